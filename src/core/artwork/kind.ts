@@ -1,0 +1,37 @@
+import type { z } from 'zod';
+import type { Fill } from '../geometry/region';
+import type { Path } from '../geometry/path';
+import type { LoadedFont } from '../lettering/font';
+import type { Field } from '../units/fields';
+
+export interface ArtworkContext {
+  /** A loaded font, or null when it is not there. */
+  font(id: string): LoadedFont | null;
+}
+
+export interface Shape {
+  /** Exact outlines about the item's own origin, before its turn and place. mm. */
+  readonly paths: Path[];
+  readonly fill: Fill;
+  readonly remarks: string[];
+  /** The box that handles and alignment use, about the origin. */
+  readonly box: { x0: number; y0: number; x1: number; y1: number };
+}
+
+/**
+ * What every kind of item says of itself. A new kind is one file in kinds/ and one line in the registry.
+ */
+export interface ItemKind<S extends z.ZodType = z.ZodType> {
+  readonly id: string;
+  readonly name: string;
+  readonly schema: S;
+  readonly fields: readonly Field[];
+  readonly defaults: z.infer<S>;
+  shape(v: z.infer<S>, c: ArtworkContext): Shape;
+  /** Values after the item is scaled by handles, sx and sy > 0. */
+  scaled(v: z.infer<S>, sx: number, sy: number): z.infer<S>;
+  /** A name for a new item. */
+  title(v: z.infer<S>): string;
+}
+
+export const itemKind = <S extends z.ZodType>(kind: ItemKind<S>): ItemKind => kind as unknown as ItemKind;

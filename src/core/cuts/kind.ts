@@ -1,0 +1,104 @@
+import type { z } from 'zod';
+import type { Cutter, Preset } from '../cutters/cutter';
+import type { Region } from '../geometry/region';
+import type { Motion } from '../motion/motion';
+import type { Field } from '../units/fields';
+
+/** The piece of material, as cuts see it. mm, frame: lower left corner of the top face is 0, 0, 0. */
+export interface CutBlank {
+  readonly width: number;
+  readonly height: number;
+  readonly thickness: number;
+  /** Heights above the top face: between far places, and between near ones. */
+  readonly safeHeight: number;
+  readonly clearance: number;
+}
+
+/** What a planner is given. It asks for nothing else and changes nothing. */
+export interface CutContext {
+  readonly blank: CutBlank;
+  /** The picked items as one region, flattened to `tolerance` mm, normalised. */
+  region(tolerance: number): Region;
+  cutter(id: string): Cutter;
+  /** Speeds of a cutter in the blank's material with this cut's own values on top. */
+  preset(id: string): Preset;
+  /** Called now and then with 0..1; throws Cancelled when the result is no longer wanted. */
+  progress(done: number): void;
+}
+
+/** The work of one cutter. */
+export interface Toolpath {
+  readonly cutterId: string;
+  readonly rpm: number;
+  readonly motion: Motion;
+}
+
+/** Something the maker should know before cutting; `x`, `y` say where. */
+export interface Remark {
+  readonly level: 'note' | 'problem';
+  readonly text: string;
+  readonly x?: number;
+  readonly y?: number;
+}
+
+/** Area that no cutter of the plan reaches, mm2 and where. */
+export interface Unreached {
+  readonly area: number;
+  readonly region: Region;
+}
+
+/** A holding tab as planned: where it stands and its size, for drawing and dragging. */
+export interface PlacedTab {
+  readonly x: number;
+  readonly y: number;
+  readonly dx: number;
+  readonly dy: number;
+  readonly length: number;
+}
+
+export interface CutPlan {
+  readonly toolpaths: readonly Toolpath[];
+  readonly remarks: readonly Remark[];
+  readonly unreached: Unreached;
+  readonly tabs: readonly PlacedTab[];
+  /** Whether this cut parts the piece from the blank. */
+  readonly cutsFree: boolean;
+}
+
+/** The wanted surface of a cut: height (mm, <= 0) at a point, from the exact distance to the outline. */
+export type Target = (x: number, y: number) => number;
+
+/**
+ * What every kind of cut says of itself. A new kind is one file in kinds/ and one line in the
+ * registry (`./registry.ts`): forms, cards, checks and the command line find the rest from here.
+ */
+export interface CutKind<S extends z.ZodType = z.ZodType> {
+  readonly id: string;
+  readonly name: string;
+  /** One plain sentence for the list from which a cut is added. */
+  readonly summary: string;
+  readonly schema: S;
+  readonly fields: readonly Field[];
+  /** Values for a new cut on a blank, given what cutters there are. */
+  defaults(blank: CutBlank, cutters: readonly Cutter[]): z.infer<S>;
+  /** Ids of the cutters, in the order in which they are used. */
+  cutters(v: z.infer<S>): string[];
+  plan(v: z.infer<S>, c: CutContext): CutPlan;
+  /** The wanted surface, or null where the kind has none of its own. */
+  target(v: z.infer<S>, c: CutContext): Target | null;
+  /** Depths for the side-on drawing: start, floor, and the wall's lean from the vertical in degrees. */
+  side(v: z.infer<S>, blank: CutBlank, cutter: (id: string) => Cutter | null): { start: number; floor: number; lean: number };
+}
+
+/** Binds a kind's values to their schema's type. */
+export const cutKind = <S extends z.ZodType>(kind: CutKind<S>): CutKind => kind as unknown as CutKind;
+
+export const emptyPlan = (remarks: Remark[] = []): CutPlan => ({ toolpaths: [], remarks, unreached: { area: 0, region: [] }, tabs: [], cutsFree: false });
+
+/** Heights of successive passes from `start` down to `floor` (both <= 0), none deeper than `step`, evenly spread. */
+export function passes(start: number, floor: number, step: number): number[] {
+  const depth = start - floor;
+  if (!(depth > 0)) return [];
+  const n = Math.max(1, Math.ceil(depth / step - 1e-6));
+  return Array.from({ length: n }, (_, i) => start - (depth * (i + 1)) / n);
+}

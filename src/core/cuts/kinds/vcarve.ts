@@ -1,0 +1,215 @@
+import { z } from 'zod';
+import { coneOf, cuttingLength, radiusOf } from '../../cutters/cutter';
+import { AxisError, axisOf } from '../../geometry/medial/axis';
+import { hashFloats, memo } from '../../geometry/hash';
+import { clipLines } from '../../geometry/lines';
+import { components, contains, offset, subtract, type Loop, type Region } from '../../geometry/region';
+import { makeOutline } from '../../geometry/outline';
+import { MotionBuilder } from '../../motion/motion';
+import { orderPieces } from '../../motion/order';
+import { clearingMoves, contours, reachOf } from '../clearing';
+import { cutKind, emptyPlan, passes, type Remark, type Toolpath } from '../kind';
+import { makeBranches, type Branches } from '../vcarve/branches';
+import { makeStrokes, simplify, type Stroke } from '../vcarve/strokes';
+
+/** Axes are kept by the content of their outlines: a changed letter costs one letter. */
+const keptBranches = memo<Branches>(4000);
+
+/** What the rapid rate is taken to be when lifting is weighed against going back, mm/min. */
+const RAPID = 4000;
+
+/**
+ * V-carve: the tip of a cone with flat radius t and half angle a follows the medial axis at depth
+ * min((r - t) / tan a, limit) below the start depth, r being the exact clearance to the outline.
+ */
+export const vcarve = cutKind({
+  id: 'vcarve',
+  name: 'V-carve',
+  summary: 'Carves outlines with a V-bit, deeper where they are wider.',
+  schema: z.object({
+    cutter: z.string(),
+    endMill: z.string().nullable(),
+    startDepth: z.number().min(0),
+    limit: z.number().positive().nullable(),
+    stepDown: z.number().positive().nullable(),
+    floorStep: z.number().positive().nullable(),
+    endMillStep: z.number().positive().nullable(),
+  }),
+  fields: [
+    { kind: 'cutter', key: 'cutter', label: 'V-bit or cone', shapes: ['v', 'cone'] },
+    { kind: 'length', key: 'startDepth', label: 'Start depth', min: 0, max: 500 },
+    { kind: 'length', key: 'limit', label: 'Depth limit', min: 0.001, max: 500, optional: 'None' },
+    { kind: 'length', key: 'stepDown', label: 'Step-down', min: 0.001, max: 100, optional: 'From the cutter' },
+    { kind: 'length', key: 'floorStep', label: 'Floor step of the tip', min: 0.005, max: 10, optional: 'From the cutter', when: (v) => v.limit !== null },
+    { kind: 'cutter', key: 'endMill', label: 'End mill for the floor', shapes: ['flat', 'bull'], optional: 'None, the V-bit clears it', when: (v) => v.limit !== null },
+    { kind: 'stepOver', key: 'endMillStep', label: 'Step-over of the end mill', cutter: 'endMill', when: (v) => v.limit !== null && v.endMill !== null },
+  ],
+  defaults: (_blank, cutters) => ({
+    cutter: (cutters.find((c) => c.shape === 'v' && c.values.includedAngle === 60 && radiusOf(c) === 6) ?? cutters.find((c) => c.shape === 'v'))?.id ?? '',
+    endMill: null,
+    startDepth: 0,
+    limit: null,
+    stepDown: null,
+    floorStep: null,
+    endMillStep: null,
+  }),
+  cutters: (v) => (v.limit !== null && v.endMill ? [v.endMill, v.cutter] : [v.cutter]),
+  plan(v, c) {
+    const cutter = c.cutter(v.cutter);
+    const preset = c.preset(v.cutter);
+    const { tan, tip } = coneOf(cutter);
+    const remarks: Remark[] = [];
+    const cone = cuttingLength(cutter);
+    let limit = v.limit ?? Infinity;
+    if (limit > cone) {
+      if (v.limit !== null) remarks.push({ level: 'problem', text: `${cutter.name} cuts ${cone.toFixed(2)} mm deep at most; the depth limit is held there.` });
+      limit = cone;
+    }
+    // Depth errors are radial ones divided by tan a: steep cones get finer outlines.
+    const fine = Math.min(1, tan);
+    const region = c.region(0.0018 * fine);
+    if (!region.length) return emptyPlan();
+    const R = limit * tan + tip;
+    const height = (r: number) => -v.startDepth - Math.min((r - tip) / tan, limit);
+    const parts = components(region);
+    const branches: Branches[] = [];
+    parts.forEach((part, i) => {
+      try {
+        branches.push(keptBranches(`${hashFloats(part)}/${fine}`, () => makeBranches(axisOf(part), 0.0007 * fine)));
+      } catch (e) {
+        if (!(e instanceof AxisError)) throw e;
+        remarks.push({ level: 'problem', text: e.message, x: e.x, y: e.y });
+      }
+      c.progress((0.6 * (i + 1)) / parts.length);
+    });
+    let widest = 0;
+    for (const b of branches) {
+      for (let k = 2; k < b.samples.length; k += 3) widest = Math.max(widest, b.samples[k]);
+      for (let k = 2; k < b.plunges.length; k += 3) widest = Math.max(widest, b.plunges[k]);
+    }
+    const deepest = Math.min(limit, Math.max(0, (widest - tip) / tan));
+    if (v.limit === null && widest > R + 1e-9)
+      remarks.push({ level: 'problem', text: `Parts of the artwork are wider than ${cutter.name} (${(2 * R).toFixed(2)} mm); they get a flat floor at its full depth of ${cone.toFixed(2)} mm.` });
+
+    const toolpaths: Toolpath[] = [];
+    const flat = widest > R ? offset(region, tip - R, 0.0005) : [];
+    let rest: Region = flat;
+    if (v.endMill && v.limit !== null && flat.length) {
+      const mill = c.cutter(v.endMill);
+      const p = c.preset(v.endMill);
+      const r = radiusOf(mill);
+      // A hair off the foot of the wall: the wall belongs to the V-bit.
+      const clearing = contours(offset(flat, -0.01, 0.0005), r, Math.min(v.endMillStep ?? p.stepOver, 2 * r), () => c.progress(0.7));
+      const b = new MotionBuilder();
+      clearingMoves(b, clearing, {
+        safe: c.blank.safeHeight,
+        clearance: c.blank.clearance,
+        face: -v.startDepth,
+        heights: passes(-v.startDepth, -v.startDepth - limit, p.stepDown),
+        feed: p.feed,
+        plunge: p.plunge,
+        ramp: 3,
+        climb: true,
+      });
+      if (b.count) toolpaths.push({ cutterId: v.endMill, rpm: p.rpm, motion: b.build() });
+      rest = subtract(flat, reachOf(offset(flat, -0.01, 0.0005), r).reached);
+    }
+
+    const costs = { feed: preset.feed, plunge: preset.plunge, rapid: RAPID, clearance: c.blank.clearance };
+    const heights = deepest > 0 ? passes(-v.startDepth, -v.startDepth - deepest, v.stepDown ?? preset.stepDown) : [];
+    const rim = flat.length ? offset(region, -R, 0.0005) : [];
+    const b = new MotionBuilder();
+    let above = -v.startDepth;
+    for (const floor of heights) {
+      const strokes: Stroke[] = [];
+      const low = tip + (-v.startDepth - above) * tan;
+      for (const part of branches) {
+        strokes.push(...makeStrokes(part, low, R, (r) => Math.max(height(r), floor), costs));
+        for (let k = 0; k < part.plunges.length; k += 3) {
+          const r = Math.min(part.plunges[k + 2], R);
+          if (r > low) strokes.push(Float64Array.of(part.plunges[k], part.plunges[k + 1], -v.startDepth, part.plunges[k], part.plunges[k + 1], Math.max(height(r), floor)));
+        }
+      }
+      strokes.push(...floorLines(rim, rest, v.floorStep ?? preset.stepOver, tip, () => c.progress(0.8)).map((l) => simplify(level(l, floor), 2e-4)));
+      carve(b, strokes, c.blank, preset, above);
+      above = floor;
+      c.progress(0.9);
+    }
+    if (b.count) {
+      b.rapid(b.lastX, b.lastY, c.blank.safeHeight);
+      toolpaths.push({ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() });
+    }
+    const unreached = tip > 0 ? reachOf(region, tip) : { area: 0, left: [] };
+    c.progress(1);
+    return { toolpaths, remarks, unreached: { area: unreached.area, region: unreached.left }, tabs: [], cutsFree: false };
+  },
+  target(v, c) {
+    const { tan, tip } = coneOf(c.cutter(v.cutter));
+    const limit = Math.min(v.limit ?? Infinity, cuttingLength(c.cutter(v.cutter)));
+    const region = c.region(0.0018 * Math.min(1, tan));
+    const outline = makeOutline(region);
+    const reach = tip > 0 ? reachOf(region, tip).reached : region;
+    return (x, y) => {
+      if (!contains(reach, x, y)) return 0;
+      const d = outline.distance(x, y);
+      return -v.startDepth - Math.min(d / tan, limit);
+    };
+  },
+  side(v, blank, cutter) {
+    const c = cutter(v.cutter);
+    const lean = c ? (Math.atan(coneOf(c).tan) * 180) / Math.PI : 30;
+    return { start: v.startDepth, floor: v.startDepth + (v.limit ?? Math.min(blank.thickness / 2, 6)), lean };
+  },
+});
+
+/** The rim of the floor and, inside, lines a floor step apart wherever no end mill has been. */
+function floorLines(rim: Region, rest: Region, step: number, tip: number, progress: () => void): Loop[] {
+  const closed = (l: Loop): Loop => {
+    const out = new Float64Array(l.length + 2);
+    out.set(l);
+    out.set(l.subarray(0, 2), l.length);
+    return out;
+  };
+  const lines: Loop[] = rim.map(closed);
+  if (!rest.length) return lines;
+  const near = offset(rest, step + tip, 0.002);
+  for (let k = 1; k < 20000; k++) {
+    progress();
+    const ring = offset(rim, -k * step, 0.0005);
+    if (!ring.length) break;
+    lines.push(...clipLines(ring.map(closed), near));
+  }
+  return lines;
+}
+
+function level(line: Loop, z: number): Stroke {
+  const out = new Float64Array((line.length / 2) * 3);
+  for (let i = 0; i < line.length / 2; i++) {
+    out[3 * i] = line[2 * i];
+    out[3 * i + 1] = line[2 * i + 1];
+    out[3 * i + 2] = z;
+  }
+  return out;
+}
+
+function carve(b: MotionBuilder, strokes: Stroke[], blank: { safeHeight: number; clearance: number }, preset: { feed: number; plunge: number }, above: number): void {
+  const end = (s: Stroke) => s.length - 3;
+  const order = orderPieces(
+    strokes.map((s) => ({ inX: s[0], inY: s[1], outX: s[end(s)], outY: s[end(s) + 1] })),
+    b.count ? b.lastX : 0,
+    b.count ? b.lastY : 0,
+  );
+  for (const k of order) {
+    const s = strokes[k];
+    const near = b.count > 0 && Math.hypot(s[0] - b.lastX, s[1] - b.lastY) < 1e-6 && Math.abs(s[2] - b.lastZ) < 1e-6;
+    if (!near) {
+      if (b.count) b.rapid(b.lastX, b.lastY, blank.clearance);
+      b.rapid(s[0], s[1], b.count ? blank.clearance : blank.safeHeight);
+      b.rapid(s[0], s[1], blank.clearance);
+      const top = Math.max(above + 0.5, s[2]);
+      if (top < blank.clearance) b.rapid(s[0], s[1], Math.min(blank.clearance, Math.max(top, 0.5)));
+      b.plunge(s[2], preset.plunge);
+    }
+    for (let i = 3; i < s.length; i += 3) b.line(s[i], s[i + 1], s[i + 2], preset.feed);
+  }
+}

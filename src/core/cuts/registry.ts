@@ -1,0 +1,15 @@
+import type { CutKind } from './kind';
+import { area } from './kinds/area';
+import { profile } from './kinds/profile';
+import { vcarve } from './kinds/vcarve';
+
+/** Every kind of cut, in the order in which they are offered. */
+export const cutKinds: readonly CutKind[] = [vcarve, area, profile];
+
+const byId = new Map(cutKinds.map((k) => [k.id, k]));
+
+export function kindOf(id: string): CutKind {
+  const kind = byId.get(id);
+  if (!kind) throw new Error(`There is no kind of cut called "${id}".`);
+  return kind;
+}

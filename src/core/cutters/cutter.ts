@@ -1,0 +1,73 @@
+import { z } from 'zod';
+import { materialIds } from './materials';
+import { shapeOf } from './registry';
+import { formatLength, type Unit } from '../units/length';
+
+/** Speeds and steps for one cutter in one material: rpm, mm/min, mm. */
+export const presetSchema = z.object({
+  rpm: z.number().min(0),
+  feed: z.number().positive(),
+  plunge: z.number().positive(),
+  stepDown: z.number().positive(),
+  stepOver: z.number().positive(),
+});
+export type Preset = z.infer<typeof presetSchema>;
+
+/** A cutter of the library or of a job. `shape` and `values` are checked together against the shape's schema. */
+export const cutterSchema = z
+  .object({
+    id: z.string().min(1),
+    name: z.string(),
+    group: z.string(),
+    shape: z.string(),
+    values: z.record(z.string(), z.number()),
+    teeth: z.number().int().min(1).max(12),
+    /** Length of the cutting edges from the tip, mm. */
+    fluteLength: z.number().positive(),
+    shankDiameter: z.number().positive(),
+    unit: z.enum(['mm', 'in']),
+    notes: z.string(),
+    slot: z.number().int().min(0),
+    presets: z.partialRecord(z.enum(materialIds), presetSchema),
+  })
+  .superRefine((c, ctx) => {
+    let shape;
+    try {
+      shape = shapeOf(c.shape);
+    } catch (e) {
+      ctx.addIssue({ code: 'custom', path: ['shape'], message: (e as Error).message });
+      return;
+    }
+    const r = shape.schema.safeParse(c.values);
+    if (!r.success) for (const i of r.error.issues) ctx.addIssue({ code: 'custom', path: ['values', ...i.path], message: i.message });
+    else {
+      const problem = shape.problem(r.data);
+      if (problem) ctx.addIssue({ code: 'custom', path: ['values'], message: problem });
+    }
+  });
+export type Cutter = z.infer<typeof cutterSchema>;
+
+export const profileOf = (c: Cutter) => {
+  const shape = shapeOf(c.shape);
+  return (rho: number) => shape.profile(c.values, rho);
+};
+export const radiusOf = (c: Cutter): number => shapeOf(c.shape).radius(c.values);
+
+/** Tangent of a cone's half angle and the radius of its flat tip, for the cutters that V-carve. */
+export function coneOf(c: Cutter): { tan: number; tip: number } {
+  const half = c.shape === 'cone' ? c.values.halfAngle : c.values.includedAngle / 2;
+  return { tan: Math.tan((half * Math.PI) / 180), tip: (c.values.tipDiameter ?? 0) / 2 };
+}
+
+/** Height to which the cutting edges reach: flutes, and for cones no higher than the cone itself. */
+export function cuttingLength(c: Cutter): number {
+  if (c.shape !== 'v' && c.shape !== 'cone') return c.fluteLength;
+  const { tan, tip } = coneOf(c);
+  return Math.min(c.fluteLength, (radiusOf(c) - tip) / tan);
+}
+
+/** E.g. `V-bit 60° 12 mm`. */
+export function cutterLabel(c: Cutter, unit: Unit): string {
+  const s = shapeOf(c.shape);
+  return `${s.name} ${s.label(c.values, (v) => `${formatLength(v, unit)} ${unit}`)}`;
+}

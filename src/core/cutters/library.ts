@@ -1,0 +1,87 @@
+import type { Cutter, Preset } from './cutter';
+import { materialIds, materials, type MaterialId } from './materials';
+import { shapeOf } from './registry';
+
+/** What a bench spindle turns at most, rpm. */
+const TOP_SPEED = 18000;
+
+/**
+ * Speeds and feeds from the trade's formulas: rpm = 1000 vc / (pi d), feed = rpm * teeth * chip load
+ * (Machinery's Handbook, "Speeds and Feeds"). For cones and balls the effective diameter is a third
+ * of the nominal one, since little of the cutter is engaged.
+ */
+export function presetFor(shapeId: string, values: Record<string, number>, teeth: number, materialId: MaterialId): Preset {
+  const m = materials[materialId];
+  const d = 2 * shapeOf(shapeId).radius(values);
+  const pointed = shapeId === 'v' || shapeId === 'cone' || shapeId === 'taperedBall';
+  const engaged = pointed || shapeId === 'ball' ? Math.max(d / 3, 0.5) : d;
+  if (shapeId === 'drag') return { rpm: 0, feed: 900, plunge: 200, stepDown: 0.1, stepOver: 0.1 };
+  const rpm = Math.round(Math.min(TOP_SPEED, Math.max(3000, (1000 * m.surfaceSpeed) / (Math.PI * engaged))) / 100) * 100;
+  const chip = Math.max(0.004, m.chip * Math.min(engaged, 8));
+  const feed = Math.max(60, Math.round((rpm * teeth * chip) / 10) * 10);
+  const tip = values.tipDiameter ?? (shapeId === 'taperedBall' ? values.tipRadius : 0);
+  return {
+    rpm,
+    feed,
+    plunge: Math.max(30, Math.round((feed * (shapeId === 'drill' ? 0.6 : 0.35)) / 10) * 10),
+    stepDown: +(pointed ? Math.max(0.4, d * m.stepDown * 0.5) : Math.max(0.05, d * m.stepDown)).toFixed(3),
+    stepOver: +(shapeId === 'flat' || shapeId === 'bull' ? d * 0.4 : pointed ? Math.max(0.05, tip * 0.5 || d * 0.02) : d * 0.1).toFixed(3),
+  };
+}
+
+function make(group: string, shape: string, values: Record<string, number>, name: string, extra: Partial<Cutter> = {}): Cutter {
+  const d = 2 * shapeOf(shape).radius(values);
+  const teeth = extra.teeth ?? (shape === 'flat' || shape === 'ball' || shape === 'bull' || shape === 'drill' ? 2 : 1);
+  const presets: Cutter['presets'] = {};
+  for (const m of materialIds) presets[m] = presetFor(shape, values, teeth, m);
+  return {
+    id: `${shape}-${Object.values(values).join('-')}`,
+    name,
+    group,
+    shape,
+    values,
+    teeth,
+    fluteLength: +Math.max(3, d * 3.6).toFixed(2),
+    shankDiameter: Math.max(3.175, Math.min(d, 12)),
+    unit: 'mm',
+    notes: '',
+    slot: 0,
+    presets,
+    ...extra,
+  };
+}
+
+const vLength = (d: number, angle: number) => +(d / 2 / Math.tan((angle * Math.PI) / 360)).toFixed(2);
+
+/** The library that ships with Mirvak. */
+export function shippedLibrary(): Cutter[] {
+  const flats = [1, 1.5, 2, 3, 4, 5, 6, 8, 10, 12].map((d) => make('End mills', 'flat', { diameter: d }, `End mill ${d} mm`));
+  const balls = [1, 2, 3, 4, 6, 8].map((d) => make('Ball noses', 'ball', { diameter: d }, `Ball nose ${d} mm`));
+  const bulls = [{ diameter: 6, cornerRadius: 1 }].map((v) => make('End mills', 'bull', v, `Bull nose ${v.diameter} mm R ${v.cornerRadius}`));
+  const vs = (
+    [
+      [6, 30],
+      [6, 60],
+      [12, 60],
+      [12, 90],
+      [20, 90],
+      [25, 120],
+    ] as const
+  ).map(([d, a]) => make('V-bits', 'v', { diameter: d, includedAngle: a, tipDiameter: 0 }, `V-bit ${a}° ${d} mm`, { fluteLength: vLength(d, a) }));
+  const cones = (
+    [
+      [10, 0.1],
+      [15, 0.2],
+      [20, 0.1],
+      [30, 0.2],
+    ] as const
+  ).map(([a, t]) => make('Engraving cones', 'cone', { diameter: 3.175, halfAngle: a, tipDiameter: t }, `Cone ${a}° half, ${t} mm tip`, { fluteLength: vLength(3.175 - t, 2 * a) }));
+  const tapered = [
+    [0.25, 5],
+    [0.5, 5],
+    [1, 7],
+  ].map(([r, a]) => make('Tapered balls', 'taperedBall', { diameter: 6, tipRadius: r, halfAngle: a }, `Tapered ball R ${r} mm`, { fluteLength: 20, teeth: 2 }));
+  const drags = [90, 120].map((a) => make('Drag diamonds', 'drag', { diameter: 3, includedAngle: a, tipRadius: 0.02 }, `Drag diamond ${a}°`, { fluteLength: 1 }));
+  const drills = [1, 2, 3, 4, 5, 6].map((d) => make('Drills', 'drill', { diameter: d, includedAngle: 118 }, `Drill ${d} mm`, { fluteLength: 12 * d }));
+  return [...flats, ...bulls, ...balls, ...vs, ...cones, ...tapered, ...drags, ...drills].map((c, i) => ({ ...c, slot: i + 1 }));
+}

@@ -1,0 +1,45 @@
+/**
+ * Content keys. Two 32-bit FNV-1a style lanes with different multipliers over the bytes: short,
+ * fast, and enough to tell results of one session apart (not meant against an adversary).
+ */
+export function hashFloats(arrays: readonly Float64Array[]): string {
+  let a = 0x811c9dc5;
+  let b = 0x9747b28c;
+  for (const f of arrays) {
+    const w = new Int32Array(f.buffer, f.byteOffset, f.length * 2);
+    for (let i = 0; i < w.length; i++) {
+      a = Math.imul(a ^ w[i], 0x01000193);
+      a ^= a >>> 15;
+      b = Math.imul(b ^ w[i], 0x85ebca6b);
+      b ^= b >>> 13;
+    }
+    a = Math.imul(a ^ f.length, 0x01000193);
+    b = Math.imul(b ^ f.length, 0xc2b2ae35);
+  }
+  return (a >>> 0).toString(36) + (b >>> 0).toString(36);
+}
+
+export function hashText(text: string): string {
+  let a = 0x811c9dc5;
+  let b = 0x9747b28c;
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i);
+    a = Math.imul(a ^ c, 0x01000193);
+    b = Math.imul(b ^ c, 0x85ebca6b);
+    b ^= b >>> 13;
+  }
+  return (a >>> 0).toString(36) + (b >>> 0).toString(36) + text.length.toString(36);
+}
+
+/** Keeps the last `size` results of an expensive pure function under a content key. */
+export function memo<T>(size: number): (key: string, make: () => T) => T {
+  const kept = new Map<string, T>();
+  return (key, make) => {
+    let v = kept.get(key);
+    if (v === undefined) v = make();
+    else kept.delete(key);
+    kept.set(key, v);
+    if (kept.size > size) kept.delete(kept.keys().next().value!);
+    return v;
+  };
+}

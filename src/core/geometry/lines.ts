@@ -1,0 +1,38 @@
+import { Clipper64, ClipType, FillRule, type Paths64 } from 'clipper2-ts';
+import type { Region } from './region';
+
+/** The parts of open lines (x, y interleaved, mm) that lie inside a region. */
+export function clipLines(lines: readonly Float64Array[], region: Region): Float64Array[] {
+  if (!lines.length || !region.length) return [];
+  const scale = 1e5;
+  const path = (l: Float64Array) => Array.from({ length: l.length / 2 }, (_, i) => ({ x: Math.round(l[2 * i] * scale), y: Math.round(l[2 * i + 1] * scale) }));
+  const engine = new Clipper64();
+  engine.addPaths(lines.map(path), 0, true);
+  engine.addClip(region.map(path));
+  const closed: Paths64 = [];
+  const open: Paths64 = [];
+  engine.execute(ClipType.Intersection, FillRule.NonZero, closed, open);
+  return open.map((p) => Float64Array.from(p.flatMap((q) => [q.x / scale, q.y / scale])));
+}
+
+/** Whether the straight way from a to b meets no outline of the region (its ends are taken to be inside). */
+export function clearWay(region: Region, ax: number, ay: number, bx: number, by: number): boolean {
+  const ex = bx - ax;
+  const ey = by - ay;
+  for (const l of region) {
+    const n = l.length;
+    for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+      const s0 = ex * (l[j + 1] - ay) - ey * (l[j] - ax);
+      const s1 = ex * (l[i + 1] - ay) - ey * (l[i] - ax);
+      if (s0 > 0 === s1 > 0) continue;
+      const fx = l[i] - l[j];
+      const fy = l[i + 1] - l[j + 1];
+      const t0 = fx * (ay - l[j + 1]) - fy * (ax - l[j]);
+      const t1 = fx * (by - l[j + 1]) - fy * (bx - l[j]);
+      // Touching at an end (a way that starts on the outline) is no crossing.
+      const slack = 1e-4 * Math.hypot(fx, fy);
+      if ((t0 > slack && t1 < -slack) || (t0 < -slack && t1 > slack)) return false;
+    }
+  }
+  return true;
+}

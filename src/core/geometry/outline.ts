@@ -1,0 +1,85 @@
+import type { Region } from './region';
+
+/**
+ * Exact distance from points to the segments of a region's outline, by a uniform grid of buckets.
+ * Built once, asked often. Distances in mm.
+ */
+export interface Outline {
+  /** Distance to the nearest segment. */
+  distance(x: number, y: number): number;
+}
+
+export function makeOutline(region: Region): Outline {
+  let count = 0;
+  for (const l of region) count += l.length / 2;
+  const s = new Float64Array(4 * count);
+  let x0 = Infinity;
+  let y0 = Infinity;
+  let x1 = -Infinity;
+  let y1 = -Infinity;
+  let k = 0;
+  for (const l of region) {
+    const n = l.length;
+    for (let i = 0; i < n; i += 2) {
+      const j = (i + 2) % n;
+      s[k++] = l[i];
+      s[k++] = l[i + 1];
+      s[k++] = l[j];
+      s[k++] = l[j + 1];
+      x0 = Math.min(x0, l[i]);
+      x1 = Math.max(x1, l[i]);
+      y0 = Math.min(y0, l[i + 1]);
+      y1 = Math.max(y1, l[i + 1]);
+    }
+  }
+  const size = Math.max(1e-6, Math.sqrt(((x1 - x0 + 1e-3) * (y1 - y0 + 1e-3)) / Math.max(1, count)) * 1.5);
+  const cols = Math.max(1, Math.min(4096, Math.ceil((x1 - x0) / size) + 1));
+  const rows = Math.max(1, Math.min(4096, Math.ceil((y1 - y0) / size) + 1));
+  const cell = Math.max((x1 - x0) / cols, (y1 - y0) / rows, 1e-6) * 1.0000001;
+  const clampCol = (x: number) => Math.min(cols - 1, Math.max(0, Math.floor((x - x0) / cell)));
+  const clampRow = (y: number) => Math.min(rows - 1, Math.max(0, Math.floor((y - y0) / cell)));
+  const buckets: number[][] = Array.from({ length: cols * rows }, () => []);
+  for (let i = 0; i < count; i++) {
+    const c0 = clampCol(Math.min(s[4 * i], s[4 * i + 2]));
+    const c1 = clampCol(Math.max(s[4 * i], s[4 * i + 2]));
+    const r0 = clampRow(Math.min(s[4 * i + 1], s[4 * i + 3]));
+    const r1 = clampRow(Math.max(s[4 * i + 1], s[4 * i + 3]));
+    for (let r = r0; r <= r1; r++) for (let c = c0; c <= c1; c++) buckets[r * cols + c].push(i);
+  }
+  const toSegment = (i: number, x: number, y: number) => {
+    const ax = s[4 * i];
+    const ay = s[4 * i + 1];
+    const ex = s[4 * i + 2] - ax;
+    const ey = s[4 * i + 3] - ay;
+    const l = ex * ex + ey * ey;
+    let t = l > 0 ? ((x - ax) * ex + (y - ay) * ey) / l : 0;
+    t = t < 0 ? 0 : t > 1 ? 1 : t;
+    const dx = x - ax - t * ex;
+    const dy = y - ay - t * ey;
+    return dx * dx + dy * dy;
+  };
+  return {
+    distance(x, y) {
+      const c = clampCol(x);
+      const r = clampRow(y);
+      // How far the point is from its (clamped) bucket adds to what a ring of buckets guarantees.
+      let best = Infinity;
+      for (let ring = 0; ring <= Math.max(cols, rows); ring++) {
+        const inner = (ring - 1) * cell;
+        if (ring > 0 && best < inner * inner) break;
+        for (let rr = r - ring; rr <= r + ring; rr++) {
+          if (rr < 0 || rr >= rows) continue;
+          const edge = rr === r - ring || rr === r + ring;
+          for (let cc = c - ring; cc <= c + ring; cc += edge || ring === 0 ? 1 : 2 * ring) {
+            if (cc < 0 || cc >= cols) continue;
+            for (const i of buckets[rr * cols + cc]) {
+              const d = toSegment(i, x, y);
+              if (d < best) best = d;
+            }
+          }
+        }
+      }
+      return Math.sqrt(best);
+    },
+  };
+}

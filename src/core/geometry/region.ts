@@ -1,0 +1,171 @@
+import { Clipper64, ClipperOffset, ClipType, EndType, FillRule, JoinType, PolyTree64, type Path64, type Paths64, type PolyPath64 } from 'clipper2-ts';
+
+/**
+ * Regions of the plane and their boolean algebra.
+ *
+ * A loop is x, y interleaved in mm without a repeated last point. A region is a list of loops: outer
+ * ones counter-clockwise, holes clockwise, none crossing. The integer unit of the algebra is 10 nm.
+ */
+export type Loop = Float64Array;
+export type Region = Loop[];
+export type Fill = 'evenodd' | 'nonzero';
+
+const UNITS_PER_MM = 1e5;
+/** Coordinates beyond this (mm) would lose digits in the integer algebra. */
+const LARGEST = 1e7;
+
+function toPath(loop: Loop): Path64 {
+  const path: Path64 = new Array(loop.length / 2);
+  for (let i = 0; i < loop.length; i += 2) {
+    const x = loop[i];
+    const y = loop[i + 1];
+    if (!(Math.abs(x) < LARGEST && Math.abs(y) < LARGEST)) throw new RangeError('An outline has a point that is not a number or is more than 10 km away.');
+    path[i / 2] = { x: Math.round(x * UNITS_PER_MM), y: Math.round(y * UNITS_PER_MM) };
+  }
+  return path;
+}
+
+function fromPath(path: Path64): Loop {
+  const loop = new Float64Array(2 * path.length);
+  for (let i = 0; i < path.length; i++) {
+    loop[2 * i] = path[i].x / UNITS_PER_MM;
+    loop[2 * i + 1] = path[i].y / UNITS_PER_MM;
+  }
+  return loop;
+}
+
+const toPaths = (loops: readonly Loop[]): Paths64 => loops.map(toPath);
+const rule = (fill: Fill) => (fill === 'evenodd' ? FillRule.EvenOdd : FillRule.NonZero);
+
+function combine(kind: ClipType, a: readonly Loop[], b: readonly Loop[] | null, fill: Fill): Paths64 {
+  const engine = new Clipper64();
+  engine.preserveCollinear = false;
+  engine.addSubject(toPaths(a));
+  if (b) engine.addClip(toPaths(b));
+  const out: Paths64 = [];
+  engine.execute(kind, rule(fill), out);
+  return out;
+}
+
+const usable = (paths: Paths64): Region => paths.filter((p) => p.length >= 3).map(fromPath);
+
+/** Any loops, crossing or doubled, to a region under the fill rule. */
+export const normalise = (loops: readonly Loop[], fill: Fill = 'nonzero'): Region =>
+  loops.length ? usable(combine(ClipType.Union, loops, null, fill)) : [];
+export const unite = (a: Region, b: Region): Region => usable(combine(ClipType.Union, a, b, 'nonzero'));
+export const intersect = (a: Region, b: Region): Region => usable(combine(ClipType.Intersection, a, b, 'nonzero'));
+export const subtract = (a: Region, b: Region): Region =>
+  a.length === 0 ? [] : b.length === 0 ? a : usable(combine(ClipType.Difference, a, b, 'nonzero'));
+
+/** A connected piece of a region: its outer loop first, then its holes. */
+export type Component = Region;
+
+/** Splits a region into connected components by nesting. */
+export function components(region: Region): Component[] {
+  if (region.length === 0) return [];
+  const engine = new Clipper64();
+  engine.preserveCollinear = false;
+  engine.addSubject(toPaths(region));
+  const tree = new PolyTree64();
+  engine.execute(ClipType.Union, FillRule.NonZero, tree);
+  const out: Component[] = [];
+  const visit = (node: PolyPath64) => {
+    for (let i = 0; i < node.count; i++) {
+      const outer = node.child(i);
+      const loops: Loop[] = [];
+      const take = (n: PolyPath64) => {
+        const poly = n.poly;
+        if (poly && poly.length >= 3) loops.push(fromPath(poly));
+      };
+      take(outer);
+      for (let h = 0; h < outer.count; h++) {
+        take(outer.child(h));
+        visit(outer.child(h));
+      }
+      if (loops.length) out.push(loops);
+    }
+  };
+  visit(tree);
+  return out;
+}
+
+/**
+ * Moves the outline by `distance` mm (outwards when positive) with round corners.
+ * `tolerance` is the sagitta of the corner arcs in mm.
+ */
+export function offset(region: Region, distance: number, tolerance = 0.002): Region {
+  if (region.length === 0 || distance === 0) return region;
+  const engine = new ClipperOffset(2, tolerance * UNITS_PER_MM);
+  engine.addPaths(toPaths(region), JoinType.Round, EndType.Polygon);
+  const out: Paths64 = [];
+  engine.execute(distance * UNITS_PER_MM, out);
+  return usable(out);
+}
+
+/** What a disc of the given radius covers when its centre runs along a line (open, x, y interleaved). */
+export function thicken(line: Loop, radius: number, tolerance = 0.002): Region {
+  const engine = new ClipperOffset(2, tolerance * UNITS_PER_MM);
+  engine.addPaths([toPath(line)], JoinType.Round, EndType.Round);
+  const out: Paths64 = [];
+  engine.execute(radius * UNITS_PER_MM, out);
+  return usable(out);
+}
+
+/** Signed area in mm2, positive for counter-clockwise. */
+export function loopArea(loop: Loop): number {
+  let sum = 0;
+  const n = loop.length;
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) sum += (loop[j] - loop[i]) * (loop[j + 1] + loop[i + 1]);
+  return sum / 2;
+}
+
+export const regionArea = (region: Region): number => region.reduce((sum, loop) => sum + loopArea(loop), 0);
+
+export interface Bounds {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+
+/** Bounds of loops or lines; null when there is no point. */
+export function boundsOf(loops: readonly Loop[]): Bounds | null {
+  let x0 = Infinity;
+  let y0 = Infinity;
+  let x1 = -Infinity;
+  let y1 = -Infinity;
+  for (const loop of loops)
+    for (let i = 0; i < loop.length; i += 2) {
+      if (loop[i] < x0) x0 = loop[i];
+      if (loop[i] > x1) x1 = loop[i];
+      if (loop[i + 1] < y0) y0 = loop[i + 1];
+      if (loop[i + 1] > y1) y1 = loop[i + 1];
+    }
+  return x0 <= x1 ? { x0, y0, x1, y1 } : null;
+}
+
+/** Whether a point lies inside the loops (non-zero winding of a normalised region). */
+export function contains(region: readonly Loop[], x: number, y: number): boolean {
+  let winding = 0;
+  for (const loop of region) {
+    const n = loop.length;
+    for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+      const yj = loop[j + 1];
+      const yi = loop[i + 1];
+      if (yj <= y !== yi <= y) {
+        const side = (loop[i] - loop[j]) * (y - yj) - (x - loop[j]) * (yi - yj);
+        if (yi > yj ? side > 0 : side < 0) winding += yi > yj ? 1 : -1;
+      }
+    }
+  }
+  return winding !== 0;
+}
+
+/** Length of a line in mm; closed adds the way back. */
+export function lineLength(line: Loop, closed: boolean): number {
+  let sum = 0;
+  for (let i = 2; i < line.length; i += 2) sum += Math.hypot(line[i] - line[i - 2], line[i + 1] - line[i - 1]);
+  const n = line.length;
+  if (closed && n > 2) sum += Math.hypot(line[0] - line[n - 2], line[1] - line[n - 1]);
+  return sum;
+}

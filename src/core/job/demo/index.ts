@@ -1,0 +1,9 @@
+import type { Job } from '../job';
+import { gearPlate } from './gearPlate';
+import { lockCottage } from './lockCottage';
+
+/** The demo jobs of the Fenwater Lock trust, by the name that the command line takes. */
+export const demoJobs: Readonly<Record<string, () => Job>> = {
+  'lock-cottage-board': lockCottage,
+  'keeper-plate': gearPlate,
+};

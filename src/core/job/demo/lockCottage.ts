@@ -1,0 +1,50 @@
+import { shippedLibrary } from '../../cutters/library';
+import { newJob, type Job } from '../job';
+
+/** An oak board for the lock cottage: V-carved lettering with a flat floor, a border channel, cut out with tabs. */
+export function lockCottage(): Job {
+  const library = shippedLibrary();
+  const take = (id: string) => library.find((c) => c.id === id)!;
+  const job = newJob('Lock cottage board');
+  job.notes = 'Fenwater Lock: name board over the door of the keeper\u2019s cottage.';
+  job.blank = { ...job.blank, width: 360, height: 200, thickness: 18, material: 'oak', intoBed: 0.5 };
+  const text = { tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 };
+  job.items = [
+    { id: 'i-edge', name: 'Board edge', kind: 'rectangle', visible: true, x: 180, y: 100, angle: 0, values: { width: 332, height: 160, corner: 'scoop', radius: 16 } },
+    { id: 'i-border', name: 'Border outside', kind: 'rectangle', visible: true, x: 180, y: 100, angle: 0, values: { width: 296, height: 124, corner: 'round', radius: 4 } },
+    { id: 'i-border-in', name: 'Border inside', kind: 'rectangle', visible: true, x: 180, y: 100, angle: 0, values: { width: 287, height: 115, corner: 'round', radius: 2 } },
+    { id: 'i-name', name: 'FENWATER', kind: 'lettering', visible: true, x: 180, y: 119, angle: 0, values: { ...text, text: 'FENWATER', font: 'cinzel-bold', capHeight: 33 } },
+    { id: 'i-lock', name: 'LOCK 7', kind: 'lettering', visible: true, x: 180, y: 73, angle: 0, values: { ...text, text: 'LOCK 7', font: 'cinzel-bold', capHeight: 27 } },
+  ];
+  job.cutters = [take('v-12-60-0'), take('flat-1.5'), take('flat-3'), take('flat-6')];
+  job.cuts = [
+    {
+      id: 'c-letters',
+      name: 'Lettering',
+      kind: 'vcarve',
+      enabled: true,
+      items: ['i-name', 'i-lock'],
+      values: { cutter: 'v-12-60-0', endMill: 'flat-1.5', startDepth: 0, limit: 3, stepDown: 3, floorStep: 0.12, endMillStep: null },
+      overrides: {},
+    },
+    {
+      id: 'c-border',
+      name: 'Border channel',
+      kind: 'area',
+      enabled: true,
+      items: ['i-border', 'i-border-in'],
+      values: { cutter: 'flat-3', startDepth: 0, depth: 2.5, stepDown: null, stepOver: null, allowance: 0, ramp: 3, direction: 'climb' },
+      overrides: {},
+    },
+    {
+      id: 'c-free',
+      name: 'Cut free',
+      kind: 'profile',
+      enabled: true,
+      items: ['i-edge'],
+      values: { cutter: 'flat-6', side: 'outside', startDepth: 0, through: true, depth: 18, beyond: 0.2, stepDown: null, allowance: 0, ramp: 5, direction: 'climb', tabs: { count: 6, length: 10, height: 4, at: [] } },
+      overrides: {},
+    },
+  ];
+  return job;
+}

@@ -1,0 +1,120 @@
+import { z } from 'zod';
+import { itemSchema } from '../artwork/item';
+import { materialIds } from '../cutters/materials';
+import { cutterSchema, presetSchema } from '../cutters/cutter';
+import { kindOf } from '../cuts/registry';
+import { benchRouter, machineSchema } from '../machine/profile';
+import { dialectOf } from '../program/dialect';
+
+/** Version of the job format; see docs/job-format.md and ./migrate.ts. */
+export const JOB_VERSION = 2;
+
+/** Nine places of the datum: column l, c, r and row b, m, t. */
+export const datumPlaces = ['lt', 'ct', 'rt', 'lm', 'cm', 'rm', 'lb', 'cb', 'rb'] as const;
+export type DatumPlace = (typeof datumPlaces)[number];
+
+const mm = z.number().finite();
+const size = z.number().positive().max(1e5);
+
+export const blankSchema = z.object({
+  width: size,
+  height: size,
+  thickness: z.number().positive().max(1000),
+  material: z.enum(materialIds),
+  datum: z.enum(datumPlaces),
+  zZero: z.enum(['top', 'bed']),
+  /** Heights above the top face. */
+  safeHeight: z.number().positive().max(500),
+  clearance: z.number().positive().max(500),
+  /** Where the spindle waits at the end, in the blank's frame. */
+  park: z.object({ x: mm, y: mm }),
+  /** How far below the underside a cut may go (a spoil board), mm. */
+  intoBed: z.number().min(0).max(50),
+});
+export type Blank = z.infer<typeof blankSchema>;
+
+export const cutSchema = z
+  .object({
+    id: z.string().min(1),
+    name: z.string(),
+    kind: z.string(),
+    enabled: z.boolean(),
+    items: z.array(z.string()),
+    values: z.record(z.string(), z.unknown()),
+    /** This cut's own speeds per cutter, on top of the preset. */
+    overrides: z.record(z.string(), presetSchema.partial()),
+  })
+  .superRefine((cut, ctx) => {
+    try {
+      const r = kindOf(cut.kind).schema.safeParse(cut.values);
+      if (!r.success) for (const i of r.error.issues) ctx.addIssue({ code: 'custom', path: ['values', ...i.path], message: i.message });
+    } catch (e) {
+      ctx.addIssue({ code: 'custom', path: ['kind'], message: (e as Error).message });
+    }
+  });
+export type Cut = z.infer<typeof cutSchema>;
+
+export const clampSchema = z.object({ x0: mm, y0: mm, x1: mm, y1: mm, height: z.number().positive() });
+
+export const jobSchema = z
+  .object({
+    format: z.literal('mirvak-job'),
+    version: z.literal(JOB_VERSION),
+    name: z.string().min(1).max(200),
+    notes: z.string(),
+    unit: z.enum(['mm', 'in']),
+    blank: blankSchema,
+    clamps: z.array(clampSchema),
+    items: z.array(itemSchema),
+    /** The job's own copies of the cutters it uses, so that a file says everything. */
+    cutters: z.array(cutterSchema),
+    cuts: z.array(cutSchema),
+    run: z.object({
+      dialect: z.string().superRefine((id, ctx) => {
+        try {
+          dialectOf(id);
+        } catch (e) {
+          ctx.addIssue({ code: 'custom', message: (e as Error).message });
+        }
+      }),
+      files: z.enum(['one', 'cutter', 'cut']),
+      machine: machineSchema,
+    }),
+  })
+  .superRefine((job, ctx) => {
+    const double = (what: string, ids: string[], path: string) => {
+      const seen = new Set<string>();
+      for (const id of ids) {
+        if (seen.has(id)) ctx.addIssue({ code: 'custom', path: [path], message: `Two ${what} have the id "${id}".` });
+        seen.add(id);
+      }
+    };
+    double('items', job.items.map((i) => i.id), 'items');
+    double('cuts', job.cuts.map((i) => i.id), 'cuts');
+    double('cutters', job.cutters.map((i) => i.id), 'cutters');
+  });
+export type Job = z.infer<typeof jobSchema>;
+
+/** A new, empty job. */
+export function newJob(name: string): Job {
+  return {
+    format: 'mirvak-job',
+    version: JOB_VERSION,
+    name,
+    notes: '',
+    unit: 'mm',
+    blank: { width: 300, height: 200, thickness: 18, material: 'oak', datum: 'lb', zZero: 'top', safeHeight: 10, clearance: 2, park: { x: 0, y: 0 }, intoBed: 0.5 },
+    clamps: [],
+    items: [],
+    cutters: [],
+    cuts: [],
+    run: { dialect: 'metric', files: 'one', machine: benchRouter },
+  };
+}
+
+/** The program's zero in the blank's frame (lower left corner of the top face is 0, 0, 0). */
+export function datumOf(blank: Blank): { x: number; y: number; z: number } {
+  const column = { l: 0, c: 0.5, r: 1 }[blank.datum[0] as 'l' | 'c' | 'r'];
+  const row = { b: 0, m: 0.5, t: 1 }[blank.datum[1] as 'b' | 'm' | 't'];
+  return { x: column * blank.width, y: row * blank.height, z: blank.zZero === 'top' ? 0 : -blank.thickness };
+}

@@ -1,0 +1,46 @@
+import { JOB_VERSION, jobSchema, type Job } from './job';
+
+/** Raised when something is no job that can be opened; says what and where. */
+export class JobError extends Error {
+  constructor(message: string) {
+    super(message);
+    this.name = 'JobError';
+  }
+}
+
+type Plain = Record<string, unknown>;
+
+/**
+ * Steps from one version of the format to the next, each changing plain data in place. Version 1 (the
+ * format's first draft) had no allowance for cutting into the bed.
+ */
+const steps: Record<number, (job: Plain) => void> = {
+  1: (job) => {
+    const blank = job.blank as Plain;
+    blank.intoBed ??= 0;
+  },
+};
+
+/** Any parsed JSON to a job of the present version. Throws JobError. */
+export function readJob(data: unknown): Job {
+  if (typeof data !== 'object' || data === null || (data as Plain).format !== 'mirvak-job') throw new JobError('This is not a Mirvak job: its "format" is not "mirvak-job".');
+  // Jobs are JSON: a copy by way of text is exact, and the caller's object stays as it was.
+  const job = JSON.parse(JSON.stringify(data)) as Plain;
+  const version = job.version;
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) throw new JobError('The job does not say its version.');
+  if (version > JOB_VERSION) throw new JobError(`The job is of version ${version}; this Mirvak reads up to version ${JOB_VERSION}. Open it with a newer one.`);
+  for (let v = version; v < JOB_VERSION; v++) {
+    try {
+      steps[v]?.(job);
+    } catch {
+      throw new JobError(`The job of version ${v} is broken and cannot be brought up to date.`);
+    }
+    job.version = v + 1;
+  }
+  const r = jobSchema.safeParse(job);
+  if (!r.success) {
+    const i = r.error.issues[0];
+    throw new JobError(`The job has a wrong value at ${i.path.join('.') || 'its root'}: ${i.message}`);
+  }
+  return r.data;
+}

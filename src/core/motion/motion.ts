@@ -1,0 +1,146 @@
+/**
+ * Tool motion as a struct of arrays: a million moves are a few arrays that pass between workers
+ * without copying. Move m goes from the end of move m - 1 to (x, y, z)[m]; the first is where it starts.
+ * Millimetres and mm/min. An arc turns about (cx, cy)[m] in the XY plane, Z changing evenly with it.
+ */
+export const RAPID = 0;
+export const FEED = 1;
+export const PLUNGE = 2;
+export const ARC_CW = 3;
+export const ARC_CCW = 4;
+
+export interface Motion {
+  readonly count: number;
+  readonly kind: Uint8Array;
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  readonly z: Float64Array;
+  readonly cx: Float64Array;
+  readonly cy: Float64Array;
+  readonly feed: Float64Array;
+}
+
+export const isArc = (kind: number): boolean => kind >= ARC_CW;
+
+/** Grows a motion move by move. */
+export class MotionBuilder {
+  count = 0;
+  private kind = new Uint8Array(256);
+  private x = new Float64Array(256);
+  private y = new Float64Array(256);
+  private z = new Float64Array(256);
+  private cx = new Float64Array(256);
+  private cy = new Float64Array(256);
+  private feed = new Float64Array(256);
+
+  private push(kind: number, x: number, y: number, z: number, cx: number, cy: number, feed: number): void {
+    if (!(Math.abs(x) < 1e7 && Math.abs(y) < 1e7 && Math.abs(z) < 1e7)) throw new RangeError('A move to a place that is not a number.');
+    const i = this.count;
+    if (i === this.kind.length) {
+      const wide = <T extends Uint8Array | Float64Array>(a: T): T => {
+        const b = new (a.constructor as new (n: number) => T)(2 * i);
+        b.set(a as never);
+        return b;
+      };
+      this.kind = wide(this.kind);
+      this.x = wide(this.x);
+      this.y = wide(this.y);
+      this.z = wide(this.z);
+      this.cx = wide(this.cx);
+      this.cy = wide(this.cy);
+      this.feed = wide(this.feed);
+    }
+    this.kind[i] = kind;
+    this.x[i] = x;
+    this.y[i] = y;
+    this.z[i] = z;
+    this.cx[i] = cx;
+    this.cy[i] = cy;
+    this.feed[i] = feed;
+    this.count++;
+  }
+
+  get lastX(): number {
+    return this.x[this.count - 1];
+  }
+  get lastY(): number {
+    return this.y[this.count - 1];
+  }
+  get lastZ(): number {
+    return this.z[this.count - 1];
+  }
+
+  rapid(x: number, y: number, z: number): void {
+    if (this.count && x === this.lastX && y === this.lastY && z === this.lastZ) return;
+    this.push(RAPID, x, y, z, 0, 0, 0);
+  }
+  line(x: number, y: number, z: number, feed: number): void {
+    if (x === this.lastX && y === this.lastY && z === this.lastZ) return;
+    this.push(FEED, x, y, z, 0, 0, feed);
+  }
+  plunge(z: number, feed: number): void {
+    if (z !== this.lastZ) this.push(PLUNGE, this.lastX, this.lastY, z, 0, 0, feed);
+  }
+  arc(ccw: boolean, x: number, y: number, z: number, cx: number, cy: number, feed: number): void {
+    this.push(ccw ? ARC_CCW : ARC_CW, x, y, z, cx, cy, feed);
+  }
+
+  build(): Motion {
+    const n = this.count;
+    return {
+      count: n,
+      kind: this.kind.slice(0, n),
+      x: this.x.slice(0, n),
+      y: this.y.slice(0, n),
+      z: this.z.slice(0, n),
+      cx: this.cx.slice(0, n),
+      cy: this.cy.slice(0, n),
+      feed: this.feed.slice(0, n),
+    };
+  }
+}
+
+/** Sweep in radians of arc move m (positive, up to a full turn). */
+export function sweepOf(m: Motion, i: number): number {
+  const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
+  const a1 = Math.atan2(m.y[i] - m.cy[i], m.x[i] - m.cx[i]);
+  let d = m.kind[i] === ARC_CCW ? a1 - a0 : a0 - a1;
+  while (d <= 1e-9) d += 2 * Math.PI;
+  while (d > 2 * Math.PI + 1e-9) d -= 2 * Math.PI;
+  return d;
+}
+
+/** Length of move i in mm. */
+export function moveLength(m: Motion, i: number): number {
+  if (i === 0) return 0;
+  const dz = m.z[i] - m.z[i - 1];
+  if (!isArc(m.kind[i])) return Math.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1], dz);
+  return Math.hypot(sweepOf(m, i) * Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]), dz);
+}
+
+/** A motion with every arc replaced by chords whose sagitta stays below `tolerance` mm. */
+export function withoutArcs(m: Motion, tolerance: number): Motion {
+  let any = false;
+  for (let i = 0; i < m.count && !any; i++) any = isArc(m.kind[i]);
+  if (!any) return m;
+  const b = new MotionBuilder();
+  for (let i = 0; i < m.count; i++) {
+    if (m.kind[i] === RAPID) b.rapid(m.x[i], m.y[i], m.z[i]);
+    else if (m.kind[i] === PLUNGE) b.plunge(m.z[i], m.feed[i]);
+    else if (m.kind[i] === FEED) b.line(m.x[i], m.y[i], m.z[i], m.feed[i]);
+    else {
+      const sweep = sweepOf(m, i);
+      const r = Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]);
+      const n = Math.max(1, Math.ceil(sweep / (r > tolerance ? 2 * Math.acos(1 - tolerance / r) : Math.PI / 2)));
+      const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
+      const sign = m.kind[i] === ARC_CCW ? 1 : -1;
+      for (let k = 1; k <= n; k++) {
+        const a = a0 + (sign * sweep * k) / n;
+        const z = m.z[i - 1] + ((m.z[i] - m.z[i - 1]) * k) / n;
+        if (k === n) b.line(m.x[i], m.y[i], m.z[i], m.feed[i]);
+        else b.line(m.cx[i] + r * Math.cos(a), m.cy[i] + r * Math.sin(a), z, m.feed[i]);
+      }
+    }
+  }
+  return b.build();
+}

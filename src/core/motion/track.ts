@@ -1,0 +1,205 @@
+import type { MotionBuilder } from './motion';
+
+/**
+ * A contour at one height as lines and arcs with their lengths: what profile and clearance passes
+ * run along, can start anywhere on, and can be cut out of (for tabs and ramps).
+ */
+export interface Stretch {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+  /** Centre and sense of an arc; sweep 0 is a line. */
+  cx: number;
+  cy: number;
+  sweep: number;
+  length: number;
+}
+
+export interface Track {
+  stretches: Stretch[];
+  length: number;
+  closed: boolean;
+}
+
+function straight(x0: number, y0: number, x1: number, y1: number): Stretch {
+  return { x0, y0, x1, y1, cx: 0, cy: 0, sweep: 0, length: Math.hypot(x1 - x0, y1 - y0) };
+}
+
+/** Centre of the circle through three points, or null when they are nearly in line. */
+function circle(ax: number, ay: number, bx: number, by: number, cx: number, cy: number): [number, number] | null {
+  const d = 2 * ((bx - ax) * (cy - ay) - (by - ay) * (cx - ax));
+  if (Math.abs(d) < 1e-9) return null;
+  const b = (bx - ax) ** 2 + (by - ay) ** 2;
+  const c = (cx - ax) ** 2 + (cy - ay) ** 2;
+  return [ax + ((cy - ay) * b - (by - ay) * c) / d, ay + ((bx - ax) * c - (cx - ax) * b) / d];
+}
+
+/**
+ * Lines and arcs through a line of points (x, y interleaved). Runs of at least four chords that a
+ * circle follows within `tolerance` mm, points and chord middles both, become arcs of less than 3/4 turn.
+ */
+export function makeTrack(points: Float64Array, closed: boolean, tolerance: number): Track {
+  const count = points.length / 2;
+  const n = closed ? count + 1 : count;
+  const px = (i: number) => points[2 * (i % count)];
+  const py = (i: number) => points[2 * (i % count) + 1];
+  const stretches: Stretch[] = [];
+  // A closed contour of one circle has no corner; start it where its longest chord ends.
+  let start = 0;
+  if (closed) {
+    let longest = -1;
+    for (let i = 0; i < count; i++) {
+      const l = Math.hypot(px(i + 1) - px(i), py(i + 1) - py(i));
+      if (l > longest + 1e-6) {
+        longest = l;
+        start = i + 1;
+      }
+    }
+  }
+  const fits = (i: number, j: number): [number, number] | null => {
+    const mid = (i + j) >> 1;
+    const c = circle(px(start + i), py(start + i), px(start + mid), py(start + mid), px(start + j), py(start + j));
+    if (!c) return null;
+    const r = Math.hypot(px(start + i) - c[0], py(start + i) - c[1]);
+    if (r > 5000) return null;
+    let turn = 0;
+    let sense = 0;
+    for (let k = i; k < j; k++) {
+      const x = px(start + k);
+      const y = py(start + k);
+      const ex = px(start + k + 1);
+      const ey = py(start + k + 1);
+      if (Math.abs(Math.hypot(ex - c[0], ey - c[1]) - r) > tolerance) return null;
+      if (Math.abs(Math.hypot((x + ex) / 2 - c[0], (y + ey) / 2 - c[1]) - r) > tolerance) return null;
+      const cross = (x - c[0]) * (ey - c[1]) - (y - c[1]) * (ex - c[0]);
+      const a = Math.atan2(cross, (x - c[0]) * (ex - c[0]) + (y - c[1]) * (ey - c[1]));
+      if (Math.abs(a) > Math.PI / 4) return null;
+      if (sense !== 0 && Math.sign(a) !== sense) return null;
+      sense = Math.sign(a);
+      turn += a;
+    }
+    return Math.abs(turn) < 1.5 * Math.PI ? c : null;
+  };
+  let i = 0;
+  while (i < n - 1) {
+    let best: [number, number] | null = null;
+    let j = i + 4;
+    if (j <= n - 1 && (best = fits(i, j))) {
+      // Gallop, then close in: a run of k chords costs k log k.
+      let step = 4;
+      while (step > 0) {
+        const to = Math.min(n - 1, j + step);
+        const c = to > j ? fits(i, to) : null;
+        if (c) {
+          best = c;
+          j = to;
+          step *= 2;
+        } else step = step > 1 ? step >> 1 : 0;
+        if (j === n - 1) break;
+      }
+      const x0 = px(start + i);
+      const y0 = py(start + i);
+      const x1 = px(start + j);
+      const y1 = py(start + j);
+      const mid = (i + j) >> 1;
+      const mx = px(start + mid);
+      const my = py(start + mid);
+      const part = (ax: number, ay: number, bx: number, by: number) =>
+        Math.atan2((ax - best![0]) * (by - best![1]) - (ay - best![1]) * (bx - best![0]), (ax - best![0]) * (bx - best![0]) + (ay - best![1]) * (by - best![1]));
+      const sweep = part(x0, y0, mx, my) + part(mx, my, x1, y1);
+      stretches.push({ x0, y0, x1, y1, cx: best[0], cy: best[1], sweep, length: Math.abs(sweep) * Math.hypot(x0 - best[0], y0 - best[1]) });
+      i = j;
+    } else {
+      stretches.push(straight(px(start + i), py(start + i), px(start + i + 1), py(start + i + 1)));
+      i++;
+    }
+  }
+  return { stretches, length: stretches.reduce((s, t) => s + t.length, 0), closed };
+}
+
+/** The point at distance s along a track. */
+export function pointAt(track: Track, s: number): { x: number; y: number; dx: number; dy: number } {
+  let left = track.closed ? ((s % track.length) + track.length) % track.length : Math.min(Math.max(s, 0), track.length);
+  for (const t of track.stretches) {
+    if (left <= t.length || t === track.stretches[track.stretches.length - 1]) {
+      const f = t.length > 0 ? Math.min(1, left / t.length) : 0;
+      const p = within(t, f);
+      if (t.sweep === 0) return { ...p, dx: (t.x1 - t.x0) / (t.length || 1), dy: (t.y1 - t.y0) / (t.length || 1) };
+      const r = Math.hypot(p.x - t.cx, p.y - t.cy);
+      const sign = Math.sign(t.sweep);
+      return { ...p, dx: (-sign * (p.y - t.cy)) / r, dy: (sign * (p.x - t.cx)) / r };
+    }
+    left -= t.length;
+  }
+  return { x: 0, y: 0, dx: 1, dy: 0 };
+}
+
+function within(t: Stretch, f: number): { x: number; y: number } {
+  if (t.sweep === 0) return { x: t.x0 + (t.x1 - t.x0) * f, y: t.y0 + (t.y1 - t.y0) * f };
+  const a = Math.atan2(t.y0 - t.cy, t.x0 - t.cx) + t.sweep * f;
+  const r = Math.hypot(t.x0 - t.cx, t.y0 - t.cy);
+  return { x: t.cx + r * Math.cos(a), y: t.cy + r * Math.sin(a) };
+}
+
+function part(t: Stretch, f0: number, f1: number): Stretch {
+  if (f0 <= 0 && f1 >= 1) return t;
+  const a = f0 <= 0 ? { x: t.x0, y: t.y0 } : within(t, f0);
+  const b = f1 >= 1 ? { x: t.x1, y: t.y1 } : within(t, f1);
+  return { ...t, x0: a.x, y0: a.y, x1: b.x, y1: b.y, sweep: t.sweep * (f1 - f0), length: t.length * (f1 - f0) };
+}
+
+/** The stretches between distances s0 <= s1 along a track; a closed track may be run through several times. */
+export function slice(track: Track, s0: number, s1: number): Stretch[] {
+  const out: Stretch[] = [];
+  const n = track.stretches.length;
+  let base = track.closed ? Math.floor(s0 / track.length) * track.length : 0;
+  while (base < s1 - 1e-9) {
+    for (let i = 0; i < n; i++) {
+      const t = track.stretches[i];
+      const a = Math.max(s0, base);
+      const b = Math.min(s1, base + t.length);
+      if (b - a > 1e-9) out.push(part(t, (a - base) / t.length, (b - base) / t.length));
+      base += t.length;
+    }
+    if (!track.closed) break;
+  }
+  return out;
+}
+
+/** Distance along a track of the point of it that is nearest to (x, y), and how far that is. */
+export function nearestOn(track: Track, x: number, y: number): { s: number; distance: number } {
+  let best = { s: 0, distance: Infinity };
+  let base = 0;
+  for (const t of track.stretches) {
+    let f: number;
+    if (t.sweep === 0) {
+      const ex = t.x1 - t.x0;
+      const ey = t.y1 - t.y0;
+      f = t.length > 0 ? ((x - t.x0) * ex + (y - t.y0) * ey) / (t.length * t.length) : 0;
+    } else {
+      const a0 = Math.atan2(t.y0 - t.cy, t.x0 - t.cx);
+      let d = (Math.atan2(y - t.cy, x - t.cx) - a0) * Math.sign(t.sweep);
+      d = ((d % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
+      const span = Math.abs(t.sweep);
+      f = d <= span ? d / span : d - span < 2 * Math.PI - d ? 1 : 0;
+    }
+    const p = within(t, Math.min(1, Math.max(0, f)));
+    const distance = Math.hypot(p.x - x, p.y - y);
+    if (distance < best.distance) best = { s: base + Math.min(1, Math.max(0, f)) * t.length, distance };
+    base += t.length;
+  }
+  return best;
+}
+
+/** Feeds along stretches from z0 to z1, Z changing evenly with the distance. */
+export function run(b: MotionBuilder, stretches: readonly Stretch[], z0: number, z1: number, feed: number): void {
+  const total = stretches.reduce((s, t) => s + t.length, 0) || 1;
+  let done = 0;
+  for (const t of stretches) {
+    done += t.length;
+    const z = done >= total - 1e-9 ? z1 : z0 + ((z1 - z0) * done) / total;
+    if (t.sweep === 0) b.line(t.x1, t.y1, z, feed);
+    else b.arc(t.sweep > 0, t.x1, t.y1, z, t.cx, t.cy, feed);
+  }
+}

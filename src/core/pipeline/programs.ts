@@ -1,0 +1,89 @@
+import { cutterLabel, type Cutter } from '../cutters/cutter';
+import { shapeOf } from '../cutters/registry';
+import type { CutPlan } from '../cuts/kind';
+import { datumOf, type Job } from '../job/job';
+import { dialectOf, type Dialect } from '../program/dialect';
+import { writeProgram, type ProgramPart } from '../program/writer';
+
+export interface ProgramFile {
+  readonly name: string;
+  readonly text: string;
+  /** Ids of the cuts whose work the file holds, in order. */
+  readonly cuts: readonly string[];
+}
+
+export interface Programs {
+  readonly files: readonly ProgramFile[];
+  /** Tool numbers of the cutters, by first use. */
+  readonly tools: ReadonlyMap<number, Cutter>;
+  readonly dialect: Dialect;
+}
+
+/** A file name of plain letters, digits and dashes. */
+export const slug = (text: string): string =>
+  text
+    .normalize('NFKD')
+    .replace(/[^\w\s-]/g, '')
+    .trim()
+    .toLowerCase()
+    .replace(/[\s_]+/g, '-')
+    .slice(0, 60) || 'job';
+
+/** Writes the programs of a job's enabled cuts, in run order. */
+export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, options: { dialect?: string; files?: Job['run']['files'] } = {}): Programs {
+  const dialect = dialectOf(options.dialect ?? job.run.dialect);
+  const asked = options.files ?? job.run.files;
+  const split = dialect.files === 'cutter' && asked === 'one' ? 'cutter' : asked;
+  const numbers = new Map<string, number>();
+  const tools = new Map<number, Cutter>();
+  const groups: { label: string; tool: number; parts: ProgramPart[]; cuts: string[] }[] = [];
+  for (const cut of job.cuts) {
+    const plan = cut.enabled ? plans.get(cut.id) : undefined;
+    if (!plan) continue;
+    let first = true;
+    for (const path of plan.toolpaths) {
+      const cutter = job.cutters.find((c) => c.id === path.cutterId)!;
+      let tool = numbers.get(cutter.id);
+      if (tool === undefined) {
+        tool = numbers.size + 1;
+        numbers.set(cutter.id, tool);
+        tools.set(tool, cutter);
+      }
+      const part: ProgramPart = { tool, toolName: cutterLabel(cutter, job.unit), cutName: cut.name, rpm: path.rpm, turns: shapeOf(cutter.shape).turns, motion: path.motion };
+      const last = groups[groups.length - 1];
+      const together = last && (split === 'one' || (split === 'cutter' && last.tool === tool) || (split === 'cut' && !first && (dialect.files === 'any' || last.tool === tool)));
+      if (together) {
+        last.parts.push(part);
+        last.tool = tool;
+        if (!last.cuts.includes(cut.id)) last.cuts.push(cut.id);
+      } else groups.push({ label: split === 'cutter' ? `t${tool}-${cutter.name}` : cut.name, tool, parts: [part], cuts: [cut.id] });
+      first = false;
+    }
+  }
+  const base = slug(job.name);
+  const files = groups.map((g, i) => {
+    const name = groups.length === 1 && split === 'one' ? `${base}.${dialect.extension}` : `${base}-${String(i + 1).padStart(2, '0')}-${slug(g.label)}.${dialect.extension}`;
+    const text = writeProgram(
+      g.parts,
+      {
+        title: `${job.name} - ${i + 1} of ${groups.length}`,
+        datum: datumOf(job.blank),
+        safeHeight: job.blank.safeHeight,
+        park: job.blank.park,
+        remarks: [
+          `Blank ${job.blank.width} x ${job.blank.height} x ${job.blank.thickness} mm`,
+          `Zero: ${zeroText(job)}`,
+        ],
+      },
+      dialect,
+    );
+    return { name, text, cuts: g.cuts };
+  });
+  return { files, tools, dialect };
+}
+
+const COLUMN: Record<string, string> = { l: 'left', c: 'centre', r: 'right' };
+const ROW: Record<string, string> = { b: 'bottom', m: 'middle', t: 'top' };
+
+/** Where the program's zero is, in words. */
+export const zeroText = (job: Job): string => `${ROW[job.blank.datum[1]]} ${COLUMN[job.blank.datum[0]]} of the blank, Z 0 on ${job.blank.zZero === 'top' ? 'its top face' : 'the bed'}`;

@@ -1,0 +1,46 @@
+import type { Cutter } from '../cutters/cutter';
+import type { CutPlan } from '../cuts/kind';
+import { datumOf, type Job } from '../job/job';
+import { seconds, timeOf, type Time } from '../motion/timing';
+import type { Finding } from '../proof/check';
+import { checks } from '../proof/checks';
+import { placeProgram, type PlacedProgram } from '../proof/placed';
+import { simulate } from '../proof/simulate';
+import { flatField, type HeightField } from '../relief/field';
+import type { Progress } from './planning';
+import type { Programs } from './programs';
+
+export interface StretchTime {
+  readonly file: string;
+  readonly cutName: string;
+  readonly tool: number;
+  readonly time: Time;
+}
+
+export interface Proof {
+  readonly field: HeightField;
+  readonly findings: readonly Finding[];
+  readonly times: readonly StretchTime[];
+  /** Minutes of everything, tool changes and spindle starts included. */
+  readonly minutes: number;
+  readonly toolChanges: number;
+}
+
+/** Reads the exported text back, in the blank's frame. */
+export const placePrograms = (job: Job, programs: Programs): PlacedProgram[] => programs.files.map((f) => placeProgram(f.name, f.text, datumOf(job.blank)));
+
+/** Times, tool changes and total of parsed programs on the job's machine. */
+export function timePrograms(job: Job, placed: readonly PlacedProgram[]): { times: StretchTime[]; minutes: number; toolChanges: number } {
+  const times = placed.flatMap((p) => p.stretches.map((s) => ({ file: p.file, cutName: s.cutName, tool: s.tool, time: timeOf(s.motion, job.run.machine) })));
+  const toolChanges = placed.reduce((n, p) => n + p.toolChanges, 0);
+  const moving = times.reduce((s, t) => s + seconds(t.time), 0);
+  return { times, toolChanges, minutes: (moving + toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds)) / 60 };
+}
+
+/** Cuts the programs out of the blank and asks every check. Heights at nodes `cell` mm apart. */
+export function prove(job: Job, placed: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, plans: ReadonlyMap<string, CutPlan>, cell: number, progress: Progress = () => {}): Proof {
+  const field = flatField(job.blank.width, job.blank.height, cell);
+  const clashes = simulate(field, placed, tools, null, progress);
+  const input = { job, programs: placed, tools, plans, clashes };
+  return { field, findings: checks.flatMap((c) => c.run(input)), ...timePrograms(job, placed) };
+}

@@ -1,0 +1,51 @@
+import { shapeOf } from '../cutters/registry';
+import { datumOf, type Job } from '../job/job';
+import { seconds, type Time } from '../motion/timing';
+import { checks } from '../proof/checks';
+import type { Programs } from './programs';
+import type { Proof, StretchTime } from './proving';
+
+const round = (v: number, d = 4) => +v.toFixed(d);
+
+const sum = (list: readonly StretchTime[]): Record<string, number> => {
+  const t: Time = { cutting: 0, plunging: 0, air: 0, cutLength: 0, airLength: 0, moves: 0 };
+  for (const s of list) for (const k of Object.keys(t) as (keyof Time)[]) t[k] += s.time[k];
+  return {
+    minutes: round(seconds(t) / 60),
+    cuttingMinutes: round(t.cutting / 60),
+    plungingMinutes: round(t.plunging / 60),
+    airMinutes: round(t.air / 60),
+    cutLength: round(t.cutLength, 2),
+    airLength: round(t.airLength, 2),
+    moves: t.moves,
+  };
+};
+
+/** What a plan comes to, per cut and cutter, and what each check said. Minutes, mm. */
+export function reportOf(job: Job, programs: Programs, proof: Proof): Record<string, unknown> {
+  return {
+    job: job.name,
+    minutes: round(proof.minutes),
+    toolChanges: proof.toolChanges,
+    cuts: job.cuts.filter((c) => c.enabled).map((c) => ({ id: c.id, name: c.name, kind: c.kind, ...sum(proof.times.filter((t) => t.cutName === c.name)) })),
+    cutters: [...programs.tools].map(([n, c]) => ({ tool: n, name: c.name, ...sum(proof.times.filter((t) => t.tool === n)) })),
+    checks: checks.map((c) => {
+      const found = proof.findings.filter((f) => f.check === c.id);
+      return { id: c.id, name: c.name, passed: found.length === 0, findings: found.map((f) => ({ text: f.text, cut: f.cutId, x: f.x, y: f.y })) };
+    }),
+  };
+}
+
+/** The machine-readable set-up sheet, in program coordinates and mm. */
+export function setupOf(job: Job, programs: Programs): Record<string, unknown> {
+  const d = datumOf(job.blank);
+  const m = job.run.machine;
+  return {
+    files: programs.files.map((f) => f.name),
+    blank: { x0: 0 - d.x, y0: 0 - d.y, width: job.blank.width, height: job.blank.height, thickness: job.blank.thickness },
+    zZero: job.blank.zZero,
+    tools: Object.fromEntries([...programs.tools].map(([n, c]) => [String(n), { name: c.name, ...shapeOf(c.shape).setup(c.values), fluteLength: c.fluteLength, shankDiameter: c.shankDiameter }])),
+    clamps: job.clamps.map((c) => ({ x0: c.x0 - d.x, y0: c.y0 - d.y, x1: c.x1 - d.x, y1: c.y1 - d.y, height: c.height })),
+    machine: { rapid: m.rapid, accel: m.accel, junctionDeviation: m.junctionDeviation, maxFeed: m.maxFeed },
+  };
+}

@@ -1,0 +1,29 @@
+import type { Cutter } from '../cutters/cutter';
+import type { CutPlan } from '../cuts/kind';
+import type { Job } from '../job/job';
+import type { PlacedProgram } from './placed';
+import type { Clash } from './simulate';
+
+/** Something found, with where to look. mm, blank's frame. */
+export interface Finding {
+  readonly check: string;
+  readonly text: string;
+  readonly cutId: string | null;
+  readonly x: number | null;
+  readonly y: number | null;
+}
+
+export interface CheckInput {
+  readonly job: Job;
+  readonly programs: readonly PlacedProgram[];
+  readonly tools: ReadonlyMap<number, Cutter>;
+  readonly plans: ReadonlyMap<string, CutPlan>;
+  readonly clashes: readonly Clash[];
+}
+
+/** One question asked of the programs. A new one is one file in checks/ and one line in the registry. */
+export interface Check {
+  readonly id: string;
+  readonly name: string;
+  readonly run: (input: CheckInput) => Finding[];
+}

@@ -1,0 +1,18 @@
+import { lengthText } from '../../units/length';
+import type { Check } from '../check';
+import { worstPerCut } from './worst';
+
+/** Below the underside of the blank by more than the job allows. */
+export const bed: Check = {
+  id: 'bed',
+  name: 'Stays above the bed',
+  run: (input) => {
+    const floor = -input.job.blank.thickness - input.job.blank.intoBed;
+    return worstPerCut(
+      input,
+      'bed',
+      (_x, _y, z) => floor - z - 0.001,
+      (d, name) => `"${name}" goes ${lengthText(d + 0.001, input.job.unit)} deeper into the bed than allowed. Lessen its depth, or allow more under Blank.`,
+    );
+  },
+};

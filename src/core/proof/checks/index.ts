@@ -1,0 +1,12 @@
+import type { Check } from '../check';
+import { bed } from './bed';
+import { edges } from './edges';
+import { order } from './order';
+import { planned } from './planned';
+import { rapids } from './rapids';
+import { shank } from './shank';
+import { spindle } from './spindle';
+import { unreached } from './unreached';
+
+/** Every check, in the order in which results are listed. */
+export const checks: readonly Check[] = [bed, edges, rapids, shank, order, unreached, spindle, planned];

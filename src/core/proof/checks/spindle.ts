@@ -1,0 +1,30 @@
+import { shapeOf } from '../../cutters/registry';
+import { RAPID } from '../../motion/motion';
+import type { Check, Finding } from '../check';
+
+/** Turning cutters cut with the spindle on, drawn ones with it off, and every program ends. */
+export const spindle: Check = {
+  id: 'spindle',
+  name: 'Tools and spindle',
+  run: ({ job, programs, tools }) => {
+    const out: Finding[] = [];
+    for (const p of programs) {
+      if (!p.ended) out.push({ check: 'spindle', text: `${p.file} does not end with M30.`, cutId: null, x: null, y: null });
+      for (const s of p.stretches) {
+        const cutId = job.cuts.find((c) => c.name === s.cutName)?.id ?? null;
+        const cutter = tools.get(s.tool);
+        if (!cutter) {
+          out.push({ check: 'spindle', text: `${p.file} calls tool ${s.tool}, which is not in the plan.`, cutId, x: null, y: null });
+          continue;
+        }
+        const turns = shapeOf(cutter.shape).turns;
+        for (let i = 1; i < s.motion.count; i++)
+          if (s.motion.kind[i] !== RAPID && s.rpm[i] > 0 !== turns) {
+            out.push({ check: 'spindle', text: `"${s.cutName}" cuts with the spindle ${turns ? 'standing' : 'turning'} (${p.file}, line ${s.line[i]}).`, cutId, x: s.motion.x[i], y: s.motion.y[i] });
+            break;
+          }
+      }
+    }
+    return out;
+  },
+};

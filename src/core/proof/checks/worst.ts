@@ -1,0 +1,22 @@
+import { RAPID } from '../../motion/motion';
+import type { CheckInput, Finding } from '../check';
+
+/**
+ * One finding a cut at most: visits every cutting move, keeps the place where `measure` is largest above
+ * zero, and words it.
+ */
+export function worstPerCut(input: CheckInput, check: string, measure: (x: number, y: number, z: number, tool: number) => number, word: (worst: number, cutName: string) => string): Finding[] {
+  const worst = new Map<string, { value: number; x: number; y: number }>();
+  for (const p of input.programs)
+    for (const s of p.stretches) {
+      const m = s.motion;
+      for (let i = 1; i < m.count; i++) {
+        if (m.kind[i] === RAPID && m.z[i] >= 0) continue;
+        const value = measure(m.x[i], m.y[i], m.z[i], s.tool);
+        if (!(value > 0)) continue;
+        const w = worst.get(s.cutName);
+        if (!w || value > w.value) worst.set(s.cutName, { value, x: m.x[i], y: m.y[i] });
+      }
+    }
+  return [...worst].map(([name, w]) => ({ check, text: word(w.value, name), cutId: input.job.cuts.find((c) => c.name === name)?.id ?? null, x: w.x, y: w.y }));
+}

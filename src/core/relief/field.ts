@@ -1,0 +1,34 @@
+/**
+ * A height field: node-centred, row-major, row 0 at the lowest y. Node (c, r) stands at
+ * (x0 + c * cell, y0 + r * cell); z in mm, 0 = top face of the blank.
+ */
+export interface HeightField {
+  readonly cols: number;
+  readonly rows: number;
+  readonly cell: number;
+  readonly x0: number;
+  readonly y0: number;
+  readonly z: Float32Array;
+}
+
+/** A flat field over the rectangle (0, 0)..(width, height) with nodes at most `cell` apart. */
+export function flatField(width: number, height: number, cell: number, z = 0): HeightField {
+  const cols = Math.max(2, Math.floor(width / cell + 1e-9) + 1);
+  const rows = Math.max(2, Math.floor(height / cell + 1e-9) + 1);
+  const data = new Float32Array(cols * rows);
+  if (z) data.fill(z);
+  return { cols, rows, cell, x0: 0, y0: 0, z: data };
+}
+
+/** Height at a point by bilinear interpolation; NaN outside. */
+export function heightAt(f: HeightField, x: number, y: number): number {
+  const u = (x - f.x0) / f.cell;
+  const v = (y - f.y0) / f.cell;
+  if (!(u >= 0 && v >= 0 && u <= f.cols - 1 && v <= f.rows - 1)) return NaN;
+  const c = Math.min(f.cols - 2, Math.floor(u));
+  const r = Math.min(f.rows - 2, Math.floor(v));
+  const fu = u - c;
+  const fv = v - r;
+  const i = r * f.cols + c;
+  return (f.z[i] * (1 - fu) + f.z[i + 1] * fu) * (1 - fv) + (f.z[i + f.cols] * (1 - fu) + f.z[i + f.cols + 1] * fu) * fv;
+}

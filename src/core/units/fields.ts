@@ -1,0 +1,20 @@
+/** Small descriptions of the values of cutters, cuts and the blank, from which forms are made. */
+export interface FieldBase {
+  /** Path of the value in the edited object. */
+  readonly key: string;
+  readonly label: string;
+  readonly hint?: string;
+  /** Shown only when this holds for the edited object. */
+  readonly when?: (values: Record<string, unknown>) => boolean;
+}
+
+export type Field =
+  | (FieldBase & { readonly kind: 'length'; readonly min?: number; readonly max?: number; readonly optional?: string })
+  | (FieldBase & { readonly kind: 'number'; readonly min?: number; readonly max?: number; readonly unit?: string; readonly whole?: boolean })
+  | (FieldBase & { readonly kind: 'choice'; readonly options: readonly { readonly value: string; readonly label: string }[] })
+  | (FieldBase & { readonly kind: 'flag' })
+  | (FieldBase & { readonly kind: 'text'; readonly lines?: number })
+  /** Picks a cutter among the given shapes; `optional` names the empty choice. */
+  | (FieldBase & { readonly kind: 'cutter'; readonly shapes: readonly string[]; readonly optional?: string })
+  /** Step-over: mm, with % of the cutter and overlap shown, relative to the cutter named by `cutter`. */
+  | (FieldBase & { readonly kind: 'stepOver'; readonly cutter: string });

@@ -1,0 +1,129 @@
+/** Lengths: parsing of what makers type, and display. Millimetres inside. */
+export type Unit = 'mm' | 'in';
+
+const MM: Record<string, number> = {
+  mm: 1, cm: 10, m: 1000, in: 25.4, inch: 25.4, inches: 25.4, '"': 25.4, '\u2033': 25.4,
+  ft: 304.8, "'": 304.8, '\u2032': 304.8, thou: 0.0254, mil: 0.0254, um: 0.001, '\u00b5m': 0.001,
+};
+
+export type Parsed = { ok: true; mm: number } | { ok: false; error: string };
+
+/** A number or a length: `dim` counts length factors, so that 1/8" can be told from 1 divided by 8 inches. */
+interface Value {
+  n: number;
+  dim: 0 | 1;
+}
+
+class Bad extends Error {}
+
+/**
+ * Reads a length such as `12.5`, `0.5in`, `1/8"`, `1 1/2in`, `100/3`, `2*(3mm+1/4")`.
+ * A bare number is in `unit`. A unit right after a fraction belongs to the whole fraction.
+ */
+export function parseLength(text: string, unit: Unit): Parsed {
+  const tokens = text.replace(/,(?=\d)/g, '.').match(/\d+\.?\d*(?:e[+-]?\d+)?|\.\d+|[a-zA-Z\u00b5]+|["'\u2032\u2033]|[-+*/()]|\S/g) ?? [];
+  let at = 0;
+  const isNumber = (t: string | undefined) => t !== undefined && /^[\d.]/.test(t) && Number.isFinite(Number(t));
+  const scale = () => {
+    const t = tokens[at]?.toLowerCase();
+    if (t !== undefined && t in MM) {
+      at++;
+      return MM[t];
+    }
+    return null;
+  };
+  const primary = (): Value => {
+    const t = tokens[at];
+    if (t === undefined) throw new Bad('ends too early');
+    if (t === '-' || t === '+') {
+      at++;
+      const v = primary();
+      return t === '-' ? { n: -v.n, dim: v.dim } : v;
+    }
+    if (t === '(') {
+      at++;
+      const v = sum();
+      if (tokens[at++] !== ')') throw new Bad('lacks a closing bracket');
+      const s = v.dim === 0 ? scale() : null;
+      return s === null ? v : { n: v.n * s, dim: 1 };
+    }
+    if (!isNumber(t)) throw new Bad(`has "${t}" where a number should be`);
+    at++;
+    let n = Number(t);
+    // `1 1/2` and `1/8"`: a fraction of plain numbers that a unit follows is one number.
+    const fraction = (i: number) => isNumber(tokens[i]) && tokens[i + 1] === '/' && isNumber(tokens[i + 2]);
+    if (fraction(at)) {
+      n += Number(tokens[at]) / Number(tokens[at + 2]);
+      at += 3;
+    } else if (tokens[at] === '/' && isNumber(tokens[at + 1]) && (tokens[at + 2]?.toLowerCase() ?? '') in MM) {
+      n /= Number(tokens[at + 1]);
+      at += 2;
+    }
+    const s = scale();
+    return s === null ? { n, dim: 0 } : { n: n * s, dim: 1 };
+  };
+  const product = (): Value => {
+    let v = primary();
+    while (tokens[at] === '*' || tokens[at] === '/') {
+      const op = tokens[at++];
+      const w = primary();
+      if (op === '*') {
+        if (v.dim && w.dim) throw new Bad('multiplies two lengths');
+        v = { n: v.n * w.n, dim: v.dim || w.dim ? 1 : 0 };
+      } else {
+        if (w.dim && !v.dim) throw new Bad('divides by a length');
+        if (w.n === 0) throw new Bad('divides by zero');
+        v = { n: v.n / w.n, dim: v.dim && !w.dim ? 1 : 0 };
+      }
+    }
+    return v;
+  };
+  const bare = (v: Value) => (v.dim ? v.n : v.n * MM[unit]);
+  const sum = (): Value => {
+    let v = product();
+    while (tokens[at] === '+' || tokens[at] === '-') {
+      const op = tokens[at++];
+      const w = product();
+      const sign = op === '+' ? 1 : -1;
+      v = v.dim === w.dim ? { n: v.n + sign * w.n, dim: v.dim } : { n: bare(v) + sign * bare(w), dim: 1 };
+    }
+    return v;
+  };
+  try {
+    if (tokens.length === 0) throw new Bad('is empty');
+    let v = sum();
+    // 5' 6" and the like: lengths side by side add up.
+    while (at < tokens.length && v.dim === 1 && isNumber(tokens[at])) v = { n: v.n + bare(product()), dim: 1 };
+    if (at < tokens.length) throw new Bad(`has "${tokens[at]}" too much`);
+    const mm = bare(v);
+    if (!Number.isFinite(mm)) throw new Bad('is not a finite number');
+    return { ok: true, mm };
+  } catch (e) {
+    if (e instanceof Bad) return { ok: false, error: `"${text.trim()}" ${e.message}. Try 12.5, 1/8" or 100/3.` };
+    throw e;
+  }
+}
+
+/** A plain number with arithmetic but no length, for counts, angles and percentages. */
+export function parseNumber(text: string): { ok: true; value: number } | { ok: false; error: string } {
+  const r = parseLength(text.replace(/[\u00b0%]\s*$/, ''), 'mm');
+  return r.ok ? { ok: true, value: r.mm } : r;
+}
+
+const trim = (s: string) => (s.includes('.') ? s.replace(/0+$/, '').replace(/\.$/, '') : s);
+
+/** A length as a number in the unit, without the unit's name; at most 3 decimals in mm, 4 in inches. */
+export function formatLength(mm: number, unit: Unit, decimals = unit === 'mm' ? 3 : 4): string {
+  const text = trim((mm / MM[unit]).toFixed(decimals));
+  return text === '-0' ? '0' : text;
+}
+
+/** A length with its unit. */
+export const lengthText = (mm: number, unit: Unit, decimals?: number): string => `${formatLength(mm, unit, decimals)} ${unit}`;
+
+/** Minutes as m:ss, or h:mm:ss. */
+export function timeText(minutes: number): string {
+  const s = Math.round(minutes * 60);
+  const two = (n: number) => String(n).padStart(2, '0');
+  return s >= 3600 ? `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}` : `${Math.floor(s / 60)}:${two(s % 60)}`;
+}
