@@ -1,4 +1,5 @@
-import { boundsOf, contains, loopArea, offset, regionArea, subtract, unite, intersect, type Loop, type Region } from '../geometry/region';
+import { insetsOf } from '../geometry/insets';
+import { boundsOf, contains, loopArea, offset, regionArea, subtract, intersect, simplifyRegion, type Loop, type Region } from '../geometry/region';
 import { clearWay } from '../geometry/lines';
 import { MotionBuilder } from '../motion/motion';
 import { orderPieces } from '../motion/order';
@@ -28,18 +29,23 @@ export interface Clearing {
  * touched by neither is found as a region and gone over along its own outline.
  */
 export function contours(region: Region, r: number, step: number, progress: () => void = () => {}): Clearing {
-  const free = offset(region, -r, OFFSET_TOLERANCE);
+  const insets = insetsOf(region);
+  const free = insets.at(r, OFFSET_TOLERANCE);
   const levels: Region[] = [];
   let at = free;
+  let k = 0;
   while (at.length) {
     progress();
     levels.push(at);
-    const inset = offset(free, -step * levels.length, OFFSET_TOLERANCE);
-    const missed = subtract(offset(at, -r, OFFSET_TOLERANCE), inset.length ? offset(inset, r, OFFSET_TOLERANCE) : []);
-    const slivers = missed.filter((l) => Math.abs(loopArea(l)) > SPECK);
-    if (slivers.length) levels.push(slivers);
+    k++;
+    const inset = insets.at(r + k * step, OFFSET_TOLERANCE);
+    if (step > r) {
+      const missed = subtract(insets.at(2 * r + (k - 1) * step, OFFSET_TOLERANCE), inset.length ? offset(inset, r, OFFSET_TOLERANCE) : []);
+      const slivers = missed.filter((l) => Math.abs(loopArea(l)) > SPECK);
+      if (slivers.length) levels.push(slivers);
+    }
     at = inset;
-    if (levels.length > 20000) throw new RangeError('The step-over is too small for the size of the area.');
+    if (k > 20000) throw new RangeError('The step-over is too small for the size of the area.');
   }
   // Nest: each ring hangs under the nearest ring of an earlier level that holds it.
   const pockets: Ring[] = [];
@@ -150,13 +156,17 @@ export function enter(b: MotionBuilder, track: Track, s: number, m: { face: numb
   return (s + way) % track.length;
 }
 
+/** Reach is told to within this, mm: it is for choosing cutters and for going over corners again, not for walls. */
+const REACH_TOLERANCE = 0.004;
+
 /** What a disc of radius r can clear inside a region (its opening), and what stays out of its reach. */
 export function reachOf(region: Region, r: number): { reached: Region; left: Region; area: number } {
-  const reached = offset(offset(region, -r, OFFSET_TOLERANCE), r, OFFSET_TOLERANCE);
-  // Rounding leaves hair-thin rims along the outline; an opening by a hair removes them.
-  const rest = subtract(region, unite(reached, []));
-  const hair = 0.004;
-  const left = rest.length ? intersect(rest, offset(offset(rest, -hair, 0.001), hair * 1.5, 0.001)) : [];
+  const coarse = simplifyRegion(region, REACH_TOLERANCE / 2);
+  const reached = offset(insetsOf(coarse).at(r, REACH_TOLERANCE), r, REACH_TOLERANCE);
+  const rest = subtract(coarse, reached);
+  // Tolerances leave hair-thin rims along the outline; an opening by a hair removes them.
+  const hair = 3 * REACH_TOLERANCE;
+  const wide = offset(rest, -hair, REACH_TOLERANCE);
+  const left = wide.length ? intersect(rest, offset(wide, hair * 1.5, REACH_TOLERANCE)) : [];
   return { reached, left, area: Math.max(0, regionArea(left)) };
 }
-

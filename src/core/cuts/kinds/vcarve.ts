@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { coneOf, cuttingLength, radiusOf } from '../../cutters/cutter';
-import { AxisError, axisOf } from '../../geometry/medial/axis';
+import { AxisError } from '../../geometry/medial/axis';
+import { axisFor, insetsOf, type Insets } from '../../geometry/insets';
 import { hashFloats, memo } from '../../geometry/hash';
 import { clipLines } from '../../geometry/lines';
-import { components, contains, offset, subtract, type Loop, type Region } from '../../geometry/region';
+import { components, contains, offset, type Loop, type Region } from '../../geometry/region';
 import { makeOutline } from '../../geometry/outline';
 import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
@@ -75,7 +76,7 @@ export const vcarve = cutKind({
     const branches: Branches[] = [];
     parts.forEach((part, i) => {
       try {
-        branches.push(keptBranches(`${hashFloats(part)}/${fine}`, () => makeBranches(axisOf(part), 0.0007 * fine)));
+        branches.push(keptBranches(`${hashFloats(part)}/${fine}`, () => makeBranches(axisFor(part), 0.0007 * fine)));
       } catch (e) {
         if (!(e instanceof AxisError)) throw e;
         remarks.push({ level: 'problem', text: e.message, x: e.x, y: e.y });
@@ -92,14 +93,17 @@ export const vcarve = cutKind({
       remarks.push({ level: 'problem', text: `Parts of the artwork are wider than ${cutter.name} (${(2 * R).toFixed(2)} mm); they get a flat floor at its full depth of ${cone.toFixed(2)} mm.` });
 
     const toolpaths: Toolpath[] = [];
-    const flat = widest > R ? offset(region, tip - R, 0.0005) : [];
+    const insets = insetsOf(region);
+    const flat = widest > R ? insets.at(R - tip, 0.0003) : [];
     let rest: Region = flat;
+    // How far inside the rim there can be something left to clear.
+    let deep = widest - R;
     if (v.endMill && v.limit !== null && flat.length) {
       const mill = c.cutter(v.endMill);
       const p = c.preset(v.endMill);
       const r = radiusOf(mill);
       // A hair off the foot of the wall: the wall belongs to the V-bit.
-      const clearing = contours(offset(flat, -0.01, 0.0005), r, Math.min(v.endMillStep ?? p.stepOver, 2 * r), () => c.progress(0.7));
+      const clearing = contours(insets.at(R - tip + 0.01, 0.0005), r, Math.min(v.endMillStep ?? p.stepOver, 2 * r), () => c.progress(0.7));
       const b = new MotionBuilder();
       clearingMoves(b, clearing, {
         safe: c.blank.safeHeight,
@@ -112,12 +116,14 @@ export const vcarve = cutKind({
         climb: true,
       });
       if (b.count) toolpaths.push({ cutterId: v.endMill, rpm: p.rpm, motion: b.build() });
-      rest = subtract(flat, reachOf(offset(flat, -0.01, 0.0005), r).reached);
+      deep = Math.min(deep, r + tip);
+      rest = reachOf(flat, r).left;
     }
 
     const costs = { feed: preset.feed, plunge: preset.plunge, rapid: RAPID, clearance: c.blank.clearance };
     const heights = deepest > 0 ? passes(-v.startDepth, -v.startDepth - deepest, v.stepDown ?? preset.stepDown) : [];
-    const rim = flat.length ? offset(region, -R, 0.0005) : [];
+    const floorStep = v.floorStep ?? preset.stepOver;
+    const lines = flat.length ? floorLines(insets, R, rest, floorStep, deep, () => c.progress(0.8)) : [];
     const b = new MotionBuilder();
     let above = -v.startDepth;
     for (const floor of heights) {
@@ -130,7 +136,7 @@ export const vcarve = cutKind({
           if (r > low) strokes.push(Float64Array.of(part.plunges[k], part.plunges[k + 1], -v.startDepth, part.plunges[k], part.plunges[k + 1], Math.max(height(r), floor)));
         }
       }
-      strokes.push(...floorLines(rim, rest, v.floorStep ?? preset.stepOver, tip, () => c.progress(0.8)).map((l) => simplify(level(l, floor), 2e-4)));
+      strokes.push(...lines.map((l) => simplify(level(l, floor), 2e-4)));
       carve(b, strokes, c.blank, preset, above);
       above = floor;
       c.progress(0.9);
@@ -162,24 +168,23 @@ export const vcarve = cutKind({
   },
 });
 
-/** The rim of the floor and, inside, lines a floor step apart wherever no end mill has been. */
-function floorLines(rim: Region, rest: Region, step: number, tip: number, progress: () => void): Loop[] {
+/** The rim of the floor and, up to `deep` inside it, lines a step apart wherever no end mill has been. */
+function floorLines(insets: Insets, R: number, rest: Region, step: number, deep: number, progress: () => void): Loop[] {
   const closed = (l: Loop): Loop => {
     const out = new Float64Array(l.length + 2);
     out.set(l);
     out.set(l.subarray(0, 2), l.length);
     return out;
   };
-  const lines: Loop[] = rim.map(closed);
+  const lines: Loop[] = insets.at(R, 0.0003).map(closed);
   if (!rest.length) return lines;
-  const near = offset(rest, step + tip, 0.002);
-  for (let k = 1; k < 20000; k++) {
+  const near = offset(rest, step, 0.01);
+  const rings: Loop[] = [];
+  for (let k = 1; (k - 1) * step < deep; k++) {
     progress();
-    const ring = offset(rim, -k * step, 0.0005);
-    if (!ring.length) break;
-    lines.push(...clipLines(ring.map(closed), near));
+    rings.push(...insets.at(R + k * step, 0.002).map(closed));
   }
-  return lines;
+  return lines.concat(clipLines(rings, near));
 }
 
 function level(line: Loop, z: number): Stroke {

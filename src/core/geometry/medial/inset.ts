@@ -1,0 +1,222 @@
+import type { Loop, Region } from '../region';
+import type { Axis } from './axis';
+
+/**
+ * The outline moved inwards by a distance, read off the medial axis: where an edge of the axis has the
+ * wanted clearance, the contour passes from one site's offset to the next one's. Between crossings it
+ * is the parallel of a segment or an arc about a reflex corner, so it is exact but for the chords of the
+ * arcs (sagitta `tolerance` mm). One pass over the axis per distance, whatever the shape.
+ */
+export function insetOf(axis: Axis, distance: number, tolerance: number): Region {
+  const { sites: s, trace: t } = axis;
+  const n = s.count;
+  const R = distance;
+  // Crossings: the site whose stretch of contour ends there, and the one whose stretch begins.
+  const endSite: number[] = [];
+  const beginSite: number[] = [];
+  const xs: number[] = [];
+  const ys: number[] = [];
+  const add = (end: number, begin: number, x: number, y: number) => {
+    endSite.push(end);
+    beginSite.push(begin);
+    xs.push(x);
+    ys.push(y);
+  };
+  for (let p = 0; p < t.pieces; p++) {
+    const A = t.right[p];
+    const B = t.left[p];
+    const r0 = t.r0[p];
+    const r1 = t.r1[p];
+    if (A < n && B < n) {
+      if (r0 < R === r1 < R) continue;
+      const f = (R - r0) / (r1 - r0);
+      const x = t.x0[p] + (t.x1[p] - t.x0[p]) * f;
+      const y = t.y0[p] + (t.y1[p] - t.y0[p]) * f;
+      if (r1 > r0) add(B, A, x, y);
+      else add(A, B, x, y);
+      continue;
+    }
+    if (A >= n && B >= n) {
+      const i = A - n;
+      const j = B - n;
+      const mx = (s.ax[i] + s.ax[j]) / 2;
+      const my = (s.ay[i] + s.ay[j]) / 2;
+      const h = Math.hypot(s.ax[i] - mx, s.ay[i] - my);
+      if (h >= R) continue;
+      const ux = (s.ay[j] - s.ay[i]) / (2 * h);
+      const uy = -(s.ax[j] - s.ax[i]) / (2 * h);
+      const t0 = (t.x0[p] - mx) * ux + (t.y0[p] - my) * uy;
+      const t1 = (t.x1[p] - mx) * ux + (t.y1[p] - my) * uy;
+      const w = Math.sqrt(R * R - h * h);
+      // Clearance falls before the middle and rises after it.
+      if (t0 < -w && -w <= t1) add(A, B, mx - w * ux, my - w * uy);
+      if (t0 < w && w <= t1) add(B, A, mx + w * ux, my + w * uy);
+      continue;
+    }
+    const S = A < n ? A : B;
+    const v = (A < n ? B : A) - n;
+    const dx = s.dx[S];
+    const dy = s.dy[S];
+    const vx = s.ax[v] - s.ax[S];
+    const vy = s.ay[v] - s.ay[S];
+    const ps = vx * dx + vy * dy;
+    const h = -vx * dy + vy * dx;
+    const w2 = 2 * h * R - h * h;
+    if (w2 <= 0) continue;
+    const w = Math.sqrt(w2);
+    const sign = A < n ? 1 : -1;
+    const q0 = ((t.x0[p] - s.ax[S]) * dx + (t.y0[p] - s.ay[S]) * dy - ps) * sign;
+    const q1 = ((t.x1[p] - s.ax[S]) * dx + (t.y1[p] - s.ay[S]) * dy - ps) * sign;
+    const at = (q: number): [number, number] => {
+      const f = ps + sign * q;
+      return [s.ax[S] + dx * f - dy * R, s.ay[S] + dy * f + dx * R];
+    };
+    if (q0 < -w && -w <= q1) add(A, B, ...at(-w));
+    if (q0 < w && w <= q1) add(B, A, ...at(w));
+  }
+  const count = xs.length;
+  // Where along its site a point of the contour lies: foot on a segment, clockwise turn about a corner.
+  const place = (site: number, x: number, y: number): number => {
+    if (site < n) return (x - s.ax[site]) * s.dx[site] + (y - s.ay[site]) * s.dy[site];
+    const i = site - n;
+    const p = s.prev[i];
+    const nx = -s.dy[p];
+    const ny = s.dx[p];
+    const wx = x - s.ax[i];
+    const wy = y - s.ay[i];
+    return -Math.atan2(nx * wy - ny * wx, nx * wx + ny * wy);
+  };
+  const ends = new Map<number, { at: number; k: number }[]>();
+  for (let k = 0; k < count; k++) {
+    const list = ends.get(endSite[k]);
+    const e = { at: place(endSite[k], xs[k], ys[k]), k };
+    if (list) list.push(e);
+    else ends.set(endSite[k], [e]);
+  }
+  for (const list of ends.values()) if (list.length > 1) list.sort((a, b) => a.at - b.at);
+
+  const arc = (out: number[], i: number, x0: number, y0: number, x1: number, y1: number) => {
+    // Clockwise about the corner at the start of segment i.
+    const ax = x0 - s.ax[i];
+    const ay = y0 - s.ay[i];
+    const bx = x1 - s.ax[i];
+    const by = y1 - s.ay[i];
+    let sweep = -Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
+    if (sweep < 0) sweep = 0;
+    const steps = R > tolerance ? Math.ceil(sweep / (2 * Math.acos(1 - tolerance / R))) : 1;
+    for (let k = 1; k < steps; k++) {
+      const a = (-sweep * k) / steps;
+      const c = Math.cos(a);
+      const d = Math.sin(a);
+      out.push(s.ax[i] + ax * c - ay * d, s.ay[i] + ax * d + ay * c);
+    }
+  };
+  const loops: Loop[] = [];
+  const finish = (out: number[]) => {
+    const loop: number[] = [];
+    for (let i = 0; i < out.length; i += 2) {
+      const x = out[i] + s.originX;
+      const y = out[i + 1] + s.originY;
+      const m = loop.length;
+      if (m && Math.abs(loop[m - 2] - x) < 1e-6 && Math.abs(loop[m - 1] - y) < 1e-6) continue;
+      loop.push(x, y);
+    }
+    while (loop.length > 2 && Math.abs(loop[0] - loop[loop.length - 2]) < 1e-6 && Math.abs(loop[1] - loop[loop.length - 1]) < 1e-6) loop.length -= 2;
+    if (loop.length >= 6) loops.push(Float64Array.from(loop));
+  };
+  /** From (x, y) on `site`, at `from` along it, to the crossing where the contour leaves the site's chain; -1 if none. */
+  const follow = (start: number, x: number, y: number, from: number, out: number[]): number => {
+    let site = start;
+    let at = from;
+    for (let guard = 0; guard <= 2 * n + 2; guard++) {
+      const end = ends.get(site)?.find((e) => e.at >= at - 1e-9);
+      if (end) {
+        if (site >= n) arc(out, site - n, x, y, xs[end.k], ys[end.k]);
+        out.push(xs[end.k], ys[end.k]);
+        return end.k;
+      }
+      if (site < n) {
+        const j = s.next[site];
+        if (!s.reflex[j]) return -1;
+        x = s.ax[j] - s.dy[site] * R;
+        y = s.ay[j] + s.dx[site] * R;
+        out.push(x, y);
+        site = n + j;
+        at = -1e-9;
+      } else {
+        const i = site - n;
+        const ex = s.ax[i] - s.dy[i] * R;
+        const ey = s.ay[i] + s.dx[i] * R;
+        arc(out, i, x, y, ex, ey);
+        out.push(ex, ey);
+        x = ex;
+        y = ey;
+        site = i;
+        at = -1e-9;
+      }
+    }
+    return -1;
+  };
+  const done = new Uint8Array(count);
+  for (let k = 0; k < count; k++) {
+    if (done[k]) continue;
+    const out: number[] = [xs[k], ys[k]];
+    let at = k;
+    let whole = true;
+    for (;;) {
+      done[at] = 1;
+      const next = follow(beginSite[at], xs[at], ys[at], place(beginSite[at], xs[at], ys[at]), out);
+      if (next < 0) {
+        whole = false;
+        break;
+      }
+      if (next === k) break;
+      if (done[next]) {
+        whole = false;
+        break;
+      }
+      at = next;
+    }
+    if (!whole) throw new InsetError(distance);
+    finish(out);
+  }
+  // Loops of the outline that no crossing touches: holes without convex corners, wholly inside or wholly out.
+  const touched = new Uint8Array(n);
+  for (let k = 0; k < count; k++)
+    for (const site of [endSite[k], beginSite[k]]) {
+      const first = site < n ? site : site - n;
+      for (let i = first; !touched[i]; i = s.next[i]) touched[i] = 1;
+    }
+  const high = new Uint8Array(n);
+  for (let p = 0; p < t.pieces; p++)
+    for (const site of [t.right[p], t.left[p]]) if (t.r0[p] > R) high[site < n ? site : site - n] = 1;
+  for (let i = 0; i < n; i++) {
+    if (touched[i]) continue;
+    let any = false;
+    let convex = false;
+    const out: number[] = [];
+    for (let j = i; !touched[j]; j = s.next[j]) {
+      touched[j] = 1;
+      if (high[j]) any = true;
+      if (!s.reflex[j]) convex = true;
+      const p = s.prev[j];
+      const x0 = s.ax[j] - s.dy[p] * R;
+      const y0 = s.ay[j] + s.dx[p] * R;
+      const x1 = s.ax[j] - s.dy[j] * R;
+      const y1 = s.ay[j] + s.dx[j] * R;
+      out.push(x0, y0);
+      arc(out, j, x0, y0, x1, y1);
+      out.push(x1, y1);
+    }
+    if (any && !convex) finish(out);
+  }
+  return loops;
+}
+
+/** A contour that does not close; the caller falls back to integer offsets. */
+export class InsetError extends Error {
+  constructor(distance: number) {
+    super(`The contour at ${distance} mm does not close.`);
+    this.name = 'InsetError';
+  }
+}
