@@ -49,7 +49,7 @@ export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, opt
         numbers.set(cutter.id, tool);
         tools.set(tool, cutter);
       }
-      const part: ProgramPart = { tool, toolName: cutterLabel(cutter, job.unit), cutName: cut.name, rpm: path.rpm, turns: shapeOf(cutter.shape).turns, motion: path.motion };
+      const part: ProgramPart = { tool, toolName: cutterLabel(cutter, job.unit), cutNumber: job.cuts.indexOf(cut) + 1, cutName: cut.name, rpm: path.rpm, turns: shapeOf(cutter.shape).turns, motion: path.motion };
       const last = groups[groups.length - 1];
       const together = last && (split === 'one' || (split === 'cutter' && last.tool === tool) || (split === 'cut' && !first && (dialect.files === 'any' || last.tool === tool)));
       if (together) {

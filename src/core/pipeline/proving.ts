@@ -12,7 +12,7 @@ import type { Programs } from './programs';
 
 export interface StretchTime {
   readonly file: string;
-  readonly cutName: string;
+  readonly cutId: string | null;
   readonly tool: number;
   readonly time: Time;
 }
@@ -27,11 +27,11 @@ export interface Proof {
 }
 
 /** Reads the exported text back, in the blank's frame. */
-export const placePrograms = (job: Job, programs: Programs): PlacedProgram[] => programs.files.map((f) => placeProgram(f.name, f.text, datumOf(job.blank)));
+export const placePrograms = (job: Job, programs: Programs): PlacedProgram[] => programs.files.map((f) => placeProgram(f.name, f.text, datumOf(job.blank), job.cuts.map((c) => c.id)));
 
 /** Times, tool changes and total of parsed programs on the job's machine. */
 export function timePrograms(job: Job, placed: readonly PlacedProgram[]): { times: StretchTime[]; minutes: number; toolChanges: number } {
-  const times = placed.flatMap((p) => p.stretches.map((s) => ({ file: p.file, cutName: s.cutName, tool: s.tool, time: timeOf(s.motion, job.run.machine) })));
+  const times = placed.flatMap((p) => p.stretches.map((s) => ({ file: p.file, cutId: s.cutId, tool: s.tool, time: timeOf(s.motion, job.run.machine) })));
   const toolChanges = placed.reduce((n, p) => n + p.toolChanges, 0);
   const moving = times.reduce((s, t) => s + seconds(t.time), 0);
   return { times, toolChanges, minutes: (moving + toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds)) / 60 };
@@ -40,7 +40,7 @@ export function timePrograms(job: Job, placed: readonly PlacedProgram[]): { time
 /** Cuts the programs out of the blank and asks every check. Heights at nodes `cell` mm apart. */
 export function prove(job: Job, placed: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, plans: ReadonlyMap<string, CutPlan>, cell: number, progress: Progress = () => {}): Proof {
   const field = flatField(job.blank.width, job.blank.height, cell);
-  const clashes = simulate(field, placed, tools, null, progress);
+  const clashes = simulate(field, placed, tools, progress);
   const input = { job, programs: placed, tools, plans, clashes };
   return { field, findings: checks.flatMap((c) => c.run(input)), ...timePrograms(job, placed) };
 }

@@ -27,7 +27,7 @@ export function reportOf(job: Job, programs: Programs, proof: Proof): Record<str
     job: job.name,
     minutes: round(proof.minutes),
     toolChanges: proof.toolChanges,
-    cuts: job.cuts.filter((c) => c.enabled).map((c) => ({ id: c.id, name: c.name, kind: c.kind, ...sum(proof.times.filter((t) => t.cutName === c.name)) })),
+    cuts: job.cuts.filter((c) => c.enabled).map((c) => ({ id: c.id, name: c.name, kind: c.kind, ...sum(proof.times.filter((t) => t.cutId === c.id)) })),
     cutters: [...programs.tools].map(([n, c]) => ({ tool: n, name: c.name, ...sum(proof.times.filter((t) => t.tool === n)) })),
     checks: checks.map((c) => {
       const found = proof.findings.filter((f) => f.check === c.id);

@@ -8,8 +8,8 @@ export interface ParsedSection {
   readonly line: Int32Array;
   /** Spindle speed at each move, 0 when it stands. */
   readonly rpm: Float64Array;
-  /** Comment that stood last before the section's moves, cut by cut: first move and its text. */
-  readonly cuts: readonly { readonly move: number; readonly name: string }[];
+  /** Where `(Cut N: ...)` comments stand: first move, and N. */
+  readonly cuts: readonly { readonly move: number; readonly cut: number }[];
 }
 
 export interface ParsedProgram {
@@ -53,8 +53,8 @@ export function parseProgram(text: string): ParsedProgram {
   let b = new MotionBuilder();
   let lines: number[] = [];
   let speeds: number[] = [];
-  let cuts: { move: number; name: string }[] = [];
-  let note = '';
+  let cuts: { move: number; cut: number }[] = [];
+  let note = 0;
   const close = () => {
     if (b.count) sections.push({ tool, motion: b.build(), line: Int32Array.from(lines), rpm: Float64Array.from(speeds), cuts });
     b = new MotionBuilder();
@@ -87,7 +87,8 @@ export function parseProgram(text: string): ParsedProgram {
         const stop = text.indexOf(')', at);
         if (stop < 0 || stop >= end) throw new ProgramError(lineNo, 'a comment is not closed');
         const said = text.slice(at + 1, stop);
-        if (said.startsWith('Cut: ')) note = said.slice(5);
+        const named = /^Cut (\d+):/.exec(said);
+        if (named) note = Number(named[1]);
         at = stop + 1;
         continue;
       }
@@ -181,8 +182,8 @@ export function parseProgram(text: string): ParsedProgram {
       const ty = ny === ny ? (absolute ? 0 : y) + ny * scale : y;
       const tz = nz === nz ? (absolute ? 0 : z) + nz * scale : z;
       if (note) {
-        cuts.push({ move: b.count, name: note });
-        note = '';
+        cuts.push({ move: b.count, cut: note });
+        note = 0;
       }
       if (b.count === 0) {
         // Where a section begins is not known to the program: its first move only places the tool.

@@ -12,6 +12,8 @@ export interface Datum {
 export interface ProgramPart {
   readonly tool: number;
   readonly toolName: string;
+  /** Place of the cut in the plan, from 1: how the reader finds it again. */
+  readonly cutNumber: number;
   readonly cutName: string;
   readonly rpm: number;
   /** False for cutters that are drawn through the material. */
@@ -64,7 +66,7 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
     return m;
   };
   for (const part of parts) {
-    out.push(comment(`Cut: ${part.cutName}`));
+    out.push(comment(`Cut ${part.cutNumber}: ${part.cutName}`));
     if (part.tool !== tool) {
       if (tool !== -1) {
         if (gz !== safe) out.push(`G0 Z${text(safe)}`);

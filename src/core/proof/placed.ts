@@ -5,7 +5,7 @@ import type { Datum } from '../program/writer';
 /** A stretch of a parsed program that belongs to one cut and one tool, in the blank's frame. */
 export interface PlacedStretch {
   readonly tool: number;
-  readonly cutName: string;
+  readonly cutId: string | null;
   readonly motion: Motion;
   readonly line: Int32Array;
   readonly rpm: Float64Array;
@@ -18,8 +18,8 @@ export interface PlacedProgram {
   readonly toolChanges: number;
 }
 
-/** Parses a program and undoes its datum. Throws ProgramError. */
-export function placeProgram(file: string, text: string, datum: Datum): PlacedProgram {
+/** Parses a program and undoes its datum. `cutIds` are the plan's cuts in order. Throws ProgramError. */
+export function placeProgram(file: string, text: string, datum: Datum, cutIds: readonly string[]): PlacedProgram {
   const p = parseProgram(text);
   const stretches: PlacedStretch[] = [];
   for (const s of p.sections) {
@@ -31,7 +31,7 @@ export function placeProgram(file: string, text: string, datum: Datum): PlacedPr
       m.cx[i] += datum.x;
       m.cy[i] += datum.y;
     }
-    const marks = s.cuts.length ? s.cuts : [{ move: 0, name: '' }];
+    const marks = s.cuts.length ? s.cuts : [{ move: 0, cut: 0 }];
     marks.forEach((mark, k) => {
       const from = k === 0 ? 0 : mark.move;
       const to = k + 1 < marks.length ? marks[k + 1].move : m.count;
@@ -41,7 +41,7 @@ export function placeProgram(file: string, text: string, datum: Datum): PlacedPr
       const cut = <T extends Float64Array | Uint8Array | Int32Array>(v: T): T => v.slice(a, to) as T;
       stretches.push({
         tool: s.tool,
-        cutName: mark.name,
+        cutId: cutIds[mark.cut - 1] ?? null,
         motion: { count: to - a, kind: cut(m.kind), x: cut(m.x), y: cut(m.y), z: cut(m.z), cx: cut(m.cx), cy: cut(m.cy), feed: cut(m.feed) },
         line: cut(s.line),
         rpm: cut(s.rpm),

@@ -8,7 +8,7 @@ import type { PlacedProgram } from './placed';
 /** Material met where none should be: by a rapid, or by what lies above the cutting edges. */
 export interface Clash {
   readonly kind: 'rapid' | 'shank';
-  readonly cutName: string;
+  readonly cutId: string | null;
   readonly x: number;
   readonly y: number;
   readonly depth: number;
@@ -55,7 +55,7 @@ export function cutMove(remover: Remover, m: Motion, i: number): void {
  * Cuts whole programs out of a field, in order, and notes rapids and shanks that meet material as it is
  * at that moment.
  */
-export function simulate(field: HeightField, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, only: ((cutName: string) => boolean) | null = null, progress: (done: number) => void = () => {}): Clash[] {
+export function simulate(field: HeightField, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, progress: (done: number) => void = () => {}): Clash[] {
   const clashes: Clash[] = [];
   let total = 0;
   for (const p of programs) for (const s of p.stretches) total += s.motion.count;
@@ -63,7 +63,7 @@ export function simulate(field: HeightField, programs: readonly PlacedProgram[],
   for (const p of programs)
     for (const s of p.stretches) {
       const cutter = tools.get(s.tool);
-      if (!cutter || (only && !only(s.cutName))) {
+      if (!cutter) {
         done += s.motion.count;
         continue;
       }
@@ -78,14 +78,14 @@ export function simulate(field: HeightField, programs: readonly PlacedProgram[],
         if (m.kind[i] === RAPID) {
           if (m.z[i] >= 0 && m.z[i - 1] >= 0) continue;
           const deep = remover.clash(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]);
-          if (deep > CLASH && clashes.length < 1000) clashes.push({ kind: 'rapid', cutName: s.cutName, x: m.x[i], y: m.y[i], depth: deep });
+          if (deep > CLASH && clashes.length < 1000) clashes.push({ kind: 'rapid', cutId: s.cutId, x: m.x[i], y: m.y[i], depth: deep });
           if (deep > 0) remover.cut(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]);
           continue;
         }
         if (m.z[i] < -edges - 1e-6 || m.z[i - 1] < -edges - 1e-6) {
           cutMove(remover, m, i);
           const deep = shank.clash(m.x[i - 1], m.y[i - 1], m.z[i - 1] + edges, m.x[i], m.y[i], m.z[i] + edges);
-          if (deep > CLASH && clashes.length < 1000) clashes.push({ kind: 'shank', cutName: s.cutName, x: m.x[i], y: m.y[i], depth: deep });
+          if (deep > CLASH && clashes.length < 1000) clashes.push({ kind: 'shank', cutId: s.cutId, x: m.x[i], y: m.y[i], depth: deep });
           continue;
         }
         cutMove(remover, m, i);

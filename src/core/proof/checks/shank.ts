@@ -5,5 +5,5 @@ import { deepest } from './clashes';
 export const shank: Check = {
   id: 'shank',
   name: 'Within the cutting length',
-  run: (input) => deepest(input, 'shank', (c) => `"${c.cutName}" is deeper than its cutter's cutting length: what is above the edges meets ${lengthText(c.depth, input.job.unit, 2)} of material. Take a longer cutter or less depth.`),
+  run: (input) => deepest(input, 'shank', (c, _n, name) => `"${name}" is deeper than its cutter's cutting length: what is above the edges meets ${lengthText(c.depth, input.job.unit, 2)} of material. Take a longer cutter or less depth.`),
 };

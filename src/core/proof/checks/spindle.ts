@@ -11,7 +11,8 @@ export const spindle: Check = {
     for (const p of programs) {
       if (!p.ended) out.push({ check: 'spindle', text: `${p.file} does not end with M30.`, cutId: null, x: null, y: null });
       for (const s of p.stretches) {
-        const cutId = job.cuts.find((c) => c.name === s.cutName)?.id ?? null;
+        const { cutId } = s;
+        const name = job.cuts.find((c) => c.id === cutId)?.name ?? p.file;
         const cutter = tools.get(s.tool);
         if (!cutter) {
           out.push({ check: 'spindle', text: `${p.file} calls tool ${s.tool}, which is not in the plan.`, cutId, x: null, y: null });
@@ -20,7 +21,7 @@ export const spindle: Check = {
         const turns = shapeOf(cutter.shape).turns;
         for (let i = 1; i < s.motion.count; i++)
           if (s.motion.kind[i] !== RAPID && s.rpm[i] > 0 !== turns) {
-            out.push({ check: 'spindle', text: `"${s.cutName}" cuts with the spindle ${turns ? 'standing' : 'turning'} (${p.file}, line ${s.line[i]}).`, cutId, x: s.motion.x[i], y: s.motion.y[i] });
+            out.push({ check: 'spindle', text: `"${name}" cuts with the spindle ${turns ? 'standing' : 'turning'} (${p.file}, line ${s.line[i]}).`, cutId, x: s.motion.x[i], y: s.motion.y[i] });
             break;
           }
       }

@@ -6,7 +6,7 @@ import type { CheckInput, Finding } from '../check';
  * zero, and words it.
  */
 export function worstPerCut(input: CheckInput, check: string, measure: (x: number, y: number, z: number, tool: number) => number, word: (worst: number, cutName: string) => string): Finding[] {
-  const worst = new Map<string, { value: number; x: number; y: number }>();
+  const worst = new Map<string | null, { value: number; x: number; y: number }>();
   for (const p of input.programs)
     for (const s of p.stretches) {
       const m = s.motion;
@@ -14,9 +14,11 @@ export function worstPerCut(input: CheckInput, check: string, measure: (x: numbe
         if (m.kind[i] === RAPID && m.z[i] >= 0) continue;
         const value = measure(m.x[i], m.y[i], m.z[i], s.tool);
         if (!(value > 0)) continue;
-        const w = worst.get(s.cutName);
-        if (!w || value > w.value) worst.set(s.cutName, { value, x: m.x[i], y: m.y[i] });
+        const w = worst.get(s.cutId);
+        if (!w || value > w.value) worst.set(s.cutId, { value, x: m.x[i], y: m.y[i] });
       }
     }
-  return [...worst].map(([name, w]) => ({ check, text: word(w.value, name), cutId: input.job.cuts.find((c) => c.name === name)?.id ?? null, x: w.x, y: w.y }));
+  return [...worst].map(([cutId, w]) => ({ check, text: word(w.value, nameOf(input, cutId)), cutId, x: w.x, y: w.y }));
 }
+
+export const nameOf = (input: CheckInput, cutId: string | null): string => input.job.cuts.find((c) => c.id === cutId)?.name ?? 'The program';

@@ -1,0 +1,14 @@
+/** Cross-origin isolation lets workers see at once that their work is no longer wanted (shared memory). */
+const isolation = [
+  { key: 'Cross-Origin-Opener-Policy', value: 'same-origin' },
+  { key: 'Cross-Origin-Embedder-Policy', value: 'require-corp' },
+  { key: 'X-Content-Type-Options', value: 'nosniff' },
+  { key: 'Referrer-Policy', value: 'no-referrer' },
+];
+
+export default {
+  reactStrictMode: true,
+  poweredByHeader: false,
+  devIndicators: false,
+  headers: async () => [{ source: '/:path*', headers: isolation }],
+};

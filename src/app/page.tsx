@@ -1,0 +1,5 @@
+import { JobShelf } from '@/ui/shelf/JobShelf';
+
+export default function Page() {
+  return <JobShelf />;
+}

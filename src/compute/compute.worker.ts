@@ -1,0 +1,79 @@
+import * as Comlink from 'comlink';
+import type { ArtworkContext } from '@/core/artwork/kind';
+import { loadFont, type LoadedFont } from '@/core/lettering/font';
+import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
+import { writePrograms } from '@/core/pipeline/programs';
+import { placePrograms, prove } from '@/core/pipeline/proving';
+import { createPlayer, type Player } from '@/core/proof/player';
+import type { CutPlan, Target } from '@/core/cuts/kind';
+import type { Job } from '@/core/job/job';
+import type { ComputeApi, ReportProgress } from './protocol';
+
+const fonts = new Map<string, LoadedFont>();
+const art: ArtworkContext = { font: (id) => fonts.get(id) ?? null };
+/** Tickets up to this one are no longer wanted; shared with the window, so that it is seen while computing. */
+let stop: Int32Array | null = null;
+let player: Player | null = null;
+let kept: { key: string; target: Target } | null = null;
+
+function watch(ticket: number, progress: ReportProgress): (done: number) => void {
+  let told = 0;
+  return (done) => {
+    if (stop && Atomics.load(stop, 0) >= ticket) throw new Cancelled();
+    const now = performance.now();
+    if (now - told < 60) return;
+    told = now;
+    progress(done);
+  };
+}
+
+const buffersOf = (plan: CutPlan) => plan.toolpaths.flatMap((t) => [t.motion.kind, t.motion.x, t.motion.y, t.motion.z, t.motion.cx, t.motion.cy, t.motion.feed].map((a) => a.buffer as ArrayBuffer));
+
+const api: ComputeApi = {
+  setFonts(files, shared) {
+    for (const [id, bytes] of Object.entries(files)) if (!fonts.has(id)) fonts.set(id, loadFont(bytes, id));
+    if (shared) stop = new Int32Array(shared);
+  },
+  plan(ticket, job, cutId, progress) {
+    const cut = job.cuts.find((c) => c.id === cutId)!;
+    const plan = planCut(job, cut, art, watch(ticket, progress));
+    return Comlink.transfer(plan, buffersOf(plan));
+  },
+  prove(ticket, job, plans, cell, progress) {
+    const byId = new Map(plans);
+    const programs = writePrograms(job, byId);
+    const placed = placePrograms(job, programs);
+    const proof = prove(job, placed, programs.tools, byId, cell, watch(ticket, progress));
+    player = createPlayer(job, placed, programs.tools);
+    const result = {
+      files: programs.files,
+      tools: [...programs.tools].map(([tool, c]) => ({ tool, cutterId: c.id })),
+      field: proof.field,
+      findings: proof.findings,
+      times: proof.times,
+      minutes: proof.minutes,
+      toolChanges: proof.toolChanges,
+      moves: player.moves,
+    };
+    return Comlink.transfer(result, [proof.field.z.buffer as ArrayBuffer]);
+  },
+  play(ticket, move, cell, only) {
+    if (!player) throw new Cancelled();
+    const state = player.to(move, cell, only, watch(ticket, () => {}));
+    // The player goes on cutting its own field; the window gets a copy.
+    const z = state.field.z.slice();
+    return Comlink.transfer({ ...state, field: { ...state.field, z } }, [z.buffer]);
+  },
+  section(job: Job, x0, y0, x1, y1, count) {
+    const key = JSON.stringify([job.blank, job.items, job.cuts, job.cutters]);
+    if (kept?.key !== key) kept = { key, target: targetOf(job, art) };
+    const target = new Float64Array(count);
+    for (let i = 0; i < count; i++) {
+      const f = i / (count - 1);
+      target[i] = kept.target(x0 + (x1 - x0) * f, y0 + (y1 - y0) * f);
+    }
+    return Comlink.transfer({ target }, [target.buffer]);
+  },
+};
+
+Comlink.expose(api);

@@ -1,0 +1,156 @@
+import * as Comlink from 'comlink';
+import { create } from 'zustand';
+import type { CutPlan } from '@/core/cuts/kind';
+import { hashText } from '@/core/geometry/hash';
+import { cutKey } from '@/core/pipeline/planning';
+import type { Job } from '@/core/job/job';
+import { computePool, isCancelled } from './pool';
+import type { ProofResult } from './protocol';
+
+export type Quality = 'quick' | 'fine' | 'finest';
+/** Nodes of the proof's height field. */
+const NODES: Record<Quality, number> = { quick: 4e5, fine: 2e6, finest: 9e6 };
+
+export const cellOf = (job: Job, quality: Quality): number => Math.max(0.02, Math.sqrt((job.blank.width * job.blank.height) / NODES[quality]));
+
+export interface CutState {
+  /** Content key of the plan that is held; the cut is up to date when it equals the wanted one. */
+  readonly key: string;
+  readonly plan: CutPlan;
+}
+
+interface Work {
+  cuts: Record<string, CutState>;
+  /** The cut that is being planned, and how far it is. */
+  planning: { cutId: string; done: number } | null;
+  proof: ProofResult | null;
+  proofKey: string;
+  proving: number | null;
+  stopped: boolean;
+  error: string;
+  quality: Quality;
+}
+
+/** What the background has worked out for the open job. */
+export const useWork = create<Work>(() => ({ cuts: {}, planning: null, proof: null, proofKey: '', proving: null, stopped: false, error: '', quality: 'fine' }));
+
+let wanted: Job | null = null;
+let running = false;
+let again = false;
+
+/** All that the proof depends on beyond the plans. */
+const proofKeyOf = (job: Job, quality: Quality): string =>
+  hashText(JSON.stringify([job.name, job.unit, job.blank, job.run, job.cutters, job.cuts.map((c) => [c.id, c.name, c.enabled && cutKey(job, c)]), quality]));
+
+export const isFresh = (job: Job, cuts: Work['cuts'], cutId: string): boolean => {
+  const cut = job.cuts.find((c) => c.id === cutId);
+  return !!cut && cuts[cutId]?.key === cutKey(job, cut);
+};
+
+/** Takes note of a changed job: outdated work is given up, what depends on the change is begun. */
+export function follow(job: Job | null): void {
+  wanted = job;
+  if (!job) {
+    useWork.setState({ cuts: {}, planning: null, proof: null, proofKey: '', proving: null, stopped: false, error: '' });
+    return;
+  }
+  const { planning, proofKey, proving, cuts, quality } = useWork.getState();
+  const kept = Object.fromEntries(Object.entries(cuts).filter(([id]) => job.cuts.some((c) => c.id === id)));
+  if (Object.keys(kept).length !== Object.keys(cuts).length) useWork.setState({ cuts: kept });
+  const pool = computePool();
+  if (planning) {
+    const cut = job.cuts.find((c) => c.id === planning.cutId);
+    if (!cut || cutKey(job, cut) !== planningKey) pool.planner.cancel();
+  }
+  if (proving !== null && proofKeyOf(job, quality) !== provingKey) pool.prover.cancel();
+  if (proofKey !== proofKeyOf(job, quality) || job.cuts.some((c) => c.enabled && !isFresh(job, kept, c.id))) {
+    useWork.setState({ stopped: false });
+    void pump();
+  }
+}
+
+export function setQuality(quality: Quality): void {
+  useWork.setState({ quality });
+  if (wanted) follow(wanted);
+}
+
+/** Gives up the work that is running; the next change starts it again. */
+export function stopWork(): void {
+  const pool = computePool();
+  useWork.setState({ stopped: true });
+  pool.planner.cancel();
+  pool.prover.cancel();
+}
+
+export function resumeWork(): void {
+  useWork.setState({ stopped: false });
+  void pump();
+}
+
+let planningKey = '';
+let provingKey = '';
+
+async function pump(): Promise<void> {
+  if (running) {
+    again = true;
+    return;
+  }
+  running = true;
+  try {
+    do {
+      again = false;
+      await step();
+    } while (again);
+  } catch (e) {
+    useWork.setState({ error: (e as Error).message, planning: null, proving: null });
+  } finally {
+    running = false;
+  }
+}
+
+async function step(): Promise<void> {
+  const pool = computePool();
+  await pool.ready;
+  for (;;) {
+    const job = wanted;
+    if (!job || useWork.getState().stopped) return;
+    const cut = job.cuts.find((c) => c.enabled && !isFresh(job, useWork.getState().cuts, c.id));
+    if (!cut) break;
+    const key = cutKey(job, cut);
+    planningKey = key;
+    useWork.setState({ planning: { cutId: cut.id, done: 0 }, error: '' });
+    try {
+      const plan = await pool.planner.api.plan(
+        pool.planner.next(),
+        job,
+        cut.id,
+        Comlink.proxy((done) => useWork.setState({ planning: { cutId: cut.id, done } })),
+      );
+      useWork.setState((w) => ({ cuts: { ...w.cuts, [cut.id]: { key, plan } }, planning: null }));
+    } catch (e) {
+      useWork.setState({ planning: null });
+      if (!isCancelled(e)) throw e;
+    }
+  }
+  const job = wanted!;
+  const { quality, cuts, proofKey } = useWork.getState();
+  const key = proofKeyOf(job, quality);
+  if (key === proofKey) return;
+  provingKey = key;
+  useWork.setState({ proving: 0, error: '' });
+  try {
+    const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as [string, CutPlan]);
+    const proof = await pool.prover.api.prove(
+      pool.prover.next(),
+      job,
+      plans,
+      cellOf(job, quality),
+      Comlink.proxy((done) => useWork.setState({ proving: done })),
+    );
+    useWork.setState({ proof, proofKey: key, proving: null });
+  } catch (e) {
+    useWork.setState({ proving: null });
+    if (!isCancelled(e)) throw e;
+    if (!useWork.getState().stopped) again = true;
+  }
+}

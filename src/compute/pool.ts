@@ -1,0 +1,64 @@
+import * as Comlink from 'comlink';
+import { fontCatalogue } from '@/core/lettering/catalogue';
+import type { ComputeApi } from './protocol';
+
+/** One worker with its own stop mark. Tickets rise; everything up to the stop mark is given up. */
+class Seat {
+  readonly api: Comlink.Remote<ComputeApi>;
+  private readonly worker: Worker;
+  private readonly stop: Int32Array | null;
+  private ticket = 0;
+
+  constructor() {
+    this.worker = new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' });
+    this.api = Comlink.wrap<ComputeApi>(this.worker);
+    this.stop = typeof SharedArrayBuffer === 'undefined' ? null : new Int32Array(new SharedArrayBuffer(4));
+  }
+  get shared(): SharedArrayBuffer | null {
+    return (this.stop?.buffer as SharedArrayBuffer) ?? null;
+  }
+  next(): number {
+    return ++this.ticket;
+  }
+  /** Gives up everything that was asked for so far. */
+  cancel(): void {
+    if (this.stop) Atomics.store(this.stop, 0, this.ticket);
+  }
+}
+
+export interface Pool {
+  /** Plans cuts, and reads target sections. */
+  readonly planner: Seat;
+  /** Writes, proves and plays programs. */
+  readonly prover: Seat;
+  readonly ready: Promise<void>;
+}
+
+let pool: Pool | null = null;
+
+/** The two workers of this window (both cores), started with the shipped fonts. */
+export function computePool(): Pool {
+  if (pool) return pool;
+  const planner = new Seat();
+  const prover = new Seat();
+  const ready = loadFonts().then(async (fonts) => {
+    await Promise.all([planner.api.setFonts(fonts, planner.shared), prover.api.setFonts(fonts, prover.shared)]);
+  });
+  pool = { planner, prover, ready };
+  return pool;
+}
+
+let fontBytes: Promise<Record<string, Uint8Array>> | null = null;
+
+/** The shipped fonts' files, fetched once from this app's own server. */
+export function loadFonts(): Promise<Record<string, Uint8Array>> {
+  return (fontBytes ??= Promise.all(
+    fontCatalogue.map(async (f) => {
+      const r = await fetch(`/fonts/${f.id}.woff`);
+      if (!r.ok) throw new Error(`The font ${f.name} is missing from the app (${r.status}). Run the set-up again.`);
+      return [f.id, new Uint8Array(await r.arrayBuffer())] as const;
+    }),
+  ).then((list) => Object.fromEntries(list)));
+}
+
+export const isCancelled = (e: unknown): boolean => (e as Error)?.name === 'Cancelled';

@@ -1,0 +1,49 @@
+import type { CutPlan } from '@/core/cuts/kind';
+import type { Job } from '@/core/job/job';
+import type { Finding } from '@/core/proof/check';
+import type { StretchTime } from '@/core/pipeline/proving';
+import type { HeightField } from '@/core/relief/field';
+
+/** What goes between the window and its workers. */
+export interface ProofResult {
+  readonly files: readonly { name: string; text: string; cuts: readonly string[] }[];
+  readonly tools: readonly { tool: number; cutterId: string }[];
+  readonly field: HeightField;
+  readonly findings: readonly Finding[];
+  readonly times: readonly StretchTime[];
+  readonly minutes: number;
+  readonly toolChanges: number;
+  /** Moves in all programs, for scrubbing. */
+  readonly moves: number;
+}
+
+export interface PlayState {
+  readonly field: HeightField;
+  readonly move: number;
+  readonly x: number;
+  readonly y: number;
+  readonly z: number;
+  readonly cutterId: string | null;
+  readonly cutId: string | null;
+  readonly file: string;
+  readonly line: number;
+  /** Seconds of machine time from the start to here, without tool changes. */
+  readonly seconds: number;
+}
+
+export interface SectionResult {
+  /** Wanted height at evenly spaced points of the line. */
+  readonly target: Float64Array;
+}
+
+export type ReportProgress = (done: number) => void;
+
+/** The calls that a compute worker answers. Cancelled calls reject with an error called "Cancelled". */
+export interface ComputeApi {
+  setFonts(fonts: Record<string, Uint8Array>, stop: SharedArrayBuffer | null): void;
+  plan(ticket: number, job: Job, cutId: string, progress: ReportProgress): CutPlan;
+  prove(ticket: number, job: Job, plans: [string, CutPlan][], cell: number, progress: ReportProgress): ProofResult;
+  /** Cuts on, or from the start again, until a move of the last proven programs; only some cuts if asked. */
+  play(ticket: number, move: number, cell: number, only: readonly string[] | null): PlayState;
+  section(job: Job, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
+}

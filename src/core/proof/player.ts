@@ -1,0 +1,108 @@
+import type { Cutter } from '../cutters/cutter';
+import type { Job } from '../job/job';
+import { RAPID } from '../motion/motion';
+import { timeOf } from '../motion/timing';
+import { flatField, type HeightField } from '../relief/field';
+import type { PlacedProgram } from './placed';
+import { cutMove, removerOf } from './simulate';
+import type { Remover } from './removal';
+
+export interface Played {
+  readonly field: HeightField;
+  readonly move: number;
+  readonly x: number;
+  readonly y: number;
+  readonly z: number;
+  readonly cutterId: string | null;
+  readonly cutId: string | null;
+  readonly file: string;
+  readonly line: number;
+  readonly seconds: number;
+}
+
+/** Cuts parsed programs move by move, forwards from where it stands, from the start again when asked to go back. */
+export interface Player {
+  readonly moves: number;
+  to(move: number, cell: number, only: readonly string[] | null, progress: (done: number) => void): Played;
+}
+
+export function createPlayer(job: Job, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>): Player {
+  const list = programs.flatMap((p) => p.stretches.map((s) => ({ ...s, file: p.file })));
+  let first = 0;
+  const starts = list.map((s) => {
+    const at = first;
+    first += s.motion.count;
+    return at;
+  });
+  const moves = first;
+  const clocks = list.map(() => null as Float64Array | null);
+  let before: Float64Array | null = null;
+  /** Seconds before each stretch, and at each move of one. */
+  const clock = (k: number): Float64Array => {
+    if (!clocks[k]) {
+      const per = new Float64Array(list[k].motion.count);
+      timeOf(list[k].motion, job.run.machine, per);
+      for (let i = 1; i < per.length; i++) per[i] += per[i - 1];
+      clocks[k] = per;
+    }
+    return clocks[k]!;
+  };
+  const startSeconds = (k: number): number => {
+    if (!before) {
+      before = new Float64Array(list.length + 1);
+      for (let i = 0; i < list.length; i++) before[i + 1] = before[i] + (clock(i).at(-1) ?? 0);
+    }
+    return before[k];
+  };
+  let field: HeightField | null = null;
+  let at = 0;
+  let key = '';
+  return {
+    moves,
+    to(move, cell, only, progress) {
+      const goal = Math.max(0, Math.min(moves, Math.round(move)));
+      const wanted = JSON.stringify([cell, only]);
+      if (!field || goal < at || wanted !== key) {
+        field = flatField(job.blank.width, job.blank.height, cell);
+        at = 0;
+        key = wanted;
+      }
+      let k = 0;
+      while (k + 1 < list.length && starts[k + 1] <= at) k++;
+      let remover: Remover | null = null;
+      let of = -1;
+      const from = at;
+      while (at < goal) {
+        while (k + 1 < list.length && starts[k + 1] <= at) k++;
+        const s = list[k];
+        if (of !== k) {
+          const cutter = tools.get(s.tool);
+          remover = cutter && (!only || (s.cutId !== null && only.includes(s.cutId))) ? removerOf(field, cutter) : null;
+          of = k;
+        }
+        const i = at - starts[k];
+        if (i > 0 && remover && !(s.motion.kind[i] === RAPID && s.motion.z[i] >= 0)) cutMove(remover, s.motion, i);
+        at++;
+        if ((at & 255) === 0) progress((at - from) / (goal - from));
+      }
+      const last = Math.max(0, at - 1);
+      let q = 0;
+      while (q + 1 < list.length && starts[q + 1] <= last) q++;
+      const s = list[q];
+      if (!s) return { field, move: at, x: 0, y: 0, z: job.blank.safeHeight, cutterId: null, cutId: null, file: '', line: 0, seconds: 0 };
+      const i = last - starts[q];
+      return {
+        field,
+        move: at,
+        x: s.motion.x[i],
+        y: s.motion.y[i],
+        z: s.motion.z[i],
+        cutterId: tools.get(s.tool)?.id ?? null,
+        cutId: s.cutId,
+        file: s.file,
+        line: s.line[i],
+        seconds: startSeconds(q) + clock(q)[i],
+      };
+    },
+  };
+}

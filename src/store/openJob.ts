@@ -1,0 +1,123 @@
+import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
+import { create } from 'zustand';
+import type { Job } from '@/core/job/job';
+import { storageMessage } from './db';
+import { openRow, saveAsCopy, saveJob } from './jobs';
+
+enablePatches();
+
+interface Step {
+  name: string;
+  patches: Patch[];
+  inverse: Patch[];
+  /** Steps with the same key that follow each other quickly are one step: dragging, typing. */
+  merge: string | null;
+  at: number;
+}
+
+export type SaveState = 'saved' | 'pending' | 'saving' | 'failed' | 'changed' | 'gone';
+
+interface OpenJob {
+  id: string | null;
+  job: Job | null;
+  revision: number;
+  save: SaveState;
+  saveError: string;
+  past: Step[];
+  future: Step[];
+  load(id: string): Promise<boolean>;
+  close(): Promise<void>;
+  /** Changes the job under a name for undo. */
+  edit(name: string, recipe: (job: Job) => void, merge?: string): void;
+  undo(): void;
+  redo(): void;
+  flush(): Promise<void>;
+  takeOther(): Promise<void>;
+  keepMine(): Promise<string | null>;
+}
+
+const MERGE_MS = 900;
+const SAVE_MS = 400;
+const MOST_STEPS = 500;
+
+let timer: ReturnType<typeof setTimeout> | null = null;
+let saving: Promise<void> | null = null;
+
+/** The job that is open in this window, its history, and its autosave. */
+export const useOpenJob = create<OpenJob>((set, get) => {
+  const schedule = () => {
+    set({ save: 'pending' });
+    if (timer) clearTimeout(timer);
+    timer = setTimeout(() => void get().flush(), SAVE_MS);
+  };
+  return {
+    id: null,
+    job: null,
+    revision: 0,
+    save: 'saved',
+    saveError: '',
+    past: [],
+    future: [],
+    async load(id) {
+      const row = await openRow(id);
+      if (!row) return false;
+      set({ id, job: row.job, revision: row.revision, save: 'saved', saveError: '', past: [], future: [] });
+      return true;
+    },
+    async close() {
+      await get().flush();
+      set({ id: null, job: null, past: [], future: [] });
+    },
+    edit(name, recipe, merge) {
+      const { job, past } = get();
+      if (!job) return;
+      const [next, patches, inverse] = produceWithPatches(job, (draft) => void recipe(draft as Job));
+      if (!patches.length) return;
+      const last = past[past.length - 1];
+      const now = Date.now();
+      const joined = merge && last?.merge === merge && now - last.at < MERGE_MS;
+      const step: Step = joined ? { ...last, patches: [...last.patches, ...patches], inverse: [...inverse, ...last.inverse], at: now } : { name, patches, inverse, merge: merge ?? null, at: now };
+      set({ job: next, past: [...(joined ? past.slice(0, -1) : past.slice(-MOST_STEPS + 1)), step], future: [] });
+      schedule();
+    },
+    undo() {
+      const { job, past, future } = get();
+      const step = past[past.length - 1];
+      if (!job || !step) return;
+      set({ job: applyPatches(job, step.inverse), past: past.slice(0, -1), future: [step, ...future] });
+      schedule();
+    },
+    redo() {
+      const { job, past, future } = get();
+      const [step] = future;
+      if (!job || !step) return;
+      set({ job: applyPatches(job, step.patches), past: [...past, { ...step, merge: null }], future: future.slice(1) });
+      schedule();
+    },
+    async flush() {
+      if (timer) clearTimeout(timer);
+      timer = null;
+      if (saving) await saving;
+      const { id, job, revision, save } = get();
+      if (!id || !job || save === 'saved' || save === 'changed' || save === 'gone') return;
+      set({ save: 'saving' });
+      saving = saveJob(id, job, revision)
+        .then((r) => {
+          if (!r.ok) set({ save: r.reason });
+          else set({ revision: r.revision, save: get().job === job ? 'saved' : 'pending' });
+        })
+        .catch((e) => set({ save: 'failed', saveError: storageMessage(e) }))
+        .finally(() => (saving = null));
+      await saving;
+      if (get().save === 'pending' && !timer) schedule();
+    },
+    async takeOther() {
+      const { id } = get();
+      if (id) await get().load(id);
+    },
+    async keepMine() {
+      const { job } = get();
+      return job ? saveAsCopy(job) : null;
+    },
+  };
+});

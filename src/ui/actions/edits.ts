@@ -1,0 +1,147 @@
+import { itemKindOf } from '@/core/artwork/registry';
+import type { Item } from '@/core/artwork/item';
+import type { Cutter } from '@/core/cutters/cutter';
+import { kindOf } from '@/core/cuts/registry';
+import type { Cut, Job } from '@/core/job/job';
+import { freshId } from '@/store/jobs';
+import { useOpenJob } from '@/store/openJob';
+import { setView, useView } from '@/ui/view';
+
+const edit = (name: string, recipe: (job: Job) => void, merge?: string) => useOpenJob.getState().edit(name, recipe, merge);
+const jobNow = () => useOpenJob.getState().job;
+
+/** A name that no other thing in the list has. */
+function freeName(base: string, taken: readonly { name: string }[]): string {
+  if (!taken.some((t) => t.name === base)) return base;
+  for (let i = 2; ; i++) if (!taken.some((t) => t.name === `${base} ${i}`)) return `${base} ${i}`;
+}
+
+export function addItem(kind: string): void {
+  const job = jobNow();
+  if (!job) return;
+  const k = itemKindOf(kind);
+  const item: Item = { id: freshId(), name: freeName(k.title(k.defaults), job.items), kind, visible: true, x: job.blank.width / 2, y: job.blank.height / 2, angle: 0, values: structuredClone(k.defaults) as Item['values'] };
+  edit(`Add ${k.name.toLowerCase()}`, (j) => void j.items.push(item));
+  setView({ picked: [item.id], stage: 'artwork' });
+}
+
+export function deletePicked(): void {
+  const { picked } = useView.getState();
+  if (!picked.length) return;
+  edit(picked.length === 1 ? 'Delete item' : `Delete ${picked.length} items`, (j) => {
+    j.items = j.items.filter((i) => !picked.includes(i.id));
+    for (const c of j.cuts) c.items = c.items.filter((id) => !picked.includes(id));
+  });
+  setView({ picked: [] });
+}
+
+export function copyPicked(): void {
+  const { picked } = useView.getState();
+  const job = jobNow();
+  if (!job || !picked.length) return;
+  const fresh = job.items.filter((i) => picked.includes(i.id)).map((i) => ({ ...structuredClone(i), id: freshId(), name: freeName(i.name, job.items), x: i.x + 5, y: i.y - 5 }));
+  edit('Copy items', (j) => void j.items.push(...fresh));
+  setView({ picked: fresh.map((i) => i.id) });
+}
+
+export function nudge(dx: number, dy: number): void {
+  const { picked } = useView.getState();
+  edit('Move', (j) => j.items.filter((i) => picked.includes(i.id)).forEach((i) => ((i.x += dx), (i.y += dy))), 'nudge');
+}
+
+export function centrePicked(): void {
+  const { picked } = useView.getState();
+  edit('Centre in the blank', (j) => {
+    const items = j.items.filter((i) => picked.includes(i.id));
+    if (!items.length) return;
+    const x = items.reduce((s, i) => s + i.x, 0) / items.length;
+    const y = items.reduce((s, i) => s + i.y, 0) / items.length;
+    for (const i of items) {
+      i.x += j.blank.width / 2 - x;
+      i.y += j.blank.height / 2 - y;
+    }
+  });
+}
+
+export const changeItem = (id: string, name: string, recipe: (i: Item) => void, merge?: string): void =>
+  edit(
+    name,
+    (j) => {
+      const i = j.items.find((q) => q.id === id);
+      if (i) recipe(i);
+    },
+    merge,
+  );
+
+export const changeCut = (id: string, name: string, recipe: (c: Cut) => void, merge?: string): void =>
+  edit(
+    name,
+    (j) => {
+      const c = j.cuts.find((q) => q.id === id);
+      if (c) recipe(c);
+    },
+    merge,
+  );
+
+/** Takes the library's cutters that a cut names into the job, unless it has them. */
+function bringCutters(j: Job, ids: readonly (string | null)[], library: readonly Cutter[]): void {
+  for (const id of ids) {
+    if (!id || j.cutters.some((c) => c.id === id)) continue;
+    const c = library.find((q) => q.id === id);
+    if (c) j.cutters.push(structuredClone(c));
+  }
+}
+
+export function addCut(kind: string, library: readonly Cutter[]): void {
+  const job = jobNow();
+  if (!job) return;
+  const k = kindOf(kind);
+  const values = k.defaults(job.blank, library) as Cut['values'];
+  const cut: Cut = { id: freshId(), name: freeName(k.name, job.cuts), kind, enabled: true, items: [...useView.getState().picked], values, overrides: {} };
+  edit(`Add ${k.name.toLowerCase()}`, (j) => {
+    bringCutters(j, k.cutters(values), library);
+    j.cuts.push(cut);
+  });
+  setView({ cutId: cut.id, stage: 'cuts' });
+}
+
+export function setCutValue(id: string, values: Record<string, unknown>, label: string, library: readonly Cutter[], merge?: string): void {
+  edit(
+    `Change ${label.toLowerCase()}`,
+    (j) => {
+      const c = j.cuts.find((q) => q.id === id);
+      if (!c) return;
+      c.values = values;
+      bringCutters(j, kindOf(c.kind).cutters(values), library);
+    },
+    merge,
+  );
+}
+
+export function copyCut(id: string): void {
+  const job = jobNow();
+  const cut = job?.cuts.find((c) => c.id === id);
+  if (!job || !cut) return;
+  const fresh = { ...structuredClone(cut), id: freshId(), name: freeName(cut.name, job.cuts) };
+  edit('Copy cut', (j) => void j.cuts.splice(j.cuts.findIndex((c) => c.id === id) + 1, 0, fresh));
+  setView({ cutId: fresh.id });
+}
+
+export function deleteCut(id: string): void {
+  edit('Delete cut', (j) => void (j.cuts = j.cuts.filter((c) => c.id !== id)));
+  if (useView.getState().cutId === id) setView({ cutId: null });
+}
+
+export const moveCut = (id: string, to: number): void =>
+  edit('Reorder cuts', (j) => {
+    const from = j.cuts.findIndex((c) => c.id === id);
+    if (from < 0) return;
+    const [c] = j.cuts.splice(from, 1);
+    j.cuts.splice(Math.max(0, Math.min(j.cuts.length, to)), 0, c);
+  });
+
+/** Picks an item on the table: alone, or in addition. */
+export function pickItem(id: string, add: boolean): void {
+  const { picked } = useView.getState();
+  setView({ picked: add ? (picked.includes(id) ? picked.filter((p) => p !== id) : [...picked, id]) : [id] });
+}

@@ -1,0 +1,18 @@
+import { slug } from '@/core/pipeline/programs';
+import { exportJob } from '@/store/jobs';
+import { useOpenJob } from '@/store/openJob';
+
+/** Hands bytes to the browser as a download. */
+export function download(name: string, data: Uint8Array | string, type = 'application/octet-stream'): void {
+  const url = URL.createObjectURL(new Blob([data as BlobPart], { type }));
+  const a = document.createElement('a');
+  a.href = url;
+  a.download = name;
+  a.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
+
+export async function exportOpenJob(): Promise<void> {
+  const { id, job } = useOpenJob.getState();
+  if (id && job) download(`${slug(job.name)}.mirvak`, await exportJob(id, job), 'application/zip');
+}

@@ -1,0 +1,71 @@
+import { itemKinds } from '@/core/artwork/registry';
+import { cutKinds } from '@/core/cuts/registry';
+import { useOpenJob } from '@/store/openJob';
+import { useLibrary } from '@/ui/library/useLibrary';
+import { setView, stageNames, stages, useView } from '@/ui/view';
+import { addCut, addItem, centrePicked, copyPicked, deletePicked, nudge } from './edits';
+import { exportOpenJob } from './files';
+
+/** One thing that a maker can do. Menus, buttons, shortcuts and the command list all come from here. */
+export interface Action {
+  readonly id: string;
+  readonly name: string;
+  /** E.g. `Ctrl+Z`; Ctrl stands for Cmd on a Mac. */
+  readonly shortcut?: string;
+  readonly enabled?: () => boolean;
+  readonly run: () => void;
+}
+
+const hasJob = () => !!useOpenJob.getState().job;
+const hasPick = () => useView.getState().picked.length > 0;
+const step = (shift: boolean) => (shift ? 10 : 1);
+
+export const actions: readonly Action[] = [
+  { id: 'undo', name: 'Undo', shortcut: 'Ctrl+Z', enabled: () => useOpenJob.getState().past.length > 0, run: () => useOpenJob.getState().undo() },
+  { id: 'redo', name: 'Redo', shortcut: 'Ctrl+Shift+Z', enabled: () => useOpenJob.getState().future.length > 0, run: () => useOpenJob.getState().redo() },
+  { id: 'commands', name: 'Show all actions', shortcut: 'Ctrl+K', run: () => setView({ commands: true }) },
+  { id: 'export', name: 'Export this job to a file', shortcut: 'Ctrl+S', enabled: hasJob, run: () => void exportOpenJob() },
+  { id: 'library', name: 'Open the tool library', shortcut: 'L', run: () => setView({ library: true }) },
+  ...stages.map((s, i): Action => ({ id: `stage-${s}`, name: `Go to ${stageNames[s]}`, shortcut: `Alt+${i + 1}`, run: () => setView({ stage: s }) })),
+  { id: 'view-plan', name: 'Show the plan', shortcut: '1', run: () => setView({ table: 'plan' }) },
+  { id: 'view-solid', name: 'Show the solid', shortcut: '2', run: () => setView({ table: 'solid' }) },
+  { id: 'view-both', name: 'Show plan and solid', shortcut: '3', run: () => setView({ table: 'both' }) },
+  { id: 'fit', name: 'Fit the blank into the view', shortcut: '0', run: () => setView((v) => ({ planFit: v.planFit + 1, camera: { to: 'fit', n: v.camera.n + 1 } })) },
+  { id: 'paths', name: 'Show or hide the paths', shortcut: 'P', run: () => setView((v) => ({ paths: !v.paths })) },
+  { id: 'section', name: 'Show or fold the section', shortcut: 'S', run: () => setView((v) => ({ sectionOpen: !v.sectionOpen })) },
+  ...itemKinds.map((k): Action => ({ id: `add-${k.id}`, name: `Add ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addItem(k.id) })),
+  ...cutKinds.map((k): Action => ({ id: `cut-${k.id}`, name: `Add a cut: ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addCut(k.id, useLibrary.getState().cutters) })),
+  { id: 'pick-all', name: 'Pick all artwork', shortcut: 'Ctrl+A', enabled: hasJob, run: () => setView({ picked: useOpenJob.getState().job!.items.filter((i) => i.visible).map((i) => i.id) }) },
+  { id: 'pick-none', name: 'Pick nothing', shortcut: 'Escape', run: () => setView({ picked: [], marked: null }) },
+  { id: 'delete', name: 'Delete the picked items', shortcut: 'Delete', enabled: hasPick, run: deletePicked },
+  { id: 'copy', name: 'Copy the picked items', shortcut: 'Ctrl+D', enabled: hasPick, run: copyPicked },
+  { id: 'centre', name: 'Centre the picked items in the blank', shortcut: 'C', enabled: hasPick, run: centrePicked },
+  ...(
+    [
+      ['left', 'ArrowLeft', -1, 0],
+      ['right', 'ArrowRight', 1, 0],
+      ['up', 'ArrowUp', 0, 1],
+      ['down', 'ArrowDown', 0, -1],
+    ] as const
+  ).flatMap(([name, key, dx, dy]) =>
+    [false, true].map((shift): Action => ({ id: `nudge-${name}${shift ? '-far' : ''}`, name: `Move ${name} by ${step(shift)} mm`, shortcut: `${shift ? 'Shift+' : ''}${key}`, enabled: hasPick, run: () => nudge(dx * step(shift), dy * step(shift)) })),
+  ),
+];
+
+export const action = (id: string): Action => actions.find((a) => a.id === id)!;
+
+/** Runs the action whose shortcut was pressed; true when there was one. */
+export function onShortcut(e: KeyboardEvent): boolean {
+  const target = e.target as HTMLElement;
+  const typing = target.closest('input, textarea, [role="combobox"], [role="listbox"], [role="menu"], [contenteditable]') !== null;
+  const key = e.key.length === 1 ? e.key.toUpperCase() : e.key;
+  const press = `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${e.altKey ? 'Alt+' : ''}${e.shiftKey && (e.key.length > 1 || e.ctrlKey || e.metaKey) ? 'Shift+' : ''}${e.altKey && e.code.startsWith('Digit') ? e.code.slice(5) : key}`;
+  const found = actions.find((a) => a.shortcut === press || (a.id === 'redo' && press === 'Ctrl+Y') || (a.id === 'delete' && press === 'Backspace'));
+  if (!found) return false;
+  // While text is edited, only shortcuts with Ctrl that are not the text's own count.
+  if (typing && !(press.startsWith('Ctrl+') && !['Ctrl+A', 'Ctrl+Z', 'Ctrl+Shift+Z', 'Ctrl+Y', 'Ctrl+D'].includes(press)) && !press.startsWith('Alt+')) return false;
+  if (document.querySelector('[role="dialog"]') && found.id !== 'commands') return false;
+  e.preventDefault();
+  if (!found.enabled || found.enabled()) found.run();
+  return true;
+}

@@ -1,0 +1,81 @@
+'use client';
+import Box from '@mui/material/Box';
+import { materialIds, materials, type MaterialId } from '@/core/cutters/materials';
+import { datumPlaces, type Blank, type DatumPlace } from '@/core/job/job';
+import { formatLength } from '@/core/units/length';
+import { useOpenJob } from '@/store/openJob';
+import { ChoiceField, LengthField } from '@/ui/common/fields';
+import { Group, SheetHead } from '@/ui/common/SheetParts';
+import { BlankDrawing } from './BlankDrawing';
+
+const column = { l: 'left', c: 'centre', r: 'right' } as const;
+const row = { t: 'top', m: 'middle', b: 'bottom' } as const;
+const datumName = (d: DatumPlace) => `${row[d[1] as 't']} ${column[d[0] as 'l']}`;
+
+const grid = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' };
+
+export function BlankSheet() {
+  const job = useOpenJob((s) => s.job)!;
+  const edit = useOpenJob((s) => s.edit);
+  const { blank, unit } = job;
+  const set = <K extends keyof Blank>(name: string, key: K, value: Blank[K]) => edit(`Change ${name}`, (j) => void (j.blank[key] = value));
+  const length = (label: string, key: 'width' | 'height' | 'thickness' | 'safeHeight' | 'clearance' | 'intoBed', min: number, max: number, hint?: string) => <LengthField label={label} value={blank[key]} unit={unit} min={min} max={max} hint={hint} onChange={(v) => v !== null && set(label.toLowerCase(), key, v)} />;
+  return (
+    <>
+      <SheetHead title="Blank" remark={`${formatLength(blank.width, unit)} \u00d7 ${formatLength(blank.height, unit)} \u00d7 ${formatLength(blank.thickness, unit)} ${unit}`} />
+      <Group title="Piece of material">
+        <Box sx={grid}>
+          {length('Width (X)', 'width', 1, 5000)}
+          {length('Height (Y)', 'height', 1, 5000)}
+          {length('Thickness (Z)', 'thickness', 0.1, 300)}
+          <ChoiceField label="Material" value={blank.material} options={materialIds.map((m) => ({ value: m, label: materials[m].name }))} onChange={(v) => set('material', 'material', v as MaterialId)} />
+        </Box>
+      </Group>
+      <Group title="Datum">
+        <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
+          <Box role="radiogroup" aria-label="Datum in X and Y" sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 30px)', gridAutoRows: '26px', border: '1.5px solid', borderColor: 'var(--mui-palette-line)', borderRadius: 1, bgcolor: materials[blank.material].face, overflow: 'hidden', flex: 'none' }}>
+            {datumPlaces.map((d) => (
+              <Box
+                key={d}
+                component="button"
+                type="button"
+                role="radio"
+                aria-checked={blank.datum === d}
+                aria-label={`Datum ${datumName(d)}`}
+                title={datumName(d)}
+                onClick={() => set('datum', 'datum', d)}
+                sx={{ border: 0, background: 'none', cursor: 'pointer', p: 0, display: 'grid', placeItems: 'center', '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)' }, '&::after': { content: '""', width: blank.datum === d ? 14 : 7, height: blank.datum === d ? 14 : 7, borderRadius: '50%', bgcolor: blank.datum === d ? 'primary.main' : 'rgba(255,255,255,.75)', border: blank.datum === d ? '2.5px solid #fff' : '1px solid rgba(0,0,0,.35)' } }}
+              />
+            ))}
+          </Box>
+          <Box sx={{ flex: 1 }}>
+            <ChoiceField
+              label="Z 0"
+              value={blank.zZero}
+              options={[
+                { value: 'top', label: 'Top face' },
+                { value: 'bed', label: 'Bed' },
+              ]}
+              onChange={(v) => set('Z zero', 'zZero', v as Blank['zZero'])}
+            />
+          </Box>
+        </Box>
+      </Group>
+      <Group title="Heights">
+        <BlankDrawing blank={blank} unit={unit} />
+        <Box sx={grid}>
+          {length('Safe height', 'safeHeight', 0.5, 300, 'Above the top face, between far places')}
+          {length('Clearance height', 'clearance', 0.1, 300, 'Above the top face, between near ones')}
+          {length('Allowed into the bed', 'intoBed', 0, 50, 'A spoil board takes this much')}
+        </Box>
+      </Group>
+      <Group title="Park position">
+        <Box sx={grid}>
+          {(['x', 'y'] as const).map((k) => (
+            <LengthField key={k} label={k.toUpperCase()} value={blank.park[k]} unit={unit} onChange={(v) => v !== null && edit('Change park position', (j) => void (j.blank.park[k] = v))} />
+          ))}
+        </Box>
+      </Group>
+    </>
+  );
+}

@@ -1,0 +1,74 @@
+'use client';
+import Box from '@mui/material/Box';
+import { radiusOf, type Cutter } from '@/core/cutters/cutter';
+import type { Field } from '@/core/units/fields';
+import { formatLength, type Unit } from '@/core/units/length';
+import { ChoiceField, FlagField, LengthField, NumberField, TextField } from './fields';
+
+type Values = Record<string, unknown>;
+
+export const getAt = (v: Values, key: string): unknown => key.split('.').reduce<unknown>((o, k) => (o as Values | undefined)?.[k], v);
+
+/** A copy of values with one, maybe nested, value changed. */
+export function setAt(v: Values, key: string, value: unknown): Values {
+  const [head, ...rest] = key.split('.');
+  return { ...v, [head]: rest.length ? setAt((v[head] ?? {}) as Values, rest.join('.'), value) : value };
+}
+
+interface Props {
+  fields: readonly Field[];
+  values: Values;
+  unit: Unit;
+  cutters?: readonly Cutter[];
+  /** Step-over (mm) that a cutter's preset gives, when the cut has none of its own. */
+  presetStepOver?: (cutterId: string) => number | null;
+  onChange: (key: string, value: unknown, field: Field) => void;
+}
+
+/** A form made from field descriptions; the same one serves artwork, cutters and every kind of cut. */
+export function FieldForm({ fields, values, unit, cutters = [], presetStepOver, onChange }: Props) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' }}>
+      {fields
+        .filter((f) => !f.when || f.when(values))
+        .map((f) => {
+          const value = getAt(values, f.key);
+          const set = (v: unknown) => onChange(f.key, v, f);
+          const wide = f.kind === 'text' || f.kind === 'cutter' || f.kind === 'stepOver' || f.kind === 'flag' || (f.kind === 'choice' && f.options.length > 4);
+          return (
+            <Box key={f.key} sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
+              <One field={f} value={value} unit={unit} cutters={cutters} values={values} presetStepOver={presetStepOver} set={set} />
+            </Box>
+          );
+        })}
+    </Box>
+  );
+}
+
+function One({ field: f, value, unit, cutters, values, presetStepOver, set }: { field: Field; value: unknown; unit: Unit; cutters: readonly Cutter[]; values: Values; presetStepOver?: Props['presetStepOver']; set: (v: unknown) => void }) {
+  switch (f.kind) {
+    case 'length':
+      return <LengthField label={f.label} value={(value as number | null) ?? null} unit={unit} min={f.min} max={f.max} optional={f.optional} hint={f.hint} onChange={set} />;
+    case 'number':
+      return <NumberField label={f.label} value={value as number} unit={f.unit} min={f.min} max={f.max} whole={f.whole} hint={f.hint} onChange={set} />;
+    case 'choice':
+      return <ChoiceField label={f.label} value={value as string} options={f.options} hint={f.hint} onChange={set} />;
+    case 'flag':
+      return <FlagField label={f.label} value={value as boolean} onChange={set} />;
+    case 'text':
+      return <TextField label={f.label} value={value as string} lines={f.lines} onChange={set} />;
+    case 'cutter': {
+      const fit = cutters.filter((c) => f.shapes.includes(c.shape));
+      const options = fit.map((c) => ({ value: c.id, label: c.name }));
+      return <ChoiceField label={f.label} value={(value as string | null) ?? ''} options={f.optional ? [{ value: '', label: f.optional }, ...options] : options} hint={f.hint} onChange={(v) => set(v === '' ? null : v)} />;
+    }
+    case 'stepOver': {
+      const cutterId = getAt(values, f.cutter) as string | null;
+      const cutter = cutters.find((c) => c.id === cutterId);
+      const mm = (value as number | null) ?? (cutterId ? (presetStepOver?.(cutterId) ?? null) : null);
+      const d = cutter ? 2 * radiusOf(cutter) : null;
+      const hint = mm !== null && d ? `${formatLength(mm, unit)} ${unit} \u00b7 ${Math.round((100 * mm) / d)} % of the cutter \u00b7 passes overlap ${Math.round(100 - (100 * mm) / d)} %` : f.hint;
+      return <LengthField label={f.label} value={(value as number | null) ?? null} unit={unit} min={0.001} max={d ?? undefined} optional={mm !== null ? `${formatLength(mm, unit)} from the cutter` : 'From the cutter'} hint={hint} onChange={set} />;
+    }
+  }
+}

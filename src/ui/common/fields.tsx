@@ -1,0 +1,159 @@
+'use client';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import InputAdornment from '@mui/material/InputAdornment';
+import MenuItem from '@mui/material/MenuItem';
+import Select from '@mui/material/Select';
+import OutlinedInput from '@mui/material/OutlinedInput';
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useId, useState, type ReactNode } from 'react';
+import { formatLength, parseLength, parseNumber, type Unit } from '@/core/units/length';
+
+export function Labelled({ id, label, hint, error, children }: { id: string; label: string; hint?: ReactNode; error?: string; children: ReactNode }) {
+  return (
+    <Box sx={{ minWidth: 0 }}>
+      <Typography component="label" htmlFor={id} variant="caption" sx={{ display: 'block', color: 'text.secondary', mb: 0.4, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
+        {label}
+      </Typography>
+      {children}
+      {(error || hint) && (
+        <Typography variant="caption" role={error ? 'alert' : undefined} sx={{ display: 'block', mt: 0.4, color: error ? 'error.main' : 'text.secondary', lineHeight: 1.3 }}>
+          {error || hint}
+        </Typography>
+      )}
+    </Box>
+  );
+}
+
+interface ValueFieldProps {
+  label: string;
+  text: string;
+  unit: string;
+  hint?: ReactNode;
+  placeholder?: string;
+  /** Reads what was typed: an error to show, or null when it was taken. */
+  take: (text: string) => string | null;
+  marked?: boolean;
+}
+
+/** A field that is taken on Enter or on leaving it; Escape puts the old value back; arrows step. */
+function ValueField({ label, text, unit, hint, placeholder, take, marked }: ValueFieldProps) {
+  const id = useId();
+  const [draft, setDraft] = useState<string | null>(null);
+  const [error, setError] = useState('');
+  const commit = () => {
+    if (draft === null) return;
+    const e = take(draft);
+    setError(e ?? '');
+    if (e === null) setDraft(null);
+  };
+  return (
+    <Labelled id={id} label={label} hint={hint} error={error}>
+      <OutlinedInput
+        id={id}
+        fullWidth
+        value={draft ?? text}
+        placeholder={placeholder}
+        error={!!error}
+        autoComplete="off"
+        onChange={(e) => {
+          setDraft(e.target.value);
+          setError('');
+        }}
+        onFocus={(e) => e.target.select()}
+        onBlur={commit}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') commit();
+          else if (e.key === 'Escape') {
+            e.stopPropagation();
+            setDraft(null);
+            setError('');
+          }
+        }}
+        endAdornment={
+          <InputAdornment position="end" sx={{ '& p': { fontSize: 12 } }}>
+            {unit}
+          </InputAdornment>
+        }
+        sx={marked ? { borderLeft: '3px solid var(--mui-palette-brass)' } : undefined}
+      />
+    </Labelled>
+  );
+}
+
+export function LengthField(p: { label: string; value: number | null; unit: Unit; min?: number; max?: number; optional?: string; hint?: ReactNode; marked?: boolean; onChange: (mm: number | null) => void }) {
+  const range = (v: number) => `${formatLength(v, p.unit)} ${p.unit}`;
+  return (
+    <ValueField
+      label={p.label}
+      text={p.value === null ? '' : formatLength(p.value, p.unit)}
+      placeholder={p.value === null ? p.optional : undefined}
+      unit={p.unit}
+      hint={p.hint}
+      marked={p.marked}
+      take={(text) => {
+        if (p.optional !== undefined && text.trim() === '') {
+          p.onChange(null);
+          return null;
+        }
+        const r = parseLength(text, p.unit);
+        if (!r.ok) return r.error;
+        if (p.min !== undefined && r.mm < p.min - 1e-9) return `At least ${range(p.min)}.`;
+        if (p.max !== undefined && r.mm > p.max + 1e-9) return `At most ${range(p.max)}.`;
+        if (p.value === null || Math.abs(r.mm - p.value) > 1e-9) p.onChange(r.mm);
+        return null;
+      }}
+    />
+  );
+}
+
+export function NumberField(p: { label: string; value: number; unit?: string; min?: number; max?: number; whole?: boolean; hint?: ReactNode; marked?: boolean; onChange: (v: number) => void }) {
+  return (
+    <ValueField
+      label={p.label}
+      text={String(+p.value.toFixed(4))}
+      unit={p.unit ?? ''}
+      hint={p.hint}
+      marked={p.marked}
+      take={(text) => {
+        const r = parseNumber(text);
+        if (!r.ok) return r.error;
+        if (p.whole && !Number.isInteger(r.value)) return 'A whole number, please.';
+        if (p.min !== undefined && r.value < p.min) return `At least ${p.min}.`;
+        if (p.max !== undefined && r.value > p.max) return `At most ${p.max}.`;
+        if (r.value !== p.value) p.onChange(r.value);
+        return null;
+      }}
+    />
+  );
+}
+
+export function ChoiceField(p: { label: string; value: string; options: readonly { value: string; label: string }[]; hint?: ReactNode; onChange: (v: string) => void }) {
+  const id = useId();
+  return (
+    <Labelled id={id} label={p.label} hint={p.hint}>
+      <Select fullWidth displayEmpty value={p.options.some((o) => o.value === p.value) ? p.value : ''} inputProps={{ id }} onChange={(e) => p.onChange(e.target.value)} MenuProps={{ slotProps: { paper: { sx: { maxHeight: 360 } } } }}>
+        {p.options.map((o) => (
+          <MenuItem key={o.value} value={o.value} dense>
+            {o.label}
+          </MenuItem>
+        ))}
+      </Select>
+    </Labelled>
+  );
+}
+
+export function FlagField(p: { label: string; value: boolean; onChange: (v: boolean) => void }) {
+  return <FormControlLabel sx={{ ml: -0.75, '& .MuiFormControlLabel-label': { fontSize: 13 } }} control={<Checkbox size="small" checked={p.value} onChange={(e) => p.onChange(e.target.checked)} />} label={p.label} />;
+}
+
+/** Text that is taken as it is typed. */
+export function TextField(p: { label: string; value: string; lines?: number; onChange: (v: string) => void }) {
+  const id = useId();
+  return (
+    <Labelled id={id} label={p.label}>
+      <OutlinedInput id={id} fullWidth multiline={!!p.lines} minRows={p.lines} maxRows={6} value={p.value} onChange={(e) => p.onChange(e.target.value)} sx={p.lines ? { p: 0, '& textarea': { p: '7px 10px' } } : undefined} />
+    </Labelled>
+  );
+}

@@ -1,0 +1,105 @@
+'use client';
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import ContentCopyRounded from '@mui/icons-material/ContentCopyRounded';
+import DeleteOutlineRounded from '@mui/icons-material/DeleteOutlineRounded';
+import MoreVertRounded from '@mui/icons-material/MoreVertRounded';
+import PowerSettingsNewRounded from '@mui/icons-material/PowerSettingsNewRounded';
+import Box from '@mui/material/Box';
+import IconButton from '@mui/material/IconButton';
+import ListItemIcon from '@mui/material/ListItemIcon';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import { useState } from 'react';
+import { kindOf } from '@/core/cuts/registry';
+import type { Cut } from '@/core/job/job';
+import { timeText } from '@/core/units/length';
+import { useOpenJob } from '@/store/openJob';
+import { changeCut, copyCut, deleteCut, moveCut } from '@/ui/actions/edits';
+import { cutColour } from '@/ui/theme/theme';
+import { setView, useView } from '@/ui/view';
+import { useCutState } from './useCutState';
+
+/** One cut of the plan: its place and colour, name, cutters, minutes and how they are spent, and its state. */
+export function CutCard({ cut, index }: { cut: Cut; index: number }) {
+  const job = useOpenJob((s) => s.job)!;
+  const selected = useView((v) => v.cutId === cut.id);
+  const state = useCutState(cut);
+  const [menu, setMenu] = useState<HTMLElement | null>(null);
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: cut.id });
+  const kind = kindOf(cut.kind);
+  const colour = cutColour(index);
+  const cutters = kind.cutters(cut.values).map((id) => job.cutters.find((c) => c.id === id)?.name ?? 'no cutter');
+  const close = (run?: () => void) => () => {
+    setMenu(null);
+    run?.();
+  };
+  return (
+    <Box
+      component="li"
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      sx={{ position: 'relative', zIndex: isDragging ? 2 : undefined, bgcolor: 'background.paper', border: '1px solid', borderColor: selected ? 'primary.main' : 'divider', boxShadow: selected ? '0 0 0 1px var(--mui-palette-primary-main)' : 'none', borderRadius: 2.5, opacity: cut.enabled ? 1 : 0.6 }}
+    >
+      <Box
+        {...attributes}
+        {...listeners}
+        role="button"
+        aria-label={`Cut ${index + 1}: ${cut.name}`}
+        aria-pressed={selected}
+        onClick={() => setView({ cutId: cut.id, picked: cut.items })}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') setView({ cutId: cut.id, picked: cut.items });
+          else listeners?.onKeyDown?.(e);
+        }}
+        sx={{ display: 'grid', gridTemplateColumns: '26px minmax(0, 1fr) auto', columnGap: 1.25, rowGap: 0.25, p: 1.25, pr: 4.5, cursor: 'pointer', borderRadius: 2.5, '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 } }}
+      >
+        <Box sx={{ gridRow: '1 / 3', width: 26, height: 26, borderRadius: 1.5, bgcolor: colour, color: '#fff', display: 'grid', placeItems: 'center', fontWeight: 600, fontSize: 13 }}>{index + 1}</Box>
+        <Box sx={{ fontWeight: 600, fontSize: 13.5, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{cut.name}</Box>
+        <Box sx={{ fontWeight: 600, fontSize: 13.5 }}>{state.minutes !== null ? timeText(state.minutes) : ''}</Box>
+        <Box sx={{ color: 'text.secondary', fontSize: 12, lineHeight: 1.35, minWidth: 0, gridColumn: '2 / 4' }}>
+          {kind.name} {'\u00b7'} {cutters.join(', ')}
+        </Box>
+        <Box sx={{ gridColumn: '2 / 4', display: 'flex', alignItems: 'center', gap: 1, mt: 0.5 }}>
+          <Box aria-hidden="true" sx={{ flex: 1, height: 5, borderRadius: 3, overflow: 'hidden', bgcolor: 'var(--mui-palette-divider)', display: 'flex' }}>
+            <Box sx={{ width: `${state.shares[0] * 100}%`, bgcolor: colour }} />
+            <Box sx={{ width: `${state.shares[1] * 100}%`, bgcolor: colour, opacity: 0.55 }} />
+          </Box>
+          <Box role="status" sx={{ fontSize: 12, color: state.state === 'problem' ? 'error.main' : 'text.secondary', maxWidth: state.state === 'problem' ? '75%' : 160, whiteSpace: state.state === 'problem' ? 'normal' : 'nowrap', lineHeight: 1.3 }}>
+            {state.words}
+            {state.state === 'fresh' && state.minutes !== null ? ` \u00b7 ${Math.round(state.shares[2] * 100)} % air` : ''}
+          </Box>
+        </Box>
+      </Box>
+      <IconButton size="small" aria-label={`More for ${cut.name}`} onClick={(e) => setMenu(e.currentTarget)} sx={{ position: 'absolute', top: 8, right: 4 }}>
+        <MoreVertRounded fontSize="small" />
+      </IconButton>
+      <Menu open={!!menu} anchorEl={menu} onClose={close()}>
+        <MenuItem onClick={close(() => changeCut(cut.id, cut.enabled ? 'Switch cut off' : 'Switch cut on', (c) => void (c.enabled = !c.enabled)))}>
+          <ListItemIcon>
+            <PowerSettingsNewRounded fontSize="small" />
+          </ListItemIcon>
+          {cut.enabled ? 'Switch off' : 'Switch on'}
+        </MenuItem>
+        <MenuItem onClick={close(() => copyCut(cut.id))}>
+          <ListItemIcon>
+            <ContentCopyRounded fontSize="small" />
+          </ListItemIcon>
+          Copy
+        </MenuItem>
+        <MenuItem disabled={index === 0} onClick={close(() => moveCut(cut.id, index - 1))}>
+          Move up
+        </MenuItem>
+        <MenuItem disabled={index === job.cuts.length - 1} onClick={close(() => moveCut(cut.id, index + 1))}>
+          Move down
+        </MenuItem>
+        <MenuItem onClick={close(() => deleteCut(cut.id))} sx={{ color: 'error.main' }}>
+          <ListItemIcon>
+            <DeleteOutlineRounded fontSize="small" color="error" />
+          </ListItemIcon>
+          Delete
+        </MenuItem>
+      </Menu>
+    </Box>
+  );
+}

@@ -1,0 +1,89 @@
+'use client';
+import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import AddRounded from '@mui/icons-material/AddRounded';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { cutKinds } from '@/core/cuts/registry';
+import { timeText } from '@/core/units/length';
+import { resumeWork, stopWork, useWork } from '@/compute/pipeline';
+import { useOpenJob } from '@/store/openJob';
+import { addCut, moveCut } from '@/ui/actions/edits';
+import { Empty, SheetHead } from '@/ui/common/SheetParts';
+import { useLibrary } from '@/ui/library/useLibrary';
+import { useView } from '@/ui/view';
+import { CutCard } from './CutCard';
+import { CutEditor } from './CutEditor';
+
+export function CutsSheet() {
+  const job = useOpenJob((s) => s.job)!;
+  const cutId = useView((v) => v.cutId);
+  const picked = useView((v) => v.picked);
+  const library = useLibrary((l) => l.cutters);
+  const { proof, planning, proving, stopped, error } = useWork();
+  const [menu, setMenu] = useState<HTMLElement | null>(null);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const air = proof ? proof.times.reduce((s, t) => s + t.time.air, 0) / 60 : 0;
+  const cutters = new Set(proof?.tools.map((t) => t.cutterId)).size;
+  const cut = job.cuts.find((c) => c.id === cutId);
+  const end = (e: DragEndEvent) => {
+    if (e.over && e.active.id !== e.over.id) moveCut(String(e.active.id), job.cuts.findIndex((c) => c.id === e.over!.id));
+  };
+  return (
+    <>
+      <SheetHead title="Cuts" remark={proof && job.cuts.length ? `${cutters} ${cutters === 1 ? 'cutter' : 'cutters'} \u00b7 ${timeText(proof.minutes)} min${proof.minutes > 0 ? `, ${Math.round((100 * air) / proof.minutes)} % in the air` : ''}` : ''} />
+      {!job.cuts.length && (
+        <Empty title="No cuts yet">
+          {job.items.length ? 'Pick artwork on the table, then add a cut for it.' : 'Draw something under Artwork first; a cut is made for what is picked.'}
+        </Empty>
+      )}
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
+        <SortableContext items={job.cuts.map((c) => c.id)} strategy={verticalListSortingStrategy}>
+          <Box component="ol" aria-label="Cut plan" sx={{ listStyle: 'none', m: 0, p: 0, px: 1.5, display: 'grid', gap: 1 }}>
+            {job.cuts.map((c, i) => (
+              <CutCard key={c.id} cut={c} index={i} />
+            ))}
+          </Box>
+        </SortableContext>
+      </DndContext>
+      <Box sx={{ px: 1.5, py: 1.25, display: 'flex', gap: 1, alignItems: 'center' }}>
+        <Button variant="contained" startIcon={<AddRounded />} onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
+          Add a cut
+        </Button>
+        {(planning || proving !== null) && (
+          <Button color="inherit" onClick={stopWork}>
+            Stop working
+          </Button>
+        )}
+        {stopped && (
+          <Button color="inherit" onClick={resumeWork}>
+            Go on working
+          </Button>
+        )}
+        <Typography variant="caption" sx={{ color: 'text.secondary' }}>
+          {picked.length ? `for ${picked.length} picked ${picked.length === 1 ? 'item' : 'items'}` : ''}
+        </Typography>
+      </Box>
+      {error && (
+        <Typography role="alert" variant="body2" sx={{ px: 2, pb: 1, color: 'error.main' }}>
+          {error}
+        </Typography>
+      )}
+      <Menu open={!!menu} anchorEl={menu} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
+        {cutKinds.map((k) => (
+          <MenuItem key={k.id} onClick={() => addCut(k.id, library)} sx={{ display: 'block', maxWidth: 300 }}>
+            <Typography sx={{ fontWeight: 550 }}>{k.name}</Typography>
+            <Typography variant="caption" sx={{ color: 'text.secondary', whiteSpace: 'normal' }}>
+              {k.summary}
+            </Typography>
+          </MenuItem>
+        ))}
+      </Menu>
+      {cut && <CutEditor key={cut.id} cut={cut} />}
+    </>
+  );
+}

@@ -1,0 +1,29 @@
+import { isFresh, useWork } from '@/compute/pipeline';
+import { seconds } from '@/core/motion/timing';
+import type { Cut } from '@/core/job/job';
+import { useOpenJob } from '@/store/openJob';
+
+export interface CutView {
+  state: 'off' | 'problem' | 'working' | 'stale' | 'fresh';
+  words: string;
+  minutes: number | null;
+  /** Shares of the cut's time: cutting, plunging, air. */
+  shares: [number, number, number];
+}
+
+/** What a card says of a cut. */
+export function useCutState(cut: Cut): CutView {
+  const job = useOpenJob((s) => s.job)!;
+  const { cuts, planning, proof, proving } = useWork();
+  const mine = proof?.times.filter((t) => t.cutId === cut.id) ?? [];
+  const total = mine.reduce((s, t) => s + seconds(t.time), 0);
+  const sum = (k: 'cutting' | 'plunging' | 'air') => (total > 0 ? mine.reduce((s, t) => s + t.time[k], 0) / total : 0);
+  const base = { minutes: total > 0 ? total / 60 : null, shares: [sum('cutting'), sum('plunging'), sum('air')] as [number, number, number] };
+  if (!cut.enabled) return { ...base, minutes: null, state: 'off', words: 'switched off' };
+  if (planning?.cutId === cut.id) return { ...base, state: 'working', words: `working ${Math.round(planning.done * 100)} %` };
+  const fresh = isFresh(job, cuts, cut.id);
+  const problem = fresh && cuts[cut.id].plan.remarks.find((r) => r.level === 'problem');
+  if (problem) return { ...base, state: 'problem', words: problem.text };
+  if (!fresh) return { ...base, state: 'stale', words: 'waiting' };
+  return { ...base, state: 'fresh', words: proving !== null ? 'proving' : 'up to date' };
+}

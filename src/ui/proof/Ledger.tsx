@@ -1,0 +1,61 @@
+'use client';
+import Box from '@mui/material/Box';
+import { scaleLinear } from 'd3-scale';
+import { useWork } from '@/compute/pipeline';
+import { seconds } from '@/core/motion/timing';
+import { timeText } from '@/core/units/length';
+import { useOpenJob } from '@/store/openJob';
+import { cutColour } from '@/ui/theme/theme';
+
+/** How the minutes are spent, cut by cut and cutter by cutter: cutting, plunging, air; and tool changes. */
+export function Ledger() {
+  const job = useOpenJob((s) => s.job)!;
+  const proof = useWork((w) => w.proof);
+  if (!proof) return null;
+  const rows = job.cuts.flatMap((c, i) =>
+    proof.times
+      .filter((t) => t.cutId === c.id)
+      .map((t) => ({ key: `${c.id}-${t.tool}-${t.file}`, name: c.name, cutter: job.cutters.find((q) => q.id === proof.tools.find((p) => p.tool === t.tool)?.cutterId)?.name ?? '', colour: cutColour(i), time: t.time })),
+  );
+  const changes = (proof.toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds)) / 60;
+  const most = Math.max(changes * 60, ...rows.map((r) => seconds(r.time)), 1);
+  const x = scaleLinear().domain([0, most]).range([0, 100]);
+  const bar = (parts: { value: number; colour: string; opacity: number }[]) => (
+    <Box sx={{ display: 'flex', height: 8, borderRadius: 1, overflow: 'hidden', bgcolor: 'var(--mui-palette-divider)' }}>
+      {parts.map((p, i) => (
+        <Box key={i} sx={{ width: `${x(p.value)}%`, bgcolor: p.colour, opacity: p.opacity }} />
+      ))}
+    </Box>
+  );
+  return (
+    <Box component="ul" aria-label="Minutes per cut and cutter" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 1.25, fontSize: 12.5 }}>
+      {rows.map((r) => (
+        <li key={r.key}>
+          <Box sx={{ display: 'flex', gap: 1, mb: 0.4 }}>
+            <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+              <b>{r.name}</b> <Box component="span" sx={{ color: 'text.secondary' }}>{r.cutter}</Box>
+            </Box>
+            <b>{timeText(seconds(r.time) / 60)}</b>
+          </Box>
+          {bar([
+            { value: r.time.cutting, colour: r.colour, opacity: 1 },
+            { value: r.time.plunging, colour: r.colour, opacity: 0.55 },
+            { value: r.time.air, colour: 'var(--mui-palette-text-secondary)', opacity: 0.35 },
+          ])}
+          <Box sx={{ color: 'text.secondary', mt: 0.3 }}>
+            cutting {timeText(r.time.cutting / 60)} {'\u00b7'} plunging {timeText(r.time.plunging / 60)} {'\u00b7'} air {timeText(r.time.air / 60)}
+          </Box>
+        </li>
+      ))}
+      <li>
+        <Box sx={{ display: 'flex', mb: 0.4 }}>
+          <Box sx={{ flex: 1 }}>
+            <b>Tool changes</b> <Box component="span" sx={{ color: 'text.secondary' }}>{proof.toolChanges}</Box>
+          </Box>
+          <b>{timeText(changes)}</b>
+        </Box>
+        {bar([{ value: changes * 60, colour: 'var(--mui-palette-brass)', opacity: 1 }])}
+      </li>
+    </Box>
+  );
+}

@@ -1,0 +1,89 @@
+'use client';
+import CheckRounded from '@mui/icons-material/CheckRounded';
+import PriorityHighRounded from '@mui/icons-material/PriorityHighRounded';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import Typography from '@mui/material/Typography';
+import { checks } from '@/core/proof/checks';
+import type { Finding } from '@/core/proof/check';
+import { cellOf, setQuality, stopWork, useWork, type Quality } from '@/compute/pipeline';
+import { lengthText, timeText } from '@/core/units/length';
+import { useOpenJob } from '@/store/openJob';
+import { ChoiceField } from '@/ui/common/fields';
+import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
+import { setView } from '@/ui/view';
+import { PlayBar } from './PlayBar';
+import { Ledger } from './Ledger';
+
+const show = (f: Finding) => {
+  if (f.x !== null && f.y !== null) setView((v) => ({ marked: { x: f.x!, y: f.y!, text: f.text }, table: v.table === 'solid' ? 'both' : v.table }));
+  if (f.cutId) setView({ cutId: f.cutId });
+};
+
+export function ProofSheet() {
+  const job = useOpenJob((s) => s.job)!;
+  const { proof, proving, planning, quality } = useWork();
+  const busy = proving !== null || planning !== null;
+  return (
+    <>
+      <SheetHead title="Proof" remark={proof ? (proof.findings.length ? `${proof.findings.length} to look at` : 'all checks pass') : ''} />
+      {busy && (
+        <Box sx={{ px: 2, pb: 1.5, display: 'flex', alignItems: 'center', gap: 1.5 }}>
+          <LinearProgress aria-label="Proving" variant={proving !== null ? 'determinate' : 'indeterminate'} value={(proving ?? 0) * 100} sx={{ flex: 1, borderRadius: 2 }} />
+          <Button size="small" color="inherit" onClick={stopWork}>
+            Stop working
+          </Button>
+        </Box>
+      )}
+      {!job.cuts.length && <Empty title="Nothing to prove yet">Add a cut first. Its program is then read back and cut here, before it is cut at the machine.</Empty>}
+      {proof && job.cuts.length > 0 && (
+        <>
+          <Group title="Watch it cut">
+            <PlayBar />
+            <Box sx={{ mt: 1.5 }}>
+              <ChoiceField
+                label="Quality of the proof"
+                value={quality}
+                options={(['quick', 'fine', 'finest'] as const).map((q) => ({ value: q, label: `${{ quick: 'Quick', fine: 'Fine', finest: 'Finest' }[q]}, a height every ${lengthText(cellOf(job, q), job.unit, job.unit === 'mm' ? 2 : 4)}` }))}
+                onChange={(q) => setQuality(q as Quality)}
+              />
+            </Box>
+          </Group>
+          <Group title="Checks">
+            <Box component="ul" aria-label="Checks" sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gap: 1.1 }}>
+              {checks.map((c) => {
+                const found = proof.findings.filter((f) => f.check === c.id);
+                return (
+                  <Box component="li" key={c.id} sx={{ display: 'flex', gap: 1.1 }}>
+                    <Box sx={{ width: 20, height: 20, borderRadius: '50%', flex: 'none', display: 'grid', placeItems: 'center', bgcolor: found.length ? 'error.main' : 'var(--mui-palette-wash)', color: found.length ? 'error.contrastText' : 'primary.main', '& svg': { fontSize: 14 } }}>{found.length ? <PriorityHighRounded titleAccess="Found something" /> : <CheckRounded titleAccess="Passes" />}</Box>
+                    <Box sx={{ minWidth: 0 }}>
+                      <Typography variant="body2" sx={{ fontWeight: found.length ? 600 : 450 }}>
+                        {c.name}
+                      </Typography>
+                      {found.map((f) => (
+                        <Box key={f.text} sx={{ mt: 0.25 }}>
+                          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                            {f.text}
+                          </Typography>
+                          {(f.x !== null || f.cutId) && (
+                            <Button size="small" sx={{ ml: -0.75, minHeight: 26 }} onClick={() => show(f)}>
+                              Show me
+                            </Button>
+                          )}
+                        </Box>
+                      ))}
+                    </Box>
+                  </Box>
+                );
+              })}
+            </Box>
+          </Group>
+          <Group title={`Minutes: ${timeText(proof.minutes)}`}>
+            <Ledger />
+          </Group>
+        </>
+      )}
+    </>
+  );
+}

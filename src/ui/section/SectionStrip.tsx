@@ -1,0 +1,141 @@
+'use client';
+import Box from '@mui/material/Box';
+import { scaleLinear } from 'd3-scale';
+import { area, line } from 'd3-shape';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useWork } from '@/compute/pipeline';
+import { computePool, isCancelled } from '@/compute/pool';
+import { profileOf, radiusOf } from '@/core/cutters/cutter';
+import { materials } from '@/core/cutters/materials';
+import { kindOf } from '@/core/cuts/registry';
+import { heightAt } from '@/core/relief/field';
+import { formatLength } from '@/core/units/length';
+import { useOpenJob } from '@/store/openJob';
+import { setView, useView } from '@/ui/view';
+import { useSize } from '@/ui/table/useSize';
+
+const HEIGHT = 132;
+const COUNT = 500;
+const PAD = { left: 52, right: 14, top: 12, bottom: 20 };
+
+/** A vertical section along the maker's line: the wanted surface, the proof, the cutter at the cursor, and both depths. */
+export function SectionStrip() {
+  const job = useOpenJob((s) => s.job)!;
+  const section = useView((v) => v.section);
+  const at = useView((v) => v.sectionAt);
+  const cutId = useView((v) => v.cutId);
+  const play = useView((v) => v.play);
+  const proof = useWork((w) => w.proof);
+  const ref = useRef<HTMLDivElement>(null);
+  const { width } = useSize(ref);
+  const [target, setTarget] = useState<Float64Array | null>(null);
+  const asked = useRef(0);
+
+  useEffect(() => {
+    if (!section) return;
+    const ticket = ++asked.current;
+    const timer = setTimeout(() => {
+      const pool = computePool();
+      void pool.ready
+        .then(() => pool.planner.api.section(job, section.x0, section.y0, section.x1, section.y1, COUNT))
+        .then((r) => ticket === asked.current && setTarget(r.target))
+        .catch((e) => {
+          if (!isCancelled(e)) setTarget(null);
+        });
+    }, 60);
+    return () => clearTimeout(timer);
+  }, [section, job]);
+
+  const field = play?.field ?? proof?.field ?? null;
+  const length = section ? Math.hypot(section.x1 - section.x0, section.y1 - section.y0) : 1;
+  const samples = useMemo(() => {
+    if (!section) return [];
+    return Array.from({ length: COUNT }, (_, i) => {
+      const f = i / (COUNT - 1);
+      const x = section.x0 + (section.x1 - section.x0) * f;
+      const y = section.y0 + (section.y1 - section.y0) * f;
+      const on = x >= 0 && y >= 0 && x <= job.blank.width && y <= job.blank.height;
+      return { s: f * length, on, proof: field && job.cuts.length ? heightAt(field, x, y) : 0, want: on ? (target?.[i] ?? 0) : NaN };
+    });
+  }, [section, field, target, length, job]);
+
+  const { thickness } = job.blank;
+  const deepest = Math.max(...samples.filter((p) => p.on).map((p) => Math.max(-p.want || 0, -p.proof || 0)), 0.5);
+  const low = Math.min(thickness, deepest * 1.3);
+  const x = scaleLinear().domain([0, length]).range([PAD.left, Math.max(PAD.left + 10, width - PAD.right)]);
+  const y = scaleLinear().domain([low * 0.12, -low]).range([PAD.top, HEIGHT - PAD.bottom]);
+  const on = samples.filter((p) => p.on);
+  const below = Math.max(-low, -thickness);
+  const clampZ = (z: number) => Math.max(z, -low * 1.02);
+  const solid = area<(typeof samples)[number]>().x((p) => x(p.s)).y0(y(below)).y1((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
+  const proofLine = line<(typeof samples)[number]>().x((p) => x(p.s)).y((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
+  const wantLine = line<(typeof samples)[number]>().defined((p) => Number.isFinite(p.want)).x((p) => x(p.s)).y((p) => y(clampZ(p.want)));
+  const here = at !== null ? samples[Math.round(at * (COUNT - 1))] : null;
+  const cut = job.cuts.find((c) => c.id === cutId);
+  const cutter = cut ? job.cutters.find((c) => c.id === kindOf(cut.kind).cutters(cut.values).at(-1)) : undefined;
+  const silhouette = useMemo(() => {
+    if (!cutter) return null;
+    const p = profileOf(cutter);
+    const r = radiusOf(cutter);
+    return Array.from({ length: 41 }, (_, i) => {
+      const rho = -r + (2 * r * i) / 40;
+      return { rho, h: Math.min(p(Math.min(Math.abs(rho), r - 1e-9)), 400) };
+    });
+  }, [cutter]);
+  const num = (v: number) => (Number.isFinite(v) ? formatLength(v, job.unit, job.unit === 'mm' ? 2 : 4) : '\u2013');
+  const ratio = ((HEIGHT - PAD.top - PAD.bottom) / (low * 1.12)) / ((width - PAD.left - PAD.right) / length);
+  return (
+    <Box ref={ref} component="section" aria-label="Section" sx={{ position: 'relative', height: HEIGHT, flex: 'none', bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 2.5, overflow: 'hidden' }}>
+      {width > 0 && (
+        <svg
+          width={width}
+          height={HEIGHT}
+          role="img"
+          aria-label="Vertical section along the line on the plan"
+          onPointerMove={(e) => {
+            const px = e.clientX - e.currentTarget.getBoundingClientRect().left;
+            setView({ sectionAt: Math.min(1, Math.max(0, x.invert(px) / length)) });
+          }}
+          onPointerLeave={() => setView({ sectionAt: null })}
+        >
+          <clipPath id="section-clip">
+            <rect x={PAD.left} y="0" width={Math.max(0, width - PAD.left - PAD.right)} height={HEIGHT - PAD.bottom + 1} />
+          </clipPath>
+          {y.ticks(4).map((t) => (
+            <g key={t}>
+              <line x1={PAD.left} x2={width - PAD.right} y1={y(t)} y2={y(t)} stroke="var(--mui-palette-divider)" />
+              <text x={PAD.left - 8} y={y(t) + 4} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-secondary)">
+                {num(t)}
+              </text>
+            </g>
+          ))}
+          {x.ticks(Math.max(3, Math.floor(width / 110))).map((t) => (
+            <text key={t} x={x(t)} y={HEIGHT - 6} textAnchor="middle" fontSize="11" fill="var(--mui-palette-text-secondary)">
+              {num(t)}
+            </text>
+          ))}
+          <g clipPath="url(#section-clip)">
+            <path d={solid(on) ?? ''} fill={materials[job.blank.material].face} opacity="0.45" />
+            <path d={wantLine(on) ?? ''} fill="none" stroke="var(--mui-palette-brass)" strokeWidth="1.5" strokeDasharray="5 3" />
+            <path d={proofLine(on) ?? ''} fill="none" stroke="var(--mui-palette-primary-main)" strokeWidth="1.8" strokeLinejoin="round" />
+            {here && silhouette && Number.isFinite(here.want) && <path d={`M${silhouette.map((p) => `${x(here.s + p.rho)} ${y(Math.max(here.want, -low * 1.02) + p.h)}`).join('L')}`} fill="var(--mui-palette-text-primary)" fillOpacity="0.14" stroke="var(--mui-palette-text-secondary)" strokeWidth="1" />}
+            {here && <line x1={x(here.s)} x2={x(here.s)} y1="0" y2={HEIGHT - PAD.bottom} stroke="var(--mui-palette-text-secondary)" strokeWidth="1" />}
+          </g>
+        </svg>
+      )}
+      <Box sx={{ position: 'absolute', top: 6, right: 14, display: 'flex', gap: 1.75, fontSize: 12, bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 85%, transparent)', px: 0.75, borderRadius: 1, pointerEvents: 'none' }}>
+        <Box component="span" sx={{ color: 'text.secondary' }}>
+          <Box component="span" sx={{ display: 'inline-block', width: 16, borderTop: '2px dashed', borderColor: 'var(--mui-palette-brass)', mr: 0.75, verticalAlign: 'middle' }} />
+          wanted <b>{here ? num(here.want) : ''}</b>
+        </Box>
+        <Box component="span" sx={{ color: 'text.secondary' }}>
+          <Box component="span" sx={{ display: 'inline-block', width: 16, borderTop: '2px solid', borderColor: 'primary.main', mr: 0.75, verticalAlign: 'middle' }} />
+          proof <b>{here ? num(here.proof) : ''}</b>
+        </Box>
+        <Box component="span" sx={{ color: 'text.secondary' }}>
+          depth {'\u00d7'} {ratio >= 10 ? Math.round(ratio) : ratio.toFixed(1)}
+        </Box>
+      </Box>
+    </Box>
+  );
+}

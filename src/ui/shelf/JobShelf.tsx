@@ -1,0 +1,191 @@
+'use client';
+import AddRounded from '@mui/icons-material/AddRounded';
+import FileOpenOutlined from '@mui/icons-material/FileOpenOutlined';
+import MoreHorizRounded from '@mui/icons-material/MoreHorizRounded';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import IconButton from '@mui/material/IconButton';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import Typography from '@mui/material/Typography';
+import { useRouter } from 'next/navigation';
+import { useSnackbar } from 'notistack';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { materials } from '@/core/cutters/materials';
+import { slug } from '@/core/pipeline/programs';
+import { formatLength } from '@/core/units/length';
+import { storageMessage, type JobRow } from '@/store/db';
+import { copyJob, createJob, deleteJob, exportJob, importJob, listJobs, renameJob, restoreJob, seedDemoJobs, sweepDeleted } from '@/store/jobs';
+import { TextField } from '@/ui/common/fields';
+import { download } from '@/ui/actions/files';
+import { Mark } from '@/ui/shell/Mark';
+
+const ago = (t: number): string => {
+  const m = Math.round((Date.now() - t) / 60000);
+  if (m < 1) return 'just now';
+  if (m < 60) return `${m} min ago`;
+  if (m < 1440) return `${Math.round(m / 60)} h ago`;
+  return new Date(t).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+};
+
+export function JobShelf() {
+  const router = useRouter();
+  const { enqueueSnackbar, closeSnackbar } = useSnackbar();
+  const [rows, setRows] = useState<JobRow[] | null>(null);
+  const [trouble, setTrouble] = useState('');
+  const [over, setOver] = useState(false);
+  const [menu, setMenu] = useState<{ row: JobRow; at: HTMLElement } | null>(null);
+  const [naming, setNaming] = useState<{ row: JobRow; name: string } | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const refresh = useCallback(async () => setRows(await listJobs()), []);
+  useEffect(() => {
+    document.title = 'Job shelf \u00b7 Mirvak';
+    void (async () => {
+      try {
+        await sweepDeleted();
+        await seedDemoJobs();
+        await refresh();
+      } catch (e) {
+        setRows([]);
+        setTrouble(storageMessage(e));
+      }
+    })();
+    const again = () => void refresh();
+    window.addEventListener('focus', again);
+    return () => window.removeEventListener('focus', again);
+  }, [refresh]);
+
+  const take = async (files: FileList | null) => {
+    for (const f of files ?? []) {
+      try {
+        await importJob(f);
+        enqueueSnackbar(`"${f.name}" is on the shelf.`, { variant: 'success' });
+        setTrouble('');
+      } catch (e) {
+        setTrouble(`"${f.name}" was not imported. ${(e as Error).name === 'JobError' ? (e as Error).message : storageMessage(e)}`);
+      }
+    }
+    await refresh();
+  };
+  const remove = async (row: JobRow) => {
+    await deleteJob(row.id);
+    await refresh();
+    enqueueSnackbar(`"${row.name}" is deleted.`, {
+      action: (key) => (
+        <Button
+          color="inherit"
+          onClick={() => {
+            closeSnackbar(key);
+            void restoreJob(row.id).then(refresh);
+          }}
+        >
+          Undo
+        </Button>
+      ),
+    });
+  };
+  const startNew = () => void createJob().then((id) => router.push(`/job/${id}`)).catch((e) => setTrouble(storageMessage(e)));
+
+  return (
+    <Box
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(e) => {
+        e.preventDefault();
+        setOver(false);
+        void take(e.dataTransfer.files);
+      }}
+      sx={{ height: '100vh', overflowY: 'auto', outline: over ? '3px dashed var(--mui-palette-primary-main)' : 'none', outlineOffset: -10 }}
+    >
+      <Box component="main" sx={{ maxWidth: 1120, mx: 'auto', px: 4, py: 4 }}>
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 1 }}>
+          <Mark size={38} />
+          <Typography variant="h1">Job shelf</Typography>
+          <Box sx={{ flex: 1 }} />
+          <Button variant="outlined" color="inherit" startIcon={<FileOpenOutlined />} onClick={() => file.current?.click()} sx={{ borderColor: 'var(--mui-palette-line)' }}>
+            Import a job
+          </Button>
+          <Button variant="contained" startIcon={<AddRounded />} onClick={startNew}>
+            New job
+          </Button>
+          <input ref={file} type="file" hidden multiple accept=".mirvak,.json" aria-label="Job file" onChange={(e) => void take(e.target.files).then(() => (e.target.value = ''))} />
+        </Box>
+        <Typography sx={{ color: 'text.secondary', mb: 3 }}>Everything stays on this device. Drop a .mirvak file anywhere to bring a job in.</Typography>
+        {trouble && (
+          <Alert severity="error" onClose={() => setTrouble('')} sx={{ mb: 3 }}>
+            {trouble}
+          </Alert>
+        )}
+        {rows?.length === 0 && !trouble && (
+          <Box sx={{ border: '1px dashed', borderColor: 'var(--mui-palette-line)', borderRadius: 3, p: 5, textAlign: 'center' }}>
+            <Typography variant="h2">The shelf is empty</Typography>
+            <Typography sx={{ color: 'text.secondary', my: 1 }}>Start a new job, or drop a .mirvak file here.</Typography>
+            <Button variant="contained" startIcon={<AddRounded />} onClick={startNew}>
+              New job
+            </Button>
+          </Box>
+        )}
+        <Box component="ul" aria-label="Jobs" sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(300px, 1fr))', gap: 2.5 }}>
+          {rows?.map((row) => (
+            <Box component="li" key={row.id} sx={{ bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 3, overflow: 'hidden', transition: 'border-color .12s', '&:hover': { borderColor: 'primary.main' } }}>
+              <ButtonBase aria-label={`Open ${row.name}`} onClick={() => router.push(`/job/${row.id}`)} sx={{ width: '100%', height: 178, display: 'block', bgcolor: 'var(--mui-palette-faint)' }}>
+                {row.picture ? <Box component="img" src={row.picture} alt="" sx={{ width: '100%', height: '100%', objectFit: 'cover' }} /> : <Blank row={row} />}
+              </ButtonBase>
+              <Box sx={{ display: 'flex', p: 2, pt: 1.5, alignItems: 'flex-start' }}>
+                <Box sx={{ flex: 1, minWidth: 0 }}>
+                  <Typography variant="h3" noWrap sx={{ fontSize: 15 }}>
+                    {row.name}
+                  </Typography>
+                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                    {[row.job.blank.width, row.job.blank.height, row.job.blank.thickness].map((v) => formatLength(v, row.job.unit)).join(' \u00d7 ')} {row.job.unit} {'\u00b7'} {materials[row.job.blank.material].name.toLowerCase()} {'\u00b7'} {ago(row.updated)}
+                  </Typography>
+                </Box>
+                <IconButton aria-label={`More for ${row.name}`} onClick={(e) => setMenu({ row, at: e.currentTarget })} sx={{ mr: -1, mt: -0.5 }}>
+                  <MoreHorizRounded />
+                </IconButton>
+              </Box>
+            </Box>
+          ))}
+        </Box>
+      </Box>
+      <Menu open={!!menu} anchorEl={menu?.at} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
+        <MenuItem onClick={() => setNaming({ row: menu!.row, name: menu!.row.name })}>Rename</MenuItem>
+        <MenuItem onClick={() => void copyJob(menu!.row.id).then(refresh)}>Copy</MenuItem>
+        <MenuItem onClick={() => void exportJob(menu!.row.id).then((b) => download(`${slug(menu!.row.name)}.mirvak`, b, 'application/zip'))}>Export to a file</MenuItem>
+        <MenuItem onClick={() => void remove(menu!.row)} sx={{ color: 'error.main' }}>
+          Delete
+        </MenuItem>
+      </Menu>
+      <Dialog open={!!naming} onClose={() => setNaming(null)} fullWidth maxWidth="xs" aria-label="Rename the job">
+        <DialogContent>{naming && <TextField label="Name of the job" value={naming.name} onChange={(name) => setNaming({ ...naming, name })} />}</DialogContent>
+        <DialogActions>
+          <Button color="inherit" onClick={() => setNaming(null)}>
+            Cancel
+          </Button>
+          <Button variant="contained" disabled={!naming?.name.trim()} onClick={() => void renameJob(naming!.row.id, naming!.name.trim()).then(refresh).then(() => setNaming(null))}>
+            Rename
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </Box>
+  );
+}
+
+/** Before a job has been proven once: its blank, to scale. */
+function Blank({ row }: { row: JobRow }) {
+  const { width, height, material } = row.job.blank;
+  const k = Math.min(230 / width, 120 / height);
+  return (
+    <svg width="100%" height="100%" viewBox="0 0 300 178" aria-hidden="true">
+      <rect x={150 - (width * k) / 2} y={89 - (height * k) / 2} width={width * k} height={height * k} rx="3" fill={materials[material].face} opacity="0.75" />
+    </svg>
+  );
+}

@@ -1,0 +1,131 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import CircularProgress from '@mui/material/CircularProgress';
+import Typography from '@mui/material/Typography';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { follow } from '@/compute/pipeline';
+import { JobError } from '@/core/job/migrate';
+import { storageMessage } from '@/store/db';
+import { useOpenJob } from '@/store/openJob';
+import { onShortcut } from '@/ui/actions/registry';
+import { exportOpenJob } from '@/ui/actions/files';
+import { ArtworkSheet } from '@/ui/artwork/ArtworkSheet';
+import { BlankSheet } from '@/ui/blank/BlankSheet';
+import { CutsSheet } from '@/ui/cuts/CutsSheet';
+import { LibraryDrawer } from '@/ui/library/LibraryDrawer';
+import { useLibrary } from '@/ui/library/useLibrary';
+import { ProofSheet } from '@/ui/proof/ProofSheet';
+import { RunSheet } from '@/ui/run/RunSheet';
+import { Table } from '@/ui/table/Table';
+import { setView, useView } from '@/ui/view';
+import { CommandList } from './CommandList';
+import { Rail } from './Rail';
+import { TopBar } from './TopBar';
+
+const sheets = { blank: BlankSheet, artwork: ArtworkSheet, cuts: CutsSheet, proof: ProofSheet, run: RunSheet };
+
+export function Workbench({ id }: { id: string }) {
+  const job = useOpenJob((s) => s.job);
+  const openId = useOpenJob((s) => s.id);
+  const stage = useView((v) => v.stage);
+  const [trouble, setTrouble] = useState('');
+  const router = useRouter();
+  useEffect(() => {
+    let live = true;
+    const { load } = useOpenJob.getState();
+    setView({ picked: [], cutId: null, section: null, marked: null, play: null, file: null });
+    load(id)
+      .then((found) => {
+        if (!live) return;
+        if (!found) setTrouble('This job is not on this device. It may have been deleted.');
+        else {
+          const j = useOpenJob.getState().job!;
+          setView({ section: { x0: -0.03 * j.blank.width, y0: j.blank.height / 2, x1: 1.03 * j.blank.width, y1: j.blank.height / 2 }, cutId: j.cuts[0]?.id ?? null, stage: j.cuts.length ? 'cuts' : j.items.length ? 'cuts' : 'blank' });
+          document.title = `${j.name} \u00b7 Mirvak`;
+        }
+      })
+      .catch((e) => live && setTrouble(e instanceof JobError ? e.message : storageMessage(e)));
+    void useLibrary.getState().load().catch(() => {});
+    return () => {
+      live = false;
+      follow(null);
+      void useOpenJob.getState().close();
+    };
+  }, [id]);
+  useEffect(() => {
+    if (job && openId === id) follow(job);
+  }, [job, openId, id]);
+  useEffect(() => {
+    const key = (e: KeyboardEvent) => void onShortcut(e);
+    const leave = (e: BeforeUnloadEvent) => {
+      const { save, flush } = useOpenJob.getState();
+      if (save === 'saved') return;
+      void flush();
+      if (save === 'failed') e.preventDefault();
+    };
+    const hide = () => void useOpenJob.getState().flush();
+    window.addEventListener('keydown', key);
+    window.addEventListener('beforeunload', leave);
+    document.addEventListener('visibilitychange', hide);
+    return () => {
+      window.removeEventListener('keydown', key);
+      window.removeEventListener('beforeunload', leave);
+      document.removeEventListener('visibilitychange', hide);
+    };
+  }, []);
+
+  if (trouble)
+    return (
+      <Box sx={{ p: 6, maxWidth: 560 }}>
+        <Typography variant="h1">This job cannot be opened</Typography>
+        <Typography sx={{ my: 2 }}>{trouble}</Typography>
+        <Button variant="contained" onClick={() => router.push('/')}>
+          Back to the job shelf
+        </Button>
+      </Box>
+    );
+  if (!job || openId !== id)
+    return (
+      <Box sx={{ height: '100vh', display: 'grid', placeItems: 'center' }}>
+        <CircularProgress aria-label="Opening the job" />
+      </Box>
+    );
+  const Sheet = sheets[stage];
+  return (
+    <Box sx={{ height: '100vh', display: 'flex', flexDirection: 'column' }}>
+      <TopBar />
+      <SaveTrouble />
+      <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
+        <Rail />
+        <Box component="aside" aria-label="Sheet" sx={{ width: { xs: 300, lg: 348 }, flex: 'none', borderRight: '1px solid', borderColor: 'divider', bgcolor: 'var(--mui-palette-faint)', overflowY: 'auto', overflowX: 'hidden', display: 'flex', flexDirection: 'column' }}>
+          <Sheet />
+        </Box>
+        <Table />
+      </Box>
+      <CommandList />
+      <LibraryDrawer />
+    </Box>
+  );
+}
+
+/** What went wrong with saving, and the ways out; the job in the window stays as it is. */
+function SaveTrouble() {
+  const { save, saveError, takeOther, keepMine } = useOpenJob();
+  const router = useRouter();
+  if (save === 'failed')
+    return (
+      <Alert severity="error" variant="filled" action={<><Button color="inherit" onClick={() => void exportOpenJob()}>Export to a file</Button><Button color="inherit" onClick={() => { useOpenJob.setState({ save: 'pending' }); void useOpenJob.getState().flush(); }}>Try again</Button></>}>
+        {saveError}
+      </Alert>
+    );
+  if (save !== 'changed' && save !== 'gone') return null;
+  const keep = () => void keepMine().then((id) => id && router.push(`/job/${id}`));
+  return (
+    <Alert severity="warning" variant="outlined" sx={{ borderRadius: 0 }} action={<>{save === 'changed' && <Button color="inherit" onClick={() => void takeOther()}>Take the other version</Button>}<Button color="inherit" onClick={keep}>Keep mine as a copy</Button></>}>
+      {save === 'changed' ? 'This job was changed in another window. Yours is not saved over it.' : 'This job was deleted in another window. Yours is still here.'}
+    </Alert>
+  );
+}

@@ -1,0 +1,215 @@
+'use client';
+import Box from '@mui/material/Box';
+import { useColorScheme, useTheme } from '@mui/material/styles';
+import { useCallback, useEffect, useMemo, useRef, useState, type PointerEvent as ReactPointer } from 'react';
+import { useWork } from '@/compute/pipeline';
+import { radiusOf } from '@/core/cutters/cutter';
+import { datumOf } from '@/core/job/job';
+import { useOpenJob } from '@/store/openJob';
+import { pickItem } from '@/ui/actions/edits';
+import { cutColour } from '@/ui/theme/theme';
+import { setView, useView } from '@/ui/view';
+import { drawPlan, RULER } from './drawPlan';
+import { Handles } from './Handles';
+import { itemAt, itemsIn } from './pick';
+import { SectionLineMark } from './SectionLineMark';
+import { snapMove, type Snap } from './snapping';
+import { TabMarks } from './TabMarks';
+import { useSize } from './useSize';
+import { usePlaced } from './usePlaced';
+import { fitted, toScreen, toWorld, zoomed, type Viewport } from './viewport';
+
+/** What a press on the table has turned into. */
+type Gesture =
+  | { kind: 'pan'; x: number; y: number; from: Viewport }
+  | { kind: 'box'; x0: number; y0: number; x1: number; y1: number; add: boolean }
+  | { kind: 'move'; x: number; y: number; began: boolean; starts: Map<string, { x: number; y: number }>; moving: { x: number; y: number }[]; key: string };
+
+export function PlanView() {
+  const job = useOpenJob((s) => s.job)!;
+  const placed = usePlaced();
+  const { picked, cutId, paths, planFit, marked, play, sectionOpen, stage } = useView();
+  const cuts = useWork((w) => w.cuts);
+  const holder = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const size = useSize(holder);
+  const [view, setViewport] = useState<Viewport | null>(null);
+  const [gesture, setGesture] = useState<Gesture | null>(null);
+  const [snap, setSnap] = useState<Snap | null>(null);
+  const touched = useRef(false);
+  const space = useRef(false);
+  const palette = useTheme().palette;
+  const { mode, systemMode } = useColorScheme();
+  const dark = (mode === 'system' ? systemMode : mode) === 'dark';
+  const { width: bw, height: bh } = job.blank;
+
+  useEffect(() => {
+    touched.current = false;
+  }, [planFit, bw, bh]);
+  useEffect(() => {
+    if (size.width && !touched.current) setViewport(fitted(bw, bh, size.width, size.height, RULER));
+  }, [size, bw, bh, planFit]);
+
+  const colours = useMemo(
+    () =>
+      dark
+        ? { ground: '#171c1f', grid: '#2c353a', ink: '#dcd8ce', quiet: '#98a3a8', paper: '#1d2327', accent: '#5fb8af', danger: '#ef7d69', dark }
+        : { ground: '#fbfaf6', grid: '#dcd6c8', ink: '#1e2a2f', quiet: '#6b767b', paper: '#ffffff', accent: '#2b7a74', danger: '#c2412d', dark },
+    [dark],
+  );
+  const tool = useMemo(() => {
+    if (!play) return null;
+    const c = job.cutters.find((q) => q.id === play.cutterId);
+    return { x: play.x, y: play.y, r: c ? radiusOf(c) : 1 };
+  }, [play, job.cutters]);
+
+  useEffect(() => {
+    const el = canvas.current;
+    if (!el || !view || !size.width) return;
+    const dpr = window.devicePixelRatio || 1;
+    el.width = Math.round(size.width * dpr);
+    el.height = Math.round(size.height * dpr);
+    const plans = job.cuts.flatMap((c, i) => (c.enabled && cuts[c.id] ? [{ plan: cuts[c.id].plan, colour: cutColour(i), selected: c.id === cutId && stage === 'cuts' }] : []));
+    drawPlan(el.getContext('2d')!, size.width, size.height, dpr, view, { job, placed, plans, picked, showPaths: paths && stage !== 'artwork' && stage !== 'blank', tool }, colours);
+  }, [view, size, job, placed, cuts, picked, paths, cutId, tool, colours, stage]);
+
+  const local = useCallback((e: { clientX: number; clientY: number }) => {
+    const r = holder.current!.getBoundingClientRect();
+    return { x: e.clientX - r.left, y: e.clientY - r.top };
+  }, []);
+
+  useEffect(() => {
+    const el = holder.current!;
+    const wheel = (e: WheelEvent) => {
+      e.preventDefault();
+      touched.current = true;
+      const p = local(e);
+      setViewport((v) => v && zoomed(v, p.x, p.y, Math.exp(-e.deltaY * (e.ctrlKey ? 0.01 : 0.0016))));
+    };
+    const key = (e: KeyboardEvent) => {
+      if (e.code === 'Space') space.current = e.type === 'keydown';
+    };
+    el.addEventListener('wheel', wheel, { passive: false });
+    window.addEventListener('keydown', key);
+    window.addEventListener('keyup', key);
+    return () => {
+      el.removeEventListener('wheel', wheel);
+      window.removeEventListener('keydown', key);
+      window.removeEventListener('keyup', key);
+    };
+  }, [local]);
+
+  const down = (e: ReactPointer) => {
+    if (!view) return;
+    const p = local(e);
+    if (e.button === 1 || space.current) {
+      e.currentTarget.setPointerCapture(e.pointerId);
+      setGesture({ kind: 'pan', x: p.x, y: p.y, from: view });
+      return;
+    }
+    if (e.button !== 0) return;
+    e.currentTarget.setPointerCapture(e.pointerId);
+    (document.activeElement as HTMLElement | null)?.blur?.();
+    const w = toWorld(view, p.x, p.y);
+    const add = e.shiftKey || e.ctrlKey || e.metaKey;
+    const id = itemAt(job.items, placed, w.x, w.y, 5 / view.k);
+    if (!id) {
+      setGesture({ kind: 'box', x0: w.x, y0: w.y, x1: w.x, y1: w.y, add });
+      return;
+    }
+    if (add || !picked.includes(id)) pickItem(id, add);
+    const now = useView.getState().picked;
+    if (!now.includes(id)) return;
+    setGesture({
+      kind: 'move',
+      x: w.x,
+      y: w.y,
+      began: false,
+      starts: new Map(job.items.filter((i) => now.includes(i.id)).map((i) => [i.id, { x: i.x, y: i.y }])),
+      moving: now.flatMap((q) => placed.get(q)?.corners ?? []),
+      key: `move-${Date.now()}`,
+    });
+  };
+
+  const move = (e: ReactPointer) => {
+    if (!view) return;
+    const p = local(e);
+    const w = toWorld(view, p.x, p.y);
+    setView({ cursor: w });
+    if (!gesture) return;
+    if (gesture.kind === 'pan') {
+      touched.current = true;
+      setViewport({ ...gesture.from, ox: gesture.from.ox + p.x - gesture.x, oy: gesture.from.oy + p.y - gesture.y });
+    } else if (gesture.kind === 'box') setGesture({ ...gesture, x1: w.x, y1: w.y });
+    else {
+      const dx = w.x - gesture.x;
+      const dy = w.y - gesture.y;
+      if (!gesture.began && Math.hypot(dx, dy) * view.k < 4) return;
+      if (!gesture.began) setGesture({ ...gesture, began: true });
+      const others = job.items.filter((i) => i.visible && !gesture.starts.has(i.id)).flatMap((i) => placed.get(i.id) ?? []);
+      const s = e.altKey ? { dx, dy, xs: [], ys: [] } : snapMove(gesture.moving, dx, dy, job.blank, others, 7 / view.k);
+      setSnap(s);
+      useOpenJob.getState().edit(
+        'Move',
+        (j) => {
+          for (const i of j.items) {
+            const at = gesture.starts.get(i.id);
+            if (at) {
+              i.x = at.x + s.dx;
+              i.y = at.y + s.dy;
+            }
+          }
+        },
+        gesture.key,
+      );
+    }
+  };
+
+  const up = () => {
+    if (gesture?.kind === 'box') {
+      const small = view && Math.hypot(gesture.x1 - gesture.x0, gesture.y1 - gesture.y0) * view.k < 4;
+      const found = small ? [] : itemsIn(job.items, placed, gesture.x0, gesture.y0, gesture.x1, gesture.y1);
+      setView({ picked: gesture.add ? [...new Set([...picked, ...found])] : found, marked: null });
+    }
+    setGesture(null);
+    setSnap(null);
+  };
+
+  const datum = datumOf(job.blank);
+  return (
+    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={up} onPointerLeave={() => setView({ cursor: null })} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
+      <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block' }} />
+      {view && (
+        <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}>
+          <Datum {...toScreen(view, datum.x, datum.y)} colour={palette.primary.main} />
+          {snap?.xs.map((x) => <line key={`x${x}`} x1={toScreen(view, x, 0).x} x2={toScreen(view, x, 0).x} y1={RULER} y2="100%" stroke="var(--mui-palette-brass)" strokeDasharray="4 3" />)}
+          {snap?.ys.map((y) => <line key={`y${y}`} y1={toScreen(view, 0, y).y} y2={toScreen(view, 0, y).y} x1={RULER} x2="100%" stroke="var(--mui-palette-brass)" strokeDasharray="4 3" />)}
+          {gesture?.kind === 'box' && (() => {
+            const a = toScreen(view, Math.min(gesture.x0, gesture.x1), Math.max(gesture.y0, gesture.y1));
+            const b = toScreen(view, Math.max(gesture.x0, gesture.x1), Math.min(gesture.y0, gesture.y1));
+            return <rect x={a.x} y={a.y} width={b.x - a.x} height={b.y - a.y} fill="var(--mui-palette-primary-main)" fillOpacity="0.1" stroke="var(--mui-palette-primary-main)" />;
+          })()}
+          {sectionOpen && <SectionLineMark view={view} local={local} />}
+          {stage === 'cuts' && <TabMarks view={view} local={local} />}
+          {stage === 'artwork' && <Handles view={view} local={local} placed={placed} />}
+          {marked && (
+            <g>
+              <circle cx={toScreen(view, marked.x, marked.y).x} cy={toScreen(view, marked.x, marked.y).y} r="13" fill="none" stroke="var(--mui-palette-error-main)" strokeWidth="3" />
+              <circle cx={toScreen(view, marked.x, marked.y).x} cy={toScreen(view, marked.x, marked.y).y} r="3" fill="var(--mui-palette-error-main)" />
+            </g>
+          )}
+        </svg>
+      )}
+    </Box>
+  );
+}
+
+/** The datum: a ring with its two axes. */
+function Datum({ x, y, colour }: { x: number; y: number; colour: string }) {
+  return (
+    <g stroke={colour} strokeWidth="2" fill="none" aria-label="Datum">
+      <path d={`M${x} ${y}h30M${x} ${y}v-30`} />
+      <circle cx={x} cy={y} r="5.5" fill="var(--mui-palette-background-paper)" />
+    </g>
+  );
+}

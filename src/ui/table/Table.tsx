@@ -1,0 +1,100 @@
+'use client';
+import FitScreenRounded from '@mui/icons-material/FitScreenRounded';
+import RouteRounded from '@mui/icons-material/RouteRounded';
+import ShowChartRounded from '@mui/icons-material/ShowChartRounded';
+import Box from '@mui/material/Box';
+import IconButton from '@mui/material/IconButton';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Tooltip from '@mui/material/Tooltip';
+import dynamic from 'next/dynamic';
+import { useRef } from 'react';
+import { useWork } from '@/compute/pipeline';
+import { materials } from '@/core/cutters/materials';
+import { heightAt } from '@/core/relief/field';
+import { formatLength, lengthText } from '@/core/units/length';
+import { useOpenJob } from '@/store/openJob';
+import { SectionStrip } from '@/ui/section/SectionStrip';
+import { action } from '@/ui/actions/registry';
+import { setView, useView, type TableView } from '@/ui/view';
+import { PlanView } from './PlanView';
+import { useSize } from './useSize';
+
+const SolidView = dynamic(() => import('./SolidView').then((m) => m.SolidView), { ssr: false });
+
+export function Table() {
+  const job = useOpenJob((s) => s.job)!;
+  const { table, paths, sectionOpen } = useView();
+  const { proof, proving } = useWork();
+  const area = useRef<HTMLDivElement>(null);
+  const size = useSize(area);
+  // A wide blank is seen better with the views one above the other.
+  const stacked = job.blank.width / job.blank.height > 1.25 * (size.width / 2 / Math.max(1, size.height / 2)) || size.width < 620;
+  const pane = { position: 'relative', flex: 1, minWidth: 0, minHeight: 0, borderRadius: 2.5, overflow: 'hidden', border: '1px solid', borderColor: 'divider', bgcolor: 'background.paper' } as const;
+  const label = { position: 'absolute', left: 32, bottom: 8, px: 1, py: 0.3, borderRadius: 1.5, fontSize: 12, color: 'text.secondary', bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 82%, transparent)', pointerEvents: 'none' } as const;
+  return (
+    <Box component="main" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', bgcolor: 'background.default', p: 1.25, gap: 1 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 34 }}>
+        <ToggleButtonGroup exclusive size="small" value={table} aria-label="View" onChange={(_, v: TableView | null) => v && setView({ table: v })} sx={{ bgcolor: 'background.paper', '& .MuiToggleButton-root': { textTransform: 'none', px: 1.5, py: 0.5, fontSize: 13, borderColor: 'var(--mui-palette-divider)' } }}>
+          <ToggleButton value="plan">Plan</ToggleButton>
+          <ToggleButton value="solid">Solid</ToggleButton>
+          <ToggleButton value="both">Both</ToggleButton>
+        </ToggleButtonGroup>
+        <Tooltip title={paths ? 'Hide the paths (P)' : 'Show the paths (P)'}>
+          <IconButton aria-label="Paths" aria-pressed={paths} color={paths ? 'primary' : 'default'} onClick={action('paths').run}>
+            <RouteRounded />
+          </IconButton>
+        </Tooltip>
+        <Tooltip title="Fit the blank (0)">
+          <IconButton aria-label="Fit the blank into the view" onClick={action('fit').run}>
+            <FitScreenRounded />
+          </IconButton>
+        </Tooltip>
+        <Tooltip title={sectionOpen ? 'Fold the section (S)' : 'Show the section (S)'}>
+          <IconButton aria-label="Section" aria-pressed={sectionOpen} color={sectionOpen ? 'primary' : 'default'} onClick={action('section').run}>
+            <ShowChartRounded />
+          </IconButton>
+        </Tooltip>
+        <Box sx={{ flex: 1 }} />
+        <Readout />
+      </Box>
+      <Box ref={area} sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: stacked ? 'column' : 'row', gap: 1 }}>
+        {table !== 'solid' && (
+          <Box sx={pane}>
+            <PlanView />
+            <Box sx={label}>
+              Plan {'\u00b7'} {[job.blank.width, job.blank.height, job.blank.thickness].map((v) => formatLength(v, job.unit)).join(' \u00d7 ')} {job.unit} {materials[job.blank.material].name.toLowerCase()}
+            </Box>
+          </Box>
+        )}
+        {table !== 'plan' && (
+          <Box sx={pane}>
+            <SolidView />
+            <Box sx={{ ...label, left: 8 }}>{proof ? `${proving !== null ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.length ? 'Working\u2026' : 'The blank, uncut'}</Box>
+          </Box>
+        )}
+      </Box>
+      {sectionOpen && <SectionStrip />}
+    </Box>
+  );
+}
+
+/** Where the cursor is, and how high the proof is under it. */
+function Readout() {
+  const job = useOpenJob((s) => s.job)!;
+  const cursor = useView((v) => v.cursor);
+  const play = useView((v) => v.play);
+  const proof = useWork((w) => w.proof);
+  const field = play?.field ?? proof?.field;
+  const z = cursor && field ? heightAt(field, cursor.x, cursor.y) : NaN;
+  const text = (v: number) => (Number.isFinite(v) ? formatLength(v, job.unit, job.unit === 'mm' ? 2 : 4) : '\u2013');
+  return (
+    <Box aria-label="Cursor" sx={{ display: 'flex', gap: 1.5, fontFamily: '"IBM Plex Mono"', fontSize: 12.5, color: cursor ? 'text.primary' : 'text.secondary', whiteSpace: 'nowrap' }}>
+      {(['X', 'Y', 'Z'] as const).map((a) => (
+        <Box key={a} component="span" sx={{ minWidth: 74 }}>
+          {a} {text(a === 'X' ? (cursor?.x ?? NaN) : a === 'Y' ? (cursor?.y ?? NaN) : z)}
+        </Box>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,198 @@
+import { isArc, RAPID, type Motion } from '@/core/motion/motion';
+import type { CutPlan } from '@/core/cuts/kind';
+import type { PlacedItem } from '@/core/artwork/item';
+import { pathData } from '@/core/geometry/path';
+import { materials } from '@/core/cutters/materials';
+import type { Job } from '@/core/job/job';
+import { formatLength } from '@/core/units/length';
+import { niceStep, type Viewport } from './viewport';
+
+export const RULER = 22;
+
+export interface PlanColours {
+  ground: string;
+  grid: string;
+  ink: string;
+  quiet: string;
+  paper: string;
+  accent: string;
+  danger: string;
+  dark: boolean;
+}
+
+const outlines = new WeakMap<PlacedItem, Path2D>();
+export function outlineOf(p: PlacedItem): Path2D {
+  let path = outlines.get(p);
+  if (!path) {
+    path = new Path2D(pathData(p.paths));
+    outlines.set(p, path);
+  }
+  return path;
+}
+
+const drawn = new WeakMap<Motion, { cut: Path2D; air: Path2D }>();
+function pathsOf(m: Motion): { cut: Path2D; air: Path2D } {
+  let p = drawn.get(m);
+  if (p) return p;
+  p = { cut: new Path2D(), air: new Path2D() };
+  let pen: Path2D | null = null;
+  for (let i = 1; i < m.count; i++) {
+    const to = m.kind[i] === RAPID ? p.air : p.cut;
+    if (to !== pen) to.moveTo(m.x[i - 1], m.y[i - 1]);
+    pen = to;
+    if (isArc(m.kind[i])) {
+      const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
+      const a1 = Math.atan2(m.y[i] - m.cy[i], m.x[i] - m.cx[i]);
+      to.arc(m.cx[i], m.cy[i], Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]), a0, Math.abs(a1 - a0) < 1e-9 ? a0 + (m.kind[i] === 4 ? 2 : -2) * Math.PI : a1, m.kind[i] !== 4);
+    } else to.lineTo(m.x[i], m.y[i]);
+  }
+  drawn.set(m, p);
+  return p;
+}
+
+export interface PlanScene {
+  job: Job;
+  placed: ReadonlyMap<string, PlacedItem>;
+  plans: readonly { plan: CutPlan; colour: string; selected: boolean }[];
+  picked: readonly string[];
+  showPaths: boolean;
+  tool: { x: number; y: number; r: number } | null;
+}
+
+/** Draws the plan: grid, blank, clamps, artwork, paths, what is out of reach, rulers. */
+export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, scene: PlanScene, c: PlanColours): void {
+  const { job } = scene;
+  const screen = () => ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
+  const world = () => ctx.setTransform(dpr * v.k, 0, 0, -dpr * v.k, dpr * v.ox, dpr * v.oy);
+  const px = 1 / v.k;
+  screen();
+  ctx.fillStyle = c.ground;
+  ctx.fillRect(0, 0, width, height);
+  const unit = job.unit === 'mm' ? 1 : 25.4;
+  const step = niceStep(v.k, 18, unit);
+  const grid = (s: number, alpha: number) => {
+    ctx.globalAlpha = alpha;
+    ctx.strokeStyle = c.grid;
+    ctx.lineWidth = 1;
+    ctx.beginPath();
+    for (let x = Math.floor(-v.ox / v.k / s) * s; x * v.k + v.ox < width; x += s) {
+      const q = Math.round(v.ox + x * v.k) + 0.5;
+      ctx.moveTo(q, 0);
+      ctx.lineTo(q, height);
+    }
+    for (let y = Math.floor((v.oy - height) / v.k / s) * s; v.oy - y * v.k > 0; y += s) {
+      const q = Math.round(v.oy - y * v.k) + 0.5;
+      ctx.moveTo(0, q);
+      ctx.lineTo(width, q);
+    }
+    ctx.stroke();
+    ctx.globalAlpha = 1;
+  };
+  grid(step, 0.35);
+  grid(step * 5, 0.8);
+
+  world();
+  const { blank } = job;
+  ctx.fillStyle = materials[blank.material].face;
+  ctx.globalAlpha = c.dark ? 0.42 : 0.3;
+  ctx.fillRect(0, 0, blank.width, blank.height);
+  ctx.globalAlpha = 1;
+  ctx.lineWidth = 1.4 * px;
+  ctx.strokeStyle = c.quiet;
+  ctx.strokeRect(0, 0, blank.width, blank.height);
+  for (const k of job.clamps) {
+    ctx.fillStyle = c.quiet;
+    ctx.globalAlpha = 0.4;
+    ctx.fillRect(k.x0, k.y0, k.x1 - k.x0, k.y1 - k.y0);
+    ctx.globalAlpha = 1;
+  }
+  for (const item of job.items) {
+    const p = scene.placed.get(item.id);
+    if (!p || !item.visible) continue;
+    const path = outlineOf(p);
+    const on = scene.picked.includes(item.id);
+    ctx.globalAlpha = 0.1;
+    ctx.fillStyle = c.ink;
+    if (item.kind === 'lettering') ctx.fill(path, 'nonzero');
+    ctx.globalAlpha = 1;
+    ctx.lineWidth = (on ? 1.8 : 1) * px;
+    ctx.strokeStyle = on ? c.accent : c.ink;
+    ctx.stroke(path);
+  }
+  if (scene.showPaths) {
+    for (const { plan, colour, selected } of scene.plans) {
+      ctx.strokeStyle = colour;
+      ctx.lineJoin = 'round';
+      for (const t of plan.toolpaths) {
+        const p = pathsOf(t.motion);
+        ctx.globalAlpha = selected ? 0.95 : 0.55;
+        ctx.lineWidth = (selected ? 1.3 : 1) * px;
+        ctx.stroke(p.cut);
+        if (selected) {
+          ctx.globalAlpha = 0.35;
+          ctx.lineWidth = 0.7 * px;
+          ctx.setLineDash([3 * px, 4 * px]);
+          ctx.stroke(p.air);
+          ctx.setLineDash([]);
+        }
+      }
+      ctx.globalAlpha = 0.85;
+      ctx.fillStyle = c.danger;
+      for (const loop of plan.unreached.region) {
+        ctx.beginPath();
+        for (let i = 0; i < loop.length; i += 2) ctx.lineTo(loop[i], loop[i + 1]);
+        ctx.fill();
+      }
+    }
+    ctx.globalAlpha = 1;
+  }
+  if (scene.tool) {
+    ctx.beginPath();
+    ctx.arc(scene.tool.x, scene.tool.y, Math.max(scene.tool.r, 3 * px), 0, 2 * Math.PI);
+    ctx.globalAlpha = 0.35;
+    ctx.fillStyle = c.accent;
+    ctx.fill();
+    ctx.globalAlpha = 1;
+    ctx.lineWidth = 1.5 * px;
+    ctx.strokeStyle = c.accent;
+    ctx.stroke();
+  }
+  rulers(ctx, width, height, dpr, v, job, c, unit);
+}
+
+function rulers(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, job: Job, c: PlanColours, unit: number): void {
+  ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
+  ctx.fillStyle = c.paper;
+  ctx.fillRect(0, 0, width, RULER);
+  ctx.fillRect(0, 0, RULER, height);
+  ctx.strokeStyle = c.grid;
+  ctx.fillStyle = c.quiet;
+  ctx.lineWidth = 1;
+  ctx.font = '10px "IBM Plex Sans", sans-serif';
+  ctx.beginPath();
+  ctx.moveTo(0, RULER + 0.5);
+  ctx.lineTo(width, RULER + 0.5);
+  ctx.moveTo(RULER + 0.5, 0);
+  ctx.lineTo(RULER + 0.5, height);
+  const big = niceStep(v.k, 60, unit);
+  const text = (mm: number) => formatLength(mm, job.unit, 3);
+  for (let x = Math.ceil((RULER - v.ox) / v.k / big) * big; x * v.k + v.ox < width; x += big) {
+    const q = Math.round(v.ox + x * v.k) + 0.5;
+    ctx.moveTo(q, RULER - 6);
+    ctx.lineTo(q, RULER);
+    ctx.fillText(text(x), q + 3, 12);
+  }
+  for (let y = Math.ceil((v.oy - height) / v.k / big) * big; v.oy - y * v.k > RULER; y += big) {
+    const q = Math.round(v.oy - y * v.k) + 0.5;
+    ctx.moveTo(RULER - 6, q);
+    ctx.lineTo(RULER, q);
+    ctx.save();
+    ctx.translate(12, q - 3);
+    ctx.rotate(-Math.PI / 2);
+    ctx.fillText(text(y), 0, 0);
+    ctx.restore();
+  }
+  ctx.stroke();
+  ctx.fillStyle = c.paper;
+  ctx.fillRect(0, 0, RULER, RULER);
+}

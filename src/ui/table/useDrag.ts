@@ -1,0 +1,29 @@
+import { useRef, type PointerEvent } from 'react';
+
+type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
+
+/** Pointer handlers for a grip in the plan's overlay: begin, drag with the pointer in pixels of the plan, end. */
+export function useDrag(local: Local, on: { begin?: () => void; drag: (p: { x: number; y: number }, e: PointerEvent) => void; end?: () => void }) {
+  const active = useRef(false);
+  return {
+    style: { pointerEvents: 'auto' as const },
+    onPointerDown(e: PointerEvent) {
+      if (e.button !== 0) return;
+      e.stopPropagation();
+      e.currentTarget.setPointerCapture(e.pointerId);
+      active.current = true;
+      on.begin?.();
+    },
+    onPointerMove(e: PointerEvent) {
+      if (!active.current) return;
+      e.stopPropagation();
+      on.drag(local(e), e);
+    },
+    onPointerUp(e: PointerEvent) {
+      if (!active.current) return;
+      e.stopPropagation();
+      active.current = false;
+      on.end?.();
+    },
+  };
+}

@@ -1,0 +1,29 @@
+/** The plan's window on the blank: screen = (ox + x * k, oy - y * k), pixels and mm. */
+export interface Viewport {
+  k: number;
+  ox: number;
+  oy: number;
+}
+
+export const toScreen = (v: Viewport, x: number, y: number) => ({ x: v.ox + x * v.k, y: v.oy - y * v.k });
+export const toWorld = (v: Viewport, x: number, y: number) => ({ x: (x - v.ox) / v.k, y: (v.oy - y) / v.k });
+
+/** Fits a rectangle from 0, 0 with a margin. */
+export function fitted(width: number, height: number, w: number, h: number, ruler: number): Viewport {
+  const pad = 26;
+  const k = Math.max(0.01, Math.min((w - ruler - 2 * pad) / width, (h - ruler - 2 * pad) / height));
+  return { k, ox: ruler + (w - ruler - width * k) / 2, oy: ruler + (h - ruler + height * k) / 2 };
+}
+
+export function zoomed(v: Viewport, x: number, y: number, factor: number): Viewport {
+  const k = Math.min(2000, Math.max(0.02, v.k * factor));
+  const f = k / v.k;
+  return { k, ox: x - (x - v.ox) * f, oy: y - (y - v.oy) * f };
+}
+
+/** A step of 1, 2 or 5 times a power of ten (of the unit) that is at least `px` pixels wide. mm. */
+export function niceStep(k: number, px: number, unit: number): number {
+  const want = px / (k * unit);
+  const p = 10 ** Math.floor(Math.log10(want));
+  return [1, 2, 5, 10].map((m) => m * p).find((s) => s >= want)! * unit;
+}

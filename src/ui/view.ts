@@ -1,0 +1,59 @@
+import { create } from 'zustand';
+import type { PlayState } from '@/compute/protocol';
+
+export const stages = ['blank', 'artwork', 'cuts', 'proof', 'run'] as const;
+export type Stage = (typeof stages)[number];
+export const stageNames: Record<Stage, string> = { blank: 'Blank', artwork: 'Artwork', cuts: 'Cuts', proof: 'Proof', run: 'Run' };
+
+export type TableView = 'plan' | 'solid' | 'both';
+export interface SectionLine {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+
+interface View {
+  stage: Stage;
+  /** Picked items. */
+  picked: string[];
+  cutId: string | null;
+  table: TableView;
+  paths: boolean;
+  sectionOpen: boolean;
+  section: SectionLine | null;
+  /** Where on the section line the cursor stands, 0..1; null when it is elsewhere. */
+  sectionAt: number | null;
+  cursor: { x: number; y: number } | null;
+  /** A place that a finding points at. */
+  marked: { x: number; y: number; text: string } | null;
+  commands: boolean;
+  library: boolean;
+  play: PlayState | null;
+  /** Standard view asked of the solid view; counts up so that asking twice works. */
+  camera: { to: 'fit' | 'top' | 'front' | 'side' | 'corner'; n: number };
+  planFit: number;
+  file: string | null;
+}
+
+/** What this window shows. Not part of the job, not undone. */
+export const useView = create<View>(() => ({
+  stage: 'cuts',
+  picked: [],
+  cutId: null,
+  table: 'both',
+  paths: true,
+  sectionOpen: true,
+  section: null,
+  sectionAt: null,
+  cursor: null,
+  marked: null,
+  commands: false,
+  library: false,
+  play: null,
+  camera: { to: 'corner', n: 0 },
+  planFit: 0,
+  file: null,
+}));
+
+export const setView = useView.setState;
