@@ -6,9 +6,11 @@ const isolation = [
   { key: 'Referrer-Policy', value: 'no-referrer' },
 ];
 
-export default {
+const config = {
   reactStrictMode: true,
   poweredByHeader: false,
   devIndicators: false,
   headers: async () => [{ source: '/:path*', headers: isolation }],
 };
+
+export default config;

@@ -21,7 +21,7 @@ function watch(ticket: number, progress: ReportProgress): (done: number) => void
   return (done) => {
     if (stop && Atomics.load(stop, 0) >= ticket) throw new Cancelled();
     const now = performance.now();
-    if (now - told < 60) return;
+    if (now - told < 120) return;
     told = now;
     progress(done);
   };

@@ -124,7 +124,8 @@ async function step(): Promise<void> {
         pool.planner.next(),
         job,
         cut.id,
-        Comlink.proxy((done) => useWork.setState({ planning: { cutId: cut.id, done } })),
+        // Progress comes by its own way and may come after the result: by then it says nothing.
+        Comlink.proxy((done) => useWork.setState((w) => (w.planning?.cutId === cut.id ? { planning: { cutId: cut.id, done } } : w))),
       );
       useWork.setState((w) => ({ cuts: { ...w.cuts, [cut.id]: { key, plan } }, planning: null }));
     } catch (e) {
@@ -145,7 +146,7 @@ async function step(): Promise<void> {
       job,
       plans,
       cellOf(job, quality),
-      Comlink.proxy((done) => useWork.setState({ proving: done })),
+      Comlink.proxy((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w))),
     );
     useWork.setState({ proof, proofKey: key, proving: null });
   } catch (e) {

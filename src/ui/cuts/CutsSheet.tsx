@@ -24,7 +24,10 @@ export function CutsSheet() {
   const cutId = useView((v) => v.cutId);
   const picked = useView((v) => v.picked);
   const library = useLibrary((l) => l.cutters);
-  const { proof, planning, proving, stopped, error } = useWork();
+  const proof = useWork((w) => w.proof);
+  const busy = useWork((w) => w.planning !== null || w.proving !== null);
+  const stopped = useWork((w) => w.stopped);
+  const error = useWork((w) => w.error);
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
   const air = proof ? proof.times.reduce((s, t) => s + t.time.air, 0) / 60 : 0;
@@ -54,7 +57,7 @@ export function CutsSheet() {
         <Button variant="contained" startIcon={<AddRounded />} onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
           Add a cut
         </Button>
-        {(planning || proving !== null) && (
+        {busy && (
           <Button color="inherit" onClick={stopWork}>
             Stop working
           </Button>

@@ -29,8 +29,11 @@ export function DepthDrawing({ side, blank, unit, colour }: { side: { start: num
         {formatLength(side.floor - side.start, unit, unit === 'mm' ? 2 : 3)}
       </text>
       {side.lean > 0 && (
-        <text x={right + 10} y={face + 16} fontSize="11" fill="var(--mui-palette-text-primary)">
-          {+(2 * side.lean).toFixed(1)}° included, {+side.lean.toFixed(1)}° half
+        <text x={width - 10} y={face + 18} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-primary)">
+          <tspan>{+(2 * side.lean).toFixed(1)}° included</tspan>
+          <tspan x={width - 10} dy="15">
+            {+side.lean.toFixed(1)}° half
+          </tspan>
         </text>
       )}
       {side.floor > blank.thickness + 1e-6 && (

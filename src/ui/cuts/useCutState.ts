@@ -14,16 +14,19 @@ export interface CutView {
 /** What a card says of a cut. */
 export function useCutState(cut: Cut): CutView {
   const job = useOpenJob((s) => s.job)!;
-  const { cuts, planning, proof, proving } = useWork();
+  const held = useWork((w) => w.cuts[cut.id]);
+  const planning = useWork((w) => (w.planning?.cutId === cut.id ? w.planning : null));
+  const proof = useWork((w) => w.proof);
+  const proving = useWork((w) => w.proving !== null);
   const mine = proof?.times.filter((t) => t.cutId === cut.id) ?? [];
   const total = mine.reduce((s, t) => s + seconds(t.time), 0);
   const sum = (k: 'cutting' | 'plunging' | 'air') => (total > 0 ? mine.reduce((s, t) => s + t.time[k], 0) / total : 0);
   const base = { minutes: total > 0 ? total / 60 : null, shares: [sum('cutting'), sum('plunging'), sum('air')] as [number, number, number] };
   if (!cut.enabled) return { ...base, minutes: null, state: 'off', words: 'switched off' };
-  if (planning?.cutId === cut.id) return { ...base, state: 'working', words: `working ${Math.round(planning.done * 100)} %` };
-  const fresh = isFresh(job, cuts, cut.id);
-  const problem = fresh && cuts[cut.id].plan.remarks.find((r) => r.level === 'problem');
+  if (planning) return { ...base, state: 'working', words: `working ${Math.round(planning.done * 100)} %` };
+  const fresh = isFresh(job, held ? { [cut.id]: held } : {}, cut.id);
+  const problem = fresh && held.plan.remarks.find((r) => r.level === 'problem');
   if (problem) return { ...base, state: 'problem', words: problem.text };
   if (!fresh) return { ...base, state: 'stale', words: 'waiting' };
-  return { ...base, state: 'fresh', words: proving !== null ? 'proving' : 'up to date' };
+  return { ...base, state: 'fresh', words: proving ? 'proving' : 'up to date' };
 }

@@ -23,19 +23,12 @@ const show = (f: Finding) => {
 
 export function ProofSheet() {
   const job = useOpenJob((s) => s.job)!;
-  const { proof, proving, planning, quality } = useWork();
-  const busy = proving !== null || planning !== null;
+  const proof = useWork((w) => w.proof);
+  const quality = useWork((w) => w.quality);
   return (
     <>
       <SheetHead title="Proof" remark={proof ? (proof.findings.length ? `${proof.findings.length} to look at` : 'all checks pass') : ''} />
-      {busy && (
-        <Box sx={{ px: 2, pb: 1.5, display: 'flex', alignItems: 'center', gap: 1.5 }}>
-          <LinearProgress aria-label="Proving" variant={proving !== null ? 'determinate' : 'indeterminate'} value={(proving ?? 0) * 100} sx={{ flex: 1, borderRadius: 2 }} />
-          <Button size="small" color="inherit" onClick={stopWork}>
-            Stop working
-          </Button>
-        </Box>
-      )}
+      <Progress />
       {!job.cuts.length && <Empty title="Nothing to prove yet">Add a cut first. Its program is then read back and cut here, before it is cut at the machine.</Empty>}
       {proof && job.cuts.length > 0 && (
         <>
@@ -85,5 +78,20 @@ export function ProofSheet() {
         </>
       )}
     </>
+  );
+}
+
+/** How far the proof is; stands apart so that its ticking redraws nothing else. */
+function Progress() {
+  const proving = useWork((w) => w.proving);
+  const planning = useWork((w) => w.planning !== null);
+  if (proving === null && !planning) return null;
+  return (
+    <Box sx={{ px: 2, pb: 1.5, display: 'flex', alignItems: 'center', gap: 1.5 }}>
+      <LinearProgress aria-label="Proving" variant={proving !== null ? 'determinate' : 'indeterminate'} value={(proving ?? 0) * 100} sx={{ flex: 1, borderRadius: 2 }} />
+      <Button size="small" color="inherit" onClick={stopWork}>
+        Stop working
+      </Button>
+    </Box>
   );
 }

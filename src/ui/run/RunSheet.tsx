@@ -20,9 +20,9 @@ import { ProgramText } from './ProgramText';
 export function RunSheet() {
   const job = useOpenJob((s) => s.job)!;
   const edit = useOpenJob((s) => s.edit);
-  const { proof, proving, planning } = useWork();
+  const proof = useWork((w) => w.proof);
+  const stale = useWork((w) => w.proving !== null || w.planning !== null);
   const open = useView((v) => v.file);
-  const stale = proving !== null || planning !== null;
   const file = proof?.files.find((f) => f.name === open) ?? proof?.files[0];
   const { machine } = job.run;
   const machineValue = (name: string, recipe: (j: Job) => void) => edit(`Change ${name}`, recipe);

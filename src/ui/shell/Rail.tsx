@@ -12,17 +12,19 @@ const dot: Record<State, string> = { empty: 'transparent', ready: 'primary.main'
 
 function useStates(): Record<Stage, State> {
   const job = useOpenJob((s) => s.job);
-  const { planning, proving, proof, cuts } = useWork();
+  const busy = useWork((w) => w.planning !== null);
+  const proving = useWork((w) => w.proving !== null);
+  const proof = useWork((w) => w.proof);
+  const cuts = useWork((w) => w.cuts);
   if (!job) return { blank: 'empty', artwork: 'empty', cuts: 'empty', proof: 'empty', run: 'empty' };
-  const busy = planning !== null;
   const trouble = job.cuts.some((c) => c.enabled && cuts[c.id]?.plan.remarks.some((r) => r.level === 'problem'));
   const fresh = job.cuts.every((c) => !c.enabled || isFresh(job, cuts, c.id));
-  const proven = proof && fresh && proving === null;
+  const proven = proof && fresh && !proving;
   return {
     blank: 'ready',
     artwork: job.items.length ? 'ready' : 'empty',
     cuts: !job.cuts.length ? 'empty' : busy ? 'working' : trouble ? 'attention' : fresh ? 'ready' : 'working',
-    proof: !job.cuts.length ? 'empty' : proving !== null || !fresh ? 'working' : proof?.findings.length ? 'attention' : proven ? 'ready' : 'working',
+    proof: !job.cuts.length ? 'empty' : proving || !fresh ? 'working' : proof?.findings.length ? 'attention' : proven ? 'ready' : 'working',
     run: proven && proof.files.length ? (proof.findings.length ? 'attention' : 'ready') : 'empty',
   };
 }

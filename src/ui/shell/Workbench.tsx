@@ -43,7 +43,9 @@ export function Workbench({ id }: { id: string }) {
         if (!found) setTrouble('This job is not on this device. It may have been deleted.');
         else {
           const j = useOpenJob.getState().job!;
-          setView({ section: { x0: -0.03 * j.blank.width, y0: j.blank.height / 2, x1: 1.03 * j.blank.width, y1: j.blank.height / 2 }, cutId: j.cuts[0]?.id ?? null, stage: j.cuts.length ? 'cuts' : j.items.length ? 'cuts' : 'blank' });
+          // The section starts through the lettering, where there is something to see.
+          const middle = j.items.find((i) => i.kind === 'lettering')?.y ?? j.blank.height / 2;
+          setView({ section: { x0: -0.03 * j.blank.width, y0: middle, x1: 1.03 * j.blank.width, y1: middle }, cutId: j.cuts[0]?.id ?? null, stage: j.cuts.length ? 'cuts' : j.items.length ? 'cuts' : 'blank' });
           document.title = `${j.name} \u00b7 Mirvak`;
         }
       })

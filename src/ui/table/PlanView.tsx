@@ -28,7 +28,14 @@ type Gesture =
 export function PlanView() {
   const job = useOpenJob((s) => s.job)!;
   const placed = usePlaced();
-  const { picked, cutId, paths, planFit, marked, play, sectionOpen, stage } = useView();
+  const picked = useView((v) => v.picked);
+  const cutId = useView((v) => v.cutId);
+  const paths = useView((v) => v.paths);
+  const planFit = useView((v) => v.planFit);
+  const marked = useView((v) => v.marked);
+  const play = useView((v) => v.play);
+  const sectionOpen = useView((v) => v.sectionOpen);
+  const stage = useView((v) => v.stage);
   const cuts = useWork((w) => w.cuts);
   const holder = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);

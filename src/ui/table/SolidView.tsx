@@ -2,14 +2,13 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useEffect, useRef, useState } from 'react';
+import * as Comlink from 'comlink';
+import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import { useWork } from '@/compute/pipeline';
-import { flatField } from '@/core/relief/field';
 import { savePicture } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
-import { SolidScene } from './solid/scene';
-import { makeSurface } from './solid/surface';
+import type { SolidApi } from './solid/solid.worker';
 import { useSize } from './useSize';
 
 const VIEWS = [
@@ -19,6 +18,7 @@ const VIEWS = [
   ['side', 'Side'],
 ] as const;
 
+/** The blank in the round. Drag turns, Shift or the middle button shifts, the wheel zooms; arrows and + - by keyboard. */
 export function SolidView() {
   const job = useOpenJob((s) => s.job)!;
   const jobId = useOpenJob((s) => s.id)!;
@@ -26,69 +26,120 @@ export function SolidView() {
   const play = useView((v) => v.play);
   const camera = useView((v) => v.camera);
   const holder = useRef<HTMLDivElement>(null);
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const scene = useRef<SolidScene | null>(null);
+  const [solid, setSolid] = useState<Comlink.Remote<SolidApi> | null>(null);
   const [failed, setFailed] = useState(false);
   const size = useSize(holder);
+  const drag = useRef<{ x: number; y: number; pan: boolean } | null>(null);
   const { width, height, thickness, material } = job.blank;
   const empty = !job.cuts.some((c) => c.enabled);
 
   useEffect(() => {
-    try {
-      scene.current = new SolidScene(canvas.current!);
-    } catch {
-      setFailed(true);
-      return;
-    }
+    // A canvas can be handed over once only: each life of the view makes its own.
+    const canvas = document.createElement('canvas');
+    canvas.style.cssText = 'position:absolute;inset:0;width:100%;height:100%;display:block';
+    holder.current!.prepend(canvas);
+    const worker = new Worker(new URL('./solid/solid.worker.ts', import.meta.url), { type: 'module' });
+    const api = Comlink.wrap<SolidApi>(worker);
+    let live = true;
+    const off = canvas.transferControlToOffscreen();
+    void api.start(Comlink.transfer(off, [off])).then((ok) => {
+      if (!live) return;
+      if (ok) setSolid(() => api);
+      else setFailed(true);
+    });
     return () => {
-      scene.current?.dispose();
-      scene.current = null;
+      live = false;
+      worker.terminate();
+      canvas.remove();
+      setSolid(null);
     };
   }, []);
-  useEffect(() => scene.current?.resize(size.width, size.height), [size]);
+  useEffect(() => void solid?.resize(size.width, size.height, window.devicePixelRatio || 1), [solid, size]);
   const seen = useRef('');
   useEffect(() => {
-    const s = scene.current;
-    if (!s || !size.width) return;
-    // A new blank or another shape of the view asks for a fresh look; else the maker's own view stays.
-    const key = `${width}/${height}/${camera.n}`;
-    if (seen.current !== key) s.look(seen.current ? camera.to : 'corner', width, height, thickness);
-    seen.current = key;
-  }, [size, width, height, thickness, camera]);
-  const field = empty ? null : (play?.field ?? proof?.field ?? null);
+    if (!solid || !size.width) return;
+    // A new blank or a view that was asked for looks afresh; a resized one keeps its direction.
+    const key = `${width}/${height}/${thickness}`;
+    void solid.look(seen.current.startsWith(key) ? (seen.current === `${key}/${camera.n}` ? 'fit' : camera.to) : 'corner', width, height, thickness);
+    seen.current = `${key}/${camera.n}`;
+  }, [solid, size, width, height, thickness, camera]);
   useEffect(() => {
-    const s = scene.current;
-    if (!s) return;
-    s.setBody(makeSurface(field ?? flatField(width, height, Math.max(width, height) / 60), width, height, thickness, material));
-  }, [field, width, height, thickness, material]);
+    seen.current = '';
+  }, [solid]);
+  const field = empty ? null : (play?.field ?? proof?.field ?? null);
+  useEffect(() => void solid?.body(field, width, height, thickness, material), [solid, field, width, height, thickness, material]);
   useEffect(() => {
     const c = play ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
-    scene.current?.setCutter(c, play?.x, play?.y, play?.z);
-  }, [play, job.cutters]);
-  // The card's picture: taken once the proof has been drawn, when nothing has changed for a while.
+    void solid?.cutter(c, play?.x ?? 0, play?.y ?? 0, play?.z ?? 0);
+  }, [solid, play, job.cutters]);
+  // The card's picture: taken when the proof has stood still for a while.
   useEffect(() => {
-    if (!proof || play || empty) return;
+    if (!solid || !proof || play || empty) return;
+    let live = true;
     const timer = setTimeout(() => {
-      const s = scene.current;
-      if (!s) return;
-      s.onFrame = () => {
-        s.onFrame = null;
-        void savePicture(jobId, s.picture(600, 356, '#f1ede3')).catch(() => {});
-      };
-      s.draw();
+      void solid
+        .picture(600, 356, '#f1ede3')
+        .then((blob) => new Promise<string>((done) => {
+          const r = new FileReader();
+          r.onload = () => done(r.result as string);
+          r.readAsDataURL(blob);
+        }))
+        .then((url) => (live ? savePicture(jobId, url) : undefined))
+        .catch(() => {});
     }, 900);
-    return () => clearTimeout(timer);
-  }, [proof, play, jobId, empty, size]);
+    return () => {
+      live = false;
+      clearTimeout(timer);
+    };
+  }, [solid, proof, play, jobId, empty]);
+  useEffect(() => {
+    const el = holder.current!;
+    const wheel = (e: WheelEvent) => {
+      e.preventDefault();
+      void solid?.zoom(Math.exp(-e.deltaY * 0.0015));
+    };
+    el.addEventListener('wheel', wheel, { passive: false });
+    return () => el.removeEventListener('wheel', wheel);
+  }, [solid]);
 
+  const move = (e: PointerEvent) => {
+    const d = drag.current;
+    if (!d) return;
+    const dx = (e.clientX - d.x) / size.height;
+    const dy = (e.clientY - d.y) / size.height;
+    d.x = e.clientX;
+    d.y = e.clientY;
+    void (d.pan ? solid?.pan(dx, dy) : solid?.orbit(dx, dy));
+  };
   return (
-    <Box ref={holder} sx={{ position: 'absolute', inset: 0, background: 'linear-gradient(var(--mui-palette-background-paper), var(--mui-palette-background-default))' }}>
-      <canvas ref={canvas} aria-label="The blank in the round" role="img" tabIndex={0} style={{ width: '100%', height: '100%', display: 'block', outline: 'none', touchAction: 'none' }} />
+    <Box
+      ref={holder}
+      role="application"
+      aria-label="The blank in the round"
+      tabIndex={0}
+      onPointerDown={(e) => {
+        if ((e.target as HTMLElement).closest('button')) return;
+        e.currentTarget.setPointerCapture(e.pointerId);
+        drag.current = { x: e.clientX, y: e.clientY, pan: e.shiftKey || e.button === 1 };
+      }}
+      onPointerMove={move}
+      onPointerUp={() => (drag.current = null)}
+      onKeyDown={(e) => {
+        const turn = { ArrowLeft: [-0.05, 0], ArrowRight: [0.05, 0], ArrowUp: [0, 0.05], ArrowDown: [0, -0.05] }[e.key];
+        if (turn) void (e.shiftKey ? solid?.pan(turn[0], -turn[1]) : solid?.orbit(turn[0], turn[1]));
+        else if (e.key === '+' || e.key === '-') void solid?.zoom(e.key === '+' ? 1.15 : 1 / 1.15);
+        else return;
+        e.preventDefault();
+        e.stopPropagation();
+      }}
+      sx={{ position: 'absolute', inset: 0, touchAction: 'none', outline: 'none', cursor: 'grab', '&:active': { cursor: 'grabbing' }, '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' }, background: 'linear-gradient(var(--mui-palette-background-paper), var(--mui-palette-background-default))' }}
+    >
       {failed ? (
         <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4 }}>
           <Typography sx={{ color: 'text.secondary', textAlign: 'center' }}>This browser cannot draw solids (WebGL is off). Plan and section still show everything.</Typography>
         </Box>
       ) : (
-        <Box role="group" aria-label="Standard views" sx={{ position: 'absolute', top: 6, right: 6, display: 'flex' }}>
+        <Box role="group" aria-label="Standard views" sx={{ position: 'absolute', top: 4, right: 6, display: 'flex' }}>
           {VIEWS.map(([to, name]) => (
             <Button key={to} size="small" color="inherit" onClick={() => setView((v) => ({ camera: { to, n: v.camera.n + 1 } }))} sx={{ minWidth: 0, px: 1, minHeight: 28, fontSize: 12, color: 'text.secondary' }}>
               {name}

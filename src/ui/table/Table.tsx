@@ -24,12 +24,16 @@ const SolidView = dynamic(() => import('./SolidView').then((m) => m.SolidView), 
 
 export function Table() {
   const job = useOpenJob((s) => s.job)!;
-  const { table, paths, sectionOpen } = useView();
-  const { proof, proving } = useWork();
+  const table = useView((v) => v.table);
+  const paths = useView((v) => v.paths);
+  const sectionOpen = useView((v) => v.sectionOpen);
+  const proof = useWork((w) => w.proof);
+  const proving = useWork((w) => w.proving !== null);
   const area = useRef<HTMLDivElement>(null);
   const size = useSize(area);
-  // A wide blank is seen better with the views one above the other.
-  const stacked = job.blank.width / job.blank.height > 1.25 * (size.width / 2 / Math.max(1, size.height / 2)) || size.width < 620;
+  // Whichever way shows the blank larger: side by side, or one above the other.
+  const scale = (w: number, h: number) => Math.min((w - 74) / job.blank.width, (h - 74) / job.blank.height);
+  const stacked = scale(size.width, size.height / 2) > scale(size.width / 2, size.height);
   const pane = { position: 'relative', flex: 1, minWidth: 0, minHeight: 0, borderRadius: 2.5, overflow: 'hidden', border: '1px solid', borderColor: 'divider', bgcolor: 'background.paper' } as const;
   const label = { position: 'absolute', left: 32, bottom: 8, px: 1, py: 0.3, borderRadius: 1.5, fontSize: 12, color: 'text.secondary', bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 82%, transparent)', pointerEvents: 'none' } as const;
   return (
@@ -70,7 +74,7 @@ export function Table() {
         {table !== 'plan' && (
           <Box sx={pane}>
             <SolidView />
-            <Box sx={{ ...label, left: 8 }}>{proof ? `${proving !== null ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.length ? 'Working\u2026' : 'The blank, uncut'}</Box>
+            <Box sx={{ ...label, left: 8 }}>{proof ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.length ? 'Working\u2026' : 'The blank, uncut'}</Box>
           </Box>
         )}
       </Box>

@@ -55,7 +55,7 @@ export const theme = createTheme({
       },
     },
   },
-  shape: { borderRadius: 10 },
+  shape: { borderRadius: 5 },
   typography: {
     fontFamily: '"IBM Plex Sans", system-ui, sans-serif',
     fontSize: 13,
@@ -75,7 +75,7 @@ export const theme = createTheme({
         '@media (prefers-reduced-motion: reduce)': { '*': { transitionDuration: '0ms !important', animationDuration: '0ms !important' } },
       },
     },
-    MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { '&.Mui-focusVisible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 } } } },
+    MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { fontFamily: 'inherit', '&.Mui-focusVisible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 } } } },
     MuiButton: { defaultProps: { disableElevation: true }, styleOverrides: { root: { borderRadius: 8, minHeight: 34 } } },
     MuiIconButton: { styleOverrides: { root: { borderRadius: 8 } } },
     MuiTooltip: { defaultProps: { enterDelay: 400, arrow: false } },

@@ -1,45 +1,49 @@
 import * as THREE from 'three';
-import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
 import { profileOf, radiusOf, cuttingLength, type Cutter } from '@/core/cutters/cutter';
 import { disposeGroup } from './surface';
 
-/** A still stage that draws only when something has changed: a light room, the blank, the cutter at its place. */
+export type StandardView = 'fit' | 'top' | 'front' | 'side' | 'corner';
+
+/** Where the standard views look from: turn about Z from the front, and height above the horizon, radians. */
+const STANDARD: Record<Exclude<StandardView, 'fit'>, [number, number]> = { top: [0, Math.PI / 2], front: [0, 0.03], side: [Math.PI / 2, 0.03], corner: [-0.24, 0.93] };
+
+/**
+ * A still stage that draws only when something has changed: a light room, the blank, the cutter at its
+ * place. It knows no window: it runs in a worker on an off-screen canvas, so that drawing never holds the
+ * interface up.
+ */
 export class SolidScene {
   private readonly renderer: THREE.WebGLRenderer;
   private readonly scene = new THREE.Scene();
-  private readonly camera = new THREE.PerspectiveCamera(32, 1, 1, 20000);
-  private readonly controls: OrbitControls;
+  private readonly camera = new THREE.PerspectiveCamera(30, 1, 1, 20000);
+  private readonly target = new THREE.Vector3();
+  private turn = 0;
+  private lift = 0.9;
+  private far = 500;
   private body: THREE.Object3D | null = null;
   private cutter: { id: string; mesh: THREE.Group } | null = null;
   private wanted = false;
-  private size = new THREE.Vector3(100, 100, 10);
-  /** Called after each drawn frame. */
-  onFrame: (() => void) | null = null;
 
-  constructor(canvas: HTMLCanvasElement) {
+  constructor(private readonly canvas: OffscreenCanvas) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
     this.renderer.toneMapping = THREE.ACESFilmicToneMapping;
     this.renderer.toneMappingExposure = 1.02;
     const pmrem = new THREE.PMREMGenerator(this.renderer);
     this.scene.environment = pmrem.fromScene(new RoomEnvironment(), 0.04).texture;
-    this.scene.environmentIntensity = 0.55;
+    this.scene.environmentIntensity = 0.42;
     pmrem.dispose();
-    const key = new THREE.DirectionalLight(0xfff4e2, 2.1);
-    key.position.set(-0.9, 0.8, 1.1);
+    const key = new THREE.DirectionalLight(0xfff4e2, 2.6);
+    key.position.set(-1, 0.9, 0.85);
     const rim = new THREE.DirectionalLight(0xdfeaff, 0.5);
     rim.position.set(1, -0.4, 0.6);
     this.scene.add(key, rim);
     this.camera.up.set(0, 0, 1);
-    this.controls = new OrbitControls(this.camera, canvas);
-    this.controls.enableDamping = false;
-    this.controls.zoomToCursor = true;
-    this.controls.addEventListener('change', () => this.draw());
   }
 
-  resize(width: number, height: number): void {
+  resize(width: number, height: number, dpr: number): void {
     if (!width || !height) return;
-    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio || 1));
+    this.renderer.setPixelRatio(Math.min(2, dpr));
     this.renderer.setSize(width, height, false);
     this.camera.aspect = width / height;
     this.camera.updateProjectionMatrix();
@@ -73,34 +77,60 @@ export class SolidScene {
     this.draw();
   }
 
-  /** Looks at the whole blank from a standard side. */
-  look(to: 'fit' | 'top' | 'front' | 'side' | 'corner', width: number, height: number, thickness: number): void {
-    this.size.set(width, height, thickness);
-    const target = new THREE.Vector3(width / 2, height / 2, -thickness / 2);
-    const way =
-      to === 'fit'
-        ? this.camera.position.clone().sub(this.controls.target).normalize()
-        : { top: new THREE.Vector3(0, -0.0001, 1), front: new THREE.Vector3(0, -1, 0.02), side: new THREE.Vector3(1, 0, 0.02), corner: new THREE.Vector3(-0.34, -0.72, 0.92) }[to].normalize();
-    if (!(way.length() > 0.5)) way.set(-0.34, -0.72, 0.92).normalize();
+  /** Turns about the target, by parts of a turn per height of the view. */
+  orbit(dx: number, dy: number): void {
+    this.turn -= dx * Math.PI;
+    this.lift = Math.min(Math.PI / 2, Math.max(-1.2, this.lift + dy * Math.PI));
+    this.place();
+  }
+
+  /** Shifts the target, in heights of the view. */
+  pan(dx: number, dy: number): void {
+    const k = 2 * this.far * Math.tan((this.camera.fov * Math.PI) / 360);
+    const { right, up } = this.axes();
+    this.target.addScaledVector(right, -dx * k).addScaledVector(up, dy * k);
+    this.place();
+  }
+
+  zoom(factor: number): void {
+    this.far = Math.min(20000, Math.max(2, this.far / factor));
+    this.place();
+  }
+
+  private axes(): { way: THREE.Vector3; right: THREE.Vector3; up: THREE.Vector3 } {
+    const c = Math.cos(this.lift);
+    const way = new THREE.Vector3(Math.sin(this.turn) * c, -Math.cos(this.turn) * c, Math.sin(this.lift));
+    const right = new THREE.Vector3(Math.cos(this.turn), Math.sin(this.turn), 0);
+    return { way, right, up: new THREE.Vector3().crossVectors(way, right) };
+  }
+
+  private place(): void {
+    const { way, up } = this.axes();
+    this.camera.up.copy(up);
+    this.camera.position.copy(this.target).addScaledVector(way, this.far);
+    this.camera.near = Math.max(0.1, this.far / 200);
+    this.camera.far = this.far * 20;
+    this.camera.lookAt(this.target);
+    this.camera.updateProjectionMatrix();
+    this.draw();
+  }
+
+  /** Looks at the whole blank from a standard side, or from where it stands. */
+  look(to: StandardView, width: number, height: number, thickness: number): void {
+    if (to !== 'fit') [this.turn, this.lift] = STANDARD[to];
+    this.target.set(width / 2, height / 2, -thickness / 2);
     // Far enough that all eight corners are in view.
-    const forward = way.clone().negate();
-    const right = new THREE.Vector3().crossVectors(forward, this.camera.up).normalize();
-    const up = new THREE.Vector3().crossVectors(right, forward);
+    const { way, right, up } = this.axes();
     const tan = Math.tan((this.camera.fov * Math.PI) / 360);
-    let far = 0;
+    this.far = 0;
     for (const sx of [-0.5, 0.5])
       for (const sy of [-0.5, 0.5])
         for (const sz of [-0.5, 0.5]) {
           const v = new THREE.Vector3(sx * width, sy * height, sz * thickness);
-          far = Math.max(far, Math.abs(v.dot(up)) / tan - v.dot(forward), Math.abs(v.dot(right)) / (tan * this.camera.aspect) - v.dot(forward));
+          this.far = Math.max(this.far, Math.abs(v.dot(up)) / tan + v.dot(way), Math.abs(v.dot(right)) / (tan * this.camera.aspect) + v.dot(way));
         }
-    this.controls.target.copy(target);
-    this.camera.position.copy(target).addScaledVector(way, far * 1.08);
-    this.camera.near = Math.max(0.1, far / 200);
-    this.camera.far = far * 20;
-    this.camera.updateProjectionMatrix();
-    this.controls.update();
-    this.draw();
+    this.far *= 1.07;
+    this.place();
   }
 
   draw(): void {
@@ -109,30 +139,26 @@ export class SolidScene {
     requestAnimationFrame(() => {
       this.wanted = false;
       this.renderer.render(this.scene, this.camera);
-      this.onFrame?.();
     });
   }
 
-  /** The canvas as a small picture. */
-  picture(width: number, height: number, background: string): string {
-    const from = this.renderer.domElement;
-    const c = document.createElement('canvas');
-    c.width = width;
-    c.height = height;
+  /** What is seen, as a small PNG. */
+  async picture(width: number, height: number, background: string): Promise<Blob> {
+    this.renderer.render(this.scene, this.camera);
+    const c = new OffscreenCanvas(width, height);
     const ctx = c.getContext('2d')!;
     ctx.fillStyle = background;
     ctx.fillRect(0, 0, width, height);
-    const k = Math.max(width / from.width, height / from.height);
-    const w = from.width * k;
-    const h = from.height * k;
-    ctx.drawImage(from, (width - w) / 2, (height - h) / 2, w, h);
-    return c.toDataURL('image/png');
+    const k = Math.max(width / this.canvas.width, height / this.canvas.height);
+    const w = this.canvas.width * k;
+    const h = this.canvas.height * k;
+    ctx.drawImage(this.canvas, (width - w) / 2, (height - h) / 2, w, h);
+    return c.convertToBlob({ type: 'image/png' });
   }
 
   dispose(): void {
     if (this.body) disposeGroup(this.body);
     if (this.cutter) disposeGroup(this.cutter.mesh);
-    this.controls.dispose();
     this.renderer.dispose();
   }
 }

@@ -4,7 +4,7 @@ import type { HeightField } from '@/core/relief/field';
 
 /** Vertices along the longer side of the drawn surface; normals come from the whole field. */
 const MOST = 900;
-const MOST_VERTICES = 420_000;
+const MOST_VERTICES = 300_000;
 
 /**
  * The proof as a mesh: a coarser grid of vertices over the field, coloured by what is bare, plus the
@@ -47,7 +47,7 @@ export function makeSurface(f: HeightField, width: number, height: number, thick
       normals[v + 2] = l;
       // Depth is lightness: what is deeper is darker.
       const t = z < -1e-3 ? 1 : 0;
-      const shade = t ? 1 - Math.min(0.45, 0.16 * Math.sqrt(-z)) : 1;
+      const shade = t ? 1 - Math.min(0.62, 0.3 * Math.sqrt(-z)) : 1;
       const from = t ? bare : face;
       colours[v] = from.r * shade;
       colours[v + 1] = from.g * shade;

@@ -1,0 +1,1 @@
+export default async function stop() { globalThis.__mirvakServer?.kill('SIGTERM'); }

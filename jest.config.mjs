@@ -1,0 +1,11 @@
+const esm = ['clipper2-ts', 'delaunator', 'd3-[a-z-]+', 'internmap', 'opentype\\.js', 'comlink'];
+export const shared = {
+  testEnvironment: 'node',
+  transform: { '^.+\\.(t|j|mj)sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } } }] },
+  transformIgnorePatterns: [`/node_modules/(?!(${esm.join('|')})/)`],
+  moduleFileExtensions: ['ts', 'tsx', 'mjs', 'js', 'json'],
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+};
+const config = { ...shared, roots: ['<rootDir>/src'], testMatch: ['**/*.test.ts'], testTimeout: 120000 };
+
+export default config;

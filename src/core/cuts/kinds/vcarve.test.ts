@@ -1,0 +1,104 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { placement, flatten, transformPath } from '../../geometry/path';
+import { boundsOf, normalise, type Loop } from '../../geometry/region';
+import { fontCatalogue } from '../../lettering/catalogue';
+import { loadFont } from '../../lettering/font';
+import { layOut } from '../../lettering/layout';
+import { cutOut, depthMap, readMoves, testCone, testFlat, testGrid } from '../../testing/independent';
+import { cutterOf, planOn, programOf } from '../../testing/job';
+import { combLoop, provingShapes } from '../../testing/shapes';
+
+const TAN = Math.tan(Math.PI / 6);
+
+/** Gouge and uncut (mm) of a carve with a pointed 60 degree cone, over the whole shape on a grid. */
+function judge(planned: Loop[], truth: Loop[], limit: number | null, cell: number, values: Record<string, unknown> = {}) {
+  const { plan, job } = planOn('vcarve', { cutter: 'v-12-60-0', limit, ...values }, normalise(planned), { width: 200, height: 60 }, { stepOver: 0.4 });
+  const { text, tools } = programOf(plan, job);
+  const b = boundsOf(truth)!;
+  const g = testGrid(b.x0 - 0.3, b.y0 - 0.3, b.x1 + 0.3, b.y1 + 0.3, cell);
+  cutOut(
+    g,
+    readMoves(text),
+    Object.fromEntries(Object.entries(tools).map(([n, id]) => [n, id.startsWith('flat') ? testFlat(cutterOf(id).values.diameter) : testCone(60, 0, 12)])),
+  );
+  const most = limit === null ? 7 : limit * TAN + 0.05;
+  const d = depthMap(truth, g, most);
+  let gouge = 0;
+  let uncut = 0;
+  let wallUncut = 0;
+  let floorHigh = 0;
+  for (let i = 0; i < d.length; i++) {
+    const wall = d[i] > 0 ? d[i] / TAN : 0;
+    const want = -Math.min(wall, limit ?? Infinity);
+    gouge = Math.max(gouge, want - g.z[i]);
+    uncut = Math.max(uncut, g.z[i] - want);
+    if (limit !== null && wall < limit - 0.02) wallUncut = Math.max(wallUncut, g.z[i] - want);
+    if (limit !== null && wall > limit) floorHigh = Math.max(floorHigh, g.z[i] + limit);
+  }
+  return { gouge, uncut, wallUncut, floorHigh, plan, lifts: readMoves(text).filter((m) => m.rapid && m.b[2] > m.a[2]).length };
+}
+
+describe('V-carve, cut by a machine written for the tests', () => {
+  it.each(Object.entries(provingShapes))('is true to 0.005 mm on %s', (_name, { loops, fill }) => {
+    const r = judge(normalise(loops, fill), normalise(loops, fill), null, 0.04);
+    expect(r.plan.remarks.filter((q) => q.level === 'problem')).toEqual([]);
+    expect(r.gouge).toBeLessThan(0.005);
+    expect(r.uncut).toBeLessThan(0.005);
+  });
+
+  it('is true on a comb of 200 slots', () => {
+    const comb = normalise([combLoop(200, 0.8, 3)]);
+    const r = judge(comb, comb, null, 0.02);
+    expect(r.gouge).toBeLessThan(0.005);
+    expect(r.uncut).toBeLessThan(0.005);
+  });
+
+  it.each(['cinzel', 'libre-baskerville', 'unifrakturmaguntia'])('is true on "Quay & Sluice 1794" in %s', (id) => {
+    const entry = fontCatalogue.find((f) => f.id === id)!;
+    const font = loadFont(readFileSync(path.join('node_modules', entry.source)), entry.name);
+    const { paths } = layOut({ text: 'Quay & Sluice 1794', capHeight: 5, tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 }, font);
+    const placed = paths.map((p) => transformPath(p, placement(40, 20, 3)));
+    const flat = (tolerance: number) => normalise(placed.map((p) => flatten(p, tolerance)));
+    // Planned from the outline as the job flattens it, judged by the curve itself (chords of 0.00002 mm).
+    const r = judge(flat(0.0018 * TAN), flat(0.00002), null, 0.02);
+    expect(r.gouge).toBeLessThan(0.005);
+    expect(r.uncut).toBeLessThan(0.005);
+    expect(r.lifts / 15).toBeLessThan(12);
+  });
+
+  it('keeps walls and floor where the depth is limited', () => {
+    const { loops, fill } = provingShapes['a square ring'];
+    const region = normalise(loops, fill);
+    const r = judge(region, region, 1.5, 0.04, { floorStep: 0.05 });
+    expect(r.gouge).toBeLessThan(0.001 + 0.004);
+    expect(r.wallUncut).toBeLessThan(0.005);
+    // Between lines a step apart a pointed tip leaves ridges of step / (2 tan a); where rings meet in corners, up to sqrt 2 of that twice over.
+    expect(r.floorHigh).toBeLessThan((0.05 / TAN) * 1.45);
+  });
+
+  it('leaves the wall to the V-bit where an end mill clears the floor', () => {
+    const { loops, fill } = provingShapes['a square ring'];
+    const region = normalise(loops, fill);
+    const r = judge(region, region, 1.5, 0.04, { floorStep: 0.05, endMill: 'flat-1.5' });
+    expect(r.plan.toolpaths.map((t) => t.cutterId)).toEqual(['flat-1.5', 'v-12-60-0']);
+    expect(r.gouge).toBeLessThan(0.005);
+    expect(r.wallUncut).toBeLessThan(0.005);
+    expect(r.floorHigh).toBeLessThan((0.05 / TAN) * 1.45);
+  });
+
+  it('comes to the same in several passes', () => {
+    const { loops, fill } = provingShapes['a 7-point star'];
+    const region = normalise(loops, fill);
+    const r = judge(region, region, null, 0.05, { stepDown: 1.3 });
+    expect(r.gouge).toBeLessThan(0.005);
+    expect(r.uncut).toBeLessThan(0.005);
+  });
+
+  it('goes no deeper than the cone is high, and says so', () => {
+    const region = normalise([Float64Array.of(0, 0, 60, 0, 60, 60, 0, 60)]);
+    const { plan } = planOn('vcarve', { cutter: 'v-12-60-0', floorStep: 2 }, region, { width: 60, height: 60 });
+    expect(Math.min(...plan.toolpaths[0].motion.z)).toBeGreaterThanOrEqual(-6 / TAN - 1e-2);
+    expect(plan.remarks[0].text).toMatch(/wider than/);
+  });
+});

@@ -1,0 +1,35 @@
+import { shippedLibrary } from '../cutters/library';
+import { kindOf } from '../cuts/registry';
+import type { CutContext, CutPlan } from '../cuts/kind';
+import type { Region } from '../geometry/region';
+import { newJob, type Blank, type Job } from '../job/job';
+import { writeProgram } from '../program/writer';
+import { dialectOf } from '../program/dialect';
+import { datumOf } from '../job/job';
+
+
+export const library = shippedLibrary();
+export const cutterOf = (id: string) => library.find((c) => c.id === id)!;
+
+const preset = { rpm: 12000, feed: 1000, plunge: 400, stepDown: 50, stepOver: 1 };
+
+/** Plans one cut on a bare region, without a job or fonts around it. */
+export function planOn(kind: string, values: Record<string, unknown>, region: Region, blank: Partial<Blank> = {}, presetOn: Partial<typeof preset> = {}): { plan: CutPlan; job: Job } {
+  const job = newJob('test');
+  job.blank = { ...job.blank, ...blank };
+  const k = kindOf(kind);
+  const full = k.schema.parse({ ...(k.defaults(job.blank, library) as object), ...values });
+  const c: CutContext = { blank: job.blank, region: () => region, cutter: cutterOf, preset: () => ({ ...preset, ...presetOn }), progress: () => {} };
+  return { plan: k.plan(full, c), job };
+}
+
+/** The program text of a plan, tool numbers in order of use. */
+export function programOf(plan: CutPlan, job: Job, dialect = 'metric'): { text: string; tools: Record<number, string> } {
+  const numbers = new Map<string, number>();
+  const parts = plan.toolpaths.map((t) => {
+    if (!numbers.has(t.cutterId)) numbers.set(t.cutterId, numbers.size + 1);
+    return { tool: numbers.get(t.cutterId)!, toolName: t.cutterId, cutNumber: 1, cutName: 'test', rpm: t.rpm, turns: true, motion: t.motion };
+  });
+  const text = writeProgram(parts, { title: 'test', datum: datumOf(job.blank), safeHeight: job.blank.safeHeight, park: job.blank.park, remarks: [] }, dialectOf(dialect));
+  return { text, tools: Object.fromEntries([...numbers].map(([id, n]) => [n, id])) };
+}

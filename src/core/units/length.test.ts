@@ -1,0 +1,46 @@
+import fc from 'fast-check';
+import { formatLength, parseLength, parseNumber, timeText } from './length';
+
+const mm = (text: string, unit: 'mm' | 'in' = 'mm') => {
+  const r = parseLength(text, unit);
+  if (!r.ok) throw new Error(r.error);
+  return r.mm;
+};
+
+describe('lengths as makers type them', () => {
+  it.each([
+    ['12.5', 'mm', 12.5],
+    ['0.5in', 'mm', 12.7],
+    ['1/8"', 'mm', 3.175],
+    ['3/4', 'in', 19.05],
+    ['20thou', 'mm', 0.508],
+    ['100/3', 'mm', 100 / 3],
+    ['1 1/2in', 'mm', 38.1],
+    ['5\' 6"', 'mm', 66 * 25.4],
+    ['2*(3mm+1/4")', 'mm', 18.7],
+    ['-4 + 1cm', 'mm', 6],
+    ['1,5', 'mm', 1.5],
+    ['1in - 0.4', 'in', 15.24],
+    ['10mm/4', 'in', 2.5],
+  ] as const)('%s in %s', (text, unit, want) => expect(mm(text, unit)).toBeCloseTo(want, 9));
+
+  it.each(['', 'abc', '1/0', '2mm*3mm', '5/(2mm)', '(3', '4 5', '1e400'])('refuses %s and says why', (text) => {
+    const r = parseLength(text, 'mm');
+    expect(r.ok).toBe(false);
+    if (!r.ok) expect(r.error).toMatch(/Try/);
+  });
+
+  it('reads back what it writes', () => {
+    fc.assert(
+      fc.property(fc.double({ min: -5000, max: 5000, noNaN: true }), fc.constantFrom('mm' as const, 'in' as const), (v, unit) => {
+        expect(Math.abs(mm(formatLength(v, unit), unit) - v)).toBeLessThanOrEqual(unit === 'mm' ? 0.00051 : 0.0013);
+      }),
+    );
+  });
+  it('never throws on any text', () => fc.assert(fc.property(fc.string(), (t) => void parseLength(t, 'mm'))));
+  it('reads plain numbers with their signs', () => expect(parseNumber('30\u00b0')).toEqual({ ok: true, value: 30 }));
+  it('writes minutes', () => {
+    expect(timeText(41.5)).toBe('41:30');
+    expect(timeText(61)).toBe('1:01:00');
+  });
+});

@@ -1,0 +1,34 @@
+import * as Comlink from 'comlink';
+import type { Cutter } from '@/core/cutters/cutter';
+import type { MaterialId } from '@/core/cutters/materials';
+import { flatField, type HeightField } from '@/core/relief/field';
+import { SolidScene, type StandardView } from './scene';
+import { makeSurface } from './surface';
+
+let scene: SolidScene | null = null;
+
+/** The solid view's own worker: everything that draws in the round happens here. */
+const api = {
+  /** Takes the canvas over; false when there is no WebGL. */
+  start(canvas: OffscreenCanvas): boolean {
+    try {
+      scene = new SolidScene(canvas);
+      return true;
+    } catch {
+      return false;
+    }
+  },
+  resize: (width: number, height: number, dpr: number) => scene?.resize(width, height, dpr),
+  body(field: HeightField | null, width: number, height: number, thickness: number, material: MaterialId) {
+    scene?.setBody(makeSurface(field ?? flatField(width, height, Math.max(width, height) / 60), width, height, thickness, material));
+  },
+  cutter: (c: Cutter | null, x: number, y: number, z: number) => scene?.setCutter(c, x, y, z),
+  look: (to: StandardView, width: number, height: number, thickness: number) => scene?.look(to, width, height, thickness),
+  orbit: (dx: number, dy: number) => scene?.orbit(dx, dy),
+  pan: (dx: number, dy: number) => scene?.pan(dx, dy),
+  zoom: (factor: number) => scene?.zoom(factor),
+  picture: (width: number, height: number, background: string) => scene!.picture(width, height, background),
+};
+
+export type SolidApi = typeof api;
+Comlink.expose(api);
