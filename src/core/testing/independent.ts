@@ -66,77 +66,91 @@ export const testCone = (includedAngle: number, tipDiameter: number, diameter: n
 };
 export const testFlat = (diameter: number): TestCutter => ({ radius: diameter / 2, profile: (rho) => (rho > diameter / 2 ? Infinity : 0) });
 
-export interface Grid {
-  x0: number;
-  y0: number;
-  cell: number;
-  cols: number;
-  rows: number;
+/** Points at which heights are followed, in order of x. */
+export interface Cloud {
+  x: Float64Array;
+  y: Float64Array;
   z: Float64Array;
 }
 
-export function testGrid(x0: number, y0: number, x1: number, y1: number, cell: number): Grid {
-  const cols = Math.ceil((x1 - x0) / cell) + 1;
-  const rows = Math.ceil((y1 - y0) / cell) + 1;
-  return { x0, y0, cell, cols, rows, z: new Float64Array(cols * rows) };
+/** A seeded scatter over a rectangle, and as many points again within `near` mm of the outline. */
+export function scatter(loops: readonly Float64Array[], count: number, margin: number, near: number, seed = 1): Cloud {
+  let state = seed >>> 0;
+  const random = () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 4294967296;
+  };
+  const all = loops.flatMap((l) => [...l]);
+  const xs = all.filter((_, i) => i % 2 === 0);
+  const ys = all.filter((_, i) => i % 2 === 1);
+  const x0 = xs.reduce((m, v) => Math.min(m, v)) - margin;
+  const x1 = xs.reduce((m, v) => Math.max(m, v)) + margin;
+  const y0 = ys.reduce((m, v) => Math.min(m, v)) - margin;
+  const y1 = ys.reduce((m, v) => Math.max(m, v)) + margin;
+  const points: [number, number][] = [];
+  for (let i = 0; i < count; i++) points.push([x0 + (x1 - x0) * random(), y0 + (y1 - y0) * random()]);
+  for (let i = 0; i < count; i++) {
+    const l = loops[Math.floor(random() * loops.length)];
+    const k = 2 * Math.floor((random() * l.length) / 2);
+    const j = (k + 2) % l.length;
+    const f = random();
+    points.push([l[k] + (l[j] - l[k]) * f + (random() - 0.5) * 2 * near, l[k + 1] + (l[j + 1] - l[k + 1]) * f + (random() - 0.5) * 2 * near]);
+  }
+  points.sort((p, q) => p[0] - q[0]);
+  return { x: Float64Array.from(points, (p) => p[0]), y: Float64Array.from(points, (p) => p[1]), z: new Float64Array(points.length) };
 }
 
-/** Cuts moves out of the grid: each node takes the least of z(t) + profile(distance) over each move. */
-export function cutOut(g: Grid, moves: readonly TestMove[], cutters: Record<number, TestCutter>): void {
+/** Cuts moves out of the cloud: each point takes the least of z(t) + profile(distance) over each move. */
+export function cutOut(g: Cloud, moves: readonly TestMove[], cutters: Record<number, TestCutter>): void {
+  const n = g.x.length;
+  const from = (x: number) => {
+    let lo = 0;
+    let hi = n;
+    while (lo < hi) {
+      const mid = (lo + hi) >> 1;
+      if (g.x[mid] < x) lo = mid + 1;
+      else hi = mid;
+    }
+    return lo;
+  };
   for (const m of moves) {
     const cutter = cutters[m.tool];
     if (!cutter) throw new Error(`The program calls tool ${m.tool}.`);
     const low = Math.min(m.a[2], m.b[2]);
     if (low >= 0) continue;
-    // No wider than where the cutter leaves the material.
-    let R = cutter.radius;
-    if (cutter.profile(R * 0.999) > -low) {
-      let lo = 0;
-      let hi = R;
-      for (let i = 0; i < 40; i++) {
-        const mid = (lo + hi) / 2;
-        if (cutter.profile(mid) > -low) hi = mid;
-        else lo = mid;
-      }
-      R = hi;
-    }
+    const R = cutter.radius;
     const [ax, ay, az] = m.a;
     const ex = m.b[0] - ax;
     const ey = m.b[1] - ay;
     const ez = m.b[2] - az;
     const ll = ex * ex + ey * ey;
-    const c0 = Math.max(0, Math.ceil((Math.min(ax, m.b[0]) - R - g.x0) / g.cell));
-    const c1 = Math.min(g.cols - 1, Math.floor((Math.max(ax, m.b[0]) + R - g.x0) / g.cell));
-    const r0 = Math.max(0, Math.ceil((Math.min(ay, m.b[1]) - R - g.y0) / g.cell));
-    const r1 = Math.min(g.rows - 1, Math.floor((Math.max(ay, m.b[1]) + R - g.y0) / g.cell));
-    for (let r = r0; r <= r1; r++)
-      for (let c = c0; c <= c1; c++) {
-        const i = r * g.cols + c;
-        const px = g.x0 + c * g.cell - ax;
-        const py = g.y0 + r * g.cell - ay;
-        let t = ll > 0 ? (px * ex + py * ey) / ll : 0;
-        t = t < 0 ? 0 : t > 1 ? 1 : t;
-        const near = Math.hypot(px - t * ex, py - t * ey);
-        if (near > R) continue;
-        // Nothing along the move can be lower than its lowest tip under the nearest distance.
-        if (low + cutter.profile(near) >= g.z[i]) continue;
-        const at = (s: number) => az + ez * s + cutter.profile(Math.hypot(px - s * ex, py - s * ey));
-        let best = Math.min(at(t), at(0), at(1));
-        if (ez !== 0 && ll > 0) {
-          const w = Math.sqrt(Math.max(0, R * R - near * near) / ll) + 1e-12;
-          let a = Math.max(0, t - w);
-          let b = Math.min(1, t + w);
-          for (let k = 0; k < 48; k++) {
-            const p = a + (b - a) * 0.382;
-            const q = a + (b - a) * 0.618;
-            if (at(p) < at(q)) b = q;
-            else a = p;
-          }
-          best = Math.min(best, at((a + b) / 2), at(Math.max(0, t - w)), at(Math.min(1, t + w)));
+    const most = Math.max(ax, m.b[0]) + R;
+    for (let i = from(Math.min(ax, m.b[0]) - R); i < n && g.x[i] <= most; i++) {
+      const px = g.x[i] - ax;
+      const py = g.y[i] - ay;
+      let t = ll > 0 ? (px * ex + py * ey) / ll : 0;
+      t = t < 0 ? 0 : t > 1 ? 1 : t;
+      const near = Math.sqrt((px - t * ex) ** 2 + (py - t * ey) ** 2);
+      if (near > R) continue;
+      // Nothing along the move can be lower than its lowest tip under the nearest distance.
+      if (low + cutter.profile(near) >= g.z[i]) continue;
+      const at = (s: number) => az + ez * s + cutter.profile(Math.sqrt((px - s * ex) ** 2 + (py - s * ey) ** 2));
+      let best = ll === 0 ? low + cutter.profile(near) : Math.min(at(t), at(0), at(1));
+      if (ez !== 0 && ll > 0) {
+        const w = Math.sqrt(Math.max(0, R * R - near * near) / ll) + 1e-12;
+        let a = Math.max(0, t - w);
+        let b = Math.min(1, t + w);
+        best = Math.min(best, at(a), at(b));
+        for (let k = 0; k < 40; k++) {
+          const p = a + (b - a) * 0.382;
+          const q = a + (b - a) * 0.618;
+          if (at(p) < at(q)) b = q;
+          else a = p;
         }
-        if (ll === 0) best = low + cutter.profile(near);
-        if (best < g.z[i]) g.z[i] = best;
+        best = Math.min(best, at((a + b) / 2));
       }
+      if (best < g.z[i]) g.z[i] = best;
+    }
   }
 }
 
@@ -165,45 +179,5 @@ export function bruteInside(loops: readonly Float64Array[], x: number, y: number
   return inside;
 }
 
-/** Signed distance map of loops on a grid: exact per node, found by spreading each segment over its surroundings. */
-export function depthMap(loops: readonly Float64Array[], g: Grid, most: number): Float64Array {
-  const d = new Float64Array(g.cols * g.rows).fill(most);
-  for (const l of loops)
-    for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2) {
-      const ax = l[j];
-      const ay = l[j + 1];
-      const ex = l[i] - ax;
-      const ey = l[i + 1] - ay;
-      const q = ex * ex + ey * ey;
-      const c0 = Math.max(0, Math.ceil((Math.min(ax, l[i]) - most - g.x0) / g.cell));
-      const c1 = Math.min(g.cols - 1, Math.floor((Math.max(ax, l[i]) + most - g.x0) / g.cell));
-      const r0 = Math.max(0, Math.ceil((Math.min(ay, l[i + 1]) - most - g.y0) / g.cell));
-      const r1 = Math.min(g.rows - 1, Math.floor((Math.max(ay, l[i + 1]) + most - g.y0) / g.cell));
-      for (let r = r0; r <= r1; r++)
-        for (let c = c0; c <= c1; c++) {
-          const x = g.x0 + c * g.cell - ax;
-          const y = g.y0 + r * g.cell - ay;
-          let t = q > 0 ? (x * ex + y * ey) / q : 0;
-          t = t < 0 ? 0 : t > 1 ? 1 : t;
-          const dd = Math.sqrt((x - t * ex) ** 2 + (y - t * ey) ** 2);
-          const k = r * g.cols + c;
-          if (dd < d[k]) d[k] = dd;
-        }
-    }
-  // Rows are filled between crossings: inside positive, outside negative.
-  for (let r = 0; r < g.rows; r++) {
-    const y = g.y0 + r * g.cell;
-    const xs: number[] = [];
-    for (const l of loops)
-      for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2)
-        if (l[i + 1] > y !== l[j + 1] > y) xs.push(((l[j] - l[i]) * (y - l[i + 1])) / (l[j + 1] - l[i + 1]) + l[i]);
-    xs.sort((a, b) => a - b);
-    let k = 0;
-    for (let c = 0; c < g.cols; c++) {
-      const x = g.x0 + c * g.cell;
-      while (k < xs.length && xs[k] <= x) k++;
-      if (k % 2 === 0) d[r * g.cols + c] *= -1;
-    }
-  }
-  return d;
-}
+/** Signed distances of a cloud's points to the outline: inside positive. */
+export const depths = (loops: readonly Float64Array[], g: Cloud): Float64Array => g.x.map((x, i) => bruteDistance(loops, x, g.y[i]) * (bruteInside(loops, x, g.y[i]) ? 1 : -1));

@@ -1,29 +1,27 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { placement, flatten, transformPath } from '../../geometry/path';
-import { boundsOf, normalise, type Loop } from '../../geometry/region';
+import { normalise, type Loop } from '../../geometry/region';
 import { fontCatalogue } from '../../lettering/catalogue';
 import { loadFont } from '../../lettering/font';
 import { layOut } from '../../lettering/layout';
-import { cutOut, depthMap, readMoves, testCone, testFlat, testGrid } from '../../testing/independent';
+import { cutOut, depths, readMoves, scatter, testCone, testFlat } from '../../testing/independent';
 import { cutterOf, planOn, programOf } from '../../testing/job';
 import { combLoop, provingShapes } from '../../testing/shapes';
 
 const TAN = Math.tan(Math.PI / 6);
 
-/** Gouge and uncut (mm) of a carve with a pointed 60 degree cone, over the whole shape on a grid. */
-function judge(planned: Loop[], truth: Loop[], limit: number | null, cell: number, values: Record<string, unknown> = {}) {
+/** Gouge and uncut (mm) of a carve with a pointed 60 degree cone, at points all over the shape and thick along its outline. */
+function judge(planned: Loop[], truth: Loop[], limit: number | null, count: number, values: Record<string, unknown> = {}) {
   const { plan, job } = planOn('vcarve', { cutter: 'v-12-60-0', limit, ...values }, normalise(planned), { width: 200, height: 60 }, { stepOver: 0.4 });
   const { text, tools } = programOf(plan, job);
-  const b = boundsOf(truth)!;
-  const g = testGrid(b.x0 - 0.3, b.y0 - 0.3, b.x1 + 0.3, b.y1 + 0.3, cell);
+  const g = scatter(truth, count, 0.3, 0.15);
   cutOut(
     g,
     readMoves(text),
     Object.fromEntries(Object.entries(tools).map(([n, id]) => [n, id.startsWith('flat') ? testFlat(cutterOf(id).values.diameter) : testCone(60, 0, 12)])),
   );
-  const most = limit === null ? 7 : limit * TAN + 0.05;
-  const d = depthMap(truth, g, most);
+  const d = depths(truth, g);
   let gouge = 0;
   let uncut = 0;
   let wallUncut = 0;
@@ -41,7 +39,7 @@ function judge(planned: Loop[], truth: Loop[], limit: number | null, cell: numbe
 
 describe('V-carve, cut by a machine written for the tests', () => {
   it.each(Object.entries(provingShapes))('is true to 0.005 mm on %s', (_name, { loops, fill }) => {
-    const r = judge(normalise(loops, fill), normalise(loops, fill), null, 0.04);
+    const r = judge(normalise(loops, fill), normalise(loops, fill), null, 4000);
     expect(r.plan.remarks.filter((q) => q.level === 'problem')).toEqual([]);
     expect(r.gouge).toBeLessThan(0.005);
     expect(r.uncut).toBeLessThan(0.005);
@@ -49,7 +47,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
 
   it('is true on a comb of 200 slots', () => {
     const comb = normalise([combLoop(200, 0.8, 3)]);
-    const r = judge(comb, comb, null, 0.02);
+    const r = judge(comb, comb, null, 4000);
     expect(r.gouge).toBeLessThan(0.005);
     expect(r.uncut).toBeLessThan(0.005);
   });
@@ -60,8 +58,8 @@ describe('V-carve, cut by a machine written for the tests', () => {
     const { paths } = layOut({ text: 'Quay & Sluice 1794', capHeight: 5, tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 }, font);
     const placed = paths.map((p) => transformPath(p, placement(40, 20, 3)));
     const flat = (tolerance: number) => normalise(placed.map((p) => flatten(p, tolerance)));
-    // Planned from the outline as the job flattens it, judged by the curve itself (chords of 0.00002 mm).
-    const r = judge(flat(0.0018 * TAN), flat(0.00002), null, 0.02);
+    // Planned from the outline as the job flattens it, judged by the curve itself (chords of 0.00005 mm).
+    const r = judge(flat(0.0018 * TAN), flat(0.00005), null, 2500);
     expect(r.gouge).toBeLessThan(0.005);
     expect(r.uncut).toBeLessThan(0.005);
     expect(r.lifts / 15).toBeLessThan(12);
@@ -70,7 +68,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
   it('keeps walls and floor where the depth is limited', () => {
     const { loops, fill } = provingShapes['a square ring'];
     const region = normalise(loops, fill);
-    const r = judge(region, region, 1.5, 0.04, { floorStep: 0.05 });
+    const r = judge(region, region, 1.5, 4000, { floorStep: 0.05 });
     expect(r.gouge).toBeLessThan(0.001 + 0.004);
     expect(r.wallUncut).toBeLessThan(0.005);
     // Between lines a step apart a pointed tip leaves ridges of step / (2 tan a); where rings meet in corners, up to sqrt 2 of that twice over.
@@ -80,7 +78,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
   it('leaves the wall to the V-bit where an end mill clears the floor', () => {
     const { loops, fill } = provingShapes['a square ring'];
     const region = normalise(loops, fill);
-    const r = judge(region, region, 1.5, 0.04, { floorStep: 0.05, endMill: 'flat-1.5' });
+    const r = judge(region, region, 1.5, 4000, { floorStep: 0.05, endMill: 'flat-1.5' });
     expect(r.plan.toolpaths.map((t) => t.cutterId)).toEqual(['flat-1.5', 'v-12-60-0']);
     expect(r.gouge).toBeLessThan(0.005);
     expect(r.wallUncut).toBeLessThan(0.005);
@@ -90,7 +88,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
   it('comes to the same in several passes', () => {
     const { loops, fill } = provingShapes['a 7-point star'];
     const region = normalise(loops, fill);
-    const r = judge(region, region, null, 0.05, { stepDown: 1.3 });
+    const r = judge(region, region, null, 4000, { stepDown: 1.3 });
     expect(r.gouge).toBeLessThan(0.005);
     expect(r.uncut).toBeLessThan(0.005);
   });

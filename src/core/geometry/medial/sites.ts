@@ -26,6 +26,8 @@ export interface Sites {
   /** 1 where the corner at the start of the segment is reflex. */
   readonly reflex: Uint8Array;
   readonly loops: number;
+  /** Whether loops touch in a point: the inside may then fall into parts. */
+  readonly pinched: boolean;
 }
 
 /** A hash of two doubles and a seed to [-1, 1); equal coordinates give equal values. */
@@ -75,7 +77,7 @@ export function makeSites(loops: readonly Float64Array[], nudge: number, seed: n
       prev[k] = first + ((i + n - 1) % n);
     }
   }
-  linkWedges(px, py, next, prev);
+  const pinched = linkWedges(px, py, next, prev);
 
   const ax = new Float64Array(count);
   const ay = new Float64Array(count);
@@ -102,7 +104,7 @@ export function makeSites(loops: readonly Float64Array[], nudge: number, seed: n
     const p = prev[i];
     reflex[i] = dx[p] * dy[i] - dy[p] * dx[i] < 0 ? 1 : 0;
   }
-  return { count, originX, originY, ax, ay, dx, dy, length, offset, next, prev, reflex, loops: countLoops(next) };
+  return { count, originX, originY, ax, ay, dx, dy, length, offset, next, prev, reflex, loops: countLoops(next), pinched };
 }
 
 function countLoops(next: Int32Array): number {
@@ -135,7 +137,7 @@ function sortedAlongCurve(loops: readonly Float64Array[], x0: number, y0: number
 }
 
 /** Where several corners share a point, follow the boundary so that each incoming segment continues along its own wedge. */
-function linkWedges(px: Float64Array, py: Float64Array, next: Int32Array, prev: Int32Array): void {
+function linkWedges(px: Float64Array, py: Float64Array, next: Int32Array, prev: Int32Array): boolean {
   const at = new Map<number, number | number[]>();
   let shared = false;
   for (let i = 0; i < px.length; i++) {
@@ -148,7 +150,7 @@ function linkWedges(px: Float64Array, py: Float64Array, next: Int32Array, prev: 
       else there.push(i);
     }
   }
-  if (!shared) return;
+  if (!shared) return false;
   for (const group of at.values()) {
     if (typeof group === 'number') continue;
     const incoming = group.map((i) => prev[i]);
@@ -179,4 +181,5 @@ function linkWedges(px: Float64Array, py: Float64Array, next: Int32Array, prev: 
       prev[to] = from;
     }
   }
+  return true;
 }

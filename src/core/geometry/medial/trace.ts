@@ -601,7 +601,8 @@ class Tracer {
 /** Traces the whole axis of one connected region and checks that it is complete. Throws IncompleteTrace. */
 export function traceAxis(s: Sites): Trace {
   const t = new Tracer(s).run();
-  // One connected graph whose independent loops are the region's holes (Euler): nothing was jumped over.
+  // A connected graph for each part of the inside, whose independent loops are its holes (Euler): nothing
+  // was jumped over. There is one part, unless loops touch and pinch the inside off.
   const root = Int32Array.from({ length: t.nodes }, (_, i) => i);
   const find = (i: number) => {
     while (root[i] !== i) i = root[i] = root[root[i]];
@@ -616,8 +617,8 @@ export function traceAxis(s: Sites): Trace {
       parts--;
     }
   }
-  if (parts !== 1) throw new IncompleteTrace(`${parts} parts`, s.originX, s.originY);
-  if (t.edges - t.nodes + 1 !== s.loops - 1)
-    throw new IncompleteTrace(`${t.edges - t.nodes + 1} loops for ${s.loops - 1} holes`, s.originX, s.originY);
+  if (parts !== 1 && !s.pinched) throw new IncompleteTrace(`${parts} parts`, s.originX, s.originY);
+  if (t.edges - t.nodes + parts !== s.loops - parts)
+    throw new IncompleteTrace(`${t.edges - t.nodes + parts} loops for ${s.loops - parts} holes`, s.originX, s.originY);
   return t;
 }
