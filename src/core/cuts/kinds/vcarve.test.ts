@@ -39,7 +39,7 @@ function judge(planned: Loop[], truth: Loop[], limit: number | null, count: numb
 
 describe('V-carve, cut by a machine written for the tests', () => {
   it.each(Object.entries(provingShapes))('is true to 0.005 mm on %s', (_name, { loops, fill }) => {
-    const r = judge(normalise(loops, fill), normalise(loops, fill), null, 4000);
+    const r = judge(normalise(loops, fill), normalise(loops, fill), null, 2000);
     expect(r.plan.remarks.filter((q) => q.level === 'problem')).toEqual([]);
     expect(r.gouge).toBeLessThan(0.005);
     expect(r.uncut).toBeLessThan(0.005);
@@ -47,7 +47,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
 
   it('is true on a comb of 200 slots', () => {
     const comb = normalise([combLoop(200, 0.8, 3)]);
-    const r = judge(comb, comb, null, 4000);
+    const r = judge(comb, comb, null, 2000);
     expect(r.gouge).toBeLessThan(0.005);
     expect(r.uncut).toBeLessThan(0.005);
   });
@@ -59,7 +59,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
     const placed = paths.map((p) => transformPath(p, placement(40, 20, 3)));
     const flat = (tolerance: number) => normalise(placed.map((p) => flatten(p, tolerance)));
     // Planned from the outline as the job flattens it, judged by the curve itself (chords of 0.00005 mm).
-    const r = judge(flat(0.0018 * TAN), flat(0.00005), null, 2500);
+    const r = judge(flat(0.0018 * TAN), flat(0.00005), null, 1500);
     expect(r.gouge).toBeLessThan(0.005);
     expect(r.uncut).toBeLessThan(0.005);
     expect(r.lifts / 15).toBeLessThan(12);
@@ -68,7 +68,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
   it('keeps walls and floor where the depth is limited', () => {
     const { loops, fill } = provingShapes['a square ring'];
     const region = normalise(loops, fill);
-    const r = judge(region, region, 1.5, 4000, { floorStep: 0.05 });
+    const r = judge(region, region, 1.5, 2000, { floorStep: 0.05 });
     expect(r.gouge).toBeLessThan(0.001 + 0.004);
     expect(r.wallUncut).toBeLessThan(0.005);
     // Between lines a step apart a pointed tip leaves ridges of step / (2 tan a); where rings meet in corners, up to sqrt 2 of that twice over.
@@ -78,7 +78,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
   it('leaves the wall to the V-bit where an end mill clears the floor', () => {
     const { loops, fill } = provingShapes['a square ring'];
     const region = normalise(loops, fill);
-    const r = judge(region, region, 1.5, 4000, { floorStep: 0.05, endMill: 'flat-1.5' });
+    const r = judge(region, region, 1.5, 2000, { floorStep: 0.05, endMill: 'flat-1.5' });
     expect(r.plan.toolpaths.map((t) => t.cutterId)).toEqual(['flat-1.5', 'v-12-60-0']);
     expect(r.gouge).toBeLessThan(0.005);
     expect(r.wallUncut).toBeLessThan(0.005);
@@ -88,7 +88,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
   it('comes to the same in several passes', () => {
     const { loops, fill } = provingShapes['a 7-point star'];
     const region = normalise(loops, fill);
-    const r = judge(region, region, null, 4000, { stepDown: 1.3 });
+    const r = judge(region, region, null, 2000, { stepDown: 1.3 });
     expect(r.gouge).toBeLessThan(0.005);
     expect(r.uncut).toBeLessThan(0.005);
   });

@@ -130,7 +130,7 @@ export const vcarve = cutKind({
       const strokes: Stroke[] = [];
       const low = tip + (-v.startDepth - above) * tan;
       for (const part of branches) {
-        strokes.push(...makeStrokes(part, low, R, (r) => Math.max(height(r), floor), costs));
+        strokes.push(...makeStrokes(part, low, R, tip + (-v.startDepth - floor) * tan, (r) => Math.max(height(r), floor), costs));
         for (let k = 0; k < part.plunges.length; k += 3) {
           const r = Math.min(part.plunges[k + 2], R);
           if (r > low) strokes.push(Float64Array.of(part.plunges[k], part.plunges[k + 1], -v.startDepth, part.plunges[k], part.plunges[k + 1], Math.max(height(r), floor)));

@@ -22,10 +22,10 @@ interface Edge {
 
 /**
  * Joins branches into long strokes. Each branch is cut to the clearances between `low` and `high`; the
- * tip's height comes from `depth`. Strokes run depth first, short dead ends before long ways, and come
+ * tip's height comes from `height`, which falls evenly with the clearance up to `knee` and is level beyond. Strokes run depth first, short dead ends before long ways, and come
  * back along a finished branch when that takes less time than lifting.
  */
-export function makeStrokes(b: Branches, low: number, high: number, height: (r: number) => number, costs: StrokeCosts): Stroke[] {
+export function makeStrokes(b: Branches, low: number, high: number, knee: number, height: (r: number) => number, costs: StrokeCosts): Stroke[] {
   const edges: Edge[] = [];
   let fresh = -1;
   for (let e = 0; e < b.count; e++) {
@@ -48,13 +48,15 @@ export function makeStrokes(b: Branches, low: number, high: number, height: (r: 
         const px = b.samples[3 * k - 3];
         const py = b.samples[3 * k - 2];
         const pr = b.samples[3 * k - 1];
-        // Crossings of the two limits along this chord, in order.
-        const marks = [low, high].map((lim) => (lim - pr) / (r - pr)).filter((f) => f > 1e-12 && f < 1 - 1e-12);
-        marks.sort((p, q) => p - q);
-        for (const f of marks) {
+        // Crossings of the two limits and of the knee along this chord, in order.
+        const marks = [low, high, knee].map((lim) => ({ lim, f: (lim - pr) / (r - pr) })).filter(({ f }) => f > 1e-12 && f < 1 - 1e-12);
+        marks.sort((p, q) => p.f - q.f);
+        for (const { lim, f } of marks) {
           const cr = pr + (r - pr) * f;
           const at = [px + (x - px) * f, py + (y - py) * f, height(cr)];
-          if (points.length) {
+          if (lim === knee && lim !== high && lim !== low) {
+            if (points.length) points.push(...at);
+          } else if (points.length) {
             points.push(...at);
             close(fresh--);
           } else {

@@ -1,0 +1,137 @@
+/**
+ * Measures the rows of the speed table: `npm run bench`. Median of several runs after a warm-up, one
+ * thread. Absolute figures hold for the machine they are taken on; ratios to native code are taken by
+ * hand from the same minute.
+ */
+import { planCut } from '../src/core/pipeline/planning';
+import { writePrograms } from '../src/core/pipeline/programs';
+import { placePrograms, prove } from '../src/core/pipeline/proving';
+import { shapeOf } from '../src/core/cutters/registry';
+import { circleLoop } from '../src/core/testing/shapes';
+import { components, normalise, type Region } from '../src/core/geometry/region';
+import { axisOf } from '../src/core/geometry/medial/axis';
+import { makeBranches } from '../src/core/cuts/vcarve/branches';
+import { flatten, placement, transformPath } from '../src/core/geometry/path';
+import { flatField } from '../src/core/relief/field';
+import { makeRemover } from '../src/core/proof/removal';
+import { demoJobs } from '../src/core/job/demo';
+import { newJob, type Job } from '../src/core/job/job';
+import { parseProgram } from '../src/core/program/parser';
+import { writeProgram } from '../src/core/program/writer';
+import { dialectOf } from '../src/core/program/dialect';
+import { MotionBuilder } from '../src/core/motion/motion';
+import { layOut } from '../src/core/lettering/layout';
+import { shippedLibrary } from '../src/core/cutters/library';
+import { fontsFromPackages } from '../src/cli/fonts';
+
+const art = fontsFromPackages();
+
+function median(runs: number, work: () => void, warm = 1): number {
+  for (let i = 0; i < warm; i++) work();
+  const times: number[] = [];
+  for (let i = 0; i < runs; i++) {
+    const t = performance.now();
+    work();
+    times.push(performance.now() - t);
+  }
+  return times.sort((a, b) => a - b)[times.length >> 1];
+}
+
+const row = (what: string, figure: string, reach: string, ambitious: string) => console.log(`| ${what} | ${figure} | ${reach} | ${ambitious} |`);
+const ms = (v: number) => (v < 10 ? `${v.toFixed(1)} ms` : v < 5000 ? `${v.toFixed(0)} ms` : `${(v / 1000).toFixed(1)} s`);
+
+/** Text as a region, with about the wanted number of segments. */
+function words(text: string, font: string, cap: number, tolerance: number): Region {
+  const { paths } = layOut({ text, capHeight: cap, tracking: 0, kerning: true, leading: 1.6, align: 'left', stretch: 100 }, art.font(font)!);
+  return normalise(paths.map((p) => flatten(transformPath(p, placement(0, 0, 0)), tolerance)));
+}
+const segments = (r: Region) => r.reduce((n, l) => n + l.length / 2, 0);
+
+console.log('| work | measured | reach | ambitious |\n| --- | --- | --- | --- |');
+
+const trace = (parts: Region[]) => parts.forEach((p) => axisOf(p));
+for (const [n, cap, tol] of [
+  [5000, 30, 0.0009],
+  [30000, 60, 0.00008],
+] as const) {
+  const region = words('Quay & Sluice 1794', 'libre-baskerville', cap, tol);
+  const parts = components(region);
+  row(`medial axis, lettering of ${segments(region)} segments (about ${n})`, ms(median(5, () => trace(parts), 2)), '1.0 x native', '0.5 x');
+}
+{
+  const lines = Array.from({ length: 16 }, () => 'Fenwater Lock & Quay Sluice 1794 keeper').join('\n');
+  const region = words(lines, 'libre-baskerville', 30, 0.0009);
+  const parts = components(region);
+  row(`medial axis, ${segments(region)} segments of lettering`, ms(median(3, () => trace(parts), 1)), '2 s', '1 s');
+}
+for (const r of [40, 400]) {
+  const parts = components(normalise([circleLoop(20000, r)]));
+  row(`medial axis, circle of 20,000 segments, radius ${r} mm`, ms(median(3, () => trace(parts), 1)), '3 s', '0.3 s');
+}
+{
+  let tol = 0.002;
+  let region = words('Quay & Sluice 1794', 'libre-baskerville', 30, tol);
+  while (segments(region) < 4600) region = words('Quay & Sluice 1794', 'libre-baskerville', 30, (tol *= 0.93));
+  const time = median(15, () => components(region).forEach((p) => makeBranches(axisOf(p), 0.0007)), 5);
+  row(`a word, "Quay & Sluice 1794", ${segments(region)} segments: axis, sampling, pruning`, ms(time), '100 ms', '40 ms');
+}
+{
+  const job: Job = newJob('letters');
+  const text = { font: 'libre-baskerville', capHeight: 22, tracking: 10, kerning: true, leading: 1.6, align: 'centre', stretch: 100 };
+  job.blank = { ...job.blank, width: 360, height: 120 };
+  job.items = [{ id: 'a', name: 'a', kind: 'lettering', visible: true, x: 180, y: 60, angle: 0, values: { ...text, text: 'FENWATER LOCK\nKEEPER S' } }];
+  job.cutters = shippedLibrary().filter((c) => c.id === 'v-12-60-0');
+  job.cuts = [{ id: 'c', name: 'c', kind: 'vcarve', enabled: true, items: ['a'], values: { cutter: 'v-12-60-0', endMill: null, startDepth: 0, limit: null, stepDown: 20, floorStep: null, endMillStep: null }, overrides: {} }];
+  let k = 0;
+  const change = () => {
+    // Another last letter each time: the axes of all other letters are kept.
+    job.items[0].values = { ...job.items[0].values, text: `FENWATER LOCK\nKEEPER ${'ABCDEFGHJKLMNPQRSTUVWXYZ'[k++ % 24]}` };
+    const plans = new Map([['c', planCut(job, job.cuts[0], art)]]);
+    const programs = writePrograms(job, plans);
+    prove(job, placePrograms(job, programs), programs.tools, plans, Math.sqrt((360 * 120) / 2e6));
+  };
+  row('one letter changed on a 20-letter board: plan, write, read back, prove (core, 2 million heights)', ms(median(11, change, 4)), '400 ms', '150 ms');
+}
+{
+  const moves = 20000;
+  for (const [name, id, values, reach, ambitious] of [
+    ['ball 3 mm', 'ball', { diameter: 3 }, 100, 400],
+    ['ball 6 mm', 'ball', { diameter: 6 }, 30, 150],
+    ['cone 0.2 mm tip, 15 degrees half', 'cone', { diameter: 3.175, halfAngle: 15, tipDiameter: 0.2 }, 40, 200],
+  ] as const) {
+    const s = shapeOf(id);
+    const path: [number, number, number][] = [];
+    // A finishing pattern: lines 0.3 mm apart over 100 x 100 mm, heights waving by a millimetre.
+    for (let i = 0; i <= moves; i++) {
+      const line = Math.floor(i / 900);
+      const along = (i % 900) * 0.1;
+      const x = line % 2 ? 95 - along : 5 + along;
+      const y = 5 + line * 0.3;
+      path.push([x, y, -1.2 + 0.8 * Math.sin(x * 0.35) * Math.cos(y * 0.4)]);
+    }
+    const time = median(3, () => {
+      const f = flatField(100, 100, 0.05);
+      const r = makeRemover(f, { form: s.form(values), profile: (q) => s.profile(values, q), radiusAt: (h) => s.radiusAt(values, h) });
+      for (let i = 1; i <= moves; i++) r.cut(...path[i - 1], ...path[i]);
+    });
+    row(`material removal, ${name}, thousand 0.1 mm moves a second into 2000 x 2000 cells`, (moves / time).toFixed(0), String(reach), String(ambitious));
+  }
+}
+{
+  const b = new MotionBuilder();
+  b.rapid(0, 0, 10);
+  const n = 400000;
+  for (let i = 1; i < n; i++) b.line(100 + 90 * Math.cos(i * 0.0007), 100 + 90 * Math.sin(i * 0.0013), -1 + 0.5 * Math.sin(i * 0.01), 1200);
+  const motion = b.build();
+  const info = { title: 'bench', datum: { x: 0, y: 0, z: 0 }, safeHeight: 10, park: { x: 0, y: 0 }, remarks: [] };
+  const time = median(3, () => parseProgram(writeProgram([{ tool: 1, toolName: 't', cutNumber: 1, cutName: 'c', rpm: 1, turns: true, motion }], info, dialectOf('metric'))));
+  row('program text, written and parsed back, moves a second', `${(n / time / 1000).toFixed(2)} million`, '1 million', '3 million');
+}
+for (const [name, make] of Object.entries(demoJobs)) {
+  const job = make();
+  const t = performance.now();
+  const plans = new Map(job.cuts.map((c) => [c.id, planCut(job, c, art)]));
+  const programs = writePrograms(job, plans);
+  const proof = prove(job, placePrograms(job, programs), programs.tools, plans, Math.sqrt((job.blank.width * job.blank.height) / 2e6));
+  row(`demo job ${name}, all of it, first time`, `${ms(performance.now() - t)}, ${proof.findings.length} findings`, '-', '-');
+}

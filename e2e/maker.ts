@@ -1,0 +1,98 @@
+import type { ElementHandle, Page } from 'puppeteer-core';
+
+/** What a maker does, by what is on the screen: names of buttons and fields, places on the table. */
+export class Maker {
+  constructor(readonly page: Page) {}
+
+  /** The visible thing with a role and an accessible name: its label, or else what is written on it. */
+  async find(role: string, name: string | RegExp, timeout = 15000): Promise<ElementHandle<Element>> {
+    const handle = await this.page.waitForFunction(
+      (r: string, source: string) => {
+        const tags: Record<string, string> = { button: 'button,[role=button]', textbox: 'input:not([type=checkbox]):not([type=file]),textarea', listitem: 'li' };
+        const wanted = new RegExp(source);
+        return [...document.querySelectorAll<HTMLElement>(tags[r] ?? `[role=${r}]`)].find((e) => {
+          const label = e.id ? document.querySelector(`label[for="${CSS.escape(e.id)}"]`)?.textContent : null;
+          const box = e.getBoundingClientRect();
+          return box.width > 0 && box.height > 0 && !e.closest('[aria-hidden=true]') && wanted.test((e.getAttribute('aria-label') ?? label ?? e.textContent ?? '').trim());
+        });
+      },
+      { timeout },
+      role,
+      typeof name === 'string' ? `^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$` : name.source,
+    );
+    return handle.asElement() as ElementHandle<Element>;
+  }
+  async press(name: string | RegExp, role = 'button'): Promise<void> {
+    const thing = await this.find(role, name);
+    await thing.scrollIntoView();
+    // A maker waits until nothing lies over it any more, such as a menu that is closing.
+    await this.page.waitForFunction(
+      (e) => {
+        const b = e.getBoundingClientRect();
+        const top = document.elementFromPoint(b.x + b.width / 2, b.y + b.height / 2);
+        return top !== null && (e.contains(top) || top.contains(e));
+      },
+      { timeout: 5000 },
+      thing,
+    );
+    await thing.click();
+  }
+  /** Types into the field with a label and leaves it with Enter. */
+  async fill(label: string, text: string, enter = true): Promise<void> {
+    const field = await this.find('textbox', label);
+    await field.click();
+    await this.page.keyboard.down('Control');
+    await this.page.keyboard.press('KeyA');
+    await this.page.keyboard.up('Control');
+    await this.page.keyboard.type(text);
+    if (enter) await this.page.keyboard.press('Enter');
+  }
+  async valueOf(label: string): Promise<string> {
+    return (await this.find('textbox', label)).evaluate((e) => (e as HTMLInputElement).value);
+  }
+  /** Chooses from a drop-down. */
+  async choose(label: string, option: string): Promise<void> {
+    const id = await this.page.waitForFunction((l: string) => [...document.querySelectorAll('label')].find((e) => e.textContent === l)?.htmlFor, {}, label);
+    const box = await this.page.evaluateHandle((i) => document.getElementById(i as string)?.closest('.MuiInputBase-root')?.querySelector('[role=combobox]'), await id.jsonValue());
+    await (box.asElement() as ElementHandle<Element>).click();
+    await this.press(option, 'option');
+  }
+  async sees(text: string | RegExp, timeout = 30000): Promise<void> {
+    const source = typeof text === 'string' ? text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : text.source;
+    await this.page.waitForFunction((s: string) => new RegExp(s).test(document.body.innerText), { timeout }, source);
+  }
+  async text(): Promise<string> {
+    return this.page.evaluate(() => document.body.innerText);
+  }
+  async stage(name: string): Promise<void> {
+    await this.press(new RegExp(`^${name}, `));
+  }
+  /** Waits until everything has been worked out and proven. */
+  async proven(timeout = 60000): Promise<void> {
+    await this.page.waitForFunction(
+      () => {
+        const states = [...document.querySelectorAll('nav[aria-label=Stages] button')].map((b) => b.getAttribute('aria-label') ?? '');
+        return states.some((s) => /^Run, (ready|needs)/.test(s)) && states.every((s) => !s.includes('working'));
+      },
+      { timeout },
+    );
+  }
+  async saved(): Promise<void> {
+    await this.sees('Saved on this device');
+  }
+  async chord(...keys: string[]): Promise<void> {
+    for (const k of keys.slice(0, -1)) await this.page.keyboard.down(k as never);
+    await this.page.keyboard.press(keys[keys.length - 1] as never);
+    for (const k of keys.slice(0, -1).reverse()) await this.page.keyboard.up(k as never);
+  }
+  /** Drags a thing on the table by pixels. */
+  async drag(role: string, name: string | RegExp, dx: number, dy: number): Promise<void> {
+    const b = (await (await this.find(role, name)).boundingBox())!;
+    const x = b.x + b.width / 2;
+    const y = b.y + b.height / 2;
+    await this.page.mouse.move(x, y);
+    await this.page.mouse.down();
+    for (let i = 1; i <= 6; i++) await this.page.mouse.move(x + (dx * i) / 6, y + (dy * i) / 6);
+    await this.page.mouse.up();
+  }
+}

@@ -1,0 +1,267 @@
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { Browser, BrowserContext, ElementHandle } from 'puppeteer-core';
+import { openBrowser } from './browser';
+import { Maker } from './maker';
+
+const url = process.env.MIRVAK_URL!;
+let browser: Browser;
+let close: () => Promise<void>;
+let context: BrowserContext;
+let maker: Maker;
+let troubles: string[];
+const downloads = mkdtempSync(path.join(os.tmpdir(), 'mirvak-downloads-'));
+
+async function visit(): Promise<Maker> {
+  const page = await context.newPage();
+  await page.setViewport({ width: 1280, height: 800 });
+  page.on('pageerror', (e) => troubles.push(String(e)));
+  page.on('request', (r) => {
+    const to = new URL(r.url());
+    if (to.protocol.startsWith('http') && to.origin !== new URL(url).origin) troubles.push(`asked ${to.origin}`);
+  });
+  await page.goto(url);
+  return new Maker(page);
+}
+
+beforeAll(async () => {
+  ({ browser, close } = await openBrowser());
+});
+afterAll(() => close());
+beforeEach(async () => {
+  // A fresh device for each test: nothing is left over from the one before.
+  context = await browser.createBrowserContext({ downloadBehavior: { policy: 'allow', downloadPath: downloads } });
+  troubles = [];
+  maker = await visit();
+  await maker.sees('Lock cottage board');
+});
+afterEach(async () => {
+  await context.close();
+  expect(troubles).toEqual([]);
+});
+
+/** Minutes of the card with a name. */
+const minutes = (name: string) => maker.page.$$eval('ol[aria-label="Cut plan"] li', (cards, n) => cards.map((c) => (c as HTMLElement).innerText).find((t) => t.includes(n))?.match(/\d+:\d\d/)?.[0] ?? '', name);
+
+async function downloaded(name: RegExp): Promise<string> {
+  for (let i = 0; i < 100; i++) {
+    const f = readdirSync(downloads).find((q) => name.test(q) && !q.endsWith('.crdownload'));
+    if (f) return path.join(downloads, f);
+    await new Promise((r) => setTimeout(r, 100));
+  }
+  throw new Error(`Nothing called ${name} was downloaded.`);
+}
+
+test('the walk: open the board, change a word, drag a tab, export programs', async () => {
+  await maker.press('Open Lock cottage board');
+  await maker.proven();
+  await maker.sees(/Proof of 1 program/);
+  await maker.page.waitForSelector('[aria-label="Plan of the blank"] canvas');
+  await maker.page.waitForSelector('[aria-label="The blank in the round"] canvas');
+  const before = await minutes('Lettering');
+  expect(before).toMatch(/\d+:\d\d/);
+
+  await maker.stage('Artwork');
+  await maker.press(/^LOCK 7/, 'option');
+  await maker.fill('Text', 'LOCK 77', false);
+  await maker.stage('Cuts');
+  await maker.page.waitForFunction((was: string) => {
+    const t = [...document.querySelectorAll('ol[aria-label="Cut plan"] li')].map((c) => (c as HTMLElement).innerText).find((q) => q.includes('Lettering')) ?? '';
+    return t.includes('up to date') && !t.includes(was);
+  }, { timeout: 60000 }, before);
+  await maker.proven();
+
+  await maker.press(/^Cut 3: Cut free/);
+  await maker.drag('button', 'Holding tab 1', 25, 0);
+  await maker.sees('6 tabs stand where you put them');
+  await maker.proven();
+
+  await maker.stage('Run');
+  await maker.sees('lock-cottage-board.nc');
+  await maker.press('Save the program');
+  const program = readFileSync(await downloaded(/^lock-cottage-board.*\.nc$/), 'utf8');
+  expect(program).toMatch(/G21/);
+  expect(program.trim().endsWith('M30')).toBe(true);
+  expect(program.split('\n').length).toBeGreaterThan(3000);
+
+  await maker.stage('Proof');
+  await maker.sees('all checks pass');
+  await maker.press('Play');
+  await maker.sees(/lock-cottage-board\.nc line \d+/);
+  await maker.press('Pause');
+  await maker.press('Show finished');
+});
+
+test('a board of one\u2019s own from an empty page', async () => {
+  await maker.press('New job');
+  await maker.sees('Piece of material');
+  await maker.fill('Width (X)', '8in');
+  expect(await maker.valueOf('Width (X)')).toBe('203.2');
+  await maker.fill('Height (Y)', '100/3*3');
+  await maker.fill('Thickness (Z)', '3/4"');
+  expect(await maker.valueOf('Thickness (Z)')).toBe('19.05');
+  await maker.fill('Thickness (Z)', '12 apples');
+  await maker.sees(/"12 apples" has "apples" too much/);
+  await maker.page.keyboard.press('Escape');
+  await maker.choose('Material', 'Walnut');
+
+  await maker.stage('Artwork');
+  await maker.press('Lettering');
+  await maker.fill('Text', 'WEIR', false);
+  await maker.press('Rectangle');
+  await maker.fill('Width', '150');
+  await maker.stage('Cuts');
+  await maker.press('Add a cut');
+  await maker.press(/^Profile/, 'menuitem');
+  await maker.stage('Artwork');
+  await maker.press(/^WEIR/, 'option');
+  await maker.stage('Cuts');
+  await maker.press('Add a cut');
+  await maker.press(/^V-carve/, 'menuitem');
+  await maker.proven();
+
+  // The part is cut free before it is lettered: that is said, shown, and mended by reordering.
+  await maker.stage('Proof');
+  await maker.sees(/"Profile" cuts the part free before "V-carve"/);
+  await maker.press('Show me');
+  await maker.stage('Cuts');
+  await maker.press('More for V-carve');
+  await maker.press('Move up', 'menuitem');
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees('all checks pass');
+  await maker.stage('Run');
+  await maker.choose('Dialect', 'Metric, no arcs, one file per cutter');
+  await maker.sees(/2 programs/);
+});
+
+test('a reload in mid-edit loses nothing, and undo goes all the way back', async () => {
+  await maker.press(/Open Keeper/);
+  await maker.stage('Artwork');
+  await maker.press(/^1794/, 'option');
+  await maker.fill('Text', '1812', false);
+  await maker.page.reload();
+  await maker.stage('Artwork');
+  await maker.press(/^(1812|1794)/, 'option');
+  expect(await (await maker.find('textbox', 'Text')).evaluate((e) => (e as HTMLTextAreaElement).value)).toBe('1812');
+
+  await maker.fill('Cap height', '6');
+  await maker.stage('Blank');
+  await maker.fill('Thickness (Z)', '3');
+  await maker.stage('Run');
+  await maker.press('Undo');
+  await maker.press('Undo');
+  await maker.stage('Blank');
+  expect(await maker.valueOf('Thickness (Z)')).toBe('2');
+  await maker.press('Redo');
+  expect(await maker.valueOf('Thickness (Z)')).toBe('2');
+  await maker.press('Redo');
+  expect(await maker.valueOf('Thickness (Z)')).toBe('3');
+  await maker.saved();
+});
+
+test('by keyboard alone', async () => {
+  const focusOn = async (name: string) => {
+    for (let i = 0; i < 60; i++) {
+      await maker.page.keyboard.press('Tab');
+      if (await maker.page.evaluate((n: string) => document.activeElement?.getAttribute('aria-label') === n, name)) return;
+    }
+    throw new Error(`"${name}" cannot be reached with Tab.`);
+  };
+  const command = async (words: string) => {
+    await maker.chord('Control', 'KeyK');
+    await maker.find('combobox', 'Search the actions');
+    await maker.page.keyboard.type(words);
+    await maker.page.keyboard.press('Enter');
+  };
+  await focusOn('Open Lock cottage board');
+  await maker.page.keyboard.press('Enter');
+  await maker.sees('Cut free');
+  await command('add lettering');
+  await maker.sees('6 items');
+  await command('go to artwork');
+  const x = Number(await maker.valueOf('Centre X'));
+  await maker.page.evaluate(() => (document.activeElement as HTMLElement)?.blur());
+  await maker.page.keyboard.press('ArrowRight');
+  await maker.chord('Shift', 'ArrowRight');
+  await maker.page.waitForFunction((v: string) => [...document.querySelectorAll('input')].some((i) => i.value === v), {}, String(x + 11));
+  await maker.chord('Control', 'KeyZ');
+  await maker.page.keyboard.press('Delete');
+  await maker.sees('5 items');
+  await maker.chord('Alt', 'Digit1');
+  await maker.sees('Piece of material');
+});
+
+test('a broken file is refused by name and nothing is lost', async () => {
+  const dir = mkdtempSync(path.join(os.tmpdir(), 'mirvak-broken-'));
+  const broken = { 'broken.mirvak': 'PK\u0003\u0004 not really a zip', 'other.json': '{"format":"something else"}', 'newer.json': '{"format":"mirvak-job","version":99}' };
+  const reasons = { 'broken.mirvak': /damaged archive/, 'other.json': /not a Mirvak job/, 'newer.json': /version 99/ };
+  for (const [name, content] of Object.entries(broken)) {
+    writeFileSync(path.join(dir, name), content);
+    const input = (await maker.page.$('input[type=file]')) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(path.join(dir, name));
+    await maker.sees(reasons[name as keyof typeof reasons]);
+    await maker.sees(`"${name}" was not imported`);
+  }
+  expect(await maker.page.$$eval('[aria-label=Jobs] > li', (l) => l.length)).toBe(2);
+});
+
+test('jobs are copied, renamed, deleted with undo, exported and brought back', async () => {
+  await maker.press('More for Lock cottage board');
+  await maker.press('Copy', 'menuitem');
+  await maker.sees('Lock cottage board copy');
+  await maker.press('More for Lock cottage board copy');
+  await maker.press('Rename', 'menuitem');
+  await maker.fill('Name of the job', 'Lower gate board', false);
+  await maker.press('Rename');
+  await maker.sees('Lower gate board');
+  await maker.press('More for Lower gate board');
+  await maker.press('Export to a file', 'menuitem');
+  const file = await downloaded(/^lower-gate-board.*\.mirvak$/);
+  await maker.press('More for Lower gate board');
+  await maker.press('Delete', 'menuitem');
+  await maker.sees('"Lower gate board" is deleted');
+  await maker.press('Undo');
+  await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] > li').length === 3);
+  const input = (await maker.page.$('input[type=file]')) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(file);
+  await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] > li').length === 4);
+});
+
+test('two windows on one job do not overwrite each other', async () => {
+  await maker.press(/Open Keeper/);
+  await maker.stage('Blank');
+  const other = await visit();
+  await other.press(/Open Keeper/);
+  await other.stage('Blank');
+  await other.fill('Thickness (Z)', '4');
+  await other.saved();
+  await maker.page.bringToFront();
+  await maker.fill('Thickness (Z)', '5');
+  await maker.sees('This job was changed in another window');
+  await maker.press('Take the other version');
+  await maker.page.waitForFunction(() => [...document.querySelectorAll('input')].some((i) => i.value === '4'));
+  await maker.saved();
+});
+
+test('the section reads depths, and paths can be stopped and go on', async () => {
+  await maker.press('Open Lock cottage board');
+  await maker.proven();
+  const strip = await maker.page.waitForSelector('section[aria-label=Section] svg');
+  const b = (await strip!.boundingBox())!;
+  const read = async () => (await maker.page.$eval('section[aria-label=Section]', (e) => (e as HTMLElement).innerText)).match(/wanted (-?[\d.]+)\s*proof (-?[\d.]+)/);
+  let deepest = 0;
+  for (let i = 1; i < 60; i++) {
+    await maker.page.mouse.move(b.x + 60 + ((b.width - 80) * i) / 60, b.y + 60);
+    const m = await read();
+    if (!m) continue;
+    deepest = Math.min(deepest, Number(m[2]));
+    // Away from walls, what is wanted is what is cut.
+    if (Number(m[1]) === 0 && i > 5 && i < 55) expect(Number(m[2])).toBeGreaterThan(-3.2);
+  }
+  expect(deepest).toBeLessThan(-2.4);
+  const before = await maker.page.$eval('section[aria-label=Section]', (e) => e.innerHTML);
+  await maker.drag('button', 'End of the section line', 0, 60);
+  await maker.page.waitForFunction((was: string) => document.querySelector('section[aria-label=Section]')!.innerHTML !== was, {}, before);
+});
