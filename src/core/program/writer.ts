@@ -46,10 +46,7 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
   const factor = 10 ** d.decimals;
   // The same rounding decides what is written and what counts as unchanged.
   const grid = (v: number) => Math.round(v * scale * factor);
-  const text = (g: number) => {
-    const s = String(g / factor);
-    return s.includes('e') ? (g / factor).toFixed(d.decimals) : s;
-  };
+  const text = decimalText(d.decimals);
   const { x: ox, y: oy, z: oz } = info.datum;
   const safe = grid(info.safeHeight - oz);
   out.push(comment(info.title), ...info.remarks.map(comment), 'G17 G90 G94', d.unit === 'mm' ? 'G21' : 'G20', 'G40 G49 G80');
@@ -145,6 +142,32 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
   if (gz !== safe) out.push(`G0 Z${text(safe)}`);
   out.push('M5', `G0 X${text(grid(info.park.x - ox))} Y${text(grid(info.park.y - oy))}`, 'M30');
   return out.join('\n') + '\n';
+}
+
+/**
+ * Whole numbers of grid steps to decimal text without trailing zeros. The fractions' texts are made once:
+ * writing a number is then two short look-ups instead of the search for the shortest decimal.
+ */
+function decimalText(decimals: number): (grid: number) => string {
+  const factor = 10 ** decimals;
+  const fractions = fractionTexts(decimals);
+  return (g) => {
+    const a = g < 0 ? -g : g;
+    const whole = Math.floor(a / factor);
+    const text = whole + fractions[a - whole * factor];
+    return g < 0 ? '-' + text : text;
+  };
+}
+
+const madeFractions = new Map<number, string[]>();
+
+function fractionTexts(decimals: number): string[] {
+  let made = madeFractions.get(decimals);
+  if (!made) {
+    made = Array.from({ length: 10 ** decimals }, (_, i) => (i === 0 ? '' : `.${String(i).padStart(decimals, '0').replace(/0+$/, '')}`));
+    madeFractions.set(decimals, made);
+  }
+  return made;
 }
 
 const feedText = (v: number, d: Dialect) => String(+v.toFixed(d.unit === 'in' ? 2 : 1));

@@ -28,6 +28,8 @@ export interface SweptCutter {
 }
 
 const GOLDEN = 0.6180339887498949;
+/** mm in Z that stamping may leave; with rounding this stays under 0.002. */
+const STAMP_SAG = 0.0015;
 
 export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): Remover {
   const { cols, rows, cell, x0: fx, y0: fy, z } = field;
@@ -109,6 +111,48 @@ export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): R
     return Math.min(at(lo), at(hi), fp, fq);
   };
 
+  let stampedX = NaN;
+  let stampedY = NaN;
+  let stampedZ = NaN;
+  const heights = z;
+  /** Lowers the field to a ball that stands still. */
+  const stamp = (x: number, y: number, zt: number): void => {
+    stampedX = x;
+    stampedY = y;
+    stampedZ = zt;
+    if (zt >= top) return;
+    const zz = heights;
+    const step = cell;
+    const radius = Math.min(full, cutter.radiusAt(top - zt));
+    const rr = radius * radius;
+    const q = full * full;
+    const middle = zt + full;
+    let r0 = Math.ceil((y - radius - fy) * inv);
+    let r1 = Math.floor((y + radius - fy) * inv);
+    if (r0 < 0) r0 = 0;
+    if (r1 > rows - 1) r1 = rows - 1;
+    for (let r = r0; r <= r1; r++) {
+      const vy = fy + r * step - y;
+      const left = rr - vy * vy;
+      if (left < 0) continue;
+      const w = Math.sqrt(left);
+      let c0 = Math.ceil((x - w - fx) * inv);
+      let c1 = Math.floor((x + w - fx) * inv);
+      if (c0 < 0) c0 = 0;
+      if (c1 > cols - 1) c1 = cols - 1;
+      const qy = q - vy * vy;
+      let vx = fx + c0 * step - x;
+      const end = r * cols + c1;
+      for (let i = r * cols + c0; i <= end; i++) {
+        const g = qy - vx * vx;
+        const gap = middle - zz[i];
+        // Squared heights decide: a root is taken only where the ball is lower than what stands.
+        if (gap <= 0 || gap * gap < g) zz[i] = middle - Math.sqrt(g);
+        vx += step;
+      }
+    }
+  };
+
   /** Visits the nodes under a move; `cutting` lowers them, else the largest clash is returned. */
   const sweep = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number, cutting: boolean): number => {
     const low = z0 < z1 ? z0 : z1;
@@ -185,6 +229,8 @@ export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): R
         if (was <= low) continue;
         const vx = fx + c * cell - x0;
         const across = acrossY - vx * uy;
+        // A cone is nowhere lower than its lowest tip under the distance to the line.
+        if (isCone && low + ((across < 0 ? -across : across) - tip) * rise >= was) continue;
         const along = vx * ux + alongY;
         const h2 = across * across;
         let zc: number;
@@ -213,7 +259,21 @@ export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): R
 
   return {
     field,
-    cut: (x0, y0, z0, x1, y1, z1) => void sweep(x0, y0, z0, x1, y1, z1, true),
+    cut(x0, y0, z0, x1, y1, z1) {
+      if (ball) {
+        // Short moves of a ball are stamped where they end. Between stamps s apart, the sweep lies at most
+        // s^2 / (8 R) below them, R being the radius of the ball's circle at the height of the top face:
+        // shallow cuts only, the steep side of a ball needs the closed form.
+        const bend = full - (top - (z0 < z1 ? z0 : z1));
+        const s2 = (x1 - x0) * (x1 - x0) + (y1 - y0) * (y1 - y0) + (z1 - z0) * (z1 - z0);
+        if (bend > 0 && s2 <= 8 * bend * STAMP_SAG) {
+          if (x0 !== stampedX || y0 !== stampedY || z0 !== stampedZ) stamp(x0, y0, z0);
+          stamp(x1, y1, z1);
+          return;
+        }
+      }
+      sweep(x0, y0, z0, x1, y1, z1, true);
+    },
     clash: (x0, y0, z0, x1, y1, z1) => sweep(x0, y0, z0, x1, y1, z1, false),
   };
 }
