@@ -1,0 +1,80 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { cutOut, readMoves, testCone, testFlat } from '../core/testing/independent';
+
+const dir = mkdtempSync(path.join(os.tmpdir(), 'mirvak-cli-'));
+const mirvak = (...args: string[]) => spawnSync('npm', ['run', '--silent', 'mirvak', '--', ...args], { encoding: 'utf8' });
+const json = (file: string) => JSON.parse(readFileSync(path.join(dir, file), 'utf8'));
+
+describe('the command line', () => {
+  const job = path.join(dir, 'board.json');
+  beforeAll(() => {
+    expect(mirvak('demo', 'lock-cottage-board', '--out', job).status).toBe(0);
+  });
+
+  it('plans the demo board, file by cutter, and everything passes', () => {
+    const r = mirvak('plan', job, '--out', path.join(dir, 'plan'), '--files', 'cutter');
+    expect([r.status, r.stdout, r.stderr]).toEqual([0, '', '']);
+    const setup = json('plan/setup.json');
+    expect(setup.files).toEqual(readdirSync(path.join(dir, 'plan')).filter((f) => f.endsWith('.nc')).sort());
+    expect(setup.zZero).toBe('top');
+    expect(setup.tools['2']).toMatchObject({ shape: 'v', includedAngle: 60, tipDiameter: 0 });
+    const report = json('plan/report.json');
+    expect(report.cuts.map((c: { name: string }) => c.name)).toEqual(['Lettering', 'Border channel', 'Cut free']);
+    expect(report.checks.every((c: { passed: boolean }) => c.passed)).toBe(true);
+    const parts = report.cuts.reduce((s: number, c: { minutes: number }) => s + c.minutes, 0);
+    expect(report.minutes).toBeCloseTo(parts + (report.toolChanges * 63) / 60, 2);
+  });
+
+  it('proves what another machine cuts from the same text', () => {
+    expect(mirvak('plan', job, '--out', path.join(dir, 'one')).status).toBe(0);
+    expect(mirvak('proof', job, '--cell', '1', '--out', path.join(dir, 'proof')).status).toBe(0);
+    const { cols, rows, cell, sample } = json('proof/proof.json');
+    expect([cols, rows, cell, sample]).toEqual([361, 201, 1, 'node']);
+    const bytes = readFileSync(path.join(dir, 'proof/proof.f32'));
+    const z = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4);
+    const points: { x: number; y: number; i: number }[] = [];
+    for (let i = 0; i < z.length; i += 13) points.push({ x: i % cols, y: Math.floor(i / cols), i });
+    points.sort((a, b) => a.x - b.x);
+    const cloud = { x: Float64Array.from(points, (p) => p.x), y: Float64Array.from(points, (p) => p.y), z: new Float64Array(points.length) };
+    const [file] = json('one/setup.json').files;
+    cutOut(cloud, readMoves(readFileSync(path.join(dir, 'one', file), 'utf8')), { 1: testFlat(1.5), 2: testCone(60, 0, 12), 3: testFlat(3), 4: testFlat(6) });
+    let cut = 0;
+    let differ = 0;
+    points.forEach((p, k) => {
+      if (cloud.z[k] < 0) cut++;
+      if (Math.abs(cloud.z[k] - z[p.i]) > 0.002) differ++;
+    });
+    expect(cut).toBeGreaterThan(200);
+    // Nodes that lie on the very rim of a flat cutter may fall to either side.
+    expect(differ).toBeLessThanOrEqual(points.length * 2e-3);
+  });
+
+  it('ends with 2 and a line for each finding', () => {
+    const bad = JSON.parse(readFileSync(job, 'utf8'));
+    bad.cuts.reverse();
+    bad.cuts[0].values.beyond = 3;
+    writeFileSync(path.join(dir, 'bad.json'), JSON.stringify(bad));
+    const r = mirvak('plan', path.join(dir, 'bad.json'), '--out', path.join(dir, 'bad'));
+    expect(r.status).toBe(2);
+    expect(r.stdout).toMatch(/^bed: "Cut free" goes 2\.5 mm deeper into the bed/m);
+    expect(r.stdout).toMatch(/^order: "Cut free" cuts the part free before "Border channel", "Lettering"/m);
+  });
+
+  it.each([
+    [['plan', path.join(os.tmpdir(), 'no-such-job.json'), '--out', dir], /cannot be read/],
+    [['demo', 'nothing', '--out', path.join(dir, 'x')], /no demo job "nothing"/],
+    [['proof', job, '--out', dir], /--cell takes a size/],
+    [['plan', job, '--out', dir, '--dialect', 'martian'], /no dialect called "martian"/],
+    [['dance'], /no command "dance"/],
+  ])('ends with 1 and one line on errors: %#', (args, why) => {
+    const r = mirvak(...args);
+    expect(r.status).toBe(1);
+    expect(r.stderr.trim().split('\n').length).toBe(1);
+    expect(r.stderr).toMatch(why);
+  });
+
+  it('prints a schema that names the format', () => expect(JSON.parse(mirvak('schema').stdout).properties.format.const).toBe('mirvak-job'));
+});

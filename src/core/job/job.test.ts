@@ -1,0 +1,48 @@
+import { zipSync, strToU8 } from 'fflate';
+import { packJob, unpackJob } from './archive';
+import { demoJobs } from './demo';
+import { datumOf, jobSchema, newJob } from './job';
+import { JobError, readJob } from './migrate';
+
+describe('jobs', () => {
+  it.each(Object.entries(demoJobs))('%s is valid and survives its file', (_name, make) => {
+    const job = make();
+    expect(jobSchema.safeParse(job).success).toBe(true);
+    const back = unpackJob(packJob(job, { 'fonts/own.ttf': strToU8('bytes') }));
+    expect(back.job).toEqual(job);
+    expect(new TextDecoder().decode(back.assets['fonts/own.ttf'])).toBe('bytes');
+    expect(unpackJob(strToU8(JSON.stringify(job))).job).toEqual(job);
+  });
+
+  it('of the first version are brought up to date, and the data they came from is left alone', () => {
+    const old = JSON.parse(JSON.stringify({ ...newJob('old'), version: 1 }));
+    delete old.blank.intoBed;
+    expect(readJob(old).blank.intoBed).toBe(0);
+    expect(old.version).toBe(1);
+  });
+
+  it.each([
+    [{}, /not a Mirvak job/],
+    [{ ...newJob('x'), version: 99 }, /version 99/],
+    [{ ...newJob('x'), version: 'two' }, /does not say its version/],
+    [{ ...newJob('x'), blank: { ...newJob('x').blank, width: -1 } }, /blank\.width/],
+    [{ ...newJob('x'), items: [{ id: 'a', name: 'a', kind: 'cube', visible: true, x: 0, y: 0, angle: 0, values: {} }] }, /no kind of item called "cube"/],
+    [{ ...newJob('x'), cuts: [{ id: 'a', name: 'a', kind: 'area', enabled: true, items: [], values: { depth: 'deep' }, overrides: {} }] }, /cuts\.0\.values/],
+  ])('that are wrong are refused with the place: %#', (data, why) => {
+    expect(() => readJob(data)).toThrow(JobError);
+    expect(() => readJob(data)).toThrow(why);
+  });
+
+  it.each([
+    [strToU8('PK\u0003\u0004 no zip'), /damaged/],
+    [zipSync({ 'readme.txt': strToU8('hello') }), /no job\.json/],
+    [strToU8('{"a":'), /neither/],
+  ])('in broken files are refused: %#', (bytes, why) => expect(() => unpackJob(bytes)).toThrow(why));
+
+  it('have their zero where the datum says', () => {
+    const blank = { ...newJob('x').blank, width: 100, height: 40, thickness: 6 };
+    expect(datumOf({ ...blank, datum: 'lb', zZero: 'top' })).toEqual({ x: 0, y: 0, z: 0 });
+    expect(datumOf({ ...blank, datum: 'cm', zZero: 'bed' })).toEqual({ x: 50, y: 20, z: -6 });
+    expect(datumOf({ ...blank, datum: 'rt', zZero: 'top' })).toEqual({ x: 100, y: 40, z: 0 });
+  });
+});
