@@ -60,6 +60,7 @@ function main(args: string[]): number {
     writeFileSync(file, file.endsWith('.json') ? JSON.stringify(make(), null, 2) : packJob(make()));
     return 0;
   }
+  if (command !== 'plan' && command !== 'proof') throw new UsageError(`there is no command "${command}"`);
   const job = open(target);
   const art = fontsFromPackages();
   if (command === 'plan') {
@@ -74,21 +75,18 @@ function main(args: string[]): number {
     for (const f of proof.findings) console.log(`${f.check}: ${f.text}`);
     return proof.findings.length ? 2 : 0;
   }
-  if (command === 'proof') {
-    const cell = Number(values.cell);
-    if (!(cell > 0)) throw new UsageError('--cell takes a size in mm, such as 0.1');
-    if ((job.blank.width / cell) * (job.blank.height / cell) > 4e8) throw new Error('That is more than 400 million cells. Take a larger --cell.');
-    const dir = out();
-    const plans = new Map(job.cuts.filter((c) => c.enabled).map((c) => [c.id, planCut(job, c, art)]));
-    const programs = writePrograms(job, plans);
-    const proof = prove(job, placePrograms(job, programs), programs.tools, plans, cell);
-    const { cols, rows, x0, y0, z: heights } = proof.field;
-    mkdirSync(dir, { recursive: true });
-    writeFileSync(path.join(dir, 'proof.f32'), new Uint8Array(heights.buffer, heights.byteOffset, heights.byteLength));
-    writeFileSync(path.join(dir, 'proof.json'), JSON.stringify({ cols, rows, cell, x0, y0, sample: 'node' }));
-    return proof.findings.length ? 2 : 0;
-  }
-  throw new UsageError(`there is no command "${command}"`);
+  const cell = Number(values.cell);
+  if (!(cell > 0)) throw new UsageError('--cell takes a size in mm, such as 0.1');
+  if ((job.blank.width / cell) * (job.blank.height / cell) > 4e8) throw new Error('That is more than 400 million cells. Take a larger --cell.');
+  const dir = out();
+  const plans = new Map(job.cuts.filter((c) => c.enabled).map((c) => [c.id, planCut(job, c, art)]));
+  const programs = writePrograms(job, plans);
+  const proof = prove(job, placePrograms(job, programs), programs.tools, plans, cell);
+  const { cols, rows, x0, y0, z: heights } = proof.field;
+  mkdirSync(dir, { recursive: true });
+  writeFileSync(path.join(dir, 'proof.f32'), new Uint8Array(heights.buffer, heights.byteOffset, heights.byteLength));
+  writeFileSync(path.join(dir, 'proof.json'), JSON.stringify({ cols, rows, cell, x0, y0, sample: 'node' }));
+  return proof.findings.length ? 2 : 0;
 }
 
 try {

@@ -1,6 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
-import { useColorScheme, useTheme } from '@mui/material/styles';
+import { useColorScheme } from '@mui/material/styles';
 import { useCallback, useEffect, useMemo, useRef, useState, type PointerEvent as ReactPointer } from 'react';
 import { useWork } from '@/compute/pipeline';
 import { radiusOf } from '@/core/cutters/cutter';
@@ -45,7 +45,6 @@ export function PlanView() {
   const [snap, setSnap] = useState<Snap | null>(null);
   const touched = useRef(false);
   const space = useRef(false);
-  const palette = useTheme().palette;
   const { mode, systemMode } = useColorScheme();
   const dark = (mode === 'system' ? systemMode : mode) === 'dark';
   const { width: bw, height: bh } = job.blank;
@@ -188,7 +187,7 @@ export function PlanView() {
       <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block' }} />
       {view && (
         <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}>
-          <Datum {...toScreen(view, datum.x, datum.y)} colour={palette.primary.main} />
+          <Datum {...toScreen(view, datum.x, datum.y)} colour="var(--mui-palette-primary-main)" />
           {snap?.xs.map((x) => <line key={`x${x}`} x1={toScreen(view, x, 0).x} x2={toScreen(view, x, 0).x} y1={RULER} y2="100%" stroke="var(--mui-palette-brass)" strokeDasharray="4 3" />)}
           {snap?.ys.map((y) => <line key={`y${y}`} y1={toScreen(view, 0, y).y} y2={toScreen(view, 0, y).y} x1={RULER} x2="100%" stroke="var(--mui-palette-brass)" strokeDasharray="4 3" />)}
           {gesture?.kind === 'box' && (() => {
