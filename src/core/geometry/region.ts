@@ -1,4 +1,4 @@
-import { Clipper64, ClipperOffset, ClipType, EndType, FillRule, JoinType, PolyTree64, type Path64, type Paths64, type PolyPath64 } from 'clipper2-ts';
+import { Clipper64, ClipperOffset, ClipType, EndType, FillRule, JoinType, type Path64, type Paths64 } from 'clipper2-ts';
 
 /**
  * Regions of the plane and their boolean algebra.
@@ -60,33 +60,34 @@ export const subtract = (a: Region, b: Region): Region =>
 /** A connected piece of a region: its outer loop first, then its holes. */
 export type Component = Region;
 
-/** Splits a region into connected components by nesting. */
+/**
+ * Splits a normalised region into connected components: each hole goes to the smallest outer loop around
+ * it. Loops may touch, so the question is asked of a point just inside the region beside the hole's
+ * longest edge, not of a corner.
+ */
 export function components(region: Region): Component[] {
-  if (region.length === 0) return [];
-  const engine = new Clipper64();
-  engine.preserveCollinear = false;
-  engine.addSubject(toPaths(region));
-  const tree = new PolyTree64();
-  engine.execute(ClipType.Union, FillRule.NonZero, tree);
-  const out: Component[] = [];
-  const visit = (node: PolyPath64) => {
-    for (let i = 0; i < node.count; i++) {
-      const outer = node.child(i);
-      const loops: Loop[] = [];
-      const take = (n: PolyPath64) => {
-        const poly = n.poly;
-        if (poly && poly.length >= 3) loops.push(fromPath(poly));
-      };
-      take(outer);
-      for (let h = 0; h < outer.count; h++) {
-        take(outer.child(h));
-        visit(outer.child(h));
+  const outers = region.filter((l) => loopArea(l) > 0).map((loop) => ({ loops: [loop], area: loopArea(loop), box: boundsOf([loop])! }));
+  outers.sort((a, b) => a.area - b.area);
+  for (const hole of region) {
+    if (!(loopArea(hole) < 0)) continue;
+    let at = 0;
+    let longest = -1;
+    for (let i = 0; i < hole.length; i += 2) {
+      const j = (i + 2) % hole.length;
+      const l = Math.hypot(hole[j] - hole[i], hole[j + 1] - hole[i + 1]);
+      if (l > longest) {
+        longest = l;
+        at = i;
       }
-      if (loops.length) out.push(loops);
     }
-  };
-  visit(tree);
-  return out;
+    const to = (at + 2) % hole.length;
+    const step = Math.min(1e-5, longest / 4) / longest;
+    const x = (hole[at] + hole[to]) / 2 - (hole[to + 1] - hole[at + 1]) * step;
+    const y = (hole[at + 1] + hole[to + 1]) / 2 + (hole[to] - hole[at]) * step;
+    const home = outers.find((o) => o.box.x0 <= x && x <= o.box.x1 && o.box.y0 <= y && y <= o.box.y1 && contains([o.loops[0]], x, y));
+    if (home) home.loops.push(hole);
+  }
+  return outers.map((o) => o.loops);
 }
 
 /**

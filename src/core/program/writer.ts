@@ -1,5 +1,6 @@
 import { ARC_CCW, isArc, RAPID, sweepOf, withoutArcs, type Motion } from '../motion/motion';
 import type { Dialect } from './dialect';
+import { ByteText } from './text';
 
 /** Where program zero lies in the blank's frame (mm): subtracted from every coordinate. */
 export interface Datum {
@@ -41,134 +42,133 @@ const comment = (text: string) =>
 
 /** Writes parts, in order, as one program. The spindle is on only while a turning cutter works. */
 export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d: Dialect): string {
-  const out: string[] = [];
+  const out = new ByteText();
   const scale = d.unit === 'in' ? 1 / 25.4 : 1;
-  const factor = 10 ** d.decimals;
+  const { decimals } = d;
+  const factor = 10 ** decimals;
   // The same rounding decides what is written and what counts as unchanged.
-  const grid = (v: number) => Math.round(v * scale * factor);
-  const text = decimalText(d.decimals);
+  const perMm = scale * factor;
+  const grid = (v: number) => Math.round(v * perMm);
   const { x: ox, y: oy, z: oz } = info.datum;
   const safe = grid(info.safeHeight - oz);
-  out.push(comment(info.title), ...info.remarks.map(comment), 'G17 G90 G94', d.unit === 'mm' ? 'G21' : 'G20', 'G40 G49 G80');
+  for (const line of [comment(info.title), ...info.remarks.map(comment), 'G17 G90 G94', d.unit === 'mm' ? 'G21' : 'G20', 'G40 G49 G80']) out.line(line);
   let gx = NaN;
   let gy = NaN;
   let gz = NaN;
   let tool = -1;
   let spinning = false;
-  let mode = '';
+  let mode = -1;
   let lastFeed = NaN;
-  const word = (m: string) => {
-    if (m === mode) return '';
+  let begun = false;
+  // One line: its words with a space between, the motion word only when it changes.
+  const space = () => {
+    if (begun) out.byte(32);
+    begun = true;
+  };
+  const motion = (m: number) => {
+    begun = false;
+    if (m === mode) return;
     mode = m;
-    return m;
+    begun = true;
+    out.byte(71);
+    out.byte(48 + m);
+  };
+  const word = (letter: number, steps: number) => {
+    space();
+    out.word(letter, steps, decimals);
+  };
+  const feedWord = (feed: number) => {
+    if (feed === lastFeed) return;
+    lastFeed = feed;
+    space();
+    out.ascii(`F${feedText(feed * scale, d)}`);
+  };
+  const lift = () => {
+    motion(0);
+    word(Z, safe);
+    out.byte(10);
+    gz = safe;
   };
   for (const part of parts) {
-    out.push(comment(`Cut ${part.cutNumber}: ${part.cutName}`));
+    out.line(comment(`Cut ${part.cutNumber}: ${part.cutName}`));
     if (part.tool !== tool) {
       if (tool !== -1) {
-        if (gz !== safe) out.push(`G0 Z${text(safe)}`);
-        gz = safe;
-        if (spinning) out.push('M5');
+        if (gz !== safe) lift();
+        if (spinning) out.line('M5');
         spinning = false;
       }
-      out.push(comment(`Tool ${part.tool}: ${part.toolName}`), `T${part.tool} M6`);
+      out.line(comment(`Tool ${part.tool}: ${part.toolName}`));
+      out.line(`T${part.tool} M6`);
       tool = part.tool;
       // After a change the spindle may be anywhere: say every coordinate again.
       gx = gy = gz = NaN;
-      mode = '';
+      mode = -1;
       lastFeed = NaN;
     }
     if (part.turns) {
-      out.push(`S${Math.round(part.rpm)} M3`);
+      out.line(`S${Math.round(part.rpm)} M3`);
       spinning = true;
     } else if (spinning) {
-      out.push('M5');
+      out.line('M5');
       spinning = false;
     }
     const m = d.arcs ? part.motion : withoutArcs(part.motion, 0.0005);
-    if (Number.isNaN(gz)) {
-      mode = '';
-      out.push(`${word('G0')} Z${text(safe)}`);
-      gz = safe;
-    }
+    if (Number.isNaN(gz)) lift();
     for (let i = 0; i < m.count; i++) {
       const nx = grid(m.x[i] - ox);
       const ny = grid(m.y[i] - oy);
       const nz = grid(m.z[i] - oz);
       const kind = m.kind[i];
+      let centre = false;
+      let ci = 0;
+      let cj = 0;
+      let full = false;
       if (isArc(kind)) {
-        const full = sweepOf(m, i) > Math.PI;
-        const r = Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]);
-        // An arc whose chord vanishes in the rounding would be read as a full turn.
-        if (nx === gx && ny === gy && !full) {
-          if (nz === gz) continue;
-        } else {
-          // The centre is kept exact to the grid and relative to the written start.
-          const ci = grid(m.cx[i] - ox) - gx;
-          const cj = grid(m.cy[i] - oy) - gy;
-          const r0 = Math.hypot(ci, cj);
-          const r1 = Math.hypot(grid(m.cx[i] - ox) - nx, grid(m.cy[i] - oy) - ny);
-          if (Math.abs(r0 - r1) <= 2.5 && r > 0.01) {
-            let line = word(kind === ARC_CCW ? 'G3' : 'G2');
-            if (nx !== gx || full) line += `${line ? ' ' : ''}X${text(nx)}`;
-            if (ny !== gy || full) line += `${line ? ' ' : ''}Y${text(ny)}`;
-            if (nz !== gz) line += `${line ? ' ' : ''}Z${text(nz)}`;
-            line += `${line ? ' ' : ''}I${text(ci)} J${text(cj)}`;
-            if (m.feed[i] !== lastFeed) line += ` F${feedText(m.feed[i] * scale, d)}`;
-            lastFeed = m.feed[i];
-            gx = nx;
-            gy = ny;
-            gz = nz;
-            out.push(line);
-            continue;
-          }
+        full = sweepOf(m, i) > Math.PI;
+        // An arc whose chord vanishes in the rounding would be read as a full turn: it becomes a line, or nothing.
+        if (nx !== gx || ny !== gy || full) {
+          const cx = grid(m.cx[i] - ox);
+          const cy = grid(m.cy[i] - oy);
+          ci = cx - gx;
+          cj = cy - gy;
+          const r0 = Math.sqrt(ci * ci + cj * cj);
+          const r1 = Math.sqrt((cx - nx) ** 2 + (cy - ny) ** 2);
+          // Radii that the grid makes uneven would be refused; such small arcs are lines within the grid.
+          centre = Math.abs(r0 - r1) <= 2.5 && r0 > 0.01 * perMm;
         }
       }
-      if (nx === gx && ny === gy && nz === gz) continue;
-      let line = word(kind === RAPID ? 'G0' : 'G1');
-      if (nx !== gx) line += `${line ? ' ' : ''}X${text(nx)}`;
-      if (ny !== gy) line += `${line ? ' ' : ''}Y${text(ny)}`;
-      if (nz !== gz) line += `${line ? ' ' : ''}Z${text(nz)}`;
-      if (kind !== RAPID && m.feed[i] !== lastFeed) {
-        line += ` F${feedText(m.feed[i] * scale, d)}`;
-        lastFeed = m.feed[i];
+      if (!centre && nx === gx && ny === gy && nz === gz) continue;
+      motion(centre ? (kind === ARC_CCW ? 3 : 2) : kind === RAPID ? 0 : 1);
+      if (nx !== gx || (centre && full)) word(X, nx);
+      if (ny !== gy || (centre && full)) word(Y, ny);
+      if (nz !== gz) word(Z, nz);
+      if (centre) {
+        word(I, ci);
+        word(J, cj);
       }
+      if (kind !== RAPID) feedWord(m.feed[i]);
+      out.byte(10);
       gx = nx;
       gy = ny;
       gz = nz;
-      out.push(line);
     }
   }
-  if (gz !== safe) out.push(`G0 Z${text(safe)}`);
-  out.push('M5', `G0 X${text(grid(info.park.x - ox))} Y${text(grid(info.park.y - oy))}`, 'M30');
-  return out.join('\n') + '\n';
+  if (gz !== safe) lift();
+  out.line('M5');
+  mode = -1;
+  motion(0);
+  word(X, grid(info.park.x - ox));
+  word(Y, grid(info.park.y - oy));
+  out.byte(10);
+  out.line('M30');
+  return out.toString();
 }
 
-/**
- * Whole numbers of grid steps to decimal text without trailing zeros. The fractions' texts are made once:
- * writing a number is then two short look-ups instead of the search for the shortest decimal.
- */
-function decimalText(decimals: number): (grid: number) => string {
-  const factor = 10 ** decimals;
-  const fractions = fractionTexts(decimals);
-  return (g) => {
-    const a = g < 0 ? -g : g;
-    const whole = Math.floor(a / factor);
-    const text = whole + fractions[a - whole * factor];
-    return g < 0 ? '-' + text : text;
-  };
-}
-
-const madeFractions = new Map<number, string[]>();
-
-function fractionTexts(decimals: number): string[] {
-  let made = madeFractions.get(decimals);
-  if (!made) {
-    made = Array.from({ length: 10 ** decimals }, (_, i) => (i === 0 ? '' : `.${String(i).padStart(decimals, '0').replace(/0+$/, '')}`));
-    madeFractions.set(decimals, made);
-  }
-  return made;
-}
+const X = 88;
+const Y = 89;
+const Z = 90;
+const I = 73;
+const J = 74;
 
 const feedText = (v: number, d: Dialect) => String(+v.toFixed(d.unit === 'in' ? 2 : 1));
 

@@ -75,7 +75,7 @@ describe('the medial axis', () => {
         const region = normalise(loops, fill);
         for (const a of medialAxis(region)) expect(worstClearance(a, region)).toBeLessThan(1e-6);
       }),
-      { numRuns: 150, endOnFailure: true },
+      { numRuns: 150, endOnFailure: true, seed: 7 },
     );
   });
 });

@@ -26,7 +26,7 @@ export interface Sites {
   /** 1 where the corner at the start of the segment is reflex. */
   readonly reflex: Uint8Array;
   readonly loops: number;
-  /** Whether loops touch in a point: the inside may then fall into parts. */
+  /** Whether loops touch, in a point or along a slit: the inside may then fall into parts. */
   readonly pinched: boolean;
 }
 
@@ -44,7 +44,8 @@ function scatter(x: number, y: number, seed: number): number {
  * Loops (x, y interleaved, mm, outer counter-clockwise, holes clockwise, no repeated last point) to
  * sites. Loops that touch in a point are linked anew there, so that each corner is one interior wedge.
  */
-export function makeSites(loops: readonly Float64Array[], nudge: number, seed: number): Sites {
+export function makeSites(source: readonly Float64Array[], nudge: number, seed: number): Sites {
+  const loops = withoutSlits(source);
   let count = 0;
   let minX = Infinity;
   let minY = Infinity;
@@ -77,7 +78,7 @@ export function makeSites(loops: readonly Float64Array[], nudge: number, seed: n
       prev[k] = first + ((i + n - 1) % n);
     }
   }
-  const pinched = linkWedges(px, py, next, prev);
+  const pinched = linkWedges(px, py, next, prev) || loops !== source;
 
   const ax = new Float64Array(count);
   const ay = new Float64Array(count);
@@ -182,4 +183,73 @@ function linkWedges(px: Float64Array, py: Float64Array, next: Int32Array, prev: 
     }
   }
   return true;
+}
+
+/**
+ * Loops without segments that are run both ways: slits of no width, which the integer algebra may leave
+ * between pieces that touch along a line. They bound nothing.
+ */
+function withoutSlits(loops: readonly Float64Array[]): readonly Float64Array[] {
+  const nameOf = (x: number, y: number) => Math.round(x * 1e5) * 4294967296 + Math.round(y * 1e5);
+  const points = new Set<number>();
+  let corners = 0;
+  for (const l of loops)
+    for (let i = 0; i < l.length; i += 2, corners++) points.add(nameOf(l[i], l[i + 1]));
+  // A slit needs corners that coincide; nearly always there are none.
+  if (points.size === corners) return loops;
+  const x: number[] = [];
+  const y: number[] = [];
+  const next: number[] = [];
+  const prev: number[] = [];
+  for (const l of loops) {
+    const first = x.length;
+    const n = l.length / 2;
+    for (let i = 0; i < n; i++) {
+      x.push(l[2 * i]);
+      y.push(l[2 * i + 1]);
+      next.push(first + ((i + 1) % n));
+      prev.push(first + ((i + n - 1) % n));
+    }
+  }
+  const dead = new Uint8Array(x.length);
+  const join = (a: number, b: number) => {
+    next[a] = b;
+    prev[b] = a;
+  };
+  for (let again = true; again; ) {
+    again = false;
+    const ways = new Map<string, number>();
+    for (let i = 0; i < x.length; i++) {
+      if (dead[i]) continue;
+      const from = nameOf(x[i], y[i]);
+      const to = nameOf(x[next[i]], y[next[i]]);
+      const j = ways.get(`${to}/${from}`);
+      if (j === undefined) {
+        ways.set(`${from}/${to}`, i);
+        continue;
+      }
+      ways.delete(`${to}/${from}`);
+      dead[i] = dead[j] = 1;
+      again = true;
+      const [pi, ni, pj, nj] = [prev[i], next[i], prev[j], next[j]];
+      if (ni === j && nj === i) continue;
+      if (ni === j) join(pi, nj);
+      else if (nj === i) join(pj, ni);
+      else {
+        join(pi, nj);
+        join(pj, ni);
+      }
+    }
+  }
+  const out: Float64Array[] = [];
+  for (let i = 0; i < x.length; i++) {
+    if (dead[i]) continue;
+    const loop: number[] = [];
+    for (let k = i; !dead[k]; k = next[k]) {
+      dead[k] = 1;
+      loop.push(x[k], y[k]);
+    }
+    if (loop.length >= 6) out.push(Float64Array.from(loop));
+  }
+  return out;
 }
