@@ -2,6 +2,7 @@ import type { CutPlan } from '@/core/cuts/kind';
 import type { Job } from '@/core/job/job';
 import type { Finding } from '@/core/proof/check';
 import type { StretchTime } from '@/core/pipeline/proving';
+import type { Played } from '@/core/proof/player';
 import type { HeightField } from '@/core/relief/field';
 
 /** What goes between the window and its workers. */
@@ -17,19 +18,8 @@ export interface ProofResult {
   readonly moves: number;
 }
 
-export interface PlayState {
-  readonly field: HeightField;
-  readonly move: number;
-  readonly x: number;
-  readonly y: number;
-  readonly z: number;
-  readonly cutterId: string | null;
-  readonly cutId: string | null;
-  readonly file: string;
-  readonly line: number;
-  /** Seconds of machine time from the start to here, without tool changes. */
-  readonly seconds: number;
-}
+/** Where the player stands, with a copy of its field. */
+export type PlayState = Played;
 
 export interface SectionResult {
   /** Wanted height at evenly spaced points of the line. */

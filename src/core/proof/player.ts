@@ -7,6 +7,7 @@ import type { PlacedProgram } from './placed';
 import { cutMove, removerOf } from './simulate';
 import type { Remover } from './removal';
 
+/** The material after a number of moves, and where the cutter then is; `seconds` of machine time, tool changes left out. */
 export interface Played {
   readonly field: HeightField;
   readonly move: number;

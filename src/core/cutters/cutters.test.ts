@@ -1,0 +1,60 @@
+import fc from 'fast-check';
+import { coneOf, cutterSchema, cuttingLength, profileOf, radiusOf } from './cutter';
+import { presetFor, shippedLibrary } from './library';
+import { materialIds, materials } from './materials';
+import { cutterShapes, shapeOf } from './registry';
+
+const library = shippedLibrary();
+
+describe('the shipped library', () => {
+  it('holds what the trade expects, every cutter valid and with its own id', () => {
+    for (const c of library) expect(cutterSchema.safeParse(c).error?.issues ?? []).toEqual([]);
+    expect(new Set(library.map((c) => c.id)).size).toBe(library.length);
+    const flats = library.filter((c) => c.shape === 'flat').map((c) => c.values.diameter);
+    expect([Math.min(...flats), Math.max(...flats)]).toEqual([1, 12]);
+    expect(new Set(library.filter((c) => c.shape === 'v').map((c) => c.values.includedAngle))).toEqual(new Set([30, 60, 90, 120]));
+    for (const s of ['ball', 'cone', 'taperedBall', 'drag', 'drill']) expect(library.some((c) => c.shape === s)).toBe(true);
+  });
+
+  it('has a preset for every material, from surface speed and chip load', () => {
+    for (const c of library) expect(Object.keys(c.presets).sort()).toEqual([...materialIds].sort());
+    // 6 mm, two teeth, brass: 120 m/min is 6366 rpm; the chip is 0.5 % of the diameter.
+    const p = presetFor('flat', { diameter: 6 }, 2, 'brass');
+    expect(p.rpm).toBe(6400);
+    expect(p.feed).toBeCloseTo(6400 * 2 * 0.005 * 6, -1);
+    expect(p.stepDown).toBeCloseTo(6 * materials.brass.stepDown, 6);
+    expect(presetFor('drag', { diameter: 3, includedAngle: 90, tipRadius: 0 }, 1, 'oak').rpm).toBe(0);
+  });
+
+  it('tells how high the edges reach: a cone no higher than itself', () => {
+    const v = library.find((c) => c.id === 'v-12-60-0')!;
+    expect(cuttingLength({ ...v, fluteLength: 99 })).toBeCloseTo(6 / Math.tan(Math.PI / 6), 9);
+    expect(coneOf(library.find((c) => c.shape === 'cone')!).tip).toBeGreaterThan(0);
+  });
+});
+
+describe.each(cutterShapes.map((s) => [s.id, s] as const))('the shape %s', (id, shape) => {
+  const values = shape.defaults as Record<string, number>;
+  it('rises from its lowest point, and its width at a height undoes its profile', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.02, max: 0.98, noNaN: true }), (f) => {
+        const rho = f * shape.radius(values);
+        const h = shape.profile(values, rho);
+        expect(h).toBeGreaterThanOrEqual(shape.profile(values, rho * 0.5));
+        if (h > 1e-6) expect(shape.radiusAt(values, h)).toBeCloseTo(rho, 6);
+        // Convex: the middle of a chord lies above.
+        expect(shape.profile(values, rho / 2)).toBeLessThanOrEqual((shape.profile(values, 0) + h) / 2 + 1e-9);
+      }),
+    );
+    expect(shape.profile(values, shape.radius(values) * 1.001)).toBe(Infinity);
+  });
+  it('refuses values that cannot be', () => {
+    expect(shape.schema.safeParse({ ...values, diameter: -1 }).success).toBe(false);
+    expect(shape.schema.safeParse({ ...values, diameter: NaN }).success).toBe(false);
+    expect(shape.problem(values)).toBeNull();
+    const c = { ...library[0], shape: id, values };
+    expect(profileOf(c)(0)).toBeGreaterThanOrEqual(0);
+    expect(radiusOf(c)).toBeGreaterThan(0);
+    expect(shapeOf(id).setup(values).shape).toBeTruthy();
+  });
+});
