@@ -35,7 +35,7 @@ export function Table() {
   const scale = (w: number, h: number) => Math.min((w - 74) / job.blank.width, (h - 74) / job.blank.height);
   const stacked = scale(size.width, size.height / 2) > scale(size.width / 2, size.height);
   const pane = { position: 'relative', flex: 1, minWidth: 0, minHeight: 0, borderRadius: 2.5, overflow: 'hidden', border: '1px solid', borderColor: 'divider', bgcolor: 'background.paper' } as const;
-  const label = { position: 'absolute', left: 32, bottom: 8, px: 1, py: 0.3, borderRadius: 1.5, fontSize: 12, color: 'text.secondary', bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 82%, transparent)', pointerEvents: 'none' } as const;
+  const label = { position: 'absolute', right: 8, bottom: 8, px: 1, py: 0.3, borderRadius: 1.5, fontSize: 12, color: 'text.secondary', bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 82%, transparent)', pointerEvents: 'none' } as const;
   return (
     <Box component="main" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', bgcolor: 'background.default', p: 1.25, gap: 1 }}>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 34 }}>
@@ -74,7 +74,7 @@ export function Table() {
         {table !== 'plan' && (
           <Box sx={pane}>
             <SolidView />
-            <Box sx={{ ...label, left: 8 }}>{proof ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.length ? 'Working\u2026' : 'The blank, uncut'}</Box>
+            <Box sx={label}>{proof ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.length ? 'Working\u2026' : 'The blank, uncut'}</Box>
           </Box>
         )}
       </Box>
