@@ -49,33 +49,43 @@ const segments = (r: Region) => r.reduce((n, l) => n + l.length / 2, 0);
 
 console.log('| work | measured | reach | ambitious |\n| --- | --- | --- | --- |');
 
+/** The parts of the bench; `npm run bench -- axis removal` runs those two only. */
+const wanted = process.argv.slice(2);
+const part = (name: string, work: () => void) => {
+  if (!wanted.length || wanted.includes(name)) work();
+};
+
 const trace = (parts: Region[]) => parts.forEach((p) => axisOf(p));
-for (const [n, cap, tol] of [
-  [5000, 30, 0.0009],
-  [30000, 60, 0.00008],
-] as const) {
-  const region = words('Quay & Sluice 1794', 'libre-baskerville', cap, tol);
-  const parts = components(region);
-  row(`medial axis, lettering of ${segments(region)} segments (about ${n})`, ms(median(5, () => trace(parts), 2)), '1.0 x native', '0.5 x');
-}
-{
+part('axis', () => {
+  for (const [n, cap, tol] of [
+    [5000, 30, 0.0009],
+    [30000, 60, 0.00008],
+  ] as const) {
+    const region = words('Quay & Sluice 1794', 'libre-baskerville', cap, tol);
+    const parts = components(region);
+    row(`medial axis, lettering of ${segments(region)} segments (about ${n})`, ms(median(5, () => trace(parts), 2)), '1.0 x native', '0.5 x');
+  }
+});
+part('lettering', () => {
   const lines = Array.from({ length: 7 }, () => 'Fenwater Lock & Quay Sluice 1794 keeper').join('\n');
   const region = words(lines, 'libre-baskerville', 30, 0.0009);
   const parts = components(region);
   row(`medial axis, ${segments(region)} segments of lettering`, ms(median(3, () => trace(parts), 1)), '2 s', '1 s');
-}
-for (const r of [40, 400]) {
-  const parts = components(normalise([circleLoop(20000, r)]));
-  row(`medial axis, circle of 20,000 segments, radius ${r} mm`, ms(median(3, () => trace(parts), 1)), '3 s', '0.3 s');
-}
-{
+});
+part('circle', () => {
+  for (const r of [40, 400]) {
+    const parts = components(normalise([circleLoop(20000, r)]));
+    row(`medial axis, circle of 20,000 segments, radius ${r} mm`, ms(median(3, () => trace(parts), 1)), '3 s', '0.3 s');
+  }
+});
+part('word', () => {
   let tol = 0.002;
   let region = words('Quay & Sluice 1794', 'libre-baskerville', 30, tol);
   while (segments(region) < 4600) region = words('Quay & Sluice 1794', 'libre-baskerville', 30, (tol *= 0.93));
   const time = median(15, () => components(region).forEach((p) => makeBranches(axisOf(p), 0.0007)), 5);
   row(`a word, "Quay & Sluice 1794", ${segments(region)} segments: axis, sampling, pruning`, ms(time), '100 ms', '40 ms');
-}
-{
+});
+part('letter', () => {
   const job: Job = newJob('letters');
   const text = { font: 'libre-baskerville', capHeight: 22, tracking: 10, kerning: true, leading: 1.6, align: 'centre', stretch: 100 };
   job.blank = { ...job.blank, width: 360, height: 120 };
@@ -91,8 +101,8 @@ for (const r of [40, 400]) {
     prove(job, placePrograms(job, programs), programs.tools, plans, Math.sqrt((360 * 120) / 2e6));
   };
   row('one letter changed on a 20-letter board: plan, write, read back, prove (core, 2 million heights)', ms(median(11, change, 4)), '400 ms', '150 ms');
-}
-{
+});
+part('removal', () => {
   const moves = 20000;
   for (const [name, id, values, reach, ambitious] of [
     ['ball 3 mm', 'ball', { diameter: 3 }, 100, 400],
@@ -112,12 +122,13 @@ for (const r of [40, 400]) {
     const time = median(3, () => {
       const f = flatField(100, 100, 0.05);
       const r = makeRemover(f, { form: s.form(values), profile: (q) => s.profile(values, q), radiusAt: (h) => s.radiusAt(values, h) });
-      for (let i = 1; i <= moves; i++) r.cut(...path[i - 1], ...path[i]);
+      for (let i = 1; i <= moves; i++) r.cut(path[i - 1][0], path[i - 1][1], path[i - 1][2], path[i][0], path[i][1], path[i][2]);
+      r.settle();
     });
     row(`material removal, ${name}, thousand 0.1 mm moves a second into 2000 x 2000 cells`, (moves / time).toFixed(0), String(reach), String(ambitious));
   }
-}
-{
+});
+part('program', () => {
   const b = new MotionBuilder();
   b.rapid(0, 0, 10);
   const n = 400000;
@@ -126,12 +137,14 @@ for (const r of [40, 400]) {
   const info = { title: 'bench', datum: { x: 0, y: 0, z: 0 }, safeHeight: 10, park: { x: 0, y: 0 }, remarks: [] };
   const time = median(3, () => parseProgram(writeProgram([{ tool: 1, toolName: 't', cutNumber: 1, cutName: 'c', rpm: 1, turns: true, motion }], info, dialectOf('metric'))));
   row('program text, written and parsed back, moves a second', `${(n / time / 1000).toFixed(2)} million`, '1 million', '3 million');
-}
-for (const [name, make] of Object.entries(demoJobs)) {
-  const job = make();
-  const t = performance.now();
-  const plans = new Map(job.cuts.map((c) => [c.id, planCut(job, c, art)]));
-  const programs = writePrograms(job, plans);
-  const proof = prove(job, placePrograms(job, programs), programs.tools, plans, Math.sqrt((job.blank.width * job.blank.height) / 2e6));
-  row(`demo job ${name}, all of it, first time`, `${ms(performance.now() - t)}, ${proof.findings.length} findings`, '-', '-');
-}
+});
+part('demo', () => {
+  for (const [name, make] of Object.entries(demoJobs)) {
+    const job = make();
+    const t = performance.now();
+    const plans = new Map(job.cuts.map((c) => [c.id, planCut(job, c, art)]));
+    const programs = writePrograms(job, plans);
+    const proof = prove(job, placePrograms(job, programs), programs.tools, plans, Math.sqrt((job.blank.width * job.blank.height) / 2e6));
+    row(`demo job ${name}, all of it, first time`, `${ms(performance.now() - t)}, ${proof.findings.length} findings`, '-', '-');
+  }
+});

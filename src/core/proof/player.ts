@@ -77,6 +77,7 @@ export function createPlayer(job: Job, programs: readonly PlacedProgram[], tools
         while (k + 1 < list.length && starts[k + 1] <= at) k++;
         const s = list[k];
         if (of !== k) {
+          remover?.settle();
           const cutter = tools.get(s.tool);
           remover = cutter && (!only || (s.cutId !== null && only.includes(s.cutId))) ? removerOf(field, cutter) : null;
           of = k;
@@ -86,6 +87,7 @@ export function createPlayer(job: Job, programs: readonly PlacedProgram[], tools
         at++;
         if ((at & 255) === 0) progress((at - from) / (goal - from));
       }
+      remover?.settle();
       const last = Math.max(0, at - 1);
       let q = 0;
       while (q + 1 < list.length && starts[q + 1] <= last) q++;

@@ -1,5 +1,6 @@
 import type { CutterForm } from '../cutters/shape';
 import type { HeightField } from '../relief/field';
+import { makeBallSweep } from './ballSweep';
 
 /**
  * Material removal on a height field. A straight move lowers each node to the lowest point of the
@@ -14,6 +15,8 @@ export interface Remover {
   readonly field: HeightField;
   /** Lowers the field along a move from (x0, y0, z0) to (x1, y1, z1). */
   cut(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void;
+  /** Cuts what was left for a joining move: to be called before the field is read. */
+  settle(): void;
   /**
    * The most by which material stands above the cutter anywhere along a move, without cutting; 0 when it
    * runs free.
@@ -28,8 +31,6 @@ export interface SweptCutter {
 }
 
 const GOLDEN = 0.6180339887498949;
-/** mm in Z that stamping may leave; with rounding this stays under 0.002. */
-const STAMP_SAG = 0.0015;
 
 export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): Remover {
   const { cols, rows, cell, x0: fx, y0: fy, z } = field;
@@ -111,50 +112,11 @@ export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): R
     return Math.min(at(lo), at(hi), fp, fq);
   };
 
-  let stampedX = NaN;
-  let stampedY = NaN;
-  let stampedZ = NaN;
-  const heights = z;
-  /** Lowers the field to a ball that stands still. */
-  const stamp = (x: number, y: number, zt: number): void => {
-    stampedX = x;
-    stampedY = y;
-    stampedZ = zt;
-    if (zt >= top) return;
-    const zz = heights;
-    const step = cell;
-    const radius = Math.min(full, cutter.radiusAt(top - zt));
-    const rr = radius * radius;
-    const q = full * full;
-    const middle = zt + full;
-    let r0 = Math.ceil((y - radius - fy) * inv);
-    let r1 = Math.floor((y + radius - fy) * inv);
-    if (r0 < 0) r0 = 0;
-    if (r1 > rows - 1) r1 = rows - 1;
-    for (let r = r0; r <= r1; r++) {
-      const vy = fy + r * step - y;
-      const left = rr - vy * vy;
-      if (left < 0) continue;
-      const w = Math.sqrt(left);
-      let c0 = Math.ceil((x - w - fx) * inv);
-      let c1 = Math.floor((x + w - fx) * inv);
-      if (c0 < 0) c0 = 0;
-      if (c1 > cols - 1) c1 = cols - 1;
-      const qy = q - vy * vy;
-      let vx = fx + c0 * step - x;
-      const end = r * cols + c1;
-      for (let i = r * cols + c0; i <= end; i++) {
-        const g = qy - vx * vx;
-        const gap = middle - zz[i];
-        // Squared heights decide: a root is taken only where the ball is lower than what stands.
-        if (gap <= 0 || gap * gap < g) zz[i] = middle - Math.sqrt(g);
-        vx += step;
-      }
-    }
-  };
-
-  /** Visits the nodes under a move; `cutting` lowers them, else the largest clash is returned. */
-  const sweep = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number, cutting: boolean): number => {
+  /**
+   * Visits the nodes under a move; `cutting` lowers them, else the largest clash is returned. Of a move that
+   * is `joined` to the one before, nodes whose lowest place is the start are passed over: they are cut.
+   */
+  const sweep = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number, cutting: boolean, joined: boolean): number => {
     const low = z0 < z1 ? z0 : z1;
     if (low >= top) return 0;
     const radius = Math.min(full, cutter.radiusAt(top - low) + 1e-9);
@@ -174,6 +136,10 @@ export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): R
     } else if (ball) k1 = m / Math.sqrt(1 + m * m);
     const r2 = radius * radius;
     const even = m === 0;
+    // Least distance along the move at which a node can be lower than the cutter at the start leaves it.
+    let behind = -Infinity;
+    if (joined && len > 0) behind = m >= 0 ? 0 : isCone && k1 > -1e6 ? k1 * radius - tip : -Infinity;
+    const pruned = behind > -radius;
     let r0 = Math.ceil(((y0 < y1 ? y0 : y1) - radius - fy) * inv);
     let r1 = Math.floor(((y0 > y1 ? y0 : y1) + radius - fy) * inv);
     if (r0 < 0) r0 = 0;
@@ -214,6 +180,14 @@ export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): R
           if (p < a) a = p;
           if (q > b) b = q;
         }
+      }
+      if (pruned) {
+        const ahead = behind - (y - y0) * uy;
+        if (ux > 1e-12) {
+          if (x0 + ahead / ux > a) a = x0 + ahead / ux;
+        } else if (ux < -1e-12) {
+          if (x0 + ahead / ux < b) b = x0 + ahead / ux;
+        } else if (ahead > 0) continue;
       }
       let c0 = Math.ceil((a - fx) * inv);
       let c1 = Math.floor((b - fx) * inv);
@@ -257,23 +231,31 @@ export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): R
     return worst;
   };
 
+  if (ball) {
+    const balls = makeBallSweep(field, full, top);
+    return {
+      field,
+      cut: balls.cut,
+      settle: balls.settle,
+      clash(x0, y0, z0, x1, y1, z1) {
+        balls.settle();
+        return sweep(x0, y0, z0, x1, y1, z1, false, false);
+      },
+    };
+  }
+  let lastX = NaN;
+  let lastY = NaN;
+  let lastZ = NaN;
   return {
     field,
+    settle: () => {},
     cut(x0, y0, z0, x1, y1, z1) {
-      if (ball) {
-        // Short moves of a ball are stamped where they end. Between stamps s apart, the sweep lies at most
-        // s^2 / (8 R) below them, R being the radius of the ball's circle at the height of the top face:
-        // shallow cuts only, the steep side of a ball needs the closed form.
-        const bend = full - (top - (z0 < z1 ? z0 : z1));
-        const s2 = (x1 - x0) * (x1 - x0) + (y1 - y0) * (y1 - y0) + (z1 - z0) * (z1 - z0);
-        if (bend > 0 && s2 <= 8 * bend * STAMP_SAG) {
-          if (x0 !== stampedX || y0 !== stampedY || z0 !== stampedZ) stamp(x0, y0, z0);
-          stamp(x1, y1, z1);
-          return;
-        }
-      }
-      sweep(x0, y0, z0, x1, y1, z1, true);
+      const joined = x0 === lastX && y0 === lastY && z0 === lastZ;
+      lastX = x1;
+      lastY = y1;
+      lastZ = z1;
+      sweep(x0, y0, z0, x1, y1, z1, true, joined);
     },
-    clash: (x0, y0, z0, x1, y1, z1) => sweep(x0, y0, z0, x1, y1, z1, false),
+    clash: (x0, y0, z0, x1, y1, z1) => sweep(x0, y0, z0, x1, y1, z1, false, false),
   };
 }

@@ -84,12 +84,14 @@ export function simulate(field: HeightField, programs: readonly PlacedProgram[],
         }
         if (m.z[i] < -edges - 1e-6 || m.z[i - 1] < -edges - 1e-6) {
           cutMove(remover, m, i);
+          remover.settle();
           const deep = shank.clash(m.x[i - 1], m.y[i - 1], m.z[i - 1] + edges, m.x[i], m.y[i], m.z[i] + edges);
           if (deep > CLASH && clashes.length < 1000) clashes.push({ kind: 'shank', cutId: s.cutId, x: m.x[i], y: m.y[i], depth: deep });
           continue;
         }
         cutMove(remover, m, i);
       }
+      remover.settle();
     }
   progress(1);
   return clashes;
