@@ -50,25 +50,23 @@ export function parseProgram(text: string): ParsedProgram {
   let placed = false;
   let ended = false;
   let toolChanges = 0;
+  const n = text.length;
   let b = new MotionBuilder();
-  let lines: number[] = [];
-  let speeds: number[] = [];
+  let lines = new Int32Array(256);
+  let speeds = new Float64Array(256);
   let cuts: { move: number; cut: number }[] = [];
   let note = 0;
+  let at = 0;
   const close = () => {
-    if (b.count) sections.push({ tool, motion: b.build(), line: Int32Array.from(lines), rpm: Float64Array.from(speeds), cuts });
+    if (b.count) sections.push({ tool, motion: b.build(), line: lines.slice(0, b.count), rpm: speeds.slice(0, b.count), cuts });
     b = new MotionBuilder();
-    lines = [];
-    speeds = [];
+    lines = new Int32Array(256);
+    speeds = new Float64Array(256);
     cuts = [];
   };
-  const n = text.length;
-  let at = 0;
   let lineNo = 0;
   while (at < n && !ended) {
     lineNo++;
-    let end = text.indexOf('\n', at);
-    if (end < 0) end = n;
     let g = -1;
     let m = -1;
     let nx = NaN;
@@ -77,47 +75,55 @@ export function parseProgram(text: string): ParsedProgram {
     let ci = 0;
     let cj = 0;
     let centre = false;
-    while (at < end) {
+    while (at < n) {
       let ch = text.charCodeAt(at);
+      if (ch === 10) break;
       if (ch <= 32 || ch === 37) {
         at++;
         continue;
       }
       if (ch === 40) {
-        const stop = text.indexOf(')', at);
-        if (stop < 0 || stop >= end) throw new ProgramError(lineNo, 'a comment is not closed');
+        let stop = at + 1;
+        while (stop < n && text.charCodeAt(stop) !== 41 && text.charCodeAt(stop) !== 10) stop++;
+        if (text[stop] !== ')') throw new ProgramError(lineNo, 'a comment is not closed');
         const said = text.slice(at + 1, stop);
         const named = /^Cut (\d+):/.exec(said);
         if (named) note = Number(named[1]);
         at = stop + 1;
         continue;
       }
-      if (ch === 59) break;
+      if (ch === 59) {
+        while (at < n && text.charCodeAt(at) !== 10) at++;
+        break;
+      }
       if (ch >= 97) ch -= 32;
       at++;
-      // Number, read by hand: this loop sees every character of files of a million lines.
-      while (at < end && text.charCodeAt(at) === 32) at++;
-      let sign = 1;
+      // Number, read by hand: this loop sees every character of files of a million lines. Past the end of the
+      // text charCodeAt gives NaN, which is no digit.
       let c = text.charCodeAt(at);
-      if (c === 45 || c === 43) {
-        if (c === 45) sign = -1;
-        at++;
-      }
+      while (c === 32) c = text.charCodeAt(++at);
+      const negative = c === 45;
+      if (negative || c === 43) c = text.charCodeAt(++at);
+      const begin = at;
       let mantissa = 0;
-      let digits = 0;
+      while (c >= 48 && c <= 57) {
+        mantissa = mantissa * 10 + (c - 48);
+        c = text.charCodeAt(++at);
+      }
+      let digits = at - begin;
       let places = 0;
-      let seen = false;
-      for (; at < end; at++) {
-        c = text.charCodeAt(at);
-        if (c >= 48 && c <= 57) {
+      if (c === 46) {
+        const point = at;
+        c = text.charCodeAt(++at);
+        while (c >= 48 && c <= 57) {
           mantissa = mantissa * 10 + (c - 48);
-          digits++;
-          if (seen) places++;
-        } else if (c === 46 && !seen) seen = true;
-        else break;
+          c = text.charCodeAt(++at);
+        }
+        places = at - point - 1;
+        digits += places;
       }
       if (!digits) throw new ProgramError(lineNo, `"${String.fromCharCode(ch)}" lacks its number`);
-      const v = (sign * mantissa) / POWERS[places];
+      const v = (negative ? -mantissa : mantissa) / POWERS[places];
       switch (ch) {
         case 71: // G
           if (v === 0 || v === 1 || v === 2 || v === 3) g = v;
@@ -165,7 +171,7 @@ export function parseProgram(text: string): ParsedProgram {
           throw new ProgramError(lineNo, `the word "${String.fromCharCode(ch)}" is not known`);
       }
     }
-    at = end + 1;
+    at++;
     if (m === 6) {
       close();
       tool = selected;
@@ -188,8 +194,7 @@ export function parseProgram(text: string): ParsedProgram {
       if (b.count === 0) {
         // Where a section begins is not known to the program: its first move only places the tool.
         b.rapid(placed ? x : tx, placed ? y : ty, placed ? z : tz);
-        lines.push(lineNo);
-        speeds.push(0);
+        lines[0] = lineNo;
       }
       const before = b.count;
       if (motionMode === 0) b.rapid(tx, ty, tz);
@@ -207,8 +212,12 @@ export function parseProgram(text: string): ParsedProgram {
         b.arc(motionMode === 3, tx, ty, tz, cx, cy, feed);
       }
       for (let k = before; k < b.count; k++) {
-        lines.push(lineNo);
-        speeds.push(spinning ? rpm : 0);
+        if (k === lines.length) {
+          lines = widened(lines, new Int32Array(2 * k));
+          speeds = widened(speeds, new Float64Array(2 * k));
+        }
+        lines[k] = lineNo;
+        speeds[k] = spinning ? rpm : 0;
       }
       x = tx;
       y = ty;
@@ -221,3 +230,8 @@ export function parseProgram(text: string): ParsedProgram {
 }
 
 const POWERS = Array.from({ length: 30 }, (_, i) => 10 ** i);
+
+function widened<T extends Int32Array | Float64Array>(old: T, wide: T): T {
+  wide.set(old);
+  return wide;
+}

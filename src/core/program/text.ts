@@ -6,7 +6,8 @@ export class ByteText {
   private bytes = new Uint8Array(1 << 16);
   private length = 0;
 
-  private room(n: number): void {
+  /** Makes sure of `n` more bytes: what `byte` and `word` need is asked for once a line. */
+  room(n: number): void {
     if (this.length + n <= this.bytes.length) return;
     const wider = new Uint8Array(2 * this.bytes.length + n);
     wider.set(this.bytes.subarray(0, this.length));
@@ -19,18 +20,18 @@ export class ByteText {
   }
 
   line(s: string): void {
+    this.room(s.length + 1);
     this.ascii(s);
     this.byte(10);
   }
 
+  /** One byte, where room was made. */
   byte(b: number): void {
-    this.room(1);
     this.bytes[this.length++] = b;
   }
 
-  /** A letter and a number given in whole steps of 10^-decimals, without trailing zeros. */
+  /** A letter and a number given in whole steps of 10^-decimals, without trailing zeros, where room was made. */
   word(letter: number, steps: number, decimals: number): void {
-    this.room(24);
     const out = this.bytes;
     let n = this.length;
     out[n++] = letter;
@@ -39,36 +40,37 @@ export class ByteText {
       out[n++] = 45;
       a = -a;
     }
-    let factor = POWERS[decimals];
-    let whole = Math.floor(a / factor);
-    // Both are far below 2^31: 32-bit arithmetic serves from here on.
-    let rest = a - whole * factor;
-    if (whole < 10) out[n++] = 48 + whole;
-    else {
-      let digits = 1;
-      while (POWERS[digits] <= whole) digits++;
-      for (let k = digits - 1; k >= 0; k--) {
-        const q = (whole / POWERS[k]) | 0;
-        out[n++] = 48 + q;
-        whole -= q * POWERS[k];
-      }
+    // Both parts are far below 2^31: 32-bit arithmetic, last digit first.
+    const factor = POWERS[decimals];
+    let whole = Math.floor(a / factor) | 0;
+    let rest = (a - whole * factor) | 0;
+    let digits = whole < 10 ? 1 : whole < 100 ? 2 : whole < 1000 ? 3 : 4;
+    while (digits >= 4 && POWERS[digits] <= whole) digits++;
+    for (let k = n + digits - 1; k >= n; k--) {
+      const q = (whole / 10) | 0;
+      out[k] = 48 + whole - 10 * q;
+      whole = q;
     }
+    n += digits;
     if (rest > 0) {
-      out[n++] = 46;
-      while (rest > 0) {
-        factor /= 10;
-        const q = (rest / factor) | 0;
-        out[n++] = 48 + q;
-        rest -= q * factor;
+      let places = decimals;
+      for (let q = (rest / 10) | 0; 10 * q === rest; q = (rest / 10) | 0) {
+        rest = q;
+        places--;
       }
+      out[n] = 46;
+      for (let k = n + places; k > n; k--) {
+        const q = (rest / 10) | 0;
+        out[k] = 48 + rest - 10 * q;
+        rest = q;
+      }
+      n += places + 1;
     }
     this.length = n;
   }
 
   toString(): string {
-    const parts: string[] = [];
-    for (let i = 0; i < this.length; i += 16384) parts.push(String.fromCharCode.apply(null, this.bytes.subarray(i, Math.min(this.length, i + 16384)) as unknown as number[]));
-    return parts.join('');
+    return new TextDecoder('latin1').decode(this.bytes.subarray(0, this.length));
   }
 }
 

@@ -66,6 +66,7 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
     begun = true;
   };
   const motion = (m: number) => {
+    out.room(LINE);
     begun = false;
     if (m === mode) return;
     mode = m;
@@ -164,6 +165,8 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
   return out.toString();
 }
 
+/** Bytes that a line of one move may take: six words and spaces. */
+const LINE = 192;
 const X = 88;
 const Y = 89;
 const Z = 90;
