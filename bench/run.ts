@@ -1,7 +1,7 @@
 /**
  * Measures the rows of the speed table: `npm run bench`. Median of several runs after a warm-up, one
- * thread. Absolute figures hold for the machine they are taken on; ratios to native code are taken by
- * hand from the same minute.
+ * thread. Absolute figures hold for the machine they are taken on. The medial axis is also held against a
+ * native sweep-line diagram of the same segments, where g++ and Boost are installed.
  */
 import { planCut } from '../src/core/pipeline/planning';
 import { writePrograms } from '../src/core/pipeline/programs';
@@ -22,6 +22,7 @@ import { dialectOf } from '../src/core/program/dialect';
 import { MotionBuilder } from '../src/core/motion/motion';
 import { layOut } from '../src/core/lettering/layout';
 import { shippedLibrary } from '../src/core/cutters/library';
+import { nativeVoronoi } from './native/voronoi';
 import { fontsFromPackages } from '../src/cli/fonts';
 
 const art = fontsFromPackages();
@@ -63,7 +64,10 @@ part('axis', () => {
   ] as const) {
     const region = words('Quay & Sluice 1794', 'libre-baskerville', cap, tol);
     const parts = components(region);
-    row(`medial axis, lettering of ${segments(region)} segments (about ${n})`, ms(median(5, () => trace(parts), 2)), '1.0 x native', '0.5 x');
+    const native = nativeVoronoi(region);
+    const ours = median(7, () => trace(parts), 3);
+    const ratio = native === null ? 'native not measured: g++ and libboost-dev are missing' : `native ${ms(native)}, ratio ${(ours / native).toFixed(2)}`;
+    row(`medial axis, lettering of ${segments(region)} segments (about ${n})`, `${ms(ours)}; ${ratio}`, '1.0 x native', '0.5 x');
   }
 });
 part('lettering', () => {
