@@ -3,7 +3,7 @@ import { create } from 'zustand';
 import type { CutPlan } from '@/core/cuts/kind';
 import { hashText } from '@/core/geometry/hash';
 import { cutKey } from '@/core/pipeline/planning';
-import type { Job } from '@/core/job/job';
+import type { Cut, Job } from '@/core/job/job';
 import { computePool, isCancelled } from './pool';
 import type { ProofResult } from './protocol';
 
@@ -40,11 +40,21 @@ let again = false;
 
 /** All that the proof depends on beyond the plans. */
 const proofKeyOf = (job: Job, quality: Quality): string =>
-  hashText(JSON.stringify([job.name, job.unit, job.blank, job.run, job.cutters, job.cuts.map((c) => [c.id, c.name, c.enabled && cutKey(job, c)]), quality]));
+  hashText(JSON.stringify([job.name, job.unit, job.blank, job.run, job.cutters, job.cuts.map((c) => [c.id, c.name, c.enabled && keyOf(job, c)]), quality]));
+
+/** Content keys of the cuts of a job, worked out once for each state of it. */
+const keys = new WeakMap<Job, Map<string, string>>();
+function keyOf(job: Job, cut: Cut): string {
+  let of = keys.get(job);
+  if (!of) keys.set(job, (of = new Map()));
+  let key = of.get(cut.id);
+  if (key === undefined) of.set(cut.id, (key = cutKey(job, cut)));
+  return key;
+}
 
 export const isFresh = (job: Job, cuts: Work['cuts'], cutId: string): boolean => {
   const cut = job.cuts.find((c) => c.id === cutId);
-  return !!cut && cuts[cutId]?.key === cutKey(job, cut);
+  return !!cut && cuts[cutId]?.key === keyOf(job, cut);
 };
 
 /** Takes note of a changed job: outdated work is given up, what depends on the change is begun. */
@@ -60,7 +70,7 @@ export function follow(job: Job | null): void {
   const pool = computePool();
   if (planning) {
     const cut = job.cuts.find((c) => c.id === planning.cutId);
-    if (!cut || cutKey(job, cut) !== planningKey) pool.planner.cancel();
+    if (!cut || keyOf(job, cut) !== planningKey) pool.planner.cancel();
   }
   if (proving !== null && proofKeyOf(job, quality) !== provingKey) pool.prover.cancel();
   if (proofKey !== proofKeyOf(job, quality) || job.cuts.some((c) => c.enabled && !isFresh(job, kept, c.id))) {
@@ -116,7 +126,7 @@ async function step(): Promise<void> {
     if (!job || useWork.getState().stopped) return;
     const cut = job.cuts.find((c) => c.enabled && !isFresh(job, useWork.getState().cuts, c.id));
     if (!cut) break;
-    const key = cutKey(job, cut);
+    const key = keyOf(job, cut);
     planningKey = key;
     useWork.setState({ planning: { cutId: cut.id, done: 0 }, error: '' });
     try {

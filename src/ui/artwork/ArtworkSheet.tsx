@@ -11,6 +11,7 @@ import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { itemKindOf, itemKinds } from '@/core/artwork/registry';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { addItem, centrePicked, changeItem, copyPicked, deletePicked, pickItem } from '@/ui/actions/edits';
 import { FieldForm, setAt } from '@/ui/common/FieldForm';
@@ -20,9 +21,9 @@ import { usePlaced } from '@/ui/table/usePlaced';
 import { useView } from '@/ui/view';
 
 export function ArtworkSheet() {
-  const job = useOpenJob((s) => s.job)!;
-  const picked = useView((v) => v.picked);
-  const placed = usePlaced();
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const picked = useLater(useView, (v) => v.picked);
+  const placed = usePlaced(job.items);
   const item = picked.length === 1 ? job.items.find((i) => i.id === picked[0]) : undefined;
   return (
     <>

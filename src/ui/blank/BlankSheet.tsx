@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import { materialIds, materials, type MaterialId } from '@/core/cutters/materials';
 import { datumPlaces, type Blank, type DatumPlace } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { ChoiceField, LengthField } from '@/ui/common/fields';
 import { Group, SheetHead } from '@/ui/common/SheetParts';
@@ -15,8 +16,8 @@ const datumName = (d: DatumPlace) => `${row[d[1] as 't']} ${column[d[0] as 'l']}
 const grid = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' };
 
 export function BlankSheet() {
-  const job = useOpenJob((s) => s.job)!;
-  const edit = useOpenJob((s) => s.edit);
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const edit = useLater(useOpenJob, (s) => s.edit);
   const { blank, unit } = job;
   const set = <K extends keyof Blank>(name: string, key: K, value: Blank[K]) => edit(`Change ${name}`, (j) => void (j.blank[key] = value));
   const length = (label: string, key: 'width' | 'height' | 'thickness' | 'safeHeight' | 'clearance' | 'intoBed', min: number, max: number, hint?: string) => <LengthField label={label} value={blank[key]} unit={unit} min={min} max={max} hint={hint} onChange={(v) => v !== null && set(label.toLowerCase(), key, v)} />;

@@ -7,8 +7,19 @@ import Select from '@mui/material/Select';
 import OutlinedInput from '@mui/material/OutlinedInput';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { useId, useState, type ReactNode } from 'react';
+import { startTransition, useId, useState, type ReactNode } from 'react';
 import { formatLength, parseLength, parseNumber, type Unit } from '@/core/units/length';
+
+/** Shows what was chosen at once, while the job and the window follow. */
+function useDraft<T>(value: T, onChange: (v: T) => void): [T, (v: T) => void] {
+  const [draft, setDraft] = useState<{ value: T } | null>(null);
+  const change = (v: T) => {
+    setDraft({ value: v });
+    onChange(v);
+    startTransition(() => setDraft(null));
+  };
+  return [draft ? draft.value : value, change];
+}
 
 export function Labelled({ id, label, hint, error, children }: { id: string; label: string; hint?: ReactNode; error?: string; children: ReactNode }) {
   return (
@@ -46,7 +57,8 @@ function ValueField({ label, text, unit, hint, placeholder, take, marked }: Valu
     if (draft === null) return;
     const e = take(draft);
     setError(e ?? '');
-    if (e === null) setDraft(null);
+    // The typed text stands until the window has followed the job.
+    if (e === null) startTransition(() => setDraft(null));
   };
   return (
     <Labelled id={id} label={label} hint={hint} error={error}>
@@ -131,9 +143,10 @@ export function NumberField(p: { label: string; value: number; unit?: string; mi
 
 export function ChoiceField(p: { label: string; value: string; options: readonly { value: string; label: string }[]; hint?: ReactNode; onChange: (v: string) => void }) {
   const id = useId();
+  const [value, change] = useDraft(p.value, p.onChange);
   return (
     <Labelled id={id} label={p.label} hint={p.hint}>
-      <Select fullWidth displayEmpty value={p.options.some((o) => o.value === p.value) ? p.value : ''} inputProps={{ id }} onChange={(e) => p.onChange(e.target.value)} MenuProps={{ slotProps: { paper: { sx: { maxHeight: 360 } } } }}>
+      <Select fullWidth displayEmpty value={p.options.some((o) => o.value === value) ? value : ''} inputProps={{ id }} onChange={(e) => change(e.target.value)} MenuProps={{ slotProps: { paper: { sx: { maxHeight: 360 } } } }}>
         {p.options.map((o) => (
           <MenuItem key={o.value} value={o.value} dense>
             {o.label}
@@ -145,15 +158,17 @@ export function ChoiceField(p: { label: string; value: string; options: readonly
 }
 
 export function FlagField(p: { label: string; value: boolean; onChange: (v: boolean) => void }) {
-  return <FormControlLabel sx={{ ml: -0.75, '& .MuiFormControlLabel-label': { fontSize: 13 } }} control={<Checkbox size="small" checked={p.value} onChange={(e) => p.onChange(e.target.checked)} />} label={p.label} />;
+  const [value, change] = useDraft(p.value, p.onChange);
+  return <FormControlLabel sx={{ ml: -0.75, '& .MuiFormControlLabel-label': { fontSize: 13 } }} control={<Checkbox size="small" checked={value} onChange={(e) => change(e.target.checked)} />} label={p.label} />;
 }
 
 /** Text that is taken as it is typed. */
 export function TextField(p: { label: string; value: string; lines?: number; onChange: (v: string) => void }) {
   const id = useId();
+  const [value, change] = useDraft(p.value, p.onChange);
   return (
     <Labelled id={id} label={p.label}>
-      <OutlinedInput id={id} fullWidth multiline={!!p.lines} minRows={p.lines} maxRows={6} value={p.value} onChange={(e) => p.onChange(e.target.value)} sx={p.lines ? { p: 0, '& textarea': { p: '7px 10px' } } : undefined} />
+      <OutlinedInput id={id} fullWidth multiline={!!p.lines} minRows={p.lines} maxRows={6} value={value} onChange={(e) => change(e.target.value)} sx={p.lines ? { p: 0, '& textarea': { p: '7px 10px' } } : undefined} />
     </Labelled>
   );
 }

@@ -14,6 +14,7 @@ import { useState } from 'react';
 import { kindOf } from '@/core/cuts/registry';
 import type { Cut } from '@/core/job/job';
 import { timeText } from '@/core/units/length';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeCut, copyCut, deleteCut, moveCut } from '@/ui/actions/edits';
 import { cutColour } from '@/ui/theme/theme';
@@ -22,8 +23,8 @@ import { useCutState } from './useCutState';
 
 /** One cut of the plan: its place and colour, name, cutters, minutes and how they are spent, and its state. */
 export function CutCard({ cut, index }: { cut: Cut; index: number }) {
-  const job = useOpenJob((s) => s.job)!;
-  const selected = useView((v) => v.cutId === cut.id);
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const selected = useLater(useView, (v) => v.cutId === cut.id);
   const state = useCutState(cut);
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: cut.id });

@@ -8,6 +8,7 @@ import { presetOf } from '@/core/pipeline/planning';
 import type { Preset } from '@/core/cutters/cutter';
 import { kindOf } from '@/core/cuts/registry';
 import type { Cut } from '@/core/job/job';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeCut, setCutValue } from '@/ui/actions/edits';
 import { FieldForm, setAt } from '@/ui/common/FieldForm';
@@ -19,10 +20,10 @@ import { setView, useView } from '@/ui/view';
 import { DepthDrawing } from './DepthDrawing';
 
 export function CutEditor({ cut }: { cut: Cut }) {
-  const job = useOpenJob((s) => s.job)!;
+  const job = useLater(useOpenJob, (s) => s.job)!;
   const library = useLibrary((l) => l.cutters);
-  const picked = useView((v) => v.picked);
-  const plan = useWork((w) => w.cuts[cut.id]?.plan);
+  const picked = useLater(useView, (v) => v.picked);
+  const plan = useLater(useWork, (w) => w.cuts[cut.id]?.plan);
   const kind = kindOf(cut.kind);
   // The job's own copies come first: they are what is cut with.
   const cutters = [...job.cutters, ...library.filter((l) => !job.cutters.some((c) => c.id === l.id))];
@@ -99,7 +100,7 @@ export function CutEditor({ cut }: { cut: Cut }) {
 
 /** Speeds of one cutter in this cut: the preset's, or the cut's own, which are marked and can be put back. */
 function Speeds({ cut, cutterId, name, preset }: { cut: Cut; cutterId: string; name: string; preset: Preset }) {
-  const unit = useOpenJob((s) => s.job!.unit);
+  const unit = useLater(useOpenJob, (s) => s.job!.unit);
   const own = cut.overrides[cutterId] ?? {};
   const set = (key: keyof Preset, value: number) => changeCut(cut.id, `Change ${key === 'rpm' ? 'speed' : key}`, (c) => void ((c.overrides[cutterId] ??= {})[key] = value));
   return (

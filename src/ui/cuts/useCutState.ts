@@ -1,6 +1,7 @@
 import { isFresh, useWork } from '@/compute/pipeline';
 import { seconds } from '@/core/motion/timing';
 import type { Cut } from '@/core/job/job';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 
 export interface CutView {
@@ -13,11 +14,11 @@ export interface CutView {
 
 /** What a card says of a cut. */
 export function useCutState(cut: Cut): CutView {
-  const job = useOpenJob((s) => s.job)!;
-  const held = useWork((w) => w.cuts[cut.id]);
-  const planning = useWork((w) => (w.planning?.cutId === cut.id ? w.planning : null));
-  const proof = useWork((w) => w.proof);
-  const proving = useWork((w) => w.proving !== null);
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const held = useLater(useWork, (w) => w.cuts[cut.id]);
+  const planning = useLater(useWork, (w) => (w.planning?.cutId === cut.id ? w.planning : null));
+  const proof = useLater(useWork, (w) => w.proof);
+  const proving = useLater(useWork, (w) => w.proving !== null);
   const mine = proof?.times.filter((t) => t.cutId === cut.id) ?? [];
   const total = mine.reduce((s, t) => s + seconds(t.time), 0);
   const sum = (k: 'cutting' | 'plunging' | 'air') => (total > 0 ? mine.reduce((s, t) => s + t.time[k], 0) / total : 0);

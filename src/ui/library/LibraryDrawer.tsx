@@ -13,6 +13,7 @@ import { presetFor } from '@/core/cutters/library';
 import { materials, materialIds, type MaterialId } from '@/core/cutters/materials';
 import { shapeOf } from '@/core/cutters/registry';
 import { freshId } from '@/store/jobs';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { ChoiceField, LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { FieldForm, setAt } from '@/ui/common/FieldForm';
@@ -31,7 +32,7 @@ export function LibraryDrawer() {
 
 function Library() {
   const { cutters, save, remove } = useLibrary();
-  const job = useOpenJob((s) => s.job);
+  const job = useLater(useOpenJob, (s) => s.job);
   const [id, setId] = useState(cutters[0]?.id);
   const [search, setSearch] = useState('');
   const [error, setError] = useState('');

@@ -4,13 +4,14 @@ import { scaleLinear } from 'd3-scale';
 import { useWork } from '@/compute/pipeline';
 import { seconds } from '@/core/motion/timing';
 import { timeText } from '@/core/units/length';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { cutColour } from '@/ui/theme/theme';
 
 /** How the minutes are spent, cut by cut and cutter by cutter: cutting, plunging, air; and tool changes. */
 export function Ledger() {
-  const job = useOpenJob((s) => s.job)!;
-  const proof = useWork((w) => w.proof);
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const proof = useLater(useWork, (w) => w.proof);
   if (!proof) return null;
   const rows = job.cuts.flatMap((c, i) =>
     proof.times

@@ -11,6 +11,7 @@ import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
 import { useWork } from '@/compute/pipeline';
 import { timeText } from '@/core/units/length';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { ChoiceField } from '@/ui/common/fields';
 import { useView } from '@/ui/view';
@@ -19,9 +20,9 @@ import { usePlay } from './usePlay';
 const SPEEDS = [1, 4, 16, 64];
 
 export function PlayBar() {
-  const job = useOpenJob((s) => s.job)!;
-  const moves = useWork((w) => w.proof?.moves ?? 0);
-  const proof = useWork((w) => w.proof);
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const moves = useLater(useWork, (w) => w.proof?.moves ?? 0);
+  const proof = useLater(useWork, (w) => w.proof);
   const at = useView((v) => v.play);
   const { playing, move, speed, only, active, start, pause, seek, setSpeed, setOnly, leave } = usePlay();
   // New programs make what is being watched out of date.

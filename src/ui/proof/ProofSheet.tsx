@@ -9,6 +9,7 @@ import { checks } from '@/core/proof/checks';
 import type { Finding } from '@/core/proof/check';
 import { cellOf, setQuality, stopWork, useWork, type Quality } from '@/compute/pipeline';
 import { lengthText, timeText } from '@/core/units/length';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { ChoiceField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
@@ -22,9 +23,9 @@ const show = (f: Finding) => {
 };
 
 export function ProofSheet() {
-  const job = useOpenJob((s) => s.job)!;
-  const proof = useWork((w) => w.proof);
-  const quality = useWork((w) => w.quality);
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const proof = useLater(useWork, (w) => w.proof);
+  const quality = useLater(useWork, (w) => w.quality);
   return (
     <>
       <SheetHead title="Proof" remark={proof ? (proof.findings.length ? `${proof.findings.length} to look at` : 'all checks pass') : ''} />
@@ -83,8 +84,8 @@ export function ProofSheet() {
 
 /** How far the proof is; stands apart so that its ticking redraws nothing else. */
 function Progress() {
-  const proving = useWork((w) => w.proving);
-  const planning = useWork((w) => w.planning !== null);
+  const proving = useLater(useWork, (w) => w.proving);
+  const planning = useLater(useWork, (w) => w.planning !== null);
   if (proving === null && !planning) return null;
   return (
     <Box sx={{ px: 2, pb: 1.5, display: 'flex', alignItems: 'center', gap: 1.5 }}>

@@ -10,6 +10,7 @@ import { useWork } from '@/compute/pipeline';
 import { slug, zeroText } from '@/core/pipeline/programs';
 import { dialects } from '@/core/program/dialect';
 import type { Job } from '@/core/job/job';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { download } from '@/ui/actions/files';
 import { ChoiceField, LengthField, NumberField } from '@/ui/common/fields';
@@ -18,11 +19,11 @@ import { useView } from '@/ui/view';
 import { ProgramText } from './ProgramText';
 
 export function RunSheet() {
-  const job = useOpenJob((s) => s.job)!;
-  const edit = useOpenJob((s) => s.edit);
-  const proof = useWork((w) => w.proof);
-  const stale = useWork((w) => w.proving !== null || w.planning !== null);
-  const open = useView((v) => v.file);
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const edit = useLater(useOpenJob, (s) => s.edit);
+  const proof = useLater(useWork, (w) => w.proof);
+  const stale = useLater(useWork, (w) => w.proving !== null || w.planning !== null);
+  const open = useLater(useView, (v) => v.file);
   const file = proof?.files.find((f) => f.name === open) ?? proof?.files[0];
   const { machine } = job.run;
   const machineValue = (name: string, recipe: (j: Job) => void) => edit(`Change ${name}`, recipe);

@@ -10,6 +10,7 @@ import { materials } from '@/core/cutters/materials';
 import { kindOf } from '@/core/cuts/registry';
 import { heightAt } from '@/core/relief/field';
 import { formatLength } from '@/core/units/length';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
 import { useSize } from '@/ui/table/useSize';
@@ -20,12 +21,12 @@ const PAD = { left: 52, right: 14, top: 12, bottom: 20 };
 
 /** A vertical section along the maker's line: the wanted surface, the proof, the cutter at the cursor, and both depths. */
 export function SectionStrip() {
-  const job = useOpenJob((s) => s.job)!;
-  const section = useView((v) => v.section);
-  const at = useView((v) => v.sectionAt);
-  const cutId = useView((v) => v.cutId);
-  const play = useView((v) => v.play);
-  const proof = useWork((w) => w.proof);
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const section = useLater(useView, (v) => v.section);
+  const at = useLater(useView, (v) => v.sectionAt);
+  const cutId = useLater(useView, (v) => v.cutId);
+  const play = useLater(useView, (v) => v.play);
+  const proof = useLater(useWork, (w) => w.proof);
   const ref = useRef<HTMLDivElement>(null);
   const { width } = useSize(ref);
   const [target, setTarget] = useState<Float64Array | null>(null);

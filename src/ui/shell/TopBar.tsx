@@ -12,7 +12,8 @@ import InputBase from '@mui/material/InputBase';
 import Tooltip from '@mui/material/Tooltip';
 import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { startTransition, useState } from 'react';
+import { useLater } from '@/ui/later';
 import { useOpenJob, type SaveState } from '@/store/openJob';
 import { setView } from '@/ui/view';
 import { exportOpenJob } from '@/ui/actions/files';
@@ -21,7 +22,7 @@ import { Mark } from './Mark';
 const saveWords: Record<SaveState, string> = { saved: 'Saved on this device', pending: 'Saving\u2026', saving: 'Saving\u2026', failed: 'Not saved', changed: 'Changed in another window', gone: 'Deleted elsewhere' };
 
 export function TopBar() {
-  const { job, save, past, future, undo, redo, edit } = useOpenJob();
+  const { job, save, past, future, undo, redo, edit } = useLater(useOpenJob, (s) => s);
   const router = useRouter();
   const { mode, setMode } = useColorScheme();
   const [name, setName] = useState<string | null>(null);
@@ -41,7 +42,7 @@ export function TopBar() {
         onBlur={() => {
           const n = name?.trim();
           if (n && n !== job.name) edit('Rename job', (j) => void (j.name = n));
-          setName(null);
+          startTransition(() => setName(null));
         }}
         onKeyDown={(e) => {
           if (e.key === 'Enter') (e.target as HTMLElement).blur();

@@ -9,6 +9,7 @@ import { useEffect, useState } from 'react';
 import { follow } from '@/compute/pipeline';
 import { JobError } from '@/core/job/migrate';
 import { storageMessage } from '@/store/db';
+import { After, useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { onShortcut } from '@/ui/actions/registry';
 import { exportOpenJob } from '@/ui/actions/files';
@@ -28,9 +29,9 @@ import { TopBar } from './TopBar';
 const sheets = { blank: BlankSheet, artwork: ArtworkSheet, cuts: CutsSheet, proof: ProofSheet, run: RunSheet };
 
 export function Workbench({ id }: { id: string }) {
-  const job = useOpenJob((s) => s.job);
-  const openId = useOpenJob((s) => s.id);
-  const stage = useView((v) => v.stage);
+  const job = useLater(useOpenJob, (s) => s.job);
+  const openId = useLater(useOpenJob, (s) => s.id);
+  const stage = useLater(useView, (v) => v.stage);
   const [trouble, setTrouble] = useState('');
   const router = useRouter();
   useEffect(() => {
@@ -98,24 +99,32 @@ export function Workbench({ id }: { id: string }) {
   const Sheet = sheets[stage];
   return (
     <Box sx={{ height: '100vh', display: 'flex', flexDirection: 'column' }}>
-      <TopBar />
+      <After>
+        <TopBar />
+      </After>
       <SaveTrouble />
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
         <Rail />
         <Box component="aside" aria-label="Sheet" sx={{ width: { xs: 300, lg: 348 }, flex: 'none', borderRight: '1px solid', borderColor: 'divider', bgcolor: 'var(--mui-palette-faint)', overflowY: 'auto', overflowX: 'hidden', display: 'flex', flexDirection: 'column' }}>
-          <Sheet />
+          <After steps={2}>
+            <Sheet />
+          </After>
         </Box>
-        <Table />
+        <After steps={3}>
+          <Table />
+        </After>
       </Box>
-      <CommandList />
-      <LibraryDrawer />
+      <After steps={4}>
+        <CommandList />
+        <LibraryDrawer />
+      </After>
     </Box>
   );
 }
 
 /** What went wrong with saving, and the ways out; the job in the window stays as it is. */
 function SaveTrouble() {
-  const { save, saveError, takeOther, keepMine } = useOpenJob();
+  const { save, saveError, takeOther, keepMine } = useLater(useOpenJob, (s) => s);
   const router = useRouter();
   if (save === 'failed')
     return (

@@ -5,6 +5,7 @@ import { useCallback, useEffect, useMemo, useRef, useState, type PointerEvent as
 import { useWork } from '@/compute/pipeline';
 import { radiusOf } from '@/core/cutters/cutter';
 import { datumOf } from '@/core/job/job';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { pickItem } from '@/ui/actions/edits';
 import { cutColour } from '@/ui/theme/theme';
@@ -27,7 +28,7 @@ type Gesture =
 
 export function PlanView() {
   const job = useOpenJob((s) => s.job)!;
-  const placed = usePlaced();
+  const placed = usePlaced(job.items);
   const picked = useView((v) => v.picked);
   const cutId = useView((v) => v.cutId);
   const paths = useView((v) => v.paths);
@@ -36,7 +37,7 @@ export function PlanView() {
   const play = useView((v) => v.play);
   const sectionOpen = useView((v) => v.sectionOpen);
   const stage = useView((v) => v.stage);
-  const cuts = useWork((w) => w.cuts);
+  const cuts = useLater(useWork, (w) => w.cuts);
   const holder = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useSize(holder);

@@ -6,6 +6,7 @@ import * as Comlink from 'comlink';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import { useWork } from '@/compute/pipeline';
 import { savePicture } from '@/store/jobs';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
 import type { SolidApi } from './solid/solid.worker';
@@ -20,11 +21,11 @@ const VIEWS = [
 
 /** The blank in the round. Drag turns, Shift or the middle button shifts, the wheel zooms; arrows and + - by keyboard. */
 export function SolidView() {
-  const job = useOpenJob((s) => s.job)!;
-  const jobId = useOpenJob((s) => s.id)!;
-  const proof = useWork((w) => w.proof);
-  const play = useView((v) => v.play);
-  const camera = useView((v) => v.camera);
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const jobId = useLater(useOpenJob, (s) => s.id)!;
+  const proof = useLater(useWork, (w) => w.proof);
+  const play = useLater(useView, (v) => v.play);
+  const camera = useLater(useView, (v) => v.camera);
   const holder = useRef<HTMLDivElement>(null);
   const [solid, setSolid] = useState<Comlink.Remote<SolidApi> | null>(null);
   const [failed, setFailed] = useState(false);

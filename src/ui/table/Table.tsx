@@ -13,6 +13,7 @@ import { useWork } from '@/compute/pipeline';
 import { materials } from '@/core/cutters/materials';
 import { heightAt } from '@/core/relief/field';
 import { formatLength, lengthText } from '@/core/units/length';
+import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { SectionStrip } from '@/ui/section/SectionStrip';
 import { action } from '@/ui/actions/registry';
@@ -23,12 +24,12 @@ import { useSize } from './useSize';
 const SolidView = dynamic(() => import('./SolidView').then((m) => m.SolidView), { ssr: false });
 
 export function Table() {
-  const job = useOpenJob((s) => s.job)!;
-  const table = useView((v) => v.table);
-  const paths = useView((v) => v.paths);
-  const sectionOpen = useView((v) => v.sectionOpen);
-  const proof = useWork((w) => w.proof);
-  const proving = useWork((w) => w.proving !== null);
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const table = useLater(useView, (v) => v.table);
+  const paths = useLater(useView, (v) => v.paths);
+  const sectionOpen = useLater(useView, (v) => v.sectionOpen);
+  const proof = useLater(useWork, (w) => w.proof);
+  const proving = useLater(useWork, (w) => w.proving !== null);
   const area = useRef<HTMLDivElement>(null);
   const size = useSize(area);
   // Whichever way shows the blank larger: side by side, or one above the other.
@@ -85,10 +86,10 @@ export function Table() {
 
 /** Where the cursor is, and how high the proof is under it. */
 function Readout() {
-  const job = useOpenJob((s) => s.job)!;
-  const cursor = useView((v) => v.cursor);
-  const play = useView((v) => v.play);
-  const proof = useWork((w) => w.proof);
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const cursor = useLater(useView, (v) => v.cursor);
+  const play = useLater(useView, (v) => v.play);
+  const proof = useLater(useWork, (w) => w.proof);
   const field = play?.field ?? proof?.field;
   const z = cursor && field ? heightAt(field, cursor.x, cursor.y) : NaN;
   const text = (v: number) => (Number.isFinite(v) ? formatLength(v, job.unit, job.unit === 'mm' ? 2 : 4) : '\u2013');

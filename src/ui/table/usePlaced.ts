@@ -1,22 +1,27 @@
-import { useMemo, useSyncExternalStore } from 'react';
+import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { placeItem, type Item, type PlacedItem } from '@/core/artwork/item';
 import type { ArtworkContext } from '@/core/artwork/kind';
 import { loadFont, type LoadedFont } from '@/core/lettering/font';
 import { fontCatalogue } from '@/core/lettering/catalogue';
 import { loadFonts } from '@/compute/pool';
-import { useOpenJob } from '@/store/openJob';
 
 /** Fonts for drawing in the window: parsed when first asked for. */
 const parsed = new Map<string, LoadedFont>();
 let bytes: Record<string, Uint8Array> | null = null;
+/** Counts what is new for placing: 0 until the fonts are there, then a step for every slice. */
+let round = 0;
 const waiting = new Set<() => void>();
+const tellAll = () => {
+  round++;
+  waiting.forEach((w) => w());
+};
 
 function subscribe(tell: () => void): () => void {
   waiting.add(tell);
   if (!bytes)
     void loadFonts().then((b) => {
       bytes = b;
-      waiting.forEach((w) => w());
+      tellAll();
     });
   return () => waiting.delete(tell);
 }
@@ -34,22 +39,34 @@ export const art: ArtworkContext = {
 };
 
 const kept = new WeakMap<Item, PlacedItem>();
+/** Milliseconds of placing in one go: what is more waits for the next, so that the window stays quick. */
+const SLICE = 8;
 
-/** Exact outlines of every item of the open job, by id; unchanged items are not worked out again. */
-export function usePlaced(): ReadonlyMap<string, PlacedItem> {
-  const items = useOpenJob((s) => s.job?.items);
-  const ready = useSyncExternalStore(subscribe, () => bytes !== null, () => false);
-  return useMemo(() => {
-    const out = new Map<string, PlacedItem>();
-    if (!ready) return out;
-    for (const item of items ?? []) {
-      let p = kept.get(item);
-      if (!p) {
-        p = placeItem(item, art);
-        kept.set(item, p);
-      }
-      out.set(item.id, p);
+/** As many items as fit into a slice; those that are kept already cost nothing. */
+function placeSome(items: readonly Item[]): Map<string, PlacedItem> {
+  const out = new Map<string, PlacedItem>();
+  const began = performance.now();
+  for (const item of items) {
+    let p = kept.get(item);
+    if (!p) {
+      if (performance.now() - began > SLICE) continue;
+      p = placeItem(item, art);
+      kept.set(item, p);
     }
-    return out;
-  }, [items, ready]);
+    out.set(item.id, p);
+  }
+  return out;
+}
+
+/** Exact outlines of items, by id; unchanged items are not worked out again. */
+export function usePlaced(items: readonly Item[]): ReadonlyMap<string, PlacedItem> {
+  const now = useSyncExternalStore(subscribe, () => round, () => 0);
+  const placed = useMemo(() => (now ? placeSome(items) : new Map<string, PlacedItem>()), [items, now]);
+  const left = now > 0 && placed.size < items.length;
+  useEffect(() => {
+    if (!left) return;
+    const t = setTimeout(tellAll, 0);
+    return () => clearTimeout(t);
+  }, [left, placed]);
+  return placed;
 }

@@ -1,0 +1,89 @@
+/**
+ * Measures the main thread of the page while the demo board opens, a word changes and the view moves:
+ * `npm run bench:interface` (after a build). Prints the longest tasks of each phase; `-- trace` adds what the longest ones
+ * were made of. Headless Chromium with software rendering.
+ */
+import { readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Page } from 'puppeteer-core';
+import { openBrowser } from '../e2e/browser';
+import { Maker } from '../e2e/maker';
+import { startServer } from '../e2e/server.mjs';
+
+interface TraceEvent {
+  readonly name: string;
+  readonly ph: string;
+  readonly ts: number;
+  readonly dur?: number;
+  /** Processor time of the thread, microseconds. */
+  readonly tdur?: number;
+  readonly pid: number;
+  readonly tid: number;
+  readonly args: { readonly data?: { readonly functionName?: string; readonly url?: string }; readonly name?: string };
+}
+
+/** What the longest tasks of the page's main thread were made of: own time by kind of event. */
+function explain(file: string): void {
+  const { traceEvents } = JSON.parse(readFileSync(file, 'utf8')) as { traceEvents: TraceEvent[] };
+  const main = traceEvents.filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain').map((e) => `${e.pid}/${e.tid}`);
+  const tasks = traceEvents.filter((e) => e.ph === 'X' && main.includes(`${e.pid}/${e.tid}`) && /RunTask$/.test(e.name) && (e.dur ?? 0) > 16000);
+  for (const t of tasks.sort((a, b) => b.dur! - a.dur!).slice(0, 8)) {
+    const inside = traceEvents.filter((e) => e.ph === 'X' && e.pid === t.pid && e.tid === t.tid && e !== t && e.ts >= t.ts && e.ts + (e.dur ?? 0) <= t.ts + t.dur! && (e.dur ?? 0) > 3000);
+    console.log(`  ${(t.dur! / 1000).toFixed(0)} ms (${((t.tdur ?? 0) / 1000).toFixed(0)} ms of the processor): ${inside.map((e) => `${e.name}${e.args.data?.functionName ? ` ${e.args.data.functionName}` : ''} ${(e.dur! / 1000).toFixed(0)}`).join(', ')}`);
+  }
+}
+
+async function phase(page: Page, name: string, work: () => Promise<void>): Promise<void> {
+  const trace = join(tmpdir(), 'mirvak-trace.json');
+  const tracing = process.argv.includes('trace');
+  if (tracing) await page.tracing.start({ path: trace, categories: ['devtools.timeline', 'toplevel', 'v8', 'blink.user_timing', 'disabled-by-default-devtools.timeline'] });
+  await page.evaluate(() => {
+    (window as unknown as { __tasks: number[] }).__tasks = [];
+  });
+  await work();
+  await new Promise((r) => setTimeout(r, 400));
+  const tasks = await page.evaluate(() => (window as unknown as { __tasks: number[] }).__tasks);
+  if (tracing) await page.tracing.stop();
+  console.log(`| ${name} | ${tasks.length ? `${Math.max(...tasks).toFixed(0)} ms` : 'under 50 ms'} | ${tasks.length} over 50 ms: ${tasks.map((t) => t.toFixed(0)).join(', ')} |`);
+  if (tracing) explain(trace);
+}
+
+async function main(): Promise<void> {
+  const { url, server } = await startServer();
+  const { browser, close } = await openBrowser();
+  try {
+    const page = await browser.newPage();
+    await page.evaluateOnNewDocument(`window.__name = (f) => f; window.__tasks = []; new PerformanceObserver((l) => { for (const e of l.getEntries()) window.__tasks.push(e.duration); }).observe({ entryTypes: ['longtask'] });`);
+    await page.setViewport({ width: 1280, height: 800 });
+    await page.goto(url);
+    const maker = new Maker(page);
+    await maker.sees('Lock cottage board');
+    await new Promise((r) => setTimeout(r, 1500));
+    console.log('| while | longest block of the main thread | |\n| --- | --- | --- |');
+    await phase(page, 'the board opens and is proven', async () => {
+      await maker.press('Open Lock cottage board');
+      await maker.proven();
+    });
+    await phase(page, 'a word changes and is proven', async () => {
+      await maker.stage('Artwork');
+      await maker.press(/^FENWATER/, 'option');
+      await maker.fill('Text', 'FENWATER QUAY', false);
+      await page.keyboard.press('Tab');
+      await maker.proven();
+    });
+    await phase(page, 'the plan is zoomed and moved', async () => {
+      const table = (await (await page.$('canvas'))!.boundingBox())!;
+      await page.mouse.move(table.x + table.width / 2, table.y + table.height / 2);
+      for (let i = 0; i < 6; i++) await page.mouse.wheel({ deltaY: -120 });
+      await page.mouse.down({ button: 'middle' });
+      for (let i = 0; i < 20; i++) await page.mouse.move(table.x + table.width / 2 + 6 * i, table.y + table.height / 2 + 3 * i);
+      await page.mouse.up({ button: 'middle' });
+    });
+  } finally {
+    await close();
+    server.kill();
+  }
+}
+
+void main();
