@@ -50,6 +50,13 @@ export class Maker {
   async valueOf(label: string): Promise<string> {
     return (await this.find('textbox', label)).evaluate((e) => (e as HTMLInputElement).value);
   }
+  /** Waits until a field shows a value. */
+  async holds(label: string, value: string): Promise<void> {
+    const field = await this.find('textbox', label);
+    await this.page.waitForFunction((e, v) => (e as HTMLInputElement).value === v, { timeout: 5000 }, field, value).catch(async () => {
+      throw new Error(`"${label}" shows "${await this.valueOf(label)}", not "${value}".`);
+    });
+  }
   /** Chooses from a drop-down. */
   async choose(label: string, option: string): Promise<void> {
     const id = await this.page.waitForFunction((l: string) => [...document.querySelectorAll('label')].find((e) => e.textContent === l)?.htmlFor, {}, label);

@@ -1,59 +1,15 @@
-import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { Browser, BrowserContext, ElementHandle } from 'puppeteer-core';
-import { openBrowser } from './browser';
-import { Maker } from './maker';
+import { eachOnAFreshDevice } from './device';
 
-const url = process.env.MIRVAK_URL!;
-let browser: Browser;
-let close: () => Promise<void>;
-let context: BrowserContext;
-let maker: Maker;
-let troubles: string[];
-const downloads = mkdtempSync(path.join(os.tmpdir(), 'mirvak-downloads-'));
-
-async function visit(): Promise<Maker> {
-  const page = await context.newPage();
-  await page.setViewport({ width: 1280, height: 800 });
-  page.on('pageerror', (e) => troubles.push(String(e)));
-  page.on('request', (r) => {
-    const to = new URL(r.url());
-    if (to.protocol.startsWith('http') && to.origin !== new URL(url).origin) troubles.push(`asked ${to.origin}`);
-  });
-  await page.goto(url);
-  return new Maker(page);
-}
-
-beforeAll(async () => {
-  ({ browser, close } = await openBrowser());
-});
-afterAll(() => close());
-beforeEach(async () => {
-  // A fresh device for each test: nothing is left over from the one before.
-  context = await browser.createBrowserContext({ downloadBehavior: { policy: 'allow', downloadPath: downloads } });
-  troubles = [];
-  maker = await visit();
-  await maker.sees('Lock cottage board');
-});
-afterEach(async () => {
-  await context.close();
-  expect(troubles).toEqual([]);
-});
+const device = eachOnAFreshDevice();
 
 /** Minutes of the card with a name. */
-const minutes = (name: string) => maker.page.$$eval('ol[aria-label="Cut plan"] li', (cards, n) => cards.map((c) => (c as HTMLElement).innerText).find((t) => t.includes(n))?.match(/\d+:\d\d/)?.[0] ?? '', name);
-
-async function downloaded(name: RegExp): Promise<string> {
-  for (let i = 0; i < 100; i++) {
-    const f = readdirSync(downloads).find((q) => name.test(q) && !q.endsWith('.crdownload'));
-    if (f) return path.join(downloads, f);
-    await new Promise((r) => setTimeout(r, 100));
-  }
-  throw new Error(`Nothing called ${name} was downloaded.`);
-}
+const minutes = (name: string) => device.maker.page.$$eval('ol[aria-label="Cut plan"] li', (cards, n) => cards.map((c) => (c as HTMLElement).innerText).find((t) => t.includes(n))?.match(/\d+:\d\d/)?.[0] ?? '', name);
 
 test('the walk: open the board, change a word, drag a tab, export programs', async () => {
+  const { maker } = device;
   await maker.press('Open Lock cottage board');
   await maker.proven();
   await maker.sees(/Proof of 1 program/);
@@ -80,7 +36,7 @@ test('the walk: open the board, change a word, drag a tab, export programs', asy
   await maker.stage('Run');
   await maker.sees('lock-cottage-board.nc');
   await maker.press('Save the program');
-  const program = readFileSync(await downloaded(/^lock-cottage-board.*\.nc$/), 'utf8');
+  const program = readFileSync(await device.downloaded(/^lock-cottage-board.*\.nc$/), 'utf8');
   expect(program).toMatch(/G21/);
   expect(program.trim().endsWith('M30')).toBe(true);
   expect(program.split('\n').length).toBeGreaterThan(3000);
@@ -94,13 +50,14 @@ test('the walk: open the board, change a word, drag a tab, export programs', asy
 });
 
 test('a board of one\u2019s own from an empty page', async () => {
+  const { maker } = device;
   await maker.press('New job');
   await maker.sees('Piece of material');
   await maker.fill('Width (X)', '8in');
-  expect(await maker.valueOf('Width (X)')).toBe('203.2');
+  await maker.holds('Width (X)', '203.2');
   await maker.fill('Height (Y)', '100/3*3');
   await maker.fill('Thickness (Z)', '3/4"');
-  expect(await maker.valueOf('Thickness (Z)')).toBe('19.05');
+  await maker.holds('Thickness (Z)', '19.05');
   await maker.fill('Thickness (Z)', '12 apples');
   await maker.sees(/"12 apples" has "apples" too much/);
   await maker.page.keyboard.press('Escape');
@@ -137,6 +94,7 @@ test('a board of one\u2019s own from an empty page', async () => {
 });
 
 test('a reload in mid-edit loses nothing, and undo goes all the way back', async () => {
+  const { maker } = device;
   await maker.press(/Open Keeper/);
   await maker.stage('Artwork');
   await maker.press(/^1794/, 'option');
@@ -153,15 +111,16 @@ test('a reload in mid-edit loses nothing, and undo goes all the way back', async
   await maker.press('Undo');
   await maker.press('Undo');
   await maker.stage('Blank');
-  expect(await maker.valueOf('Thickness (Z)')).toBe('2');
+  await maker.holds('Thickness (Z)', '2');
   await maker.press('Redo');
-  expect(await maker.valueOf('Thickness (Z)')).toBe('2');
+  await maker.holds('Thickness (Z)', '2');
   await maker.press('Redo');
-  expect(await maker.valueOf('Thickness (Z)')).toBe('3');
+  await maker.holds('Thickness (Z)', '3');
   await maker.saved();
 });
 
 test('by keyboard alone', async () => {
+  const { maker } = device;
   const focusOn = async (name: string) => {
     for (let i = 0; i < 60; i++) {
       await maker.page.keyboard.press('Tab');
@@ -194,13 +153,13 @@ test('by keyboard alone', async () => {
 });
 
 test('a broken file is refused by name and nothing is lost', async () => {
+  const { maker } = device;
   const dir = mkdtempSync(path.join(os.tmpdir(), 'mirvak-broken-'));
   const broken = { 'broken.mirvak': 'PK\u0003\u0004 not really a zip', 'other.json': '{"format":"something else"}', 'newer.json': '{"format":"mirvak-job","version":99}' };
   const reasons = { 'broken.mirvak': /damaged archive/, 'other.json': /not a Mirvak job/, 'newer.json': /version 99/ };
   for (const [name, content] of Object.entries(broken)) {
     writeFileSync(path.join(dir, name), content);
-    const input = (await maker.page.$('input[type=file]')) as ElementHandle<HTMLInputElement>;
-    await input.uploadFile(path.join(dir, name));
+    await device.give(path.join(dir, name));
     await maker.sees(reasons[name as keyof typeof reasons]);
     await maker.sees(`"${name}" was not imported`);
   }
@@ -208,6 +167,7 @@ test('a broken file is refused by name and nothing is lost', async () => {
 });
 
 test('jobs are copied, renamed, deleted with undo, exported and brought back', async () => {
+  const { maker } = device;
   await maker.press('More for Lock cottage board');
   await maker.press('Copy', 'menuitem');
   await maker.sees('Lock cottage board copy');
@@ -218,21 +178,21 @@ test('jobs are copied, renamed, deleted with undo, exported and brought back', a
   await maker.sees('Lower gate board');
   await maker.press('More for Lower gate board');
   await maker.press('Export to a file', 'menuitem');
-  const file = await downloaded(/^lower-gate-board.*\.mirvak$/);
+  const file = await device.downloaded(/^lower-gate-board.*\.mirvak$/);
   await maker.press('More for Lower gate board');
   await maker.press('Delete', 'menuitem');
   await maker.sees('"Lower gate board" is deleted');
   await maker.press('Undo');
   await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] > li').length === 3);
-  const input = (await maker.page.$('input[type=file]')) as ElementHandle<HTMLInputElement>;
-  await input.uploadFile(file);
+  await device.give(file);
   await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] > li').length === 4);
 });
 
 test('two windows on one job do not overwrite each other', async () => {
+  const { maker } = device;
   await maker.press(/Open Keeper/);
   await maker.stage('Blank');
-  const other = await visit();
+  const other = await device.visit();
   await other.press(/Open Keeper/);
   await other.stage('Blank');
   await other.fill('Thickness (Z)', '4');
@@ -246,6 +206,7 @@ test('two windows on one job do not overwrite each other', async () => {
 });
 
 test('the section reads depths, and paths can be stopped and go on', async () => {
+  const { maker } = device;
   await maker.press('Open Lock cottage board');
   await maker.proven();
   const strip = await maker.page.waitForSelector('section[aria-label=Section] svg');

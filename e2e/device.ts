@@ -1,0 +1,76 @@
+import { mkdtempSync, readdirSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { Browser, BrowserContext, ElementHandle } from 'puppeteer-core';
+import { openBrowser } from './browser';
+import { Maker } from './maker';
+
+export interface Device {
+  /** The window that is open at the start of each test. */
+  readonly maker: Maker;
+  /** Another window on the same device. */
+  visit(): Promise<Maker>;
+  /** Path of a file that the page has saved; waits for it. */
+  downloaded(name: RegExp): Promise<string>;
+  /** Gives files to the first file field of the page. */
+  give(...files: string[]): Promise<void>;
+}
+
+/**
+ * A fresh device for each test of a file, with the demo jobs on its shelf: nothing is left over from the test
+ * before. After each test the page must have raised no error and asked no other host.
+ */
+export function eachOnAFreshDevice(): Device {
+  const url = process.env.MIRVAK_URL!;
+  const downloads = mkdtempSync(path.join(os.tmpdir(), 'mirvak-downloads-'));
+  let browser: Browser;
+  let close: () => Promise<void>;
+  let context: BrowserContext;
+  let maker: Maker;
+  let troubles: string[];
+
+  async function visit(): Promise<Maker> {
+    const page = await context.newPage();
+    await page.setViewport({ width: 1280, height: 800 });
+    page.on('pageerror', (e) => troubles.push(String(e)));
+    page.on('request', (r) => {
+      const to = new URL(r.url());
+      if (to.protocol.startsWith('http') && to.origin !== new URL(url).origin) troubles.push(`asked ${to.origin}`);
+    });
+    await page.goto(url);
+    return new Maker(page);
+  }
+
+  beforeAll(async () => {
+    ({ browser, close } = await openBrowser());
+  });
+  afterAll(() => close());
+  beforeEach(async () => {
+    context = await browser.createBrowserContext({ downloadBehavior: { policy: 'allow', downloadPath: downloads } });
+    troubles = [];
+    maker = await visit();
+    await maker.sees('Lock cottage board');
+  });
+  afterEach(async () => {
+    await context.close();
+    expect(troubles).toEqual([]);
+  });
+  return {
+    get maker() {
+      return maker;
+    },
+    visit,
+    async downloaded(name) {
+      for (let i = 0; i < 100; i++) {
+        const f = readdirSync(downloads).find((q) => name.test(q) && !q.endsWith('.crdownload'));
+        if (f) return path.join(downloads, f);
+        await new Promise((r) => setTimeout(r, 100));
+      }
+      throw new Error(`Nothing called ${name} was downloaded.`);
+    },
+    async give(...files) {
+      const input = (await maker.page.$('input[type=file]')) as ElementHandle<HTMLInputElement>;
+      await input.uploadFile(...files);
+    },
+  };
+}
