@@ -76,7 +76,10 @@ function profile(planned: Region, truth: Loop[]): number {
   return gouge;
 }
 
+// `npm run truth -- cinzel comb`: only shapes whose names hold one of the words.
+const wanted = process.argv.slice(2);
 for (const [name, { planned, truth }] of Object.entries(shapes)) {
+  if (wanted.length && !wanted.some((w) => name.includes(w))) continue;
   const [gouge, uncut, nodes] = vcarve(planned, truth);
   const [over, missed] = area(planned, truth);
   console.log(`| ${name} | ${(nodes / 1e6).toFixed(1)} million | ${mm(gouge)} | ${mm(uncut)} | ${mm(over)} | ${missed} | ${mm(profile(planned, truth))} |`);

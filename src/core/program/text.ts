@@ -1,3 +1,6 @@
+// Of the Encoding Standard, and so in browsers, workers and Node.js alike; the core's types know no platform.
+const { TextDecoder: Decoder } = globalThis as unknown as { TextDecoder: new (label: string) => { decode(bytes: Uint8Array): string } };
+
 /**
  * Text that grows byte by byte: programs of a million lines are written without a string for every word.
  * ASCII only.
@@ -70,7 +73,7 @@ export class ByteText {
   }
 
   toString(): string {
-    return new TextDecoder('latin1').decode(this.bytes.subarray(0, this.length));
+    return new Decoder('latin1').decode(this.bytes.subarray(0, this.length));
   }
 }
 

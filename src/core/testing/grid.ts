@@ -110,7 +110,8 @@ export function gridDistances(g: TestGrid, loops: Loops, band: number): Float64A
   for (const l of loops)
     for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2) {
       const [ax, ay, bx, by] = [l[j], l[j + 1], l[i], l[i + 1]];
-      const [s0, s1] = between(Math.min(ay, by), Math.max(ay, by), g.y0, g.cell, g.rows);
+      // A row more on either side: which rows cross is decided below, not by the rounding of their numbers.
+      const [s0, s1] = between(Math.min(ay, by) - g.cell, Math.max(ay, by) + g.cell, g.y0, g.cell, g.rows);
       for (let r = s0; r <= s1; r++) {
         const y = g.y0 + r * g.cell;
         if (by > y !== ay > y) crossings[r].push(((ax - bx) * (y - by)) / (ay - by) + bx);

@@ -1,10 +1,7 @@
-import { readFileSync } from 'node:fs';
-import path from 'node:path';
 import { placement, flatten, transformPath } from '../../geometry/path';
 import { normalise, type Loop } from '../../geometry/region';
-import { fontCatalogue } from '../../lettering/catalogue';
-import { loadFont } from '../../lettering/font';
 import { layOut } from '../../lettering/layout';
+import { shippedFont } from '../../testing/fonts';
 import { cutOut, depths, readMoves, scatter, testCone, testFlat } from '../../testing/independent';
 import { cutterOf, planOn, programOf } from '../../testing/job';
 import { combLoop, provingShapes } from '../../testing/shapes';
@@ -53,9 +50,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
   });
 
   it.each(['cinzel', 'libre-baskerville', 'unifrakturmaguntia'])('is true on "Quay & Sluice 1794" in %s', (id) => {
-    const entry = fontCatalogue.find((f) => f.id === id)!;
-    const font = loadFont(readFileSync(path.join('node_modules', entry.source)), entry.name);
-    const { paths } = layOut({ text: 'Quay & Sluice 1794', capHeight: 5, tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 }, font);
+    const { paths } = layOut({ text: 'Quay & Sluice 1794', capHeight: 5, tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 }, shippedFont(id));
     const placed = paths.map((p) => transformPath(p, placement(40, 20, 3)));
     const flat = (tolerance: number) => normalise(placed.map((p) => flatten(p, tolerance)));
     // Planned from the outline as the job flattens it, judged by the curve itself (chords of 0.00005 mm).

@@ -1,0 +1,83 @@
+import { eachOnAFreshDevice } from './device';
+
+const device = eachOnAFreshDevice();
+
+/** Number in a field, without waiting. */
+const shown = async (label: string) => Number(await device.maker.valueOf(label));
+
+test('artwork is picked by a box, scaled and turned by handles, and every change goes back one by one', async () => {
+  const { maker } = device;
+  await maker.press('New job');
+  await maker.sees('Piece of material');
+  await maker.stage('Artwork');
+  await maker.press('Rectangle');
+  await maker.sees('1 item');
+  const width = await shown('Width');
+  const height = await shown('Height');
+  const x = await shown('Centre X');
+
+  // A corner keeps the proportions and the opposite corner; an edge changes one measure.
+  await maker.drag('button', 'Scale by the upper right corner', 24, -24);
+  await maker.page.waitForFunction((w: number) => [...document.querySelectorAll('input')].some((i) => Number(i.value) > w * 1.02), {}, width);
+  const wider = await shown('Width');
+  expect((await shown('Height')) / wider).toBeCloseTo(height / width, 3);
+  expect((await shown('Centre X')) - wider / 2).toBeCloseTo(x - width / 2, 2);
+  await maker.drag('button', 'Scale by the right edge', 20, 0);
+  await maker.page.waitForFunction((w: number) => [...document.querySelectorAll('input')].some((i) => Number(i.value) > w), {}, wider);
+  expect((await shown('Height')) / (await shown('Width'))).toBeLessThan((height / width) * 0.99);
+
+  await maker.drag('button', 'Turn', 60, 0);
+  await maker.page.waitForFunction(() => [...document.querySelectorAll('label')].some((l) => l.textContent === 'Turn' && Number((document.getElementById(l.htmlFor) as HTMLInputElement).value) < -1));
+
+  await maker.press('Ellipse');
+  await maker.sees('2 items');
+  await maker.press('Fit the blank into the view');
+  await maker.page.keyboard.press('Escape');
+  const table = (await (await maker.page.waitForSelector('[aria-label="Plan of the blank"] canvas'))!.boundingBox())!;
+  await maker.page.mouse.move(table.x + 30, table.y + 30);
+  await maker.page.mouse.down();
+  await maker.page.mouse.move(table.x + table.width / 2, table.y + table.height / 2, { steps: 5 });
+  await maker.page.mouse.move(table.x + table.width - 8, table.y + table.height - 8, { steps: 5 });
+  await maker.page.mouse.up();
+  await maker.sees('2 items picked');
+
+  for (const name of ['add ellipse', 'turn', 'scale', 'scale', 'add rectangle']) {
+    await maker.page.waitForFunction(
+      (n: string) => {
+        const b = [...document.querySelectorAll('span[aria-label]')].map((e) => e.getAttribute('aria-label') ?? '');
+        return b.some((l) => l.toLowerCase() === `undo: ${n}`);
+      },
+      { timeout: 5000 },
+      name,
+    );
+    await maker.press('Undo');
+  }
+  await maker.sees('Nothing drawn yet');
+  for (let i = 0; i < 5; i++) await maker.press('Redo');
+  await maker.sees('2 items');
+});
+
+test('millimetres and inches are the same board', async () => {
+  const { maker } = device;
+  await maker.press('Open Lock cottage board');
+  await maker.stage('Blank');
+  await maker.holds('Width (X)', '360');
+  await maker.press(/^Unit: mm/);
+  await maker.holds('Width (X)', '14.1732');
+  await maker.fill('Thickness (Z)', '18mm');
+  await maker.holds('Thickness (Z)', '0.7087');
+  await maker.fill('Thickness (Z)', '3/4');
+  await maker.press(/^Unit: in/);
+  await maker.holds('Thickness (Z)', '19.05');
+  await maker.holds('Width (X)', '360');
+});
+
+test('a font that lacks a letter says which, and the lettering stays', async () => {
+  const { maker } = device;
+  await maker.press('New job');
+  await maker.stage('Artwork');
+  await maker.press('Lettering');
+  await maker.fill('Text', 'Lock \u2603 7', false);
+  await maker.sees(/\u2603/);
+  await maker.sees(/has no/);
+});
