@@ -6,7 +6,7 @@ import { boundsOf, regionArea } from '../geometry/region';
 import { fontCatalogue } from '../lettering/catalogue';
 import { FontError, loadFont } from '../lettering/font';
 import { layOut } from '../lettering/layout';
-import { itemRegion, itemSchema, placeItem, regionOf, type Item } from './item';
+import { itemRegion, itemSchema, newItem, placeItem, regionOf, type Item } from './item';
 import { itemKindOf } from './registry';
 
 const fontOf = (id: string) => {
@@ -14,7 +14,7 @@ const fontOf = (id: string) => {
   return loadFont(readFileSync(path.join('node_modules', e.source)), e.name);
 };
 const art = { font: (id: string) => (fontCatalogue.some((f) => f.id === id) ? fontOf(id) : null) };
-const item = (kind: string, values: object, place: Partial<Item> = {}): Item => itemSchema.parse({ id: 'i', name: 'i', kind, visible: true, x: 0, y: 0, angle: 0, values: { ...(itemKindOf(kind).defaults as object), ...values }, ...place });
+const item = (kind: string, values: object, place: Partial<Item> = {}): Item => itemSchema.parse(newItem({ id: 'i', name: 'i', kind, values: { ...(itemKindOf(kind).defaults as object), ...values }, ...place }));
 
 describe('artwork', () => {
   it.each([

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { flatten, placement, transformPath, type Path } from '../geometry/path';
-import { boundsOf, normalise, type Bounds, type Region } from '../geometry/region';
+import { flatten, placement, transformPath, type Affine, type Path } from '../geometry/path';
+import { boundsOf, normalise, type Bounds, type Fill, type Region } from '../geometry/region';
 import type { ArtworkContext } from './kind';
 import { itemKindOf } from './registry';
 
@@ -14,6 +14,12 @@ export const itemSchema = z
     x: z.number().finite(),
     y: z.number().finite(),
     angle: z.number().finite(),
+    /** Mirrored left to right before its turn. */
+    mirror: z.boolean(),
+    /** Id of the layer it lies on. */
+    layer: z.string(),
+    /** Id of the innermost group it belongs to. */
+    group: z.string().nullable(),
     values: z.record(z.string(), z.unknown()),
   })
   .superRefine((item, ctx) => {
@@ -26,8 +32,17 @@ export const itemSchema = z
   });
 export type Item = z.infer<typeof itemSchema>;
 
+/** An item with what is not said of it. */
+export const newItem = (i: Pick<Item, 'id' | 'name' | 'kind' | 'values'> & Partial<Item>): Item => ({ visible: true, x: 0, y: 0, angle: 0, mirror: false, layer: FIRST_LAYER, group: null, ...i });
+
+/** The layer that every job begins with. */
+export const FIRST_LAYER = 'layer-1';
+
+export const placementOf = (item: Pick<Item, 'x' | 'y' | 'angle' | 'mirror'>): Affine => placement(item.x, item.y, item.angle, item.mirror ? -1 : 1, 1);
+
 export interface PlacedItem {
   readonly paths: Path[];
+  readonly fill: Fill;
   readonly remarks: string[];
   /** Corners of the item's own box, turned and placed: lower left, lower right, upper right, upper left. */
   readonly corners: readonly { x: number; y: number }[];
@@ -36,21 +51,23 @@ export interface PlacedItem {
 /** The exact outlines of an item in the blank's frame. */
 export function placeItem(item: Item, c: ArtworkContext): PlacedItem {
   const shape = itemKindOf(item.kind).shape(item.values, c);
-  const m = placement(item.x, item.y, item.angle);
-  const { x0, y0, x1, y1 } = shape.box;
+  const m = placementOf(item);
+  const { y0, y1 } = shape.box;
+  const [x0, x1] = item.mirror ? [shape.box.x1, shape.box.x0] : [shape.box.x0, shape.box.x1];
   const at = (x: number, y: number) => ({ x: m.a * x + m.c * y + m.e, y: m.b * x + m.d * y + m.f });
   return {
     paths: shape.paths.map((p) => transformPath(p, m)),
+    fill: shape.fill,
     remarks: shape.remarks,
     corners: [at(x0, y0), at(x1, y0), at(x1, y1), at(x0, y1)],
   };
 }
 
-/** The filled region of an item, flattened to `tolerance` mm. */
+/** The filled region of an item (its closed outlines), flattened to `tolerance` mm. */
 export function itemRegion(item: Item, c: ArtworkContext, tolerance: number): Region {
-  const fill = itemKindOf(item.kind).shape(item.values, c).fill;
+  const { paths, fill } = placeItem(item, c);
   return normalise(
-    placeItem(item, c).paths.map((p) => flatten(p, tolerance)),
+    paths.filter((p) => p.closed).map((p) => flatten(p, tolerance)),
     fill,
   );
 }

@@ -1,10 +1,15 @@
 import type { ItemKind } from './kind';
+import { drawing } from './kinds/drawing';
 import { ellipse } from './kinds/ellipse';
 import { lettering } from './kinds/lettering';
+import { polygon } from './kinds/polygon';
 import { rectangle } from './kinds/rectangle';
+import { ring } from './kinds/ring';
+import { slot } from './kinds/slot';
+import { star } from './kinds/star';
 
 /** Every kind of item, in the order in which they are offered. */
-export const itemKinds: readonly ItemKind[] = [lettering, rectangle, ellipse];
+export const itemKinds: readonly ItemKind[] = [lettering, rectangle, ellipse, polygon, star, ring, slot, drawing];
 
 const byId = new Map(itemKinds.map((k) => [k.id, k]));
 

@@ -14,6 +14,17 @@ export interface Path {
   closed: boolean;
 }
 
+/** A circle as two half turns, counter-clockwise. */
+export const circlePath = (cx: number, cy: number, r: number): Path => ({
+  x: cx + r,
+  y: cy,
+  segments: [
+    { k: 'arc', x: cx - r, y: cy, cx, cy, ccw: true },
+    { k: 'arc', x: cx + r, y: cy, cx, cy, ccw: true },
+  ],
+  closed: true,
+});
+
 /** x' = a x + c y + e, y' = b x + d y + f. */
 export interface Affine {
   a: number;
@@ -142,9 +153,73 @@ export function flatten(path: Path, tolerance: number): Float64Array {
   return Float64Array.from(out);
 }
 
-/** SVG path data of paths, for drawing; y is not flipped. */
-export function pathData(paths: readonly Path[]): string {
-  const f = (v: number) => String(Math.round(v * 1e4) / 1e4);
+/** Exact bounds of paths: ends, and where arcs and cubics stand level or upright. Null when there are none. */
+export function boundsOfPaths(paths: readonly Path[]): { x0: number; y0: number; x1: number; y1: number } | null {
+  let x0 = Infinity;
+  let y0 = Infinity;
+  let x1 = -Infinity;
+  let y1 = -Infinity;
+  const take = (x: number, y: number) => {
+    if (x < x0) x0 = x;
+    if (x > x1) x1 = x;
+    if (y < y0) y0 = y;
+    if (y > y1) y1 = y;
+  };
+  for (const p of paths) {
+    take(p.x, p.y);
+    let px = p.x;
+    let py = p.y;
+    for (const s of p.segments) {
+      take(s.x, s.y);
+      if (s.k === 'arc') {
+        const r = Math.hypot(px - s.cx, py - s.cy);
+        const a0 = Math.atan2(py - s.cy, px - s.cx);
+        const sweep = arcSweep(px, py, s.x, s.y, s.cx, s.cy, s.ccw);
+        for (let q = 0; q < 4; q++) {
+          let d = (q * Math.PI) / 2 - a0;
+          while (d < 0) d += 2 * Math.PI;
+          if (sweep > 0 ? d < sweep : d - 2 * Math.PI > sweep) take(s.cx + r * Math.round(Math.cos((q * Math.PI) / 2)), s.cy + r * Math.round(Math.sin((q * Math.PI) / 2)));
+        }
+      } else if (s.k === 'cubic') {
+        const at = (t: number, a: number, b: number, c: number, d: number) => (1 - t) ** 3 * a + 3 * (1 - t) ** 2 * t * b + 3 * (1 - t) * t * t * c + t ** 3 * d;
+        for (const [a, b, c, d] of [
+          [px, s.x1, s.x2, s.x],
+          [py, s.y1, s.y2, s.y],
+        ])
+          for (const t of quadraticRoots(d - 3 * c + 3 * b - a, 2 * (c - 2 * b + a), b - a)) if (t > 0 && t < 1) take(at(t, px, s.x1, s.x2, s.x), at(t, py, s.y1, s.y2, s.y));
+      }
+      px = s.x;
+      py = s.y;
+    }
+  }
+  return x0 <= x1 ? { x0, y0, x1, y1 } : null;
+}
+
+function quadraticRoots(a: number, b: number, c: number): number[] {
+  if (Math.abs(a) < 1e-14) return Math.abs(b) < 1e-14 ? [] : [-c / b];
+  const d = b * b - 4 * a * c;
+  if (d < 0) return [];
+  const q = -(b + Math.sign(b || 1) * Math.sqrt(d)) / 2;
+  return q === 0 ? [0] : [q / a, c / q];
+}
+
+/** The same path run the other way. */
+export function reversePath(path: Path): Path {
+  const points = [{ x: path.x, y: path.y }, ...path.segments];
+  const last = points[points.length - 1];
+  const segments = path.segments.map((s, i): Segment => {
+    const { x, y } = points[i];
+    if (s.k === 'line') return { k: 'line', x, y };
+    if (s.k === 'arc') return { k: 'arc', x, y, cx: s.cx, cy: s.cy, ccw: !s.ccw };
+    return { k: 'cubic', x1: s.x2, y1: s.y2, x2: s.x1, y2: s.y1, x, y };
+  });
+  return { x: last.x, y: last.y, segments: segments.reverse(), closed: path.closed };
+}
+
+/** SVG path data of paths with so many decimals; y is not flipped. */
+export function pathData(paths: readonly Path[], decimals = 4): string {
+  const factor = 10 ** decimals;
+  const f = (v: number) => String(Math.round(v * factor) / factor);
   let d = '';
   for (const p of paths) {
     d += `M${f(p.x)} ${f(p.y)}`;

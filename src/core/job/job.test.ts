@@ -26,7 +26,7 @@ describe('jobs', () => {
     [{ ...newJob('x'), version: 99 }, /version 99/],
     [{ ...newJob('x'), version: 'two' }, /does not say its version/],
     [{ ...newJob('x'), blank: { ...newJob('x').blank, width: -1 } }, /blank\.width/],
-    [{ ...newJob('x'), items: [{ id: 'a', name: 'a', kind: 'cube', visible: true, x: 0, y: 0, angle: 0, values: {} }] }, /no kind of item called "cube"/],
+    [{ ...newJob('x'), items: [{ id: 'a', name: 'a', kind: 'cube', visible: true, x: 0, y: 0, angle: 0, mirror: false, layer: 'layer-1', group: null, values: {} }] }, /no kind of item called "cube"/],
     [{ ...newJob('x'), cuts: [{ id: 'a', name: 'a', kind: 'area', enabled: true, items: [], values: { depth: 'deep' }, overrides: {} }] }, /cuts\.0\.values/],
   ])('that are wrong are refused with the place: %#', (data, why) => {
     expect(() => readJob(data)).toThrow(JobError);

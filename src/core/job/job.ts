@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { itemSchema } from '../artwork/item';
+import { FIRST_LAYER, itemSchema } from '../artwork/item';
 import { materialIds } from '../cutters/materials';
 import { cutterSchema, presetSchema } from '../cutters/cutter';
 import { kindOf } from '../cuts/registry';
@@ -7,7 +7,7 @@ import { benchRouter, machineSchema } from '../machine/profile';
 import { dialectOf } from '../program/dialect';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 2;
+export const JOB_VERSION = 3;
 
 /** Nine places of the datum: column l, c, r and row b, m, t. */
 export const datumPlaces = ['lt', 'ct', 'rt', 'lm', 'cm', 'rm', 'lb', 'cb', 'rb'] as const;
@@ -56,6 +56,14 @@ export type Cut = z.infer<typeof cutSchema>;
 
 export const clampSchema = z.object({ x0: mm, y0: mm, x1: mm, y1: mm, height: z.number().positive() });
 
+/** A sheet of artwork: what is on a hidden one is not drawn, what is on a locked one is not picked. */
+export const layerSchema = z.object({ id: z.string().min(1), name: z.string().max(200), colour: z.string().regex(/^#[0-9a-f]{6}$/i), visible: z.boolean(), locked: z.boolean() });
+export type Layer = z.infer<typeof layerSchema>;
+
+/** A group of items; `parent` is the group that holds it. */
+export const groupSchema = z.object({ id: z.string().min(1), name: z.string().max(200), parent: z.string().nullable() });
+export type Group = z.infer<typeof groupSchema>;
+
 export const jobSchema = z
   .object({
     format: z.literal('mirvak-job'),
@@ -65,6 +73,8 @@ export const jobSchema = z
     unit: z.enum(['mm', 'in']),
     blank: blankSchema,
     clamps: z.array(clampSchema),
+    layers: z.array(layerSchema).min(1),
+    groups: z.array(groupSchema),
     items: z.array(itemSchema),
     /** The job's own copies of the cutters it uses, so that a file says everything. */
     cutters: z.array(cutterSchema),
@@ -90,6 +100,18 @@ export const jobSchema = z
       }
     };
     double('items', job.items.map((i) => i.id), 'items');
+    double('layers', job.layers.map((i) => i.id), 'layers');
+    double('groups', job.groups.map((i) => i.id), 'groups');
+    const layers = new Set(job.layers.map((l) => l.id));
+    const parents = new Map(job.groups.map((g) => [g.id, g.parent]));
+    for (const i of job.items) {
+      if (!layers.has(i.layer)) ctx.addIssue({ code: 'custom', path: ['items'], message: `"${i.name}" lies on a layer that is not there.` });
+      if (i.group !== null && !parents.has(i.group)) ctx.addIssue({ code: 'custom', path: ['items'], message: `"${i.name}" belongs to a group that is not there.` });
+    }
+    for (const g of job.groups) {
+      let up: string | null | undefined = g.parent;
+      for (let n = 0; up !== null; n++, up = parents.get(up)) if (up === undefined || n > job.groups.length) return ctx.addIssue({ code: 'custom', path: ['groups'], message: `The group "${g.name}" has no proper parent.` });
+    }
     double('cuts', job.cuts.map((i) => i.id), 'cuts');
     double('cutters', job.cutters.map((i) => i.id), 'cutters');
   });
@@ -105,6 +127,8 @@ export function newJob(name: string): Job {
     unit: 'mm',
     blank: { width: 300, height: 200, thickness: 18, material: 'oak', datum: 'lb', zZero: 'top', safeHeight: 10, clearance: 2, park: { x: 0, y: 0 }, intoBed: 0.5 },
     clamps: [],
+    layers: [{ id: FIRST_LAYER, name: 'Layer 1', colour: '#1e2a2f', visible: true, locked: false }],
+    groups: [],
     items: [],
     cutters: [],
     cuts: [],

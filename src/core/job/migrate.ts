@@ -1,3 +1,4 @@
+import { FIRST_LAYER } from '../artwork/item';
 import { JOB_VERSION, jobSchema, type Job } from './job';
 
 /** Raised when something is no job that can be opened; says what and where. */
@@ -12,12 +13,21 @@ type Plain = Record<string, unknown>;
 
 /**
  * Steps from one version of the format to the next, each changing plain data in place. Version 1 (the
- * format's first draft) had no allowance for cutting into the bed.
+ * format's first draft) had no allowance for cutting into the bed; version 2 had neither layers nor groups.
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
     const blank = job.blank as Plain;
     blank.intoBed ??= 0;
+  },
+  2: (job) => {
+    job.layers ??= [{ id: FIRST_LAYER, name: 'Layer 1', colour: '#1e2a2f', visible: true, locked: false }];
+    job.groups ??= [];
+    for (const i of job.items as Plain[]) {
+      i.mirror ??= false;
+      i.layer ??= FIRST_LAYER;
+      i.group ??= null;
+    }
   },
 };
 

@@ -1,5 +1,5 @@
 import { itemKindOf } from '@/core/artwork/registry';
-import type { Item } from '@/core/artwork/item';
+import { newItem, type Item } from '@/core/artwork/item';
 import type { Cutter } from '@/core/cutters/cutter';
 import { kindOf } from '@/core/cuts/registry';
 import type { Cut, Job } from '@/core/job/job';
@@ -20,7 +20,7 @@ export function addItem(kind: string): void {
   const job = jobNow();
   if (!job) return;
   const k = itemKindOf(kind);
-  const item: Item = { id: freshId(), name: freeName(k.title(k.defaults), job.items), kind, visible: true, x: job.blank.width / 2, y: job.blank.height / 2, angle: 0, values: structuredClone(k.defaults) as Item['values'] };
+  const item = newItem({ id: freshId(), name: freeName(k.title(k.defaults), job.items), kind, x: job.blank.width / 2, y: job.blank.height / 2, layer: openLayer(job), values: structuredClone(k.defaults) as Item['values'] });
   edit(`Add ${k.name.toLowerCase()}`, (j) => void j.items.push(item));
   setView({ picked: [item.id], stage: 'artwork' });
 }

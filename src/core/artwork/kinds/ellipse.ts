@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { transformPath, type Path } from '../../geometry/path';
+import { circlePath, transformPath } from '../../geometry/path';
 import { itemKind } from '../kind';
 
 const length = z.number().positive().max(1e5);
@@ -14,17 +14,8 @@ export const ellipse = itemKind({
   ],
   defaults: { width: 60, height: 60 },
   shape(v) {
-    const circle: Path = {
-      x: 0.5,
-      y: 0,
-      segments: [
-        { k: 'arc', x: -0.5, y: 0, cx: 0, cy: 0, ccw: true },
-        { k: 'arc', x: 0.5, y: 0, cx: 0, cy: 0, ccw: true },
-      ],
-      closed: true,
-    };
     const box = { x0: -v.width / 2, y0: -v.height / 2, x1: v.width / 2, y1: v.height / 2 };
-    return { paths: [transformPath(circle, { a: v.width, b: 0, c: 0, d: v.height, e: 0, f: 0 })], fill: 'nonzero', remarks: [], box };
+    return { paths: [transformPath(circlePath(0, 0, 0.5), { a: v.width, b: 0, c: 0, d: v.height, e: 0, f: 0 })], fill: 'nonzero', remarks: [], box };
   },
   scaled: (v, sx, sy) => ({ width: v.width * sx, height: v.height * sy }),
   title: (v) => (v.width === v.height ? 'Circle' : 'Ellipse'),

@@ -1,4 +1,5 @@
 import { shippedLibrary } from '../../cutters/library';
+import { newItem } from '../../artwork/item';
 import { newJob, type Job } from '../job';
 
 /** A small brass plate for the lock keeper's gear: V-carved letters in a frame, cut out. */
@@ -10,11 +11,11 @@ export function gearPlate(): Job {
   job.blank = { ...job.blank, width: 110, height: 60, thickness: 2, material: 'brass', datum: 'cm', safeHeight: 5, clearance: 1, intoBed: 0.3 };
   const text = { kerning: true, leading: 1.6, align: 'centre', stretch: 100 };
   job.items = [
-    { id: 'i-edge', name: 'Plate edge', kind: 'rectangle', visible: true, x: 55, y: 30, angle: 0, values: { width: 92, height: 44, corner: 'scoop', radius: 5 } },
-    { id: 'i-frame', name: 'Frame outside', kind: 'rectangle', visible: true, x: 55, y: 30, angle: 0, values: { width: 80, height: 34, corner: 'scoop', radius: 4 } },
-    { id: 'i-frame-in', name: 'Frame inside', kind: 'rectangle', visible: true, x: 55, y: 30, angle: 0, values: { width: 78.8, height: 32.8, corner: 'scoop', radius: 4 } },
-    { id: 'i-word', name: 'Quay & Sluice', kind: 'lettering', visible: true, x: 55, y: 34, angle: 0, values: { ...text, text: 'Quay & Sluice', font: 'libre-baskerville', capHeight: 7, tracking: 10 } },
-    { id: 'i-year', name: '1794', kind: 'lettering', visible: true, x: 55, y: 21, angle: 0, values: { ...text, text: '1794', font: 'libre-baskerville', capHeight: 5.5, tracking: 120 } },
+    newItem({ id: 'i-edge', name: 'Plate edge', kind: 'rectangle', x: 55, y: 30, angle: 0, values: { width: 92, height: 44, corner: 'scoop', radius: 5 } }),
+    newItem({ id: 'i-frame', name: 'Frame outside', kind: 'rectangle', x: 55, y: 30, angle: 0, values: { width: 80, height: 34, corner: 'scoop', radius: 4 } }),
+    newItem({ id: 'i-frame-in', name: 'Frame inside', kind: 'rectangle', x: 55, y: 30, angle: 0, values: { width: 78.8, height: 32.8, corner: 'scoop', radius: 4 } }),
+    newItem({ id: 'i-word', name: 'Quay & Sluice', kind: 'lettering', x: 55, y: 34, angle: 0, values: { ...text, text: 'Quay & Sluice', font: 'libre-baskerville', capHeight: 7, tracking: 10 } }),
+    newItem({ id: 'i-year', name: '1794', kind: 'lettering', x: 55, y: 21, angle: 0, values: { ...text, text: '1794', font: 'libre-baskerville', capHeight: 5.5, tracking: 120 } }),
   ];
   job.cutters = [take('cone-3.175-20-0.1'), take('flat-2')];
   job.cuts = [

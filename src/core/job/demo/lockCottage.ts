@@ -1,4 +1,5 @@
 import { shippedLibrary } from '../../cutters/library';
+import { newItem } from '../../artwork/item';
 import { newJob, type Job } from '../job';
 
 /** An oak board for the lock cottage: V-carved lettering with a flat floor, a border channel, cut out with tabs. */
@@ -10,11 +11,11 @@ export function lockCottage(): Job {
   job.blank = { ...job.blank, width: 360, height: 200, thickness: 18, material: 'oak', intoBed: 0.5 };
   const text = { tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 };
   job.items = [
-    { id: 'i-edge', name: 'Board edge', kind: 'rectangle', visible: true, x: 180, y: 100, angle: 0, values: { width: 332, height: 160, corner: 'scoop', radius: 16 } },
-    { id: 'i-border', name: 'Border outside', kind: 'rectangle', visible: true, x: 180, y: 100, angle: 0, values: { width: 296, height: 124, corner: 'round', radius: 4 } },
-    { id: 'i-border-in', name: 'Border inside', kind: 'rectangle', visible: true, x: 180, y: 100, angle: 0, values: { width: 287, height: 115, corner: 'round', radius: 2 } },
-    { id: 'i-name', name: 'FENWATER', kind: 'lettering', visible: true, x: 180, y: 119, angle: 0, values: { ...text, text: 'FENWATER', font: 'cinzel-bold', capHeight: 33 } },
-    { id: 'i-lock', name: 'LOCK 7', kind: 'lettering', visible: true, x: 180, y: 73, angle: 0, values: { ...text, text: 'LOCK 7', font: 'cinzel-bold', capHeight: 27 } },
+    newItem({ id: 'i-edge', name: 'Board edge', kind: 'rectangle', x: 180, y: 100, angle: 0, values: { width: 332, height: 160, corner: 'scoop', radius: 16 } }),
+    newItem({ id: 'i-border', name: 'Border outside', kind: 'rectangle', x: 180, y: 100, angle: 0, values: { width: 296, height: 124, corner: 'round', radius: 4 } }),
+    newItem({ id: 'i-border-in', name: 'Border inside', kind: 'rectangle', x: 180, y: 100, angle: 0, values: { width: 287, height: 115, corner: 'round', radius: 2 } }),
+    newItem({ id: 'i-name', name: 'FENWATER', kind: 'lettering', x: 180, y: 119, angle: 0, values: { ...text, text: 'FENWATER', font: 'cinzel-bold', capHeight: 33 } }),
+    newItem({ id: 'i-lock', name: 'LOCK 7', kind: 'lettering', x: 180, y: 73, angle: 0, values: { ...text, text: 'LOCK 7', font: 'cinzel-bold', capHeight: 27 } }),
   ];
   job.cutters = [take('v-12-60-0'), take('flat-1.5'), take('flat-3'), take('flat-6')];
   job.cuts = [
