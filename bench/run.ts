@@ -15,6 +15,7 @@ import { flatten, placement, transformPath } from '../src/core/geometry/path';
 import { flatField } from '../src/core/relief/field';
 import { makeRemover } from '../src/core/proof/removal';
 import { demoJobs } from '../src/core/job/demo';
+import { newItem } from '../src/core/artwork/item';
 import { newJob, type Job } from '../src/core/job/job';
 import { parseProgram } from '../src/core/program/parser';
 import { writeProgram } from '../src/core/program/writer';
@@ -91,9 +92,9 @@ part('word', () => {
 });
 part('letter', () => {
   const job: Job = newJob('letters');
-  const text = { font: 'libre-baskerville', capHeight: 22, tracking: 10, kerning: true, leading: 1.6, align: 'centre', stretch: 100 };
+  const text = { font: 'libre-baskerville', capHeight: 22, tracking: 10, kerning: true, leading: 1.6, align: 'centre', stretch: 100, baseline: 'straight', radius: 50, at: 90 };
   job.blank = { ...job.blank, width: 360, height: 120 };
-  job.items = [{ id: 'a', name: 'a', kind: 'lettering', visible: true, x: 180, y: 60, angle: 0, values: { ...text, text: 'FENWATER LOCK\nKEEPER S' } }];
+  job.items = [newItem({ id: 'a', name: 'a', kind: 'lettering', x: 180, y: 60, values: { ...text, text: 'FENWATER LOCK\nKEEPER S' } })];
   job.cutters = shippedLibrary().filter((c) => c.id === 'v-12-60-0');
   job.cuts = [{ id: 'c', name: 'c', kind: 'vcarve', enabled: true, items: ['a'], values: { cutter: 'v-12-60-0', endMill: null, startDepth: 0, limit: null, stepDown: 20, floorStep: null, endMillStep: null }, overrides: {} }];
   let k = 0;

@@ -96,3 +96,37 @@ describe('lettering', () => {
     expect(placeItem(item('lettering', { font: 'gone' }), art).remarks[0]).toMatch(/"gone" is not here/);
   });
 });
+
+describe('lettering round a circle', () => {
+  const round = (values: object) => placeItem(item('lettering', { text: 'HIH', capHeight: 10, kerning: false, radius: 60, ...values }), art).paths;
+  const points = (paths: ReturnType<typeof round>) => paths.flatMap((p) => [p, ...p.segments]);
+
+  it('stands on the circle, outwards or inwards', () => {
+    // Feet of an H lie on the tangent at its middle, so just outside the circle; heads a cap height farther out.
+    const out = points(round({ baseline: 'outwards', at: 90 })).map((p) => Math.hypot(p.x, p.y));
+    expect(Math.min(...out)).toBeGreaterThan(59.9);
+    expect(Math.max(...out)).toBeLessThan(72);
+    const inwards = points(round({ baseline: 'inwards', at: 90 })).map((p) => Math.hypot(p.x, p.y));
+    expect(Math.max(...inwards)).toBeLessThan(62);
+    expect(Math.min(...inwards)).toBeGreaterThan(49);
+  });
+
+  it('has its middle where it is asked for, reading clockwise outwards and the other way inwards', () => {
+    for (const at of [90, 0, -90, 200])
+      for (const baseline of ['outwards', 'inwards']) {
+        const p = round({ baseline, at, text: 'H' });
+        const b = points(p).reduce((s, q) => ({ x: s.x + q.x / points(p).length, y: s.y + q.y / points(p).length }), { x: 0, y: 0 });
+        const turn = (((Math.atan2(b.y, b.x) * 180) / Math.PI - at) % 360 + 540) % 360 - 180;
+        expect(Math.abs(turn)).toBeLessThan(2);
+      }
+    const first = (baseline: string) => round({ baseline, at: 90, text: 'IH' })[0].x;
+    expect(first('outwards')).toBeLessThan(0);
+    expect(first('inwards')).toBeGreaterThan(0);
+  });
+
+  it('keeps the letters\u2019 own shape', () => {
+    const straight = regionArea(itemRegion(item('lettering', { text: 'LOCK', capHeight: 10 }), art, 0.001));
+    const bent = regionArea(itemRegion(item('lettering', { text: 'LOCK', capHeight: 10, baseline: 'outwards', radius: 40 }), art, 0.001));
+    expect(Math.abs(bent / straight - 1)).toBeLessThan(1e-3);
+  });
+});

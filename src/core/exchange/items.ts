@@ -67,7 +67,7 @@ export function itemsOf(drawn: Drawn, name: string, here: Here): ImportedArtwork
         angle: t.angle,
         layer: layerOf(t.layer),
         group: group.id,
-        values: { text: t.text, font: near.id, capHeight: Math.max(0.1, cap), tracking: 0, kerning: true, leading: 1.6, align: t.anchor, stretch: 100 },
+        values: { text: t.text, font: near.id, capHeight: Math.max(0.1, cap), tracking: 0, kerning: true, leading: 1.6, align: t.anchor, stretch: 100, baseline: 'straight', radius: 50, at: 90 },
       }),
     );
   }

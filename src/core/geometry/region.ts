@@ -90,14 +90,17 @@ export function components(region: Region): Component[] {
   return outers.map((o) => o.loops);
 }
 
+/** How corners come out that an offset opens: round, sharp up to four times the distance, or cut off square. */
+export type CornerStyle = 'round' | 'sharp' | 'square';
+const joins: Record<CornerStyle, JoinType> = { round: JoinType.Round, sharp: JoinType.Miter, square: JoinType.Square };
+
 /**
- * Moves the outline by `distance` mm (outwards when positive) with round corners.
- * `tolerance` is the sagitta of the corner arcs in mm.
+ * Moves the outline by `distance` mm (outwards when positive). `tolerance` is the sagitta of round corners in mm.
  */
-export function offset(region: Region, distance: number, tolerance = 0.002): Region {
+export function offset(region: Region, distance: number, tolerance = 0.002, corners: CornerStyle = 'round'): Region {
   if (region.length === 0 || distance === 0) return region;
-  const engine = new ClipperOffset(2, tolerance * UNITS_PER_MM);
-  engine.addPaths(toPaths(region), JoinType.Round, EndType.Polygon);
+  const engine = new ClipperOffset(4, tolerance * UNITS_PER_MM);
+  engine.addPaths(toPaths(region), joins[corners], EndType.Polygon);
   const out: Paths64 = [];
   engine.execute(distance * UNITS_PER_MM, out);
   return usable(out);

@@ -27,6 +27,7 @@ const steps: Record<number, (job: Plain) => void> = {
       i.mirror ??= false;
       i.layer ??= FIRST_LAYER;
       i.group ??= null;
+      if (i.kind === 'lettering') i.values = { baseline: 'straight', radius: 50, at: 90, ...(i.values as Plain) };
     }
   },
 };

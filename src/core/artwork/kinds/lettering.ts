@@ -15,6 +15,9 @@ export const lettering = itemKind({
     leading: z.number().min(0.5).max(10),
     align: z.enum(['left', 'centre', 'right']),
     stretch: z.number().min(10).max(1000),
+    baseline: z.enum(['straight', 'outwards', 'inwards']),
+    radius: z.number().positive().max(1e5),
+    at: z.number().min(-720).max(720),
   }),
   fields: [
     { kind: 'text', key: 'text', label: 'Text', lines: 2 },
@@ -33,13 +36,25 @@ export const lettering = itemKind({
         { value: 'right', label: 'Right' },
       ],
     },
+    {
+      kind: 'choice',
+      key: 'baseline',
+      label: 'Baseline',
+      options: [
+        { value: 'straight', label: 'Straight' },
+        { value: 'outwards', label: 'Round a circle, standing outwards' },
+        { value: 'inwards', label: 'Round a circle, standing inwards' },
+      ],
+    },
+    { kind: 'length', key: 'radius', label: 'Radius of the baseline', min: 0.1, max: 1e5, when: (v) => v.baseline !== 'straight' },
+    { kind: 'number', key: 'at', label: 'Middle at', unit: '\u00b0', min: -720, max: 720, when: (v) => v.baseline !== 'straight' },
     { kind: 'flag', key: 'kerning', label: 'Kerning' },
   ],
-  defaults: { text: 'Text', font: 'cinzel', capHeight: 20, tracking: 0, kerning: true, leading: 1.6, align: 'centre' as const, stretch: 100 },
+  defaults: { text: 'Text', font: 'cinzel', capHeight: 20, tracking: 0, kerning: true, leading: 1.6, align: 'centre' as const, stretch: 100, baseline: 'straight' as const, radius: 50, at: 90 },
   shape(v, c) {
     const font = c.font(v.font);
     if (!font) return { paths: [], fill: 'nonzero', remarks: [`The font "${v.font}" is not here; choose another for this lettering.`], box: { x0: -10, y0: -v.capHeight / 2, x1: 10, y1: v.capHeight / 2 } };
-    const l = layOut(v, font);
+    const l = layOut({ ...v, bend: v.baseline === 'straight' ? null : { radius: v.radius, side: v.baseline, at: v.at } }, font);
     const w = Math.max(l.width, 1) / 2;
     return {
       paths: l.paths,
@@ -49,6 +64,8 @@ export const lettering = itemKind({
     };
   },
   // The cap height follows the height; what the width differs by goes into the letters' width.
-  scaled: (v, sx, sy) => ({ ...v, capHeight: v.capHeight * sy, stretch: Math.min(1000, Math.max(10, (v.stretch * sx) / sy)) }),
+  // Round a circle everything grows alike.
+  scaled: (v, sx, sy) =>
+    v.baseline !== 'straight' ? { ...v, capHeight: v.capHeight * Math.sqrt(sx * sy), radius: v.radius * Math.sqrt(sx * sy) } : { ...v, capHeight: v.capHeight * sy, stretch: Math.min(1000, Math.max(10, (v.stretch * sx) / sy)) },
   title: (v) => v.text.split('\n')[0].slice(0, 30) || 'Lettering',
 });

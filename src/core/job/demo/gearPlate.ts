@@ -9,7 +9,7 @@ export function gearPlate(): Job {
   const job = newJob('Keeper\u2019s gear plate');
   job.notes = 'Fenwater Lock: plate for the paddle gear, 2 mm brass.';
   job.blank = { ...job.blank, width: 110, height: 60, thickness: 2, material: 'brass', datum: 'cm', safeHeight: 5, clearance: 1, intoBed: 0.3 };
-  const text = { kerning: true, leading: 1.6, align: 'centre', stretch: 100 };
+  const text = { kerning: true, leading: 1.6, align: 'centre', stretch: 100, baseline: 'straight', radius: 50, at: 90 };
   job.items = [
     newItem({ id: 'i-edge', name: 'Plate edge', kind: 'rectangle', x: 55, y: 30, angle: 0, values: { width: 92, height: 44, corner: 'scoop', radius: 5 } }),
     newItem({ id: 'i-frame', name: 'Frame outside', kind: 'rectangle', x: 55, y: 30, angle: 0, values: { width: 80, height: 34, corner: 'scoop', radius: 4 } }),

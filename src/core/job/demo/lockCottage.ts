@@ -9,7 +9,7 @@ export function lockCottage(): Job {
   const job = newJob('Lock cottage board');
   job.notes = 'Fenwater Lock: name board over the door of the keeper\u2019s cottage.';
   job.blank = { ...job.blank, width: 360, height: 200, thickness: 18, material: 'oak', intoBed: 0.5 };
-  const text = { tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 };
+  const text = { tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100, baseline: 'straight', radius: 50, at: 90 };
   job.items = [
     newItem({ id: 'i-edge', name: 'Board edge', kind: 'rectangle', x: 180, y: 100, angle: 0, values: { width: 332, height: 160, corner: 'scoop', radius: 16 } }),
     newItem({ id: 'i-border', name: 'Border outside', kind: 'rectangle', x: 180, y: 100, angle: 0, values: { width: 296, height: 124, corner: 'round', radius: 4 } }),

@@ -1,0 +1,124 @@
+import { circlePath, flatten, placement, transformPath, type Path } from '../../geometry/path';
+import { normalise, regionArea, type Loop } from '../../geometry/region';
+import { bruteDistance, bruteInside } from '../../testing/independent';
+import { shippedFont } from '../../testing/fonts';
+import { box, starLoop } from '../../testing/shapes';
+import type { Picture } from './colours';
+import { contours } from './contours';
+import { trace, traceDefaults } from './trace';
+
+/** Renders loops (pixels, Y up) with 8 x 8 samples a pixel. */
+function render(loops: Loop[], width: number, height: number, ink = [0, 0, 0], paper?: Picture): Picture {
+  const rgba = paper ? (paper.rgba as Uint8ClampedArray) : new Uint8ClampedArray(4 * width * height).fill(255);
+  const S = 8;
+  const cover = new Uint16Array(width * height);
+  for (let r = 0; r < height * S; r++) {
+    const y = height - (r + 0.5) / S;
+    const xs: number[] = [];
+    for (const l of loops)
+      for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2) if (l[i + 1] > y !== l[j + 1] > y) xs.push(((l[j] - l[i]) * (y - l[i + 1])) / (l[j + 1] - l[i + 1]) + l[i]);
+    xs.sort((a, b) => a - b);
+    for (let k = 0; k + 1 < xs.length; k += 2) for (let c = Math.max(0, Math.ceil(xs[k] * S - 0.5)); c < Math.min(width * S, xs[k + 1] * S - 0.5); c++) cover[Math.floor(r / S) * width + Math.floor(c / S)]++;
+  }
+  for (let i = 0; i < cover.length; i++) for (let k = 0; k < 3; k++) rgba[4 * i + k] = Math.round(rgba[4 * i + k] + (ink[k] - rgba[4 * i + k]) * (cover[i] / (S * S)));
+  return { width, height, rgba };
+}
+
+/** Share of a traced outline's length that lies within 0.3 pixels of the true one, and the other way round. */
+function agreement(paths: Path[], truth: Loop[]): number {
+  const near = (from: readonly Float64Array[], to: readonly Float64Array[]) => {
+    let good = 0;
+    let all = 0;
+    for (const l of from)
+      for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2) {
+        const len = Math.hypot(l[i] - l[j], l[i + 1] - l[j + 1]);
+        const steps = Math.max(1, Math.ceil(len / 0.5));
+        for (let k = 0; k < steps; k++) {
+          const f = (k + 0.5) / steps;
+          all += len / steps;
+          if (bruteDistance(to, l[j] + (l[i] - l[j]) * f, l[j + 1] + (l[i + 1] - l[j + 1]) * f) < 0.3) good += len / steps;
+        }
+      }
+    return good / all;
+  };
+  const drawn = paths.map((p) => flatten(p, 0.02));
+  return Math.min(near(drawn, truth), near(truth, drawn));
+}
+
+const letters = (text: string, font: string, size: number) =>
+  normalise(
+    [...text].flatMap((char, i) => {
+      const f = shippedFont(font);
+      const s = size / f.capHeight;
+      return f.glyph(char).paths.map((p) => flatten(transformPath(p, { a: s, b: 0, c: 0, d: s, e: 30 + i * size * 1.15, f: 90 }), 0.01));
+    }),
+  );
+
+describe('level lines', () => {
+  it('are closed, and keep what is inside on their left', () => {
+    let state = 7;
+    const random = () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
+    for (let t = 0; t < 300; t++) {
+      const field = Float32Array.from({ length: 30 }, random);
+      const loops = contours(field, 6, 5, 0.5);
+      for (const l of loops) for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2) expect(Math.hypot(l[i] - l[j], l[i + 1] - l[j + 1])).toBeLessThan(1.5);
+      // Every pixel centre is inside as its value says. Y points down here, so the sense of loops is turned.
+      for (let y = 0; y < 5; y++) for (let x = 0; x < 6; x++) expect(bruteInside(loops, x + 0.5 + 1e-7, y + 0.5 + 2e-7)).toBe(field[y * 6 + x] >= 0.5);
+      expect(regionArea(loops)).toBeLessThan(0);
+    }
+  });
+});
+
+describe('a traced picture', () => {
+  const shapes: Record<string, { loops: Loop[]; corners: number[][] }> = {
+    'a star': { loops: [starLoop(5, 90, 42, 110, 100)], corners: Array.from({ length: 10 }, (_, i) => [110 + (i % 2 ? 42 : 90) * Math.cos((Math.PI * i) / 5), 100 + (i % 2 ? 42 : 90) * Math.sin((Math.PI * i) / 5)]) },
+    'a turned square': { loops: [Float64Array.from([30.3, 40.7, 150.2, 60.1, 130.8, 180, 10.9, 160.6])], corners: [[30.3, 40.7], [150.2, 60.1], [130.8, 180], [10.9, 160.6]] },
+    'a ring': { loops: [flatten(circlePath(100, 100, 80), 0.01), flatten(circlePath(104, 97, 50), 0.01)], corners: [] },
+    'Roman capitals': { loops: letters('RSQ', 'cinzel', 180), corners: [] },
+    'a script': { loops: letters('Lk', 'dancing-script', 180), corners: [] },
+    'a slab': { loops: letters('g8&', 'zilla-slab', 150), corners: [] },
+  };
+  it.each(Object.entries(shapes))('of %s comes back within 0.3 pixels for 99 %% of its outline', (_n, { loops, corners }) => {
+    const picture = render(loops, 800, 420);
+    const [layer] = trace(picture, traceDefaults);
+    expect(agreement(layer.paths, loops)).toBeGreaterThanOrEqual(0.99);
+    const nodes = layer.paths.reduce((n, p) => n + p.segments.length, 0);
+    expect(nodes).toBeLessThan(layer.points / 3);
+    // Corners within a pixel, as nodes.
+    const all = layer.paths.flatMap((p) => [p, ...p.segments]);
+    for (const [x, y] of corners) expect(Math.min(...all.map((q) => Math.hypot(q.x - x, q.y - y)))).toBeLessThan(1);
+  });
+
+  it('gives every colour its own outlines', () => {
+    let p = render([box(20, 20, 180, 120)], 300, 200, [200, 30, 30]);
+    p = render([flatten(circlePath(220, 120, 50), 0.02)], 300, 200, [20, 60, 160], p);
+    const layers = trace(p, { ...traceDefaults, mode: 'colours', colours: 3 });
+    expect(layers).toHaveLength(3);
+    const red = layers.find((l) => parseInt(l.colour.slice(1, 3), 16) > 150 && parseInt(l.colour.slice(3, 5), 16) < 80)!;
+    const blue = layers.find((l) => parseInt(l.colour.slice(5, 7), 16) > 120 && parseInt(l.colour.slice(1, 3), 16) < 80)!;
+    const area = (l: { paths: Path[] }) => Math.abs(regionArea(l.paths.map((q) => flatten(q, 0.02))));
+    expect(Math.abs(area(blue) / (2500 * Math.PI) - 1)).toBeLessThan(0.01);
+    expect(area(red)).toBeGreaterThan(13500);
+  });
+
+  it('leaves out speckles, turns inside out, and stops when told', () => {
+    const loops = [box(20, 20, 100, 100), box(140, 140, 142, 142)];
+    const picture = render(loops, 160, 160);
+    expect(trace(picture, { ...traceDefaults, speckle: 10 })[0].paths).toHaveLength(1);
+    expect(trace(picture, { ...traceDefaults, speckle: 1 })[0].paths).toHaveLength(2);
+    expect(trace(picture, { ...traceDefaults, invert: true })[0].paths).toHaveLength(2);
+    expect(() =>
+      trace(picture, traceDefaults, () => {
+        throw new Error('stop');
+      }),
+    ).toThrow('stop');
+    expect(() => trace({ width: 0, height: 0, rgba: new Uint8Array() }, traceDefaults)).toThrow(/no pixels/);
+  });
+
+  it('lies where it was drawn, the right way up', () => {
+    const triangle = flatten(transformPath({ x: 0, y: 0, segments: [{ k: 'line', x: 60, y: 0 }, { k: 'line', x: 0, y: 90 }, { k: 'line', x: 0, y: 0 }], closed: true }, placement(20, 30, 0)), 1);
+    const [l] = trace(render([triangle], 120, 150), traceDefaults);
+    expect(l.paths).toHaveLength(1);
+    for (const [x, y] of [[20, 30], [80, 30], [20, 120]]) expect(Math.min(...l.paths[0].segments.map((q) => Math.hypot(q.x - x, q.y - y)))).toBeLessThan(1);
+  });
+});
