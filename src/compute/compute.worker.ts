@@ -7,6 +7,7 @@ import { placePrograms, prove } from '@/core/pipeline/proving';
 import { createPlayer, type Player } from '@/core/proof/player';
 import type { CutPlan, Target } from '@/core/cuts/kind';
 import type { Job } from '@/core/job/job';
+import { gauge, readDrawing, shapeWork, traceWork } from './artwork';
 import type { ComputeApi, ReportProgress } from './protocol';
 
 const fonts = new Map<string, LoadedFont>();
@@ -74,6 +75,10 @@ const api: ComputeApi = {
     }
     return Comlink.transfer({ target }, [target.buffer]);
   },
+  readDrawing,
+  trace: (ticket, picture, options, progress) => traceWork(picture, options, watch(ticket, progress)),
+  shapes: (items, task) => shapeWork(items, task, art),
+  gauge: (items, radii) => gauge(items, radii, art),
 };
 
 Comlink.expose(api);

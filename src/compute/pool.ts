@@ -48,6 +48,18 @@ export function computePool(): Pool {
   return pool;
 }
 
+let helper: { seat: Seat; ready: Promise<void> } | null = null;
+
+/** A third worker for what a maker asks for by name (reading, tracing, shapes): begun when first needed. */
+export async function artworkHelper(): Promise<Seat> {
+  if (!helper) {
+    const seat = new Seat();
+    helper = { seat, ready: loadFonts().then((fonts) => seat.api.setFonts(fonts, seat.shared)) };
+  }
+  await helper.ready;
+  return helper.seat;
+}
+
 let fontBytes: Promise<Record<string, Uint8Array>> | null = null;
 
 /** The shipped fonts' files, fetched once from this app's own server. */

@@ -1,4 +1,10 @@
 import type { CutPlan } from '@/core/cuts/kind';
+import type { Item } from '@/core/artwork/item';
+import type { Picture } from '@/core/artwork/trace/colours';
+import type { TracedLayer, TraceOptions } from '@/core/artwork/trace/trace';
+import type { Drawn } from '@/core/exchange/drawn';
+import type { Path } from '@/core/geometry/path';
+import type { GaugeResult, ShapeTask } from './artwork';
 import type { Job } from '@/core/job/job';
 import type { Finding } from '@/core/proof/check';
 import type { StretchTime } from '@/core/pipeline/proving';
@@ -28,8 +34,16 @@ export interface SectionResult {
 
 export type ReportProgress = (done: number) => void;
 
+/** Work on artwork: reading files, tracing, shapes, the gap gauge. */
+export interface ArtworkApi {
+  readDrawing(name: string, bytes: Uint8Array): Drawn;
+  trace(ticket: number, picture: Picture, options: TraceOptions, progress: ReportProgress): TracedLayer[];
+  shapes(items: readonly Item[], task: ShapeTask): Path[][];
+  gauge(items: readonly Item[], radii: readonly number[]): GaugeResult;
+}
+
 /** The calls that a compute worker answers. Cancelled calls reject with an error called "Cancelled". */
-export interface ComputeApi {
+export interface ComputeApi extends ArtworkApi {
   setFonts(fonts: Record<string, Uint8Array>, stop: SharedArrayBuffer | null): void;
   plan(ticket: number, job: Job, cutId: string, progress: ReportProgress): CutPlan;
   prove(ticket: number, job: Job, plans: [string, CutPlan][], cell: number, progress: ReportProgress): ProofResult;

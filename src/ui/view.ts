@@ -34,6 +34,10 @@ interface View {
   camera: { to: 'fit' | 'top' | 'front' | 'side' | 'corner'; n: number };
   planFit: number;
   file: string | null;
+  /** A picture that is being traced. */
+  tracing: File | null;
+  /** Places that the gap gauge points at: mm, with their widths. */
+  gauged: readonly { x: number; y: number; width: number }[];
 }
 
 /** What this window shows. Not part of the job, not undone. */
@@ -54,6 +58,8 @@ export const useView = create<View>(() => ({
   camera: { to: 'corner', n: 0 },
   planFit: 0,
   file: null,
+  tracing: null,
+  gauged: [],
 }));
 
 export const setView = useView.setState;

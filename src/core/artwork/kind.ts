@@ -24,6 +24,8 @@ export interface Shape {
 export interface ItemKind<S extends z.ZodType = z.ZodType> {
   readonly id: string;
   readonly name: string;
+  /** False for what comes of other work and has no button of its own. */
+  readonly offered?: boolean;
   readonly schema: S;
   readonly fields: readonly Field[];
   readonly defaults: z.infer<S>;

@@ -234,6 +234,10 @@ function lineFits(X: At, Y: At, from: number, to: number, tolerance: number): bo
   const dy = Y(to) - Y(from);
   const l = Math.hypot(dx, dy);
   if (!(l > 0)) return to - from < 2;
+  // A straight side is not bent to take up the first steps of the round that follows it.
+  let longest = 0;
+  for (let i = from; i < to; i++) longest = Math.max(longest, Math.hypot(X(i + 1) - X(i), Y(i + 1) - Y(i)));
+  if (longest > 0.7 * l) tolerance *= 0.02;
   for (let i = from + 1; i < to; i++) {
     const vx = X(i) - X(from);
     const vy = Y(i) - Y(from);

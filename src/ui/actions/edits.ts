@@ -7,11 +7,19 @@ import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
 
-const edit = (name: string, recipe: (job: Job) => void, merge?: string) => useOpenJob.getState().edit(name, recipe, merge);
-const jobNow = () => useOpenJob.getState().job;
+export const edit = (name: string, recipe: (job: Job) => void, merge?: string) => useOpenJob.getState().edit(name, recipe, merge);
+export const jobNow = () => useOpenJob.getState().job;
+
+/** The layer for new things: that of the last picked item, else the first that is open. */
+function openLayer(job: Job): string {
+  const { picked } = useView.getState();
+  const of = job.items.find((i) => i.id === picked[picked.length - 1])?.layer;
+  const open = (id: string | undefined) => job.layers.some((l) => l.id === id && !l.locked && l.visible);
+  return open(of) ? of! : (job.layers.find((l) => open(l.id)) ?? job.layers[0]).id;
+}
 
 /** A name that no other thing in the list has. */
-function freeName(base: string, taken: readonly { name: string }[]): string {
+export function freeName(base: string, taken: readonly { name: string }[]): string {
   if (!taken.some((t) => t.name === base)) return base;
   for (let i = 2; ; i++) if (!taken.some((t) => t.name === `${base} ${i}`)) return `${base} ${i}`;
 }
@@ -31,8 +39,18 @@ export function deletePicked(): void {
   edit(picked.length === 1 ? 'Delete item' : `Delete ${picked.length} items`, (j) => {
     j.items = j.items.filter((i) => !picked.includes(i.id));
     for (const c of j.cuts) c.items = c.items.filter((id) => !picked.includes(id));
+    dropEmptyGroups(j);
   });
   setView({ picked: [] });
+}
+
+/** Groups that hold nothing any more are not kept. */
+export function dropEmptyGroups(j: Job): void {
+  for (;;) {
+    const used = new Set([...j.items.map((i) => i.group), ...j.groups.map((g) => g.parent)]);
+    if (j.groups.every((g) => used.has(g.id))) return;
+    j.groups = j.groups.filter((g) => used.has(g.id));
+  }
 }
 
 export function copyPicked(): void {
@@ -44,9 +62,27 @@ export function copyPicked(): void {
   setView({ picked: fresh.map((i) => i.id) });
 }
 
+/** Places of items in the job's list. Found before a change, since a draft pays for every item that is looked at. */
+export function placesOf(ids: readonly string[]): number[] {
+  const wanted = new Set(ids);
+  const out: number[] = [];
+  jobNow()?.items.forEach((i, k) => wanted.has(i.id) && out.push(k));
+  return out;
+}
+
 export function nudge(dx: number, dy: number): void {
   const { picked } = useView.getState();
-  edit('Move', (j) => j.items.filter((i) => picked.includes(i.id)).forEach((i) => ((i.x += dx), (i.y += dy))), 'nudge');
+  const where = placesOf(picked);
+  edit(
+    'Move',
+    (j) => {
+      for (const k of where) {
+        j.items[k].x += dx;
+        j.items[k].y += dy;
+      }
+    },
+    'nudge',
+  );
 }
 
 export function centrePicked(): void {

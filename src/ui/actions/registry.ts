@@ -1,9 +1,15 @@
 import { itemKinds } from '@/core/artwork/registry';
 import { cutKinds } from '@/core/cuts/registry';
+import { alignments } from '@/core/artwork/arrange';
+import type { Item } from '@/core/artwork/item';
+import { combinations, type Combination } from '@/core/artwork/shapeWork';
+import type { Job } from '@/core/job/job';
 import { useOpenJob } from '@/store/openJob';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { setView, stageNames, stages, useView } from '@/ui/view';
 import { addCut, addItem, centrePicked, copyPicked, deletePicked, nudge } from './edits';
+import { addLayer, alignPicked, copyToClipboard, distributePicked, groupPicked, mirrorPicked, pasteFromClipboard, toDrawings, turnPicked, ungroupPicked, workOnShapes } from './artwork';
+import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
 
 /** One thing that a maker can do. Menus, buttons, shortcuts and the command list all come from here. */
@@ -15,6 +21,14 @@ export interface Action {
   readonly enabled?: () => boolean;
   readonly run: () => void;
 }
+
+/** Items that can be picked on the table: visible, on a visible layer that is not locked. */
+export function pickable(job: Job): Item[] {
+  const open = new Set(job.layers.filter((l) => l.visible && !l.locked).map((l) => l.id));
+  return job.items.filter((i) => i.visible && open.has(i.layer));
+}
+
+export const combinationNames: Record<Combination, string> = { unite: 'Unite', subtract: 'Subtract', intersect: 'Intersect', exclude: 'Exclude' };
 
 const hasJob = () => !!useOpenJob.getState().job;
 const hasPick = () => useView.getState().picked.length > 0;
@@ -33,9 +47,27 @@ export const actions: readonly Action[] = [
   { id: 'fit', name: 'Fit the blank into the view', shortcut: '0', run: () => setView((v) => ({ planFit: v.planFit + 1, camera: { to: 'fit', n: v.camera.n + 1 } })) },
   { id: 'paths', name: 'Show or hide the paths', shortcut: 'P', run: () => setView((v) => ({ paths: !v.paths })) },
   { id: 'section', name: 'Show or fold the section', shortcut: 'S', run: () => setView((v) => ({ sectionOpen: !v.sectionOpen })) },
-  ...itemKinds.map((k): Action => ({ id: `add-${k.id}`, name: `Add ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addItem(k.id) })),
+  ...itemKinds.filter((k) => k.offered !== false).map((k): Action => ({ id: `add-${k.id}`, name: `Add ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addItem(k.id) })),
   ...cutKinds.map((k): Action => ({ id: `cut-${k.id}`, name: `Add a cut: ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addCut(k.id, useLibrary.getState().cutters) })),
-  { id: 'pick-all', name: 'Pick all artwork', shortcut: 'Ctrl+A', enabled: hasJob, run: () => setView({ picked: useOpenJob.getState().job!.items.filter((i) => i.visible).map((i) => i.id) }) },
+  { id: 'import-artwork', name: 'Import a drawing or picture', shortcut: 'Ctrl+O', enabled: hasJob, run: chooseFiles },
+  { id: 'export-svg', name: 'Export the artwork as SVG', enabled: hasJob, run: () => exportArtwork('svg') },
+  { id: 'export-dxf', name: 'Export the artwork as DXF', enabled: hasJob, run: () => exportArtwork('dxf') },
+  { id: 'clip-cut', name: 'Cut the picked items', shortcut: 'Ctrl+X', enabled: hasPick, run: () => void (copyToClipboard() && deletePicked()) },
+  { id: 'clip-copy', name: 'Copy the picked items to the clipboard', shortcut: 'Ctrl+C', enabled: hasPick, run: () => void copyToClipboard() },
+  { id: 'clip-paste', name: 'Paste artwork', shortcut: 'Ctrl+V', enabled: hasJob, run: pasteFromClipboard },
+  { id: 'group', name: 'Group the picked items', shortcut: 'G', enabled: hasPick, run: groupPicked },
+  { id: 'ungroup', name: 'Take the picked group apart', shortcut: 'Shift+G', enabled: hasPick, run: ungroupPicked },
+  { id: 'mirror-upright', name: 'Mirror left to right', shortcut: 'M', enabled: hasPick, run: () => mirrorPicked('upright') },
+  { id: 'mirror-level', name: 'Mirror top to bottom', shortcut: 'Shift+M', enabled: hasPick, run: () => mirrorPicked('level') },
+  { id: 'turn-left', name: 'Turn a quarter to the left', shortcut: 'T', enabled: hasPick, run: () => turnPicked(90) },
+  { id: 'turn-right', name: 'Turn a quarter to the right', shortcut: 'Shift+T', enabled: hasPick, run: () => turnPicked(-90) },
+  { id: 'to-outlines', name: 'Make outlines of the picked items', enabled: hasPick, run: toDrawings },
+  ...combinations.map((how): Action => ({ id: `combine-${how}`, name: `${combinationNames[how]} the picked outlines`, enabled: hasPick, run: () => void workOnShapes({ kind: 'combine', how }, combinationNames[how]) })),
+  ...alignments.map((a): Action => ({ id: `align-${a}`, name: `Align ${a} in the blank`, enabled: hasPick, run: () => alignPicked(a, 'blank') })),
+  { id: 'distribute-x', name: 'Distribute from left to right', enabled: hasPick, run: () => distributePicked('x') },
+  { id: 'distribute-y', name: 'Distribute from bottom to top', enabled: hasPick, run: () => distributePicked('y') },
+  { id: 'add-layer', name: 'Add a layer', enabled: hasJob, run: addLayer },
+  { id: 'pick-all', name: 'Pick all artwork', shortcut: 'Ctrl+A', enabled: hasJob, run: () => setView({ picked: pickable(useOpenJob.getState().job!).map((i) => i.id) }) },
   { id: 'pick-none', name: 'Pick nothing', shortcut: 'Escape', run: () => setView({ picked: [], marked: null }) },
   { id: 'delete', name: 'Delete the picked items', shortcut: 'Delete', enabled: hasPick, run: deletePicked },
   { id: 'copy', name: 'Copy the picked items', shortcut: 'Ctrl+D', enabled: hasPick, run: copyPicked },
@@ -59,11 +91,12 @@ export function onShortcut(e: KeyboardEvent): boolean {
   const target = e.target as HTMLElement;
   const typing = target.closest('input, textarea, [role="combobox"], [role="listbox"], [role="menu"], [contenteditable]') !== null;
   const key = e.key.length === 1 ? e.key.toUpperCase() : e.key;
-  const press = `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${e.altKey ? 'Alt+' : ''}${e.shiftKey && (e.key.length > 1 || e.ctrlKey || e.metaKey) ? 'Shift+' : ''}${e.altKey && e.code.startsWith('Digit') ? e.code.slice(5) : key}`;
+  const press = `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${e.altKey ? 'Alt+' : ''}${e.shiftKey && (e.key.length > 1 || e.ctrlKey || e.metaKey || /^[A-Z]$/.test(key)) ? 'Shift+' : ''}${e.altKey && e.code.startsWith('Digit') ? e.code.slice(5) : key}`;
   const found = actions.find((a) => a.shortcut === press || (a.id === 'redo' && press === 'Ctrl+Y') || (a.id === 'delete' && press === 'Backspace'));
-  if (!found) return false;
+  // The browser's own paste brings files and drawings with it: see `onPaste`.
+  if (!found || found.id === 'clip-paste') return false;
   // While text is edited, only shortcuts with Ctrl that are not the text's own count.
-  if (typing && !(press.startsWith('Ctrl+') && !['Ctrl+A', 'Ctrl+Z', 'Ctrl+Shift+Z', 'Ctrl+Y', 'Ctrl+D'].includes(press)) && !press.startsWith('Alt+')) return false;
+  if (typing && !(press.startsWith('Ctrl+') && !['Ctrl+A', 'Ctrl+C', 'Ctrl+X', 'Ctrl+V', 'Ctrl+Z', 'Ctrl+Shift+Z', 'Ctrl+Y', 'Ctrl+D'].includes(press)) && !press.startsWith('Alt+')) return false;
   if (document.querySelector('[role="dialog"]') && found.id !== 'commands') return false;
   e.preventDefault();
   if (!found.enabled || found.enabled()) found.run();

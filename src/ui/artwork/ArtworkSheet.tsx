@@ -2,64 +2,57 @@
 import ContentCopyRounded from '@mui/icons-material/ContentCopyRounded';
 import DeleteOutlineRounded from '@mui/icons-material/DeleteOutlineRounded';
 import FilterCenterFocusRounded from '@mui/icons-material/FilterCenterFocusRounded';
-import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
-import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
+import UploadFileRounded from '@mui/icons-material/UploadFileRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 import { itemKindOf, itemKinds } from '@/core/artwork/registry';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
-import { addItem, centrePicked, changeItem, copyPicked, deletePicked, pickItem } from '@/ui/actions/edits';
+import { addItem, centrePicked, changeItem, copyPicked, deletePicked } from '@/ui/actions/edits';
+import { action } from '@/ui/actions/registry';
 import { FieldForm, setAt } from '@/ui/common/FieldForm';
 import { LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { usePlaced } from '@/ui/table/usePlaced';
 import { useView } from '@/ui/view';
+import { ArrangePanel } from './ArrangePanel';
+import { GaugePanel } from './GaugePanel';
+import { ItemList } from './ItemList';
+import { ShapePanel } from './ShapePanel';
+import { TraceDialog } from './TraceDialog';
+
+const offered = itemKinds.filter((k) => k.offered !== false);
 
 export function ArtworkSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const picked = useLater(useView, (v) => v.picked);
   const placed = usePlaced(job.items);
+  const tracing = useLater(useView, (v) => v.tracing);
+  const [gauging, setGauging] = useState(false);
   const item = picked.length === 1 ? job.items.find((i) => i.id === picked[0]) : undefined;
   return (
     <>
       <SheetHead title="Artwork" remark={job.items.length ? `${job.items.length} ${job.items.length === 1 ? 'item' : 'items'}` : ''} />
-      <Box sx={{ display: 'flex', gap: 1, px: 2, pb: 1.5, flexWrap: 'wrap' }}>
-        {itemKinds.map((k, i) => (
-          <Button key={k.id} variant={i === 0 ? 'contained' : 'outlined'} color={i === 0 ? 'primary' : 'inherit'} onClick={() => addItem(k.id)} sx={i === 0 ? undefined : { borderColor: 'var(--mui-palette-line)' }}>
+      <Box sx={{ display: 'flex', gap: 0.75, px: 2, pb: 1, flexWrap: 'wrap' }}>
+        {offered.map((k, i) => (
+          <Button key={k.id} size="small" variant={i === 0 ? 'contained' : 'outlined'} color={i === 0 ? 'primary' : 'inherit'} onClick={() => addItem(k.id)} sx={{ px: 1.25, fontSize: 13, ...(i === 0 ? {} : { borderColor: 'var(--mui-palette-line)' }) }}>
             {k.name}
           </Button>
         ))}
       </Box>
-      {!job.items.length && (
-        <Empty title="Nothing drawn yet">Add lettering or a shape with the buttons above; it comes to the middle of the blank, ready to be moved.</Empty>
-      )}
-      <Box component="ul" role="listbox" aria-multiselectable="true" aria-label="Items" sx={{ listStyle: 'none', p: 0, px: 1, m: 0, mb: 1 }}>
-        {job.items.map((i) => {
-          const on = picked.includes(i.id);
-          return (
-            <Box component="li" key={i.id} sx={{ display: 'flex', borderRadius: 2, bgcolor: on ? 'var(--mui-palette-wash)' : undefined, '&:hover': { bgcolor: on ? undefined : 'background.paper' } }}>
-              <ButtonBase role="option" aria-selected={on} onClick={(e) => pickItem(i.id, e.shiftKey || e.ctrlKey || e.metaKey)} sx={{ flex: 1, justifyContent: 'flex-start', gap: 1, px: 1, py: 0.85, minWidth: 0, borderRadius: 2, fontSize: 13, opacity: i.visible ? 1 : 0.5, fontWeight: on ? 600 : 450 }}>
-                <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-                  {i.name}
-                </Box>
-                <Box component="span" sx={{ color: 'text.secondary', fontSize: 12, fontWeight: 400, whiteSpace: 'nowrap' }}>
-                  {itemKindOf(i.kind).name.toLowerCase()}
-                </Box>
-              </ButtonBase>
-              <Tooltip title={i.visible ? 'Hide' : 'Show'}>
-                <IconButton size="small" aria-label={`${i.visible ? 'Hide' : 'Show'} ${i.name}`} onClick={() => changeItem(i.id, i.visible ? 'Hide item' : 'Show item', (q) => void (q.visible = !q.visible))}>
-                  {i.visible ? <VisibilityOutlined fontSize="small" /> : <VisibilityOffOutlined fontSize="small" />}
-                </IconButton>
-              </Tooltip>
-            </Box>
-          );
-        })}
+      <Box sx={{ px: 2, pb: 1.5 }}>
+        <Button size="small" color="inherit" startIcon={<UploadFileRounded />} onClick={action('import-artwork').run} sx={{ fontSize: 13, color: 'text.secondary' }}>
+          Import or trace a file
+        </Button>
       </Box>
+      {!job.items.length && (
+        <Empty title="Nothing drawn yet">Add lettering or a shape with the buttons above; it comes to the middle of the blank, ready to be moved. SVG, DXF and pictures can be dropped on the table.</Empty>
+      )}
+      <ItemList job={job} picked={picked} />
       {picked.length > 0 && (
         <Group
           title={item ? item.name : `${picked.length} items picked`}
@@ -122,6 +115,26 @@ export function ArtworkSheet() {
           )}
         </Group>
       )}
+      {picked.length > 0 && (
+        <>
+          <Group title="Arrange">
+            <ArrangePanel job={job} count={picked.length} />
+          </Group>
+          <Group title="Outlines">
+            <ShapePanel job={job} count={picked.length} hasLines={picked.some((id) => placed.get(id)?.paths.some((p) => !p.closed))} />
+          </Group>
+          <Group title="Gap gauge" action={<Button size="small" onClick={() => setGauging(!gauging)}>{gauging ? 'Close' : 'Measure widths'}</Button>}>
+            {gauging ? (
+              <GaugePanel items={job.items.filter((i) => picked.includes(i.id))} unit={job.unit} />
+            ) : (
+              <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                How wide strokes and gaps are, and which cutters get between them.
+              </Typography>
+            )}
+          </Group>
+        </>
+      )}
+      {tracing && <TraceDialog job={job} file={tracing} key={`${tracing.name} ${tracing.lastModified}`} />}
     </>
   );
 }

@@ -12,6 +12,7 @@ import { storageMessage } from '@/store/db';
 import { After, useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { onShortcut } from '@/ui/actions/registry';
+import { onPaste } from '@/ui/actions/drawingFiles';
 import { exportOpenJob } from '@/ui/actions/files';
 import { ArtworkSheet } from '@/ui/artwork/ArtworkSheet';
 import { BlankSheet } from '@/ui/blank/BlankSheet';
@@ -71,10 +72,12 @@ export function Workbench({ id }: { id: string }) {
     };
     const hide = () => void useOpenJob.getState().flush();
     window.addEventListener('keydown', key);
+    window.addEventListener('paste', onPaste);
     window.addEventListener('beforeunload', leave);
     document.addEventListener('visibilitychange', hide);
     return () => {
       window.removeEventListener('keydown', key);
+      window.removeEventListener('paste', onPaste);
       window.removeEventListener('beforeunload', leave);
       document.removeEventListener('visibilitychange', hide);
     };

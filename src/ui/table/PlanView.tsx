@@ -7,12 +7,15 @@ import { radiusOf } from '@/core/cutters/cutter';
 import { datumOf } from '@/core/job/job';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
-import { pickItem } from '@/ui/actions/edits';
+import { together } from '@/ui/actions/artwork';
+import { takeFiles } from '@/ui/actions/drawingFiles';
+import { placesOf } from '@/ui/actions/edits';
+import { pickable } from '@/ui/actions/registry';
 import { cutColour } from '@/ui/theme/theme';
 import { setView, useView } from '@/ui/view';
 import { drawPlan, RULER } from './drawPlan';
 import { Handles } from './Handles';
-import { itemAt, itemsIn } from './pick';
+import { PickIndex } from './pick';
 import { SectionLineMark } from './SectionLineMark';
 import { snapMove, type Snap } from './snapping';
 import { TabMarks } from './TabMarks';
@@ -24,7 +27,7 @@ import { fitted, toScreen, toWorld, zoomed, type Viewport } from './viewport';
 type Gesture =
   | { kind: 'pan'; x: number; y: number; from: Viewport }
   | { kind: 'box'; x0: number; y0: number; x1: number; y1: number; add: boolean }
-  | { kind: 'move'; x: number; y: number; began: boolean; starts: Map<string, { x: number; y: number }>; moving: { x: number; y: number }[]; key: string };
+  | { kind: 'move'; x: number; y: number; began: boolean; starts: Map<number, { id: string; x: number; y: number }>; moving: { x: number; y: number }[]; key: string };
 
 export function PlanView() {
   const job = useOpenJob((s) => s.job)!;
@@ -35,6 +38,7 @@ export function PlanView() {
   const planFit = useView((v) => v.planFit);
   const marked = useView((v) => v.marked);
   const play = useView((v) => v.play);
+  const gauged = useView((v) => v.gauged);
   const sectionOpen = useView((v) => v.sectionOpen);
   const stage = useView((v) => v.stage);
   const cuts = useLater(useWork, (w) => w.cuts);
@@ -77,8 +81,9 @@ export function PlanView() {
     el.width = Math.round(size.width * dpr);
     el.height = Math.round(size.height * dpr);
     const plans = job.cuts.flatMap((c, i) => (c.enabled && cuts[c.id] ? [{ plan: cuts[c.id].plan, colour: cutColour(i), selected: c.id === cutId && stage === 'cuts' }] : []));
-    drawPlan(el.getContext('2d')!, size.width, size.height, dpr, view, { job, placed, plans, picked, showPaths: paths && stage !== 'artwork' && stage !== 'blank', tool }, colours);
-  }, [view, size, job, placed, cuts, picked, paths, cutId, tool, colours, stage]);
+    drawPlan(el.getContext('2d')!, size.width, size.height, dpr, view, { job, placed, plans, picked, gauged, showPaths: paths && stage !== 'artwork' && stage !== 'blank', tool }, colours);
+  }, [view, size, job, placed, cuts, picked, gauged, paths, cutId, tool, colours, stage]);
+  const index = useMemo(() => new PickIndex(pickable(job), placed), [job, placed]);
 
   const local = useCallback((e: { clientX: number; clientY: number }) => {
     const r = holder.current!.getBoundingClientRect();
@@ -119,12 +124,18 @@ export function PlanView() {
     (document.activeElement as HTMLElement | null)?.blur?.();
     const w = toWorld(view, p.x, p.y);
     const add = e.shiftKey || e.ctrlKey || e.metaKey;
-    const id = itemAt(job.items, placed, w.x, w.y, 5 / view.k);
+    const id = index.at(w.x, w.y, 5 / view.k);
     if (!id) {
       setGesture({ kind: 'box', x0: w.x, y0: w.y, x1: w.x, y1: w.y, add });
       return;
     }
-    if (add || !picked.includes(id)) pickItem(id, add);
+    // A press picks the whole group; a double press the one thing.
+    if (e.detail > 1 && !add) setView({ picked: [id] });
+    else if (add || !picked.includes(id)) {
+      const whole = together(job, id);
+      if (!add) setView({ picked: whole });
+      else setView({ picked: picked.includes(id) ? picked.filter((p) => !whole.includes(p)) : [...new Set([...picked, ...whole])] });
+    }
     const now = useView.getState().picked;
     if (!now.includes(id)) return;
     setGesture({
@@ -132,7 +143,7 @@ export function PlanView() {
       x: w.x,
       y: w.y,
       began: false,
-      starts: new Map(job.items.filter((i) => now.includes(i.id)).map((i) => [i.id, { x: i.x, y: i.y }])),
+      starts: new Map(placesOf(now).map((k) => [k, { id: job.items[k].id, x: job.items[k].x, y: job.items[k].y }])),
       moving: now.flatMap((q) => placed.get(q)?.corners ?? []),
       key: `move-${Date.now()}`,
     });
@@ -153,18 +164,18 @@ export function PlanView() {
       const dy = w.y - gesture.y;
       if (!gesture.began && Math.hypot(dx, dy) * view.k < 4) return;
       if (!gesture.began) setGesture({ ...gesture, began: true });
-      const others = job.items.filter((i) => i.visible && !gesture.starts.has(i.id)).flatMap((i) => placed.get(i.id) ?? []);
+      const moving = new Set([...gesture.starts.values()].map((s) => s.id));
+      const others = job.items.length > 400 ? [] : job.items.filter((i) => i.visible && !moving.has(i.id)).flatMap((i) => placed.get(i.id) ?? []);
       const s = e.altKey ? { dx, dy, xs: [], ys: [] } : snapMove(gesture.moving, dx, dy, job.blank, others, 7 / view.k);
       setSnap(s);
       useOpenJob.getState().edit(
         'Move',
         (j) => {
-          for (const i of j.items) {
-            const at = gesture.starts.get(i.id);
-            if (at) {
-              i.x = at.x + s.dx;
-              i.y = at.y + s.dy;
-            }
+          for (const [k, at] of gesture.starts) {
+            const i = j.items[k];
+            if (i?.id !== at.id) continue;
+            i.x = at.x + s.dx;
+            i.y = at.y + s.dy;
           }
         },
         gesture.key,
@@ -175,7 +186,7 @@ export function PlanView() {
   const up = () => {
     if (gesture?.kind === 'box') {
       const small = view && Math.hypot(gesture.x1 - gesture.x0, gesture.y1 - gesture.y0) * view.k < 4;
-      const found = small ? [] : itemsIn(job.items, placed, gesture.x0, gesture.y0, gesture.x1, gesture.y1);
+      const found = small ? [] : index.within(gesture.x0, gesture.y0, gesture.x1, gesture.y1);
       setView({ picked: gesture.add ? [...new Set([...picked, ...found])] : found, marked: null });
     }
     setGesture(null);
@@ -184,7 +195,7 @@ export function PlanView() {
 
   const datum = datumOf(job.blank);
   return (
-    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={up} onPointerLeave={() => setView({ cursor: null })} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
+    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={up} onPointerLeave={() => setView({ cursor: null })} onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()} onDrop={(e) => { e.preventDefault(); void takeFiles([...e.dataTransfer.files]); }} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
       <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block' }} />
       {view && (
         <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}>

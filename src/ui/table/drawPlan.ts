@@ -30,6 +30,38 @@ export function outlineOf(p: PlacedItem): Path2D {
   return path;
 }
 
+/** Items of one look that are stroked in one go. */
+const SHEAF = 96;
+interface Sheaf {
+  readonly placed: readonly PlacedItem[];
+  readonly path: Path2D;
+  readonly x0: number;
+  readonly y0: number;
+  readonly x1: number;
+  readonly y1: number;
+}
+const sheaves = new WeakMap<PlacedItem, Sheaf>();
+
+/** The outlines of some items as one path, kept until one of them changes. */
+function sheafOf(placed: readonly PlacedItem[]): Sheaf {
+  const kept = sheaves.get(placed[0]);
+  if (kept && kept.placed.length === placed.length && kept.placed.every((p, i) => p === placed[i])) return kept;
+  const path = new Path2D();
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const p of placed) {
+    path.addPath(outlineOf(p));
+    for (const c of p.corners) {
+      x0 = Math.min(x0, c.x);
+      y0 = Math.min(y0, c.y);
+      x1 = Math.max(x1, c.x);
+      y1 = Math.max(y1, c.y);
+    }
+  }
+  const made = { placed, path, x0, y0, x1, y1 };
+  sheaves.set(placed[0], made);
+  return made;
+}
+
 const drawn = new WeakMap<Motion, { cut: Path2D; air: Path2D }>();
 function pathsOf(m: Motion): { cut: Path2D; air: Path2D } {
   let p = drawn.get(m);
@@ -55,6 +87,7 @@ export interface PlanScene {
   placed: ReadonlyMap<string, PlacedItem>;
   plans: readonly { plan: CutPlan; colour: string; selected: boolean }[];
   picked: readonly string[];
+  gauged: readonly { x: number; y: number; width: number }[];
   showPaths: boolean;
   tool: { x: number; y: number; r: number } | null;
 }
@@ -106,19 +139,7 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
     ctx.fillRect(k.x0, k.y0, k.x1 - k.x0, k.y1 - k.y0);
     ctx.globalAlpha = 1;
   }
-  for (const item of job.items) {
-    const p = scene.placed.get(item.id);
-    if (!p || !item.visible) continue;
-    const path = outlineOf(p);
-    const on = scene.picked.includes(item.id);
-    ctx.globalAlpha = 0.1;
-    ctx.fillStyle = c.ink;
-    if (item.kind === 'lettering') ctx.fill(path, 'nonzero');
-    ctx.globalAlpha = 1;
-    ctx.lineWidth = (on ? 1.8 : 1) * px;
-    ctx.strokeStyle = on ? c.accent : c.ink;
-    ctx.stroke(path);
-  }
+  drawItems(ctx, width, height, v, scene, c);
   if (scene.showPaths) {
     for (const { plan, colour, selected } of scene.plans) {
       ctx.strokeStyle = colour;
@@ -158,6 +179,67 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
     ctx.stroke();
   }
   rulers(ctx, width, height, dpr, v, job, c, unit);
+}
+
+/** Artwork: what is not picked in sheaves by layer, what is picked on top, each by itself. */
+function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number, v: Viewport, scene: PlanScene, c: PlanColours): void {
+  const px = 1 / v.k;
+  const layers = new Map(scene.job.layers.map((l) => [l.id, l]));
+  const chosen = new Set(scene.picked);
+  const seen = { x0: -v.ox * px, x1: (width - v.ox) * px, y0: (v.oy - height) * px, y1: v.oy * px };
+  const batches = new Map<string, PlacedItem[]>();
+  const top: PlacedItem[] = [];
+  for (const item of scene.job.items) {
+    const p = scene.placed.get(item.id);
+    const layer = layers.get(item.layer);
+    if (!p || !item.visible || !layer?.visible) continue;
+    if (chosen.has(item.id)) {
+      top.push(p);
+      continue;
+    }
+    const filled = item.kind === 'lettering' || item.kind === 'drawing';
+    const key = `${layer.colour} ${filled ? p.fill : ''}`;
+    const list = batches.get(key);
+    if (list) list.push(p);
+    else batches.set(key, [p]);
+  }
+  for (const [key, list] of batches) {
+    const [colour, fill] = key.split(' ');
+    // The first layer's ink is the theme's own, so that it is seen in the dark.
+    const ink = colour === '#1e2a2f' ? c.ink : colour;
+    ctx.fillStyle = ink;
+    ctx.strokeStyle = ink;
+    ctx.lineWidth = px;
+    for (let i = 0; i < list.length; i += SHEAF) {
+      const s = sheafOf(list.slice(i, i + SHEAF));
+      if (s.x1 < seen.x0 || s.x0 > seen.x1 || s.y1 < seen.y0 || s.y0 > seen.y1) continue;
+      if (fill) {
+        ctx.globalAlpha = 0.1;
+        ctx.fill(s.path, fill as CanvasFillRule);
+        ctx.globalAlpha = 1;
+      }
+      ctx.stroke(s.path);
+    }
+  }
+  ctx.lineWidth = 1.8 * px;
+  ctx.strokeStyle = c.accent;
+  ctx.fillStyle = c.accent;
+  for (const p of top) {
+    ctx.globalAlpha = 0.08;
+    ctx.fill(outlineOf(p), p.fill);
+    ctx.globalAlpha = 1;
+    ctx.stroke(outlineOf(p));
+  }
+  if (scene.gauged.length) {
+    ctx.fillStyle = c.danger;
+    ctx.globalAlpha = 0.5;
+    for (const g of scene.gauged) {
+      ctx.beginPath();
+      ctx.arc(g.x, g.y, Math.max(g.width / 2, 2 * px), 0, 2 * Math.PI);
+      ctx.fill();
+    }
+    ctx.globalAlpha = 1;
+  }
 }
 
 function rulers(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, job: Job, c: PlanColours, unit: number): void {

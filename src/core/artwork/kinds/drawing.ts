@@ -7,6 +7,7 @@ import { itemKind } from '../kind';
 export const drawing = itemKind({
   id: 'drawing',
   name: 'Drawing',
+  offered: false,
   schema: z.object({ paths: z.array(pathSchema).max(200000), fill: z.enum(['nonzero', 'evenodd']) }),
   fields: [
     {

@@ -1,4 +1,5 @@
 import type { Job } from '../job';
+import { ferryRing } from './ferryRing';
 import { gearPlate } from './gearPlate';
 import { lockCottage } from './lockCottage';
 
@@ -6,4 +7,5 @@ import { lockCottage } from './lockCottage';
 export const demoJobs: Readonly<Record<string, () => Job>> = {
   'lock-cottage-board': lockCottage,
   'keeper-plate': gearPlate,
+  'ferry-ring': ferryRing,
 };

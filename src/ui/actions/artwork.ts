@@ -1,0 +1,309 @@
+import { align, around, distribute, mirrored, ringPlaces, rowPlaces, turnedAbout, type Alignment, type Shift } from '@/core/artwork/arrange';
+import { itemBounds, newItem, placeItem, type Item } from '@/core/artwork/item';
+import { artworkHelper } from '@/compute/pool';
+import type { ShapeTask } from '@/compute/artwork';
+import { boundsOfPaths, transformPath, type Path } from '@/core/geometry/path';
+import type { Bounds, Fill } from '@/core/geometry/region';
+import type { Job } from '@/core/job/job';
+import { freshId } from '@/store/jobs';
+import { art } from '@/ui/table/usePlaced';
+import { setView, useView } from '@/ui/view';
+import { dropEmptyGroups, edit, freeName, jobNow } from './edits';
+import { tell } from './tell';
+
+const pickedItems = (): Item[] => {
+  const { picked } = useView.getState();
+  const byId = new Map(jobNow()?.items.map((i) => [i.id, i]));
+  return picked.flatMap((id) => byId.get(id) ?? []);
+};
+const boxOf = (i: Item): Bounds => itemBounds(placeItem(i, art));
+
+/** Drawings about their own middles. */
+export function drawingOf(paths: readonly Path[], name: string, like: Pick<Item, 'layer' | 'group'>, fill: Fill = 'nonzero'): Item {
+  const b = boundsOfPaths(paths) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
+  const x = (b.x0 + b.x1) / 2;
+  const y = (b.y0 + b.y1) / 2;
+  return newItem({ id: freshId(), name, kind: 'drawing', x, y, layer: like.layer, group: like.group, values: { paths: paths.map((p) => transformPath(p, { a: 1, b: 0, c: 0, d: 1, e: -x, f: -y })), fill } });
+}
+
+/** Puts new items where old ones stood; cuts that used an old one use the new ones. */
+function replace(name: string, old: readonly Item[], fresh: readonly Item[], keepOld = false): void {
+  const gone = new Set(old.map((i) => i.id));
+  edit(name, (j) => {
+    const at = j.items.findIndex((i) => gone.has(i.id));
+    if (!keepOld) {
+      j.items = j.items.filter((i) => !gone.has(i.id));
+      for (const c of j.cuts) {
+        if (!c.items.some((id) => gone.has(id))) continue;
+        const k = c.items.findIndex((id) => gone.has(id));
+        c.items = c.items.filter((id) => !gone.has(id));
+        c.items.splice(k, 0, ...fresh.map((i) => i.id));
+      }
+    }
+    j.items.splice(keepOld ? j.items.length : at, 0, ...fresh);
+    dropEmptyGroups(j);
+  });
+  setView({ picked: fresh.map((i) => i.id), stage: 'artwork' });
+}
+
+/** Runs work on the picked outlines in a worker and puts the result in their place, or beside them. */
+export async function workOnShapes(task: ShapeTask, name: string): Promise<void> {
+  const items = pickedItems();
+  const job = jobNow();
+  if (!items.length || !job) return;
+  try {
+    const { api } = await artworkHelper();
+    const results = await api.shapes(items, task);
+    // Another change may have come while the worker was at it.
+    if (!items.every((i) => jobNow()?.items.includes(i))) return tell('info', 'The artwork was changed meanwhile; nothing was done.');
+    if (!results.length) return tell('info', task.kind === 'combine' ? 'Nothing would be left of these outlines.' : 'Nothing comes of this: are the outlines closed, and wide enough?');
+    const [like] = items;
+    const fresh = results.map((paths, k) => drawingOf(paths, freeName(results.length > 1 ? `${name} ${k + 1}` : name, job.items), like));
+    replace(name, items, fresh, task.kind === 'offset');
+  } catch (e) {
+    tell('error', `The outlines could not be worked on: ${(e as Error).message}`);
+  }
+}
+
+/** Picked items as free outlines that can be changed node by node. */
+export function toDrawings(): void {
+  const items = pickedItems().filter((i) => i.kind !== 'drawing' || i.angle !== 0 || i.mirror);
+  if (!items.length) return;
+  const fresh = items.map((i) => {
+    const p = placeItem(i, art);
+    return drawingOf(p.paths, i.name, i, p.fill);
+  });
+  replace('Make outlines', items, fresh);
+}
+
+const shiftItems = (name: string, shifts: readonly Shift[]): void => {
+  const by = new Map(shifts.map((s) => [s.id, s]));
+  edit(name, (j) => {
+    for (const i of j.items) {
+      const s = by.get(i.id);
+      if (!s) continue;
+      i.x += s.dx;
+      i.y += s.dy;
+    }
+  });
+};
+
+/** Aligns the picked items to the blank, to all of them together, or to the last picked. */
+export function alignPicked(a: Alignment, to: 'blank' | 'group' | 'last'): void {
+  const job = jobNow();
+  const boxes = pickedItems().map((i) => ({ id: i.id, box: boxOf(i) }));
+  if (!job || !boxes.length) return;
+  const goal = to === 'blank' ? { x0: 0, y0: 0, x1: job.blank.width, y1: job.blank.height } : to === 'last' ? boxes[boxes.length - 1].box : around(boxes.map((b) => b.box))!;
+  shiftItems('Align', align(boxes, a, goal));
+}
+
+export function distributePicked(axis: 'x' | 'y'): void {
+  const shifts = distribute(pickedItems().map((i) => ({ id: i.id, box: boxOf(i) })), axis);
+  if (shifts.length) shiftItems('Distribute', shifts);
+  else tell('info', 'Pick three things or more to distribute them.');
+}
+
+const middle = (items: readonly Item[]): { x: number; y: number } => {
+  const b = around(items.map(boxOf))!;
+  return { x: (b.x0 + b.x1) / 2, y: (b.y0 + b.y1) / 2 };
+};
+
+const change = (name: string, how: (i: Item) => Pick<Item, 'x' | 'y' | 'angle' | 'mirror'>): void => {
+  const now = new Map(pickedItems().map((i) => [i.id, how(i)]));
+  edit(name, (j) => {
+    for (const i of j.items) {
+      const n = now.get(i.id);
+      if (n) Object.assign(i, { x: n.x, y: n.y, angle: n.angle, mirror: n.mirror });
+    }
+  });
+};
+
+export function mirrorPicked(axis: 'upright' | 'level'): void {
+  const items = pickedItems();
+  if (!items.length) return;
+  const m = middle(items);
+  change('Mirror', (i) => mirrored(i, axis, m.x, m.y));
+}
+
+export function turnPicked(degrees: number): void {
+  const items = pickedItems();
+  if (!items.length) return;
+  const m = middle(items);
+  change('Turn', (i) => turnedAbout(i, degrees, m.x, m.y));
+}
+
+/** Copies with fresh ids; copies of groups become groups of their own. */
+function copiesOf(items: readonly Item[], job: Job): { items: Item[]; groups: Job['groups'] } {
+  const groups = new Map<string, string>();
+  const made: Job['groups'] = [];
+  const groupOf = (id: string | null): string | null => {
+    if (id === null) return null;
+    const g = job.groups.find((q) => q.id === id);
+    if (!g) return null;
+    let copy = groups.get(id);
+    if (!copy) {
+      copy = freshId();
+      groups.set(id, copy);
+      made.push({ id: copy, name: g.name, parent: groupOf(g.parent) });
+    }
+    return copy;
+  };
+  return { items: items.map((i) => ({ ...structuredClone(i), id: freshId(), group: groupOf(i.group) })), groups: made };
+}
+
+function addCopies(name: string, sets: readonly { items: Item[]; groups: Job['groups'] }[]): void {
+  edit(name, (j) => {
+    for (const s of sets) {
+      j.groups.push(...s.groups);
+      j.items.push(...s.items);
+    }
+  });
+}
+
+/** Copies of the picked items in columns and rows; `gap` is left between their boxes. */
+export function copyInRows(cols: number, rows: number, gapX: number, gapY: number): void {
+  const items = pickedItems();
+  const job = jobNow();
+  if (!items.length || !job) return;
+  const b = around(items.map(boxOf))!;
+  addCopies('Copy in rows', rowPlaces(cols, rows, b.x1 - b.x0 + gapX, b.y1 - b.y0 + gapY).map(({ dx, dy }) => {
+    const c = copiesOf(items, job);
+    return { ...c, items: c.items.map((i) => ({ ...i, x: i.x + dx, y: i.y + dy })) };
+  }));
+}
+
+/** Copies of the picked items round a point, evenly. */
+export function copyInRing(count: number, cx: number, cy: number, turn: boolean): void {
+  const items = pickedItems();
+  const job = jobNow();
+  if (!items.length || !job) return;
+  const places = items.map((i) => ringPlaces(i, count, cx, cy, 360, turn));
+  addCopies('Copy in a ring', Array.from({ length: count - 1 }, (_, k) => {
+    const c = copiesOf(items, job);
+    return { ...c, items: c.items.map((i, n) => ({ ...i, ...places[n][k + 1] })) };
+  }));
+}
+
+export function groupPicked(): void {
+  const { picked } = useView.getState();
+  const job = jobNow();
+  if (!job || picked.length < 2) return tell('info', 'Pick two things or more to group them.');
+  const id = freshId();
+  const tops = new Set(pickedItems().map((i) => topGroup(job, i.group)));
+  edit('Group', (j) => {
+    j.groups.push({ id, name: freeName('Group', j.groups), parent: null });
+    for (const g of j.groups) if (g.id !== id && tops.has(g.id)) g.parent = id;
+    for (const i of j.items) if (picked.includes(i.id) && i.group === null) i.group = id;
+  });
+}
+
+export function ungroupPicked(): void {
+  const job = jobNow();
+  if (!job) return;
+  const tops = new Set(pickedItems().map((i) => topGroup(job, i.group)).filter((g) => g !== null));
+  if (!tops.size) return tell('info', 'What is picked belongs to no group.');
+  edit('Ungroup', (j) => {
+    for (const i of j.items) if (i.group !== null && tops.has(i.group)) i.group = null;
+    for (const g of j.groups) if (g.parent !== null && tops.has(g.parent)) g.parent = null;
+    j.groups = j.groups.filter((g) => !tops.has(g.id));
+  });
+}
+
+/** The outermost group around a group; null for none. */
+export function topGroup(job: Job, group: string | null): string | null {
+  let at = group;
+  for (let n = 0; at !== null && n < 100; n++) {
+    const parent = job.groups.find((g) => g.id === at)?.parent ?? null;
+    if (parent === null) return at;
+    at = parent;
+  }
+  return at;
+}
+
+/** All items of the outermost group of an item; itself when it has none. */
+export function together(job: Job, id: string): string[] {
+  const item = job.items.find((i) => i.id === id);
+  const top = item ? topGroup(job, item.group) : null;
+  if (top === null) return [id];
+  return job.items.filter((i) => i.group !== null && topGroup(job, i.group) === top).map((i) => i.id);
+}
+
+/* ---- Layers ---- */
+
+export function addLayer(): void {
+  edit('Add layer', (j) => void j.layers.push({ id: freshId(), name: freeName(`Layer ${j.layers.length + 1}`, j.layers), colour: '#1e2a2f', visible: true, locked: false }));
+}
+export const changeLayer = (id: string, name: string, recipe: (l: Job['layers'][number]) => void, merge?: string): void =>
+  edit(
+    name,
+    (j) => {
+      const l = j.layers.find((q) => q.id === id);
+      if (l) recipe(l);
+    },
+    merge,
+  );
+export function deleteLayer(id: string): void {
+  const job = jobNow();
+  if (!job || job.layers.length < 2) return tell('info', 'A job keeps at least one layer.');
+  edit('Delete layer', (j) => {
+    const gone = new Set(j.items.filter((i) => i.layer === id).map((i) => i.id));
+    j.items = j.items.filter((i) => !gone.has(i.id));
+    for (const c of j.cuts) c.items = c.items.filter((q) => !gone.has(q));
+    j.layers = j.layers.filter((l) => l.id !== id);
+    dropEmptyGroups(j);
+  });
+  setView({ picked: [] });
+}
+export const moveLayer = (id: string, to: number): void =>
+  edit('Reorder layers', (j) => {
+    const from = j.layers.findIndex((l) => l.id === id);
+    const [l] = j.layers.splice(from, 1);
+    j.layers.splice(Math.max(0, Math.min(j.layers.length, to)), 0, l);
+  });
+export function pickedToLayer(layer: string): void {
+  const { picked } = useView.getState();
+  edit('Move to layer', (j) => {
+    for (const i of j.items) if (picked.includes(i.id)) i.layer = layer;
+  });
+}
+
+/* ---- Cut, copy, paste: kept on the device, so that they pass between jobs ---- */
+
+const CLIP = 'mirvak-clipboard';
+
+export function copyToClipboard(): boolean {
+  const items = pickedItems();
+  const job = jobNow();
+  if (!items.length || !job) return false;
+  const layers = job.layers.filter((l) => items.some((i) => i.layer === l.id));
+  try {
+    localStorage.setItem(CLIP, JSON.stringify({ items, groups: job.groups, layers }));
+  } catch {
+    tell('error', 'This is too much for the clipboard. Export the job, or copy less at a time.');
+    return false;
+  }
+  return true;
+}
+
+export function pasteFromClipboard(): void {
+  const job = jobNow();
+  const text = localStorage.getItem(CLIP);
+  if (!job || !text) return tell('info', 'There is nothing to paste. Copy artwork first, or drop a file on the table.');
+  const clip = JSON.parse(text) as Pick<Job, 'items' | 'groups' | 'layers'>;
+  const here = new Set(job.items.map((i) => `${i.x.toFixed(3)} ${i.y.toFixed(3)}`));
+  // Pasted over itself, artwork steps aside so that it is seen.
+  const step = clip.items.some((i) => here.has(`${i.x.toFixed(3)} ${i.y.toFixed(3)}`)) ? 5 : 0;
+  const c = copiesOf(clip.items, { ...job, groups: clip.groups });
+  edit('Paste', (j) => {
+    const layerOf = (id: string) => {
+      const l = clip.layers.find((q) => q.id === id)!;
+      const same = j.layers.find((q) => q.id === id) ?? j.layers.find((q) => q.name === l.name);
+      if (same) return same.id;
+      j.layers.push(structuredClone(l));
+      return l.id;
+    };
+    j.groups.push(...c.groups);
+    j.items.push(...c.items.map((i) => ({ ...i, x: i.x + step, y: i.y - step, layer: layerOf(i.layer) })));
+  });
+  setView({ picked: c.items.map((i) => i.id), stage: 'artwork' });
+}

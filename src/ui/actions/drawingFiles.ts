@@ -1,0 +1,80 @@
+import { artworkHelper } from '@/compute/pool';
+import { itemsOf } from '@/core/exchange/items';
+import { writeDxf } from '@/core/exchange/dxf/write';
+import { writeSvg, type WrittenThing } from '@/core/exchange/svg/write';
+import { placeItem } from '@/core/artwork/item';
+import { slug } from '@/core/pipeline/programs';
+import { freshId } from '@/store/jobs';
+import { art } from '@/ui/table/usePlaced';
+import { setView, useView } from '@/ui/view';
+import { pasteFromClipboard } from './artwork';
+import { edit, jobNow } from './edits';
+import { download } from './files';
+import { tell } from './tell';
+
+const PICTURE = /\.(png|jpe?g|webp|bmp|gif)$/i;
+
+/** Takes files onto the table: drawings become artwork, pictures go to tracing. The job stays as it is when one is refused. */
+export async function takeFiles(files: readonly File[]): Promise<void> {
+  for (const f of files) {
+    if (f.type.startsWith('image/') && f.type !== 'image/svg+xml' ? true : PICTURE.test(f.name)) setView({ tracing: f, stage: 'artwork' });
+    else await importDrawing(f.name, new Uint8Array(await f.arrayBuffer()));
+  }
+}
+
+export async function importDrawing(name: string, bytes: Uint8Array): Promise<void> {
+  try {
+    const { api } = await artworkHelper();
+    const drawn = await api.readDrawing(name, bytes);
+    const job = jobNow();
+    if (!job) return;
+    const got = itemsOf(drawn, name.replace(/\.[a-z]+$/i, ''), { blank: job.blank, layers: job.layers, freshId });
+    if (!got.items.length) return tell('info', `"${name}" draws nothing that can be cut. ${got.remarks.join(' ')}`);
+    edit(`Import ${name}`, (j) => {
+      j.layers.push(...got.layers);
+      j.groups.push(...got.groups);
+      j.items.push(...got.items);
+    });
+    setView({ picked: got.items.map((i) => i.id), stage: 'artwork' });
+    tell('success', `"${name}": ${got.items.length} ${got.items.length === 1 ? 'thing' : 'things'}. ${got.remarks.join(' ')}`);
+  } catch (e) {
+    tell('error', (e as Error).name === 'ExchangeError' || /was not read/.test((e as Error).message) ? (e as Error).message : `"${name}" was not read: ${(e as Error).message}`);
+  }
+}
+
+/** What the browser pastes: files, a drawing as text, or artwork that was copied here. */
+export function onPaste(e: ClipboardEvent): void {
+  if ((e.target as HTMLElement | null)?.closest?.('input, textarea, [role="dialog"]') || !jobNow()) return;
+  e.preventDefault();
+  const files = [...(e.clipboardData?.files ?? [])];
+  const text = e.clipboardData?.getData('text/plain') ?? '';
+  if (files.length) void takeFiles(files);
+  else if (/^\s*<(\?xml|svg)/.test(text)) void importDrawing('Pasted drawing', new TextEncoder().encode(text));
+  else pasteFromClipboard();
+}
+
+/** Asks for files and takes them. */
+export function chooseFiles(): void {
+  const input = document.createElement('input');
+  input.type = 'file';
+  input.accept = '.svg,.dxf,.png,.jpg,.jpeg,.webp,.bmp,.gif,image/*';
+  input.multiple = true;
+  input.onchange = () => void takeFiles([...(input.files ?? [])]);
+  input.click();
+}
+
+/** Visible artwork, or what is picked of it, as a drawing file. */
+export function exportArtwork(kind: 'svg' | 'dxf'): void {
+  const job = jobNow();
+  if (!job) return;
+  const { picked } = useView.getState();
+  const layer = new Map(job.layers.map((l) => [l.id, l]));
+  const items = job.items.filter((i) => (picked.length ? picked.includes(i.id) : i.visible && layer.get(i.layer)?.visible));
+  if (!items.length) return tell('info', 'There is no artwork to export.');
+  const things: WrittenThing[] = items.map((i) => {
+    const p = placeItem(i, art);
+    return { name: i.name, layer: layer.get(i.layer)?.name ?? 'Layer', colour: layer.get(i.layer)?.colour ?? '#1e2a2f', fill: p.fill, paths: p.paths };
+  });
+  if (kind === 'svg') download(`${slug(job.name)}.svg`, writeSvg(things, job.blank.width, job.blank.height, job.name), 'image/svg+xml');
+  else download(`${slug(job.name)}.dxf`, writeDxf(things), 'application/dxf');
+}

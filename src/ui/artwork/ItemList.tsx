@@ -1,0 +1,184 @@
+'use client';
+import AddRounded from '@mui/icons-material/AddRounded';
+import ChevronRightRounded from '@mui/icons-material/ChevronRightRounded';
+import DeleteOutlineRounded from '@mui/icons-material/DeleteOutlineRounded';
+import ExpandMoreRounded from '@mui/icons-material/ExpandMoreRounded';
+import LockOpenRounded from '@mui/icons-material/LockOpenRounded';
+import LockRounded from '@mui/icons-material/LockRounded';
+import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
+import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
+import IconButton from '@mui/material/IconButton';
+import InputBase from '@mui/material/InputBase';
+import { useMemo, useRef, useState, type DragEvent } from 'react';
+import type { Item } from '@/core/artwork/item';
+import { itemKindOf } from '@/core/artwork/registry';
+import type { Group, Job, Layer } from '@/core/job/job';
+import { addLayer, changeLayer, deleteLayer, moveLayer, pickedToLayer } from '@/ui/actions/artwork';
+import { changeItem, pickItem } from '@/ui/actions/edits';
+import { setView } from '@/ui/view';
+
+type Row = { key: string; depth: number } & ({ of: 'layer'; layer: Layer; count: number } | { of: 'group'; group: Group; items: string[] } | { of: 'item'; item: Item });
+
+const ROW = 34;
+/** Rows that are made beyond what is seen. */
+const SPARE = 6;
+
+/** Layers (when there are several), groups that open and close, and items, as rows from top to bottom. */
+function rowsOf(job: Job, open: ReadonlySet<string>): Row[] {
+  const rows: Row[] = [];
+  const groups = new Map(job.groups.map((g) => [g.id, g]));
+  const chain = (id: string | null): Group[] => {
+    const out: Group[] = [];
+    for (let g = id ? groups.get(id) : undefined; g && out.length < 50; g = g.parent ? groups.get(g.parent) : undefined) out.unshift(g);
+    return out;
+  };
+  const several = job.layers.length > 1;
+  for (const layer of job.layers) {
+    const items = job.items.filter((i) => i.layer === layer.id);
+    if (several) rows.push({ key: layer.id, depth: 0, of: 'layer', layer, count: items.length });
+    if (several && open.has(`shut ${layer.id}`)) continue;
+    const members = new Map<string, string[]>();
+    const shown = new Set<string>();
+    const chains = new Map(items.map((i) => [i.id, chain(i.group)]));
+    for (const i of items) for (const g of chains.get(i.id)!) members.set(g.id, [...(members.get(g.id) ?? []), i.id]);
+    for (const i of items) {
+      const way = chains.get(i.id)!;
+      let hidden = false;
+      way.forEach((g, k) => {
+        if (!hidden && !shown.has(g.id)) {
+          shown.add(g.id);
+          rows.push({ key: `${layer.id} ${g.id}`, depth: k + (several ? 1 : 0), of: 'group', group: g, items: members.get(g.id)! });
+        }
+        if (!open.has(g.id)) hidden = true;
+      });
+      if (!hidden) rows.push({ key: i.id, depth: way.length + (several ? 1 : 0), of: 'item', item: i });
+    }
+  }
+  return rows;
+}
+
+/** The list of what is drawn. Only rows in sight are made, so that thousands of items cost nothing. */
+export function ItemList({ job, picked }: { job: Job; picked: readonly string[] }) {
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const [top, setTop] = useState(0);
+  const box = useRef<HTMLDivElement>(null);
+  const rows = useMemo(() => rowsOf(job, open), [job, open]);
+  const chosen = useMemo(() => new Set(picked), [picked]);
+  const height = Math.min(rows.length * ROW, 10 * ROW);
+  const from = Math.max(0, Math.floor(top / ROW) - SPARE);
+  const to = Math.min(rows.length, Math.ceil((top + height) / ROW) + SPARE);
+  const toggle = (key: string) => setOpen((o) => (o.has(key) ? new Set([...o].filter((k) => k !== key)) : new Set([...o, key])));
+  return (
+    <Box sx={{ mb: 1 }}>
+      <Box ref={box} role="listbox" aria-multiselectable="true" aria-label="Items" onScroll={(e) => setTop(e.currentTarget.scrollTop)} sx={{ px: 1, height, overflowY: 'auto', position: 'relative' }}>
+        <Box sx={{ height: rows.length * ROW, position: 'relative' }}>
+          {rows.slice(from, to).map((r, k) => (
+            <Box key={r.key} sx={{ position: 'absolute', top: (from + k) * ROW, left: 0, right: 0, height: ROW, pl: r.depth * 1.5 }}>
+              {r.of === 'layer' ? (
+                <LayerRow layer={r.layer} count={r.count} shut={open.has(`shut ${r.layer.id}`)} toggle={() => toggle(`shut ${r.layer.id}`)} index={job.layers.indexOf(r.layer)} hasPick={picked.length > 0} />
+              ) : r.of === 'group' ? (
+                <GroupRow group={r.group} items={r.items} open={open.has(r.group.id)} toggle={() => toggle(r.group.id)} on={r.items.every((i) => chosen.has(i))} />
+              ) : (
+                <ItemRow item={r.item} on={chosen.has(r.item.id)} />
+              )}
+            </Box>
+          ))}
+        </Box>
+      </Box>
+      {job.items.length > 0 && (
+        <Button size="small" color="inherit" startIcon={<AddRounded />} onClick={addLayer} sx={{ ml: 1.5, mt: 0.5, color: 'text.secondary', fontSize: 12 }}>
+          Layer
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+const rowStyle = (on: boolean) => ({ display: 'flex', alignItems: 'center', height: ROW, borderRadius: 2, bgcolor: on ? 'var(--mui-palette-wash)' : undefined, '&:hover': { bgcolor: on ? undefined : 'background.paper' } });
+const nameStyle = { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' } as const;
+
+function ItemRow({ item: i, on }: { item: Item; on: boolean }) {
+  return (
+    <Box sx={rowStyle(on)}>
+      <ButtonBase role="option" aria-selected={on} onClick={(e) => pickItem(i.id, e.shiftKey || e.ctrlKey || e.metaKey)} sx={{ flex: 1, justifyContent: 'flex-start', gap: 1, px: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, opacity: i.visible ? 1 : 0.5, fontWeight: on ? 600 : 450 }}>
+        <Box component="span" sx={nameStyle}>
+          {i.name}
+        </Box>
+        <Box component="span" sx={{ color: 'text.secondary', fontSize: 12, fontWeight: 400, whiteSpace: 'nowrap' }}>
+          {itemKindOf(i.kind).name.toLowerCase()}
+        </Box>
+      </ButtonBase>
+      <IconButton size="small" title={i.visible ? 'Hide' : 'Show'} aria-label={`${i.visible ? 'Hide' : 'Show'} ${i.name}`} onClick={() => changeItem(i.id, i.visible ? 'Hide item' : 'Show item', (q) => void (q.visible = !q.visible))}>
+        {i.visible ? <VisibilityOutlined fontSize="small" /> : <VisibilityOffOutlined fontSize="small" />}
+      </IconButton>
+    </Box>
+  );
+}
+
+function GroupRow({ group, items, open, toggle, on }: { group: Group; items: string[]; open: boolean; toggle: () => void; on: boolean }) {
+  return (
+    <Box sx={rowStyle(on)}>
+      <IconButton size="small" aria-label={`${open ? 'Close' : 'Open'} the group ${group.name}`} onClick={toggle}>
+        {open ? <ExpandMoreRounded fontSize="small" /> : <ChevronRightRounded fontSize="small" />}
+      </IconButton>
+      <ButtonBase role="option" aria-selected={on} onClick={() => setView({ picked: items })} sx={{ flex: 1, justifyContent: 'flex-start', gap: 1, pr: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, fontWeight: on ? 600 : 450 }}>
+        <Box component="span" sx={nameStyle}>
+          {group.name}
+        </Box>
+        <Box component="span" sx={{ color: 'text.secondary', fontSize: 12, fontWeight: 400 }}>
+          {items.length}
+        </Box>
+      </ButtonBase>
+    </Box>
+  );
+}
+
+function LayerRow({ layer, count, shut, toggle, index, hasPick }: { layer: Layer; count: number; shut: boolean; toggle: () => void; index: number; hasPick: boolean }) {
+  const drop = (e: DragEvent) => {
+    e.preventDefault();
+    const id = e.dataTransfer.getData('text/mirvak-layer');
+    if (id && id !== layer.id) moveLayer(id, index);
+  };
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', height: ROW, opacity: layer.visible ? 1 : 0.55 }} draggable onDragStart={(e) => e.dataTransfer.setData('text/mirvak-layer', layer.id)} onDragOver={(e) => e.dataTransfer.types.includes('text/mirvak-layer') && e.preventDefault()} onDrop={drop}>
+      <IconButton size="small" aria-label={`${shut ? 'Open' : 'Fold'} the layer ${layer.name}`} onClick={toggle}>
+        {shut ? <ChevronRightRounded fontSize="small" /> : <ExpandMoreRounded fontSize="small" />}
+      </IconButton>
+      <Box component="input" type="color" aria-label={`Colour of the layer ${layer.name}`} value={layer.colour} onChange={(e: React.ChangeEvent<HTMLInputElement>) => changeLayer(layer.id, 'Change layer colour', (l) => void (l.colour = e.target.value), `colour-${layer.id}`)} sx={{ width: 16, height: 16, p: 0, border: 0, borderRadius: '50%', flex: 'none', cursor: 'pointer', bgcolor: 'transparent', '&::-webkit-color-swatch-wrapper': { p: 0 }, '&::-webkit-color-swatch': { border: '1px solid', borderColor: 'divider', borderRadius: '50%' } }} />
+      <LayerName layer={layer} />
+      <Box component="span" sx={{ color: 'text.secondary', fontSize: 12, mr: 0.5 }}>
+        {count}
+      </Box>
+      {hasPick && (
+        <Button size="small" color="inherit" title="Move what is picked to this layer" onClick={() => pickedToLayer(layer.id)} sx={{ minWidth: 0, px: 0.75, fontSize: 11.5 }}>
+          Move here
+        </Button>
+      )}
+      <IconButton size="small" title={layer.locked ? 'Unlock' : 'Lock'} aria-label={`${layer.locked ? 'Unlock' : 'Lock'} the layer ${layer.name}`} onClick={() => changeLayer(layer.id, layer.locked ? 'Unlock layer' : 'Lock layer', (l) => void (l.locked = !l.locked))}>
+        {layer.locked ? <LockRounded fontSize="small" /> : <LockOpenRounded fontSize="small" />}
+      </IconButton>
+      <IconButton size="small" title={layer.visible ? 'Hide' : 'Show'} aria-label={`${layer.visible ? 'Hide' : 'Show'} the layer ${layer.name}`} onClick={() => changeLayer(layer.id, layer.visible ? 'Hide layer' : 'Show layer', (l) => void (l.visible = !l.visible))}>
+        {layer.visible ? <VisibilityOutlined fontSize="small" /> : <VisibilityOffOutlined fontSize="small" />}
+      </IconButton>
+      {count === 0 && (
+        <IconButton size="small" title="Delete" aria-label={`Delete the layer ${layer.name}`} onClick={() => deleteLayer(layer.id)}>
+          <DeleteOutlineRounded fontSize="small" />
+        </IconButton>
+      )}
+    </Box>
+  );
+}
+
+function LayerName({ layer }: { layer: Layer }) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const take = () => {
+    const name = draft?.trim();
+    if (name && name !== layer.name) changeLayer(layer.id, 'Rename layer', (l) => void (l.name = name));
+    setDraft(null);
+  };
+  return <InputBase value={draft ?? layer.name} inputProps={{ 'aria-label': `Name of the layer ${layer.name}`, maxLength: 200 }} onChange={(e) => setDraft(e.target.value)} onBlur={take} onKeyDown={(e) => e.key === 'Enter' && (e.target as HTMLElement).blur()} sx={{ flex: 1, minWidth: 0, fontSize: 12.5, fontWeight: 600, px: 0.75, color: 'text.secondary' }} />;
+}
+
