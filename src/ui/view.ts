@@ -5,6 +5,10 @@ export const stages = ['blank', 'artwork', 'cuts', 'proof', 'run'] as const;
 export type Stage = (typeof stages)[number];
 export const stageNames: Record<Stage, string> = { blank: 'Blank', artwork: 'Artwork', cuts: 'Cuts', proof: 'Proof', run: 'Run' };
 
+/** What a press on the plan does in the artwork stage. */
+export const tools = ['pick', 'line', 'curve', 'arc', 'nodes', 'measure'] as const;
+export type Tool = (typeof tools)[number];
+
 export type TableView = 'plan' | 'solid' | 'both';
 export interface SectionLine {
   x0: number;
@@ -34,6 +38,7 @@ interface View {
   camera: { to: 'fit' | 'top' | 'front' | 'side' | 'corner'; n: number };
   planFit: number;
   file: string | null;
+  tool: Tool;
   /** A picture that is being traced. */
   tracing: File | null;
   /** Places that the gap gauge points at: mm, with their widths. */
@@ -58,6 +63,7 @@ export const useView = create<View>(() => ({
   camera: { to: 'corner', n: 0 },
   planFit: 0,
   file: null,
+  tool: 'pick',
   tracing: null,
   gauged: [],
 }));

@@ -43,9 +43,13 @@ export function gapsOf(region: Region, reach: number): Region {
 /** The narrowest piece, or null when there is none. */
 export const narrowest = (pieces: readonly GaugePiece[]): GaugePiece | null => pieces.reduce<GaugePiece | null>((m, p) => (!m || p.width < m.width ? p : m), null);
 
-/** Length of the axis by width: `bins` even steps from 0 to the widest. */
+/** Length of the axis by width: `bins` even steps from 0, the last of which holds what is wider still. */
 export function histogram(pieces: readonly GaugePiece[], bins: number): { readonly step: number; readonly length: number[] } {
-  const widest = pieces.reduce((m, p) => Math.max(m, p.width), 0);
+  // The widest twentieth of the length goes into the last bin: one broad disc does not squeeze all the rest together.
+  const order = [...pieces].sort((a, b) => a.width - b.width);
+  const all = order.reduce((s, p) => s + p.length, 0);
+  let sum = 0;
+  const widest = order.find((p) => (sum += p.length) >= 0.95 * all)?.width ?? 0;
   const step = widest / bins || 1;
   const length = new Array<number>(bins).fill(0);
   for (const p of pieces) length[Math.min(bins - 1, Math.floor(p.width / step))] += p.length;

@@ -8,7 +8,7 @@ import type { Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
-import { dropEmptyGroups, edit, freeName, jobNow } from './edits';
+import { dropEmptyGroups, edit, freeName, jobNow, openLayer } from './edits';
 import { tell } from './tell';
 
 const pickedItems = (): Item[] => {
@@ -74,6 +74,15 @@ export function toDrawings(): void {
     return drawingOf(p.paths, i.name, i, p.fill);
   });
   replace('Make outlines', items, fresh);
+}
+
+/** A path that was drawn on the table, as a new item. */
+export function addDrawn(path: Path, name: string): void {
+  const job = jobNow();
+  if (!job) return;
+  const item = drawingOf([path], freeName(path.closed ? 'Outline' : 'Line', job.items), { layer: openLayer(job), group: null });
+  edit(name, (j) => void j.items.push(item));
+  setView({ picked: [item.id] });
 }
 
 const shiftItems = (name: string, shifts: readonly Shift[]): void => {

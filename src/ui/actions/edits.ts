@@ -11,7 +11,7 @@ export const edit = (name: string, recipe: (job: Job) => void, merge?: string) =
 export const jobNow = () => useOpenJob.getState().job;
 
 /** The layer for new things: that of the last picked item, else the first that is open. */
-function openLayer(job: Job): string {
+export function openLayer(job: Job): string {
   const { picked } = useView.getState();
   const of = job.items.find((i) => i.id === picked[picked.length - 1])?.layer;
   const open = (id: string | undefined) => job.layers.some((l) => l.id === id && !l.locked && l.visible);

@@ -49,6 +49,16 @@ export const actions: readonly Action[] = [
   { id: 'section', name: 'Show or fold the section', shortcut: 'S', run: () => setView((v) => ({ sectionOpen: !v.sectionOpen })) },
   ...itemKinds.filter((k) => k.offered !== false).map((k): Action => ({ id: `add-${k.id}`, name: `Add ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addItem(k.id) })),
   ...cutKinds.map((k): Action => ({ id: `cut-${k.id}`, name: `Add a cut: ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addCut(k.id, useLibrary.getState().cutters) })),
+  ...(
+    [
+      ['pick', 'Pick and move', 'V'],
+      ['line', 'Draw lines', 'D'],
+      ['curve', 'Draw a curve', 'Shift+D'],
+      ['arc', 'Draw an arc through three points', 'Alt+D'],
+      ['nodes', 'Change nodes', 'N'],
+      ['measure', 'Measure from point to point', 'Q'],
+    ] as const
+  ).map(([tool, name, shortcut]): Action => ({ id: `tool-${tool}`, name, shortcut, enabled: hasJob, run: () => setView({ tool, stage: 'artwork' }) })),
   { id: 'import-artwork', name: 'Import a drawing or picture', shortcut: 'Ctrl+O', enabled: hasJob, run: chooseFiles },
   { id: 'export-svg', name: 'Export the artwork as SVG', enabled: hasJob, run: () => exportArtwork('svg') },
   { id: 'export-dxf', name: 'Export the artwork as DXF', enabled: hasJob, run: () => exportArtwork('dxf') },

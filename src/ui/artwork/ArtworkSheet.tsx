@@ -22,6 +22,7 @@ import { useView } from '@/ui/view';
 import { ArrangePanel } from './ArrangePanel';
 import { GaugePanel } from './GaugePanel';
 import { ItemList } from './ItemList';
+import { MeasuresPanel } from './MeasuresPanel';
 import { ShapePanel } from './ShapePanel';
 import { TraceDialog } from './TraceDialog';
 
@@ -122,6 +123,9 @@ export function ArtworkSheet() {
           </Group>
           <Group title="Outlines">
             <ShapePanel job={job} count={picked.length} hasLines={picked.some((id) => placed.get(id)?.paths.some((p) => !p.closed))} />
+          </Group>
+          <Group title="Measures">
+            <MeasuresPanel placed={picked.flatMap((id) => placed.get(id) ?? [])} unit={job.unit} />
           </Group>
           <Group title="Gap gauge" action={<Button size="small" onClick={() => setGauging(!gauging)}>{gauging ? 'Close' : 'Measure widths'}</Button>}>
             {gauging ? (

@@ -20,6 +20,10 @@ import { SectionLineMark } from './SectionLineMark';
 import { snapMove, type Snap } from './snapping';
 import { TabMarks } from './TabMarks';
 import { useSize } from './useSize';
+import { DrawLayer } from './tools/DrawLayer';
+import { MeasureLayer } from './tools/MeasureLayer';
+import { NodesLayer } from './tools/NodesLayer';
+import { ToolBar } from './tools/ToolBar';
 import { usePlaced } from './usePlaced';
 import { fitted, toScreen, toWorld, zoomed, type Viewport } from './viewport';
 
@@ -39,6 +43,7 @@ export function PlanView() {
   const marked = useView((v) => v.marked);
   const play = useView((v) => v.play);
   const gauged = useView((v) => v.gauged);
+  const tool = useView((v) => v.tool);
   const sectionOpen = useView((v) => v.sectionOpen);
   const stage = useView((v) => v.stage);
   const cuts = useLater(useWork, (w) => w.cuts);
@@ -68,7 +73,7 @@ export function PlanView() {
         : { ground: '#fbfaf6', grid: '#dcd6c8', ink: '#1e2a2f', quiet: '#6b767b', paper: '#ffffff', accent: '#2b7a74', danger: '#c2412d', dark },
     [dark],
   );
-  const tool = useMemo(() => {
+  const mill = useMemo(() => {
     if (!play) return null;
     const c = job.cutters.find((q) => q.id === play.cutterId);
     return { x: play.x, y: play.y, r: c ? radiusOf(c) : 1 };
@@ -81,8 +86,8 @@ export function PlanView() {
     el.width = Math.round(size.width * dpr);
     el.height = Math.round(size.height * dpr);
     const plans = job.cuts.flatMap((c, i) => (c.enabled && cuts[c.id] ? [{ plan: cuts[c.id].plan, colour: cutColour(i), selected: c.id === cutId && stage === 'cuts' }] : []));
-    drawPlan(el.getContext('2d')!, size.width, size.height, dpr, view, { job, placed, plans, picked, gauged, showPaths: paths && stage !== 'artwork' && stage !== 'blank', tool }, colours);
-  }, [view, size, job, placed, cuts, picked, gauged, paths, cutId, tool, colours, stage]);
+    drawPlan(el.getContext('2d')!, size.width, size.height, dpr, view, { job, placed, plans, picked, gauged, showPaths: paths && stage !== 'artwork' && stage !== 'blank', tool: mill }, colours);
+  }, [view, size, job, placed, cuts, picked, gauged, paths, cutId, mill, colours, stage]);
   const index = useMemo(() => new PickIndex(pickable(job), placed), [job, placed]);
 
   const local = useCallback((e: { clientX: number; clientY: number }) => {
@@ -209,7 +214,10 @@ export function PlanView() {
           })()}
           {sectionOpen && <SectionLineMark view={view} local={local} />}
           {stage === 'cuts' && <TabMarks view={view} local={local} />}
-          {stage === 'artwork' && <Handles view={view} local={local} placed={placed} />}
+          {stage === 'artwork' && tool === 'nodes' && <NodesLayer item={picked.length === 1 ? (job.items.find((i) => i.id === picked[0]) ?? null) : null} view={view} local={local} index={index} />}
+          {stage === 'artwork' && (tool === 'line' || tool === 'curve' || tool === 'arc') && <DrawLayer key={tool} tool={tool} unit={job.unit} view={view} local={local} index={index} />}
+          {stage === 'artwork' && tool === 'measure' && <MeasureLayer unit={job.unit} view={view} local={local} index={index} />}
+          {stage === 'artwork' && tool === 'pick' && <Handles view={view} local={local} placed={placed} />}
           {marked && (
             <g>
               <circle cx={toScreen(view, marked.x, marked.y).x} cy={toScreen(view, marked.x, marked.y).y} r="13" fill="none" stroke="var(--mui-palette-error-main)" strokeWidth="3" />
@@ -218,6 +226,7 @@ export function PlanView() {
           )}
         </svg>
       )}
+      {stage === 'artwork' && <ToolBar />}
     </Box>
   );
 }

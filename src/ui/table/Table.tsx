@@ -75,7 +75,7 @@ export function Table() {
         {table !== 'plan' && (
           <Box sx={pane}>
             <SolidView />
-            <Box sx={label}>{proof ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.length ? 'Working\u2026' : 'The blank, uncut'}</Box>
+            <Box sx={label}>{proof?.files.length ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.some((c) => c.enabled) ? 'Working\u2026' : 'The blank, uncut'}</Box>
           </Box>
         )}
       </Box>

@@ -50,6 +50,11 @@ export class PickIndex {
     return best?.id ?? null;
   }
 
+  /** What lies around a point. */
+  near(x: number, y: number, reach: number): PlacedItem[] {
+    return (this.tree?.search(x - reach, y - reach, x + reach, y + reach) ?? []).map((k) => this.entries[k].placed);
+  }
+
   /** Items whose boxes lie wholly inside a rectangle. */
   within(x0: number, y0: number, x1: number, y1: number): string[] {
     const [a, b, c, d] = [Math.min(x0, x1), Math.min(y0, y1), Math.max(x0, x1), Math.max(y0, y1)];

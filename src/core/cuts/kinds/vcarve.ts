@@ -76,7 +76,7 @@ export const vcarve = cutKind({
     const branches: Branches[] = [];
     parts.forEach((part, i) => {
       try {
-        branches.push(keptBranches(`${hashFloats(part)}/${fine}`, () => makeBranches(axisFor(part), 0.0007 * fine)));
+        branches.push(keptBranches(`${hashFloats(part)}/${fine}`, () => makeBranches(axisFor(part), 0.0007 * fine, 0.002 * fine)));
       } catch (e) {
         if (!(e instanceof AxisError)) throw e;
         remarks.push({ level: 'problem', text: e.message, x: e.x, y: e.y });

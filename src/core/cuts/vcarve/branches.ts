@@ -17,14 +17,16 @@ export interface Branches {
 }
 
 /**
- * @param tolerance radial, mm: what sampling may gouge and what pruning may leave.
+ * @param tolerance radial, mm: what sampling may gouge.
+ * @param prune radial, mm: what pruning may leave. A little more than the chords of the outline stand off its curves, so
+ *   that round ends lose the spokes that lead to the chords' corners.
  *
  * Sampling: a chord of length ds along a curved bisector at clearance r gouges ds^2 / (8 r).
  * Pruning: a leaf branch may go when every ball on it lies within the tolerance in the ball of the node
- * where it hangs: rho + |p - c| - r <= tolerance. Excesses add up as branches are taken off one after
+ * where it hangs: rho + |p - c| - r <= prune. Excesses add up as branches are taken off one after
  * another, so the bound holds for whole trees of twigs (triangle inequality).
  */
-export function makeBranches(axis: Axis, tolerance: number): Branches {
+export function makeBranches(axis: Axis, tolerance: number, prune = tolerance): Branches {
   const { sites: s, trace: t } = axis;
   const n = s.count;
   const xyz: number[] = [];
@@ -97,9 +99,9 @@ export function makeBranches(axis: Axis, tolerance: number): Branches {
     const wy = t.nodeY[w];
     const wr = t.nodeR[w];
     let worst = excess[v] + t.nodeR[v] + Math.hypot(t.nodeX[v] - wx, t.nodeY[v] - wy) - wr;
-    for (let k = first[e]; k < first[e + 1] && worst <= tolerance; k++)
+    for (let k = first[e]; k < first[e + 1] && worst <= prune; k++)
       worst = Math.max(worst, xyz[3 * k + 2] + Math.hypot(xyz[3 * k] - wx, xyz[3 * k + 1] - wy) - wr);
-    if (worst > tolerance) continue;
+    if (worst > prune) continue;
     gone[e] = 1;
     degree[v] = 0;
     degree[w]--;

@@ -1,0 +1,74 @@
+import { boundsOfPaths, flatten, type Path } from '../geometry/path';
+import { lineLength, normalise, regionArea, type Bounds } from '../geometry/region';
+import type { PlacedItem } from './item';
+
+/** Chords of curves while measuring, mm. */
+const FINE = 0.002;
+
+export interface Measures {
+  readonly box: Bounds | null;
+  /** mm2 inside closed outlines. */
+  readonly area: number;
+  /** mm of all outlines and lines. */
+  readonly length: number;
+}
+
+export function measure(items: readonly PlacedItem[]): Measures {
+  let area = 0;
+  let length = 0;
+  for (const i of items) {
+    const flat = i.paths.map((p) => ({ line: flatten(p, FINE), closed: p.closed }));
+    for (const f of flat) length += lineLength(f.line, f.closed);
+    area += regionArea(
+      normalise(
+        flat.filter((f) => f.closed).map((f) => f.line),
+        i.fill,
+      ),
+    );
+  }
+  return { box: boundsOfPaths(items.flatMap((i) => i.paths)), area, length };
+}
+
+/** The narrowest distance between the outlines of two items, and where; 0 where they cross. */
+export function distanceBetween(a: PlacedItem, b: PlacedItem): { distance: number; from: { x: number; y: number }; to: { x: number; y: number } } | null {
+  const [p, q] = [chords(a.paths), chords(b.paths)];
+  if (!p.length || !q.length) return null;
+  let best = { distance: Infinity, from: { x: 0, y: 0 }, to: { x: 0, y: 0 } };
+  // Sorted by x, pairs that lie farther apart in x than the best are not looked at.
+  q.sort((s, t) => Math.min(s[0], s[2]) - Math.min(t[0], t[2]));
+  const reach = q.reduce((m, s) => Math.max(m, Math.abs(s[2] - s[0])), 0);
+  for (const s of p) {
+    const lo = Math.min(s[0], s[2]);
+    const hi = Math.max(s[0], s[2]);
+    for (const t of q) {
+      const t0 = Math.min(t[0], t[2]);
+      if (t0 > hi + best.distance) break;
+      if (t0 + reach < lo - best.distance) continue;
+      if (cross(s, t)) return { distance: 0, from: { x: s[0], y: s[1] }, to: { x: s[0], y: s[1] } };
+      for (const [x, y, u, back] of [[s[0], s[1], t, false], [s[2], s[3], t, false], [t[0], t[1], s, true], [t[2], t[3], s, true]] as const) {
+        const ex = u[2] - u[0];
+        const ey = u[3] - u[1];
+        const l = ex * ex + ey * ey;
+        const f = l > 0 ? Math.min(1, Math.max(0, ((x - u[0]) * ex + (y - u[1]) * ey) / l)) : 0;
+        const foot = { x: u[0] + ex * f, y: u[1] + ey * f };
+        const d = Math.hypot(foot.x - x, foot.y - y);
+        if (d < best.distance) best = back ? { distance: d, from: foot, to: { x, y } } : { distance: d, from: { x, y }, to: foot };
+      }
+    }
+  }
+  return best;
+}
+
+function chords(paths: readonly Path[]): Float64Array[] {
+  const out: Float64Array[] = [];
+  for (const p of paths) {
+    const f = flatten(p, FINE);
+    const n = f.length;
+    for (let i = 2; i < n; i += 2) out.push(Float64Array.of(f[i - 2], f[i - 1], f[i], f[i + 1]));
+    if (p.closed && n > 4) out.push(Float64Array.of(f[n - 2], f[n - 1], f[0], f[1]));
+  }
+  return out;
+}
+
+const side = (a: Float64Array, x: number, y: number) => (a[2] - a[0]) * (y - a[1]) - (a[3] - a[1]) * (x - a[0]);
+const cross = (a: Float64Array, b: Float64Array) => side(a, b[0], b[1]) * side(a, b[2], b[3]) < 0 && side(b, a[0], a[1]) * side(b, a[2], a[3]) < 0;

@@ -1,0 +1,35 @@
+import { useState } from 'react';
+import { parseLength, parseNumber, type Unit } from '@/core/units/length';
+
+/** Length and angle of the next side, typed; Enter places the point. */
+export function TypedPoint({ unit, onPoint }: { unit: Unit; onPoint: (length: number, degrees: number) => void }) {
+  const [length, setLength] = useState('');
+  const [angle, setAngle] = useState('0');
+  const take = () => {
+    const l = parseLength(length, unit);
+    const a = parseNumber(angle);
+    if (l.ok && a.ok && l.mm > 0) {
+      onPoint(l.mm, a.value);
+      setLength('');
+    }
+  };
+  const field = { width: 74, font: 'inherit', fontSize: 12.5, padding: '3px 6px', border: '1px solid var(--mui-palette-line)', borderRadius: 6, background: 'var(--mui-palette-background-paper)', color: 'inherit' } as const;
+  return (
+    <foreignObject x="66" y="28" width="280" height="40" style={{ pointerEvents: 'auto' }}>
+      <form
+        onPointerDown={(e) => e.stopPropagation()}
+        onSubmit={(e) => {
+          e.preventDefault();
+          take();
+        }}
+        style={{ display: 'flex', gap: 6, alignItems: 'center', fontSize: 12.5, color: 'var(--mui-palette-text-secondary)' }}
+      >
+        <input aria-label="Length of the next side" placeholder={`Length ${unit}`} value={length} onChange={(e) => setLength(e.target.value)} style={field} />
+        at
+        <input aria-label="Angle of the next side" value={angle} onChange={(e) => setAngle(e.target.value)} style={{ ...field, width: 52 }} />
+        {'\u00b0'}
+        <button type="submit" hidden />
+      </form>
+    </foreignObject>
+  );
+}
