@@ -102,7 +102,7 @@ export function ArtworkSheet() {
                   {r}
                 </Typography>
               ))}
-              <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, minmax(0, 1fr))', gap: 1.25 }}>
+              <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 }}>
                 <LengthField label="Centre X" value={item.x} unit={job.unit} onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.x = v))} />
                 <LengthField label="Centre Y" value={item.y} unit={job.unit} onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.y = v))} />
                 <NumberField label="Turn" unit={'\u00b0'} value={item.angle} min={-360} max={360} onChange={(v) => changeItem(item.id, 'Turn', (q) => void (q.angle = v))} />

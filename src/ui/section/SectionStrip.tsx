@@ -15,9 +15,9 @@ import { useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
 import { useSize } from '@/ui/table/useSize';
 
-const HEIGHT = 132;
+const HEIGHT = 138;
 const COUNT = 500;
-const PAD = { left: 52, right: 14, top: 12, bottom: 20 };
+const PAD = { left: 52, right: 14, top: 26, bottom: 20 };
 
 /** A vertical section along the maker's line: the wanted surface, the proof, the cutter at the cursor, and both depths. */
 export function SectionStrip() {
@@ -64,7 +64,7 @@ export function SectionStrip() {
   const deepest = Math.max(...samples.filter((p) => p.on).map((p) => Math.max(-p.want || 0, -p.proof || 0)), 0.5);
   const low = Math.min(thickness, deepest * 1.3);
   const x = scaleLinear().domain([0, length]).range([PAD.left, Math.max(PAD.left + 10, width - PAD.right)]);
-  const y = scaleLinear().domain([low * 0.12, -low]).range([PAD.top, HEIGHT - PAD.bottom]);
+  const y = scaleLinear().domain([low * 0.02, -low]).range([PAD.top, HEIGHT - PAD.bottom]);
   const on = samples.filter((p) => p.on);
   const below = Math.max(-low, -thickness);
   const clampZ = (z: number) => Math.max(z, -low * 1.02);
@@ -84,7 +84,7 @@ export function SectionStrip() {
     });
   }, [cutter]);
   const num = (v: number) => (Number.isFinite(v) ? formatLength(v, job.unit, job.unit === 'mm' ? 2 : 4) : '\u2013');
-  const ratio = ((HEIGHT - PAD.top - PAD.bottom) / (low * 1.12)) / ((width - PAD.left - PAD.right) / length);
+  const ratio = ((HEIGHT - PAD.top - PAD.bottom) / (low * 1.02)) / ((width - PAD.left - PAD.right) / length);
   return (
     <Box ref={ref} component="section" aria-label="Section" sx={{ position: 'relative', height: HEIGHT, flex: 'none', bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 2.5, overflow: 'hidden' }}>
       {width > 0 && (

@@ -1,7 +1,7 @@
 'use client';
 import Box from '@mui/material/Box';
 import { useColorScheme } from '@mui/material/styles';
-import { useCallback, useEffect, useMemo, useRef, useState, type PointerEvent as ReactPointer } from 'react';
+import { useCallback, useEffect, useMemo, useReducer, useRef, useState, type PointerEvent as ReactPointer } from 'react';
 import { useWork } from '@/compute/pipeline';
 import { radiusOf } from '@/core/cutters/cutter';
 import { datumOf } from '@/core/job/job';
@@ -13,6 +13,7 @@ import { placesOf } from '@/ui/actions/edits';
 import { pickable } from '@/ui/actions/registry';
 import { cutColour } from '@/ui/theme/theme';
 import { setView, useView } from '@/ui/view';
+import { ArtworkCache } from './artworkCache';
 import { drawPlan, RULER } from './drawPlan';
 import { Handles } from './Handles';
 import { PickIndex } from './pick';
@@ -47,6 +48,9 @@ export function PlanView() {
   const sectionOpen = useView((v) => v.sectionOpen);
   const stage = useView((v) => v.stage);
   const cuts = useLater(useWork, (w) => w.cuts);
+  const [cache] = useState(() => new ArtworkCache());
+  const [round, again] = useReducer((n: number) => n + 1, 0);
+  useEffect(() => () => cache.drop(), [cache]);
   const holder = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useSize(holder);
@@ -86,9 +90,9 @@ export function PlanView() {
     el.width = Math.round(size.width * dpr);
     el.height = Math.round(size.height * dpr);
     const plans = job.cuts.flatMap((c, i) => (c.enabled && cuts[c.id] ? [{ plan: cuts[c.id].plan, colour: cutColour(i), selected: c.id === cutId && stage === 'cuts' }] : []));
-    drawPlan(el.getContext('2d')!, size.width, size.height, dpr, view, { job, placed, plans, picked, gauged, showPaths: paths && stage !== 'artwork' && stage !== 'blank', tool: mill }, colours);
-  }, [view, size, job, placed, cuts, picked, gauged, paths, cutId, mill, colours, stage]);
-  const index = useMemo(() => new PickIndex(pickable(job), placed), [job, placed]);
+    drawPlan(el.getContext('2d')!, size.width, size.height, dpr, view, { job, placed, plans, picked, gauged, showPaths: paths && stage !== 'artwork' && stage !== 'blank', tool: mill }, colours, cache, again);
+  }, [view, size, job, placed, cuts, picked, gauged, paths, cutId, mill, colours, stage, cache, again, round]);
+  const index = useMemo(() => new PickIndex(() => pickable(job), placed), [job, placed]);
 
   const local = useCallback((e: { clientX: number; clientY: number }) => {
     const r = holder.current!.getBoundingClientRect();

@@ -1,10 +1,11 @@
 import { isArc, RAPID, type Motion } from '@/core/motion/motion';
 import type { CutPlan } from '@/core/cuts/kind';
 import type { PlacedItem } from '@/core/artwork/item';
-import { pathData } from '@/core/geometry/path';
 import { materials } from '@/core/cutters/materials';
 import type { Job } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
+import type { ArtworkCache, Batch } from './artworkCache';
+import { pathOf } from './outlinePath';
 import { niceStep, type Viewport } from './viewport';
 
 export const RULER = 22;
@@ -20,47 +21,7 @@ export interface PlanColours {
   dark: boolean;
 }
 
-const outlines = new WeakMap<PlacedItem, Path2D>();
-export function outlineOf(p: PlacedItem): Path2D {
-  let path = outlines.get(p);
-  if (!path) {
-    path = new Path2D(pathData(p.paths));
-    outlines.set(p, path);
-  }
-  return path;
-}
-
-/** Items of one look that are stroked in one go. */
-const SHEAF = 96;
-interface Sheaf {
-  readonly placed: readonly PlacedItem[];
-  readonly path: Path2D;
-  readonly x0: number;
-  readonly y0: number;
-  readonly x1: number;
-  readonly y1: number;
-}
-const sheaves = new WeakMap<PlacedItem, Sheaf>();
-
-/** The outlines of some items as one path, kept until one of them changes. */
-function sheafOf(placed: readonly PlacedItem[]): Sheaf {
-  const kept = sheaves.get(placed[0]);
-  if (kept && kept.placed.length === placed.length && kept.placed.every((p, i) => p === placed[i])) return kept;
-  const path = new Path2D();
-  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const p of placed) {
-    path.addPath(outlineOf(p));
-    for (const c of p.corners) {
-      x0 = Math.min(x0, c.x);
-      y0 = Math.min(y0, c.y);
-      x1 = Math.max(x1, c.x);
-      y1 = Math.max(y1, c.y);
-    }
-  }
-  const made = { placed, path, x0, y0, x1, y1 };
-  sheaves.set(placed[0], made);
-  return made;
-}
+const isClosed = (p: PlacedItem): boolean => p.paths.every((q) => q.closed);
 
 const drawn = new WeakMap<Motion, { cut: Path2D; air: Path2D }>();
 function pathsOf(m: Motion): { cut: Path2D; air: Path2D } {
@@ -93,7 +54,7 @@ export interface PlanScene {
 }
 
 /** Draws the plan: grid, blank, clamps, artwork, paths, what is out of reach, rulers. */
-export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, scene: PlanScene, c: PlanColours): void {
+export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, scene: PlanScene, c: PlanColours, cache: ArtworkCache, again: () => void): void {
   const { job } = scene;
   const screen = () => ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
   const world = () => ctx.setTransform(dpr * v.k, 0, 0, -dpr * v.k, dpr * v.ox, dpr * v.oy);
@@ -139,7 +100,7 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
     ctx.fillRect(k.x0, k.y0, k.x1 - k.x0, k.y1 - k.y0);
     ctx.globalAlpha = 1;
   }
-  drawItems(ctx, width, height, v, scene, c);
+  drawItems(ctx, width, height, dpr, v, scene, c, cache, again);
   if (scene.showPaths) {
     for (const { plan, colour, selected } of scene.plans) {
       ctx.strokeStyle = colour;
@@ -181,12 +142,11 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
   rulers(ctx, width, height, dpr, v, job, c, unit);
 }
 
-/** Artwork: what is not picked in sheaves by layer, what is picked on top, each by itself. */
-function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number, v: Viewport, scene: PlanScene, c: PlanColours): void {
+/** Artwork: what is not picked by layer, by way of the cache; what is picked on top, each by itself. */
+function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, scene: PlanScene, c: PlanColours, cache: ArtworkCache, again: () => void): void {
   const px = 1 / v.k;
   const layers = new Map(scene.job.layers.map((l) => [l.id, l]));
   const chosen = new Set(scene.picked);
-  const seen = { x0: -v.ox * px, x1: (width - v.ox) * px, y0: (v.oy - height) * px, y1: v.oy * px };
   const batches = new Map<string, PlacedItem[]>();
   const top: PlacedItem[] = [];
   for (const item of scene.job.items) {
@@ -197,38 +157,28 @@ function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number,
       top.push(p);
       continue;
     }
-    const filled = item.kind === 'lettering' || item.kind === 'drawing';
+    const filled = (item.kind === 'lettering' || item.kind === 'drawing') && isClosed(p);
     const key = `${layer.colour} ${filled ? p.fill : ''}`;
     const list = batches.get(key);
     if (list) list.push(p);
     else batches.set(key, [p]);
   }
-  for (const [key, list] of batches) {
+  const looks = [...batches].map(([key, items]): Batch => {
     const [colour, fill] = key.split(' ');
     // The first layer's ink is the theme's own, so that it is seen in the dark.
-    const ink = colour === '#1e2a2f' ? c.ink : colour;
-    ctx.fillStyle = ink;
-    ctx.strokeStyle = ink;
-    ctx.lineWidth = px;
-    for (let i = 0; i < list.length; i += SHEAF) {
-      const s = sheafOf(list.slice(i, i + SHEAF));
-      if (s.x1 < seen.x0 || s.x0 > seen.x1 || s.y1 < seen.y0 || s.y0 > seen.y1) continue;
-      if (fill) {
-        ctx.globalAlpha = 0.1;
-        ctx.fill(s.path, fill as CanvasFillRule);
-        ctx.globalAlpha = 1;
-      }
-      ctx.stroke(s.path);
-    }
-  }
+    return { ink: colour === '#1e2a2f' ? c.ink : colour, fill: fill ? (fill as CanvasFillRule) : null, items };
+  });
+  cache.draw(ctx, width, height, dpr, v, looks, again);
   ctx.lineWidth = 1.8 * px;
   ctx.strokeStyle = c.accent;
   ctx.fillStyle = c.accent;
   for (const p of top) {
-    ctx.globalAlpha = 0.08;
-    ctx.fill(outlineOf(p), p.fill);
-    ctx.globalAlpha = 1;
-    ctx.stroke(outlineOf(p));
+    if (isClosed(p)) {
+      ctx.globalAlpha = 0.08;
+      ctx.fill(pathOf(p), p.fill);
+      ctx.globalAlpha = 1;
+    }
+    ctx.stroke(pathOf(p));
   }
   if (scene.gauged.length) {
     ctx.fillStyle = c.danger;

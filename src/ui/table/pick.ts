@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
 import type { Item, PlacedItem } from '@/core/artwork/item';
-import { outlineOf } from './drawPlan';
+import { pathOf } from './outlinePath';
 
 let probe: CanvasRenderingContext2D | null = null;
 
@@ -16,33 +16,46 @@ function inside(c: Corners, x: number, y: number): boolean {
 
 /** Finds items by place: an R-tree over their boxes, so that thousands of them are asked as quickly as ten. */
 export class PickIndex {
-  private readonly tree: Flatbush | null;
+  private made: Flatbush | null | undefined;
   private readonly entries: { id: string; placed: PlacedItem }[] = [];
 
-  constructor(items: readonly Item[], placed: ReadonlyMap<string, PlacedItem>) {
+  constructor(
+    private readonly items: () => readonly Item[],
+    private readonly placed: ReadonlyMap<string, PlacedItem>,
+  ) {}
+
+  /** Made when it is first asked: while things are dragged, no one asks. */
+  private get tree(): Flatbush | null {
+    if (this.made === undefined) this.made = this.make(this.items(), this.placed);
+    return this.made;
+  }
+
+  private make(items: readonly Item[], placed: ReadonlyMap<string, PlacedItem>): Flatbush | null {
     for (const i of items) {
       const p = placed.get(i.id);
       if (p) this.entries.push({ id: i.id, placed: p });
     }
-    this.tree = this.entries.length ? new Flatbush(this.entries.length) : null;
+    const tree = this.entries.length ? new Flatbush(this.entries.length) : null;
     for (const { placed: p } of this.entries) {
       const xs = p.corners.map((c) => c.x);
       const ys = p.corners.map((c) => c.y);
-      this.tree!.add(Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys));
+      tree!.add(Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys));
     }
-    this.tree?.finish();
+    tree?.finish();
+    return tree;
   }
 
   /** The item at a point: one whose outline is within `reach` mm first, else the smallest whose box holds the point. */
   at(x: number, y: number, reach: number): string | null {
-    if (!this.tree) return null;
+    const tree = this.tree;
+    if (!tree) return null;
     probe ??= document.createElement('canvas').getContext('2d')!;
     probe.lineWidth = 2 * reach;
     let best: { id: string; score: number } | null = null;
     // In the order of drawing: what lies on top wins among equals.
-    for (const k of this.tree.search(x - reach, y - reach, x + reach, y + reach).sort((a, b) => a - b)) {
+    for (const k of tree.search(x - reach, y - reach, x + reach, y + reach).sort((a, b) => a - b)) {
       const { id, placed: p } = this.entries[k];
-      const near = probe.isPointInStroke(outlineOf(p), x, y);
+      const near = probe.isPointInStroke(pathOf(p), x, y);
       if (!near && !inside(p.corners, x, y)) continue;
       const score = area(p.corners) * (near ? 1e-6 : 1);
       if (!best || score <= best.score) best = { id, score };

@@ -120,8 +120,8 @@ export function NodesLayer({ item, ...on }: ToolProps & { item: Item | null }) {
         world.map((p, i) =>
           Array.from({ length: nodeCount(p) }, (_, k) => <NodeGrip key={`${i} ${k}`} path={p} index={i} node={k} chosen={at?.path === i && at.node === k} on={on} pick={() => setPicked({ path: i, node: k })} change={change} />),
         )}
-      <foreignObject x="66" y="26" width="620" height="40" style={{ pointerEvents: 'none' }}>
-        <div style={{ display: 'flex', gap: 6, alignItems: 'center', fontSize: 12.5, color: 'var(--mui-palette-text-secondary)' }}>
+      <foreignObject x="66" y="26" width="calc(100% - 76px)" height="80" style={{ pointerEvents: 'none' }}>
+        <div style={{ display: 'flex', flexWrap: 'wrap', gap: 6, alignItems: 'center', fontSize: 12.5, color: 'var(--mui-palette-text-secondary)' }}>
           {hint}
           {buttons.map(([name, run]) => (
             <button key={name} type="button" onPointerDown={(e) => e.stopPropagation()} onClick={run} style={{ pointerEvents: 'auto', font: 'inherit', fontWeight: 600, padding: '3px 9px', border: '1px solid var(--mui-palette-line)', borderRadius: 7, background: 'var(--mui-palette-background-paper)', color: 'var(--mui-palette-text-primary)', cursor: 'pointer', whiteSpace: 'nowrap' }}>
