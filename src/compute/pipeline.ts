@@ -52,6 +52,18 @@ function keyOf(job: Job, cut: Cut): string {
   return key;
 }
 
+const leaner = new WeakMap<Job, Job>();
+/** The job with only the artwork that its cuts use: what goes to a worker, which has no need of the rest. */
+export function lean(job: Job): Job {
+  let made = leaner.get(job);
+  if (!made) {
+    const used = new Set(job.cuts.filter((c) => c.enabled).flatMap((c) => c.items));
+    made = used.size === job.items.length ? job : { ...job, items: job.items.filter((i) => used.has(i.id)) };
+    leaner.set(job, made);
+  }
+  return made;
+}
+
 export const isFresh = (job: Job, cuts: Work['cuts'], cutId: string): boolean => {
   const cut = job.cuts.find((c) => c.id === cutId);
   return !!cut && cuts[cutId]?.key === keyOf(job, cut);
@@ -132,7 +144,7 @@ async function step(): Promise<void> {
     try {
       const plan = await pool.planner.api.plan(
         pool.planner.next(),
-        job,
+        lean(job),
         cut.id,
         // Progress comes by its own way and may come after the result: by then it says nothing.
         Comlink.proxy((done) => useWork.setState((w) => (w.planning?.cutId === cut.id ? { planning: { cutId: cut.id, done } } : w))),
@@ -153,7 +165,7 @@ async function step(): Promise<void> {
     const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as [string, CutPlan]);
     const proof = await pool.prover.api.prove(
       pool.prover.next(),
-      job,
+      lean(job),
       plans,
       cellOf(job, quality),
       Comlink.proxy((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w))),

@@ -6,7 +6,7 @@ import { distanceBetween, measure } from '@/core/artwork/measure';
 import { formatLength, type Unit } from '@/core/units/length';
 
 /** Things beyond this count are not measured while they are dragged about. */
-const MOST = 60;
+const MOST = 12;
 
 /** Size, area and length of outline of what is picked; the distance between two things. */
 export function MeasuresPanel({ placed, unit }: { placed: readonly PlacedItem[]; unit: Unit }) {

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useWork } from '@/compute/pipeline';
+import { lean, useWork } from '@/compute/pipeline';
 import { computePool, isCancelled } from '@/compute/pool';
 import { profileOf, radiusOf } from '@/core/cutters/cutter';
 import { materials } from '@/core/cutters/materials';
@@ -38,7 +38,7 @@ export function SectionStrip() {
     const timer = setTimeout(() => {
       const pool = computePool();
       void pool.ready
-        .then(() => pool.planner.api.section(job, section.x0, section.y0, section.x1, section.y1, COUNT))
+        .then(() => pool.planner.api.section(lean(job), section.x0, section.y0, section.x1, section.y1, COUNT))
         .then((r) => ticket === asked.current && setTarget(r.target))
         .catch((e) => {
           if (!isCancelled(e)) setTarget(null);

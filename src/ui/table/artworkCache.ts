@@ -44,6 +44,14 @@ function sheafOf(items: readonly PlacedItem[]): Sheaf {
   return made;
 }
 
+const facts = new WeakMap<PlacedItem, { closed: boolean; segments: number }>();
+/** Whether all outlines of an item are closed, and how many segments they have: counted once. */
+export function factsOf(p: PlacedItem): { closed: boolean; segments: number } {
+  let f = facts.get(p);
+  if (!f) facts.set(p, (f = { closed: p.paths.every((q) => q.closed), segments: p.paths.reduce((n, q) => n + q.segments.length, 0) }));
+  return f;
+}
+
 type Ctx = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
 
 function* steps(ctx: Ctx, width: number, height: number, v: Viewport, batches: readonly Batch[]): Generator<void> {
@@ -86,7 +94,7 @@ export class ArtworkCache {
 
   /** @param again is called when there is something newer to draw. */
   draw(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, batches: readonly Batch[], again: () => void): void {
-    const segments = batches.reduce((n, b) => n + b.items.reduce((m, p) => m + p.paths.reduce((k, q) => k + q.segments.length, 0), 0), 0);
+    const segments = batches.reduce((n, b) => n + b.items.reduce((m, p) => m + factsOf(p).segments, 0), 0);
     if (segments < SMALL) {
       this.drop();
       for (const _ of steps(ctx, width, height, v, batches)) void _;

@@ -4,7 +4,7 @@ import type { PlacedItem } from '@/core/artwork/item';
 import { materials } from '@/core/cutters/materials';
 import type { Job } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
-import type { ArtworkCache, Batch } from './artworkCache';
+import { factsOf, type ArtworkCache, type Batch } from './artworkCache';
 import { pathOf } from './outlinePath';
 import { niceStep, type Viewport } from './viewport';
 
@@ -20,8 +20,6 @@ export interface PlanColours {
   danger: string;
   dark: boolean;
 }
-
-const isClosed = (p: PlacedItem): boolean => p.paths.every((q) => q.closed);
 
 const drawn = new WeakMap<Motion, { cut: Path2D; air: Path2D }>();
 function pathsOf(m: Motion): { cut: Path2D; air: Path2D } {
@@ -157,7 +155,7 @@ function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number,
       top.push(p);
       continue;
     }
-    const filled = (item.kind === 'lettering' || item.kind === 'drawing') && isClosed(p);
+    const filled = (item.kind === 'lettering' || item.kind === 'drawing') && factsOf(p).closed;
     const key = `${layer.colour} ${filled ? p.fill : ''}`;
     const list = batches.get(key);
     if (list) list.push(p);
@@ -173,7 +171,7 @@ function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number,
   ctx.strokeStyle = c.accent;
   ctx.fillStyle = c.accent;
   for (const p of top) {
-    if (isClosed(p)) {
+    if (factsOf(p).closed) {
       ctx.globalAlpha = 0.08;
       ctx.fill(pathOf(p), p.fill);
       ctx.globalAlpha = 1;
