@@ -11,6 +11,8 @@ export interface GaugePiece {
 
 /** Clearance changes faster than this along the axis only into corners, which are no strokes. */
 const CORNER_RATE = 0.4;
+/** Half of the narrowest gap that is looked for, mm. */
+const HAIR = 0.03;
 
 /**
  * Widths along a region, read off its exact medial axis: at each piece of the axis the region is twice the clearance
@@ -37,7 +39,8 @@ export function gapsOf(region: Region, reach: number): Region {
   // Only what is enclosed or bridged: the hull that a disc of `reach` cannot enter from outside.
   const closed = offset(offset(region, reach, 0.01), -reach, 0.01);
   const filled = closed.filter((l) => regionArea([l]) > 0);
-  return subtract(filled, region);
+  // The chords of the two offsets leave slivers along curved outlines: what a hair does not enter is no gap.
+  return offset(offset(subtract(filled, region), -HAIR, 0.005), HAIR, 0.005);
 }
 
 /** The narrowest piece, or null when there is none. */

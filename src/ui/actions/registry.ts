@@ -99,7 +99,7 @@ export const action = (id: string): Action => actions.find((a) => a.id === id)!;
 /** Runs the action whose shortcut was pressed; true when there was one. */
 export function onShortcut(e: KeyboardEvent): boolean {
   const target = e.target as HTMLElement;
-  const typing = target.closest('input, textarea, [role="combobox"], [role="listbox"], [role="menu"], [contenteditable]') !== null;
+  const typing = target.closest('input, textarea, [role="combobox"], [role="listbox"]:not([aria-label="Items"]), [role="menu"], [contenteditable]') !== null;
   const key = e.key.length === 1 ? e.key.toUpperCase() : e.key;
   const press = `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${e.altKey ? 'Alt+' : ''}${e.shiftKey && (e.key.length > 1 || e.ctrlKey || e.metaKey || /^[A-Z]$/.test(key)) ? 'Shift+' : ''}${e.altKey && e.code.startsWith('Digit') ? e.code.slice(5) : key}`;
   const found = actions.find((a) => a.shortcut === press || (a.id === 'redo' && press === 'Ctrl+Y') || (a.id === 'delete' && press === 'Backspace'));
