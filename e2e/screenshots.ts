@@ -20,6 +20,38 @@ async function main(): Promise<void> {
       await still();
       await page.screenshot({ path: out(name) });
     };
+    await maker.press('Open Ferry ring');
+    await maker.proven();
+    await maker.stage('Artwork');
+    await maker.press(/^FERRY/, 'option');
+    await shot('ring');
+    // A heron's foot, drawn here, to be traced.
+    await page.evaluate(async () => {
+      const c = new OffscreenCanvas(900, 640);
+      const g = c.getContext('2d')!;
+      g.fillStyle = '#f6f3ec';
+      g.fillRect(0, 0, 900, 640);
+      g.strokeStyle = g.fillStyle = '#22303a';
+      g.lineCap = g.lineJoin = 'round';
+      const stroke = (w: number, d: string) => {
+        g.lineWidth = w;
+        g.stroke(new Path2D(d));
+      };
+      stroke(26, 'M470 40C455 150 480 250 450 400');
+      stroke(22, 'M450 400C380 460 270 490 150 500');
+      stroke(22, 'M450 400C440 480 430 540 400 600');
+      stroke(22, 'M450 400C530 460 640 500 760 500');
+      stroke(16, 'M450 400C480 350 520 330 580 320');
+      g.beginPath();
+      g.arc(452, 402, 30, 0, 7);
+      g.fill();
+      const data = new DataTransfer();
+      data.items.add(new File([await c.convertToBlob()], 'heron-foot.png', { type: 'image/png' }));
+      document.querySelector('[aria-label="Plan of the blank"]')!.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+    });
+    await maker.sees(/outlines?, \d+ nodes/);
+    await shot('trace');
+    await page.goto(url);
     await maker.press(/Open Keeper/);
     await maker.proven();
     await shot('plate');

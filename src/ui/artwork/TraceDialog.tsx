@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import * as Comlink from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { artworkHelper, isCancelled } from '@/compute/pool';
-import type { Picture } from '@/core/artwork/trace/colours';
+import { bestThreshold, type Picture } from '@/core/artwork/trace/colours';
 import { traceDefaults, type TracedLayer, type TraceOptions } from '@/core/artwork/trace/trace';
 import { pathData, transformPath } from '@/core/geometry/path';
 import type { Job } from '@/core/job/job';
@@ -52,6 +52,7 @@ export function TraceDialog({ job, file }: { job: Job; file: File }) {
       .then((p) => {
         if (!live) return;
         setPicture(p);
+        setOptions((o) => ({ ...o, threshold: Math.round(bestThreshold(p) * 100) / 100 }));
         const fit = Math.min((0.8 * job.blank.width) / p.width, (0.8 * job.blank.height) / p.height);
         setWidth(Math.round(p.width * fit * 10) / 10);
       })
@@ -89,6 +90,7 @@ export function TraceDialog({ job, file }: { job: Job; file: File }) {
   }, [picture, options]);
   const close = () => setView({ tracing: null });
   const nodes = layers?.reduce((n, l) => n + l.paths.reduce((m, p) => m + p.segments.length, 0), 0) ?? 0;
+  const outlines = layers?.reduce((n, l) => n + l.paths.length, 0) ?? 0;
   const perPixel = picture && width ? width / picture.width : 0;
   const place = () => {
     if (!layers || !picture || !width) return;
@@ -143,7 +145,7 @@ export function TraceDialog({ job, file }: { job: Job; file: File }) {
             <Slider size="small" aria-label="How much of the picture is seen" value={fade} min={0} max={1} step={0.05} onChange={(_, v) => setFade(v as number)} />
           </Labelled>
           <Typography role="status" variant="body2" sx={{ color: error ? 'error.main' : 'text.secondary' }}>
-            {error || (layers ? `${layers.reduce((n, l) => n + l.paths.length, 0)} outlines, ${nodes} nodes` : 'Tracing\u2026')}
+            {error || (layers ? `${outlines} ${outlines === 1 ? 'outline' : 'outlines'}, ${nodes} nodes` : 'Tracing\u2026')}
           </Typography>
           {done !== null && !error && <LinearProgress variant="determinate" value={100 * done} aria-label="Tracing" />}
           <Box sx={{ display: 'flex', gap: 1 }}>

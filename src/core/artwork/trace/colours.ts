@@ -15,6 +15,34 @@ export function darkness(p: Picture): Float32Array {
   return out;
 }
 
+/** The threshold (0..1, as lightness) that parts a picture best into light and dark (Otsu, 1979). */
+export function bestThreshold(p: Picture): number {
+  const dark = darkness(p);
+  const bins = new Float64Array(256);
+  for (const d of dark) bins[Math.min(255, Math.floor((1 - d) * 256))]++;
+  let all = 0;
+  for (let i = 0; i < 256; i++) all += i * bins[i];
+  let below = 0;
+  let sum = 0;
+  let best = 0.5;
+  let most = -1;
+  for (let i = 0; i < 255; i++) {
+    below += bins[i];
+    sum += i * bins[i];
+    const above = dark.length - below;
+    if (!below || !above) continue;
+    const m0 = sum / below;
+    const m1 = (all - sum) / above;
+    const between = below * above * (m0 - m1) ** 2;
+    // Half way between the two means, so that anti-aliased edges lie in the middle of their ramp.
+    if (between > most) {
+      most = between;
+      best = (m0 + m1 + 1) / 512;
+    }
+  }
+  return best;
+}
+
 /**
  * The `count` colours that stand for a picture best: k-means (Lloyd) over a histogram of 5 bits a channel, begun with the
  * commonest colour and then always the one that is farthest from, and commonest among, those taken. Over white

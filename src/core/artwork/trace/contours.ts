@@ -10,7 +10,11 @@
 export function contours(field: Float32Array, width: number, height: number, level: number): Float64Array[] {
   const cols = width + 1;
   const rows = height + 1;
-  const at = (x: number, y: number): number => (x < 0 || y < 0 || x >= width || y >= height ? 0 : field[y * width + x]);
+  // With a rim of nothing around it, every pixel that is asked for is there.
+  const wide = width + 2;
+  const rimmed = new Float32Array(wide * (height + 2));
+  for (let y = 0; y < height; y++) rimmed.set(field.subarray(y * width, (y + 1) * width), (y + 1) * wide + 1);
+  const at = (x: number, y: number): number => rimmed[(y + 1) * wide + x + 1];
   // One mark for each cell and each way through it.
   const seen = new Uint8Array(cols * rows);
   const loops: Float64Array[] = [];
@@ -65,9 +69,9 @@ export function contours(field: Float32Array, width: number, height: number, lev
           const vb = at(bx, by);
           const f = va === vb ? 0.5 : Math.min(1, Math.max(0, (level - va) / (vb - va)));
           if (2 * n + 2 > buffer.length) {
-            const wide = new Float64Array(2 * buffer.length);
-            wide.set(buffer);
-            buffer = wide;
+            const longer = new Float64Array(2 * buffer.length);
+            longer.set(buffer);
+            buffer = longer;
           }
           buffer[2 * n] = ax + (bx - ax) * f + 0.5;
           buffer[2 * n + 1] = ay + (by - ay) * f + 0.5;

@@ -3,7 +3,7 @@ import { normalise, regionArea, type Loop } from '../../geometry/region';
 import { bruteDistance, bruteInside } from '../../testing/independent';
 import { shippedFont } from '../../testing/fonts';
 import { box, starLoop } from '../../testing/shapes';
-import type { Picture } from './colours';
+import { bestThreshold, type Picture } from './colours';
 import { contours } from './contours';
 import { trace, traceDefaults } from './trace';
 
@@ -87,6 +87,18 @@ describe('a traced picture', () => {
     // Corners within a pixel, as nodes.
     const all = layer.paths.flatMap((p) => [p, ...p.segments]);
     for (const [x, y] of corners) expect(Math.min(...all.map((q) => Math.hypot(q.x - x, q.y - y)))).toBeLessThan(1);
+  });
+
+  it('of soft ink on tinted paper needs few nodes, at the threshold that is proposed', () => {
+    const grey = (p: Picture): Picture => ({ ...p, rgba: p.rgba.map((v, i) => (i % 4 === 3 ? 255 : 58 + Math.round((v * 185) / 255))) });
+    const ring = [flatten(circlePath(200, 130, 110), 0.005), flatten(circlePath(205, 128, 80), 0.005)];
+    const picture = grey(render(ring, 420, 260));
+    const threshold = bestThreshold(picture);
+    expect(threshold).toBeGreaterThan(0.55);
+    expect(threshold).toBeLessThan(0.63);
+    const [l] = trace(picture, { ...traceDefaults, threshold });
+    expect(l.paths.reduce((n, p) => n + p.segments.length, 0)).toBeLessThanOrEqual(16);
+    expect(agreement(l.paths, ring)).toBeGreaterThan(0.999);
   });
 
   it('gives every colour its own outlines', () => {
