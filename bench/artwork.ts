@@ -3,10 +3,8 @@
  * a build). 3,000 outlines of 50,000 nodes come in as an SVG of 5 MB; then frames are counted while the plan is zoomed,
  * moved, and 100 things are dragged; picking is timed from press to answer. A picture of 2,000 x 2,000 pixels is traced last.
  */
-import { openBrowser } from '../e2e/browser';
-import { Maker } from '../e2e/maker';
-import { startServer } from '../e2e/server.mjs';
 import { trace, traceDefaults } from '../src/core/artwork/trace/trace';
+import { forgetTasks, inWindow, longTasks } from './page';
 
 const row = (what: string, figure: string, bar: string) => console.log(`| ${what} | ${figure} | ${bar} |`);
 
@@ -30,14 +28,7 @@ function drawing(): { svg: string; nodes: number } {
 }
 
 async function main(): Promise<void> {
-  const { url, server } = await startServer();
-  const { browser, close } = await openBrowser();
-  try {
-    const page = await browser.newPage();
-    await page.evaluateOnNewDocument(`window.__name = (f) => f; window.__tasks = []; new PerformanceObserver((l) => { for (const e of l.getEntries()) window.__tasks.push(e.duration); }).observe({ entryTypes: ['longtask'] });`);
-    await page.setViewport({ width: 1280, height: 800 });
-    await page.goto(url);
-    const maker = new Maker(page);
+  await inWindow(async (page, maker) => {
     await maker.press('New job');
     await maker.sees('Piece of material');
     await maker.fill('Width (X)', '620');
@@ -51,7 +42,7 @@ async function main(): Promise<void> {
     console.log('| work | measured | bar |\n| --- | --- | --- |');
 
     const { svg, nodes } = drawing();
-    await page.evaluate(() => ((window as unknown as { __tasks: number[] }).__tasks = []));
+    await forgetTasks(page);
     const begun = Date.now();
     await page.evaluate((text) => {
       const data = new DataTransfer();
@@ -61,7 +52,7 @@ async function main(): Promise<void> {
     await maker.sees('3000 things', 60000);
     const took = Date.now() - begun;
     await new Promise((r) => setTimeout(r, 2500));
-    const tasks = await page.evaluate(() => (window as unknown as { __tasks: number[] }).__tasks);
+    const tasks = await longTasks(page);
     row(`SVG of ${(svg.length / 1e6).toFixed(1)} MB, 3,000 outlines of ${nodes} nodes, until it is on the table`, `${took} ms; longest block of the page ${Math.max(0, ...tasks).toFixed(0)} ms`, '3 s, no block');
 
     const box = (await (await page.$('[aria-label="Plan of the blank"] canvas'))!.boundingBox())!;
@@ -146,10 +137,7 @@ async function main(): Promise<void> {
       await page.mouse.up();
     });
     row(`dragging what a box had picked (${picked}), frames a second`, drag.toFixed(0), 'smooth');
-  } finally {
-    await close();
-    server.kill();
-  }
+  });
   const W = 2000;
   const rgba = new Uint8ClampedArray(4 * W * W).fill(255);
   for (let y = 0; y < W; y++)

@@ -7,9 +7,7 @@ import { readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { openBrowser } from '../e2e/browser';
-import { Maker } from '../e2e/maker';
-import { startServer } from '../e2e/server.mjs';
+import { forgetTasks, inWindow, longTasks } from './page';
 
 interface TraceEvent {
   readonly name: string;
@@ -38,26 +36,17 @@ async function phase(page: Page, name: string, work: () => Promise<void>): Promi
   const trace = join(tmpdir(), 'mirvak-trace.json');
   const tracing = process.argv.includes('trace');
   if (tracing) await page.tracing.start({ path: trace, categories: ['devtools.timeline', 'toplevel', 'v8', 'blink.user_timing', 'disabled-by-default-devtools.timeline'] });
-  await page.evaluate(() => {
-    (window as unknown as { __tasks: number[] }).__tasks = [];
-  });
+  await forgetTasks(page);
   await work();
   await new Promise((r) => setTimeout(r, 400));
-  const tasks = await page.evaluate(() => (window as unknown as { __tasks: number[] }).__tasks);
+  const tasks = await longTasks(page);
   if (tracing) await page.tracing.stop();
   console.log(`| ${name} | ${tasks.length ? `${Math.max(...tasks).toFixed(0)} ms` : 'under 50 ms'} | ${tasks.length} over 50 ms: ${tasks.map((t) => t.toFixed(0)).join(', ')} |`);
   if (tracing) explain(trace);
 }
 
 async function main(): Promise<void> {
-  const { url, server } = await startServer();
-  const { browser, close } = await openBrowser();
-  try {
-    const page = await browser.newPage();
-    await page.evaluateOnNewDocument(`window.__name = (f) => f; window.__tasks = []; new PerformanceObserver((l) => { for (const e of l.getEntries()) window.__tasks.push(e.duration); }).observe({ entryTypes: ['longtask'] });`);
-    await page.setViewport({ width: 1280, height: 800 });
-    await page.goto(url);
-    const maker = new Maker(page);
+  await inWindow(async (page, maker) => {
     await maker.sees('Lock cottage board');
     await new Promise((r) => setTimeout(r, 1500));
     console.log('| while | longest block of the main thread | |\n| --- | --- | --- |');
@@ -80,10 +69,7 @@ async function main(): Promise<void> {
       for (let i = 0; i < 20; i++) await page.mouse.move(table.x + table.width / 2 + 6 * i, table.y + table.height / 2 + 3 * i);
       await page.mouse.up({ button: 'middle' });
     });
-  } finally {
-    await close();
-    server.kill();
-  }
+  });
 }
 
 void main();

@@ -40,9 +40,9 @@ const between = (from: number, to: number, origin: number, cell: number, count: 
 /** Cuts moves out of the grid: every node takes the least of z(t) + profile(distance) over each move. */
 export function cutGrid(g: TestGrid, moves: readonly TestMove[], cutters: Record<number, TestCutter>): void {
   for (const m of moves) {
-    const cutter = cutters[m.tool];
-    if (!cutter) throw new Error(`The program calls tool ${m.tool}.`);
     if (Math.min(m.a[2], m.b[2]) >= 0) continue;
+    const cutter = cutters[m.tool];
+    if (!cutter) throw new Error(`The program cuts with tool ${m.tool}.`);
     // In pieces: the boxes around them stay small, and the least over all pieces is the least over the move.
     const pieces = Math.max(1, Math.ceil(Math.hypot(m.b[0] - m.a[0], m.b[1] - m.a[1]) / 1.5));
     for (let k = 0; k < pieces; k++) {

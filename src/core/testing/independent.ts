@@ -114,10 +114,10 @@ export function cutOut(g: Cloud, moves: readonly TestMove[], cutters: Record<num
     return lo;
   };
   for (const m of moves) {
-    const cutter = cutters[m.tool];
-    if (!cutter) throw new Error(`The program calls tool ${m.tool}.`);
     const low = Math.min(m.a[2], m.b[2]);
     if (low >= 0) continue;
+    const cutter = cutters[m.tool];
+    if (!cutter) throw new Error(`The program cuts with tool ${m.tool}.`);
     const R = cutter.radius;
     const [ax, ay, az] = m.a;
     const ex = m.b[0] - ax;

@@ -1,3 +1,4 @@
+import { cornerFrame } from '../../geometry/medial/frame';
 import type { Axis } from '../../geometry/medial/axis';
 
 /**
@@ -53,14 +54,7 @@ export function makeBranches(axis: Axis, tolerance: number, prune = tolerance): 
             xyz.push(x, y, Math.sqrt(h2 + (x - mx) ** 2 + (y - my) ** 2));
           }
         } else {
-          const S = A < n ? A : B;
-          const v = (A < n ? B : A) - n;
-          const dx = s.dx[S];
-          const dy = s.dy[S];
-          const vx = s.ax[v] - s.ax[S];
-          const vy = s.ay[v] - s.ay[S];
-          const ps = vx * dx + vy * dy;
-          const h = -vx * dy + vy * dx;
+          const { segment: S, dx, dy, foot: ps, height: h } = cornerFrame(s, A, B);
           const s0 = (t.x0[p] - s.ax[S]) * dx + (t.y0[p] - s.ay[S]) * dy;
           const s1 = (t.x1[p] - s.ax[S]) * dx + (t.y1[p] - s.ay[S]) * dy;
           const k = Math.ceil(Math.abs(s1 - s0) / Math.sqrt(8 * Math.max(h / 2, Math.min(low, h)) * tolerance));

@@ -1,5 +1,6 @@
 import type { Loop, Region } from '../region';
 import type { Axis } from './axis';
+import { cornerFrame } from './frame';
 
 /**
  * The outline moved inwards by a distance, read off the medial axis: where an edge of the axis has the
@@ -53,14 +54,7 @@ export function insetOf(axis: Axis, distance: number, tolerance: number): Region
       if (t0 < w && w <= t1) add(B, A, mx + w * ux, my + w * uy);
       continue;
     }
-    const S = A < n ? A : B;
-    const v = (A < n ? B : A) - n;
-    const dx = s.dx[S];
-    const dy = s.dy[S];
-    const vx = s.ax[v] - s.ax[S];
-    const vy = s.ay[v] - s.ay[S];
-    const ps = vx * dx + vy * dy;
-    const h = -vx * dy + vy * dx;
+    const { segment: S, dx, dy, foot: ps, height: h } = cornerFrame(s, A, B);
     const w2 = 2 * h * R - h * h;
     if (w2 <= 0) continue;
     const w = Math.sqrt(w2);

@@ -7,6 +7,7 @@ import { addDrawn } from '@/ui/actions/artwork';
 import { setView } from '@/ui/view';
 import { toScreen } from '../viewport';
 import { CaughtMark } from './CaughtMark';
+import { Surface } from './Surface';
 import { TypedPoint } from './TypedPoint';
 import { useCatching, type ToolProps } from './usePointer';
 
@@ -56,24 +57,17 @@ export function DrawLayer({ tool, unit, ...on }: ToolProps & { tool: DrawTool; u
   const end = d.at && last ? toScreen(view, d.at.x, d.at.y) : null;
   return (
     <g>
-      <rect
-        width="100%"
-        height="100%"
-        fill="transparent"
-        style={{ pointerEvents: 'auto', cursor: 'crosshair' }}
-        onPointerDown={(e) => {
-          if (e.button !== 0) return;
-          e.stopPropagation();
-          e.currentTarget.setPointerCapture(e.pointerId);
+      <Surface
+        onPress={(e) => {
           const p = where(e);
           place(p.x, p.y);
         }}
-        onPointerMove={(e) => {
+        onMove={(e) => {
           const p = where(e);
           set(move(now.current, p.x, p.y));
         }}
-        onPointerUp={() => set(release(now.current))}
-        onPointerLeave={forget}
+        onRelease={() => set(release(now.current))}
+        onLeave={forget}
       />
       {shown && <path d={pathData([shown])} transform={`matrix(${view.k} 0 0 ${-view.k} ${view.ox} ${view.oy})`} fill="none" stroke="var(--mui-palette-primary-main)" strokeWidth="2" vectorEffect="non-scaling-stroke" pointerEvents="none" />}
       {d.points.map((p, i) => {

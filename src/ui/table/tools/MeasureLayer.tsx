@@ -4,6 +4,7 @@ import { formatLength, type Unit } from '@/core/units/length';
 import { setView } from '@/ui/view';
 import { toScreen } from '../viewport';
 import { CaughtMark } from './CaughtMark';
+import { Surface } from './Surface';
 import { useCatching, type ToolProps } from './usePointer';
 
 interface Point {
@@ -36,22 +37,16 @@ export function MeasureLayer({ unit, ...on }: ToolProps & { unit: Unit }) {
   const f = (v: number) => `${formatLength(v, unit, unit === 'mm' ? 3 : 5)} ${unit}`;
   return (
     <g>
-      <rect
-        width="100%"
-        height="100%"
-        fill="transparent"
-        style={{ pointerEvents: 'auto', cursor: 'crosshair' }}
-        onPointerDown={(e) => {
-          if (e.button !== 0) return;
-          e.stopPropagation();
+      <Surface
+        onPress={(e) => {
           const p = read(e);
           if (!from || to) {
             setFrom(p);
             setTo(null);
           } else setTo(p);
         }}
-        onPointerMove={(e) => setAt(read(e))}
-        onPointerLeave={forget}
+        onMove={(e) => setAt(read(e))}
+        onLeave={forget}
       />
       {a && b && from && end && (
         <g pointerEvents="none" fontSize="12">

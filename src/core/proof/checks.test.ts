@@ -1,0 +1,117 @@
+import { emptyPlan, type CutPlan } from '../cuts/kind';
+import { datumOf, newJob, type Job } from '../job/job';
+import { demoJobs } from '../job/demo';
+import { planCut } from '../pipeline/planning';
+import { writePrograms } from '../pipeline/programs';
+import { placePrograms, prove } from '../pipeline/proving';
+import { testArt } from '../testing/fonts';
+import { cutterOf } from '../testing/job';
+import { checks } from './checks';
+import { placeProgram } from './placed';
+
+/** A job with one profile cut, whose program is written out by hand. */
+function jobWith(change: (j: Job) => void = () => {}): Job {
+  const job = newJob('checks');
+  job.blank = { ...job.blank, width: 60, height: 40, thickness: 10, intoBed: 0.5 };
+  job.cutters = [cutterOf('flat-3')];
+  const cut = (id: string, name: string) => ({ id, name, kind: 'area', enabled: true, items: [], values: { cutter: 'flat-3', startDepth: 0, depth: 2, stepDown: null, stepOver: null, allowance: 0, ramp: 3, direction: 'climb' }, overrides: {} });
+  job.cuts = [cut('a', 'Pocket'), cut('b', 'Name')];
+  change(job);
+  return job;
+}
+
+/** Findings of a program on a job, by check. */
+function findings(lines: string[], job = jobWith(), plans: Record<string, Partial<CutPlan>> = {}, tools = new Map([[1, cutterOf('flat-3')]])) {
+  const text = ['G17 G90 G94', 'G21', '(Cut 1: Pocket)', 'T1 M6', 'S12000 M3', 'G0 Z10', ...lines, 'G0 Z10', 'M5', 'G0 X0 Y0', 'M30'].join('\n');
+  const placed = [placeProgram('hand.nc', text, datumOf(job.blank), job.cuts.map((c) => c.id))];
+  const whole = new Map(job.cuts.map((c) => [c.id, { ...emptyPlan(), ...plans[c.id] } as CutPlan]));
+  return prove(job, placed, tools, whole, 0.25).findings;
+}
+const names = (f: readonly { check: string }[]) => [...new Set(f.map((q) => q.check))];
+const GOOD = ['G0 X20 Y20', 'Z1', 'G1 Z-2 F300', 'X40 F900'];
+
+describe('checks of a program', () => {
+  it('find nothing in a good one', () => {
+    expect(findings(GOOD)).toEqual([]);
+  });
+
+  it('find a cut below what the bed allows, and how far', () => {
+    const f = findings([...GOOD, 'G1 Z-10.8 F300']);
+    expect(names(f)).toEqual(['bed']);
+    expect(f[0].text).toMatch(/"Pocket" goes 0\.3 mm deeper/);
+    expect(f[0]).toMatchObject({ cutId: 'a', x: 40, y: 20 });
+    expect(findings([...GOOD, 'G1 Z-10.4 F300'])).toEqual([]);
+  });
+
+  it('find cutting off the blank, but not travel above it', () => {
+    const f = findings([...GOOD, 'X63']);
+    expect(names(f)).toEqual(['edges']);
+    expect(f[0].text).toMatch(/3 mm outside/);
+    expect(findings([...GOOD, 'G0 Z5', 'X90 Y-20', 'X20 Y20'])).toEqual([]);
+  });
+
+  it('find a rapid through what stands at that moment, not through what is cut already', () => {
+    const f = findings([...GOOD, 'G0 Z-1', 'Y30', 'Z5']);
+    expect(names(f)).toEqual(['rapids']);
+    expect(f[0].text).toMatch(/1 mm deep in material/);
+    // Back along its own slot the same rapid runs free.
+    expect(findings([...GOOD, 'G0 Z-1', 'X20', 'Z5'])).toEqual([]);
+  });
+
+  it('find the shank in the material when the edges are too short', () => {
+    const short = { ...cutterOf('flat-3'), fluteLength: 4, shankDiameter: 6 };
+    const f = findings(['G0 X20 Y20', 'Z1', 'G1 Z-6 F300', 'X40 F900'], jobWith((j) => void (j.cutters = [short])), {}, new Map([[1, short]]));
+    expect(names(f)).toEqual(['shank']);
+    expect(f[0].text).toMatch(/meets 2 mm/);
+    const slim = { ...short, shankDiameter: 3 };
+    expect(findings(['G0 X20 Y20', 'Z1', 'G1 Z-6 F300', 'X40 F900'], jobWith((j) => void (j.cutters = [slim])), {}, new Map([[1, slim]]))).toEqual([]);
+  });
+
+  it('find a part cut free before its lettering', () => {
+    const f = findings([...GOOD, 'G0 Z10', '(Cut 2: Name)', 'X25 Y20', 'Z1', 'G1 Z-1 F300', 'X30 F900'], jobWith(), { a: { cutsFree: true } });
+    expect(names(f)).toEqual(['order']);
+    expect(f[0].text).toMatch(/"Pocket" cuts the part free before "Name"/);
+  });
+
+  it('find a spindle that stands, a tool that no one knows, and a program without an end', () => {
+    const still = findings(['M5', ...GOOD]);
+    expect(names(still)).toEqual(['spindle']);
+    expect(still[0].text).toMatch(/spindle standing \(hand\.nc, line \d+\)/);
+    const unknown = findings([...GOOD, 'G0 Z10', 'M5', 'T7 M6', 'S9000 M3', 'G0 X10 Y10', 'Z1', 'G1 Z-1 F200']);
+    expect(unknown.some((f) => /calls tool 7/.test(f.text))).toBe(true);
+    const job = jobWith();
+    const placed = [placeProgram('cut-off.nc', 'G21 G90\nT1 M6\nS100 M3\nG0 X1 Y1 Z5', datumOf(job.blank), ['a', 'b'])];
+    const f = prove(job, placed, new Map([[1, cutterOf('flat-3')]]), new Map(job.cuts.map((c) => [c.id, emptyPlan()])), 1).findings;
+    expect(f.some((q) => /cut-off\.nc does not end/.test(q.text))).toBe(true);
+  });
+
+  it('each has a name of its own', () => {
+    expect(new Set(checks.map((c) => c.name)).size).toBe(checks.length);
+  });
+});
+
+// The brass plate takes longest by far: `npm run bench -- demo` proves it and prints its findings.
+test.each(Object.entries(demoJobs).filter(([name]) => name !== 'keeper-plate'))('the demo job %s passes every check, and its proof is what its programs leave', (_name, make) => {
+  const job = make();
+  const plans = new Map(job.cuts.map((c) => [c.id, planCut(job, c, testArt)]));
+  const programs = writePrograms(job, plans);
+  const proof = prove(job, placePrograms(job, programs), programs.tools, plans, Math.sqrt((job.blank.width * job.blank.height) / 1e5));
+  expect(proof.findings).toEqual([]);
+  // Something was cut, nothing stands above the face, nothing is below the bed.
+  const { z } = proof.field;
+  let low = 0;
+  let cut = 0;
+  let high = 0;
+  for (const v of z) {
+    high = Math.max(high, v);
+    if (v < -0.01) cut++;
+    low = Math.min(low, v);
+  }
+  expect(high).toBe(0);
+  expect(cut / z.length).toBeGreaterThan(0.02);
+  expect(low).toBeGreaterThanOrEqual(-job.blank.thickness - job.blank.intoBed - 1e-3);
+  expect(proof.minutes).toBeGreaterThan(1);
+  // Clocks add up: stretches and tool changes are all there is.
+  const seconds = proof.times.reduce((s, t) => s + t.time.cutting + t.time.plunging + t.time.air, 0);
+  expect(proof.minutes * 60).toBeCloseTo(seconds + proof.toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds), 3);
+});
