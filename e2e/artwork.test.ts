@@ -2,8 +2,8 @@ import { eachOnAFreshDevice } from './device';
 
 const device = eachOnAFreshDevice();
 
-/** Number in a field, without waiting. */
-const shown = async (label: string) => Number(await device.maker.valueOf(label));
+/** Number in a field once it has come to rest. */
+const shown = (label: string) => device.maker.restsAt(label);
 
 test('artwork is picked by a box, scaled and turned by handles, and every change goes back one by one', async () => {
   const { maker } = device;

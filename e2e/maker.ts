@@ -24,22 +24,29 @@ export class Maker {
   }
   async press(name: string | RegExp, role = 'button'): Promise<void> {
     const thing = await this.find(role, name);
+    await this.free(thing);
+    await thing.click();
+  }
+  /** A maker waits until nothing lies over a thing any more, such as a menu that is closing, and it stands still. */
+  private async free(thing: ElementHandle<Element>): Promise<void> {
     await thing.scrollIntoView();
-    // A maker waits until nothing lies over it any more, such as a menu that is closing.
     await this.page.waitForFunction(
       (e) => {
         const b = e.getBoundingClientRect();
         const top = document.elementFromPoint(b.x + b.width / 2, b.y + b.height / 2);
-        return top !== null && (e.contains(top) || top.contains(e));
+        const was = (e as unknown as { lastSeen?: string }).lastSeen;
+        const now = `${b.x} ${b.y}`;
+        (e as unknown as { lastSeen?: string }).lastSeen = now;
+        return top !== null && (e.contains(top) || top.contains(e)) && was === now;
       },
       { timeout: 5000 },
       thing,
     );
-    await thing.click();
   }
   /** Types into the field with a label and leaves it with Enter. */
   async fill(label: string, text: string, enter = true): Promise<void> {
     const field = await this.find('textbox', label);
+    await this.free(field);
     await field.click();
     await this.page.keyboard.down('Control');
     await this.page.keyboard.press('KeyA');
@@ -56,6 +63,17 @@ export class Maker {
     await this.page.waitForFunction((e, v) => (e as HTMLInputElement).value === v, { timeout: 5000 }, field, value).catch(async () => {
       throw new Error(`"${label}" shows "${await this.valueOf(label)}", not "${value}".`);
     });
+  }
+  /** The number in a field once it has come to rest. */
+  async restsAt(label: string): Promise<number> {
+    let last = NaN;
+    for (let i = 0; i < 40; i++) {
+      const now = Number(await this.valueOf(label));
+      if (now === last) return now;
+      last = now;
+      await new Promise((r) => setTimeout(r, 250));
+    }
+    throw new Error(`"${label}" does not come to rest.`);
   }
   /** Chooses from a drop-down. */
   async choose(label: string, option: string): Promise<void> {

@@ -54,7 +54,7 @@ export const actions: readonly Action[] = [
       ['pick', 'Pick and move', 'V'],
       ['line', 'Draw lines', 'D'],
       ['curve', 'Draw a curve', 'Shift+D'],
-      ['arc', 'Draw an arc through three points', 'Alt+D'],
+      ['arc', 'Draw an arc through three points', 'A'],
       ['nodes', 'Change nodes', 'N'],
       ['measure', 'Measure from point to point', 'Q'],
     ] as const
