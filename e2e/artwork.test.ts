@@ -34,7 +34,8 @@ test('artwork is picked by a box, scaled and turned by handles, and every change
   await maker.press('Fit the blank into the view');
   await maker.page.keyboard.press('Escape');
   const table = (await (await maker.page.waitForSelector('[aria-label="Plan of the blank"] canvas'))!.boundingBox())!;
-  await maker.page.mouse.move(table.x + 30, table.y + 30);
+  // Beside the tools, outside of the blank.
+  await maker.page.mouse.move(table.x + 82, table.y + 30);
   await maker.page.mouse.down();
   await maker.page.mouse.move(table.x + table.width / 2, table.y + table.height / 2, { steps: 5 });
   await maker.page.mouse.move(table.x + table.width - 8, table.y + table.height - 8, { steps: 5 });
@@ -47,7 +48,7 @@ test('artwork is picked by a box, scaled and turned by handles, and every change
         const b = [...document.querySelectorAll('span[aria-label]')].map((e) => e.getAttribute('aria-label') ?? '');
         return b.some((l) => l.toLowerCase() === `undo: ${n}`);
       },
-      { timeout: 5000 },
+      { timeout: 20000 },
       name,
     );
     await maker.press('Undo');
