@@ -3,8 +3,6 @@ import type { ArtworkContext } from '@/core/artwork/kind';
 import { enterable, gapsOf, histogram, narrowest, widths, type GaugePiece } from '@/core/artwork/gauge';
 import { regionOf } from '@/core/artwork/item';
 import { apart, combine, offsetOutlines, widened, type Combination } from '@/core/artwork/shapeWork';
-import { trace, type TracedLayer, type TraceOptions } from '@/core/artwork/trace/trace';
-import type { Picture } from '@/core/artwork/trace/colours';
 import { ExchangeError, type Drawn } from '@/core/exchange/drawn';
 import { readDxf } from '@/core/exchange/dxf/read';
 import { readSvg } from '@/core/exchange/svg/read';
@@ -59,5 +57,3 @@ export function readDrawing(name: string, bytes: Uint8Array): Drawn {
   if (/^\s*(0|999)\s*[\r\n]/.test(text) || /\.dxf$/i.test(name)) return readDxf(text, name);
   throw new ExchangeError(name, 'it is neither an SVG nor a DXF drawing.');
 }
-
-export const traceWork = (picture: Picture, options: TraceOptions, progress: (done: number) => void): TracedLayer[] => trace(picture, options, progress);

@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
 import type { ArtworkContext } from '@/core/artwork/kind';
+import { trace } from '@/core/artwork/trace/trace';
 import { loadFont, type LoadedFont } from '@/core/lettering/font';
 import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
 import { writePrograms } from '@/core/pipeline/programs';
@@ -7,7 +8,7 @@ import { placePrograms, prove } from '@/core/pipeline/proving';
 import { createPlayer, type Player } from '@/core/proof/player';
 import type { CutPlan, Target } from '@/core/cuts/kind';
 import type { Job } from '@/core/job/job';
-import { gauge, readDrawing, shapeWork, traceWork } from './artwork';
+import { gauge, readDrawing, shapeWork } from './artwork';
 import type { ComputeApi, ReportProgress } from './protocol';
 
 const fonts = new Map<string, LoadedFont>();
@@ -76,7 +77,7 @@ const api: ComputeApi = {
     return Comlink.transfer({ target }, [target.buffer]);
   },
   readDrawing,
-  trace: (ticket, picture, options, progress) => traceWork(picture, options, watch(ticket, progress)),
+  trace: (ticket, picture, options, progress) => trace(picture, options, watch(ticket, progress)),
   shapes: (items, task) => shapeWork(items, task, art),
   gauge: (items, radii) => gauge(items, radii, art),
 };

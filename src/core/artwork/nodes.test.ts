@@ -1,9 +1,9 @@
 import fc from 'fast-check';
-import { flatten, type Path } from '../geometry/path';
+import { flatten, reversePath as reverse, type Path } from '../geometry/path';
 import { regionArea } from '../geometry/region';
 import { bruteDistance } from '../testing/independent';
 import { arcThrough, back, begin, finish, move, polar, press, preview, release, steady, type Drawing } from './draw';
-import { addNode, close, deleteNode, isSmooth, moveHandle, moveNode, nearest, nodeAt, nodeCount, reverse, setSmooth, setStraight, simplify, splitAt, startAt } from './nodes';
+import { addNode, close, deleteNode, isSmooth, moveHandle, moveNode, nearest, nodeAt, nodeCount, setSmooth, setStraight, simplify, splitAt, startAt } from './nodes';
 
 const square: Path = { x: 0, y: 0, closed: true, segments: [{ k: 'line', x: 10, y: 0 }, { k: 'line', x: 10, y: 10 }, { k: 'line', x: 0, y: 10 }, { k: 'line', x: 0, y: 0 }] };
 const mixed: Path = { x: 0, y: 0, closed: false, segments: [{ k: 'cubic', x1: 3, y1: 4, x2: 8, y2: 5, x: 10, y: 0 }, { k: 'arc', x: 20, y: 10, cx: 20, cy: 0, ccw: false }, { k: 'line', x: 25, y: 10 }] };

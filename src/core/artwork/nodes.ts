@@ -1,5 +1,5 @@
 import { fitLine, fitLoop } from '../geometry/fit';
-import { flatten, reversePath, type Path, type Segment } from '../geometry/path';
+import { flatten, type Path, type Segment } from '../geometry/path';
 
 /**
  * Editing paths node by node. Node 0 is where the path begins, node k the end of segment k - 1; a closed path ends
@@ -201,8 +201,6 @@ export function close(p: Path): Path {
   const meets = Math.hypot(last.x - p.x, last.y - p.y) < 1e-9;
   return { ...p, closed: true, segments: meets ? p.segments : [...p.segments, { k: 'line', x: p.x, y: p.y }] };
 }
-
-export const reverse = reversePath;
 
 /** Fewer nodes: curves fitted anew within `tolerance` mm of the path. */
 export function simplify(p: Path, tolerance: number): Path {

@@ -2,7 +2,7 @@
  * The tests' own machine over a whole grid: every node of a rectangle, not a scatter. Like `independent.ts` it
  * shares nothing with the planner, the writer, the parser or the proof. Frame: blank, mm, Z 0 at the top face.
  */
-import type { TestCutter, TestMove } from './independent';
+import { lowest, type TestCutter, type TestMove } from './independent';
 
 export interface TestGrid {
   cols: number;
@@ -85,16 +85,7 @@ function cutPiece(g: TestGrid, a: number[], b: number[], cutter: TestCutter): vo
       let best = ll === 0 ? low + cutter.profile(near) : Math.min(at(t), at(0), at(1));
       if (ez !== 0 && ll > 0) {
         const w = Math.sqrt(Math.max(0, cutter.radius ** 2 - near * near) / ll) + 1e-12;
-        let p = Math.max(0, t - w);
-        let q = Math.min(1, t + w);
-        best = Math.min(best, at(p), at(q));
-        for (let k = 0; k < 30; k++) {
-          const u = p + (q - p) * 0.382;
-          const v = p + (q - p) * 0.618;
-          if (at(u) < at(v)) q = v;
-          else p = u;
-        }
-        best = Math.min(best, at((p + q) / 2));
+        best = Math.min(best, lowest(at, Math.max(0, t - w), Math.min(1, t + w)));
       }
       if (best < g.z[i]) g.z[i] = best;
     }

@@ -100,6 +100,20 @@ export function scatter(loops: readonly Float64Array[], count: number, margin: n
   return { x: Float64Array.from(points, (p) => p[0]), y: Float64Array.from(points, (p) => p[1]), z: new Float64Array(points.length) };
 }
 
+/** The least of a convex function between two places, ends included: golden section. */
+export function lowest(at: (s: number) => number, from: number, to: number): number {
+  const ends = Math.min(at(from), at(to));
+  let a = from;
+  let b = to;
+  for (let k = 0; k < 40; k++) {
+    const p = a + (b - a) * 0.382;
+    const q = a + (b - a) * 0.618;
+    if (at(p) < at(q)) b = q;
+    else a = p;
+  }
+  return Math.min(ends, at((a + b) / 2));
+}
+
 /** Cuts moves out of the cloud: each point takes the least of z(t) + profile(distance) over each move. */
 export function cutOut(g: Cloud, moves: readonly TestMove[], cutters: Record<number, TestCutter>): void {
   const n = g.x.length;
@@ -138,16 +152,7 @@ export function cutOut(g: Cloud, moves: readonly TestMove[], cutters: Record<num
       let best = ll === 0 ? low + cutter.profile(near) : Math.min(at(t), at(0), at(1));
       if (ez !== 0 && ll > 0) {
         const w = Math.sqrt(Math.max(0, R * R - near * near) / ll) + 1e-12;
-        let a = Math.max(0, t - w);
-        let b = Math.min(1, t + w);
-        best = Math.min(best, at(a), at(b));
-        for (let k = 0; k < 40; k++) {
-          const p = a + (b - a) * 0.382;
-          const q = a + (b - a) * 0.618;
-          if (at(p) < at(q)) b = q;
-          else a = p;
-        }
-        best = Math.min(best, at((a + b) / 2));
+        best = Math.min(best, lowest(at, Math.max(0, t - w), Math.min(1, t + w)));
       }
       if (best < g.z[i]) g.z[i] = best;
     }

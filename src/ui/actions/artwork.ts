@@ -169,6 +169,16 @@ function addCopies(name: string, sets: readonly { items: Item[]; groups: Job['gr
   });
 }
 
+/** Copies of the picked items a step aside, picked in their place. */
+export function copyPicked(): void {
+  const items = pickedItems();
+  const job = jobNow();
+  if (!items.length || !job) return;
+  const c = copiesOf(items, job);
+  addCopies('Copy items', [{ ...c, items: c.items.map((i) => ({ ...i, name: freeName(i.name, job.items), x: i.x + 5, y: i.y - 5 })) }]);
+  setView({ picked: c.items.map((i) => i.id) });
+}
+
 /** Copies of the picked items in columns and rows; `gap` is left between their boxes. */
 export function copyInRows(cols: number, rows: number, gapX: number, gapY: number): void {
   const items = pickedItems();

@@ -53,15 +53,6 @@ export function dropEmptyGroups(j: Job): void {
   }
 }
 
-export function copyPicked(): void {
-  const { picked } = useView.getState();
-  const job = jobNow();
-  if (!job || !picked.length) return;
-  const fresh = job.items.filter((i) => picked.includes(i.id)).map((i) => ({ ...structuredClone(i), id: freshId(), name: freeName(i.name, job.items), x: i.x + 5, y: i.y - 5 }));
-  edit('Copy items', (j) => void j.items.push(...fresh));
-  setView({ picked: fresh.map((i) => i.id) });
-}
-
 /** Places of items in the job's list. Found before a change, since a draft pays for every item that is looked at. */
 export function placesOf(ids: readonly string[]): number[] {
   const wanted = new Set(ids);

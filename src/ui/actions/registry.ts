@@ -7,8 +7,8 @@ import type { Job } from '@/core/job/job';
 import { useOpenJob } from '@/store/openJob';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { setView, stageNames, stages, useView } from '@/ui/view';
-import { addCut, addItem, centrePicked, copyPicked, deletePicked, nudge } from './edits';
-import { addLayer, alignPicked, copyToClipboard, distributePicked, groupPicked, mirrorPicked, pasteFromClipboard, toDrawings, turnPicked, ungroupPicked, workOnShapes } from './artwork';
+import { addCut, addItem, centrePicked, deletePicked, nudge } from './edits';
+import { addLayer, alignPicked, copyPicked, copyToClipboard, distributePicked, groupPicked, mirrorPicked, pasteFromClipboard, toDrawings, turnPicked, ungroupPicked, workOnShapes } from './artwork';
 import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
 

@@ -24,7 +24,7 @@ export function MeasuresPanel({ placed, unit }: { placed: readonly PlacedItem[];
       ]
     : [['Measures', `of up to ${MOST} things at a time`]];
   return (
-    <Box component="dl" sx={{ m: 0, display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 0.4, fontSize: 13, '& dd': { m: 0, fontVariantNumeric: 'tabular-nums' }, '& dt': { color: 'text.secondary' } }}>
+    <Box component="dl" sx={{ m: 0, display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 0.4, fontSize: 13, '& dd': { m: 0, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }, '& dt': { color: 'text.secondary' } }}>
       {rows.map(([name, value]) => (
         <Box key={name} sx={{ display: 'contents' }}>
           <dt>{name}</dt>

@@ -163,8 +163,8 @@ function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number,
   }
   const looks = [...batches].map(([key, items]): Batch => {
     const [colour, fill] = key.split(' ');
-    // The first layer's ink is the theme's own, so that it is seen in the dark.
-    return { ink: colour === '#1e2a2f' ? c.ink : colour, fill: fill ? (fill as CanvasFillRule) : null, items };
+    // The first layer's ink is the theme's own; other colours are lifted in the dark, so that they are seen.
+    return { ink: colour === '#1e2a2f' ? c.ink : c.dark ? `color-mix(in srgb, ${colour} 50%, white)` : colour, fill: fill ? (fill as CanvasFillRule) : null, items };
   });
   cache.draw(ctx, width, height, dpr, v, looks, again);
   ctx.lineWidth = 1.8 * px;

@@ -1,8 +1,8 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { placementOf, type Item } from '@/core/artwork/item';
-import { addNode, beside, close, deleteNode, isSmooth, moveHandle, moveNode, nearest, nodeAt, nodeCount, reverse, setSmooth, setStraight, simplify, splitAt, startAt } from '@/core/artwork/nodes';
-import { transformPath, type Affine, type Path } from '@/core/geometry/path';
+import { addNode, beside, close, deleteNode, isSmooth, moveHandle, moveNode, nearest, nodeAt, nodeCount, setSmooth, setStraight, simplify, splitAt, startAt } from '@/core/artwork/nodes';
+import { reversePath, transformPath, type Affine, type Path } from '@/core/geometry/path';
 import { changeItem } from '@/ui/actions/edits';
 import { toDrawings } from '@/ui/actions/artwork';
 import { setView } from '@/ui/view';
@@ -73,7 +73,7 @@ export function NodesLayer({ item, ...on }: ToolProps & { item: Item | null }) {
             ...(path.closed ? [['Begin here', () => (change('Begin loop here', at.path, (p) => startAt(p, at.node)), setPicked({ ...at, node: 0 }))] as [string, () => void]] : []),
             [path.closed ? 'Open here' : 'Part here', () => change('Part outline', at.path, (p) => splitAt(p, at.node))],
             ...(path.closed ? [] : [['Close', () => change('Close line', at.path, close)] as [string, () => void]]),
-            ['Reverse', () => change('Reverse', at.path, reverse)],
+            ['Reverse', () => change('Reverse', at.path, reversePath)],
             ['Delete', () => (change('Delete node', at.path, (p) => deleteNode(p, at.node)), setPicked(null))],
           ]
         : [
