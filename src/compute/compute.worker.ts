@@ -6,6 +6,7 @@ import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
 import { writePrograms } from '@/core/pipeline/programs';
 import { placePrograms, prove } from '@/core/pipeline/proving';
 import { createPlayer, type Player } from '@/core/proof/player';
+import { createSimulation } from '@/core/proof/simulate';
 import type { CutPlan, Target } from '@/core/cuts/kind';
 import type { Job } from '@/core/job/job';
 import { gauge, readDrawing, shapeWork } from './artwork';
@@ -15,6 +16,8 @@ const fonts = new Map<string, LoadedFont>();
 const art: ArtworkContext = { font: (id) => fonts.get(id) ?? null };
 /** Tickets up to this one are no longer wanted; shared with the window, so that it is seen while computing. */
 let stop: Int32Array | null = null;
+/** What was cut last is kept: a changed letter costs one letter. */
+const simulation = createSimulation();
 let player: Player | null = null;
 let kept: { key: string; target: Target } | null = null;
 
@@ -31,6 +34,14 @@ function watch(ticket: number, progress: ReportProgress): (done: number) => void
 
 const buffersOf = (plan: CutPlan) => plan.toolpaths.flatMap((t) => [t.motion.kind, t.motion.x, t.motion.y, t.motion.z, t.motion.cx, t.motion.cy, t.motion.feed].map((a) => a.buffer as ArrayBuffer));
 
+/** A copy that passes between threads without being copied again, where the browser allows it. */
+function sharedCopy(z: Float32Array): Float32Array {
+  if (typeof SharedArrayBuffer === 'undefined') return z.slice();
+  const copy = new Float32Array(new SharedArrayBuffer(z.byteLength));
+  copy.set(z);
+  return copy;
+}
+
 const api: ComputeApi = {
   setFonts(files, shared) {
     for (const [id, bytes] of Object.entries(files)) if (!fonts.has(id)) fonts.set(id, loadFont(bytes, id));
@@ -45,26 +56,27 @@ const api: ComputeApi = {
     const byId = new Map(plans);
     const programs = writePrograms(job, byId);
     const placed = placePrograms(job, programs);
-    const proof = prove(job, placed, programs.tools, byId, cell, watch(ticket, progress));
+    const proof = prove(job, placed, programs.tools, byId, cell, watch(ticket, progress), simulation);
+    // The simulation keeps its field; the window gets a copy, and its workers see the same one.
+    const field = { ...proof.field, z: sharedCopy(proof.field.z) };
     player = createPlayer(job, placed, programs.tools);
     const result = {
       files: programs.files,
       tools: [...programs.tools].map(([tool, c]) => ({ tool, cutterId: c.id })),
-      field: proof.field,
+      field,
       findings: proof.findings,
       times: proof.times,
       minutes: proof.minutes,
       toolChanges: proof.toolChanges,
       moves: player.moves,
     };
-    return Comlink.transfer(result, [proof.field.z.buffer as ArrayBuffer]);
+    return result;
   },
   play(ticket, move, cell, only) {
     if (!player) throw new Cancelled();
     const state = player.to(move, cell, only, watch(ticket, () => {}));
-    // The player goes on cutting its own field; the window gets a copy.
-    const z = state.field.z.slice();
-    return Comlink.transfer({ ...state, field: { ...state.field, z } }, [z.buffer]);
+    // The player goes on cutting its own field.
+    return { ...state, field: { ...state.field, z: sharedCopy(state.field.z) } };
   },
   section(job: Job, x0, y0, x1, y1, count) {
     const key = JSON.stringify([job.blank, job.items, job.cuts, job.cutters]);

@@ -17,7 +17,7 @@ interface Step {
 
 export type SaveState = 'saved' | 'pending' | 'saving' | 'failed' | 'changed' | 'gone';
 
-interface OpenJob {
+export interface OpenJob {
   id: string | null;
   job: Job | null;
   revision: number;

@@ -5,8 +5,8 @@ import { seconds, timeOf, type Time } from '../motion/timing';
 import type { Finding } from '../proof/check';
 import { checks } from '../proof/checks';
 import { placeProgram, type PlacedProgram } from '../proof/placed';
-import { simulate } from '../proof/simulate';
-import { flatField, type HeightField } from '../relief/field';
+import { createSimulation, type Simulation } from '../proof/simulate';
+import type { HeightField } from '../relief/field';
 import type { Progress } from './planning';
 import type { Programs } from './programs';
 
@@ -37,10 +37,12 @@ export function timePrograms(job: Job, placed: readonly PlacedProgram[]): { time
   return { times, toolChanges, minutes: (moving + toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds)) / 60 };
 }
 
-/** Cuts the programs out of the blank and asks every check. Heights at nodes `cell` mm apart. */
-export function prove(job: Job, placed: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, plans: ReadonlyMap<string, CutPlan>, cell: number, progress: Progress = () => {}): Proof {
-  const field = flatField(job.blank.width, job.blank.height, cell);
-  const clashes = simulate(field, placed, tools, progress);
+/**
+ * Cuts the programs out of the blank and asks every check. Heights at nodes `cell` mm apart. With a simulation
+ * that ran before, only what has changed is cut anew; the field is the simulation's own.
+ */
+export function prove(job: Job, placed: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, plans: ReadonlyMap<string, CutPlan>, cell: number, progress: Progress = () => {}, simulation: Simulation = createSimulation()): Proof {
+  const { field, clashes } = simulation.run(job.blank, cell, placed, tools, progress);
   const input = { job, programs: placed, tools, plans, clashes };
   return { field, findings: checks.flatMap((c) => c.run(input)), ...timePrograms(job, placed) };
 }

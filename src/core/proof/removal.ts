@@ -15,7 +15,7 @@ export interface Remover {
   readonly field: HeightField;
   /** Lowers the field along a move from (x0, y0, z0) to (x1, y1, z1). */
   cut(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void;
-  /** Cuts what was left for a joining move: to be called before the field is read. */
+  /** Cuts what was left for a joining move, and lets no later move join: to be called before the field is read. */
   settle(): void;
   /**
    * The most by which material stands above the cutter anywhere along a move, without cutting; 0 when it
@@ -248,7 +248,9 @@ export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): R
   let lastZ = NaN;
   return {
     field,
-    settle: () => {},
+    settle() {
+      lastX = NaN;
+    },
     cut(x0, y0, z0, x1, y1, z1) {
       const joined = x0 === lastX && y0 === lastY && z0 === lastZ;
       lastX = x1;

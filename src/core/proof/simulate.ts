@@ -1,9 +1,10 @@
 import { cuttingLength, profileOf, type Cutter } from '../cutters/cutter';
 import { shapeOf } from '../cutters/registry';
 import { ARC_CCW, isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
-import type { HeightField } from '../relief/field';
-import { makeRemover, type Remover } from './removal';
+import { flatField, type HeightField } from '../relief/field';
+import { fillTile, isWatched, mix, mixOther, piecesOf, shankRadius, tilesOf, type Piece } from './pieces';
 import type { PlacedProgram } from './placed';
+import { makeRemover, type Remover } from './removal';
 
 /** Material met where none should be: by a rapid, or by what lies above the cutting edges. */
 export interface Clash {
@@ -51,48 +52,131 @@ export function cutMove(remover: Remover, m: Motion, i: number): void {
   }
 }
 
+/** What programs leave of a blank, and what they met. The field belongs to the simulation and lasts until its next run. */
+export interface Simulated {
+  readonly field: HeightField;
+  readonly clashes: readonly Clash[];
+}
+
+export interface Simulation {
+  /**
+   * Cuts whole programs, in order, out of a flat blank (mm, nodes at most `cell` apart), and notes rapids and
+   * shanks that meet material as it is at that moment.
+   */
+  run(blank: { readonly width: number; readonly height: number }, cell: number, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, progress?: (done: number) => void): Simulated;
+}
+
+/** More clashes than this say nothing new. */
+const MOST = 1000;
+
 /**
- * Cuts whole programs out of a field, in order, and notes rapids and shanks that meet material as it is
- * at that moment.
+ * A simulation that remembers its last run: tiles of the field under the same pieces of cutting in the same
+ * order are kept, the others are cut anew. Heights do not depend on the order of cutting (each is the least
+ * of what passes over it), so a piece that is cut again changes nothing in a tile that was kept. Where a
+ * piece must be watched for clashes, its answer is kept as long as all that lay under it is the same;
+ * otherwise every tile under it is cut anew up to that piece.
  */
-export function simulate(field: HeightField, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, progress: (done: number) => void = () => {}): Clash[] {
+export function createSimulation(): Simulation {
+  let field: HeightField | null = null;
+  let size = '';
+  let kept = new Int32Array(0);
+  let answers = new Map<string, Clash[]>();
+  return {
+    run(blank, cell, programs, tools, progress = () => {}) {
+      const wanted = [blank.width, blank.height, cell].join();
+      if (!field || wanted !== size) {
+        field = flatField(blank.width, blank.height, cell);
+        size = wanted;
+        const t = tilesOf(field);
+        kept = new Int32Array(2 * t.cols * t.rows);
+        answers = new Map();
+      }
+      const f = field;
+      const tiles = tilesOf(f);
+      const stretches = programs.flatMap((p) => p.stretches);
+      const pieces = stretches.flatMap((s, k) => (tools.has(s.tool) ? piecesOf(s, k, tools.get(s.tool)!, f) : []));
+
+      // Signatures of the tiles, two lanes each: what passed over them, in order.
+      const now = new Int32Array(kept.length);
+      const count = kept.length / 2;
+      const dirty = new Uint8Array(count);
+      const asked: (string | null)[] = pieces.map(({ hash: [h, g], watched, tiles: under }) => {
+        let key: string | null = null;
+        if (watched) {
+          let a = h;
+          let b = g;
+          for (const t of under) {
+            a = mix(a, now[2 * t]);
+            b = mixOther(b, now[2 * t + 1]);
+          }
+          key = `${h} ${g} ${a} ${b}`;
+          if (!answers.has(key)) for (const t of under) dirty[t] = 1;
+        }
+        for (const t of under) {
+          now[2 * t] = mix(now[2 * t], h);
+          now[2 * t + 1] = mixOther(now[2 * t + 1], g);
+        }
+        return key;
+      });
+      for (let t = 0; t < count; t++) {
+        if (now[2 * t] !== kept[2 * t] || now[2 * t + 1] !== kept[2 * t + 1]) dirty[t] = 1;
+        if (!dirty[t]) continue;
+        // Until it has been cut anew, the tile is nobody's: a run may be given up.
+        kept[2 * t] = kept[2 * t + 1] = -1;
+        fillTile(f, tiles, t, 0);
+      }
+      const todo = pieces.map((p) => p.tiles.some((t) => dirty[t] === 1));
+      const total = pieces.reduce((n, p, k) => n + (todo[k] ? p.to - p.from : 0), 0);
+      const found = new Map<string, Clash[]>();
+      let done = 0;
+      let of = -1;
+      let remover!: Remover;
+      let shank!: Remover;
+      pieces.forEach((p, k) => {
+        const key = asked[k];
+        if (key !== null && answers.has(key)) found.set(key, answers.get(key)!);
+        if (!todo[k]) return;
+        const s = stretches[p.stretch];
+        const cutter = tools.get(s.tool)!;
+        if (of !== p.stretch) {
+          of = p.stretch;
+          remover = removerOf(f, cutter);
+          const radius = shankRadius(cutter);
+          shank = makeRemover(f, { form: { form: 'flat', radius }, profile: () => 0, radiusAt: () => radius });
+        }
+        const clashes = cutPiece(s.motion, p, remover, shank, key !== null && !answers.has(key) ? cuttingLength(cutter) : Infinity);
+        if (key !== null && !found.has(key)) found.set(key, clashes);
+        done += p.to - p.from;
+        progress(done / total);
+      });
+      kept = now;
+      answers = found;
+      const clashes: Clash[] = [];
+      pieces.forEach((p, k) => {
+        if (asked[k] !== null) for (const c of found.get(asked[k]!)!) if (clashes.length < MOST) clashes.push({ ...c, cutId: stretches[p.stretch].cutId });
+      });
+      progress(1);
+      return { field: f, clashes };
+    },
+  };
+}
+
+/** Cuts one piece; up to a finite length of the cutting edges, its moves are asked about clashes first. */
+function cutPiece(m: Motion, p: Piece, remover: Remover, shank: Remover, edges: number): Clash[] {
   const clashes: Clash[] = [];
-  let total = 0;
-  for (const p of programs) for (const s of p.stretches) total += s.motion.count;
-  let done = 0;
-  for (const p of programs)
-    for (const s of p.stretches) {
-      const cutter = tools.get(s.tool);
-      if (!cutter) {
-        done += s.motion.count;
-        continue;
-      }
-      const remover = removerOf(field, cutter);
-      const edges = cuttingLength(cutter);
-      const cone = cutter.shape === 'v' || cutter.shape === 'cone';
-      // What follows the edges: the shank, or a cone's own largest width carried on.
-      const shank = makeRemover(field, { form: { form: 'flat', radius: Math.max(cutter.shankDiameter / 2, cone ? shapeOf(cutter.shape).radius(cutter.values) : 0) }, profile: () => 0, radiusAt: () => Math.max(cutter.shankDiameter / 2, cone ? shapeOf(cutter.shape).radius(cutter.values) : 0) });
-      const m = s.motion;
-      for (let i = 1; i < m.count; i++, done++) {
-        if ((done & 1023) === 0) progress(done / total);
-        if (m.kind[i] === RAPID) {
-          if (m.z[i] >= 0 && m.z[i - 1] >= 0) continue;
-          const deep = remover.clash(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]);
-          if (deep > CLASH && clashes.length < 1000) clashes.push({ kind: 'rapid', cutId: s.cutId, x: m.x[i], y: m.y[i], depth: deep });
-          if (deep > 0) remover.cut(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]);
-          continue;
-        }
-        if (m.z[i] < -edges - 1e-6 || m.z[i - 1] < -edges - 1e-6) {
-          cutMove(remover, m, i);
-          remover.settle();
-          const deep = shank.clash(m.x[i - 1], m.y[i - 1], m.z[i - 1] + edges, m.x[i], m.y[i], m.z[i] + edges);
-          if (deep > CLASH && clashes.length < 1000) clashes.push({ kind: 'shank', cutId: s.cutId, x: m.x[i], y: m.y[i], depth: deep });
-          continue;
-        }
-        cutMove(remover, m, i);
-      }
+  const note = (kind: Clash['kind'], i: number, depth: number) => {
+    if (depth > CLASH) clashes.push({ kind, cutId: null, x: m.x[i], y: m.y[i], depth });
+  };
+  for (let i = p.from; i < p.to; i++) {
+    const rapid = m.kind[i] === RAPID;
+    const watched = p.watched && isWatched(m, i, edges);
+    if (rapid && watched && edges < Infinity) note('rapid', i, remover.clash(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]));
+    cutMove(remover, m, i);
+    if (!rapid && watched) {
       remover.settle();
+      note('shank', i, shank.clash(m.x[i - 1], m.y[i - 1], m.z[i - 1] + edges, m.x[i], m.y[i], m.z[i] + edges));
     }
-  progress(1);
+  }
+  remover.settle();
   return clashes;
 }

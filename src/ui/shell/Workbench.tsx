@@ -10,7 +10,7 @@ import { follow } from '@/compute/pipeline';
 import { JobError } from '@/core/job/migrate';
 import { storageMessage } from '@/store/db';
 import { After, useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
+import { useOpenJob, type OpenJob } from '@/store/openJob';
 import { onShortcut } from '@/ui/actions/registry';
 import { onPaste } from '@/ui/actions/drawingFiles';
 import { exportOpenJob } from '@/ui/actions/files';
@@ -60,8 +60,11 @@ export function Workbench({ id }: { id: string }) {
     };
   }, [id]);
   useEffect(() => {
-    if (job && openId === id) follow(job);
-  }, [job, openId, id]);
+    // At once, not when the window has been drawn: the background begins while the window follows.
+    const tell = (s: OpenJob) => s.job && s.id === id && follow(s.job);
+    tell(useOpenJob.getState());
+    return useOpenJob.subscribe((s, before) => s.job !== before.job && tell(s));
+  }, [id]);
   useEffect(() => {
     const key = (e: KeyboardEvent) => void onShortcut(e);
     const leave = (e: BeforeUnloadEvent) => {

@@ -83,15 +83,22 @@ export function PlanView() {
     return { x: play.x, y: play.y, r: c ? radiusOf(c) : 1 };
   }, [play, job.cutters]);
 
+  const showPaths = paths && stage !== 'artwork' && stage !== 'blank';
+  // Nothing while no paths are shown: then new plans do not draw the table again.
+  const shownCuts = showPaths ? cuts : null;
+  const plans = useMemo(
+    () => (shownCuts ? job.cuts.flatMap((c, i) => (c.enabled && shownCuts[c.id] ? [{ plan: shownCuts[c.id].plan, colour: cutColour(i), selected: c.id === cutId && stage === 'cuts' }] : [])) : []),
+    [shownCuts, job.cuts, cutId, stage],
+  );
   useEffect(() => {
     const el = canvas.current;
     if (!el || !view || !size.width) return;
     const dpr = window.devicePixelRatio || 1;
-    el.width = Math.round(size.width * dpr);
-    el.height = Math.round(size.height * dpr);
-    const plans = job.cuts.flatMap((c, i) => (c.enabled && cuts[c.id] ? [{ plan: cuts[c.id].plan, colour: cutColour(i), selected: c.id === cutId && stage === 'cuts' }] : []));
-    drawPlan(el.getContext('2d')!, size.width, size.height, dpr, view, { job, placed, plans, picked, gauged, showPaths: paths && stage !== 'artwork' && stage !== 'blank', tool: mill }, colours, cache, again);
-  }, [view, size, job, placed, cuts, picked, gauged, paths, cutId, mill, colours, stage, cache, again, round]);
+    const [w, h] = [Math.round(size.width * dpr), Math.round(size.height * dpr)];
+    // Setting a size clears and makes the canvas anew, even when it is the same.
+    if (el.width !== w || el.height !== h) [el.width, el.height] = [w, h];
+    drawPlan(el.getContext('2d', { willReadFrequently: true })!, size.width, size.height, dpr, view, { job, placed, plans, picked, gauged, tool: mill }, colours, cache, again);
+  }, [view, size, job, placed, plans, picked, gauged, mill, colours, cache, again, round]);
   const index = useMemo(() => new PickIndex(() => pickable(job), placed), [job, placed]);
 
   const local = useCallback((e: { clientX: number; clientY: number }) => {

@@ -44,10 +44,10 @@ function pathsOf(m: Motion): { cut: Path2D; air: Path2D } {
 export interface PlanScene {
   job: Job;
   placed: ReadonlyMap<string, PlacedItem>;
+  /** The plans whose paths are shown. */
   plans: readonly { plan: CutPlan; colour: string; selected: boolean }[];
   picked: readonly string[];
   gauged: readonly { x: number; y: number; width: number }[];
-  showPaths: boolean;
   tool: { x: number; y: number; r: number } | null;
 }
 
@@ -99,7 +99,7 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
     ctx.globalAlpha = 1;
   }
   drawItems(ctx, width, height, dpr, v, scene, c, cache, again);
-  if (scene.showPaths) {
+  if (scene.plans.length) {
     for (const { plan, colour, selected } of scene.plans) {
       ctx.strokeStyle = colour;
       ctx.lineJoin = 'round';

@@ -1,12 +1,17 @@
 import * as THREE from 'three';
 import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
 import { profileOf, radiusOf, cuttingLength, type Cutter } from '@/core/cutters/cutter';
-import { disposeGroup } from './surface';
+import { disposeGroup, Surface } from './surface';
 
 export type StandardView = 'fit' | 'top' | 'front' | 'side' | 'corner';
 
 /** Where the standard views look from: turn about Z from the front, and height above the horizon, radians. */
 const STANDARD: Record<Exclude<StandardView, 'fit'>, [number, number]> = { top: [0, Math.PI / 2], front: [0, 0.03], side: [Math.PI / 2, 0.03], corner: [-0.24, 0.93] };
+
+/** A driver that takes longer than this (ms) for a full frame is slow: it draws drafts until there has been rest. */
+const SLOW = 90;
+const TRIALS = 3;
+const REST = 650;
 
 /**
  * A still stage that draws only when something has changed: a light room, the blank, the cutter at its
@@ -21,9 +26,17 @@ export class SolidScene {
   private turn = 0;
   private lift = 0.9;
   private far = 500;
-  private body: THREE.Object3D | null = null;
+  readonly surface = new Surface();
   private cutter: { id: string; mesh: THREE.Group } | null = null;
   private wanted = false;
+  private width = 1;
+  private height = 1;
+  private ratio = 1;
+  /** Full frames that were timed so far, and what came out. */
+  private timed = 0;
+  private slow = false;
+  private drafted = false;
+  private rest: ReturnType<typeof setTimeout> | null = null;
 
   constructor(private readonly canvas: OffscreenCanvas) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
@@ -37,26 +50,19 @@ export class SolidScene {
     key.position.set(-1, 0.9, 0.85);
     const rim = new THREE.DirectionalLight(0xdfeaff, 0.5);
     rim.position.set(1, -0.4, 0.6);
-    this.scene.add(key, rim);
+    this.scene.add(key, rim, this.surface.group);
     this.camera.up.set(0, 0, 1);
   }
 
   resize(width: number, height: number, dpr: number): void {
     if (!width || !height) return;
-    this.renderer.setPixelRatio(Math.min(2, dpr));
+    [this.width, this.height, this.ratio] = [width, height, Math.min(2, dpr)];
+    this.drafted = false;
+    this.surface.detail(false);
+    this.renderer.setPixelRatio(this.ratio);
     this.renderer.setSize(width, height, false);
     this.camera.aspect = width / height;
     this.camera.updateProjectionMatrix();
-    this.draw();
-  }
-
-  setBody(body: THREE.Object3D): void {
-    if (this.body) {
-      this.scene.remove(this.body);
-      disposeGroup(this.body);
-    }
-    this.body = body;
-    this.scene.add(body);
     this.draw();
   }
 
@@ -133,18 +139,43 @@ export class SolidScene {
     this.place();
   }
 
+  /** Draws at the next frame: at once in full on a quick driver, as a draft that is made good at rest on a slow one. */
   draw(): void {
+    if (this.rest) clearTimeout(this.rest);
+    this.rest = null;
+    if (this.slow) this.rest = setTimeout(() => this.paint(false), REST);
     if (this.wanted) return;
     this.wanted = true;
     requestAnimationFrame(() => {
       this.wanted = false;
-      this.renderer.render(this.scene, this.camera);
+      this.paint(this.slow);
     });
+  }
+
+  private paint(draft: boolean): void {
+    if (this.drafted !== draft) {
+      this.drafted = draft;
+      this.surface.detail(draft);
+      this.renderer.setPixelRatio(this.ratio * (draft ? 0.5 : 1));
+      this.renderer.setSize(this.width, this.height, false);
+    }
+    const begun = performance.now();
+    this.renderer.render(this.scene, this.camera);
+    if (this.timed >= TRIALS || draft) return;
+    // Reading one point waits until the driver has drawn. The first frame compiles and does not count.
+    const gl = this.renderer.getContext();
+    gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
+    if (this.timed++ > 0 && performance.now() - begun > SLOW) {
+      this.slow = true;
+      this.timed = TRIALS;
+    }
   }
 
   /** What is seen, as a small PNG. */
   async picture(width: number, height: number, background: string): Promise<Blob> {
-    this.renderer.render(this.scene, this.camera);
+    if (this.rest) clearTimeout(this.rest);
+    this.rest = null;
+    this.paint(false);
     const c = new OffscreenCanvas(width, height);
     const ctx = c.getContext('2d')!;
     ctx.fillStyle = background;
@@ -157,7 +188,7 @@ export class SolidScene {
   }
 
   dispose(): void {
-    if (this.body) disposeGroup(this.body);
+    disposeGroup(this.surface.group);
     if (this.cutter) disposeGroup(this.cutter.mesh);
     this.renderer.dispose();
   }

@@ -3,7 +3,6 @@ import type { Cutter } from '@/core/cutters/cutter';
 import type { MaterialId } from '@/core/cutters/materials';
 import { flatField, type HeightField } from '@/core/relief/field';
 import { SolidScene, type StandardView } from './scene';
-import { makeSurface } from './surface';
 
 let scene: SolidScene | null = null;
 
@@ -20,7 +19,8 @@ const api = {
   },
   resize: (width: number, height: number, dpr: number) => scene?.resize(width, height, dpr),
   body(field: HeightField | null, width: number, height: number, thickness: number, material: MaterialId) {
-    scene?.setBody(makeSurface(field ?? flatField(width, height, Math.max(width, height) / 60), width, height, thickness, material));
+    scene?.surface.show(field ?? flatField(width, height, Math.max(width, height) / 60), width, height, thickness, material);
+    scene?.draw();
   },
   cutter: (c: Cutter | null, x: number, y: number, z: number) => scene?.setCutter(c, x, y, z),
   look: (to: StandardView, width: number, height: number, thickness: number) => scene?.look(to, width, height, thickness),
