@@ -2,7 +2,7 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
-import { packJob, unpackJob } from '../core/job/archive';
+import { packJob, unpackJob, type Assets } from '../core/job/archive';
 import { demoJobs } from '../core/job/demo';
 import { jobSchema, type Job } from '../core/job/job';
 import { placePrograms, prove } from '../core/pipeline/proving';
@@ -19,7 +19,7 @@ mirvak demo NAME --out FILE        (${Object.keys(demoJobs).join(', ')})`;
 
 class UsageError extends Error {}
 
-function open(file: string | undefined): Job {
+function open(file: string | undefined): { job: Job; assets: Assets } {
   if (!file) throw new UsageError('name a job file');
   let bytes: Uint8Array;
   try {
@@ -27,7 +27,7 @@ function open(file: string | undefined): Job {
   } catch {
     throw new Error(`${file} cannot be read.`);
   }
-  return unpackJob(bytes).job;
+  return unpackJob(bytes);
 }
 
 /** Coarse enough to be quick, fine enough to see what checks look for. */
@@ -61,8 +61,9 @@ function main(args: string[]): number {
     return 0;
   }
   if (command !== 'plan' && command !== 'proof') throw new UsageError(`there is no command "${command}"`);
-  const job = open(target);
+  const { job, assets } = open(target);
   const art = fontsFromPackages();
+  for (const f of job.fonts) if (assets[f.file]) art.put(f.id, assets[f.file]);
   if (command === 'plan') {
     const files = values.files as Job['run']['files'] | undefined;
     if (files && !['one', 'cutter', 'cut'].includes(files)) throw new UsageError('--files is one, cutter or cut');

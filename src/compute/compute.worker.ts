@@ -1,7 +1,6 @@
 import * as Comlink from 'comlink';
-import type { ArtworkContext } from '@/core/artwork/kind';
 import { trace } from '@/core/artwork/trace/trace';
-import { loadFont, type LoadedFont } from '@/core/lettering/font';
+import { FontShelf } from '@/core/lettering/shelf';
 import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
 import { writePrograms } from '@/core/pipeline/programs';
 import { placePrograms, prove } from '@/core/pipeline/proving';
@@ -12,8 +11,7 @@ import type { Job } from '@/core/job/job';
 import { gauge, readDrawing, shapeWork } from './artwork';
 import type { ComputeApi, ReportProgress } from './protocol';
 
-const fonts = new Map<string, LoadedFont>();
-const art: ArtworkContext = { font: (id) => fonts.get(id) ?? null };
+const art = new FontShelf();
 /** Tickets up to this one are no longer wanted; shared with the window, so that it is seen while computing. */
 let stop: Int32Array | null = null;
 /** What was cut last is kept: a changed letter costs one letter. */
@@ -43,9 +41,11 @@ function sharedCopy(z: Float32Array): Float32Array {
 }
 
 const api: ComputeApi = {
-  setFonts(files, shared) {
-    for (const [id, bytes] of Object.entries(files)) if (!fonts.has(id)) fonts.set(id, loadFont(bytes, id));
+  setStop(shared) {
     if (shared) stop = new Int32Array(shared);
+  },
+  putFonts(files) {
+    for (const [id, bytes] of Object.entries(files)) art.put(id, bytes);
   },
   plan(ticket, job, cutId, progress) {
     const cut = job.cuts.find((c) => c.id === cutId)!;

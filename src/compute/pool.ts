@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { fontCatalogue } from '@/core/lettering/catalogue';
+import { loadFonts, onFonts } from './fonts';
 import type { ComputeApi } from './protocol';
 
 /** One worker with its own stop mark. Tickets rise; everything up to the stop mark is given up. */
@@ -41,11 +41,16 @@ export function computePool(): Pool {
   if (pool) return pool;
   const planner = new Seat();
   const prover = new Seat();
-  const ready = loadFonts().then(async (fonts) => {
-    await Promise.all([planner.api.setFonts(fonts, planner.shared), prover.api.setFonts(fonts, prover.shared)]);
-  });
+  const ready = equip(planner, prover);
   pool = { planner, prover, ready };
   return pool;
+}
+
+/** Gives workers their stop mark and their fonts. Messages keep their order, so what is asked for later finds them there. */
+async function equip(...seats: Seat[]): Promise<void> {
+  for (const s of seats) void s.api.setStop(s.shared);
+  await loadFonts();
+  onFonts((files) => seats.forEach((s) => void s.api.putFonts(files)));
 }
 
 let helper: { seat: Seat; ready: Promise<void> } | null = null;
@@ -54,23 +59,10 @@ let helper: { seat: Seat; ready: Promise<void> } | null = null;
 export async function artworkHelper(): Promise<Seat> {
   if (!helper) {
     const seat = new Seat();
-    helper = { seat, ready: loadFonts().then((fonts) => seat.api.setFonts(fonts, seat.shared)) };
+    helper = { seat, ready: equip(seat) };
   }
   await helper.ready;
   return helper.seat;
-}
-
-let fontBytes: Promise<Record<string, Uint8Array>> | null = null;
-
-/** The shipped fonts' files, fetched once from this app's own server. */
-export function loadFonts(): Promise<Record<string, Uint8Array>> {
-  return (fontBytes ??= Promise.all(
-    fontCatalogue.map(async (f) => {
-      const r = await fetch(`/fonts/${f.id}.woff`);
-      if (!r.ok) throw new Error(`The font ${f.name} is missing from the app (${r.status}). Run the set-up again.`);
-      return [f.id, new Uint8Array(await r.arrayBuffer())] as const;
-    }),
-  ).then((list) => Object.fromEntries(list)));
 }
 
 export const isCancelled = (e: unknown): boolean => (e as Error)?.name === 'Cancelled';

@@ -44,7 +44,8 @@ export interface ArtworkApi {
 
 /** The calls that a compute worker answers. Cancelled calls reject with an error called "Cancelled". */
 export interface ComputeApi extends ArtworkApi {
-  setFonts(fonts: Record<string, Uint8Array>, stop: SharedArrayBuffer | null): void;
+  setStop(stop: SharedArrayBuffer | null): void;
+  putFonts(files: Record<string, Uint8Array>): void;
   plan(ticket: number, job: Job, cutId: string, progress: ReportProgress): CutPlan;
   prove(ticket: number, job: Job, plans: [string, CutPlan][], cell: number, progress: ReportProgress): ProofResult;
   /** Cuts on, or from the start again, until a move of the last proven programs; only some cuts if asked. */

@@ -3,6 +3,7 @@ import { packJob, unpackJob } from '@/core/job/archive';
 import { readJob } from '@/core/job/migrate';
 import { newJob, type Job } from '@/core/job/job';
 import { db, type JobRow } from './db';
+import { fontFiles, putFont, sweepFonts } from './ownFonts';
 
 /** Opaque ids for rows and for things in a job. */
 export const freshId = (): string => crypto.randomUUID().slice(0, 13);
@@ -51,23 +52,22 @@ export const restoreJob = async (id: string): Promise<void> => void (await db().
 export async function sweepDeleted(): Promise<void> {
   const old = Date.now() - 24 * 3600 * 1000;
   await db().jobs.where('deleted').equals(1).and((r) => r.updated < old).delete();
+  await sweepFonts();
 }
 
 /** Reads a .mirvak or job.json file onto the shelf. Throws JobError; the shelf is unchanged then. */
 export async function importJob(file: File): Promise<string> {
   const { job, assets } = unpackJob(new Uint8Array(await file.arrayBuffer()));
-  return db().transaction('rw', db().jobs, db().assets, async () => {
-    const id = await insert(job);
-    for (const [path, bytes] of Object.entries(assets)) await db().assets.put({ key: `${id}/${path}`, jobId: id, path, bytes });
-    return id;
-  });
+  for (const f of job.fonts) if (assets[f.file]) await putFont(f, assets[f.file]);
+  return insert(job);
 }
 
 /** The bytes of a job's .mirvak file. */
 export async function exportJob(id: string, job?: Job): Promise<Uint8Array> {
   const row = await db().jobs.get(id);
-  const assets = await db().assets.where('jobId').equals(id).toArray();
-  return packJob(job ?? row!.job, Object.fromEntries(assets.map((a) => [a.path, a.bytes])));
+  const packed = job ?? row!.job;
+  const files = await fontFiles(packed);
+  return packJob(packed, Object.fromEntries(packed.fonts.flatMap((f) => (files[f.id] ? [[f.file, files[f.id]]] : []))));
 }
 
 export async function openRow(id: string): Promise<JobRow | null> {

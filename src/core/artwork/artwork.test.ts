@@ -1,19 +1,15 @@
-import { readFileSync } from 'node:fs';
-import path from 'node:path';
 import fc from 'fast-check';
 import { flatten, pathData, placement, transformPath } from '../geometry/path';
 import { boundsOf, regionArea } from '../geometry/region';
 import { fontCatalogue } from '../lettering/catalogue';
 import { FontError, loadFont } from '../lettering/font';
+import { shippedFont, testArt } from '../testing/fonts';
 import { layOut } from '../lettering/layout';
 import { itemRegion, itemSchema, newItem, placeItem, regionOf, type Item } from './item';
 import { itemKindOf } from './registry';
 
-const fontOf = (id: string) => {
-  const e = fontCatalogue.find((f) => f.id === id)!;
-  return loadFont(readFileSync(path.join('node_modules', e.source)), e.name);
-};
-const art = { font: (id: string) => (fontCatalogue.some((f) => f.id === id) ? fontOf(id) : null) };
+const fontOf = shippedFont;
+const art = testArt;
 const item = (kind: string, values: object, place: Partial<Item> = {}): Item => itemSchema.parse(newItem({ id: 'i', name: 'i', kind, values: { ...(itemKindOf(kind).defaults as object), ...values }, ...place }));
 
 describe('artwork', () => {

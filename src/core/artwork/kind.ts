@@ -32,6 +32,8 @@ export interface ItemKind<S extends z.ZodType = z.ZodType> {
   shape(v: z.infer<S>, c: ArtworkContext): Shape;
   /** Values after the item is scaled by handles, sx and sy > 0. */
   scaled(v: z.infer<S>, sx: number, sy: number): z.infer<S>;
+  /** Values after one of them was changed by hand, where others must follow. */
+  changed?(v: z.infer<S>, before: z.infer<S>): z.infer<S>;
   /** A name for a new item. */
   title(v: z.infer<S>): string;
 }

@@ -78,7 +78,7 @@ export function arcSweep(x0: number, y0: number, x1: number, y1: number, cx: num
   return d;
 }
 
-function arcsToCubics(path: Path): Path {
+export function arcsToCubics(path: Path): Path {
   let px = path.x;
   let py = path.y;
   const segments: Segment[] = [];

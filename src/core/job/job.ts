@@ -7,7 +7,7 @@ import { benchRouter, machineSchema } from '../machine/profile';
 import { dialectOf } from '../program/dialect';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 3;
+export const JOB_VERSION = 4;
 
 /** Nine places of the datum: column l, c, r and row b, m, t. */
 export const datumPlaces = ['lt', 'ct', 'rt', 'lm', 'cm', 'rm', 'lb', 'cb', 'rb'] as const;
@@ -64,6 +64,10 @@ export type Layer = z.infer<typeof layerSchema>;
 export const groupSchema = z.object({ id: z.string().min(1), name: z.string().max(200), parent: z.string().nullable() });
 export type Group = z.infer<typeof groupSchema>;
 
+/** A font that the maker brought: its file lies beside job.json in the archive's assets. */
+export const ownFontSchema = z.object({ id: z.string().regex(/^own-[a-z0-9]+$/), name: z.string().min(1).max(200), file: z.string().regex(/^fonts\/[\w.-]+$/) });
+export type OwnFont = z.infer<typeof ownFontSchema>;
+
 export const jobSchema = z
   .object({
     format: z.literal('mirvak-job'),
@@ -73,6 +77,7 @@ export const jobSchema = z
     unit: z.enum(['mm', 'in']),
     blank: blankSchema,
     clamps: z.array(clampSchema),
+    fonts: z.array(ownFontSchema),
     layers: z.array(layerSchema).min(1),
     groups: z.array(groupSchema),
     items: z.array(itemSchema),
@@ -127,6 +132,7 @@ export function newJob(name: string): Job {
     unit: 'mm',
     blank: { width: 300, height: 200, thickness: 18, material: 'oak', datum: 'lb', zZero: 'top', safeHeight: 10, clearance: 2, park: { x: 0, y: 0 }, intoBed: 0.5 },
     clamps: [],
+    fonts: [],
     layers: [{ id: FIRST_LAYER, name: 'Layer 1', colour: '#1e2a2f', visible: true, locked: false }],
     groups: [],
     items: [],

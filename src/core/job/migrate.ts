@@ -13,7 +13,8 @@ type Plain = Record<string, unknown>;
 
 /**
  * Steps from one version of the format to the next, each changing plain data in place. Version 1 (the
- * format's first draft) had no allowance for cutting into the bed; version 2 had neither layers nor groups.
+ * format's first draft) had no allowance for cutting into the bed; version 2 had neither layers nor groups;
+ * version 3 had no fonts of its own.
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -29,6 +30,9 @@ const steps: Record<number, (job: Plain) => void> = {
       i.group ??= null;
       if (i.kind === 'lettering') i.values = { baseline: 'straight', radius: 50, at: 90, ...(i.values as Plain) };
     }
+  },
+  3: (job) => {
+    job.fonts ??= [];
   },
 };
 

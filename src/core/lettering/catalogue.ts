@@ -26,3 +26,9 @@ export const fontCatalogue: readonly FontEntry[] = [
   entry('archivo', 'Archivo', 'Grotesque', 'archivo', 600),
   entry('varela-round', 'Varela Round', 'Rounded', 'varela-round'),
 ];
+
+/** Mirvak's own single-line alphabets: their strokes are followed by the cutter, not filled. */
+export const strokeFonts: readonly { readonly id: string; readonly name: string; readonly slant: number }[] = [
+  { id: 'line-upright', name: 'Single line', slant: 0 },
+  { id: 'line-leaning', name: 'Single line, leaning', slant: 14 },
+];

@@ -5,6 +5,8 @@ import type { Path, Segment } from '../geometry/path';
 export interface LoadedFont {
   readonly unitsPerEm: number;
   readonly capHeight: number;
+  /** Its glyphs are lines for the cutter to follow, not outlines. */
+  readonly strokes?: boolean;
   has(char: string): boolean;
   glyph(char: string): { paths: readonly Path[]; advance: number };
   /** Kerning between two characters in font units. */
@@ -19,8 +21,29 @@ export class FontError extends Error {
   }
 }
 
+/** Larger files than this are no fonts for lettering, bytes. */
+const LARGEST = 40 * 1024 * 1024;
+
+/** The name that a font file gives itself; its file's name when it gives none. */
+export function fontName(bytes: Uint8Array, file: string): string {
+  try {
+    const copy = new ArrayBuffer(bytes.byteLength);
+    new Uint8Array(copy).set(bytes);
+    const font = parse(copy);
+    const name = font.getEnglishName('fullName') ?? font.getEnglishName('fontFamily');
+    if (name?.trim()) return name.trim().slice(0, 200);
+  } catch {
+    // Named by its file.
+  }
+  return file.replace(/\.[a-z0-9]+$/i, '').slice(0, 200) || 'Font';
+}
+
 export function loadFont(bytes: Uint8Array, name: string): LoadedFont {
   let font: Font;
+  if (bytes.length > LARGEST) throw new FontError(name, 'its file is larger than 40 MB');
+  const kind = String.fromCharCode(...bytes.subarray(0, 4));
+  if (kind === 'wOF2') throw new FontError(name, 'it is a WOFF2 file; take the TTF, OTF or WOFF of the same font');
+  if (kind === 'ttcf') throw new FontError(name, 'it is a collection of several fonts; take one of them as a TTF or OTF file');
   try {
     const copy = new ArrayBuffer(bytes.byteLength);
     new Uint8Array(copy).set(bytes);

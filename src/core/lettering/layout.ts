@@ -1,5 +1,7 @@
-import { boundsOfPaths, placement, transformPath, type Path } from '../geometry/path';
+import { transformPath, type Path } from '../geometry/path';
+import { warpPath } from '../geometry/warp';
 import type { LoadedFont } from './font';
+import { setAlong, type Along } from './along';
 
 export interface Lettering {
   readonly text: string;
@@ -13,18 +15,14 @@ export interface Lettering {
   readonly align: 'left' | 'centre' | 'right';
   /** Width of the letters in per cent. */
   readonly stretch: number;
-  /** A straight baseline, or one round a circle about the origin; straight when not said. */
-  readonly bend?: Bend | null;
-}
-
-/** The circle that a baseline runs along. */
-export interface Bend {
-  /** Radius of the first baseline, mm. */
-  readonly radius: number;
-  /** Letters stand outwards and read clockwise, or stand inwards and read counter-clockwise. */
-  readonly side: 'outwards' | 'inwards';
-  /** Where the middle of the lines lies: degrees counter-clockwise from the right. */
-  readonly at: number;
+  /** Space after single letters, by their place in the text: thousandths of the em, on top of tracking and kerning. */
+  readonly spaces?: Readonly<Record<string, number>>;
+  /** A baseline along a circle or curve; straight when not said. */
+  readonly along?: Along | null;
+  /** A box that a straight setting is brought to, mm: inside it, or filling it. */
+  readonly fit?: { readonly how: 'inside' | 'fill'; readonly width: number; readonly height: number } | null;
+  /** A straight setting bent as a whole: into an arch, or with a crowned top. `by` is the rise in per cent of its height. */
+  readonly warp?: { readonly how: 'arch' | 'crown'; readonly by: number } | null;
 }
 
 export interface LaidOut {
@@ -36,24 +34,31 @@ export interface LaidOut {
   readonly missing: string[];
 }
 
-interface SetGlyph {
+export interface SetGlyph {
   /** Where the letter begins on its line, and how wide it is. mm. */
   readonly x: number;
   readonly width: number;
   readonly paths: readonly Path[];
 }
 
+export interface SetLine {
+  readonly glyphs: SetGlyph[];
+  readonly width: number;
+}
+
 /** Letters of each line at their places along it. */
-function setLines(l: Lettering, font: LoadedFont): { lines: { glyphs: SetGlyph[]; width: number }[]; sx: number; scale: number; missing: string[] } {
+function setLines(l: Lettering, font: LoadedFont): { lines: SetLine[]; sx: number; scale: number; missing: string[] } {
   const scale = l.capHeight / font.capHeight;
   const sx = (scale * l.stretch) / 100;
-  const track = (l.tracking / 1000) * font.unitsPerEm;
+  const em = font.unitsPerEm / 1000;
   const missing = new Set<string>();
+  let place = 0;
   const lines = l.text.split('\n').map((line) => {
     let x = 0;
     const glyphs: SetGlyph[] = [];
     const chars = [...line];
     chars.forEach((char, i) => {
+      const own = l.spaces?.[place++] ?? 0;
       if (!font.has(char)) {
         if (char.trim()) missing.add(char);
         if (char.trim()) return;
@@ -61,52 +66,59 @@ function setLines(l: Lettering, font: LoadedFont): { lines: { glyphs: SetGlyph[]
       if (i > 0 && l.kerning) x += font.kern(chars[i - 1], char);
       const g = font.glyph(char);
       glyphs.push({ x: x * sx, width: g.advance * sx, paths: g.paths });
-      x += g.advance + (i + 1 < chars.length ? track : 0);
+      x += g.advance + (i + 1 < chars.length ? (l.tracking + own) * em : 0);
     });
+    // The line's end is a place of its own.
+    place++;
     return { glyphs, width: x * sx };
   });
   return { lines, sx, scale, missing: [...missing] };
 }
 
-/** Sets lines of text about the origin: centred on the middle between first cap line and last baseline, or round a circle. */
+/** Sets lines of text about the origin: centred on the middle between first cap line and last baseline, or along a curve. */
 export function layOut(l: Lettering, font: LoadedFont): LaidOut {
-  return l.bend ? layRound(l, l.bend, font) : layStraight(l, font);
-}
-
-function layStraight(l: Lettering, font: LoadedFont): LaidOut {
   const { lines, sx, scale, missing } = setLines(l, font);
+  if (l.along) return { ...setAlong(lines, l.along, { sx, sy: scale, capHeight: l.capHeight, leading: l.leading, align: l.align }), missing };
   const width = Math.max(0, ...lines.map((q) => q.width));
   const height = l.capHeight + (lines.length - 1) * l.leading * l.capHeight;
-  const paths: Path[] = [];
+  let paths: Path[] = [];
   lines.forEach((line, i) => {
     const left = l.align === 'left' ? -width / 2 : l.align === 'right' ? width / 2 - line.width : -line.width / 2;
     const base = height / 2 - l.capHeight - i * l.leading * l.capHeight;
     for (const g of line.glyphs) for (const p of g.paths) paths.push(transformPath(p, { a: sx, b: 0, c: 0, d: scale, e: left + g.x, f: base }));
   });
-  return { paths, width, height, missing };
+  let [w, h] = [width, height];
+  if (l.warp && l.warp.by !== 0 && w > 0) {
+    const rise = (h * l.warp.by) / 100;
+    const crown = l.warp.how === 'crown';
+    const lift = (x: number) => 1 - (2 * x / w) ** 2;
+    // An arch shifts everything by the rise; a crown stretches what stands above the last baseline.
+    paths = paths.map((p) => warpPath(p, (x, y) => ({ x, y: y + rise * (lift(x) - 0.5) * (crown ? (y + h / 2) / h : 1) }), l.capHeight / 4));
+    h += Math.abs(rise) * (crown ? 0.5 : 1);
+  }
+  if (l.fit && w > 0) {
+    const fx = l.fit.width / w;
+    const fy = l.fit.height / h;
+    const [a, d] = l.fit.how === 'fill' ? [fx, fy] : [Math.min(fx, fy), Math.min(fx, fy)];
+    paths = paths.map((p) => transformPath(p, { a, b: 0, c: 0, d, e: 0, f: 0 }));
+    [w, h] = [w * a, h * d];
+  }
+  return { paths, width: w, height: h, missing };
 }
 
-/**
- * Each letter is turned about the middle of its foot, so that it stands square on the circle. Further lines lie below
- * the first as it is read: towards the centre when letters stand outwards, away from it when they stand
- * inwards.
- */
-function layRound(l: Lettering, bend: Bend, font: LoadedFont): LaidOut {
-  const { lines, sx, scale, missing } = setLines(l, font);
-  const out = bend.side === 'outwards';
-  const paths: Path[] = [];
-  lines.forEach((line, i) => {
-    const radius = bend.radius + (out ? -1 : 1) * i * l.leading * l.capHeight;
-    if (!(radius > 1e-6)) return;
-    for (const g of line.glyphs) {
-      const along = g.x + g.width / 2 - (l.align === 'left' ? 0 : l.align === 'right' ? line.width : line.width / 2);
-      const turn = ((out ? -along : along) / radius) * (180 / Math.PI) + bend.at;
-      const rad = (turn * Math.PI) / 180;
-      const stand = placement(radius * Math.cos(rad), radius * Math.sin(rad), turn + (out ? -90 : 90));
-      for (const p of g.paths) paths.push(transformPath(transformPath(p, { a: sx, b: 0, c: 0, d: scale, e: -g.width / 2, f: 0 }), stand));
-    }
-  });
-  const box = boundsOfPaths(paths);
-  const reach = box ? Math.max(-box.x0, box.x1, -box.y0, box.y1) : bend.radius;
-  return { paths, width: 2 * reach, height: 2 * reach, missing };
+/** Hand-set spaces after a change of the text: those before and behind what changed keep their letters. */
+export function carrySpaces(spaces: Readonly<Record<string, number>>, before: string, after: string): Record<string, number> {
+  const a = [...before];
+  const b = [...after];
+  let head = 0;
+  while (head < a.length && head < b.length && a[head] === b[head]) head++;
+  let tail = 0;
+  while (tail < a.length - head && tail < b.length - head && a[a.length - 1 - tail] === b[b.length - 1 - tail]) tail++;
+  const out: Record<string, number> = {};
+  for (const [key, v] of Object.entries(spaces)) {
+    const i = Number(key);
+    if (i < head) out[i] = v;
+    else if (i >= a.length - tail) out[i + b.length - a.length] = v;
+  }
+  return out;
 }

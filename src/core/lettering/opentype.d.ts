@@ -18,7 +18,7 @@ declare module 'opentype.js/dist/opentype.mjs' {
   export interface Font {
     unitsPerEm: number;
     ascender: number;
-    names: { fontFamily?: { en?: string } };
+    getEnglishName(name: 'fullName' | 'fontFamily'): string | undefined;
     tables: { os2?: { sCapHeight?: number } };
     glyphs: { length: number };
     position?: { getKerningTables?: (script: string) => unknown; getKerningValue?: (tables: unknown, left: number, right: number) => number };

@@ -4,6 +4,8 @@ export interface FieldBase {
   readonly key: string;
   readonly label: string;
   readonly hint?: string;
+  /** What is meant where an object has no such value. */
+  readonly missing?: string | number;
   /** Shown only when this holds for the edited object. */
   readonly when?: (values: Record<string, unknown>) => boolean;
 }
@@ -14,6 +16,8 @@ export type Field =
   | (FieldBase & { readonly kind: 'choice'; readonly options: readonly { readonly value: string; readonly label: string }[] })
   | (FieldBase & { readonly kind: 'flag' })
   | (FieldBase & { readonly kind: 'text'; readonly lines?: number })
+  /** Picks a font: a shipped one, or one of the job's own. */
+  | (FieldBase & { readonly kind: 'font' })
   /** Picks a cutter among the given shapes; `optional` names the empty choice. */
   | (FieldBase & { readonly kind: 'cutter'; readonly shapes: readonly string[]; readonly optional?: string })
   /** Step-over: mm, with % of the cutter and overlap shown, relative to the cutter named by `cutter`. */

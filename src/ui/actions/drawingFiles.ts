@@ -8,6 +8,7 @@ import { freshId } from '@/store/jobs';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { pasteFromClipboard } from './artwork';
+import { addFontFile } from './lettering';
 import { edit, jobNow } from './edits';
 import { download } from './files';
 import { tell } from './tell';
@@ -17,7 +18,8 @@ const PICTURE = /\.(png|jpe?g|webp|bmp|gif)$/i;
 /** Takes files onto the table: drawings become artwork, pictures go to tracing. The job stays as it is when one is refused. */
 export async function takeFiles(files: readonly File[]): Promise<void> {
   for (const f of files) {
-    if (f.type.startsWith('image/') && f.type !== 'image/svg+xml' ? true : PICTURE.test(f.name)) setView({ tracing: f, stage: 'artwork' });
+    if (/\.(ttf|otf|woff2?|ttc)$/i.test(f.name)) await addFontFile(f);
+    else if (f.type.startsWith('image/') && f.type !== 'image/svg+xml' ? true : PICTURE.test(f.name)) setView({ tracing: f, stage: 'artwork' });
     else await importDrawing(f.name, new Uint8Array(await f.arrayBuffer()));
   }
 }
@@ -57,7 +59,7 @@ export function onPaste(e: ClipboardEvent): void {
 export function chooseFiles(): void {
   const input = document.createElement('input');
   input.type = 'file';
-  input.accept = '.svg,.dxf,.png,.jpg,.jpeg,.webp,.bmp,.gif,image/*';
+  input.accept = '.svg,.dxf,.png,.jpg,.jpeg,.webp,.bmp,.gif,.ttf,.otf,.woff,image/*';
   input.multiple = true;
   input.onchange = () => void takeFiles([...(input.files ?? [])]);
   input.click();

@@ -11,6 +11,7 @@ import { addCut, addItem, centrePicked, deletePicked, nudge } from './edits';
 import { addLayer, alignPicked, copyPicked, copyToClipboard, distributePicked, groupPicked, mirrorPicked, pasteFromClipboard, toDrawings, turnPicked, ungroupPicked, workOnShapes } from './artwork';
 import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
+import { chooseFont, setAlongPicked } from './lettering';
 
 /** One thing that a maker can do. Menus, buttons, shortcuts and the command list all come from here. */
 export interface Action {
@@ -60,6 +61,8 @@ export const actions: readonly Action[] = [
     ] as const
   ).map(([tool, name, shortcut]): Action => ({ id: `tool-${tool}`, name, shortcut, enabled: hasJob, run: () => setView({ tool, stage: 'artwork' }) })),
   { id: 'import-artwork', name: 'Import a drawing or picture', shortcut: 'Ctrl+O', enabled: hasJob, run: chooseFiles },
+  { id: 'add-font', name: 'Add a font file to this job', enabled: hasJob, run: chooseFont },
+  { id: 'letters-along', name: 'Set the picked letters along the picked line', enabled: hasPick, run: setAlongPicked },
   { id: 'export-svg', name: 'Export the artwork as SVG', enabled: hasJob, run: () => exportArtwork('svg') },
   { id: 'export-dxf', name: 'Export the artwork as DXF', enabled: hasJob, run: () => exportArtwork('dxf') },
   { id: 'clip-cut', name: 'Cut the picked items', shortcut: 'Ctrl+X', enabled: hasPick, run: () => void (copyToClipboard() && deletePicked()) },

@@ -10,10 +10,12 @@ import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { itemKindOf, itemKinds } from '@/core/artwork/registry';
+import { fontCatalogue, strokeFonts } from '@/core/lettering/catalogue';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { addItem, centrePicked, changeItem, deletePicked } from '@/ui/actions/edits';
 import { copyPicked } from '@/ui/actions/artwork';
+import { chooseFont, letteringAndLine, setAlongPicked } from '@/ui/actions/lettering';
 import { action } from '@/ui/actions/registry';
 import { FieldForm, setAt } from '@/ui/common/FieldForm';
 import { LengthField, NumberField, TextField } from '@/ui/common/fields';
@@ -23,10 +25,12 @@ import { useView } from '@/ui/view';
 import { ArrangePanel } from './ArrangePanel';
 import { GaugePanel } from './GaugePanel';
 import { ItemList } from './ItemList';
+import { LetterSpaces } from './LetterSpaces';
 import { MeasuresPanel } from './MeasuresPanel';
 import { ShapePanel } from './ShapePanel';
 import { TraceDialog } from './TraceDialog';
 
+const shippedFonts = [...fontCatalogue, ...strokeFonts].map((f) => ({ value: f.id, label: f.name }));
 const offered = itemKinds.filter((k) => k.offered !== false);
 
 export function ArtworkSheet() {
@@ -84,6 +88,7 @@ export function ArtworkSheet() {
                 fields={itemKindOf(item.kind).fields}
                 values={item.values}
                 unit={job.unit}
+                fonts={[...shippedFonts, ...job.fonts.map((f) => ({ value: f.id, label: f.name }))]}
                 onChange={(key, value, f) =>
                   changeItem(
                     item.id,
@@ -91,13 +96,23 @@ export function ArtworkSheet() {
                     (q) => {
                       // A name that was made from the values follows them until the maker gives one.
                       const made = q.name === itemKindOf(q.kind).title(q.values);
+                      const before = q.values;
                       q.values = setAt(q.values, key, value);
+                      q.values = (itemKindOf(q.kind).changed?.(q.values, before) ?? q.values) as typeof q.values;
                       if (made) q.name = itemKindOf(q.kind).title(q.values);
                     },
                     f.kind === 'text' ? `text-${item.id}` : undefined,
                   )
                 }
               />
+              {item.kind === 'lettering' && (
+                <>
+                  <Button size="small" color="inherit" onClick={chooseFont} sx={{ justifySelf: 'start', fontSize: 13, color: 'text.secondary' }}>
+                    Add a font file
+                  </Button>
+                  <LetterSpaces item={item} />
+                </>
+              )}
               {placed.get(item.id)?.remarks.map((r) => (
                 <Typography key={r} role="alert" variant="caption" sx={{ color: 'error.main' }}>
                   {r}
@@ -111,9 +126,16 @@ export function ArtworkSheet() {
               <TextField label="Name in the list" value={item.name} onChange={(v) => changeItem(item.id, 'Rename item', (q) => void (q.name = v), `name-${item.id}`)} />
             </Box>
           ) : (
+            <>
+              {letteringAndLine(job.items.filter((i) => picked.includes(i.id))) && (
+                <Button size="small" variant="outlined" onClick={setAlongPicked} sx={{ mb: 1 }}>
+                  Set letters along the line
+                </Button>
+              )}
             <Typography variant="body2" sx={{ color: 'text.secondary' }}>
               Drag them on the table, move them with the arrow keys, or centre them together.
             </Typography>
+            </>
           )}
         </Group>
       )}

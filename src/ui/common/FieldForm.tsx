@@ -22,22 +22,24 @@ interface Props {
   cutters?: readonly Cutter[];
   /** Step-over (mm) that a cutter's preset gives, when the cut has none of its own. */
   presetStepOver?: (cutterId: string) => number | null;
+  /** What a font may be chosen from, and how another is brought. */
+  fonts?: readonly { readonly value: string; readonly label: string }[];
   onChange: (key: string, value: unknown, field: Field) => void;
 }
 
 /** A form made from field descriptions; the same one serves artwork, cutters and every kind of cut. */
-export function FieldForm({ fields, values, unit, cutters = [], presetStepOver, onChange }: Props) {
+export function FieldForm({ fields, values, unit, cutters = [], presetStepOver, fonts = [], onChange }: Props) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' }}>
       {fields
         .filter((f) => !f.when || f.when(values))
         .map((f) => {
-          const value = getAt(values, f.key);
+          const value = getAt(values, f.key) ?? f.missing;
           const set = (v: unknown) => onChange(f.key, v, f);
-          const wide = f.kind === 'text' || f.kind === 'cutter' || f.kind === 'stepOver' || f.kind === 'flag' || (f.kind === 'choice' && f.options.length > 4);
+          const wide = f.kind === 'text' || f.kind === 'cutter' || f.kind === 'stepOver' || f.kind === 'flag' || f.kind === 'font' || (f.kind === 'choice' && f.options.length > 4);
           return (
             <Box key={f.key} sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
-              <One field={f} value={value} unit={unit} cutters={cutters} values={values} presetStepOver={presetStepOver} set={set} />
+              <One field={f} value={value} unit={unit} cutters={cutters} values={values} presetStepOver={presetStepOver} fonts={fonts} set={set} />
             </Box>
           );
         })}
@@ -45,7 +47,7 @@ export function FieldForm({ fields, values, unit, cutters = [], presetStepOver, 
   );
 }
 
-function One({ field: f, value, unit, cutters, values, presetStepOver, set }: { field: Field; value: unknown; unit: Unit; cutters: readonly Cutter[]; values: Values; presetStepOver?: Props['presetStepOver']; set: (v: unknown) => void }) {
+function One({ field: f, value, unit, cutters, values, presetStepOver, fonts, set }: { field: Field; value: unknown; unit: Unit; cutters: readonly Cutter[]; values: Values; presetStepOver?: Props['presetStepOver']; fonts: NonNullable<Props['fonts']>; set: (v: unknown) => void }) {
   switch (f.kind) {
     case 'length':
       return <LengthField label={f.label} value={(value as number | null) ?? null} unit={unit} min={f.min} max={f.max} optional={f.optional} hint={f.hint} onChange={set} />;
@@ -53,6 +55,8 @@ function One({ field: f, value, unit, cutters, values, presetStepOver, set }: { 
       return <NumberField label={f.label} value={value as number} unit={f.unit} min={f.min} max={f.max} whole={f.whole} hint={f.hint} onChange={set} />;
     case 'choice':
       return <ChoiceField label={f.label} value={value as string} options={f.options} hint={f.hint} onChange={set} />;
+    case 'font':
+      return <ChoiceField label={f.label} value={value as string} options={fonts} hint={f.hint} onChange={set} />;
     case 'flag':
       return <FlagField label={f.label} value={value as boolean} onChange={set} />;
     case 'text':

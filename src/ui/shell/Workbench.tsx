@@ -6,9 +6,11 @@ import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { bringFonts } from '@/compute/fonts';
 import { follow } from '@/compute/pipeline';
 import { JobError } from '@/core/job/migrate';
 import { storageMessage } from '@/store/db';
+import { fontFilesOf } from '@/store/ownFonts';
 import { After, useLater } from '@/ui/later';
 import { useOpenJob, type OpenJob } from '@/store/openJob';
 import { onShortcut } from '@/ui/actions/registry';
@@ -39,7 +41,11 @@ export function Workbench({ id }: { id: string }) {
     let live = true;
     const { load } = useOpenJob.getState();
     setView({ picked: [], cutId: null, section: null, marked: null, play: null, file: null });
-    load(id)
+    fontFilesOf(id)
+      .then((files) => {
+        bringFonts(files);
+        return load(id);
+      })
       .then((found) => {
         if (!live) return;
         if (!found) setTrouble('This job is not on this device. It may have been deleted.');

@@ -1,13 +1,8 @@
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { placeItem, type Item, type PlacedItem } from '@/core/artwork/item';
 import type { ArtworkContext } from '@/core/artwork/kind';
-import { loadFont, type LoadedFont } from '@/core/lettering/font';
-import { fontCatalogue } from '@/core/lettering/catalogue';
-import { loadFonts } from '@/compute/pool';
+import { loadFonts, shelf } from '@/compute/fonts';
 
-/** Fonts for drawing in the window: parsed when first asked for. */
-const parsed = new Map<string, LoadedFont>();
-let bytes: Record<string, Uint8Array> | null = null;
 /** Counts what is new for placing: 0 until the fonts are there, then a step for every slice. */
 let round = 0;
 const waiting = new Set<() => void>();
@@ -18,25 +13,15 @@ const tellAll = () => {
 
 function subscribe(tell: () => void): () => void {
   waiting.add(tell);
-  if (!bytes)
-    void loadFonts().then((b) => {
-      bytes = b;
-      tellAll();
+  if (!round)
+    void loadFonts().then(() => {
+      if (!round) tellAll();
     });
   return () => waiting.delete(tell);
 }
 
-export const art: ArtworkContext = {
-  font(id) {
-    if (!bytes?.[id]) return null;
-    let f = parsed.get(id);
-    if (!f) {
-      f = loadFont(bytes[id], fontCatalogue.find((q) => q.id === id)?.name ?? id);
-      parsed.set(id, f);
-    }
-    return f;
-  },
-};
+/** What artwork is drawn with in this window. */
+export const art: ArtworkContext = shelf;
 
 const kept = new WeakMap<Item, PlacedItem>();
 /** Milliseconds of placing in one go: what is more waits for the next, so that the window stays quick. */

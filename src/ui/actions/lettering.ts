@@ -1,0 +1,78 @@
+import { bringFonts } from '@/compute/fonts';
+import { placeItem, placementOf, type Item } from '@/core/artwork/item';
+import { transformPath, type Affine } from '@/core/geometry/path';
+import { keepFont } from '@/store/ownFonts';
+import { art } from '@/ui/table/usePlaced';
+import { setView, useView } from '@/ui/view';
+import { edit, jobNow } from './edits';
+import { tell } from './tell';
+
+/** Keeps a font file with the job, and sets the picked lettering in it. */
+export async function addFontFile(file: File): Promise<void> {
+  try {
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    const own = await keepFont(file.name, bytes);
+    bringFonts({ [own.id]: bytes });
+    const { picked } = useView.getState();
+    edit(`Add the font ${own.name}`, (j) => {
+      if (!j.fonts.some((f) => f.id === own.id)) j.fonts.push(own);
+      for (const i of j.items) if (picked.includes(i.id) && i.kind === 'lettering') i.values.font = own.id;
+    });
+    tell('success', `"${own.name}" is kept with this job and goes with its file.`);
+  } catch (e) {
+    tell('error', (e as Error).message);
+  }
+}
+
+export function chooseFont(): void {
+  const input = document.createElement('input');
+  input.type = 'file';
+  input.accept = '.ttf,.otf,.woff';
+  input.onchange = () => input.files?.[0] && void addFontFile(input.files[0]);
+  input.click();
+}
+
+/** The lettering and the other thing, when just these two are picked and the other can be a baseline. */
+export function letteringAndLine(items: readonly Item[]): { letters: Item; line: Item } | null {
+  if (items.length !== 2) return null;
+  const letters = items.find((i) => i.kind === 'lettering');
+  const line = items.find((i) => i !== letters);
+  return letters && line ? { letters, line } : null;
+}
+
+const inverse = (m: Affine): Affine => {
+  const d = m.a * m.d - m.b * m.c;
+  return { a: m.d / d, b: -m.b / d, c: -m.c / d, d: m.a / d, e: (m.c * m.f - m.d * m.e) / d, f: (m.b * m.e - m.a * m.f) / d };
+};
+
+/** Sets the picked lettering along the picked line: the lettering keeps a copy of it. */
+export function setAlongPicked(): void {
+  const { picked } = useView.getState();
+  const pair = letteringAndLine(jobNow()?.items.filter((i) => picked.includes(i.id)) ?? []);
+  if (!pair) return tell('info', 'Pick one lettering and one line or outline to set it along.');
+  const { letters, line } = pair;
+  const [path] = placeItem(line, art).paths;
+  if (!path) return tell('info', `"${line.name}" draws nothing to set letters along.`);
+  const curve = transformPath(path, inverse(placementOf(letters)));
+  edit('Set letters along a line', (j) => {
+    const i = j.items.find((q) => q.id === letters.id)!;
+    i.values = { ...i.values, baseline: 'curve', curve };
+  });
+  setView({ picked: [letters.id] });
+}
+
+/** Sets the space after one letter by hand. Thousandths of the em; nothing for none. */
+export function setSpace(id: string, place: number, value: number): void {
+  edit(
+    'Space letters',
+    (j) => {
+      const i = j.items.find((q) => q.id === id);
+      if (!i) return;
+      const spaces = { ...((i.values.spaces as Record<string, number> | undefined) ?? {}) };
+      if (value) spaces[place] = value;
+      else delete spaces[place];
+      i.values = { ...i.values, spaces };
+    },
+    `space-${id}-${place}`,
+  );
+}

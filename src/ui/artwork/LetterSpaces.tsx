@@ -1,0 +1,58 @@
+'use client';
+import Box from '@mui/material/Box';
+import ButtonBase from '@mui/material/ButtonBase';
+import Typography from '@mui/material/Typography';
+import { useState, type KeyboardEvent } from 'react';
+import type { Item } from '@/core/artwork/item';
+import { setSpace } from '@/ui/actions/lettering';
+import { NumberField } from '@/ui/common/fields';
+
+/** More letters than this are spaced by tracking, not one by one. */
+const MOST = 120;
+
+/** Spaces between single letters, by hand: press a gap, then the arrow keys or a number. */
+export function LetterSpaces({ item }: { item: Item }) {
+  const [at, setAt] = useState<number | null>(null);
+  const chars = [...String(item.values.text ?? '')].slice(0, MOST);
+  const spaces = (item.values.spaces ?? {}) as Record<string, number>;
+  const gap = (i: number) => i + 1 < chars.length && chars[i] !== '\n' && chars[i + 1] !== '\n';
+  const key = (e: KeyboardEvent, i: number) => {
+    const step = (e.shiftKey ? 50 : 10) * (e.key === 'ArrowRight' ? 1 : e.key === 'ArrowLeft' ? -1 : 0);
+    if (!step) return;
+    e.preventDefault();
+    e.stopPropagation();
+    setSpace(item.id, i, Math.max(-2000, Math.min(5000, (spaces[i] ?? 0) + step)));
+  };
+  return (
+    <Box>
+      <Typography variant="caption" sx={{ color: 'text.secondary', display: 'block', mb: 0.5 }}>
+        Spaces by hand: press between two letters, then Left or Right
+      </Typography>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', border: '1px solid', borderColor: 'var(--mui-palette-line)', borderRadius: 1.5, px: 1, py: 0.5 }}>
+        {chars.map((c, i) =>
+          c === '\n' ? (
+            <Box key={i} sx={{ flexBasis: '100%', height: 2 }} />
+          ) : (
+            <Box key={i} sx={{ display: 'flex', alignItems: 'center' }}>
+              <Box component="span" sx={{ fontSize: 14, minWidth: c === ' ' ? 6 : 0 }}>{c}</Box>
+              {gap(i) && (
+                <ButtonBase
+                  aria-label={`Space between ${c} and ${chars[i + 1]}, letter ${i + 1}`}
+                  onClick={() => setAt(i)}
+                  onFocus={() => setAt(i)}
+                  onKeyDown={(e) => key(e, i)}
+                  sx={{ width: 12, height: 24, mx: 0.1, borderRadius: 1, '&::after': { content: '""', width: '2px', height: 14, borderRadius: 1, bgcolor: at === i ? 'primary.main' : spaces[i] ? 'var(--mui-palette-brass)' : 'divider' }, '&:hover::after': { bgcolor: 'primary.main' } }}
+                />
+              )}
+            </Box>
+          ),
+        )}
+      </Box>
+      {at !== null && gap(at) && (
+        <Box sx={{ mt: 1, maxWidth: 180 }}>
+          <NumberField label={`After "${chars[at]}"`} value={spaces[at] ?? 0} unit="‰ em" min={-2000} max={5000} onChange={(v) => setSpace(item.id, at, v)} />
+        </Box>
+      )}
+    </Box>
+  );
+}
