@@ -22,7 +22,7 @@ describe('the command line', () => {
     expect(setup.zZero).toBe('top');
     expect(setup.tools['2']).toMatchObject({ shape: 'v', includedAngle: 60, tipDiameter: 0 });
     const report = json('plan/report.json');
-    expect(report.cuts.map((c: { name: string }) => c.name)).toEqual(['Lettering', 'Border channel', 'Cut free']);
+    expect(report.cuts.map((c: { name: string }) => c.name)).toEqual(['Lettering', 'Ornament', 'Border channel', 'Cut free']);
     expect(report.checks.every((c: { passed: boolean }) => c.passed)).toBe(true);
     const parts = report.cuts.reduce((s: number, c: { minutes: number }) => s + c.minutes, 0);
     expect(report.minutes).toBeCloseTo(parts + (report.toolChanges * 63) / 60, 2);
@@ -60,7 +60,7 @@ describe('the command line', () => {
     const r = mirvak('plan', path.join(dir, 'bad.json'), '--out', path.join(dir, 'bad'));
     expect(r.status).toBe(2);
     expect(r.stdout).toMatch(/^bed: "Cut free" goes 2\.5 mm deeper into the bed/m);
-    expect(r.stdout).toMatch(/^order: "Cut free" cuts the part free before "Border channel", "Lettering"/m);
+    expect(r.stdout).toMatch(/^order: "Cut free" cuts the part free before "Border channel", "Ornament", "Lettering"/m);
   });
 
   it.each([

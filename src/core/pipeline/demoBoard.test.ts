@@ -39,6 +39,8 @@ describe('the Lock cottage board', () => {
     let walls = 0;
     let floors = 0;
     for (let i = 0; i < d.length; i++) {
+      // Farther off there is the heron.
+      if (d[i] < -2) continue;
       const want = -Math.min(Math.max(0, d[i]) / tan, 3);
       expect(want - g.z[i]).toBeLessThan(0.005);
       if (want > -2.98) {
@@ -73,11 +75,11 @@ describe('the Lock cottage board', () => {
     expect(inside).toBeGreaterThan(500);
   });
 
-  it('is cut free outside its edge but for six tabs, and nothing inside is touched', () => {
+  it('is cut free outside its edge but for six tabs, and no other cut comes near it', () => {
     const edge = region('i-edge');
     const inside = cut(scatter(edge, 1500, 0.1, 0.2));
     const d = depths(edge, inside);
-    for (let i = 0; i < d.length; i++) if (d[i] > 0.002 && d[i] < 10) expect(inside.z[i]).toBe(0);
+    for (let i = 0; i < d.length; i++) if (d[i] > 0.002 && d[i] < 5) expect(inside.z[i]).toBe(0);
 
     // Along the middle of the slot, a point every 0.1 mm of the edge.
     const [loop] = edge;

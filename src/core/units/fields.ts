@@ -18,6 +18,8 @@ export type Field =
   | (FieldBase & { readonly kind: 'text'; readonly lines?: number })
   /** Picks a font: a shipped one, or one of the job's own. */
   | (FieldBase & { readonly kind: 'font' })
+  /** Picks a motif, of one group only when it is named; `none` names the empty choice. */
+  | (FieldBase & { readonly kind: 'motif'; readonly group?: string; readonly none?: string })
   /** Picks a cutter among the given shapes; `optional` names the empty choice. */
   | (FieldBase & { readonly kind: 'cutter'; readonly shapes: readonly string[]; readonly optional?: string })
   /** Step-over: mm, with % of the cutter and overlap shown, relative to the cutter named by `cutter`. */

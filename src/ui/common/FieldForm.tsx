@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import { radiusOf, type Cutter } from '@/core/cutters/cutter';
 import type { Field } from '@/core/units/fields';
 import { formatLength, type Unit } from '@/core/units/length';
+import { MotifField } from './MotifField';
 import { ChoiceField, FlagField, LengthField, NumberField, TextField } from './fields';
 
 type Values = Record<string, unknown>;
@@ -36,7 +37,7 @@ export function FieldForm({ fields, values, unit, cutters = [], presetStepOver, 
         .map((f) => {
           const value = getAt(values, f.key) ?? f.missing;
           const set = (v: unknown) => onChange(f.key, v, f);
-          const wide = f.kind === 'text' || f.kind === 'cutter' || f.kind === 'stepOver' || f.kind === 'flag' || f.kind === 'font' || (f.kind === 'choice' && f.options.length > 4);
+          const wide = f.kind === 'text' || f.kind === 'cutter' || f.kind === 'stepOver' || f.kind === 'flag' || f.kind === 'font' || f.kind === 'motif' || (f.kind === 'choice' && f.options.length > 4);
           return (
             <Box key={f.key} sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
               <One field={f} value={value} unit={unit} cutters={cutters} values={values} presetStepOver={presetStepOver} fonts={fonts} set={set} />
@@ -57,6 +58,8 @@ function One({ field: f, value, unit, cutters, values, presetStepOver, fonts, se
       return <ChoiceField label={f.label} value={value as string} options={f.options} hint={f.hint} onChange={set} />;
     case 'font':
       return <ChoiceField label={f.label} value={value as string} options={fonts} hint={f.hint} onChange={set} />;
+    case 'motif':
+      return <MotifField label={f.label} value={value as string} group={f.group} none={f.none} onChange={set} />;
     case 'flag':
       return <FlagField label={f.label} value={value as boolean} onChange={set} />;
     case 'text':

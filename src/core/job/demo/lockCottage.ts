@@ -14,8 +14,10 @@ export function lockCottage(): Job {
     newItem({ id: 'i-edge', name: 'Board edge', kind: 'rectangle', x: 180, y: 100, angle: 0, values: { width: 332, height: 160, corner: 'scoop', radius: 16 } }),
     newItem({ id: 'i-border', name: 'Border outside', kind: 'rectangle', x: 180, y: 100, angle: 0, values: { width: 296, height: 124, corner: 'round', radius: 4 } }),
     newItem({ id: 'i-border-in', name: 'Border inside', kind: 'rectangle', x: 180, y: 100, angle: 0, values: { width: 287, height: 115, corner: 'round', radius: 2 } }),
+    newItem({ id: 'i-leaf', name: 'Leaf border', kind: 'border', x: 180, y: 100, values: { motif: 'border-leaf', corner: 'none', around: 'rectangle', width: 320, height: 148, radius: 60, size: 8, cornerSize: 18 } }),
+    newItem({ id: 'i-heron', name: 'Heron', kind: 'motif', x: 94, y: 73, values: { motif: 'heron', width: 36, height: 35.4 } }),
     newItem({ id: 'i-name', name: 'FENWATER', kind: 'lettering', x: 180, y: 119, angle: 0, values: { ...text, text: 'FENWATER', font: 'cinzel-bold', capHeight: 33 } }),
-    newItem({ id: 'i-lock', name: 'LOCK 7', kind: 'lettering', x: 180, y: 73, angle: 0, values: { ...text, text: 'LOCK 7', font: 'cinzel-bold', capHeight: 27 } }),
+    newItem({ id: 'i-lock', name: 'LOCK 7', kind: 'lettering', x: 206, y: 73, angle: 0, values: { ...text, text: 'LOCK 7', font: 'cinzel-bold', capHeight: 27 } }),
   ];
   job.cutters = [take('v-12-60-0'), take('flat-1.5'), take('flat-3'), take('flat-6')];
   job.cuts = [
@@ -26,6 +28,15 @@ export function lockCottage(): Job {
       enabled: true,
       items: ['i-name', 'i-lock'],
       values: { cutter: 'v-12-60-0', endMill: 'flat-1.5', startDepth: 0, limit: 3, stepDown: 3, floorStep: 0.12, endMillStep: null },
+      overrides: {},
+    },
+    {
+      id: 'c-ornament',
+      name: 'Ornament',
+      kind: 'vcarve',
+      enabled: true,
+      items: ['i-leaf', 'i-heron'],
+      values: { cutter: 'v-12-60-0', endMill: null, startDepth: 0, limit: 1.6, stepDown: 3, floorStep: 0.15, endMillStep: null },
       overrides: {},
     },
     {
