@@ -138,7 +138,7 @@ test('by keyboard alone', async () => {
   await maker.page.keyboard.press('Enter');
   await maker.sees('Cut free');
   await command('add lettering');
-  await maker.sees('6 items');
+  await maker.sees('8 items');
   await command('go to artwork');
   const x = Number(await maker.valueOf('Centre X'));
   await maker.page.evaluate(() => (document.activeElement as HTMLElement)?.blur());
@@ -147,7 +147,7 @@ test('by keyboard alone', async () => {
   await maker.page.waitForFunction((v: string) => [...document.querySelectorAll('input')].some((i) => i.value === v), {}, String(x + 11));
   await maker.chord('Control', 'KeyZ');
   await maker.page.keyboard.press('Delete');
-  await maker.sees('5 items');
+  await maker.sees('7 items');
   await maker.chord('Alt', 'Digit1');
   await maker.sees('Piece of material');
 });

@@ -6,7 +6,7 @@ export type Stage = (typeof stages)[number];
 export const stageNames: Record<Stage, string> = { blank: 'Blank', artwork: 'Artwork', cuts: 'Cuts', proof: 'Proof', run: 'Run' };
 
 /** What a press on the plan does in the artwork stage. */
-export const tools = ['pick', 'line', 'curve', 'arc', 'nodes', 'measure'] as const;
+export const tools = ['pick', 'line', 'curve', 'arc', 'centred-arc', 'nodes', 'trim', 'measure'] as const;
 export type Tool = (typeof tools)[number];
 
 export type TableView = 'plan' | 'solid' | 'both';
@@ -32,6 +32,7 @@ interface View {
   /** A place that a finding points at. */
   marked: { x: number; y: number; text: string } | null;
   commands: boolean;
+  shortcuts: boolean;
   library: boolean;
   play: PlayState | null;
   /** Standard view asked of the solid view; counts up so that asking twice works. */
@@ -58,6 +59,7 @@ export const useView = create<View>(() => ({
   cursor: null,
   marked: null,
   commands: false,
+  shortcuts: false,
   library: false,
   play: null,
   camera: { to: 'corner', n: 0 },

@@ -1,8 +1,10 @@
-import type { Path, Segment } from '../geometry/path';
+import { circlePath, type Path, type Segment } from '../geometry/path';
 
 /** The tools that draw by pressing on the table. */
-export const drawTools = ['line', 'curve', 'arc'] as const;
+export const drawTools = ['line', 'curve', 'arc', 'centred-arc'] as const;
 export type DrawTool = (typeof drawTools)[number];
+
+const isArcTool = (t: DrawTool): boolean => t === 'arc' || t === 'centred-arc';
 
 /** A pressed point; on a curve, how far it was dragged gives the handle after it. */
 export interface Placed {
@@ -26,12 +28,12 @@ export const begin = (tool: DrawTool): Drawing => ({ tool, points: [], at: null,
 /** The pointer is pressed. Pressing the first point again closes what is drawn: `done` then holds the path. */
 export function press(d: Drawing, x: number, y: number, reach: number): { drawing: Drawing; done: Path | null } {
   const [first] = d.points;
-  if (d.tool !== 'arc' && d.points.length > 2 && Math.hypot(x - first.x, y - first.y) <= reach) return { drawing: begin(d.tool), done: pathOf(d, true) };
+  if (!isArcTool(d.tool) && d.points.length > 2 && Math.hypot(x - first.x, y - first.y) <= reach) return { drawing: begin(d.tool), done: pathOf(d, true) };
   const last = d.points[d.points.length - 1];
   if (last && Math.hypot(x - last.x, y - last.y) < 1e-9) return { drawing: d, done: null };
   const drawing: Drawing = { ...d, points: [...d.points, { x, y, hx: 0, hy: 0 }], at: { x, y }, dragging: true };
-  // An arc is its two ends and a point between them.
-  if (d.tool === 'arc' && drawing.points.length === 3) return { drawing: begin(d.tool), done: pathOf(drawing, false) };
+  // An arc is its two ends and a point between them, or its start, its centre and where it ends.
+  if (isArcTool(d.tool) && drawing.points.length === 3) return { drawing: begin(d.tool), done: pathOf(drawing, false) };
   return { drawing, done: null };
 }
 
@@ -80,6 +82,7 @@ export function preview(d: Drawing): Path | null {
 function pathOf(d: Drawing, closed: boolean): Path {
   const p = d.points;
   if (d.tool === 'arc' && p.length === 3) return arcThrough(p[0], p[1], p[2]);
+  if (d.tool === 'centred-arc' && p.length === 3) return arcAbout(p[0], p[1], p[2]);
   const segments: Segment[] = [];
   const join = (a: Placed, b: Placed) => {
     const curved = d.tool === 'curve' && (a.hx || a.hy || b.hx || b.hy);
@@ -99,4 +102,16 @@ export function arcThrough(a: { x: number; y: number }, b: { x: number; y: numbe
   const cx = a.x + ((c.y - a.y) * b2 - (b.y - a.y) * c2) / d;
   const cy = a.y + ((b.x - a.x) * c2 - (c.x - a.x) * b2) / d;
   return { x: a.x, y: a.y, segments: [{ k: 'arc', x: b.x, y: b.y, cx, cy, ccw: d < 0 }], closed: false };
+}
+
+/** The arc from a about a centre to the direction of a point, the shorter way round; a whole circle when that is where it began. */
+export function arcAbout(a: { x: number; y: number }, centre: { x: number; y: number }, to: { x: number; y: number }): Path {
+  const r = Math.hypot(a.x - centre.x, a.y - centre.y);
+  const l = Math.hypot(to.x - centre.x, to.y - centre.y);
+  if (r < 1e-9 || l < 1e-9) return { x: a.x, y: a.y, segments: [{ k: 'line', x: centre.x, y: centre.y }], closed: false };
+  const [ux, uy] = [(to.x - centre.x) / l, (to.y - centre.y) / l];
+  const turn = (a.x - centre.x) * uy - (a.y - centre.y) * ux;
+  const along = (a.x - centre.x) * ux + (a.y - centre.y) * uy;
+  if (Math.abs(turn) < 1e-6 * r && along > 0) return circlePath(centre.x, centre.y, r);
+  return { x: a.x, y: a.y, segments: [{ k: 'arc', x: centre.x + ux * r, y: centre.y + uy * r, cx: centre.x, cy: centre.y, ccw: turn > 0 }], closed: false };
 }

@@ -1,5 +1,6 @@
 import { fitLine, fitLoop } from '../geometry/fit';
 import { flatten, type Path, type Segment } from '../geometry/path';
+import { pointOn, splitSegment } from '../geometry/segment';
 
 /**
  * Editing paths node by node. Node 0 is where the path begins, node k the end of segment k - 1; a closed path ends
@@ -84,33 +85,9 @@ export function isSmooth(p: Path, k: number): boolean {
   return Math.abs(ux * vy - uy * vx) < 1e-6 * (Math.hypot(ux, uy) * Math.hypot(vx, vy) + 1e-12) && ux * vx + uy * vy > 0;
 }
 
-/** A segment cut in two at t (0..1): de Casteljau for cubics, the same circle for arcs. */
-function halved(a: Node, s: Segment, t: number): [Segment, Segment] {
-  const mix = (p: Node, q: Node): Node => ({ x: p.x + (q.x - p.x) * t, y: p.y + (q.y - p.y) * t });
-  if (s.k === 'line') return [{ k: 'line', ...mix(a, s) }, s];
-  if (s.k === 'arc') {
-    const a0 = Math.atan2(a.y - s.cy, a.x - s.cx);
-    let sweep = Math.atan2(s.y - s.cy, s.x - s.cx) - a0;
-    while (s.ccw ? sweep <= 1e-12 : sweep >= -1e-12) sweep += s.ccw ? 2 * Math.PI : -2 * Math.PI;
-    const r = Math.hypot(a.x - s.cx, a.y - s.cy);
-    const m = a0 + sweep * t;
-    return [{ ...s, x: s.cx + r * Math.cos(m), y: s.cy + r * Math.sin(m) }, s];
-  }
-  const p01 = mix(a, { x: s.x1, y: s.y1 });
-  const p12 = mix({ x: s.x1, y: s.y1 }, { x: s.x2, y: s.y2 });
-  const p23 = mix({ x: s.x2, y: s.y2 }, s);
-  const q0 = mix(p01, p12);
-  const q1 = mix(p12, p23);
-  const m = mix(q0, q1);
-  return [
-    { k: 'cubic', x1: p01.x, y1: p01.y, x2: q0.x, y2: q0.y, ...m },
-    { k: 'cubic', x1: q1.x, y1: q1.y, x2: p23.x, y2: p23.y, x: s.x, y: s.y },
-  ];
-}
-
 /** Adds a node on a segment without changing what is drawn. */
 export function addNode(p: Path, segment: number, t: number): Path {
-  const [a, b] = halved(at(p, segment), p.segments[segment], t);
+  const [a, b] = splitSegment(at(p, segment), p.segments[segment], t);
   return { ...p, segments: [...p.segments.slice(0, segment), a, b, ...p.segments.slice(segment + 1)] };
 }
 
@@ -225,10 +202,9 @@ export function nearest(p: Path, x: number, y: number): { segment: number; t: nu
   p.segments.forEach((s, i) => {
     const a = at(p, i);
     const steps = s.k === 'line' ? 1 : 32;
-    const on = (t: number): Node => (t <= 0 ? a : t >= 1 ? s : halved(a, s, t)[0]);
     for (let k = 0; k < steps; k++) {
-      const q0 = on(k / steps);
-      const q1 = on((k + 1) / steps);
+      const q0 = pointOn(a, s, k / steps);
+      const q1 = pointOn(a, s, (k + 1) / steps);
       const ex = q1.x - q0.x;
       const ey = q1.y - q0.y;
       const l = ex * ex + ey * ey;

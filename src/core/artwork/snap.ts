@@ -1,4 +1,4 @@
-import { flatten, type Path } from '../geometry/path';
+import { arcSweep, flatten, type Path } from '../geometry/path';
 import type { PlacedItem } from './item';
 
 export interface Caught {
@@ -8,6 +8,12 @@ export interface Caught {
   readonly what: string;
 }
 
+/** A line across the whole table that things are brought to: upright at an x, or level at a y. */
+export interface Guide {
+  readonly axis: 'x' | 'y';
+  readonly at: number;
+}
+
 interface Candidate extends Caught {
   /** Lower comes first among what is in reach. */
   readonly rank: number;
@@ -15,9 +21,10 @@ interface Candidate extends Caught {
 
 /**
  * The point that a pointer at (x, y) catches within `reach` mm: nodes, middles of segments, centres of arcs and of items,
- * crossings of outlines, then any place on an outline, then the grid. Null when nothing is near.
+ * crossings of outlines and of guides, tangents from the point before, then any place on a guide or an outline, then the grid.
+ * Null when nothing is near.
  */
-export function catchPoint(items: readonly PlacedItem[], x: number, y: number, reach: number, grid: number | null): Caught | null {
+export function catchPoint(items: readonly PlacedItem[], x: number, y: number, reach: number, grid: number | null, more: { readonly from?: { readonly x: number; readonly y: number }; readonly guides?: readonly Guide[] } = {}): Caught | null {
   let best: Candidate | null = null;
   let bestScore = Infinity;
   const offer = (px: number, py: number, what: string, rank: number) => {
@@ -33,7 +40,15 @@ export function catchPoint(items: readonly PlacedItem[], x: number, y: number, r
   for (const p of items) {
     const c = p.corners;
     offer((c[0].x + c[2].x) / 2, (c[0].y + c[2].y) / 2, 'centre', 0.5);
-    for (const path of p.paths) walk(path, x, y, reach, offer, near);
+    for (const path of p.paths) {
+      walk(path, x, y, reach, offer, near);
+      if (more.from) tangents(path, more.from, offer);
+    }
+  }
+  for (const g of more.guides ?? []) {
+    if (g.axis === 'x') offer(g.at, y, 'guide', 1.4);
+    else offer(x, g.at, 'guide', 1.4);
+    for (const h of more.guides ?? []) if (g.axis === 'x' && h.axis === 'y') offer(g.at, h.at, 'crossing of guides', 0.2);
   }
   for (let i = 0; i < near.length; i++) for (let j = i + 1; j < near.length; j++) crossing(near[i], near[j], offer);
   for (const s of near) {
@@ -46,6 +61,29 @@ export function catchPoint(items: readonly PlacedItem[], x: number, y: number, r
   if (grid) offer(Math.round(x / grid) * grid, Math.round(y / grid) * grid, 'grid', 2.5);
   const caught = best as Candidate | null;
   return caught && { x: caught.x, y: caught.y, what: caught.what };
+}
+
+/** Where a line from a point touches the arcs of a path. */
+function tangents(path: Path, from: { readonly x: number; readonly y: number }, offer: (x: number, y: number, what: string, rank: number) => void): void {
+  let a = { x: path.x, y: path.y };
+  for (const s of path.segments) {
+    if (s.k === 'arc') {
+      const r = Math.hypot(a.x - s.cx, a.y - s.cy);
+      const d = Math.hypot(from.x - s.cx, from.y - s.cy);
+      if (d > r * (1 + 1e-9)) {
+        const to = Math.atan2(from.y - s.cy, from.x - s.cx);
+        const side = Math.acos(r / d);
+        const sweep = arcSweep(a.x, a.y, s.x, s.y, s.cx, s.cy, s.ccw);
+        const a0 = Math.atan2(a.y - s.cy, a.x - s.cx);
+        for (const t of [to - side, to + side]) {
+          const turn = s.ccw ? t - a0 : a0 - t;
+          const along = ((turn % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
+          if (along <= Math.abs(sweep) + 1e-9) offer(s.cx + r * Math.cos(t), s.cy + r * Math.sin(t), 'tangent', 0.1);
+        }
+      }
+    }
+    a = s;
+  }
 }
 
 function walk(path: Path, x: number, y: number, reach: number, offer: (x: number, y: number, what: string, rank: number) => void, near: Float64Array[]): void {

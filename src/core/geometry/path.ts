@@ -37,6 +37,12 @@ export interface Affine {
 
 export const identity: Affine = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
 
+/** The map that undoes another. */
+export const inverse = (m: Affine): Affine => {
+  const d = m.a * m.d - m.b * m.c;
+  return { a: m.d / d, b: -m.b / d, c: -m.c / d, d: m.a / d, e: (m.c * m.f - m.d * m.e) / d, f: (m.b * m.e - m.a * m.f) / d };
+};
+
 /** Scale about the origin, then turn by degrees counter-clockwise, then move. */
 export function placement(x: number, y: number, degrees: number, sx = 1, sy = sx): Affine {
   const t = (degrees * Math.PI) / 180;

@@ -78,6 +78,8 @@ export const jobSchema = z
     blank: blankSchema,
     clamps: z.array(clampSchema),
     fonts: z.array(ownFontSchema),
+    /** Lines across the table that artwork is brought to. */
+    guides: z.array(z.object({ axis: z.enum(['x', 'y']), at: mm })).max(200),
     layers: z.array(layerSchema).min(1),
     groups: z.array(groupSchema),
     items: z.array(itemSchema),
@@ -133,6 +135,7 @@ export function newJob(name: string): Job {
     blank: { width: 300, height: 200, thickness: 18, material: 'oak', datum: 'lb', zZero: 'top', safeHeight: 10, clearance: 2, park: { x: 0, y: 0 }, intoBed: 0.5 },
     clamps: [],
     fonts: [],
+    guides: [],
     layers: [{ id: FIRST_LAYER, name: 'Layer 1', colour: '#1e2a2f', visible: true, locked: false }],
     groups: [],
     items: [],

@@ -14,7 +14,8 @@ type Plain = Record<string, unknown>;
 /**
  * Steps from one version of the format to the next, each changing plain data in place. Version 1 (the
  * format's first draft) had no allowance for cutting into the bed; version 2 had neither layers nor groups;
- * version 3 had no fonts of its own.
+ * version 3 had neither fonts of its own
+ * nor guides.
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -33,6 +34,7 @@ const steps: Record<number, (job: Plain) => void> = {
   },
   3: (job) => {
     job.fonts ??= [];
+    job.guides ??= [];
   },
 };
 

@@ -8,10 +8,10 @@ import type { Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
-import { dropEmptyGroups, edit, freeName, jobNow, openLayer } from './edits';
+import { dropEmptyGroups, edit, freeName, jobNow, openLayer, placesOf } from './edits';
 import { tell } from './tell';
 
-const pickedItems = (): Item[] => {
+export const pickedItems = (): Item[] => {
   const { picked } = useView.getState();
   const byId = new Map(jobNow()?.items.map((i) => [i.id, i]));
   return picked.flatMap((id) => byId.get(id) ?? []);
@@ -44,6 +44,19 @@ function replace(name: string, old: readonly Item[], fresh: readonly Item[], kee
     dropEmptyGroups(j);
   });
   setView({ picked: fresh.map((i) => i.id), stage: 'artwork' });
+}
+
+/** Puts each of some items, by its id, in the place of the one that it was. */
+export function replaceEach(name: string, now: readonly Item[], merge?: string): void {
+  const by = new Map(now.map((i) => [i.id, i]));
+  const where = placesOf([...by.keys()]);
+  edit(
+    name,
+    (j) => {
+      for (const k of where) j.items[k] = by.get(j.items[k].id)!;
+    },
+    merge,
+  );
 }
 
 /** Runs work on the picked outlines in a worker and puts the result in their place, or beside them. */
@@ -142,7 +155,7 @@ export function turnPicked(degrees: number): void {
 }
 
 /** Copies with fresh ids; copies of groups become groups of their own. */
-function copiesOf(items: readonly Item[], job: Job): { items: Item[]; groups: Job['groups'] } {
+export function copiesOf(items: readonly Item[], job: Job): { items: Item[]; groups: Job['groups'] } {
   const groups = new Map<string, string>();
   const made: Job['groups'] = [];
   const groupOf = (id: string | null): string | null => {
@@ -160,7 +173,7 @@ function copiesOf(items: readonly Item[], job: Job): { items: Item[]; groups: Jo
   return { items: items.map((i) => ({ ...structuredClone(i), id: freshId(), group: groupOf(i.group) })), groups: made };
 }
 
-function addCopies(name: string, sets: readonly { items: Item[]; groups: Job['groups'] }[]): void {
+export function addCopies(name: string, sets: readonly { items: Item[]; groups: Job['groups'] }[]): void {
   edit(name, (j) => {
     for (const s of sets) {
       j.groups.push(...s.groups);
@@ -177,6 +190,15 @@ export function copyPicked(): void {
   const c = copiesOf(items, job);
   addCopies('Copy items', [{ ...c, items: c.items.map((i) => ({ ...i, name: freeName(i.name, job.items), x: i.x + 5, y: i.y - 5 })) }]);
   setView({ picked: c.items.map((i) => i.id) });
+}
+
+/** Leaves copies where dragged items began: places in the job's list, with where each stood. */
+export function leaveCopies(starts: ReadonlyMap<number, { readonly id: string; readonly x: number; readonly y: number }>): void {
+  const job = jobNow();
+  if (!job) return;
+  const places = [...starts].filter(([k, at]) => job.items[k]?.id === at.id);
+  const c = copiesOf(places.map(([k]) => job.items[k]), job);
+  addCopies('Copy while dragging', [{ ...c, items: c.items.map((i, n) => ({ ...i, x: places[n][1].x, y: places[n][1].y })) }]);
 }
 
 /** Copies of the picked items in columns and rows; `gap` is left between their boxes. */

@@ -1,6 +1,6 @@
 import { bringFonts } from '@/compute/fonts';
 import { placeItem, placementOf, type Item } from '@/core/artwork/item';
-import { transformPath, type Affine } from '@/core/geometry/path';
+import { inverse, transformPath } from '@/core/geometry/path';
 import { keepFont } from '@/store/ownFonts';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
@@ -39,11 +39,6 @@ export function letteringAndLine(items: readonly Item[]): { letters: Item; line:
   const line = items.find((i) => i !== letters);
   return letters && line ? { letters, line } : null;
 }
-
-const inverse = (m: Affine): Affine => {
-  const d = m.a * m.d - m.b * m.c;
-  return { a: m.d / d, b: -m.b / d, c: -m.c / d, d: m.a / d, e: (m.c * m.f - m.d * m.e) / d, f: (m.b * m.e - m.a * m.f) / d };
-};
 
 /** Sets the picked lettering along the picked line: the lettering keeps a copy of it. */
 export function setAlongPicked(): void {

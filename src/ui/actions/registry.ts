@@ -39,6 +39,7 @@ export const actions: readonly Action[] = [
   { id: 'undo', name: 'Undo', shortcut: 'Ctrl+Z', enabled: () => useOpenJob.getState().past.length > 0, run: () => useOpenJob.getState().undo() },
   { id: 'redo', name: 'Redo', shortcut: 'Ctrl+Shift+Z', enabled: () => useOpenJob.getState().future.length > 0, run: () => useOpenJob.getState().redo() },
   { id: 'commands', name: 'Show all actions', shortcut: 'Ctrl+K', run: () => setView({ commands: true }) },
+  { id: 'shortcuts', name: 'Show all shortcuts', shortcut: '?', run: () => setView({ shortcuts: true }) },
   { id: 'export', name: 'Export this job to a file', shortcut: 'Ctrl+S', enabled: hasJob, run: () => void exportOpenJob() },
   { id: 'library', name: 'Open the tool library', shortcut: 'L', run: () => setView({ library: true }) },
   ...stages.map((s, i): Action => ({ id: `stage-${s}`, name: `Go to ${stageNames[s]}`, shortcut: `Alt+${i + 1}`, run: () => setView({ stage: s }) })),
@@ -56,7 +57,9 @@ export const actions: readonly Action[] = [
       ['line', 'Draw lines', 'D'],
       ['curve', 'Draw a curve', 'Shift+D'],
       ['arc', 'Draw an arc through three points', 'A'],
+      ['centred-arc', 'Draw an arc about its centre', 'Shift+A'],
       ['nodes', 'Change nodes', 'N'],
+      ['trim', 'Trim lines at crossings', 'X'],
       ['measure', 'Measure from point to point', 'Q'],
     ] as const
   ).map(([tool, name, shortcut]): Action => ({ id: `tool-${tool}`, name, shortcut, enabled: hasJob, run: () => setView({ tool, stage: 'artwork' }) })),

@@ -18,6 +18,7 @@ import { useState, type ReactNode } from 'react';
 import type { Alignment } from '@/core/artwork/arrange';
 import type { Job } from '@/core/job/job';
 import { alignPicked, copyInRing, copyInRows, distributePicked } from '@/ui/actions/artwork';
+import { copyAlongPicked, pickedSize, shearPicked, sizePicked, turnPickedAbout } from '@/ui/actions/transform';
 import { action } from '@/ui/actions/registry';
 import { ChoiceField, FlagField, LengthField, NumberField } from '@/ui/common/fields';
 
@@ -43,7 +44,8 @@ function Tool({ name, run, children }: { name: string; run: () => void; children
 /** Aligning, mirroring, turning, grouping, copies in rows and rings of what is picked. */
 export function ArrangePanel({ job, count }: { job: Job; count: number }) {
   const [to, setTo] = useState<'blank' | 'group' | 'last'>('blank');
-  const [copies, setCopies] = useState<'rows' | 'ring' | null>(null);
+  const [open, setOpen] = useState<keyof typeof panels | null>(null);
+  const Open = open && panels[open];
   return (
     <Box sx={{ display: 'grid', gap: 1 }}>
       <ChoiceField label="Align to" value={to} options={[{ value: 'blank', label: 'The blank' }, { value: 'group', label: 'All of what is picked' }, { value: 'last', label: 'The last that was picked' }]} onChange={(v) => setTo(v as typeof to)} />
@@ -81,11 +83,15 @@ export function ArrangePanel({ job, count }: { job: Job; count: number }) {
           <Quiet onClick={action('group').run}>Group</Quiet>
         )}
         <Quiet onClick={action('ungroup').run}>Ungroup</Quiet>
-        <Quiet onClick={() => setCopies(copies === 'rows' ? null : 'rows')}>Copies in rows</Quiet>
-        <Quiet onClick={() => setCopies(copies === 'ring' ? null : 'ring')}>Copies in a ring</Quiet>
+        {(Object.keys(panels) as (keyof typeof panels)[])
+          .filter((p) => p !== 'Copies along a line' || count > 1)
+          .map((p) => (
+            <Quiet key={p} onClick={() => setOpen(open === p ? null : p)}>
+              {p}
+            </Quiet>
+          ))}
       </Box>
-      {copies === 'rows' && <Rows job={job} />}
-      {copies === 'ring' && <Ring job={job} />}
+      {Open && <Open job={job} />}
     </Box>
   );
 }
@@ -129,3 +135,61 @@ function Ring({ job }: { job: Job }) {
     </Box>
   );
 }
+
+function Size({ job }: { job: Job }) {
+  const [linked, setLinked] = useState(true);
+  const now = pickedSize();
+  if (!now) return null;
+  const set = (width: number, height: number) => sizePicked(Math.max(1e-3, width), Math.max(1e-3, height));
+  return (
+    <Box sx={grid}>
+      <LengthField label="Width of all" value={now.width} unit={job.unit} min={0.001} max={1e5} onChange={(w) => w !== null && set(w, linked ? (now.height * w) / now.width : now.height)} />
+      <LengthField label="Height of all" value={now.height} unit={job.unit} min={0.001} max={1e5} onChange={(h) => h !== null && set(linked ? (now.width * h) / now.height : now.width, h)} />
+      <FlagField label="Keep the ratio" value={linked} onChange={setLinked} />
+    </Box>
+  );
+}
+
+function TurnAbout({ job }: { job: Job }) {
+  const [v, set] = useState(() => ({ by: 45, x: pickedSize()?.x ?? 0, y: pickedSize()?.y ?? 0 }));
+  return (
+    <Box sx={grid}>
+      <NumberField label="By" value={v.by} unit={'\u00b0'} min={-360} max={360} onChange={(by) => set({ ...v, by })} />
+      <span />
+      <LengthField label="About X" value={v.x} unit={job.unit} onChange={(x) => x !== null && set({ ...v, x })} />
+      <LengthField label="About Y" value={v.y} unit={job.unit} onChange={(y) => y !== null && set({ ...v, y })} />
+      <Button variant="contained" size="small" onClick={() => turnPickedAbout(v.by, v.x, v.y)} sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}>
+        Turn
+      </Button>
+    </Box>
+  );
+}
+
+function Shear() {
+  const [v, set] = useState({ by: 12, way: 'across' as 'across' | 'up' });
+  return (
+    <Box sx={grid}>
+      <NumberField label="Lean by" value={v.by} unit={'\u00b0'} min={-80} max={80} onChange={(by) => set({ ...v, by })} />
+      <ChoiceField label="Which way" value={v.way} options={[{ value: 'across', label: 'Uprights lean' }, { value: 'up', label: 'Levels rise' }]} onChange={(way) => set({ ...v, way: way as typeof v.way })} />
+      <Button variant="contained" size="small" onClick={() => shearPicked(v.by, v.way)} sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}>
+        Shear
+      </Button>
+    </Box>
+  );
+}
+
+function AlongLine() {
+  const [v, set] = useState({ count: 8, turn: true });
+  return (
+    <Box sx={grid}>
+      <NumberField label="How many" value={v.count} whole min={1} max={1000} onChange={(count) => set({ ...v, count })} />
+      <FlagField label="Turn them" value={v.turn} onChange={(turn) => set({ ...v, turn })} />
+      <Button variant="contained" size="small" onClick={() => copyAlongPicked(v.count, v.turn)} sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}>
+        Copy along the last picked
+      </Button>
+    </Box>
+  );
+}
+
+/** What opens below the buttons, by their names. */
+const panels = { Size, 'Turn about': TurnAbout, Shear, 'Copies in rows': Rows, 'Copies in a ring': Ring, 'Copies along a line': AlongLine } satisfies Record<string, (p: { job: Job }) => ReactNode>;

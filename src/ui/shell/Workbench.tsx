@@ -27,6 +27,7 @@ import { Table } from '@/ui/table/Table';
 import { setView, useView } from '@/ui/view';
 import { CommandList } from './CommandList';
 import { Rail } from './Rail';
+import { ShortcutSheet } from './ShortcutSheet';
 import { TopBar } from './TopBar';
 
 const sheets = { blank: BlankSheet, artwork: ArtworkSheet, cuts: CutsSheet, proof: ProofSheet, run: RunSheet };
@@ -128,6 +129,7 @@ export function Workbench({ id }: { id: string }) {
       </Box>
       <After steps={4}>
         <CommandList />
+        <ShortcutSheet />
         <LibraryDrawer />
       </After>
     </Box>

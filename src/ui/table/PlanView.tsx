@@ -1,13 +1,13 @@
 'use client';
 import Box from '@mui/material/Box';
 import { useColorScheme } from '@mui/material/styles';
-import { useCallback, useEffect, useMemo, useReducer, useRef, useState, type PointerEvent as ReactPointer } from 'react';
+import { useCallback, useEffect, useMemo, useReducer, useRef, useState, type MouseEvent as ReactMouse, type PointerEvent as ReactPointer } from 'react';
 import { useWork } from '@/compute/pipeline';
 import { radiusOf } from '@/core/cutters/cutter';
 import { datumOf } from '@/core/job/job';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
-import { together } from '@/ui/actions/artwork';
+import { leaveCopies, together } from '@/ui/actions/artwork';
 import { takeFiles } from '@/ui/actions/drawingFiles';
 import { placesOf } from '@/ui/actions/edits';
 import { pickable } from '@/ui/actions/registry';
@@ -15,6 +15,7 @@ import { cutColour } from '@/ui/theme/theme';
 import { setView, useView } from '@/ui/view';
 import { ArtworkCache } from './artworkCache';
 import { drawPlan, RULER } from './drawPlan';
+import { Guides } from './Guides';
 import { Handles } from './Handles';
 import { PickIndex } from './pick';
 import { SectionLineMark } from './SectionLineMark';
@@ -24,7 +25,10 @@ import { useSize } from './useSize';
 import { DrawLayer } from './tools/DrawLayer';
 import { MeasureLayer } from './tools/MeasureLayer';
 import { NodesLayer } from './tools/NodesLayer';
+import { TableMenu } from './TableMenu';
+import { TrimLayer } from './tools/TrimLayer';
 import { ToolBar } from './tools/ToolBar';
+import { usePinch } from './usePinch';
 import { usePlaced } from './usePlaced';
 import { fitted, toScreen, toWorld, zoomed, type Viewport } from './viewport';
 
@@ -127,8 +131,24 @@ export function PlanView() {
     };
   }, [local]);
 
+  const pinch = usePinch(local, (how) => {
+    touched.current = true;
+    setViewport((v) => v && how(v));
+  });
+  const [menu, setMenu] = useState<{ x: number; y: number; onItem: boolean } | null>(null);
+  const openMenu = (e: ReactMouse) => {
+    e.preventDefault();
+    if (!view) return;
+    const p = local(e);
+    const w = toWorld(view, p.x, p.y);
+    const id = index.at(w.x, w.y, 5 / view.k);
+    if (id && !picked.includes(id)) setView({ picked: together(job, id) });
+    setMenu({ x: e.clientX, y: e.clientY, onItem: id !== null });
+  };
+
   const down = (e: ReactPointer) => {
     if (!view) return;
+    if (pinch.down(e)) return setGesture(null);
     const p = local(e);
     if (e.button === 1 || space.current) {
       e.currentTarget.setPointerCapture(e.pointerId);
@@ -166,7 +186,7 @@ export function PlanView() {
   };
 
   const move = (e: ReactPointer) => {
-    if (!view) return;
+    if (!view || pinch.move(e)) return;
     const p = local(e);
     const w = toWorld(view, p.x, p.y);
     setView({ cursor: w });
@@ -182,7 +202,7 @@ export function PlanView() {
       if (!gesture.began) setGesture({ ...gesture, began: true });
       const moving = new Set([...gesture.starts.values()].map((s) => s.id));
       const others = job.items.length > 400 ? [] : job.items.filter((i) => i.visible && !moving.has(i.id)).flatMap((i) => placed.get(i.id) ?? []);
-      const s = e.altKey ? { dx, dy, xs: [], ys: [] } : snapMove(gesture.moving, dx, dy, job.blank, others, 7 / view.k);
+      const s = e.altKey ? { dx, dy, xs: [], ys: [] } : snapMove(gesture.moving, dx, dy, job.blank, others, job.guides, 7 / view.k);
       setSnap(s);
       useOpenJob.getState().edit(
         'Move',
@@ -199,7 +219,9 @@ export function PlanView() {
     }
   };
 
-  const up = () => {
+  const up = (e?: ReactPointer) => {
+    if (e) pinch.up(e);
+    if (gesture?.kind === 'move' && gesture.began && e && (e.ctrlKey || e.metaKey)) leaveCopies(gesture.starts);
     if (gesture?.kind === 'box') {
       const small = view && Math.hypot(gesture.x1 - gesture.x0, gesture.y1 - gesture.y0) * view.k < 4;
       const found = small ? [] : index.within(gesture.x0, gesture.y0, gesture.x1, gesture.y1);
@@ -211,7 +233,10 @@ export function PlanView() {
 
   const datum = datumOf(job.blank);
   return (
-    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={up} onPointerLeave={() => setView({ cursor: null })} onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()} onDrop={(e) => { e.preventDefault(); void takeFiles([...e.dataTransfer.files]); }} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
+    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={(e) => {
+        pinch.up(e);
+        up();
+      }} onContextMenu={openMenu} onPointerLeave={() => setView({ cursor: null })} onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()} onDrop={(e) => { e.preventDefault(); void takeFiles([...e.dataTransfer.files]); }} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
       <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block' }} />
       {view && (
         <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}>
@@ -223,10 +248,12 @@ export function PlanView() {
             const b = toScreen(view, Math.max(gesture.x0, gesture.x1), Math.min(gesture.y0, gesture.y1));
             return <rect x={a.x} y={a.y} width={b.x - a.x} height={b.y - a.y} fill="var(--mui-palette-primary-main)" fillOpacity="0.1" stroke="var(--mui-palette-primary-main)" />;
           })()}
+          {stage === 'artwork' && <Guides guides={job.guides} view={view} local={local} width={size.width} height={size.height} />}
           {sectionOpen && <SectionLineMark view={view} local={local} />}
           {stage === 'cuts' && <TabMarks view={view} local={local} />}
-          {stage === 'artwork' && tool === 'nodes' && <NodesLayer item={picked.length === 1 ? (job.items.find((i) => i.id === picked[0]) ?? null) : null} view={view} local={local} index={index} />}
-          {stage === 'artwork' && (tool === 'line' || tool === 'curve' || tool === 'arc') && <DrawLayer key={tool} tool={tool} unit={job.unit} view={view} local={local} index={index} />}
+          {stage === 'artwork' && tool === 'nodes' && <NodesLayer item={picked.length === 1 ? (job.items.find((i) => i.id === picked[0]) ?? null) : null} unit={job.unit} view={view} local={local} index={index} />}
+          {stage === 'artwork' && (tool === 'line' || tool === 'curve' || tool === 'arc' || tool === 'centred-arc') && <DrawLayer key={tool} tool={tool} unit={job.unit} view={view} local={local} index={index} />}
+          {stage === 'artwork' && tool === 'trim' && <TrimLayer job={job} view={view} local={local} index={index} />}
           {stage === 'artwork' && tool === 'measure' && <MeasureLayer unit={job.unit} view={view} local={local} index={index} />}
           {stage === 'artwork' && tool === 'pick' && <Handles view={view} local={local} placed={placed} />}
           {marked && (
@@ -238,6 +265,7 @@ export function PlanView() {
         </svg>
       )}
       {stage === 'artwork' && <ToolBar />}
+      <TableMenu at={menu} onItem={menu?.onItem ?? false} onClose={() => setMenu(null)} />
     </Box>
   );
 }

@@ -1,5 +1,6 @@
 import Flatbush from 'flatbush';
 import type { Item, PlacedItem } from '@/core/artwork/item';
+import type { Bounds } from '@/core/geometry/region';
 import { pathOf } from './outlinePath';
 
 let probe: CanvasRenderingContext2D | null = null;
@@ -65,7 +66,12 @@ export class PickIndex {
 
   /** What lies around a point. */
   near(x: number, y: number, reach: number): PlacedItem[] {
-    return (this.tree?.search(x - reach, y - reach, x + reach, y + reach) ?? []).map((k) => this.entries[k].placed);
+    return this.around({ x0: x - reach, y0: y - reach, x1: x + reach, y1: y + reach }).map((e) => e.placed);
+  }
+
+  /** What reaches into a rectangle. */
+  around(b: Bounds): { id: string; placed: PlacedItem }[] {
+    return (this.tree?.search(b.x0, b.y0, b.x1, b.y1) ?? []).map((k) => this.entries[k]);
   }
 
   /** Items whose boxes lie wholly inside a rectangle. */

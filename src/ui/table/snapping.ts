@@ -1,4 +1,5 @@
 import type { PlacedItem } from '@/core/artwork/item';
+import type { Guide } from '@/core/artwork/snap';
 import type { Blank } from '@/core/job/job';
 
 export interface Snap {
@@ -17,10 +18,10 @@ export function spanOf(corners: readonly { x: number; y: number }[]): { xs: numb
   return { xs: three(Math.min(...x), Math.max(...x)), ys: three(Math.min(...y), Math.max(...y)) };
 }
 
-/** Moves a shift so that an edge or middle of what is moved meets one of the blank or of another item within `reach` mm. */
-export function snapMove(moving: readonly { x: number; y: number }[], dx: number, dy: number, blank: Blank, others: readonly PlacedItem[], reach: number): Snap {
+/** Moves a shift so that an edge or middle of what is moved meets one of the blank, of another item, or a guide within `reach` mm. */
+export function snapMove(moving: readonly { x: number; y: number }[], dx: number, dy: number, blank: Blank, others: readonly PlacedItem[], guides: readonly Guide[], reach: number): Snap {
   const mine = spanOf(moving);
-  const spans = [{ xs: [0, blank.width / 2, blank.width], ys: [0, blank.height / 2, blank.height] }, ...others.map((o) => spanOf(o.corners))];
+  const spans = [{ xs: [0, blank.width / 2, blank.width], ys: [0, blank.height / 2, blank.height] }, ...others.map((o) => spanOf(o.corners)), { xs: guides.filter((g) => g.axis === 'x').map((g) => g.at), ys: guides.filter((g) => g.axis === 'y').map((g) => g.at) }];
   const best = (values: number[], shift: number, goals: number[]) => {
     let d = reach;
     let at: number | null = null;

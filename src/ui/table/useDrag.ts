@@ -3,7 +3,7 @@ import { useRef, type PointerEvent } from 'react';
 type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
 
 /** Pointer handlers for a grip in the plan's overlay: begin, drag with the pointer in pixels of the plan, end. */
-export function useDrag(local: Local, on: { begin?: () => void; drag: (p: { x: number; y: number }, e: PointerEvent) => void; end?: () => void }) {
+export function useDrag(local: Local, on: { begin?: () => void; drag: (p: { x: number; y: number }, e: PointerEvent) => void; end?: (p: { x: number; y: number }) => void }) {
   const active = useRef(false);
   return {
     style: { pointerEvents: 'auto' as const },
@@ -23,7 +23,7 @@ export function useDrag(local: Local, on: { begin?: () => void; drag: (p: { x: n
       if (!active.current) return;
       e.stopPropagation();
       active.current = false;
-      on.end?.();
+      on.end?.(local(e));
     },
   };
 }

@@ -11,14 +11,14 @@ import { Surface } from './Surface';
 import { TypedPoint } from './TypedPoint';
 import { useCatching, type ToolProps } from './usePointer';
 
-const names: Record<DrawTool, string> = { line: 'Draw a line', curve: 'Draw a curve', arc: 'Draw an arc' };
+const names: Record<DrawTool, string> = { line: 'Draw a line', curve: 'Draw a curve', arc: 'Draw an arc', 'centred-arc': 'Draw an arc' };
 
 /** Drawing by pressing on the plan. Enter ends, Escape takes back, pressing the first point closes. */
 export function DrawLayer({ tool, unit, ...on }: ToolProps & { tool: DrawTool; unit: Unit }) {
   const { view } = on;
   const [d, setDrawing] = useState<Drawing>(() => begin(tool));
-  const { caught, read, forget } = useCatching(on, true);
   const now = useRef(d);
+  const { caught, read, forget } = useCatching(on, true, () => now.current.points[now.current.points.length - 1]);
   const set = (next: Drawing) => {
     now.current = next;
     setDrawing(next);
@@ -87,7 +87,7 @@ export function DrawLayer({ tool, unit, ...on }: ToolProps & { tool: DrawTool; u
         </text>
       )}
       <CaughtMark caught={caught} view={view} />
-      {last && tool !== 'arc' && (
+      {last && tool !== 'arc' && !(tool === 'centred-arc' && d.points.length > 2) && (
         <TypedPoint
           unit={unit}
           onPoint={(length, angle) => {

@@ -2,25 +2,23 @@
 import { useEffect, useState } from 'react';
 import { placementOf, type Item } from '@/core/artwork/item';
 import { addNode, beside, close, deleteNode, isSmooth, moveHandle, moveNode, nearest, nodeAt, nodeCount, setSmooth, setStraight, simplify, splitAt, startAt } from '@/core/artwork/nodes';
-import { reversePath, transformPath, type Affine, type Path } from '@/core/geometry/path';
+import { workCorner, type CornerWork } from '@/core/artwork/cornerWork';
+import { inverse, reversePath, transformPath, type Path } from '@/core/geometry/path';
+import { parseLength, type Unit } from '@/core/units/length';
 import { changeItem } from '@/ui/actions/edits';
 import { toDrawings } from '@/ui/actions/artwork';
+import { tell } from '@/ui/actions/tell';
 import { setView } from '@/ui/view';
 import { useDrag } from '../useDrag';
 import { toScreen, toWorld } from '../viewport';
 import type { ToolProps } from './usePointer';
-
-const inverse = (m: Affine): Affine => {
-  const d = m.a * m.d - m.b * m.c;
-  return { a: m.d / d, b: -m.b / d, c: -m.c / d, d: m.a / d, e: (m.c * m.f - m.d * m.e) / d, f: (m.b * m.e - m.a * m.f) / d };
-};
 
 const pathsOf = (i: Item): Path[] => (i.values as { paths: Path[] }).paths;
 /** Beyond this many nodes only those of the nearest outline would help; the maker is asked to zoom or simplify. */
 const MOST = 3000;
 
 /** Nodes and handles of the picked drawing, each of which can be dragged; the rest by the buttons below the plan. */
-export function NodesLayer({ item, ...on }: ToolProps & { item: Item | null }) {
+export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | null; unit: Unit }) {
   const { view, local } = on;
   const [picked, setPicked] = useState<{ path: number; node: number } | null>(null);
   const drawing = item?.kind === 'drawing' ? item : null;
@@ -40,6 +38,14 @@ export function NodesLayer({ item, ...on }: ToolProps & { item: Item | null }) {
       },
       merge,
     );
+  };
+  const [size, setSize] = useState('5');
+  const corner = (how: CornerWork, index: number, node: number) => {
+    const mm = parseLength(size, unit);
+    if (!mm.ok || !(mm.mm > 0)) return tell('error', 'Say a size for the corner first.');
+    if (!workCorner(world[index], node, how, mm.mm)) return tell('info', 'The sides of this corner are too short for that, or run straight on.');
+    change(how === 'round' ? 'Round corner' : 'Chamfer corner', index, (p) => workCorner(p, node, how, mm.mm));
+    setPicked(null);
   };
   const at = picked && world[picked.path] && picked.node < nodeCount(world[picked.path]) ? picked : null;
   useEffect(() => {
@@ -73,6 +79,12 @@ export function NodesLayer({ item, ...on }: ToolProps & { item: Item | null }) {
             ...(path.closed ? [['Begin here', () => (change('Begin loop here', at.path, (p) => startAt(p, at.node)), setPicked({ ...at, node: 0 }))] as [string, () => void]] : []),
             [path.closed ? 'Open here' : 'Part here', () => change('Part outline', at.path, (p) => splitAt(p, at.node))],
             ...(path.closed ? [] : [['Close', () => change('Close line', at.path, close)] as [string, () => void]]),
+            ...(sides.before >= 0 && sides.after >= 0
+              ? ([
+                  ['Round corner', () => corner('round', at.path, at.node)],
+                  ['Chamfer corner', () => corner('chamfer', at.path, at.node)],
+                ] as [string, () => void][])
+              : []),
             ['Reverse', () => change('Reverse', at.path, reversePath)],
             ['Delete', () => (change('Delete node', at.path, (p) => deleteNode(p, at.node)), setPicked(null))],
           ]
@@ -128,6 +140,13 @@ export function NodesLayer({ item, ...on }: ToolProps & { item: Item | null }) {
               {name}
             </button>
           ))}
+          {at && sides && sides.before >= 0 && sides.after >= 0 && (
+            <label style={{ pointerEvents: 'auto', display: 'flex', gap: 5, alignItems: 'center' }} onPointerDown={(e) => e.stopPropagation()}>
+              by
+              <input aria-label="Size of the corner" value={size} onChange={(e) => setSize(e.target.value)} style={{ width: 58, font: 'inherit', padding: '3px 6px', border: '1px solid var(--mui-palette-line)', borderRadius: 6, background: 'var(--mui-palette-background-paper)', color: 'inherit' }} />
+              {unit}
+            </label>
+          )}
         </div>
       </foreignObject>
     </g>

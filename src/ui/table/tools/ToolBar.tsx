@@ -1,5 +1,7 @@
 'use client';
+import AdjustRounded from '@mui/icons-material/AdjustRounded';
 import ArchitectureRounded from '@mui/icons-material/ArchitectureRounded';
+import ContentCutRounded from '@mui/icons-material/ContentCutRounded';
 import GestureRounded from '@mui/icons-material/GestureRounded';
 import NearMeOutlined from '@mui/icons-material/NearMeOutlined';
 import PolylineOutlined from '@mui/icons-material/PolylineOutlined';
@@ -17,7 +19,9 @@ const icons: Record<Tool, ReactNode> = {
   line: <PolylineOutlined fontSize="small" />,
   curve: <GestureRounded fontSize="small" />,
   arc: <ArchitectureRounded fontSize="small" />,
+  'centred-arc': <AdjustRounded fontSize="small" />,
   nodes: <ScatterPlotOutlined fontSize="small" />,
+  trim: <ContentCutRounded fontSize="small" />,
   measure: <StraightenRounded fontSize="small" />,
 };
 
