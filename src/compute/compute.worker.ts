@@ -1,5 +1,9 @@
 import * as Comlink from 'comlink';
 import { trace } from '@/core/artwork/trace/trace';
+import { boundsOfPaths } from '@/core/geometry/path';
+import type { Item } from '@/core/artwork/item';
+import type { Drawn } from '@/core/exchange/drawn';
+import { itemsOf } from '@/core/exchange/items';
 import { FontShelf } from '@/core/lettering/shelf';
 import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
 import { writePrograms } from '@/core/pipeline/programs';
@@ -16,6 +20,8 @@ const art = new FontShelf();
 let stop: Int32Array | null = null;
 /** What was cut last is kept: a changed letter costs one letter. */
 const simulation = createSimulation();
+/** The drawing that was read last, and the items made of it. */
+let opened: { drawn: Drawn; items: Item[] } | null = null;
 let player: Player | null = null;
 let kept: { key: string; target: Target } | null = null;
 
@@ -88,7 +94,18 @@ const api: ComputeApi = {
     }
     return Comlink.transfer({ target }, [target.buffer]);
   },
-  readDrawing,
+  openDrawing(name, bytes) {
+    opened = { drawn: readDrawing(name, bytes), items: [] };
+    const b = boundsOfPaths(opened.drawn.things.flatMap((t) => t.paths));
+    return { unitKnown: opened.drawn.unitKnown, width: b ? b.x1 - b.x0 : 0, height: b ? b.y1 - b.y0 : 0 };
+  },
+  makeItems(name, here) {
+    if (!opened) throw new Cancelled();
+    const { items, ...rest } = itemsOf(opened.drawn, name, { ...here, freshId: () => crypto.randomUUID().slice(0, 13) });
+    opened.items = items;
+    return { ...rest, count: items.length };
+  },
+  madeItems: (from, to) => opened?.items.slice(from, to) ?? [],
   trace: (ticket, picture, options, progress) => trace(picture, options, watch(ticket, progress)),
   shapes: (items, task) => shapeWork(items, task, art),
   gauge: (items, radii) => gauge(items, radii, art),

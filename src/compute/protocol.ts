@@ -2,7 +2,7 @@ import type { CutPlan } from '@/core/cuts/kind';
 import type { Item } from '@/core/artwork/item';
 import type { Picture } from '@/core/artwork/trace/colours';
 import type { TracedLayer, TraceOptions } from '@/core/artwork/trace/trace';
-import type { Drawn } from '@/core/exchange/drawn';
+import type { ImportedArtwork } from '@/core/exchange/items';
 import type { Path } from '@/core/geometry/path';
 import type { GaugeResult, ShapeTask } from './artwork';
 import type { Job } from '@/core/job/job';
@@ -34,9 +34,19 @@ export interface SectionResult {
 
 export type ReportProgress = (done: number) => void;
 
+export interface OpenedDrawing {
+  readonly unitKnown: boolean;
+  readonly width: number;
+  readonly height: number;
+}
+
 /** Work on artwork: reading files, tracing, shapes, the gap gauge. */
 export interface ArtworkApi {
-  readDrawing(name: string, bytes: Uint8Array): Drawn;
+  /** Reads a drawing and keeps it; tells whether it says its unit, and its size in units (mm when it says it). */
+  openDrawing(name: string, bytes: Uint8Array): OpenedDrawing;
+  /** Makes items of the opened drawing and keeps them, to be fetched in portions: a window is not held up by thousands at once. */
+  makeItems(name: string, here: { readonly blank: { readonly width: number; readonly height: number }; readonly layers: readonly { readonly id: string; readonly name: string }[]; readonly unit?: number }): Omit<ImportedArtwork, 'items'> & { readonly count: number };
+  madeItems(from: number, to: number): Item[];
   trace(ticket: number, picture: Picture, options: TraceOptions, progress: ReportProgress): TracedLayer[];
   shapes(items: readonly Item[], task: ShapeTask): Path[][];
   gauge(items: readonly Item[], radii: readonly number[]): GaugeResult;

@@ -1,15 +1,17 @@
-import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
+import { produce, setAutoFreeze } from 'immer';
 import { create } from 'zustand';
 import type { Job } from '@/core/job/job';
 import { storageMessage } from './db';
 import { openRow, saveAsCopy, saveJob } from './jobs';
 
-enablePatches();
+// Looking through a job of 50,000 nodes for things to freeze costs more than the change itself.
+if (process.env.NODE_ENV === 'production') setAutoFreeze(false);
 
 interface Step {
   name: string;
-  patches: Patch[];
-  inverse: Patch[];
+  /** The whole job before and after: versions share everything that did not change. */
+  before: Job;
+  after: Job;
   /** Steps with the same key that follow each other quickly are one step: dragging, typing. */
   merge: string | null;
   at: number;
@@ -71,12 +73,12 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     edit(name, recipe, merge) {
       const { job, past } = get();
       if (!job) return;
-      const [next, patches, inverse] = produceWithPatches(job, (draft) => void recipe(draft as Job));
-      if (!patches.length) return;
+      const next = produce(job, (draft) => void recipe(draft as Job));
+      if (next === job) return;
       const last = past[past.length - 1];
       const now = Date.now();
       const joined = merge && last?.merge === merge && now - last.at < MERGE_MS;
-      const step: Step = joined ? { ...last, patches: [...last.patches, ...patches], inverse: [...inverse, ...last.inverse], at: now } : { name, patches, inverse, merge: merge ?? null, at: now };
+      const step: Step = joined ? { ...last, after: next, at: now } : { name, before: job, after: next, merge: merge ?? null, at: now };
       set({ job: next, past: [...(joined ? past.slice(0, -1) : past.slice(-MOST_STEPS + 1)), step], future: [] });
       schedule();
     },
@@ -84,14 +86,14 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       const { job, past, future } = get();
       const step = past[past.length - 1];
       if (!job || !step) return;
-      set({ job: applyPatches(job, step.inverse), past: past.slice(0, -1), future: [step, ...future] });
+      set({ job: step.before, past: past.slice(0, -1), future: [step, ...future] });
       schedule();
     },
     redo() {
       const { job, past, future } = get();
       const [step] = future;
       if (!job || !step) return;
-      set({ job: applyPatches(job, step.patches), past: [...past, { ...step, merge: null }], future: future.slice(1) });
+      set({ job: step.after, past: [...past, { ...step, merge: null }], future: future.slice(1) });
       schedule();
     },
     async flush() {

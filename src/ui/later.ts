@@ -5,6 +5,29 @@ interface Store<T> {
   subscribe(tell: (now: T) => void): () => void;
 }
 
+/** While something is dragged, sheets follow a few times a second: the table has the processor. */
+const PACE_MS = 180;
+let held = 0;
+let timer: ReturnType<typeof setTimeout> | null = null;
+const late = new Set<() => void>();
+function catchUp(): void {
+  timer = null;
+  const now = [...late];
+  late.clear();
+  for (const follow of now) follow();
+}
+
+/** A drag begins; call what comes back when it ends. */
+export function holdSheets(): () => void {
+  held++;
+  let done = false;
+  return () => {
+    if (done) return;
+    done = true;
+    if (--held === 0) catchUp();
+  };
+}
+
 /**
  * Follows a store at the pace of the window: what changes is drawn as a transition, in slices that let
  * typing and dragging through. (A store's own hook draws at once, in one block.) The table under the
@@ -20,7 +43,16 @@ export function useLater<T, S>(store: Store<T>, select: (state: T) => S): S {
   useEffect(() => {
     const follow = () => startTransition(() => setSeen((old) => (Object.is(latest.current(old), latest.current(store.getState())) ? old : store.getState())));
     follow();
-    return store.subscribe(follow);
+    const paced = () => {
+      if (!held) return follow();
+      late.add(follow);
+      timer ??= setTimeout(catchUp, PACE_MS);
+    };
+    const stop = store.subscribe(paced);
+    return () => {
+      stop();
+      late.delete(follow);
+    };
     // What is selected may depend on the component's own values: asked again whenever it changes.
   }, [store, shown]);
   return shown;

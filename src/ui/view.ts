@@ -33,6 +33,8 @@ interface View {
   marked: { x: number; y: number; text: string } | null;
   commands: boolean;
   shortcuts: boolean;
+  /** A drawing that does not say its unit, and who waits for the answer (mm a unit, or null to leave it). */
+  unitQuestion: { readonly name: string; readonly width: number; readonly height: number; readonly answer: (unit: number | null) => void } | null;
   library: boolean;
   play: PlayState | null;
   /** Standard view asked of the solid view; counts up so that asking twice works. */
@@ -60,6 +62,7 @@ export const useView = create<View>(() => ({
   marked: null,
   commands: false,
   shortcuts: false,
+  unitQuestion: null,
   library: false,
   play: null,
   camera: { to: 'corner', n: 0 },

@@ -15,6 +15,8 @@ interface Here {
   readonly layers: readonly { readonly id: string; readonly name: string }[];
   /** Names of cuts or items in use are not looked at: names need not be unique. */
   freshId(): string;
+  /** Millimetres that one unit of a file stands for which does not say so. */
+  readonly unit?: number;
 }
 
 /**
@@ -22,7 +24,8 @@ interface Here {
  * in one group called after the file. Layers are found by name, new ones are made. Text becomes lettering
  * in the nearest shipped font, which is said.
  */
-export function itemsOf(drawn: Drawn, name: string, here: Here): ImportedArtwork {
+export function itemsOf(source: Drawn, name: string, here: Here): ImportedArtwork {
+  const drawn = here.unit ? scaled(source, here.unit) : source;
   const remarks = [...drawn.remarks];
   const layers: ImportedArtwork['layers'] = [];
   const layerIds = new Map(here.layers.map((l) => [l.name, l.id]));
@@ -72,6 +75,12 @@ export function itemsOf(drawn: Drawn, name: string, here: Here): ImportedArtwork
     );
   }
   if (fonts.size) remarks.push(`Text was set in the nearest font here: ${[...fonts].join('; ')}.`);
-  if (!drawn.unitKnown && items.length) remarks.push('The file does not say its unit: look at the size, and scale it if it is not right.');
+  if (!drawn.unitKnown && !here.unit && items.length) remarks.push('The file does not say its unit: look at the size, and scale it if it is not right.');
   return { items, layers, groups: items.length > 1 ? [group] : [], remarks };
+}
+
+/** A drawing in units of another size. */
+function scaled(d: Drawn, unit: number): Drawn {
+  const m = { a: unit, b: 0, c: 0, d: unit, e: 0, f: 0 };
+  return { ...d, things: d.things.map((t) => ({ ...t, paths: t.paths.map((p) => transformPath(p, m)) })), texts: d.texts.map((t) => ({ ...t, x: t.x * unit, y: t.y * unit, size: t.size * unit })) };
 }

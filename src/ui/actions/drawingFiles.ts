@@ -1,10 +1,8 @@
 import { artworkHelper } from '@/compute/pool';
-import { itemsOf } from '@/core/exchange/items';
 import { writeDxf } from '@/core/exchange/dxf/write';
 import { writeSvg, type WrittenThing } from '@/core/exchange/svg/write';
-import { placeItem } from '@/core/artwork/item';
+import { placeItem, type Item } from '@/core/artwork/item';
 import { slug } from '@/core/pipeline/programs';
-import { freshId } from '@/store/jobs';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { pasteFromClipboard } from './artwork';
@@ -24,14 +22,25 @@ export async function takeFiles(files: readonly File[]): Promise<void> {
   }
 }
 
+/** Items that come from the worker at a time. */
+const PORTION = 150;
+
+/** Asks what a unit of a file is, mm; null when the maker would rather leave it. */
+const askUnit = (name: string, width: number, height: number): Promise<number | null> => new Promise((answer) => setView({ unitQuestion: { name, width, height, answer } }));
+
 export async function importDrawing(name: string, bytes: Uint8Array): Promise<void> {
   try {
     const { api } = await artworkHelper();
-    const drawn = await api.readDrawing(name, bytes);
+    const opened = await api.openDrawing(name, bytes);
+    const unit = opened.unitKnown || !(opened.width + opened.height > 0) ? undefined : await askUnit(name, opened.width, opened.height);
     const job = jobNow();
-    if (!job) return;
-    const got = itemsOf(drawn, name.replace(/\.[a-z]+$/i, ''), { blank: job.blank, layers: job.layers, freshId });
-    if (!got.items.length) return tell('info', `"${name}" draws nothing that can be cut. ${got.remarks.join(' ')}`);
+    if (!job || unit === null) return;
+    const made = await api.makeItems(name.replace(/\.[a-z]+$/i, ''), { blank: job.blank, layers: job.layers, unit });
+    if (!made.count) return tell('info', `"${name}" draws nothing that can be cut. ${made.remarks.join(' ')}`);
+    const items: Item[] = [];
+    // Frozen, they are taken as they are: nothing looks through thousands of nodes for changes.
+    for (let k = 0; k < made.count; k += PORTION) items.push(...(await api.madeItems(k, k + PORTION)).map(Object.freeze as (i: Item) => Item));
+    const got = { ...made, items };
     edit(`Import ${name}`, (j) => {
       j.layers.push(...got.layers);
       j.groups.push(...got.groups);

@@ -127,7 +127,7 @@ export function ArtworkSheet() {
             </Box>
           ) : (
             <>
-              {letteringAndLine(job.items.filter((i) => picked.includes(i.id))) && (
+              {picked.length === 2 && letteringAndLine(job.items.filter((i) => picked.includes(i.id))) && (
                 <Button size="small" variant="outlined" onClick={setAlongPicked} sx={{ mb: 1 }}>
                   Set letters along the line
                 </Button>

@@ -43,7 +43,12 @@ function rowsOf(job: Job, open: ReadonlySet<string>): Row[] {
     const members = new Map<string, string[]>();
     const shown = new Set<string>();
     const chains = new Map(items.map((i) => [i.id, chain(i.group)]));
-    for (const i of items) for (const g of chains.get(i.id)!) members.set(g.id, [...(members.get(g.id) ?? []), i.id]);
+    for (const i of items)
+      for (const g of chains.get(i.id)!) {
+        const list = members.get(g.id);
+        if (list) list.push(i.id);
+        else members.set(g.id, [i.id]);
+      }
     for (const i of items) {
       const way = chains.get(i.id)!;
       let hidden = false;

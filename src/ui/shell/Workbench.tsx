@@ -17,6 +17,7 @@ import { onShortcut } from '@/ui/actions/registry';
 import { onPaste } from '@/ui/actions/drawingFiles';
 import { exportOpenJob } from '@/ui/actions/files';
 import { ArtworkSheet } from '@/ui/artwork/ArtworkSheet';
+import { UnitQuestion } from '@/ui/artwork/UnitQuestion';
 import { BlankSheet } from '@/ui/blank/BlankSheet';
 import { CutsSheet } from '@/ui/cuts/CutsSheet';
 import { LibraryDrawer } from '@/ui/library/LibraryDrawer';
@@ -130,6 +131,7 @@ export function Workbench({ id }: { id: string }) {
       <After steps={4}>
         <CommandList />
         <ShortcutSheet />
+        <UnitQuestion />
         <LibraryDrawer />
       </After>
     </Box>

@@ -5,7 +5,7 @@ import { useCallback, useEffect, useMemo, useReducer, useRef, useState, type Mou
 import { useWork } from '@/compute/pipeline';
 import { radiusOf } from '@/core/cutters/cutter';
 import { datumOf } from '@/core/job/job';
-import { useLater } from '@/ui/later';
+import { holdSheets, useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { leaveCopies, together } from '@/ui/actions/artwork';
 import { takeFiles } from '@/ui/actions/drawingFiles';
@@ -37,6 +37,24 @@ type Gesture =
   | { kind: 'pan'; x: number; y: number; from: Viewport }
   | { kind: 'box'; x0: number; y0: number; x1: number; y1: number; add: boolean }
   | { kind: 'move'; x: number; y: number; began: boolean; starts: Map<number, { id: string; x: number; y: number }>; moving: { x: number; y: number }[]; key: string };
+
+/** More things than this are moved in one go at the end of a drag. */
+const MANY = 20;
+
+function moveTo(starts: ReadonlyMap<number, { id: string; x: number; y: number }>, dx: number, dy: number, key: string): void {
+  useOpenJob.getState().edit(
+    'Move',
+    (j) => {
+      for (const [k, at] of starts) {
+        const i = j.items[k];
+        if (i?.id !== at.id) continue;
+        i.x = at.x + dx;
+        i.y = at.y + dy;
+      }
+    },
+    key,
+  );
+}
 
 export function PlanView() {
   const job = useOpenJob((s) => s.job)!;
@@ -87,6 +105,8 @@ export function PlanView() {
     return { x: play.x, y: play.y, r: c ? radiusOf(c) : 1 };
   }, [play, job.cutters]);
 
+  // Many things are drawn aside while they are dragged, and moved when they are let go.
+  const shift = gesture?.kind === 'move' && gesture.starts.size > MANY ? snap : null;
   const showPaths = paths && stage !== 'artwork' && stage !== 'blank';
   // Nothing while no paths are shown: then new plans do not draw the table again.
   const shownCuts = showPaths ? cuts : null;
@@ -101,9 +121,14 @@ export function PlanView() {
     const [w, h] = [Math.round(size.width * dpr), Math.round(size.height * dpr)];
     // Setting a size clears and makes the canvas anew, even when it is the same.
     if (el.width !== w || el.height !== h) [el.width, el.height] = [w, h];
-    drawPlan(el.getContext('2d', { willReadFrequently: true })!, size.width, size.height, dpr, view, { job, placed, plans, picked, gauged, tool: mill }, colours, cache, again);
-  }, [view, size, job, placed, plans, picked, gauged, mill, colours, cache, again, round]);
+    drawPlan(el.getContext('2d', { willReadFrequently: true })!, size.width, size.height, dpr, view, { job, placed, plans, picked, gauged, shift, tool: mill }, colours, cache, again);
+  }, [view, size, job, placed, plans, picked, gauged, shift, mill, colours, cache, again, round]);
   const index = useMemo(() => new PickIndex(() => pickable(job), placed), [job, placed]);
+
+  useEffect(() => {
+    const t = setTimeout(() => index.warm(), 250);
+    return () => clearTimeout(t);
+  }, [index]);
 
   const local = useCallback((e: { clientX: number; clientY: number }) => {
     const r = holder.current!.getBoundingClientRect();
@@ -204,24 +229,20 @@ export function PlanView() {
       const others = job.items.length > 400 ? [] : job.items.filter((i) => i.visible && !moving.has(i.id)).flatMap((i) => placed.get(i.id) ?? []);
       const s = e.altKey ? { dx, dy, xs: [], ys: [] } : snapMove(gesture.moving, dx, dy, job.blank, others, job.guides, 7 / view.k);
       setSnap(s);
-      useOpenJob.getState().edit(
-        'Move',
-        (j) => {
-          for (const [k, at] of gesture.starts) {
-            const i = j.items[k];
-            if (i?.id !== at.id) continue;
-            i.x = at.x + s.dx;
-            i.y = at.y + s.dy;
-          }
-        },
-        gesture.key,
-      );
+      if (gesture.starts.size <= MANY) moveTo(gesture.starts, s.dx, s.dy, gesture.key);
     }
   };
 
+  // Whatever is dragged or moved: sheets follow at leisure.
+  const busy = gesture !== null;
+  useEffect(() => (busy ? holdSheets() : undefined), [busy]);
+
   const up = (e?: ReactPointer) => {
     if (e) pinch.up(e);
-    if (gesture?.kind === 'move' && gesture.began && e && (e.ctrlKey || e.metaKey)) leaveCopies(gesture.starts);
+    if (gesture?.kind === 'move' && gesture.began) {
+      if (shift && e) moveTo(gesture.starts, shift.dx, shift.dy, gesture.key);
+      if (e && (e.ctrlKey || e.metaKey)) leaveCopies(gesture.starts);
+    }
     if (gesture?.kind === 'box') {
       const small = view && Math.hypot(gesture.x1 - gesture.x0, gesture.y1 - gesture.y0) * view.k < 4;
       const found = small ? [] : index.within(gesture.x0, gesture.y0, gesture.x1, gesture.y1);
@@ -255,7 +276,7 @@ export function PlanView() {
           {stage === 'artwork' && (tool === 'line' || tool === 'curve' || tool === 'arc' || tool === 'centred-arc') && <DrawLayer key={tool} tool={tool} unit={job.unit} view={view} local={local} index={index} />}
           {stage === 'artwork' && tool === 'trim' && <TrimLayer job={job} view={view} local={local} index={index} />}
           {stage === 'artwork' && tool === 'measure' && <MeasureLayer unit={job.unit} view={view} local={local} index={index} />}
-          {stage === 'artwork' && tool === 'pick' && <Handles view={view} local={local} placed={placed} />}
+          {stage === 'artwork' && tool === 'pick' && <Handles view={view} local={local} placed={placed} shift={shift} />}
           {marked && (
             <g>
               <circle cx={toScreen(view, marked.x, marked.y).x} cy={toScreen(view, marked.x, marked.y).y} r="13" fill="none" stroke="var(--mui-palette-error-main)" strokeWidth="3" />

@@ -35,7 +35,7 @@ export function Table() {
   // Whichever way shows the blank larger: side by side, or one above the other.
   const scale = (w: number, h: number) => Math.min((w - 74) / job.blank.width, (h - 74) / job.blank.height);
   const stacked = scale(size.width, size.height / 2) > scale(size.width / 2, size.height);
-  const pane = { position: 'relative', flex: 1, minWidth: 0, minHeight: 0, borderRadius: 2.5, overflow: 'hidden', border: '1px solid', borderColor: 'divider', bgcolor: 'background.paper' } as const;
+  const pane = { position: 'relative', flex: 1, minWidth: 0, minHeight: 0, overflow: 'hidden', bgcolor: 'background.paper' } as const;
   const label = { position: 'absolute', right: 8, bottom: 8, px: 1, py: 0.3, borderRadius: 1.5, fontSize: 12, color: 'text.secondary', bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 82%, transparent)', pointerEvents: 'none' } as const;
   return (
     <Box component="main" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', bgcolor: 'background.default', p: 1.25, gap: 1 }}>
@@ -67,6 +67,7 @@ export function Table() {
         {table !== 'solid' && (
           <Box sx={pane}>
             <PlanView />
+            <RoundCorners />
             <Box sx={label}>
               Plan {'\u00b7'} {[job.blank.width, job.blank.height, job.blank.thickness].map((v) => formatLength(v, job.unit)).join(' \u00d7 ')} {job.unit} {materials[job.blank.material].name.toLowerCase()}
             </Box>
@@ -75,12 +76,37 @@ export function Table() {
         {table !== 'plan' && (
           <Box sx={pane}>
             <SolidView />
+            <RoundCorners />
             <Box sx={label}>{proof?.files.length ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.some((c) => c.enabled) ? 'Working\u2026' : 'The blank, uncut'}</Box>
           </Box>
         )}
       </Box>
       {sectionOpen && <SectionStrip />}
     </Box>
+  );
+}
+
+const RADIUS = 10;
+
+/** The rounded frame of a pane, laid over its corners: cutting a canvas itself to a rounded shape is paid for with every frame. */
+function RoundCorners() {
+  const corner = (x: 'left' | 'right', y: 'top' | 'bottom') => ({
+    [x]: 0,
+    [y]: 0,
+    width: RADIUS,
+    height: RADIUS,
+    background: `radial-gradient(circle at ${x === 'left' ? '100%' : '0'} ${y === 'top' ? '100%' : '0'}, transparent ${RADIUS - 1.5}px, var(--mui-palette-divider) ${RADIUS - 1}px, var(--mui-palette-divider) ${RADIUS - 0.25}px, var(--mui-palette-background-default) ${RADIUS + 0.25}px)`,
+  });
+  const edge = { position: 'absolute', pointerEvents: 'none' } as const;
+  const line = { ...edge, bgcolor: 'divider' } as const;
+  return (
+    <>
+      <Box sx={{ ...line, left: RADIUS, right: RADIUS, top: 0, height: '1px' }} />
+      <Box sx={{ ...line, left: RADIUS, right: RADIUS, bottom: 0, height: '1px' }} />
+      <Box sx={{ ...line, top: RADIUS, bottom: RADIUS, left: 0, width: '1px' }} />
+      <Box sx={{ ...line, top: RADIUS, bottom: RADIUS, right: 0, width: '1px' }} />
+      {(['left', 'right'] as const).flatMap((x) => (['top', 'bottom'] as const).map((y) => <Box key={x + y} sx={{ ...edge, ...corner(x, y) }} />))}
+    </>
   );
 }
 

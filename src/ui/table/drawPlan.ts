@@ -48,6 +48,8 @@ export interface PlanScene {
   plans: readonly { plan: CutPlan; colour: string; selected: boolean }[];
   picked: readonly string[];
   gauged: readonly { x: number; y: number; width: number }[];
+  /** How far what is picked is drawn aside, while many things are dragged. */
+  shift: { dx: number; dy: number } | null;
   tool: { x: number; y: number; r: number } | null;
 }
 
@@ -170,6 +172,8 @@ function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number,
   ctx.lineWidth = 1.8 * px;
   ctx.strokeStyle = c.accent;
   ctx.fillStyle = c.accent;
+  ctx.save();
+  if (scene.shift) ctx.translate(scene.shift.dx, scene.shift.dy);
   for (const p of top) {
     if (factsOf(p).closed) {
       ctx.globalAlpha = 0.08;
@@ -178,6 +182,7 @@ function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number,
     }
     ctx.stroke(pathOf(p));
   }
+  ctx.restore();
   if (scene.gauged.length) {
     ctx.fillStyle = c.danger;
     ctx.globalAlpha = 0.5;

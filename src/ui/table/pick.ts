@@ -25,6 +25,11 @@ export class PickIndex {
     private readonly placed: ReadonlyMap<string, PlacedItem>,
   ) {}
 
+  /** Makes ready what the first press would wait for. */
+  warm(): void {
+    void this.tree;
+  }
+
   /** Made when it is first asked: while things are dragged, no one asks. */
   private get tree(): Flatbush | null {
     if (this.made === undefined) this.made = this.make(this.items(), this.placed);

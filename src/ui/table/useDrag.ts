@@ -1,10 +1,12 @@
 import { useRef, type PointerEvent } from 'react';
+import { holdSheets } from '@/ui/later';
 
 type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
 
 /** Pointer handlers for a grip in the plan's overlay: begin, drag with the pointer in pixels of the plan, end. */
 export function useDrag(local: Local, on: { begin?: () => void; drag: (p: { x: number; y: number }, e: PointerEvent) => void; end?: (p: { x: number; y: number }) => void }) {
   const active = useRef(false);
+  const letGo = useRef<() => void>(undefined);
   return {
     style: { pointerEvents: 'auto' as const },
     onPointerDown(e: PointerEvent) {
@@ -12,6 +14,7 @@ export function useDrag(local: Local, on: { begin?: () => void; drag: (p: { x: n
       e.stopPropagation();
       e.currentTarget.setPointerCapture(e.pointerId);
       active.current = true;
+      letGo.current = holdSheets();
       on.begin?.();
     },
     onPointerMove(e: PointerEvent) {
@@ -23,6 +26,7 @@ export function useDrag(local: Local, on: { begin?: () => void; drag: (p: { x: n
       if (!active.current) return;
       e.stopPropagation();
       active.current = false;
+      letGo.current?.();
       on.end?.(local(e));
     },
   };
