@@ -1,48 +1,14 @@
-import type { Page } from 'puppeteer-core';
+import { drop, emptyBoard, planOf } from './board';
 import { eachOnAFreshDevice } from './device';
 
 const device = eachOnAFreshDevice();
-
-/** Lets a file fall on the plan, as from a folder of the desktop. */
-async function drop(page: Page, name: string, type: string, content: string, base64 = false): Promise<void> {
-  await page.waitForSelector('[aria-label="Plan of the blank"] canvas');
-  await page.evaluate(
-    (n, t, c, coded) => {
-      const data = new DataTransfer();
-      data.items.add(new File([coded ? Uint8Array.from(atob(c), (q) => q.charCodeAt(0)) : c], n, { type: t }));
-      const plan = document.querySelector('[aria-label="Plan of the blank"]')!;
-      for (const kind of ['dragover', 'drop']) plan.dispatchEvent(new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true }));
-    },
-    name,
-    type,
-    content,
-    base64,
-  );
-}
-
-/** Places on the plan by share of its width and height. */
-async function plan(): Promise<(x: number, y: number) => [number, number]> {
-  const b = (await (await device.maker.page.waitForSelector('[aria-label="Plan of the blank"] canvas'))!.boundingBox())!;
-  return (x, y) => [b.x + b.width * x, b.y + b.height * y];
-}
-
-async function emptyBoard(): Promise<void> {
-  const { maker } = device;
-  await maker.press('New job');
-  await maker.sees('Piece of material');
-  await maker.stage('Artwork');
-  await maker.sees('Nothing drawn yet');
-  await plan();
-  // The view fits itself to the blank once it has its size.
-  await new Promise((r) => setTimeout(r, 700));
-}
 
 const GATE = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="120mm" viewBox="0 0 200 120"><g id="plate"><rect x="10" y="10" width="180" height="100" rx="12"/></g>
 <g id="gate"><rect x="40" y="30" width="8" height="60"/><rect x="51" y="30" width="8" height="60"/><circle cx="140" cy="60" r="25"/></g></svg>`;
 
 test('a drawing falls on the table, keeps its size and layers, is gauged, combined, and all goes back and forward', async () => {
   const { maker } = device;
-  await emptyBoard();
+  await emptyBoard(maker);
   await drop(maker.page, 'gate.svg', 'image/svg+xml', GATE);
   await maker.sees('"gate.svg": 4 things');
   await maker.sees('4 items picked');
@@ -78,8 +44,8 @@ test('a drawing falls on the table, keeps its size and layers, is gauged, combin
 
 test('lines and curves are drawn, their nodes changed, and lengths measured', async () => {
   const { maker } = device;
-  await emptyBoard();
-  const at = await plan();
+  await emptyBoard(maker);
+  const at = await planOf(maker);
   const { mouse, keyboard } = maker.page;
   await maker.press('Draw lines');
   for (const [x, y] of [[0.35, 0.45], [0.6, 0.45], [0.6, 0.6], [0.35, 0.45]] as const) await mouse.click(...at(x, y));
@@ -122,7 +88,7 @@ test('lines and curves are drawn, their nodes changed, and lengths measured', as
 
 test('a picture is traced over itself and placed at its wanted size', async () => {
   const { maker } = device;
-  await emptyBoard();
+  await emptyBoard(maker);
   const png = await maker.page.evaluate(async () => {
     const c = new OffscreenCanvas(400, 300);
     const g = c.getContext('2d')!;
@@ -151,7 +117,7 @@ test('a picture is traced over itself and placed at its wanted size', async () =
 
 test('lettering goes round a circle, and things are aligned, mirrored and copied in a ring', async () => {
   const { maker } = device;
-  await emptyBoard();
+  await emptyBoard(maker);
   await maker.press('Lettering');
   await maker.fill('Text', 'FENWATER LOCK', false);
   await maker.choose('Baseline', 'Round a circle, standing outwards');
@@ -177,7 +143,7 @@ test('lettering goes round a circle, and things are aligned, mirrored and copied
 
 test('files that cannot be read are refused by name and nothing is lost', async () => {
   const { maker } = device;
-  await emptyBoard();
+  await emptyBoard(maker);
   await maker.press('Ellipse');
   await maker.sees('1 item');
   for (const [name, content, why] of [

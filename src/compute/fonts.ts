@@ -33,3 +33,37 @@ export function onFonts(tell: (files: Record<string, Uint8Array>) => void): void
   listeners.add(tell);
   if (Object.keys(files).length) tell({ ...files });
 }
+
+/** A broken font may keep its reader busy for ever: longer than this (ms) and it is given up. */
+const PATIENCE = 4000;
+const sound = new Set<string>();
+
+/**
+ * Brings fonts of the maker's own, each tried aside first: a worker reads it and draws its letters. Gives what is wrong
+ * with those that were left out, by id.
+ */
+export async function bringOwnFonts(more: Record<string, Uint8Array>): Promise<Record<string, string>> {
+  const wrong: Record<string, string> = {};
+  for (const [id, bytes] of Object.entries(more)) {
+    const why = sound.has(id) ? null : await tryAside(bytes);
+    if (why) wrong[id] = why;
+    else {
+      sound.add(id);
+      bringFonts({ [id]: bytes });
+    }
+  }
+  return wrong;
+}
+
+function tryAside(bytes: Uint8Array): Promise<string | null> {
+  const worker = new Worker(new URL('./font.worker.ts', import.meta.url), { type: 'module' });
+  return new Promise<string | null>((answer) => {
+    const timer = setTimeout(() => answer('it cannot be read in reasonable time'), PATIENCE);
+    worker.onmessage = (e: MessageEvent<string | null>) => {
+      clearTimeout(timer);
+      answer(e.data);
+    };
+    worker.onerror = () => answer('it cannot be read');
+    worker.postMessage(bytes);
+  }).finally(() => worker.terminate());
+}

@@ -1,6 +1,6 @@
 import type { Job, OwnFont } from '@/core/job/job';
 import { hashFloats } from '@/core/geometry/hash';
-import { fontName, loadFont } from '@/core/lettering/font';
+import { fontName } from '@/core/lettering/font';
 import { db } from './db';
 
 /**
@@ -9,20 +9,16 @@ import { db } from './db';
  */
 const SHELF = '*fonts';
 
-const idOf = (bytes: Uint8Array): string => {
+export const fontIdOf = (bytes: Uint8Array): string => {
   const padded = new Float64Array(Math.ceil(bytes.length / 8));
   new Uint8Array(padded.buffer).set(bytes);
   return `own-${hashFloats([padded])}${bytes.length.toString(36)}`;
 };
 
-/** Keeps a font file on this device. Throws FontError when it is none that can be used. */
-export async function keepFont(file: string, bytes: Uint8Array): Promise<OwnFont> {
-  const font = loadFont(bytes, file);
-  if (!'AEHao0'.split('').some((c) => font.has(c) && font.glyph(c).paths.length)) throw new Error(`The font "${file}" has no letters that can be cut.`);
-  const id = idOf(bytes);
-  const own: OwnFont = { id, name: fontName(bytes, file), file: `fonts/${id}${/\.(ttf|otf|woff)$/i.exec(file)?.[0].toLowerCase() ?? ''}` };
-  await putFont(own, bytes);
-  return own;
+/** What a job says of a font file that was found to be sound. */
+export function describeFont(file: string, bytes: Uint8Array): OwnFont {
+  const id = fontIdOf(bytes);
+  return { id, name: fontName(bytes, file), file: `fonts/${id}${/\.(ttf|otf|woff)$/i.exec(file)?.[0].toLowerCase() ?? ''}` };
 }
 
 /** Keeps the file of a font that is known by a job. */

@@ -1,6 +1,8 @@
 import { boundsOfPaths, flatten, type Path } from '../geometry/path';
+import { pointOn, type Point } from '../geometry/segment';
 import { lineLength, normalise, regionArea, type Bounds } from '../geometry/region';
 import type { PlacedItem } from './item';
+import { nearest } from './nodes';
 
 /** Chords of curves while measuring, mm. */
 const FINE = 0.002;
@@ -72,3 +74,37 @@ function chords(paths: readonly Path[]): Float64Array[] {
 
 const side = (a: Float64Array, x: number, y: number) => (a[2] - a[0]) * (y - a[1]) - (a[3] - a[1]) * (x - a[0]);
 const cross = (a: Float64Array, b: Float64Array) => side(a, b[0], b[1]) * side(a, b[2], b[3]) < 0 && side(b, a[0], a[1]) * side(b, a[2], a[3]) < 0;
+
+/** The radius of what is drawn nearest to a point: an arc's own, or that of a curve's bend there. Null on straight lines and beyond `reach` mm. */
+export function radiusAt(items: readonly PlacedItem[], x: number, y: number, reach: number): { radius: number; exact: boolean; cx: number; cy: number } | null {
+  let best: { distance: number; path: Path; segment: number; t: number } | null = null;
+  for (const i of items)
+    for (const path of i.paths) {
+      const n = nearest(path, x, y);
+      if (n.distance <= reach && (!best || n.distance < best.distance)) best = { distance: n.distance, path, segment: n.segment, t: n.t };
+    }
+  const hit = best as { path: Path; segment: number; t: number } | null;
+  if (!hit) return null;
+  const s = hit.path.segments[hit.segment];
+  const a = hit.segment === 0 ? hit.path : hit.path.segments[hit.segment - 1];
+  if (s.k === 'line') return null;
+  if (s.k === 'arc') return { radius: Math.hypot(a.x - s.cx, a.y - s.cy), exact: true, cx: s.cx, cy: s.cy };
+  const { t } = hit;
+  const u = 1 - t;
+  const d = (p0: number, p1: number, p2: number, p3: number) => 3 * (u * u * (p1 - p0) + 2 * u * t * (p2 - p1) + t * t * (p3 - p2));
+  const dd = (p0: number, p1: number, p2: number, p3: number) => 6 * (u * (p2 - 2 * p1 + p0) + t * (p3 - 2 * p2 + p1));
+  const [vx, vy] = [d(a.x, s.x1, s.x2, s.x), d(a.y, s.y1, s.y2, s.y)];
+  const [wx, wy] = [dd(a.x, s.x1, s.x2, s.x), dd(a.y, s.y1, s.y2, s.y)];
+  const turn = vx * wy - vy * wx;
+  const speed = Math.hypot(vx, vy);
+  if (Math.abs(turn) < 1e-9 * speed ** 3 || speed < 1e-12) return null;
+  const r = speed ** 3 / turn;
+  const p = pointOn(a, s, t);
+  return { radius: Math.abs(r), exact: false, cx: p.x - (vy / speed) * r, cy: p.y + (vx / speed) * r };
+}
+
+/** The angle at b between a and c, degrees from 0 to 180. */
+export function angleAt(a: Point, b: Point, c: Point): number {
+  const [ux, uy, vx, vy] = [a.x - b.x, a.y - b.y, c.x - b.x, c.y - b.y];
+  return (Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) * 180) / Math.PI;
+}

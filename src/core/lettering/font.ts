@@ -57,7 +57,13 @@ export function loadFont(bytes: Uint8Array, name: string): LoadedFont {
     let g = glyphs.get(char);
     if (!g) {
       const glyph = font.charToGlyph(char);
-      g = { glyph, paths: toPaths(glyph.getPath(0, 0, font.unitsPerEm).commands) };
+      let paths: Path[] = [];
+      try {
+        paths = toPaths(glyph.getPath(0, 0, font.unitsPerEm).commands);
+      } catch {
+        // A glyph whose data is broken draws nothing; the others may be sound.
+      }
+      g = { glyph, paths };
       glyphs.set(char, g);
     }
     return g;

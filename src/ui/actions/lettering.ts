@@ -1,7 +1,8 @@
-import { bringFonts } from '@/compute/fonts';
+import { bringOwnFonts } from '@/compute/fonts';
 import { placeItem, placementOf, type Item } from '@/core/artwork/item';
 import { inverse, transformPath } from '@/core/geometry/path';
-import { keepFont } from '@/store/ownFonts';
+import { FontError } from '@/core/lettering/font';
+import { describeFont, fontIdOf, putFont } from '@/store/ownFonts';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { edit, jobNow } from './edits';
@@ -11,8 +12,11 @@ import { tell } from './tell';
 export async function addFontFile(file: File): Promise<void> {
   try {
     const bytes = new Uint8Array(await file.arrayBuffer());
-    const own = await keepFont(file.name, bytes);
-    bringFonts({ [own.id]: bytes });
+    const id = fontIdOf(bytes);
+    const wrong = (await bringOwnFonts({ [id]: bytes }))[id];
+    if (wrong) throw new FontError(file.name, wrong);
+    const own = describeFont(file.name, bytes);
+    await putFont(own, bytes);
     const { picked } = useView.getState();
     edit(`Add the font ${own.name}`, (j) => {
       if (!j.fonts.some((f) => f.id === own.id)) j.fonts.push(own);

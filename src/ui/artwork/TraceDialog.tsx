@@ -124,8 +124,8 @@ export function TraceDialog({ job, file }: { job: Job; file: File }) {
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
             {file.name}{picture ? ` \u00b7 ${picture.width} \u00d7 ${picture.height} pixels` : ''}
           </Typography>
-          <ChoiceField label="Trace" value={options.mode} options={[{ value: 'threshold', label: 'What is darker than a threshold' }, { value: 'colours', label: 'Each colour' }]} onChange={(v) => set({ mode: v as TraceOptions['mode'] })} />
-          {options.mode === 'threshold' ? (
+          <ChoiceField label="Trace" value={options.mode} options={[{ value: 'threshold', label: 'What is darker than a threshold' }, { value: 'colours', label: 'Each colour' }, { value: 'centre', label: 'Centre lines of strokes' }]} onChange={(v) => set({ mode: v as TraceOptions['mode'] })} />
+          {options.mode !== 'colours' ? (
             <>
               <Labelled label={`Threshold ${Math.round(options.threshold * 100)} %`}>
                 <Slider size="small" aria-label="Threshold" value={options.threshold} min={0.02} max={0.98} step={0.01} onChange={(_, v) => set({ threshold: v as number })} />
@@ -145,7 +145,7 @@ export function TraceDialog({ job, file }: { job: Job; file: File }) {
             <Slider size="small" aria-label="How much of the picture is seen" value={fade} min={0} max={1} step={0.05} onChange={(_, v) => setFade(v as number)} />
           </Labelled>
           <Typography role="status" variant="body2" sx={{ color: error ? 'error.main' : 'text.secondary' }}>
-            {error || (layers ? `${outlines} ${outlines === 1 ? 'outline' : 'outlines'}, ${nodes} nodes` : 'Tracing\u2026')}
+            {error || (layers ? `${outlines} ${options.mode === 'centre' ? 'line' : 'outline'}${outlines === 1 ? '' : 's'}, ${nodes} nodes` : 'Tracing\u2026')}
           </Typography>
           {done !== null && !error && <LinearProgress variant="determinate" value={100 * done} aria-label="Tracing" />}
           <Box sx={{ display: 'flex', gap: 1 }}>
@@ -162,7 +162,7 @@ export function TraceDialog({ job, file }: { job: Job; file: File }) {
             <svg viewBox={`0 0 ${picture.width} ${picture.height}`} style={{ width: '100%', height: '100%', background: '#fff', borderRadius: 6 }} role="img" aria-label="The picture and what is traced of it">
               <image href={url} width={picture.width} height={picture.height} opacity={fade} />
               {layers?.map((l) => (
-                <path key={l.colour} d={pathData(l.paths.map((p) => transformPath(p, { a: 1, b: 0, c: 0, d: -1, e: 0, f: picture.height })), 2)} fill={options.mode === 'colours' ? l.colour : '#2b7a74'} fillOpacity={options.mode === 'colours' ? 0.75 : 0.25} fillRule="evenodd" stroke="#14504b" strokeWidth={1.4} vectorEffect="non-scaling-stroke" />
+                <path key={l.colour} d={pathData(l.paths.map((p) => transformPath(p, { a: 1, b: 0, c: 0, d: -1, e: 0, f: picture.height })), 2)} fill={options.mode === 'colours' ? l.colour : '#2b7a74'} fillOpacity={options.mode === 'colours' ? 0.75 : options.mode === 'centre' ? 0 : 0.25} fillRule="evenodd" stroke="#14504b" strokeWidth={options.mode === 'centre' ? 2 : 1.4} vectorEffect="non-scaling-stroke" />
               ))}
             </svg>
           )}

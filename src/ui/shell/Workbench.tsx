@@ -6,7 +6,7 @@ import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { bringFonts } from '@/compute/fonts';
+import { bringOwnFonts } from '@/compute/fonts';
 import { follow } from '@/compute/pipeline';
 import { JobError } from '@/core/job/migrate';
 import { storageMessage } from '@/store/db';
@@ -44,10 +44,8 @@ export function Workbench({ id }: { id: string }) {
     const { load } = useOpenJob.getState();
     setView({ picked: [], cutId: null, section: null, marked: null, play: null, file: null });
     fontFilesOf(id)
-      .then((files) => {
-        bringFonts(files);
-        return load(id);
-      })
+      .then(bringOwnFonts)
+      .then(() => load(id))
       .then((found) => {
         if (!live) return;
         if (!found) setTrouble('This job is not on this device. It may have been deleted.');

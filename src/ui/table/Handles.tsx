@@ -26,6 +26,8 @@ export function Handles({ view, local, placed, shift }: { view: Viewport; local:
   const items = useOpenJob((s) => s.job!.items);
   const frame = picked.flatMap((id) => (placed.get(id) ? [placed.get(id)!] : []));
   if (picked.length !== 1) {
+    // The boxes of hundreds of things are a carpet, not a frame.
+    if (frame.length > 300) return null;
     const d = frame.map((p) => `M${p.corners.map((c) => toScreen(view, c.x, c.y)).map((c) => `${c.x.toFixed(1)} ${c.y.toFixed(1)}`).join('L')}Z`).join('');
     return <path d={d} transform={shift ? `translate(${shift.dx * view.k} ${-shift.dy * view.k})` : undefined} fill="none" stroke="var(--mui-palette-primary-main)" strokeDasharray="3 3" />;
   }

@@ -70,9 +70,15 @@ export function PlanView() {
   const sectionOpen = useView((v) => v.sectionOpen);
   const stage = useView((v) => v.stage);
   const cuts = useLater(useWork, (w) => w.cuts);
-  const [cache] = useState(() => new ArtworkCache());
+  const [cache] = useState(() => ({ rest: new ArtworkCache(), top: new ArtworkCache() }));
   const [round, again] = useReducer((n: number) => n + 1, 0);
-  useEffect(() => () => cache.drop(), [cache]);
+  useEffect(
+    () => () => {
+      cache.rest.drop();
+      cache.top.drop();
+    },
+    [cache],
+  );
   const holder = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useSize(holder);
@@ -254,6 +260,7 @@ export function PlanView() {
 
   const datum = datumOf(job.blank);
   return (
+    <>
     <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={(e) => {
         pinch.up(e);
         up();
@@ -286,8 +293,10 @@ export function PlanView() {
         </svg>
       )}
       {stage === 'artwork' && <ToolBar />}
-      <TableMenu at={menu} onItem={menu?.onItem ?? false} onClose={() => setMenu(null)} />
     </Box>
+    {/* Beside the plan: what is pressed in the menu must not be a press on the plan. */}
+    <TableMenu at={menu} onItem={menu?.onItem ?? false} onClose={() => setMenu(null)} />
+    </>
   );
 }
 

@@ -21,6 +21,15 @@ export interface PlanColours {
   dark: boolean;
 }
 
+/** Pictures of artwork: what is picked, and the rest. */
+export interface Caches {
+  readonly rest: ArtworkCache;
+  readonly top: ArtworkCache;
+}
+
+/** Up to so many picked things are drawn each by itself. */
+const FEW = 30;
+
 const drawn = new WeakMap<Motion, { cut: Path2D; air: Path2D }>();
 function pathsOf(m: Motion): { cut: Path2D; air: Path2D } {
   let p = drawn.get(m);
@@ -54,7 +63,7 @@ export interface PlanScene {
 }
 
 /** Draws the plan: grid, blank, clamps, artwork, paths, what is out of reach, rulers. */
-export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, scene: PlanScene, c: PlanColours, cache: ArtworkCache, again: () => void): void {
+export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, scene: PlanScene, c: PlanColours, cache: Caches, again: () => void): void {
   const { job } = scene;
   const screen = () => ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
   const world = () => ctx.setTransform(dpr * v.k, 0, 0, -dpr * v.k, dpr * v.ox, dpr * v.oy);
@@ -143,7 +152,7 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
 }
 
 /** Artwork: what is not picked by layer, by way of the cache; what is picked on top, each by itself. */
-function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, scene: PlanScene, c: PlanColours, cache: ArtworkCache, again: () => void): void {
+function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, scene: PlanScene, c: PlanColours, cache: Caches, again: () => void): void {
   const px = 1 / v.k;
   const layers = new Map(scene.job.layers.map((l) => [l.id, l]));
   const chosen = new Set(scene.picked);
@@ -168,21 +177,30 @@ function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number,
     // The first layer's ink is the theme's own; other colours are lifted in the dark, so that they are seen.
     return { ink: colour === '#1e2a2f' ? c.ink : c.dark ? `color-mix(in srgb, ${colour} 50%, white)` : colour, fill: fill ? (fill as CanvasFillRule) : null, items };
   });
-  cache.draw(ctx, width, height, dpr, v, looks, again);
+  cache.rest.draw(ctx, width, height, dpr, v, looks, again);
   ctx.lineWidth = 1.8 * px;
   ctx.strokeStyle = c.accent;
   ctx.fillStyle = c.accent;
-  ctx.save();
-  if (scene.shift) ctx.translate(scene.shift.dx, scene.shift.dy);
-  for (const p of top) {
-    if (factsOf(p).closed) {
-      ctx.globalAlpha = 0.08;
-      ctx.fill(pathOf(p), p.fill);
-      ctx.globalAlpha = 1;
+  const { shift } = scene;
+  if (top.length > FEW) {
+    // Many picked things are drawn in sheaves, by a cache of their own; a drag only moves where they are looked at from.
+    const from = shift ? { ...v, ox: v.ox + shift.dx * v.k, oy: v.oy - shift.dy * v.k } : v;
+    ctx.setTransform(dpr * from.k, 0, 0, -dpr * from.k, dpr * from.ox, dpr * from.oy);
+    cache.top.draw(ctx, width, height, dpr, from, [{ ink: c.accent, fill: 'nonzero', items: top }], again);
+    ctx.setTransform(dpr * v.k, 0, 0, -dpr * v.k, dpr * v.ox, dpr * v.oy);
+  } else {
+    ctx.save();
+    if (shift) ctx.translate(shift.dx, shift.dy);
+    for (const p of top) {
+      if (factsOf(p).closed) {
+        ctx.globalAlpha = 0.08;
+        ctx.fill(pathOf(p), p.fill);
+        ctx.globalAlpha = 1;
+      }
+      ctx.stroke(pathOf(p));
     }
-    ctx.stroke(pathOf(p));
+    ctx.restore();
   }
-  ctx.restore();
   if (scene.gauged.length) {
     ctx.fillStyle = c.danger;
     ctx.globalAlpha = 0.5;

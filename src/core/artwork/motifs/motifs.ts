@@ -86,7 +86,7 @@ export const motifs: readonly Motif[] = [
     id: 'boat',
     name: 'Narrow boat',
     group: 'Pictures',
-    words: 'barge canal ship',
+    words: 'barge canal ship water',
     draw: () => [
       outline([-52, -6], [-48, -22], [44, -22], [52, -4, 54, 0, 56, 4], [44, -2], [-44, -2], [-50, 2]),
       outline([-34, 0], [-30, 18], [26, 18], [30, 0]),

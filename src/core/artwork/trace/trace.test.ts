@@ -1,5 +1,6 @@
 import { circlePath, flatten, placement, transformPath, type Path } from '../../geometry/path';
-import { normalise, regionArea, type Loop } from '../../geometry/region';
+import { makeGuide } from '../../geometry/guide';
+import { normalise, regionArea, thicken, type Loop } from '../../geometry/region';
 import { bruteDistance, bruteInside } from '../../testing/independent';
 import { shippedFont } from '../../testing/fonts';
 import { box, starLoop } from '../../testing/shapes';
@@ -132,5 +133,57 @@ describe('a traced picture', () => {
     const [l] = trace(render([triangle], 120, 150), traceDefaults);
     expect(l.paths).toHaveLength(1);
     for (const [x, y] of [[20, 30], [80, 30], [20, 120]]) expect(Math.min(...l.paths[0].segments.map((q) => Math.hypot(q.x - x, q.y - y)))).toBeLessThan(1);
+  });
+});
+
+describe('centre lines', () => {
+  const options = { ...traceDefaults, mode: 'centre' as const };
+  /** What a pen of some width inks along lines, as loops. */
+  const inked = (lines: Loop[], width: number) => normalise(lines.flatMap((l) => thicken(l, width / 2, 0.01)), 'nonzero');
+  /** Distances of a traced line from the true ones, every half pixel, in order. */
+  const distances = (paths: Path[], lines: Loop[]) =>
+    paths
+      .flatMap((p) => {
+        const g = makeGuide(p);
+        return Array.from({ length: Math.floor(2 * g.length) }, (_, i) => Math.min(...lines.map((l) => lineDistance(l, g.at(i / 2).x, g.at(i / 2).y))));
+      })
+      .sort((a, b) => a - b);
+  const lineDistance = (l: Loop, x: number, y: number) => {
+    let best = Infinity;
+    for (let i = 0; i + 3 < l.length; i += 2) {
+      const [ex, ey] = [l[i + 2] - l[i], l[i + 3] - l[i + 1]];
+      const t = Math.min(1, Math.max(0, ((x - l[i]) * ex + (y - l[i + 1]) * ey) / (ex * ex + ey * ey)));
+      best = Math.min(best, Math.hypot(l[i] + ex * t - x, l[i + 1] + ey * t - y));
+    }
+    return best;
+  };
+  const length = (paths: Path[]) => paths.reduce((s, p) => s + makeGuide(p).length, 0);
+
+  it('of a bent pen stroke lie on it, from end to end, in one piece', () => {
+    const line = Float64Array.from(Array.from({ length: 60 }, (_, i) => [20 + 2.5 * i, 60 + 30 * Math.sin(i / 12)]).flat());
+    const [{ paths }] = trace(render(inked([line], 9), 200, 120), options);
+    expect(paths.length).toBe(1);
+    // The end of a round cap is found to about a pixel; along the stroke the line is much nearer.
+    const d = distances(paths, [line]);
+    expect(d[Math.floor(0.95 * d.length)]).toBeLessThan(0.4);
+    expect(d[d.length - 1]).toBeLessThan(1.5);
+    const whole = length([{ x: line[0], y: line[1], segments: Array.from({ length: 59 }, (_, i) => ({ k: 'line' as const, x: line[2 * i + 2], y: line[2 * i + 3] })), closed: false }]);
+    expect(Math.abs(length(paths) - whole)).toBeLessThan(4);
+  });
+  it('of a cross are two lines that run straight through', () => {
+    const lines = [Float64Array.of(20, 50, 150, 62), Float64Array.of(90, 10, 80, 110)];
+    const [{ paths }] = trace(render(inked(lines, 7), 170, 120), options);
+    expect(paths.length).toBe(2);
+    const d = distances(paths, lines);
+    expect(d[Math.floor(0.95 * d.length)]).toBeLessThan(0.5);
+    expect(d[d.length - 1]).toBeLessThan(1.5);
+    expect(length(paths)).toBeGreaterThan(0.95 * (130.6 + 100.5));
+  });
+  it('of a ring are one closed line', () => {
+    const ring = [flatten(circlePath(60, 60, 40), 0.01), flatten(circlePath(60, 60, 32), 0.01).slice()];
+    const loops = normalise([ring[0], Float64Array.from([...ring[1]].reverse().reduce<number[]>((a, v, i, all) => (i % 2 ? [...a, v, all[i - 1]] : a), []))], 'evenodd');
+    const [{ paths }] = trace(render(loops, 120, 120), options);
+    expect(paths.length).toBe(1);
+    for (let i = 0, f = flatten(paths[0], 0.05); i < f.length; i += 2) expect(Math.abs(Math.hypot(f[i] - 60, f[i + 1] - 60) - 36)).toBeLessThan(0.5);
   });
 });

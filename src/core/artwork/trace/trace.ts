@@ -2,12 +2,13 @@ import { fitLoop } from '../../geometry/fit';
 import { transformPath, type Path } from '../../geometry/path';
 import { loopArea } from '../../geometry/region';
 import { belonging, darkness, palette, type Picture } from './colours';
+import { centreLines } from './centre';
 import { contours } from './contours';
 import { findCorners } from './corners';
 
 export interface TraceOptions {
-  /** Outlines of what is darker than the threshold, or of each of so many colours. */
-  readonly mode: 'threshold' | 'colours';
+  /** Outlines of what is darker than the threshold, or of each of so many colours; or the centre lines of what is darker. */
+  readonly mode: 'threshold' | 'colours' | 'centre';
   /** 0 (only black counts) to 1 (all but white does). */
   readonly threshold: number;
   readonly colours: number;
@@ -61,7 +62,7 @@ export interface TracedLayer {
 export function trace(p: Picture, o: TraceOptions, progress: (done: number) => void = () => {}): TracedLayer[] {
   if (!(p.width > 0 && p.height > 0) || p.rgba.length !== 4 * p.width * p.height) throw new RangeError('The picture has no pixels.');
   const fields: { colour: string; field: Float32Array; level: number }[] = [];
-  if (o.mode === 'threshold') {
+  if (o.mode !== 'colours') {
     const dark = darkness(p);
     if (o.invert) for (let i = 0; i < dark.length; i++) dark[i] = 1 - dark[i];
     fields.push({ colour: '#1e2a2f', field: dark, level: Math.min(0.999, Math.max(0.001, 1 - o.threshold)) });
@@ -77,6 +78,10 @@ export function trace(p: Picture, o: TraceOptions, progress: (done: number) => v
     const base = 0.3 + (0.7 * k) / fields.length;
     progress(base);
     const loops = contours(field, p.width, p.height, level).filter((l) => Math.abs(loopArea(l)) >= o.speckle);
+    if (o.mode === 'centre') {
+      const lines = centreLines(loops, { twig: 0.6, accuracy: Math.max(0.35, o.accuracy), corner: o.corner }, (d) => progress(base + 0.7 * d));
+      return { colour, paths: lines.map((q) => transformPath(q, up)), points: loops.reduce((n, l) => n + l.length / 2, 0) };
+    }
     let points = 0;
     const paths: Path[] = [];
     loops.forEach((l, i) => {

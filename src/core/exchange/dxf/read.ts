@@ -68,6 +68,7 @@ const TOLERANCE = 0.0005;
  * Files without a unit are taken as `unit` mm a unit. Result in mm, Y up. Throws ExchangeError.
  */
 export function readDxf(source: string, name: string, join = 0.01, unit = 1): Drawn {
+  checkGroups(source, name);
   let parsed: Parsed;
   try {
     parsed = new DxfParser().parseSync(source) as unknown as Parsed;
@@ -78,6 +79,35 @@ export function readDxf(source: string, name: string, join = 0.01, unit = 1): Dr
   const code = Number(parsed.header?.$INSUNITS ?? 0);
   const known = UNITS[code] !== undefined;
   return new Reader(name, parsed, join).read(known ? UNITS[code] : unit, known);
+}
+
+/**
+ * A DXF is pairs of lines: a whole number and a value. The parser runs on for ever where they have come out of step, so this
+ * is looked at first; what is between sections has to begin with a 0 group.
+ */
+function checkGroups(source: string, name: string): void {
+  const lines = source.split(/\r\n|\r|\n/);
+  while (lines.length && !lines[lines.length - 1].trim()) lines.pop();
+  const wrong = (i: number, why: string): never => {
+    throw new ExchangeError(name, `it is not a DXF file that can be read: line ${i + 1} ${why}.`);
+  };
+  let open = '';
+  let table = '';
+  for (let i = 0; i < lines.length; i += 2) {
+    if (!/^\s*-?\d{1,5}\s*$/.test(lines[i])) wrong(i, 'should be a group code, a whole number');
+    const value = (lines[i + 1] ?? '').trim();
+    if (Number(lines[i]) === 2 && table === 'TABLE') table = value;
+    if (Number(lines[i]) !== 0) continue;
+    if (/^(LAYER|VPORT)$/.test(table) && value !== table && value !== 'ENDTAB') wrong(i + 1, `is no part of a table of the kind ${table}`);
+    table = value === 'TABLE' ? value : value === 'ENDTAB' ? '' : table;
+    if (value === 'EOF') return open ? wrong(i + 1, `ends the file inside a ${open}`) : undefined;
+    const [begin, end] = [/^(SECTION|TABLE|BLOCK)$/.exec(value)?.[1], /^(ENDSEC|ENDTAB|ENDBLK)$/.exec(value)?.[1]];
+    if (begin === 'SECTION' || begin === 'TABLE') {
+      if (begin === 'SECTION' && open) wrong(i + 1, `begins a section inside a ${open}`);
+      open = begin === 'SECTION' ? 'section' : open;
+    } else if (end === 'ENDSEC') open = '';
+  }
+  wrong(lines.length - 1, 'is the last one, but the file does not end with EOF');
 }
 
 class Reader {

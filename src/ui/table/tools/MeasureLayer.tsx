@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
+import { angleAt, radiusAt } from '@/core/artwork/measure';
 import { formatLength, type Unit } from '@/core/units/length';
 import { setView } from '@/ui/view';
 import { toScreen } from '../viewport';
@@ -12,13 +13,15 @@ interface Point {
   y: number;
 }
 
-/** From one pressed point to the next: distance, across, up, and angle. */
+/** From one pressed point to the next: distance, across, up, and direction; a third gives the angle at the second. Over a round outline, its radius. */
 export function MeasureLayer({ unit, ...on }: ToolProps & { unit: Unit }) {
   const { view } = on;
   const { caught, read, forget } = useCatching(on, false);
   const [from, setFrom] = useState<Point | null>(null);
   const [to, setTo] = useState<Point | null>(null);
   const [at, setAt] = useState<Point | null>(null);
+  const [third, setThird] = useState<Point | null>(null);
+  const round = at && !from ? radiusAt(on.index.near(at.x, at.y, 9 / view.k), at.x, at.y, 9 / view.k) : null;
   useEffect(() => {
     const key = (e: KeyboardEvent) => {
       if (e.key !== 'Escape') return;
@@ -26,6 +29,7 @@ export function MeasureLayer({ unit, ...on }: ToolProps & { unit: Unit }) {
       if (from) {
         setFrom(null);
         setTo(null);
+        setThird(null);
       } else setView({ tool: 'pick' });
     };
     window.addEventListener('keydown', key, true);
@@ -34,16 +38,20 @@ export function MeasureLayer({ unit, ...on }: ToolProps & { unit: Unit }) {
   const end = to ?? at;
   const a = from && toScreen(view, from.x, from.y);
   const b = from && end && toScreen(view, end.x, end.y);
+  const far = third ?? (to ? at : null);
+  const c = far && toScreen(view, far.x, far.y);
   const f = (v: number) => `${formatLength(v, unit, unit === 'mm' ? 3 : 5)} ${unit}`;
   return (
     <g>
       <Surface
         onPress={(e) => {
           const p = read(e);
-          if (!from || to) {
+          if (!from || third) {
             setFrom(p);
             setTo(null);
-          } else setTo(p);
+            setThird(null);
+          } else if (!to) setTo(p);
+          else setThird(p);
         }}
         onMove={(e) => setAt(read(e))}
         onLeave={forget}
@@ -63,6 +71,20 @@ export function MeasureLayer({ unit, ...on }: ToolProps & { unit: Unit }) {
             ))}
           </g>
         </g>
+      )}
+      {to && from && far && b && c && Math.hypot(c.x - b.x, c.y - b.y) > 6 && (
+        <g pointerEvents="none" fontSize="12">
+          <line x1={b.x} y1={b.y} x2={c.x} y2={c.y} stroke="var(--mui-palette-primary-main)" strokeWidth="2" strokeDasharray={third ? undefined : '5 4'} />
+          <text role="status" aria-label="Measured angle" x={c.x + 12} y={c.y + 4} fontWeight="650" fill="var(--mui-palette-text-primary)" stroke="var(--mui-palette-background-paper)" strokeWidth="3" paintOrder="stroke">
+            angle {angleAt(from, to, far).toFixed(2)}
+            {'\u00b0'}
+          </text>
+        </g>
+      )}
+      {round && at && (
+        <text role="status" aria-label="Measured radius" x={toScreen(view, at.x, at.y).x + 14} y={toScreen(view, at.x, at.y).y - 10} fontSize="12" fontWeight="650" fill="var(--mui-palette-text-primary)" stroke="var(--mui-palette-background-paper)" strokeWidth="3" paintOrder="stroke" pointerEvents="none">
+          {round.exact ? 'radius' : 'radius here'} {f(round.radius)}
+        </text>
       )}
       <CaughtMark caught={caught} view={view} />
     </g>

@@ -1,0 +1,161 @@
+import path from 'node:path';
+import { drop, emptyBoard, planOf } from './board';
+import { eachOnAFreshDevice } from './device';
+
+const device = eachOnAFreshDevice();
+const pause = (ms: number) => new Promise((r) => setTimeout(r, ms));
+
+test('letters follow a drawn line, bend, and are spaced by hand', async () => {
+  const { maker } = device;
+  const { mouse, keyboard } = maker.page;
+  await emptyBoard(maker);
+  const at = await planOf(maker);
+  await maker.press('Draw lines');
+  await mouse.click(...at(0.3, 0.6));
+  await mouse.click(...at(0.75, 0.45));
+  await keyboard.press('Enter');
+  await maker.sees('1 item');
+  await maker.press('Pick and move');
+  await maker.press('Lettering');
+  await maker.fill('Text', 'Sluice Row', false);
+  await maker.sees('2 items');
+  await keyboard.down('Shift');
+  await maker.press(/^Line/, 'option');
+  await keyboard.up('Shift');
+  await maker.press('Set letters along the line');
+  // Along a line that rises to the right, lettering is much higher than its capitals.
+  await maker.page.waitForFunction(() => Number(/Height\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) > 30);
+  await maker.choose('Spaces', 'Fitted');
+  await maker.page.waitForFunction(() => Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) > 80);
+  const width = /Width\s*([\d.]+) mm/.exec(await maker.text())![1];
+  await pause(500);
+  await maker.choose('Letters', 'Bent');
+  await pause(500);
+  await maker.choose('Spaces', 'Natural');
+  await maker.page.waitForFunction((w) => /Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1] !== w, {}, width);
+  await pause(300);
+  const natural = /Width\s*([\d.]+) mm/.exec(await maker.text())![1];
+  await maker.press('Space between S and l, letter 1');
+  for (let i = 0; i < 5; i++) {
+    await keyboard.press('ArrowRight');
+    await maker.holds('After "S"', String(10 * (i + 1)));
+  }
+  await maker.page.waitForFunction((w) => /Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1] !== w, {}, natural);
+  await maker.press(/^Undo/);
+  await maker.page.waitForFunction(() => ![...document.querySelectorAll('input')].some((i) => i.value === '50'));
+});
+
+test('a font of the maker\u2019s own is kept with the job, a broken one is refused', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Lettering');
+  const give = async (file: string) => {
+    const [chooser] = await Promise.all([maker.page.waitForFileChooser(), maker.press('Add a font file')]);
+    await chooser.accept([file]);
+  };
+  await give(path.resolve('package.json'));
+  await maker.sees(/The font "package\.json" cannot be used/);
+  await give(path.resolve('node_modules/@fontsource/allura/files/allura-latin-400-normal.woff'));
+  await maker.sees('is kept with this job');
+  await maker.find('combobox', /Allura/);
+  await maker.saved();
+  await maker.page.reload();
+  await maker.stage('Artwork');
+  await maker.press(/^Text/, 'option');
+  await maker.find('combobox', /Allura/);
+  await maker.sees(/Length of outline\s*[1-9]/);
+  await maker.choose('Font', 'Single line');
+  await maker.sees(/Length of outline\s*[1-9]/);
+});
+
+test('motifs are found by other words, borders run along a rectangle and a ring', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Motif');
+  await maker.sees('1 item');
+  await (await maker.page.waitForSelector('[aria-haspopup=dialog]'))!.click();
+  await maker.fill('Search the motifs', 'canal water', false);
+  await maker.press('Narrow boat');
+  await maker.find('option', /^Narrow boat/);
+  await maker.press('Border');
+  await maker.sees('2 items');
+  await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 199) < 1.5);
+  await maker.choose('Runs along', 'A ring');
+  await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 126) < 6);
+});
+
+test('corners are rounded, lines trimmed, and the menu and the sheet of shortcuts are there', async () => {
+  const { maker } = device;
+  const { mouse, keyboard } = maker.page;
+  await emptyBoard(maker);
+  const at = await planOf(maker);
+  await maker.press('Rectangle');
+  await maker.sees('1 item');
+  await mouse.click(...at(0.5, 0.5), { button: 'right' });
+  await maker.press(/^Make outlines of the picked items/, 'menuitem');
+  await maker.find('option', /^Rectangle\s*drawing/);
+  const outline = async () => Number(/Length of outline\s*([\d.]+) mm/.exec(await maker.text())![1]);
+  const square = await outline();
+  await maker.press('Change nodes');
+  await maker.press('Node 2 of outline 1');
+  await maker.fill('Size of the corner', '8', false);
+  await maker.press('Round corner');
+  await maker.page.waitForFunction((was) => Number(/Length of outline\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) < was - 1, {}, square);
+  // Two sides of 8 mm give way to a quarter turn.
+  expect((await outline()) - square).toBeCloseTo(4 * Math.PI - 16, 1);
+
+  // A line across it: its end outside is trimmed where it meets the rectangle.
+  await maker.press('Draw lines');
+  await mouse.click(...at(0.2, 0.52));
+  await mouse.click(...at(0.52, 0.52));
+  await keyboard.press('Enter');
+  await maker.sees('2 items');
+  const line = await outline();
+  await maker.press('Trim lines at crossings');
+  await mouse.move(...at(0.24, 0.521), { steps: 3 });
+  await mouse.click(...at(0.24, 0.521));
+  await maker.page.waitForFunction((was) => Number(/Length of outline\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) < was - 5, {}, line);
+
+  await maker.press('Pick and move');
+  await maker.page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await keyboard.type('?');
+  await maker.sees('Zoom at the pointer');
+  await keyboard.press('Escape');
+});
+
+test('a drawing that does not say its unit is asked about, and centre lines of strokes are traced', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  const dxf = ['0', 'SECTION', '2', 'ENTITIES', '0', 'LINE', '8', '0', '10', '0', '20', '0', '11', '4', '21', '0', '0', 'ENDSEC', '0', 'EOF', ''].join('\n');
+  await drop(maker.page, 'rail.dxf', '', dxf);
+  await maker.sees('How large is it?');
+  await maker.press(/^Inches/);
+  await maker.sees('"rail.dxf": 1 thing');
+  await maker.sees(/Width\s*101.6 mm/);
+  await drop(maker.page, 'rail.dxf', '', dxf);
+  await maker.press('Leave the file alone');
+  await maker.sees('1 item');
+
+  const png = await maker.page.evaluate(async () => {
+    const c = new OffscreenCanvas(400, 200);
+    const g = c.getContext('2d')!;
+    g.fillStyle = '#fff';
+    g.fillRect(0, 0, 400, 200);
+    g.lineWidth = 9;
+    g.lineCap = 'round';
+    g.beginPath();
+    g.moveTo(40, 100);
+    g.bezierCurveTo(120, 20, 260, 190, 360, 90);
+    g.stroke();
+    return btoa(String.fromCharCode(...new Uint8Array(await (await c.convertToBlob()).arrayBuffer())));
+  });
+  await drop(maker.page, 'stroke.png', 'image/png', png, true);
+  await maker.sees('Trace a picture');
+  await maker.choose('Trace', 'Centre lines of strokes');
+  await maker.sees(/1 line, \d+ nodes/);
+  await maker.fill('Width', '200');
+  await maker.press('Place on the blank');
+  await maker.sees('2 items');
+  // 320 pixels from end to end, at half a millimetre each.
+  await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 160) < 1.5);
+});
