@@ -51,6 +51,35 @@ async function main(): Promise<void> {
     });
     await maker.sees(/outlines?, \d+ nodes/);
     await shot('trace');
+    await page.keyboard.press('Escape');
+    await still();
+    // Letters along a drawn line.
+    await page.goto(url);
+    await maker.press('New job');
+    await maker.stage('Artwork');
+    await maker.press('Plan');
+    await still();
+    const plan = (await (await page.waitForSelector('[aria-label="Plan of the blank"] canvas'))!.boundingBox())!;
+    const at = (x: number, y: number) => [plan.x + plan.width * x, plan.y + plan.height * y] as const;
+    await maker.press('Draw a curve');
+    for (const [a, b] of [[at(0.2, 0.62), at(0.3, 0.36)], [at(0.53, 0.5), at(0.62, 0.64)], [at(0.85, 0.42), at(0.9, 0.3)]] as const) {
+      await page.mouse.move(...a);
+      await page.mouse.down();
+      await page.mouse.move(...b, { steps: 4 });
+      await page.mouse.up();
+    }
+    await page.keyboard.press('Enter');
+    await maker.press('Pick and move');
+    await maker.press('Lettering');
+    await maker.fill('Text', 'Fenwater Reach', false);
+    await maker.choose('Font', 'Libre Baskerville');
+    await still();
+    await page.keyboard.down('Shift');
+    await maker.press(/^Line/, 'option');
+    await page.keyboard.up('Shift');
+    await maker.press('Set letters along the line');
+    await maker.choose('Letters', 'Bent');
+    await shot('lettering');
     await page.goto(url);
     await maker.press(/Open Keeper/);
     await maker.proven();
@@ -59,7 +88,7 @@ async function main(): Promise<void> {
     await maker.press('Open Lock cottage board');
     await maker.proven();
     await still();
-    await maker.press(/^Cut 3: Cut free/);
+    await maker.press(/^Cut 4: Cut free/);
     await maker.press(/^Cut 1: Lettering/);
     await shot('cuts');
     for (const [stage, name] of [['Blank', 'blank'], ['Proof', 'proof'], ['Run', 'run']] as const) {
@@ -69,13 +98,18 @@ async function main(): Promise<void> {
     await maker.stage('Artwork');
     await maker.press(/^FENWATER/, 'option');
     await shot('artwork');
+    await maker.press(/^Heron/, 'option');
+    await (await page.waitForSelector('[aria-haspopup=dialog]'))!.click();
+    await shot('motifs');
+    await page.keyboard.press('Escape');
+    await still();
     await maker.press('Tool library');
     await maker.press(/^V-bit 60° 12 mm/);
     await shot('library');
     await maker.press('Close the tool library');
     await maker.press('Dark colours');
     await maker.stage('Cuts');
-    await maker.press(/^Cut 3: Cut free/);
+    await maker.press(/^Cut 4: Cut free/);
     await shot('dark');
     await maker.press('Light colours');
     await page.goto(url);

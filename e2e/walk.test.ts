@@ -28,7 +28,7 @@ test('the walk: open the board, change a word, drag a tab, export programs', asy
   }, { timeout: 60000 }, before);
   await maker.proven();
 
-  await maker.press(/^Cut 3: Cut free/);
+  await maker.press(/^Cut 4: Cut free/);
   await maker.drag('button', 'Holding tab 1', 25, 0);
   await maker.sees('6 tabs stand where you put them');
   await maker.proven();

@@ -80,8 +80,15 @@ interface Picture {
 }
 
 const sameBatches = (a: readonly Batch[], b: readonly Batch[]): boolean =>
-  a.length === b.length && a.every((x, i) => x.ink === b[i].ink && x.fill === b[i].fill && x.items.length === b[i].items.length && x.items.every((p, k) => p === b[i].items[k]));
+  a === b || (a.length === b.length && a.every((x, i) => x.ink === b[i].ink && x.fill === b[i].fill && x.items.length === b[i].items.length && x.items.every((p, k) => p === b[i].items[k])));
 const sameView = (a: Viewport, b: Viewport): boolean => a.k === b.k && a.ox === b.ox && a.oy === b.oy;
+
+const counted = new WeakMap<readonly Batch[], number>();
+function segmentsOf(batches: readonly Batch[]): number {
+  let n = counted.get(batches);
+  if (n === undefined) counted.set(batches, (n = batches.reduce((s, b) => s + b.items.reduce((m, p) => m + factsOf(p).segments, 0), 0)));
+  return n;
+}
 
 /**
  * Keeps a picture of large artwork. While the view moves, the picture is moved and scaled with it; a sharp one is made in
@@ -90,12 +97,12 @@ const sameView = (a: Viewport, b: Viewport): boolean => a.k === b.k && a.ox === 
 export class ArtworkCache {
   private shown: Picture | null = null;
   private making: { picture: Picture; work: Generator<void> } | null = null;
+  private next: (() => { picture: Picture; work: Generator<void> }) | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
 
   /** @param again is called when there is something newer to draw. */
   draw(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, batches: readonly Batch[], again: () => void): void {
-    const segments = batches.reduce((n, b) => n + b.items.reduce((m, p) => m + factsOf(p).segments, 0), 0);
-    if (segments < SMALL) {
+    if (segmentsOf(batches) < SMALL) {
       this.drop();
       for (const _ of steps(ctx, width, height, v, batches)) void _;
       return;
@@ -109,10 +116,14 @@ export class ArtworkCache {
     }
     if (fits(this.shown)) return;
     if (!fits(this.making?.picture)) {
-      const canvas = new OffscreenCanvas(Math.round(width * dpr), Math.round(height * dpr));
-      const c = canvas.getContext('2d', { willReadFrequently: true })!;
-      c.setTransform(dpr * v.k, 0, 0, -dpr * v.k, dpr * v.ox, dpr * v.oy);
-      this.making = { picture: { canvas, view: v, batches }, work: steps(c, width, height, v, batches) };
+      // Begun when the view rests: until then every frame would begin another.
+      this.making = null;
+      this.next = () => {
+        const canvas = new OffscreenCanvas(Math.round(width * dpr), Math.round(height * dpr));
+        const c = canvas.getContext('2d', { willReadFrequently: true })!;
+        c.setTransform(dpr * v.k, 0, 0, -dpr * v.k, dpr * v.ox, dpr * v.oy);
+        return { picture: { canvas, view: v, batches }, work: steps(c, width, height, v, batches) };
+      };
     }
     if (this.timer) clearTimeout(this.timer);
     this.timer = setTimeout(() => this.slice(again), this.shown ? REST : 0);
@@ -120,6 +131,8 @@ export class ArtworkCache {
 
   private slice(again: () => void): void {
     this.timer = null;
+    this.making ??= this.next?.() ?? null;
+    this.next = null;
     if (!this.making) return;
     const end = performance.now() + SLICE;
     while (performance.now() < end)
@@ -135,6 +148,7 @@ export class ArtworkCache {
   drop(): void {
     if (this.timer) clearTimeout(this.timer);
     this.timer = null;
+    this.next = null;
     this.making = null;
     this.shown = null;
   }

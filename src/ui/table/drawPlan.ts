@@ -151,22 +151,31 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
   rulers(ctx, width, height, dpr, v, job, c, unit);
 }
 
-/** Artwork: what is not picked by layer, by way of the cache; what is picked on top, each by itself. */
-function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, scene: PlanScene, c: PlanColours, cache: Caches, again: () => void): void {
-  const px = 1 / v.k;
-  const layers = new Map(scene.job.layers.map((l) => [l.id, l]));
-  const chosen = new Set(scene.picked);
+interface Sorted {
+  readonly of: readonly unknown[];
+  readonly looks: readonly Batch[];
+  readonly top: readonly PlacedItem[];
+}
+let sorted: Sorted | null = null;
+
+/** Visible artwork by looks, and what is picked of it. Kept while nothing of it changes: a view that moves asks for it every frame. */
+function sortItems(scene: PlanScene, c: PlanColours): Sorted {
+  const { job, placed, picked } = scene;
+  const of = [job.items, job.layers, placed, picked, c];
+  if (sorted?.of.every((v, i) => v === of[i])) return sorted;
+  const layers = new Map(job.layers.map((l) => [l.id, l]));
+  const chosen = new Set(picked);
   const batches = new Map<string, PlacedItem[]>();
   const top: PlacedItem[] = [];
-  for (const item of scene.job.items) {
-    const p = scene.placed.get(item.id);
+  for (const item of job.items) {
+    const p = placed.get(item.id);
     const layer = layers.get(item.layer);
     if (!p || !item.visible || !layer?.visible) continue;
     if (chosen.has(item.id)) {
       top.push(p);
       continue;
     }
-    const filled = (item.kind === 'lettering' || item.kind === 'drawing') && factsOf(p).closed;
+    const filled = FILLED.has(item.kind) && factsOf(p).closed;
     const key = `${layer.colour} ${filled ? p.fill : ''}`;
     const list = batches.get(key);
     if (list) list.push(p);
@@ -177,6 +186,16 @@ function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number,
     // The first layer's ink is the theme's own; other colours are lifted in the dark, so that they are seen.
     return { ink: colour === '#1e2a2f' ? c.ink : c.dark ? `color-mix(in srgb, ${colour} 50%, white)` : colour, fill: fill ? (fill as CanvasFillRule) : null, items };
   });
+  return (sorted = { of, looks, top });
+}
+
+/** Kinds whose closed outlines are shown filled. */
+const FILLED = new Set(['lettering', 'drawing', 'motif', 'border']);
+
+/** Artwork: what is not picked by layer, by way of the cache; what is picked on top. */
+function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, scene: PlanScene, c: PlanColours, cache: Caches, again: () => void): void {
+  const px = 1 / v.k;
+  const { looks, top } = sortItems(scene, c);
   cache.rest.draw(ctx, width, height, dpr, v, looks, again);
   ctx.lineWidth = 1.8 * px;
   ctx.strokeStyle = c.accent;
