@@ -2,6 +2,9 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { packJob } from '../core/job/archive';
+import { readJob } from '../core/job/migrate';
+import { shippedFile } from '../core/testing/fonts';
 import { cutOut, readMoves, testCone, testFlat } from '../core/testing/independent';
 
 const dir = mkdtempSync(path.join(os.tmpdir(), 'mirvak-cli-'));
@@ -50,6 +53,20 @@ describe('the command line', () => {
     expect(cut).toBeGreaterThan(200);
     // Nodes that lie on the very rim of a flat cutter may fall to either side.
     expect(differ).toBeLessThanOrEqual(points.length * 2e-3);
+  });
+
+  it('sets lettering in a font that lies in the job file', () => {
+    const own = readJob(JSON.parse(readFileSync(job, 'utf8')));
+    own.fonts = [{ id: 'own-lock', name: 'The keeper\u2019s', file: 'fonts/own-lock.woff' }];
+    own.items.find((i) => i.id === 'i-lock')!.values.font = 'own-lock';
+    own.cuts = own.cuts.filter((c) => c.id === 'c-letters').map((c) => ({ ...c, items: ['i-lock'] }));
+    const made = (name: string, assets: Record<string, Uint8Array>) => {
+      writeFileSync(path.join(dir, `${name}.mirvak`), packJob(own, assets));
+      expect(mirvak('plan', path.join(dir, `${name}.mirvak`), '--out', path.join(dir, name)).stderr).toBe('');
+      return json(`${name}/report.json`).cuts[0].cutLength as number;
+    };
+    expect(made('with', { 'fonts/own-lock.woff': shippedFile('archivo') })).toBeGreaterThan(500);
+    expect(made('without', {})).toBe(0);
   });
 
   it('ends with 2 and a line for each finding', () => {

@@ -119,3 +119,35 @@ test('joined paths keep every length, whatever the order and sense of the pieces
     }),
   );
 });
+
+describe('DXF that has come out of step', () => {
+  const good = file(line(0, 0, 10, 0), pairs(0, 'SECTION', 2, 'TABLES', 0, 'TABLE', 2, 'LAYER', 70, 1, 0, 'LAYER', 2, 'A', 70, 0, 62, 7, 0, 'ENDTAB', 0, 'ENDSEC'));
+  it('is read while it is in step', () => expect(read(good).things).toHaveLength(1));
+  it.each([
+    ['a line is missing', good.replace('ENTITIES\n', ''), /line \d+ should be a group code/],
+    ['a code is no number', good.replace('\n8\nA\n', '\nx8\nA\n'), /should be a group code/],
+    ['the end is cut off', good.slice(0, good.lastIndexOf('0\nENDSEC')), /does not end with EOF|inside a section/],
+    ['a section is never closed', good.replace(/0\nENDSEC\n0\nEOF\n$/, '0\nEOF\n'), /ends the file inside a section/],
+    ['a table holds what it cannot', good.replace('0\nLAYER\n2\nA', '0\nLINES\n2\nA'), /is no part of a table of the kind LAYER/],
+  ])('when %s it is refused by line', (_what, text, why) => {
+    expect(() => read(text)).toThrow(ExchangeError);
+    expect(() => read(text)).toThrow(why);
+  });
+  it('any broken copy of a good one is read or refused, and comes to an end', () => {
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.nat(), fc.constantFrom('', '\n', '0\n', 'EOF\n', 'NaN', '-', '9', '0\nTABLE\n2\nLAYER\n')), { minLength: 1, maxLength: 6 }), (changes) => {
+        let text = good;
+        for (const [at, put] of changes) {
+          const k = at % text.length;
+          text = text.slice(0, k) + put + text.slice(k + (put ? 0 : 3));
+        }
+        try {
+          read(text);
+        } catch (e) {
+          expect(e).toBeInstanceOf(ExchangeError);
+        }
+      }),
+      { numRuns: 200 },
+    );
+  });
+});

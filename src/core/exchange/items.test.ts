@@ -59,4 +59,16 @@ describe('what a file drew, as artwork', () => {
     expect(itemsOf(drawn({ unitKnown: false, texts: [text({})] }), 'x', here()).remarks.join()).toMatch(/does not say its unit/);
     expect(itemsOf(drawn({}), 'x', here())).toEqual({ items: [], layers: [], groups: [], remarks: [] });
   });
+
+  it('in a unit that the maker names is as large as that says, words included', () => {
+    const paths = [{ x: 0, y: 0, segments: [{ k: 'arc' as const, x: 4, y: 0, cx: 2, cy: 0, ccw: false }], closed: false }];
+    const source = drawn({ unitKnown: false, things: [{ name: 'a', layer: '0', colour: '#1e2a2f', fill: 'nonzero', paths }], texts: [text({ size: 2 })] });
+    const inches = itemsOf(source, 'plan', { ...here(), unit: 25.4 });
+    const box = boundsOfPaths(placeItem(inches.items[0], testArt).paths)!;
+    expect(box.x1 - box.x0).toBeCloseTo(101.6, 6);
+    expect(box.y1 - box.y0).toBeCloseTo(50.8, 6);
+    expect(inches.items[1].values.capHeight).toBeCloseTo(2 * 0.7 * 25.4, 6);
+    expect(inches.remarks.join()).not.toMatch(/unit/);
+    expect(itemsOf(source, 'plan', here()).remarks.join()).toMatch(/does not say its unit/);
+  });
 });
