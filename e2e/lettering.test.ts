@@ -91,7 +91,11 @@ test('corners are rounded, lines trimmed, and the menu and the sheet of shortcut
   const at = await planOf(maker);
   await maker.press('Rectangle');
   await maker.sees('1 item');
+  // The new rectangle has to stand on the table before it can be pressed, and the menu has to be open.
+  await maker.sees(/Length of outline\s*[1-9]/);
+  await pause(400);
   await mouse.click(...at(0.5, 0.5), { button: 'right' });
+  await pause(400);
   await maker.press(/^Make outlines of the picked items/, 'menuitem');
   await maker.find('option', /^Rectangle\s*drawing/);
   const outline = async () => Number(/Length of outline\s*([\d.]+) mm/.exec(await maker.text())![1]);
