@@ -1,5 +1,5 @@
 import { crossingsOf } from '../geometry/crossings';
-import type { Path, Segment } from '../geometry/path';
+import { sealed, type Path, type Segment } from '../geometry/path';
 import { partOf, type Point } from '../geometry/segment';
 import { nearest } from './nodes';
 
@@ -33,7 +33,7 @@ function stretch(p: Path, from: number, to: number): Path | null {
  * is left of it: nothing when it meets none.
  */
 export function trimAt(path: Path, others: readonly Path[], x: number, y: number): Path[] {
-  const p: Path = path.closed && Math.hypot(path.x - path.segments[path.segments.length - 1].x, path.y - path.segments[path.segments.length - 1].y) > 1e-9 ? { ...path, segments: [...path.segments, { k: 'line', x: path.x, y: path.y }] } : path;
+  const p = sealed(path);
   const n = p.segments.length;
   const cuts = crossingsOf(p, others).map((c) => c.segment + c.t);
   const hit = nearest(p, x, y);

@@ -1,4 +1,4 @@
-import type { Path, Segment } from './path';
+import { sealed, type Path, type Segment } from './path';
 import { pointOn, type Point } from './segment';
 
 /** A place where a path meets another one: segment and t on the path. */
@@ -23,7 +23,7 @@ interface Chord {
 function chordsOf(path: Path): Chord[] {
   const out: Chord[] = [];
   let a: Point = { x: path.x, y: path.y };
-  path.segments.forEach((s, index) => {
+  sealed(path).segments.forEach((s, index) => {
     const n = s.k === 'line' ? 1 : CHORDS;
     let p: Point = a;
     for (let i = 0; i < n; i++) {
@@ -33,7 +33,6 @@ function chordsOf(path: Path): Chord[] {
     }
     a = { x: s.x, y: s.y };
   });
-  if (path.closed && Math.hypot(a.x - path.x, a.y - path.y) > 1e-9) out.push({ a, s: { k: 'line', x: path.x, y: path.y }, index: path.segments.length, t0: 0, t1: 1, p: a, q: { x: path.x, y: path.y } });
   return out;
 }
 

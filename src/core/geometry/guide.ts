@@ -1,4 +1,4 @@
-import { arcSweep, type Path, type Segment } from './path';
+import { arcSweep, sealed, type Path, type Segment } from './path';
 
 export interface GuidePoint {
   readonly x: number;
@@ -47,10 +47,7 @@ export function makeGuide(path: Path): Guide {
   let length = 0;
   let px = path.x;
   let py = path.y;
-  const segments: Segment[] = [...path.segments];
-  const last = segments[segments.length - 1];
-  if (path.closed && last && Math.hypot(last.x - path.x, last.y - path.y) > 1e-9) segments.push({ k: 'line', x: path.x, y: path.y });
-  for (const segment of segments) {
+  for (const segment of sealed(path).segments) {
     const n = segment.k === 'line' ? 1 : STEPS;
     let at = { x: px, y: py };
     const whole = segment.k === 'arc' ? (Math.abs(arcSweep(px, py, segment.x, segment.y, segment.cx, segment.cy, segment.ccw)) * Math.hypot(px - segment.cx, py - segment.cy)) / n : null;

@@ -2,16 +2,25 @@
  * Content keys. Two 32-bit FNV-1a style lanes with different multipliers over the bytes: short,
  * fast, and enough to tell results of one session apart (not meant against an adversary).
  */
+/** One step of the first lane. */
+export const mix = (h: number, v: number): number => {
+  const a = Math.imul(h ^ v, 0x01000193);
+  return a ^ (a >>> 15);
+};
+/** One step of the second. */
+export const mixOther = (h: number, v: number): number => {
+  const a = Math.imul(h ^ v, 0x85ebca6b);
+  return a ^ (a >>> 13);
+};
+
 export function hashFloats(arrays: readonly Float64Array[]): string {
   let a = 0x811c9dc5;
   let b = 0x9747b28c;
   for (const f of arrays) {
     const w = new Int32Array(f.buffer, f.byteOffset, f.length * 2);
     for (let i = 0; i < w.length; i++) {
-      a = Math.imul(a ^ w[i], 0x01000193);
-      a ^= a >>> 15;
-      b = Math.imul(b ^ w[i], 0x85ebca6b);
-      b ^= b >>> 13;
+      a = mix(a, w[i]);
+      b = mixOther(b, w[i]);
     }
     a = Math.imul(a ^ f.length, 0x01000193);
     b = Math.imul(b ^ f.length, 0xc2b2ae35);

@@ -14,6 +14,13 @@ export interface Path {
   closed: boolean;
 }
 
+/** A closed path whose last side is written out, where it was left to be understood. */
+export function sealed(path: Path): Path {
+  const last = path.segments[path.segments.length - 1];
+  if (!path.closed || !last || Math.hypot(last.x - path.x, last.y - path.y) <= 1e-9) return path;
+  return { ...path, segments: [...path.segments, { k: 'line', x: path.x, y: path.y }] };
+}
+
 /** A circle as two half turns, counter-clockwise. */
 export const circlePath = (cx: number, cy: number, r: number): Path => ({
   x: cx + r,

@@ -1,4 +1,16 @@
 import { arcsToCubics, type Path, type Segment } from './path';
+import { pointOn, type Point } from './segment';
+
+/** The cubic that passes a third and two thirds of its way through the two points between its ends. */
+export const cubicThrough = (a: Point, b: Point, c: Point, d: Point): Segment => ({
+  k: 'cubic',
+  x1: (-5 * a.x + 18 * b.x - 9 * c.x + 2 * d.x) / 6,
+  y1: (-5 * a.y + 18 * b.y - 9 * c.y + 2 * d.y) / 6,
+  x2: (2 * a.x - 9 * b.x + 18 * c.x - 5 * d.x) / 6,
+  y2: (2 * a.y - 9 * b.y + 18 * c.y - 5 * d.y) / 6,
+  x: d.x,
+  y: d.y,
+});
 
 /**
  * Bends paths by any smooth map of the plane. Segments are cut into pieces no longer than `step` mm; each becomes
@@ -11,13 +23,8 @@ export function warpPath(path: Path, map: (x: number, y: number) => { x: number;
   let px = source.x;
   let py = source.y;
   for (const s of source.segments) {
-    const at =
-      s.k === 'cubic'
-        ? (t: number) => {
-            const u = 1 - t;
-            return { x: u * u * u * px + 3 * u * u * t * s.x1 + 3 * u * t * t * s.x2 + t * t * t * s.x, y: u * u * u * py + 3 * u * u * t * s.y1 + 3 * u * t * t * s.y2 + t * t * t * s.y };
-          }
-        : (t: number) => ({ x: px + (s.x - px) * t, y: py + (s.y - py) * t });
+    const from = { x: px, y: py };
+    const at = (t: number): Point => pointOn(from, s, t);
     const way = s.k === 'cubic' ? Math.hypot(s.x1 - px, s.y1 - py) + Math.hypot(s.x2 - s.x1, s.y2 - s.y1) + Math.hypot(s.x - s.x2, s.y - s.y2) : Math.hypot(s.x - px, s.y - py);
     const n = Math.max(1, Math.min(200, Math.ceil(way / step)));
     let a = map(px, py);
@@ -29,7 +36,7 @@ export function warpPath(path: Path, map: (x: number, y: number) => { x: number;
       const b = q(1 / 3);
       const c = q(2 / 3);
       const d = q(1);
-      segments.push({ k: 'cubic', x1: (-5 * a.x + 18 * b.x - 9 * c.x + 2 * d.x) / 6, y1: (-5 * a.y + 18 * b.y - 9 * c.y + 2 * d.y) / 6, x2: (2 * a.x - 9 * b.x + 18 * c.x - 5 * d.x) / 6, y2: (2 * a.y - 9 * b.y + 18 * c.y - 5 * d.y) / 6, x: d.x, y: d.y });
+      segments.push(cubicThrough(a, b, c, d));
       a = d;
     }
     px = s.x;

@@ -24,12 +24,17 @@ export class FontError extends Error {
 /** Larger files than this are no fonts for lettering, bytes. */
 const LARGEST = 40 * 1024 * 1024;
 
+/** The parser wants a buffer of its own. */
+function parseBytes(bytes: Uint8Array): Font {
+  const copy = new ArrayBuffer(bytes.byteLength);
+  new Uint8Array(copy).set(bytes);
+  return parse(copy);
+}
+
 /** The name that a font file gives itself; its file's name when it gives none. */
 export function fontName(bytes: Uint8Array, file: string): string {
   try {
-    const copy = new ArrayBuffer(bytes.byteLength);
-    new Uint8Array(copy).set(bytes);
-    const font = parse(copy);
+    const font = parseBytes(bytes);
     const name = font.getEnglishName('fullName') ?? font.getEnglishName('fontFamily');
     if (name?.trim()) return name.trim().slice(0, 200);
   } catch {
@@ -45,9 +50,7 @@ export function loadFont(bytes: Uint8Array, name: string): LoadedFont {
   if (kind === 'wOF2') throw new FontError(name, 'it is a WOFF2 file; take the TTF, OTF or WOFF of the same font');
   if (kind === 'ttcf') throw new FontError(name, 'it is a collection of several fonts; take one of them as a TTF or OTF file');
   try {
-    const copy = new ArrayBuffer(bytes.byteLength);
-    new Uint8Array(copy).set(bytes);
-    font = parse(copy);
+    font = parseBytes(bytes);
   } catch (e) {
     throw new FontError(name, `it cannot be read (${(e as Error).message})`);
   }

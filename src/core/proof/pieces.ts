@@ -1,6 +1,6 @@
 import { cuttingLength, type Cutter } from '../cutters/cutter';
 import { shapeOf } from '../cutters/registry';
-import { hashText } from '../geometry/hash';
+import { hashText, mix, mixOther } from '../geometry/hash';
 import { ARC_CCW, isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
 import type { HeightField } from '../relief/field';
 import type { PlacedStretch } from './placed';
@@ -52,16 +52,6 @@ export function isWatched(m: Motion, i: number, edges: number): boolean {
 /** The radius of what follows the cutting edges: the shank, or a cone's own largest width carried on. */
 export const shankRadius = (c: Cutter): number => Math.max(c.shankDiameter / 2, c.shape === 'v' || c.shape === 'cone' ? shapeOf(c.shape).radius(c.values) : 0);
 
-/** One step of a rolling hash of 32 bits; two lanes with different multipliers make 64. */
-export const mix = (h: number, v: number): number => {
-  const a = Math.imul(h ^ v, 0x01000193);
-  return a ^ (a >>> 15);
-};
-export const mixOther = (h: number, v: number): number => {
-  const a = Math.imul(h ^ v, 0x85ebca6b);
-  return a ^ (a >>> 13);
-};
-
 /**
  * Splits the cutting of a stretch into pieces whose bounds depend on their own moves only, so that a change
  * in one place leaves the pieces elsewhere as they were.
@@ -74,7 +64,7 @@ export function piecesOf(s: PlacedStretch, stretch: number, cutter: Cutter, fiel
   const full = shape.radius(cutter.values);
   const wide = Math.max(full, shankRadius(cutter));
   const side = TILE * field.cell;
-  const seed = Number.parseInt(hashText(JSON.stringify([cutter.shape, cutter.values, cutter.shankDiameter, cutter.fluteLength])).slice(0, 6), 36) | 0;
+  const tool = hashText(JSON.stringify([cutter.shape, cutter.values, cutter.shankDiameter, cutter.fluteLength]));
   const stamp = new Int32Array(tiles.cols * tiles.rows).fill(-1);
   const bits = new Float64Array(1);
   const words = new Int32Array(bits.buffer);
@@ -130,7 +120,8 @@ export function piecesOf(s: PlacedStretch, stretch: number, cutter: Cutter, fiel
     }
     if (from < 0) {
       from = i;
-      hash = other = seed;
+      hash = Number.parseInt(tool.slice(0, 6), 36);
+      other = Number.parseInt(tool.slice(6), 36);
       watched = false;
       add(m.x[i - 1]);
       add(m.y[i - 1]);

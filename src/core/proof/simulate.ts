@@ -1,8 +1,9 @@
 import { cuttingLength, profileOf, type Cutter } from '../cutters/cutter';
 import { shapeOf } from '../cutters/registry';
+import { mix, mixOther } from '../geometry/hash';
 import { ARC_CCW, isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
 import { flatField, type HeightField } from '../relief/field';
-import { fillTile, isWatched, mix, mixOther, piecesOf, shankRadius, tilesOf, type Piece } from './pieces';
+import { fillTile, isWatched, piecesOf, shankRadius, tilesOf, type Piece } from './pieces';
 import type { PlacedProgram } from './placed';
 import { makeRemover, type Remover } from './removal';
 

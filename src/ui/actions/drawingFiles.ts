@@ -8,7 +8,7 @@ import { setView, useView } from '@/ui/view';
 import { pasteFromClipboard } from './artwork';
 import { addFontFile } from './lettering';
 import { edit, jobNow } from './edits';
-import { download } from './files';
+import { askForFiles, download } from './files';
 import { tell } from './tell';
 
 const PICTURE = /\.(png|jpe?g|webp|bmp|gif)$/i;
@@ -65,14 +65,7 @@ export function onPaste(e: ClipboardEvent): void {
 }
 
 /** Asks for files and takes them. */
-export function chooseFiles(): void {
-  const input = document.createElement('input');
-  input.type = 'file';
-  input.accept = '.svg,.dxf,.png,.jpg,.jpeg,.webp,.bmp,.gif,.ttf,.otf,.woff,image/*';
-  input.multiple = true;
-  input.onchange = () => void takeFiles([...(input.files ?? [])]);
-  input.click();
-}
+export const chooseFiles = (): void => askForFiles('.svg,.dxf,.png,.jpg,.jpeg,.webp,.bmp,.gif,.ttf,.otf,.woff,image/*', true, (files) => void takeFiles(files));
 
 /** Visible artwork, or what is picked of it, as a drawing file. */
 export function exportArtwork(kind: 'svg' | 'dxf'): void {

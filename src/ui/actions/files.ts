@@ -16,3 +16,13 @@ export async function exportOpenJob(): Promise<void> {
   const { id, job } = useOpenJob.getState();
   if (id && job) download(`${slug(job.name)}.mirvak`, await exportJob(id, job), 'application/zip');
 }
+
+/** Asks the maker for files of some kinds. */
+export function askForFiles(accept: string, multiple: boolean, take: (files: File[]) => void): void {
+  const input = document.createElement('input');
+  input.type = 'file';
+  input.accept = accept;
+  input.multiple = multiple;
+  input.onchange = () => take([...(input.files ?? [])]);
+  input.click();
+}

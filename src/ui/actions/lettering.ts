@@ -6,6 +6,7 @@ import { describeFont, fontIdOf, putFont } from '@/store/ownFonts';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { edit, jobNow } from './edits';
+import { askForFiles } from './files';
 import { tell } from './tell';
 
 /** Keeps a font file with the job, and sets the picked lettering in it. */
@@ -28,13 +29,7 @@ export async function addFontFile(file: File): Promise<void> {
   }
 }
 
-export function chooseFont(): void {
-  const input = document.createElement('input');
-  input.type = 'file';
-  input.accept = '.ttf,.otf,.woff';
-  input.onchange = () => input.files?.[0] && void addFontFile(input.files[0]);
-  input.click();
-}
+export const chooseFont = (): void => askForFiles('.ttf,.otf,.woff', false, ([file]) => file && void addFontFile(file));
 
 /** The lettering and the other thing, when just these two are picked and the other can be a baseline. */
 export function letteringAndLine(items: readonly Item[]): { letters: Item; line: Item } | null {

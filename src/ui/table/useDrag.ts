@@ -1,4 +1,4 @@
-import { useRef, type PointerEvent } from 'react';
+import { useEffect, useRef, type PointerEvent } from 'react';
 import { holdSheets } from '@/ui/later';
 
 type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
@@ -7,6 +7,8 @@ type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number
 export function useDrag(local: Local, on: { begin?: () => void; drag: (p: { x: number; y: number }, e: PointerEvent) => void; end?: (p: { x: number; y: number }) => void }) {
   const active = useRef(false);
   const letGo = useRef<() => void>(undefined);
+  // A grip may go away, or lose the pointer, in the middle of a drag.
+  useEffect(() => () => letGo.current?.(), []);
   return {
     style: { pointerEvents: 'auto' as const },
     onPointerDown(e: PointerEvent) {
@@ -21,6 +23,10 @@ export function useDrag(local: Local, on: { begin?: () => void; drag: (p: { x: n
       if (!active.current) return;
       e.stopPropagation();
       on.drag(local(e), e);
+    },
+    onLostPointerCapture() {
+      active.current = false;
+      letGo.current?.();
     },
     onPointerUp(e: PointerEvent) {
       if (!active.current) return;

@@ -1,15 +1,12 @@
 import { makeGuide } from '../../geometry/guide';
+import { loopArea } from '../../geometry/region';
+import { cubicThrough } from '../../geometry/warp';
 import { circlePath, flatten, reversePath, transformPath, type Path, type Segment } from '../../geometry/path';
 
 /** Tools that motifs are drawn with. Units are a hundredth of the motif's box; y up. */
 export type Point = readonly [x: number, y: number];
 
-const area = (p: Path): number => {
-  const f = flatten(p, 0.1);
-  let sum = 0;
-  for (let i = 0, j = f.length - 2; i < f.length; j = i, i += 2) sum += f[j] * f[i + 1] - f[i] * f[j + 1];
-  return sum;
-};
+const area = (p: Path): number => loopArea(flatten(p, 0.1));
 /** Ink runs counter-clockwise, what is left out of it clockwise. */
 export const ink = (p: Path): Path => (area(p) < 0 ? reversePath(p) : p);
 export const hole = (p: Path): Path => (area(p) > 0 ? reversePath(p) : p);
@@ -42,23 +39,23 @@ export function stem(w0: number, w1: number, start: Point, ...rest: readonly (re
   const centre: Path = { x: start[0], y: start[1], segments: rest.map((c): Segment => (c.length === 6 ? { k: 'cubic', x1: c[0], y1: c[1], x2: c[2], y2: c[3], x: c[4], y: c[5] } : { k: 'line', x: c[0], y: c[1] })), closed: false };
   const g = makeGuide(centre);
   const n = 4 * rest.length;
-  const side = (f: number, sign: number): Point => {
+  const side = (f: number, sign: number) => {
     const p = g.at(f * g.length);
     const w = (sign * (w0 + (w1 - w0) * f)) / 2;
-    return [p.x - p.ty * w, p.y + p.tx * w];
+    return { x: p.x - p.ty * w, y: p.y + p.tx * w };
   };
   const segments: Segment[] = [];
   const run = (sign: number, from: number, to: number) => {
     for (let i = 0; i < n; i++) {
       const at = (q: number) => side(from + ((to - from) * (i + q)) / n, sign);
       const [a, b, c, d] = [at(0), at(1 / 3), at(2 / 3), at(1)];
-      segments.push({ k: 'cubic', x1: (-5 * a[0] + 18 * b[0] - 9 * c[0] + 2 * d[0]) / 6, y1: (-5 * a[1] + 18 * b[1] - 9 * c[1] + 2 * d[1]) / 6, x2: (2 * a[0] - 9 * b[0] + 18 * c[0] - 5 * d[0]) / 6, y2: (2 * a[1] - 9 * b[1] + 18 * c[1] - 5 * d[1]) / 6, x: d[0], y: d[1] });
+      segments.push(cubicThrough(a, b, c, d));
     }
   };
-  const [x, y] = side(0, 1);
+  const { x, y } = side(0, 1);
   run(1, 0, 1);
   const far = side(1, -1);
-  segments.push({ k: 'line', x: far[0], y: far[1] });
+  segments.push({ k: 'line', x: far.x, y: far.y });
   run(-1, 1, 0);
   segments.push({ k: 'line', x, y });
   return ink({ x, y, segments, closed: true });
