@@ -24,3 +24,6 @@ export type Field =
   | (FieldBase & { readonly kind: 'cutter'; readonly shapes: readonly string[]; readonly optional?: string })
   /** Step-over: mm, with % of the cutter and overlap shown, relative to the cutter named by `cutter`. */
   | (FieldBase & { readonly kind: 'stepOver'; readonly cutter: string });
+
+/** Choices of a field by their names, in order. */
+export const choices = (names: Readonly<Record<string, string>>): { value: string; label: string }[] => Object.entries(names).map(([value, label]) => ({ value, label }));

@@ -8,6 +8,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { bringOwnFonts } from '@/compute/fonts';
 import { follow } from '@/compute/pipeline';
+import { FontError } from '@/core/lettering/font';
 import { JobError } from '@/core/job/migrate';
 import { storageMessage } from '@/store/db';
 import { fontFilesOf } from '@/store/ownFonts';
@@ -16,6 +17,7 @@ import { useOpenJob, type OpenJob } from '@/store/openJob';
 import { onShortcut } from '@/ui/actions/registry';
 import { onPaste } from '@/ui/actions/drawingFiles';
 import { exportOpenJob } from '@/ui/actions/files';
+import { tell } from '@/ui/actions/tell';
 import { ArtworkSheet } from '@/ui/artwork/ArtworkSheet';
 import { UnitQuestion } from '@/ui/artwork/UnitQuestion';
 import { BlankSheet } from '@/ui/blank/BlankSheet';
@@ -45,7 +47,11 @@ export function Workbench({ id }: { id: string }) {
     setView({ picked: [], cutId: null, section: null, marked: null, play: null, file: null });
     fontFilesOf(id)
       .then(bringOwnFonts)
-      .then(() => load(id))
+      .then(async (wrong) => {
+        const found = await load(id);
+        for (const f of useOpenJob.getState().job?.fonts ?? []) if (wrong[f.id]) tell('error', new FontError(f.name, wrong[f.id]).message);
+        return found;
+      })
       .then((found) => {
         if (!live) return;
         if (!found) setTrouble('This job is not on this device. It may have been deleted.');

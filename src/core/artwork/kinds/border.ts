@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { reversePath, transformPath, type Path } from '../../geometry/path';
 import { warpPath } from '../../geometry/warp';
+import { choices } from '../../units/fields';
 import { itemKind } from '../kind';
 import { motifOf, motifPaths } from '../motifs/motifs';
 import { flipped, turned } from '../motifs/pen';
@@ -75,10 +76,7 @@ export const border = itemKind({
       kind: 'choice',
       key: 'around',
       label: 'Runs along',
-      options: [
-        { value: 'rectangle', label: 'A rectangle' },
-        { value: 'ring', label: 'A ring' },
-      ],
+      options: choices({ rectangle: 'A rectangle', ring: 'A ring' }),
     },
     { kind: 'length', key: 'size', label: 'Height of the border', min: 0.1, max: 1e4 },
     { kind: 'length', key: 'width', label: 'Width outside', min: 0.1, max: 1e5, when: (v) => v.around === 'rectangle' },

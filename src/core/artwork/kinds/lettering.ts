@@ -3,6 +3,7 @@ import { boundsOfPaths, transformPath } from '../../geometry/path';
 import { pathSchema } from '../../geometry/pathSchema';
 import type { Along } from '../../lettering/along';
 import { carrySpaces, layOut } from '../../lettering/layout';
+import { choices } from '../../units/fields';
 import { itemKind } from '../kind';
 
 const schema = z.object({
@@ -61,22 +62,13 @@ export const lettering = itemKind({
       kind: 'choice',
       key: 'align',
       label: 'Alignment',
-      options: [
-        { value: 'left', label: 'Left' },
-        { value: 'centre', label: 'Centre' },
-        { value: 'right', label: 'Right' },
-      ],
+      options: choices({ left: 'Left', centre: 'Centre', right: 'Right' }),
     },
     {
       kind: 'choice',
       key: 'baseline',
       label: 'Baseline',
-      options: [
-        { value: 'straight', label: 'Straight' },
-        { value: 'outwards', label: 'Round a circle, standing outwards' },
-        { value: 'inwards', label: 'Round a circle, standing inwards' },
-        { value: 'curve', label: 'Along a picked line' },
-      ],
+      options: choices({ straight: 'Straight', outwards: 'Round a circle, standing outwards', inwards: 'Round a circle, standing inwards', curve: 'Along a picked line' }),
       hint: 'For a line of your own: pick it together with the lettering, then "Set letters along the line".',
     },
     { kind: 'length', key: 'radius', label: 'Radius of the baseline', min: 0.1, max: 1e5, when: isRound },
@@ -86,11 +78,7 @@ export const lettering = itemKind({
       key: 'stand',
       label: 'Letters',
       missing: 'turned',
-      options: [
-        { value: 'turned', label: 'Turned' },
-        { value: 'upright', label: 'Upright' },
-        { value: 'bent', label: 'Bent' },
-      ],
+      options: choices({ turned: 'Turned', upright: 'Upright', bent: 'Bent' }),
       when: isBent,
     },
     {
@@ -98,10 +86,7 @@ export const lettering = itemKind({
       key: 'spacing',
       label: 'Spaces',
       missing: 'natural',
-      options: [
-        { value: 'natural', label: 'Natural' },
-        { value: 'fitted', label: 'Fitted' },
-      ],
+      options: choices({ natural: 'Natural', fitted: 'Fitted' }),
       when: isBent,
     },
     { kind: 'number', key: 'sweep', label: 'Spread over', unit: '\u00b0', min: 1, max: 360, missing: 180, when: (v) => isRound(v) && v.spacing === 'fitted' },
@@ -110,10 +95,7 @@ export const lettering = itemKind({
       key: 'side',
       label: 'Side of the line',
       missing: 'left',
-      options: [
-        { value: 'left', label: 'Left of it' },
-        { value: 'right', label: 'Right of it' },
-      ],
+      options: choices({ left: 'Left of it', right: 'Right of it' }),
       when: (v) => v.baseline === 'curve',
     },
     { kind: 'length', key: 'shift', label: 'Moved along it', min: -1e5, max: 1e5, missing: 0, when: isBent },
@@ -123,11 +105,7 @@ export const lettering = itemKind({
       key: 'fit',
       label: 'Fit into a box',
       missing: 'none',
-      options: [
-        { value: 'none', label: 'No' },
-        { value: 'inside', label: 'Inside it' },
-        { value: 'fill', label: 'Fill it' },
-      ],
+      options: choices({ none: 'No', inside: 'Inside it', fill: 'Fill it' }),
       when: isStraight,
     },
     {
@@ -135,11 +113,7 @@ export const lettering = itemKind({
       key: 'warp',
       label: 'Warp',
       missing: 'none',
-      options: [
-        { value: 'none', label: 'None' },
-        { value: 'arch', label: 'Arch' },
-        { value: 'crown', label: 'Crown' },
-      ],
+      options: choices({ none: 'None', arch: 'Arch', crown: 'Crown' }),
       when: isStraight,
     },
     { kind: 'length', key: 'fitWidth', label: 'Box width', min: 0.1, max: 1e5, missing: 100, when: (v) => isStraight(v) && !!v.fit && v.fit !== 'none' },

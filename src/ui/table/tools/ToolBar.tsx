@@ -29,7 +29,7 @@ const icons: Record<Tool, ReactNode> = {
 export function ToolBar() {
   const tool = useView((v) => v.tool);
   return (
-    <Box role="toolbar" aria-label="Tools of the plan" onPointerDown={(e) => e.stopPropagation()} sx={{ position: 'absolute', top: 28, left: 28, display: 'flex', flexDirection: 'column', bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 2, p: 0.25 }}>
+    <Box role="toolbar" aria-label="Tools of the plan" onPointerDown={(e) => e.stopPropagation()} sx={{ position: 'absolute', top: 28, left: 28, display: 'flex', flexDirection: 'column', flexWrap: 'wrap', maxHeight: 'calc(100% - 36px)', bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 2, p: 0.25 }}>
       {(Object.keys(icons) as Tool[]).map((t) => {
         const a = action(`tool-${t}`);
         return (
