@@ -1,6 +1,6 @@
 import Dexie, { type EntityTable } from 'dexie';
 import type { Cutter } from '@/core/cutters/cutter';
-import type { Job } from '@/core/job/job';
+import { splitRows, type ItemRow, type JobHead } from './keep';
 
 /** One job as kept on this device. `revision` grows with every save: it tells two tabs apart. */
 export interface JobRow {
@@ -8,7 +8,9 @@ export interface JobRow {
   name: string;
   updated: number;
   revision: number;
-  job: Job;
+  /** The window that saved last. */
+  writer?: string;
+  job: JobHead;
   /** PNG of the proof as a data address. */
   picture: string | null;
   deleted: number;
@@ -30,6 +32,7 @@ export type CutterRow = Cutter & { order: number };
 
 class Database extends Dexie {
   jobs!: EntityTable<JobRow, 'id'>;
+  items!: EntityTable<ItemRow, 'key'>;
   assets!: EntityTable<AssetRow, 'key'>;
   cutters!: EntityTable<CutterRow, 'id'>;
   settings!: EntityTable<SettingRow, 'key'>;
@@ -37,6 +40,7 @@ class Database extends Dexie {
   constructor() {
     super('mirvak');
     this.version(1).stores({ jobs: 'id, updated, deleted', assets: 'key, jobId', cutters: 'id, order', settings: 'key' });
+    this.version(2).stores({ items: 'key, jobId' }).upgrade(splitRows);
   }
 }
 

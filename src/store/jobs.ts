@@ -3,6 +3,8 @@ import { packJob, unpackJob } from '@/core/job/archive';
 import { readJob } from '@/core/job/migrate';
 import { newJob, type Job } from '@/core/job/job';
 import { db, type JobRow } from './db';
+import { takeLeft, windowId } from './journal';
+import { difference, headOf, itemRow, joined, portions, type Difference } from './keep';
 import { fontFiles, putFont, sweepFonts } from './ownFonts';
 
 /** Opaque ids for rows and for things in a job. */
@@ -13,15 +15,30 @@ export async function listJobs(): Promise<JobRow[]> {
   return rows.sort((a, b) => b.updated - a.updated);
 }
 
+async function writeItems(id: string, d: Pick<Difference, 'items' | 'gone'>): Promise<void> {
+  if (d.gone.length) await db().items.bulkDelete(d.gone.map((g) => `${id}/${g}`));
+  // One request after the other: the page gets its turn between them, and the transaction stays open.
+  for (const part of portions(d.items)) await db().items.bulkPut(part.map((i) => itemRow(id, i)));
+}
+
 async function insert(job: Job, picture: string | null = null): Promise<string> {
   const id = freshId();
-  await db().jobs.add({ id, name: job.name, updated: Date.now(), revision: 1, job, picture, deleted: 0 });
+  await db().transaction('rw', db().jobs, db().items, async () => {
+    await db().jobs.add({ id, name: job.name, updated: Date.now(), revision: 1, job: headOf(job), picture, deleted: 0 });
+    await writeItems(id, { items: job.items, gone: [] });
+  });
   return id;
+}
+
+/** The job of a row as it lies there, of whichever version of the format. */
+async function rawJob(row: JobRow): Promise<Job> {
+  const items = await db().items.where('jobId').equals(row.id).toArray();
+  return joined(row.job, items.map((i) => i.item));
 }
 
 /** Puts the demo jobs on an empty shelf once; deleting them keeps them deleted. */
 export async function seedDemoJobs(): Promise<void> {
-  await db().transaction('rw', db().jobs, db().settings, async () => {
+  await db().transaction('rw', db().jobs, db().items, db().settings, async () => {
     if (await db().settings.get('seeded')) return;
     for (const make of Object.values(demoJobs)) await insert(make());
     await db().settings.put({ key: 'seeded', value: true });
@@ -32,7 +49,7 @@ export const createJob = (name = 'New job'): Promise<string> => insert(newJob(na
 
 export async function copyJob(id: string): Promise<void> {
   const row = await db().jobs.get(id);
-  if (row) await insert({ ...row.job, name: `${row.name} copy` }, row.picture);
+  if (row) await insert({ ...(await rawJob(row)), name: `${row.name} copy` }, row.picture);
 }
 
 export async function renameJob(id: string, name: string): Promise<void> {
@@ -51,7 +68,9 @@ export const restoreJob = async (id: string): Promise<void> => void (await db().
 /** Removes what was deleted more than a day ago. */
 export async function sweepDeleted(): Promise<void> {
   const old = Date.now() - 24 * 3600 * 1000;
-  await db().jobs.where('deleted').equals(1).and((r) => r.updated < old).delete();
+  const gone = await db().jobs.where('deleted').equals(1).and((r) => r.updated < old).primaryKeys();
+  await db().jobs.bulkDelete(gone);
+  await db().items.where('jobId').anyOf(gone).delete();
   await sweepFonts();
 }
 
@@ -65,25 +84,52 @@ export async function importJob(file: File): Promise<string> {
 /** The bytes of a job's .mirvak file. */
 export async function exportJob(id: string, job?: Job): Promise<Uint8Array> {
   const row = await db().jobs.get(id);
-  const packed = job ?? row!.job;
+  const packed = job ?? (await rawJob(row!));
   const files = await fontFiles(packed);
   return packJob(packed, Object.fromEntries(packed.fonts.flatMap((f) => (files[f.id] ? [[f.file, files[f.id]]] : []))));
 }
 
-export async function openRow(id: string): Promise<JobRow | null> {
+export interface OpenedJob {
+  job: Job;
+  revision: number;
+  /** The version that the rows hold, when it is known to the object; else everything is written anew. */
+  kept: Job | null;
+  /** What an earlier window had not saved any more was found and taken. */
+  recovered: boolean;
+}
+
+/** A job off the shelf, with what an earlier window of it could not save before it closed. Throws JobError. */
+export async function openRow(id: string): Promise<OpenedJob | null> {
   const row = await db().jobs.get(id);
-  return row && !row.deleted ? { ...row, job: readJob(row.job) } : null;
+  if (!row || row.deleted) return null;
+  const raw = await rawJob(row);
+  const left = takeLeft(id);
+  if (left) {
+    try {
+      const later = readJob(joined(left.head, [...raw.items, ...left.items]));
+      if (left.revision === row.revision || left.writer === row.writer) return { job: later, revision: row.revision, kept: null, recovered: true };
+      // Another window has saved since: neither version may take the other's place.
+      await saveAsCopy(later);
+    } catch {
+      // What was left cannot be read: the rows are whole without it.
+    }
+  }
+  const job = readJob(raw);
+  return { job, revision: row.revision, kept: raw.version === job.version ? job : null, recovered: false };
 }
 
 export type SaveResult = { ok: true; revision: number } | { ok: false; reason: 'changed' | 'gone' };
 
-/** Saves when nobody else has saved since `revision`; else says so and changes nothing. */
-export async function saveJob(id: string, job: Job, revision: number): Promise<SaveResult> {
-  return db().transaction('rw', db().jobs, async () => {
+/** Saves when nobody else has saved since `revision`; else says so and changes nothing. `kept`: the version that the rows hold, if known. */
+export async function saveJob(id: string, job: Job, revision: number, kept: Job | null): Promise<SaveResult> {
+  return db().transaction('rw', db().jobs, db().items, async () => {
     const row = await db().jobs.get(id);
     if (!row || row.deleted) return { ok: false, reason: 'gone' } as const;
     if (row.revision !== revision) return { ok: false, reason: 'changed' } as const;
-    await db().jobs.update(id, { job, name: job.name, updated: Date.now(), revision: revision + 1 });
+    const d = difference(job, [kept]);
+    if (!kept) d.gone = row.job.order.filter((i) => !d.head.order.includes(i));
+    await writeItems(id, d);
+    await db().jobs.update(id, { job: d.head, name: job.name, updated: Date.now(), revision: revision + 1, writer: windowId });
     return { ok: true, revision: revision + 1 } as const;
   });
 }

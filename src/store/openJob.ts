@@ -3,6 +3,7 @@ import { create } from 'zustand';
 import type { Job } from '@/core/job/job';
 import { storageMessage } from './db';
 import { openRow, saveAsCopy, saveJob } from './jobs';
+import { forgetLeft, leaveBehind } from './journal';
 
 // Looking through a job of 50,000 nodes for things to freeze costs more than the change itself.
 if (process.env.NODE_ENV === 'production') setAutoFreeze(false);
@@ -34,6 +35,8 @@ export interface OpenJob {
   undo(): void;
   redo(): void;
   flush(): Promise<void>;
+  /** Leaves what is not saved for the next window, at once. False when it cannot be kept. */
+  leave(): boolean;
   takeOther(): Promise<void>;
   keepMine(): Promise<string | null>;
 }
@@ -44,6 +47,9 @@ const MOST_STEPS = 500;
 
 let timer: ReturnType<typeof setTimeout> | null = null;
 let saving: Promise<void> | null = null;
+/** The version that the rows hold, and the one on its way there. */
+let kept: Job | null = null;
+let sending: Job | null = null;
 
 /** The job that is open in this window, its history, and its autosave. */
 export const useOpenJob = create<OpenJob>((set, get) => {
@@ -63,7 +69,10 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     async load(id) {
       const row = await openRow(id);
       if (!row) return false;
+      kept = row.kept;
       set({ id, job: row.job, revision: row.revision, save: 'saved', saveError: '', past: [], future: [] });
+      if (row.recovered) schedule();
+      else forgetLeft(id);
       return true;
     },
     async close() {
@@ -103,18 +112,30 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       const { id, job, revision, save } = get();
       if (!id || !job || save === 'saved' || save === 'changed' || save === 'gone') return;
       set({ save: 'saving' });
-      saving = saveJob(id, job, revision)
+      sending = job;
+      saving = saveJob(id, job, revision, kept)
         .then((r) => {
-          if (!r.ok) set({ save: r.reason });
-          else set({ revision: r.revision, save: get().job === job ? 'saved' : 'pending' });
+          if (!r.ok) return set({ save: r.reason });
+          kept = job;
+          set({ revision: r.revision, save: get().job === job ? 'saved' : 'pending' });
+          if (get().save === 'saved') forgetLeft(id);
         })
         .catch((e) => set({ save: 'failed', saveError: storageMessage(e) }))
-        .finally(() => (saving = null));
+        .finally(() => {
+          saving = null;
+          sending = null;
+        });
       await saving;
       if (get().save === 'pending' && !timer) schedule();
     },
+    leave() {
+      const { id, job, revision, save } = get();
+      if (!id || !job || save === 'saved' || save === 'gone') return true;
+      return leaveBehind(id, job, sending ? [kept, sending] : [kept], revision);
+    },
     async takeOther() {
       const { id } = get();
+      if (id) forgetLeft(id);
       if (id) await get().load(id);
     },
     async keepMine() {

@@ -27,7 +27,7 @@ export async function putFont(own: OwnFont, bytes: Uint8Array): Promise<void> {
 }
 
 /** Files of a job's own fonts, by id; those that are not here are left out. */
-export async function fontFiles(job: Job): Promise<Record<string, Uint8Array>> {
+export async function fontFiles(job: Pick<Job, 'fonts'>): Promise<Record<string, Uint8Array>> {
   const rows = await db().assets.bulkGet(job.fonts.map((f) => `${SHELF}/${f.id}`));
   return Object.fromEntries(rows.flatMap((r, i) => (r ? [[job.fonts[i].id, r.bytes]] : [])));
 }

@@ -98,7 +98,7 @@ export function clearingMoves(b: MotionBuilder, clearing: Clearing, m: ClearingM
     b.count ? b.lastX : 0,
     b.count ? b.lastY : 0,
   );
-  for (const k of order) {
+  for (const { piece: k } of order) {
     let above = m.face;
     for (const z of m.heights) {
       const down = { on: false };

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { benchRouter } from '../machine/profile';
 import { circleLoop } from '../testing/shapes';
 import { MotionBuilder } from './motion';
-import { orderPieces } from './order';
 import { seconds, timeOf } from './timing';
 import { makeTrack, nearestOn, pointAt, slice } from './track';
 
@@ -111,30 +110,6 @@ describe('tracks', () => {
     fc.assert(
       fc.property(fc.double({ min: 0, max: 40, noNaN: true }), fc.double({ min: 0, max: 70, noNaN: true }), (a, l) => {
         expect(slice(t, a, a + l).reduce((s, q) => s + q.length, 0)).toBeCloseTo(l, 6);
-      }),
-    );
-  });
-});
-
-describe('order of travel', () => {
-  const tour = (pieces: { inX: number; inY: number; outX: number; outY: number }[], order: number[]) => {
-    let x = 0;
-    let y = 0;
-    let sum = 0;
-    for (const i of order) {
-      sum += Math.hypot(pieces[i].inX - x, pieces[i].inY - y);
-      x = pieces[i].outX;
-      y = pieces[i].outY;
-    }
-    return sum;
-  };
-  it('visits everything once and no longer than the given order', () => {
-    const c = fc.double({ min: 0, max: 100, noNaN: true });
-    fc.assert(
-      fc.property(fc.array(fc.record({ inX: c, inY: c, outX: c, outY: c }), { maxLength: 60 }), (pieces) => {
-        const order = orderPieces(pieces, 0, 0);
-        expect([...order].sort((a, b) => a - b)).toEqual(pieces.map((_, i) => i));
-        if (pieces.length > 12) expect(tour(pieces, order)).toBeLessThanOrEqual(1.02 * tour(pieces, pieces.map((_, i) => i)) + 1e-6);
       }),
     );
   });

@@ -1,148 +1,197 @@
-/**
- * Orders pieces of work so that the air moves between them are short: nearest neighbour over a grid,
- * then or-opt (moving single pieces, Or 1976) over each piece's nearest neighbours. Each piece has an
- * entry and an exit point; pieces are not reversed.
- */
+import { shortTour, type Tour } from './tour';
+
+/** A piece of work between two lifts, as the order of travel sees it. mm. */
 export interface Piece {
-  inX: number;
-  inY: number;
-  outX: number;
-  outY: number;
+  readonly inX: number;
+  readonly inY: number;
+  readonly outX: number;
+  readonly outY: number;
+  /** Whether it may be run from its end to its start. */
+  readonly reversible?: boolean;
+  /** Places where a closed piece may be begun (x, y interleaved): it ends where it begins. */
+  readonly starts?: Float64Array;
+  /** Index of the piece that must come later, since it holds this one. */
+  readonly before?: number;
 }
 
-const NEIGHBOURS = 8;
-const ROUNDS = 12;
+/** One step of the order: which piece, whether backwards, and from which of its starts (an index of pairs). */
+export interface Turn {
+  readonly piece: number;
+  readonly reversed: boolean;
+  readonly start: number;
+}
 
-/** Entry points in square buckets, about two a bucket. */
-class Grid {
-  private readonly x0: number;
-  private readonly y0: number;
-  private readonly cell: number;
-  private readonly cols: number;
-  private readonly rows: number;
-  private readonly buckets: number[][];
+export interface OrderOptions {
+  /** Kicks a piece: how long to look. */
+  readonly effort?: number;
+  /** Most kicks in all. */
+  readonly mostKicks?: number;
+  progress?(done: number): void;
+}
 
-  constructor(private readonly pieces: readonly Piece[]) {
-    let x0 = Infinity;
-    let y0 = Infinity;
-    let x1 = -Infinity;
-    let y1 = -Infinity;
-    for (const p of pieces) {
-      x0 = Math.min(x0, p.inX);
-      x1 = Math.max(x1, p.inX);
-      y0 = Math.min(y0, p.inY);
-      y1 = Math.max(y1, p.inY);
-    }
-    this.x0 = x0;
-    this.y0 = y0;
-    this.cell = Math.max(1e-6, Math.sqrt(((x1 - x0 + 1e-3) * (y1 - y0 + 1e-3) * 2) / pieces.length));
-    this.cols = Math.min(2000, Math.floor((x1 - x0) / this.cell) + 1);
-    this.rows = Math.min(2000, Math.floor((y1 - y0) / this.cell) + 1);
-    this.buckets = Array.from({ length: this.cols * this.rows }, () => []);
-    pieces.forEach((p, i) => this.bucket(p.inX, p.inY).push(i));
+/** Rounds of ordering and of choosing anew where the closed pieces begin. */
+const ROUNDS = 2;
+const MOST_KICKS = 10000;
+
+/** Each piece's nearest follower, greedily, with nothing taken before what it holds. */
+function greedy(count: number, x: Float64Array, y: Float64Array, reversible: Uint8Array, before: Int32Array, startX: number, startY: number): Tour {
+  const waits = new Int32Array(count);
+  for (let i = 0; i < count; i++) if (before[i] >= 0) waits[before[i]]++;
+  // Entries in square buckets; a piece enters its buckets when what it waits for is done.
+  let x0 = Infinity;
+  let y0 = Infinity;
+  let x1 = -Infinity;
+  let y1 = -Infinity;
+  for (let e = 0; e < 2 * count; e++) {
+    x0 = Math.min(x0, x[e]);
+    x1 = Math.max(x1, x[e]);
+    y0 = Math.min(y0, y[e]);
+    y1 = Math.max(y1, y[e]);
   }
-  private col = (x: number) => Math.min(this.cols - 1, Math.max(0, Math.floor((x - this.x0) / this.cell)));
-  private row = (y: number) => Math.min(this.rows - 1, Math.max(0, Math.floor((y - this.y0) / this.cell)));
-  private bucket = (x: number, y: number) => this.buckets[this.row(y) * this.cols + this.col(x)];
-
-  remove(i: number): void {
-    const b = this.bucket(this.pieces[i].inX, this.pieces[i].inY);
-    b.splice(b.indexOf(i), 1);
-  }
-
-  /** The `count` nearest entries to a point, nearest first. */
-  nearest(x: number, y: number, count: number, skip = -1): number[] {
-    const c = this.col(x);
-    const r = this.row(y);
-    const found: { i: number; d: number }[] = [];
-    const most = Math.max(this.cols, this.rows);
-    for (let ring = 0; ring <= most; ring++) {
-      if (found.length >= count && found[count - 1].d <= ((ring - 1) * this.cell) ** 2) break;
-      for (let rr = r - ring; rr <= r + ring; rr++) {
-        if (rr < 0 || rr >= this.rows) continue;
-        const step = rr === r - ring || rr === r + ring || ring === 0 ? 1 : 2 * ring;
-        for (let cc = c - ring; cc <= c + ring; cc += step) {
-          if (cc < 0 || cc >= this.cols) continue;
-          for (const i of this.buckets[rr * this.cols + cc]) {
-            if (i === skip) continue;
-            const d = (this.pieces[i].inX - x) ** 2 + (this.pieces[i].inY - y) ** 2;
-            if (found.length < count || d < found[found.length - 1].d) {
-              found.push({ i, d });
-              found.sort((a, b) => a.d - b.d);
-              if (found.length > count) found.pop();
+  const cell = Math.max(1e-6, Math.sqrt(((x1 - x0 + 1e-3) * (y1 - y0 + 1e-3) * 2) / count), Math.max(x1 - x0, y1 - y0) / 1000);
+  const cols = Math.floor((x1 - x0) / cell) + 1;
+  const rows = Math.floor((y1 - y0) / cell) + 1;
+  const buckets: number[][] = Array.from({ length: cols * rows }, () => []);
+  const col = (v: number) => Math.min(cols - 1, Math.max(0, Math.floor((v - x0) / cell)));
+  const row = (v: number) => Math.min(rows - 1, Math.max(0, Math.floor((v - y0) / cell)));
+  const bucket = (e: number) => buckets[row(y[e]) * cols + col(x[e])];
+  const add = (i: number) => {
+    bucket(2 * i).push(2 * i);
+    if (reversible[i]) bucket(2 * i + 1).push(2 * i + 1);
+  };
+  const remove = (e: number) => {
+    const b = bucket(e);
+    b[b.indexOf(e)] = b[b.length - 1];
+    b.pop();
+  };
+  for (let i = 0; i < count; i++) if (!waits[i]) add(i);
+  const order = new Int32Array(count);
+  const turned = new Uint8Array(count);
+  let px = startX;
+  let py = startY;
+  for (let k = 0; k < count; k++) {
+    const c = col(px);
+    const r = row(py);
+    let best = -1;
+    let least = Infinity;
+    for (let ring = 0; ring <= Math.max(cols, rows); ring++) {
+      if (best >= 0 && least <= ((ring - 1) * cell) ** 2) break;
+      for (let rr = Math.max(0, r - ring); rr <= Math.min(rows - 1, r + ring); rr++) {
+        const edge = rr === r - ring || rr === r + ring || ring === 0;
+        for (let cc = c - ring; cc <= c + ring; cc += edge ? 1 : 2 * ring) {
+          if (cc < 0 || cc >= cols) continue;
+          for (const e of buckets[rr * cols + cc]) {
+            const d = (x[e] - px) ** 2 + (y[e] - py) ** 2;
+            if (d < least) {
+              least = d;
+              best = e;
             }
           }
         }
       }
     }
-    return found.map((f) => f.i);
+    if (best < 0) throw new RangeError('The pieces of work wait for each other in a circle.');
+    const i = best >> 1;
+    order[k] = i;
+    turned[k] = best & 1;
+    remove(2 * i);
+    if (reversible[i]) remove(2 * i + 1);
+    px = x[best ^ 1];
+    py = y[best ^ 1];
+    if (before[i] >= 0 && --waits[before[i]] === 0) add(before[i]);
+  }
+  return { order, turned };
+}
+
+/**
+ * An order with short air moves from (startX, startY) on. Lines may run backwards and closed pieces begin anywhere where
+ * that is allowed; a piece comes before the one that holds it. Method: `./tour.ts`; after each round the starts of closed
+ * pieces are chosen anew for the way as it is (shortest path through the layers of starts).
+ */
+export function orderPieces(pieces: readonly Piece[], startX: number, startY: number, options: OrderOptions = {}): Turn[] {
+  const n = pieces.length;
+  if (!n) return [];
+  const x = new Float64Array(2 * n);
+  const y = new Float64Array(2 * n);
+  const reversible = new Uint8Array(n);
+  const before = new Int32Array(n).fill(-1);
+  const start = new Int32Array(n);
+  pieces.forEach((p, i) => {
+    x[2 * i] = p.inX;
+    y[2 * i] = p.inY;
+    x[2 * i + 1] = p.outX;
+    y[2 * i + 1] = p.outY;
+    // A closed piece comes out where it went in: turning it in the order changes nothing.
+    reversible[i] = p.reversible || (p.inX === p.outX && p.inY === p.outY) ? 1 : 0;
+    before[i] = p.before ?? -1;
+  });
+  const starts = pieces.map((p) => p.starts ?? null);
+  const closed = pieces.some((p) => p.starts && p.starts.length > 2);
+  const kicks = Math.min(options.mostKicks ?? MOST_KICKS, (options.effort ?? 20) * n);
+  const rounds = closed ? ROUNDS : 1;
+  let tour = greedy(n, x, y, reversible, before, startX, startY);
+  for (let round = 0; round < rounds; round++) {
+    if (closed) chooseStarts(pieces, tour, x, y, start, startX, startY);
+    tour = shortTour({ count: n, x, y, startX, startY, reversible, before, starts, start }, tour, Math.ceil(kicks / rounds), (f) => options.progress?.((round + f) / rounds));
+  }
+  if (closed) chooseStarts(pieces, tour, x, y, start, startX, startY);
+  return Array.from(tour.order, (piece, k) => ({ piece, reversed: tour.turned[k] === 1 && !!pieces[piece].reversible && !pieces[piece].starts, start: start[piece] }));
+}
+
+/** The starts of closed pieces that make the way shortest in a given order; x, y and start are brought up to date. */
+function chooseStarts(pieces: readonly Piece[], { order, turned }: Tour, x: Float64Array, y: Float64Array, start: Int32Array, startX: number, startY: number): void {
+  let cost = Float64Array.of(0);
+  let from: { x: number; y: number }[] = [{ x: startX, y: startY }];
+  const back: Int32Array[] = [];
+  const placesOf = (k: number) => {
+    const i = order[k];
+    const s = pieces[i].starts;
+    if (s && s.length > 2) return Array.from({ length: s.length / 2 }, (_, q) => ({ inX: s[2 * q], inY: s[2 * q + 1], outX: s[2 * q], outY: s[2 * q + 1] }));
+    const e = 2 * i + turned[k];
+    return [{ inX: x[e], inY: y[e], outX: x[e ^ 1], outY: y[e ^ 1] }];
+  };
+  for (let k = 0; k < order.length; k++) {
+    const places = placesOf(k);
+    const next = new Float64Array(places.length).fill(Infinity);
+    const by = new Int32Array(places.length);
+    places.forEach((p, q) => {
+      for (let f = 0; f < from.length; f++) {
+        const c = cost[f] + Math.hypot(p.inX - from[f].x, p.inY - from[f].y);
+        if (c < next[q]) {
+          next[q] = c;
+          by[q] = f;
+        }
+      }
+    });
+    back.push(by);
+    cost = next;
+    from = places.map((p) => ({ x: p.outX, y: p.outY }));
+  }
+  let at = cost.indexOf(Math.min(...cost));
+  for (let k = order.length - 1; k >= 0; k--) {
+    const i = order[k];
+    const s = pieces[i].starts;
+    if (s && s.length > 2) {
+      start[i] = at;
+      x[2 * i] = x[2 * i + 1] = s[2 * at];
+      y[2 * i] = y[2 * i + 1] = s[2 * at + 1];
+    }
+    at = back[k][at];
   }
 }
 
-export function orderPieces(pieces: readonly Piece[], startX: number, startY: number): number[] {
-  const n = pieces.length;
-  if (n < 2) return pieces.map((_, i) => i);
-  const grid = new Grid(pieces);
-  const close = pieces.map((p, i) => grid.nearest(p.outX, p.outY, NEIGHBOURS, i));
-  // The tour as a linked list, with -1 for the start and the end.
-  const next = new Int32Array(n).fill(-1);
-  const prev = new Int32Array(n).fill(-1);
+/** Air distance of an order, from the start to the entry of the last piece. */
+export function airOf(pieces: readonly Piece[], turns: readonly Turn[], startX: number, startY: number): number {
   let x = startX;
   let y = startY;
-  let head = -1;
-  let last = -1;
-  for (let k = 0; k < n; k++) {
-    const [i] = grid.nearest(x, y, 1);
-    grid.remove(i);
-    prev[i] = last;
-    if (last >= 0) next[last] = i;
-    else head = i;
-    last = i;
-    x = pieces[i].outX;
-    y = pieces[i].outY;
+  let sum = 0;
+  for (const t of turns) {
+    const p = pieces[t.piece];
+    const s = p.starts;
+    const [ax, ay, bx, by] = s && s.length > 2 ? [s[2 * t.start], s[2 * t.start + 1], s[2 * t.start], s[2 * t.start + 1]] : t.reversed ? [p.outX, p.outY, p.inX, p.inY] : [p.inX, p.inY, p.outX, p.outY];
+    sum += Math.hypot(ax - x, ay - y);
+    x = bx;
+    y = by;
   }
-  const gap = (a: number, b: number): number => {
-    if (b < 0) return 0;
-    const dx = pieces[b].inX - (a < 0 ? startX : pieces[a].outX);
-    const dy = pieces[b].inY - (a < 0 ? startY : pieces[a].outY);
-    return Math.sqrt(dx * dx + dy * dy);
-  };
-  for (let round = 0, better = true; better && round < ROUNDS; round++) {
-    better = false;
-    for (let i = 0; i < n; i++) {
-      const a = prev[i];
-      const b = next[i];
-      const saved = gap(a, i) + gap(i, b) - gap(a, b);
-      if (saved < 1e-9) continue;
-      let to = -2;
-      let gain = 1e-9;
-      // Behind or before one of the pieces near its exit.
-      for (const j of close[i]) {
-        for (const after of [j, prev[j]]) {
-          if (after === i || after === a) continue;
-          const before = after < 0 ? head : next[after];
-          if (before === i) continue;
-          const cost = gap(after, i) + gap(i, before) - gap(after, before);
-          if (saved - cost > gain) {
-            gain = saved - cost;
-            to = after;
-          }
-        }
-      }
-      if (to === -2) continue;
-      if (a >= 0) next[a] = b;
-      else head = b;
-      if (b >= 0) prev[b] = a;
-      const before = to < 0 ? head : next[to];
-      prev[i] = to;
-      next[i] = before;
-      if (to >= 0) next[to] = i;
-      else head = i;
-      if (before >= 0) prev[before] = i;
-      better = true;
-    }
-  }
-  const tour: number[] = [];
-  for (let i = head; i >= 0; i = next[i]) tour.push(i);
-  return tour;
+  return sum;
 }

@@ -79,21 +79,24 @@ export function Workbench({ id }: { id: string }) {
   }, [id]);
   useEffect(() => {
     const key = (e: KeyboardEvent) => void onShortcut(e);
-    const leave = (e: BeforeUnloadEvent) => {
-      const { save, flush } = useOpenJob.getState();
-      if (save === 'saved') return;
+    const close = (e: BeforeUnloadEvent) => {
+      const { leave, flush } = useOpenJob.getState();
+      const kept = leave();
       void flush();
-      if (save === 'failed') e.preventDefault();
+      if (!kept) e.preventDefault();
     };
-    const hide = () => void useOpenJob.getState().flush();
+    const hide = () => {
+      useOpenJob.getState().leave();
+      void useOpenJob.getState().flush();
+    };
     window.addEventListener('keydown', key);
     window.addEventListener('paste', onPaste);
-    window.addEventListener('beforeunload', leave);
+    window.addEventListener('beforeunload', close);
     document.addEventListener('visibilitychange', hide);
     return () => {
       window.removeEventListener('keydown', key);
       window.removeEventListener('paste', onPaste);
-      window.removeEventListener('beforeunload', leave);
+      window.removeEventListener('beforeunload', close);
       document.removeEventListener('visibilitychange', hide);
     };
   }, []);

@@ -112,7 +112,7 @@ export const profile = cutKind({
       const members = turn.filter((i) => tracks[i].first === group && tracks[i].track.length > 0);
       const starts = members.map((i) => startOf(tracks[i].track, placed[i], v.tabs.length + 2 * r));
       const at = members.map((i, k) => pointAt(tracks[i].track, starts[k]));
-      for (const k of orderPieces(at.map((p) => ({ inX: p.x, inY: p.y, outX: p.x, outY: p.y })), b.count ? b.lastX : 0, b.count ? b.lastY : 0)) {
+      for (const k of orderPieces(at.map((p) => ({ inX: p.x, inY: p.y, outX: p.x, outY: p.y })), b.count ? b.lastX : 0, b.count ? b.lastY : 0).map((t) => t.piece)) {
         const i = members[k];
         // A cutter of radius r clears r to each side of its centre: the way over a tab is longer by 2 r.
         const spans = tabSpans(tracks[i].track, placed[i], v.tabs.length + 2 * r);

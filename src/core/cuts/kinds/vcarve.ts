@@ -204,7 +204,7 @@ function carve(b: MotionBuilder, strokes: Stroke[], blank: { safeHeight: number;
     b.count ? b.lastX : 0,
     b.count ? b.lastY : 0,
   );
-  for (const k of order) {
+  for (const { piece: k } of order) {
     const s = strokes[k];
     const near = b.count > 0 && Math.hypot(s[0] - b.lastX, s[1] - b.lastY) < 1e-6 && Math.abs(s[2] - b.lastZ) < 1e-6;
     if (!near) {
