@@ -9,6 +9,6 @@ export function lettersBoard(last = 'S'): Job {
   job.blank = { ...job.blank, width: 360, height: 120 };
   job.items = [newItem({ id: 'a', name: 'Letters', kind: 'lettering', x: 180, y: 60, values: { ...text, text: `FENWATER LOCK\nKEEPER ${last}` } })];
   job.cutters = shippedLibrary().filter((c) => c.id === 'v-12-60-0');
-  job.cuts = [{ id: 'c', name: 'Letters', kind: 'vcarve', enabled: true, items: ['a'], values: { cutter: 'v-12-60-0', endMill: null, startDepth: 0, limit: null, stepDown: 20, floorStep: null, endMillStep: null }, overrides: {} }];
+  job.cuts = [{ id: 'c', name: 'Letters', kind: 'vcarve', enabled: true, items: ['a'], values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0 }, overrides: { 'v-12-60-0': { stepDown: 20 } } }];
   return job;
 }

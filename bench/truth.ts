@@ -48,7 +48,7 @@ function vcarve(planned: Region, truth: Loop[]): [number, number, number] {
 
 /** Gouge: how far from where it may be, in mm across or down; then the share of what is in reach and uncut. */
 function area(planned: Region, truth: Loop[]): [number, string] {
-  const { plan, job } = planOn('area', { cutter: 'flat-1', depth: 1, stepOver: 0.9, stepDown: 1, allowance: 0 }, planned, { width: 260, height: 60 });
+  const { plan, job } = planOn('area', { cutters: ['flat-1'], depth: 1, stepOver: 0.9, stepDown: 1, allowance: 0 }, planned, { width: 260, height: 60 });
   if (!plan.toolpaths.length) return [0, 'does not fit'];
   const g = gridOver(truth, CELL, 0.3);
   cutGrid(g, readMoves(programOf(plan, job).text), { 1: testFlat(1) });
@@ -67,7 +67,7 @@ function area(planned: Region, truth: Loop[]): [number, string] {
 }
 
 function profile(planned: Region, truth: Loop[]): number {
-  const { plan, job } = planOn('profile', { cutter: 'flat-1', side: 'outside', tabs: { count: 0, length: 1, height: 1, at: [] } }, planned, { width: 260, height: 60, thickness: 3 });
+  const { plan, job } = planOn('profile', { cutter: 'flat-1', side: 'outside', tabs: { shape: 'rectangular', by: 'count', count: 0, spacing: 80, length: 1, height: 1, at: [] } }, planned, { width: 260, height: 60, thickness: 3 });
   const g = gridOver(truth, CELL, 1.3);
   cutGrid(g, readMoves(programOf(plan, job).text), { 1: testFlat(1) });
   const d = gridDistances(g, truth, 1);

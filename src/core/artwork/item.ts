@@ -86,3 +86,8 @@ export function itemBounds(p: PlacedItem): Bounds {
   return b ?? boundsOf([Float64Array.from(p.corners.flatMap((q) => [q.x, q.y]))])!;
 }
 
+
+/** The lines and outlines of several items one by one, flattened to `tolerance` mm. */
+export function linesOf(items: readonly Item[], c: ArtworkContext, tolerance: number): { points: Float64Array; closed: boolean }[] {
+  return items.flatMap((i) => placeItem(i, c).paths.map((p) => ({ points: flatten(p, tolerance), closed: p.closed }))).filter((l) => l.points.length >= 4);
+}

@@ -12,6 +12,14 @@ export interface CutBlank {
   /** Heights above the top face: between far places, and between near ones. */
   readonly safeHeight: number;
   readonly clearance: number;
+  /** What stands on the table and may not be run into. */
+  readonly clamps?: readonly { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number }[];
+}
+
+/** A line of the artwork: points x, y interleaved; a closed one has no repeated last point. */
+export interface Line {
+  readonly points: Float64Array;
+  readonly closed: boolean;
 }
 
 /** What a planner is given. It asks for nothing else and changes nothing. */
@@ -19,6 +27,8 @@ export interface CutContext {
   readonly blank: CutBlank;
   /** The picked items as one region, flattened to `tolerance` mm, normalised. */
   region(tolerance: number): Region;
+  /** The picked items' lines and outlines one by one, flattened to `tolerance` mm. */
+  lines(tolerance: number): Line[];
   cutter(id: string): Cutter;
   /** Speeds of a cutter in the blank's material with this cut's own values on top. */
   preset(id: string): Preset;
@@ -81,6 +91,8 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
   readonly fields: readonly Field[];
   /** Values for a new cut on a blank, given what cutters there are. */
   defaults(blank: CutBlank, cutters: readonly Cutter[]): z.infer<S>;
+  /** Whether it can be planned without artwork, with these values. */
+  bare?(v: z.infer<S>): boolean;
   /** Ids of the cutters, in the order in which they are used. */
   cutters(v: z.infer<S>): string[];
   plan(v: z.infer<S>, c: CutContext): CutPlan;

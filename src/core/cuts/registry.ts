@@ -1,10 +1,14 @@
 import type { CutKind } from './kind';
 import { area } from './kinds/area';
+import { drag } from './kinds/drag';
+import { drilling } from './kinds/drilling';
+import { line } from './kinds/line';
 import { profile } from './kinds/profile';
+import { skim } from './kinds/skim';
 import { vcarve } from './kinds/vcarve';
 
 /** Every kind of cut, in the order in which they are offered. */
-export const cutKinds: readonly CutKind[] = [vcarve, area, profile];
+export const cutKinds: readonly CutKind[] = [vcarve, area, profile, line, drag, drilling, skim];
 
 const byId = new Map(cutKinds.map((k) => [k.id, k]));
 

@@ -71,3 +71,24 @@ export function cutterLabel(c: Cutter, unit: Unit): string {
   const s = shapeOf(c.shape);
   return `${s.name} ${s.label(c.values, (v) => `${formatLength(v, unit)} ${unit}`)}`;
 }
+
+/** Radius of what a cutter clears `depth` mm above its lowest point: half the width of a groove of that depth. */
+export const radiusAt = (c: Cutter, depth: number): number => shapeOf(c.shape).radiusAt(c.values, depth);
+
+/** Height of a cutter's surface above its lowest point, `rho` mm from its axis. */
+export const profileAt = (c: Cutter, rho: number): number => shapeOf(c.shape).profile(c.values, rho);
+
+/** What each tooth takes at a turn, mm. */
+export const chipLoad = (c: Cutter, p: Pick<Preset, 'feed' | 'rpm'>): number => (p.rpm > 0 ? p.feed / (p.rpm * c.teeth) : 0);
+
+/** Material removed at full step-down and step-over, mm3/min. */
+export const removalRate = (p: Preset): number => p.feed * p.stepDown * p.stepOver;
+
+/** Height of the ridges that rows `step` mm apart leave on a flat floor: the cutter's own profile half a step from its axis. */
+export function scallopOf(c: Cutter, step: number): number {
+  const h = profileAt(c, step / 2);
+  return Number.isFinite(h) ? h : 0;
+}
+
+/** The step-over whose ridges are `height` mm high: twice the radius at which the profile has risen so far. */
+export const stepForScallop = (c: Cutter, height: number): number => 2 * radiusAt(c, height);

@@ -7,7 +7,7 @@ import { benchRouter, machineSchema } from '../machine/profile';
 import { dialectOf } from '../program/dialect';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 4;
+export const JOB_VERSION = 5;
 
 /** Nine places of the datum: column l, c, r and row b, m, t. */
 export const datumPlaces = ['lt', 'ct', 'rt', 'lm', 'cm', 'rm', 'lb', 'cb', 'rb'] as const;

@@ -14,8 +14,8 @@ type Plain = Record<string, unknown>;
 /**
  * Steps from one version of the format to the next, each changing plain data in place. Version 1 (the
  * format's first draft) had no allowance for cutting into the bed; version 2 had neither layers nor groups;
- * version 3 had neither fonts of its own
- * nor guides.
+ * version 3 had neither fonts of its
+ * own nor guides; in version 4 a cut had one cutter for a floor, and its steps lay among its values.
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -35,6 +35,23 @@ const steps: Record<number, (job: Plain) => void> = {
   3: (job) => {
     job.fonts ??= [];
     job.guides ??= [];
+  },
+  4: (job) => {
+    for (const cut of job.cuts as { kind: string; values: Plain; overrides: Record<string, Plain> }[]) {
+      const own = (cutter: unknown, key: string, value: unknown) => {
+        if (typeof cutter === 'string' && typeof value === 'number') (cut.overrides[cutter] ??= {})[key] = value;
+      };
+      const { stepDown, stepOver, floorStep, endMillStep, endMill, cutter, ...v } = cut.values;
+      own(cutter, 'stepDown', stepDown);
+      if (cut.kind === 'vcarve') {
+        own(cutter, 'stepOver', floorStep);
+        own(endMill, 'stepOver', endMillStep);
+        cut.values = { ...v, cutter, endMills: endMill ? [endMill] : [], overRise: 0 };
+      } else if (cut.kind === 'area') {
+        own(cutter, 'stepOver', stepOver);
+        cut.values = { ...v, cutters: [cutter], pattern: 'contours', angle: 0, floorAllowance: 0, entry: 'ramp', wall: null };
+      } else cut.values = { ...v, cutter, finish: 0, lead: 'none', leadSize: 3, tabs: { shape: 'rectangular', by: 'count', spacing: 80, ...(v.tabs as Plain) } };
+    }
   },
 };
 

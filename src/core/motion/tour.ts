@@ -99,7 +99,8 @@ export function shortTour(p: TourProblem, first: Tour, kicks: number, progress: 
   const tour = new Int32Array(n + 2);
   const turned = new Uint8Array(n + 2);
   const place = new Int32Array(n);
-  for (let k = 0; k < n; k++) ((tour[k + 1] = first.order[k]), (turned[k + 1] = first.turned[k]));
+  tour.set(first.order, 1);
+  turned.set(first.turned, 1);
   for (let k = 1; k <= n; k++) place[tour[k]] = k;
   let fixed = false;
   let bound = false;
@@ -159,17 +160,15 @@ export function shortTour(p: TourProblem, first: Tour, kicks: number, progress: 
     const b = j - m;
     if (turn) reverse(i, m);
     // The shorter stretch is put aside.
-    if (a <= b) {
-      for (let k = 0; k < a; k++) ((keepTour[k] = tour[i + k]), (keepTurned[k] = turned[i + k]));
-      tour.copyWithin(i, m + 1, j + 1);
-      turned.copyWithin(i, m + 1, j + 1);
-      for (let k = 0; k < a; k++) ((tour[i + b + k] = keepTour[k]), (turned[i + b + k] = keepTurned[k]));
-    } else {
-      for (let k = 0; k < b; k++) ((keepTour[k] = tour[m + 1 + k]), (keepTurned[k] = turned[m + 1 + k]));
-      tour.copyWithin(i + b, i, m + 1);
-      turned.copyWithin(i + b, i, m + 1);
-      for (let k = 0; k < b; k++) ((tour[i + k] = keepTour[k]), (turned[i + k] = keepTurned[k]));
-    }
+    const [aside, put] = a <= b ? [i, i + b] : [m + 1, i];
+    const many = Math.min(a, b);
+    keepTour.set(tour.subarray(aside, aside + many));
+    keepTurned.set(turned.subarray(aside, aside + many));
+    const [shift, from, to] = a <= b ? [i, m + 1, j + 1] : [i + b, i, m + 1];
+    tour.copyWithin(shift, from, to);
+    turned.copyWithin(shift, from, to);
+    tour.set(keepTour.subarray(0, many), put);
+    turned.set(keepTurned.subarray(0, many), put);
     for (let k = i; k <= j; k++) place[tour[k]] = k;
   };
   const beginAt = (piece: number, which: number) => {

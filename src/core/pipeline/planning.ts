@@ -1,4 +1,4 @@
-import { itemSchema, regionOf } from '../artwork/item';
+import { itemSchema, linesOf, regionOf } from '../artwork/item';
 import type { ArtworkContext } from '../artwork/kind';
 import { shapeOf } from '../cutters/registry';
 import type { Cutter, Preset } from '../cutters/cutter';
@@ -29,6 +29,7 @@ function inputs(job: Job, cut: Cut) {
     items: cut.items.map((id) => job.items.find((i) => i.id === id)).map((i) => i && { kind: i.kind, x: i.x, y: i.y, angle: i.angle, mirror: i.mirror, values: i.values }),
     cutters: used.map((id) => job.cutters.find((c) => c.id === id) ?? null),
     blank: [job.blank.width, job.blank.height, job.blank.thickness, job.blank.material, job.blank.safeHeight, job.blank.clearance],
+    clamps: job.clamps,
   };
 }
 
@@ -43,8 +44,9 @@ function contextOf(job: Job, cut: Cut, art: ArtworkContext, progress: Progress):
     return c;
   };
   return {
-    blank: job.blank,
+    blank: { ...job.blank, clamps: job.clamps },
     region: (tolerance) => regionOf(items.map((i) => itemSchema.parse(i)), art, tolerance),
+    lines: (tolerance) => linesOf(items.map((i) => itemSchema.parse(i)), art, tolerance),
     cutter,
     preset: (id) => presetOf(cutter(id), job, cut),
     progress,
@@ -66,7 +68,7 @@ export function presetOf(cutter: Cutter, job: Job, cut: Cut | null): Preset {
 
 /** Plans one cut. Trouble that the maker can mend comes back as a remark; Cancelled passes through. */
 export function planCut(job: Job, cut: Cut, art: ArtworkContext, progress: Progress = () => {}): CutPlan {
-  if (!cut.items.length) return emptyPlan([{ level: 'problem', text: 'No artwork is picked for this cut.' }]);
+  if (!cut.items.length && !kindOf(cut.kind).bare?.(cut.values)) return emptyPlan([{ level: 'problem', text: 'No artwork is picked for this cut.' }]);
   try {
     const plan = kindOf(cut.kind).plan(cut.values, contextOf(job, cut, art, progress));
     for (const t of plan.toolpaths) for (const c of [job.cutters.find((q) => q.id === t.cutterId)!]) if (!shapeOf(c.shape).turns && t.rpm !== 0) throw new Error(`${c.name} is drawn, not turned.`);
@@ -82,7 +84,7 @@ export function planCut(job: Job, cut: Cut, art: ArtworkContext, progress: Progr
 export function targetOf(job: Job, art: ArtworkContext): Target {
   const all: Target[] = [];
   for (const cut of job.cuts) {
-    if (!cut.enabled || !cut.items.length) continue;
+    if (!cut.enabled || (!cut.items.length && !kindOf(cut.kind).bare?.(cut.values))) continue;
     try {
       const t = kindOf(cut.kind).target(cut.values, contextOf(job, cut, art, () => {}));
       if (t) all.push(t);

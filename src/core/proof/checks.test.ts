@@ -14,7 +14,7 @@ function jobWith(change: (j: Job) => void = () => {}): Job {
   const job = newJob('checks');
   job.blank = { ...job.blank, width: 60, height: 40, thickness: 10, intoBed: 0.5 };
   job.cutters = [cutterOf('flat-3')];
-  const cut = (id: string, name: string) => ({ id, name, kind: 'area', enabled: true, items: [], values: { cutter: 'flat-3', startDepth: 0, depth: 2, stepDown: null, stepOver: null, allowance: 0, ramp: 3, direction: 'climb' }, overrides: {} });
+  const cut = (id: string, name: string) => ({ id, name, kind: 'area', enabled: true, items: [], values: { cutters: ['flat-3'], startDepth: 0, depth: 2, pattern: 'contours', angle: 0, allowance: 0, floorAllowance: 0, entry: 'ramp', ramp: 3, direction: 'climb', wall: null }, overrides: {} });
   job.cuts = [cut('a', 'Pocket'), cut('b', 'Name')];
   change(job);
   return job;

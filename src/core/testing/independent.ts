@@ -102,16 +102,20 @@ export function scatter(loops: readonly Float64Array[], count: number, margin: n
 
 /** The least of a convex function between two places, ends included: golden section. */
 export function lowest(at: (s: number) => number, from: number, to: number): number {
-  const ends = Math.min(at(from), at(to));
+  // The least of all that was looked at: beyond a flat cutter's rim the function is infinite right beside its least.
+  let least = Math.min(at(from), at(to));
   let a = from;
   let b = to;
   for (let k = 0; k < 40; k++) {
     const p = a + (b - a) * 0.382;
     const q = a + (b - a) * 0.618;
-    if (at(p) < at(q)) b = q;
+    const zp = at(p);
+    const zq = at(q);
+    least = Math.min(least, zp, zq);
+    if (zp < zq) b = q;
     else a = p;
   }
-  return Math.min(ends, at((a + b) / 2));
+  return least;
 }
 
 /** Cuts moves out of the cloud: each point takes the least of z(t) + profile(distance) over each move. */

@@ -1,6 +1,7 @@
+import { shapeOf } from '../cutters/registry';
 import { shippedLibrary } from '../cutters/library';
 import { kindOf } from '../cuts/registry';
-import type { CutContext, CutPlan } from '../cuts/kind';
+import type { CutContext, CutPlan, Line } from '../cuts/kind';
 import type { Region } from '../geometry/region';
 import { newJob, type Blank, type Job } from '../job/job';
 import { writeProgram } from '../program/writer';
@@ -14,12 +15,12 @@ export const cutterOf = (id: string) => library.find((c) => c.id === id)!;
 const preset = { rpm: 12000, feed: 1000, plunge: 400, stepDown: 50, stepOver: 1 };
 
 /** Plans one cut on a bare region, without a job or fonts around it. */
-export function planOn(kind: string, values: Record<string, unknown>, region: Region, blank: Partial<Blank> = {}, presetOn: Partial<typeof preset> = {}): { plan: CutPlan; job: Job } {
+export function planOn(kind: string, { stepOver, stepDown, ...values }: Record<string, unknown> & Partial<typeof preset>, region: Region, blank: Partial<Blank> = {}, presetOn: Partial<typeof preset> = {}, lines: Line[] = region.map((points) => ({ points, closed: true }))): { plan: CutPlan; job: Job } {
   const job = newJob('test');
   job.blank = { ...job.blank, ...blank };
   const k = kindOf(kind);
   const full = k.schema.parse({ ...(k.defaults(job.blank, library) as object), ...values });
-  const c: CutContext = { blank: job.blank, region: () => region, cutter: cutterOf, preset: () => ({ ...preset, ...presetOn }), progress: () => {} };
+  const c: CutContext = { blank: job.blank, region: () => region, lines: () => lines, cutter: cutterOf, preset: () => ({ ...preset, ...(stepOver ? { stepOver } : {}), ...(stepDown ? { stepDown } : {}), ...presetOn }), progress: () => {} };
   return { plan: k.plan(full, c), job };
 }
 
@@ -28,7 +29,7 @@ export function programOf(plan: CutPlan, job: Job, dialect = 'metric'): { text: 
   const numbers = new Map<string, number>();
   const parts = plan.toolpaths.map((t) => {
     if (!numbers.has(t.cutterId)) numbers.set(t.cutterId, numbers.size + 1);
-    return { tool: numbers.get(t.cutterId)!, toolName: t.cutterId, cutNumber: 1, cutName: 'test', rpm: t.rpm, turns: true, motion: t.motion };
+    return { tool: numbers.get(t.cutterId)!, toolName: t.cutterId, cutNumber: 1, cutName: 'test', rpm: t.rpm, turns: shapeOf(cutterOf(t.cutterId).shape).turns, motion: t.motion };
   });
   const text = writeProgram(parts, { title: 'test', datum: datumOf(job.blank), safeHeight: job.blank.safeHeight, park: job.blank.park, remarks: [] }, dialectOf(dialect));
   return { text, tools: Object.fromEntries([...numbers].map(([id, n]) => [n, id])) };

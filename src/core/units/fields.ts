@@ -22,8 +22,8 @@ export type Field =
   | (FieldBase & { readonly kind: 'motif'; readonly group?: string; readonly none?: string })
   /** Picks a cutter among the given shapes; `optional` names the empty choice. */
   | (FieldBase & { readonly kind: 'cutter'; readonly shapes: readonly string[]; readonly optional?: string })
-  /** Step-over: mm, with % of the cutter and overlap shown, relative to the cutter named by `cutter`. */
-  | (FieldBase & { readonly kind: 'stepOver'; readonly cutter: string });
+  /** A list of cutters among the given shapes; `optional` says what an empty list means. */
+  | (FieldBase & { readonly kind: 'cutters'; readonly shapes: readonly string[]; readonly optional?: string });
 
 /** Choices of a field by their names, in order. */
 export const choices = (names: Readonly<Record<string, string>>): { value: string; label: string }[] => Object.entries(names).map(([value, label]) => ({ value, label }));

@@ -1,8 +1,9 @@
 'use client';
 import Box from '@mui/material/Box';
-import { radiusOf, type Cutter } from '@/core/cutters/cutter';
+import type { Cutter } from '@/core/cutters/cutter';
 import type { Field } from '@/core/units/fields';
-import { formatLength, type Unit } from '@/core/units/length';
+import type { Unit } from '@/core/units/length';
+import { CuttersField } from './CuttersField';
 import { MotifField } from './MotifField';
 import { ChoiceField, FlagField, LengthField, NumberField, TextField } from './fields';
 
@@ -21,15 +22,13 @@ interface Props {
   values: Values;
   unit: Unit;
   cutters?: readonly Cutter[];
-  /** Step-over (mm) that a cutter's preset gives, when the cut has none of its own. */
-  presetStepOver?: (cutterId: string) => number | null;
   /** What a font may be chosen from, and how another is brought. */
   fonts?: readonly { readonly value: string; readonly label: string }[];
   onChange: (key: string, value: unknown, field: Field) => void;
 }
 
 /** A form made from field descriptions; the same one serves artwork, cutters and every kind of cut. */
-export function FieldForm({ fields, values, unit, cutters = [], presetStepOver, fonts = [], onChange }: Props) {
+export function FieldForm({ fields, values, unit, cutters = [], fonts = [], onChange }: Props) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' }}>
       {fields
@@ -37,10 +36,10 @@ export function FieldForm({ fields, values, unit, cutters = [], presetStepOver, 
         .map((f) => {
           const value = getAt(values, f.key) ?? f.missing;
           const set = (v: unknown) => onChange(f.key, v, f);
-          const wide = f.kind === 'text' || f.kind === 'cutter' || f.kind === 'stepOver' || f.kind === 'flag' || f.kind === 'font' || f.kind === 'motif' || (f.kind === 'choice' && f.options.length > 4);
+          const wide = f.kind === 'text' || f.kind === 'cutter' || f.kind === 'cutters' || f.kind === 'flag' || f.kind === 'font' || f.kind === 'motif' || (f.kind === 'choice' && f.options.length > 4);
           return (
             <Box key={f.key} sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
-              <One field={f} value={value} unit={unit} cutters={cutters} values={values} presetStepOver={presetStepOver} fonts={fonts} set={set} />
+              <One field={f} value={value} unit={unit} cutters={cutters} fonts={fonts} set={set} />
             </Box>
           );
         })}
@@ -48,7 +47,7 @@ export function FieldForm({ fields, values, unit, cutters = [], presetStepOver, 
   );
 }
 
-function One({ field: f, value, unit, cutters, values, presetStepOver, fonts, set }: { field: Field; value: unknown; unit: Unit; cutters: readonly Cutter[]; values: Values; presetStepOver?: Props['presetStepOver']; fonts: NonNullable<Props['fonts']>; set: (v: unknown) => void }) {
+function One({ field: f, value, unit, cutters, fonts, set }: { field: Field; value: unknown; unit: Unit; cutters: readonly Cutter[]; fonts: NonNullable<Props['fonts']>; set: (v: unknown) => void }) {
   switch (f.kind) {
     case 'length':
       return <LengthField label={f.label} value={(value as number | null) ?? null} unit={unit} min={f.min} max={f.max} optional={f.optional} hint={f.hint} onChange={set} />;
@@ -69,13 +68,7 @@ function One({ field: f, value, unit, cutters, values, presetStepOver, fonts, se
       const options = fit.map((c) => ({ value: c.id, label: c.name }));
       return <ChoiceField label={f.label} value={(value as string | null) ?? ''} options={f.optional ? [{ value: '', label: f.optional }, ...options] : options} hint={f.hint} onChange={(v) => set(v === '' ? null : v)} />;
     }
-    case 'stepOver': {
-      const cutterId = getAt(values, f.cutter) as string | null;
-      const cutter = cutters.find((c) => c.id === cutterId);
-      const mm = (value as number | null) ?? (cutterId ? (presetStepOver?.(cutterId) ?? null) : null);
-      const d = cutter ? 2 * radiusOf(cutter) : null;
-      const hint = mm !== null && d ? `${formatLength(mm, unit)} ${unit} \u00b7 ${Math.round((100 * mm) / d)} % of the cutter \u00b7 passes overlap ${Math.round(100 - (100 * mm) / d)} %` : f.hint;
-      return <LengthField label={f.label} value={(value as number | null) ?? null} unit={unit} min={0.001} max={d ?? undefined} optional={mm !== null ? `${formatLength(mm, unit)} from the cutter` : 'From the cutter'} hint={hint} onChange={set} />;
-    }
+    case 'cutters':
+      return <CuttersField label={f.label} value={(value as string[] | undefined) ?? []} cutters={cutters.filter((c) => f.shapes.includes(c.shape))} hint={f.hint} optional={f.optional} onChange={set} />;
   }
 }

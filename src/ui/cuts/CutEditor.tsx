@@ -5,19 +5,19 @@ import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { useWork } from '@/compute/pipeline';
 import { presetOf } from '@/core/pipeline/planning';
-import type { Preset } from '@/core/cutters/cutter';
 import { kindOf } from '@/core/cuts/registry';
 import type { Cut } from '@/core/job/job';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeCut, setCutValue } from '@/ui/actions/edits';
 import { FieldForm, setAt } from '@/ui/common/FieldForm';
-import { LengthField, NumberField, TextField } from '@/ui/common/fields';
+import { TextField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { cutColour } from '@/ui/theme/theme';
 import { setView, useView } from '@/ui/view';
 import { DepthDrawing } from './DepthDrawing';
+import { Speeds } from './Speeds';
 
 export function CutEditor({ cut }: { cut: Cut }) {
   const job = useLater(useOpenJob, (s) => s.job)!;
@@ -53,10 +53,6 @@ export function CutEditor({ cut }: { cut: Cut }) {
           values={cut.values}
           unit={job.unit}
           cutters={cutters}
-          presetStepOver={(id) => {
-            const c = cutters.find((q) => q.id === id);
-            return c ? presetOf(c, job, cut).stepOver : null;
-          }}
           onChange={(key, value, f) => {
             let values = setAt(cut.values, key, value);
             // Another number of tabs spreads them anew.
@@ -89,36 +85,11 @@ export function CutEditor({ cut }: { cut: Cut }) {
       {kind.cutters(cut.values).map((id) => {
         const cutter = cutters.find((c) => c.id === id);
         if (!cutter) return null;
-        return <Speeds key={id} cut={cut} cutterId={id} name={cutter.name} preset={presetOf(cutter, job, null)} />;
+        return <Speeds key={id} cut={cut} cutter={cutter} preset={presetOf(cutter, job, null)} />;
       })}
       <Group>
         <TextField label="Name of this cut" value={cut.name} onChange={(v) => changeCut(cut.id, 'Rename cut', (c) => void (c.name = v), `cut-name-${cut.id}`)} />
       </Group>
     </>
-  );
-}
-
-/** Speeds of one cutter in this cut: the preset's, or the cut's own, which are marked and can be put back. */
-function Speeds({ cut, cutterId, name, preset }: { cut: Cut; cutterId: string; name: string; preset: Preset }) {
-  const unit = useLater(useOpenJob, (s) => s.job!.unit);
-  const own = cut.overrides[cutterId] ?? {};
-  const set = (key: keyof Preset, value: number) => changeCut(cut.id, `Change ${key === 'rpm' ? 'speed' : key}`, (c) => void ((c.overrides[cutterId] ??= {})[key] = value));
-  return (
-    <Group
-      title={`Speeds of ${name}`}
-      action={
-        Object.keys(own).length > 0 && (
-          <Button size="small" color="secondary" onClick={() => changeCut(cut.id, 'Put speeds back', (c) => void delete c.overrides[cutterId])}>
-            Put back
-          </Button>
-        )
-      }
-    >
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, minmax(0, 1fr))', gap: 1.25 }}>
-        <NumberField label="Spindle" unit="rpm" value={own.rpm ?? preset.rpm} min={0} max={100000} marked={own.rpm !== undefined} onChange={(v) => set('rpm', v)} />
-        <LengthField label={`Feed /min`} value={own.feed ?? preset.feed} unit={unit} min={1} max={50000} marked={own.feed !== undefined} onChange={(v) => v !== null && set('feed', v)} />
-        <LengthField label={`Plunge /min`} value={own.plunge ?? preset.plunge} unit={unit} min={1} max={50000} marked={own.plunge !== undefined} onChange={(v) => v !== null && set('plunge', v)} />
-      </Box>
-    </Group>
   );
 }

@@ -1,91 +1,115 @@
 import { z } from 'zod';
-import { radiusOf } from '../../cutters/cutter';
-import { contains, offset } from '../../geometry/region';
+import { coneOf, cuttingLength, radiusOf } from '../../cutters/cutter';
+import { shapeOf } from '../../cutters/registry';
+import { insetsOf } from '../../geometry/insets';
 import { makeOutline } from '../../geometry/outline';
-import { MotionBuilder } from '../../motion/motion';
-import { clearingMoves, contours, OFFSET_TOLERANCE, reachOf } from '../clearing';
-import { cutKind, emptyPlan, passes } from '../kind';
+import { contains } from '../../geometry/region';
+import { choices } from '../../units/fields';
+import { clearWith } from '../clearing/clear';
+import { entryKinds } from '../clearing/entry';
+import { wallMoves } from '../clearing/walls';
+import { cutKind, emptyPlan, type Remark, type Toolpath } from '../kind';
 
-/** Area clearance by contour-parallel passes with one end mill. */
+/** Area clearance with one or several end mills; the wall upright, or leaning as the cone that finishes it. */
 export const area = cutKind({
   id: 'area',
   name: 'Area clearance',
   summary: 'Clears the inside of outlines to a flat floor.',
   schema: z.object({
-    cutter: z.string(),
+    cutters: z.array(z.string()).min(1).max(8),
     startDepth: z.number().min(0),
     depth: z.number().positive(),
-    stepDown: z.number().positive().nullable(),
-    stepOver: z.number().positive().nullable(),
+    pattern: z.enum(['contours', 'hatch']),
+    angle: z.number().min(-360).max(360),
     allowance: z.number().min(0),
+    floorAllowance: z.number().min(0),
+    entry: z.enum(entryKinds),
     ramp: z.number().min(0.5).max(45),
     direction: z.enum(['climb', 'conventional']),
+    /** The cone that gives the wall its lean. */
+    wall: z.string().nullable(),
   }),
   fields: [
-    { kind: 'cutter', key: 'cutter', label: 'Cutter', shapes: ['flat', 'bull'] },
+    { kind: 'cutters', key: 'cutters', label: 'Cutters', shapes: ['flat', 'bull'], hint: 'The widest goes first; each takes what the wider ones left' },
     { kind: 'length', key: 'startDepth', label: 'Start depth', min: 0, max: 500 },
     { kind: 'length', key: 'depth', label: 'Depth', min: 0.001, max: 500, hint: 'Measured from the top face' },
-    { kind: 'stepOver', key: 'stepOver', label: 'Step-over', cutter: 'cutter' },
-    { kind: 'length', key: 'stepDown', label: 'Step-down', min: 0.001, max: 100, optional: 'From the cutter' },
+    { kind: 'choice', key: 'pattern', label: 'Pattern', options: choices({ contours: 'Along the outline', hatch: 'Parallel lines' }) },
+    { kind: 'number', key: 'angle', label: 'Angle of the lines', unit: '\u00b0', min: -360, max: 360, when: (v) => v.pattern === 'hatch' },
     { kind: 'length', key: 'allowance', label: 'Wall allowance', min: 0, max: 20 },
-    { kind: 'number', key: 'ramp', label: 'Ramp angle', unit: '°', min: 0.5, max: 45 },
-    {
-      kind: 'choice',
-      key: 'direction',
-      label: 'Direction',
-      options: [
-        { value: 'climb', label: 'Climb' },
-        { value: 'conventional', label: 'Conventional' },
-      ],
-    },
+    { kind: 'length', key: 'floorAllowance', label: 'Floor allowance', min: 0, max: 20 },
+    { kind: 'choice', key: 'entry', label: 'Entry', options: choices({ helix: 'Helix, else ramp', ramp: 'Ramp', plunge: 'Straight down' }) },
+    { kind: 'number', key: 'ramp', label: 'Ramp angle', unit: '\u00b0', min: 0.5, max: 45, when: (v) => v.entry !== 'plunge' },
+    { kind: 'choice', key: 'direction', label: 'Direction', options: choices({ climb: 'Climb', conventional: 'Conventional' }) },
+    { kind: 'cutter', key: 'wall', label: 'Cone for a leaning wall', shapes: ['v', 'cone'], optional: 'None, the wall is upright' },
   ],
   defaults: (blank, cutters) => ({
-    cutter: (cutters.find((c) => c.shape === 'flat' && radiusOf(c) === 1.5) ?? cutters.find((c) => c.shape === 'flat'))?.id ?? '',
+    cutters: [(cutters.find((c) => c.shape === 'flat' && radiusOf(c) === 1.5) ?? cutters.find((c) => c.shape === 'flat'))?.id ?? ''],
     startDepth: 0,
     depth: Math.min(2, blank.thickness / 3),
-    stepDown: null,
-    stepOver: null,
+    pattern: 'contours' as const,
+    angle: 0,
     allowance: 0,
+    floorAllowance: 0,
+    entry: 'helix' as const,
     ramp: 3,
     direction: 'climb' as const,
+    wall: null,
   }),
-  cutters: (v) => [v.cutter],
+  cutters: (v) => [...v.cutters, ...(v.wall ? [v.wall] : [])],
   plan(v, c) {
-    const cutter = c.cutter(v.cutter);
-    const preset = c.preset(v.cutter);
-    const r = radiusOf(cutter);
     const region = c.region(0.001);
-    const remarks = [];
-    if (v.depth <= v.startDepth) return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
-    const wall = v.allowance > 0 ? offset(region, -v.allowance, OFFSET_TOLERANCE) : region;
-    const step = Math.min(v.stepOver ?? preset.stepOver, 2 * r);
-    const clearing = contours(wall, r, step, () => c.progress(0.3));
-    const unreached = reachOf(wall, r);
-    if (clearing.pockets.length === 0 && region.length) remarks.push({ level: 'problem' as const, text: `${cutter.name} is too wide to enter any of the picked outlines. Choose a smaller cutter.` });
-    const b = new MotionBuilder();
-    clearingMoves(b, clearing, {
+    const remarks: Remark[] = [];
+    const floor = -(v.depth - v.floorAllowance);
+    if (floor >= -v.startDepth) return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
+    if (!region.length) return emptyPlan();
+    const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
+    const insets = insetsOf(region);
+    const tools = [...new Set(v.cutters)].map((id) => ({ id, radius: radiusOf(c.cutter(id)), preset: c.preset(id) }));
+    const entry = tools.every((t) => shapeOf(c.cutter(t.id).shape).plunges) ? v.entry : v.entry === 'plunge' ? 'ramp' : v.entry;
+    if (entry !== v.entry) remarks.push({ level: 'note', text: 'A cutter of the list cannot go straight down; it enters by a ramp.' });
+    const cleared = clearWith(tools, insets, v.allowance + (cone ? 0.01 : 0), {
       safe: c.blank.safeHeight,
       clearance: c.blank.clearance,
       face: -v.startDepth,
-      heights: passes(-v.startDepth, -v.depth, v.stepDown ?? preset.stepDown),
-      feed: preset.feed,
-      plunge: preset.plunge,
+      floor,
       ramp: v.ramp,
+      entry,
       climb: v.direction === 'climb',
+      pattern: v.pattern,
+      angle: v.angle,
+      draft: cone ? cone.tan : 0,
+      progress: (f) => c.progress(0.9 * f),
     });
+    const toolpaths: Toolpath[] = [...cleared.toolpaths];
+    if (!toolpaths.length) remarks.push({ level: 'problem', text: `${c.cutter(v.cutters[0]).name} is too wide to enter any of the picked outlines. Choose a smaller cutter.` });
+    else for (const id of cleared.idle) remarks.push({ level: 'note', text: `${c.cutter(id).name} finds nothing to do: the others reach everything that it could.` });
+    if (v.wall && cone) {
+      const cutter = c.cutter(v.wall);
+      const high = cuttingLength(cutter);
+      if (-floor - v.startDepth > high) remarks.push({ level: 'problem', text: `${cutter.name} cuts ${high.toFixed(2)} mm deep at most; the wall is deeper than that.` });
+      else {
+        const path = wallMoves(insets, cone, v.allowance, { safe: c.blank.safeHeight, clearance: c.blank.clearance, face: -v.startDepth, floor, preset: c.preset(v.wall), climb: v.direction === 'climb' });
+        if (path) toolpaths.push({ cutterId: v.wall, rpm: c.preset(v.wall).rpm, motion: path });
+      }
+    }
     c.progress(1);
-    return {
-      toolpaths: b.count ? [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }] : [],
-      remarks,
-      unreached: { area: unreached.area, region: unreached.left },
-      tabs: [],
-      cutsFree: false,
-    };
+    return { toolpaths, remarks, unreached: { area: cleared.area, region: cleared.left }, tabs: [], cutsFree: false };
   },
   target(v, c) {
     const region = c.region(0.001);
-    const outline = v.allowance > 0 ? makeOutline(region) : null;
-    return (x, y) => (contains(region, x, y) && (!outline || outline.distance(x, y) >= v.allowance) ? -v.depth : 0);
+    const tan = v.wall ? coneOf(c.cutter(v.wall)).tan : 0;
+    const outline = v.allowance > 0 || tan > 0 ? makeOutline(region) : null;
+    const floor = -(v.depth - v.floorAllowance);
+    return (x, y) => {
+      if (!contains(region, x, y)) return 0;
+      if (!outline) return floor;
+      const d = outline.distance(x, y) - v.allowance;
+      if (d < 0) return 0;
+      return tan > 0 ? Math.max(floor, -v.startDepth - d / tan) : floor;
+    };
   },
-  side: (v) => ({ start: v.startDepth, floor: v.depth, lean: 0 }),
+  side: (v, _blank, cutter) => {
+    const c = v.wall ? cutter(v.wall) : null;
+    return { start: v.startDepth, floor: v.depth - v.floorAllowance, lean: c ? (Math.atan(coneOf(c).tan) * 180) / Math.PI : 0 };
+  },
 });

@@ -1,16 +1,16 @@
 import fc from 'fast-check';
 import { normalise, type Loop } from '../../geometry/region';
-import { RAPID } from '../../motion/motion';
-import { bruteDistance, bruteInside, cutOut, depths, readMoves, scatter, testFlat } from '../../testing/independent';
+import { moveLength, RAPID, type Motion } from '../../motion/motion';
+import { bruteDistance, bruteInside, cutOut, depths, readMoves, scatter, testCone, testFlat } from '../../testing/independent';
 import { planOn, programOf } from '../../testing/job';
 import { box, circleLoop, combLoop, provingShapes, starLoop } from '../../testing/shapes';
 
 /** Cuts a plan's program at points around loops; distances are positive inside. */
-function cutOn(kind: string, values: Record<string, unknown>, loops: Loop[], diameter: number, count: number, margin: number, dialect = 'metric') {
+function cutOn(kind: string, values: Record<string, unknown>, loops: Loop[], diameter: number | Record<number, number>, count: number, margin: number, dialect = 'metric') {
   const { plan, job } = planOn(kind, values, loops, { width: 100, height: 60, thickness: 6 });
   const { text } = programOf(plan, job, dialect);
   const g = scatter(loops, count, margin, 0.4);
-  cutOut(g, readMoves(text), { 1: testFlat(diameter) });
+  cutOut(g, readMoves(text), Object.fromEntries(Object.entries(typeof diameter === 'number' ? { 1: diameter } : diameter).map(([n, v]) => [n, testFlat(v)])));
   return { g, d: depths(loops, g), plan };
 }
 
@@ -39,7 +39,7 @@ describe('area clearance, cut by a machine written for the tests', () => {
   it.each(Object.entries(shapes))('gouges nothing and leaves nothing within reach on %s', (_name, { loops, fill }) => {
     const region = normalise(loops, fill);
     for (const stepOver of [0.6, 1.35]) {
-      const { g, d } = cutOn('area', { cutter: 'flat-1.5', depth: 2, stepOver, stepDown: 1 }, region, 1.5, 500, 0.3);
+      const { g, d } = cutOn('area', { cutters: ['flat-1.5'], depth: 2, stepOver, stepDown: 1 }, region, 1.5, 500, 0.3);
       let gouge = 0;
       let want = 0;
       let missed = 0;
@@ -57,24 +57,86 @@ describe('area clearance, cut by a machine written for the tests', () => {
   });
 
   it('keeps its wall allowance', () => {
-    const { g, d } = cutOn('area', { cutter: 'flat-3', depth: 1, stepOver: 1, allowance: 0.5 }, normalise([box(2, 2, 30, 20)]), 3, 4000, 0.3);
+    const { g, d } = cutOn('area', { cutters: ['flat-3'], depth: 1, stepOver: 1, allowance: 0.5 }, normalise([box(2, 2, 30, 20)]), 3, 4000, 0.3);
     for (let i = 0; i < d.length; i++) if (d[i] < 0.498) expect(g.z[i]).toBe(0);
   });
 
   it('enters by ramps no steeper than asked and no deeper than the step-down', () => {
-    const { plan } = planOn('area', { cutter: 'flat-3', depth: 3, stepDown: 1, stepOver: 1.2, ramp: 4 }, normalise([box(2, 2, 40, 30)]), {});
+    const { plan } = planOn('area', { cutters: ['flat-3'], depth: 3, stepDown: 1, stepOver: 1.2, ramp: 4 }, normalise([box(2, 2, 40, 30)]), {});
     const m = plan.toolpaths[0].motion;
     for (let i = 1; i < m.count; i++) {
       const dz = m.z[i - 1] - m.z[i];
       if (m.kind[i] === RAPID || dz <= 1e-9) continue;
-      const run = Math.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1]);
+      const run = Math.sqrt(Math.max(0, moveLength(m, i) ** 2 - dz * dz));
       if (run < 1e-9) expect(m.z[i - 1]).toBeGreaterThanOrEqual(-2 - 1e-9);
       else expect(Math.atan2(dz, run)).toBeLessThanOrEqual((4.05 * Math.PI) / 180);
     }
   });
 
+  const lengthBelow = (m: Motion, z: number) => {
+    let sum = 0;
+    for (let i = 1; i < m.count; i++) if (m.kind[i] !== RAPID && m.z[i] <= z + 1e-9 && m.z[i - 1] <= z + 1e-9) sum += moveLength(m, i);
+    return sum;
+  };
+  it.each(['contours', 'hatch'])('takes with each cutter what the wider ones left, and nothing twice (%s)', (pattern) => {
+    const region = normalise([starLoop(9, 25, 11, 28, 28), box(60, 4, 95, 30), box(70, 12, 80, 20).slice().reverse()].map((l) => l));
+    const wide = { cutters: ['flat-6', 'flat-3', 'flat-1'], depth: 2, stepDown: 1, pattern, angle: 25 };
+    const { g, d, plan } = cutOn('area', { ...wide, stepOver: 0.7 }, region, { 1: 6, 2: 3, 3: 1 }, 1500, 0.3);
+    let missed = 0;
+    let want = 0;
+    for (let i = 0; i < d.length; i++) {
+      if (d[i] < -0.002) expect(g.z[i]).toBe(0);
+      expect(g.z[i]).toBeGreaterThan(-2 - 1e-9);
+      if (!reachable(region, g.x[i], g.y[i], d[i], 0.5)) continue;
+      want++;
+      if (g.z[i] > -2 + 1e-4) missed++;
+    }
+    expect(want).toBeGreaterThan(800);
+    expect(missed).toBeLessThanOrEqual(1e-3 * want);
+    expect(plan.toolpaths.map((t) => t.cutterId)).toEqual(wide.cutters);
+    // The small one alone would go many times as far.
+    const alone = cutOn('area', { ...wide, cutters: ['flat-1'], stepOver: 0.7 }, region, { 1: 1 }, 10, 0.3).plan;
+    expect(lengthBelow(plan.toolpaths[2].motion, -2)).toBeLessThan(0.25 * lengthBelow(alone.toolpaths[0].motion, -2));
+  });
+
+  it('leans its walls as the cone that finishes them', () => {
+    const region = normalise([starLoop(5, 24, 15, 28, 28)]);
+    const { plan, job } = planOn('area', { cutters: ['flat-3'], depth: 3, stepDown: 0.75, stepOver: 1.2, wall: 'v-12-60-0' }, region, { width: 100, height: 60, thickness: 6 });
+    const g = scatter(region, 2500, 0.3, 2);
+    cutOut(g, readMoves(programOf(plan, job).text), { 1: testFlat(3), 2: testCone(60, 0, 12) });
+    const d = depths(region, g);
+    const tan = Math.tan(Math.PI / 6);
+    let walls = 0;
+    for (let i = 0; i < d.length; i++) {
+      const wantZ = d[i] > 0 ? -Math.min(3, d[i] / tan) : 0;
+      expect(wantZ - g.z[i]).toBeLessThan(0.005);
+      if (d[i] > 0.05 && d[i] < 1.6 && g.z[i] < wantZ + 0.01) walls++;
+    }
+    // The corners apart, the wall is there over its whole height.
+    expect(walls).toBeGreaterThan(0.5 * d.filter((v) => v > 0.05 && v < 1.6).length);
+  });
+
+  it('enters by a helix where there is room, by a ramp where there is not, straight down where asked', () => {
+    const at = (entry: string, loop: Loop) => {
+      const m = planOn('area', { cutters: ['flat-3'], depth: 1, stepOver: 1.2, entry }, normalise([loop])).plan.toolpaths[0].motion;
+      let way = 0;
+      let arcs = 0;
+      for (let i = 1; i < m.count; i++)
+        if (m.kind[i] !== RAPID && m.z[i] < m.z[i - 1] - 1e-9 && m.z[i - 1] <= 1e-9) {
+          way += moveLength(m, i);
+          if (m.kind[i] >= 3) arcs++;
+        }
+      return { way, arcs };
+    };
+    expect(at('helix', box(0, 0, 30, 30)).arcs).toBeGreaterThan(1);
+    const narrow = at('helix', box(0, 0, 30, 3.4));
+    expect(narrow.arcs).toBe(0);
+    expect(narrow.way).toBeGreaterThan(10);
+    expect(at('plunge', box(0, 0, 30, 30)).way).toBeCloseTo(1, 9);
+  });
+
   it('says so when the cutter does not fit', () => {
-    const { plan } = planOn('area', { cutter: 'flat-6', depth: 1 }, normalise([box(0, 0, 40, 5)]));
+    const { plan } = planOn('area', { cutters: ['flat-6'], depth: 1 }, normalise([box(0, 0, 40, 5)]));
     expect(plan.toolpaths).toEqual([]);
     expect(plan.remarks[0].text).toMatch(/too wide/);
     expect(plan.unreached.area).toBeGreaterThan(190);
@@ -90,7 +152,7 @@ describe('area clearance, cut by a machine written for the tests', () => {
         (stars, cutter, share, dialect) => {
           const region = normalise(stars.map(([x, y, n, r, k]) => starLoop(n, r, r * k, x, y)));
           const diameter = Number(cutter.slice(5));
-          const { g, d } = cutOn('area', { cutter, depth: 1, stepOver: share * diameter }, region, diameter, 500, 1, dialect);
+          const { g, d } = cutOn('area', { cutters: [cutter], depth: 1, stepOver: share * diameter }, region, diameter, 500, 1, dialect);
           for (let i = 0; i < d.length; i++) if (d[i] < -0.0025) expect(g.z[i]).toBe(0);
         },
       ),
@@ -100,7 +162,7 @@ describe('area clearance, cut by a machine written for the tests', () => {
 });
 
 describe('profile, cut by a machine written for the tests', () => {
-  const values = { cutter: 'flat-3', side: 'outside', through: true, beyond: 0.2, stepDown: 2, tabs: { count: 0, length: 6, height: 1.5, at: [] } };
+  const values = { cutter: 'flat-3', side: 'outside', through: true, beyond: 0.2, stepDown: 2, tabs: { shape: 'rectangular', by: 'count', spacing: 80, count: 0, length: 6, height: 1.5, at: [] } };
   it.each([
     ['a star', [starLoop(7, 12, 6, 30, 30)]],
     ['a circle', [circleLoop(600, 14, 30, 30)]],
@@ -121,7 +183,7 @@ describe('profile, cut by a machine written for the tests', () => {
   });
 
   it('leaves tabs of the wanted length, height and number', () => {
-    const { plan, job } = planOn('profile', { ...values, tabs: { count: 4, length: 6, height: 1.5, at: [] } }, normalise([box(10, 10, 50, 40)]), { thickness: 6 });
+    const { plan, job } = planOn('profile', { ...values, tabs: { shape: 'rectangular', by: 'count', spacing: 80, count: 4, length: 6, height: 1.5, at: [] } }, normalise([box(10, 10, 50, 40)]), { thickness: 6 });
     expect(plan.tabs.length).toBe(4);
     expect(plan.cutsFree).toBe(true);
     // A walk round the part, 0.1 mm off its edge: what stands is tabs.
@@ -140,7 +202,7 @@ describe('profile, cut by a machine written for the tests', () => {
   });
 
   it('puts tabs where the maker wants them', () => {
-    const { plan } = planOn('profile', { ...values, tabs: { count: 2, length: 6, height: 1.5, at: [{ x: 31, y: 5 }, { x: 60, y: 22 }] } }, normalise([box(10, 10, 50, 40)]), { thickness: 6 });
+    const { plan } = planOn('profile', { ...values, tabs: { shape: 'rectangular', by: 'count', spacing: 80, count: 2, length: 6, height: 1.5, at: [{ x: 31, y: 5 }, { x: 60, y: 22 }] } }, normalise([box(10, 10, 50, 40)]), { thickness: 6 });
     const at = plan.tabs.map((t) => [t.x, t.y]);
     expect(at[0][0]).toBeCloseTo(31, 3);
     expect(at[0][1]).toBeCloseTo(8.5, 3);

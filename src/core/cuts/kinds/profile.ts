@@ -1,72 +1,74 @@
 import { z } from 'zod';
 import { radiusOf } from '../../cutters/cutter';
-import { contains, loopArea, offset, type Loop } from '../../geometry/region';
+import { boundsOf, contains, loopArea, offset, type Loop, type Region } from '../../geometry/region';
 import { makeOutline } from '../../geometry/outline';
 import { MotionBuilder } from '../../motion/motion';
-import { orderPieces } from '../../motion/order';
-import { makeTrack, pointAt, type Track } from '../../motion/track';
-import { ARC_TOLERANCE, OFFSET_TOLERANCE, reversed } from '../clearing';
-import { cutKind, passes, type PlacedTab, type Remark } from '../kind';
-import { placeTabs, profilePass, tabSpans } from '../tabs';
+import { orderPieces, type Piece } from '../../motion/order';
+import { makeTrack, pointAt, run, type Track } from '../../motion/track';
+import { choices } from '../../units/fields';
+import { ARC_TOLERANCE, OFFSET_TOLERANCE, reversed, startsOf } from '../clearing/contours';
+import { enterOpen } from '../clearing/entry';
+import { cutKind, emptyPlan, passes, type CutContext, type PlacedTab, type Remark } from '../kind';
+import { findLead, leadKinds, type Lead } from '../profile/leads';
+import { ledPass, placeTabs, profilePass, tabShapes, tabSpans, type ProfileMoves } from '../profile/tabs';
 
 const point = z.object({ x: z.number(), y: z.number() });
+type Values = Record<string, unknown>;
+const hasTabs = (v: Values) => v.through === true && v.side !== 'on' && (v.tabs as { count: number }).count > 0;
+
+const schema = z.object({
+  cutter: z.string(),
+  side: z.enum(['outside', 'inside', 'on']),
+  startDepth: z.number().min(0),
+  through: z.boolean(),
+  depth: z.number().positive(),
+  /** Below the bed side of the blank when positive, material left (skin) when negative. */
+  beyond: z.number(),
+  allowance: z.number().min(0),
+  /** Left by all passes but a last one, which goes round once at full depth; 0 for no such pass. */
+  finish: z.number().min(0).max(20),
+  ramp: z.number().min(0.5).max(45),
+  direction: z.enum(['climb', 'conventional']),
+  lead: z.enum(leadKinds),
+  leadSize: z.number().positive().max(200),
+  tabs: z.object({
+    shape: z.enum(tabShapes),
+    by: z.enum(['count', 'spacing']),
+    count: z.number().int().min(0).max(200),
+    spacing: z.number().positive(),
+    length: z.number().positive(),
+    height: z.number().positive(),
+    /** Where the maker has put them, in the blank's frame; empty spreads them evenly. */
+    at: z.array(point),
+  }),
+});
+type Profile = z.infer<typeof schema>;
 
 /** Profile along outlines: outside, inside or on the line, in passes, with holding tabs. */
 export const profile = cutKind({
   id: 'profile',
   name: 'Profile',
   summary: 'Runs along outlines, for cutting parts free or scoring a line.',
-  schema: z.object({
-    cutter: z.string(),
-    side: z.enum(['outside', 'inside', 'on']),
-    startDepth: z.number().min(0),
-    through: z.boolean(),
-    depth: z.number().positive(),
-    /** Below the bed side of the blank when positive, material left (skin) when negative. */
-    beyond: z.number(),
-    stepDown: z.number().positive().nullable(),
-    allowance: z.number().min(0),
-    ramp: z.number().min(0.5).max(45),
-    direction: z.enum(['climb', 'conventional']),
-    tabs: z.object({
-      count: z.number().int().min(0).max(200),
-      length: z.number().positive(),
-      height: z.number().positive(),
-      /** Where the maker has put them, in the blank's frame; empty spreads `count` evenly. */
-      at: z.array(point),
-    }),
-  }),
+  schema,
   fields: [
     { kind: 'cutter', key: 'cutter', label: 'Cutter', shapes: ['flat', 'bull', 'ball', 'v', 'cone', 'taperedBall'] },
-    {
-      kind: 'choice',
-      key: 'side',
-      label: 'Side of the line',
-      options: [
-        { value: 'outside', label: 'Outside' },
-        { value: 'inside', label: 'Inside' },
-        { value: 'on', label: 'On the line' },
-      ],
-    },
-    { kind: 'flag', key: 'through', label: 'Cut through the blank' },
-    { kind: 'length', key: 'beyond', label: 'Past the underside', min: -50, max: 10, hint: 'Negative leaves a skin', when: (v) => v.through === true },
-    { kind: 'length', key: 'depth', label: 'Depth', min: 0.001, max: 500, when: (v) => v.through !== true },
+    { kind: 'choice', key: 'side', label: 'Side of the line', options: choices({ outside: 'Outside', inside: 'Inside', on: 'On the line' }) },
+    { kind: 'choice', key: 'direction', label: 'Direction', options: choices({ climb: 'Climb', conventional: 'Conventional' }) },
+    { kind: 'flag', key: 'through', label: 'Through the blank' },
     { kind: 'length', key: 'startDepth', label: 'Start depth', min: 0, max: 500 },
-    { kind: 'length', key: 'stepDown', label: 'Step-down', min: 0.001, max: 100, optional: 'From the cutter' },
-    { kind: 'length', key: 'allowance', label: 'Allowance', min: 0, max: 20, when: (v) => v.side !== 'on' },
-    { kind: 'number', key: 'ramp', label: 'Ramp angle', unit: '°', min: 0.5, max: 45 },
-    {
-      kind: 'choice',
-      key: 'direction',
-      label: 'Direction',
-      options: [
-        { value: 'climb', label: 'Climb' },
-        { value: 'conventional', label: 'Conventional' },
-      ],
-    },
-    { kind: 'number', key: 'tabs.count', label: 'Holding tabs', min: 0, max: 200, whole: true, hint: 'Drag them on the table' },
-    { kind: 'length', key: 'tabs.length', label: 'Tab length', min: 0.1, max: 200, when: (v) => (v.tabs as { count: number }).count > 0 },
-    { kind: 'length', key: 'tabs.height', label: 'Tab height', min: 0.05, max: 100, when: (v) => (v.tabs as { count: number }).count > 0 },
+    { kind: 'length', key: 'depth', label: 'Depth', min: 0.001, max: 500, when: (v) => v.through !== true },
+    { kind: 'length', key: 'beyond', label: 'Into the bed', min: -50, max: 10, hint: 'Below 0 leaves a skin', when: (v) => v.through === true },
+    { kind: 'length', key: 'allowance', label: 'Allowance', min: 0, max: 20 },
+    { kind: 'length', key: 'finish', label: 'Left for a last pass', min: 0, max: 20, hint: 'Once round at full depth', when: (v) => v.side !== 'on' },
+    { kind: 'number', key: 'ramp', label: 'Ramp angle', unit: '\u00b0', min: 0.5, max: 45 },
+    { kind: 'choice', key: 'lead', label: 'Way in and out', options: choices({ none: 'None', arc: 'Arc', line: 'Line' }), when: (v) => v.side !== 'on' },
+    { kind: 'length', key: 'leadSize', label: 'Its size', min: 0.05, max: 200, when: (v) => v.side !== 'on' && v.lead !== 'none' },
+    { kind: 'number', key: 'tabs.count', label: 'Holding tabs', whole: true, min: 0, max: 200, when: (v) => v.through === true && v.side !== 'on' },
+    { kind: 'choice', key: 'tabs.by', label: 'Spread by', options: choices({ count: 'Number', spacing: 'Distance' }), when: hasTabs },
+    { kind: 'length', key: 'tabs.spacing', label: 'Distance of tabs', min: 1, max: 5000, when: (v) => hasTabs(v) && (v.tabs as { by: string }).by === 'spacing' },
+    { kind: 'choice', key: 'tabs.shape', label: 'Shape of tabs', options: choices({ rectangular: 'Rectangular', triangular: 'Triangular', rounded: 'Rounded' }), when: hasTabs },
+    { kind: 'length', key: 'tabs.length', label: 'Tab length', min: 0.2, max: 200, when: hasTabs },
+    { kind: 'length', key: 'tabs.height', label: 'Tab height', min: 0.05, max: 200, when: hasTabs },
   ],
   defaults: (blank, cutters) => ({
     cutter: (cutters.find((c) => c.shape === 'flat' && radiusOf(c) === 3) ?? cutters.find((c) => c.shape === 'flat'))?.id ?? '',
@@ -75,11 +77,13 @@ export const profile = cutKind({
     through: true,
     depth: blank.thickness / 2,
     beyond: 0,
-    stepDown: null,
     allowance: 0,
+    finish: 0,
     ramp: 5,
     direction: 'climb' as const,
-    tabs: { count: 4, length: 8, height: Math.min(3, blank.thickness / 3), at: [] },
+    lead: 'none' as const,
+    leadSize: 3,
+    tabs: { shape: 'rectangular' as const, by: 'count' as const, count: 4, spacing: 80, length: 8, height: Math.min(3, blank.thickness / 3), at: [] },
   }),
   cutters: (v) => [v.cutter],
   plan(v, c) {
@@ -87,48 +91,55 @@ export const profile = cutKind({
     const preset = c.preset(v.cutter);
     const r = radiusOf(cutter);
     const floor = -(v.through ? c.blank.thickness + v.beyond : v.depth);
+    if (floor >= -v.startDepth) return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
     const remarks: Remark[] = [];
-    const climb = v.direction === 'climb';
     const region = c.region(0.001);
-    const away = r + v.allowance;
-    const loops = v.side === 'on' ? region : offset(region, v.side === 'outside' ? away : -away, OFFSET_TOLERANCE);
-    if (!loops.length && region.length) remarks.push({ level: 'problem', text: `${cutter.name} is too wide to go inside the picked outlines.` });
-    // Interior on the left is climb for an inside profile; outside, the part is on the other hand.
-    const forward = (v.side === 'outside') !== climb;
-    const rank = (l: Loop) => (loopArea(l) < 0 ? 0 : 1);
-    const tracks: { track: Track; first: number }[] = loops.map((l) => ({ track: makeTrack(forward ? l : reversed(l), true, ARC_TOLERANCE), first: rank(l) }));
-
-    const heights = passes(-v.startDepth, floor, v.stepDown ?? preset.stepDown);
+    const heights = passes(-v.startDepth, floor, preset.stepDown);
     const tabTop = -c.blank.thickness + v.tabs.height;
-    const wanted = v.through && v.tabs.count > 0 && floor < tabTop;
-    const placed = wanted ? placeTabs(tracks.map((t) => t.track), v.tabs) : tracks.map(() => []);
-    const tabs: PlacedTab[] = [];
-    placed.forEach((at, i) => at.forEach((s) => tabs.push({ ...pointAt(tracks[i].track, s), length: v.tabs.length })));
-
+    const moves: ProfileMoves = {
+      safe: c.blank.safeHeight,
+      clearance: c.blank.clearance,
+      face: -v.startDepth,
+      heights,
+      tabTop,
+      tabFoot: Math.min(-c.blank.thickness, tabTop),
+      tabShape: v.tabs.shape,
+      tabRise: v.tabs.length / 2,
+      feed: preset.feed,
+      plunge: preset.plunge,
+      ramp: v.ramp,
+    };
     const b = new MotionBuilder();
-    const turn = [...tracks.keys()];
-    // Openings before what surrounds them, each group in a short order.
-    for (const group of [0, 1]) {
-      const members = turn.filter((i) => tracks[i].first === group && tracks[i].track.length > 0);
-      const starts = members.map((i) => startOf(tracks[i].track, placed[i], v.tabs.length + 2 * r));
-      const at = members.map((i, k) => pointAt(tracks[i].track, starts[k]));
-      for (const k of orderPieces(at.map((p) => ({ inX: p.x, inY: p.y, outX: p.x, outY: p.y })), b.count ? b.lastX : 0, b.count ? b.lastY : 0).map((t) => t.piece)) {
-        const i = members[k];
+    if (v.side === 'on') followLines(b, c, moves, v);
+    const away = r + v.allowance;
+    const rough = away + v.finish;
+    const loopsAt = (d: number) => (v.side === 'on' ? region : offset(region, v.side === 'outside' ? d : -d, OFFSET_TOLERANCE));
+    const loops = loopsAt(rough);
+    if (!loops.length && region.length) remarks.push({ level: 'problem', text: `${cutter.name} is too wide to go inside the picked outlines.` });
+    const wanted = v.side !== 'on' && v.through && v.tabs.count > 0 && floor < tabTop;
+    const tabs: PlacedTab[] = [];
+    const round = (at: Region, m: ProfileMoves, tell: boolean) => {
+      const tracks = at.map((l) => makeTrack(forward(v) ? l : reversed(l), true, ARC_TOLERANCE));
+      const placed = wanted ? placeTabs(tracks, v.tabs, badFor(region, c, v)) : tracks.map(() => []);
+      if (tell) placed.forEach((on, i) => on.forEach((s) => tabs.push({ ...pointAt(tracks[i], s), length: v.tabs.length })));
+      const leads = tracks.map((t, i) => {
+        const s = startOf(t, placed[i], v.tabs.length + 2 * r);
+        return v.side === 'on' ? null : findLead(t, s, v.lead, v.leadSize, leadSide(v), (x, y) => contains(at, x, y) !== (v.side === 'outside'));
+      });
+      if (tell && v.lead !== 'none' && leads.some((l) => !l)) remarks.push({ level: 'note', text: 'Somewhere there is no room for the way in without touching a neighbour; the cutter goes straight to the outline there.' });
+      const pieces = tracks.map((t, i) => pieceOf(t, at, i, leads[i], placed[i], v, r));
+      orderPieces(pieces, b.count ? b.lastX : 0, b.count ? b.lastY : 0).forEach(({ piece: i, start }, k) => {
+        if (!(tracks[i].length > 0)) return;
         // A cutter of radius r clears r to each side of its centre: the way over a tab is longer by 2 r.
-        const spans = tabSpans(tracks[i].track, placed[i], v.tabs.length + 2 * r);
-        profilePass(b, tracks[i].track, starts[k], spans, {
-          safe: c.blank.safeHeight,
-          clearance: c.blank.clearance,
-          face: -v.startDepth,
-          heights,
-          tabTop,
-          feed: preset.feed,
-          plunge: preset.plunge,
-          ramp: v.ramp,
-        });
-        c.progress((k + 1) / members.length);
-      }
-    }
+        const spans = tabSpans(tracks[i], placed[i], v.tabs.length + 2 * r);
+        const lead = leads[i];
+        if (lead) ledPass(b, tracks[i], lead, spans, m);
+        else profilePass(b, tracks[i], pieces[i].starts ? (tracks[i].length * start) / 16 : startOf(tracks[i], placed[i], v.tabs.length + 2 * r), spans, m);
+        c.progress((k + 1) / pieces.length);
+      });
+    };
+    round(loops, moves, true);
+    if (v.finish > 0 && v.side !== 'on') round(loopsAt(away), { ...moves, heights: [floor], ramp: 45 }, false);
     return {
       toolpaths: b.count ? [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }] : [],
       remarks,
@@ -153,6 +164,79 @@ export const profile = cutKind({
   },
   side: (v, blank) => ({ start: v.startDepth, floor: v.through ? blank.thickness + v.beyond : v.depth, lean: 0 }),
 });
+
+/** Interior on the left is climb for an inside profile; outside, the part is on the other hand. */
+const forward = (v: Profile) => (v.side === 'outside') !== (v.direction === 'climb');
+/** The waste is outside of an outside profile: on the right of loops that run with their interior on the left. */
+const leadSide = (v: Profile): 1 | -1 => ((v.side === 'outside') === forward(v) ? -1 : 1);
+
+/** A closed track as a piece of the order: after all that lie inside it, begun anywhere unless tabs or a way in say where. */
+function pieceOf(track: Track, loops: Region, i: number, lead: Lead | null, tabs: readonly number[], v: Profile, r: number): Piece {
+  const from = lead ? pointAt(lead.into, 0) : pointAt(track, startOf(track, tabs, v.tabs.length + 2 * r));
+  const to = lead ? pointAt(lead.out, lead.out.length) : from;
+  return { inX: from.x, inY: from.y, outX: to.x, outY: to.y, starts: lead || tabs.length ? undefined : startsOf(track), before: holderOf(loops, i) };
+}
+
+/** The smallest loop that holds loop i, if any. */
+function holderOf(loops: Region, i: number): number | undefined {
+  const box = boundsOf([loops[i]])!;
+  let best: number | undefined;
+  loops.forEach((l: Loop, k) => {
+    if (k === i || Math.abs(loopArea(l)) <= Math.abs(loopArea(loops[i]))) return;
+    const q = boundsOf([l])!;
+    if (q.x0 > box.x0 || q.x1 < box.x1 || q.y0 > box.y0 || q.y1 < box.y1 || !contains([l], loops[i][0], loops[i][1])) return;
+    if (best === undefined || Math.abs(loopArea(l)) < Math.abs(loopArea(loops[best]))) best = k;
+  });
+  return best;
+}
+
+/** What speaks against a tab at a place: a clamp over it, or a part that is thinner there than the tab is long. */
+function badFor(region: Region, c: CutContext, v: Profile): (x: number, y: number) => number {
+  const outline = makeOutline(region);
+  const near = v.tabs.length;
+  return (x, y) => {
+    const clamped = c.blank.clamps?.some((k) => x > k.x0 - near && x < k.x1 + near && y > k.y0 - near && y < k.y1 + near) ? 4 : 0;
+    // The middle of a sound part: a point twice as deep inside as the tab is wide must still be inside.
+    let dx = 0;
+    let dy = 0;
+    const d = outline.distance(x, y);
+    for (let k = 0; k < 16; k++) {
+      const a = (k * Math.PI) / 8;
+      if (outline.distance(x + 0.5 * d * Math.cos(a), y + 0.5 * d * Math.sin(a)) < 0.52 * d) {
+        dx += Math.cos(a);
+        dy += Math.sin(a);
+      }
+    }
+    const l = Math.hypot(dx, dy);
+    if (l < 1e-6) return clamped;
+    const deep = d + near;
+    return clamped + (contains(region, x + (deep * dx) / l, y + (deep * dy) / l) === (v.side === 'outside') ? 0 : 2);
+  };
+}
+
+/** Open lines, on the line: each pass to and fro, entered by a ramp along the line. */
+function followLines(b: MotionBuilder, c: CutContext, m: ProfileMoves, v: Profile): void {
+  const tracks = c
+    .lines(0.001)
+    .filter((l) => !l.closed)
+    .map((l) => makeTrack(l.points, false, ARC_TOLERANCE))
+    .filter((t) => t.length > 0);
+  const pieces = tracks.map((t) => {
+    const [p, q] = [pointAt(t, 0), pointAt(t, t.length)];
+    return { inX: p.x, inY: p.y, outX: q.x, outY: q.y };
+  });
+  for (const { piece } of orderPieces(pieces, b.count ? b.lastX : 0, b.count ? b.lastY : 0)) {
+    let above = m.face;
+    for (const floor of m.heights) {
+      if (b.count) b.rapid(b.lastX, b.lastY, above === m.face ? m.safe : m.clearance);
+      b.rapid(pieces[piece].inX, pieces[piece].inY, b.count && above !== m.face ? m.clearance : m.safe);
+      enterOpen(b, tracks[piece], { clearance: m.clearance, feed: m.feed, plunge: m.plunge, ramp: v.ramp, entry: 'ramp', radius: 0 }, floor, above, false);
+      run(b, tracks[piece].stretches, floor, floor, m.feed);
+      above = floor;
+    }
+  }
+  if (b.count) b.rapid(b.lastX, b.lastY, m.safe);
+}
 
 /** Starts midway between tabs, where the ramp is in nobody's way. */
 function startOf(track: Track, tabs: readonly number[], length: number): number {

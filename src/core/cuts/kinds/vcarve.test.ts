@@ -9,8 +9,8 @@ import { combLoop, provingShapes } from '../../testing/shapes';
 const TAN = Math.tan(Math.PI / 6);
 
 /** Gouge and uncut (mm) of a carve with a pointed 60 degree cone, at points all over the shape and thick along its outline. */
-function judge(planned: Loop[], truth: Loop[], limit: number | null, count: number, values: Record<string, unknown> = {}) {
-  const { plan, job } = planOn('vcarve', { cutter: 'v-12-60-0', limit, ...values }, normalise(planned), { width: 200, height: 60 }, { stepOver: 0.4 });
+function judge(planned: Loop[], truth: Loop[], limit: number | null, count: number, values: Record<string, unknown> = {}, step = 0.4) {
+  const { plan, job } = planOn('vcarve', { cutter: 'v-12-60-0', limit, ...values }, normalise(planned), { width: 200, height: 60 }, { stepOver: step });
   const { text, tools } = programOf(plan, job);
   const g = scatter(truth, count, 0.3, 0.15);
   cutOut(
@@ -63,7 +63,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
   it('keeps walls and floor where the depth is limited', () => {
     const { loops, fill } = provingShapes['a square ring'];
     const region = normalise(loops, fill);
-    const r = judge(region, region, 1.5, 2000, { floorStep: 0.05 });
+    const r = judge(region, region, 1.5, 2000, {}, 0.05);
     expect(r.gouge).toBeLessThan(0.001 + 0.004);
     expect(r.wallUncut).toBeLessThan(0.005);
     // Between lines a step apart a pointed tip leaves ridges of step / (2 tan a); where rings meet in corners, up to sqrt 2 of that twice over.
@@ -73,7 +73,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
   it('leaves the wall to the V-bit where an end mill clears the floor', () => {
     const { loops, fill } = provingShapes['a square ring'];
     const region = normalise(loops, fill);
-    const r = judge(region, region, 1.5, 2000, { floorStep: 0.05, endMill: 'flat-1.5' });
+    const r = judge(region, region, 1.5, 2000, { endMills: ['flat-1.5'] }, 0.05);
     expect(r.plan.toolpaths.map((t) => t.cutterId)).toEqual(['flat-1.5', 'v-12-60-0']);
     expect(r.gouge).toBeLessThan(0.005);
     expect(r.wallUncut).toBeLessThan(0.005);
@@ -90,7 +90,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
 
   it('goes no deeper than the cone is high, and says so', () => {
     const region = normalise([Float64Array.of(0, 0, 60, 0, 60, 60, 0, 60)]);
-    const { plan } = planOn('vcarve', { cutter: 'v-12-60-0', floorStep: 2 }, region, { width: 60, height: 60 });
+    const { plan } = planOn('vcarve', { cutter: 'v-12-60-0', stepOver: 2 }, region, { width: 60, height: 60 });
     expect(Math.min(...plan.toolpaths[0].motion.z)).toBeGreaterThanOrEqual(-6 / TAN - 1e-2);
     expect(plan.remarks[0].text).toMatch(/wider than/);
   });

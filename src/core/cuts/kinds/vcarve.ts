@@ -8,8 +8,10 @@ import { components, contains, offset, type Loop, type Region } from '../../geom
 import { makeOutline } from '../../geometry/outline';
 import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
-import { clearingMoves, contours, reachOf } from '../clearing';
+import { clearWith } from '../clearing/clear';
+import { reachOf } from '../clearing/reach';
 import { cutKind, emptyPlan, passes, type Remark, type Toolpath } from '../kind';
+import { runOut } from '../vcarve/runOut';
 import { makeBranches, type Branches } from '../vcarve/branches';
 import { makeStrokes, simplify, type Stroke } from '../vcarve/strokes';
 
@@ -29,32 +31,27 @@ export const vcarve = cutKind({
   summary: 'Carves outlines with a V-bit, deeper where they are wider.',
   schema: z.object({
     cutter: z.string(),
-    endMill: z.string().nullable(),
+    endMills: z.array(z.string()).max(8),
     startDepth: z.number().min(0),
     limit: z.number().positive().nullable(),
-    stepDown: z.number().positive().nullable(),
-    floorStep: z.number().positive().nullable(),
-    endMillStep: z.number().positive().nullable(),
+    /** How far above the face sharp corners run out, mm. */
+    overRise: z.number().min(0).max(20),
   }),
   fields: [
     { kind: 'cutter', key: 'cutter', label: 'V-bit or cone', shapes: ['v', 'cone'] },
     { kind: 'length', key: 'startDepth', label: 'Start depth', min: 0, max: 500 },
     { kind: 'length', key: 'limit', label: 'Depth limit', min: 0.001, max: 500, optional: 'None' },
-    { kind: 'length', key: 'stepDown', label: 'Step-down', min: 0.001, max: 100, optional: 'From the cutter' },
-    { kind: 'length', key: 'floorStep', label: 'Floor step of the tip', min: 0.005, max: 10, optional: 'From the cutter', when: (v) => v.limit !== null },
-    { kind: 'cutter', key: 'endMill', label: 'End mill for the floor', shapes: ['flat', 'bull'], optional: 'None, the V-bit clears it', when: (v) => v.limit !== null },
-    { kind: 'stepOver', key: 'endMillStep', label: 'Step-over of the end mill', cutter: 'endMill', when: (v) => v.limit !== null && v.endMill !== null },
+    { kind: 'length', key: 'overRise', label: 'Run corners out above', min: 0, max: 20, hint: 'For blanks that are not flat' },
+    { kind: 'cutters', key: 'endMills', label: 'End mills for the floor', shapes: ['flat', 'bull'], optional: 'None, the V-bit clears it', when: (v) => v.limit !== null },
   ],
   defaults: (_blank, cutters) => ({
     cutter: (cutters.find((c) => c.shape === 'v' && c.values.includedAngle === 60 && radiusOf(c) === 6) ?? cutters.find((c) => c.shape === 'v'))?.id ?? '',
-    endMill: null,
+    endMills: [],
     startDepth: 0,
     limit: null,
-    stepDown: null,
-    floorStep: null,
-    endMillStep: null,
+    overRise: 0,
   }),
-  cutters: (v) => (v.limit !== null && v.endMill ? [v.endMill, v.cutter] : [v.cutter]),
+  cutters: (v) => (v.limit !== null ? [...v.endMills, v.cutter] : [v.cutter]),
   plan(v, c) {
     const cutter = c.cutter(v.cutter);
     const preset = c.preset(v.cutter);
@@ -98,38 +95,39 @@ export const vcarve = cutKind({
     let rest: Region = flat;
     // How far inside the rim there can be something left to clear.
     let deep = widest - R;
-    if (v.endMill && v.limit !== null && flat.length) {
-      const mill = c.cutter(v.endMill);
-      const p = c.preset(v.endMill);
-      const r = radiusOf(mill);
-      // A hair off the foot of the wall: the wall belongs to the V-bit.
-      const clearing = contours(insets.at(R - tip + 0.01, 0.0005), r, Math.min(v.endMillStep ?? p.stepOver, 2 * r), () => c.progress(0.7));
-      const b = new MotionBuilder();
-      clearingMoves(b, clearing, {
+    if (v.endMills.length && v.limit !== null && flat.length) {
+      const tools = [...new Set(v.endMills)].map((id) => ({ id, radius: radiusOf(c.cutter(id)), preset: c.preset(id) }));
+      const smallest = Math.min(...tools.map((t) => t.radius));
+      // A hair off the wall at every height: the wall belongs to the V-bit.
+      const cleared = clearWith(tools, insets, 0.01, {
         safe: c.blank.safeHeight,
         clearance: c.blank.clearance,
         face: -v.startDepth,
-        heights: passes(-v.startDepth, -v.startDepth - limit, p.stepDown),
-        feed: p.feed,
-        plunge: p.plunge,
+        floor: -v.startDepth - limit,
         ramp: 3,
+        entry: 'helix',
         climb: true,
+        pattern: 'contours',
+        angle: 0,
+        draft: tan,
+        progress: (f) => c.progress(0.6 + 0.2 * f),
       });
-      if (b.count) toolpaths.push({ cutterId: v.endMill, rpm: p.rpm, motion: b.build() });
-      deep = Math.min(deep, r + tip);
-      rest = reachOf(flat, r).left;
+      toolpaths.push(...cleared.toolpaths);
+      for (const id of cleared.idle) remarks.push({ level: 'note', text: `${c.cutter(id).name} finds no floor that is wide enough for it, or nothing that the others left.` });
+      deep = Math.min(deep, smallest + tip);
+      rest = reachOf(flat, smallest).left;
     }
 
     const costs = { feed: preset.feed, plunge: preset.plunge, rapid: RAPID, clearance: c.blank.clearance };
-    const heights = deepest > 0 ? passes(-v.startDepth, -v.startDepth - deepest, v.stepDown ?? preset.stepDown) : [];
-    const floorStep = v.floorStep ?? preset.stepOver;
+    const heights = deepest > 0 ? passes(-v.startDepth, -v.startDepth - deepest, preset.stepDown) : [];
+    const floorStep = preset.stepOver;
     const lines = flat.length ? floorLines(insets, R, rest, floorStep, deep, () => c.progress(0.8)) : [];
     const b = new MotionBuilder();
     let above = -v.startDepth;
     for (const floor of heights) {
       const strokes: Stroke[] = [];
-      const low = tip + (-v.startDepth - above) * tan;
-      for (const part of branches) {
+      const low = tip + (-v.startDepth - above) * tan - (above === -v.startDepth ? v.overRise * tan : 0);
+      for (const part of v.overRise > 0 && above === -v.startDepth ? branches.map((q) => runOut(q, v.overRise * tan)) : branches) {
         strokes.push(...makeStrokes(part, low, R, tip + (-v.startDepth - floor) * tan, (r) => Math.max(height(r), floor), costs));
         for (let k = 0; k < part.plunges.length; k += 3) {
           const r = Math.min(part.plunges[k + 2], R);

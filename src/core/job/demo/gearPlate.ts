@@ -25,8 +25,8 @@ export function gearPlate(): Job {
       kind: 'vcarve',
       enabled: true,
       items: ['i-word', 'i-year', 'i-frame', 'i-frame-in'],
-      values: { cutter: 'cone-3.175-20-0.1', endMill: null, startDepth: 0, limit: 0.6, stepDown: 0.3, floorStep: 0.05, endMillStep: null },
-      overrides: {},
+      values: { cutter: 'cone-3.175-20-0.1', endMills: [], startDepth: 0, limit: 0.6, overRise: 0 },
+      overrides: { 'cone-3.175-20-0.1': { stepDown: 0.3, stepOver: 0.05 } },
     },
     {
       id: 'c-free',
@@ -34,7 +34,7 @@ export function gearPlate(): Job {
       kind: 'profile',
       enabled: true,
       items: ['i-edge'],
-      values: { cutter: 'flat-2', side: 'outside', startDepth: 0, through: true, depth: 2, beyond: 0.1, stepDown: null, allowance: 0, ramp: 3, direction: 'climb', tabs: { count: 4, length: 4, height: 0.6, at: [] } },
+      values: { cutter: 'flat-2', side: 'outside', startDepth: 0, through: true, depth: 2, beyond: 0.1, allowance: 0, finish: 0, ramp: 3, direction: 'climb', lead: 'none', leadSize: 3, tabs: { shape: 'rectangular', by: 'count', count: 4, spacing: 80, length: 4, height: 0.6, at: [] } },
       overrides: {},
     },
   ];

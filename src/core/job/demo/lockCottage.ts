@@ -27,8 +27,8 @@ export function lockCottage(): Job {
       kind: 'vcarve',
       enabled: true,
       items: ['i-name', 'i-lock'],
-      values: { cutter: 'v-12-60-0', endMill: 'flat-1.5', startDepth: 0, limit: 3, stepDown: 3, floorStep: 0.12, endMillStep: null },
-      overrides: {},
+      values: { cutter: 'v-12-60-0', endMills: ['flat-3', 'flat-1.5'], startDepth: 0, limit: 3, overRise: 0 },
+      overrides: { 'v-12-60-0': { stepDown: 3, stepOver: 0.12 } },
     },
     {
       id: 'c-ornament',
@@ -36,8 +36,8 @@ export function lockCottage(): Job {
       kind: 'vcarve',
       enabled: true,
       items: ['i-leaf', 'i-heron'],
-      values: { cutter: 'v-12-60-0', endMill: null, startDepth: 0, limit: 1.6, stepDown: 3, floorStep: 0.15, endMillStep: null },
-      overrides: {},
+      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: 1.6, overRise: 0 },
+      overrides: { 'v-12-60-0': { stepDown: 3, stepOver: 0.15 } },
     },
     {
       id: 'c-border',
@@ -45,7 +45,7 @@ export function lockCottage(): Job {
       kind: 'area',
       enabled: true,
       items: ['i-border', 'i-border-in'],
-      values: { cutter: 'flat-3', startDepth: 0, depth: 2.5, stepDown: null, stepOver: null, allowance: 0, ramp: 3, direction: 'climb' },
+      values: { cutters: ['flat-3'], startDepth: 0, depth: 2.5, pattern: 'contours', angle: 0, allowance: 0, floorAllowance: 0, entry: 'ramp', ramp: 3, direction: 'climb', wall: null },
       overrides: {},
     },
     {
@@ -54,7 +54,7 @@ export function lockCottage(): Job {
       kind: 'profile',
       enabled: true,
       items: ['i-edge'],
-      values: { cutter: 'flat-6', side: 'outside', startDepth: 0, through: true, depth: 18, beyond: 0.2, stepDown: null, allowance: 0, ramp: 5, direction: 'climb', tabs: { count: 6, length: 10, height: 4, at: [] } },
+      values: { cutter: 'flat-6', side: 'outside', startDepth: 0, through: true, depth: 18, beyond: 0.2, allowance: 0, finish: 0, ramp: 5, direction: 'climb', lead: 'none', leadSize: 3, tabs: { shape: 'rectangular', by: 'count', count: 6, spacing: 80, length: 10, height: 4, at: [] } },
       overrides: {},
     },
   ];

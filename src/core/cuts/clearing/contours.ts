@@ -1,9 +1,10 @@
-import { insetsOf } from '../geometry/insets';
-import { boundsOf, contains, loopArea, offset, regionArea, subtract, intersect, simplifyRegion, type Loop, type Region } from '../geometry/region';
-import { clearWay } from '../geometry/lines';
-import { MotionBuilder } from '../motion/motion';
-import { orderPieces } from '../motion/order';
-import { makeTrack, nearestOn, pointAt, run, slice, type Track } from '../motion/track';
+import { insetsOf } from '../../geometry/insets';
+import { boundsOf, contains, loopArea, offset, subtract, type Loop, type Region } from '../../geometry/region';
+import { clearWay } from '../../geometry/lines';
+import { MotionBuilder } from '../../motion/motion';
+import { orderPieces } from '../../motion/order';
+import { makeTrack, nearestOn, pointAt, run, slice, type Track } from '../../motion/track';
+import { enter, entryPlace, type EntryMoves } from './entry';
 
 /** Chord tolerance of offsets, and by how much arcs may then stray from them: together under 0.002 mm. */
 export const OFFSET_TOLERANCE = 0.0006;
@@ -24,17 +25,17 @@ export interface Clearing {
 }
 
 /**
- * Contour-parallel clearing of a region by a disc of radius `r`: contours at r, r + step, r + 2 step...
- * inside the outline. Where the step is over half the cutter, what lies between two contours and is
- * touched by neither is found as a region and gone over along its own outline.
+ * Contours of a region for a disc of radius `r`, at r, r + step, r + 2 step... inside the outline, down to `deep` mm from it.
+ * Where the step is over half the cutter, what lies between two contours and is touched by neither is found as a region and
+ * comes as a level of its own.
  */
-export function contours(region: Region, r: number, step: number, progress: () => void = () => {}): Clearing {
+export function levelsOf(region: Region, r: number, step: number, deep: number, progress: () => void): { free: Region; levels: Region[] } {
   const insets = insetsOf(region);
   const free = insets.at(r, OFFSET_TOLERANCE);
   const levels: Region[] = [];
   let at = free;
   let k = 0;
-  while (at.length) {
+  while (at.length && r + (k - 1) * step < deep) {
     progress();
     levels.push(at);
     k++;
@@ -47,6 +48,12 @@ export function contours(region: Region, r: number, step: number, progress: () =
     at = inset;
     if (k > 20000) throw new RangeError('The step-over is too small for the size of the area.');
   }
+  return { free, levels };
+}
+
+/** The contours of a region, nested as they lie in each other. */
+export function contours(region: Region, r: number, step: number, progress: () => void = () => {}): Clearing {
+  const { free, levels } = levelsOf(region, r, step, Infinity, progress);
   // Nest: each ring hangs under the nearest ring of an earlier level that holds it.
   const pockets: Ring[] = [];
   const above: { ring: Ring; box: { x0: number; y0: number; x1: number; y1: number } }[] = [];
@@ -74,17 +81,23 @@ export function contours(region: Region, r: number, step: number, progress: () =
   return { free, pockets };
 }
 
-export interface ClearingMoves {
+export interface ClearingMoves extends EntryMoves {
   readonly safe: number;
-  readonly clearance: number;
   /** Heights of the passes, and of the material's face before the first. */
   readonly heights: readonly number[];
   readonly face: number;
-  readonly feed: number;
-  readonly plunge: number;
-  /** Ramp angle in degrees. */
-  readonly ramp: number;
   readonly climb: boolean;
+}
+
+/** Places spread along a closed track where it may be begun: x, y interleaved. */
+export function startsOf(track: Track, count = 16): Float64Array {
+  const out = new Float64Array(2 * count);
+  for (let i = 0; i < count; i++) {
+    const p = pointAt(track, (track.length * i) / count);
+    out[2 * i] = p.x;
+    out[2 * i + 1] = p.y;
+  }
+  return out;
 }
 
 /** Moves for a clearing: pockets in a short order, in each all depths, rings from the inside out. */
@@ -125,10 +138,12 @@ function cutRing(b: MotionBuilder, ring: Ring, c: Clearing, m: ClearingMoves, z:
   const track = trackOf(ring.loop, m.climb);
   if (!(track.length > 0)) return;
   let s = b.count ? nearestOn(track, b.lastX, b.lastY).s : 0;
-  let p = pointAt(track, s);
-  if (down.on && clearWay(c.free, b.lastX, b.lastY, p.x, p.y)) {
-    b.line(p.x, p.y, z, m.feed);
+  const near = pointAt(track, s);
+  if (down.on && clearWay(c.free, b.lastX, b.lastY, near.x, near.y)) {
+    b.line(near.x, near.y, z, m.feed);
   } else {
+    const place = entryPlace(track, s, m);
+    const p = pointAt(track, place.s);
     if (b.count === 0) b.rapid(p.x, p.y, m.safe);
     else {
       // Lift only as far as needed: inside the same pocket the face is the highest thing there is.
@@ -136,37 +151,8 @@ function cutRing(b: MotionBuilder, ring: Ring, c: Clearing, m: ClearingMoves, z:
       b.rapid(b.lastX, b.lastY, lift);
       b.rapid(p.x, p.y, lift);
     }
-    s = enter(b, track, s, m, z, above);
-    p = pointAt(track, s);
+    s = enter(b, track, place, m, z, above);
   }
   run(b, slice(track, s, s + track.length), z, z, m.feed);
   down.on = true;
-}
-
-/** Comes down to `z` by a ramp along the track, round it several times when it is short; returns where it arrives. */
-export function enter(b: MotionBuilder, track: Track, s: number, m: { face: number; clearance: number; plunge: number; feed: number; ramp: number }, z: number, above: number): number {
-  const top = Math.min(m.clearance, above + 0.5);
-  b.rapid(b.lastX, b.lastY, m.clearance);
-  if (above + 0.5 < m.clearance) b.rapid(b.lastX, b.lastY, top);
-  b.plunge(above, m.plunge);
-  const drop = above - z;
-  if (drop <= 0) return s;
-  const way = drop / Math.tan((Math.max(0.5, m.ramp) * Math.PI) / 180);
-  run(b, slice(track, s, s + way), above, z, Math.min(m.feed, m.plunge * 2));
-  return (s + way) % track.length;
-}
-
-/** Reach is told to within this, mm: it is for choosing cutters and for going over corners again, not for walls. */
-const REACH_TOLERANCE = 0.004;
-
-/** What a disc of radius r can clear inside a region (its opening), and what stays out of its reach. */
-export function reachOf(region: Region, r: number): { reached: Region; left: Region; area: number } {
-  const coarse = simplifyRegion(region, REACH_TOLERANCE / 2);
-  const reached = offset(insetsOf(coarse).at(r, REACH_TOLERANCE), r, REACH_TOLERANCE);
-  const rest = subtract(coarse, reached);
-  // Tolerances leave hair-thin rims along the outline; an opening by a hair removes them.
-  const hair = 3 * REACH_TOLERANCE;
-  const wide = offset(rest, -hair, REACH_TOLERANCE);
-  const left = wide.length ? intersect(rest, offset(wide, hair * 1.5, REACH_TOLERANCE)) : [];
-  return { reached, left, area: Math.max(0, regionArea(left)) };
 }

@@ -1,0 +1,126 @@
+import type { Preset } from '../../cutters/cutter';
+import { makeOutline } from '../../geometry/outline';
+import type { Insets } from '../../geometry/insets';
+import type { Region } from '../../geometry/region';
+import { MotionBuilder, type Motion } from '../../motion/motion';
+import { orderPieces } from '../../motion/order';
+import { makeTrack, pointAt, run, slice } from '../../motion/track';
+import { passes } from '../kind';
+import { ARC_TOLERANCE, clearingMoves, contours, levelsOf, reversed, startsOf, type ClearingMoves } from './contours';
+import { enter, enterOpen, entryPlace, type EntryKind } from './entry';
+import { hatchRows, zigzags } from './hatch';
+import { reachOf, restOf } from './reach';
+import { restMoves } from './rest';
+
+/** One cutter of a clearing and how it is driven. */
+export interface ClearingTool {
+  readonly id: string;
+  readonly radius: number;
+  readonly preset: Preset;
+}
+
+export interface ClearingOptions {
+  readonly safe: number;
+  readonly clearance: number;
+  /** Heights of the face and of the floor. */
+  readonly face: number;
+  readonly floor: number;
+  readonly ramp: number;
+  readonly entry: EntryKind;
+  readonly climb: boolean;
+  readonly pattern: 'contours' | 'hatch';
+  /** Of the hatch, degrees from X. */
+  readonly angle: number;
+  /** Tangent of the wall's lean: the region shrinks by so many mm for each mm of depth. */
+  readonly draft: number;
+  progress(done: number): void;
+}
+
+export interface Cleared {
+  readonly toolpaths: { cutterId: string; rpm: number; motion: Motion }[];
+  /** What no cutter of the list reaches on the floor. */
+  readonly left: Region;
+  readonly area: number;
+  /** Names of cutters that found nothing to do, by id. */
+  readonly idle: string[];
+}
+
+/**
+ * Clears a region to a flat floor with several cutters, the widest first, each taking only what the wider ones left. With a
+ * draft the walls lean, and each pass is cleared to where the wall is at its height.
+ */
+export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset: number, o: ClearingOptions): Cleared {
+  const sorted = [...tools].sort((a, b) => b.radius - a.radius);
+  const regionAt = (z: number): Region => insets.at(offset + o.draft * (o.face - z), 0.0005);
+  const toolpaths: Cleared['toolpaths'] = [];
+  const idle: string[] = [];
+  sorted.forEach((tool, k) => {
+    const b = new MotionBuilder();
+    const heights = passes(o.face, o.floor, tool.preset.stepDown);
+    const step = Math.min(tool.preset.stepOver, 2 * tool.radius);
+    const report = () => o.progress((k + 0.5) / sorted.length);
+    /** What cutter w left of a region at height z: where walls lean, its first pass at or below z says how far it went. */
+    const leftAt = (region: Region, z: number, w: number): Region => {
+      if (!o.draft) return reachOf(region, sorted[w].radius).left;
+      const pass = passes(o.face, o.floor, sorted[w].preset.stepDown).find((q) => q <= z + 1e-9) ?? o.floor;
+      return restOf(region, reachOf(regionAt(pass), sorted[w].radius).reached).left;
+    };
+    const level = (at: readonly number[], face: number) => {
+      const region = regionAt(at[at.length - 1]);
+      if (!region.length) return;
+      const wall = o.entry === 'helix' ? makeOutline(region) : null;
+      const m: ClearingMoves = { ...o, heights: at, face, feed: tool.preset.feed, plunge: tool.preset.plunge, radius: tool.radius, room: wall ? (x, y) => wall.distance(x, y) : undefined };
+      // What a disc reaches, every smaller one reaches: the next wider one alone says what is left.
+      if (k) restMoves(b, region, leftAt(region, at[at.length - 1], k - 1), step, m, report);
+      else if (o.pattern === 'hatch') hatchMoves(b, region, step, o.angle, m, report);
+      else clearingMoves(b, contours(region, tool.radius, step, report), m);
+    };
+    if (o.draft > 0) heights.forEach((z, i) => level([z], i ? heights[i - 1] : o.face));
+    else level(heights, o.face);
+    if (b.count) toolpaths.push({ cutterId: tool.id, rpm: tool.preset.rpm, motion: b.build() });
+    else idle.push(tool.id);
+  });
+  o.progress(1);
+  const { left, area } = reachOf(regionAt(o.floor), sorted[sorted.length - 1].radius);
+  return { toolpaths, left, area, idle };
+}
+
+/** Rows to and fro, then once along the wall: with rows no further apart than the cutter is wide nothing is left between. */
+function hatchMoves(b: MotionBuilder, region: Region, step: number, angle: number, m: ClearingMoves, progress: () => void): void {
+  const { free, levels } = levelsOf(region, m.radius, step, m.radius, progress);
+  if (!levels.length) return;
+  const lines = zigzags(hatchRows(free, angle, step), free, 4 * step + m.radius).map((l) => makeTrack(l, false, 1e-9));
+  const walls = levels[0].map((l) => makeTrack(m.climb ? l : reversed(l), true, ARC_TOLERANCE)).filter((t) => t.length > 0);
+  const ends = lines.map((t) => ({ inX: t.stretches[0].x0, inY: t.stretches[0].y0, outX: pointAt(t, t.length).x, outY: pointAt(t, t.length).y }));
+  const rings = walls.map((t) => {
+    const p = pointAt(t, 0);
+    return { inX: p.x, inY: p.y, outX: p.x, outY: p.y, starts: startsOf(t) };
+  });
+  const over = (x: number, y: number) => {
+    const lift = b.count && Math.hypot(x - b.lastX, y - b.lastY) < 8 * m.radius ? m.clearance : m.safe;
+    if (b.count) b.rapid(b.lastX, b.lastY, lift);
+    b.rapid(x, y, b.count ? lift : m.safe);
+  };
+  let above = m.face;
+  for (const z of m.heights) {
+    for (const { piece } of orderPieces(ends, b.count ? b.lastX : 0, b.count ? b.lastY : 0, { effort: 4 })) {
+      const t = lines[piece];
+      over(ends[piece].inX, ends[piece].inY);
+      enterOpen(b, t, m, z, above, false);
+      run(b, t.stretches, z, z, m.feed);
+      progress();
+    }
+    for (const { piece, start } of orderPieces(rings, b.count ? b.lastX : 0, b.count ? b.lastY : 0, { effort: 4 })) {
+      const t = walls[piece];
+      // The rows have been everywhere here: only narrow places are still full.
+      const place = entryPlace(t, (t.length * start) / 16, m);
+      const p = pointAt(t, place.s);
+      over(p.x, p.y);
+      const s = enter(b, t, place, m, z, above);
+      run(b, slice(t, s, s + t.length), z, z, m.feed);
+    }
+    above = z;
+  }
+  b.rapid(b.lastX, b.lastY, m.safe);
+}
+

@@ -1,0 +1,97 @@
+import { MotionBuilder } from '../../motion/motion';
+import { pointAt, run, slice, type Stretch, type Track } from '../../motion/track';
+
+export const entryKinds = ['helix', 'ramp', 'plunge'] as const;
+export type EntryKind = (typeof entryKinds)[number];
+
+/** How a cutter comes down into full material. mm, mm/min, degrees. */
+export interface EntryMoves {
+  readonly clearance: number;
+  readonly feed: number;
+  readonly plunge: number;
+  readonly ramp: number;
+  readonly entry: EntryKind;
+  /** Radius of the cutter, and the distance from a point to the wall: a helix needs both. */
+  readonly radius: number;
+  readonly room?: (x: number, y: number) => number;
+}
+
+/** Where a track is entered, and the circle of the helix that ends there, if one fits. */
+export interface EntryPlace {
+  readonly s: number;
+  readonly helix: { readonly cx: number; readonly cy: number; readonly ccw: boolean } | null;
+}
+
+/** Radii of a helix as shares of the cutter's: none wider than the cutter, so that no post stays inside. */
+const HELIX = [0.9, 0.6, 0.35];
+const PLACES = 32;
+
+/** Looks for room for a helix, beginning at distance `s` of a closed track; elsewhere a ramp begins at `s`. */
+export function entryPlace(track: Track, s: number, m: EntryMoves): EntryPlace {
+  if (m.entry !== 'helix' || !m.room || !track.closed) return { s, helix: null };
+  for (const share of HELIX) {
+    const r = share * m.radius;
+    for (let i = 0; i < PLACES; i++) {
+      const at = (s + (track.length * i) / PLACES) % track.length;
+      const p = pointAt(track, at);
+      for (const side of [1, -1]) {
+        const cx = p.x - side * r * p.dy;
+        const cy = p.y + side * r * p.dx;
+        if (m.room(cx, cy) >= m.radius + r) return { s: at, helix: { cx, cy, ccw: side > 0 } };
+      }
+    }
+  }
+  return { s, helix: null };
+}
+
+/** From above the place down to the face of what is left there, the last bit by feed. */
+function approach(b: MotionBuilder, m: EntryMoves, above: number): void {
+  b.rapid(b.lastX, b.lastY, m.clearance);
+  if (above + 0.5 < m.clearance) b.rapid(b.lastX, b.lastY, above + 0.5);
+  b.plunge(above, m.plunge);
+}
+
+const steep = (m: EntryMoves) => Math.tan((Math.max(0.5, m.ramp) * Math.PI) / 180);
+const slow = (m: EntryMoves) => Math.min(m.feed, 2 * m.plunge);
+
+/**
+ * Comes down from `above` to `z` at a place of a closed track, over which the tool stands: by a helix that ends along
+ * the track, by a ramp along the track (round it several times when it is short), or straight. Returns where on the track it is.
+ */
+export function enter(b: MotionBuilder, track: Track, place: EntryPlace, m: EntryMoves, z: number, above: number): number {
+  approach(b, m, above);
+  const drop = above - z;
+  if (drop <= 0) return place.s;
+  if (m.entry === 'plunge') {
+    b.plunge(z, m.plunge);
+    return place.s;
+  }
+  if (place.helix) {
+    const { cx, cy, ccw } = place.helix;
+    const [x, y] = [b.lastX, b.lastY];
+    const turns = Math.max(1, Math.ceil(drop / (2 * Math.PI * Math.hypot(x - cx, y - cy) * steep(m))));
+    // Half turns: a whole turn ends where it begins, which few controllers read alike.
+    for (let k = 1; k <= 2 * turns; k++) b.arc(ccw, k % 2 ? 2 * cx - x : x, k % 2 ? 2 * cy - y : y, k === 2 * turns ? z : above - (drop * k) / (2 * turns), cx, cy, slow(m));
+    return place.s;
+  }
+  const way = drop / steep(m);
+  run(b, slice(track, place.s, place.s + way), above, z, slow(m));
+  return (place.s + way) % track.length;
+}
+
+const back = (stretches: readonly Stretch[]): Stretch[] => stretches.map((t) => ({ ...t, x0: t.x1, y0: t.y1, x1: t.x0, y1: t.y0, sweep: -t.sweep })).reverse();
+
+/** The same at the start of an open track: by a ramp to and fro that ends at the start, or straight where `free` says that it is air. */
+export function enterOpen(b: MotionBuilder, track: Track, m: EntryMoves, z: number, above: number, free: boolean): void {
+  approach(b, m, above);
+  const drop = b.lastZ - z;
+  if (drop <= 0) return;
+  if (free || m.entry === 'plunge') return b.plunge(z, m.plunge);
+  const way = drop / steep(m);
+  const times = Math.max(1, Math.ceil(way / 2 / track.length));
+  const leg = slice(track, 0, way / (2 * times));
+  for (let k = 0; k < times; k++) {
+    run(b, leg, z + (drop * (times - k)) / times, z + (drop * (times - k - 0.5)) / times, slow(m));
+    run(b, back(leg), z + (drop * (times - k - 0.5)) / times, z + (drop * (times - k - 1)) / times, slow(m));
+  }
+}

@@ -1,0 +1,103 @@
+import { z } from 'zod';
+import { profileAt, radiusAt } from '../../cutters/cutter';
+import { makeOutline } from '../../geometry/outline';
+import { insetsOf } from '../../geometry/insets';
+import { MotionBuilder } from '../../motion/motion';
+import { choices, type Field } from '../../units/fields';
+import { hatchRows, zigzags } from '../clearing/hatch';
+import { emptyPlan, passes, type CutContext, type CutPlan, type Line, type Remark, type Target } from '../kind';
+import { grooves } from './moves';
+
+/** What line engraving and drag engraving have in common: which lines are followed, how deep, and how outlines are filled. */
+export const engravingSchema = z.object({
+  cutter: z.string(),
+  depth: z.number().positive().max(50),
+  /** What becomes of outlines: run along them, along their inside by half the groove, or not. */
+  edge: z.enum(['on', 'inside', 'none']),
+  fill: z.enum(['none', 'hatch', 'crossed']),
+  angle: z.number().min(-360).max(360),
+  spacing: z.number().positive().max(100),
+  touch: z.number().positive(),
+  cornerShare: z.number().min(0.05).max(1),
+});
+export type Engraving = z.infer<typeof engravingSchema>;
+
+const filled = (v: Record<string, unknown>) => v.fill !== 'none';
+export const engravingFields = (shapes: readonly string[]): Field[] => [
+  { kind: 'cutter', key: 'cutter', label: 'Cutter', shapes },
+  { kind: 'length', key: 'depth', label: 'Depth', min: 0.001, max: 50 },
+  { kind: 'choice', key: 'edge', label: 'Outlines', options: choices({ on: 'On the line', inside: 'Inside the line', none: 'Left out' }) },
+  { kind: 'choice', key: 'fill', label: 'Fill', options: choices({ none: 'None', hatch: 'Hatch', crossed: 'Crossed hatch' }) },
+  { kind: 'number', key: 'angle', label: 'Angle of the hatch', unit: '\u00b0', min: -360, max: 360, when: filled },
+  { kind: 'length', key: 'spacing', label: 'Spacing', min: 0.01, max: 100, when: filled },
+  { kind: 'length', key: 'touch', label: 'Touch down /min', min: 1, max: 5000 },
+  { kind: 'number', key: 'cornerShare', label: 'Feed in sharp corners', unit: '\u00d7', min: 0.05, max: 1, hint: '1 does not slow' },
+];
+
+export const engravingDefaults = (cutter: string, depth: number): Engraving => ({ cutter, depth, edge: 'on', fill: 'none', angle: 45, spacing: 0.3, touch: 150, cornerShare: 1 });
+
+/** The lines of an engraving, in no order: those of the artwork, and those of the fill, a groove's half width inside. */
+export function engravedLines(v: Engraving, c: CutContext): Line[] {
+  const half = radiusAt(c.cutter(v.cutter), v.depth);
+  const out: Line[] = c.lines(0.002).filter((l) => !l.closed || v.edge === 'on');
+  if (v.edge !== 'inside' && v.fill === 'none') return out;
+  const region = c.region(0.002);
+  if (!region.length) return out;
+  const inside = insetsOf(region).at(half, 0.0005);
+  if (v.edge === 'inside') out.push(...inside.map((points) => ({ points, closed: true })));
+  for (const angle of v.fill === 'none' ? [] : v.fill === 'hatch' ? [v.angle] : [v.angle, v.angle + 90])
+    // Joined rows leave a short groove between their ends: where an edge is run, it lies in the edge's own groove or beside it.
+    for (const points of zigzags(hatchRows(inside, angle, v.spacing), inside, 3 * v.spacing)) out.push({ points, closed: false });
+  return out;
+}
+
+export function planEngraving(v: Engraving, c: CutContext): CutPlan {
+  const cutter = c.cutter(v.cutter);
+  const preset = c.preset(v.cutter);
+  const remarks: Remark[] = [];
+  const lines = engravedLines(v, c).filter((l) => l.points.length >= 4);
+  if (!lines.length) return emptyPlan([{ level: 'problem', text: `There is no line here for ${cutter.name}: pick lines or outlines, or have the outlines run or filled.` }]);
+  if (v.depth > cutter.fluteLength) remarks.push({ level: 'problem', text: `${cutter.name} cuts ${cutter.fluteLength.toFixed(2)} mm deep at most.` });
+  const b = new MotionBuilder();
+  grooves(
+    b,
+    lines,
+    { safe: c.blank.safeHeight, clearance: c.blank.clearance, heights: passes(0, -v.depth, preset.stepDown), feed: preset.feed, touch: Math.min(v.touch, preset.plunge), cornerShare: v.cornerShare },
+    (f) => c.progress(f),
+  );
+  return { toolpaths: [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }], remarks, unreached: { area: 0, region: [] }, tabs: [], cutsFree: false };
+}
+
+/** Grooves as the cutter's profile makes them about each line. */
+export function engravingTarget(v: Engraving, c: CutContext): Target {
+  const cutter = c.cutter(v.cutter);
+  const half = radiusAt(cutter, v.depth);
+  const near = engravedLines(v, c).map((l) => ({ l, outline: makeOutline([l.closed ? l.points : doubled(l.points)]) }));
+  const grown = near.map(({ l }) => boxOf(l.points, half));
+  return (x, y) => {
+    let best = Infinity;
+    near.forEach(({ outline }, i) => {
+      const q = grown[i];
+      if (x >= q[0] && x <= q[2] && y >= q[1] && y <= q[3]) best = Math.min(best, outline.distance(x, y));
+    });
+    return best < half ? Math.min(0, -v.depth + profileAt(cutter, best)) : 0;
+  };
+}
+
+/** An open line there and back: a loop whose segments are the line's. */
+const doubled = (p: Float64Array): Float64Array => {
+  const out = new Float64Array(2 * p.length - 4);
+  out.set(p);
+  for (let i = 1; i < p.length / 2 - 1; i++) out.set(p.subarray(p.length - 2 - 2 * i, p.length - 2 * i), p.length + 2 * (i - 1));
+  return out;
+};
+const boxOf = (p: Float64Array, by: number): [number, number, number, number] => {
+  const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < p.length; i += 2) {
+    box[0] = Math.min(box[0], p[i] - by);
+    box[1] = Math.min(box[1], p[i + 1] - by);
+    box[2] = Math.max(box[2], p[i] + by);
+    box[3] = Math.max(box[3], p[i + 1] + by);
+  }
+  return box;
+};

@@ -1,0 +1,117 @@
+import { z } from 'zod';
+import { radiusOf } from '../../cutters/cutter';
+import { MotionBuilder } from '../../motion/motion';
+import { orderPieces } from '../../motion/order';
+import { choices } from '../../units/fields';
+import { cutKind, emptyPlan, type CutContext, type Remark } from '../kind';
+
+/** A place to drill; the diameter when it comes from a circle. */
+interface Hole {
+  readonly x: number;
+  readonly y: number;
+  readonly diameter: number | null;
+}
+
+/** So far above what is drilled the drill comes back down by rapid after clearing its chips, mm. */
+const RETURN = 0.3;
+
+const schema = z.object({
+  cutter: z.string(),
+  places: z.enum(['circles', 'centres', 'nodes']),
+  through: z.boolean(),
+  depth: z.number().positive(),
+  beyond: z.number().min(-50).max(10),
+  /** Drilled at a time, then the drill comes up to clear its chips; null drills in one go. */
+  peck: z.number().positive().nullable(),
+});
+type Drilling = z.infer<typeof schema>;
+
+/** Holes of the picked artwork: centres of circles, of any outline, or the nodes of open lines. */
+function holes(v: Drilling, c: CutContext): { found: Hole[]; others: number } {
+  const found: Hole[] = [];
+  let others = 0;
+  for (const { points: p, closed } of c.lines(0.002)) {
+    if (v.places === 'nodes') {
+      if (closed) others++;
+      else for (let i = 0; i < p.length; i += 2) found.push({ x: p[i], y: p[i + 1], diameter: null });
+      continue;
+    }
+    if (!closed) {
+      others++;
+      continue;
+    }
+    let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = 0; i < p.length; i += 2) {
+      x0 = Math.min(x0, p[i]);
+      x1 = Math.max(x1, p[i]);
+      y0 = Math.min(y0, p[i + 1]);
+      y1 = Math.max(y1, p[i + 1]);
+    }
+    const [x, y, r] = [(x0 + x1) / 2, (y0 + y1) / 2, (x1 - x0) / 2];
+    let off = 0;
+    for (let i = 0; i < p.length; i += 2) off = Math.max(off, Math.abs(Math.hypot(p[i] - x, p[i + 1] - y) - r));
+    const round = p.length >= 16 && off < Math.max(0.01, 0.005 * r);
+    if (round || v.places === 'centres') found.push({ x, y, diameter: round ? 2 * r : null });
+    else others++;
+  }
+  const seen = new Set<string>();
+  return { found: found.filter((h) => !seen.has(`${h.x.toFixed(3)}/${h.y.toFixed(3)}`) && seen.add(`${h.x.toFixed(3)}/${h.y.toFixed(3)}`)), others };
+}
+
+const floorOf = (v: Drilling, thickness: number) => -(v.through ? thickness + v.beyond : v.depth);
+
+/** Drilling at the centres of circles or at points, in pecks where asked. */
+export const drilling = cutKind({
+  id: 'drilling',
+  name: 'Drilling',
+  summary: 'Drills holes at circles, at the centres of outlines or at the nodes of lines.',
+  schema,
+  fields: [
+    { kind: 'cutter', key: 'cutter', label: 'Drill', shapes: ['drill', 'flat', 'ball', 'bull', 'v', 'cone'] },
+    { kind: 'choice', key: 'places', label: 'Holes at', options: choices({ circles: 'Circles', centres: 'Centres of outlines', nodes: 'Nodes of lines' }) },
+    { kind: 'flag', key: 'through', label: 'Through the blank' },
+    { kind: 'length', key: 'depth', label: 'Depth of the point', min: 0.01, max: 500, when: (v) => v.through !== true },
+    { kind: 'length', key: 'beyond', label: 'Into the bed', min: -50, max: 10, hint: 'Add the point of the drill', when: (v) => v.through === true },
+    { kind: 'length', key: 'peck', label: 'Drilled at a time', min: 0.05, max: 200, optional: 'All at once' },
+  ],
+  defaults: (_blank, cutters) => ({ cutter: (cutters.find((c) => c.shape === 'drill' && radiusOf(c) === 1.5) ?? cutters.find((c) => c.shape === 'drill'))?.id ?? '', places: 'circles' as const, through: false, depth: 3, beyond: 0, peck: null }),
+  cutters: (v) => [v.cutter],
+  plan(v, c) {
+    const cutter = c.cutter(v.cutter);
+    const preset = c.preset(v.cutter);
+    const { found, others } = holes(v, c);
+    if (!found.length) return emptyPlan([{ level: 'problem', text: v.places === 'circles' ? 'None of the picked outlines is a circle. Drill at the centres of outlines, or pick circles.' : 'There is no place to drill in what is picked.' }]);
+    const remarks: Remark[] = [];
+    if (others) remarks.push({ level: 'note', text: `${others} of the picked outlines and lines are not drilled: they are no ${v.places === 'circles' ? 'circles' : v.places === 'nodes' ? 'open lines' : 'closed outlines'}.` });
+    const wrong = found.find((h) => h.diameter !== null && Math.abs(h.diameter - 2 * radiusOf(cutter)) > 0.05);
+    if (wrong) remarks.push({ level: 'note', text: `${cutter.name} makes holes of another size than the circle drawn here (${wrong.diameter!.toFixed(2)} mm).`, x: wrong.x, y: wrong.y });
+    const floor = floorOf(v, c.blank.thickness);
+    const { safeHeight, clearance } = c.blank;
+    const b = new MotionBuilder();
+    const order = orderPieces(found.map((h) => ({ inX: h.x, inY: h.y, outX: h.x, outY: h.y })), 0, 0, { progress: (f) => c.progress(f) });
+    for (const { piece } of order) {
+      const h = found[piece];
+      b.rapid(h.x, h.y, b.count ? b.lastZ : safeHeight);
+      b.rapid(h.x, h.y, clearance);
+      for (let z = 0; z > floor + 1e-9; ) {
+        if (z < 0) {
+          b.rapid(h.x, h.y, clearance);
+          b.rapid(h.x, h.y, z + RETURN);
+        }
+        z = Math.max(floor, z - (v.peck ?? Infinity));
+        b.plunge(z, preset.plunge);
+      }
+      b.rapid(h.x, h.y, c.blank.clamps?.length ? safeHeight : clearance);
+    }
+    b.rapid(b.lastX, b.lastY, safeHeight);
+    return { toolpaths: [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }], remarks, unreached: { area: 0, region: [] }, tabs: [], cutsFree: false };
+  },
+  target(v, c) {
+    const cutter = c.cutter(v.cutter);
+    const r = radiusOf(cutter);
+    const { found } = holes(v, c);
+    const floor = floorOf(v, c.blank.thickness);
+    return (x, y) => (found.some((h) => Math.hypot(h.x - x, h.y - y) <= r) ? floor : 0);
+  },
+  side: (v, blank) => ({ start: 0, floor: -floorOf(v, blank.thickness), lean: 0 }),
+});

@@ -1,0 +1,66 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { chipLoad, radiusOf, removalRate, scallopOf, type Cutter, type Preset } from '@/core/cutters/cutter';
+import { materials } from '@/core/cutters/materials';
+import { shapeOf } from '@/core/cutters/registry';
+import type { Cut } from '@/core/job/job';
+import { formatLength } from '@/core/units/length';
+import { useOpenJob } from '@/store/openJob';
+import { changeCut } from '@/ui/actions/edits';
+import { LengthField, NumberField } from '@/ui/common/fields';
+import { Group } from '@/ui/common/SheetParts';
+import { useLater } from '@/ui/later';
+import { useLibrary } from '@/ui/library/useLibrary';
+
+const names: Record<keyof Preset, string> = { rpm: 'spindle speed', feed: 'feed', plunge: 'plunge', stepDown: 'step-down', stepOver: 'step-over' };
+
+/** Speeds and steps of one cutter in this cut: the preset's, or the cut's own, which are marked, can be put back or kept in the library. */
+export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; preset: Preset }) {
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const { cutters, save } = useLibrary();
+  const shelved = cutters.find((c) => c.id === cutter.id);
+  const { unit } = job;
+  const own = cut.overrides[cutter.id] ?? {};
+  const now = { ...preset, ...own };
+  const set = (key: keyof Preset, value: number | null) => value !== null && changeCut(cut.id, `Change ${names[key]}`, (c) => void ((c.overrides[cutter.id] ??= {})[key] = value));
+  const length = (label: string, key: keyof Preset, min: number, max: number, hint?: string) => <LengthField label={label} value={now[key]} unit={unit} min={min} max={max} marked={own[key] !== undefined} hint={hint} onChange={(v) => set(key, v)} />;
+  const d = 2 * radiusOf(cutter);
+  const share = Math.round((100 * now.stepOver) / d);
+  const turns = shapeOf(cutter.shape).turns;
+  const scallop = scallopOf(cutter, now.stepOver);
+  const material = materials[job.blank.material].name.toLowerCase();
+  return (
+    <Group
+      title={cutter.name}
+      action={
+        Object.keys(own).length > 0 && (
+          <Box sx={{ display: 'flex', gap: 0.5 }}>
+            {shelved && (
+              <Button size="small" color="inherit" onClick={() => void save({ ...shelved, presets: { ...shelved.presets, [job.blank.material]: now } })}>
+                Keep for {material}
+              </Button>
+            )}
+            <Button size="small" color="secondary" onClick={() => changeCut(cut.id, 'Put speeds back', (c) => void delete c.overrides[cutter.id])}>
+              Put back
+            </Button>
+          </Box>
+        )
+      }
+    >
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 }}>
+        {turns && <NumberField label="Spindle" unit="rpm" value={now.rpm} min={0} max={100000} marked={own.rpm !== undefined} onChange={(v) => set('rpm', v)} />}
+        {length('Feed /min', 'feed', 1, 50000)}
+        {length('Plunge /min', 'plunge', 1, 50000)}
+        {length('Step-down', 'stepDown', 0.001, 200)}
+        {length('Step-over', 'stepOver', 0.001, 200)}
+      </Box>
+      <Typography variant="caption" sx={{ display: 'block', mt: 1, color: 'text.secondary' }}>
+        {Object.keys(own).length ? 'Marked values are this cut\u2019s own.' : `Values of the cutter for ${material}.`} Step-over {share} % of the cutter, rows overlap {100 - share} %
+        {scallop > 0.0005 && `, ridges ${formatLength(scallop, unit)} ${unit}`}
+        {turns && now.rpm > 0 && `. Chip load ${formatLength(chipLoad(cutter, now), unit)} ${unit}, up to ${(removalRate(now) / 1000).toFixed(2)} cm\u00b3/min`}.
+      </Typography>
+    </Group>
+  );
+}
