@@ -84,8 +84,9 @@ function cutPiece(g: TestGrid, a: number[], b: number[], cutter: TestCutter): vo
       const at = (s: number) => a[2] + ez * s + cutter.profile(Math.sqrt((px - s * ex) ** 2 + (py - s * ey) ** 2));
       let best = ll === 0 ? low + cutter.profile(near) : Math.min(at(t), at(0), at(1));
       if (ez !== 0 && ll > 0) {
-        const w = Math.sqrt(Math.max(0, cutter.radius ** 2 - near * near) / ll) + 1e-12;
-        best = Math.min(best, lowest(at, Math.max(0, t - w), Math.min(1, t + w)));
+        const foot = (px * ex + py * ey) / ll;
+        const w = Math.sqrt(Math.max(0, cutter.radius ** 2 - (px - foot * ex) ** 2 - (py - foot * ey) ** 2) / ll);
+        best = Math.min(best, lowest(at, Math.max(0, foot - w), Math.min(1, foot + w)));
       }
       if (best < g.z[i]) g.z[i] = best;
     }

@@ -155,8 +155,10 @@ export function cutOut(g: Cloud, moves: readonly TestMove[], cutters: Record<num
       const at = (s: number) => az + ez * s + cutter.profile(Math.sqrt((px - s * ex) ** 2 + (py - s * ey) ** 2));
       let best = ll === 0 ? low + cutter.profile(near) : Math.min(at(t), at(0), at(1));
       if (ez !== 0 && ll > 0) {
-        const w = Math.sqrt(Math.max(0, R * R - near * near) / ll) + 1e-12;
-        best = Math.min(best, lowest(at, Math.max(0, t - w), Math.min(1, t + w)));
+        // Where the axis is within R of the point: about the foot on the whole line, not on the move.
+        const foot = (px * ex + py * ey) / ll;
+        const w = Math.sqrt(Math.max(0, R * R - (px - foot * ex) ** 2 - (py - foot * ey) ** 2) / ll);
+        best = Math.min(best, lowest(at, Math.max(0, foot - w), Math.min(1, foot + w)));
       }
       if (best < g.z[i]) g.z[i] = best;
     }

@@ -150,7 +150,7 @@ function over(b: MotionBuilder, track: Track, s0: number, s1: number, z0: number
   }
   // Where the way crosses an end of a tab or bends on its side, or passes below its top while ramping.
   const marks: number[] = [s0, s1];
-  const bends = m.tabShape === 'rectangular' ? [] : m.tabShape === 'triangular' ? [1] : Array.from({ length: 12 }, (_, i) => (i + 1) / 12);
+  const bends = m.tabShape === 'rectangular' ? [] : m.tabShape === 'triangular' ? [1] : Array.from({ length: 12 }, (_, i) => 1 - Math.cos(((i + 1) * Math.PI) / 24));
   for (let turn = Math.floor(s0 / track.length); turn * track.length < s1; turn++)
     for (const [a, c] of tabs) {
       marks.push(a + turn * track.length, c + turn * track.length);
