@@ -8,6 +8,8 @@ import { FontShelf } from '@/core/lettering/shelf';
 import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
 import { writePrograms } from '@/core/pipeline/programs';
 import { placePrograms, prove } from '@/core/pipeline/proving';
+import { lineNear, lineOnTable } from '@/core/proof/lookup';
+import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
 import { createSimulation } from '@/core/proof/simulate';
 import type { CutPlan, Target } from '@/core/cuts/kind';
@@ -46,6 +48,9 @@ function sharedCopy(z: Float32Array): Float32Array {
   return copy;
 }
 
+/** The programs of the last proof. */
+let proven: readonly PlacedProgram[] = [];
+
 const api: ComputeApi = {
   setStop(shared) {
     if (shared) stop = new Int32Array(shared);
@@ -66,6 +71,7 @@ const api: ComputeApi = {
     // The simulation keeps its field; the window gets a copy, and its workers see the same one.
     const field = { ...proof.field, z: sharedCopy(proof.field.z) };
     player = createPlayer(job, placed, programs.tools);
+    proven = placed;
     const result = {
       files: programs.files,
       tools: [...programs.tools].map(([tool, c]) => ({ tool, cutterId: c.id })),
@@ -84,6 +90,8 @@ const api: ComputeApi = {
     // The player goes on cutting its own field.
     return { ...state, field: { ...state.field, z: sharedCopy(state.field.z) } };
   },
+  lineOnTable: (file, line) => lineOnTable(proven, file, line),
+  lineNear: (x, y, reach) => lineNear(proven, x, y, reach),
   section(job: Job, x0, y0, x1, y1, count) {
     const key = JSON.stringify([job.blank, job.items, job.cuts, job.cutters]);
     if (kept?.key !== key) kept = { key, target: targetOf(job, art) };

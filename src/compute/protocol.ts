@@ -8,6 +8,7 @@ import type { GaugeResult, ShapeTask } from './artwork';
 import type { Job } from '@/core/job/job';
 import type { Finding } from '@/core/proof/check';
 import type { StretchTime } from '@/core/pipeline/proving';
+import type { LineOnTable } from '@/core/proof/lookup';
 import type { Played } from '@/core/proof/player';
 import type { HeightField } from '@/core/relief/field';
 
@@ -60,5 +61,8 @@ export interface ComputeApi extends ArtworkApi {
   prove(ticket: number, job: Job, plans: [string, CutPlan][], cell: number, progress: ReportProgress): ProofResult;
   /** Cuts on, or from the start again, until a move of the last proven programs; only some cuts if asked. */
   play(ticket: number, move: number, cell: number, only: readonly string[] | null): PlayState;
+  /** Where a line of the last proven programs lies, and the line that runs nearest to a point. */
+  lineOnTable(file: string, line: number): LineOnTable | null;
+  lineNear(x: number, y: number, reach: number): LineOnTable | null;
   section(job: Job, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
 }

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import type { PlayState } from '@/compute/protocol';
+import type { LineOnTable } from '@/core/proof/lookup';
 
 export const stages = ['blank', 'artwork', 'cuts', 'proof', 'run'] as const;
 export type Stage = (typeof stages)[number];
@@ -41,6 +42,10 @@ interface View {
   camera: { to: 'fit' | 'top' | 'front' | 'side' | 'corner'; n: number };
   planFit: number;
   file: string | null;
+  /** The line of a program that is lit on the table. */
+  lit: LineOnTable | null;
+  /** Further cuts that are chosen beside the open one. */
+  alsoCuts: string[];
   tool: Tool;
   /** A picture that is being traced. */
   tracing: File | null;
@@ -68,6 +73,8 @@ export const useView = create<View>(() => ({
   camera: { to: 'corner', n: 0 },
   planFit: 0,
   file: null,
+  lit: null,
+  alsoCuts: [],
   tool: 'pick',
   tracing: null,
   gauged: [],

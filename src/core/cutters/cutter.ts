@@ -27,6 +27,8 @@ export const cutterSchema = z
     shankDiameter: z.number().positive(),
     unit: z.enum(['mm', 'in']),
     notes: z.string(),
+    supplier: z.string().max(200).default(''),
+    stockNumber: z.string().max(200).default(''),
     slot: z.number().int().min(0),
     presets: z.partialRecord(z.enum(materialIds), presetSchema),
   })

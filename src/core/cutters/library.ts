@@ -45,6 +45,8 @@ function make(group: string, shape: string, values: Record<string, number>, name
     shankDiameter: Math.max(3.175, Math.min(d, 12)),
     unit: 'mm',
     notes: '',
+    supplier: '',
+    stockNumber: '',
     slot: 0,
     presets,
     ...extra,

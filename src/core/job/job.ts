@@ -4,7 +4,7 @@ import { materialIds } from '../cutters/materials';
 import { cutterSchema, presetSchema } from '../cutters/cutter';
 import { kindOf } from '../cuts/registry';
 import { benchRouter, machineSchema } from '../machine/profile';
-import { dialectOf } from '../program/dialect';
+import { dialectOf, dialectSchema } from '../program/dialect';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
 export const JOB_VERSION = 5;
@@ -87,13 +87,9 @@ export const jobSchema = z
     cutters: z.array(cutterSchema),
     cuts: z.array(cutSchema),
     run: z.object({
-      dialect: z.string().superRefine((id, ctx) => {
-        try {
-          dialectOf(id);
-        } catch (e) {
-          ctx.addIssue({ code: 'custom', message: (e as Error).message });
-        }
-      }),
+      dialect: z.string(),
+      /** Dialects of the maker's own that the job may be written in. */
+      dialects: z.array(dialectSchema).max(50),
       files: z.enum(['one', 'cutter', 'cut']),
       machine: machineSchema,
     }),
@@ -119,6 +115,11 @@ export const jobSchema = z
       let up: string | null | undefined = g.parent;
       for (let n = 0; up !== null; n++, up = parents.get(up)) if (up === undefined || n > job.groups.length) return ctx.addIssue({ code: 'custom', path: ['groups'], message: `The group "${g.name}" has no proper parent.` });
     }
+    try {
+      dialectOf(job.run.dialect, job.run.dialects);
+    } catch (e) {
+      ctx.addIssue({ code: 'custom', path: ['run', 'dialect'], message: (e as Error).message });
+    }
     double('cuts', job.cuts.map((i) => i.id), 'cuts');
     double('cutters', job.cutters.map((i) => i.id), 'cutters');
   });
@@ -141,7 +142,7 @@ export function newJob(name: string): Job {
     items: [],
     cutters: [],
     cuts: [],
-    run: { dialect: 'metric', files: 'one', machine: benchRouter },
+    run: { dialect: 'metric', dialects: [], files: 'one', machine: benchRouter },
   };
 }
 

@@ -15,7 +15,8 @@ type Plain = Record<string, unknown>;
  * Steps from one version of the format to the next, each changing plain data in place. Version 1 (the
  * format's first draft) had no allowance for cutting into the bed; version 2 had neither layers nor groups;
  * version 3 had neither fonts of its
- * own nor guides; in version 4 a cut had one cutter for a floor, and its steps lay among its values.
+ * own nor guides; in version 4 a cut had one cutter for a floor, its steps lay among its
+ * values, and machines said nothing of their spindle.
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -37,6 +38,9 @@ const steps: Record<number, (job: Plain) => void> = {
     job.guides ??= [];
   },
   4: (job) => {
+    const run = job.run as Plain;
+    run.dialects ??= [];
+    run.machine = { id: 'own', spindle: { min: 0, max: 60000 }, probe: false, dialect: run.dialect, factor: 1, ...(run.machine as Plain) };
     for (const cut of job.cuts as { kind: string; values: Plain; overrides: Record<string, Plain> }[]) {
       const own = (cutter: unknown, key: string, value: unknown) => {
         if (typeof cutter === 'string' && typeof value === 'number') (cut.overrides[cutter] ??= {})[key] = value;

@@ -31,7 +31,7 @@ export const slug = (text: string): string =>
 
 /** Writes the programs of a job's enabled cuts, in run order. */
 export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, options: { dialect?: string; files?: Job['run']['files'] } = {}): Programs {
-  const dialect = dialectOf(options.dialect ?? job.run.dialect);
+  const dialect = dialectOf(options.dialect ?? job.run.dialect, job.run.dialects);
   const asked = options.files ?? job.run.files;
   const split = dialect.files === 'cutter' && asked === 'one' ? 'cutter' : asked;
   const numbers = new Map<string, number>();

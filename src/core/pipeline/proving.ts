@@ -29,11 +29,14 @@ export interface Proof {
 /** Reads the exported text back, in the blank's frame. */
 export const placePrograms = (job: Job, programs: Programs): PlacedProgram[] => programs.files.map((f) => placeProgram(f.name, f.text, datumOf(job.blank), job.cuts.map((c) => c.id)));
 
+/** Times of moving as the machine's reported minutes have taught. */
+const scaled = (t: Time, factor: number): Time => ({ ...t, cutting: t.cutting * factor, plunging: t.plunging * factor, air: t.air * factor });
+
 /** Times, tool changes and total of parsed programs on the job's machine. */
 export function timePrograms(job: Job, placed: readonly PlacedProgram[]): { times: StretchTime[]; minutes: number; toolChanges: number } {
-  const times = placed.flatMap((p) => p.stretches.map((s) => ({ file: p.file, cutId: s.cutId, tool: s.tool, time: timeOf(s.motion, job.run.machine) })));
+  const times = placed.flatMap((p) => p.stretches.map((s) => ({ file: p.file, cutId: s.cutId, tool: s.tool, time: scaled(timeOf(s.motion, job.run.machine), job.run.machine.factor) })));
   const toolChanges = placed.reduce((n, p) => n + p.toolChanges, 0);
-  const moving = times.reduce((s, t) => s + seconds(t.time), 0);
+  const moving = times.reduce((s, t) => s + seconds(t.time), 0) + placed.reduce((s, p) => s + p.dwell, 0);
   return { times, toolChanges, minutes: (moving + toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds)) / 60 };
 }
 

@@ -1,27 +1,47 @@
 import { z } from 'zod';
 
+const words = z.string().max(200).regex(/^[^\n\r]*$/, 'A line of a program is one line.');
+
 /** How a program is written for one controller. RS-274 / ISO 6983 words throughout. */
 export const dialectSchema = z.object({
-  id: z.string(),
-  name: z.string(),
+  id: z.string().min(1).max(60),
+  name: z.string().min(1).max(120),
   unit: z.enum(['mm', 'in']),
   arcs: z.boolean(),
   decimals: z.number().int().min(2).max(6),
-  /** Whether several cutters may share a file, changed by command. */
+  /** Whether several cutters may share a file. */
   files: z.enum(['any', 'cutter']),
-  extension: z.string().regex(/^[a-z0-9]{1,5}$/),
+  /** How a file asks for another cutter: by M6, or by stopping with M0 until it is changed by hand. */
+  change: z.enum(['command', 'pause']),
+  /** Whether the length of the cutter is called (G43) after a change. */
+  toolLength: z.boolean(),
+  /** Seconds for which the program waits after it has started the spindle (G4). */
+  spindleWait: z.number().min(0).max(120),
+  comments: z.enum(['brackets', 'semicolon']),
+  numbers: z.boolean(),
+  end: z.enum(['M30', 'M2']),
+  /** Lines of the maker's own, after the units and before the end. */
+  header: z.array(words).max(20),
+  footer: z.array(words).max(20),
+  extension: z.string().regex(/^[a-z0-9]{1,5}$/, 'An extension is one to five small letters and figures.'),
 });
 export type Dialect = z.infer<typeof dialectSchema>;
 
+const plain: Omit<Dialect, 'id' | 'name'> = { unit: 'mm', arcs: true, decimals: 4, files: 'any', change: 'command', toolLength: false, spindleWait: 0, comments: 'brackets', numbers: false, end: 'M30', header: [], footer: [], extension: 'nc' };
+
 /** The dialects that ship, named by what they do. A new one is one line. */
 export const dialects: readonly Dialect[] = [
-  { id: 'metric', name: 'Metric, arcs, tool change by command', unit: 'mm', arcs: true, decimals: 4, files: 'any', extension: 'nc' },
-  { id: 'inch', name: 'Inch, arcs, tool change by command', unit: 'in', arcs: true, decimals: 5, files: 'any', extension: 'nc' },
-  { id: 'metric-lines', name: 'Metric, no arcs, one file per cutter', unit: 'mm', arcs: false, decimals: 4, files: 'cutter', extension: 'nc' },
+  { ...plain, id: 'metric', name: 'Metric, arcs, tool change by command' },
+  { ...plain, id: 'inch', name: 'Inch, arcs, tool change by command', unit: 'in', decimals: 5 },
+  { ...plain, id: 'metric-lines', name: 'Metric, no arcs, one file per cutter', arcs: false, files: 'cutter' },
+  { ...plain, id: 'metric-pause', name: 'Metric, arcs, pause for the tool change', change: 'pause', spindleWait: 3 },
+  { ...plain, id: 'metric-files', name: 'Metric, arcs, one file per cutter', files: 'cutter' },
+  { ...plain, id: 'metric-length', name: 'Metric, arcs, tool change with length call', toolLength: true, numbers: true },
 ];
 
-export function dialectOf(id: string): Dialect {
-  const d = dialects.find((q) => q.id === id);
-  if (!d) throw new Error(`There is no dialect called "${id}". There are: ${dialects.map((q) => q.id).join(', ')}.`);
+/** A dialect by its id: one of the job's own, or a shipped one. */
+export function dialectOf(id: string, own: readonly Dialect[] = []): Dialect {
+  const d = own.find((q) => q.id === id) ?? dialects.find((q) => q.id === id);
+  if (!d) throw new Error(`There is no dialect called "${id}". There are: ${[...dialects, ...own].map((q) => q.id).join(', ')}.`);
   return d;
 }

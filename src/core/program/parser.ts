@@ -16,6 +16,8 @@ export interface ParsedProgram {
   readonly sections: readonly ParsedSection[];
   readonly ended: boolean;
   readonly toolChanges: number;
+  /** Seconds that the program waits by itself. */
+  readonly dwell: number;
 }
 
 /** Raised on text that is no RS-274 program or uses what this reader does not know; names the line. */
@@ -31,7 +33,8 @@ export class ProgramError extends Error {
 
 /**
  * Reads RS-274 / ISO 6983: G0 G1 G2 G3 (I J relative to the start, XY plane, helical Z), G17 G20 G21 G40
- * G49 G54 G80 G90 G91 G94, M0 M2 M3 M4 M5 M6 M30, T S F N, comments in ( ) and after ;. It shares no
+ * G43 G49 G54 G80 G90 G91 G94, G4 P (seconds), M0 (a pause; with another T before it a change by hand) M2 M3 M4 M5 M6 M30,
+ * T S F N H, comments in ( ) and after ;. It shares no
  * code with the writer: it is how Mirvak sees what the machine gets.
  */
 export function parseProgram(text: string): ParsedProgram {
@@ -50,6 +53,7 @@ export function parseProgram(text: string): ParsedProgram {
   let placed = false;
   let ended = false;
   let toolChanges = 0;
+  let dwell = 0;
   const n = text.length;
   let b = new MotionBuilder();
   let lines = new Int32Array(256);
@@ -75,6 +79,8 @@ export function parseProgram(text: string): ParsedProgram {
     let ci = 0;
     let cj = 0;
     let centre = false;
+    let waits = false;
+    let pause = 0;
     while (at < n) {
       let ch = text.charCodeAt(at);
       if (ch === 10) break;
@@ -93,7 +99,10 @@ export function parseProgram(text: string): ParsedProgram {
         continue;
       }
       if (ch === 59) {
+        const from = at + 1;
         while (at < n && text.charCodeAt(at) !== 10) at++;
+        const named = /^\s*Cut (\d+):/.exec(text.slice(from, at));
+        if (named) note = Number(named[1]);
         break;
       }
       if (ch >= 97) ch -= 32;
@@ -127,12 +136,13 @@ export function parseProgram(text: string): ParsedProgram {
       switch (ch) {
         case 71: // G
           if (v === 0 || v === 1 || v === 2 || v === 3) g = v;
+          else if (v === 4) waits = true;
           else if (v === 20) scale = 25.4;
           else if (v === 21) scale = 1;
           else if (v === 90) absolute = true;
           else if (v === 91) absolute = false;
           else if (v === 18 || v === 19) throw new ProgramError(lineNo, 'only the XY plane (G17) is read');
-          else if (!(v === 17 || v === 40 || v === 49 || v === 54 || v === 64 || v === 80 || v === 94)) throw new ProgramError(lineNo, `G${v} is not known`);
+          else if (!(v === 17 || v === 40 || v === 43 || v === 49 || v === 54 || v === 64 || v === 80 || v === 94)) throw new ProgramError(lineNo, `G${v} is not known`);
           break;
         case 77: // M
           m = v;
@@ -160,6 +170,9 @@ export function parseProgram(text: string): ParsedProgram {
         case 83: // S
           rpm = v;
           break;
+        case 80: // P
+          pause = v;
+          break;
         case 84: // T
           selected = v;
           break;
@@ -172,7 +185,9 @@ export function parseProgram(text: string): ParsedProgram {
       }
     }
     at++;
-    if (m === 6) {
+    if (waits) dwell += pause;
+    // A pause with another tool called before it is a change by hand.
+    if (m === 6 || (m === 0 && selected !== tool)) {
       close();
       tool = selected;
       toolChanges++;
@@ -226,7 +241,7 @@ export function parseProgram(text: string): ParsedProgram {
     }
   }
   close();
-  return { sections, ended, toolChanges };
+  return { sections, ended, toolChanges, dwell };
 }
 
 const POWERS = Array.from({ length: 30 }, (_, i) => 10 ** i);

@@ -32,13 +32,15 @@ export interface ProgramInfo {
 }
 
 /** Comments may hold no brackets and only printable ASCII. */
-const comment = (text: string) =>
-  `(${text
+function remark(text: string, d: Dialect): string {
+  const plain = text
     .normalize('NFKD')
     .replace(/[\u2013\u2014]/g, '-')
     .replace(/[^\x20-\x7e]/g, '')
-    .replace(/[()]/g, ' ')
-    .slice(0, 120)})`;
+    .replace(/[();]/g, ' ')
+    .slice(0, 120);
+  return d.comments === 'brackets' ? `(${plain})` : `; ${plain}`;
+}
 
 /** Writes parts, in order, as one program. The spindle is on only while a turning cutter works. */
 export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d: Dialect): string {
@@ -51,7 +53,18 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
   const grid = (v: number) => Math.round(v * perMm);
   const { x: ox, y: oy, z: oz } = info.datum;
   const safe = grid(info.safeHeight - oz);
-  for (const line of [comment(info.title), ...info.remarks.map(comment), 'G17 G90 G94', d.unit === 'mm' ? 'G21' : 'G20', 'G40 G49 G80']) out.line(line);
+  const comment = (text: string) => remark(text, d);
+  let numbered = 0;
+  /** A line's number, where they are wanted. */
+  const number = () => {
+    if (d.numbers) out.ascii(`N${(numbered += 10)} `);
+  };
+  const say = (line: string) => {
+    out.room(LINE + 2 * line.length);
+    if (!/^[(;]/.test(line)) number();
+    out.line(line);
+  };
+  for (const line of [comment(info.title), ...info.remarks.map(comment), 'G17 G90 G94', d.unit === 'mm' ? 'G21' : 'G20', 'G40 G49 G80', ...d.header]) say(line);
   let gx = NaN;
   let gy = NaN;
   let gz = NaN;
@@ -67,6 +80,7 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
   };
   const motion = (m: number) => {
     out.room(LINE);
+    number();
     begun = false;
     if (m === mode) return;
     mode = m;
@@ -91,15 +105,20 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
     gz = safe;
   };
   for (const part of parts) {
-    out.line(comment(`Cut ${part.cutNumber}: ${part.cutName}`));
+    say(comment(`Cut ${part.cutNumber}: ${part.cutName}`));
     if (part.tool !== tool) {
       if (tool !== -1) {
         if (gz !== safe) lift();
-        if (spinning) out.line('M5');
+        if (spinning) say('M5');
         spinning = false;
       }
-      out.line(comment(`Tool ${part.tool}: ${part.toolName}`));
-      out.line(`T${part.tool} M6`);
+      say(comment(`Tool ${part.tool}: ${part.toolName}`));
+      if (d.change === 'command') say(`T${part.tool} M6`);
+      else {
+        say(`T${part.tool}`);
+        say('M0');
+      }
+      if (d.toolLength) say(`G43 H${part.tool}`);
       tool = part.tool;
       // After a change the spindle may be anywhere: say every coordinate again.
       gx = gy = gz = NaN;
@@ -107,13 +126,14 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
       lastFeed = NaN;
     }
     if (part.turns) {
-      out.line(`S${Math.round(part.rpm)} M3`);
+      say(`S${Math.round(part.rpm)} M3`);
+      if (d.spindleWait > 0 && !spinning) say(`G4 P${d.spindleWait}`);
       spinning = true;
     } else if (spinning) {
-      out.line('M5');
+      say('M5');
       spinning = false;
     }
-    const m = d.arcs ? part.motion : withoutArcs(part.motion, 0.0005);
+    const m = d.arcs ? part.motion : withoutArcs(part.motion, 0.0003);
     if (Number.isNaN(gz)) lift();
     for (let i = 0; i < m.count; i++) {
       const nx = grid(m.x[i] - ox);
@@ -155,13 +175,14 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
     }
   }
   if (gz !== safe) lift();
-  out.line('M5');
+  say('M5');
   mode = -1;
   motion(0);
   word(X, grid(info.park.x - ox));
   word(Y, grid(info.park.y - oy));
   out.byte(10);
-  out.line('M30');
+  for (const line of d.footer) say(line);
+  say(d.end);
   return out.toString();
 }
 

@@ -11,6 +11,8 @@ export interface Finding {
   readonly cutId: string | null;
   readonly x: number | null;
   readonly y: number | null;
+  /** Name of what can be done about it at once (`./mends.ts`). */
+  readonly mend?: string;
 }
 
 export interface CheckInput {

@@ -16,6 +16,7 @@ export interface PlacedProgram {
   readonly stretches: readonly PlacedStretch[];
   readonly ended: boolean;
   readonly toolChanges: number;
+  readonly dwell: number;
 }
 
 /** Parses a program and undoes its datum. `cutIds` are the plan's cuts in order. Throws ProgramError. */
@@ -48,7 +49,7 @@ export function placeProgram(file: string, text: string, datum: Datum, cutIds: r
       });
     });
   }
-  return { file, stretches, ended: p.ended, toolChanges: p.toolChanges };
+  return { file, stretches, ended: p.ended, toolChanges: p.toolChanges, dwell: p.dwell };
 }
 
 /** Total length of feed moves, mm. */

@@ -32,6 +32,7 @@ const programOf = (stretches: readonly (readonly [number, readonly Visit[]])[]):
     file: 'a.nc',
     ended: true,
     toolChanges: 0,
+    dwell: 0,
     stretches: stretches.map(([tool, visits], k) => {
       const b = new MotionBuilder();
       b.rapid(0, 0, 10);

@@ -1,6 +1,7 @@
 import { itemKindOf } from '@/core/artwork/registry';
 import { newItem, type Item } from '@/core/artwork/item';
 import type { Cutter } from '@/core/cutters/cutter';
+import { applied, type Recipe } from '@/core/job/recipe';
 import { kindOf } from '@/core/cuts/registry';
 import type { Cut, Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
@@ -144,6 +145,28 @@ export function setCutValue(id: string, values: Record<string, unknown>, label: 
     merge,
   );
 }
+
+/** Adds the cuts of a recipe for what is picked. */
+export function applyRecipe(recipe: Recipe): void {
+  const job = jobNow();
+  if (!job) return;
+  const { cuts, cutters } = applied(recipe, job, useView.getState().picked, freshId);
+  edit(`Apply ${recipe.name}`, (j) => {
+    j.cutters.push(...structuredClone(cutters));
+    j.cuts.push(...structuredClone(cuts));
+  });
+  setView({ cutId: cuts[0].id, alsoCuts: cuts.slice(1).map((c) => c.id), stage: 'cuts' });
+}
+
+/** Cuts that begin with the same cutter after each other, those that part the piece from the blank last; else in their order. */
+export const groupByCutter = (): void =>
+  edit('Group cuts by cutter', (j) => {
+    const first = new Map<string, number>();
+    const key = (c: Cut) => kindOf(c.kind).cutters(c.values)[0] ?? '';
+    j.cuts.forEach((c, i) => first.has(key(c)) || first.set(key(c), i));
+    const free = (c: Cut) => (c.kind === 'profile' && c.values.through === true ? 1 : 0);
+    j.cuts = [...j.cuts].sort((a, b) => free(a) - free(b) || first.get(key(a))! - first.get(key(b))!);
+  });
 
 export function copyCut(id: string): void {
   const job = jobNow();

@@ -7,7 +7,7 @@ import type { Job } from '@/core/job/job';
 import { useOpenJob } from '@/store/openJob';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { setView, stageNames, stages, useView } from '@/ui/view';
-import { addCut, addItem, centrePicked, deletePicked, nudge } from './edits';
+import { groupByCutter, addCut, addItem, centrePicked, deletePicked, nudge } from './edits';
 import { addLayer, alignPicked, copyPicked, copyToClipboard, distributePicked, groupPicked, mirrorPicked, pasteFromClipboard, toDrawings, turnPicked, ungroupPicked, workOnShapes } from './artwork';
 import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
@@ -42,6 +42,7 @@ export const actions: readonly Action[] = [
   { id: 'shortcuts', name: 'Show all shortcuts', shortcut: '?', run: () => setView({ shortcuts: true }) },
   { id: 'export', name: 'Export this job to a file', shortcut: 'Ctrl+S', enabled: hasJob, run: () => void exportOpenJob() },
   { id: 'library', name: 'Open the tool library', shortcut: 'L', run: () => setView({ library: true }) },
+  { id: 'group-cuts', name: 'Group the cuts by cutter', run: groupByCutter },
   ...stages.map((s, i): Action => ({ id: `stage-${s}`, name: `Go to ${stageNames[s]}`, shortcut: `Alt+${i + 1}`, run: () => setView({ stage: s }) })),
   { id: 'view-plan', name: 'Show the plan', shortcut: '1', run: () => setView({ table: 'plan' }) },
   { id: 'view-solid', name: 'Show the solid', shortcut: '2', run: () => setView({ table: 'solid' }) },

@@ -24,7 +24,17 @@ import { useCutState } from './useCutState';
 /** One cut of the plan: its place and colour, name, cutters, minutes and how they are spent, and its state. */
 export function CutCard({ cut, index }: { cut: Cut; index: number }) {
   const job = useLater(useOpenJob, (s) => s.job)!;
-  const selected = useLater(useView, (v) => v.cutId === cut.id);
+  const open = useLater(useView, (v) => v.cutId === cut.id);
+  const also = useLater(useView, (v) => v.alsoCuts.includes(cut.id));
+  const selected = open || also;
+  /** Ctrl or Shift chooses further cuts beside the open one. */
+  const choose = (e: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }) => {
+    const { cutId, alsoCuts } = useView.getState();
+    if (!(e.ctrlKey || e.metaKey || e.shiftKey) || !cutId || cutId === cut.id) return setView({ cutId: cut.id, alsoCuts: [], picked: cut.items });
+    if (!e.shiftKey) return setView({ alsoCuts: also ? alsoCuts.filter((c) => c !== cut.id) : [...alsoCuts, cut.id] });
+    const [a, b] = [job.cuts.findIndex((c) => c.id === cutId), index].sort((p, q) => p - q);
+    setView({ alsoCuts: job.cuts.slice(a, b + 1).map((c) => c.id).filter((c) => c !== cutId) });
+  };
   const state = useCutState(cut);
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: cut.id });
@@ -48,9 +58,9 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
         role="button"
         aria-label={`Cut ${index + 1}: ${cut.name}`}
         aria-pressed={selected}
-        onClick={() => setView({ cutId: cut.id, picked: cut.items })}
+        onClick={choose}
         onKeyDown={(e) => {
-          if (e.key === 'Enter') setView({ cutId: cut.id, picked: cut.items });
+          if (e.key === 'Enter') choose(e);
           else listeners?.onKeyDown?.(e);
         }}
         sx={{ display: 'grid', gridTemplateColumns: '26px minmax(0, 1fr) auto', columnGap: 1.25, rowGap: 0.25, p: 1.25, pr: 4.5, cursor: 'pointer', borderRadius: 2.5, '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 } }}

@@ -4,6 +4,7 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import AddRounded from '@mui/icons-material/AddRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Divider from '@mui/material/Divider';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import Typography from '@mui/material/Typography';
@@ -13,12 +14,14 @@ import { timeText } from '@/core/units/length';
 import { resumeWork, stopWork, useWork } from '@/compute/pipeline';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
-import { addCut, moveCut } from '@/ui/actions/edits';
+import { addCut, applyRecipe, moveCut } from '@/ui/actions/edits';
 import { Empty, SheetHead } from '@/ui/common/SheetParts';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { useView } from '@/ui/view';
 import { CutCard } from './CutCard';
+import { useShelf } from '@/ui/common/useShelf';
 import { CutEditor } from './CutEditor';
+import { ManyCuts } from './ManyCuts';
 
 export function CutsSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
@@ -34,6 +37,9 @@ export function CutsSheet() {
   const air = proof ? proof.times.reduce((s, t) => s + t.time.air, 0) / 60 : 0;
   const cutters = new Set(proof?.tools.map((t) => t.cutterId)).size;
   const cut = job.cuts.find((c) => c.id === cutId);
+  const also = useLater(useView, (v) => v.alsoCuts);
+  const many = job.cuts.filter((c) => c.id === cutId || also.includes(c.id));
+  const { kept: recipes } = useShelf('recipes');
   const end = (e: DragEndEvent) => {
     if (e.over && e.active.id !== e.over.id) moveCut(String(e.active.id), job.cuts.findIndex((c) => c.id === e.over!.id));
   };
@@ -86,8 +92,17 @@ export function CutsSheet() {
             </Typography>
           </MenuItem>
         ))}
+        {recipes.length > 0 && <Divider />}
+        {recipes.map((r) => (
+          <MenuItem key={r.id} onClick={() => applyRecipe(r)} sx={{ display: 'block', maxWidth: 300 }}>
+            <Typography sx={{ fontWeight: 550 }}>{r.name}</Typography>
+            <Typography variant="caption" sx={{ color: 'text.secondary', whiteSpace: 'normal' }}>
+              Your recipe: {r.cuts.map((c) => c.name).join(', ')}
+            </Typography>
+          </MenuItem>
+        ))}
       </Menu>
-      {cut && <CutEditor key={cut.id} cut={cut} />}
+      {many.length > 1 ? <ManyCuts cuts={many} /> : cut && <CutEditor key={cut.id} cut={cut} />}
     </>
   );
 }

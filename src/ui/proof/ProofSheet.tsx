@@ -7,6 +7,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { checks } from '@/core/proof/checks';
 import type { Finding } from '@/core/proof/check';
+import { mends } from '@/core/proof/mends';
 import { cellOf, setQuality, stopWork, useWork, type Quality } from '@/compute/pipeline';
 import { lengthText, timeText } from '@/core/units/length';
 import { useLater } from '@/ui/later';
@@ -60,6 +61,11 @@ export function ProofSheet() {
                           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
                             {f.text}
                           </Typography>
+                          {f.mend && (
+                            <Button size="small" variant="outlined" sx={{ mr: 1, minHeight: 26 }} onClick={() => useOpenJob.getState().edit(mends[f.mend!].words, (j) => mends[f.mend!].apply(j, f.cutId))}>
+                              {mends[f.mend].words}
+                            </Button>
+                          )}
                           {(f.x !== null || f.cutId) && (
                             <Button size="small" sx={{ ml: -0.75, minHeight: 26 }} onClick={() => show(f)}>
                               Show me

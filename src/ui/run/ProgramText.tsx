@@ -1,34 +1,67 @@
 'use client';
 import Box from '@mui/material/Box';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useView } from '@/ui/view';
+import { lightLine } from './lit';
 
 const ROW = 18;
 const VIEW = 250;
+/** Browsers draw nothing taller than some ten million pixels: longer texts are scrolled in proportion. */
+const TALLEST = 8e6;
 
-/** Program text, however long: only the lines in view are drawn. */
-export function ProgramText({ text }: { text: string }) {
+/** Program text, however long: only the lines in view are drawn. The picked line is lit on the table, and the other way round. */
+export function ProgramText({ file, text }: { file: string; text: string }) {
   const [top, setTop] = useState(0);
+  const box = useRef<HTMLDivElement>(null);
+  const lit = useView((v) => (v.lit?.file === file ? v.lit.line : null));
   // Starts of lines, found once; a million lines are one array of numbers.
   const starts = useMemo(() => {
-    const out = [0];
-    for (let i = text.indexOf('\n'); i >= 0 && i < text.length - 1; i = text.indexOf('\n', i + 1)) out.push(i + 1);
+    let n = 1;
+    for (let i = text.indexOf('\n'); i >= 0 && i < text.length - 1; i = text.indexOf('\n', i + 1)) n++;
+    const out = new Uint32Array(n);
+    for (let i = text.indexOf('\n'), k = 1; i >= 0 && i < text.length - 1; i = text.indexOf('\n', i + 1)) out[k++] = i + 1;
     return out;
   }, [text]);
-  const first = Math.max(0, Math.floor(top / ROW) - 4);
+  const full = starts.length * ROW;
+  const shown = Math.min(full, TALLEST);
+  const stretch = shown > VIEW ? (full - VIEW) / (shown - VIEW) : 1;
+  const first = Math.max(0, Math.floor((top * stretch) / ROW) - 4);
   const last = Math.min(starts.length, first + Math.ceil(VIEW / ROW) + 8);
+  useEffect(() => {
+    const el = box.current;
+    if (lit === null || !el) return;
+    const at = (lit - 1) * ROW;
+    const now = el.scrollTop * stretch;
+    if (at < now || at > now + VIEW - ROW) el.scrollTop = Math.max(0, at - VIEW / 2) / stretch;
+  }, [lit, stretch]);
+  const pick = (line: number) => void lightLine(file, Math.min(starts.length, Math.max(1, line)));
   return (
-    <Box tabIndex={0} role="region" aria-label="Program text" onScroll={(e) => setTop(e.currentTarget.scrollTop)} sx={{ height: VIEW, overflow: 'auto', border: '1px solid', borderColor: 'divider', borderRadius: 2, bgcolor: 'background.paper' }}>
-      <Box sx={{ height: starts.length * ROW, position: 'relative' }}>
-        <Box component="pre" sx={{ position: 'absolute', top: first * ROW, m: 0, fontSize: 12, lineHeight: `${ROW}px`, px: 1 }}>
+    <Box
+      ref={box}
+      tabIndex={0}
+      role="listbox"
+      aria-label="Program text"
+      onScroll={(e) => setTop(e.currentTarget.scrollTop)}
+      onKeyDown={(e) => {
+        const step = { ArrowDown: 1, ArrowUp: -1, PageDown: 12, PageUp: -12 }[e.key];
+        if (!step) return;
+        e.preventDefault();
+        e.stopPropagation();
+        pick((lit ?? 0) + step);
+      }}
+      sx={{ height: VIEW, overflow: 'auto', border: '1px solid', borderColor: 'divider', borderRadius: 2, bgcolor: 'background.paper' }}
+    >
+      <Box sx={{ height: shown, position: 'relative' }}>
+        <Box component="pre" sx={{ position: 'absolute', top: top - (top * stretch - first * ROW), m: 0, minWidth: '100%', fontSize: 12, lineHeight: `${ROW}px` }}>
           {Array.from({ length: last - first }, (_, k) => {
             const i = first + k;
             return (
-              <div key={i}>
+              <Box component="div" key={i} role="option" aria-selected={lit === i + 1} onClick={() => pick(i + 1)} sx={{ px: 1, cursor: 'pointer', bgcolor: lit === i + 1 ? 'var(--mui-palette-wash)' : undefined, '&:hover': { bgcolor: 'var(--mui-palette-wash)' } }}>
                 <Box component="span" sx={{ color: 'text.secondary', opacity: 0.75, display: 'inline-block', minWidth: 46, mr: 1, textAlign: 'right', userSelect: 'none' }}>
                   {i + 1}
                 </Box>
                 {text.slice(starts[i], (starts[i + 1] ?? text.length + 1) - 1)}
-              </div>
+              </Box>
             );
           })}
         </Box>

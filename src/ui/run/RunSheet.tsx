@@ -8,25 +8,21 @@ import Typography from '@mui/material/Typography';
 import { strToU8, zipSync } from 'fflate';
 import { useWork } from '@/compute/pipeline';
 import { slug, zeroText } from '@/core/pipeline/programs';
-import { dialects } from '@/core/program/dialect';
-import type { Job } from '@/core/job/job';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { download } from '@/ui/actions/files';
-import { ChoiceField, LengthField, NumberField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { useView } from '@/ui/view';
+import { DialectGroup } from './DialectGroup';
+import { MachineGroup } from './MachineGroup';
 import { ProgramText } from './ProgramText';
 
 export function RunSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
-  const edit = useLater(useOpenJob, (s) => s.edit);
   const proof = useLater(useWork, (w) => w.proof);
   const stale = useLater(useWork, (w) => w.proving !== null || w.planning !== null);
   const open = useLater(useView, (v) => v.file);
   const file = proof?.files.find((f) => f.name === open) ?? proof?.files[0];
-  const { machine } = job.run;
-  const machineValue = (name: string, recipe: (j: Job) => void) => edit(`Change ${name}`, recipe);
   return (
     <>
       <SheetHead title="Run" remark={proof?.files.length ? `${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'}` : ''} />
@@ -74,36 +70,13 @@ export function RunSheet() {
           </Typography>
         </Group>
       )}
-      <Group title="How programs are written">
-        <Box sx={{ display: 'grid', gap: 1.25 }}>
-          <ChoiceField label="Dialect" value={job.run.dialect} options={dialects.map((d) => ({ value: d.id, label: d.name }))} onChange={(v) => edit('Change dialect', (j) => void (j.run.dialect = v))} />
-          <ChoiceField
-            label="Files"
-            value={job.run.files}
-            options={[
-              { value: 'one', label: 'All in one' },
-              { value: 'cutter', label: 'One per cutter' },
-              { value: 'cut', label: 'One per cut' },
-            ]}
-            onChange={(v) => edit('Change files', (j) => void (j.run.files = v as Job['run']['files']))}
-          />
-        </Box>
-      </Group>
+      <DialectGroup />
       {file && (
         <Group title={file.name}>
-          <ProgramText text={file.text} />
+          <ProgramText key={file.name} file={file.name} text={file.text} />
         </Group>
       )}
-      <Group title={`Machine: ${machine.name}`}>
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 }}>
-          <LengthField label="Rapid rate /min" value={machine.rapid} unit={job.unit} min={10} max={100000} onChange={(v) => v !== null && machineValue('rapid rate', (j) => void (j.run.machine.rapid = v))} />
-          <LengthField label="Junction deviation" value={machine.junctionDeviation} unit={job.unit} min={0.0001} max={1} onChange={(v) => v !== null && machineValue('junction deviation', (j) => void (j.run.machine.junctionDeviation = v))} />
-          {(['x', 'y', 'z'] as const).map((a) => (
-            <NumberField key={a} label={`Acceleration ${a.toUpperCase()}`} unit="mm/s²" value={machine.accel[a]} min={1} max={50000} onChange={(v) => machineValue('acceleration', (j) => void (j.run.machine.accel[a] = v))} />
-          ))}
-          <NumberField label="Tool change" unit="s" value={machine.toolChangeSeconds} min={0} max={3600} onChange={(v) => machineValue('tool change', (j) => void (j.run.machine.toolChangeSeconds = v))} />
-        </Box>
-      </Group>
+      <MachineGroup />
     </>
   );
 }

@@ -110,6 +110,9 @@ export function JobShelf() {
           <Mark size={38} />
           <Typography variant="h1">Job shelf</Typography>
           <Box sx={{ flex: 1 }} />
+          <Button color="inherit" onClick={() => router.push('/library')}>
+            Tool library
+          </Button>
           <Button variant="outlined" color="inherit" startIcon={<FileOpenOutlined />} onClick={() => file.current?.click()} sx={{ borderColor: 'var(--mui-palette-line)' }}>
             Import a job
           </Button>

@@ -1,5 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
+import { lightNear } from '@/ui/run/lit';
 import { useColorScheme } from '@mui/material/styles';
 import { useCallback, useEffect, useMemo, useReducer, useRef, useState, type MouseEvent as ReactMouse, type PointerEvent as ReactPointer } from 'react';
 import { useWork } from '@/compute/pipeline';
@@ -64,6 +65,7 @@ export function PlanView() {
   const paths = useView((v) => v.paths);
   const planFit = useView((v) => v.planFit);
   const marked = useView((v) => v.marked);
+  const lit = useView((v) => v.lit);
   const play = useView((v) => v.play);
   const gauged = useView((v) => v.gauged);
   const tool = useView((v) => v.tool);
@@ -191,6 +193,7 @@ export function PlanView() {
     (document.activeElement as HTMLElement | null)?.blur?.();
     const w = toWorld(view, p.x, p.y);
     const add = e.shiftKey || e.ctrlKey || e.metaKey;
+    if (stage === 'run') void lightNear(w.x, w.y, 6 / view.k);
     const id = index.at(w.x, w.y, 5 / view.k);
     if (!id) {
       setGesture({ kind: 'box', x0: w.x, y0: w.y, x1: w.x, y1: w.y, add });
@@ -284,6 +287,7 @@ export function PlanView() {
           {stage === 'artwork' && tool === 'trim' && <TrimLayer job={job} view={view} local={local} index={index} />}
           {stage === 'artwork' && tool === 'measure' && <MeasureLayer unit={job.unit} view={view} local={local} index={index} />}
           {stage === 'artwork' && tool === 'pick' && <Handles view={view} local={local} placed={placed} shift={shift} />}
+          {lit && stage === 'run' && <polyline points={Array.from({ length: lit.points.length / 2 }, (_, i) => toScreen(view, lit.points[2 * i], lit.points[2 * i + 1])).map((p) => `${p.x},${p.y}`).join(' ')} fill="none" stroke="var(--mui-palette-brass)" strokeWidth="5" strokeLinecap="round" strokeLinejoin="round" aria-label={`Line ${lit.line}`} />}
           {marked && (
             <g>
               <circle cx={toScreen(view, marked.x, marked.y).x} cy={toScreen(view, marked.x, marked.y).y} r="13" fill="none" stroke="var(--mui-palette-error-main)" strokeWidth="3" />

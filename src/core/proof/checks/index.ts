@@ -1,6 +1,7 @@
 import type { Check } from '../check';
 import { bed } from './bed';
 import { edges } from './edges';
+import { limits } from './limits';
 import { order } from './order';
 import { planned } from './planned';
 import { rapids } from './rapids';
@@ -9,4 +10,4 @@ import { spindle } from './spindle';
 import { unreached } from './unreached';
 
 /** Every check, in the order in which results are listed. */
-export const checks: readonly Check[] = [bed, edges, rapids, shank, order, unreached, spindle, planned];
+export const checks: readonly Check[] = [bed, edges, rapids, shank, order, unreached, spindle, limits, planned];

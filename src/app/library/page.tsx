@@ -1,0 +1,5 @@
+import { LibraryPage } from '@/ui/library/LibraryPage';
+
+export default function Page() {
+  return <LibraryPage />;
+}

@@ -1,0 +1,93 @@
+import fc from 'fast-check';
+import { newJob } from '../job/job';
+import { placePrograms, timePrograms } from '../pipeline/proving';
+import { writePrograms } from '../pipeline/programs';
+import { readJob } from '../job/migrate';
+import { calibrated, machines } from '../machine/profile';
+import { limits } from '../proof/checks/limits';
+import { planOn, library } from '../testing/job';
+import { box } from '../testing/shapes';
+import { dialectOf, dialects, dialectSchema, type Dialect } from './dialect';
+import { parseProgram } from './parser';
+import { trialParts, troubleWith } from './verify';
+import { writeProgram } from './writer';
+
+const info = { title: 'Trial', datum: { x: 10, y: 5, z: 0 }, safeHeight: 10, park: { x: 0, y: 0 }, remarks: [] };
+const textOf = (d: Dialect) => writeProgram(trialParts(), info, d);
+
+describe('dialects', () => {
+  it.each(dialects.map((d) => [d.name, d] as const))('%s says what was planned', (_name, d) => {
+    expect(dialectSchema.safeParse(d).success).toBe(true);
+    expect(troubleWith(d, trialParts(), info)).toBeNull();
+  });
+  it('of any making say what was planned, or it is said why not', () => {
+    const any = fc.record({ unit: fc.constantFrom('mm' as const, 'in' as const), arcs: fc.boolean(), decimals: fc.integer({ min: 2, max: 6 }), files: fc.constant('any' as const), change: fc.constantFrom('command' as const, 'pause' as const), toolLength: fc.boolean(), spindleWait: fc.constantFrom(0, 2.5), comments: fc.constantFrom('brackets' as const, 'semicolon' as const), numbers: fc.boolean(), end: fc.constantFrom('M30' as const, 'M2' as const) });
+    fc.assert(
+      fc.property(any, (v) => {
+        const said = troubleWith({ ...dialects[0], ...v }, trialParts(), info);
+        const coarse = v.unit === 'in' ? v.decimals < 5 : v.decimals < 3;
+        if (coarse) expect(said).not.toBeNull();
+        else expect(said).toBeNull();
+      }),
+    );
+  });
+  it.each([
+    ['M3 S500', null],
+    ['G91', /./],
+    ['G20', /plan/],
+    ['G81 X0', /not known/],
+    ['M30', /stretches of work/],
+    ['T9 M6', null],
+    ['(open', /not closed/],
+    ['G54', null],
+  ] as const)('a line "%s" of the maker\u2019s own is tried before it is trusted', (line, said) => {
+    const trouble = troubleWith({ ...dialects[0], header: [line] }, trialParts(), info);
+    if (said) expect(trouble).toMatch(said);
+    else expect(trouble).toBeNull();
+  });
+  it('write what they are named for', () => {
+    expect(textOf(dialectOf('metric-lines'))).not.toMatch(/G[23]\b/);
+    expect(textOf(dialectOf('metric-pause'))).toMatch(/T2\nM0\n/);
+    expect(textOf(dialectOf('metric-pause'))).not.toMatch(/M6/);
+    expect(textOf(dialectOf('metric-length'))).toMatch(/^N\d+ G43 H1$/m);
+    expect(textOf(dialectOf('inch'))).toMatch(/G20/);
+    expect(parseProgram(textOf(dialectOf('metric-pause'))).dwell).toBe(3);
+    expect(parseProgram(textOf(dialectOf('metric-pause'))).toolChanges).toBe(2);
+  });
+  it('of the maker\u2019s own are found in the job, and a job with one that is not there is refused', () => {
+    const own = { ...dialects[0], id: 'own-1', name: 'Mine' };
+    const job = newJob('x');
+    job.run = { ...job.run, dialect: 'own-1', dialects: [own] };
+    expect(readJob(job).run.dialects[0].name).toBe('Mine');
+    expect(() => readJob({ ...job, run: { ...job.run, dialects: [] } })).toThrow(/no dialect called "own-1"/);
+  });
+});
+
+describe('machines', () => {
+  const proven = (values: Record<string, unknown>, change: (j: ReturnType<typeof newJob>) => void, rpm = 12000) => {
+    const { plan, job } = planOn('area', { cutters: ['flat-3'], depth: 2, ...values }, [box(10, 10, 60, 40)], { width: 100, height: 60 });
+    job.cutters = [library.find((c) => c.id === 'flat-3')!];
+    job.cuts = [{ id: 'c', name: 'Channel', kind: 'area', enabled: true, items: [], values: {}, overrides: {} }];
+    change(job);
+    const plans = new Map([['c', { ...plan, toolpaths: plan.toolpaths.map((t) => ({ ...t, rpm })) }]]);
+    const programs = placePrograms(job, writePrograms(job, plans));
+    return { job, programs, findings: limits.run({ job, programs, tools: new Map(), plans, clashes: [] }).map((f) => f.text) };
+  };
+  it('are held to their travel, their feeds and their spindle', () => {
+    expect(proven({}, () => {}).findings).toEqual([]);
+    const small = proven({}, (j) => void (j.run.machine = { ...machines[1], travel: { x: 45, y: 200, z: 8 }, maxFeed: { x: 600, y: 700, z: 500 } }), 30000).findings;
+    expect(small).toHaveLength(4);
+    expect(small.join(' ')).toMatch(/30000 rpm.*20000 at most.*in X.*travels 45.*in Z/s);
+    expect(proven({}, () => {}, 1000).findings[0]).toMatch(/no slower than 6000/);
+  });
+  it('learn from the minutes that are reported', () => {
+    expect(calibrated([10, 20], [12, 24])).toBeCloseTo(1.2, 12);
+    expect(calibrated([], [])).toBe(1);
+    const { job, programs } = proven({}, () => {});
+    const before = timePrograms(job, programs);
+    job.run.machine = { ...job.run.machine, factor: 1.25 };
+    const after = timePrograms(job, programs);
+    const still = (before.toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds)) / 60;
+    expect(after.minutes - still).toBeCloseTo(1.25 * (before.minutes - still), 9);
+  });
+});

@@ -1,0 +1,75 @@
+import { isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
+import type { PlacedProgram } from './placed';
+
+/** A move of a program as it lies on the table: x, y interleaved, arcs as chords; mm, blank's frame. */
+export interface LineOnTable {
+  readonly file: string;
+  /** Line of the program text, from 1. */
+  readonly line: number;
+  readonly points: Float64Array;
+  /** Height at the end of the move. */
+  readonly z: number;
+  readonly rapid: boolean;
+  readonly cutId: string | null;
+}
+
+function pointsOf(m: Motion, i: number): Float64Array {
+  if (!isArc(m.kind[i])) return Float64Array.of(m.x[i - 1], m.y[i - 1], m.x[i], m.y[i]);
+  const sweep = sweepOf(m, i) * (m.kind[i] === 3 ? -1 : 1);
+  const r = Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]);
+  const a = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
+  const n = 48;
+  return Float64Array.from({ length: 2 * (n + 1) }, (_, k) => (k % 2 ? m.cy[i] + r * Math.sin(a + (sweep * (k - 1)) / 2 / n) : m.cx[i] + r * Math.cos(a + (sweep * k) / 2 / n)));
+}
+
+/** Where the move of a line of a program lies; the next move below where the line itself moves nothing. */
+export function lineOnTable(programs: readonly PlacedProgram[], file: string, line: number): LineOnTable | null {
+  const p = programs.find((q) => q.file === file);
+  for (const s of p?.stretches ?? []) {
+    const n = s.line.length;
+    if (!n || s.line[n - 1] < line) continue;
+    // Lines grow with the moves: halving finds the first that is not above.
+    let [a, b] = [1, n];
+    while (a < b) {
+      const mid = (a + b) >> 1;
+      if (s.line[mid] < line) a = mid + 1;
+      else b = mid;
+    }
+    if (a >= n) continue;
+    return { file, line: s.line[a], points: pointsOf(s.motion, a), z: s.motion.z[a], rapid: s.motion.kind[a] === RAPID, cutId: s.cutId };
+  }
+  return null;
+}
+
+/** The line whose move runs nearest to a point of the table, cutting moves before rapid ones; null when none is within `reach` mm. */
+export function lineNear(programs: readonly PlacedProgram[], x: number, y: number, reach: number): LineOnTable | null {
+  let best: { p: PlacedProgram; s: PlacedProgram['stretches'][number]; i: number } | null = null;
+  let least = reach;
+  for (const p of programs)
+    for (const s of p.stretches) {
+      const m = s.motion;
+      for (let i = 1; i < m.count; i++) {
+        if (m.kind[i] === RAPID) continue;
+        let d: number;
+        if (isArc(m.kind[i])) {
+          const pts = pointsOf(m, i);
+          d = Infinity;
+          if (Math.abs(Math.hypot(x - m.cx[i], y - m.cy[i]) - Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i])) < least) for (let k = 0; k + 3 < pts.length; k += 2) d = Math.min(d, toSegment(x, y, pts[k], pts[k + 1], pts[k + 2], pts[k + 3]));
+        } else d = toSegment(x, y, m.x[i - 1], m.y[i - 1], m.x[i], m.y[i]);
+        if (d < least) {
+          least = d;
+          best = { p, s, i };
+        }
+      }
+    }
+  if (!best) return null;
+  const { p, s, i } = best;
+  return { file: p.file, line: s.line[i], points: pointsOf(s.motion, i), z: s.motion.z[i], rapid: false, cutId: s.cutId };
+}
+
+function toSegment(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
+  const [ex, ey] = [bx - ax, by - ay];
+  const q = ex * ex + ey * ey;
+  const t = q > 0 ? Math.min(1, Math.max(0, ((x - ax) * ex + (y - ay) * ey) / q)) : 0;
+  return Math.hypot(x - ax - t * ex, y - ay - t * ey);
+}

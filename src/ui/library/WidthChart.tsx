@@ -1,0 +1,51 @@
+'use client';
+import Box from '@mui/material/Box';
+import { scaleLinear } from 'd3-scale';
+import { line } from 'd3-shape';
+import { cuttingLength, radiusAt, type Cutter } from '@/core/cutters/cutter';
+import { formatLength, type Unit } from '@/core/units/length';
+
+const W = 300;
+const H = 150;
+const pad = { l: 40, r: 12, t: 10, b: 30 };
+
+/** Width of a groove against its depth, from the profile that the proof cuts with; a mark where the maker asks. */
+export function WidthChart({ cutter, unit, depth }: { cutter: Cutter; unit: Unit; depth: number }) {
+  const deep = cuttingLength(cutter);
+  const x = scaleLinear().domain([0, deep]).range([pad.l, W - pad.r]);
+  const widest = 2 * radiusAt(cutter, deep);
+  const y = scaleLinear().domain([0, widest * 1.05]).range([H - pad.b, pad.t]);
+  const points = Array.from({ length: 81 }, (_, i) => ({ d: (deep * i) / 80, w: 2 * radiusAt(cutter, (deep * i) / 80) }));
+  const path = line<{ d: number; w: number }>((p) => x(p.d), (p) => y(p.w))(points)!;
+  const at = { x: x(Math.min(depth, deep)), y: y(2 * radiusAt(cutter, Math.min(depth, deep))) };
+  const text = { fontSize: 11, fill: 'var(--mui-palette-text-secondary)' };
+  return (
+    <Box component="svg" viewBox={`0 0 ${W} ${H}`} role="img" aria-label="Width of the groove against its depth" sx={{ width: '100%', display: 'block' }}>
+      {x.ticks(5).map((t) => (
+        <g key={t}>
+          <line x1={x(t)} x2={x(t)} y1={pad.t} y2={H - pad.b} stroke="var(--mui-palette-divider)" />
+          <text x={x(t)} y={H - pad.b + 14} textAnchor="middle" {...text}>
+            {formatLength(t, unit)}
+          </text>
+        </g>
+      ))}
+      {y.ticks(4).map((t) => (
+        <g key={t}>
+          <line x1={pad.l} x2={W - pad.r} y1={y(t)} y2={y(t)} stroke="var(--mui-palette-divider)" />
+          <text x={pad.l - 6} y={y(t) + 4} textAnchor="end" {...text}>
+            {formatLength(t, unit)}
+          </text>
+        </g>
+      ))}
+      <text x={W - pad.r} y={H - 3} textAnchor="end" {...text}>
+        depth, {unit}
+      </text>
+      <text x={pad.l + 6} y={pad.t + 9} {...text}>
+        width, {unit}
+      </text>
+      <path d={path} fill="none" stroke="var(--mui-palette-primary-main)" strokeWidth="2" />
+      <path d={`M${at.x} ${H - pad.b}V${at.y}H${pad.l}`} fill="none" stroke="var(--mui-palette-brass)" strokeDasharray="4 3" />
+      <circle cx={at.x} cy={at.y} r="4" fill="var(--mui-palette-brass)" />
+    </Box>
+  );
+}

@@ -1,0 +1,108 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { useWork } from '@/compute/pipeline';
+import { machines, calibrated, type Machine } from '@/core/machine/profile';
+import { timeText } from '@/core/units/length';
+import { freshId } from '@/store/jobs';
+import { useOpenJob } from '@/store/openJob';
+import { ChoiceField, FlagField, LengthField, NumberField, TextField } from '@/ui/common/fields';
+import { Group } from '@/ui/common/SheetParts';
+import { useLater } from '@/ui/later';
+import { useShelf } from '@/ui/common/useShelf';
+
+const axes = ['x', 'y', 'z'] as const;
+
+/** The machine that the programs are timed and checked for: chosen, changed, kept, taught by real minutes. */
+export function MachineGroup() {
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const edit = useLater(useOpenJob, (s) => s.edit);
+  const { kept, keep, drop } = useShelf('machines');
+  const { machine } = job.run;
+  const { unit } = job;
+  const all = [...machines.filter((m) => !kept.some((k) => k.id === m.id)), ...kept];
+  const known = all.find((m) => m.id === machine.id);
+  const changed = !known || JSON.stringify(known) !== JSON.stringify(machine);
+  const set = (name: string, recipe: (m: Machine) => void) => edit(`Change ${name}`, (j) => recipe(j.run.machine));
+  const length = (label: string, value: number, name: string, to: (m: Machine, v: number) => void, max = 100000) => <LengthField label={label} value={value} unit={unit} min={0.0001} max={max} onChange={(v) => v !== null && set(name, (m) => to(m, v))} />;
+  const grid = (columns: number) => ({ display: 'grid', gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`, gap: 1.25, mt: 1.25 });
+  return (
+    <Group title="Machine">
+      <ChoiceField
+        label="Machine"
+        value={known ? machine.id : ''}
+        options={[...(known ? [] : [{ value: '', label: machine.name }]), ...all.map((m) => ({ value: m.id, label: m.name }))]}
+        onChange={(id) => {
+          const m = all.find((q) => q.id === id);
+          if (m) edit('Choose machine', (j) => void ((j.run.machine = { ...m }), (j.run.dialect = [...j.run.dialects.map((d) => d.id)].includes(m.dialect) || !m.dialect.startsWith('own-') ? m.dialect : j.run.dialect)));
+        }}
+      />
+      <Box sx={grid(2)}>
+        <TextField label="Its name" value={machine.name} onChange={(v) => v.trim() && set('name of the machine', (m) => void (m.name = v))} />
+        {length('Rapid rate /min', machine.rapid, 'rapid rate', (m, v) => void (m.rapid = v))}
+        {length('Junction deviation', machine.junctionDeviation, 'junction deviation', (m, v) => void (m.junctionDeviation = v), 1)}
+        <NumberField label="Tool change" unit="s" value={machine.toolChangeSeconds} min={0} max={3600} onChange={(v) => set('tool change', (m) => void (m.toolChangeSeconds = v))} />
+        <NumberField label="Slowest spindle" unit="rpm" value={machine.spindle.min} min={0} max={100000} onChange={(v) => set('spindle', (m) => void (m.spindle.min = v))} />
+        <NumberField label="Fastest spindle" unit="rpm" value={machine.spindle.max} min={1} max={100000} onChange={(v) => set('spindle', (m) => void (m.spindle.max = v))} />
+      </Box>
+      <Box sx={grid(3)}>
+        {axes.map((a) => (
+          <Box key={`t${a}`}>{length(`Travel ${a.toUpperCase()}`, machine.travel[a], 'travel', (m, v) => void (m.travel[a] = v))}</Box>
+        ))}
+        {axes.map((a) => (
+          <Box key={`f${a}`}>{length(`Speed ${a.toUpperCase()} /min`, machine.maxFeed[a], 'speed', (m, v) => void (m.maxFeed[a] = v))}</Box>
+        ))}
+        {axes.map((a) => (
+          <NumberField key={`a${a}`} label={`Accel. ${a.toUpperCase()}`} unit="mm/s²" value={machine.accel[a]} min={1} max={50000} onChange={(v) => set('acceleration', (m) => void (m.accel[a] = v))} />
+        ))}
+      </Box>
+      <Box sx={{ mt: 1 }}>
+        <FlagField label="Has a probe" value={machine.probe} onChange={(v) => set('probe', (m) => void (m.probe = v))} />
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1, mt: 1, flexWrap: 'wrap' }}>
+        {changed && (
+          <Button size="small" variant="outlined" onClick={() => void keep({ ...machine, id: kept.some((k) => k.id === machine.id) ? machine.id : `own-${freshId()}` })}>
+            Keep on this device
+          </Button>
+        )}
+        {changed && known && (
+          <Button size="small" color="secondary" onClick={() => edit('Put machine back', (j) => void (j.run.machine = { ...known }))}>
+            Put back
+          </Button>
+        )}
+        {kept.some((k) => k.id === machine.id) && (
+          <Button size="small" color="error" onClick={() => void drop(machine.id)}>
+            Forget on this device
+          </Button>
+        )}
+      </Box>
+      <Calibration machine={machine} />
+    </Group>
+  );
+}
+
+/** Real minutes of this job, as the maker reports them: what they would change is shown before it is taken. */
+function Calibration({ machine }: { machine: Machine }) {
+  const edit = useLater(useOpenJob, (s) => s.edit);
+  const proof = useLater(useWork, (w) => w.proof);
+  const [real, setReal] = useState<number | null>(null);
+  if (!proof || !(proof.minutes > 0)) return null;
+  const still = (proof.toolChanges * (machine.toolChangeSeconds + machine.spindleSeconds)) / 60;
+  const reckoned = (proof.minutes - still) / machine.factor;
+  const factor = real !== null && real > still ? calibrated([reckoned], [real - still]) : null;
+  return (
+    <Box sx={{ mt: 1.5, borderTop: '1px solid', borderColor: 'divider', pt: 1.5 }}>
+      <NumberField label="Minutes it really took" unit="min" value={real ?? +proof.minutes.toFixed(1)} min={0.1} max={10000} onChange={setReal} />
+      <Typography variant="caption" component="p" sx={{ color: 'text.secondary', mt: 0.75, mb: 0 }}>
+        {factor === null ? `Times on this machine are multiplied by ${machine.factor.toFixed(2)}. Type what the job really took, and Mirvak learns from it.` : `Moving would be multiplied by ${factor.toFixed(2)} instead of ${machine.factor.toFixed(2)}: ${timeText(proof.minutes)} becomes ${timeText(reckoned * factor + still)}.`}
+      </Typography>
+      {factor !== null && (
+        <Button size="small" variant="outlined" sx={{ mt: 0.75 }} onClick={() => { edit('Calibrate machine', (j) => void (j.run.machine.factor = factor)); setReal(null); }}>
+          Take this
+        </Button>
+      )}
+    </Box>
+  );
+}
