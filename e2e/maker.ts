@@ -79,6 +79,7 @@ export class Maker {
   async choose(label: string, option: string): Promise<void> {
     const id = await this.page.waitForFunction((l: string) => [...document.querySelectorAll('label')].find((e) => e.textContent === l)?.htmlFor, {}, label);
     const box = await this.page.evaluateHandle((i) => document.getElementById(i as string)?.closest('.MuiInputBase-root')?.querySelector('[role=combobox]'), await id.jsonValue());
+    await this.free(box.asElement() as ElementHandle<Element>);
     await (box.asElement() as ElementHandle<Element>).click();
     await this.press(option, 'option');
   }

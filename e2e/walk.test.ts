@@ -163,7 +163,7 @@ test('a broken file is refused by name and nothing is lost', async () => {
     await maker.sees(reasons[name as keyof typeof reasons]);
     await maker.sees(`"${name}" was not imported`);
   }
-  expect(await maker.page.$$eval('[aria-label=Jobs] > li', (l) => l.length)).toBe(3);
+  expect(await maker.page.$$eval('[aria-label=Jobs] > li', (l) => l.length)).toBe(4);
 });
 
 test('jobs are copied, renamed, deleted with undo, exported and brought back', async () => {

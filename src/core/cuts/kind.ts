@@ -66,10 +66,20 @@ export interface PlacedTab {
   readonly length: number;
 }
 
+/** What one cutter of a list reaches of the floor, beyond what wider ones reach. */
+export interface Reached {
+  readonly cutterId: string;
+  readonly region: Region;
+  /** mm2. */
+  readonly area: number;
+}
+
 export interface CutPlan {
   readonly toolpaths: readonly Toolpath[];
   readonly remarks: readonly Remark[];
   readonly unreached: Unreached;
+  /** Where several cutters share a floor: each one's part, widest first. */
+  readonly reach?: readonly Reached[];
   readonly tabs: readonly PlacedTab[];
   /** Whether this cut parts the piece from the blank. */
   readonly cutsFree: boolean;

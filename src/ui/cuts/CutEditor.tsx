@@ -6,7 +6,9 @@ import Typography from '@mui/material/Typography';
 import { useWork } from '@/compute/pipeline';
 import { presetOf } from '@/core/pipeline/planning';
 import { kindOf } from '@/core/cuts/registry';
+import { boundsOf, loopArea, type Region } from '@/core/geometry/region';
 import type { Cut } from '@/core/job/job';
+import type { Unit } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeCut, setCutValue } from '@/ui/actions/edits';
@@ -14,10 +16,22 @@ import { FieldForm, setAt } from '@/ui/common/FieldForm';
 import { TextField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
 import { useLibrary } from '@/ui/library/useLibrary';
+import { reachTint } from '@/ui/table/drawPlan';
 import { cutColour } from '@/ui/theme/theme';
 import { setView, useView } from '@/ui/view';
 import { DepthDrawing } from './DepthDrawing';
 import { Speeds } from './Speeds';
+
+const areaText = (mm2: number, unit: Unit): string => (unit === 'mm' ? `${mm2 >= 100 ? (mm2 / 100).toFixed(1) : mm2.toFixed(2)} ${mm2 >= 100 ? 'cm' : 'mm'}\u00b2` : `${(mm2 / 645.16).toFixed(3)} in\u00b2`);
+
+/** Middles of the largest places out of reach. */
+function worst(region: Region): { x: number; y: number }[] {
+  const large = [...region].filter((l) => loopArea(l) > 0).sort((a, b) => loopArea(b) - loopArea(a));
+  return large.slice(0, 5).map((l) => {
+    const b = boundsOf([l])!;
+    return { x: (b.x0 + b.x1) / 2, y: (b.y0 + b.y1) / 2 };
+  });
+}
 
 export function CutEditor({ cut }: { cut: Cut }) {
   const job = useLater(useOpenJob, (s) => s.job)!;
@@ -68,12 +82,28 @@ export function CutEditor({ cut }: { cut: Cut }) {
             </Link>
           </Typography>
         )}
+        {plan?.reach && plan.reach.length > 1 && (
+          <Box component="ul" aria-label="Reach of the cutters" sx={{ listStyle: 'none', p: 0, m: 0, mt: 1.5, display: 'grid', gap: 0.5, fontSize: 13 }}>
+            {plan.reach.map((r, i) => (
+              <Box component="li" key={r.cutterId} sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+                <Box aria-hidden="true" sx={{ width: 14, height: 14, borderRadius: 0.75, border: '1px solid', borderColor: 'divider', bgcolor: cutColour(job.cuts.indexOf(cut)), opacity: reachTint(i) }} />
+                <Box sx={{ flex: 1 }}>{cutters.find((c) => c.id === r.cutterId)?.name}</Box>
+                {areaText(r.area, job.unit)}
+              </Box>
+            ))}
+          </Box>
+        )}
         {plan && plan.unreached.area > 0.05 && (
-          <Typography variant="body2" sx={{ mt: 1.25 }}>
+          <Typography variant="body2" component="div" sx={{ mt: 1.25 }}>
             <Box component="span" sx={{ color: 'error.main', fontWeight: 600 }}>
               {plan.unreached.region.length} places
             </Box>{' '}
-            ({plan.unreached.area.toFixed(2)} mm{'\u00b2'}) are out of the cutter{'\u2019'}s reach.
+            ({areaText(plan.unreached.area, job.unit)}) are out of reach.{' '}
+            {worst(plan.unreached.region).map((p, i) => (
+              <Link key={i} component="button" sx={{ mr: 1 }} onClick={() => setView({ marked: { ...p, text: 'Out of reach' } })}>
+                Place {i + 1}
+              </Link>
+            ))}
           </Typography>
         )}
         {plan?.remarks.map((r) => (

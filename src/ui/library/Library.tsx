@@ -27,7 +27,7 @@ import { ImportPreview } from './ImportPreview';
 import { useLibrary } from './useLibrary';
 
 const sorts: Record<string, { label: string; of: (c: Cutter) => number | string }> = {
-  own: { label: 'My own order', of: () => 0 },
+  own: { label: 'My order', of: () => 0 },
   name: { label: 'Name', of: (c) => c.name.toLowerCase() },
   diameter: { label: 'Diameter', of: (c) => radiusOf(c) },
   angle: { label: 'Angle', of: (c) => c.values.includedAngle ?? 2 * (c.values.halfAngle ?? 0) },
@@ -105,7 +105,7 @@ export function Library({ onClose }: { onClose: ReactNode }) {
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
         <Box sx={{ width: 290, flex: 'none', display: 'flex', flexDirection: 'column', borderRight: '1px solid', borderColor: 'divider', bgcolor: 'var(--mui-palette-faint)' }}>
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, p: 1.25, borderBottom: '1px solid', borderColor: 'divider' }}>
-            <ChoiceField label="Shape" value={shape} options={[{ value: '', label: 'All' }, ...cutterShapes.map((s) => ({ value: s.id, label: s.name }))]} onChange={setShape} />
+            <ChoiceField label="Shapes" value={shape} options={[{ value: '', label: 'All' }, ...cutterShapes.map((s) => ({ value: s.id, label: s.name }))]} onChange={setShape} />
             <ChoiceField label="Sorted by" value={sort} options={Object.entries(sorts).map(([value, s]) => ({ value, label: s.label }))} onChange={setSort} />
           </Box>
           <Box role="group" aria-label="Cutters" sx={{ flex: 1, overflowY: 'auto', py: 0.5 }}>

@@ -20,7 +20,7 @@ const fields: Field[] = [
   { kind: 'text', key: 'name', label: 'Name' },
   { kind: 'choice', key: 'unit', label: 'Lengths in', options: choices({ mm: 'Millimetres', in: 'Inches' }) },
   { kind: 'number', key: 'decimals', label: 'Decimals', whole: true, min: 2, max: 6 },
-  { kind: 'choice', key: 'change', label: 'Tool change', options: choices({ command: 'By command (M6)', pause: 'By pause (M0)' }) },
+  { kind: 'choice', key: 'change', label: 'Tool change', options: choices({ command: 'M6 command', pause: 'M0 pause' }) },
   { kind: 'choice', key: 'files', label: 'Cutters in a file', options: choices({ any: 'Any number', cutter: 'One' }) },
   { kind: 'number', key: 'spindleWait', label: 'Wait for the spindle', unit: 's', min: 0, max: 120 },
   { kind: 'text', key: 'extension', label: 'Extension' },

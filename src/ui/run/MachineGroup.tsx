@@ -5,6 +5,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { useWork } from '@/compute/pipeline';
 import { machines, calibrated, type Machine } from '@/core/machine/profile';
+import { seconds } from '@/core/motion/timing';
 import { timeText } from '@/core/units/length';
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
@@ -89,8 +90,10 @@ function Calibration({ machine }: { machine: Machine }) {
   const proof = useLater(useWork, (w) => w.proof);
   const [real, setReal] = useState<number | null>(null);
   if (!proof || !(proof.minutes > 0)) return null;
-  const still = (proof.toolChanges * (machine.toolChangeSeconds + machine.spindleSeconds)) / 60;
-  const reckoned = (proof.minutes - still) / machine.factor;
+  const moving = proof.times.reduce((sum, t) => sum + seconds(t.time), 0) / 60;
+  // Tool changes and waiting stay as they are: the factor is for what moves.
+  const still = proof.minutes - moving;
+  const reckoned = moving / machine.factor;
   const factor = real !== null && real > still ? calibrated([reckoned], [real - still]) : null;
   return (
     <Box sx={{ mt: 1.5, borderTop: '1px solid', borderColor: 'divider', pt: 1.5 }}>

@@ -50,6 +50,9 @@ function pathsOf(m: Motion): { cut: Path2D; air: Path2D } {
   return p;
 }
 
+/** How strongly the part of the k-th cutter of a list is tinted. */
+export const reachTint = (k: number): number => Math.min(0.75, 0.16 + 0.2 * k);
+
 export interface PlanScene {
   job: Job;
   placed: ReadonlyMap<string, PlacedItem>;
@@ -112,6 +115,18 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
   drawItems(ctx, width, height, dpr, v, scene, c, cache, again);
   if (scene.plans.length) {
     for (const { plan, colour, selected } of scene.plans) {
+      // What each cutter of a list reaches, darker the finer it is.
+      if (selected && plan.reach && plan.reach.length > 1)
+        plan.reach.forEach((r, i) => {
+          ctx.globalAlpha = reachTint(i);
+          ctx.fillStyle = colour;
+          ctx.beginPath();
+          for (const loop of r.region) {
+            for (let k = 0; k < loop.length; k += 2) if (k) ctx.lineTo(loop[k], loop[k + 1]); else ctx.moveTo(loop[k], loop[k + 1]);
+            ctx.closePath();
+          }
+          ctx.fill('nonzero');
+        });
       ctx.strokeStyle = colour;
       ctx.lineJoin = 'round';
       for (const t of plan.toolpaths) {

@@ -1,11 +1,11 @@
 import type { Preset } from '../../cutters/cutter';
 import { makeOutline } from '../../geometry/outline';
 import type { Insets } from '../../geometry/insets';
-import type { Region } from '../../geometry/region';
+import { regionArea, subtract, type Region } from '../../geometry/region';
 import { MotionBuilder, type Motion } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
 import { makeTrack, pointAt, run, slice } from '../../motion/track';
-import { passes } from '../kind';
+import { passes, type Reached } from '../kind';
 import { ARC_TOLERANCE, clearingMoves, contours, levelsOf, reversed, startsOf, type ClearingMoves } from './contours';
 import { enter, enterOpen, entryPlace, type EntryKind } from './entry';
 import { hatchRows, zigzags } from './hatch';
@@ -41,8 +41,10 @@ export interface Cleared {
   /** What no cutter of the list reaches on the floor. */
   readonly left: Region;
   readonly area: number;
-  /** Names of cutters that found nothing to do, by id. */
+  /** Ids of cutters that found nothing to do. */
   readonly idle: string[];
+  /** Each cutter's part of the floor. */
+  readonly reach: Reached[];
 }
 
 /**
@@ -81,8 +83,16 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
     else idle.push(tool.id);
   });
   o.progress(1);
-  const { left, area } = reachOf(regionAt(o.floor), sorted[sorted.length - 1].radius);
-  return { toolpaths, left, area, idle };
+  const floor = regionAt(o.floor);
+  let within: Region = [];
+  const reach = sorted.map((t): Reached => {
+    const { reached } = reachOf(floor, t.radius);
+    const region = within.length ? subtract(reached, within) : reached;
+    within = reached;
+    return { cutterId: t.id, region, area: regionArea(region) };
+  });
+  const { left, area } = reachOf(floor, sorted[sorted.length - 1].radius);
+  return { toolpaths, left, area, idle, reach };
 }
 
 /** Rows to and fro, then once along the wall: with rows no further apart than the cutter is wide nothing is left between. */

@@ -93,7 +93,7 @@ export const area = cutKind({
       }
     }
     c.progress(1);
-    return { toolpaths, remarks, unreached: { area: cleared.area, region: cleared.left }, tabs: [], cutsFree: false };
+    return { toolpaths, remarks, unreached: { area: cleared.area, region: cleared.left }, reach: cleared.reach, tabs: [], cutsFree: false };
   },
   target(v, c) {
     const region = c.region(0.001);

@@ -10,7 +10,7 @@ import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
 import { clearWith } from '../clearing/clear';
 import { reachOf } from '../clearing/reach';
-import { cutKind, emptyPlan, passes, type Remark, type Toolpath } from '../kind';
+import { cutKind, emptyPlan, passes, type Reached, type Remark, type Toolpath } from '../kind';
 import { runOut } from '../vcarve/runOut';
 import { makeBranches, type Branches } from '../vcarve/branches';
 import { makeStrokes, simplify, type Stroke } from '../vcarve/strokes';
@@ -90,6 +90,7 @@ export const vcarve = cutKind({
       remarks.push({ level: 'problem', text: `Parts of the artwork are wider than ${cutter.name} (${(2 * R).toFixed(2)} mm); they get a flat floor at its full depth of ${cone.toFixed(2)} mm.` });
 
     const toolpaths: Toolpath[] = [];
+    let reach: readonly Reached[] | undefined;
     const insets = insetsOf(region);
     const flat = widest > R ? insets.at(R - tip, 0.0003) : [];
     let rest: Region = flat;
@@ -113,6 +114,7 @@ export const vcarve = cutKind({
         progress: (f) => c.progress(0.6 + 0.2 * f),
       });
       toolpaths.push(...cleared.toolpaths);
+      reach = cleared.reach;
       for (const id of cleared.idle) remarks.push({ level: 'note', text: `${c.cutter(id).name} finds no floor that is wide enough for it, or nothing that the others left.` });
       deep = Math.min(deep, smallest + tip);
       rest = reachOf(flat, smallest).left;
@@ -145,7 +147,7 @@ export const vcarve = cutKind({
     }
     const unreached = tip > 0 ? reachOf(region, tip) : { area: 0, left: [] };
     c.progress(1);
-    return { toolpaths, remarks, unreached: { area: unreached.area, region: unreached.left }, tabs: [], cutsFree: false };
+    return { toolpaths, remarks, unreached: { area: unreached.area, region: unreached.left }, reach, tabs: [], cutsFree: false };
   },
   target(v, c) {
     const { tan, tip } = coneOf(c.cutter(v.cutter));
