@@ -32,6 +32,8 @@ export interface OrderOptions {
 /** Rounds of ordering and of choosing anew where the closed pieces begin. */
 const ROUNDS = 2;
 const MOST_KICKS = 10000;
+/** Up to so many pieces the shortest order of all is found. */
+const FEW = 6;
 
 /** Each piece's nearest follower, greedily, with nothing taken before what it holds. */
 function greedy(count: number, x: Float64Array, y: Float64Array, reversible: Uint8Array, before: Int32Array, startX: number, startY: number): Tour {
@@ -127,6 +129,7 @@ export function orderPieces(pieces: readonly Piece[], startX: number, startY: nu
   });
   const starts = pieces.map((p) => p.starts ?? null);
   const closed = pieces.some((p) => p.starts && p.starts.length > 2);
+  if (n <= FEW) return exactOrder(pieces, startX, startY);
   const kicks = Math.min(options.mostKicks ?? MOST_KICKS, (options.effort ?? 20) * n);
   const rounds = closed ? ROUNDS : 1;
   let tour = greedy(n, x, y, reversible, before, startX, startY);
@@ -136,6 +139,51 @@ export function orderPieces(pieces: readonly Piece[], startX: number, startY: nu
   }
   if (closed) chooseStarts(pieces, tour, x, y, start, startX, startY);
   return Array.from(tour.order, (piece, k) => ({ piece, reversed: tour.turned[k] === 1 && !!pieces[piece].reversible && !pieces[piece].starts, start: start[piece] }));
+}
+
+/** The shortest of all orders, by dynamic programming over the sets of pieces done (Bellman 1962, Held and Karp 1962). */
+function exactOrder(pieces: readonly Piece[], startX: number, startY: number): Turn[] {
+  const n = pieces.length;
+  const ways = pieces.map((p, piece) => {
+    const s = p.starts;
+    if (s && s.length > 2) return Array.from({ length: s.length / 2 }, (_, start) => ({ turn: { piece, reversed: false, start }, inX: s[2 * start], inY: s[2 * start + 1], outX: s[2 * start], outY: s[2 * start + 1] }));
+    const forward = { turn: { piece, reversed: false, start: 0 }, inX: p.inX, inY: p.inY, outX: p.outX, outY: p.outY };
+    return p.reversible ? [forward, { turn: { piece, reversed: true, start: 0 }, inX: p.outX, inY: p.outY, outX: p.inX, outY: p.inY }] : [forward];
+  });
+  const needs = new Int32Array(n);
+  pieces.forEach((p, i) => {
+    if (p.before !== undefined) needs[p.before] |= 1 << i;
+  });
+  interface Way {
+    cost: number;
+    x: number;
+    y: number;
+    turn: Turn | null;
+    from: Way | null;
+  }
+  const reached: Way[][] = Array.from({ length: 1 << n }, () => []);
+  reached[0].push({ cost: 0, x: startX, y: startY, turn: null, from: null });
+  for (let done = 0; done < reached.length - 1; done++)
+    for (let i = 0; i < n; i++) {
+      if (done & (1 << i) || (needs[i] & done) !== needs[i] || !reached[done].length) continue;
+      for (const w of ways[i]) {
+        let from = reached[done][0];
+        let cost = Infinity;
+        for (const r of reached[done]) {
+          const c = r.cost + Math.hypot(w.inX - r.x, w.inY - r.y);
+          if (c < cost) {
+            cost = c;
+            from = r;
+          }
+        }
+        reached[done | (1 << i)].push({ cost, x: w.outX, y: w.outY, turn: w.turn, from });
+      }
+    }
+  const ends = reached[reached.length - 1];
+  if (!ends.length) throw new RangeError('The pieces of work wait for each other in a circle.');
+  const out: Turn[] = [];
+  for (let w: Way | null = ends.reduce((a, b) => (b.cost < a.cost ? b : a)); w?.turn; w = w.from) out.unshift(w.turn);
+  return out;
 }
 
 /** The starts of closed pieces that make the way shortest in a given order; x, y and start are brought up to date. */
