@@ -23,7 +23,7 @@ describe('the command line', () => {
     const setup = json('plan/setup.json');
     expect(setup.files).toEqual(readdirSync(path.join(dir, 'plan')).filter((f) => f.endsWith('.nc')).sort());
     expect(setup.zZero).toBe('top');
-    expect(setup.tools['2']).toMatchObject({ shape: 'v', includedAngle: 60, tipDiameter: 0 });
+    expect(setup.tools['3']).toMatchObject({ shape: 'v', includedAngle: 60, tipDiameter: 0 });
     const report = json('plan/report.json');
     expect(report.cuts.map((c: { name: string }) => c.name)).toEqual(['Lettering', 'Ornament', 'Border channel', 'Cut free']);
     expect(report.checks.every((c: { passed: boolean }) => c.passed)).toBe(true);
@@ -43,7 +43,7 @@ describe('the command line', () => {
     points.sort((a, b) => a.x - b.x);
     const cloud = { x: Float64Array.from(points, (p) => p.x), y: Float64Array.from(points, (p) => p.y), z: new Float64Array(points.length) };
     const [file] = json('one/setup.json').files;
-    cutOut(cloud, readMoves(readFileSync(path.join(dir, 'one', file), 'utf8')), { 1: testFlat(1.5), 2: testCone(60, 0, 12), 3: testFlat(3), 4: testFlat(6) });
+    cutOut(cloud, readMoves(readFileSync(path.join(dir, 'one', file), 'utf8')), { 1: testFlat(3), 2: testFlat(1.5), 3: testCone(60, 0, 12), 4: testFlat(6) });
     let cut = 0;
     let differ = 0;
     points.forEach((p, k) => {
