@@ -203,7 +203,7 @@ function carve(b: MotionBuilder, strokes: Stroke[], blank: { safeHeight: number;
     strokes.map((s) => ({ inX: s[0], inY: s[1], outX: s[end(s)], outY: s[end(s) + 1] })),
     b.count ? b.lastX : 0,
     b.count ? b.lastY : 0,
-    { effort: 4 },
+    { effort: 1 },
   );
   for (const { piece: k } of order) {
     const s = strokes[k];
