@@ -27,7 +27,10 @@ export class Maker {
     await this.free(thing);
     await thing.click();
   }
-  /** A maker waits until nothing lies over a thing any more, such as a menu that is closing, and it stands still. */
+  /**
+   * A maker waits until nothing lies over a thing any more, such as a menu that is closing, and it stands still. A menu or
+   * drawer that is still coming in may stand still for some frames on a busy device: it is there when it is opaque and in place.
+   */
   private async free(thing: ElementHandle<Element>): Promise<void> {
     await thing.scrollIntoView();
     await this.page.waitForFunction(
@@ -37,6 +40,11 @@ export class Maker {
         const was = (e as unknown as { lastSeen?: string }).lastSeen;
         const now = `${b.x} ${b.y}`;
         (e as unknown as { lastSeen?: string }).lastSeen = now;
+        const sheet = e.closest('.MuiPopover-paper, .MuiDrawer-paper');
+        if (sheet) {
+          const { opacity, transform } = getComputedStyle(sheet);
+          if (opacity !== '1' || (transform !== 'none' && transform !== 'matrix(1, 0, 0, 1, 0, 0)')) return false;
+        }
         return top !== null && (e.contains(top) || top.contains(e)) && was === now;
       },
       { timeout: 5000 },
