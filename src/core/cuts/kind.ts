@@ -81,6 +81,8 @@ export interface CutPlan {
   /** Where several cutters share a floor: each one's part, widest first. */
   readonly reach?: readonly Reached[];
   readonly tabs: readonly PlacedTab[];
+  /** How far the cutter's axis may leave the blank on purpose, mm; 0 when not said. */
+  readonly overEdge?: number;
   /** Whether this cut parts the piece from the blank. */
   readonly cutsFree: boolean;
 }
@@ -124,3 +126,9 @@ export function passes(start: number, floor: number, step: number): number[] {
   const n = Math.max(1, Math.ceil(depth / step - 1e-6));
   return Array.from({ length: n }, (_, i) => start - (depth * (i + 1)) / n);
 }
+
+/** Height for hops between near places: over the face alone, or over everything where clamps stand on the table. */
+export const lowHop = (b: CutBlank): number => (b.clamps?.length ? b.safeHeight : b.clearance);
+
+/** Height of the floor of a cut that goes through the blank (and `beyond` it) or to a depth. */
+export const floorOf = (v: { readonly through: boolean; readonly beyond: number; readonly depth: number }, b: { readonly thickness: number }): number => -(v.through ? b.thickness + v.beyond : v.depth);

@@ -1,4 +1,4 @@
-import { shortTour, type Tour } from './tour';
+import { bucketsOver, shortTour, type Tour } from './tour';
 
 /** A piece of work between two lifts, as the order of travel sees it. mm. */
 export interface Piece {
@@ -40,19 +40,7 @@ function greedy(count: number, x: Float64Array, y: Float64Array, reversible: Uin
   const waits = new Int32Array(count);
   for (let i = 0; i < count; i++) if (before[i] >= 0) waits[before[i]]++;
   // Entries in square buckets; a piece enters its buckets when what it waits for is done.
-  let x0 = Infinity;
-  let y0 = Infinity;
-  let x1 = -Infinity;
-  let y1 = -Infinity;
-  for (let e = 0; e < 2 * count; e++) {
-    x0 = Math.min(x0, x[e]);
-    x1 = Math.max(x1, x[e]);
-    y0 = Math.min(y0, y[e]);
-    y1 = Math.max(y1, y[e]);
-  }
-  const cell = Math.max(1e-6, Math.sqrt(((x1 - x0 + 1e-3) * (y1 - y0 + 1e-3) * 2) / count), Math.max(x1 - x0, y1 - y0) / 1000);
-  const cols = Math.floor((x1 - x0) / cell) + 1;
-  const rows = Math.floor((y1 - y0) / cell) + 1;
+  const { x0, y0, cell, cols, rows } = bucketsOver(x, y, 4);
   const buckets: number[][] = Array.from({ length: cols * rows }, () => []);
   const col = (v: number) => Math.min(cols - 1, Math.max(0, Math.floor((v - x0) / cell)));
   const row = (v: number) => Math.min(rows - 1, Math.max(0, Math.floor((v - y0) / cell)));
@@ -113,6 +101,7 @@ function greedy(count: number, x: Float64Array, y: Float64Array, reversible: Uin
 export function orderPieces(pieces: readonly Piece[], startX: number, startY: number, options: OrderOptions = {}): Turn[] {
   const n = pieces.length;
   if (!n) return [];
+  if (n <= FEW) return exactOrder(pieces, startX, startY);
   const x = new Float64Array(2 * n);
   const y = new Float64Array(2 * n);
   const reversible = new Uint8Array(n);
@@ -129,7 +118,6 @@ export function orderPieces(pieces: readonly Piece[], startX: number, startY: nu
   });
   const starts = pieces.map((p) => p.starts ?? null);
   const closed = pieces.some((p) => p.starts && p.starts.length > 2);
-  if (n <= FEW) return exactOrder(pieces, startX, startY);
   const kicks = Math.min(options.mostKicks ?? MOST_KICKS, (options.effort ?? 20) * n);
   const rounds = closed ? ROUNDS : 1;
   let tour = greedy(n, x, y, reversible, before, startX, startY);

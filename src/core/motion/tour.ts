@@ -29,22 +29,23 @@ const NEIGHBOURS = 10;
 /** Longest stretch that a kick may move, in pieces. */
 const STRETCH = 10;
 
+/** Square buckets over points (x, y), about `share` points each, at most a thousand to a side. */
+export function bucketsOver(x: Float64Array, y: Float64Array, share: number): { x0: number; y0: number; cell: number; cols: number; rows: number } {
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let e = 0; e < x.length; e++) {
+    x0 = Math.min(x0, x[e]);
+    x1 = Math.max(x1, x[e]);
+    y0 = Math.min(y0, y[e]);
+    y1 = Math.max(y1, y[e]);
+  }
+  const cell = Math.max(1e-6, Math.sqrt(((x1 - x0 + 1e-3) * (y1 - y0 + 1e-3) * share) / x.length), Math.max(x1 - x0, y1 - y0) / 1000);
+  return { x0, y0, cell, cols: Math.floor((x1 - x0) / cell) + 1, rows: Math.floor((y1 - y0) / cell) + 1 };
+}
+
 /** Nearest ends of other pieces, for every end and (last) for the start: NEIGHBOURS each, -1 where there are fewer. */
 function neighbours(p: TourProblem): Int32Array {
   const ends = 2 * p.count;
-  let x0 = Infinity;
-  let y0 = Infinity;
-  let x1 = -Infinity;
-  let y1 = -Infinity;
-  for (let e = 0; e < ends; e++) {
-    x0 = Math.min(x0, p.x[e]);
-    x1 = Math.max(x1, p.x[e]);
-    y0 = Math.min(y0, p.y[e]);
-    y1 = Math.max(y1, p.y[e]);
-  }
-  const cell = Math.max(1e-6, Math.sqrt(((x1 - x0 + 1e-3) * (y1 - y0 + 1e-3) * 3) / ends), Math.max(x1 - x0, y1 - y0) / 1000);
-  const cols = Math.floor((x1 - x0) / cell) + 1;
-  const rows = Math.floor((y1 - y0) / cell) + 1;
+  const { x0, y0, cell, cols, rows } = bucketsOver(p.x, p.y, 3);
   const first = new Int32Array(cols * rows + 1);
   const cellOf = (e: number) => Math.floor((p.y[e] - y0) / cell) * cols + Math.floor((p.x[e] - x0) / cell);
   for (let e = 0; e < ends; e++) first[cellOf(e) + 1]++;

@@ -18,6 +18,9 @@ export class Cancelled extends Error {
 
 export type Progress = (done: number) => void;
 
+/** Whether a cut has no artwork and cannot do without. */
+export const lacksArtwork = (cut: Cut): boolean => !cut.items.length && !kindOf(cut.kind).bare?.(cut.values);
+
 /** All that a cut's plan depends on, and nothing else. */
 function inputs(job: Job, cut: Cut) {
   const used = kindOf(cut.kind).cutters(cut.values);
@@ -68,7 +71,7 @@ export function presetOf(cutter: Cutter, job: Job, cut: Cut | null): Preset {
 
 /** Plans one cut. Trouble that the maker can mend comes back as a remark; Cancelled passes through. */
 export function planCut(job: Job, cut: Cut, art: ArtworkContext, progress: Progress = () => {}): CutPlan {
-  if (!cut.items.length && !kindOf(cut.kind).bare?.(cut.values)) return emptyPlan([{ level: 'problem', text: 'No artwork is picked for this cut.' }]);
+  if (lacksArtwork(cut)) return emptyPlan([{ level: 'problem', text: 'No artwork is picked for this cut.' }]);
   try {
     const plan = kindOf(cut.kind).plan(cut.values, contextOf(job, cut, art, progress));
     for (const t of plan.toolpaths) for (const c of [job.cutters.find((q) => q.id === t.cutterId)!]) if (!shapeOf(c.shape).turns && t.rpm !== 0) throw new Error(`${c.name} is drawn, not turned.`);
@@ -84,7 +87,7 @@ export function planCut(job: Job, cut: Cut, art: ArtworkContext, progress: Progr
 export function targetOf(job: Job, art: ArtworkContext): Target {
   const all: Target[] = [];
   for (const cut of job.cuts) {
-    if (!cut.enabled || (!cut.items.length && !kindOf(cut.kind).bare?.(cut.values))) continue;
+    if (!cut.enabled || lacksArtwork(cut)) continue;
     try {
       const t = kindOf(cut.kind).target(cut.values, contextOf(job, cut, art, () => {}));
       if (t) all.push(t);

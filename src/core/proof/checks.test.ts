@@ -50,6 +50,33 @@ describe('checks of a program', () => {
     expect(findings([...GOOD, 'G0 Z5', 'X90 Y-20', 'X20 Y20'])).toEqual([]);
   });
 
+  it('find a cutter that meets a clamp, also on the way, and by half its width', () => {
+    const clamp = (x0: number, y0: number, height: number) => jobWith((j) => void (j.clamps = [{ x0, y0, x1: x0 + 8, y1: y0 + 8, height }]));
+    const beside = ['G0 X20 Y10', 'Z5', 'X50', 'Z10'];
+    expect(names(findings([...GOOD, 'G0 Z10', ...beside], clamp(30, 4, 8)))).toEqual(['clamps']);
+    expect(findings([...GOOD, 'G0 Z10', ...beside], clamp(30, 4, 8))[0].text).toMatch(/runs into clamp 1, which is 8 mm high/);
+    // Higher than the clamp, or further away than the cutter's half.
+    expect(findings([...GOOD, 'G0 Z10', ...beside], clamp(30, 4, 4))).toEqual([]);
+    expect(findings([...GOOD, 'G0 Z10', ...beside], clamp(30, 0, 8))).toEqual([]);
+  });
+
+  it('find nothing in a skim that goes over the edge on purpose, and a clamp that it meets', () => {
+    const skim = (clamps: { x0: number; y0: number; x1: number; y1: number; height: number }[]) => {
+      const job = jobWith((j) => {
+        j.clamps = clamps;
+        j.cutters = [cutterOf('flat-12')];
+        j.cuts = [{ id: 's', name: 'Skim', kind: 'skim', enabled: true, items: [], values: { cutter: 'flat-12', where: 'blank', depth: 0.3, angle: 0, overlap: 1 }, overrides: {} }];
+      });
+      const plans = new Map([['s', planCut(job, job.cuts[0], testArt)]]);
+      const programs = writePrograms(job, plans);
+      return prove(job, placePrograms(job, programs), programs.tools, plans, 0.5);
+    };
+    const proof = skim([]);
+    expect(proof.findings).toEqual([]);
+    for (const z of proof.field.z) expect(z).toBeCloseTo(-0.3, 4);
+    expect(names([...skim([{ x0: 0, y0: 0, x1: 12, y1: 12, height: 8 }]).findings])).toEqual(['clamps']);
+  });
+
   it('find a rapid through what stands at that moment, not through what is cut already', () => {
     const f = findings([...GOOD, 'G0 Z-1', 'Y30', 'Z5']);
     expect(names(f)).toEqual(['rapids']);

@@ -8,6 +8,7 @@ import { useOpenJob } from '@/store/openJob';
 import { ChoiceField, LengthField } from '@/ui/common/fields';
 import { Group, SheetHead } from '@/ui/common/SheetParts';
 import { BlankDrawing } from './BlankDrawing';
+import { Clamps } from './Clamps';
 
 const column = { l: 'left', c: 'centre', r: 'right' } as const;
 const row = { t: 'top', m: 'middle', b: 'bottom' } as const;
@@ -70,6 +71,7 @@ export function BlankSheet() {
           {length('Allowed into the bed', 'intoBed', 0, 50, 'A spoil board takes this much')}
         </Box>
       </Group>
+      <Clamps />
       <Group title="Park position">
         <Box sx={grid}>
           {(['x', 'y'] as const).map((k) => (

@@ -43,14 +43,15 @@ export function CutEditor({ cut }: { cut: Cut }) {
   const cutters = [...job.cutters, ...library.filter((l) => !job.cutters.some((c) => c.id === l.id))];
   const same = picked.length === cut.items.length && picked.every((p) => cut.items.includes(p));
   const placedTabs = (cut.values.tabs as { at: unknown[] } | undefined)?.at.length ?? 0;
+  const bare = kind.bare?.(cut.values) ?? false;
   const items = cut.items.filter((id) => job.items.some((i) => i.id === id)).length;
   return (
     <>
       <Group title={cut.name}>
         <DepthDrawing side={kind.side(cut.values, job.blank, (id) => cutters.find((c) => c.id === id) ?? null)} blank={job.blank} unit={job.unit} colour={cutColour(job.cuts.indexOf(cut))} />
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1.25, minHeight: 34 }}>
-          <Typography variant="body2" sx={{ flex: 1, color: items ? 'text.secondary' : 'error.main' }}>
-            {items ? `Cuts ${items} ${items === 1 ? 'item' : 'items'}` : 'Pick artwork on the table for this cut'}
+          <Typography variant="body2" sx={{ flex: 1, color: items || bare ? 'text.secondary' : 'error.main' }}>
+            {bare ? 'Needs no artwork' : items ? `Cuts ${items} ${items === 1 ? 'item' : 'items'}` : 'Pick artwork on the table for this cut'}
           </Typography>
           {same || !picked.length ? (
             <Button size="small" color="inherit" disabled={!items} onClick={() => setView({ picked: cut.items })}>

@@ -3,14 +3,14 @@ import { makeOutline } from '../../geometry/outline';
 import type { Insets } from '../../geometry/insets';
 import { regionArea, subtract, type Region } from '../../geometry/region';
 import { MotionBuilder, type Motion } from '../../motion/motion';
-import { orderPieces } from '../../motion/order';
 import { makeTrack, pointAt, run, slice } from '../../motion/track';
 import { passes, type Reached } from '../kind';
-import { ARC_TOLERANCE, clearingMoves, contours, levelsOf, reversed, startsOf, type ClearingMoves } from './contours';
+import { ARC_TOLERANCE, clearingMoves, contours, levelsOf, reversed, type ClearingMoves } from './contours';
 import { enter, enterOpen, entryPlace, type EntryKind } from './entry';
 import { hatchRows, zigzags } from './hatch';
 import { reachOf, restOf } from './reach';
 import { restMoves } from './rest';
+import { eachTrack, hop, type HopHeights } from './travel';
 
 /** One cutter of a clearing and how it is driven. */
 export interface ClearingTool {
@@ -19,8 +19,7 @@ export interface ClearingTool {
   readonly preset: Preset;
 }
 
-export interface ClearingOptions {
-  readonly safe: number;
+export interface ClearingOptions extends HopHeights {
   readonly clearance: number;
   /** Heights of the face and of the floor. */
   readonly face: number;
@@ -101,34 +100,23 @@ function hatchMoves(b: MotionBuilder, region: Region, step: number, angle: numbe
   if (!levels.length) return;
   const lines = zigzags(hatchRows(free, angle, step), free, 4 * step + m.radius).map((l) => makeTrack(l, false, 1e-9));
   const walls = levels[0].map((l) => makeTrack(m.climb ? l : reversed(l), true, ARC_TOLERANCE)).filter((t) => t.length > 0);
-  const ends = lines.map((t) => ({ inX: t.stretches[0].x0, inY: t.stretches[0].y0, outX: pointAt(t, t.length).x, outY: pointAt(t, t.length).y }));
-  const rings = walls.map((t) => {
-    const p = pointAt(t, 0);
-    return { inX: p.x, inY: p.y, outX: p.x, outY: p.y, starts: startsOf(t) };
-  });
-  const over = (x: number, y: number) => {
-    const lift = b.count && Math.hypot(x - b.lastX, y - b.lastY) < 8 * m.radius ? m.clearance : m.safe;
-    if (b.count) b.rapid(b.lastX, b.lastY, lift);
-    b.rapid(x, y, b.count ? lift : m.safe);
-  };
+  const near = 8 * m.radius;
   let above = m.face;
   for (const z of m.heights) {
-    for (const { piece } of orderPieces(ends, b.count ? b.lastX : 0, b.count ? b.lastY : 0, { effort: 4 })) {
-      const t = lines[piece];
-      over(ends[piece].inX, ends[piece].inY);
+    eachTrack(b, lines, (t) => {
+      const p = pointAt(t, 0);
+      hop(b, p.x, p.y, m, near);
       enterOpen(b, t, m, z, above, false);
       run(b, t.stretches, z, z, m.feed);
       progress();
-    }
-    for (const { piece, start } of orderPieces(rings, b.count ? b.lastX : 0, b.count ? b.lastY : 0, { effort: 4 })) {
-      const t = walls[piece];
-      // The rows have been everywhere here: only narrow places are still full.
-      const place = entryPlace(t, (t.length * start) / 16, m);
+    });
+    eachTrack(b, walls, (t, from) => {
+      const place = entryPlace(t, from, m);
       const p = pointAt(t, place.s);
-      over(p.x, p.y);
+      hop(b, p.x, p.y, m, near);
       const s = enter(b, t, place, m, z, above);
       run(b, slice(t, s, s + t.length), z, z, m.feed);
-    }
+    });
     above = z;
   }
   b.rapid(b.lastX, b.lastY, m.safe);

@@ -5,6 +5,7 @@ import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
 import { makeTrack, nearestOn, pointAt, run, slice, type Track } from '../../motion/track';
 import { enter, entryPlace, type EntryMoves } from './entry';
+import type { HopHeights } from './travel';
 
 /** Chord tolerance of offsets, and by how much arcs may then stray from them: together under 0.002 mm. */
 export const OFFSET_TOLERANCE = 0.0006;
@@ -81,23 +82,11 @@ export function contours(region: Region, r: number, step: number, progress: () =
   return { free, pockets };
 }
 
-export interface ClearingMoves extends EntryMoves {
-  readonly safe: number;
+export interface ClearingMoves extends EntryMoves, HopHeights {
   /** Heights of the passes, and of the material's face before the first. */
   readonly heights: readonly number[];
   readonly face: number;
   readonly climb: boolean;
-}
-
-/** Places spread along a closed track where it may be begun: x, y interleaved. */
-export function startsOf(track: Track, count = 16): Float64Array {
-  const out = new Float64Array(2 * count);
-  for (let i = 0; i < count; i++) {
-    const p = pointAt(track, (track.length * i) / count);
-    out[2 * i] = p.x;
-    out[2 * i + 1] = p.y;
-  }
-  return out;
 }
 
 /** Moves for a clearing: pockets in a short order, in each all depths, rings from the inside out. */
@@ -147,7 +136,7 @@ function cutRing(b: MotionBuilder, ring: Ring, c: Clearing, m: ClearingMoves, z:
     if (b.count === 0) b.rapid(p.x, p.y, m.safe);
     else {
       // Lift only as far as needed: inside the same pocket the face is the highest thing there is.
-      const lift = down.on ? m.clearance : m.safe;
+      const lift = down.on ? m.low : m.safe;
       b.rapid(b.lastX, b.lastY, lift);
       b.rapid(p.x, p.y, lift);
     }

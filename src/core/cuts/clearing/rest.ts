@@ -2,10 +2,10 @@ import { clipLines } from '../../geometry/lines';
 import { makeOutline } from '../../geometry/outline';
 import { contains, offset, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
-import { orderPieces } from '../../motion/order';
 import { makeTrack, pointAt, run, slice, type Track } from '../../motion/track';
-import { ARC_TOLERANCE, levelsOf, reversed, startsOf, type ClearingMoves } from './contours';
+import { ARC_TOLERANCE, levelsOf, reversed, type ClearingMoves } from './contours';
 import { enter, enterOpen, entryPlace } from './entry';
+import { eachTrack, hop } from './travel';
 
 /** How far beyond what is left a line goes on, mm: it begins and ends in what is cleared. */
 const OVERRUN = 0.2;
@@ -76,29 +76,20 @@ export function restMoves(b: MotionBuilder, region: Region, left: Region, step: 
   const lines = restLines(region, left, m.radius, step, m.climb, progress);
   if (!lines.length) return;
   let above = m.face;
-  const pieces = lines.map(({ track }) => {
-    const a = pointAt(track, 0);
-    const e = track.closed ? a : pointAt(track, track.length);
-    return { inX: a.x, inY: a.y, outX: e.x, outY: e.y, starts: track.closed ? startsOf(track) : undefined };
-  });
   for (const z of m.heights) {
-    for (const { piece, start } of orderPieces(pieces, b.count ? b.lastX : 0, b.count ? b.lastY : 0, { effort: 4 })) {
-      const { track, free } = lines[piece];
-      const s = track.closed ? (track.length * start) / Math.max(1, (pieces[piece].starts?.length ?? 2) / 2) : 0;
-      const place = track.closed ? entryPlace(track, s, m) : { s: 0, helix: null };
+    eachTrack(b, lines.map((l) => l.track), (track, from, k) => {
+      const place = track.closed ? entryPlace(track, from, m) : { s: 0, helix: null };
       const p = pointAt(track, place.s);
-      const lift = b.count && Math.hypot(p.x - b.lastX, p.y - b.lastY) < 6 * m.radius ? m.clearance : m.safe;
-      if (b.count) b.rapid(b.lastX, b.lastY, lift);
-      b.rapid(p.x, p.y, b.count ? lift : m.safe);
+      hop(b, p.x, p.y, m, 6 * m.radius);
       if (track.closed) {
         const at = enter(b, track, place, m, z, above);
         run(b, slice(track, at, at + track.length), z, z, m.feed);
       } else {
-        enterOpen(b, track, m, z, above, free);
+        enterOpen(b, track, m, z, above, lines[k].free);
         run(b, track.stretches, z, z, m.feed);
       }
       progress();
-    }
+    });
     above = z;
   }
   b.rapid(b.lastX, b.lastY, m.safe);

@@ -1,11 +1,12 @@
 import { z } from 'zod';
-import { profileAt, radiusAt } from '../../cutters/cutter';
+import { profileAt, radiusAt, type Cutter } from '../../cutters/cutter';
+import { shapeOf } from '../../cutters/registry';
 import { makeOutline } from '../../geometry/outline';
 import { insetsOf } from '../../geometry/insets';
 import { MotionBuilder } from '../../motion/motion';
 import { choices, type Field } from '../../units/fields';
 import { hatchRows, zigzags } from '../clearing/hatch';
-import { emptyPlan, passes, type CutContext, type CutPlan, type Line, type Remark, type Target } from '../kind';
+import { emptyPlan, lowHop, passes, type CutBlank, type CutContext, type CutPlan, type Line, type Remark, type Target } from '../kind';
 import { grooves } from './moves';
 
 /** What line engraving and drag engraving have in common: which lines are followed, how deep, and how outlines are filled. */
@@ -62,10 +63,17 @@ export function planEngraving(v: Engraving, c: CutContext): CutPlan {
   grooves(
     b,
     lines,
-    { safe: c.blank.safeHeight, clearance: c.blank.clearance, heights: passes(0, -v.depth, preset.stepDown), feed: preset.feed, touch: Math.min(v.touch, preset.plunge), cornerShare: v.cornerShare },
+    { safe: c.blank.safeHeight, clearance: c.blank.clearance, low: lowHop(c.blank), heights: passes(0, -v.depth, preset.stepDown), feed: preset.feed, touch: Math.min(v.touch, preset.plunge), cornerShare: v.cornerShare },
     (f) => c.progress(f),
   );
   return { toolpaths: [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }], remarks, unreached: { area: 0, region: [] }, tabs: [], cutsFree: false };
+}
+
+/** Depth and lean of the groove for the side-on drawing. */
+export function engravingSide(v: Engraving, _blank: CutBlank, cutter: (id: string) => Cutter | null): { start: number; floor: number; lean: number } {
+  const c = cutter(v.cutter);
+  const form = c && shapeOf(c.shape).form(c.values);
+  return { start: 0, floor: v.depth, lean: form?.form === 'cone' ? (Math.atan(form.tan) * 180) / Math.PI : 0 };
 }
 
 /** Grooves as the cutter's profile makes them about each line. */

@@ -1,10 +1,10 @@
+import { hop, type HopHeights } from '../clearing/travel';
 import type { Line } from '../kind';
 import type { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
 
 /** How grooves are run. mm, mm/min; `heights` of the passes from the top. */
-export interface GrooveMoves {
-  readonly safe: number;
+export interface GrooveMoves extends HopHeights {
   readonly clearance: number;
   readonly heights: readonly number[];
   readonly feed: number;
@@ -18,6 +18,8 @@ export interface GrooveMoves {
 const SHARP = Math.PI / 6;
 const SLOW_WITHIN = 0.5;
 const STARTS = 24;
+/** Places nearer than this are reached low, mm. */
+const NEAR = 25;
 /** From so far above the face the tool comes down slowly, mm. */
 const APPROACH = 0.5;
 
@@ -54,9 +56,7 @@ export function grooves(b: MotionBuilder, lines: readonly Line[], m: GrooveMoves
     const [x, y] = [points[0], points[1]];
     const here = b.count > 0 && Math.hypot(x - b.lastX, y - b.lastY) < 1e-6 && Math.abs(b.lastZ - m.heights[m.heights.length - 1]) < 1e-9 && m.heights.length === 1;
     if (!here) {
-      const lift = b.count && Math.hypot(x - b.lastX, y - b.lastY) < 25 ? m.clearance : m.safe;
-      if (b.count) b.rapid(b.lastX, b.lastY, lift);
-      b.rapid(x, y, b.count ? lift : m.safe);
+      hop(b, x, y, m, NEAR);
       b.rapid(x, y, Math.min(APPROACH, m.clearance));
     }
     for (const z of m.heights) {

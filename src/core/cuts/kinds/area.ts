@@ -8,7 +8,7 @@ import { choices } from '../../units/fields';
 import { clearWith } from '../clearing/clear';
 import { entryKinds } from '../clearing/entry';
 import { wallMoves } from '../clearing/walls';
-import { cutKind, emptyPlan, type Remark, type Toolpath } from '../kind';
+import { cutKind, emptyPlan, lowHop, type Remark, type Toolpath } from '../kind';
 
 /** Area clearance with one or several end mills; the wall upright, or leaning as the cone that finishes it. */
 export const area = cutKind({
@@ -70,6 +70,7 @@ export const area = cutKind({
     const cleared = clearWith(tools, insets, v.allowance + (cone ? 0.01 : 0), {
       safe: c.blank.safeHeight,
       clearance: c.blank.clearance,
+      low: lowHop(c.blank),
       face: -v.startDepth,
       floor,
       ramp: v.ramp,

@@ -1,4 +1,4 @@
-import { engravingDefaults, engravingFields, engravingSchema, engravingTarget, planEngraving } from '../engraving/lines';
+import { engravingDefaults, engravingFields, engravingSchema, engravingSide, engravingTarget, planEngraving } from '../engraving/lines';
 import { cutKind } from '../kind';
 
 /** Drag engraving: a diamond is drawn through the face with the spindle off. */
@@ -15,5 +15,5 @@ export const drag = cutKind({
     return { ...plan, toolpaths: plan.toolpaths.map((t) => ({ ...t, rpm: 0 })) };
   },
   target: engravingTarget,
-  side: (v, _blank, cutter) => ({ start: 0, floor: v.depth, lean: (cutter(v.cutter)?.values.includedAngle ?? 120) / 2 }),
+  side: engravingSide,
 });

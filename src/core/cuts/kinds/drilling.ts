@@ -3,7 +3,7 @@ import { radiusOf } from '../../cutters/cutter';
 import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
 import { choices } from '../../units/fields';
-import { cutKind, emptyPlan, type CutContext, type Remark } from '../kind';
+import { cutKind, emptyPlan, floorOf, lowHop, type CutContext, type Remark } from '../kind';
 
 /** A place to drill; the diameter when it comes from a circle. */
 interface Hole {
@@ -58,8 +58,6 @@ function holes(v: Drilling, c: CutContext): { found: Hole[]; others: number } {
   return { found: found.filter((h) => !seen.has(`${h.x.toFixed(3)}/${h.y.toFixed(3)}`) && seen.add(`${h.x.toFixed(3)}/${h.y.toFixed(3)}`)), others };
 }
 
-const floorOf = (v: Drilling, thickness: number) => -(v.through ? thickness + v.beyond : v.depth);
-
 /** Drilling at the centres of circles or at points, in pecks where asked. */
 export const drilling = cutKind({
   id: 'drilling',
@@ -85,7 +83,7 @@ export const drilling = cutKind({
     if (others) remarks.push({ level: 'note', text: `${others} of the picked outlines and lines are not drilled: they are no ${v.places === 'circles' ? 'circles' : v.places === 'nodes' ? 'open lines' : 'closed outlines'}.` });
     const wrong = found.find((h) => h.diameter !== null && Math.abs(h.diameter - 2 * radiusOf(cutter)) > 0.05);
     if (wrong) remarks.push({ level: 'note', text: `${cutter.name} makes holes of another size than the circle drawn here (${wrong.diameter!.toFixed(2)} mm).`, x: wrong.x, y: wrong.y });
-    const floor = floorOf(v, c.blank.thickness);
+    const floor = floorOf(v, c.blank);
     const { safeHeight, clearance } = c.blank;
     const b = new MotionBuilder();
     const order = orderPieces(found.map((h) => ({ inX: h.x, inY: h.y, outX: h.x, outY: h.y })), 0, 0, { progress: (f) => c.progress(f) });
@@ -101,7 +99,7 @@ export const drilling = cutKind({
         z = Math.max(floor, z - (v.peck ?? Infinity));
         b.plunge(z, preset.plunge);
       }
-      b.rapid(h.x, h.y, c.blank.clamps?.length ? safeHeight : clearance);
+      b.rapid(h.x, h.y, lowHop(c.blank));
     }
     b.rapid(b.lastX, b.lastY, safeHeight);
     return { toolpaths: [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }], remarks, unreached: { area: 0, region: [] }, tabs: [], cutsFree: false };
@@ -110,8 +108,8 @@ export const drilling = cutKind({
     const cutter = c.cutter(v.cutter);
     const r = radiusOf(cutter);
     const { found } = holes(v, c);
-    const floor = floorOf(v, c.blank.thickness);
+    const floor = floorOf(v, c.blank);
     return (x, y) => (found.some((h) => Math.hypot(h.x - x, h.y - y) <= r) ? floor : 0);
   },
-  side: (v, blank) => ({ start: 0, floor: -floorOf(v, blank.thickness), lean: 0 }),
+  side: (v, blank) => ({ start: 0, floor: -floorOf(v, blank), lean: 0 }),
 });

@@ -1,5 +1,4 @@
-import { shapeOf } from '../../cutters/registry';
-import { engravingDefaults, engravingFields, engravingSchema, engravingTarget, planEngraving } from '../engraving/lines';
+import { engravingDefaults, engravingFields, engravingSchema, engravingSide, engravingTarget, planEngraving } from '../engraving/lines';
 import { cutKind } from '../kind';
 
 const shapes = ['cone', 'v', 'taperedBall', 'ball', 'flat'];
@@ -15,10 +14,5 @@ export const line = cutKind({
   cutters: (v) => [v.cutter],
   plan: planEngraving,
   target: engravingTarget,
-  side: (v, _blank, cutter) => ({ start: 0, floor: v.depth, lean: leanOf(cutter(v.cutter)) }),
+  side: engravingSide,
 });
-
-function leanOf(c: Parameters<typeof import('../../cutters/cutter').radiusAt>[0] | null): number {
-  const form = c && shapeOf(c.shape).form(c.values);
-  return form?.form === 'cone' ? (Math.atan(form.tan) * 180) / Math.PI : 0;
-}

@@ -6,9 +6,10 @@ import { MotionBuilder } from '../../motion/motion';
 import { orderPieces, type Piece } from '../../motion/order';
 import { makeTrack, pointAt, run, type Track } from '../../motion/track';
 import { choices } from '../../units/fields';
-import { ARC_TOLERANCE, OFFSET_TOLERANCE, reversed, startsOf } from '../clearing/contours';
+import { ARC_TOLERANCE, OFFSET_TOLERANCE, reversed } from '../clearing/contours';
 import { enterOpen } from '../clearing/entry';
-import { cutKind, emptyPlan, passes, type CutContext, type PlacedTab, type Remark } from '../kind';
+import { pieceOf, startAt } from '../clearing/travel';
+import { cutKind, emptyPlan, floorOf, passes, type CutContext, type PlacedTab, type Remark } from '../kind';
 import { findLead, leadKinds, type Lead } from '../profile/leads';
 import { ledPass, placeTabs, profilePass, tabShapes, tabSpans, type ProfileMoves } from '../profile/tabs';
 
@@ -90,7 +91,7 @@ export const profile = cutKind({
     const cutter = c.cutter(v.cutter);
     const preset = c.preset(v.cutter);
     const r = radiusOf(cutter);
-    const floor = -(v.through ? c.blank.thickness + v.beyond : v.depth);
+    const floor = floorOf(v, c.blank);
     if (floor >= -v.startDepth) return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
     const remarks: Remark[] = [];
     const region = c.region(0.001);
@@ -127,14 +128,14 @@ export const profile = cutKind({
         return v.side === 'on' ? null : findLead(t, s, v.lead, v.leadSize, leadSide(v), (x, y) => contains(at, x, y) !== (v.side === 'outside'));
       });
       if (tell && v.lead !== 'none' && leads.some((l) => !l)) remarks.push({ level: 'note', text: 'Somewhere there is no room for the way in without touching a neighbour; the cutter goes straight to the outline there.' });
-      const pieces = tracks.map((t, i) => pieceOf(t, at, i, leads[i], placed[i], v, r));
+      const pieces = tracks.map((t, i) => outlinePiece(t, at, i, leads[i], placed[i], v, r));
       orderPieces(pieces, b.count ? b.lastX : 0, b.count ? b.lastY : 0).forEach(({ piece: i, start }, k) => {
         if (!(tracks[i].length > 0)) return;
         // A cutter of radius r clears r to each side of its centre: the way over a tab is longer by 2 r.
         const spans = tabSpans(tracks[i], placed[i], v.tabs.length + 2 * r);
         const lead = leads[i];
         if (lead) ledPass(b, tracks[i], lead, spans, m);
-        else profilePass(b, tracks[i], pieces[i].starts ? (tracks[i].length * start) / 16 : startOf(tracks[i], placed[i], v.tabs.length + 2 * r), spans, m);
+        else profilePass(b, tracks[i], pieces[i].starts ? startAt(tracks[i], start) : startOf(tracks[i], placed[i], v.tabs.length + 2 * r), spans, m);
         c.progress((k + 1) / pieces.length);
       });
     };
@@ -150,7 +151,7 @@ export const profile = cutKind({
   },
   target(v, c) {
     const r = radiusOf(c.cutter(v.cutter));
-    const floor = -(v.through ? c.blank.thickness + v.beyond : v.depth);
+    const floor = floorOf(v, c.blank);
     const region = c.region(0.001);
     const outline = makeOutline(region);
     const sign = v.side === 'outside' ? 1 : -1;
@@ -162,7 +163,7 @@ export const profile = cutKind({
       return from > 0 && from < 2 * r ? floor : 0;
     };
   },
-  side: (v, blank) => ({ start: v.startDepth, floor: v.through ? blank.thickness + v.beyond : v.depth, lean: 0 }),
+  side: (v, blank) => ({ start: v.startDepth, floor: -floorOf(v, blank), lean: 0 }),
 });
 
 /** Interior on the left is climb for an inside profile; outside, the part is on the other hand. */
@@ -171,10 +172,12 @@ const forward = (v: Profile) => (v.side === 'outside') !== (v.direction === 'cli
 const leadSide = (v: Profile): 1 | -1 => ((v.side === 'outside') === forward(v) ? -1 : 1);
 
 /** A closed track as a piece of the order: after all that lie inside it, begun anywhere unless tabs or a way in say where. */
-function pieceOf(track: Track, loops: Region, i: number, lead: Lead | null, tabs: readonly number[], v: Profile, r: number): Piece {
+function outlinePiece(track: Track, loops: Region, i: number, lead: Lead | null, tabs: readonly number[], v: Profile, r: number): Piece {
+  const before = holderOf(loops, i);
+  if (!lead && !tabs.length) return { ...pieceOf(track), before };
   const from = lead ? pointAt(lead.into, 0) : pointAt(track, startOf(track, tabs, v.tabs.length + 2 * r));
   const to = lead ? pointAt(lead.out, lead.out.length) : from;
-  return { inX: from.x, inY: from.y, outX: to.x, outY: to.y, starts: lead || tabs.length ? undefined : startsOf(track), before: holderOf(loops, i) };
+  return { inX: from.x, inY: from.y, outX: to.x, outY: to.y, before };
 }
 
 /** The smallest loop that holds loop i, if any. */
@@ -221,10 +224,7 @@ function followLines(b: MotionBuilder, c: CutContext, m: ProfileMoves, v: Profil
     .filter((l) => !l.closed)
     .map((l) => makeTrack(l.points, false, ARC_TOLERANCE))
     .filter((t) => t.length > 0);
-  const pieces = tracks.map((t) => {
-    const [p, q] = [pointAt(t, 0), pointAt(t, t.length)];
-    return { inX: p.x, inY: p.y, outX: q.x, outY: q.y };
-  });
+  const pieces = tracks.map(pieceOf);
   for (const { piece } of orderPieces(pieces, b.count ? b.lastX : 0, b.count ? b.lastY : 0)) {
     let above = m.face;
     for (const floor of m.heights) {

@@ -41,7 +41,8 @@ export const skim = cutKind({
     const region = regionOf(v, c);
     if (!region.length) return emptyPlan();
     // Rows reach so far that the cutter's whole width has passed every edge.
-    const rows = hatchRows(offset(region, r + v.overlap, 0.01, 'sharp'), v.angle, Math.min(preset.stepOver, 1.9 * r)).filter((row) => row.length);
+    const overEdge = r + v.overlap;
+    const rows = hatchRows(offset(region, overEdge, 0.01, 'sharp'), v.angle, Math.min(preset.stepOver, 1.9 * r)).filter((row) => row.length);
     const b = new MotionBuilder();
     const { safeHeight, clearance } = c.blank;
     let above = 0;
@@ -64,7 +65,7 @@ export const skim = cutKind({
       above = z;
     }
     if (b.count) b.rapid(b.lastX, b.lastY, safeHeight);
-    return { toolpaths: b.count ? [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }] : [], remarks: [], unreached: { area: 0, region: [] }, tabs: [], cutsFree: false };
+    return { toolpaths: b.count ? [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }] : [], remarks: [], unreached: { area: 0, region: [] }, tabs: [], overEdge: overEdge + 0.01, cutsFree: false };
   },
   target(v, c) {
     const region = regionOf(v, c);

@@ -10,7 +10,7 @@ import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
 import { clearWith } from '../clearing/clear';
 import { reachOf } from '../clearing/reach';
-import { cutKind, emptyPlan, passes, type Reached, type Remark, type Toolpath } from '../kind';
+import { cutKind, emptyPlan, lowHop, passes, type CutBlank, type Reached, type Remark, type Toolpath } from '../kind';
 import { runOut } from '../vcarve/runOut';
 import { makeBranches, type Branches } from '../vcarve/branches';
 import { makeStrokes, simplify, type Stroke } from '../vcarve/strokes';
@@ -103,6 +103,7 @@ export const vcarve = cutKind({
       const cleared = clearWith(tools, insets, 0.01, {
         safe: c.blank.safeHeight,
         clearance: c.blank.clearance,
+        low: lowHop(c.blank),
         face: -v.startDepth,
         floor: -v.startDepth - limit,
         ramp: 3,
@@ -197,7 +198,7 @@ function level(line: Loop, z: number): Stroke {
   return out;
 }
 
-function carve(b: MotionBuilder, strokes: Stroke[], blank: { safeHeight: number; clearance: number }, preset: { feed: number; plunge: number }, above: number): void {
+function carve(b: MotionBuilder, strokes: Stroke[], blank: CutBlank, preset: { feed: number; plunge: number }, above: number): void {
   const end = (s: Stroke) => s.length - 3;
   const order = orderPieces(
     strokes.map((s) => ({ inX: s[0], inY: s[1], outX: s[end(s)], outY: s[end(s) + 1] })),
@@ -209,8 +210,9 @@ function carve(b: MotionBuilder, strokes: Stroke[], blank: { safeHeight: number;
     const s = strokes[k];
     const near = b.count > 0 && Math.hypot(s[0] - b.lastX, s[1] - b.lastY) < 1e-6 && Math.abs(s[2] - b.lastZ) < 1e-6;
     if (!near) {
-      if (b.count) b.rapid(b.lastX, b.lastY, blank.clearance);
-      b.rapid(s[0], s[1], b.count ? blank.clearance : blank.safeHeight);
+      const low = lowHop(blank);
+      if (b.count) b.rapid(b.lastX, b.lastY, low);
+      b.rapid(s[0], s[1], b.count ? low : blank.safeHeight);
       b.rapid(s[0], s[1], blank.clearance);
       const top = Math.max(above + 0.5, s[2]);
       if (top < blank.clearance) b.rapid(s[0], s[1], Math.min(blank.clearance, Math.max(top, 0.5)));

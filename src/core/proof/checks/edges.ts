@@ -11,7 +11,7 @@ export const edges: Check = {
     return worstPerCut(
       input,
       'edges',
-      (x, y, z) => (z < -1e-6 ? Math.max(-x, x - width, -y, y - height) - 0.001 : 0),
+      (x, y, z, _tool, cutId) => (z < -1e-6 ? Math.max(-x, x - width, -y, y - height) - (input.plans.get(cutId ?? '')?.overEdge ?? 0) - 0.001 : 0),
       (d, name) => `"${name}" cuts ${lengthText(d + 0.001, input.job.unit)} outside the blank. Move its artwork, or enter the real size under Blank.`,
     );
   },

@@ -1,5 +1,6 @@
 import type { Check } from '../check';
 import { bed } from './bed';
+import { clamps } from './clamps';
 import { edges } from './edges';
 import { limits } from './limits';
 import { order } from './order';
@@ -10,4 +11,4 @@ import { spindle } from './spindle';
 import { unreached } from './unreached';
 
 /** Every check, in the order in which results are listed. */
-export const checks: readonly Check[] = [bed, edges, rapids, shank, order, unreached, spindle, limits, planned];
+export const checks: readonly Check[] = [bed, edges, rapids, shank, order, unreached, spindle, limits, clamps, planned];
