@@ -46,64 +46,68 @@ export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; firs
     return b;
   };
   return (
-    <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
-      <CutterDrawing cutter={cutter} unit={unit} />
-      {error && (
-        <Typography role="alert" variant="body2" sx={{ color: 'error.main' }}>
-          {error} The cutter stays as it was.
-        </Typography>
-      )}
-      <Box sx={{ display: 'grid', gap: 1.25 }}>
-        <TextField label="Name" value={cutter.name} onChange={(name) => change({ ...cutter, name })} />
-        <Box sx={two}>
-          <ChoiceField label="Shape" value={cutter.shape} options={cutterShapes.map((s) => ({ value: s.id, label: s.name }))} onChange={(shape) => change({ ...cutter, shape, values: { ...(shapeOf(shape).defaults as Record<string, number>), ...Object.fromEntries(Object.entries(cutter.values).filter(([k]) => k in (shapeOf(shape).defaults as object))) } })} />
-          <TextField label="Group" value={cutter.group} onChange={(group) => group.trim() && change({ ...cutter, group: group.trim() })} />
-        </Box>
-        <FieldForm fields={shapeOf(cutter.shape).fields} values={cutter.values} unit={unit} onChange={(key, value) => change({ ...cutter, values: setAt(cutter.values, key, value) as Record<string, number> })} />
-        <Box sx={two}>
-          <LengthField label="Length of the edges" value={cutter.fluteLength} unit={unit} min={0.01} max={300} onChange={(v) => v !== null && change({ ...cutter, fluteLength: v })} />
-          <LengthField label="Shank diameter" value={cutter.shankDiameter} unit={unit} min={0.1} max={100} onChange={(v) => v !== null && change({ ...cutter, shankDiameter: v })} />
-          <NumberField label="Teeth" value={cutter.teeth} whole min={1} max={12} onChange={(v) => change({ ...cutter, teeth: v })} />
-          <ChoiceField label="Unit of this cutter" value={cutter.unit} options={[{ value: 'mm', label: 'mm' }, { value: 'in', label: 'inch' }]} onChange={(v) => change({ ...cutter, unit: v as 'mm' | 'in' })} />
-          <NumberField label="Slot" value={cutter.slot} whole min={0} max={999} hint="0 for none" onChange={(v) => change({ ...cutter, slot: v })} />
-          <TextField label="Stock number" value={cutter.stockNumber} onChange={(stockNumber) => change({ ...cutter, stockNumber })} />
-        </Box>
-        <TextField label="Supplier" value={cutter.supplier} onChange={(supplier) => change({ ...cutter, supplier })} />
-        <TextField label="Notes" value={cutter.notes} lines={2} onChange={(notes) => change({ ...cutter, notes })} />
-      </Box>
-      {leans && (
-        <Box sx={{ borderTop: '1px solid', borderColor: 'divider', pt: 2 }}>
-          <Typography variant="h3" sx={{ mb: 1 }}>
-            Width and depth
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(100%, 380px), 1fr))', gap: 4, alignItems: 'start' }}>
+      <Box sx={{ display: 'grid', gap: 2 }}>
+        <CutterDrawing cutter={cutter} unit={unit} />
+        {error && (
+          <Typography role="alert" variant="body2" sx={{ color: 'error.main' }}>
+            {error} The cutter stays as it was.
           </Typography>
+        )}
+        <Box sx={{ display: 'grid', gap: 1.25 }}>
+          <TextField label="Name" value={cutter.name} onChange={(name) => change({ ...cutter, name })} />
           <Box sx={two}>
-            <LengthField label="At a depth of" value={depth} unit={unit} min={0} max={deep} onChange={(v) => v !== null && setDepth(v)} />
-            <LengthField label="the groove is wide" value={width} unit={unit} min={0} max={2 * radiusAt(cutter, deep)} onChange={(v) => v !== null && setDepth(depthAt(v))} />
+            <ChoiceField label="Shape" value={cutter.shape} options={cutterShapes.map((s) => ({ value: s.id, label: s.name }))} onChange={(shape) => change({ ...cutter, shape, values: { ...(shapeOf(shape).defaults as Record<string, number>), ...Object.fromEntries(Object.entries(cutter.values).filter(([k]) => k in (shapeOf(shape).defaults as object))) } })} />
+            <TextField label="Group" value={cutter.group} onChange={(group) => group.trim() && change({ ...cutter, group: group.trim() })} />
           </Box>
-          <WidthChart cutter={cutter} unit={unit} depth={depth} />
+          <FieldForm fields={shapeOf(cutter.shape).fields} values={cutter.values} unit={unit} onChange={(key, value) => change({ ...cutter, values: setAt(cutter.values, key, value) as Record<string, number> })} />
+          <Box sx={two}>
+            <LengthField label="Length of the edges" value={cutter.fluteLength} unit={unit} min={0.01} max={300} onChange={(v) => v !== null && change({ ...cutter, fluteLength: v })} />
+            <LengthField label="Shank diameter" value={cutter.shankDiameter} unit={unit} min={0.1} max={100} onChange={(v) => v !== null && change({ ...cutter, shankDiameter: v })} />
+            <NumberField label="Teeth" value={cutter.teeth} whole min={1} max={12} onChange={(v) => change({ ...cutter, teeth: v })} />
+            <ChoiceField label="Unit of this cutter" value={cutter.unit} options={[{ value: 'mm', label: 'mm' }, { value: 'in', label: 'inch' }]} onChange={(v) => change({ ...cutter, unit: v as 'mm' | 'in' })} />
+            <NumberField label="Slot" value={cutter.slot} whole min={0} max={999} hint="0 for none" onChange={(v) => change({ ...cutter, slot: v })} />
+            <TextField label="Stock number" value={cutter.stockNumber} onChange={(stockNumber) => change({ ...cutter, stockNumber })} />
+          </Box>
+          <TextField label="Supplier" value={cutter.supplier} onChange={(supplier) => change({ ...cutter, supplier })} />
+          <TextField label="Notes" value={cutter.notes} lines={2} onChange={(notes) => change({ ...cutter, notes })} />
+        </Box>
+      </Box>
+      <Box sx={{ display: 'grid', gap: 2 }}>
+        {leans && (
+          <Box sx={{ pb: 2, borderBottom: '1px solid', borderColor: 'divider' }}>
+            <Typography variant="h3" sx={{ mb: 1 }}>
+              Width and depth
+            </Typography>
+            <Box sx={two}>
+              <LengthField label="At a depth of" value={depth} unit={unit} min={0} max={deep} onChange={(v) => v !== null && setDepth(v)} />
+              <LengthField label="the groove is wide" value={width} unit={unit} min={0} max={2 * radiusAt(cutter, deep)} onChange={(v) => v !== null && setDepth(depthAt(v))} />
+            </Box>
+            <WidthChart cutter={cutter} unit={unit} depth={depth} />
+            <Typography variant="caption" sx={{ color: 'text.secondary' }}>
+              It cuts {show(deep)} deep at most, {show(2 * radiusAt(cutter, deep))} wide.
+            </Typography>
+          </Box>
+        )}
+        <Box sx={{ display: 'grid', gap: 1.25 }}>
+          <Typography variant="h3">Preset</Typography>
+          <ChoiceField label="In" value={material} options={materialIds.map((m) => ({ value: m, label: materials[m].name }))} onChange={(m) => setMaterial(m as MaterialId)} />
+          <Box sx={two}>
+            {turns && <NumberField label="Spindle" unit="rpm" value={preset.rpm} min={0} max={100000} onChange={(rpm) => setPreset({ ...preset, rpm })} />}
+            {length('feed', 'Feed /min')}
+            {length('plunge', 'Plunge /min')}
+            {length('stepDown', 'Step-down')}
+            {length('stepOver', 'Step-over')}
+            {leans && <LengthField label="Ridges between rows" value={ridge} unit={unit} min={0} max={deep} onChange={(v) => v !== null && v > 0 && setPreset({ ...preset, stepOver: stepForScallop(cutter, v) })} />}
+          </Box>
           <Typography variant="caption" sx={{ color: 'text.secondary' }}>
-            It cuts {show(deep)} deep at most, {show(2 * radiusAt(cutter, deep))} wide.
+            Step-over {Math.round((50 * preset.stepOver) / radiusOf(cutter))} % of the cutter, rows overlap {Math.round(100 - (50 * preset.stepOver) / radiusOf(cutter))} %
+            {turns && preset.rpm > 0 ? `. Chip load ${show(chipLoad(cutter, preset))}, up to ${(removalRate(preset) / 1000).toFixed(2)} cm\u00b3/min` : ''}.
           </Typography>
+          <Button color="inherit" variant="outlined" sx={{ justifySelf: 'start', borderColor: 'var(--mui-palette-line)' }} onClick={() => setPreset(presetFor(cutter.shape, cutter.values, cutter.teeth, material))}>
+            Work it out from the trade{'\u2019'}s formulas
+          </Button>
         </Box>
-      )}
-      <Box sx={{ borderTop: '1px solid', borderColor: 'divider', pt: 2, display: 'grid', gap: 1.25 }}>
-        <Typography variant="h3">Preset</Typography>
-        <ChoiceField label="In" value={material} options={materialIds.map((m) => ({ value: m, label: materials[m].name }))} onChange={(m) => setMaterial(m as MaterialId)} />
-        <Box sx={two}>
-          {turns && <NumberField label="Spindle" unit="rpm" value={preset.rpm} min={0} max={100000} onChange={(rpm) => setPreset({ ...preset, rpm })} />}
-          {length('feed', 'Feed /min')}
-          {length('plunge', 'Plunge /min')}
-          {length('stepDown', 'Step-down')}
-          {length('stepOver', 'Step-over')}
-          {leans && <LengthField label="Ridges between rows" value={ridge} unit={unit} min={0} max={deep} onChange={(v) => v !== null && v > 0 && setPreset({ ...preset, stepOver: stepForScallop(cutter, v) })} />}
-        </Box>
-        <Typography variant="caption" sx={{ color: 'text.secondary' }}>
-          Step-over {Math.round((50 * preset.stepOver) / radiusOf(cutter))} % of the cutter, rows overlap {Math.round(100 - (50 * preset.stepOver) / radiusOf(cutter))} %
-          {turns && preset.rpm > 0 ? `. Chip load ${show(chipLoad(cutter, preset))}, up to ${(removalRate(preset) / 1000).toFixed(2)} cm\u00b3/min` : ''}.
-        </Typography>
-        <Button color="inherit" variant="outlined" sx={{ justifySelf: 'start', borderColor: 'var(--mui-palette-line)' }} onClick={() => setPreset(presetFor(cutter.shape, cutter.values, cutter.teeth, material))}>
-          Work it out from the trade{'\u2019'}s formulas
-        </Button>
       </Box>
     </Box>
   );

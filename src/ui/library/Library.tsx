@@ -138,7 +138,7 @@ export function Library({ onClose }: { onClose: ReactNode }) {
             />
           ) : (
             cutter && (
-              <Box key={cutter.id} sx={{ maxWidth: 560, display: 'grid', gap: 2 }}>
+              <Box key={cutter.id} sx={{ maxWidth: 1040, display: 'grid', gap: 2 }}>
                 <CutterEditor cutter={cutter} first={job?.blank.material ?? 'oak'} onChange={(c) => void save(c)} />
                 <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', borderTop: '1px solid', borderColor: 'divider', pt: 2 }}>
                   {differs && (

@@ -15,12 +15,13 @@ export function WidthChart({ cutter, unit, depth }: { cutter: Cutter; unit: Unit
   const x = scaleLinear().domain([0, deep]).range([pad.l, W - pad.r]);
   const widest = 2 * radiusAt(cutter, deep);
   const y = scaleLinear().domain([0, widest * 1.05]).range([H - pad.b, pad.t]);
-  const points = Array.from({ length: 81 }, (_, i) => ({ d: (deep * i) / 80, w: 2 * radiusAt(cutter, (deep * i) / 80) }));
+  // Closer together near the tip, where round ones bend.
+  const points = Array.from({ length: 101 }, (_, i) => deep * (i / 100) ** 2).map((d) => ({ d, w: 2 * radiusAt(cutter, d) }));
   const path = line<{ d: number; w: number }>((p) => x(p.d), (p) => y(p.w))(points)!;
   const at = { x: x(Math.min(depth, deep)), y: y(2 * radiusAt(cutter, Math.min(depth, deep))) };
   const text = { fontSize: 11, fill: 'var(--mui-palette-text-secondary)' };
   return (
-    <Box component="svg" viewBox={`0 0 ${W} ${H}`} role="img" aria-label="Width of the groove against its depth" sx={{ width: '100%', display: 'block' }}>
+    <Box component="svg" viewBox={`0 0 ${W} ${H}`} role="img" aria-label="Width of the groove against its depth" sx={{ width: '100%', maxWidth: 400, display: 'block', mt: 1 }}>
       {x.ticks(5).map((t) => (
         <g key={t}>
           <line x1={x(t)} x2={x(t)} y1={pad.t} y2={H - pad.b} stroke="var(--mui-palette-divider)" />

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { useWork } from '@/compute/pipeline';
-import { machines, calibrated, type Machine } from '@/core/machine/profile';
+import { calibrated, machines, machineSchema, type Machine } from '@/core/machine/profile';
 import { seconds } from '@/core/motion/timing';
 import { timeText } from '@/core/units/length';
 import { freshId } from '@/store/jobs';
@@ -25,7 +25,7 @@ export function MachineGroup() {
   const { unit } = job;
   const all = [...machines.filter((m) => !kept.some((k) => k.id === m.id)), ...kept];
   const known = all.find((m) => m.id === machine.id);
-  const changed = !known || JSON.stringify(known) !== JSON.stringify(machine);
+  const changed = !known || JSON.stringify(machineSchema.parse(known)) !== JSON.stringify(machineSchema.parse(machine));
   const set = (name: string, recipe: (m: Machine) => void) => edit(`Change ${name}`, (j) => recipe(j.run.machine));
   const length = (label: string, value: number, name: string, to: (m: Machine, v: number) => void, max = 100000) => <LengthField label={label} value={value} unit={unit} min={0.0001} max={max} onChange={(v) => v !== null && set(name, (m) => to(m, v))} />;
   const grid = (columns: number) => ({ display: 'grid', gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`, gap: 1.25, mt: 1.25 });
@@ -56,7 +56,7 @@ export function MachineGroup() {
           <Box key={`f${a}`}>{length(`Speed ${a.toUpperCase()} /min`, machine.maxFeed[a], 'speed', (m, v) => void (m.maxFeed[a] = v))}</Box>
         ))}
         {axes.map((a) => (
-          <NumberField key={`a${a}`} label={`Accel. ${a.toUpperCase()}`} unit="mm/s²" value={machine.accel[a]} min={1} max={50000} onChange={(v) => set('acceleration', (m) => void (m.accel[a] = v))} />
+          <NumberField key={`a${a}`} label={`Accel. ${a.toUpperCase()} mm/s²`} value={machine.accel[a]} min={1} max={50000} onChange={(v) => set('acceleration', (m) => void (m.accel[a] = v))} />
         ))}
       </Box>
       <Box sx={{ mt: 1 }}>

@@ -8,7 +8,7 @@ export const drag = cutterShape({
   schema: z.object({ diameter: positive, includedAngle: z.number().gt(1).lt(179), tipRadius: z.number().min(0) }),
   defaults: { diameter: 3, includedAngle: 120, tipRadius: 0.02 },
   fields: [
-    { kind: 'length', key: 'diameter', label: 'Shank diameter', min: 0.1, max: 20 },
+    { kind: 'length', key: 'diameter', label: 'Diameter', min: 0.1, max: 20 },
     { kind: 'number', key: 'includedAngle', label: 'Included angle', unit: '°', min: 30, max: 178 },
     { kind: 'length', key: 'tipRadius', label: 'Tip radius', min: 0, max: 1 },
   ],
