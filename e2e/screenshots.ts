@@ -81,9 +81,14 @@ async function main(): Promise<void> {
     await maker.choose('Letters', 'Bent');
     await shot('lettering');
     await page.goto(url);
-    await maker.press(/Open Keeper/);
+    await maker.press('Open Sluice gear plate');
     await maker.proven();
     await shot('plate');
+    await maker.stage('Run');
+    await maker.press('Open the dialect');
+    await page.evaluate(() => document.querySelector('[aria-label="Trial program"]')?.scrollIntoView({ block: 'center' }));
+    await maker.press(/^\s*16/, 'option');
+    await shot('dialect');
     await page.goto(url);
     await maker.press('Open Lock cottage board');
     await maker.proven();
