@@ -7,6 +7,7 @@ import { planCut } from '../src/core/pipeline/planning';
 import { writePrograms } from '../src/core/pipeline/programs';
 import { placePrograms, prove } from '../src/core/pipeline/proving';
 import { shapeOf } from '../src/core/cutters/registry';
+import { planOn } from '../src/core/testing/job';
 import { circleLoop } from '../src/core/testing/shapes';
 import { components, normalise, type Region } from '../src/core/geometry/region';
 import { axisOf } from '../src/core/geometry/medial/axis';
@@ -100,6 +101,19 @@ part('letter', () => {
     prove(job, placePrograms(job, programs), programs.tools, plans, Math.sqrt((360 * 120) / 2e6), () => {}, simulation);
   };
   row('one letter changed on a 20-letter board: plan, write, read back, prove (core, 2 million heights)', ms(median(11, change, 4)), '400 ms', '150 ms');
+});
+part('clearing', () => {
+  const lines = Array.from({ length: 4 }, () => 'Fenwater Lock.').join('\n');
+  let k = 0;
+  let nodes = 0;
+  const regions = Array.from({ length: 6 }, (_, i) => words(lines, 'libre-baskerville', 30 + i / 100, 0.0009));
+  const time = median(5, () => {
+    // A little larger each time: nothing is kept from the run before. Flattening is not part of the row.
+    const region = regions[k++];
+    nodes = segments(region);
+    planOn('area', { cutters: ['flat-6', 'flat-3', 'flat-1'], depth: 1 }, region, { width: 900, height: 500 }, { stepOver: 0.5 });
+  });
+  row(`area clearance, region of ${nodes} nodes, three cutters`, ms(time), '1.5 s', '0.5 s');
 });
 part('removal', () => {
   const moves = 20000;

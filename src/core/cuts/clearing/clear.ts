@@ -1,14 +1,14 @@
 import type { Preset } from '../../cutters/cutter';
 import { makeOutline } from '../../geometry/outline';
 import type { Insets } from '../../geometry/insets';
-import { regionArea, subtract, type Region } from '../../geometry/region';
+import { regionArea, type Region } from '../../geometry/region';
 import { MotionBuilder, type Motion } from '../../motion/motion';
 import { makeTrack, pointAt, run, slice } from '../../motion/track';
 import { passes, type Reached } from '../kind';
 import { ARC_TOLERANCE, clearingMoves, contours, levelsOf, reversed, type ClearingMoves } from './contours';
 import { enter, enterOpen, entryPlace, type EntryKind } from './entry';
 import { hatchRows, zigzags } from './hatch';
-import { reachOf, restOf } from './reach';
+import { reachOf, restOf, without } from './reach';
 import { restMoves } from './rest';
 import { eachTrack, hop, type HopHeights } from './travel';
 
@@ -53,6 +53,8 @@ export interface Cleared {
 export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset: number, o: ClearingOptions): Cleared {
   const sorted = [...tools].sort((a, b) => b.radius - a.radius);
   const regionAt = (z: number): Region => insets.at(offset + o.draft * (o.face - z), 0.0005);
+  const floor = regionAt(o.floor);
+  const reaches = sorted.map((t) => reachOf(floor, t.radius));
   const toolpaths: Cleared['toolpaths'] = [];
   const idle: string[] = [];
   sorted.forEach((tool, k) => {
@@ -62,12 +64,12 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
     const report = () => o.progress((k + 0.5) / sorted.length);
     /** What cutter w left of a region at height z: where walls lean, its first pass at or below z says how far it went. */
     const leftAt = (region: Region, z: number, w: number): Region => {
-      if (!o.draft) return reachOf(region, sorted[w].radius).left;
+      if (!o.draft) return reaches[w].left;
       const pass = passes(o.face, o.floor, sorted[w].preset.stepDown).find((q) => q <= z + 1e-9) ?? o.floor;
       return restOf(region, reachOf(regionAt(pass), sorted[w].radius).reached).left;
     };
     const level = (at: readonly number[], face: number) => {
-      const region = regionAt(at[at.length - 1]);
+      const region = o.draft ? regionAt(at[at.length - 1]) : floor;
       if (!region.length) return;
       const wall = o.entry === 'helix' ? makeOutline(region) : null;
       const m: ClearingMoves = { ...o, heights: at, face, feed: tool.preset.feed, plunge: tool.preset.plunge, radius: tool.radius, room: wall ? (x, y) => wall.distance(x, y) : undefined };
@@ -82,15 +84,11 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
     else idle.push(tool.id);
   });
   o.progress(1);
-  const floor = regionAt(o.floor);
-  let within: Region = [];
-  const reach = sorted.map((t): Reached => {
-    const { reached } = reachOf(floor, t.radius);
-    const region = within.length ? subtract(reached, within) : reached;
-    within = reached;
+  const reach = sorted.map((t, k): Reached => {
+    const region = k ? without(reaches[k].reached, reaches[k - 1].reached) : reaches[k].reached;
     return { cutterId: t.id, region, area: regionArea(region) };
   });
-  const { left, area } = reachOf(floor, sorted[sorted.length - 1].radius);
+  const { left, area } = reaches[sorted.length - 1];
   return { toolpaths, left, area, idle, reach };
 }
 
