@@ -11,7 +11,7 @@ import { planOn } from '../src/core/testing/job';
 import { circleLoop } from '../src/core/testing/shapes';
 import { components, normalise, type Region } from '../src/core/geometry/region';
 import { axisOf } from '../src/core/geometry/medial/axis';
-import { makeBranches } from '../src/core/cuts/vcarve/branches';
+import { makeBranches } from '../src/core/geometry/medial/branches';
 import { flatten, placement, transformPath } from '../src/core/geometry/path';
 import { flatField } from '../src/core/relief/field';
 import { createSimulation } from '../src/core/proof/simulate';

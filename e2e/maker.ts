@@ -22,10 +22,17 @@ export class Maker {
     );
     return handle.asElement() as ElementHandle<Element>;
   }
+  /** Presses a thing; who misses it, because the sheet moved under the hand on a busy device, presses again. */
   async press(name: string | RegExp, role = 'button'): Promise<void> {
-    const thing = await this.find(role, name);
-    await this.free(thing);
-    await thing.click();
+    for (let tries = 0; tries < 3; tries++) {
+      const thing = await this.find(role, name);
+      await this.free(thing);
+      await thing.evaluate((e) => document.addEventListener('click', (event) => ((e as unknown as { met: boolean }).met = event.composedPath().includes(e)), { capture: true, once: true }));
+      await thing.click();
+      // A page that was left at the press takes the answer along: it was met.
+      if (await thing.evaluate((e) => (e as unknown as { met?: boolean }).met === true).catch(() => true)) return;
+    }
+    throw new Error(`"${name}" could not be met in three presses.`);
   }
   /**
    * A maker waits until nothing lies over a thing any more, such as a menu that is closing, and it stands still. A menu or

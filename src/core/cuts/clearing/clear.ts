@@ -3,14 +3,16 @@ import { makeOutline } from '../../geometry/outline';
 import type { Insets } from '../../geometry/insets';
 import { regionArea, type Region } from '../../geometry/region';
 import { MotionBuilder, type Motion } from '../../motion/motion';
-import { makeTrack, pointAt, run, slice } from '../../motion/track';
+import { makeTrack, pointAt, run } from '../../motion/track';
 import { passes, type Reached } from '../kind';
-import { ARC_TOLERANCE, clearingMoves, contours, levelsOf, reversed, type ClearingMoves } from './contours';
-import { enter, enterOpen, entryPlace, type EntryKind } from './entry';
+import { clearingMoves, contours, levelsOf, type ClearingMoves } from './contours';
+import { enterOpen, type EntryKind } from './entry';
+import { evenClearing } from './even';
 import { hatchRows, zigzags } from './hatch';
 import { reachOf, restOf, without } from './reach';
 import { restMoves } from './rest';
 import { eachTrack, hop, type HopHeights } from './travel';
+import { wallPass } from './wallPass';
 
 /** One cutter of a clearing and how it is driven. */
 export interface ClearingTool {
@@ -18,6 +20,10 @@ export interface ClearingTool {
   readonly radius: number;
   readonly preset: Preset;
 }
+
+/** How the widest cutter goes about it; the others follow what is left. */
+export const patterns = ['contours', 'hatch', 'even'] as const;
+export type Pattern = (typeof patterns)[number];
 
 export interface ClearingOptions extends HopHeights {
   readonly clearance: number;
@@ -27,7 +33,7 @@ export interface ClearingOptions extends HopHeights {
   readonly ramp: number;
   readonly entry: EntryKind;
   readonly climb: boolean;
-  readonly pattern: 'contours' | 'hatch';
+  readonly pattern: Pattern;
   /** Of the hatch, degrees from X. */
   readonly angle: number;
   /** Tangent of the wall's lean: the region shrinks by so many mm for each mm of depth. */
@@ -76,6 +82,7 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
       // What a disc reaches, every smaller one reaches: the next wider one alone says what is left.
       if (k) restMoves(b, region, leftAt(region, at[at.length - 1], k - 1), step, m, report);
       else if (o.pattern === 'hatch') hatchMoves(b, region, step, o.angle, m, report);
+      else if (o.pattern === 'even') evenClearing(b, region, step, m, report);
       else clearingMoves(b, contours(region, tool.radius, step, report), m);
     };
     if (o.draft > 0) heights.forEach((z, i) => level([z], i ? heights[i - 1] : o.face));
@@ -97,7 +104,6 @@ function hatchMoves(b: MotionBuilder, region: Region, step: number, angle: numbe
   const { free, levels } = levelsOf(region, m.radius, step, m.radius, progress);
   if (!levels.length) return;
   const lines = zigzags(hatchRows(free, angle, step), free, 4 * step + m.radius).map((l) => makeTrack(l, false, 1e-9));
-  const walls = levels[0].map((l) => makeTrack(m.climb ? l : reversed(l), true, ARC_TOLERANCE)).filter((t) => t.length > 0);
   const near = 8 * m.radius;
   let above = m.face;
   for (const z of m.heights) {
@@ -108,13 +114,7 @@ function hatchMoves(b: MotionBuilder, region: Region, step: number, angle: numbe
       run(b, t.stretches, z, z, m.feed);
       progress();
     });
-    eachTrack(b, walls, (t, from) => {
-      const place = entryPlace(t, from, m);
-      const p = pointAt(t, place.s);
-      hop(b, p.x, p.y, m, near);
-      const s = enter(b, t, place, m, z, above);
-      run(b, slice(t, s, s + t.length), z, z, m.feed);
-    });
+    wallPass(b, levels[0], m, z, above);
     above = z;
   }
   b.rapid(b.lastX, b.lastY, m.safe);

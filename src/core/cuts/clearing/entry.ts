@@ -16,10 +16,17 @@ export interface EntryMoves {
   readonly room?: (x: number, y: number) => number;
 }
 
-/** Where a track is entered, and the circle of the helix that ends there, if one fits. */
+/** Axis of a helix and its sense; its radius is from there to where the tool stands. */
+export interface Helix {
+  readonly cx: number;
+  readonly cy: number;
+  readonly ccw: boolean;
+}
+
+/** Where a track is entered, and the helix that ends there, if one fits. */
 export interface EntryPlace {
   readonly s: number;
-  readonly helix: { readonly cx: number; readonly cy: number; readonly ccw: boolean } | null;
+  readonly helix: Helix | null;
 }
 
 /** Radii of a helix as shares of the cutter's: none wider than the cutter, so that no post stays inside. */
@@ -54,6 +61,20 @@ function approach(b: MotionBuilder, m: EntryMoves, above: number): void {
 const steep = (m: EntryMoves) => Math.tan((Math.max(0.5, m.ramp) * Math.PI) / 180);
 const slow = (m: EntryMoves) => Math.min(m.feed, 2 * m.plunge);
 
+function turnDown(b: MotionBuilder, { cx, cy, ccw }: Helix, m: EntryMoves, z: number, above: number): void {
+  const [x, y] = [b.lastX, b.lastY];
+  const drop = above - z;
+  const turns = Math.max(1, Math.ceil(drop / (2 * Math.PI * Math.hypot(x - cx, y - cy) * steep(m))));
+  // Half turns: a whole turn ends where it begins, which few controllers read alike.
+  for (let k = 1; k <= 2 * turns; k++) b.arc(ccw, k % 2 ? 2 * cx - x : x, k % 2 ? 2 * cy - y : y, k === 2 * turns ? z : above - (drop * k) / (2 * turns), cx, cy, slow(m));
+}
+
+/** Comes down from `above` to `z` by a helix; the tool stands over its circle. */
+export function helixDown(b: MotionBuilder, helix: Helix, m: EntryMoves, z: number, above: number): void {
+  approach(b, m, above);
+  turnDown(b, helix, m, z, above);
+}
+
 /**
  * Comes down from `above` to `z` at a place of a closed track, over which the tool stands: by a helix that ends along
  * the track, by a ramp along the track (round it several times when it is short), or straight. Returns where on the track it is.
@@ -67,11 +88,7 @@ export function enter(b: MotionBuilder, track: Track, place: EntryPlace, m: Entr
     return place.s;
   }
   if (place.helix) {
-    const { cx, cy, ccw } = place.helix;
-    const [x, y] = [b.lastX, b.lastY];
-    const turns = Math.max(1, Math.ceil(drop / (2 * Math.PI * Math.hypot(x - cx, y - cy) * steep(m))));
-    // Half turns: a whole turn ends where it begins, which few controllers read alike.
-    for (let k = 1; k <= 2 * turns; k++) b.arc(ccw, k % 2 ? 2 * cx - x : x, k % 2 ? 2 * cy - y : y, k === 2 * turns ? z : above - (drop * k) / (2 * turns), cx, cy, slow(m));
+    turnDown(b, place.helix, m, z, above);
     return place.s;
   }
   const way = drop / steep(m);

@@ -15,7 +15,7 @@ export function partsNear(region: Region, reach: number, slack: number): (loop: 
     let inside = false;
     let sure = 0;
     let moved = Infinity;
-    /** Distance beyond which the place is out of reach: positive outside, 0 or less within. */
+    /** By how far the place is out of reach, or, negative, how far it may be moved and still be within. */
     const beyond = (x: number, y: number): number => {
       const d = outline.distance(x, y);
       if (d <= far) {
@@ -25,7 +25,7 @@ export function partsNear(region: Region, reach: number, slack: number): (loop: 
       if (!(moved < sure)) inside = contains(region, x, y);
       sure = d;
       moved = 0;
-      return inside ? -1 : d - far;
+      return inside ? -d - far : d - far;
     };
     const parts: { points: number[]; first: boolean }[] = [];
     let part: { points: number[]; first: boolean } | null = null;

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { radiusOf, type Cutter } from '../../cutters/cutter';
 import { shapeOf } from '../../cutters/registry';
 import { normalise, type Region } from '../../geometry/region';
+import { patterns } from '../clearing/clear';
 import { parseProgram } from '../../program/parser';
 import { cutOut, depths, readMoves, scatter, type TestCutter } from '../../testing/independent';
 import { cutterOf, planOn, programOf } from '../../testing/job';
@@ -27,7 +28,7 @@ interface Case {
   allowed: (d: number) => boolean;
   deepest: number;
 }
-const area = fc.record({ cutters: fc.uniqueArray(flats, { minLength: 1, maxLength: 3 }), depth: num(0.3, 3), pattern: fc.constantFrom('contours', 'hatch'), angle: num(-90, 90), allowance: fc.constantFrom(0, 0.3), entry: fc.constantFrom('helix', 'ramp', 'plunge'), direction: fc.constantFrom('climb', 'conventional') }).map((values): Case => ({ kind: 'area', values, allowed: (d) => d >= values.allowance - 0.003, deepest: values.depth }));
+const area = fc.record({ cutters: fc.uniqueArray(flats, { minLength: 1, maxLength: 3 }), depth: num(0.3, 3), pattern: fc.constantFrom(...patterns), angle: num(-90, 90), allowance: fc.constantFrom(0, 0.3), entry: fc.constantFrom('helix', 'ramp', 'plunge'), direction: fc.constantFrom('climb', 'conventional') }).map((values): Case => ({ kind: 'area', values, allowed: (d) => d >= values.allowance - 0.003, deepest: values.depth }));
 const vcarve = fc.record({ limit: fc.constantFrom(null, 0.7, 1.5), endMills: fc.uniqueArray(flats, { maxLength: 2 }), overRise: fc.constantFrom(0, 0.3) }).map((values): Case => ({ kind: 'vcarve', values, allowed: (d) => d >= -0.003, deepest: Math.min(values.limit ?? 99, 10.4) }));
 const profile = fc.record({ cutter: flats, side: fc.constantFrom('outside', 'inside'), through: fc.boolean(), depth: num(0.5, 3), lead: fc.constantFrom('none', 'arc', 'line'), leadSize: num(0.5, 4), finish: fc.constantFrom(0, 0.2), direction: fc.constantFrom('climb', 'conventional'), shape: fc.constantFrom('rectangular', 'triangular', 'rounded'), count: fc.integer({ min: 0, max: 5 }) }).map(({ shape, count, ...values }): Case => ({ kind: 'profile', values: { ...values, tabs: { shape, by: 'count', count, spacing: 50, length: 4, height: 1.5, at: [] } }, allowed: (d) => (values.side === 'outside' ? d <= 0.003 : d >= -0.003), deepest: values.through ? 6 : values.depth }));
 const hatch = fc.record({ depth: num(0.05, 0.5), edge: fc.constantFrom('inside', 'none'), fill: fc.constantFrom('hatch', 'crossed'), angle: num(-90, 90), spacing: num(0.3, 1.2) }).map((values): Case => ({ kind: 'line', values: { cutter: 'cone-3.175-20-0.1', ...values }, allowed: (d) => d >= -0.003, deepest: values.depth }));

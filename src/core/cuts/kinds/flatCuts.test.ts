@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { normalise, type Loop } from '../../geometry/region';
 import { moveLength, RAPID, type Motion } from '../../motion/motion';
 import { bruteDistance, bruteInside, cutOut, depths, readMoves, scatter, testCone, testFlat } from '../../testing/independent';
+import { patterns } from '../clearing/clear';
 import { planOn, programOf } from '../../testing/job';
 import { box, circleLoop, combLoop, provingShapes, starLoop } from '../../testing/shapes';
 
@@ -38,8 +39,8 @@ describe('area clearance, cut by a machine written for the tests', () => {
   };
   it.each(Object.entries(shapes))('gouges nothing and leaves nothing within reach on %s', (_name, { loops, fill }) => {
     const region = normalise(loops, fill);
-    for (const stepOver of [0.6, 1.35]) {
-      const { g, d } = cutOn('area', { cutters: ['flat-1.5'], depth: 2, stepOver, stepDown: 1 }, region, 1.5, 500, 0.3);
+    for (const [stepOver, pattern] of [[0.6, 'contours'], [1.35, 'contours'], [1.35, 'hatch'], [0.6, 'even'], [1.35, 'even']].slice(_name.includes('comb') ? -2 : 0)) {
+      const { g, d } = cutOn('area', { cutters: ['flat-1.5'], depth: 2, stepOver, stepDown: 1, pattern }, region, 1.5, 500, 0.3);
       let gouge = 0;
       let want = 0;
       let missed = 0;
@@ -78,7 +79,7 @@ describe('area clearance, cut by a machine written for the tests', () => {
     for (let i = 1; i < m.count; i++) if (m.kind[i] !== RAPID && m.z[i] <= z + 1e-9 && m.z[i - 1] <= z + 1e-9) sum += moveLength(m, i);
     return sum;
   };
-  it.each(['contours', 'hatch'])('takes with each cutter what the wider ones left, and nothing twice (%s)', (pattern) => {
+  it.each(patterns)('takes with each cutter what the wider ones left, and nothing twice (%s)', (pattern) => {
     const region = normalise([starLoop(9, 25, 11, 28, 28), box(60, 4, 95, 30), box(70, 12, 80, 20).slice().reverse()].map((l) => l));
     const wide = { cutters: ['flat-6', 'flat-3', 'flat-1'], depth: 2, stepDown: 1, pattern, angle: 25 };
     const { g, d, plan } = cutOn('area', { ...wide, stepOver: 0.7 }, region, { 1: 6, 2: 3, 3: 1 }, 1500, 0.3);

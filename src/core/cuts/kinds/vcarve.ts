@@ -12,7 +12,7 @@ import { clearWith } from '../clearing/clear';
 import { reachOf } from '../clearing/reach';
 import { cutKind, emptyPlan, lowHop, passes, type CutBlank, type Reached, type Remark, type Toolpath } from '../kind';
 import { runOut } from '../vcarve/runOut';
-import { makeBranches, type Branches } from '../vcarve/branches';
+import { makeBranches, type Branches } from '../../geometry/medial/branches';
 import { makeStrokes, simplify, type Stroke } from '../vcarve/strokes';
 
 /** Axes are kept by the content of their outlines: a changed letter costs one letter. */

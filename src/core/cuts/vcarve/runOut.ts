@@ -1,4 +1,4 @@
-import type { Branches } from './branches';
+import type { Branches } from '../../geometry/medial/branches';
 
 /**
  * Branches whose ends in sharp corners (clearance 0) are carried on beyond the corner, in line, until their clearance has

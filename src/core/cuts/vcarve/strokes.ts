@@ -1,4 +1,4 @@
-import type { Branches } from './branches';
+import type { Branches } from '../../geometry/medial/branches';
 
 /** A stroke: x, y, z interleaved, cut without lifting. */
 export type Stroke = Float64Array;

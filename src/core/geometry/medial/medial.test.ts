@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { bruteDistance } from '../../testing/independent';
 import { circleLoop, combLoop, hole, box, loop, provingShapes, starLoop, turned } from '../../testing/shapes';
-import { makeBranches } from '../../cuts/vcarve/branches';
+import { makeBranches } from './branches';
 import { components, normalise, offset, regionArea, type Loop } from '../region';
 import { insetsOf } from '../insets';
 import { medialAxis, type Axis } from './axis';

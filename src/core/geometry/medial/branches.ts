@@ -1,8 +1,8 @@
-import { cornerFrame } from '../../geometry/medial/frame';
-import type { Axis } from '../../geometry/medial/axis';
+import { cornerFrame } from './frame';
+import type { Axis } from './axis';
 
 /**
- * The medial axis of one component as branches to carve along: sampled so that straight moves between
+ * The medial axis of one component as branches to cut along: sampled so that straight moves between
  * samples gouge less than the tolerance, without the twigs that remove nothing, in the blank's frame.
  */
 export interface Branches {
