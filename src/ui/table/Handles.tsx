@@ -21,19 +21,12 @@ const GRIPS = [
 ] as const;
 
 /** Grips around one picked item: corners keep the ratio (Shift frees it), edges stretch, the knob turns (by 15 degrees with Shift). */
-export function Handles({ view, local, placed, shift }: { view: Viewport; local: Local; placed: ReadonlyMap<string, PlacedItem>; shift: { dx: number; dy: number } | null }) {
+export function Handles({ view, local, placed }: { view: Viewport; local: Local; placed: ReadonlyMap<string, PlacedItem> }) {
   const picked = useView((v) => v.picked);
   const items = useOpenJob((s) => s.job!.items);
-  const frame = picked.flatMap((id) => (placed.get(id) ? [placed.get(id)!] : []));
-  if (picked.length !== 1) {
-    // The boxes of hundreds of things are a carpet, not a frame.
-    if (frame.length > 300) return null;
-    const d = frame.map((p) => `M${p.corners.map((c) => toScreen(view, c.x, c.y)).map((c) => `${c.x.toFixed(1)} ${c.y.toFixed(1)}`).join('L')}Z`).join('');
-    return <path d={d} transform={shift ? `translate(${shift.dx * view.k} ${-shift.dy * view.k})` : undefined} fill="none" stroke="var(--mui-palette-primary-main)" strokeDasharray="3 3" />;
-  }
-  const item = items.find((i) => i.id === picked[0]);
-  if (!item || !frame[0]) return null;
-  return <One item={item} corners={frame[0].corners} view={view} local={local} />;
+  const item = picked.length === 1 ? items.find((i) => i.id === picked[0]) : undefined;
+  const frame = item && placed.get(item.id);
+  return frame ? <One item={item} corners={frame.corners} view={view} local={local} /> : null;
 }
 
 function One({ item, corners, view, local }: { item: Item; corners: PlacedItem['corners']; view: Viewport; local: Local }) {

@@ -115,6 +115,7 @@ export function PlanView() {
 
   // Many things are drawn aside while they are dragged, and moved when they are let go.
   const shift = gesture?.kind === 'move' && gesture.starts.size > MANY ? snap : null;
+  const framed = stage === 'artwork' && tool === 'pick';
   const showPaths = paths && stage !== 'artwork' && stage !== 'blank';
   // Nothing while no paths are shown: then new plans do not draw the table again.
   const shownCuts = showPaths ? cuts : null;
@@ -129,8 +130,8 @@ export function PlanView() {
     const [w, h] = [Math.round(size.width * dpr), Math.round(size.height * dpr)];
     // Setting a size clears and makes the canvas anew, even when it is the same.
     if (el.width !== w || el.height !== h) [el.width, el.height] = [w, h];
-    drawPlan(el.getContext('2d', { willReadFrequently: true })!, size.width, size.height, dpr, view, { job, placed, plans, picked, gauged, shift, tool: mill }, colours, cache, again);
-  }, [view, size, job, placed, plans, picked, gauged, shift, mill, colours, cache, again, round]);
+    drawPlan(el.getContext('2d', { willReadFrequently: true })!, size.width, size.height, dpr, view, { job, placed, plans, picked, framed, gauged, shift, tool: mill }, colours, cache, again);
+  }, [view, size, job, placed, plans, picked, framed, gauged, shift, mill, colours, cache, again, round]);
   const index = useMemo(() => new PickIndex(() => pickable(job), placed), [job, placed]);
 
   useEffect(() => {
@@ -286,7 +287,7 @@ export function PlanView() {
           {stage === 'artwork' && (tool === 'line' || tool === 'curve' || tool === 'arc' || tool === 'centred-arc') && <DrawLayer key={tool} tool={tool} unit={job.unit} view={view} local={local} index={index} />}
           {stage === 'artwork' && tool === 'trim' && <TrimLayer job={job} view={view} local={local} index={index} />}
           {stage === 'artwork' && tool === 'measure' && <MeasureLayer unit={job.unit} view={view} local={local} index={index} />}
-          {stage === 'artwork' && tool === 'pick' && <Handles view={view} local={local} placed={placed} shift={shift} />}
+          {stage === 'artwork' && tool === 'pick' && <Handles view={view} local={local} placed={placed} />}
           {lit && stage === 'run' && <polyline points={Array.from({ length: lit.points.length / 2 }, (_, i) => toScreen(view, lit.points[2 * i], lit.points[2 * i + 1])).map((p) => `${p.x},${p.y}`).join(' ')} fill="none" stroke="var(--mui-palette-brass)" strokeWidth="5" strokeLinecap="round" strokeLinejoin="round" aria-label={`Line ${lit.line}`} />}
           {marked && (
             <g>

@@ -135,13 +135,17 @@ export class ArtworkCache {
     this.next = null;
     if (!this.making) return;
     const end = performance.now() + SLICE;
-    while (performance.now() < end)
-      if (this.making.work.next().done) {
-        this.shown = this.making.picture;
-        this.making = null;
-        again();
-        return;
-      }
+    const paint = this.making.picture.canvas.getContext('2d')!;
+    while (performance.now() < end) {
+      const { done } = this.making.work.next();
+      // A canvas only notes what is to be drawn; asked for a pixel, it draws: now, in this slice, not all at once later.
+      paint.getImageData(0, 0, 1, 1);
+      if (!done) continue;
+      this.shown = this.making.picture;
+      this.making = null;
+      again();
+      return;
+    }
     this.timer = setTimeout(() => this.slice(again), 0);
   }
 

@@ -27,6 +27,8 @@ export interface Caches {
   readonly top: ArtworkCache;
 }
 
+/** Up to so many picked things have frames. */
+const MOST_FRAMES = 300;
 /** Up to so many picked things are drawn each by itself. */
 const FEW = 30;
 
@@ -59,6 +61,8 @@ export interface PlanScene {
   /** The plans whose paths are shown. */
   plans: readonly { plan: CutPlan; colour: string; selected: boolean }[];
   picked: readonly string[];
+  /** Whether each of several picked things has its frame. */
+  framed: boolean;
   gauged: readonly { x: number; y: number; width: number }[];
   /** How far what is picked is drawn aside, while many things are dragged. */
   shift: { dx: number; dy: number } | null;
@@ -233,6 +237,20 @@ function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number,
       }
       ctx.stroke(pathOf(p));
     }
+    ctx.restore();
+  }
+  // The boxes of hundreds of things would be a carpet, not frames. Here, because dashes in an overlay are costly to drag.
+  if (scene.framed && top.length > 1 && top.length <= MOST_FRAMES) {
+    ctx.save();
+    if (shift) ctx.translate(shift.dx, shift.dy);
+    ctx.lineWidth = px;
+    ctx.setLineDash([3 * px, 3 * px]);
+    ctx.beginPath();
+    for (const { corners } of top) {
+      corners.forEach((c, i) => (i ? ctx.lineTo(c.x, c.y) : ctx.moveTo(c.x, c.y)));
+      ctx.closePath();
+    }
+    ctx.stroke();
     ctx.restore();
   }
   if (scene.gauged.length) {
