@@ -1,3 +1,4 @@
+import { emptyBoard } from './board';
 import { eachOnAFreshDevice } from './device';
 
 const device = eachOnAFreshDevice();
@@ -81,4 +82,31 @@ test('a font that lacks a letter says which, and the lettering stays', async () 
   await maker.fill('Text', 'Lock \u2603 7', false);
   await maker.sees(/\u2603/);
   await maker.sees(/has no/);
+});
+
+test('two fingers zoom the plan and move it, and what lies between them goes along', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Rectangle');
+  await maker.sees('1 item');
+  const corner = async (name: string) => {
+    const b = (await (await maker.find('button', `Scale by the ${name} corner`)).boundingBox())!;
+    return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
+  };
+  const [low, high] = [await corner('lower left'), await corner('upper right')];
+  const middle = { x: (low.x + high.x) / 2, y: (low.y + high.y) / 2 };
+  const cdp = await maker.page.createCDPSession();
+  const fingers = (type: 'touchStart' | 'touchMove' | 'touchEnd', spread: number, dx: number) =>
+    cdp.send('Input.dispatchTouchEvent', { type, touchPoints: type === 'touchEnd' ? [] : [-1, 1].map((side, id) => ({ x: middle.x + dx + side * spread, y: middle.y, id })) });
+  await fingers('touchStart', 20, 0);
+  for (let k = 1; k <= 8; k++) await fingers('touchMove', 20 + 1.25 * k, 5 * k);
+  await fingers('touchEnd', 0, 0);
+  await new Promise((r) => setTimeout(r, 400));
+  const [a, b] = [await corner('lower left'), await corner('upper right')];
+  expect((b.x - a.x) / (high.x - low.x)).toBeCloseTo(1.5, 1);
+  expect((a.x + b.x) / 2 - middle.x).toBeCloseTo(40, -0.5);
+  expect((a.y + b.y) / 2 - middle.y).toBeCloseTo(0, -0.5);
+  // What the first finger began is given up: nothing was moved, so there is one change to undo, the rectangle.
+  await maker.press('Undo');
+  await maker.sees('Nothing drawn yet');
 });

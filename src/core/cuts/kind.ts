@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Cutter, Preset } from '../cutters/cutter';
+import type { MaterialId } from '../cutters/materials';
 import type { Region } from '../geometry/region';
 import type { Motion } from '../motion/motion';
 import type { Field } from '../units/fields';
@@ -9,6 +10,7 @@ export interface CutBlank {
   readonly width: number;
   readonly height: number;
   readonly thickness: number;
+  readonly material: MaterialId;
   /** Heights above the top face: between far places, and between near ones. */
   readonly safeHeight: number;
   readonly clearance: number;

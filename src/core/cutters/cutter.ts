@@ -74,6 +74,9 @@ export function cutterLabel(c: Cutter, unit: Unit): string {
   return `${s.name} ${s.label(c.values, (v) => `${formatLength(v, unit)} ${unit}`)}`;
 }
 
+/** Whether two copies of a cutter say something different; the slot is the machine's matter. */
+export const differs = (a: Cutter, b: Cutter): boolean => JSON.stringify({ ...a, slot: 0 }) !== JSON.stringify({ ...b, slot: 0 });
+
 /** Radius of what a cutter clears `depth` mm above its lowest point: half the width of a groove of that depth. */
 export const radiusAt = (c: Cutter, depth: number): number => shapeOf(c.shape).radiusAt(c.values, depth);
 

@@ -7,7 +7,7 @@ import { benchRouter, machineSchema } from '../machine/profile';
 import { dialectOf, dialectSchema } from '../program/dialect';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 5;
+export const JOB_VERSION = 6;
 
 /** Nine places of the datum: column l, c, r and row b, m, t. */
 export const datumPlaces = ['lt', 'ct', 'rt', 'lm', 'cm', 'rm', 'lb', 'cb', 'rb'] as const;
@@ -39,6 +39,8 @@ export const cutSchema = z
     name: z.string(),
     kind: z.string(),
     enabled: z.boolean(),
+    /** Whether its paths are left out of the drawing; it is cut all the same. */
+    hidden: z.boolean().optional(),
     items: z.array(z.string()),
     values: z.record(z.string(), z.unknown()),
     /** This cut's own speeds per cutter, on top of the preset. */
@@ -91,6 +93,8 @@ export const jobSchema = z
       /** Dialects of the maker's own that the job may be written in. */
       dialects: z.array(dialectSchema).max(50),
       files: z.enum(['one', 'cutter', 'cut']),
+      /** Tool numbers: in the order of use, or the cutters' slots in the machine. */
+      numbers: z.enum(['order', 'slots']).default('order'),
       machine: machineSchema,
     }),
   })
@@ -142,7 +146,7 @@ export function newJob(name: string): Job {
     items: [],
     cutters: [],
     cuts: [],
-    run: { dialect: 'metric', dialects: [], files: 'one', machine: benchRouter },
+    run: { dialect: 'metric', dialects: [], files: 'one', numbers: 'order', machine: benchRouter },
   };
 }
 

@@ -14,9 +14,8 @@ type Plain = Record<string, unknown>;
 /**
  * Steps from one version of the format to the next, each changing plain data in place. Version 1 (the
  * format's first draft) had no allowance for cutting into the bed; version 2 had neither layers nor groups;
- * version 3 had neither fonts of its
- * own nor guides; in version 4 a cut had one cutter for a floor, its steps lay among its
- * values, and machines said nothing of their spindle.
+ * version 3 had neither fonts of its own nor guides; in version 4 a cut had one cutter for a floor, its steps lay among its
+ * values, and machines said nothing of their spindle; in version 5 drills did not wait and diamonds had no spring.
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -55,6 +54,12 @@ const steps: Record<number, (job: Plain) => void> = {
         own(cutter, 'stepOver', stepOver);
         cut.values = { ...v, cutters: [cutter], pattern: 'contours', angle: 0, floorAllowance: 0, entry: 'ramp', wall: null };
       } else cut.values = { ...v, cutter, finish: 0, lead: 'none', leadSize: 3, tabs: { shape: 'rectangular', by: 'count', spacing: 80, ...(v.tabs as Plain) } };
+    }
+  },
+  5: (job) => {
+    for (const cut of job.cuts as { kind: string; values: Plain }[]) {
+      if (cut.kind === 'drilling') cut.values = { dwell: 0, ...cut.values };
+      if (cut.kind === 'drag') cut.values = { press: 'depth', load: 5, ...cut.values };
     }
   },
 };

@@ -26,11 +26,11 @@ export function recipeOf(job: Job, cutIds: readonly string[], id: string, name: 
 
 /**
  * The cuts of a recipe for a job's items, and the cutters that the job lacks for them. A cutter that the job has already under
- * the same id stays the job's own.
+ * the same id stays the job's own. What a recipe of an older make does not say is as in a new cut.
  */
 export function applied(recipe: Recipe, job: Job, items: readonly string[], freshId: () => string): { cuts: Cut[]; cutters: Cutter[] } {
   return {
-    cuts: recipe.cuts.map((c) => ({ id: freshId(), name: c.name, kind: c.kind, enabled: true, items: [...items], values: c.values as Cut['values'], overrides: c.overrides })),
+    cuts: recipe.cuts.map((c) => ({ id: freshId(), name: c.name, kind: c.kind, enabled: true, items: [...items], values: { ...(kindOf(c.kind).defaults(job.blank, recipe.cutters) as Cut['values']), ...c.values }, overrides: c.overrides })),
     cutters: recipe.cutters.filter((c) => !job.cutters.some((q) => q.id === c.id)),
   };
 }

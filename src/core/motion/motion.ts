@@ -8,6 +8,8 @@ export const FEED = 1;
 export const PLUNGE = 2;
 export const ARC_CW = 3;
 export const ARC_CCW = 4;
+/** Stands still for `feed` seconds. */
+export const DWELL = 5;
 
 export interface Motion {
   readonly count: number;
@@ -20,7 +22,7 @@ export interface Motion {
   readonly feed: Float64Array;
 }
 
-export const isArc = (kind: number): boolean => kind >= ARC_CW;
+export const isArc = (kind: number): boolean => kind === ARC_CW || kind === ARC_CCW;
 
 /** Grows a motion move by move. */
 export class MotionBuilder {
@@ -81,6 +83,10 @@ export class MotionBuilder {
   plunge(z: number, feed: number): void {
     if (z !== this.lastZ) this.push(PLUNGE, this.lastX, this.lastY, z, 0, 0, feed);
   }
+  /** Stands where it is, in seconds. */
+  dwell(seconds: number): void {
+    if (seconds > 0 && this.count) this.push(DWELL, this.lastX, this.lastY, this.lastZ, 0, 0, seconds);
+  }
   arc(ccw: boolean, x: number, y: number, z: number, cx: number, cy: number, feed: number): void {
     this.push(ccw ? ARC_CCW : ARC_CW, x, y, z, cx, cy, feed);
   }
@@ -128,6 +134,7 @@ export function withoutArcs(m: Motion, tolerance: number): Motion {
     if (m.kind[i] === RAPID) b.rapid(m.x[i], m.y[i], m.z[i]);
     else if (m.kind[i] === PLUNGE) b.plunge(m.z[i], m.feed[i]);
     else if (m.kind[i] === FEED) b.line(m.x[i], m.y[i], m.z[i], m.feed[i]);
+    else if (m.kind[i] === DWELL) b.dwell(m.feed[i]);
     else {
       const sweep = sweepOf(m, i);
       const r = Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]);

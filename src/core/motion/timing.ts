@@ -1,5 +1,5 @@
 import type { Machine } from '../machine/profile';
-import { moveLength, RAPID, withoutArcs, type Motion } from './motion';
+import { DWELL, RAPID, withoutArcs, type Motion } from './motion';
 
 /** Seconds by what the machine is doing, and mm of way. */
 export interface Time {
@@ -72,9 +72,13 @@ export function timeOf(motion: Motion, m: Machine, perMove?: Float64Array): Time
   for (let i = n - 1; i >= 1; i--) junction[i] = Math.min(junction[i], Math.sqrt(junction[i + 1] ** 2 + 2 * acc[i] * len[i]));
   for (let i = 1; i < n; i++) junction[i + 1] = Math.min(junction[i + 1], Math.sqrt(junction[i] ** 2 + 2 * acc[i] * len[i]));
   let source = 1;
-  let into = 0;
   for (let i = 1; i < n; i++) {
     const l = len[i];
+    if (c.kind[i] === DWELL) {
+      t.plunging += c.feed[i];
+      if (perMove) perMove[source++] += c.feed[i];
+      continue;
+    }
     if (l < 1e-9) continue;
     const a = acc[i];
     const v0 = junction[i];
@@ -95,14 +99,16 @@ export function timeOf(motion: Motion, m: Machine, perMove?: Float64Array): Time
     }
     if (perMove) {
       // Chords of an arc belong to the move whose end they reach.
-      if (into === 0) into = moveLength(motion, source);
       perMove[source] += s;
-      if (c.x[i] === motion.x[source] && c.y[i] === motion.y[source] && c.z[i] === motion.z[source]) {
-        source++;
-        into = 0;
-      }
+      if (c.x[i] === motion.x[source] && c.y[i] === motion.y[source] && c.z[i] === motion.z[source]) source++;
     }
   }
+  return t;
+}
+
+export function sumTimes(list: readonly Time[]): Time {
+  const t: Time = { cutting: 0, plunging: 0, air: 0, cutLength: 0, airLength: 0, moves: 0 };
+  for (const s of list) for (const k of Object.keys(t) as (keyof Time)[]) t[k] += s[k];
   return t;
 }
 

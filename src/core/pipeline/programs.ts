@@ -14,7 +14,7 @@ export interface ProgramFile {
 
 export interface Programs {
   readonly files: readonly ProgramFile[];
-  /** Tool numbers of the cutters, by first use. */
+  /** Cutters by their tool numbers, in the order of use. */
   readonly tools: ReadonlyMap<number, Cutter>;
   readonly dialect: Dialect;
 }
@@ -34,7 +34,7 @@ export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, opt
   const dialect = dialectOf(options.dialect ?? job.run.dialect, job.run.dialects);
   const asked = options.files ?? job.run.files;
   const split = dialect.files === 'cutter' && asked === 'one' ? 'cutter' : asked;
-  const numbers = new Map<string, number>();
+  const numberOf = toolNumbers(job);
   const tools = new Map<number, Cutter>();
   const groups: { label: string; tool: number; parts: ProgramPart[]; cuts: string[] }[] = [];
   for (const cut of job.cuts) {
@@ -43,12 +43,8 @@ export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, opt
     let first = true;
     for (const path of plan.toolpaths) {
       const cutter = job.cutters.find((c) => c.id === path.cutterId)!;
-      let tool = numbers.get(cutter.id);
-      if (tool === undefined) {
-        tool = numbers.size + 1;
-        numbers.set(cutter.id, tool);
-        tools.set(tool, cutter);
-      }
+      const tool = numberOf(cutter);
+      tools.set(tool, cutter);
       const part: ProgramPart = { tool, toolName: cutterLabel(cutter, job.unit), cutNumber: job.cuts.indexOf(cut) + 1, cutName: cut.name, rpm: path.rpm, turns: shapeOf(cutter.shape).turns, motion: path.motion };
       const last = groups[groups.length - 1];
       const together = last && (split === 'one' || (split === 'cutter' && last.tool === tool) || (split === 'cut' && !first && (dialect.files === 'any' || last.tool === tool)));
@@ -80,6 +76,24 @@ export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, opt
     return { name, text, cuts: g.cuts };
   });
   return { files, tools, dialect };
+}
+
+/**
+ * Numbers of cutters in programs: in the order in which they are asked for, or their slots. A cutter without a slot, or with
+ * one that another has already, gets the next number above all slots.
+ */
+export function toolNumbers(job: Job): (cutter: Cutter) => number {
+  const numbers = new Map<string, number>();
+  const slots = job.run.numbers === 'slots';
+  let next = slots ? Math.max(0, ...job.cutters.map((c) => c.slot)) + 1 : 1;
+  return (cutter) => {
+    const known = numbers.get(cutter.id);
+    if (known !== undefined) return known;
+    const free = slots && cutter.slot > 0 && ![...numbers.values()].includes(cutter.slot);
+    const number = free ? cutter.slot : next++;
+    numbers.set(cutter.id, number);
+    return number;
+  };
 }
 
 const COLUMN: Record<string, string> = { l: 'left', c: 'centre', r: 'right' };

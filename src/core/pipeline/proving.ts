@@ -4,6 +4,7 @@ import { datumOf, type Job } from '../job/job';
 import { seconds, timeOf, type Time } from '../motion/timing';
 import type { Finding } from '../proof/check';
 import { checks } from '../proof/checks';
+import { tipsOf } from '../proof/tips';
 import { placeProgram, type PlacedProgram } from '../proof/placed';
 import { createSimulation, type Simulation } from '../proof/simulate';
 import type { HeightField } from '../relief/field';
@@ -45,7 +46,8 @@ export function timePrograms(job: Job, placed: readonly PlacedProgram[]): { time
  * that ran before, only what has changed is cut anew; the field is the simulation's own.
  */
 export function prove(job: Job, placed: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, plans: ReadonlyMap<string, CutPlan>, cell: number, progress: Progress = () => {}, simulation: Simulation = createSimulation()): Proof {
-  const { field, clashes } = simulation.run(job.blank, cell, placed, tools, progress);
-  const input = { job, programs: placed, tools, plans, clashes };
+  const tips = tipsOf(placed, tools, job.blank.material);
+  const { field, clashes } = simulation.run(job.blank, cell, tips, tools, progress);
+  const input = { job, programs: tips, tools, plans, clashes };
   return { field, findings: checks.flatMap((c) => c.run(input)), ...timePrograms(job, placed) };
 }

@@ -1,6 +1,6 @@
 import { shapeOf } from '../cutters/registry';
 import { datumOf, type Job } from '../job/job';
-import { seconds, type Time } from '../motion/timing';
+import { seconds, sumTimes } from '../motion/timing';
 import { checks } from '../proof/checks';
 import type { Programs } from './programs';
 import type { Proof, StretchTime } from './proving';
@@ -8,8 +8,7 @@ import type { Proof, StretchTime } from './proving';
 const round = (v: number, d = 4) => +v.toFixed(d);
 
 const sum = (list: readonly StretchTime[]): Record<string, number> => {
-  const t: Time = { cutting: 0, plunging: 0, air: 0, cutLength: 0, airLength: 0, moves: 0 };
-  for (const s of list) for (const k of Object.keys(t) as (keyof Time)[]) t[k] += s.time[k];
+  const t = sumTimes(list.map((s) => s.time));
   return {
     minutes: round(seconds(t) / 60),
     cuttingMinutes: round(t.cutting / 60),

@@ -35,7 +35,7 @@ describe('dialects', () => {
     ['M3 S500', null],
     ['G91', /./],
     ['G20', /plan/],
-    ['G81 X0', /not known/],
+    ['G73 X0', /not known/],
     ['M30', /stretches of work/],
     ['T9 M6', null],
     ['(open', /not closed/],
@@ -51,8 +51,11 @@ describe('dialects', () => {
     expect(textOf(dialectOf('metric-pause'))).not.toMatch(/M6/);
     expect(textOf(dialectOf('metric-length'))).toMatch(/^N\d+ G43 H1$/m);
     expect(textOf(dialectOf('inch'))).toMatch(/G20/);
-    expect(parseProgram(textOf(dialectOf('metric-pause'))).dwell).toBe(3);
-    expect(parseProgram(textOf(dialectOf('metric-pause'))).toolChanges).toBe(2);
+    expect(textOf(dialectOf('metric-cycles'))).toMatch(/^G99 G83 X0\.0* Y30\.0* Z-3\.0* R0\.30* Q2\.0* F180\nG80$/m);
+    expect(textOf(dialectOf('metric-cycles'))).toMatch(/^G99 G82 X20\.0* Y30\.0* Z-2\.50* R2\.0* P0\.4 F180\nG80$/m);
+    expect(textOf(dialectOf('metric'))).not.toMatch(/G8[123]/);
+    expect(parseProgram(textOf(dialectOf('metric-pause'))).dwell).toBe(6);
+    expect(parseProgram(textOf(dialectOf('metric-pause'))).toolChanges).toBe(3);
   });
   it('of the maker\u2019s own are found in the job, and a job with one that is not there is refused', () => {
     const own = { ...dialects[0], id: 'own-1', name: 'Mine' };

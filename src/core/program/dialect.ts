@@ -17,6 +17,8 @@ export const dialectSchema = z.object({
   toolLength: z.boolean(),
   /** Seconds for which the program waits after it has started the spindle (G4). */
   spindleWait: z.number().min(0).max(120),
+  /** Whether holes are drilled by canned cycles (G81, G82, G83) or spelled out. */
+  cycles: z.boolean().default(false),
   comments: z.enum(['brackets', 'semicolon']),
   numbers: z.boolean(),
   end: z.enum(['M30', 'M2']),
@@ -27,7 +29,7 @@ export const dialectSchema = z.object({
 });
 export type Dialect = z.infer<typeof dialectSchema>;
 
-const plain: Omit<Dialect, 'id' | 'name'> = { unit: 'mm', arcs: true, decimals: 4, files: 'any', change: 'command', toolLength: false, spindleWait: 0, comments: 'brackets', numbers: false, end: 'M30', header: [], footer: [], extension: 'nc' };
+const plain: Omit<Dialect, 'id' | 'name'> = { unit: 'mm', arcs: true, decimals: 4, files: 'any', change: 'command', toolLength: false, spindleWait: 0, cycles: false, comments: 'brackets', numbers: false, end: 'M30', header: [], footer: [], extension: 'nc' };
 
 /** The dialects that ship, named by what they do. A new one is one line. */
 export const dialects: readonly Dialect[] = [
@@ -37,6 +39,7 @@ export const dialects: readonly Dialect[] = [
   { ...plain, id: 'metric-pause', name: 'Metric, arcs, pause for the tool change', change: 'pause', spindleWait: 3 },
   { ...plain, id: 'metric-files', name: 'Metric, arcs, one file per cutter', files: 'cutter' },
   { ...plain, id: 'metric-length', name: 'Metric, arcs, tool change with length call', toolLength: true, numbers: true },
+  { ...plain, id: 'metric-cycles', name: 'Metric, arcs, drilling by canned cycles', cycles: true },
 ];
 
 /** A dialect by its id: one of the job's own, or a shipped one. */

@@ -33,7 +33,7 @@ export class ProgramError extends Error {
 
 /**
  * Reads RS-274 / ISO 6983: G0 G1 G2 G3 (I J relative to the start, XY plane, helical Z), G17 G20 G21 G40
- * G43 G49 G54 G80 G90 G91 G94, G4 P (seconds), M0 (a pause; with another T before it a change by hand) M2 M3 M4 M5 M6 M30,
+ * G43 G49 G54 G80 G90 G91 G94 G98 G99, G81 G82 G83 (R, Q, P kept from hole to hole), G4 P (seconds), M0 (a pause; with another T before it a change by hand) M2 M3 M4 M5 M6 M30,
  * T S F N H, comments in ( ) and after ;. It shares no
  * code with the writer: it is how Mirvak sees what the machine gets.
  */
@@ -54,6 +54,12 @@ export function parseProgram(text: string): ParsedProgram {
   let ended = false;
   let toolChanges = 0;
   let dwell = 0;
+  // What a canned cycle keeps from hole to hole, and whether it comes back to where it began (G98) or to R (G99).
+  let backToStart = true;
+  let cycleR = NaN;
+  let cycleZ = NaN;
+  let cycleQ = NaN;
+  let cycleP = 0;
   const n = text.length;
   let b = new MotionBuilder();
   let lines = new Int32Array(256);
@@ -69,6 +75,17 @@ export function parseProgram(text: string): ParsedProgram {
     cuts = [];
   };
   let lineNo = 0;
+  /** Notes for the moves from `before` on which line they come from. */
+  const stamp = (before: number) => {
+    for (let k = before; k < b.count; k++) {
+      if (k === lines.length) {
+        lines = widened(lines, new Int32Array(2 * k));
+        speeds = widened(speeds, new Float64Array(2 * k));
+      }
+      lines[k] = lineNo;
+      speeds[k] = spinning ? rpm : 0;
+    }
+  };
   while (at < n && !ended) {
     lineNo++;
     let g = -1;
@@ -80,7 +97,9 @@ export function parseProgram(text: string): ParsedProgram {
     let cj = 0;
     let centre = false;
     let waits = false;
-    let pause = 0;
+    let pause = NaN;
+    let nr = NaN;
+    let nq = NaN;
     while (at < n) {
       let ch = text.charCodeAt(at);
       if (ch === 10) break;
@@ -135,14 +154,17 @@ export function parseProgram(text: string): ParsedProgram {
       const v = (negative ? -mantissa : mantissa) / POWERS[places];
       switch (ch) {
         case 71: // G
-          if (v === 0 || v === 1 || v === 2 || v === 3) g = v;
+          if (v === 0 || v === 1 || v === 2 || v === 3 || v === 81 || v === 82 || v === 83) g = v;
+          else if (v === 80) motionMode = -1;
+          else if (v === 98) backToStart = true;
+          else if (v === 99) backToStart = false;
           else if (v === 4) waits = true;
           else if (v === 20) scale = 25.4;
           else if (v === 21) scale = 1;
           else if (v === 90) absolute = true;
           else if (v === 91) absolute = false;
           else if (v === 18 || v === 19) throw new ProgramError(lineNo, 'only the XY plane (G17) is read');
-          else if (!(v === 17 || v === 40 || v === 43 || v === 49 || v === 54 || v === 64 || v === 80 || v === 94)) throw new ProgramError(lineNo, `G${v} is not known`);
+          else if (!(v === 17 || v === 40 || v === 43 || v === 49 || v === 54 || v === 64 || v === 94)) throw new ProgramError(lineNo, `G${v} is not known`);
           break;
         case 77: // M
           m = v;
@@ -173,6 +195,12 @@ export function parseProgram(text: string): ParsedProgram {
         case 80: // P
           pause = v;
           break;
+        case 82: // R
+          nr = v;
+          break;
+        case 81: // Q
+          nq = v;
+          break;
         case 84: // T
           selected = v;
           break;
@@ -185,7 +213,14 @@ export function parseProgram(text: string): ParsedProgram {
       }
     }
     at++;
-    if (waits) dwell += pause;
+    if (waits) {
+      if (!(pause >= 0)) throw new ProgramError(lineNo, 'a wait (G4) without its seconds (P)');
+      // Before the first move of a section it is waiting for the spindle; later it is part of the motion.
+      if (b.count) {
+        b.dwell(pause);
+        stamp(b.count - 1);
+      } else dwell += pause;
+    }
     // A pause with another tool called before it is a change by hand.
     if (m === 6 || (m === 0 && selected !== tool)) {
       close();
@@ -196,7 +231,14 @@ export function parseProgram(text: string): ParsedProgram {
     else if (m === 5) spinning = false;
     else if (m === 2 || m === 30) ended = true;
     else if (m > 0 && m !== 0 && m !== 1 && m !== 7 && m !== 8 && m !== 9) throw new ProgramError(lineNo, `M${m} is not known`);
-    if (g >= 0) motionMode = g;
+    if (g >= 0) {
+      // A cycle that is called anew says everything anew.
+      if (g > 3 && g !== motionMode) {
+        cycleR = cycleZ = cycleQ = NaN;
+        cycleP = 0;
+      }
+      motionMode = g;
+    }
     if (nx === nx || ny === ny || nz === nz || centre) {
       if (motionMode < 0) throw new ProgramError(lineNo, 'coordinates before any G0 or G1');
       const tx = nx === nx ? (absolute ? 0 : x) + nx * scale : x;
@@ -212,6 +254,37 @@ export function parseProgram(text: string): ParsedProgram {
         lines[0] = lineNo;
       }
       const before = b.count;
+      if (motionMode > 3) {
+        if (!absolute) throw new ProgramError(lineNo, 'a canned cycle in relative coordinates (G91) is not read');
+        if (nz === nz) cycleZ = nz * scale;
+        if (nr === nr) cycleR = nr * scale;
+        if (nq === nq) cycleQ = nq * scale;
+        if (pause === pause) cycleP = pause;
+        if (!(cycleZ <= cycleR)) throw new ProgramError(lineNo, `G${motionMode} needs R and a Z below it`);
+        if (motionMode === 83 && !(cycleQ > 0)) throw new ProgramError(lineNo, 'G83 without Q');
+        if (!(feed > 0)) throw new ProgramError(lineNo, 'a cut without a feed');
+        const start = Math.max(z, cycleR);
+        const up = backToStart ? start : cycleR;
+        if (z < cycleR) b.rapid(x, y, cycleR);
+        b.rapid(tx, ty, start);
+        b.rapid(tx, ty, cycleR);
+        for (let at = cycleR; at > cycleZ; ) {
+          if (at < cycleR) {
+            b.rapid(tx, ty, cycleR);
+            b.rapid(tx, ty, Math.min(cycleR, at + A_BIT));
+          }
+          at = motionMode === 83 && at - cycleQ > cycleZ + 1e-9 ? at - cycleQ : cycleZ;
+          b.plunge(at, feed);
+        }
+        if (motionMode === 82) b.dwell(cycleP);
+        b.rapid(tx, ty, up);
+        stamp(before);
+        x = tx;
+        y = ty;
+        z = up;
+        placed = true;
+        continue;
+      }
       if (motionMode === 0) b.rapid(tx, ty, tz);
       else if (!(feed > 0)) throw new ProgramError(lineNo, 'a cut without a feed');
       else if (motionMode === 1) {
@@ -226,14 +299,7 @@ export function parseProgram(text: string): ParsedProgram {
         if (Math.abs(r0 - r1) > 0.005 + 0.0005 * r0) throw new ProgramError(lineNo, `the radii at the ends of the arc differ by ${Math.abs(r0 - r1).toFixed(4)} mm`);
         b.arc(motionMode === 3, tx, ty, tz, cx, cy, feed);
       }
-      for (let k = before; k < b.count; k++) {
-        if (k === lines.length) {
-          lines = widened(lines, new Int32Array(2 * k));
-          speeds = widened(speeds, new Float64Array(2 * k));
-        }
-        lines[k] = lineNo;
-        speeds[k] = spinning ? rpm : 0;
-      }
+      stamp(before);
       x = tx;
       y = ty;
       z = tz;
@@ -243,6 +309,9 @@ export function parseProgram(text: string): ParsedProgram {
   close();
   return { sections, ended, toolChanges, dwell };
 }
+
+/** How far above the last floor a peck drill comes back down by rapid before it drills on: controllers call it a bit. mm. */
+const A_BIT = 0.3;
 
 const POWERS = Array.from({ length: 30 }, (_, i) => 10 ** i);
 

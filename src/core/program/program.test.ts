@@ -96,7 +96,14 @@ describe('programs', () => {
     ['G77', /G77 is not known/],
     ['G2 X1 Y1 F10', /without I and J/],
     ['G0 X0 Y0\nG2 X5 Y0 I1 J0 F10', /radii/],
-    ['Q5', /word "Q"/],
+    ['U5', /word "U"/],
+    ['G81 Z-1 F100', /needs R/],
+    ['G83 Z-1 R1 F100', /without Q/],
+    ['G81 Z2 R1 F100', /Z below it/],
+    ['G91\nG81 Z-1 R1 F100', /G91/],
+    ['G81 Z-1 R1', /without a feed/],
+    ['G80\nX5', /before any/],
+    ['G4', /seconds/],
     ['M99', /M99/],
   ])('are refused with the line when they are wrong: %s', (text, why) => {
     expect(() => parseProgram(text)).toThrow(ProgramError);

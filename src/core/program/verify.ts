@@ -1,4 +1,4 @@
-import { MotionBuilder, withoutArcs, type Motion } from '../motion/motion';
+import { DWELL, MotionBuilder, withoutArcs, type Motion } from '../motion/motion';
 import type { Dialect } from './dialect';
 import { parseProgram, ProgramError } from './parser';
 import { writeProgram, type ProgramInfo, type ProgramPart } from './writer';
@@ -6,7 +6,7 @@ import { writeProgram, type ProgramInfo, type ProgramPart } from './writer';
 /** The most by which a program's way may stand off the plan's, mm: three decimals round by up to 0.0009 in space, chords add 0.0003. */
 const CLOSE = 0.00125;
 
-/** A small piece of work with every sort of move, two cutters, and one that does not turn: what a dialect is tried on. */
+/** A small piece of work with every sort of move, holes in pecks and with a wait, and a cutter that does not turn: what a dialect is tried on. */
 export function trialParts(): ProgramPart[] {
   const a = new MotionBuilder();
   a.rapid(5, 5, 10);
@@ -23,10 +23,30 @@ export function trialParts(): ProgramPart[] {
   b.plunge(-0.08, 120);
   b.line(48.3333, 17.7777, -0.08, 800);
   b.rapid(48.3333, 17.7777, 10);
+  const c = new MotionBuilder();
+  c.rapid(10, 35, 10);
+  c.rapid(10, 35, 0.3);
+  c.plunge(-1.7, 180);
+  c.rapid(10, 35, 0.3);
+  c.rapid(10, 35, -1.4);
+  c.plunge(-3, 180);
+  c.rapid(10, 35, 2);
+  c.rapid(30, 35, 2);
+  c.plunge(-2.5, 180);
+  c.dwell(0.4);
+  c.rapid(30, 35, 10);
   return [
     { tool: 1, toolName: 'End mill 3 mm', cutNumber: 1, cutName: 'Channel', rpm: 12000, turns: true, motion: a.build() },
     { tool: 2, toolName: 'Drag diamond', cutNumber: 2, cutName: 'Serial number', rpm: 0, turns: false, motion: b.build() },
+    { tool: 3, toolName: 'Drill 3 mm', cutNumber: 3, cutName: 'Screw holes', rpm: 4000, turns: true, motion: c.build() },
   ];
+}
+
+/** Seconds for which a motion stands still. */
+function waited(m: Motion): number {
+  let sum = 0;
+  for (let i = 0; i < m.count; i++) if (m.kind[i] === DWELL) sum += m.feed[i];
+  return sum;
 }
 
 /** Distance from a point to the way of a motion without arcs. */
@@ -76,6 +96,7 @@ export function troubleWith(d: Dialect, parts: readonly ProgramPart[], info: Pro
         const off = distanceTo(to, from.x[i], from.y[i], from.z[i]);
         if (off > CLOSE) return `The program ${words} the plan by ${off.toFixed(4)} mm: ${d.decimals < (d.unit === 'in' ? 5 : 3) ? `${d.decimals} decimals are too few` : 'a line of your own may be the reason'}.`;
       }
+    if (Math.abs(waited(part.motion) - waited(s.motion)) > 1e-3) return `The program waits ${waited(s.motion)} s at floors instead of ${waited(part.motion)} s.`;
     for (let i = 1; i < s.motion.count; i++) {
       if (s.motion.kind[i] === 0) continue;
       if (part.turns && s.rpm[i] !== Math.round(part.rpm)) return `The spindle turns ${s.rpm[i]} instead of ${Math.round(part.rpm)} while it cuts.`;

@@ -1,4 +1,5 @@
-import { ARC_CCW, isArc, RAPID, sweepOf, withoutArcs, type Motion } from '../motion/motion';
+import { ARC_CCW, DWELL, isArc, RAPID, sweepOf, withoutArcs, type Motion } from '../motion/motion';
+import { holeAt } from './cycles';
 import type { Dialect } from './dialect';
 import { ByteText } from './text';
 
@@ -136,6 +137,25 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
     const m = d.arcs ? part.motion : withoutArcs(part.motion, 0.0003);
     if (Number.isNaN(gz)) lift();
     for (let i = 0; i < m.count; i++) {
+      if (m.kind[i] === DWELL) {
+        say(`G4 P${+m.feed[i].toFixed(3)}`);
+        continue;
+      }
+      const hole = d.cycles ? holeAt(m, i) : null;
+      if (hole) {
+        const from = grid(hole.from - oz);
+        say(
+          [`G99 G${hole.code}`, ...([['X', gx], ['Y', gy], ['Z', grid(hole.floor - oz)], ['R', from]] as const).map(([letter, steps]) => letter + (steps / factor).toFixed(decimals)), hole.peck > 0 ? `Q${(hole.peck * scale).toFixed(decimals)}` : '', hole.wait > 0 ? `P${hole.wait}` : '', `F${feedText(hole.feed * scale, d)}`]
+            .filter((w) => w)
+            .join(' '),
+        );
+        say('G80');
+        i = hole.last;
+        gz = from;
+        mode = -1;
+        lastFeed = hole.feed;
+        continue;
+      }
       const nx = grid(m.x[i] - ox);
       const ny = grid(m.y[i] - oy);
       const nz = grid(m.z[i] - oz);

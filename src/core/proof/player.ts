@@ -4,6 +4,7 @@ import { RAPID } from '../motion/motion';
 import { timeOf } from '../motion/timing';
 import { flatField, type HeightField } from '../relief/field';
 import type { PlacedProgram } from './placed';
+import { tipsOf } from './tips';
 import { cutMove, removerOf } from './simulate';
 import type { Remover } from './removal';
 
@@ -28,7 +29,9 @@ export interface Player {
 }
 
 export function createPlayer(job: Job, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>): Player {
-  const list = programs.flatMap((p) => p.stretches.map((s) => ({ ...s, file: p.file })));
+  // What is cut is where the tips go; the time is that of the programmed way.
+  const tips = tipsOf(programs, tools, job.blank.material);
+  const list = programs.flatMap((p, k) => p.stretches.map((s, i) => ({ ...s, programmed: s.motion, motion: tips[k].stretches[i].motion, file: p.file })));
   let first = 0;
   const starts = list.map((s) => {
     const at = first;
@@ -42,7 +45,7 @@ export function createPlayer(job: Job, programs: readonly PlacedProgram[], tools
   const clock = (k: number): Float64Array => {
     if (!clocks[k]) {
       const per = new Float64Array(list[k].motion.count);
-      timeOf(list[k].motion, job.run.machine, per);
+      timeOf(list[k].programmed, job.run.machine, per);
       for (let i = 1; i < per.length; i++) per[i] += per[i - 1];
       clocks[k] = per;
     }

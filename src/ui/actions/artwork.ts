@@ -8,7 +8,8 @@ import type { Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
-import { dropEmptyGroups, edit, freeName, jobNow, openLayer, placesOf } from './edits';
+import { dropEmptyGroups } from '@/core/job/regroup';
+import { edit, freeName, jobNow, openLayer, placesOf } from './edits';
 import { tell } from './tell';
 
 export const pickedItems = (): Item[] => {

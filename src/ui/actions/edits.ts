@@ -3,6 +3,7 @@ import { newItem, type Item } from '@/core/artwork/item';
 import type { Cutter } from '@/core/cutters/cutter';
 import { applied, type Recipe } from '@/core/job/recipe';
 import { kindOf } from '@/core/cuts/registry';
+import { dropEmptyGroups, regroup, type Place } from '@/core/job/regroup';
 import type { Cut, Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
@@ -43,15 +44,6 @@ export function deletePicked(): void {
     dropEmptyGroups(j);
   });
   setView({ picked: [] });
-}
-
-/** Groups that hold nothing any more are not kept. */
-export function dropEmptyGroups(j: Job): void {
-  for (;;) {
-    const used = new Set([...j.items.map((i) => i.group), ...j.groups.map((g) => g.parent)]);
-    if (j.groups.every((g) => used.has(g.id))) return;
-    j.groups = j.groups.filter((g) => used.has(g.id));
-  }
 }
 
 /** Places of items in the job's list. Found before a change, since a draft pays for every item that is looked at. */
@@ -166,6 +158,38 @@ export const groupByCutter = (): void =>
     j.cuts.forEach((c, i) => first.has(key(c)) || first.set(key(c), i));
     const free = (c: Cut) => (c.kind === 'profile' && c.values.through === true ? 1 : 0);
     j.cuts = [...j.cuts].sort((a, b) => free(a) - free(b) || first.get(key(a))! - first.get(key(b))!);
+  });
+
+/** Two neighbouring files change places: the cuts of the later one come before those of the earlier one. */
+export const moveFile = (earlier: readonly string[], later: readonly string[]): void =>
+  edit('Reorder programs', (j) => {
+    const carried = j.cuts.filter((c) => later.includes(c.id));
+    const rest = j.cuts.filter((c) => !later.includes(c.id));
+    rest.splice(Math.max(0, rest.findIndex((c) => earlier.includes(c.id))), 0, ...carried);
+    j.cuts = rest;
+  });
+
+/** Moves picked rows of the list, or a group, to another place of it. */
+export function moveRows(what: Parameters<typeof regroup>[1], to: Place): void {
+  edit('group' in what ? 'Move group' : what.items.length === 1 ? 'Move item' : `Move ${what.items.length} items`, (j) => void regroup(j, what, to));
+}
+
+/** Puts the library's cutter in place of the job's own copy; the slot stays the job's. */
+export const takeFromLibrary = (cutter: Cutter): void =>
+  edit('Take the changed cutter', (j) => {
+    const i = j.cutters.findIndex((c) => c.id === cutter.id);
+    if (i >= 0) j.cutters[i] = { ...cutter, slot: j.cutters[i].slot };
+  });
+
+/** Hides or shows the paths of cuts; they are cut all the same. */
+export const togglePaths = (ids: readonly string[]): void =>
+  edit('Hide or show paths', (j) => {
+    const some = j.cuts.filter((c) => ids.includes(c.id));
+    const hide = some.some((c) => !c.hidden);
+    for (const c of some) {
+      if (hide) c.hidden = true;
+      else delete c.hidden;
+    }
   });
 
 export function copyCut(id: string): void {

@@ -7,7 +7,7 @@ import type { Job } from '@/core/job/job';
 import { useOpenJob } from '@/store/openJob';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { setView, stageNames, stages, useView } from '@/ui/view';
-import { groupByCutter, addCut, addItem, centrePicked, deletePicked, nudge } from './edits';
+import { groupByCutter, togglePaths, addCut, addItem, centrePicked, deletePicked, nudge } from './edits';
 import { addLayer, alignPicked, copyPicked, copyToClipboard, distributePicked, groupPicked, mirrorPicked, pasteFromClipboard, toDrawings, turnPicked, ungroupPicked, workOnShapes } from './artwork';
 import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
@@ -49,6 +49,7 @@ export const actions: readonly Action[] = [
   { id: 'view-both', name: 'Show plan and solid', shortcut: '3', run: () => setView({ table: 'both' }) },
   { id: 'fit', name: 'Fit the blank into the view', shortcut: '0', run: () => setView((v) => ({ planFit: v.planFit + 1, camera: { to: 'fit', n: v.camera.n + 1 } })) },
   { id: 'paths', name: 'Show or hide the paths', shortcut: 'P', run: () => setView((v) => ({ paths: !v.paths })) },
+  { id: 'paths-of-cut', name: 'Show or hide the paths of the open cut', shortcut: 'Shift+P', enabled: () => !!useView.getState().cutId, run: () => togglePaths([useView.getState().cutId!, ...useView.getState().alsoCuts]) },
   { id: 'section', name: 'Show or fold the section', shortcut: 'S', run: () => setView((v) => ({ sectionOpen: !v.sectionOpen })) },
   ...itemKinds.filter((k) => k.offered !== false).map((k): Action => ({ id: `add-${k.id}`, name: `Add ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addItem(k.id) })),
   ...cutKinds.map((k): Action => ({ id: `cut-${k.id}`, name: `Add a cut: ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addCut(k.id, useLibrary.getState().cutters) })),

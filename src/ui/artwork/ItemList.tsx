@@ -12,13 +12,13 @@ import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
-import { useMemo, useRef, useState, type DragEvent } from 'react';
+import { useMemo, useRef, useState, type DragEvent, type HTMLAttributes } from 'react';
 import type { Item } from '@/core/artwork/item';
 import { itemKindOf } from '@/core/artwork/registry';
 import type { Group, Job, Layer } from '@/core/job/job';
 import { addLayer, changeLayer, deleteLayer, moveLayer, pickedToLayer } from '@/ui/actions/artwork';
-import { changeItem, pickItem } from '@/ui/actions/edits';
-import { setView } from '@/ui/view';
+import { changeItem, moveRows, pickItem } from '@/ui/actions/edits';
+import { setView, useView } from '@/ui/view';
 
 type Row = { key: string; depth: number } & ({ of: 'layer'; layer: Layer; count: number } | { of: 'group'; group: Group; items: string[] } | { of: 'item'; item: Item });
 
@@ -85,7 +85,7 @@ export function ItemList({ job, picked }: { job: Job; picked: readonly string[] 
               {r.of === 'layer' ? (
                 <LayerRow layer={r.layer} count={r.count} shut={open.has(`shut ${r.layer.id}`)} toggle={() => toggle(`shut ${r.layer.id}`)} index={job.layers.indexOf(r.layer)} hasPick={picked.length > 0} />
               ) : r.of === 'group' ? (
-                <GroupRow group={r.group} items={r.items} open={open.has(r.group.id)} toggle={() => toggle(r.group.id)} on={r.items.every((i) => chosen.has(i))} />
+                <GroupRow group={r.group} layer={job.items.find((i) => i.id === r.items[0])!.layer} items={r.items} open={open.has(r.group.id)} toggle={() => toggle(r.group.id)} on={r.items.every((i) => chosen.has(i))} />
               ) : (
                 <ItemRow item={r.item} on={chosen.has(r.item.id)} />
               )}
@@ -105,9 +105,39 @@ export function ItemList({ job, picked }: { job: Job; picked: readonly string[] 
 const rowStyle = (on: boolean) => ({ display: 'flex', alignItems: 'center', height: ROW, borderRadius: 2, bgcolor: on ? 'var(--mui-palette-wash)' : undefined, '&:hover': { bgcolor: on ? undefined : 'background.paper' } });
 const nameStyle = { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' } as const;
 
+const ROWS = 'text/mirvak-rows';
+
+/** Makes a row one that is dragged (items, or a group) and on which others are dropped: `to` says where they come to lie. */
+function useRowDrag(what: () => Parameters<typeof moveRows>[0], to: Parameters<typeof moveRows>[1]): { over: boolean; drag: HTMLAttributes<HTMLElement> & { draggable: boolean } } {
+  const [over, setOver] = useState(false);
+  return {
+    over,
+    drag: {
+      draggable: true,
+      onDragStart: (e) => e.dataTransfer.setData(ROWS, JSON.stringify(what())),
+      onDragOver: (e) => {
+        if (!e.dataTransfer.types.includes(ROWS)) return;
+        e.preventDefault();
+        setOver(true);
+      },
+      onDragLeave: () => setOver(false),
+      onDrop: (e) => {
+        setOver(false);
+        const data = e.dataTransfer.getData(ROWS);
+        if (!data) return;
+        e.preventDefault();
+        moveRows(JSON.parse(data), to);
+      },
+    },
+  };
+}
+
+const dropMark = { boxShadow: 'inset 0 -2px 0 var(--mui-palette-primary-main)' };
+
 function ItemRow({ item: i, on }: { item: Item; on: boolean }) {
+  const { over, drag } = useRowDrag(() => ({ items: on ? useView.getState().picked : [i.id] }), { group: i.group, layer: i.layer, below: i.id });
   return (
-    <Box sx={rowStyle(on)}>
+    <Box {...drag} sx={{ ...rowStyle(on), ...(over && dropMark) }}>
       <ButtonBase role="option" aria-selected={on} onClick={(e) => pickItem(i.id, e.shiftKey || e.ctrlKey || e.metaKey)} sx={{ flex: 1, justifyContent: 'flex-start', gap: 1, px: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, opacity: i.visible ? 1 : 0.5, fontWeight: on ? 600 : 450 }}>
         <Box component="span" sx={nameStyle}>
           {i.name}
@@ -123,9 +153,10 @@ function ItemRow({ item: i, on }: { item: Item; on: boolean }) {
   );
 }
 
-function GroupRow({ group, items, open, toggle, on }: { group: Group; items: string[]; open: boolean; toggle: () => void; on: boolean }) {
+function GroupRow({ group, layer, items, open, toggle, on }: { group: Group; layer: string; items: string[]; open: boolean; toggle: () => void; on: boolean }) {
+  const { over, drag } = useRowDrag(() => ({ group: group.id }), { group: group.id, layer });
   return (
-    <Box sx={rowStyle(on)}>
+    <Box {...drag} title="Drag things here to put them into this group" sx={{ ...rowStyle(on), ...(over && { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' }) }}>
       <IconButton size="small" aria-label={`${open ? 'Close' : 'Open'} the group ${group.name}`} onClick={toggle}>
         {open ? <ExpandMoreRounded fontSize="small" /> : <ChevronRightRounded fontSize="small" />}
       </IconButton>
@@ -146,9 +177,12 @@ function LayerRow({ layer, count, shut, toggle, index, hasPick }: { layer: Layer
     e.preventDefault();
     const id = e.dataTransfer.getData('text/mirvak-layer');
     if (id && id !== layer.id) moveLayer(id, index);
+    // Rows dropped on a layer leave their groups.
+    const rows = e.dataTransfer.getData(ROWS);
+    if (rows) moveRows(JSON.parse(rows), { group: null, layer: layer.id });
   };
   return (
-    <Box sx={{ display: 'flex', alignItems: 'center', height: ROW, opacity: layer.visible ? 1 : 0.55 }} draggable onDragStart={(e) => e.dataTransfer.setData('text/mirvak-layer', layer.id)} onDragOver={(e) => e.dataTransfer.types.includes('text/mirvak-layer') && e.preventDefault()} onDrop={drop}>
+    <Box sx={{ display: 'flex', alignItems: 'center', height: ROW, opacity: layer.visible ? 1 : 0.55 }} draggable onDragStart={(e) => e.dataTransfer.setData('text/mirvak-layer', layer.id)} onDragOver={(e) => (e.dataTransfer.types.includes('text/mirvak-layer') || e.dataTransfer.types.includes(ROWS)) && e.preventDefault()} onDrop={drop}>
       <IconButton size="small" aria-label={`${shut ? 'Open' : 'Fold'} the layer ${layer.name}`} onClick={toggle}>
         {shut ? <ChevronRightRounded fontSize="small" /> : <ExpandMoreRounded fontSize="small" />}
       </IconButton>

@@ -4,6 +4,8 @@ import { CSS } from '@dnd-kit/utilities';
 import ContentCopyRounded from '@mui/icons-material/ContentCopyRounded';
 import DeleteOutlineRounded from '@mui/icons-material/DeleteOutlineRounded';
 import MoreVertRounded from '@mui/icons-material/MoreVertRounded';
+import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
+import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
 import PowerSettingsNewRounded from '@mui/icons-material/PowerSettingsNewRounded';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
@@ -16,7 +18,7 @@ import type { Cut } from '@/core/job/job';
 import { timeText } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
-import { changeCut, copyCut, deleteCut, moveCut } from '@/ui/actions/edits';
+import { changeCut, copyCut, deleteCut, moveCut, togglePaths } from '@/ui/actions/edits';
 import { cutColour } from '@/ui/theme/theme';
 import { setView, useView } from '@/ui/view';
 import { useCutState } from './useCutState';
@@ -66,7 +68,10 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
         sx={{ display: 'grid', gridTemplateColumns: '26px minmax(0, 1fr) auto', columnGap: 1.25, rowGap: 0.25, p: 1.25, pr: 4.5, cursor: 'pointer', borderRadius: 2.5, '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 } }}
       >
         <Box sx={{ gridRow: '1 / 3', width: 26, height: 26, borderRadius: 1.5, bgcolor: colour, color: '#fff', display: 'grid', placeItems: 'center', fontWeight: 600, fontSize: 13 }}>{index + 1}</Box>
-        <Box sx={{ fontWeight: 600, fontSize: 13.5, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{cut.name}</Box>
+        <Box sx={{ fontWeight: 600, fontSize: 13.5, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          {cut.name}
+          {cut.hidden && <VisibilityOffOutlined titleAccess="Its paths are hidden" sx={{ fontSize: 15, ml: 0.75, verticalAlign: '-2px', color: 'text.secondary' }} />}
+        </Box>
         <Box sx={{ fontWeight: 600, fontSize: 13.5 }}>{state.minutes !== null ? timeText(state.minutes) : ''}</Box>
         <Box sx={{ color: 'text.secondary', fontSize: 12, lineHeight: 1.35, minWidth: 0, gridColumn: '2 / 4' }}>
           {kind.name} {'\u00b7'} {cutters.join(', ')}
@@ -91,6 +96,10 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
             <PowerSettingsNewRounded fontSize="small" />
           </ListItemIcon>
           {cut.enabled ? 'Switch off' : 'Switch on'}
+        </MenuItem>
+        <MenuItem onClick={close(() => togglePaths([cut.id]))}>
+          <ListItemIcon>{cut.hidden ? <VisibilityOutlined fontSize="small" /> : <VisibilityOffOutlined fontSize="small" />}</ListItemIcon>
+          {cut.hidden ? 'Show its paths' : 'Hide its paths'}
         </MenuItem>
         <MenuItem onClick={close(() => copyCut(cut.id))}>
           <ListItemIcon>

@@ -2,19 +2,33 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { chipLoad, radiusOf, removalRate, scallopOf, type Cutter, type Preset } from '@/core/cutters/cutter';
-import { materials } from '@/core/cutters/materials';
+import { chipLoad, differs, radiusOf, removalRate, scallopOf, type Cutter, type Preset } from '@/core/cutters/cutter';
+import { materials, type MaterialId } from '@/core/cutters/materials';
 import { shapeOf } from '@/core/cutters/registry';
 import type { Cut } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
 import { useOpenJob } from '@/store/openJob';
-import { changeCut } from '@/ui/actions/edits';
+import { changeCut, takeFromLibrary } from '@/ui/actions/edits';
 import { LengthField, NumberField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';
 import { useLibrary } from '@/ui/library/useLibrary';
 
 const names: Record<keyof Preset, string> = { rpm: 'spindle speed', feed: 'feed', plunge: 'plunge', stepDown: 'step-down', stepOver: 'step-over' };
+
+/** E.g. ` (feed, tip diameter)`: what the library says otherwise, as far as it concerns this job. */
+function whatDiffers(mine: Cutter, theirs: Cutter, material: MaterialId): string {
+  const a = mine.presets[material];
+  const b = theirs.presets[material];
+  const words = [
+    ...(Object.keys(names) as (keyof Preset)[]).filter((k) => a?.[k] !== b?.[k]).map((k) => names[k]),
+    ...shapeOf(theirs.shape).fields.filter((f) => mine.values[f.key] !== theirs.values[f.key]).map((f) => f.label.toLowerCase()),
+    ...(mine.fluteLength !== theirs.fluteLength ? ['length of the edges'] : []),
+    ...(mine.shankDiameter !== theirs.shankDiameter ? ['shank'] : []),
+    ...(mine.name !== theirs.name ? ['name'] : []),
+  ];
+  return words.length ? ` (${words.join(', ')})` : '';
+}
 
 /** Speeds and steps of one cutter in this cut: the preset's, or the cut's own, which are marked, can be put back or kept in the library. */
 export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; preset: Preset }) {
@@ -61,6 +75,16 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
         {scallop > 0.0005 && `, ridges ${formatLength(scallop, unit)} ${unit}`}
         {turns && now.rpm > 0 && `. Chip load ${formatLength(chipLoad(cutter, now), unit)} ${unit}, up to ${(removalRate(now) / 1000).toFixed(2)} cm\u00b3/min`}.
       </Typography>
+      {shelved && differs(shelved, cutter) && (
+        <Box role="note" sx={{ display: 'flex', alignItems: 'center', gap: 1, mt: 1, px: 1.25, py: 0.75, borderRadius: 2, bgcolor: 'var(--mui-palette-wash)' }}>
+          <Typography variant="caption" sx={{ flex: 1 }}>
+            The library has this cutter otherwise{whatDiffers(cutter, shelved, job.blank.material)}. This job keeps its own until you say so.
+          </Typography>
+          <Button size="small" variant="outlined" onClick={() => takeFromLibrary(shelved)}>
+            Take it
+          </Button>
+        </Box>
+      )}
     </Group>
   );
 }

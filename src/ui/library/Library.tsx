@@ -12,12 +12,13 @@ import OutlinedInput from '@mui/material/OutlinedInput';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
-import { radiusOf, type Cutter } from '@/core/cutters/cutter';
+import { differs, radiusOf, type Cutter } from '@/core/cutters/cutter';
 import { presetFor } from '@/core/cutters/library';
 import { cutterShapes, shapeOf } from '@/core/cutters/registry';
 import { compareCutters, cuttersToCsv, cuttersToJson, readCutters, type Comparison } from '@/core/exchange/cutterSheet';
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
+import { takeFromLibrary } from '@/ui/actions/edits';
 import { askForFiles, download } from '@/ui/actions/files';
 import { ChoiceField } from '@/ui/common/fields';
 import { useLater } from '@/ui/later';
@@ -53,7 +54,6 @@ export function Library({ onClose }: { onClose: ReactNode }) {
   const by = sorts[sort].of;
   const shown = sort === 'own' ? found : [...found].sort((a, b) => (by(a) < by(b) ? -1 : by(a) > by(b) ? 1 : 0));
   const used = job?.cutters.find((c) => c.id === cutter?.id);
-  const differs = used && cutter && JSON.stringify({ ...used, slot: 0 }) !== JSON.stringify({ ...cutter, slot: 0 });
   const add = () => {
     const values = { ...(shapeOf(shape || 'flat').defaults as Record<string, number>) };
     const d = 2 * shapeOf(shape || 'flat').radius(values);
@@ -141,8 +141,8 @@ export function Library({ onClose }: { onClose: ReactNode }) {
               <Box key={cutter.id} sx={{ maxWidth: 1040, display: 'grid', gap: 2 }}>
                 <CutterEditor cutter={cutter} first={job?.blank.material ?? 'oak'} onChange={(c) => void save(c)} />
                 <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', borderTop: '1px solid', borderColor: 'divider', pt: 2 }}>
-                  {differs && (
-                    <Button variant="contained" onClick={() => useOpenJob.getState().edit('Take the changed cutter', (j) => void (j.cutters[j.cutters.findIndex((c) => c.id === cutter.id)] = cutter))}>
+                  {used && differs(used, cutter) && (
+                    <Button variant="contained" onClick={() => takeFromLibrary(cutter)}>
                       Use it so in this job
                     </Button>
                   )}

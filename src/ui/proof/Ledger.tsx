@@ -1,23 +1,31 @@
 'use client';
 import Box from '@mui/material/Box';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { scaleLinear } from 'd3-scale';
 import { useWork } from '@/compute/pipeline';
-import { seconds } from '@/core/motion/timing';
+import { seconds, sumTimes } from '@/core/motion/timing';
 import { timeText } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { cutColour } from '@/ui/theme/theme';
+import { useState } from 'react';
 
 /** How the minutes are spent, cut by cut and cutter by cutter: cutting, plunging, air; and tool changes. */
 export function Ledger() {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const proof = useLater(useWork, (w) => w.proof);
+  const [by, setBy] = useState<'cut' | 'cutter'>('cut');
   if (!proof) return null;
-  const rows = job.cuts.flatMap((c, i) =>
-    proof.times
-      .filter((t) => t.cutId === c.id)
-      .map((t) => ({ key: `${c.id}-${t.tool}-${t.file}`, name: c.name, cutter: job.cutters.find((q) => q.id === proof.tools.find((p) => p.tool === t.tool)?.cutterId)?.name ?? '', colour: cutColour(i), time: t.time })),
-  );
+  const cutter = (tool: number) => job.cutters.find((q) => q.id === proof.tools.find((p) => p.tool === tool)?.cutterId)?.name ?? '';
+  const rows =
+    by === 'cut'
+      ? job.cuts.flatMap((c, i) => proof.times.filter((t) => t.cutId === c.id).map((t) => ({ key: `${c.id}-${t.tool}-${t.file}`, name: c.name, more: cutter(t.tool), colour: cutColour(i), time: t.time })))
+      : [...new Set(proof.times.map((t) => t.tool))].map((tool) => {
+          const mine = proof.times.filter((t) => t.tool === tool);
+          const cuts = new Set(mine.map((t) => t.cutId)).size;
+          return { key: String(tool), name: cutter(tool), more: `T${tool}, ${cuts} ${cuts === 1 ? 'cut' : 'cuts'}`, colour: 'var(--mui-palette-primary-main)', time: sumTimes(mine.map((t) => t.time)) };
+        });
   const changes = (proof.toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds)) / 60;
   const most = Math.max(changes * 60, ...rows.map((r) => seconds(r.time)), 1);
   const x = scaleLinear().domain([0, most]).range([0, 100]);
@@ -29,12 +37,17 @@ export function Ledger() {
     </Box>
   );
   return (
+    <>
+    <ToggleButtonGroup exclusive size="small" value={by} aria-label="Minutes by" onChange={(_, v) => v && setBy(v)} sx={{ mb: 1.25 }}>
+      <ToggleButton value="cut">By cut</ToggleButton>
+      <ToggleButton value="cutter">By cutter</ToggleButton>
+    </ToggleButtonGroup>
     <Box component="ul" aria-label="Minutes per cut and cutter" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 1.25, fontSize: 12.5 }}>
       {rows.map((r) => (
         <li key={r.key}>
           <Box sx={{ display: 'flex', gap: 1, mb: 0.4 }}>
             <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-              <b>{r.name}</b> <Box component="span" sx={{ color: 'text.secondary' }}>{r.cutter}</Box>
+              <b>{r.name}</b> <Box component="span" sx={{ color: 'text.secondary' }}>{r.more}</Box>
             </Box>
             <b>{timeText(seconds(r.time) / 60)}</b>
           </Box>
@@ -58,5 +71,6 @@ export function Ledger() {
         {bar([{ value: changes * 60, colour: 'var(--mui-palette-brass)', opacity: 1 }])}
       </li>
     </Box>
+    </>
   );
 }

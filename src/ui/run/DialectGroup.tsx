@@ -27,6 +27,7 @@ const fields: Field[] = [
   { kind: 'choice', key: 'comments', label: 'Comments', options: choices({ brackets: 'In brackets', semicolon: 'After ;' }) },
   { kind: 'choice', key: 'end', label: 'Ends with', options: choices({ M30: 'M30', M2: 'M2' }) },
   { kind: 'flag', key: 'arcs', label: 'Arcs as arcs (G2, G3)' },
+  { kind: 'flag', key: 'cycles', label: 'Drill by canned cycles (G81)' },
   { kind: 'flag', key: 'toolLength', label: 'Call the tool length (G43)' },
   { kind: 'flag', key: 'numbers', label: 'Number the lines' },
   { kind: 'text', key: 'header', label: 'Lines after the units', lines: 2 },

@@ -1,4 +1,6 @@
 'use client';
+import ArrowDownwardRounded from '@mui/icons-material/ArrowDownwardRounded';
+import ArrowUpwardRounded from '@mui/icons-material/ArrowUpwardRounded';
 import DownloadRounded from '@mui/icons-material/DownloadRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -10,12 +12,17 @@ import { useWork } from '@/compute/pipeline';
 import { slug, zeroText } from '@/core/pipeline/programs';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
+import { moveFile } from '@/ui/actions/edits';
 import { download } from '@/ui/actions/files';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { useView } from '@/ui/view';
 import { DialectGroup } from './DialectGroup';
 import { MachineGroup } from './MachineGroup';
 import { ProgramText } from './ProgramText';
+import { ToolsGroup } from './ToolsGroup';
+
+/** Files change places with their cuts; two that share a cut cannot. */
+const canSwap = (a: { cuts: readonly string[] }, b: { cuts: readonly string[] } | undefined): boolean => !!b && !a.cuts.some((c) => b.cuts.includes(c));
 
 export function RunSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
@@ -35,7 +42,7 @@ export function RunSheet() {
             </Typography>
           )}
           <Box component="ul" aria-label="Program files" sx={{ listStyle: 'none', p: 0, m: 0, mb: 1.25 }}>
-            {proof.files.map((f) => (
+            {proof.files.map((f, i) => (
               <Box component="li" key={f.name} sx={{ display: 'flex', alignItems: 'center', gap: 0.5, borderRadius: 1.5, px: 1, bgcolor: f === file ? 'var(--mui-palette-wash)' : undefined }}>
                 <Button color="inherit" onClick={() => useView.setState({ file: f.name })} sx={{ flex: 1, justifyContent: 'flex-start', px: 0, minWidth: 0, fontFamily: '"IBM Plex Mono"', fontSize: 12, textAlign: 'left' }}>
                   <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{f.name}</Box>
@@ -43,6 +50,16 @@ export function RunSheet() {
                 <Typography variant="caption" sx={{ color: 'text.secondary' }}>
                   {Math.max(1, Math.round(f.text.length / 1024))} kB
                 </Typography>
+                {proof.files.length > 1 &&
+                  ([-1, 1] as const).map((step) => (
+                    <Tooltip key={step} title={step < 0 ? 'Run it earlier' : 'Run it later'}>
+                      <span>
+                        <IconButton size="small" disabled={stale || !canSwap(proof.files[i], proof.files[i + step])} aria-label={`Run ${f.name} ${step < 0 ? 'earlier' : 'later'}`} onClick={() => moveFile(proof.files[step < 0 ? i - 1 : i].cuts, proof.files[step < 0 ? i : i + 1].cuts)}>
+                          {step < 0 ? <ArrowUpwardRounded sx={{ fontSize: 16 }} /> : <ArrowDownwardRounded sx={{ fontSize: 16 }} />}
+                        </IconButton>
+                      </span>
+                    </Tooltip>
+                  ))}
                 <Tooltip title="Save this program">
                   <span>
                     <IconButton size="small" disabled={stale} aria-label={`Save ${f.name}`} onClick={() => download(f.name, f.text, 'text/plain')}>
@@ -71,6 +88,7 @@ export function RunSheet() {
         </Group>
       )}
       <DialectGroup />
+      {!!proof?.files.length && <ToolsGroup />}
       {file && (
         <Group title={file.name}>
           <ProgramText key={file.name} file={file.name} text={file.text} />

@@ -120,7 +120,7 @@ export function PlanView() {
   // Nothing while no paths are shown: then new plans do not draw the table again.
   const shownCuts = showPaths ? cuts : null;
   const plans = useMemo(
-    () => (shownCuts ? job.cuts.flatMap((c, i) => (c.enabled && shownCuts[c.id] ? [{ plan: shownCuts[c.id].plan, colour: cutColour(i), selected: c.id === cutId && stage === 'cuts' }] : [])) : []),
+    () => (shownCuts ? job.cuts.flatMap((c, i) => (c.enabled && !c.hidden && shownCuts[c.id] ? [{ plan: shownCuts[c.id].plan, colour: cutColour(i), selected: c.id === cutId && stage === 'cuts' }] : [])) : []),
     [shownCuts, job.cuts, cutId, stage],
   );
   useEffect(() => {
@@ -165,10 +165,14 @@ export function PlanView() {
     };
   }, [local]);
 
-  const pinch = usePinch(local, (how) => {
-    touched.current = true;
-    setViewport((v) => v && how(v));
-  });
+  const pinch = usePinch(
+    local,
+    () => setGesture(null),
+    (how) => {
+      touched.current = true;
+      setViewport((v) => v && how(v));
+    },
+  );
   const [menu, setMenu] = useState<{ x: number; y: number; onItem: boolean } | null>(null);
   const openMenu = (e: ReactMouse) => {
     e.preventDefault();
@@ -182,7 +186,6 @@ export function PlanView() {
 
   const down = (e: ReactPointer) => {
     if (!view) return;
-    if (pinch.down(e)) return setGesture(null);
     const p = local(e);
     if (e.button === 1 || space.current) {
       e.currentTarget.setPointerCapture(e.pointerId);
@@ -221,7 +224,7 @@ export function PlanView() {
   };
 
   const move = (e: ReactPointer) => {
-    if (!view || pinch.move(e)) return;
+    if (!view) return;
     const p = local(e);
     const w = toWorld(view, p.x, p.y);
     setView({ cursor: w });
@@ -248,7 +251,6 @@ export function PlanView() {
   useEffect(() => (busy ? holdSheets() : undefined), [busy]);
 
   const up = (e?: ReactPointer) => {
-    if (e) pinch.up(e);
     if (gesture?.kind === 'move' && gesture.began) {
       if (shift && e) moveTo(gesture.starts, shift.dx, shift.dy, gesture.key);
       if (e && (e.ctrlKey || e.metaKey)) leaveCopies(gesture.starts);
@@ -265,10 +267,7 @@ export function PlanView() {
   const datum = datumOf(job.blank);
   return (
     <>
-    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={(e) => {
-        pinch.up(e);
-        up();
-      }} onContextMenu={openMenu} onPointerLeave={() => setView({ cursor: null })} onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()} onDrop={(e) => { e.preventDefault(); void takeFiles([...e.dataTransfer.files]); }} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
+    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => up()} {...pinch} onContextMenu={openMenu} onPointerLeave={() => setView({ cursor: null })} onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()} onDrop={(e) => { e.preventDefault(); void takeFiles([...e.dataTransfer.files]); }} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
       <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block' }} />
       {view && (
         <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}>

@@ -3,36 +3,40 @@ import { zoomed, type Viewport } from './viewport';
 
 type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
 
-/** Two fingers move and zoom the plan. Handlers say true when they took the event. */
-export function usePinch(local: Local, change: (how: (v: Viewport) => Viewport) => void) {
+/**
+ * Two fingers move and zoom the plan, whatever lies under them: handlers for the capturing phase of the plan, which keep the
+ * events from what is under the fingers while there are two. `begin` gives up what the first finger had begun.
+ */
+export function usePinch(local: Local, begin: () => void, change: (how: (v: Viewport) => Viewport) => void) {
   const fingers = useRef(new Map<number, { x: number; y: number }>());
   const pair = () => {
     const [a, b] = [...fingers.current.values()];
     return { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2, d: Math.hypot(a.x - b.x, a.y - b.y) };
   };
+  const away = (e: PointerEvent) => void fingers.current.delete(e.pointerId);
   return {
-    down(e: PointerEvent): boolean {
-      if (e.pointerType !== 'touch') return false;
+    onPointerDownCapture(e: PointerEvent) {
+      if (e.pointerType !== 'touch') return;
       fingers.current.set(e.pointerId, local(e));
-      return fingers.current.size > 1;
+      if (fingers.current.size < 2) return;
+      e.stopPropagation();
+      begin();
     },
-    move(e: PointerEvent): boolean {
-      if (!fingers.current.has(e.pointerId)) return false;
-      if (fingers.current.size !== 2) {
-        fingers.current.set(e.pointerId, local(e));
-        return false;
-      }
-      const before = pair();
+    onPointerMoveCapture(e: PointerEvent) {
+      if (!fingers.current.has(e.pointerId)) return;
+      const two = fingers.current.size === 2;
+      const before = two ? pair() : null;
       fingers.current.set(e.pointerId, local(e));
+      if (!before) return;
+      e.stopPropagation();
       const now = pair();
       change((v) => {
-        const w = zoomed(v, now.x, now.y, Math.max(0.2, Math.min(5, now.d / Math.max(1, before.d))));
+        // What lay under the middle of the fingers goes along with it.
+        const w = zoomed(v, before.x, before.y, Math.max(0.2, Math.min(5, now.d / Math.max(1, before.d))));
         return { ...w, ox: w.ox + now.x - before.x, oy: w.oy + now.y - before.y };
       });
-      return true;
     },
-    up(e: PointerEvent): void {
-      fingers.current.delete(e.pointerId);
-    },
+    onPointerUpCapture: away,
+    onPointerCancelCapture: away,
   };
 }

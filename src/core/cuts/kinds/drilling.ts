@@ -12,7 +12,10 @@ interface Hole {
   readonly diameter: number | null;
 }
 
-/** So far above what is drilled the drill comes back down by rapid after clearing its chips, mm. */
+/**
+ * Height above the face from which pecks are measured and to which the drill comes up to clear its chips; and so far above
+ * what is drilled it comes back down by rapid, mm. Canned cycles (G83) do the same.
+ */
 const RETURN = 0.3;
 
 const schema = z.object({
@@ -23,6 +26,8 @@ const schema = z.object({
   beyond: z.number().min(-50).max(10),
   /** Drilled at a time, then the drill comes up to clear its chips; null drills in one go. */
   peck: z.number().positive().nullable(),
+  /** Seconds for which the drill turns at the floor of each hole. */
+  dwell: z.number().min(0).max(60),
 });
 type Drilling = z.infer<typeof schema>;
 
@@ -71,8 +76,9 @@ export const drilling = cutKind({
     { kind: 'length', key: 'depth', label: 'Depth of the point', min: 0.01, max: 500, when: (v) => v.through !== true },
     { kind: 'length', key: 'beyond', label: 'Into the bed', min: -50, max: 10, hint: 'Add the point of the drill', when: (v) => v.through === true },
     { kind: 'length', key: 'peck', label: 'Drilled at a time', min: 0.05, max: 200, optional: 'All at once' },
+    { kind: 'number', key: 'dwell', label: 'Wait at the floor', unit: 's', min: 0, max: 60 },
   ],
-  defaults: (_blank, cutters) => ({ cutter: (cutters.find((c) => c.shape === 'drill' && radiusOf(c) === 1.5) ?? cutters.find((c) => c.shape === 'drill'))?.id ?? '', places: 'circles' as const, through: false, depth: 3, beyond: 0, peck: null }),
+  defaults: (_blank, cutters) => ({ cutter: (cutters.find((c) => c.shape === 'drill' && radiusOf(c) === 1.5) ?? cutters.find((c) => c.shape === 'drill'))?.id ?? '', places: 'circles' as const, through: false, depth: 3, beyond: 0, peck: null, dwell: 0 }),
   cutters: (v) => [v.cutter],
   plan(v, c) {
     const cutter = c.cutter(v.cutter);
@@ -91,14 +97,19 @@ export const drilling = cutKind({
       const h = found[piece];
       b.rapid(h.x, h.y, b.count ? b.lastZ : safeHeight);
       b.rapid(h.x, h.y, clearance);
-      for (let z = 0; z > floor + 1e-9; ) {
-        if (z < 0) {
-          b.rapid(h.x, h.y, clearance);
-          b.rapid(h.x, h.y, z + RETURN);
+      if (v.peck !== null) {
+        const from = Math.min(RETURN, clearance);
+        b.plunge(from, preset.plunge);
+        for (let z = from; z > floor + 1e-9; ) {
+          if (z < from) {
+            b.rapid(h.x, h.y, from);
+            b.rapid(h.x, h.y, Math.min(from, z + RETURN));
+          }
+          z = z - v.peck > floor + 1e-9 ? z - v.peck : floor;
+          b.plunge(z, preset.plunge);
         }
-        z = Math.max(floor, z - (v.peck ?? Infinity));
-        b.plunge(z, preset.plunge);
-      }
+      } else b.plunge(floor, preset.plunge);
+      b.dwell(v.dwell);
       b.rapid(h.x, h.y, lowHop(c.blank));
     }
     b.rapid(b.lastX, b.lastY, safeHeight);

@@ -44,12 +44,12 @@ export function sluiceGear(): Job {
     hole('i-h4', 133, 82),
   ];
   job.cutters = [take('drag-3-120-0.02'), take('drill-3-118'), take('flat-2')];
-  const engraving = { cutter: 'drag-3-120-0.02', edge: 'on', fill: 'none', angle: 45, spacing: 0.2, touch: 120, cornerShare: 1 };
+  const engraving = { cutter: 'drag-3-120-0.02', edge: 'on', fill: 'none', angle: 45, spacing: 0.2, touch: 120, cornerShare: 1, press: 'depth', load: 5 };
   job.cuts = [
     { id: 'c-lines', name: 'Dial and lettering', kind: 'drag', enabled: true, items: ['i-frame', 'i-dial', 'i-arc', ...Array.from({ length: 11 }, (_, n) => `i-n${n}`), 'i-name', 'i-turns'], values: { ...engraving, depth: 0.1 }, overrides: {} },
     { id: 'c-fill', name: 'Arrow', kind: 'drag', enabled: true, items: ['i-arrow'], values: { ...engraving, depth: 0.08, fill: 'crossed' }, overrides: {} },
     { id: 'c-serial', name: 'Serial number', kind: 'drag', enabled: true, items: ['i-serial'], values: { ...engraving, depth: 0.06, cornerShare: 0.6 }, overrides: {} },
-    { id: 'c-holes', name: 'Screw holes', kind: 'drilling', enabled: true, items: ['i-h1', 'i-h2', 'i-h3', 'i-h4'], values: { cutter: 'drill-3-118', places: 'circles', through: true, depth: 2, beyond: 0.8, peck: 0.8 }, overrides: {} },
+    { id: 'c-holes', name: 'Screw holes', kind: 'drilling', enabled: true, items: ['i-h1', 'i-h2', 'i-h3', 'i-h4'], values: { cutter: 'drill-3-118', places: 'circles', through: true, depth: 2, beyond: 0.8, peck: 0.8, dwell: 0 }, overrides: {} },
     { id: 'c-free', name: 'Cut free', kind: 'profile', enabled: true, items: ['i-edge'], values: { cutter: 'flat-2', side: 'outside', startDepth: 0, through: true, depth: 2, beyond: 0.1, allowance: 0, finish: 0.1, ramp: 3, direction: 'climb', lead: 'arc', leadSize: 2, tabs: { shape: 'rounded', by: 'count', count: 4, spacing: 80, length: 5, height: 0.7, at: [] } }, overrides: {} },
   ];
   return job;

@@ -7,8 +7,9 @@ import { order } from './order';
 import { planned } from './planned';
 import { rapids } from './rapids';
 import { shank } from './shank';
+import { slots } from './slots';
 import { spindle } from './spindle';
 import { unreached } from './unreached';
 
 /** Every check, in the order in which results are listed. */
-export const checks: readonly Check[] = [bed, edges, rapids, shank, order, unreached, spindle, limits, clamps, planned];
+export const checks: readonly Check[] = [bed, edges, rapids, shank, order, unreached, spindle, slots, limits, clamps, planned];
