@@ -1,32 +1,20 @@
 /**
  * Reads every icon of a large open icon package and holds its filled area against a reference rasteriser: `npm run icons`.
- * The package and the rasteriser are fetched from the package registry into a temporary folder; nothing of them is kept.
  */
-import { execFileSync } from 'node:child_process';
-import { existsSync, mkdirSync, readdirSync, readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { flatten } from '../src/core/geometry/path';
 import { normalise, regionArea } from '../src/core/geometry/region';
 import { readSvg } from '../src/core/exchange/svg/read';
+import { iconNames, iconText, rasteriser } from './iconPackage';
 
-const dir = join(tmpdir(), 'mirvak-icons');
-if (!existsSync(join(dir, 'node_modules/@mdi/svg'))) {
-  mkdirSync(dir, { recursive: true });
-  execFileSync('npm', ['install', '--prefix', dir, '--no-save', '--no-audit', '--no-fund', '@mdi/svg', '@resvg/resvg-js'], { stdio: 'inherit' });
-}
-const { Resvg } = createRequire(join(dir, 'node_modules/'))('@resvg/resvg-js') as { Resvg: new (svg: string, o: object) => { render(): { pixels: Uint8Array } } };
-
+const Resvg = rasteriser();
 const PX_PER_UNIT = 25;
 const PX = 25.4 / 96;
-const folder = join(dir, 'node_modules/@mdi/svg/svg');
-const files = readdirSync(folder).filter((f) => f.endsWith('.svg'));
+const files = iconNames();
 let good = 0;
 const bad: string[] = [];
 let reading = 0;
 for (const f of files) {
-  const source = readFileSync(join(folder, f), 'utf8');
+  const source = iconText(f);
   try {
     const t = performance.now();
     const drawn = readSvg(source, f);
