@@ -92,10 +92,26 @@ export class Maker {
   }
   /** Chooses from a drop-down. */
   async choose(label: string, option: string): Promise<void> {
-    const id = await this.page.waitForFunction((l: string) => [...document.querySelectorAll('label')].find((e) => e.textContent === l)?.htmlFor, {}, label);
-    const box = await this.page.evaluateHandle((i) => document.getElementById(i as string)?.closest('.MuiInputBase-root')?.querySelector('[role=combobox]'), await id.jsonValue());
-    await this.free(box.asElement() as ElementHandle<Element>);
-    await (box.asElement() as ElementHandle<Element>).click();
+    // A sheet that has just been changed may still show the field of the sheet before: it is found anew until it is met.
+    for (let tries = 0; ; tries++) {
+      const box = (
+        await this.page.waitForFunction(
+          (l: string) => {
+            const id = [...document.querySelectorAll('label')].find((e) => e.textContent === l)?.htmlFor;
+            return id && document.getElementById(id)?.closest('.MuiInputBase-root')?.querySelector('[role=combobox]');
+          },
+          { timeout: 15000 },
+          label,
+        )
+      ).asElement() as ElementHandle<Element>;
+      try {
+        await this.free(box);
+        await box.click();
+        break;
+      } catch (e) {
+        if (tries === 2) throw e;
+      }
+    }
     await this.press(option, 'option');
   }
   async sees(text: string | RegExp, timeout = 30000): Promise<void> {

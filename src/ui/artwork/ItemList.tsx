@@ -110,17 +110,20 @@ const ROWS = 'text/mirvak-rows';
 /** Makes a row one that is dragged (items, or a group) and on which others are dropped: `to` says where they come to lie. */
 function useRowDrag(what: () => Parameters<typeof moveRows>[0], to: Parameters<typeof moveRows>[1]): { over: boolean; drag: HTMLAttributes<HTMLElement> & { draggable: boolean } } {
   const [over, setOver] = useState(false);
+  const take = (e: DragEvent) => {
+    if (!e.dataTransfer.types.includes(ROWS)) return;
+    e.preventDefault();
+    setOver(true);
+  };
   return {
     over,
     drag: {
       draggable: true,
       onDragStart: (e) => e.dataTransfer.setData(ROWS, JSON.stringify(what())),
-      onDragOver: (e) => {
-        if (!e.dataTransfer.types.includes(ROWS)) return;
-        e.preventDefault();
-        setOver(true);
-      },
-      onDragLeave: () => setOver(false),
+      onDragEnter: take,
+      onDragOver: take,
+      // Passing from the row to what lies in it is no leaving.
+      onDragLeave: (e) => !e.currentTarget.contains(e.relatedTarget as Node | null) && setOver(false),
       onDrop: (e) => {
         setOver(false);
         const data = e.dataTransfer.getData(ROWS);
@@ -181,8 +184,9 @@ function LayerRow({ layer, count, shut, toggle, index, hasPick }: { layer: Layer
     const rows = e.dataTransfer.getData(ROWS);
     if (rows) moveRows(JSON.parse(rows), { group: null, layer: layer.id });
   };
+  const accept = (e: DragEvent) => (e.dataTransfer.types.includes('text/mirvak-layer') || e.dataTransfer.types.includes(ROWS)) && e.preventDefault();
   return (
-    <Box sx={{ display: 'flex', alignItems: 'center', height: ROW, opacity: layer.visible ? 1 : 0.55 }} draggable onDragStart={(e) => e.dataTransfer.setData('text/mirvak-layer', layer.id)} onDragOver={(e) => (e.dataTransfer.types.includes('text/mirvak-layer') || e.dataTransfer.types.includes(ROWS)) && e.preventDefault()} onDrop={drop}>
+    <Box sx={{ display: 'flex', alignItems: 'center', height: ROW, opacity: layer.visible ? 1 : 0.55 }} draggable onDragStart={(e) => e.dataTransfer.setData('text/mirvak-layer', layer.id)} onDragEnter={accept} onDragOver={accept} onDrop={drop}>
       <IconButton size="small" aria-label={`${shut ? 'Open' : 'Fold'} the layer ${layer.name}`} onClick={toggle}>
         {shut ? <ChevronRightRounded fontSize="small" /> : <ExpandMoreRounded fontSize="small" />}
       </IconButton>

@@ -10,6 +10,8 @@ import Typography from '@mui/material/Typography';
 import { startTransition, useId, useState, type ReactNode } from 'react';
 import { formatLength, parseLength, parseNumber, type Unit } from '@/core/units/length';
 
+const visuallyHidden = { position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' } as const;
+
 /** Shows what was chosen at once, while the job and the window follow. */
 function useDraft<T>(value: T, onChange: (v: T) => void): [T, (v: T) => void] {
   const [draft, setDraft] = useState<{ value: T } | null>(null);
@@ -21,10 +23,10 @@ function useDraft<T>(value: T, onChange: (v: T) => void): [T, (v: T) => void] {
   return [draft ? draft.value : value, change];
 }
 
-export function Labelled({ id, label, hint, error, children }: { id: string; label: string; hint?: ReactNode; error?: string; children: ReactNode }) {
+export function Labelled({ id, label, bare, hint, error, children }: { id: string; label: string; bare?: boolean; hint?: ReactNode; error?: string; children: ReactNode }) {
   return (
     <Box sx={{ minWidth: 0 }}>
-      <Typography component="label" htmlFor={id} variant="caption" sx={{ display: 'block', color: 'text.secondary', mb: 0.4, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
+      <Typography component="label" htmlFor={id} variant="caption" sx={bare ? visuallyHidden : { display: 'block', color: 'text.secondary', mb: 0.4, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
         {label}
       </Typography>
       {children}
@@ -46,10 +48,12 @@ interface ValueFieldProps {
   /** Reads what was typed: an error to show, or null when it was taken. */
   take: (text: string) => string | null;
   marked?: boolean;
+  /** The label is read out, not shown: what is beside the field says what it is. */
+  bare?: boolean;
 }
 
 /** A field that is taken on Enter or on leaving it; Escape puts the old value back; arrows step. */
-function ValueField({ label, text, unit, hint, placeholder, take, marked }: ValueFieldProps) {
+function ValueField({ label, text, unit, hint, placeholder, take, marked, bare }: ValueFieldProps) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const [error, setError] = useState('');
@@ -61,7 +65,7 @@ function ValueField({ label, text, unit, hint, placeholder, take, marked }: Valu
     if (e === null) startTransition(() => setDraft(null));
   };
   return (
-    <Labelled id={id} label={label} hint={hint} error={error}>
+    <Labelled id={id} label={label} bare={bare} hint={hint} error={error}>
       <OutlinedInput
         id={id}
         fullWidth
@@ -120,7 +124,7 @@ export function LengthField(p: { label: string; value: number | null; unit: Unit
   );
 }
 
-export function NumberField(p: { label: string; value: number; unit?: string; min?: number; max?: number; whole?: boolean; hint?: ReactNode; marked?: boolean; onChange: (v: number) => void }) {
+export function NumberField(p: { label: string; value: number; unit?: string; min?: number; max?: number; whole?: boolean; hint?: ReactNode; marked?: boolean; bare?: boolean; onChange: (v: number) => void }) {
   return (
     <ValueField
       label={p.label}
@@ -128,6 +132,7 @@ export function NumberField(p: { label: string; value: number; unit?: string; mi
       unit={p.unit ?? ''}
       hint={p.hint}
       marked={p.marked}
+      bare={p.bare}
       take={(text) => {
         const r = parseNumber(text);
         if (!r.ok) return r.error;

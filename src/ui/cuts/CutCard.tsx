@@ -81,7 +81,7 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
             <Box sx={{ width: `${state.shares[0] * 100}%`, bgcolor: colour }} />
             <Box sx={{ width: `${state.shares[1] * 100}%`, bgcolor: colour, opacity: 0.55 }} />
           </Box>
-          <Box role="status" sx={{ fontSize: 12, color: state.state === 'problem' ? 'error.main' : 'text.secondary', maxWidth: state.state === 'problem' ? '75%' : 160, whiteSpace: state.state === 'problem' ? 'normal' : 'nowrap', lineHeight: 1.3 }}>
+          <Box role="status" sx={{ fontSize: 12, color: state.state === 'problem' ? 'error.main' : 'text.secondary', minWidth: state.state === 'problem' ? undefined : 122, textAlign: state.state === 'problem' ? undefined : 'right', maxWidth: state.state === 'problem' ? '75%' : 160, whiteSpace: state.state === 'problem' ? 'normal' : 'nowrap', lineHeight: 1.3 }}>
             {state.words}
             {state.state === 'fresh' && state.minutes !== null ? ` \u00b7 ${Math.round(state.shares[2] * 100)} % air` : ''}
           </Box>

@@ -3,13 +3,17 @@ import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, us
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import ExpandMoreRounded from '@mui/icons-material/ExpandMoreRounded';
-import EditOutlined from '@mui/icons-material/EditOutlined';
+import DragIndicatorRounded from '@mui/icons-material/DragIndicatorRounded';
+import MoreVertRounded from '@mui/icons-material/MoreVertRounded';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
 import OutlinedInput from '@mui/material/OutlinedInput';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { Cutter } from '@/core/cutters/cutter';
+import { groupsOf, groupInto, moveGroup, placeCutter } from '@/core/cutters/groups';
 
 interface Props {
   /** All cutters in the library's order; `shown` are those that the search and the filter leave, as they are sorted. */
@@ -19,64 +23,111 @@ interface Props {
   ordered: boolean;
   id: string | undefined;
   onPick: (id: string) => void;
-  onMove: (cutters: Cutter[]) => void;
-  onRename: (from: string, to: string) => void;
+  onMove: (name: string, cutters: Cutter[]) => void;
 }
 
 /** Cutters by group. Groups may lie in groups: "Engraving / Cones". */
-export function CutterList({ cutters, shown, ordered, id, onPick, onMove, onRename }: Props) {
+export function CutterList({ cutters, shown, ordered, id, onPick, onMove }: Props) {
   const [closed, setClosed] = useState<string[]>([]);
   const [renaming, setRenaming] = useState<{ from: string; text: string } | null>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
   if (!shown.length) return <Typography sx={{ p: 2, color: 'text.secondary' }}>No cutter is called that.</Typography>;
   const row = (c: Cutter) => <Row key={c.id} cutter={c} picked={c.id === id} draggable={ordered} onPick={onPick} />;
   if (!ordered) return <Box sx={{ py: 1 }}>{shown.map(row)}</Box>;
-  const groups = [...new Set(shown.map((c) => c.group))];
+  const groups = groupsOf(shown);
   const drop = (e: DragEndEvent) => {
     const [from, over] = [String(e.active.id), e.over && String(e.over.id)];
     if (!over || from === over) return;
-    const moved = cutters.find((c) => c.id === from)!;
-    const target = cutters.find((c) => c.id === over);
-    if (!target) return;
-    const rest = cutters.filter((c) => c.id !== from);
-    const down = cutters.indexOf(moved) < cutters.indexOf(target);
-    rest.splice(rest.indexOf(target) + (down ? 1 : 0), 0, { ...moved, group: target.group });
-    onMove(rest);
+    const group = (id: string) => (id.startsWith(GROUP) ? id.slice(GROUP.length) : cutters.find((c) => c.id === id)!.group);
+    if (from.startsWith(GROUP)) onMove('move of a group', moveGroup(cutters, group(from), group(over)));
+    else onMove('move of a cutter', placeCutter(cutters, from, over.startsWith(GROUP) ? { group: group(over) } : { over }));
   };
   const rename = () => {
-    if (renaming && renaming.text.trim() && renaming.text.trim() !== renaming.from) onRename(renaming.from, renaming.text.trim());
+    const to = renaming?.text.trim();
+    if (renaming && to && to !== renaming.from) onMove('name of a group', groupInto(cutters, renaming.from, to));
     setRenaming(null);
   };
   return (
     <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-      <SortableContext items={shown.filter((c) => !closed.includes(c.group)).map((c) => c.id)} strategy={verticalListSortingStrategy}>
+      <SortableContext items={groups.flatMap((g) => [GROUP + g, ...shown.filter((c) => c.group === g && !closed.includes(g)).map((c) => c.id)])} strategy={verticalListSortingStrategy}>
         {groups.map((g) => {
           const path = g.split('/').map((p) => p.trim());
           return (
             <Box key={g} sx={{ pb: 0.5 }}>
-              <Box sx={{ display: 'flex', alignItems: 'center', pl: 0.5 + 1.5 * (path.length - 1), pr: 0.5 }}>
-                <IconButton size="small" aria-label={`${closed.includes(g) ? 'Open' : 'Close'} ${g}`} aria-expanded={!closed.includes(g)} onClick={() => setClosed(closed.includes(g) ? closed.filter((q) => q !== g) : [...closed, g])}>
-                  <ExpandMoreRounded fontSize="inherit" sx={{ transform: closed.includes(g) ? 'rotate(-90deg)' : undefined }} />
-                </IconButton>
+              <GroupHead
+                group={g}
+                depth={path.length - 1}
+                closed={closed.includes(g)}
+                toggle={() => setClosed(closed.includes(g) ? closed.filter((q) => q !== g) : [...closed, g])}
+                groups={groups}
+                onRename={() => setRenaming({ from: g, text: g })}
+                onInto={(to) => onMove('move of a group', groupInto(cutters, g, to))}
+              >
                 {renaming?.from === g ? (
                   <OutlinedInput size="small" autoFocus value={renaming.text} inputProps={{ 'aria-label': 'Name of the group' }} onChange={(e) => setRenaming({ from: g, text: e.target.value })} onBlur={rename} onKeyDown={(e) => (e.key === 'Enter' ? rename() : e.key === 'Escape' && setRenaming(null))} sx={{ flex: 1, height: 28, fontSize: 12 }} />
-                ) : (
-                  <>
-                    <Typography variant="caption" sx={{ flex: 1, color: 'text.secondary', fontWeight: 600 }}>
-                      {path[path.length - 1]}
-                    </Typography>
-                    <IconButton size="small" aria-label={`Rename the group ${g}`} onClick={() => setRenaming({ from: g, text: g })} sx={{ opacity: 0.6 }}>
-                      <EditOutlined sx={{ fontSize: 14 }} />
-                    </IconButton>
-                  </>
-                )}
-              </Box>
+                ) : null}
+              </GroupHead>
               {!closed.includes(g) && shown.filter((c) => c.group === g).map(row)}
             </Box>
           );
         })}
       </SortableContext>
     </DndContext>
+  );
+}
+
+const GROUP = 'group ';
+
+interface HeadProps {
+  group: string;
+  depth: number;
+  closed: boolean;
+  toggle: () => void;
+  groups: readonly string[];
+  onRename: () => void;
+  onInto: (name: string) => void;
+  /** Stands in place of the name while that is being changed. */
+  children: ReactNode;
+}
+
+/** The head of a group: opened and closed, dragged among the others, renamed, put into another one. */
+function GroupHead({ group, depth, closed, toggle, groups, onRename, onInto, children }: HeadProps) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: GROUP + group });
+  const [menu, setMenu] = useState<HTMLElement | null>(null);
+  const own = group.split('/').pop()!.trim();
+  const others = groups.filter((g) => g !== group && !g.startsWith(`${group} /`) && `${g} / ${own}` !== group);
+  const close = (run?: () => void) => () => {
+    setMenu(null);
+    run?.();
+  };
+  return (
+    <Box ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} sx={{ position: 'relative', zIndex: isDragging ? 2 : undefined, bgcolor: isDragging ? 'background.paper' : undefined, display: 'flex', alignItems: 'center', pl: 0.5 + 1.5 * depth, pr: 0.5 }}>
+      <IconButton size="small" aria-label={`${closed ? 'Open' : 'Close'} ${group}`} aria-expanded={!closed} onClick={toggle}>
+        <ExpandMoreRounded fontSize="inherit" sx={{ transform: closed ? 'rotate(-90deg)' : undefined }} />
+      </IconButton>
+      {children ?? (
+        <>
+          <Typography variant="caption" sx={{ flex: 1, color: 'text.secondary', fontWeight: 600 }}>
+            {own}
+          </Typography>
+          <IconButton ref={setActivatorNodeRef} {...attributes} {...listeners} size="small" aria-label={`Drag the group ${group}`} sx={{ opacity: 0.55, cursor: 'grab', touchAction: 'none' }}>
+            <DragIndicatorRounded sx={{ fontSize: 15 }} />
+          </IconButton>
+          <IconButton size="small" aria-label={`More for the group ${group}`} aria-haspopup="menu" onClick={(e) => setMenu(e.currentTarget)} sx={{ opacity: 0.7 }}>
+            <MoreVertRounded sx={{ fontSize: 15 }} />
+          </IconButton>
+        </>
+      )}
+      <Menu open={!!menu} anchorEl={menu} onClose={close()}>
+        <MenuItem onClick={close(onRename)}>Rename</MenuItem>
+        {depth > 0 && <MenuItem onClick={close(() => onInto(own))}>Take out of {group.split('/').slice(0, -1).join('/').trim()}</MenuItem>}
+        {others.map((g) => (
+          <MenuItem key={g} onClick={close(() => onInto(`${g} / ${own}`))}>
+            Put into {g}
+          </MenuItem>
+        ))}
+      </Menu>
+    </Box>
   );
 }
 

@@ -118,8 +118,7 @@ export function Library({ onClose }: { onClose: ReactNode }) {
                 setIncoming(null);
                 setId(c);
               }}
-              onMove={(list) => void put('move of a cutter', list)}
-              onRename={(from, to) => void put('name of a group', cutters.map((c) => (c.group === from || c.group.startsWith(`${from} /`) ? { ...c, group: to + c.group.slice(from.length) } : c)))}
+              onMove={(name, list) => void put(name, list)}
             />
           </Box>
         </Box>

@@ -24,12 +24,12 @@ export function ToolsGroup() {
           const cutter = job.cutters.find((c) => c.id === cutterId);
           if (!cutter) return null;
           return (
-            <Box component="li" key={cutterId} sx={{ display: 'flex', alignItems: bySlot ? 'end' : 'center', gap: 1.25, fontSize: 13 }}>
-              <Box sx={{ width: 34, fontFamily: '"IBM Plex Mono"', fontSize: 12.5, pb: bySlot ? 0.9 : 0 }}>T{tool}</Box>
-              <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', pb: bySlot ? 0.75 : 0 }}>{cutter.name}</Box>
+            <Box component="li" key={cutterId} sx={{ display: 'flex', alignItems: 'center', minHeight: 26, gap: 1.25, fontSize: 13 }}>
+              <Box sx={{ width: 34, fontFamily: '"IBM Plex Mono"', fontSize: 12.5 }}>T{tool}</Box>
+              <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{cutter.name}</Box>
               {bySlot && (
-                <Box sx={{ width: 92 }}>
-                  <NumberField label={`Slot of ${cutter.name}`} value={cutter.slot} whole min={0} max={999} onChange={(v) => edit('Change slot', (j) => void (j.cutters.find((c) => c.id === cutterId)!.slot = v))} />
+                <Box sx={{ width: 96 }}>
+                  <NumberField bare unit="slot" label={`Slot of ${cutter.name}`} value={cutter.slot} whole min={0} max={999} onChange={(v) => edit('Change slot', (j) => void (j.cutters.find((c) => c.id === cutterId)!.slot = v))} />
                 </Box>
               )}
             </Box>

@@ -1,0 +1,175 @@
+import { eachOnAFreshDevice } from './device';
+import { emptyBoard } from './board';
+import type { Maker } from './maker';
+
+const device = eachOnAFreshDevice();
+
+/** How many pixels of the plan have about the colour of a cut's number on its card. */
+async function inkOf(maker: Maker, cut: RegExp): Promise<number> {
+  const card = await maker.find('button', cut);
+  return card.evaluate((e) => {
+    const [r, g, b] = getComputedStyle(e.firstElementChild!).backgroundColor.match(/\d+/g)!.map(Number);
+    const canvas = document.querySelector<HTMLCanvasElement>('[aria-label="Plan of the blank"] canvas')!;
+    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+    let n = 0;
+    for (let i = 0; i < data.length; i += 4) if (Math.abs(data[i] - r) + Math.abs(data[i + 1] - g) + Math.abs(data[i + 2] - b) < 60) n++;
+    return n;
+  });
+}
+
+const rows = (maker: Maker) => maker.page.$$eval('[aria-label=Items] [role=option]', (l) => l.map((e) => (e.firstElementChild?.textContent ?? '').trim()));
+
+test('rows of the list are dragged into a group, out of it onto another, and back by undo', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  for (const kind of ['Rectangle', 'Ellipse', 'Star']) await maker.press(kind);
+  await maker.press(/^Rectangle/, 'option');
+  await maker.page.keyboard.down('Shift');
+  await maker.press(/^Circle/, 'option');
+  await maker.page.keyboard.up('Shift');
+  await maker.page.keyboard.press('g');
+  await maker.sees('Group');
+  await maker.press('Open the group Group');
+  expect(await rows(maker)).toEqual(['Group', 'Rectangle', 'Circle', 'Star']);
+  const middle = async (name: RegExp) => {
+    const b = (await (await maker.find('option', name)).boundingBox())!;
+    return [b.x + 60, b.y + b.height / 2] as const;
+  };
+  const carry = async (from: RegExp, to: RegExp) => {
+    const [a, b] = [await middle(from), await middle(to)];
+    await maker.page.mouse.move(...a);
+    await maker.page.mouse.down();
+    await maker.page.mouse.move(a[0], a[1] + 5, { steps: 2 });
+    await maker.page.mouse.move(...b, { steps: 6 });
+    await maker.page.mouse.up();
+  };
+  await carry(/^Star/, /^Group/);
+  await maker.sees(/Group\s*3/);
+  await carry(/^Star/, /^Rectangle/);
+  await maker.page.waitForFunction(() => [...document.querySelectorAll('[aria-label=Items] [role=option]')].map((e) => e.textContent).join().search(/Rectangle.*Star.*Circle/) >= 0);
+  await maker.press('Undo');
+  await maker.press('Undo');
+  await maker.sees(/Group\s*2/);
+  expect(await rows(maker)).toEqual(['Group', 'Rectangle', 'Circle', 'Star']);
+});
+
+test('paths of one cut are hidden and shown; tools go by slots with a check; programs change places', async () => {
+  const { maker } = device;
+  await maker.press('Open Sluice gear plate');
+  await maker.proven();
+  await maker.press(/^Cut 1: Dial/);
+  await new Promise((r) => setTimeout(r, 500));
+  const shown = await inkOf(maker, /^Cut 5/);
+  expect(shown).toBeGreaterThan(200);
+  await maker.press('More for Cut free');
+  await maker.press('Hide its paths', 'menuitem');
+  await maker.page.waitForFunction(() => [...document.querySelectorAll('title')].some((t) => t.textContent === 'Its paths are hidden'));
+  await new Promise((r) => setTimeout(r, 500));
+  expect(await inkOf(maker, /^Cut 5/)).toBeLessThan(shown / 10);
+  await maker.press('Undo');
+  await new Promise((r) => setTimeout(r, 500));
+  expect(await inkOf(maker, /^Cut 5/)).toBeGreaterThan(shown / 2);
+
+  await maker.stage('Run');
+  await maker.choose('Tool numbers', 'Slots of the machine');
+  await maker.proven();
+  await maker.fill('Slot of Drill 3 mm', '3');
+  await maker.sees(/"End mill 2 mm" has slot 3, and so has "Drill 3 mm"/);
+  await maker.fill('Slot of Drill 3 mm', '7');
+  await maker.proven();
+  const text = async () => (await maker.page.$$eval('[aria-label="Program text"] [role=option]', (l) => l.map((e) => e.textContent ?? ''))).join('\n');
+  expect(await text()).toMatch(/T32 M6/);
+  await maker.choose('Files', 'One per cut');
+  await maker.proven();
+  await maker.press(/^Run sluice-gear-plate-04-screw-holes\.nc earlier/);
+  await maker.find('button', 'Save sluice-gear-plate-03-screw-holes.nc');
+  await maker.press('Undo');
+  await maker.find('button', 'Save sluice-gear-plate-04-screw-holes.nc');
+});
+
+test('holes wait at their floor and are drilled by canned cycles where the dialect has them', async () => {
+  const { maker } = device;
+  await maker.press('Open Sluice gear plate');
+  await maker.proven();
+  await maker.press(/^Cut 4: Screw holes/);
+  await maker.fill('Drilled at a time', '', false);
+  await maker.page.keyboard.press('Backspace');
+  await maker.page.keyboard.press('Enter');
+  await maker.fill('Wait at the floor', '0.5');
+  await maker.proven();
+  await maker.stage('Run');
+  await maker.choose('Files', 'One per cut');
+  await maker.choose('Dialect', 'Metric, arcs, drilling by canned cycles');
+  await maker.proven();
+  await maker.press('sluice-gear-plate-04-screw-holes.nc');
+  await maker.page.waitForFunction(() => /G99 G82 X.* P0\.5/.test(document.querySelector('[aria-label="Program text"]')?.textContent ?? ''));
+});
+
+test('groups of the library are renamed, put into one another, taken out, and dragged', async () => {
+  const { maker } = device;
+  await maker.press('Tool library');
+  const heads = () => maker.page.$$eval('[aria-label^="Drag the group "]', (l) => l.map((e) => e.getAttribute('aria-label')!.slice(15)));
+  await maker.find('button', 'Drag the group Drills');
+  const before = await heads();
+  await maker.press('More for the group Engraving cones');
+  await maker.press('Put into V-bits', 'menuitem');
+  await maker.find('button', 'Drag the group V-bits / Engraving cones');
+  await maker.press('More for the group V-bits / Engraving cones');
+  await maker.press('Take out of V-bits', 'menuitem');
+  await maker.find('button', 'Drag the group Engraving cones');
+  await maker.press('More for the group Ball noses');
+  await maker.press('Rename', 'menuitem');
+  await maker.fill('Name of the group', 'Balls');
+  await maker.find('button', 'Drag the group Balls');
+  for (let i = 0; i < 3; i++) await maker.press('Undo in the library');
+  await maker.page.waitForFunction(() => !!document.querySelector('[aria-label="Drag the group Ball noses"]'));
+  expect(await heads()).toEqual(before);
+  // By keyboard: taken up, moved one place down, put down.
+  await maker.press('Close V-bits');
+  await maker.press('Close Ball noses');
+  const handle = await maker.find('button', 'Drag the group Ball noses');
+  await handle.focus();
+  await maker.page.keyboard.press('Space');
+  await new Promise((r) => setTimeout(r, 400));
+  await maker.page.keyboard.press('ArrowDown');
+  await new Promise((r) => setTimeout(r, 400));
+  await maker.page.keyboard.press('Space');
+  await maker.page.waitForFunction(() => [...document.querySelectorAll('[aria-label^="Drag the group "]')].map((e) => e.getAttribute('aria-label')).join().search(/V-bits.*Ball noses/) >= 0);
+});
+
+test('a cutter that the library has otherwise is offered to the cut that uses it, which keeps its own until it is taken', async () => {
+  const { maker } = device;
+  await maker.press('Open Lock cottage board');
+  await maker.proven();
+  await maker.press('Tool library');
+  await maker.fill('Search the cutters', 'v-bit', false);
+  await maker.press(/^V-bit 60\u00b0 12 mm/);
+  await maker.fill('Plunge /min', '333');
+  await maker.press('Close the tool library');
+  await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+  await maker.press(/^Cut 2: Ornament/);
+  await maker.sees('The library has this cutter otherwise (plunge)');
+  expect(await maker.valueOf('Plunge /min')).not.toBe('333');
+  await maker.press('Take it');
+  await maker.holds('Plunge /min', '333');
+  await maker.proven();
+});
+
+test('a diamond in a sprung holder is pressed by a load, and says what groove to expect', async () => {
+  const { maker } = device;
+  await maker.press('Open Sluice gear plate');
+  await maker.proven();
+  await maker.press(/^Cut 3: Serial number/);
+  await maker.choose('Pressed in by', 'Load of the spring');
+  await maker.sees(/is held firmly/);
+  await maker.press('Tool library');
+  await maker.fill('Search the cutters', 'diamond 120', false);
+  await maker.press(/^Drag diamond 120/);
+  await maker.fill('Spring of the holder', '8');
+  await maker.press('Use it so in this job');
+  await maker.press('Close the tool library');
+  await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+  await maker.fill('Load', '4');
+  await maker.proven();
+  await maker.sees(/Makes grooves about 0\.0\d+ mm deep and 0\.\d+ mm wide/);
+});
