@@ -24,12 +24,14 @@ const art = fontsFromPackages();
 interface Shape {
   readonly planned: Region;
   readonly truth: Loop[];
+  /** No place lies deeper inside than this, mm. */
+  readonly deepest: number;
 }
-const fromPaths = (paths: readonly Path[], fill: 'nonzero' | 'evenodd' = 'nonzero'): Shape => ({ planned: normalise(paths.map((p) => flatten(p, 0.0018 * TAN)), fill), truth: normalise(paths.map((p) => flatten(p, 0.00005)), fill) });
+const fromPaths = (paths: readonly Path[], deepest: number, fill: 'nonzero' | 'evenodd' = 'nonzero'): Shape => ({ deepest, planned: normalise(paths.map((p) => flatten(p, 0.0018 * TAN)), fill), truth: normalise(paths.map((p) => flatten(p, 0.00005)), fill) });
 
 function letters(font: string): Shape {
   const { paths } = layOut({ text: 'Quay & Sluice 1794', capHeight: 12, tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 }, art.font(font)!);
-  return fromPaths(paths.map((p) => transformPath(p, placement(100, 20, 2))));
+  return fromPaths(paths.map((p) => transformPath(p, placement(100, 20, 2))), 2);
 }
 
 /** An icon, 25 mm large, a little way into the blank. */
@@ -37,12 +39,12 @@ function icon(file: string): Shape {
   const paths = readSvg(iconText(file), file).things.flatMap((t) => t.paths);
   const b = boundsOf(paths.map((p) => flatten(p, 0.05)))!;
   const k = 25 / Math.max(b.x1 - b.x0, b.y1 - b.y0);
-  return fromPaths(paths.map((p) => transformPath(transformPath(p, placement(-b.x0, -b.y0, 0)), { a: k, b: 0, c: 0, d: k, e: 5, f: 5 })));
+  return fromPaths(paths.map((p) => transformPath(transformPath(p, placement(-b.x0, -b.y0, 0)), { a: k, b: 0, c: 0, d: k, e: 5, f: 5 })), 13);
 }
 
 const shapes: Record<string, () => Shape> = {};
-for (const [name, { loops, fill }] of Object.entries(provingShapes)) shapes[name] = () => ({ planned: normalise(loops, fill), truth: normalise(loops, fill) });
-shapes['a comb of 200 slots'] = () => ({ planned: normalise([combLoop(200, 0.8, 3)]), truth: normalise([combLoop(200, 0.8, 3)]) });
+for (const [name, { loops, fill }] of Object.entries(provingShapes)) shapes[name] = () => ({ deepest: 6, planned: normalise(loops, fill), truth: normalise(loops, fill) });
+shapes['a comb of 200 slots'] = () => ({ deepest: 1, planned: normalise([combLoop(200, 0.8, 3)]), truth: normalise([combLoop(200, 0.8, 3)]) });
 for (const font of ['cinzel', 'libre-baskerville', 'unifrakturmaguntia']) shapes[`"Quay & Sluice 1794", ${font}`] = () => letters(font);
 const icons = iconNames();
 for (let i = 0; i < 8; i++) {
@@ -106,17 +108,17 @@ const trespass = (r: { g: TestGrid; d: Float64Array }, forbidden: (d: number) =>
 };
 
 const area = (values: Record<string, unknown>, smallest: number) => (s: Shape) => {
-  const r = cut('area', { depth: 1, stepDown: 1, allowance: 0, ...values }, s, 0.3, 4);
+  const r = cut('area', { depth: 1, stepDown: 1, allowance: 0, ...values }, s, 0.3, 1);
   return r && floor(r, 1, smallest / 2);
 };
 const kinds: Record<string, (s: Shape) => Result | null> = {
   'V-carve': (s) => {
-    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: null }, s, 0.3, 6);
+    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: null }, s, 0.3, s.deepest);
     return r && against(r, (d) => (d > 0 ? -d / TAN : 0));
   },
   // What is left is judged on the walls: where no end mill fits, a pointed V-bit leaves ridges on the floor.
   'V-carve with a floor, two end mills': (s) => {
-    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: 0.8, endMills: ['flat-2', 'flat-1'], stepOver: 0.3 }, s, 0.3, 2);
+    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: 0.8, endMills: ['flat-2', 'flat-1'], stepOver: 0.3 }, s, 0.3, 1);
     return r && against(r, (d) => (d > 0 ? -Math.min(d / TAN, 0.8) : 0), (d) => d < 0.8 * TAN - 0.02);
   },
   'clearance along the outline, step-over 90 %': area({ cutters: ['flat-1'], stepOver: 0.9 }, 1),
@@ -124,7 +126,7 @@ const kinds: Record<string, (s: Shape) => Result | null> = {
   'clearance with even engagement': area({ cutters: ['flat-1'], stepOver: 0.25, pattern: 'even' }, 1),
   'clearance with three cutters': area({ cutters: ['flat-3', 'flat-2', 'flat-1'], stepOver: 0.5 }, 1),
   'clearance with leaning walls': (s) => {
-    const r = cut('area', { depth: 0.8, stepDown: 0.4, cutters: ['flat-1'], stepOver: 0.4, wall: 'v-12-60-0' }, s, 0.3, 2);
+    const r = cut('area', { depth: 0.8, stepDown: 0.4, cutters: ['flat-1'], stepOver: 0.4, wall: 'v-12-60-0' }, s, 0.3, 1);
     return r && { ...against(r, (d) => (d > 0 ? Math.max(-0.8, -d / TAN) : 0)), left: '' };
   },
   'profile outside, ways in and out by arcs': (s) => {

@@ -1,5 +1,5 @@
 import { eachOnAFreshDevice } from './device';
-import { emptyBoard } from './board';
+import { drop, emptyBoard } from './board';
 import type { Maker } from './maker';
 
 const device = eachOnAFreshDevice();
@@ -172,4 +172,33 @@ test('a diamond in a sprung holder is pressed by a load, and says what groove to
   await maker.fill('Load', '4');
   await maker.proven();
   await maker.sees(/Makes grooves about 0\.0\d+ mm deep and 0\.\d+ mm wide/);
+});
+
+test('ends of lines are joined within a distance, a traced outline is simplified within another, copies go to another layer', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  // A wave of many short sides in two halves whose ends lie 0.4 mm apart.
+  const wave = (from: number, to: number) => Array.from({ length: 81 }, (_, i) => from + ((to - from) * i) / 80).map((x) => `${x.toFixed(3)},${(60 + 15 * Math.sin(x / 12)).toFixed(4)}`).join(' ');
+  await drop(maker.page, 'wave.svg', 'image/svg+xml', `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="120mm" viewBox="0 0 200 120"><polyline fill="none" stroke="black" points="${wave(20, 90)}"/><polyline fill="none" stroke="black" points="${wave(90.4, 170)}"/></svg>`);
+  await maker.sees('2 items');
+  await maker.chord('Control', 'KeyA');
+  await maker.sees('2 items picked');
+  await maker.press('Join ends');
+  await maker.fill('Ends nearer than', '0.2');
+  await maker.press('Join');
+  await maker.sees('No two ends lie within 0.2 mm');
+  await maker.fill('Ends nearer than', '0.5');
+  await maker.press('Join');
+  await maker.sees(/1 item\b/);
+  await maker.page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await maker.press('Change nodes');
+  await maker.fill('How far a simpler outline may lie off', '0.02', false);
+  await maker.press('Simplify');
+  await maker.sees(/16\d nodes became \d{1,2}, within 0\.02 mm/);
+  await maker.press('Pick and move');
+  await maker.press('Layer');
+  await maker.press('Copy what is picked to the layer Layer 3');
+  await maker.sees('2 items');
+  await maker.press('Undo');
+  await maker.sees(/1 item\b/);
 });

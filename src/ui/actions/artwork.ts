@@ -2,6 +2,7 @@ import { align, around, distribute, mirrored, ringPlaces, rowPlaces, turnedAbout
 import { itemBounds, newItem, placeItem, type Item } from '@/core/artwork/item';
 import { artworkHelper } from '@/compute/pool';
 import type { ShapeTask } from '@/compute/artwork';
+import { joinPaths } from '@/core/geometry/join';
 import { boundsOfPaths, transformPath, type Path } from '@/core/geometry/path';
 import type { Bounds, Fill } from '@/core/geometry/region';
 import type { Job } from '@/core/job/job';
@@ -88,6 +89,16 @@ export function toDrawings(): void {
     return drawingOf(p.paths, i.name, i, p.fill);
   });
   replace('Make outlines', items, fresh);
+}
+
+/** The picked lines as one drawing, in which ends that lie within `tolerance` mm of each other are joined. */
+export function joinPicked(tolerance: number): void {
+  const items = pickedItems();
+  const paths = items.flatMap((i) => placeItem(i, art).paths);
+  const loose = (list: readonly Path[]) => list.filter((p) => !p.closed).length;
+  const joined = joinPaths(paths, tolerance);
+  if (joined.length === paths.length && loose(joined) === loose(paths)) return tell('info', `No two ends lie within ${+tolerance.toFixed(4)} mm of each other.`);
+  replace('Join ends', items, [drawingOf(joined, items[0].name, items[0])]);
 }
 
 /** A path that was drawn on the table, as a new item. */
@@ -302,6 +313,15 @@ export const moveLayer = (id: string, to: number): void =>
     const [l] = j.layers.splice(from, 1);
     j.layers.splice(Math.max(0, Math.min(j.layers.length, to)), 0, l);
   });
+/** Copies of what is picked, in place, on another layer. */
+export function copiesToLayer(layer: string): void {
+  const job = jobNow();
+  if (!job) return;
+  const set = copiesOf(pickedItems(), job);
+  const items = set.items.map((i) => ({ ...i, layer }));
+  addCopies('Copy to layer', [{ ...set, items }]);
+  setView({ picked: items.map((i) => i.id) });
+}
 export function pickedToLayer(layer: string): void {
   const { picked } = useView.getState();
   edit('Move to layer', (j) => {

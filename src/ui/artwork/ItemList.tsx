@@ -1,6 +1,7 @@
 'use client';
 import AddRounded from '@mui/icons-material/AddRounded';
 import ChevronRightRounded from '@mui/icons-material/ChevronRightRounded';
+import ContentCopyRounded from '@mui/icons-material/ContentCopyRounded';
 import DeleteOutlineRounded from '@mui/icons-material/DeleteOutlineRounded';
 import ExpandMoreRounded from '@mui/icons-material/ExpandMoreRounded';
 import LockOpenRounded from '@mui/icons-material/LockOpenRounded';
@@ -16,7 +17,7 @@ import { useMemo, useRef, useState, type DragEvent, type HTMLAttributes } from '
 import type { Item } from '@/core/artwork/item';
 import { itemKindOf } from '@/core/artwork/registry';
 import type { Group, Job, Layer } from '@/core/job/job';
-import { addLayer, changeLayer, deleteLayer, moveLayer, pickedToLayer } from '@/ui/actions/artwork';
+import { addLayer, changeLayer, copiesToLayer, deleteLayer, moveLayer, pickedToLayer } from '@/ui/actions/artwork';
 import { changeItem, moveRows, pickItem } from '@/ui/actions/edits';
 import { setView, useView } from '@/ui/view';
 
@@ -199,6 +200,11 @@ function LayerRow({ layer, count, shut, toggle, index, hasPick }: { layer: Layer
         <Button size="small" color="inherit" title="Move what is picked to this layer" onClick={() => pickedToLayer(layer.id)} sx={{ minWidth: 0, px: 0.75, fontSize: 11.5 }}>
           Move here
         </Button>
+      )}
+      {hasPick && (
+        <IconButton size="small" title="Copy what is picked to this layer" aria-label={`Copy what is picked to the layer ${layer.name}`} onClick={() => copiesToLayer(layer.id)}>
+          <ContentCopyRounded sx={{ fontSize: 16 }} />
+        </IconButton>
       )}
       <IconButton size="small" title={layer.locked ? 'Unlock' : 'Lock'} aria-label={`${layer.locked ? 'Unlock' : 'Lock'} the layer ${layer.name}`} onClick={() => changeLayer(layer.id, layer.locked ? 'Unlock layer' : 'Lock layer', (l) => void (l.locked = !l.locked))}>
         {layer.locked ? <LockRounded fontSize="small" /> : <LockOpenRounded fontSize="small" />}

@@ -4,21 +4,22 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { combinations } from '@/core/artwork/shapeWork';
 import type { Job } from '@/core/job/job';
-import { workOnShapes } from '@/ui/actions/artwork';
+import { joinPicked, workOnShapes } from '@/ui/actions/artwork';
 import { action, combinationNames } from '@/ui/actions/registry';
 import { ChoiceField, LengthField, NumberField } from '@/ui/common/fields';
 import { Quiet } from './ArrangePanel';
 
 /** New outlines from what is picked: combined, offset, widened, taken apart. */
 export function ShapePanel({ job, count, hasLines }: { job: Job; count: number; hasLines: boolean }) {
-  const [open, setOpen] = useState<'offset' | 'widen' | null>(null);
-  const [v, set] = useState({ distance: 3, steps: 1, corners: 'round', width: 2 });
+  const [open, setOpen] = useState<'offset' | 'widen' | 'join' | null>(null);
+  const [v, set] = useState({ distance: 3, steps: 1, corners: 'round', width: 2, ends: 0.1 });
   return (
     <Box sx={{ display: 'grid', gap: 1 }}>
       <Box sx={{ display: 'flex', gap: 0.75, flexWrap: 'wrap' }}>
         {count > 1 && combinations.map((how) => <Quiet key={how} onClick={action(`combine-${how}`).run}>{combinationNames[how]}</Quiet>)}
         <Quiet onClick={() => setOpen(open === 'offset' ? null : 'offset')}>Offset</Quiet>
         {hasLines && <Quiet onClick={() => setOpen(open === 'widen' ? null : 'widen')}>Give lines a width</Quiet>}
+        {hasLines && <Quiet onClick={() => setOpen(open === 'join' ? null : 'join')}>Join ends</Quiet>}
         <Quiet onClick={() => void workOnShapes({ kind: 'apart' }, 'Piece')}>Take apart</Quiet>
         <Quiet onClick={action('to-outlines').run}>Make outlines</Quiet>
       </Box>
@@ -34,6 +35,14 @@ export function ShapePanel({ job, count, hasLines }: { job: Job; count: number; 
               </Button>
             ))}
           </Box>
+        </Box>
+      )}
+      {open === 'join' && (
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1, alignItems: 'end' }}>
+          <LengthField label="Ends nearer than" value={v.ends} unit={job.unit} min={0} max={100} onChange={(ends) => ends !== null && set({ ...v, ends })} />
+          <Button variant="contained" size="small" onClick={() => joinPicked(v.ends)}>
+            Join
+          </Button>
         </Box>
       )}
       {open === 'widen' && (

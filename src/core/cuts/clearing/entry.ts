@@ -32,6 +32,8 @@ export interface EntryPlace {
 /** Radii of a helix as shares of the cutter's: none wider than the cutter, so that no post stays inside. */
 const HELIX = [0.9, 0.6, 0.35];
 const PLACES = 32;
+/** A ramp that would go round a track, or to and fro on it, more often than this is no ramp: there the cutter goes straight down. */
+const MOST_TURNS = 40;
 
 /** Looks for room for a helix, beginning at distance `s` of a closed track; elsewhere a ramp begins at `s`. */
 export function entryPlace(track: Track, s: number, m: EntryMoves): EntryPlace {
@@ -83,15 +85,15 @@ export function enter(b: MotionBuilder, track: Track, place: EntryPlace, m: Entr
   approach(b, m, above);
   const drop = above - z;
   if (drop <= 0) return place.s;
-  if (m.entry === 'plunge') {
-    b.plunge(z, m.plunge);
-    return place.s;
-  }
   if (place.helix) {
     turnDown(b, place.helix, m, z, above);
     return place.s;
   }
   const way = drop / steep(m);
+  if (m.entry === 'plunge' || way > MOST_TURNS * track.length) {
+    b.plunge(z, m.plunge);
+    return place.s;
+  }
   run(b, slice(track, place.s, place.s + way), above, z, slow(m));
   return (place.s + way) % track.length;
 }
@@ -103,8 +105,8 @@ export function enterOpen(b: MotionBuilder, track: Track, m: EntryMoves, z: numb
   approach(b, m, above);
   const drop = b.lastZ - z;
   if (drop <= 0) return;
-  if (free || m.entry === 'plunge') return b.plunge(z, m.plunge);
   const way = drop / steep(m);
+  if (free || m.entry === 'plunge' || way > 2 * MOST_TURNS * track.length) return b.plunge(z, m.plunge);
   const times = Math.max(1, Math.ceil(way / 2 / track.length));
   const leg = slice(track, 0, way / (2 * times));
   for (let k = 0; k < times; k++) {

@@ -13,6 +13,7 @@ import { useDrag } from '../useDrag';
 import { toScreen, toWorld } from '../viewport';
 import type { ToolProps } from './usePointer';
 
+const input = { width: 58, font: 'inherit', padding: '3px 6px', border: '1px solid var(--mui-palette-line)', borderRadius: 6, background: 'var(--mui-palette-background-paper)', color: 'inherit' } as const;
 const pathsOf = (i: Item): Path[] => (i.values as { paths: Path[] }).paths;
 /** Beyond this many nodes only those of the nearest outline would help; the maker is asked to zoom or simplify. */
 const MOST = 3000;
@@ -46,6 +47,15 @@ export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | nul
     if (!workCorner(world[index], node, how, mm.mm)) return tell('info', 'The sides of this corner are too short for that, or run straight on.');
     change(how === 'round' ? 'Round corner' : 'Chamfer corner', index, (p) => workCorner(p, node, how, mm.mm));
     setPicked(null);
+  };
+  const [within, setWithin] = useState(unit === 'mm' ? '0.05' : '0.002');
+  const simplifyAll = () => {
+    const mm = parseLength(within, unit);
+    if (!mm.ok || !(mm.mm > 0)) return tell('error', 'Say first how far a simpler outline may lie from this one.');
+    const nodes = (list: readonly Path[]) => list.reduce((n, p) => n + nodeCount(p), 0);
+    const simple = pathsOf(drawing!).map((p) => simplify(p, mm.mm));
+    tell('info', `${nodes(pathsOf(drawing!))} nodes became ${nodes(simple)}, within ${within} ${unit}.`);
+    changeItem(drawing!.id, 'Simplify', (i) => void (i.values.paths = simple));
   };
   const at = picked && world[picked.path] && picked.node < nodeCount(world[picked.path]) ? picked : null;
   useEffect(() => {
@@ -89,14 +99,7 @@ export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | nul
             ['Delete', () => (change('Delete node', at.path, (p) => deleteNode(p, at.node)), setPicked(null))],
           ]
         : [
-            [
-              'Simplify within 0.05 mm',
-              () =>
-                m &&
-                changeItem(drawing.id, 'Simplify', (i) => {
-                  i.values.paths = (JSON.parse(JSON.stringify(pathsOf(i))) as Path[]).map((p) => simplify(p, 0.05));
-                }),
-            ],
+            ['Simplify', simplifyAll],
           ];
   return (
     <g>
@@ -140,10 +143,17 @@ export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | nul
               {name}
             </button>
           ))}
+          {drawing && !at && (
+            <label style={{ pointerEvents: 'auto', display: 'flex', gap: 5, alignItems: 'center' }} onPointerDown={(e) => e.stopPropagation()}>
+              within
+              <input aria-label="How far a simpler outline may lie off" value={within} onChange={(e) => setWithin(e.target.value)} style={input} />
+              {unit}
+            </label>
+          )}
           {at && sides && sides.before >= 0 && sides.after >= 0 && (
             <label style={{ pointerEvents: 'auto', display: 'flex', gap: 5, alignItems: 'center' }} onPointerDown={(e) => e.stopPropagation()}>
               by
-              <input aria-label="Size of the corner" value={size} onChange={(e) => setSize(e.target.value)} style={{ width: 58, font: 'inherit', padding: '3px 6px', border: '1px solid var(--mui-palette-line)', borderRadius: 6, background: 'var(--mui-palette-background-paper)', color: 'inherit' }} />
+              <input aria-label="Size of the corner" value={size} onChange={(e) => setSize(e.target.value)} style={input} />
               {unit}
             </label>
           )}
