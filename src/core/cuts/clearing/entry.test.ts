@@ -1,0 +1,100 @@
+import fc from 'fast-check';
+import { MotionBuilder, PLUNGE, RAPID, moveLength, type Motion } from '../../motion/motion';
+import { makeTrack, pointAt } from '../../motion/track';
+import { bruteDistance } from '../../testing/independent';
+import { box, circleLoop } from '../../testing/shapes';
+import { enter, enterOpen, entryPlace, type EntryMoves } from './entry';
+
+const moves: EntryMoves = { clearance: 2, feed: 1000, plunge: 300, ramp: 3, entry: 'ramp', radius: 1.5 };
+/** The steepest cutting move that also goes sideways, in degrees; and the longest way straight down in material. */
+function steepness(m: Motion, face: number): { ramp: number; straight: number } {
+  let ramp = 0;
+  let straight = 0;
+  for (let i = 1; i < m.count; i++) {
+    const drop = m.z[i - 1] - m.z[i];
+    if (m.kind[i] === RAPID || drop <= 1e-12) continue;
+    const l = moveLength(m, i);
+    const across = Math.sqrt(Math.max(0, l * l - drop * drop));
+    if (across > 1e-9) ramp = Math.max(ramp, (Math.atan2(drop, across) * 180) / Math.PI);
+    else straight = Math.max(straight, Math.min(m.z[i - 1], face) - m.z[i]);
+  }
+  return { ramp, straight };
+}
+const depth = fc.double({ min: 0.1, max: 6, noNaN: true });
+const angle = fc.double({ min: 1, max: 20, noNaN: true });
+
+describe('coming down', () => {
+  it('along a closed track keeps the drawn angle, ends at the depth and on the track', () => {
+    fc.assert(
+      fc.property(depth, angle, fc.double({ min: 3, max: 40, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (d, ramp, side, share) => {
+        const t = makeTrack(box(0, 0, side, side), true, 1e-3);
+        const b = new MotionBuilder();
+        const p = pointAt(t, share * t.length);
+        b.rapid(p.x, p.y, 10);
+        const s = enter(b, t, { s: share * t.length, helix: null }, { ...moves, ramp }, -d, 0);
+        const m = b.build();
+        const got = steepness(m, 0);
+        expect(got.ramp).toBeLessThan(ramp + 1e-6);
+        expect(got.straight).toBeLessThan(1e-9);
+        expect(m.z[m.count - 1]).toBeCloseTo(-d, 9);
+        const q = pointAt(t, s);
+        expect(Math.hypot(m.x[m.count - 1] - q.x, m.y[m.count - 1] - q.y)).toBeLessThan(1e-6);
+      }),
+    );
+  });
+  it('along an open track goes to and fro, ends at its start, and keeps the angle', () => {
+    fc.assert(
+      fc.property(depth, angle, fc.double({ min: 2, max: 50, noNaN: true }), (d, ramp, length) => {
+        const t = makeTrack(Float64Array.of(0, 0, length / 2, 0, length / 2, length / 2), false, 1e-3);
+        const b = new MotionBuilder();
+        b.rapid(0, 0, 10);
+        enterOpen(b, t, { ...moves, ramp }, -d, 0, false);
+        const m = b.build();
+        expect(steepness(m, 0).ramp).toBeLessThan(ramp + 1e-6);
+        expect(m.z[m.count - 1]).toBeCloseTo(-d, 9);
+        expect(Math.hypot(m.x[m.count - 1], m.y[m.count - 1])).toBeLessThan(1e-9);
+      }),
+    );
+  });
+  it('by a helix stays off the wall by the cutter, and no post is left inside', () => {
+    const wall = circleLoop(400, 8, 20, 20);
+    const m0: EntryMoves = { ...moves, entry: 'helix', room: (x, y) => bruteDistance([wall], x, y) };
+    const t = makeTrack(circleLoop(200, 4, 20, 20), true, 1e-3);
+    const place = entryPlace(t, 0, m0);
+    expect(place.helix).not.toBeNull();
+    const b = new MotionBuilder();
+    const p = pointAt(t, place.s);
+    b.rapid(p.x, p.y, 10);
+    enter(b, t, place, m0, -3, 0);
+    const m = b.build();
+    const r = Math.hypot(p.x - place.helix!.cx, p.y - place.helix!.cy);
+    expect(r).toBeLessThan(m0.radius);
+    expect(bruteDistance([wall], place.helix!.cx, place.helix!.cy)).toBeGreaterThanOrEqual(m0.radius + r - 1e-6);
+    expect(steepness(m, 0).ramp).toBeLessThan(3 + 1e-6);
+    expect(m.z[m.count - 1]).toBeCloseTo(-3, 9);
+    // No room beside a narrow slot: it ramps.
+    const slot = box(0, 0, 40, 3.2);
+    expect(entryPlace(makeTrack(box(1.5, 1.5, 38.5, 1.7), true, 1e-3), 0, { ...m0, room: (x, y) => bruteDistance([slot], x, y) }).helix).toBeNull();
+  });
+  it('on a track too tiny for any ramp goes straight down, once', () => {
+    for (const open of [true, false]) {
+      const t = makeTrack(open ? Float64Array.of(5, 5, 5.01, 5) : box(5, 5, 5.003, 5.003), !open, 1e-6);
+      const b = new MotionBuilder();
+      const p = pointAt(t, 0);
+      b.rapid(p.x, p.y, 10);
+      if (open) enterOpen(b, t, moves, -2, 0, false);
+      else enter(b, t, { s: 0, helix: null }, moves, -2, 0);
+      const m = b.build();
+      expect(m.count).toBeLessThan(6);
+      expect(m.kind[m.count - 1]).toBe(PLUNGE);
+      expect(m.feed[m.count - 1]).toBe(300);
+    }
+  });
+  it('into what is free already needs no ramp', () => {
+    const t = makeTrack(Float64Array.of(0, 0, 30, 0), false, 1e-3);
+    const b = new MotionBuilder();
+    b.rapid(0, 0, 10);
+    enterOpen(b, t, moves, -2, 0, true);
+    expect(steepness(b.build(), 0).ramp).toBe(0);
+  });
+});

@@ -1,0 +1,77 @@
+import fc from 'fast-check';
+import { circleLoop, starLoop } from '../testing/shapes';
+import { MotionBuilder, moveLength } from './motion';
+import { makeTrack, nearestOn, pointAt, run, slice } from './track';
+
+const tracks = fc.oneof(
+  fc.tuple(fc.integer({ min: 6, max: 300 }), fc.double({ min: 1, max: 40, noNaN: true })).map(([k, r]) => makeTrack(circleLoop(k, r, 3, -2), true, 0.001)),
+  fc.tuple(fc.integer({ min: 3, max: 9 }), fc.double({ min: 3, max: 30, noNaN: true })).map(([k, r]) => makeTrack(starLoop(k, r, r / 2), true, 0.001)),
+  fc.array(fc.integer({ min: -300, max: 300 }), { minLength: 4, maxLength: 20 }).map((v) => makeTrack(Float64Array.from(v.slice(0, v.length & ~1), (q) => q / 10), false, 0.001)),
+);
+const share = fc.double({ min: 0, max: 1, noNaN: true });
+
+describe('tracks', () => {
+  it('are as long as their slices together, wherever they are parted', () => {
+    fc.assert(
+      fc.property(tracks, share, share, (t, a, b) => {
+        fc.pre(t.length > 1e-3);
+        const [s, e] = [Math.min(a, b) * t.length, Math.max(a, b) * t.length];
+        const sum = (list: ReturnType<typeof slice>) => list.reduce((n, q) => n + q.length, 0);
+        expect(sum(slice(t, 0, s)) + sum(slice(t, s, e)) + sum(slice(t, e, t.length))).toBeCloseTo(t.length, 6);
+        if (t.closed) expect(sum(slice(t, s, s + 2.5 * t.length))).toBeCloseTo(2.5 * t.length, 5);
+      }),
+    );
+  });
+  it('are where they say: a slice begins and ends at its places, and its pieces join', () => {
+    fc.assert(
+      fc.property(tracks, share, share, (t, a, b) => {
+        fc.pre(t.length > 1e-3 && Math.abs(a - b) > 1e-3);
+        const [s, e] = [Math.min(a, b) * t.length, Math.max(a, b) * t.length];
+        const list = slice(t, s, e);
+        const [p, q] = [pointAt(t, s), pointAt(t, e - 1e-12)];
+        expect(Math.hypot(list[0].x0 - p.x, list[0].y0 - p.y)).toBeLessThan(1e-6);
+        const last = list[list.length - 1];
+        expect(Math.hypot(last.x1 - q.x, last.y1 - q.y)).toBeLessThan(1e-6);
+        for (let i = 1; i < list.length; i++) expect(Math.hypot(list[i].x0 - list[i - 1].x1, list[i].y0 - list[i - 1].y1)).toBeLessThan(1e-6);
+      }),
+    );
+  });
+  it('know the place that is nearest to a point', () => {
+    fc.assert(
+      fc.property(tracks, fc.double({ min: -60, max: 60, noNaN: true }), fc.double({ min: -60, max: 60, noNaN: true }), (t, x, y) => {
+        fc.pre(t.length > 1e-3);
+        const n = nearestOn(t, x, y);
+        const p = pointAt(t, n.s);
+        expect(Math.hypot(p.x - x, p.y - y)).toBeCloseTo(n.distance, 6);
+        for (let i = 0; i <= 200; i++) {
+          const q = pointAt(t, (t.length * i) / 200);
+          expect(n.distance).toBeLessThanOrEqual(Math.hypot(q.x - x, q.y - y) + 1e-9);
+        }
+      }),
+    );
+  });
+  it('run from one height to another evenly with the way', () => {
+    fc.assert(
+      fc.property(tracks, (t) => {
+        fc.pre(t.length > 1e-3);
+        const b = new MotionBuilder();
+        const p = pointAt(t, 0);
+        b.rapid(p.x, p.y, 1);
+        run(b, slice(t, 0, t.length), 1, -3, 500);
+        const m = b.build();
+        expect(m.z[m.count - 1]).toBe(-3);
+        let way = 0;
+        let flat = 0;
+        for (let i = 1; i < m.count; i++) {
+          const drop = m.z[i - 1] - m.z[i];
+          const l = moveLength(m, i);
+          way += l;
+          flat += Math.sqrt(Math.max(0, l * l - drop * drop));
+          expect(drop).toBeGreaterThanOrEqual(-1e-12);
+        }
+        expect(flat).toBeCloseTo(t.length, 5);
+        expect(way).toBeGreaterThan(t.length);
+      }),
+    );
+  });
+});
