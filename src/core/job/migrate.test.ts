@@ -1,0 +1,85 @@
+import { planCut } from '../pipeline/planning';
+import { testArt } from '../testing/fonts';
+import { demoJobs } from './demo';
+import { JOB_VERSION, type Job } from './job';
+import { JobError, readJob } from './migrate';
+
+type Plain = Record<string, unknown>;
+const plain = (job: Job) => JSON.parse(JSON.stringify(job)) as Plain & { cuts: { kind: string; values: Plain; overrides: Record<string, Plain> }[]; run: Plain & { machine: Plain }; items: Plain[]; blank: Plain };
+const boards = Object.entries(demoJobs);
+
+/** The same job as the version before would have written it. */
+const older: Record<number, (job: ReturnType<typeof plain>) => void> = {
+  5: (j) => {
+    delete j.run.numbers;
+    for (const c of j.cuts) for (const k of ['dwell', 'press', 'load']) delete c.values[k];
+  },
+  4: (j) => {
+    for (const k of ['id', 'spindle', 'probe', 'dialect', 'factor']) delete j.run.machine[k];
+    delete j.run.dialects;
+    for (const c of j.cuts) {
+      const { overRise: _o, endMills, cutters, pattern: _p, angle: _a, floorAllowance: _f, entry: _e, wall: _w, finish: _n, lead: _l, leadSize: _s, ...v } = c.values;
+      const tool = (cutters as string[] | undefined)?.[0] ?? (v.cutter as string);
+      c.values = { ...v, cutter: tool, ...(c.kind === 'vcarve' ? { endMill: (endMills as string[])[0] ?? null } : {}), ...(c.overrides[tool] ?? {}) };
+      c.overrides = {};
+    }
+  },
+  3: (j) => {
+    delete j.fonts;
+    delete j.guides;
+  },
+  2: (j) => {
+    delete j.layers;
+    delete j.groups;
+    for (const i of j.items) for (const k of ['mirror', 'layer', 'group']) delete i[k];
+  },
+  1: (j) => void delete j.blank.intoBed,
+};
+
+describe('jobs of older versions', () => {
+  it.each(boards)('%s of the version before is read as it was meant', (_name, make) => {
+    const job = make();
+    const old = plain(job);
+    older[5](old);
+    old.version = 5;
+    expect(readJob(old)).toEqual(job);
+  });
+  it.each([4, 3, 2, 1])('a board of version %i is read, and its cuts can be planned', (version) => {
+    const old = plain(demoJobs['lock-cottage-board']());
+    // What the kinds of that time did not know is left out.
+    old.cuts = old.cuts.filter((c) => ['vcarve', 'area', 'profile'].includes(c.kind)).slice(0, 3);
+    old.items = old.items.filter((i) => version > 2 || ['rectangle', 'ellipse', 'lettering'].includes(String(i.kind)));
+    for (let v = JOB_VERSION - 1; v >= version; v--) older[v](old);
+    old.version = version;
+    const before = JSON.stringify(old);
+    const job = readJob(old);
+    // The caller's own object is not touched.
+    expect(JSON.stringify(old)).toBe(before);
+    expect(job.version).toBe(JOB_VERSION);
+    const cut = job.cuts.find((c) => c.kind === 'profile') ?? job.cuts[0];
+    const plan = planCut(job, cut, testArt);
+    expect(plan.toolpaths.length).toBeGreaterThan(0);
+    expect(plan.remarks.filter((r) => r.level === 'problem')).toEqual([]);
+  });
+  it.each([
+    [null, /not a Mirvak job/],
+    ['text', /not a Mirvak job/],
+    [{ format: 'other' }, /not a Mirvak job/],
+    [{ format: 'mirvak-job' }, /does not say its version/],
+    [{ format: 'mirvak-job', version: 1.5 }, /does not say its version/],
+    [{ format: 'mirvak-job', version: JOB_VERSION + 1 }, /newer one/],
+    [{ format: 'mirvak-job', version: 1 }, /broken and cannot/],
+    [{ format: 'mirvak-job', version: 4, cuts: 7, run: {} }, /broken|wrong value/],
+  ])('what is none is refused in words: %#', (data, why) => {
+    expect(() => readJob(data)).toThrow(JobError);
+    expect(() => readJob(data)).toThrow(why);
+  });
+  it('says where a value is wrong', () => {
+    const bad = plain(demoJobs['ferry-ring']());
+    bad.blank.width = -5;
+    expect(() => readJob(bad)).toThrow(/blank\.width/);
+    const cut = plain(demoJobs['ferry-ring']());
+    cut.cuts[0].values.startDepth = 'deep';
+    expect(() => readJob(cut)).toThrow(/cuts\.0\.values\.startDepth/);
+  });
+});

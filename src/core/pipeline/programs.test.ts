@@ -1,0 +1,47 @@
+import fc from 'fast-check';
+import { demoJobs } from '../job/demo';
+import type { Job } from '../job/job';
+import { dialects } from '../program/dialect';
+import { readMoves, type TestMove } from '../testing/independent';
+import { testArt } from '../testing/fonts';
+import { planCut } from './planning';
+import { slug, writePrograms } from './programs';
+
+const board = demoJobs['sluice-gear-plate']();
+const plans = new Map(board.cuts.map((c) => [c.id, planCut(board, c, testArt)]));
+const cutting = (files: readonly { text: string }[]): TestMove[] => files.flatMap((f) => readMoves(f.text)).filter((m) => !m.rapid && m.b[2] < 0.01);
+const place = (m: TestMove) => `${m.tool} ${m.b.map((v) => v.toFixed(3)).join(' ')}`;
+const written = (job: Job, files: Job['run']['files'], dialect = 'metric') => writePrograms(job, plans, { files, dialect });
+
+describe('programs in files', () => {
+  it('cut the same whether in one file, by cutter or by cut', () => {
+    const one = cutting(written(board, 'one').files).map(place);
+    expect(cutting(written(board, 'cutter').files).map(place)).toEqual(one);
+    expect(cutting(written(board, 'cut').files).map(place)).toEqual(one);
+  });
+  it.each(dialects.map((d) => [d.id]))('of the dialect %s end high with the spindle off, have names of their own, and one cutter each where it says so', (id) => {
+    for (const files of ['one', 'cutter', 'cut'] as const) {
+      const w = written(board, files, id);
+      expect(new Set(w.files.map((f) => f.name)).size).toBe(w.files.length);
+      for (const f of w.files) {
+        expect(f.name).toMatch(/^[a-z0-9-]+\.nc$/);
+        const lines = f.text.trim().split('\n').map((l) => l.replace(/^N\d+ /, ''));
+        expect(lines[lines.length - 1]).toBe('M30');
+        expect(lines.lastIndexOf('M5')).toBeGreaterThan(Math.max(...lines.flatMap((l, i) => (/M3\b/.test(l) ? [i] : [-1]))));
+        if (w.dialect.files === 'cutter') expect(new Set(f.text.match(/T\d+/g)).size).toBe(1);
+      }
+      expect(new Set(w.files.flatMap((f) => f.cuts))).toEqual(new Set(board.cuts.map((c) => c.id)));
+    }
+  });
+  it('leave out what is switched off, and number tools by use or by slots', () => {
+    const job = { ...board, cuts: board.cuts.map((c) => (c.kind === 'drag' ? { ...c, enabled: false } : c)) };
+    expect([...written(job, 'one').tools.values()].map((c) => c.shape)).toEqual(['drill', 'flat']);
+    expect([...written(job, 'one').tools.keys()]).toEqual([1, 2]);
+    const slots = { ...job, run: { ...job.run, numbers: 'slots' as const } };
+    expect([...written(slots, 'one').tools.keys()]).toEqual(job.cutters.filter((c) => c.shape !== 'drag').map((c) => c.slot));
+  });
+  it('are named in plain letters, whatever the job is called', () => {
+    fc.assert(fc.property(fc.string(), (s) => expect(slug(s)).toMatch(/^[a-z0-9_-]{1,60}$/)));
+    expect(slug('Schleuse Nr. 7 \u2013 T\u00fcr')).toBe('schleuse-nr-7-tur');
+  });
+});

@@ -1,0 +1,48 @@
+import 'fake-indexeddb/auto';
+import { shippedLibrary } from '@/core/cutters/library';
+import { machines } from '@/core/machine/profile';
+import { dialects } from '@/core/program/dialect';
+import { db } from './db';
+import { loadLibrary, replaceLibrary, saveCutters } from './library';
+import { keepOnShelf, loadShelf, takeOffShelf } from './shelves';
+
+beforeEach(async () => {
+  await Promise.all([db().cutters.clear(), db().settings.clear()]);
+});
+
+describe('the tool library of a device', () => {
+  test('is the shipped one at first, and never comes back over what was made of it', async () => {
+    expect(await loadLibrary()).toEqual(shippedLibrary());
+    await replaceLibrary([]);
+    expect(await loadLibrary()).toEqual([]);
+  });
+  test('keeps its order through saves; what is new comes last', async () => {
+    const [a, b, c] = await loadLibrary();
+    await replaceLibrary([c, a]);
+    await saveCutters([{ ...a, name: 'Changed' }, b]);
+    expect((await loadLibrary()).map((q) => q.name)).toEqual([c.name, 'Changed', b.name]);
+  });
+  test('of an older make gets what was added since, and rows that are no cutters do no harm', async () => {
+    const [a] = await loadLibrary();
+    const { supplier: _s, stockNumber: _n, ...old } = a;
+    await db().cutters.clear();
+    await db().cutters.bulkPut([{ ...old, order: 0 } as never, { id: 'spoon', order: 1, shape: 'spoon' } as never]);
+    expect(await loadLibrary()).toEqual([a]);
+  });
+});
+
+describe('what the device keeps beside', () => {
+  test('machines are kept, replaced and forgotten by their ids', async () => {
+    expect(await loadShelf('machines')).toEqual([]);
+    const mine = { ...machines[0], id: 'own-1', name: 'Mine' };
+    await keepOnShelf('machines', mine);
+    await keepOnShelf('machines', { ...mine, name: 'Mine, mended' });
+    expect((await loadShelf('machines')).map((m) => m.name)).toEqual(['Mine, mended']);
+    expect(await takeOffShelf('machines', 'own-1')).toEqual([]);
+  });
+  test('dialects kept before drilling cycles were known are read', async () => {
+    const { cycles: _c, ...old } = { ...dialects[0], id: 'own-2' };
+    await db().settings.put({ key: 'shelf-dialects', value: [old, { nonsense: true }, 7] });
+    expect(await loadShelf('dialects')).toEqual([{ ...dialects[0], id: 'own-2', cycles: false }]);
+  });
+});
