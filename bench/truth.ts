@@ -22,12 +22,12 @@ const art = fontsFromPackages();
 
 /** The outline as it is planned from, and as it is judged by. */
 interface Shape {
-  readonly planned: Region;
+  planned(tolerance: number): Region;
   readonly truth: Loop[];
   /** No place lies deeper inside than this, mm. */
   readonly deepest: number;
 }
-const fromPaths = (paths: readonly Path[], deepest: number, fill: 'nonzero' | 'evenodd' = 'nonzero'): Shape => ({ deepest, planned: normalise(paths.map((p) => flatten(p, 0.0018 * TAN)), fill), truth: normalise(paths.map((p) => flatten(p, 0.00005)), fill) });
+const fromPaths = (paths: readonly Path[], deepest: number, fill: 'nonzero' | 'evenodd' = 'nonzero'): Shape => ({ deepest, planned: (tolerance) => normalise(paths.map((p) => flatten(p, tolerance)), fill), truth: normalise(paths.map((p) => flatten(p, 0.00005)), fill) });
 
 function letters(font: string): Shape {
   const { paths } = layOut({ text: 'Quay & Sluice 1794', capHeight: 12, tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 }, art.font(font)!);
@@ -43,8 +43,8 @@ function icon(file: string): Shape {
 }
 
 const shapes: Record<string, () => Shape> = {};
-for (const [name, { loops, fill }] of Object.entries(provingShapes)) shapes[name] = () => ({ deepest: 6, planned: normalise(loops, fill), truth: normalise(loops, fill) });
-shapes['a comb of 200 slots'] = () => ({ deepest: 1, planned: normalise([combLoop(200, 0.8, 3)]), truth: normalise([combLoop(200, 0.8, 3)]) });
+for (const [name, { loops, fill }] of Object.entries(provingShapes)) shapes[name] = () => ({ deepest: 6, planned: () => normalise(loops, fill), truth: normalise(loops, fill) });
+shapes['a comb of 200 slots'] = () => ({ deepest: 1, planned: () => normalise([combLoop(200, 0.8, 3)]), truth: normalise([combLoop(200, 0.8, 3)]) });
 for (const font of ['cinzel', 'libre-baskerville', 'unifrakturmaguntia']) shapes[`"Quay & Sluice 1794", ${font}`] = () => letters(font);
 const icons = iconNames();
 for (let i = 0; i < 8; i++) {
@@ -57,9 +57,11 @@ const cutterFor = (id: string): TestCutter => {
   return kind === 'flat' ? testFlat(+a) : kind === 'v' ? testCone(+b, 0, +a) : kind === 'cone' ? testCone(2 * +b, +c, +a) : testCone(+b, 0, +a);
 };
 
-/** Plans on the shape, cuts with the tests' machine, and gives the grid with signed distances to the outline (inside above 0). */
-function cut(kind: string, values: Record<string, unknown>, { planned, truth }: Shape, margin: number, band: number): { g: TestGrid; d: Float64Array } | null {
-  const { plan, job } = planOn(kind, values, planned, { width: 260, height: 60, thickness: 3 });
+/**
+ * Plans on the shape with the chords that the kind of cut asks for (`fine`), cuts with the tests' machine, and gives the grid with signed distances to the outline (inside above 0).
+ */
+function cut(kind: string, values: Record<string, unknown>, { planned, truth }: Shape, margin: number, band: number, fine = 0.001): { g: TestGrid; d: Float64Array } | null {
+  const { plan, job } = planOn(kind, values, planned(fine), { width: 260, height: 60, thickness: 3 });
   if (!plan.toolpaths.length) return null;
   const { text, tools } = programOf(plan, job);
   const g = gridOver(truth, CELL, margin);
@@ -113,12 +115,12 @@ const area = (values: Record<string, unknown>, smallest: number) => (s: Shape) =
 };
 const kinds: Record<string, (s: Shape) => Result | null> = {
   'V-carve': (s) => {
-    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: null }, s, 0.3, s.deepest);
+    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: null }, s, 0.3, s.deepest, 0.0018 * TAN);
     return r && against(r, (d) => (d > 0 ? -d / TAN : 0));
   },
   // What is left is judged on the walls: where no end mill fits, a pointed V-bit leaves ridges on the floor.
   'V-carve with a floor, two end mills': (s) => {
-    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: 0.8, endMills: ['flat-2', 'flat-1'], stepOver: 0.3 }, s, 0.3, 1);
+    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: 0.8, endMills: ['flat-2', 'flat-1'], stepOver: 0.3 }, s, 0.3, 1, 0.0018 * TAN);
     return r && against(r, (d) => (d > 0 ? -Math.min(d / TAN, 0.8) : 0), (d) => d < 0.8 * TAN - 0.02);
   },
   'clearance along the outline, step-over 90 %': area({ cutters: ['flat-1'], stepOver: 0.9 }, 1),
@@ -126,7 +128,7 @@ const kinds: Record<string, (s: Shape) => Result | null> = {
   'clearance with even engagement': area({ cutters: ['flat-1'], stepOver: 0.25, pattern: 'even' }, 1),
   'clearance with three cutters': area({ cutters: ['flat-3', 'flat-2', 'flat-1'], stepOver: 0.5 }, 1),
   'clearance with leaning walls': (s) => {
-    const r = cut('area', { depth: 0.8, stepDown: 0.4, cutters: ['flat-1'], stepOver: 0.4, wall: 'v-12-60-0' }, s, 0.3, 1);
+    const r = cut('area', { depth: 0.8, stepDown: 0.4, cutters: ['flat-1'], stepOver: 0.4, wall: 'v-12-60-0' }, s, 0.3, 1, 0.001 * TAN);
     return r && { ...against(r, (d) => (d > 0 ? Math.max(-0.8, -d / TAN) : 0)), left: '' };
   },
   'profile outside, ways in and out by arcs': (s) => {
@@ -138,12 +140,12 @@ const kinds: Record<string, (s: Shape) => Result | null> = {
     return r && trespass(r, (d) => -d);
   },
   'line engraving on the outline': (s) => {
-    const r = cut('line', { cutter: 'cone-3.175-20-0.1', depth: 0.3 }, s, 0.5, 1);
+    const r = cut('line', { cutter: 'cone-3.175-20-0.1', depth: 0.3 }, s, 0.5, 1, 0.0018 * (0.05 / 0.3 + Math.tan((20 * Math.PI) / 180)));
     const t = Math.tan((20 * Math.PI) / 180);
     return r && against(r, (d) => Math.min(0, -0.3 + Math.max(0, (Math.abs(d) - 0.05) / t)));
   },
   'drag engraving, crossed hatch': (s) => {
-    const r = cut('drag', { cutter: 'drag-3-120-0.02', depth: 0.05, edge: 'inside', fill: 'crossed', spacing: 0.15 }, s, 0.3, 1);
+    const r = cut('drag', { cutter: 'drag-3-120-0.02', depth: 0.05, edge: 'inside', fill: 'crossed', spacing: 0.15 }, s, 0.3, 1, 0.0018);
     return r && trespass(r, (d) => -d);
   },
 };

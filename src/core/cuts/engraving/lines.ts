@@ -39,10 +39,13 @@ export const engravingDefaults = (cutter: string, depth: number): Engraving => (
 
 /** The lines of an engraving, in no order: those of the artwork, and those of the fill, a groove's half width inside. */
 export function engravedLines(v: Engraving, c: CutContext): Line[] {
-  const half = radiusAt(c.cutter(v.cutter), v.depth);
-  const out: Line[] = c.lines(0.002).filter((l) => !l.closed || v.edge === 'on');
+  const cutter = c.cutter(v.cutter);
+  const half = radiusAt(cutter, v.depth);
+  // What chords stand off sideways is a depth on the wall of a groove: the steeper the finer.
+  const fine = 0.0018 * Math.min(1, half / v.depth);
+  const out: Line[] = c.lines(fine).filter((l) => !l.closed || v.edge === 'on');
   if (v.edge !== 'inside' && v.fill === 'none') return out;
-  const region = c.region(0.002);
+  const region = c.region(fine);
   if (!region.length) return out;
   const inside = insetsOf(region).at(half, 0.0005);
   if (v.edge === 'inside') out.push(...inside.map((points) => ({ points, closed: true })));

@@ -10,6 +10,9 @@ import { entryKinds } from '../clearing/entry';
 import { wallMoves } from '../clearing/walls';
 import { cutKind, emptyPlan, lowHop, type Remark, type Toolpath } from '../kind';
 
+/** Chords of the outline, mm: on a leaning wall what they stand off sideways is a depth. */
+const fineness = (cone: { readonly tan: number } | null): number => 0.001 * Math.min(1, cone?.tan ?? 1);
+
 /** Area clearance with one or several end mills; the wall upright, or leaning as the cone that finishes it. */
 export const area = cutKind({
   id: 'area',
@@ -57,12 +60,12 @@ export const area = cutKind({
   }),
   cutters: (v) => [...v.cutters, ...(v.wall ? [v.wall] : [])],
   plan(v, c) {
-    const region = c.region(0.001);
+    const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
+    const region = c.region(fineness(cone));
     const remarks: Remark[] = [];
     const floor = -(v.depth - v.floorAllowance);
     if (floor >= -v.startDepth) return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
     if (!region.length) return emptyPlan();
-    const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
     const insets = insetsOf(region);
     const tools = [...new Set(v.cutters)].map((id) => ({ id, radius: radiusOf(c.cutter(id)), preset: c.preset(id) }));
     const entry = tools.every((t) => shapeOf(c.cutter(t.id).shape).plunges) ? v.entry : v.entry === 'plunge' ? 'ramp' : v.entry;
@@ -97,8 +100,9 @@ export const area = cutKind({
     return { toolpaths, remarks, unreached: { area: cleared.area, region: cleared.left }, reach: cleared.reach, tabs: [], cutsFree: false };
   },
   target(v, c) {
-    const region = c.region(0.001);
-    const tan = v.wall ? coneOf(c.cutter(v.wall)).tan : 0;
+    const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
+    const region = c.region(fineness(cone));
+    const tan = cone?.tan ?? 0;
     const outline = v.allowance > 0 || tan > 0 ? makeOutline(region) : null;
     const floor = -(v.depth - v.floorAllowance);
     return (x, y) => {

@@ -1,10 +1,11 @@
+import fc from 'fast-check';
 import { placement, flatten, transformPath } from '../../geometry/path';
 import { normalise, type Loop } from '../../geometry/region';
 import { layOut } from '../../lettering/layout';
 import { shippedFont } from '../../testing/fonts';
 import { cutOut, depths, readMoves, scatter, testCone, testFlat } from '../../testing/independent';
 import { cutterOf, planOn, programOf } from '../../testing/job';
-import { combLoop, provingShapes } from '../../testing/shapes';
+import { combLoop, provingShapes, starLoop, turned } from '../../testing/shapes';
 
 const TAN = Math.tan(Math.PI / 6);
 
@@ -68,6 +69,20 @@ describe('V-carve, cut by a machine written for the tests', () => {
     expect(r.wallUncut).toBeLessThan(0.005);
     // Between lines a step apart a pointed tip leaves ridges of step / (2 tan a); where rings meet in corners, up to sqrt 2 of that twice over.
     expect(r.floorHigh).toBeLessThan((0.05 / TAN) * 1.45);
+  });
+
+  it('cuts every wall down to its limit, wherever the limit lies among the clearances and whichever way branches run', () => {
+    const { paths } = layOut({ text: 'Sg&', capHeight: 6, tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 }, shippedFont('libre-baskerville'));
+    const letters = paths.map((p) => flatten(transformPath(p, placement(20, 20, 3)), 0.0018 * TAN));
+    fc.assert(
+      fc.property(fc.constantFrom(...Array.from({ length: 12 }, (_, i) => 0.2 + 0.1 * i)), fc.constantFrom(0, 90, 151), fc.boolean(), (limit, turn, star) => {
+        const region = normalise(turned(star ? [starLoop(7, 9, 4)] : letters, turn).map((l) => l.map((v) => v + 40)));
+        const r = judge(region, region, limit, 700, {}, 0.2);
+        expect(r.gouge).toBeLessThan(0.005);
+        expect(r.wallUncut).toBeLessThan(0.005);
+      }),
+      { numRuns: 15 },
+    );
   });
 
   it('leaves the wall to the V-bit where an end mill clears the floor', () => {

@@ -27,6 +27,8 @@ interface Edge {
  */
 export function makeStrokes(b: Branches, low: number, high: number, knee: number, height: (r: number) => number, costs: StrokeCosts): Stroke[] {
   const edges: Edge[] = [];
+  // Each once: a limit that is met twice at one place would begin a stroke and end it there.
+  const limits = [...new Set([low, high, knee])];
   let fresh = -1;
   for (let e = 0; e < b.count; e++) {
     let points: number[] = [];
@@ -49,7 +51,7 @@ export function makeStrokes(b: Branches, low: number, high: number, knee: number
         const py = b.samples[3 * k - 2];
         const pr = b.samples[3 * k - 1];
         // Crossings of the two limits and of the knee along this chord, in order.
-        const marks = [low, high, knee].map((lim) => ({ lim, f: (lim - pr) / (r - pr) })).filter(({ f }) => f > 1e-12 && f < 1 - 1e-12);
+        const marks = limits.map((lim) => ({ lim, f: (lim - pr) / (r - pr) })).filter(({ f }) => f > 1e-12 && f < 1 - 1e-12);
         marks.sort((p, q) => p.f - q.f);
         for (const { lim, f } of marks) {
           const cr = pr + (r - pr) * f;
