@@ -68,9 +68,10 @@ export function makeStrokes(b: Branches, low: number, high: number, knee: number
         }
       }
       if (inside) {
-        if (points.length === 0) a = k === b.start[e] ? b.from[e] : a;
+        // A sample that lies on a limit itself begins a piece of its own.
+        if (points.length === 0) a = k === b.start[e] ? b.from[e] : fresh--;
         points.push(x, y, height(r));
-      } else if (points.length === 3) points = [];
+      } else if (points.length) close(fresh--);
     }
     close(b.to[e]);
   }
