@@ -1,8 +1,9 @@
 /**
  * Measures the order of travel: `npm run bench:order`. Three sets (400 letters and digits strewn on a plate, 5,000 short
- * strokes, nested rings) and 5,000 points, each against the best that the same moves find in a run many times as long, and
- * the points also against the length that the best tour of so many random points has (Johnson and McGeoch 1997).
+ * strokes, nested rings) and 5,000 points, each against the best of two long-running solvers: the same moves in a run many
+ * times as long, and simulated annealing that shares nothing with them (`annealing.ts`); the points also against the length that the best tour of so many random points has (Johnson and McGeoch 1997).
  */
+import { annealed } from './annealing';
 import { airOf, orderPieces, type Piece } from '../src/core/motion/order';
 
 let state = 7;
@@ -51,7 +52,7 @@ function rings(): Piece[] {
   return out;
 }
 
-console.log('| set | pieces | air mm | ms | longest run found | over it |\n| --- | --- | --- | --- | --- | --- |');
+console.log('| set | pieces | air mm | ms | the same, long | annealed | over the best |\n| --- | --- | --- | --- | --- | --- | --- |');
 const sets: [string, Piece[]][] = [
   ['letters and digits strewn on a plate', letters(400)],
   ['short strokes', strokes(5000, 400, 300)],
@@ -59,12 +60,15 @@ const sets: [string, Piece[]][] = [
   ['points', points(5000, 400, 300)],
 ];
 const long = Number(process.argv[2] ?? 600);
+const seconds = Number(process.argv[3] ?? 90);
 for (const [name, pieces] of sets) {
   const t = performance.now();
   const mine = airOf(pieces, orderPieces(pieces, 0, 0), 0, 0);
   const ms = performance.now() - t;
-  const best = Math.min(mine, airOf(pieces, orderPieces(pieces, 0, 0, { effort: long, mostKicks: 1e9 }), 0, 0));
-  console.log(`| ${name} | ${pieces.length} | ${mine.toFixed(0)} | ${ms.toFixed(0)} | ${best.toFixed(0)} | ${(100 * (mine / best - 1)).toFixed(1)} % |`);
+  const same = airOf(pieces, orderPieces(pieces, 0, 0, { effort: long, mostKicks: 1e9 }), 0, 0);
+  const other = annealed(pieces, seconds);
+  const best = Math.min(mine, same, other);
+  console.log(`| ${name} | ${pieces.length} | ${mine.toFixed(0)} | ${ms.toFixed(0)} | ${same.toFixed(0)} | ${other.toFixed(0)} | ${(100 * (mine / best - 1)).toFixed(1)} % |`);
 }
 const n = 5000;
 const expected = 0.7124 * Math.sqrt(n * 400 * 300) * (1 + 0.33 / Math.log(n) / 10);
