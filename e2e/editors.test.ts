@@ -1,5 +1,5 @@
 import { eachOnAFreshDevice } from './device';
-import { drop, emptyBoard } from './board';
+import { drop, emptyBoard, planOf } from './board';
 import type { Maker } from './maker';
 
 const device = eachOnAFreshDevice();
@@ -201,4 +201,39 @@ test('ends of lines are joined within a distance, a traced outline is simplified
   await maker.sees('2 items');
   await maker.press('Undo');
   await maker.sees(/1 item\b/);
+});
+
+test('holding tabs are put on the table by a double press and taken away by Delete; an arc takes a typed radius', async () => {
+  const { maker } = device;
+  await maker.press('Open Lock cottage board');
+  await maker.proven();
+  await maker.press(/^Cut 4: Cut free/);
+  await maker.find('button', 'Holding tab 6');
+  const count = () => maker.page.$$eval('[aria-label^="Holding tab "]', (l) => l.length);
+  expect(await count()).toBe(6);
+  const [a, b] = await Promise.all(['Holding tab 1', 'Holding tab 2'].map(async (n) => (await (await maker.find('button', n)).boundingBox())!));
+  // Between the first two, beside the outline.
+  await maker.page.mouse.click((a.x + a.width / 2 + b.x + b.width / 2) / 2, (a.y + a.height / 2 + b.y + b.height / 2) / 2 + 1, { count: 2 });
+  await maker.find('button', 'Holding tab 7');
+  await maker.sees('7 tabs stand where you put them');
+  const last = (await (await maker.find('button', 'Holding tab 7')).boundingBox())!;
+  await maker.page.mouse.click(last.x + last.width / 2, last.y + last.height / 2);
+  await maker.page.keyboard.press('Delete');
+  await maker.sees('6 tabs stand where you put them');
+  await maker.proven();
+  expect(await count()).toBe(6);
+  await maker.press('Spread them evenly');
+  await maker.proven();
+
+  await maker.stage('Artwork');
+  await maker.press('Plan');
+  await new Promise((r) => setTimeout(r, 700));
+  const at = await planOf(maker);
+  await maker.press('Draw an arc through three points');
+  await maker.page.mouse.click(...at(0.4, 0.5));
+  await maker.fill('Length of the next side', '60');
+  await maker.fill('Radius of the arc', '20');
+  await maker.sees('further apart than a circle of this radius');
+  await maker.fill('Radius of the arc', '50');
+  await maker.sees(/Length of outline\s*64\.35 mm/);
 });

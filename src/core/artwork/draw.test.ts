@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { arcThrough, back, begin, finish, move, polar, press, preview, release, steady, type Drawing, type DrawTool } from './draw';
+import { arcThrough, back, begin, finish, move, onRadius, polar, press, preview, release, steady, type Drawing, type DrawTool } from './draw';
 import { arcSweep, type Path } from '../geometry/path';
 
 const click = (d: Drawing, x: number, y: number) => {
@@ -86,6 +86,21 @@ describe('drawing', () => {
     expect(done!.segments[0]).toMatchObject({ k: 'arc', x: 10, y: 0, cx: 5, cy: 0 });
     expect(d.points).toHaveLength(0);
     expect(arcThrough({ x: 0, y: 0 }, { x: 10, y: 0 }, { x: 5, y: 0 }).segments[0].k).toBe('line');
+  });
+  it('takes a typed radius, on the side where the pointer is', () => {
+    const { d } = all('arc', [[0, 0], [10, 0]]);
+    fc.assert(
+      fc.property(fc.double({ min: 5, max: 200, noNaN: true }), fc.constantFrom(7, -7), (r, y) => {
+        const third = onRadius(move(d, 3, y), r)!;
+        expect(Math.sign(third.y)).toBe(Math.sign(y));
+        const s = arcThrough({ x: 0, y: 0 }, { x: 10, y: 0 }, third).segments[0];
+        if (s.k !== 'arc') return expect(r).toBeGreaterThan(1e6);
+        expect(Math.hypot(s.cx, s.cy) / r).toBeCloseTo(1, 5);
+        expect(Math.abs(arcSweep(0, 0, 10, 0, s.cx, s.cy, s.ccw))).toBeLessThanOrEqual(Math.PI + 1e-6);
+      }),
+    );
+    expect(onRadius(d, 4.9)).toBeNull();
+    expect(onRadius(begin('arc'), 50)).toBeNull();
   });
   it('goes by numbers, and is held to steps of fifteen degrees', () => {
     const { d } = all('line', [[10, 10]]);

@@ -61,6 +61,21 @@ export function polar(d: Drawing, length: number, degrees: number): { x: number;
   return { x: last.x + length * Math.cos(t), y: last.y + length * Math.sin(t) };
 }
 
+/**
+ * A point on the arc of a radius between the two points that are placed, on the side where the pointer is: the arc that is less
+ * than half a circle. Null when the points are further apart than the circle is wide.
+ */
+export function onRadius(d: Drawing, radius: number): { x: number; y: number } | null {
+  const [a, b] = d.points;
+  if (!a || !b) return null;
+  const half = Math.hypot(b.x - a.x, b.y - a.y) / 2;
+  if (!(radius >= half) || half < 1e-9) return null;
+  const rise = radius - Math.sqrt(radius * radius - half * half);
+  const [nx, ny] = [-(b.y - a.y) / (2 * half), (b.x - a.x) / (2 * half)];
+  const side = d.at && (d.at.x - a.x) * nx + (d.at.y - a.y) * ny < 0 ? -1 : 1;
+  return { x: (a.x + b.x) / 2 + side * rise * nx, y: (a.y + b.y) / 2 + side * rise * ny };
+}
+
 /** The pointer held to steps of 15 degrees from the last point. */
 export function steady(d: Drawing, x: number, y: number): { x: number; y: number } {
   const last = d.points[d.points.length - 1];

@@ -1,6 +1,7 @@
+import { makeGuide } from '../geometry/guide';
 import { boundsOfPaths, flatten, type Path } from '../geometry/path';
 import { pointOn, type Point } from '../geometry/segment';
-import { lineLength, normalise, regionArea, type Bounds } from '../geometry/region';
+import { normalise, regionArea, type Bounds } from '../geometry/region';
 import type { PlacedItem } from './item';
 import { nearest } from './nodes';
 
@@ -19,11 +20,10 @@ export function measure(items: readonly PlacedItem[]): Measures {
   let area = 0;
   let length = 0;
   for (const i of items) {
-    const flat = i.paths.map((p) => ({ line: flatten(p, FINE), closed: p.closed }));
-    for (const f of flat) length += lineLength(f.line, f.closed);
+    for (const p of i.paths) length += makeGuide(p).length;
     area += regionArea(
       normalise(
-        flat.filter((f) => f.closed).map((f) => f.line),
+        i.paths.filter((p) => p.closed).map((p) => flatten(p, FINE)),
         i.fill,
       ),
     );

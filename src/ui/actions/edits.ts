@@ -6,6 +6,7 @@ import { kindOf } from '@/core/cuts/registry';
 import { dropEmptyGroups, regroup, type Place } from '@/core/job/regroup';
 import type { Cut, Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
+import { useWork } from '@/compute/pipeline';
 import { useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
 
@@ -180,6 +181,24 @@ export const takeFromLibrary = (cutter: Cutter): void =>
     const i = j.cutters.findIndex((c) => c.id === cutter.id);
     if (i >= 0) j.cutters[i] = { ...cutter, slot: j.cutters[i].slot };
   });
+
+type Spot = { readonly x: number; readonly y: number };
+/** Holding tabs of a cut, each at its own place from now on. */
+function putTabs(cutId: string, name: string, at: readonly Spot[], merge?: string): void {
+  edit(
+    name,
+    (j) => {
+      const cut = j.cuts.find((c) => c.id === cutId);
+      if (cut) cut.values = { ...cut.values, tabs: { ...(cut.values.tabs as object), by: 'count', count: at.length, at: at.map(({ x, y }) => ({ x, y })) } };
+    },
+    merge,
+  );
+}
+const tabsNow = (cutId: string): readonly Spot[] => useWork.getState().cuts[cutId]?.plan.tabs ?? [];
+export const addTab = (cutId: string, x: number, y: number): void => putTabs(cutId, 'Add holding tab', [...tabsNow(cutId), { x, y }]);
+export const removeTab = (cutId: string, index: number): void => putTabs(cutId, 'Take holding tab away', tabsNow(cutId).filter((_, i) => i !== index));
+/** `places` are where all of them stood when the drag began. */
+export const moveTab = (cutId: string, index: number, places: readonly Spot[], x: number, y: number, merge: string): void => putTabs(cutId, 'Move tab', places.map((p, i) => (i === index ? { x, y } : p)), merge);
 
 /** Hides or shows the paths of cuts; they are cut all the same. */
 export const togglePaths = (ids: readonly string[]): void =>

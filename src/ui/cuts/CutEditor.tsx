@@ -5,6 +5,7 @@ import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { useWork } from '@/compute/pipeline';
 import { presetOf } from '@/core/pipeline/planning';
+import { mayHaveTabs } from '@/core/cuts/kinds/profile';
 import { kindOf } from '@/core/cuts/registry';
 import { boundsOf, loopArea, type Region } from '@/core/geometry/region';
 import type { Cut } from '@/core/job/job';
@@ -75,6 +76,11 @@ export function CutEditor({ cut }: { cut: Cut }) {
             setCutValue(cut.id, values, f.label, library);
           }}
         />
+        {mayHaveTabs(cut.values) && (
+          <Typography variant="caption" component="p" sx={{ mt: 1, mb: 0, color: 'text.secondary' }}>
+            Double-press beside an outline on the table to add a tab; drag it, or take it away with Delete.
+          </Typography>
+        )}
         {placedTabs > 0 && (
           <Typography variant="caption" sx={{ display: 'block', mt: 1, color: 'text.secondary' }}>
             {placedTabs} tabs stand where you put them.{' '}

@@ -5,12 +5,13 @@ import { useColorScheme } from '@mui/material/styles';
 import { useCallback, useEffect, useMemo, useReducer, useRef, useState, type MouseEvent as ReactMouse, type PointerEvent as ReactPointer } from 'react';
 import { useWork } from '@/compute/pipeline';
 import { radiusOf } from '@/core/cutters/cutter';
+import { mayHaveTabs } from '@/core/cuts/kinds/profile';
 import { datumOf } from '@/core/job/job';
 import { holdSheets, useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { leaveCopies, together } from '@/ui/actions/artwork';
 import { takeFiles } from '@/ui/actions/drawingFiles';
-import { placesOf } from '@/ui/actions/edits';
+import { addTab, placesOf } from '@/ui/actions/edits';
 import { pickable } from '@/ui/actions/registry';
 import { cutColour } from '@/ui/theme/theme';
 import { setView, useView } from '@/ui/view';
@@ -264,10 +265,18 @@ export function PlanView() {
     setSnap(null);
   };
 
+  /** Beside an outline that is cut free, a double press puts a holding tab. */
+  const twice = (e: ReactMouse) => {
+    const cut = stage === 'cuts' ? job.cuts.find((c) => c.id === cutId) : undefined;
+    if (!view || !cut || !mayHaveTabs(cut.values)) return;
+    const p = local(e);
+    const w = toWorld(view, p.x, p.y);
+    addTab(cut.id, w.x, w.y);
+  };
   const datum = datumOf(job.blank);
   return (
     <>
-    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => up()} {...pinch} onContextMenu={openMenu} onPointerLeave={() => setView({ cursor: null })} onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()} onDrop={(e) => { e.preventDefault(); void takeFiles([...e.dataTransfer.files]); }} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
+    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => up()} onDoubleClick={twice} {...pinch} onContextMenu={openMenu} onPointerLeave={() => setView({ cursor: null })} onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()} onDrop={(e) => { e.preventDefault(); void takeFiles([...e.dataTransfer.files]); }} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
       <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block' }} />
       {view && (
         <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}>

@@ -2,8 +2,7 @@
 import { useRef } from 'react';
 import { useWork } from '@/compute/pipeline';
 import { useOpenJob } from '@/store/openJob';
-import { changeCut } from '@/ui/actions/edits';
-import { setAt } from '@/ui/common/FieldForm';
+import { moveTab, removeTab } from '@/ui/actions/edits';
 import { cutColour } from '@/ui/theme/theme';
 import { useView } from '@/ui/view';
 import { useDrag } from './useDrag';
@@ -11,7 +10,7 @@ import { toScreen, toWorld, type Viewport } from './viewport';
 
 type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
 
-/** Holding tabs of the cut that is being edited; each can be dragged along its outline. */
+/** Holding tabs of the cut that is being edited; each can be dragged along its outline, or taken away by Delete. */
 export function TabMarks({ view, local }: { view: Viewport; local: Local }) {
   const cutId = useView((v) => v.cutId);
   const index = useOpenJob((s) => s.job!.cuts.findIndex((c) => c.id === cutId));
@@ -31,10 +30,7 @@ function TabMark({ index, cutId, colour, view, local, tabs, length }: { index: n
   const key = useRef('');
   // While it is dragged, the other tabs stay where they are: the first move gives all of them their places.
   const places = useRef<{ x: number; y: number }[]>([]);
-  const put = (x: number, y: number, merge: string) => {
-    const at = places.current.map((p, i) => (i === index ? { x, y } : p));
-    changeCut(cutId, 'Move tab', (c) => void (c.values = setAt(c.values, 'tabs.at', at)), merge);
-  };
+  const put = (x: number, y: number, merge: string) => moveTab(cutId, index, places.current, x, y, merge);
   const take = () => (places.current = tabs.map(({ x, y }) => ({ x, y })));
   const drag = useDrag(local, {
     begin: () => {
@@ -65,7 +61,13 @@ function TabMark({ index, cutId, colour, view, local, tabs, length }: { index: n
       role="button"
       aria-label={`Holding tab ${index + 1}`}
       {...drag}
+      onDoubleClick={(e) => e.stopPropagation()}
       onKeyDown={(e) => {
+        if (e.key === 'Delete' || e.key === 'Backspace') {
+          e.preventDefault();
+          e.stopPropagation();
+          return removeTab(cutId, index);
+        }
         const step = e.shiftKey ? 10 : 2;
         const d = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[e.key];
         if (!d) return;

@@ -15,7 +15,9 @@ import { ledPass, placeTabs, profilePass, tabShapes, tabSpans, type ProfileMoves
 
 const point = z.object({ x: z.number(), y: z.number() });
 type Values = Record<string, unknown>;
-const hasTabs = (v: Values) => v.through === true && v.side !== 'on' && (v.tabs as { count: number }).count > 0;
+/** Whether the values are those of a profile that may be held by tabs. */
+export const mayHaveTabs = (v: Values): boolean => v.through === true && v.side !== 'on' && typeof v.tabs === 'object';
+const hasTabs = (v: Values) => mayHaveTabs(v) && (v.tabs as { count: number }).count > 0;
 
 const schema = z.object({
   cutter: z.string(),

@@ -1,14 +1,15 @@
 'use client';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import { back, begin, finish, move, polar, press, preview, release, steady, type Drawing, type DrawTool } from '@/core/artwork/draw';
+import { back, begin, finish, move, onRadius, polar, press, preview, release, steady, type Drawing, type DrawTool } from '@/core/artwork/draw';
 import { pathData, type Path } from '@/core/geometry/path';
 import { formatLength, type Unit } from '@/core/units/length';
 import { addDrawn } from '@/ui/actions/artwork';
+import { tell } from '@/ui/actions/tell';
 import { setView } from '@/ui/view';
 import { toScreen } from '../viewport';
 import { CaughtMark } from './CaughtMark';
 import { Surface } from './Surface';
-import { TypedPoint } from './TypedPoint';
+import { TypedPoint, TypedRadius } from './TypedPoint';
 import { useCatching, type ToolProps } from './usePointer';
 
 const names: Record<DrawTool, string> = { line: 'Draw a line', curve: 'Draw a curve', arc: 'Draw an arc', 'centred-arc': 'Draw an arc' };
@@ -87,7 +88,17 @@ export function DrawLayer({ tool, unit, ...on }: ToolProps & { tool: DrawTool; u
         </text>
       )}
       <CaughtMark caught={caught} view={view} />
-      {last && tool !== 'arc' && !(tool === 'centred-arc' && d.points.length > 2) && (
+      {tool === 'arc' && d.points.length === 2 && (
+        <TypedRadius
+          unit={unit}
+          onRadius={(radius) => {
+            const p = onRadius(now.current, radius);
+            if (!p) return tell('info', 'The ends of the arc are further apart than a circle of this radius is wide.');
+            place(p.x, p.y);
+          }}
+        />
+      )}
+      {last && !(tool === 'arc' && d.points.length > 1) && !(tool === 'centred-arc' && d.points.length > 2) && (
         <TypedPoint
           unit={unit}
           onPoint={(length, angle) => {

@@ -1,6 +1,30 @@
 import { useState } from 'react';
 import { parseLength, parseNumber, type Unit } from '@/core/units/length';
 
+const field = { width: 74, font: 'inherit', fontSize: 12.5, padding: '3px 6px', border: '1px solid var(--mui-palette-line)', borderRadius: 6, background: 'var(--mui-palette-background-paper)', color: 'inherit' } as const;
+const line = { display: 'flex', gap: 6, alignItems: 'center', fontSize: 12.5, color: 'var(--mui-palette-text-secondary)' } as const;
+
+/** Radius of the arc between two placed points, typed. */
+export function TypedRadius({ unit, onRadius }: { unit: Unit; onRadius: (radius: number) => void }) {
+  const [radius, setRadius] = useState('');
+  return (
+    <foreignObject x="66" y="28" width="280" height="40" style={{ pointerEvents: 'auto' }}>
+      <form
+        onPointerDown={(e) => e.stopPropagation()}
+        onSubmit={(e) => {
+          e.preventDefault();
+          const r = parseLength(radius, unit);
+          if (r.ok && r.mm > 0) onRadius(r.mm);
+        }}
+        style={line}
+      >
+        <input aria-label="Radius of the arc" placeholder={`Radius ${unit}`} value={radius} onChange={(e) => setRadius(e.target.value)} style={field} />
+        <button type="submit" hidden />
+      </form>
+    </foreignObject>
+  );
+}
+
 /** Length and angle of the next side, typed; Enter places the point. */
 export function TypedPoint({ unit, onPoint }: { unit: Unit; onPoint: (length: number, degrees: number) => void }) {
   const [length, setLength] = useState('');
@@ -13,7 +37,6 @@ export function TypedPoint({ unit, onPoint }: { unit: Unit; onPoint: (length: nu
       setLength('');
     }
   };
-  const field = { width: 74, font: 'inherit', fontSize: 12.5, padding: '3px 6px', border: '1px solid var(--mui-palette-line)', borderRadius: 6, background: 'var(--mui-palette-background-paper)', color: 'inherit' } as const;
   return (
     <foreignObject x="66" y="28" width="280" height="40" style={{ pointerEvents: 'auto' }}>
       <form
@@ -22,7 +45,7 @@ export function TypedPoint({ unit, onPoint }: { unit: Unit; onPoint: (length: nu
           e.preventDefault();
           take();
         }}
-        style={{ display: 'flex', gap: 6, alignItems: 'center', fontSize: 12.5, color: 'var(--mui-palette-text-secondary)' }}
+        style={line}
       >
         <input aria-label="Length of the next side" placeholder={`Length ${unit}`} value={length} onChange={(e) => setLength(e.target.value)} style={field} />
         at
