@@ -226,3 +226,15 @@ test('the section reads depths, and paths can be stopped and go on', async () =>
   await maker.drag('button', 'End of the section line', 0, 60);
   await maker.page.waitForFunction((was: string) => document.querySelector('section[aria-label=Section]')!.innerHTML !== was, {}, before);
 });
+
+test('cards of jobs that were never open get the picture of their proof by themselves', async () => {
+  const { maker } = device;
+  await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] img').length === document.querySelectorAll('[aria-label=Jobs] > li').length, { timeout: 120000 });
+  const sizes = await maker.page.$$eval('[aria-label=Jobs] img', (l) => l.map((e) => [(e as HTMLImageElement).naturalWidth, (e as HTMLImageElement).src.length]));
+  expect(sizes).toHaveLength(4);
+  // A picture with something on it.
+  for (const [width, length] of sizes) {
+    expect(width).toBe(600);
+    expect(length).toBeGreaterThan(20000);
+  }
+});

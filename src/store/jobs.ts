@@ -89,6 +89,12 @@ export async function exportJob(id: string, job?: Job): Promise<Uint8Array> {
   return packJob(packed, Object.fromEntries(packed.fonts.flatMap((f) => (files[f.id] ? [[f.file, files[f.id]]] : []))));
 }
 
+/** A job of the shelf to look at, not to change. Throws JobError. */
+export async function readRow(id: string): Promise<Job | null> {
+  const row = await db().jobs.get(id);
+  return row && !row.deleted ? readJob(await rawJob(row)) : null;
+}
+
 export interface OpenedJob {
   job: Job;
   revision: number;

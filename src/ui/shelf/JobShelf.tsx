@@ -24,6 +24,7 @@ import { copyJob, createJob, deleteJob, exportJob, importJob, listJobs, renameJo
 import { TextField } from '@/ui/common/fields';
 import { download } from '@/ui/actions/files';
 import { Mark } from '@/ui/shell/Mark';
+import { paintPortraits, PORTRAIT } from './portraits';
 
 const ago = (t: number): string => {
   const m = Math.round((Date.now() - t) / 60000);
@@ -32,6 +33,9 @@ const ago = (t: number): string => {
   if (m < 1440) return `${Math.round(m / 60)} h ago`;
   return new Date(t).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 };
+
+/** ms */
+const REST = 1200;
 
 export function JobShelf() {
   const router = useRouter();
@@ -59,6 +63,30 @@ export function JobShelf() {
     window.addEventListener('focus', again);
     return () => window.removeEventListener('focus', again);
   }, [refresh]);
+
+  // Once the shelf has stood still for a moment, jobs that have no picture yet get theirs; each is tried once.
+  const painting = useRef<AbortController | null>(null);
+  const tried = useRef(new Set<string>());
+  useEffect(() => {
+    const bare = rows?.filter((r) => !r.picture && !tried.current.has(r.id)) ?? [];
+    if (!bare.length || painting.current) return;
+    const leave = (painting.current = new AbortController());
+    setTimeout(() => {
+      if (leave.signal.aborted) return;
+      for (const r of bare) tried.current.add(r.id);
+      void paintPortraits(bare, leave.signal, () => void refresh()).finally(() => {
+        painting.current = null;
+        if (!leave.signal.aborted) void refresh();
+      });
+    }, REST);
+  }, [rows, refresh]);
+  useEffect(
+    () => () => {
+      painting.current?.abort();
+      painting.current = null;
+    },
+    [],
+  );
 
   const take = async (files: FileList | null) => {
     for (const f of files ?? []) {
@@ -139,8 +167,8 @@ export function JobShelf() {
         <Box component="ul" aria-label="Jobs" sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(300px, 1fr))', gap: 2.5 }}>
           {rows?.map((row) => (
             <Box component="li" key={row.id} sx={{ bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 3, overflow: 'hidden', transition: 'border-color .12s', '&:hover': { borderColor: 'primary.main' } }}>
-              <ButtonBase aria-label={`Open ${row.name}`} onClick={() => router.push(`/job/${row.id}`)} sx={{ width: '100%', height: 178, display: 'block', bgcolor: 'var(--mui-palette-faint)' }}>
-                {row.picture ? <Box component="img" src={row.picture} alt="" sx={{ width: '100%', height: '100%', objectFit: 'cover' }} /> : <Blank row={row} />}
+              <ButtonBase aria-label={`Open ${row.name}`} onClick={() => router.push(`/job/${row.id}`)} sx={{ width: '100%', aspectRatio: `${PORTRAIT.width} / ${PORTRAIT.height}`, display: 'block', bgcolor: 'var(--mui-palette-faint)' }}>
+                {row.picture ? <Box component="img" src={row.picture} alt="" sx={{ display: 'block', width: '100%', height: '100%', objectFit: 'contain' }} /> : <Blank row={row} />}
               </ButtonBase>
               <Box sx={{ display: 'flex', p: 2, pt: 1.5, alignItems: 'flex-start' }}>
                 <Box sx={{ flex: 1, minWidth: 0 }}>
@@ -187,7 +215,7 @@ function Blank({ row }: { row: JobRow }) {
   const { width, height, material } = row.job.blank;
   const k = Math.min(230 / width, 120 / height);
   return (
-    <svg width="100%" height="100%" viewBox="0 0 300 178" aria-hidden="true">
+    <svg width="100%" height="100%" viewBox="0 0 300 178" preserveAspectRatio="xMidYMid meet" aria-hidden="true">
       <rect x={150 - (width * k) / 2} y={89 - (height * k) / 2} width={width * k} height={height * k} rx="3" fill={materials[material].face} opacity="0.75" />
     </svg>
   );

@@ -8,6 +8,7 @@ import { useWork } from '@/compute/pipeline';
 import { savePicture } from '@/store/jobs';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
+import { addressOf, PORTRAIT } from '@/ui/shelf/portraits';
 import { setView, useView } from '@/ui/view';
 import type { SolidApi } from './solid/solid.worker';
 import { useSize } from './useSize';
@@ -79,12 +80,8 @@ export function SolidView() {
     let live = true;
     const timer = setTimeout(() => {
       void solid
-        .picture(600, 356, '#f1ede3')
-        .then((blob) => new Promise<string>((done) => {
-          const r = new FileReader();
-          r.onload = () => done(r.result as string);
-          r.readAsDataURL(blob);
-        }))
+        .picture(PORTRAIT.width, PORTRAIT.height)
+        .then(addressOf)
         .then((url) => (live ? savePicture(jobId, url) : undefined))
         .catch(() => {});
     }, 900);

@@ -26,6 +26,7 @@ export class SolidScene {
   private turn = 0;
   private lift = 0.9;
   private far = 500;
+  private blank: [number, number, number] = [100, 100, 10];
   readonly surface = new Surface();
   private cutter: { id: string; mesh: THREE.Group } | null = null;
   private wanted = false;
@@ -103,39 +104,21 @@ export class SolidScene {
     this.place();
   }
 
-  private axes(): { way: THREE.Vector3; right: THREE.Vector3; up: THREE.Vector3 } {
-    const c = Math.cos(this.lift);
-    const way = new THREE.Vector3(Math.sin(this.turn) * c, -Math.cos(this.turn) * c, Math.sin(this.lift));
-    const right = new THREE.Vector3(Math.cos(this.turn), Math.sin(this.turn), 0);
-    return { way, right, up: new THREE.Vector3().crossVectors(way, right) };
+  private axes(): Axes {
+    return axesOf(this.turn, this.lift);
   }
 
   private place(): void {
-    const { way, up } = this.axes();
-    this.camera.up.copy(up);
-    this.camera.position.copy(this.target).addScaledVector(way, this.far);
-    this.camera.near = Math.max(0.1, this.far / 200);
-    this.camera.far = this.far * 20;
-    this.camera.lookAt(this.target);
-    this.camera.updateProjectionMatrix();
+    aim(this.camera, this.target, this.axes(), this.far);
     this.draw();
   }
 
   /** Looks at the whole blank from a standard side, or from where it stands. */
   look(to: StandardView, width: number, height: number, thickness: number): void {
     if (to !== 'fit') [this.turn, this.lift] = STANDARD[to];
+    this.blank = [width, height, thickness];
     this.target.set(width / 2, height / 2, -thickness / 2);
-    // Far enough that all eight corners are in view.
-    const { way, right, up } = this.axes();
-    const tan = Math.tan((this.camera.fov * Math.PI) / 360);
-    this.far = 0;
-    for (const sx of [-0.5, 0.5])
-      for (const sy of [-0.5, 0.5])
-        for (const sz of [-0.5, 0.5]) {
-          const v = new THREE.Vector3(sx * width, sy * height, sz * thickness);
-          this.far = Math.max(this.far, Math.abs(v.dot(up)) / tan + v.dot(way), Math.abs(v.dot(right)) / (tan * this.camera.aspect) + v.dot(way));
-        }
-    this.far *= 1.07;
+    this.far = farEnough(this.blank, this.axes(), this.camera);
     this.place();
   }
 
@@ -171,19 +154,25 @@ export class SolidScene {
     }
   }
 
-  /** What is seen, as a small PNG. */
-  async picture(width: number, height: number, background: string): Promise<Blob> {
+  /** The whole blank from the corner, as a small PNG with nothing behind it; what is seen stays as it is. */
+  async picture(width: number, height: number): Promise<Blob> {
     if (this.rest) clearTimeout(this.rest);
     this.rest = null;
-    this.paint(false);
+    const camera = new THREE.PerspectiveCamera(this.camera.fov, width / height, 1, 20000);
+    const axes = axesOf(...STANDARD.corner);
+    const [w, h, t] = this.blank;
+    aim(camera, new THREE.Vector3(w / 2, h / 2, -t / 2), axes, farEnough(this.blank, axes, camera));
+    this.surface.detail(false);
+    this.renderer.setPixelRatio(1);
+    this.renderer.setSize(width, height, false);
+    this.renderer.render(this.scene, camera);
     const c = new OffscreenCanvas(width, height);
     const ctx = c.getContext('2d')!;
-    ctx.fillStyle = background;
-    ctx.fillRect(0, 0, width, height);
-    const k = Math.max(width / this.canvas.width, height / this.canvas.height);
-    const w = this.canvas.width * k;
-    const h = this.canvas.height * k;
-    ctx.drawImage(this.canvas, (width - w) / 2, (height - h) / 2, w, h);
+    ctx.drawImage(this.canvas, 0, 0, width, height);
+    this.renderer.setPixelRatio(this.ratio);
+    this.renderer.setSize(this.width, this.height, false);
+    this.drafted = false;
+    this.paint(false);
     return c.convertToBlob({ type: 'image/png' });
   }
 
@@ -192,6 +181,42 @@ export class SolidScene {
     if (this.cutter) disposeGroup(this.cutter.mesh);
     this.renderer.dispose();
   }
+}
+
+interface Axes {
+  readonly way: THREE.Vector3;
+  readonly right: THREE.Vector3;
+  readonly up: THREE.Vector3;
+}
+
+/** Directions of a view: from what is looked at to the camera, to the right, and up. */
+function axesOf(turn: number, lift: number): Axes {
+  const c = Math.cos(lift);
+  const way = new THREE.Vector3(Math.sin(turn) * c, -Math.cos(turn) * c, Math.sin(lift));
+  const right = new THREE.Vector3(Math.cos(turn), Math.sin(turn), 0);
+  return { way, right, up: new THREE.Vector3().crossVectors(way, right) };
+}
+
+function aim(camera: THREE.PerspectiveCamera, target: THREE.Vector3, { way, up }: Axes, far: number): void {
+  camera.up.copy(up);
+  camera.position.copy(target).addScaledVector(way, far);
+  camera.near = Math.max(0.1, far / 200);
+  camera.far = far * 20;
+  camera.lookAt(target);
+  camera.updateProjectionMatrix();
+}
+
+/** How far the camera stands from the middle of a blank for all eight corners to be in view. */
+function farEnough([width, height, thickness]: readonly [number, number, number], { way, right, up }: Axes, camera: THREE.PerspectiveCamera): number {
+  const tan = Math.tan((camera.fov * Math.PI) / 360);
+  let far = 0;
+  for (const sx of [-0.5, 0.5])
+    for (const sy of [-0.5, 0.5])
+      for (const sz of [-0.5, 0.5]) {
+        const v = new THREE.Vector3(sx * width, sy * height, sz * thickness);
+        far = Math.max(far, Math.abs(v.dot(up)) / tan + v.dot(way), Math.abs(v.dot(right)) / (tan * camera.aspect) + v.dot(way));
+      }
+  return far * 1.07;
 }
 
 function cutterMesh(c: Cutter): THREE.Group {

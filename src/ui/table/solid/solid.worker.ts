@@ -27,7 +27,7 @@ const api = {
   orbit: (dx: number, dy: number) => scene?.orbit(dx, dy),
   pan: (dx: number, dy: number) => scene?.pan(dx, dy),
   zoom: (factor: number) => scene?.zoom(factor),
-  picture: (width: number, height: number, background: string) => scene!.picture(width, height, background),
+  picture: (width: number, height: number) => scene!.picture(width, height),
 };
 
 export type SolidApi = typeof api;

@@ -1,0 +1,35 @@
+import * as Comlink from 'comlink';
+import type { CutPlan } from '@/core/cuts/kind';
+import type { Job } from '@/core/job/job';
+import type { HeightField } from '@/core/relief/field';
+import { cellOf, lean } from './pipeline';
+import { computePool, isCancelled } from './pool';
+
+/**
+ * The proven surface of a job that is not open: planned and proven in the workers of this window, at quick quality. Null when
+ * there is nothing to prove, or when `signal` called it off; the workers are then free at once.
+ */
+export async function provenSurface(job: Job, signal: AbortSignal): Promise<HeightField | null> {
+  const pool = computePool();
+  const leave = () => {
+    pool.planner.cancel();
+    pool.prover.cancel();
+  };
+  const quiet = Comlink.proxy(() => {});
+  await pool.ready;
+  signal.addEventListener('abort', leave);
+  try {
+    const plans: [string, CutPlan][] = [];
+    for (const cut of job.cuts.filter((c) => c.enabled)) {
+      if (signal.aborted) return null;
+      plans.push([cut.id, await pool.planner.api.plan(pool.planner.next(), lean(job), cut.id, quiet)]);
+    }
+    if (!plans.length || signal.aborted) return null;
+    return (await pool.prover.api.prove(pool.prover.next(), lean(job), plans, cellOf(job, 'quick'), quiet)).field;
+  } catch (e) {
+    if (isCancelled(e)) return null;
+    throw e;
+  } finally {
+    signal.removeEventListener('abort', leave);
+  }
+}

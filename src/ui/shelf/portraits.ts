@@ -1,0 +1,55 @@
+import * as Comlink from 'comlink';
+import { bringOwnFonts } from '@/compute/fonts';
+import { provenSurface } from '@/compute/portrait';
+import type { JobRow } from '@/store/db';
+import { readRow, savePicture } from '@/store/jobs';
+import { fontFiles } from '@/store/ownFonts';
+import type { SolidApi } from '../table/solid/solid.worker';
+
+/** Size of a card's picture, twice as fine as it is shown; behind the blank there is nothing. */
+export const PORTRAIT = { width: 600, height: 356 } as const;
+
+/** A picture as text, to be kept with its job. */
+export const addressOf = (blob: Blob): Promise<string> =>
+  new Promise((done, fail) => {
+    const r = new FileReader();
+    r.onload = () => done(r.result as string);
+    r.onerror = () => fail(r.error);
+    r.readAsDataURL(blob);
+  });
+
+/**
+ * Pictures for the cards of jobs that have never been open here: each job is planned, proven and drawn in the background, one
+ * after the other, and `painted` is told of each. Called off by the signal. A job that cannot be drawn keeps its blank.
+ */
+export async function paintPortraits(rows: readonly JobRow[], signal: AbortSignal, painted: () => void): Promise<void> {
+  const missing = rows.filter((r) => !r.picture && r.job.cuts.some((c) => c.enabled));
+  if (!missing.length || typeof OffscreenCanvas === 'undefined') return;
+  const { width, height } = PORTRAIT;
+  const worker = new Worker(new URL('../table/solid/solid.worker.ts', import.meta.url), { type: 'module' });
+  try {
+    const solid = Comlink.wrap<SolidApi>(worker);
+    const canvas = new OffscreenCanvas(width, height);
+    if (!(await solid.start(Comlink.transfer(canvas, [canvas])))) return;
+    await solid.resize(width, height, 1);
+    for (const row of missing) {
+      if (signal.aborted) return;
+      try {
+        const job = await readRow(row.id);
+        if (!job) continue;
+        await bringOwnFonts(await fontFiles(job));
+        const field = await provenSurface(job, signal);
+        if (!field || signal.aborted) continue;
+        const { blank } = job;
+        await solid.look('corner', blank.width, blank.height, blank.thickness);
+        await solid.body(field, blank.width, blank.height, blank.thickness, blank.material);
+        await savePicture(row.id, await addressOf(await solid.picture(width, height)));
+        painted();
+      } catch (e) {
+        console.warn(`No picture of "${row.name}":`, e);
+      }
+    }
+  } finally {
+    worker.terminate();
+  }
+}
