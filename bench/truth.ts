@@ -128,7 +128,7 @@ const kinds: Record<string, (s: Shape) => Result | null> = {
   'clearance with even engagement': area({ cutters: ['flat-1'], stepOver: 0.25, pattern: 'even' }, 1),
   'clearance with three cutters': area({ cutters: ['flat-3', 'flat-2', 'flat-1'], stepOver: 0.5 }, 1),
   'clearance with leaning walls': (s) => {
-    const r = cut('area', { depth: 0.8, stepDown: 0.4, cutters: ['flat-1'], stepOver: 0.4, wall: 'v-12-60-0' }, s, 0.3, 1, 0.001 * TAN);
+    const r = cut('area', { depth: 0.8, stepDown: 0.4, cutters: ['flat-1'], stepOver: 0.4, wall: 'v-12-60-0' }, s, 0.3, 1, 0.0006 * TAN);
     return r && { ...against(r, (d) => (d > 0 ? Math.max(-0.8, -d / TAN) : 0)), left: '' };
   },
   'profile outside, ways in and out by arcs': (s) => {
@@ -140,7 +140,7 @@ const kinds: Record<string, (s: Shape) => Result | null> = {
     return r && trespass(r, (d) => -d);
   },
   'line engraving on the outline': (s) => {
-    const r = cut('line', { cutter: 'cone-3.175-20-0.1', depth: 0.3 }, s, 0.5, 1, 0.0018 * (0.05 / 0.3 + Math.tan((20 * Math.PI) / 180)));
+    const r = cut('line', { cutter: 'cone-3.175-20-0.1', depth: 0.3 }, s, 0.5, 1, 0.0018 * Math.tan((20 * Math.PI) / 180));
     const t = Math.tan((20 * Math.PI) / 180);
     return r && against(r, (d) => Math.min(0, -0.3 + Math.max(0, (Math.abs(d) - 0.05) / t)));
   },

@@ -22,10 +22,12 @@ interface WallMoves {
  */
 export function wallMoves(insets: Insets, cone: { tan: number; tip: number }, allowance: number, m: WallMoves): Motion | null {
   const b = new MotionBuilder();
+  // What stands off sideways is a depth on the wall.
+  const fine = Math.min(1, cone.tan);
   let above = m.face;
   for (const z of passes(m.face, m.floor, m.preset.stepDown)) {
-    const loops = insets.at(allowance + cone.tip + cone.tan * (m.face - z), OFFSET_TOLERANCE);
-    const tracks = loops.map((l) => makeTrack(m.climb ? l : reversed(l), true, ARC_TOLERANCE)).filter((t) => t.length > 0);
+    const loops = insets.at(allowance + cone.tip + cone.tan * (m.face - z), fine * OFFSET_TOLERANCE);
+    const tracks = loops.map((l) => makeTrack(m.climb ? l : reversed(l), true, fine * ARC_TOLERANCE)).filter((t) => t.length > 0);
     eachTrack(b, tracks, (t, from) => {
       const p = pointAt(t, from);
       hop(b, p.x, p.y, { safe: m.safe, low: m.safe }, 0);

@@ -37,12 +37,21 @@ export const engravingFields = (shapes: readonly string[]): Field[] => [
 
 export const engravingDefaults = (cutter: string, depth: number): Engraving => ({ cutter, depth, edge: 'on', fill: 'none', angle: 45, spacing: 0.3, touch: 150, cornerShare: 1 });
 
+/** Chords of lines, mm: what they stand off sideways is a depth on the wall of a groove, the more so the steeper it is. */
+function fineness(cutter: Cutter, depth: number): number {
+  const [r0, r1] = [radiusAt(cutter, 1e-4), radiusAt(cutter, depth)];
+  let steep = 1;
+  const place = (i: number) => r0 + ((r1 - r0) * i) / 8;
+  // The wall of an end mill is upright: there only the way sideways counts.
+  if (r1 - r0 > 1e-6) for (let i = 0; i < 8; i++) steep = Math.max(steep, (profileAt(cutter, place(i + 1) - 1e-9) - profileAt(cutter, place(i))) / (place(i + 1) - place(i)));
+  return 0.0018 / steep;
+}
+
 /** The lines of an engraving, in no order: those of the artwork, and those of the fill, a groove's half width inside. */
 export function engravedLines(v: Engraving, c: CutContext): Line[] {
   const cutter = c.cutter(v.cutter);
   const half = radiusAt(cutter, v.depth);
-  // What chords stand off sideways is a depth on the wall of a groove: the steeper the finer.
-  const fine = 0.0018 * Math.min(1, half / v.depth);
+  const fine = fineness(cutter, v.depth);
   const out: Line[] = c.lines(fine).filter((l) => !l.closed || v.edge === 'on');
   if (v.edge !== 'inside' && v.fill === 'none') return out;
   const region = c.region(fine);

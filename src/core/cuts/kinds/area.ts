@@ -11,7 +11,7 @@ import { wallMoves } from '../clearing/walls';
 import { cutKind, emptyPlan, lowHop, type Remark, type Toolpath } from '../kind';
 
 /** Chords of the outline, mm: on a leaning wall what they stand off sideways is a depth. */
-const fineness = (cone: { readonly tan: number } | null): number => 0.001 * Math.min(1, cone?.tan ?? 1);
+const fineness = (cone: { readonly tan: number } | null): number => cone ? 0.0006 * Math.min(1, cone.tan) : 0.001;
 
 /** Area clearance with one or several end mills; the wall upright, or leaning as the cone that finishes it. */
 export const area = cutKind({
