@@ -24,7 +24,8 @@ import { copyJob, createJob, deleteJob, exportJob, importJob, listJobs, renameJo
 import { TextField } from '@/ui/common/fields';
 import { download } from '@/ui/actions/files';
 import { Mark } from '@/ui/shell/Mark';
-import { paintPortraits, PORTRAIT } from './portraits';
+import { PORTRAIT } from '@/ui/table/solid/portrait';
+import { paintPortraits } from './portraits';
 
 const ago = (t: number): string => {
   const m = Math.round((Date.now() - t) / 60000);

@@ -4,19 +4,8 @@ import { provenSurface } from '@/compute/portrait';
 import type { JobRow } from '@/store/db';
 import { readRow, savePicture } from '@/store/jobs';
 import { fontFiles } from '@/store/ownFonts';
+import { addressOf, PORTRAIT } from '../table/solid/portrait';
 import type { SolidApi } from '../table/solid/solid.worker';
-
-/** Size of a card's picture, twice as fine as it is shown; behind the blank there is nothing. */
-export const PORTRAIT = { width: 600, height: 356 } as const;
-
-/** A picture as text, to be kept with its job. */
-export const addressOf = (blob: Blob): Promise<string> =>
-  new Promise((done, fail) => {
-    const r = new FileReader();
-    r.onload = () => done(r.result as string);
-    r.onerror = () => fail(r.error);
-    r.readAsDataURL(blob);
-  });
 
 /**
  * Pictures for the cards of jobs that have never been open here: each job is planned, proven and drawn in the background, one

@@ -8,8 +8,8 @@ import { useWork } from '@/compute/pipeline';
 import { savePicture } from '@/store/jobs';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
-import { addressOf, PORTRAIT } from '@/ui/shelf/portraits';
 import { setView, useView } from '@/ui/view';
+import { addressOf, PORTRAIT } from './solid/portrait';
 import type { SolidApi } from './solid/solid.worker';
 import { useSize } from './useSize';
 

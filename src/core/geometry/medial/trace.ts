@@ -1,18 +1,11 @@
+import { Bisector } from './bisector';
 import type { Sites } from './sites';
-import { FAN, LEAF, makeSiteTree, type SiteTree } from './siteTree';
 
 /**
  * Follows the exact bisectors of a region from node to node.
  *
  * An edge runs with site A on its right and site B on its left. In general position each node has
  * three contacts in counter-clockwise order; the gap between two of them is where one edge leaves.
- * Along an edge, "squared distance to a third site minus squared clearance" (or the difference itself
- * where it is linear) is at most quadratic in the edge's parameter, so its first down-crossing has a
- * closed form. The box tree is searched over the union of the balls along the edge, which shrinks
- * with every hit.
- *
- * Parameters: segment/segment: distance along the bisector line; segment/corner: position of the foot
- * on the segment (a parabola); corner/corner: distance along the perpendicular bisector.
  */
 export interface Trace {
   /** Pieces of edges: right and left site, ends and clearances, in local coordinates, edge after edge. */
@@ -48,559 +41,159 @@ export class IncompleteTrace extends Error {
   }
 }
 
-const SEG_SEG = 0;
-const SEG_CORNER = 1;
-const CORNER_SEG = 2;
-const CORNER_CORNER = 3;
-
-/**
- * How far (mm) a foot may lie beyond the end of its segment and still count. At a reflex corner the
- * corner itself takes over, so only rounding is allowed for. At a convex corner nothing takes over, and
- * where neighbours are nearly in line a rounding of 1e-13 in clearance moves the foot by far more.
- */
-const FOOT_SLACK = 1e-10;
-const CONVEX_SLACK = 1e-7;
-/** Hits at a clearance below this (mm) are other corners of the same point, not third sites. */
-const NO_CLEARANCE = 1e-9;
-
-class Tracer {
-  private readonly n: number;
-  private readonly tree: SiteTree;
-  private readonly stack = new Int32Array(256);
-  // The bisector that is being followed.
-  private kind = 0;
-  private A = 0;
-  private B = 0;
-  private third = -1;
-  private x = 0;
-  private y = 0;
-  private r = 0;
-  // Segment/segment and corner/corner: base, direction, slope of clearance or half distance of corners.
-  private bx = 0;
-  private by = 0;
-  private ux = 0;
-  private uy = 0;
-  private k = 0;
-  private t0 = 0;
-  // Segment/corner: the segment's frame; corner at (ps, h) in it; travel sign.
-  private S = 0;
-  private ps = 0;
-  private h = 0;
-  private sigma = 1;
-  private max = 0;
-  private hit = -1;
-  private px = 0;
-  private py = 0;
-  private pr = 0;
-  private endX = 0;
-  private endY = 0;
-  private endR = 0;
-  private readonly reach: number;
-  private minX = 0;
-  private minY = 0;
-  private maxX = 0;
-  private maxY = 0;
-
-  constructor(private readonly s: Sites) {
-    this.n = s.count;
-    this.tree = makeSiteTree(s);
-    const b = this.tree.boxes;
-    const root = b.length - 4;
-    this.reach = 2 * (b[root + 2] - b[root] + b[root + 3] - b[root + 1]);
-  }
-
-  private slackAt(corner: number): number {
-    return this.s.reflex[corner] ? 0 : CONVEX_SLACK;
-  }
-
-  /** Sets up the bisector of A (right) and B (left) from the point x, y with clearance r. */
-  private begin(A: number, B: number): void {
-    const { s, n } = this;
-    this.A = A;
-    this.B = B;
-    this.hit = -1;
-    if (A < n && B < n) {
-      this.kind = SEG_SEG;
-      const ax = -s.dy[A];
-      const ay = s.dx[A];
-      const bx = -s.dy[B];
-      const by = s.dx[B];
-      const mx = ax - bx;
-      const my = ay - by;
-      const sx = ax + bx;
-      const sy = ay + by;
-      const mm = mx * mx + my * my;
-      const ss = sx * sx + sy * sy;
-      if (mm >= ss) {
-        const l = Math.sqrt(mm);
-        this.ux = my / l;
-        this.uy = -mx / l;
-      } else {
-        // Nearly parallel and facing alike: the sum of the normals is the longer, its sign comes from their turn.
-        const l = ay * bx - ax * by < 0 ? -Math.sqrt(ss) : Math.sqrt(ss);
-        this.ux = sx / l;
-        this.uy = sy / l;
-      }
-      this.bx = this.x;
-      this.by = this.y;
-      this.t0 = 0;
-      this.k = 0.5 * (sx * this.ux + sy * this.uy);
-      this.max = this.reach;
-      const goA = s.dx[A] * this.ux + s.dy[A] * this.uy;
-      if (goA > 0) {
-        const foot = (this.x - s.ax[A]) * s.dx[A] + (this.y - s.ay[A]) * s.dy[A];
-        this.max = Math.min(this.max, (s.length[A] - foot + this.slackAt(s.next[A])) / goA);
-      }
-      const goB = -(s.dx[B] * this.ux + s.dy[B] * this.uy);
-      if (goB > 0) {
-        const foot = (this.x - s.ax[B]) * s.dx[B] + (this.y - s.ay[B]) * s.dy[B];
-        this.max = Math.min(this.max, (foot + this.slackAt(B)) / goB);
-      }
-    } else if (A >= n && B >= n) {
-      this.kind = CORNER_CORNER;
-      const i = A - n;
-      const j = B - n;
-      const qx = s.ax[j] - s.ax[i];
-      const qy = s.ay[j] - s.ay[i];
-      const l = Math.sqrt(qx * qx + qy * qy);
-      this.ux = qy / l;
-      this.uy = -qx / l;
-      this.bx = (s.ax[i] + s.ax[j]) / 2;
-      this.by = (s.ay[i] + s.ay[j]) / 2;
-      this.h = l / 2;
-      this.t0 = (this.x - this.bx) * this.ux + (this.y - this.by) * this.uy;
-      this.max = this.reach;
-      // The right corner is left over the start of its outgoing segment, the left one over the end of its incoming one.
-      const goA = s.dx[i] * this.ux + s.dy[i] * this.uy;
-      if (goA > 0) this.max = Math.min(this.max, -((this.x - s.ax[i]) * s.dx[i] + (this.y - s.ay[i]) * s.dy[i]) / goA);
-      const p = s.prev[j];
-      const goB = -(s.dx[p] * this.ux + s.dy[p] * this.uy);
-      if (goB > 0) this.max = Math.min(this.max, ((this.x - s.ax[j]) * s.dx[p] + (this.y - s.ay[j]) * s.dy[p]) / goB);
-    } else {
-      const seg = A < n ? A : B;
-      const corner = (A < n ? B : A) - n;
-      this.kind = A < n ? SEG_CORNER : CORNER_SEG;
-      this.S = seg;
-      this.sigma = A < n ? 1 : -1;
-      const dx = s.dx[seg];
-      const dy = s.dy[seg];
-      const vx = s.ax[corner] - s.ax[seg];
-      const vy = s.ay[corner] - s.ay[seg];
-      this.ps = vx * dx + vy * dy;
-      this.h = -vx * dy + vy * dx;
-      this.t0 = (this.x - s.ax[seg]) * dx + (this.y - s.ay[seg]) * dy;
-      this.max = this.sigma > 0 ? s.length[seg] - this.t0 + this.slackAt(s.next[seg]) : this.t0 + this.slackAt(seg);
-      // The wedge of the corner: left over its outgoing (right site) or incoming (left site) segment.
-      const e = A < n ? s.prev[corner] : corner;
-      const way = A < n ? -1 : 1;
-      // way * (x - P) . d_e must stay negative; x - P = (q, r - h) in the frame, r = (q^2 + h^2) / 2h.
-      const along = way * (dx * s.dx[e] + dy * s.dy[e]);
-      const across = way * (-dy * s.dx[e] + dx * s.dy[e]);
-      const leave = this.downCrossing(-across / (2 * this.h), -along, across * (this.h / 2), this.t0 - this.ps, this.sigma);
-      if (leave < this.max) this.max = leave;
-    }
-    if (!(this.max > 0)) this.max = 0;
-    this.bound();
-  }
-
-  /**
-   * Travel until a2 q^2 + a1 q + a0 crosses zero downward, going from q0 in direction sigma; Infinity if never.
-   * A quadratic has at most one down-crossing in a direction: the root at which its derivative is -sqrt(disc).
-   */
-  private downCrossing(a2: number, a1: number, a0: number, q0: number, sigma: number): number {
-    const b = sigma * (2 * a2 * q0 + a1);
-    const c = (a2 * q0 + a1) * q0 + a0;
-    const disc = b * b - 4 * a2 * c;
-    if (!(disc >= 0)) return Infinity;
-    const root = Math.sqrt(disc);
-    if (b <= 0) {
-      const d = root - b;
-      return d > 0 ? (2 * c) / d : Infinity;
-    }
-    return a2 < 0 ? -(b + root) / (2 * a2) : Infinity;
-  }
-
-  /** The point of the current bisector after the given travel, into px, py, pr. */
-  private at(travel: number): void {
-    const { s } = this;
-    if (this.kind === SEG_SEG) {
-      this.px = this.x + this.ux * travel;
-      this.py = this.y + this.uy * travel;
-      this.pr = this.r + this.k * travel;
-    } else if (this.kind === CORNER_CORNER) {
-      const t = this.t0 + travel;
-      this.px = this.bx + this.ux * t;
-      this.py = this.by + this.uy * t;
-      this.pr = Math.sqrt(this.h * this.h + t * t);
-    } else {
-      const f = this.t0 + this.sigma * travel;
-      const q = f - this.ps;
-      const r = (q * q + this.h * this.h) / (2 * this.h);
-      this.px = s.ax[this.S] + s.dx[this.S] * f - s.dy[this.S] * r;
-      this.py = s.ay[this.S] + s.dy[this.S] * f + s.dx[this.S] * r;
-      this.pr = r;
-    }
-  }
-
-  /** The box of the union of the balls between here and `max`. Clearance is convex along an edge, so its ends bound it. */
-  private bound(): void {
-    this.at(this.max);
-    this.endX = this.px;
-    this.endY = this.py;
-    this.endR = this.pr;
-    const r = Math.max(this.r, this.pr);
-    if (this.kind === SEG_SEG) {
-      this.minX = Math.min(this.x - this.r, this.px - this.pr);
-      this.minY = Math.min(this.y - this.r, this.py - this.pr);
-      this.maxX = Math.max(this.x + this.r, this.px + this.pr);
-      this.maxY = Math.max(this.y + this.r, this.py + this.pr);
-      return;
-    }
-    this.minX = Math.min(this.x, this.px);
-    this.minY = Math.min(this.y, this.py);
-    this.maxX = Math.max(this.x, this.px);
-    this.maxY = Math.max(this.y, this.py);
-    if (this.kind !== CORNER_CORNER) {
-      // The middle control point of the parabola's arc as a quadratic curve: its hull holds the arc.
-      const { s } = this;
-      const q0 = this.t0 - this.ps;
-      const q1 = q0 + this.sigma * this.max;
-      const f = this.ps + (q0 + q1) / 2;
-      const c = (q0 * q1 + this.h * this.h) / (2 * this.h);
-      const cx = s.ax[this.S] + s.dx[this.S] * f - s.dy[this.S] * c;
-      const cy = s.ay[this.S] + s.dy[this.S] * f + s.dx[this.S] * c;
-      this.minX = Math.min(this.minX, cx);
-      this.minY = Math.min(this.minY, cy);
-      this.maxX = Math.max(this.maxX, cx);
-      this.maxY = Math.max(this.maxY, cy);
-    }
-    this.minX -= r;
-    this.minY -= r;
-    this.maxX += r;
-    this.maxY += r;
-  }
-
-  private trySegment(C: number): void {
-    const { s, n, A, B } = this;
-    if (C === A || C === B || C === A - n || C === B - n) return;
-    if (A >= n && C === s.prev[A - n]) return;
-    if (B >= n && C === s.prev[B - n]) return;
-    const nx = -s.dy[C];
-    const ny = s.dx[C];
-    let travel: number;
-    if (this.kind === SEG_SEG) {
-      const slope = nx * this.ux + ny * this.uy - this.k;
-      if (slope >= 0) return;
-      travel = (nx * this.x + ny * this.y - s.offset[C] - this.r) / -slope;
-    } else if (this.kind === CORNER_CORNER) {
-      const alpha = nx * this.bx + ny * this.by - s.offset[C];
-      const beta = nx * this.ux + ny * this.uy;
-      travel = this.downCrossing(beta * beta - 1, 2 * alpha * beta, alpha * alpha - this.h * this.h, this.t0, 1);
-    } else {
-      const S = this.S;
-      const along = nx * s.dx[S] + ny * s.dy[S];
-      const across = -nx * s.dy[S] + ny * s.dx[S] - 1;
-      const alpha = nx * s.ax[S] + ny * s.ay[S] - s.offset[C] + along * this.ps + (across * this.h) / 2;
-      travel = this.downCrossing(across / (2 * this.h), along, alpha, this.t0 - this.ps, this.sigma);
-    }
-    if (!(travel < this.max) || !(travel > -FOOT_SLACK)) return;
-    if (C === this.third && travel < 1e-9) return;
-    this.at(travel);
-    const vx = this.px - s.ax[C];
-    const vy = this.py - s.ay[C];
-    const foot = vx * s.dx[C] + vy * s.dy[C];
-    if (foot < -FOOT_SLACK - this.slackAt(C) || foot > s.length[C] + FOOT_SLACK + this.slackAt(s.next[C])) return;
-    if (this.pr < NO_CLEARANCE || vx * nx + vy * ny < 0) return;
-    this.max = travel > 0 ? travel : 0;
-    this.hit = C;
-    this.bound();
-  }
-
-  private tryCorner(i: number): void {
-    const { s, n, A, B } = this;
-    if (A === i || B === i || A === n + i || B === n + i) return;
-    const p = s.prev[i];
-    if (A === p || B === p) return;
-    const cx = s.ax[i];
-    const cy = s.ay[i];
-    let travel: number;
-    if (this.kind === SEG_SEG) {
-      const wx = this.x - cx;
-      const wy = this.y - cy;
-      const d = Math.sqrt(wx * wx + wy * wy);
-      travel = this.downCrossing(1 - this.k * this.k, 2 * (wx * this.ux + wy * this.uy - this.r * this.k), (d - this.r) * (d + this.r), 0, 1);
-    } else if (this.kind === CORNER_CORNER) {
-      const wx = this.bx - cx;
-      const wy = this.by - cy;
-      travel = this.downCrossing(0, 2 * (wx * this.ux + wy * this.uy), wx * wx + wy * wy - this.h * this.h, this.t0, 1);
-    } else {
-      const S = this.S;
-      const vx = cx - s.ax[S];
-      const vy = cy - s.ay[S];
-      const e = this.ps - (vx * s.dx[S] + vy * s.dy[S]);
-      const qh = -vx * s.dy[S] + vy * s.dx[S];
-      travel = this.downCrossing(1 - qh / this.h, 2 * e, e * e + qh * (qh - this.h), this.t0 - this.ps, this.sigma);
-    }
-    if (!(travel < this.max) || !(travel > -FOOT_SLACK)) return;
-    if (n + i === this.third && travel < 1e-9) return;
-    this.at(travel);
-    const vx = this.px - cx;
-    const vy = this.py - cy;
-    if (vx * s.dx[p] + vy * s.dy[p] < -FOOT_SLACK || vx * s.dx[i] + vy * s.dy[i] > FOOT_SLACK) return;
-    if (this.pr < NO_CLEARANCE) return;
-    this.max = travel > 0 ? travel : 0;
-    this.hit = n + i;
-    this.bound();
-  }
-
-  /**
-   * Whether a ball between here and `max` may reach the chain of a box. Its distance to the chain's half
-   * plane, less the clearance, is concave along every kind of edge, so both ends free means all free.
-   */
-  private near(b: number): boolean {
-    const { boxes, sides } = this.tree;
-    const side = (b / 4) * 3;
-    const nx = sides[side];
-    const ny = sides[side + 1];
-    const most = sides[side + 2] + 1e-9;
-    if (nx * this.x + ny * this.y - this.r > most && nx * this.endX + ny * this.endY - this.endR > most) return false;
-    if (this.kind !== SEG_SEG) return true;
-    const hx = (boxes[b + 2] - boxes[b]) / 2;
-    const hy = (boxes[b + 3] - boxes[b + 1]) / 2;
-    const vx = boxes[b] + hx - this.x;
-    const vy = boxes[b + 1] + hy - this.y;
-    const along = vx * this.ux + vy * this.uy;
-    const across = Math.abs(vx * this.uy - vy * this.ux);
-    const lean = 1 - this.k * this.k;
-    let t = lean > 0 ? along + (this.k * across) / Math.sqrt(lean) : this.max;
-    t = t < 0 ? 0 : t > this.max ? this.max : t;
-    const gap = Math.sqrt((along - t) * (along - t) + across * across) - this.r - this.k * t;
-    return gap <= Math.sqrt(hx * hx + hy * hy) + 1e-9;
-  }
-
-  private inside(i: number): boolean {
-    const { s } = this;
-    return s.ax[i] > this.minX && s.ax[i] < this.maxX && s.ay[i] > this.minY && s.ay[i] < this.maxY;
-  }
-
-  private search(): void {
-    const { s, n, stack } = this;
-    // Most edges end at a near neighbour of their own sites along the boundary: look there first, in
-    // doubling steps, for what is hit prunes the rest.
-    const a = this.A < n ? this.A : this.A - n;
-    const c = this.B < n ? this.B : this.B - n;
-    this.trySegment(s.next[a]);
-    this.trySegment(s.prev[c]);
-    for (let step = 2; a + step < n && this.inside(a + step); step *= 2) this.trySegment(a + step);
-    for (let step = 2; c - step >= 0 && this.inside(c - step); step *= 2) this.trySegment(c - step);
-    const { boxes, levelStart, levels } = this.tree;
-    let top = 0;
-    stack[top++] = levels - 1;
-    stack[top++] = 0;
-    while (top > 0) {
-      const index = stack[--top];
-      const level = stack[--top];
-      const b = 4 * (levelStart[level] + index);
-      if (boxes[b] > this.maxX || boxes[b + 1] > this.maxY || boxes[b + 2] < this.minX || boxes[b + 3] < this.minY) continue;
-      if (!this.near(b)) continue;
-      if (level === 0) {
-        const end = Math.min(n, (index + 1) * LEAF);
-        for (let i = index * LEAF; i < end; i++) {
-          // Free of a segment's line at both ends means free of it all along (see `near`).
-          const nx = -s.dy[i];
-          const ny = s.dx[i];
-          const o = s.offset[i] + 1e-9;
-          if (nx * this.endX + ny * this.endY - this.endR < o || nx * this.x + ny * this.y - this.r < o) this.trySegment(i);
-          if (s.reflex[i] && this.inside(i)) this.tryCorner(i);
-        }
-      } else {
-        const end = Math.min(levelStart[level] - levelStart[level - 1], (index + 1) * FAN);
-        for (let c = index * FAN; c < end; c++) {
-          stack[top++] = level - 1;
-          stack[top++] = c;
-        }
-      }
-    }
-  }
-
-  /** Which of the two sites the edge leaves at `max`, and the site that follows on that side. */
-  private turnOver(): { right: number; left: number } | null {
-    const { s, n, A, B } = this;
-    this.at(this.max);
-    const over = (site: number, isRight: boolean): number => {
-      if (site < n) {
-        const foot = (this.px - s.ax[site]) * s.dx[site] + (this.py - s.ay[site]) * s.dy[site];
-        return isRight ? foot - s.length[site] : -foot;
-      }
-      const i = site - n;
-      const e = isRight ? i : s.prev[i];
-      const f = (this.px - s.ax[i]) * s.dx[e] + (this.py - s.ay[i]) * s.dy[e];
-      return isRight ? f : -f;
+/** Walks from every convex corner along all edges, node by node. */
+function walk(s: Sites): Trace {
+  const n = s.count;
+  const e = new Bisector(s);
+  let cap = 4 * n + 16;
+  let right = new Int32Array(cap);
+  let left = new Int32Array(cap);
+  let x0 = new Float64Array(cap);
+  let y0 = new Float64Array(cap);
+  let r0 = new Float64Array(cap);
+  let x1 = new Float64Array(cap);
+  let y1 = new Float64Array(cap);
+  let r1 = new Float64Array(cap);
+  let pieces = 0;
+  const grow = () => {
+    cap *= 2;
+    const wide = <T extends Int32Array | Float64Array>(a: T): T => {
+      const b = new (a.constructor as new (n: number) => T)(cap);
+      b.set(a as never);
+      return b;
     };
-    const overA = over(A, true);
-    const overB = over(B, false);
-    if (Math.max(overA, overB) < -1e-6 * (1 + this.pr)) return null;
-    if (overA >= overB) {
-      if (A >= n) return { right: A - n, left: B };
-      const j = s.next[A];
-      return s.reflex[j] ? { right: n + j, left: B } : null;
-    }
-    if (B >= n) return { right: A, left: s.prev[B - n] };
-    return s.reflex[B] ? { right: A, left: n + B } : null;
+    right = wide(right);
+    left = wide(left);
+    x0 = wide(x0);
+    y0 = wide(y0);
+    r0 = wide(r0);
+    x1 = wide(x1);
+    y1 = wide(y1);
+    r1 = wide(r1);
+  };
+  const nodeX: number[] = [];
+  const nodeY: number[] = [];
+  const nodeR: number[] = [];
+  // Three contacts of each node in counter-clockwise order; a convex corner has its two segments and -1.
+  const contact: number[] = [];
+  const taken: number[] = [];
+  const byKey = new Map<number, number>();
+  const edgePiece: number[] = [];
+  const edgeFrom: number[] = [];
+  const edgeTo: number[] = [];
+  const work: number[] = [];
+  const sites = 2 * n;
+  const owned = new Uint8Array(n);
+  const fail = (why: string): never => {
+    throw new IncompleteTrace(why, e.x + s.originX, e.y + s.originY);
+  };
+
+  for (let i = 0; i < n; i++) {
+    if (s.reflex[i]) continue;
+    contact.push(i, s.prev[i], -1);
+    taken.push(0);
+    nodeX.push(s.ax[i]);
+    nodeY.push(s.ay[i]);
+    nodeR.push(0);
   }
+  const leaves = nodeX.length;
+  // Corners come first: an edge is never followed back down into one.
+  for (let i = 0; i < leaves; i++) work.push(i, 0);
 
-  run(): Trace {
-    const { s, n } = this;
-    let cap = 4 * n + 16;
-    let right = new Int32Array(cap);
-    let left = new Int32Array(cap);
-    let x0 = new Float64Array(cap);
-    let y0 = new Float64Array(cap);
-    let r0 = new Float64Array(cap);
-    let x1 = new Float64Array(cap);
-    let y1 = new Float64Array(cap);
-    let r1 = new Float64Array(cap);
-    let pieces = 0;
-    const grow = () => {
-      cap *= 2;
-      const wide = <T extends Int32Array | Float64Array>(a: T): T => {
-        const b = new (a.constructor as new (n: number) => T)(cap);
-        b.set(a as never);
-        return b;
-      };
-      right = wide(right);
-      left = wide(left);
-      x0 = wide(x0);
-      y0 = wide(y0);
-      r0 = wide(r0);
-      x1 = wide(x1);
-      y1 = wide(y1);
-      r1 = wide(r1);
-    };
-    const nodeX: number[] = [];
-    const nodeY: number[] = [];
-    const nodeR: number[] = [];
-    // Three contacts of each node in counter-clockwise order; a convex corner has its two segments and -1.
-    const contact: number[] = [];
-    const taken: number[] = [];
-    const byKey = new Map<number, number>();
-    const edgePiece: number[] = [];
-    const edgeFrom: number[] = [];
-    const edgeTo: number[] = [];
-    const work: number[] = [];
-    const sites = 2 * n;
-    const owned = new Uint8Array(n);
-    const fail = (why: string): never => {
-      throw new IncompleteTrace(why, this.x + s.originX, this.y + s.originY);
-    };
-
-    for (let i = 0; i < n; i++) {
-      if (s.reflex[i]) continue;
-      contact.push(i, s.prev[i], -1);
-      taken.push(0);
-      nodeX.push(s.ax[i]);
-      nodeY.push(s.ay[i]);
-      nodeR.push(0);
-    }
-    const leaves = nodeX.length;
-    // Corners come first: an edge is never followed back down into one.
-    for (let i = 0; i < leaves; i++) work.push(i, 0);
-
-    for (let w = 0; w < work.length; w += 2) {
-      const from = work[w];
-      const gap = work[w + 1];
-      if (taken[from] & (1 << gap)) continue;
-      taken[from] |= 1 << gap;
-      let A = contact[3 * from + gap];
-      let B = contact[3 * from + ((gap + 1) % 3)];
-      this.third = contact[3 * from + ((gap + 2) % 3)];
-      this.x = nodeX[from];
-      this.y = nodeY[from];
-      this.r = nodeR[from];
-      edgePiece.push(pieces);
-      edgeFrom.push(from);
-      for (let steps = 0; ; steps++) {
-        if (steps > sites + 8) fail('an edge that does not end');
-        this.begin(A, B);
-        this.search();
-        this.at(this.max);
-        if (pieces === cap) grow();
-        right[pieces] = A;
-        left[pieces] = B;
-        x0[pieces] = this.x;
-        y0[pieces] = this.y;
-        r0[pieces] = this.r;
-        x1[pieces] = this.px;
-        y1[pieces] = this.py;
-        r1[pieces] = this.pr;
-        pieces++;
-        if (A < n) owned[A] = 1;
-        if (B < n) owned[B] = 1;
-        if (this.hit >= 0) break;
-        const on = this.turnOver();
-        if (!on) return fail('an edge that runs out of its sites');
-        A = on.right;
-        B = on.left;
-        this.x = this.px;
-        this.y = this.py;
-        this.r = this.pr;
-      }
-      this.at(this.max);
-      const C = this.hit;
-      const m = Math.min(A, B, C);
-      const key = m === A ? (A * sites + C) * sites + B : m === C ? (C * sites + B) * sites + A : (B * sites + A) * sites + C;
-      let to = byKey.get(key);
-      if (to === undefined) {
-        to = nodeX.length;
-        byKey.set(key, to);
-        nodeX.push(this.px);
-        nodeY.push(this.py);
-        nodeR.push(this.pr);
-        contact.push(A, C, B);
-        taken.push(4);
-        work.push(to, 1, to, 0);
-      } else {
-        let arrive = -1;
-        for (let g = 0; g < 3; g++) if (contact[3 * to + g] === B && contact[3 * to + ((g + 1) % 3)] === A) arrive = g;
-        if (arrive < 0 || taken[to] & (1 << arrive)) {
-          this.x = this.px;
-          this.y = this.py;
-          return fail('two edges in one gap');
-        }
-        taken[to] |= 1 << arrive;
-      }
-      edgeTo.push(to);
-    }
+  for (let w = 0; w < work.length; w += 2) {
+    const from = work[w];
+    const gap = work[w + 1];
+    if (taken[from] & (1 << gap)) continue;
+    taken[from] |= 1 << gap;
+    let A = contact[3 * from + gap];
+    let B = contact[3 * from + ((gap + 1) % 3)];
+    e.third = contact[3 * from + ((gap + 2) % 3)];
+    e.x = nodeX[from];
+    e.y = nodeY[from];
+    e.r = nodeR[from];
     edgePiece.push(pieces);
-    for (let i = leaves; i < taken.length; i++) {
-      if (taken[i] === 7) continue;
-      this.x = nodeX[i];
-      this.y = nodeY[i];
-      fail('a gap without an edge');
+    edgeFrom.push(from);
+    for (let steps = 0; ; steps++) {
+      if (steps > sites + 8) fail('an edge that does not end');
+      e.begin(A, B);
+      e.search();
+      e.at(e.max);
+      if (pieces === cap) grow();
+      right[pieces] = A;
+      left[pieces] = B;
+      x0[pieces] = e.x;
+      y0[pieces] = e.y;
+      r0[pieces] = e.r;
+      x1[pieces] = e.px;
+      y1[pieces] = e.py;
+      r1[pieces] = e.pr;
+      pieces++;
+      if (A < n) owned[A] = 1;
+      if (B < n) owned[B] = 1;
+      if (e.hit >= 0) break;
+      const on = e.turnOver();
+      if (!on) return fail('an edge that runs out of its sites');
+      A = on.right;
+      B = on.left;
+      e.x = e.px;
+      e.y = e.py;
+      e.r = e.pr;
     }
-    for (let i = 0; i < n; i++) {
-      if (owned[i]) continue;
-      this.x = s.ax[i];
-      this.y = s.ay[i];
-      fail('a segment without an edge');
+    e.at(e.max);
+    const C = e.hit;
+    const m = Math.min(A, B, C);
+    const key = m === A ? (A * sites + C) * sites + B : m === C ? (C * sites + B) * sites + A : (B * sites + A) * sites + C;
+    let to = byKey.get(key);
+    if (to === undefined) {
+      to = nodeX.length;
+      byKey.set(key, to);
+      nodeX.push(e.px);
+      nodeY.push(e.py);
+      nodeR.push(e.pr);
+      contact.push(A, C, B);
+      taken.push(4);
+      work.push(to, 1, to, 0);
+    } else {
+      let arrive = -1;
+      for (let g = 0; g < 3; g++) if (contact[3 * to + g] === B && contact[3 * to + ((g + 1) % 3)] === A) arrive = g;
+      if (arrive < 0 || taken[to] & (1 << arrive)) {
+        e.x = e.px;
+        e.y = e.py;
+        return fail('two edges in one gap');
+      }
+      taken[to] |= 1 << arrive;
     }
-    return {
-      right, left, x0, y0, r0, x1, y1, r1, pieces,
-      edgePiece: Int32Array.from(edgePiece),
-      edgeFrom: Int32Array.from(edgeFrom),
-      edgeTo: Int32Array.from(edgeTo),
-      edges: edgeFrom.length,
-      nodeX: Float64Array.from(nodeX),
-      nodeY: Float64Array.from(nodeY),
-      nodeR: Float64Array.from(nodeR),
-      nodes: nodeX.length,
-    };
+    edgeTo.push(to);
   }
+  edgePiece.push(pieces);
+  for (let i = leaves; i < taken.length; i++) {
+    if (taken[i] === 7) continue;
+    e.x = nodeX[i];
+    e.y = nodeY[i];
+    fail('a gap without an edge');
+  }
+  for (let i = 0; i < n; i++) {
+    if (owned[i]) continue;
+    e.x = s.ax[i];
+    e.y = s.ay[i];
+    fail('a segment without an edge');
+  }
+  return {
+    right, left, x0, y0, r0, x1, y1, r1, pieces,
+    edgePiece: Int32Array.from(edgePiece),
+    edgeFrom: Int32Array.from(edgeFrom),
+    edgeTo: Int32Array.from(edgeTo),
+    edges: edgeFrom.length,
+    nodeX: Float64Array.from(nodeX),
+    nodeY: Float64Array.from(nodeY),
+    nodeR: Float64Array.from(nodeR),
+    nodes: nodeX.length,
+  };
 }
 
 /** Traces the whole axis of one connected region and checks that it is complete. Throws IncompleteTrace. */
 export function traceAxis(s: Sites): Trace {
-  const t = new Tracer(s).run();
+  const t = walk(s);
   // A connected graph for each part of the inside, whose independent loops are its holes (Euler): nothing
   // was jumped over. There is one part, unless loops touch and pinch the inside off.
   const root = Int32Array.from({ length: t.nodes }, (_, i) => i);
