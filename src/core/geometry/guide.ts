@@ -34,9 +34,9 @@ function evaluate(px: number, py: number, s: Segment, t: number): { x: number; y
   let dx = 3 * (u * u * (s.x1 - px) + 2 * u * t * (s.x2 - s.x1) + t * t * (s.x - s.x2));
   let dy = 3 * (u * u * (s.y1 - py) + 2 * u * t * (s.y2 - s.y1) + t * t * (s.y - s.y2));
   if (Math.hypot(dx, dy) < 1e-12) {
-    // A control point that lies on its end: the direction to the other one.
-    dx = t < 0.5 ? s.x2 - px : s.x - s.x1;
-    dy = t < 0.5 ? s.y2 - py : s.y - s.y1;
+    // A control point that lies on its end: the direction to the other one, or to the other end where that lies there too.
+    [dx, dy] = t < 0.5 ? [s.x2 - px, s.y2 - py] : [s.x - s.x1, s.y - s.y1];
+    if (Math.hypot(dx, dy) < 1e-12) [dx, dy] = [s.x - px, s.y - py];
   }
   return { x, y, dx, dy };
 }
