@@ -26,7 +26,13 @@ export class Maker {
   async press(name: string | RegExp, role = 'button'): Promise<void> {
     for (let tries = 0; tries < 3; tries++) {
       const thing = await this.find(role, name);
-      await this.free(thing);
+      try {
+        await this.free(thing);
+      } catch (e) {
+        // A sheet that has been made anew meanwhile has another thing of that name.
+        if (tries === 2) throw e;
+        continue;
+      }
       await thing.evaluate((e) => document.addEventListener('click', (event) => ((e as unknown as { met: boolean }).met = event.composedPath().includes(e)), { capture: true, once: true }));
       await thing.click();
       // A page that was left at the press takes the answer along: it was met.
@@ -54,7 +60,7 @@ export class Maker {
         }
         return top !== null && (e.contains(top) || top.contains(e)) && was === now;
       },
-      { timeout: 5000 },
+      { timeout: 15000 },
       thing,
     );
   }
@@ -75,7 +81,7 @@ export class Maker {
   /** Waits until a field shows a value. */
   async holds(label: string, value: string): Promise<void> {
     const field = await this.find('textbox', label);
-    await this.page.waitForFunction((e, v) => (e as HTMLInputElement).value === v, { timeout: 5000 }, field, value).catch(async () => {
+    await this.page.waitForFunction((e, v) => (e as HTMLInputElement).value === v, { timeout: 15000 }, field, value).catch(async () => {
       throw new Error(`"${label}" shows "${await this.valueOf(label)}", not "${value}".`);
     });
   }
