@@ -142,6 +142,15 @@ const middle = (items: readonly Item[]): { x: number; y: number } => {
   return { x: (b.x0 + b.x1) / 2, y: (b.y0 + b.y1) / 2 };
 };
 
+/** Brings the middle of all that is picked onto the middle of the blank. */
+export function centrePicked(): void {
+  const items = pickedItems();
+  const job = jobNow();
+  if (!items.length || !job) return;
+  const m = middle(items);
+  shiftItems('Centre in the blank', items.map((i) => ({ id: i.id, dx: job.blank.width / 2 - m.x, dy: job.blank.height / 2 - m.y })));
+}
+
 const change = (name: string, how: (i: Item) => Pick<Item, 'x' | 'y' | 'angle' | 'mirror'>): void => {
   const now = new Map(pickedItems().map((i) => [i.id, how(i)]));
   edit(name, (j) => {

@@ -70,20 +70,6 @@ export function nudge(dx: number, dy: number): void {
   );
 }
 
-export function centrePicked(): void {
-  const { picked } = useView.getState();
-  edit('Centre in the blank', (j) => {
-    const items = j.items.filter((i) => picked.includes(i.id));
-    if (!items.length) return;
-    const x = items.reduce((s, i) => s + i.x, 0) / items.length;
-    const y = items.reduce((s, i) => s + i.y, 0) / items.length;
-    for (const i of items) {
-      i.x += j.blank.width / 2 - x;
-      i.y += j.blank.height / 2 - y;
-    }
-  });
-}
-
 export const changeItem = (id: string, name: string, recipe: (i: Item) => void, merge?: string): void =>
   edit(
     name,

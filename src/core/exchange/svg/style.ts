@@ -105,6 +105,6 @@ export function colourOf(text: string, current: string): string | null {
   if (/^#[0-9a-f]{6}/.test(t)) return t.slice(0, 7);
   if (/^#[0-9a-f]{3,4}$/.test(t)) return `#${[...t.slice(1, 4)].map((c) => c + c).join('')}`;
   const rgb = /^rgba?\(\s*([\d.]+)(%?)[\s,]+([\d.]+)%?[\s,]+([\d.]+)%?/.exec(t);
-  if (rgb) return `#${[rgb[1], rgb[3], rgb[4]].map((v) => Math.min(255, Math.round(Number(v) * (rgb[2] ? 2.55 : 1))).toString(16).padStart(2, '0')).join('')}`;
+  if (rgb) return `#${[rgb[1], rgb[3], rgb[4]].map((v) => Math.min(255, Math.round(rgb[2] ? (Number(v) * 255) / 100 : Number(v))).toString(16).padStart(2, '0')).join('')}`;
   return NAMED[t] ?? null;
 }

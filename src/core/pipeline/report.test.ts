@@ -1,0 +1,88 @@
+import { demoJobs } from '../job/demo';
+import type { Job } from '../job/job';
+import { readMoves } from '../testing/independent';
+import { testArt } from '../testing/fonts';
+import { reportOf, setupOf } from './report';
+import { runJob } from './run';
+
+interface Report {
+  minutes: number;
+  toolChanges: number;
+  cuts: { name: string; minutes: number; cuttingMinutes: number; plungingMinutes: number; airMinutes: number; cutLength: number; moves: number }[];
+  cutters: { tool: number; minutes: number; moves: number }[];
+  checks: { id: string; passed: boolean; findings: unknown[] }[];
+}
+interface Setup {
+  files: string[];
+  blank: { x0: number; y0: number; width: number; height: number; thickness: number };
+  zZero: string;
+  tools: Record<string, { name: string; shape: string; diameter: number; fluteLength: number; shankDiameter: number; includedAngle?: number; tipDiameter?: number; tipRadius?: number }>;
+  clamps: { x0: number; y0: number; x1: number; y1: number; height: number }[];
+}
+const plate = (): Job => demoJobs['sluice-gear-plate']();
+const run = (job: Job) => {
+  const { programs, proof } = runJob(job, testArt, 1);
+  return { programs, report: reportOf(job, programs, proof) as unknown as Report, setup: setupOf(job, programs) as unknown as Setup };
+};
+
+describe('the report', () => {
+  const job = plate();
+  const { report } = run(job);
+  it('adds up: by cut and by cutter the same, and with tool changes the whole', () => {
+    const sum = (list: readonly { minutes: number; moves: number }[], k: 'minutes' | 'moves') => list.reduce((n, c) => n + c[k], 0);
+    expect(sum(report.cuts, 'minutes')).toBeCloseTo(sum(report.cutters, 'minutes'), 2);
+    expect(sum(report.cuts, 'moves')).toBe(sum(report.cutters, 'moves'));
+    const m = job.run.machine;
+    expect(report.minutes).toBeCloseTo(sum(report.cuts, 'minutes') + (report.toolChanges * (m.toolChangeSeconds + m.spindleSeconds)) / 60, 2);
+    for (const c of report.cuts) expect(c.cuttingMinutes + c.plungingMinutes + c.airMinutes).toBeCloseTo(c.minutes, 2);
+  });
+  it('names every check with what it found', () => {
+    expect(report.checks.length).toBeGreaterThan(8);
+    for (const c of report.checks) expect(c.passed).toBe(c.findings.length === 0);
+  });
+});
+
+describe('the set-up sheet', () => {
+  it.each([
+    ['lb', 'top'],
+    ['cm', 'bed'],
+    ['rt', 'top'],
+    ['lm', 'bed'],
+  ] as const)('has blank and clamps in the coordinates of the programs, datum %s, zero on the %s', (datum, zZero) => {
+    const job = plate();
+    job.blank = { ...job.blank, datum, zZero };
+    job.clamps = [{ x0: -10, y0: 40, x1: -2, y1: 60, height: 12 }];
+    const { setup, programs } = run(job);
+    const { x0, y0, width, height, thickness } = setup.blank;
+    expect([width, height, thickness]).toEqual([job.blank.width, job.blank.height, job.blank.thickness]);
+    const share = { l: 0, c: 0.5, r: 1, b: 0, m: 0.5, t: 1 };
+    expect(x0).toBeCloseTo(-share[datum[0] as 'l'] * width, 9);
+    expect(y0).toBeCloseTo(-share[datum[1] as 'b'] * height, 9);
+    expect(setup.clamps[0]).toMatchObject({ x0: x0 - 10, y0: y0 + 40, height: 12 });
+    // What the program cuts lies on the blank, and just below its face: as a reader of text and sheet alone sees it.
+    const face = zZero === 'top' ? 0 : thickness;
+    const low = readMoves(programs.files.map((f) => f.text).join('\n')).filter((m) => m.b[2] < face - 1e-6);
+    expect(low.length).toBeGreaterThan(100);
+    for (const m of low) {
+      expect(m.b[0]).toBeGreaterThan(x0 - 2);
+      expect(m.b[0]).toBeLessThan(x0 + width + 2);
+      expect(m.b[1]).toBeGreaterThan(y0 - 2);
+      expect(m.b[2]).toBeGreaterThanOrEqual(face - thickness - job.blank.intoBed - 1e-6);
+    }
+  });
+  it('describes every tool that the programs call, and no other', () => {
+    const { setup, programs } = run(plate());
+    const called = new Set(programs.files.flatMap((f) => [...f.text.matchAll(/^T(\d+) M6/gm)].map((m) => m[1])));
+    expect(new Set(Object.keys(setup.tools))).toEqual(called);
+    expect(setup.tools['1']).toMatchObject({ shape: 'drag', includedAngle: 120, tipRadius: 0.02 });
+    expect(Object.values(setup.tools).map((t) => t.shape)).toEqual(['drag', 'drill', 'flat']);
+    for (const t of Object.values(setup.tools)) expect(t.fluteLength * t.shankDiameter).toBeGreaterThan(0);
+    expect(setup.files).toEqual(programs.files.map((f) => f.name));
+  });
+  it('calls an engraving cone a V with a flat tip, by its included angle', () => {
+    const { setup } = run(demoJobs['keeper-plate']());
+    const cone = Object.values(setup.tools).find((t) => t.shape === 'v')!;
+    expect(cone.tipDiameter).toBeGreaterThan(0);
+    expect(cone.includedAngle).toBeGreaterThan(0);
+  });
+});
