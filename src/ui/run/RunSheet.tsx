@@ -44,8 +44,8 @@ export function RunSheet() {
           <Box component="ul" aria-label="Program files" sx={{ listStyle: 'none', p: 0, m: 0, mb: 1.25 }}>
             {proof.files.map((f, i) => (
               <Box component="li" key={f.name} sx={{ display: 'flex', alignItems: 'center', gap: 0.5, borderRadius: 1.5, px: 1, bgcolor: f === file ? 'var(--mui-palette-wash)' : undefined }}>
-                <Button color="inherit" onClick={() => useView.setState({ file: f.name })} sx={{ flex: 1, justifyContent: 'flex-start', px: 0, minWidth: 0, fontFamily: '"IBM Plex Mono"', fontSize: 12, textAlign: 'left' }}>
-                  <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{f.name}</Box>
+                <Button color="inherit" aria-label={f.name} title={f.name} onClick={() => useView.setState({ file: f.name })} sx={{ flex: 1, justifyContent: 'flex-start', px: 0, minWidth: 0, fontFamily: '"IBM Plex Mono"', fontSize: 12, textAlign: 'left' }}>
+                  <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{proof.files.length > 1 ? f.name.replace(`${slug(job.name)}-`, '') : f.name}</Box>
                 </Button>
                 <Typography variant="caption" sx={{ color: 'text.secondary' }}>
                   {Math.max(1, Math.round(f.text.length / 1024))} kB

@@ -216,7 +216,7 @@ function Blank({ row }: { row: JobRow }) {
   const { width, height, material } = row.job.blank;
   const k = Math.min(230 / width, 120 / height);
   return (
-    <svg width="100%" height="100%" viewBox="0 0 300 178" preserveAspectRatio="xMidYMid meet" aria-hidden="true">
+    <svg width="100%" height="100%" style={{ display: 'block' }} viewBox="0 0 300 178" preserveAspectRatio="xMidYMid meet" aria-hidden="true">
       <rect x={150 - (width * k) / 2} y={89 - (height * k) / 2} width={width * k} height={height * k} rx="3" fill={materials[material].face} opacity="0.75" />
     </svg>
   );
