@@ -89,8 +89,8 @@ async function main(): Promise<void> {
     await shot('plate');
     await maker.stage('Run');
     await maker.press('Open the dialect');
-    await page.evaluate(() => document.querySelector('[aria-label="Trial program"]')?.scrollIntoView({ block: 'center' }));
     await maker.press(/^\s*16/, 'option');
+    await page.evaluate(() => document.querySelector('[aria-label="Trial program"]')?.scrollIntoView({ block: 'center' }));
     await shot('dialect');
     await page.goto(url);
     await maker.press('Open Lock cottage board');
