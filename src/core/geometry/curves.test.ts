@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { distanceToLine } from '../testing/independent';
 import { splinePath, splinePoint } from './bspline';
 import { roundedPath } from './corners';
 import { makeGuide } from './guide';
@@ -88,14 +89,7 @@ describe('a B-spline', () => {
         expect(p).not.toBeNull();
         const q = splinePoint(degree, knots, points, null, share * end);
         const l = flatten(p!, 0.0005);
-        let best = Infinity;
-        for (let i = 0; i + 3 < l.length; i += 2) {
-          const [ex, ey] = [l[i + 2] - l[i], l[i + 3] - l[i + 1]];
-          const k = ex * ex + ey * ey;
-          const t = k > 0 ? Math.min(1, Math.max(0, ((q.x - l[i]) * ex + (q.y - l[i + 1]) * ey) / k)) : 0;
-          best = Math.min(best, Math.hypot(q.x - l[i] - t * ex, q.y - l[i + 1] - t * ey));
-        }
-        expect(best).toBeLessThan(0.002);
+        expect(distanceToLine(l, q.x, q.y)).toBeLessThan(0.002);
       }),
     );
   });

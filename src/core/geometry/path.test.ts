@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { readPathData } from '../exchange/svg/pathData';
 import { compose } from '../exchange/svg/transform';
+import { distanceToLine } from '../testing/independent';
 import { makeGuide } from './guide';
 import { arcsToCubics, arcSweep, boundsOfPaths, circlePath, flatten, inverse, pathData, placement, reversePath, transformPath, type Affine, type Path, type Segment } from './path';
 import { pointOn } from './segment';
@@ -36,16 +37,7 @@ function places(p: Path, steps = 40): { x: number; y: number }[] {
   });
 }
 const apply = (m: Affine, q: { x: number; y: number }) => ({ x: m.a * q.x + m.c * q.y + m.e, y: m.b * q.x + m.d * q.y + m.f });
-function toPolyline(l: Float64Array, q: { x: number; y: number }): number {
-  let best = Infinity;
-  for (let i = 0; i + 3 < l.length; i += 2) {
-    const [ex, ey] = [l[i + 2] - l[i], l[i + 3] - l[i + 1]];
-    const k = ex * ex + ey * ey;
-    const t = k > 0 ? Math.min(1, Math.max(0, ((q.x - l[i]) * ex + (q.y - l[i + 1]) * ey) / k)) : 0;
-    best = Math.min(best, Math.hypot(q.x - l[i] - t * ex, q.y - l[i + 1] - t * ey));
-  }
-  return best;
-}
+const toPolyline = (l: Float64Array, q: { x: number; y: number }): number => distanceToLine(l, q.x, q.y);
 
 describe('paths', () => {
   it('flattened, stay within the tolerance of themselves, and keep the ends of segments', () => {

@@ -181,6 +181,13 @@ export function bruteDistance(loops: readonly Float64Array[], x: number, y: numb
   return Math.sqrt(best);
 }
 
+/** Distance from a point to an open line (x, y interleaved). */
+export function distanceToLine(l: Float64Array, x: number, y: number): number {
+  let best = Infinity;
+  for (let i = 0; i + 3 < l.length; i += 2) best = Math.min(best, bruteDistance([l.slice(i, i + 4)], x, y));
+  return best;
+}
+
 /** Inside by crossing number (even-odd), from scratch. */
 export function bruteInside(loops: readonly Float64Array[], x: number, y: number): boolean {
   let inside = false;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { normalise, type Loop } from '../../geometry/region';
 import { moveLength, PLUNGE, RAPID, type Motion } from '../../motion/motion';
-import { bruteDistance, bruteInside, cutOut, depths, readMoves, scatter, testCone, testFlat, type TestCutter } from '../../testing/independent';
+import { bruteDistance, bruteInside, cutOut, depths, distanceToLine, readMoves, scatter, testCone, testFlat, type TestCutter } from '../../testing/independent';
 import { planOn, programOf } from '../../testing/job';
 import { box, circleLoop, starLoop } from '../../testing/shapes';
 import type { Line } from '../kind';
@@ -14,12 +14,6 @@ const proof = (kind: string, values: Record<string, unknown>, loops: Loop[], cut
   cutOut(g, readMoves(text), { 1: cutter });
   return { plan, text, g, m: plan.toolpaths[0]?.motion };
 };
-const distanceToLine = (p: Float64Array, x: number, y: number): number => {
-  let best = Infinity;
-  for (let i = 0; i + 3 < p.length; i += 2) best = Math.min(best, bruteDistance([p.slice(i, i + 4)], x, y));
-  return best;
-};
-
 describe('line engraving', () => {
   const open: Line[] = [
     { points: Float64Array.of(5, 5, 30, 8, 20, 30), closed: false },
