@@ -28,13 +28,13 @@ export class Maker {
       const thing = await this.find(role, name);
       try {
         await this.free(thing);
+        await thing.evaluate((e) => document.addEventListener('click', (event) => ((e as unknown as { met: boolean }).met = event.composedPath().includes(e)), { capture: true, once: true }));
+        await thing.click();
       } catch (e) {
-        // A sheet that has been made anew meanwhile has another thing of that name.
-        if (tries === 2) throw e;
+        // A sheet that has been made anew meanwhile has another thing of that name; what is gone was not pressed.
+        if (tries === 2 || !/detached|exceeded/.test((e as Error).message)) throw e;
         continue;
       }
-      await thing.evaluate((e) => document.addEventListener('click', (event) => ((e as unknown as { met: boolean }).met = event.composedPath().includes(e)), { capture: true, once: true }));
-      await thing.click();
       // A page that was left at the press takes the answer along: it was met.
       if (await thing.evaluate((e) => (e as unknown as { met?: boolean }).met === true).catch(() => true)) return;
     }
