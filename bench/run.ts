@@ -134,7 +134,7 @@ part('removal', () => {
     }
     const time = median(3, () => {
       const f = flatField(100, 100, 0.05);
-      const r = makeRemover(f, { form: s.form(values), profile: (q) => s.profile(values, q), radiusAt: (h) => s.radiusAt(values, h) });
+      const r = makeRemover(f, s.form(values));
       for (let i = 1; i <= moves; i++) r.cut(path[i - 1][0], path[i - 1][1], path[i - 1][2], path[i][0], path[i][1], path[i][2]);
       r.settle();
     });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { CutterForm } from './form';
 import { materialIds } from './materials';
 import { shapeOf } from './registry';
 import { formatLength, type Unit } from '../units/length';
@@ -53,6 +54,8 @@ export const profileOf = (c: Cutter) => {
   const shape = shapeOf(c.shape);
   return (rho: number) => shape.profile(c.values, rho);
 };
+/** The outline of a cutter. */
+export const formOf = (c: Cutter): CutterForm => shapeOf(c.shape).form(c.values);
 export const radiusOf = (c: Cutter): number => shapeOf(c.shape).radius(c.values);
 
 /** Tangent of a cone's half angle and the radius of its flat tip, for the cutters that V-carve. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Field } from '../units/fields';
+import { heightOf, widthOf, type CutterForm } from './form';
 
 /**
  * What every kind of cutter says of itself. A new kind is one file in shapes/ and one line in the
@@ -16,7 +17,7 @@ export interface CutterShape<S extends z.ZodType = z.ZodType> {
   profile(s: z.infer<S>, rho: number): number;
   /** Radius of what the cutter clears at height `h` above its lowest point. */
   radiusAt(s: z.infer<S>, h: number): number;
-  /** What the swept surface is worked out by: closed forms for the common ones, a search for the rest. */
+  /** Its outline: profile, width at a height and what it sweeps follow from it. */
   form(s: z.infer<S>): CutterForm;
   /** Largest cutting radius, mm. */
   radius(s: z.infer<S>): number;
@@ -32,11 +33,14 @@ export interface CutterShape<S extends z.ZodType = z.ZodType> {
   problem(s: z.infer<S>): string | null;
 }
 
-/** Flat: a disc. Cone: flat tip of radius `tip`, then rising 1 / tan. Ball: radius is the ball's. */
-export type CutterForm = { form: 'flat' | 'ball' | 'general'; radius: number } | { form: 'cone'; radius: number; tip: number; tan: number };
-
-/** Binds a shape's values to their schema's type. */
-export const cutterShape = <S extends z.ZodType>(shape: CutterShape<S>): CutterShape => shape as unknown as CutterShape;
+/** Binds a shape's values to their schema's type, and works out what follows from its form. */
+export const cutterShape = <S extends z.ZodType>(shape: Omit<CutterShape<S>, 'profile' | 'radiusAt' | 'radius'>): CutterShape =>
+  ({
+    ...shape,
+    profile: (s: z.infer<S>, rho: number) => heightOf(shape.form(s), rho),
+    radiusAt: (s: z.infer<S>, h: number) => widthOf(shape.form(s), h),
+    radius: (s: z.infer<S>) => shape.form(s).radius,
+  }) as unknown as CutterShape;
 
 export const mm = z.number().finite();
 export const positive = z.number().finite().positive();

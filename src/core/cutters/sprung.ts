@@ -1,5 +1,6 @@
 import type { Cutter } from './cutter';
-import { coneOf } from './cutter';
+import { formOf } from './cutter';
+import { heightOf, widthOf } from './form';
 import { materials, type MaterialId } from './materials';
 
 /**
@@ -9,19 +10,27 @@ import { materials, type MaterialId } from './materials';
  */
 export const springRateOf = (c: Cutter): number => c.values.springRate ?? 0;
 
+/** The outline of the point alone, carried on without end. */
+const pointOf = (c: Cutter) => ({ ...formOf(c), radius: Infinity });
+
 /** Load under which the tip stands so deep in the material. */
-export const loadAt = (c: Cutter, material: MaterialId, depth: number): number => (Math.PI * materials[material].scratchHardness * (2 * depth * coneOf(c).tan) ** 2) / 8;
+export const loadAt = (c: Cutter, material: MaterialId, depth: number): number => (Math.PI * materials[material].scratchHardness * (2 * widthOf(pointOf(c), depth)) ** 2) / 8;
 
 /** Depth of the groove under a load. */
-export const depthUnder = (c: Cutter, material: MaterialId, load: number): number => Math.sqrt((8 * load) / (Math.PI * materials[material].scratchHardness)) / (2 * coneOf(c).tan);
+export const depthUnder = (c: Cutter, material: MaterialId, load: number): number => heightOf(pointOf(c), Math.sqrt((8 * load) / (Math.PI * materials[material].scratchHardness)) / 2);
 
 /** How far below the face the program goes for the tip to stand at a depth: deeper by what the spring gives. */
 export const programmedDepth = (c: Cutter, material: MaterialId, depth: number): number => depth + (springRateOf(c) > 0 ? loadAt(c, material, depth) / springRateOf(c) : 0);
 
-/** Where the tip stands when the program has gone so far below the face: `programmedDepth` undone. */
+/** Where the tip stands when the program has gone so far below the face: `programmedDepth` undone, by halving (it grows with the depth). */
 export function tipDepth(c: Cutter, material: MaterialId, programmed: number): number {
   if (!(springRateOf(c) > 0) || programmed <= 0) return programmed;
-  // depth + a depth^2 = programmed
-  const a = loadAt(c, material, 1) / springRateOf(c);
-  return (Math.sqrt(1 + 4 * a * programmed) - 1) / (2 * a);
+  let low = 0;
+  let high = programmed;
+  for (let i = 0; i < 60 && high - low > 1e-10; i++) {
+    const mid = (low + high) / 2;
+    if (programmedDepth(c, material, mid) > programmed) high = mid;
+    else low = mid;
+  }
+  return (low + high) / 2;
 }

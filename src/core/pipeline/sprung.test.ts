@@ -21,7 +21,8 @@ describe('a diamond in a sprung holder', () => {
     expect(proof.findings).toEqual([]);
     // ASTM G171, from scratch: width from load and hardness, depth from width and the angle of the point.
     const width = Math.sqrt((8 * 6) / (Math.PI * 1200));
-    const depth = width / 2 / Math.tan((60 * Math.PI) / 180);
+    // The point's round (0.02 mm) ends where it leans by 60 degrees; beyond it the sides meet 0.02 / sin 60 - 0.02 below the tip.
+    const depth = width / 2 / Math.tan((60 * Math.PI) / 180) - (0.02 / Math.sin((60 * Math.PI) / 180) - 0.02);
     const low = Math.min(...readMoves(programs.files[0].text).map((m) => m.b[2]));
     expect(low).toBeCloseTo(-(depth + 0.6), 3);
     expect(proof.field.z.reduce((a, b) => Math.min(a, b), 0)).toBeCloseTo(-depth, 3);

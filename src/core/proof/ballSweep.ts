@@ -9,7 +9,8 @@ import type { HeightField } from '../relief/field';
  * - the inclined cylinder zs + m along + R - sqrt((R^2 - across^2)(1 + m^2)), where 0 <= s* <= length;
  * - the ball at the end, where s* > length.
  *
- * Where moves join, the ball between them matters only in the wedge that neither cylinder covers, and the
+ * Each node that is visited gets the place clamped to the move, so parts may overlap and leave no cracks. Where moves
+ * join, the ball between them need be set only in the wedge that neither cylinder covers, and the
  * ball at the end of a chain only in front of it. That last one waits until it is known that no move
  * follows: `settle` cuts it, and must be called before the field is read.
  *
@@ -20,6 +21,9 @@ export interface BallSweep {
   cut(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void;
   settle(): void;
 }
+
+/** By so much more than needed (mm) each part reaches: a node between two of them is looked at by both. */
+const SPARE = 1e-6;
 
 export function makeBallSweep(field: HeightField, radius: number, top: number): BallSweep {
   const { cols, rows, cell, x0: fx, y0: fy, z } = field;
@@ -64,8 +68,8 @@ export function makeBallSweep(field: HeightField, radius: number, top: number): 
       const w = Math.sqrt(left);
       span[0] = -w;
       span[1] = w;
-      narrow(vy, ux, uy, least);
-      narrow(vy, -px, -py, -most);
+      narrow(vy, ux, uy, least - SPARE);
+      narrow(vy, -px, -py, -most - SPARE);
       if (span[0] > span[1]) continue;
       let c0 = Math.ceil((x + span[0] - fx) * inv);
       let c1 = Math.floor((x + span[1] - fx) * inv);
@@ -77,7 +81,8 @@ export function makeBallSweep(field: HeightField, radius: number, top: number): 
       for (let i = r * cols + c0; i <= end; i++) {
         const g = q - vx * vx;
         const gap = middle - zz[i];
-        if (gap <= 0 || gap * gap < g) zz[i] = middle - Math.sqrt(g);
+        // A node on the very edge of a ball may come out a hair beyond it.
+        if (gap <= 0 || gap * gap < g) zz[i] = g > 0 ? middle - Math.sqrt(g) : Math.min(zz[i], middle);
         vx += cell;
       }
     }
@@ -89,8 +94,8 @@ export function makeBallSweep(field: HeightField, radius: number, top: number): 
     const w0 = widthAt(low);
     const stretch = Math.sqrt(1 + m * m);
     const lean = m / stretch;
-    const from = lean < 0 ? lean * full : 0;
-    const to = len + (lean > 0 ? lean * full : 0);
+    const from = (lean < 0 ? lean * full : 0) - SPARE;
+    const to = len + (lean > 0 ? lean * full : 0) + SPARE;
     const square = stretch * stretch;
     const ya = y0 + (uy < 0 ? to : from) * uy;
     const yb = y0 + (uy < 0 ? from : to) * uy;
@@ -132,8 +137,16 @@ export function makeBallSweep(field: HeightField, radius: number, top: number): 
         if (gap > 0 && gap * gap >= q * square) continue;
         const root = q > 0 ? Math.sqrt(q) : 0;
         const s = along - lean * root;
-        if (s < 0 || s > len) continue;
-        zz[base + c] = was + gap - root * stretch;
+        if (s >= 0 && s <= len) {
+          zz[base + c] = was + gap - root * stretch;
+          continue;
+        }
+        // The place on the endless line lies beyond the move: the ball at its end, if that covers the node at all.
+        const d = s < 0 ? along : along - len;
+        const g = q - d * d;
+        if (g < 0) continue;
+        const zc = (s < 0 ? z0 : z0 + m * len) + full - Math.sqrt(g);
+        if (zc < was) zz[base + c] = zc;
       }
     }
   };

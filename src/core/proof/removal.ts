@@ -1,12 +1,12 @@
-import type { CutterForm } from '../cutters/shape';
+import { jointOf, type CutterForm } from '../cutters/form';
 import type { HeightField } from '../relief/field';
 import { makeBallSweep } from './ballSweep';
+import { makeEnvelope } from './envelope';
 
 /**
- * Material removal on a height field. A straight move lowers each node to the lowest point of the
- * cutter that passes over it: min over s of z(s) + profile(distance to the axis at s). For flat, cone
- * and ball this is closed form (the term is convex in s); other shapes are searched by golden section,
- * which convexity allows. A long move and its thousand pieces therefore give the same surface.
+ * Material removal on a height field. A straight move lowers each node to the lowest point of the cutter that
+ * passes over it, in closed form (`./envelope.ts`), so a long move and its thousand pieces give the same surface.
+ * Which nodes are looked at is only a saving: each answers for itself whether it is covered.
  *
  * A cutter is taken only as wide as it is at the height of the top face, and nodes that lie below its
  * lowest point already are passed over unseen.
@@ -24,121 +24,51 @@ export interface Remover {
   clash(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): number;
 }
 
-export interface SweptCutter {
-  readonly form: CutterForm;
-  readonly profile: (rho: number) => number;
-  readonly radiusAt: (height: number) => number;
-}
+/** Nodes on the very edge of the cutter count as covered, whichever way their coordinates were rounded, mm. */
+const EDGE = 1e-7;
 
-const GOLDEN = 0.6180339887498949;
-
-export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): Remover {
+export function makeRemover(field: HeightField, form: CutterForm, top = 0): Remover {
   const { cols, rows, cell, x0: fx, y0: fy, z } = field;
-  const { form } = cutter;
-  const full = form.radius;
-  const flat = form.form === 'flat';
-  const ball = form.form === 'ball';
-  const isCone = form.form === 'cone';
-  const tip = isCone ? form.tip : 0;
-  const rise = isCone ? 1 / form.tan : 0;
-  const slope = isCone ? form.tan : 0;
+  const { radius: full, core, ball, rise } = form;
+  const joint = jointOf(form);
+  const upright = rise === Infinity;
+  const flat = upright && ball === 0;
+  const envelope = makeEnvelope(form);
   const inv = 1 / cell;
-
-  // The swept height over a node at (along, across h2 = across squared), for s in [0, len], m = dz/ds.
-  let len = 0;
-  let zs = 0;
-  let m = 0;
-  let k1 = 0;
-  const swept = (along: number, h2: number, r2: number): number => {
-    // The stretch of s over which the node lies under the cutter.
-    const w = Math.sqrt(r2 - h2);
-    let lo = along - w;
-    let hi = along + w;
-    if (lo < 0) lo = 0;
-    if (hi > len) hi = len;
-    if (lo > hi) return Infinity;
-    if (flat) return zs + (m > 0 ? m * lo : m * hi);
-    if (isCone) {
-      // Lowest where the slope of the cone along s balances m; inside the flat tip, at its downhill end.
-      const h = Math.sqrt(h2);
-      let s = along - h * k1;
-      if (s < lo) s = lo;
-      else if (s > hi) s = hi;
-      let d = s - along;
-      let rho = Math.sqrt(h2 + d * d);
-      if (rho < tip) {
-        const t = Math.sqrt(tip * tip - h2);
-        s = m > 0 ? along - t : along + t;
-        if (s < lo) s = lo;
-        else if (s > hi) s = hi;
-        d = s - along;
-        rho = Math.sqrt(h2 + d * d);
-        return zs + m * s + (rho > tip ? (rho - tip) * rise : 0);
-      }
-      return zs + m * s + (rho - tip) * rise;
-    }
-    if (ball) {
-      const q = full * full - h2;
-      let s = along - k1 * Math.sqrt(q);
-      if (s < lo) s = lo;
-      else if (s > hi) s = hi;
-      const d = s - along;
-      const g = q - d * d;
-      return zs + m * s + full - (g > 0 ? Math.sqrt(g) : 0);
-    }
-    const at = (s: number) => zs + m * s + cutter.profile(Math.sqrt(h2 + (s - along) * (s - along)));
-    if (m === 0) return at(along < lo ? lo : along > hi ? hi : along);
-    let a = lo;
-    let b = hi;
-    let p = b - GOLDEN * (b - a);
-    let q = a + GOLDEN * (b - a);
-    let fp = at(p);
-    let fq = at(q);
-    for (let i = 0; i < 40 && b - a > 1e-7; i++) {
-      if (fp < fq) {
-        b = q;
-        q = p;
-        fq = fp;
-        p = b - GOLDEN * (b - a);
-        fp = at(p);
-      } else {
-        a = p;
-        p = q;
-        fp = fq;
-        q = a + GOLDEN * (b - a);
-        fq = at(q);
-      }
-    }
-    return Math.min(at(lo), at(hi), fp, fq);
+  const widthAt = (h: number): number => {
+    if (h < joint.high) return core + Math.sqrt(h * (2 * ball - h));
+    return upright ? full : Math.min(full, core + joint.out + (h - joint.high) / rise);
   };
+  // The side carried on inwards lies nowhere above the outline: what it says of the least height is true of every node.
+  const sideAt = upright ? 0 : joint.high - (core + joint.out) * rise;
 
   /**
    * Visits the nodes under a move; `cutting` lowers them, else the largest clash is returned. Of a move that
-   * is `joined` to the one before, nodes whose lowest place is the start are passed over: they are cut.
+   * is `joined` to the one before, nodes whose lowest place is surely the start are passed over: they are cut.
    */
   const sweep = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number, cutting: boolean, joined: boolean): number => {
     const low = z0 < z1 ? z0 : z1;
     if (low >= top) return 0;
-    const radius = Math.min(full, cutter.radiusAt(top - low) + 1e-9);
-    if (!(radius > 0)) return 0;
+    const radius = widthAt(top - low) + EDGE;
     const dx = x1 - x0;
     const dy = y1 - y0;
-    len = Math.sqrt(dx * dx + dy * dy);
-    const level = len < 1e-9;
-    const ux = level ? 1 : dx / len;
-    const uy = level ? 0 : dy / len;
-    if (level) len = 0;
-    zs = level ? low : z0;
-    m = level ? 0 : (z1 - z0) / len;
-    if (isCone) {
-      const k = m * slope;
-      k1 = k >= 1 ? Infinity : k <= -1 ? -Infinity : k / Math.sqrt(1 - k * k);
-    } else if (ball) k1 = m / Math.sqrt(1 + m * m);
+    let len = Math.sqrt(dx * dx + dy * dy);
+    const standing = len < 1e-9;
+    const ux = standing ? 1 : dx / len;
+    const uy = standing ? 0 : dy / len;
+    const m = standing ? 0 : (z1 - z0) / len;
+    if (standing) len = 0;
+    envelope.move(len, standing ? low : z0, m);
     const r2 = radius * radius;
-    const even = m === 0;
     // Least distance along the move at which a node can be lower than the cutter at the start leaves it.
     let behind = -Infinity;
-    if (joined && len > 0) behind = m >= 0 ? 0 : isCone && k1 > -1e6 ? k1 * radius - tip : -Infinity;
+    if (joined && len > 0) {
+      if (m >= 0) behind = -EDGE;
+      else if (ball === 0 && !flat) {
+        const k = -m / rise;
+        if (k < 1) behind = -(k / Math.sqrt(1 - k * k)) * radius - core - EDGE;
+      }
+    }
     const pruned = behind > -radius;
     let r0 = Math.ceil(((y0 < y1 ? y0 : y1) - radius - fy) * inv);
     let r1 = Math.floor(((y0 > y1 ? y0 : y1) + radius - fy) * inv);
@@ -175,7 +105,7 @@ export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): R
           const hi = e0 < e1 ? e1 : e0;
           if (lo > p) p = lo;
           if (hi < q) q = hi;
-        } else if ((y - y0) * uy < 0 || (y - y0) * uy > len) q = p - 1;
+        } else if ((y - y0) * uy < -EDGE || (y - y0) * uy > len + EDGE) q = p - 1;
         if (p <= q) {
           if (p < a) a = p;
           if (q > b) b = q;
@@ -187,41 +117,23 @@ export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): R
           if (x0 + ahead / ux > a) a = x0 + ahead / ux;
         } else if (ux < -1e-12) {
           if (x0 + ahead / ux < b) b = x0 + ahead / ux;
-        } else if (ahead > 0) continue;
+        } else if (ahead > EDGE) continue;
       }
       let c0 = Math.ceil((a - fx) * inv);
       let c1 = Math.floor((b - fx) * inv);
       if (c0 < 0) c0 = 0;
       if (c1 > cols - 1) c1 = cols - 1;
       const base = r * cols;
-      const vy = y - y0;
-      const alongY = vy * uy;
-      const acrossY = vy * ux;
+      const alongY = (y - y0) * uy;
+      const acrossY = (y - y0) * ux;
       for (let c = c0; c <= c1; c++) {
         const i = base + c;
         const was = z[i];
         if (was <= low) continue;
         const vx = fx + c * cell - x0;
         const across = acrossY - vx * uy;
-        // A cone is nowhere lower than its lowest tip under the distance to the line.
-        if (isCone && low + ((across < 0 ? -across : across) - tip) * rise >= was) continue;
-        const along = vx * ux + alongY;
-        const h2 = across * across;
-        let zc: number;
-        if (even) {
-          const e = along < 0 ? along : along > len ? along - len : 0;
-          const rho2 = h2 + e * e;
-          if (rho2 > r2) continue;
-          if (flat) zc = zs;
-          else if (isCone) {
-            const rho = Math.sqrt(rho2);
-            zc = rho > tip ? zs + (rho - tip) * rise : zs;
-          } else if (ball) zc = zs + full - Math.sqrt(full * full - rho2);
-          else zc = zs + cutter.profile(Math.sqrt(rho2));
-        } else {
-          if (h2 > r2) continue;
-          zc = swept(along, h2, r2);
-        }
+        if (!upright && low + sideAt + (across < 0 ? -across : across) * rise >= was) continue;
+        const zc = envelope.at(vx * ux + alongY, across * across, r2);
         if (zc < was) {
           if (cutting) z[i] = zc;
           else if (was - zc > worst) worst = was - zc;
@@ -230,16 +142,17 @@ export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): R
     }
     return worst;
   };
+  const clash: Remover['clash'] = (x0, y0, z0, x1, y1, z1) => sweep(x0, y0, z0, x1, y1, z1, false, false);
 
-  if (ball) {
+  if (upright && core === 0) {
     const balls = makeBallSweep(field, full, top);
     return {
       field,
       cut: balls.cut,
       settle: balls.settle,
-      clash(x0, y0, z0, x1, y1, z1) {
+      clash(...move) {
         balls.settle();
-        return sweep(x0, y0, z0, x1, y1, z1, false, false);
+        return clash(...move);
       },
     };
   }
@@ -258,6 +171,6 @@ export function makeRemover(field: HeightField, cutter: SweptCutter, top = 0): R
       lastZ = z1;
       sweep(x0, y0, z0, x1, y1, z1, true, joined);
     },
-    clash: (x0, y0, z0, x1, y1, z1) => sweep(x0, y0, z0, x1, y1, z1, false, false),
+    clash,
   };
 }

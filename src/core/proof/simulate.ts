@@ -1,5 +1,5 @@
-import { cuttingLength, profileOf, type Cutter } from '../cutters/cutter';
-import { shapeOf } from '../cutters/registry';
+import { cuttingLength, formOf, type Cutter } from '../cutters/cutter';
+import { flatForm } from '../cutters/form';
 import { mix, mixOther } from '../geometry/hash';
 import { ARC_CCW, isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
 import { flatField, type HeightField } from '../relief/field';
@@ -20,12 +20,7 @@ export interface Clash {
 const CLASH = 0.02;
 const ARC_SAGITTA = 0.0008;
 
-const sweptOf = (c: Cutter) => {
-  const shape = shapeOf(c.shape);
-  return { form: shape.form(c.values), profile: profileOf(c), radiusAt: (h: number) => shape.radiusAt(c.values, h) };
-};
-
-export const removerOf = (field: HeightField, cutter: Cutter): Remover => makeRemover(field, sweptOf(cutter));
+export const removerOf = (field: HeightField, cutter: Cutter): Remover => makeRemover(field, formOf(cutter));
 
 /** Cuts one move (from the end of move i - 1) out of the field; arcs as chords of sagitta below 0.001 mm. */
 export function cutMove(remover: Remover, m: Motion, i: number): void {
@@ -143,7 +138,7 @@ export function createSimulation(): Simulation {
           of = p.stretch;
           remover = removerOf(f, cutter);
           const radius = shankRadius(cutter);
-          shank = makeRemover(f, { form: { form: 'flat', radius }, profile: () => 0, radiusAt: () => radius });
+          shank = makeRemover(f, flatForm(radius));
         }
         const clashes = cutPiece(s.motion, p, remover, shank, key !== null && !answers.has(key) ? cuttingLength(cutter) : Infinity);
         if (key !== null && !found.has(key)) found.set(key, clashes);

@@ -64,6 +64,45 @@ export const testCone = (includedAngle: number, tipDiameter: number, diameter: n
   const per = 1 / Math.tan((includedAngle * Math.PI) / 360);
   return { radius: diameter / 2, profile: (rho) => (rho > diameter / 2 + 1e-9 ? Infinity : Math.max(0, (rho - tipDiameter / 2) * per)) };
 };
+/** Profiles of the other shapes, each from its own definition: a sphere, a sphere that passes into a cone, a disc with a rounded rim. */
+export const testBall = (diameter: number): TestCutter => {
+  const r = diameter / 2;
+  return { radius: r, profile: (rho) => (rho > r ? Infinity : r - Math.sqrt(r * r - rho * rho)) };
+};
+export const testBull = (diameter: number, corner: number): TestCutter => {
+  const r = diameter / 2;
+  return { radius: r, profile: (rho) => (rho > r ? Infinity : rho <= r - corner ? 0 : corner - Math.sqrt(Math.max(0, corner ** 2 - (rho - r + corner) ** 2))) };
+};
+export const testTapered = (diameter: number, tipRadius: number, halfAngleDegrees: number): TestCutter => {
+  const a = (halfAngleDegrees * Math.PI) / 180;
+  // The cone touches the sphere where the sphere's radius leans by the half angle.
+  const rho0 = tipRadius * Math.cos(a);
+  const h0 = tipRadius - tipRadius * Math.sin(a);
+  return { radius: diameter / 2, profile: (rho) => (rho > diameter / 2 ? Infinity : rho <= rho0 ? tipRadius - Math.sqrt(tipRadius ** 2 - rho * rho) : h0 + (rho - rho0) / Math.tan(a)) };
+};
+/** Any cutter of a library by the name of its shape and its values. */
+export function testShape(shape: string, v: Record<string, number>): TestCutter {
+  switch (shape) {
+    case 'flat':
+      return testFlat(v.diameter);
+    case 'ball':
+      return testBall(v.diameter);
+    case 'bull':
+      return testBull(v.diameter, v.cornerRadius);
+    case 'v':
+      return testCone(v.includedAngle, v.tipDiameter, v.diameter);
+    case 'cone':
+      return testCone(2 * v.halfAngle, v.tipDiameter, v.diameter);
+    case 'taperedBall':
+      return testTapered(v.diameter, v.tipRadius, v.halfAngle);
+    case 'drag':
+      return testTapered(v.diameter, v.tipRadius, v.includedAngle / 2);
+    case 'drill':
+      return v.includedAngle >= 180 ? testFlat(v.diameter) : testCone(v.includedAngle, 0, v.diameter);
+    default:
+      throw new Error(`The tests know no cutter called ${shape}.`);
+  }
+}
 export const testFlat = (diameter: number): TestCutter => ({ radius: diameter / 2, profile: (rho) => (rho > diameter / 2 ? Infinity : 0) });
 
 /** Points at which heights are followed, in order of x. */

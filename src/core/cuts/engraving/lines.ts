@@ -85,7 +85,7 @@ export function planEngraving(v: Engraving, c: CutContext): CutPlan {
 export function engravingSide(v: Engraving, _blank: CutBlank, cutter: (id: string) => Cutter | null): { start: number; floor: number; lean: number } {
   const c = cutter(v.cutter);
   const form = c && shapeOf(c.shape).form(c.values);
-  return { start: 0, floor: v.depth, lean: form?.form === 'cone' ? (Math.atan(form.tan) * 180) / Math.PI : 0 };
+  return { start: 0, floor: v.depth, lean: form && form.rise < Infinity ? (Math.atan(1 / form.rise) * 180) / Math.PI : 0 };
 }
 
 /** Grooves as the cutter's profile makes them about each line. */

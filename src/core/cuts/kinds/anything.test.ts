@@ -1,10 +1,9 @@
 import fc from 'fast-check';
-import { radiusOf, type Cutter } from '../../cutters/cutter';
-import { shapeOf } from '../../cutters/registry';
+import type { Cutter } from '../../cutters/cutter';
 import { normalise, type Region } from '../../geometry/region';
 import { patterns } from '../clearing/clear';
 import { parseProgram } from '../../program/parser';
-import { cutOut, depths, readMoves, scatter, type TestCutter } from '../../testing/independent';
+import { cutOut, depths, readMoves, scatter, testShape, type TestCutter } from '../../testing/independent';
 import { cutterOf, planOn, programOf } from '../../testing/job';
 import { box, circleLoop, starLoop } from '../../testing/shapes';
 
@@ -18,8 +17,7 @@ const regions = fc.array(loop, { minLength: 1, maxLength: 4 }).map((l) => normal
 const flats = fc.constantFrom('flat-1', 'flat-1.5', 'flat-2', 'flat-3', 'flat-6');
 const steps = fc.record({ stepOver: num(0.25, 0.9), stepDown: num(0.3, 2.5) });
 
-/** The profile of a library cutter as the tests' machine takes it, without anything of the cutter's own but its shape. */
-const tested = (c: Cutter): TestCutter => ({ radius: radiusOf(c), profile: (rho) => shapeOf(c.shape).profile(c.values, Math.min(rho, radiusOf(c))) });
+const tested = (c: Cutter): TestCutter => testShape(c.shape, c.values);
 
 interface Case {
   kind: string;

@@ -7,16 +7,7 @@ export const ball = cutterShape({
   schema: z.object({ diameter: positive }),
   defaults: { diameter: 3 },
   fields: [{ kind: 'length', key: 'diameter', label: 'Diameter', min: 0.05, max: 100 }],
-  profile: (s, rho) => {
-    const r = s.diameter / 2;
-    return rho <= r ? r - Math.sqrt(r * r - rho * rho) : Infinity;
-  },
-  radiusAt: (s, h) => {
-    const r = s.diameter / 2;
-    return h >= r ? r : Math.sqrt(Math.max(0, h * (2 * r - h)));
-  },
-  form: (s) => ({ form: 'ball', radius: s.diameter / 2 }),
-  radius: (s) => s.diameter / 2,
+  form: (s) => ({ radius: s.diameter / 2, core: 0, ball: s.diameter / 2, rise: Infinity }),
   plunges: true,
   turns: true,
   label: (s, length) => length(s.diameter),

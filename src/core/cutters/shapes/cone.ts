@@ -1,8 +1,6 @@
 import { z } from 'zod';
 import { cutterShape, positive } from '../shape';
 
-const tan = (halfAngle: number) => Math.tan((halfAngle * Math.PI) / 180);
-
 /** Named by its half angle, with a flat tip. */
 export const cone = cutterShape({
   id: 'cone',
@@ -14,10 +12,7 @@ export const cone = cutterShape({
     { kind: 'number', key: 'halfAngle', label: 'Half angle', unit: '°', min: 1, max: 88 },
     { kind: 'length', key: 'tipDiameter', label: 'Tip width', min: 0, max: 20 },
   ],
-  profile: (s, rho) => (rho > s.diameter / 2 ? Infinity : Math.max(0, (rho - s.tipDiameter / 2) / tan(s.halfAngle))),
-  radiusAt: (s, h) => Math.min(s.diameter / 2, s.tipDiameter / 2 + h * tan(s.halfAngle)),
-  form: (s) => ({ form: 'cone', radius: s.diameter / 2, tip: s.tipDiameter / 2, tan: tan(s.halfAngle) }),
-  radius: (s) => s.diameter / 2,
+  form: (s) => ({ radius: s.diameter / 2, core: s.tipDiameter / 2, ball: 0, rise: 1 / Math.tan((s.halfAngle * Math.PI) / 180) }),
   plunges: true,
   turns: true,
   label: (s, length) => `${+s.halfAngle.toFixed(2)}° half, tip ${length(s.tipDiameter)}`,

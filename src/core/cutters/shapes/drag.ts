@@ -1,5 +1,8 @@
 import { z } from 'zod';
+import { tipFits, type CutterForm } from '../form';
 import { cutterShape, positive } from '../shape';
+
+const form = (s: { diameter: number; tipRadius: number; includedAngle: number }): CutterForm => ({ radius: s.diameter / 2, core: 0, ball: s.tipRadius, rise: 1 / Math.tan((s.includedAngle * Math.PI) / 360) });
 
 /** A diamond that is drawn through the material with the spindle off. */
 export const drag = cutterShape({
@@ -13,13 +16,10 @@ export const drag = cutterShape({
     { kind: 'length', key: 'tipRadius', label: 'Tip radius', min: 0, max: 1 },
     { kind: 'number', key: 'springRate', label: 'Spring of the holder', unit: 'N/mm', min: 0, max: 1000, missing: 0, hint: '0 holds it firmly' },
   ],
-  profile: (s, rho) => (rho > s.diameter / 2 ? Infinity : rho / Math.tan(((s.includedAngle / 2) * Math.PI) / 180)),
-  radiusAt: (s, h) => Math.min(s.diameter / 2, h * Math.tan(((s.includedAngle / 2) * Math.PI) / 180)),
-  form: (s) => ({ form: 'cone', radius: s.diameter / 2, tip: 0, tan: Math.tan(((s.includedAngle / 2) * Math.PI) / 180) }),
-  radius: (s) => s.diameter / 2,
+  form,
   plunges: true,
   turns: false,
   label: (s) => `${+s.includedAngle.toFixed(2)}°`,
   setup: (s) => ({ shape: 'drag', diameter: s.diameter, includedAngle: s.includedAngle, tipRadius: s.tipRadius, ...(s.springRate ? { springRate: s.springRate } : {}) }),
-  problem: () => null,
+  problem: (s) => (tipFits(form(s)) ? null : 'The tip radius does not fit into the diameter.'),
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { flatForm } from '../form';
 import { cutterShape, positive } from '../shape';
 
 export const drill = cutterShape({
@@ -10,10 +11,7 @@ export const drill = cutterShape({
     { kind: 'length', key: 'diameter', label: 'Diameter', min: 0.05, max: 50 },
     { kind: 'number', key: 'includedAngle', label: 'Point angle', unit: '°', min: 60, max: 180 },
   ],
-  profile: (s, rho) => (rho > s.diameter / 2 ? Infinity : s.includedAngle >= 180 ? 0 : rho / Math.tan(((s.includedAngle / 2) * Math.PI) / 180)),
-  radiusAt: (s, h) => (s.includedAngle >= 180 ? s.diameter / 2 : Math.min(s.diameter / 2, h * Math.tan(((s.includedAngle / 2) * Math.PI) / 180))),
-  form: (s) => ({ form: 'general', radius: s.diameter / 2 }),
-  radius: (s) => s.diameter / 2,
+  form: (s) => (s.includedAngle >= 180 ? flatForm(s.diameter / 2) : { radius: s.diameter / 2, core: 0, ball: 0, rise: 1 / Math.tan((s.includedAngle * Math.PI) / 360) }),
   plunges: true,
   turns: true,
   label: (s, length) => length(s.diameter),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { flatForm } from '../form';
 import { cutterShape, positive } from '../shape';
 
 export const flat = cutterShape({
@@ -7,10 +8,7 @@ export const flat = cutterShape({
   schema: z.object({ diameter: positive }),
   defaults: { diameter: 6 },
   fields: [{ kind: 'length', key: 'diameter', label: 'Diameter', min: 0.05, max: 100 }],
-  profile: (s, rho) => (rho <= s.diameter / 2 ? 0 : Infinity),
-  radiusAt: (s) => s.diameter / 2,
-  form: (s) => ({ form: 'flat', radius: s.diameter / 2 }),
-  radius: (s) => s.diameter / 2,
+  form: (s) => flatForm(s.diameter / 2),
   plunges: true,
   turns: true,
   label: (s, length) => length(s.diameter),

@@ -1,8 +1,6 @@
 import { z } from 'zod';
 import { cutterShape, positive } from '../shape';
 
-const half = (included: number) => ((included / 2) * Math.PI) / 180;
-
 /** Named by its included angle; `tipDiameter` is the flat at its point. */
 export const vbit = cutterShape({
   id: 'v',
@@ -14,10 +12,7 @@ export const vbit = cutterShape({
     { kind: 'number', key: 'includedAngle', label: 'Included angle', unit: '°', min: 2, max: 178 },
     { kind: 'length', key: 'tipDiameter', label: 'Tip flat', min: 0, max: 20 },
   ],
-  profile: (s, rho) => (rho > s.diameter / 2 ? Infinity : Math.max(0, (rho - s.tipDiameter / 2) / Math.tan(half(s.includedAngle)))),
-  radiusAt: (s, h) => Math.min(s.diameter / 2, s.tipDiameter / 2 + h * Math.tan(half(s.includedAngle))),
-  form: (s) => ({ form: 'cone', radius: s.diameter / 2, tip: s.tipDiameter / 2, tan: Math.tan(half(s.includedAngle)) }),
-  radius: (s) => s.diameter / 2,
+  form: (s) => ({ radius: s.diameter / 2, core: s.tipDiameter / 2, ball: 0, rise: 1 / Math.tan((s.includedAngle * Math.PI) / 360) }),
   plunges: true,
   turns: true,
   label: (s, length) => `${+s.includedAngle.toFixed(2)}° ${length(s.diameter)}`,
