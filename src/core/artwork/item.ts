@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { flatten, placement, transformPath, type Affine, type Path } from '../geometry/path';
+import { boundsOfPaths, flatten, placement, transformPath, type Affine, type Path } from '../geometry/path';
 import { boundsOf, normalise, type Bounds, type Fill, type Region } from '../geometry/region';
 import type { ArtworkContext } from './kind';
 import { itemKindOf } from './registry';
@@ -82,8 +82,7 @@ export function regionOf(items: readonly Item[], c: ArtworkContext, tolerance: n
 
 /** Bounds of what an item draws; its box where it draws nothing. */
 export function itemBounds(p: PlacedItem): Bounds {
-  const b = boundsOf(p.paths.map((q) => flatten(q, 0.05)));
-  return b ?? boundsOf([Float64Array.from(p.corners.flatMap((q) => [q.x, q.y]))])!;
+  return boundsOfPaths(p.paths) ?? boundsOf([Float64Array.from(p.corners.flatMap((q) => [q.x, q.y]))])!;
 }
 
 

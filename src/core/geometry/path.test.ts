@@ -85,13 +85,24 @@ describe('paths', () => {
       fc.property(anyPath, (p) => {
         const b = boundsOfPaths([p])!;
         const all = places(p, 200);
-        expect(Math.min(...all.map((q) => q.x))).toBeGreaterThanOrEqual(b.x0 - 1e-9);
-        expect(Math.max(...all.map((q) => q.y))).toBeLessThanOrEqual(b.y1 + 1e-9);
-        // The samples come as near to the box as their steps let them.
-        expect(Math.min(...all.map((q) => q.x)) - b.x0).toBeLessThan(0.05);
-        expect(b.y1 - Math.max(...all.map((q) => q.y))).toBeLessThan(0.05);
+        const [xs, ys] = [all.map((q) => q.x), all.map((q) => q.y)];
+        for (const [inner, outer] of [[Math.min(...xs), b.x0], [Math.min(...ys), b.y0], [-Math.max(...xs), -b.x1], [-Math.max(...ys), -b.y1]]) {
+          expect(inner).toBeGreaterThanOrEqual(outer - 1e-9);
+          // The samples come as near to the box as their steps let them.
+          expect(inner - outer).toBeLessThan(0.05);
+        }
       }),
     );
+  });
+  it('have the box of an arc from any quarter, either way round, and at the quarters themselves', () => {
+    for (let from = -180; from <= 180; from += 15)
+      for (let sweep = -345; sweep <= 345; sweep += 15) {
+        if (sweep === 0) continue;
+        const at = (d: number) => ({ x: 3 + 2 * Math.cos((d * Math.PI) / 180), y: -1 + 2 * Math.sin((d * Math.PI) / 180) });
+        const b = boundsOfPaths([{ ...at(from), closed: false, segments: [{ k: 'arc', ...at(from + sweep), cx: 3, cy: -1, ccw: sweep > 0 }] }])!;
+        const all = Array.from({ length: 346 }, (_, i) => at(from + (sweep * i) / 345));
+        expect([b.x0, b.y0, b.x1, b.y1].map((v) => +v.toFixed(3))).toEqual([Math.min(...all.map((p) => p.x)), Math.min(...all.map((p) => p.y)), Math.max(...all.map((p) => p.x)), Math.max(...all.map((p) => p.y))].map((v) => +v.toFixed(3)));
+      }
   });
   it('are within 2e-5 of the radius as cubics', () => {
     fc.assert(

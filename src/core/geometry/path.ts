@@ -189,8 +189,8 @@ export function boundsOfPaths(paths: readonly Path[]): { x0: number; y0: number;
         const a0 = Math.atan2(py - s.cy, px - s.cx);
         const sweep = arcSweep(px, py, s.x, s.y, s.cx, s.cy, s.ccw);
         for (let q = 0; q < 4; q++) {
-          let d = (q * Math.PI) / 2 - a0;
-          while (d < 0) d += 2 * Math.PI;
+          // Turned on from the start, counter-clockwise, by 0 to a whole turn.
+          const d = ((((q * Math.PI) / 2 - a0) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
           if (sweep > 0 ? d < sweep : d - 2 * Math.PI > sweep) take(s.cx + r * Math.round(Math.cos((q * Math.PI) / 2)), s.cy + r * Math.round(Math.sin((q * Math.PI) / 2)));
         }
       } else if (s.k === 'cubic') {
