@@ -146,12 +146,13 @@ export function gridDistances(g: TestGrid, loops: Loops, band: number): Float64A
 
 /**
  * Nodes that a disc of `radius` mm within the outline covers (the morphological opening), short of `spare` mm:
- * discs are set on every node that is a radius away from the outline.
+ * discs are set on every node that is a radius away from the outline. `cover` is the radius of the disc that is set there,
+ * less than the radius for a cutter with a round rim.
  */
-export function gridReach(g: TestGrid, d: Float64Array, radius: number, spare: number): Uint8Array {
+export function gridReach(g: TestGrid, d: Float64Array, radius: number, spare: number, cover = radius): Uint8Array {
   const out = new Uint8Array(d.length);
-  const n = Math.floor((radius - spare) / g.cell);
-  const half = Int32Array.from({ length: 2 * n + 1 }, (_, k) => Math.floor(Math.sqrt(Math.max(0, (radius - spare) ** 2 - ((k - n) * g.cell) ** 2)) / g.cell));
+  const n = Math.max(0, Math.floor((cover - spare) / g.cell));
+  const half = Int32Array.from({ length: 2 * n + 1 }, (_, k) => Math.floor(Math.sqrt(Math.max(0, Math.max(0, cover - spare) ** 2 - ((k - n) * g.cell) ** 2)) / g.cell));
   const centre = (i: number) => d[i] >= radius + 0.001;
   for (let r = 0; r < g.rows; r++)
     for (let c = 0; c < g.cols; c++) {

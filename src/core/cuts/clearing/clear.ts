@@ -1,25 +1,30 @@
-import type { Preset } from '../../cutters/cutter';
+import { radiusAt, radiusOf, type Cutter, type Preset } from '../../cutters/cutter';
 import { makeOutline } from '../../geometry/outline';
 import type { Insets } from '../../geometry/insets';
 import { regionArea, type Region } from '../../geometry/region';
 import { MotionBuilder, type Motion } from '../../motion/motion';
 import { makeTrack, pointAt, run } from '../../motion/track';
 import { passes, type Reached } from '../kind';
-import { clearingMoves, contours, levelsOf, type ClearingMoves } from './contours';
+import { clearingMoves, contours, levelsOf, type ClearingMoves, type Footprint } from './contours';
 import { enterOpen, type EntryKind } from './entry';
 import { evenClearing } from './even';
 import { hatchRows, zigzags } from './hatch';
-import { reachOf, restOf, without } from './reach';
+import { leftBy, reachOf, restOf, without } from './reach';
 import { restMoves } from './rest';
 import { eachTrack, hop, type HopHeights } from './travel';
 import { wallPass } from './wallPass';
 
 /** One cutter of a clearing and how it is driven. */
-export interface ClearingTool {
+export interface ClearingTool extends Footprint {
   readonly id: string;
-  readonly radius: number;
   readonly preset: Preset;
 }
+
+/** A ridge this high between passes counts as level floor, mm: it widens the floor that a round rim leaves by a little. */
+const LEVEL = 0.004;
+
+/** A cutter of a clearing list. */
+export const clearingTool = (cutter: Cutter, preset: Preset): ClearingTool => ({ id: cutter.id, radius: radiusOf(cutter), floorRadius: Math.min(radiusOf(cutter), radiusAt(cutter, LEVEL)), preset });
 
 /** How the widest cutter goes about it; the others follow what is left. */
 export const patterns = ['contours', 'hatch', 'even'] as const;
@@ -43,7 +48,7 @@ export interface ClearingOptions extends HopHeights {
 
 export interface Cleared {
   readonly toolpaths: { cutterId: string; rpm: number; motion: Motion }[];
-  /** What no cutter of the list reaches on the floor. */
+  /** What no cutter of the list can enter on the floor, mm2 and where. */
   readonly left: Region;
   readonly area: number;
   /** Ids of cutters that found nothing to do. */
@@ -61,29 +66,31 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
   const regionAt = (z: number): Region => insets.at(offset + o.draft * (o.face - z), 0.0005);
   const floor = regionAt(o.floor);
   const reaches = sorted.map((t) => reachOf(floor, t.radius));
+  const lefts = leftBy(floor, sorted);
   const toolpaths: Cleared['toolpaths'] = [];
   const idle: string[] = [];
   sorted.forEach((tool, k) => {
     const b = new MotionBuilder();
     const heights = passes(o.face, o.floor, tool.preset.stepDown);
-    const step = Math.min(tool.preset.stepOver, 2 * tool.radius);
+    const step = Math.min(tool.preset.stepOver, 2 * tool.floorRadius);
     const report = () => o.progress((k + 0.5) / sorted.length);
-    /** What cutter w left of a region at height z: where walls lean, its first pass at or below z says how far it went. */
-    const leftAt = (region: Region, z: number, w: number): Region => {
-      if (!o.draft) return reaches[w].left;
-      const pass = passes(o.face, o.floor, sorted[w].preset.stepDown).find((q) => q <= z + 1e-9) ?? o.floor;
-      return restOf(region, reachOf(regionAt(pass), sorted[w].radius).reached).left;
+    /** What the wider cutters left of a region at height z: where walls lean, the first pass of each at or below z says how far it went. */
+    const leftAt = (region: Region, z: number): Region => {
+      if (!o.draft) return lefts[k - 1];
+      return sorted.slice(0, k).reduce((left, wider) => {
+        const pass = passes(o.face, o.floor, wider.preset.stepDown).find((q) => q <= z + 1e-9) ?? o.floor;
+        return restOf(left, reachOf(regionAt(pass), wider.radius, wider.floorRadius).reached).left;
+      }, region);
     };
     const level = (at: readonly number[], face: number) => {
       const region = o.draft ? regionAt(at[at.length - 1]) : floor;
       if (!region.length) return;
       const wall = o.entry === 'helix' ? makeOutline(region) : null;
-      const m: ClearingMoves = { ...o, heights: at, face, feed: tool.preset.feed, plunge: tool.preset.plunge, radius: tool.radius, room: wall ? (x, y) => wall.distance(x, y) : undefined };
-      // What a disc reaches, every smaller one reaches: the next wider one alone says what is left.
-      if (k) restMoves(b, region, leftAt(region, at[at.length - 1], k - 1), step, m, report);
+      const m: ClearingMoves = { ...o, heights: at, face, feed: tool.preset.feed, plunge: tool.preset.plunge, radius: tool.radius, floorRadius: tool.floorRadius, room: wall ? (x, y) => wall.distance(x, y) : undefined };
+      if (k) restMoves(b, region, leftAt(region, at[at.length - 1]), step, m, report);
       else if (o.pattern === 'hatch') hatchMoves(b, region, step, o.angle, m, report);
       else if (o.pattern === 'even') evenClearing(b, region, step, m, report);
-      else clearingMoves(b, contours(region, tool.radius, step, report), m);
+      else clearingMoves(b, contours(region, tool, step, report), m);
     };
     if (o.draft > 0) heights.forEach((z, i) => level([z], i ? heights[i - 1] : o.face));
     else level(heights, o.face);
@@ -101,7 +108,7 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
 
 /** Rows to and fro, then once along the wall: with rows no further apart than the cutter is wide nothing is left between. */
 function hatchMoves(b: MotionBuilder, region: Region, step: number, angle: number, m: ClearingMoves, progress: () => void): void {
-  const { free, levels } = levelsOf(region, m.radius, step, m.radius, progress);
+  const { free, levels } = levelsOf(region, m, step, m.radius, progress);
   if (!levels.length) return;
   const lines = zigzags(hatchRows(free, angle, step), free, 4 * step + m.radius).map((l) => makeTrack(l, false, 1e-9));
   const near = 8 * m.radius;

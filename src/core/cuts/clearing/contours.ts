@@ -19,6 +19,12 @@ interface Ring {
   inner: Ring[];
 }
 
+/** A cutter seen from above, mm: how far it cuts, and within what radius it leaves a level floor (less where its rim is round). */
+export interface Footprint {
+  readonly radius: number;
+  readonly floorRadius: number;
+}
+
 export interface Clearing {
   /** Where the cutter's centre may go. */
   readonly free: Region;
@@ -26,11 +32,11 @@ export interface Clearing {
 }
 
 /**
- * Contours of a region for a disc of radius `r`, at r, r + step, r + 2 step... inside the outline, down to `deep` mm from it.
- * Where the step is over half the cutter, what lies between two contours and is touched by neither is found as a region and
- * comes as a level of its own.
+ * Contours of a region for a cutter, at r, r + step, r + 2 step... inside the outline, r being its radius, down to `deep` mm from
+ * it. Where the step is over the radius of its level floor, what lies between two contours and is touched by neither is found
+ * as a region and comes as a level of its own.
  */
-export function levelsOf(region: Region, r: number, step: number, deep: number, progress: () => void): { free: Region; levels: Region[] } {
+export function levelsOf(region: Region, { radius: r, floorRadius }: Footprint, step: number, deep: number, progress: () => void): { free: Region; levels: Region[] } {
   const insets = insetsOf(region);
   const free = insets.at(r, OFFSET_TOLERANCE);
   const levels: Region[] = [];
@@ -41,8 +47,8 @@ export function levelsOf(region: Region, r: number, step: number, deep: number, 
     levels.push(at);
     k++;
     const inset = insets.at(r + k * step, OFFSET_TOLERANCE);
-    if (step > r) {
-      const missed = subtract(insets.at(2 * r + (k - 1) * step, OFFSET_TOLERANCE), inset.length ? offset(inset, r, OFFSET_TOLERANCE) : []);
+    if (step > floorRadius) {
+      const missed = subtract(insets.at(r + floorRadius + (k - 1) * step, OFFSET_TOLERANCE), inset.length ? offset(inset, floorRadius, OFFSET_TOLERANCE) : []);
       const slivers = missed.filter((l) => Math.abs(loopArea(l)) > SPECK);
       if (slivers.length) levels.push(slivers);
     }
@@ -53,8 +59,8 @@ export function levelsOf(region: Region, r: number, step: number, deep: number, 
 }
 
 /** The contours of a region, nested as they lie in each other. */
-export function contours(region: Region, r: number, step: number, progress: () => void = () => {}): Clearing {
-  const { free, levels } = levelsOf(region, r, step, Infinity, progress);
+export function contours(region: Region, cutter: Footprint, step: number, progress: () => void = () => {}): Clearing {
+  const { free, levels } = levelsOf(region, cutter, step, Infinity, progress);
   // Nest: each ring hangs under the nearest ring of an earlier level that holds it.
   const pockets: Ring[] = [];
   const above: { ring: Ring; box: { x0: number; y0: number; x1: number; y1: number } }[] = [];
@@ -82,7 +88,7 @@ export function contours(region: Region, r: number, step: number, progress: () =
   return { free, pockets };
 }
 
-export interface ClearingMoves extends EntryMoves, HopHeights {
+export interface ClearingMoves extends EntryMoves, HopHeights, Footprint {
   /** Heights of the passes, and of the material's face before the first. */
   readonly heights: readonly number[];
   readonly face: number;

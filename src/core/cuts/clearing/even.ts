@@ -28,7 +28,7 @@ interface EvenMoves extends ClearingMoves {
  */
 export function evenClearing(b: MotionBuilder, region: Region, step: number, moves: ClearingMoves, progress: () => void): void {
   const m: EvenMoves = { ...moves, step };
-  const { levels } = levelsOf(region, m.radius, step, m.radius, progress);
+  const { levels } = levelsOf(region, m, step, m.radius, progress);
   if (!levels.length) return;
   let places: DiscPlace[] = [];
   try {
@@ -55,14 +55,15 @@ export function evenClearing(b: MotionBuilder, region: Region, step: number, mov
   }
   if (!narrow.length) return;
   // Both come from the same insets: the outer contours are the same, point by point.
-  const all = contours(region, m.radius, step, progress);
+  const all = contours(region, m, step, progress);
   clearingMoves(b, { free: all.free, pockets: all.pockets.filter((p) => narrow.some((w) => w.some((l) => l[0] === p.loop[0] && l[1] === p.loop[1]))) }, m);
 }
 
 /** Moves that clear one place at height `z` from `above`: a helix, a spiral out to the widest circle, then crescent after crescent. */
 function placeMoves(b: MotionBuilder, p: DiscPlace, m: EvenMoves, z: number, above: number): void {
   const { root } = p;
-  const helix = Math.min(root.r, 0.9 * m.radius);
+  // No wider than the level floor under the cutter: no post may stay in the middle.
+  const helix = Math.min(root.r, 0.9 * m.floorRadius);
   hop(b, root.x + helix, root.y, m, 8 * m.radius);
   helixDown(b, { cx: root.x, cy: root.y, ccw: m.climb }, m, z, above);
   spiral(b, root, helix, m, z);

@@ -1,3 +1,4 @@
+import type { Footprint } from './contours';
 import { insetsOf } from '../../geometry/insets';
 import { boundsOf, components, intersect, offset, regionArea, simplifyRegion, subtract, type Region } from '../../geometry/region';
 
@@ -6,12 +7,15 @@ const REACH_TOLERANCE = 0.008;
 /** Rims along the outline that are thinner than this come from tolerances. */
 const HAIR = 2 * REACH_TOLERANCE;
 
-/** What a disc of radius r can clear inside a region (its opening), and what stays out of its reach. */
-export function reachOf(region: Region, r: number): { reached: Region; left: Region; area: number } {
+/**
+ * What a cutter of radius r can clear inside a region (its opening), and what stays out of its reach. A cutter with a round rim
+ * leaves a level floor only within `floorRadius` of where its axis can go.
+ */
+export function reachOf(region: Region, r: number, floorRadius = r): { reached: Region; left: Region; area: number } {
   // Part by part: what one part's sweep crosses grows with everything that lies beside it.
   const parts = components(region);
   // Where the inset bends inwards every node makes the offset cross itself: as few as the tolerance allows.
-  const reached = parts.flatMap((part) => offset(simplifyRegion(insetsOf(part).at(r, REACH_TOLERANCE), REACH_TOLERANCE / 2), r, REACH_TOLERANCE));
+  const reached = parts.flatMap((part) => offset(simplifyRegion(insetsOf(part).at(r, REACH_TOLERANCE), REACH_TOLERANCE / 2), floorRadius, REACH_TOLERANCE));
   return { reached, ...restOf(parts.flatMap((part) => simplifyRegion(part, REACH_TOLERANCE / 2)), reached) };
 }
 
@@ -23,6 +27,18 @@ export function restOf(region: Region, reached: Region): { left: Region; area: n
     return beyond.length && here.length ? subtract(intersect(offset(beyond, 1.5 * HAIR, REACH_TOLERANCE), part), here) : beyond;
   });
   return { left, area: Math.max(0, regionArea(left)) };
+}
+
+/** What several cutters leave of a floor, one after the other: after the first, after the first two... */
+export function leftBy(region: Region, cutters: readonly Footprint[]): Region[] {
+  // What a disc reaches, every smaller one reaches: only round rims leave something that a later cutter does not.
+  const round = cutters.some((c) => c.floorRadius < c.radius);
+  let left = region;
+  return cutters.map((c) => {
+    const { reached, left: after } = reachOf(region, c.radius, c.floorRadius);
+    left = round ? restOf(left, reached).left : after;
+    return left;
+  });
 }
 
 /** What of a region is not in another, part by part. */

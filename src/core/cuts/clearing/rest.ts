@@ -1,8 +1,10 @@
 import { makeOutline } from '../../geometry/outline';
-import { contains, type Region } from '../../geometry/region';
+import { axisFor } from '../../geometry/insets';
+import { AxisError } from '../../geometry/medial/axis';
+import { components, contains, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
 import { makeTrack, pointAt, run, slice, type Track } from '../../motion/track';
-import { ARC_TOLERANCE, levelsOf, reversed, type ClearingMoves } from './contours';
+import { ARC_TOLERANCE, levelsOf, reversed, type ClearingMoves, type Footprint } from './contours';
 import { enter, enterOpen, entryPlace } from './entry';
 import { partsNear } from './near';
 import { eachTrack, hop } from './travel';
@@ -17,13 +19,36 @@ interface RestLine {
 }
 
 /**
- * Lines for a cutter of radius `r` over what a larger one left of `region`: the contours of the whole region, cut to where
- * the disc touches `left`. What the disc can reach of `left` is then all cut, and nothing is gone over twice.
+ * How far from the outline of a region a part of it reaches at most, mm (never too little). The distance grows no faster than
+ * the way, so the ends of each edge tell of the whole edge; inside the part it is greatest at nodes of the medial axis.
+ * Infinity where the outline is too tangled for an axis.
  */
-function restLines(region: Region, left: Region, r: number, step: number, climb: boolean, progress: () => void): RestLine[] {
+function depthOf(part: Region, region: Region): number {
   const wall = makeOutline(region);
   let deep = 0;
-  for (const l of left) for (let i = 0; i < l.length; i += 2) deep = Math.max(deep, wall.distance(l[i], l[i + 1]));
+  for (const l of part)
+    for (let i = 0; i < l.length; i += 2) {
+      const j = (i + 2) % l.length;
+      deep = Math.max(deep, wall.distance(l[i], l[i + 1]) + Math.hypot(l[j] - l[i], l[j + 1] - l[i + 1]) / 2);
+    }
+  for (const piece of components(region)) {
+    try {
+      const { sites, trace: t } = axisFor(piece);
+      for (let v = 0; v < t.nodes; v++) if (t.nodeR[v] > deep && contains(part, t.nodeX[v] + sites.originX, t.nodeY[v] + sites.originY)) deep = t.nodeR[v];
+    } catch (e) {
+      if (!(e instanceof AxisError)) throw e;
+      return Infinity;
+    }
+  }
+  return deep;
+}
+
+/**
+ * Lines for a cutter over what a larger one left of `region`: the contours of the whole region, cut to where
+ * the disc touches `left`. What the disc can reach of `left` is then all cut, and nothing is gone over twice.
+ */
+function restLines(region: Region, left: Region, cutter: Footprint, step: number, climb: boolean, progress: () => void): RestLine[] {
+  const r = cutter.radius;
   const near = partsNear(left, r, OVERRUN);
   const rest = makeOutline(left);
   const out: RestLine[] = [];
@@ -32,7 +57,7 @@ function restLines(region: Region, left: Region, r: number, step: number, climb:
     if (track.length < 1e-6) return;
     out.push({ track, free: !closed && rest.distance(points[0], points[1]) >= r && !contains(left, points[0], points[1]) });
   };
-  for (const level of levelsOf(region, r, step, deep + r, progress).levels)
+  for (const level of levelsOf(region, cutter, step, depthOf(left, region) + r, progress).levels)
     for (const loop of level) {
       const l = climb ? loop : reversed(loop);
       const parts = near(l);
@@ -45,7 +70,7 @@ function restLines(region: Region, left: Region, r: number, step: number, climb:
 /** Clears what is left, one connected place after another, each to its whole depth. */
 export function restMoves(b: MotionBuilder, region: Region, left: Region, step: number, m: ClearingMoves, progress: () => void): void {
   if (!left.length) return;
-  const lines = restLines(region, left, m.radius, step, m.climb, progress);
+  const lines = restLines(region, left, m, step, m.climb, progress);
   if (!lines.length) return;
   let above = m.face;
   for (const z of m.heights) {

@@ -5,7 +5,7 @@ import { insetsOf } from '../../geometry/insets';
 import { makeOutline } from '../../geometry/outline';
 import { contains } from '../../geometry/region';
 import { choices } from '../../units/fields';
-import { clearWith, patterns } from '../clearing/clear';
+import { clearingTool, clearWith, patterns } from '../clearing/clear';
 import { entryKinds } from '../clearing/entry';
 import { wallMoves } from '../clearing/walls';
 import { cutKind, emptyPlan, lowHop, type Remark, type Toolpath } from '../kind';
@@ -67,7 +67,7 @@ export const area = cutKind({
     if (floor >= -v.startDepth) return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
     if (!region.length) return emptyPlan();
     const insets = insetsOf(region);
-    const tools = [...new Set(v.cutters)].map((id) => ({ id, radius: radiusOf(c.cutter(id)), preset: c.preset(id) }));
+    const tools = [...new Set(v.cutters)].map((id) => clearingTool(c.cutter(id), c.preset(id)));
     const entry = tools.every((t) => shapeOf(c.cutter(t.id).shape).plunges) ? v.entry : v.entry === 'plunge' ? 'ramp' : v.entry;
     if (entry !== v.entry) remarks.push({ level: 'note', text: 'A cutter of the list cannot go straight down; it enters by a ramp.' });
     const cleared = clearWith(tools, insets, v.allowance + (cone ? 0.01 : 0), {

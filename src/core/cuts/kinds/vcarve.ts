@@ -8,8 +8,8 @@ import { components, contains, offset, type Loop, type Region } from '../../geom
 import { makeOutline } from '../../geometry/outline';
 import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
-import { clearWith } from '../clearing/clear';
-import { reachOf } from '../clearing/reach';
+import { clearingTool, clearWith } from '../clearing/clear';
+import { leftBy, reachOf } from '../clearing/reach';
 import { cutKind, emptyPlan, lowHop, passes, type CutBlank, type Reached, type Remark, type Toolpath } from '../kind';
 import { runOut } from '../vcarve/runOut';
 import { makeBranches, type Branches } from '../../geometry/medial/branches';
@@ -97,7 +97,7 @@ export const vcarve = cutKind({
     // How far inside the rim there can be something left to clear.
     let deep = widest - R;
     if (v.endMills.length && v.limit !== null && flat.length) {
-      const tools = [...new Set(v.endMills)].map((id) => ({ id, radius: radiusOf(c.cutter(id)), preset: c.preset(id) }));
+      const tools = [...new Set(v.endMills)].map((id) => clearingTool(c.cutter(id), c.preset(id)));
       const smallest = Math.min(...tools.map((t) => t.radius));
       // A hair off the wall at every height: the wall belongs to the V-bit.
       const cleared = clearWith(tools, insets, 0.01, {
@@ -118,7 +118,7 @@ export const vcarve = cutKind({
       reach = cleared.reach;
       for (const id of cleared.idle) remarks.push({ level: 'note', text: `${c.cutter(id).name} finds no floor that is wide enough for it, or nothing that the others left.` });
       deep = Math.min(deep, smallest + tip);
-      rest = reachOf(flat, smallest).left;
+      rest = leftBy(flat, [...tools].sort((a, b) => b.radius - a.radius)).pop()!;
     }
 
     const costs = { feed: preset.feed, plunge: preset.plunge, rapid: RAPID, clearance: c.blank.clearance };
