@@ -10,7 +10,7 @@ import { flatten, placement, transformPath, type Path } from '../src/core/geomet
 import { boundsOf, normalise, type Loop, type Region } from '../src/core/geometry/region';
 import { layOut } from '../src/core/lettering/layout';
 import { cutGrid, gridDistances, gridOver, gridReach, type TestGrid } from '../src/core/testing/grid';
-import { readMoves, testCone, testFlat, type TestCutter } from '../src/core/testing/independent';
+import { readMoves, testCone, testFlat, testTapered, type TestCutter } from '../src/core/testing/independent';
 import { planOn, programOf } from '../src/core/testing/job';
 import { combLoop, provingShapes } from '../src/core/testing/shapes';
 import { fontsFromPackages } from '../src/cli/fonts';
@@ -54,14 +54,14 @@ for (let i = 0; i < 8; i++) {
 
 const cutterFor = (id: string): TestCutter => {
   const [kind, a, b, c] = id.split('-');
-  return kind === 'flat' ? testFlat(+a) : kind === 'v' ? testCone(+b, 0, +a) : kind === 'cone' ? testCone(2 * +b, +c, +a) : testCone(+b, 0, +a);
+  return kind === 'flat' ? testFlat(+a) : kind === 'v' ? testCone(+b, 0, +a) : kind === 'cone' ? testCone(2 * +b, +c, +a) : testTapered(+a, +c, +b / 2);
 };
 
 /**
- * Plans on the shape with the chords that the kind of cut asks for (`fine`), cuts with the tests' machine, and gives the grid with signed distances to the outline (inside above 0).
+ * Plans on the shape with the chords that the kind of cut asks for, cuts with the tests' machine, and gives the grid with signed distances to the outline (inside above 0).
  */
-function cut(kind: string, values: Record<string, unknown>, { planned, truth }: Shape, margin: number, band: number, fine = 0.001): { g: TestGrid; d: Float64Array } | null {
-  const { plan, job } = planOn(kind, values, planned(fine), { width: 260, height: 60, thickness: 3 });
+function cut(kind: string, values: Record<string, unknown>, { planned, truth }: Shape, margin: number, band: number): { g: TestGrid; d: Float64Array } | null {
+  const { plan, job } = planOn(kind, values, planned, { width: 260, height: 60, thickness: 3 });
   if (!plan.toolpaths.length) return null;
   const { text, tools } = programOf(plan, job);
   const g = gridOver(truth, CELL, margin);
@@ -115,12 +115,12 @@ const area = (values: Record<string, unknown>, smallest: number) => (s: Shape) =
 };
 const kinds: Record<string, (s: Shape) => Result | null> = {
   'V-carve': (s) => {
-    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: null }, s, 0.3, s.deepest, 0.0018 * TAN);
+    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: null }, s, 0.3, s.deepest);
     return r && against(r, (d) => (d > 0 ? -d / TAN : 0));
   },
   // What is left is judged on the walls: where no end mill fits, a pointed V-bit leaves ridges on the floor.
   'V-carve with a floor, two end mills': (s) => {
-    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: 0.8, endMills: ['flat-2', 'flat-1'], stepOver: 0.3 }, s, 0.3, 1, 0.0018 * TAN);
+    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: 0.8, endMills: ['flat-2', 'flat-1'], stepOver: 0.3 }, s, 0.3, 1);
     return r && against(r, (d) => (d > 0 ? -Math.min(d / TAN, 0.8) : 0), (d) => d < 0.8 * TAN - 0.02);
   },
   'clearance along the outline, step-over 90 %': area({ cutters: ['flat-1'], stepOver: 0.9 }, 1),
@@ -128,7 +128,7 @@ const kinds: Record<string, (s: Shape) => Result | null> = {
   'clearance with even engagement': area({ cutters: ['flat-1'], stepOver: 0.25, pattern: 'even' }, 1),
   'clearance with three cutters': area({ cutters: ['flat-3', 'flat-2', 'flat-1'], stepOver: 0.5 }, 1),
   'clearance with leaning walls': (s) => {
-    const r = cut('area', { depth: 0.8, stepDown: 0.4, cutters: ['flat-1'], stepOver: 0.4, wall: 'v-12-60-0' }, s, 0.3, 1, 0.0006 * TAN);
+    const r = cut('area', { depth: 0.8, stepDown: 0.4, cutters: ['flat-1'], stepOver: 0.4, wall: 'v-12-60-0' }, s, 0.3, 1);
     return r && { ...against(r, (d) => (d > 0 ? Math.max(-0.8, -d / TAN) : 0)), left: '' };
   },
   'profile outside, ways in and out by arcs': (s) => {
@@ -140,12 +140,12 @@ const kinds: Record<string, (s: Shape) => Result | null> = {
     return r && trespass(r, (d) => -d);
   },
   'line engraving on the outline': (s) => {
-    const r = cut('line', { cutter: 'cone-3.175-20-0.1', depth: 0.3 }, s, 0.5, 1, 0.0018 * Math.tan((20 * Math.PI) / 180));
+    const r = cut('line', { cutter: 'cone-3.175-20-0.1', depth: 0.3 }, s, 0.5, 1);
     const t = Math.tan((20 * Math.PI) / 180);
     return r && against(r, (d) => Math.min(0, -0.3 + Math.max(0, (Math.abs(d) - 0.05) / t)));
   },
   'drag engraving, crossed hatch': (s) => {
-    const r = cut('drag', { cutter: 'drag-3-120-0.02', depth: 0.05, edge: 'inside', fill: 'crossed', spacing: 0.15 }, s, 0.3, 1, 0.0018);
+    const r = cut('drag', { cutter: 'drag-3-120-0.02', depth: 0.05, edge: 'inside', fill: 'crossed', spacing: 0.15 }, s, 0.3, 1);
     return r && trespass(r, (d) => -d);
   },
 };

@@ -4,6 +4,7 @@ import type { MaterialId } from '../cutters/materials';
 import type { Region } from '../geometry/region';
 import type { Motion } from '../motion/motion';
 import type { Field } from '../units/fields';
+import type { Budget } from './budget';
 
 /** The piece of material, as cuts see it. mm, frame: lower left corner of the top face is 0, 0, 0. */
 export interface CutBlank {
@@ -34,6 +35,8 @@ export interface CutContext {
   cutter(id: string): Cutter;
   /** Speeds of a cutter in the blank's material with this cut's own values on top. */
   preset(id: string): Preset;
+  /** What each step of the plan may add to its error. */
+  readonly budget: Budget;
   /** Called now and then with 0..1; throws Cancelled when the result is no longer wanted. */
   progress(done: number): void;
 }

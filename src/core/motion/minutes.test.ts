@@ -5,7 +5,7 @@ import { flatten, placement, transformPath } from '../geometry/path';
 import { shippedFont } from '../testing/fonts';
 import { planOn } from '../testing/job';
 import { box, circleLoop, starLoop } from '../testing/shapes';
-import { RAPID, withoutArcs, type Motion } from './motion';
+import { isArc, MotionBuilder, RAPID, withoutArcs, type Motion } from './motion';
 import { seconds, timeOf } from './timing';
 
 /**
@@ -14,7 +14,9 @@ import { seconds, timeOf } from './timing';
  * walking the way backwards in small steps of length, not from the estimate's own pass over moves.
  */
 function integrated(motion: Motion, m: Machine): number {
-  const c = withoutArcs(motion, 0.005);
+  // No arc is run faster than the pull towards its centre allows.
+  const pull = Math.min(m.accel.x, m.accel.y);
+  const c = withoutArcs({ ...motion, feed: motion.feed.map((f, i) => (isArc(motion.kind[i]) ? Math.min(f, 60 * Math.sqrt(pull * Math.hypot(motion.x[i] - motion.cx[i], motion.y[i] - motion.cy[i]))) : f)) }, 0.005);
   const dirs: [number, number, number][] = [];
   const lengths: number[] = [];
   const speeds: number[] = [];
@@ -77,6 +79,21 @@ function integrated(motion: Motion, m: Machine): number {
   return t;
 }
 
+/**
+ * Round moves by themselves, as the equations of motion have it: the way is one curve, run from rest to rest at the feed, at
+ * the speed that the pull towards the centre allows, or at what the way is long enough for.
+ */
+const alongArc = (r: number, turn: number, rise: number, feed: number, m: Machine): number => {
+  const flat = r * turn;
+  const long = Math.hypot(flat, rise);
+  const share = flat / long;
+  const v = Math.min(feed / 60, Math.sqrt(Math.min(m.accel.x, m.accel.y) * r));
+  // Speeding up: no axis beyond its own; directions change all the time, so between the least of X and Y and what their diagonal allows.
+  const a = Math.min(m.accel.x / share, m.accel.z / Math.max(1e-9, Math.abs(rise) / long));
+  const ramp = (v * v) / a;
+  return long > ramp ? long / v + v / a : 2 * Math.sqrt(long / a);
+};
+
 const word = (() => {
   const { paths } = layOut({ text: 'Lock 7', capHeight: 12, tracking: 0, kerning: true, leading: 1.6, align: 'centre', stretch: 100 }, shippedFont('libre-baskerville'));
   return normalise(paths.map((p) => flatten(transformPath(p, placement(50, 25, 0)), 0.001)));
@@ -96,6 +113,20 @@ const programs: Record<string, () => Motion> = {
   'drilling': () => planOn('drilling', { cutter: 'drill-3-118', depth: 5, peck: 1 }, normalise([circleLoop(64, 1.5, 10, 10), circleLoop(64, 1.5, 60, 10), circleLoop(64, 1.5, 30, 50)]), blank).plan.toolpaths[0].motion,
   'skimming': () => planOn('skim', { cutter: 'flat-6', depth: 0.5 }, [box(0, 0, 1, 1)], blank, { stepOver: 4 }).plan.toolpaths[0].motion,
 };
+
+describe('minutes of round moves', () => {
+  const machine = { ...benchRouter, accel: { x: 400, y: 400, z: 200 } };
+  it.each([0.3, 1, 3, 12, 50])('turns and helices of radius %s mm within 2 %% of the equations of motion', (r) => {
+    for (const [turns, rise] of [[6, 0], [10, -1], [8, -0.2 * r]] as const)
+      for (const feed of [300, 1500, 4000]) {
+        const b = new MotionBuilder();
+        b.rapid(r, 0, 0);
+        for (let k = 1; k <= 2 * turns; k++) b.arc(true, k % 2 ? -r : r, 0, (rise * k) / (2 * turns), 0, 0, feed);
+        const want = alongArc(r, 2 * Math.PI * turns, rise, feed, machine);
+        expect(Math.abs(seconds(timeOf(b.build(), machine)) / want - 1)).toBeLessThan(0.02);
+      }
+  });
+});
 
 describe('minutes of whole programs', () => {
   it.each(Object.entries(programs))('%s: within 2 %% of small steps of the same limits', (_name, plan) => {

@@ -1,5 +1,5 @@
 import type { Machine } from '../machine/profile';
-import { DWELL, RAPID, withoutArcs, type Motion } from './motion';
+import { DWELL, isArc, RAPID, withoutArcs, type Motion } from './motion';
 
 /** Seconds by what the machine is doing, and mm of way. */
 export interface Time {
@@ -11,16 +11,30 @@ export interface Time {
   moves: number;
 }
 
+/** Sagitta of the chords that arcs are run as, mm. */
+const CHORD = 0.005;
+
+/** The motion with arcs no faster than the acceleration towards their centre allows: v^2 <= a r. */
+function heldOnArcs(m: Motion, accel: number): Motion {
+  let feed: Float64Array | null = null;
+  for (let i = 1; i < m.count; i++) {
+    if (!isArc(m.kind[i])) continue;
+    const most = 60 * Math.sqrt(accel * Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]));
+    if (m.feed[i] > most) (feed ??= m.feed.slice())[i] = most;
+  }
+  return feed ? { ...m, feed } : m;
+}
+
 /**
  * Time of a motion under a controller with look-ahead: each move has a trapezoid of speed whose ends are
  * bounded by junction deviation (the speed at which a circle that leaves the corner by that deviation is
  * run at the acceleration limit) and by what can still be braked from. Speed and acceleration along a move
  * are bounded per axis. Method: backward then forward pass over the junction speeds, the usual planner of
- * open motion controllers. Arcs are run as chords. `perMove`, if given, receives seconds per chord end,
+ * open motion controllers. Arcs are run as chords, held to v^2 <= a r. `perMove`, if given, receives seconds per chord end,
  * summed into the original moves.
  */
 export function timeOf(motion: Motion, m: Machine, perMove?: Float64Array): Time {
-  const c = withoutArcs(motion, 0.005);
+  const c = withoutArcs(heldOnArcs(motion, Math.min(m.accel.x, m.accel.y)), CHORD);
   const n = c.count;
   const t: Time = { cutting: 0, plunging: 0, air: 0, cutLength: 0, airLength: 0, moves: motion.count };
   if (n < 2) return t;

@@ -1,3 +1,4 @@
+import { fitMoves } from './fitMoves';
 import type { MotionBuilder } from './motion';
 
 /**
@@ -26,96 +27,47 @@ function straight(x0: number, y0: number, x1: number, y1: number): Stretch {
   return { x0, y0, x1, y1, cx: 0, cy: 0, sweep: 0, length: Math.hypot(x1 - x0, y1 - y0) };
 }
 
-/** Centre of the circle through three points, or null when they are nearly in line. */
-function circle(ax: number, ay: number, bx: number, by: number, cx: number, cy: number): [number, number] | null {
-  const d = 2 * ((bx - ax) * (cy - ay) - (by - ay) * (cx - ax));
-  if (Math.abs(d) < 1e-9) return null;
-  const b = (bx - ax) ** 2 + (by - ay) ** 2;
-  const c = (cx - ax) ** 2 + (cy - ay) ** 2;
-  return [ax + ((cy - ay) * b - (by - ay) * c) / d, ay + ((bx - ax) * c - (cx - ax) * b) / d];
-}
-
 /**
- * Lines and arcs through a line of points (x, y interleaved). Runs of at least four chords that a
- * circle follows within `tolerance` mm, points and chord middles both, become arcs of less than 3/4 turn.
+ * Lines and arcs through a line of points (x, y interleaved), within `tolerance` mm of the points and of the middles of the
+ * chords between them (see ./fitMoves.ts).
  */
 export function makeTrack(points: Float64Array, closed: boolean, tolerance: number): Track {
   const count = points.length / 2;
-  const n = closed ? count + 1 : count;
-  const px = (i: number) => points[2 * (i % count)];
-  const py = (i: number) => points[2 * (i % count) + 1];
-  const stretches: Stretch[] = [];
   // A closed contour of one circle has no corner; start it where its longest chord ends.
   let start = 0;
   if (closed) {
     let longest = -1;
     for (let i = 0; i < count; i++) {
-      const l = Math.hypot(px(i + 1) - px(i), py(i + 1) - py(i));
+      const j = (i + 1) % count;
+      const l = Math.hypot(points[2 * j] - points[2 * i], points[2 * j + 1] - points[2 * i + 1]);
       if (l > longest + 1e-6) {
         longest = l;
-        start = i + 1;
+        start = j;
       }
     }
   }
-  const fits = (i: number, j: number): [number, number] | null => {
-    const mid = (i + j) >> 1;
-    const c = circle(px(start + i), py(start + i), px(start + mid), py(start + mid), px(start + j), py(start + j));
-    if (!c) return null;
-    const r = Math.hypot(px(start + i) - c[0], py(start + i) - c[1]);
-    if (r > 5000) return null;
-    let turn = 0;
-    let sense = 0;
-    for (let k = i; k < j; k++) {
-      const x = px(start + k);
-      const y = py(start + k);
-      const ex = px(start + k + 1);
-      const ey = py(start + k + 1);
-      if (Math.abs(Math.hypot(ex - c[0], ey - c[1]) - r) > tolerance) return null;
-      if (Math.abs(Math.hypot((x + ex) / 2 - c[0], (y + ey) / 2 - c[1]) - r) > tolerance) return null;
-      const cross = (x - c[0]) * (ey - c[1]) - (y - c[1]) * (ex - c[0]);
-      const a = Math.atan2(cross, (x - c[0]) * (ex - c[0]) + (y - c[1]) * (ey - c[1]));
-      if (Math.abs(a) > Math.PI / 4) return null;
-      if (sense !== 0 && Math.sign(a) !== sense) return null;
-      sense = Math.sign(a);
-      turn += a;
-    }
-    return Math.abs(turn) < 1.5 * Math.PI ? c : null;
-  };
-  let i = 0;
-  while (i < n - 1) {
-    let best: [number, number] | null = null;
-    let j = i + 4;
-    if (j <= n - 1 && (best = fits(i, j))) {
-      // Gallop, then close in: a run of k chords costs k log k.
-      let step = 4;
-      while (step > 0) {
-        const to = Math.min(n - 1, j + step);
-        const c = to > j ? fits(i, to) : null;
-        if (c) {
-          best = c;
-          j = to;
-          step *= 2;
-        } else step = step > 1 ? step >> 1 : 0;
-        if (j === n - 1) break;
-      }
-      const x0 = px(start + i);
-      const y0 = py(start + i);
-      const x1 = px(start + j);
-      const y1 = py(start + j);
-      const mid = (i + j) >> 1;
-      const mx = px(start + mid);
-      const my = py(start + mid);
-      const part = (ax: number, ay: number, bx: number, by: number) =>
-        Math.atan2((ax - best![0]) * (by - best![1]) - (ay - best![1]) * (bx - best![0]), (ax - best![0]) * (bx - best![0]) + (ay - best![1]) * (by - best![1]));
-      const sweep = part(x0, y0, mx, my) + part(mx, my, x1, y1);
-      stretches.push({ x0, y0, x1, y1, cx: best[0], cy: best[1], sweep, length: Math.abs(sweep) * Math.hypot(x0 - best[0], y0 - best[1]) });
-      i = j;
-    } else {
-      stretches.push(straight(px(start + i), py(start + i), px(start + i + 1), py(start + i + 1)));
-      i++;
-    }
+  const n = closed ? count + 1 : count;
+  const flat = new Float64Array(3 * n);
+  for (let i = 0; i < n; i++) {
+    flat[3 * i] = points[2 * ((start + i) % count)];
+    flat[3 * i + 1] = points[2 * ((start + i) % count) + 1];
   }
+  let [x0, y0] = [flat[0], flat[1]];
+  const stretches = fitMoves(flat, tolerance).map(({ to, cx, cy, sweep }): Stretch => {
+    const [x1, y1] = [flat[3 * to], flat[3 * to + 1]];
+    const s = sweep === 0 ? straight(x0, y0, x1, y1) : { x0, y0, x1, y1, cx, cy, sweep, length: Math.abs(sweep) * Math.hypot(x0 - cx, y0 - cy) };
+    [x0, y0] = [x1, y1];
+    return s;
+  });
   return { stretches, length: stretches.reduce((s, t) => s + t.length, 0), closed };
+}
+
+/** Unit direction of a stretch at its start or end. */
+export function headingOf(t: Stretch, end: boolean): { dx: number; dy: number } {
+  if (t.sweep === 0) return { dx: (t.x1 - t.x0) / (t.length || 1), dy: (t.y1 - t.y0) / (t.length || 1) };
+  const [x, y] = end ? [t.x1 - t.cx, t.y1 - t.cy] : [t.x0 - t.cx, t.y0 - t.cy];
+  const r = Math.hypot(x, y) * Math.sign(t.sweep);
+  return { dx: -y / r, dy: x / r };
 }
 
 /** The point at distance s along a track. */
@@ -142,7 +94,8 @@ function within(t: Stretch, f: number): { x: number; y: number } {
   return { x: t.cx + r * Math.cos(a), y: t.cy + r * Math.sin(a) };
 }
 
-function part(t: Stretch, f0: number, f1: number): Stretch {
+/** The part of a stretch between two shares of its length. */
+export function part(t: Stretch, f0: number, f1: number): Stretch {
   if (f0 <= 0 && f1 >= 1) return t;
   const a = f0 <= 0 ? { x: t.x0, y: t.y0 } : within(t, f0);
   const b = f1 >= 1 ? { x: t.x1, y: t.y1 } : within(t, f1);

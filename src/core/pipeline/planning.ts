@@ -3,6 +3,7 @@ import type { ArtworkContext } from '../artwork/kind';
 import { shapeOf } from '../cutters/registry';
 import type { Cutter, Preset } from '../cutters/cutter';
 import { presetFor } from '../cutters/library';
+import { budgetOf } from '../cuts/budget';
 import { emptyPlan, type CutContext, type CutPlan, type Target } from '../cuts/kind';
 import { kindOf } from '../cuts/registry';
 import { hashText } from '../geometry/hash';
@@ -52,6 +53,7 @@ function contextOf(job: Job, cut: Cut, art: ArtworkContext, progress: Progress):
     lines: (tolerance) => linesOf(items.map((i) => itemSchema.parse(i)), art, tolerance),
     cutter,
     preset: (id) => presetOf(cutter(id), job, cut),
+    budget: budgetOf(),
     progress,
   };
 }

@@ -1,5 +1,6 @@
 import { shapeOf } from '../cutters/registry';
 import { shippedLibrary } from '../cutters/library';
+import { budgetOf } from '../cuts/budget';
 import { kindOf } from '../cuts/registry';
 import type { CutContext, CutPlan, Line } from '../cuts/kind';
 import type { Region } from '../geometry/region';
@@ -14,13 +15,14 @@ export const cutterOf = (id: string) => library.find((c) => c.id === id)!;
 
 const preset = { rpm: 12000, feed: 1000, plunge: 400, stepDown: 50, stepOver: 1 };
 
-/** Plans one cut on a bare region, without a job or fonts around it. */
-export function planOn(kind: string, { stepOver, stepDown, ...values }: Record<string, unknown> & Partial<typeof preset>, region: Region, blank: Partial<Blank> = {}, presetOn: Partial<typeof preset> = {}, lines: Line[] = region.map((points) => ({ points, closed: true }))): { plan: CutPlan; job: Job } {
+/** Plans one cut on a bare region (given as it is flattened to the tolerance that is asked for, or as it is), without a job or fonts around it. */
+export function planOn(kind: string, { stepOver, stepDown, ...values }: Record<string, unknown> & Partial<typeof preset>, region: Region | ((tolerance: number) => Region), blank: Partial<Blank> = {}, presetOn: Partial<typeof preset> = {}, lines?: Line[]): { plan: CutPlan; job: Job } {
   const job = newJob('test');
   job.blank = { ...job.blank, ...blank };
+  const at = typeof region === 'function' ? region : () => region;
   const k = kindOf(kind);
   const full = k.schema.parse({ ...(k.defaults(job.blank, library) as object), ...values });
-  const c: CutContext = { blank: job.blank, region: () => region, lines: () => lines, cutter: cutterOf, preset: () => ({ ...preset, ...(stepOver ? { stepOver } : {}), ...(stepDown ? { stepDown } : {}), ...presetOn }), progress: () => {} };
+  const c: CutContext = { blank: job.blank, region: at, lines: (tolerance) => lines ?? at(tolerance).map((points) => ({ points, closed: true })), cutter: cutterOf, budget: budgetOf(), preset: () => ({ ...preset, ...(stepOver ? { stepOver } : {}), ...(stepDown ? { stepDown } : {}), ...presetOn }), progress: () => {} };
   return { plan: k.plan(full, c), job };
 }
 

@@ -4,6 +4,7 @@ import type { Insets } from '../../geometry/insets';
 import { regionArea, type Region } from '../../geometry/region';
 import { MotionBuilder, type Motion } from '../../motion/motion';
 import { makeTrack, pointAt, run } from '../../motion/track';
+import type { Budget } from '../budget';
 import { passes, type Reached } from '../kind';
 import { clearingMoves, contours, levelsOf, type ClearingMoves, type Footprint } from './contours';
 import { enterOpen, type EntryKind } from './entry';
@@ -43,6 +44,7 @@ export interface ClearingOptions extends HopHeights {
   readonly angle: number;
   /** Tangent of the wall's lean: the region shrinks by so many mm for each mm of depth. */
   readonly draft: number;
+  readonly budget: Budget;
   progress(done: number): void;
 }
 
@@ -63,7 +65,7 @@ export interface Cleared {
  */
 export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset: number, o: ClearingOptions): Cleared {
   const sorted = [...tools].sort((a, b) => b.radius - a.radius);
-  const regionAt = (z: number): Region => insets.at(offset + o.draft * (o.face - z), 0.0005);
+  const regionAt = (z: number): Region => insets.at(offset + o.draft * (o.face - z), o.budget.offset);
   const floor = regionAt(o.floor);
   const reaches = sorted.map((t) => reachOf(floor, t.radius));
   const lefts = leftBy(floor, sorted);
@@ -90,7 +92,7 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
       if (k) restMoves(b, region, leftAt(region, at[at.length - 1]), step, m, report);
       else if (o.pattern === 'hatch') hatchMoves(b, region, step, o.angle, m, report);
       else if (o.pattern === 'even') evenClearing(b, region, step, m, report);
-      else clearingMoves(b, contours(region, tool, step, report), m);
+      else clearingMoves(b, contours(region, m, step, report), m);
     };
     if (o.draft > 0) heights.forEach((z, i) => level([z], i ? heights[i - 1] : o.face));
     else level(heights, o.face);
@@ -110,7 +112,7 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
 function hatchMoves(b: MotionBuilder, region: Region, step: number, angle: number, m: ClearingMoves, progress: () => void): void {
   const { free, levels } = levelsOf(region, m, step, m.radius, progress);
   if (!levels.length) return;
-  const lines = zigzags(hatchRows(free, angle, step), free, 4 * step + m.radius).map((l) => makeTrack(l, false, 1e-9));
+  const lines = zigzags(hatchRows(free, angle, step), free, 4 * step + m.radius).map((l) => makeTrack(l, false, m.budget.arc));
   const near = 8 * m.radius;
   let above = m.face;
   for (const z of m.heights) {

@@ -4,12 +4,10 @@ import { clearWay } from '../../geometry/lines';
 import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
 import { makeTrack, nearestOn, pointAt, run, slice, type Track } from '../../motion/track';
+import type { Budget } from '../budget';
 import { enter, entryPlace, type EntryMoves } from './entry';
 import type { HopHeights } from './travel';
 
-/** Chord tolerance of offsets, and by how much arcs may then stray from them: together under 0.002 mm. */
-export const OFFSET_TOLERANCE = 0.0006;
-export const ARC_TOLERANCE = 0.0008;
 /** Slivers below this area (mm2) are rounding. */
 const SPECK = 1e-5;
 
@@ -36,9 +34,9 @@ export interface Clearing {
  * it. Where the step is over the radius of its level floor, what lies between two contours and is touched by neither is found
  * as a region and comes as a level of its own.
  */
-export function levelsOf(region: Region, { radius: r, floorRadius }: Footprint, step: number, deep: number, progress: () => void): { free: Region; levels: Region[] } {
+export function levelsOf(region: Region, { radius: r, floorRadius, budget }: Footprint & { readonly budget: Budget }, step: number, deep: number, progress: () => void): { free: Region; levels: Region[] } {
   const insets = insetsOf(region);
-  const free = insets.at(r, OFFSET_TOLERANCE);
+  const free = insets.at(r, budget.offset);
   const levels: Region[] = [];
   let at = free;
   let k = 0;
@@ -46,9 +44,9 @@ export function levelsOf(region: Region, { radius: r, floorRadius }: Footprint, 
     progress();
     levels.push(at);
     k++;
-    const inset = insets.at(r + k * step, OFFSET_TOLERANCE);
+    const inset = insets.at(r + k * step, budget.offset);
     if (step > floorRadius) {
-      const missed = subtract(insets.at(r + floorRadius + (k - 1) * step, OFFSET_TOLERANCE), inset.length ? offset(inset, floorRadius, OFFSET_TOLERANCE) : []);
+      const missed = subtract(insets.at(r + floorRadius + (k - 1) * step, budget.offset), inset.length ? offset(inset, floorRadius, budget.offset) : []);
       const slivers = missed.filter((l) => Math.abs(loopArea(l)) > SPECK);
       if (slivers.length) levels.push(slivers);
     }
@@ -59,7 +57,7 @@ export function levelsOf(region: Region, { radius: r, floorRadius }: Footprint, 
 }
 
 /** The contours of a region, nested as they lie in each other. */
-export function contours(region: Region, cutter: Footprint, step: number, progress: () => void = () => {}): Clearing {
+export function contours(region: Region, cutter: Footprint & { readonly budget: Budget }, step: number, progress: () => void = () => {}): Clearing {
   const { free, levels } = levelsOf(region, cutter, step, Infinity, progress);
   // Nest: each ring hangs under the nearest ring of an earlier level that holds it.
   const pockets: Ring[] = [];
@@ -89,6 +87,7 @@ export function contours(region: Region, cutter: Footprint, step: number, progre
 }
 
 export interface ClearingMoves extends EntryMoves, HopHeights, Footprint {
+  readonly budget: Budget;
   /** Heights of the passes, and of the material's face before the first. */
   readonly heights: readonly number[];
   readonly face: number;
@@ -97,7 +96,7 @@ export interface ClearingMoves extends EntryMoves, HopHeights, Footprint {
 
 /** Moves for a clearing: pockets in a short order, in each all depths, rings from the inside out. */
 export function clearingMoves(b: MotionBuilder, clearing: Clearing, m: ClearingMoves): void {
-  const pockets = clearing.pockets.map((p) => ({ p, track: trackOf(p.loop, m.climb) }));
+  const pockets = clearing.pockets.map((p) => ({ p, track: trackOf(p.loop, m) }));
   const order = orderPieces(
     pockets.map(({ track }) => {
       const q = pointAt(track, 0);
@@ -117,7 +116,8 @@ export function clearingMoves(b: MotionBuilder, clearing: Clearing, m: ClearingM
   }
 }
 
-const trackOf = (loop: Loop, climb: boolean): Track => makeTrack(climb ? loop : reversed(loop), true, ARC_TOLERANCE);
+/** A contour as it is run. */
+export const trackOf = (loop: Loop, m: { readonly climb: boolean; readonly budget: Budget }): Track => makeTrack(m.climb ? loop : reversed(loop), true, m.budget.arc);
 
 export function reversed(loop: Loop): Loop {
   const out = new Float64Array(loop.length);
@@ -130,7 +130,7 @@ export function reversed(loop: Loop): Loop {
 
 function cutRing(b: MotionBuilder, ring: Ring, c: Clearing, m: ClearingMoves, z: number, above: number, down: { on: boolean }): void {
   for (const inner of ring.inner) cutRing(b, inner, c, m, z, above, down);
-  const track = trackOf(ring.loop, m.climb);
+  const track = trackOf(ring.loop, m);
   if (!(track.length > 0)) return;
   let s = b.count ? nearestOn(track, b.lastX, b.lastY).s : 0;
   const near = pointAt(track, s);

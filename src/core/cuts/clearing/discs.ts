@@ -27,8 +27,6 @@ export interface DiscPlace {
 
 /** What is left to the pass along the wall, mm. */
 const KEEP = 0.02;
-/** By how much the axis' chords may stray, mm. */
-const CHORD = 0.0005;
 
 /**
  * By how much a circle of radius `r` (of the cutter's centre) may reach beyond what is cleared, so that a cutter of radius `R`
@@ -52,12 +50,12 @@ interface Way {
 /**
  * Discs of the medial axis whose circles clear a region with even engagement: from the widest disc outwards, each next one
  * reaching beyond what is cleared by `reachBeyond` at most. After Elber, Cohen and Drake, "MATHSM: medial axis transform toward
- * high speed machining of pockets" (2005). What the discs leave along the wall is thinner than 0.3 `step`. Throws AxisError.
+ * high speed machining of pockets" (2005). What the discs leave along the wall is thinner than 0.3 `step`. `chord`: by how much the axis' chords may stray, mm. Throws AxisError.
  */
-export function discPlaces(region: Region, R: number, step: number): DiscPlace[] {
+export function discPlaces(region: Region, R: number, step: number, chord: number): DiscPlace[] {
   const out: DiscPlace[] = [];
   for (const part of components(region)) {
-    const branches = makeBranches(axisFor(part), CHORD, 0.3 * step);
+    const branches = makeBranches(axisFor(part), chord, 0.3 * step);
     const ways: Way[] = [];
     let fresh = -1;
     for (let e = 0; e < branches.count; e++) {

@@ -32,7 +32,7 @@ export function evenClearing(b: MotionBuilder, region: Region, step: number, mov
   if (!levels.length) return;
   let places: DiscPlace[] = [];
   try {
-    places = discPlaces(region, m.radius, step);
+    places = discPlaces(region, m.radius, step, m.budget.sample);
   } catch (e) {
     if (!(e instanceof AxisError)) throw e;
   }

@@ -4,7 +4,7 @@ import { AxisError } from '../../geometry/medial/axis';
 import { components, contains, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
 import { makeTrack, pointAt, run, slice, type Track } from '../../motion/track';
-import { ARC_TOLERANCE, levelsOf, reversed, type ClearingMoves, type Footprint } from './contours';
+import { levelsOf, reversed, type ClearingMoves } from './contours';
 import { enter, enterOpen, entryPlace } from './entry';
 import { partsNear } from './near';
 import { eachTrack, hop } from './travel';
@@ -47,19 +47,19 @@ function depthOf(part: Region, region: Region): number {
  * Lines for a cutter over what a larger one left of `region`: the contours of the whole region, cut to where
  * the disc touches `left`. What the disc can reach of `left` is then all cut, and nothing is gone over twice.
  */
-function restLines(region: Region, left: Region, cutter: Footprint, step: number, climb: boolean, progress: () => void): RestLine[] {
-  const r = cutter.radius;
+function restLines(region: Region, left: Region, m: ClearingMoves, step: number, progress: () => void): RestLine[] {
+  const r = m.radius;
   const near = partsNear(left, r, OVERRUN);
   const rest = makeOutline(left);
   const out: RestLine[] = [];
   const add = (points: Float64Array, closed: boolean) => {
-    const track = makeTrack(points, closed, ARC_TOLERANCE);
+    const track = makeTrack(points, closed, m.budget.arc);
     if (track.length < 1e-6) return;
     out.push({ track, free: !closed && rest.distance(points[0], points[1]) >= r && !contains(left, points[0], points[1]) });
   };
-  for (const level of levelsOf(region, cutter, step, depthOf(left, region) + r, progress).levels)
+  for (const level of levelsOf(region, m, step, depthOf(left, region) + r, progress).levels)
     for (const loop of level) {
-      const l = climb ? loop : reversed(loop);
+      const l = m.climb ? loop : reversed(loop);
       const parts = near(l);
       if (!parts) add(l, true);
       else for (const p of parts) add(p, false);
@@ -70,7 +70,7 @@ function restLines(region: Region, left: Region, cutter: Footprint, step: number
 /** Clears what is left, one connected place after another, each to its whole depth. */
 export function restMoves(b: MotionBuilder, region: Region, left: Region, step: number, m: ClearingMoves, progress: () => void): void {
   if (!left.length) return;
-  const lines = restLines(region, left, m, step, m.climb, progress);
+  const lines = restLines(region, left, m, step, progress);
   if (!lines.length) return;
   let above = m.face;
   for (const z of m.heights) {

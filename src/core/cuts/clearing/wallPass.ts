@@ -1,13 +1,13 @@
 import type { Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
-import { makeTrack, pointAt, run, slice } from '../../motion/track';
-import { ARC_TOLERANCE, reversed, type ClearingMoves } from './contours';
+import { pointAt, run, slice } from '../../motion/track';
+import { trackOf, type ClearingMoves } from './contours';
 import { enter, entryPlace } from './entry';
 import { eachTrack, hop } from './travel';
 
 /** Once along the wall at height `z`, entered from `above`: what finishes a pattern that leaves scallops there. */
 export function wallPass(b: MotionBuilder, wall: Region, m: ClearingMoves, z: number, above: number): void {
-  const tracks = wall.map((l) => makeTrack(m.climb ? l : reversed(l), true, ARC_TOLERANCE)).filter((t) => t.length > 0);
+  const tracks = wall.map((l) => trackOf(l, m)).filter((t) => t.length > 0);
   eachTrack(b, tracks, (t, from) => {
     const place = entryPlace(t, from, m);
     const p = pointAt(t, place.s);

@@ -1,9 +1,10 @@
 import type { Preset } from '../../cutters/cutter';
 import type { Insets } from '../../geometry/insets';
 import { MotionBuilder, type Motion } from '../../motion/motion';
-import { makeTrack, pointAt, run, slice } from '../../motion/track';
+import { pointAt, run, slice } from '../../motion/track';
+import type { Budget } from '../budget';
 import { passes } from '../kind';
-import { ARC_TOLERANCE, OFFSET_TOLERANCE, reversed } from './contours';
+import { trackOf } from './contours';
 import { enter } from './entry';
 import { eachTrack, hop } from './travel';
 
@@ -14,6 +15,8 @@ interface WallMoves {
   readonly floor: number;
   readonly preset: Preset;
   readonly climb: boolean;
+  /** Finer on steep walls: what stands off sideways is a depth there. */
+  readonly budget: Budget;
 }
 
 /**
@@ -22,12 +25,11 @@ interface WallMoves {
  */
 export function wallMoves(insets: Insets, cone: { tan: number; tip: number }, allowance: number, m: WallMoves): Motion | null {
   const b = new MotionBuilder();
-  // What stands off sideways is a depth on the wall.
-  const fine = Math.min(1, cone.tan);
+  const track = { climb: m.climb, budget: m.budget };
   let above = m.face;
   for (const z of passes(m.face, m.floor, m.preset.stepDown)) {
-    const loops = insets.at(allowance + cone.tip + cone.tan * (m.face - z), fine * OFFSET_TOLERANCE);
-    const tracks = loops.map((l) => makeTrack(m.climb ? l : reversed(l), true, fine * ARC_TOLERANCE)).filter((t) => t.length > 0);
+    const loops = insets.at(allowance + cone.tip + cone.tan * (m.face - z), m.budget.offset);
+    const tracks = loops.map((l) => trackOf(l, track)).filter((t) => t.length > 0);
     eachTrack(b, tracks, (t, from) => {
       const p = pointAt(t, from);
       hop(b, p.x, p.y, { safe: m.safe, low: m.safe }, 0);

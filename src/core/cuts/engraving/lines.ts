@@ -6,6 +6,7 @@ import { insetsOf } from '../../geometry/insets';
 import { MotionBuilder } from '../../motion/motion';
 import { choices, type Field } from '../../units/fields';
 import { hatchRows, zigzags } from '../clearing/hatch';
+import { finer, type Budget } from '../budget';
 import { emptyPlan, lowHop, passes, type CutBlank, type CutContext, type CutPlan, type Line, type Remark, type Target } from '../kind';
 import { grooves } from './moves';
 
@@ -37,26 +38,26 @@ export const engravingFields = (shapes: readonly string[]): Field[] => [
 
 export const engravingDefaults = (cutter: string, depth: number): Engraving => ({ cutter, depth, edge: 'on', fill: 'none', angle: 45, spacing: 0.3, touch: 150, cornerShare: 1 });
 
-/** Chords of lines, mm: what they stand off sideways is a depth on the wall of a groove, the more so the steeper it is. */
-function fineness(cutter: Cutter, depth: number): number {
+/** The budget for a groove: what stands off sideways is a depth on its wall, the more so the steeper it is. */
+function budgetFor(cutter: Cutter, depth: number, c: CutContext): Budget {
   const [r0, r1] = [radiusAt(cutter, 1e-4), radiusAt(cutter, depth)];
   let steep = 1;
   const place = (i: number) => r0 + ((r1 - r0) * i) / 8;
   // The wall of an end mill is upright: there only the way sideways counts.
   if (r1 - r0 > 1e-6) for (let i = 0; i < 8; i++) steep = Math.max(steep, (profileAt(cutter, place(i + 1) - 1e-9) - profileAt(cutter, place(i))) / (place(i + 1) - place(i)));
-  return 0.0018 / steep;
+  return finer(c.budget, steep);
 }
 
 /** The lines of an engraving, in no order: those of the artwork, and those of the fill, a groove's half width inside. */
 export function engravedLines(v: Engraving, c: CutContext): Line[] {
   const cutter = c.cutter(v.cutter);
   const half = radiusAt(cutter, v.depth);
-  const fine = fineness(cutter, v.depth);
-  const out: Line[] = c.lines(fine).filter((l) => !l.closed || v.edge === 'on');
+  const budget = budgetFor(cutter, v.depth, c);
+  const out: Line[] = c.lines(budget.flatten).filter((l) => !l.closed || v.edge === 'on');
   if (v.edge !== 'inside' && v.fill === 'none') return out;
-  const region = c.region(fine);
+  const region = c.region(budget.flatten);
   if (!region.length) return out;
-  const inside = insetsOf(region).at(half, 0.0005);
+  const inside = insetsOf(region).at(half, budget.offset);
   if (v.edge === 'inside') out.push(...inside.map((points) => ({ points, closed: true })));
   for (const angle of v.fill === 'none' ? [] : v.fill === 'hatch' ? [v.angle] : [v.angle, v.angle + 90])
     // Joined rows leave a short groove between their ends: where an edge is run, it lies in the edge's own groove or beside it.
@@ -75,7 +76,7 @@ export function planEngraving(v: Engraving, c: CutContext): CutPlan {
   grooves(
     b,
     lines,
-    { safe: c.blank.safeHeight, clearance: c.blank.clearance, low: lowHop(c.blank), heights: passes(0, -v.depth, preset.stepDown), feed: preset.feed, touch: Math.min(v.touch, preset.plunge), cornerShare: v.cornerShare },
+    { safe: c.blank.safeHeight, clearance: c.blank.clearance, low: lowHop(c.blank), heights: passes(0, -v.depth, preset.stepDown), feed: preset.feed, touch: Math.min(v.touch, preset.plunge), cornerShare: v.cornerShare, merge: budgetFor(cutter, v.depth, c).merge },
     (f) => c.progress(f),
   );
   return { toolpaths: [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }], remarks, unreached: { area: 0, region: [] }, tabs: [], cutsFree: false };

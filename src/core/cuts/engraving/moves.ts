@@ -1,6 +1,7 @@
 import { hop, type HopHeights } from '../clearing/travel';
 import type { Line } from '../kind';
 import type { MotionBuilder } from '../../motion/motion';
+import { headingOf, makeTrack, part, run } from '../../motion/track';
 import { orderPieces } from '../../motion/order';
 
 /** How grooves are run. mm, mm/min; `heights` of the passes from the top. */
@@ -10,6 +11,8 @@ export interface GrooveMoves extends HopHeights {
   readonly feed: number;
   /** Feed of the last half millimetre down and into the material. */
   readonly touch: number;
+  /** By how much lines and arcs may stray from the points of a line, mm. */
+  readonly merge: number;
   /** Share of the feed kept close to sharp corners, 0..1; 1 for no slowing. */
   readonly cornerShare: number;
 }
@@ -70,30 +73,23 @@ export function grooves(b: MotionBuilder, lines: readonly Line[], m: GrooveMoves
 }
 
 function follow(b: MotionBuilder, p: Float64Array, z: number, m: GrooveMoves): void {
-  const n = p.length / 2;
+  const { stretches } = makeTrack(p, false, m.merge);
+  /** Whether the way turns sharply between a stretch and the next one. */
   const sharp = (i: number): boolean => {
-    if (m.cornerShare >= 1 || i <= 0 || i >= n - 1) return false;
-    const [ax, ay, bx, by] = [p[2 * i] - p[2 * i - 2], p[2 * i + 1] - p[2 * i - 1], p[2 * i + 2] - p[2 * i], p[2 * i + 3] - p[2 * i + 1]];
-    return Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by)) > SHARP;
+    if (m.cornerShare >= 1 || i < 0 || i + 1 >= stretches.length) return false;
+    const [u, v] = [headingOf(stretches[i], true), headingOf(stretches[i + 1], false)];
+    return Math.abs(Math.atan2(u.dx * v.dy - u.dy * v.dx, u.dx * v.dx + u.dy * v.dy)) > SHARP;
   };
-  let last = sharp(0);
-  for (let i = 1; i < n; i++) {
-    const next = sharp(i);
-    const [x0, y0, x1, y1] = [p[2 * i - 2], p[2 * i - 1], p[2 * i], p[2 * i + 1]];
-    const length = Math.hypot(x1 - x0, y1 - y0);
-    const slow = m.feed * m.cornerShare;
-    const near = Math.min(SLOW_WITHIN, length / 2);
-    const at = (d: number) => [x0 + ((x1 - x0) * d) / length, y0 + ((y1 - y0) * d) / length] as const;
-    if (length > 1e-9) {
-      if (last && next && length <= 2 * near + 1e-9) b.line(x1, y1, z, slow);
-      else {
-        if (last) b.line(...at(near), z, slow);
-        if (next) {
-          b.line(...at(length - near), z, m.feed);
-          b.line(x1, y1, z, slow);
-        } else b.line(x1, y1, z, m.feed);
-      }
-    }
-    last = next;
-  }
+  const slow = m.feed * m.cornerShare;
+  stretches.forEach((t, i) => {
+    if (!(t.length > 1e-9)) return;
+    const [last, next] = [sharp(i - 1), sharp(i)];
+    const near = Math.min(SLOW_WITHIN, t.length / 2) / t.length;
+    const go = (f0: number, f1: number, feed: number) => {
+      if (f1 - f0 > 1e-9) run(b, [part(t, f0, f1)], z, z, feed);
+    };
+    if (last) go(0, near, slow);
+    go(last ? near : 0, next ? 1 - near : 1, m.feed);
+    if (next) go(1 - near, 1, slow);
+  });
 }

@@ -8,10 +8,11 @@ import { choices } from '../../units/fields';
 import { clearingTool, clearWith, patterns } from '../clearing/clear';
 import { entryKinds } from '../clearing/entry';
 import { wallMoves } from '../clearing/walls';
-import { cutKind, emptyPlan, lowHop, type Remark, type Toolpath } from '../kind';
+import { finer, type Budget } from '../budget';
+import { cutKind, emptyPlan, lowHop, type CutContext, type Remark, type Toolpath } from '../kind';
 
-/** Chords of the outline, mm: on a leaning wall what they stand off sideways is a depth. */
-const fineness = (cone: { readonly tan: number } | null): number => cone ? 0.0006 * Math.min(1, cone.tan) : 0.001;
+/** On a leaning wall what stands off sideways is a depth. */
+const budgetFor = (cone: { readonly tan: number } | null, c: CutContext): Budget => (cone ? finer(c.budget, 1 / cone.tan) : c.budget);
 
 /** Area clearance with one or several end mills; the wall upright, or leaning as the cone that finishes it. */
 export const area = cutKind({
@@ -61,7 +62,8 @@ export const area = cutKind({
   cutters: (v) => [...v.cutters, ...(v.wall ? [v.wall] : [])],
   plan(v, c) {
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
-    const region = c.region(fineness(cone));
+    const budget = budgetFor(cone, c);
+    const region = c.region(budget.flatten);
     const remarks: Remark[] = [];
     const floor = -(v.depth - v.floorAllowance);
     if (floor >= -v.startDepth) return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
@@ -82,6 +84,7 @@ export const area = cutKind({
       pattern: v.pattern,
       angle: v.angle,
       draft: cone ? cone.tan : 0,
+      budget: c.budget,
       progress: (f) => c.progress(0.9 * f),
     });
     const toolpaths: Toolpath[] = [...cleared.toolpaths];
@@ -92,7 +95,7 @@ export const area = cutKind({
       const high = cuttingLength(cutter);
       if (-floor - v.startDepth > high) remarks.push({ level: 'problem', text: `${cutter.name} cuts ${high.toFixed(2)} mm deep at most; the wall is deeper than that.` });
       else {
-        const path = wallMoves(insets, cone, v.allowance, { safe: c.blank.safeHeight, clearance: c.blank.clearance, face: -v.startDepth, floor, preset: c.preset(v.wall), climb: v.direction === 'climb' });
+        const path = wallMoves(insets, cone, v.allowance, { safe: c.blank.safeHeight, clearance: c.blank.clearance, face: -v.startDepth, floor, preset: c.preset(v.wall), climb: v.direction === 'climb', budget });
         if (path) toolpaths.push({ cutterId: v.wall, rpm: c.preset(v.wall).rpm, motion: path });
       }
     }
@@ -101,7 +104,7 @@ export const area = cutKind({
   },
   target(v, c) {
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
-    const region = c.region(fineness(cone));
+    const region = c.region(budgetFor(cone, c).flatten);
     const tan = cone?.tan ?? 0;
     const outline = v.allowance > 0 || tan > 0 ? makeOutline(region) : null;
     const floor = -(v.depth - v.floorAllowance);

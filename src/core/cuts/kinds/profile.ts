@@ -6,7 +6,7 @@ import { MotionBuilder } from '../../motion/motion';
 import { orderPieces, type Piece } from '../../motion/order';
 import { makeTrack, pointAt, run, type Track } from '../../motion/track';
 import { choices } from '../../units/fields';
-import { ARC_TOLERANCE, OFFSET_TOLERANCE, reversed } from '../clearing/contours';
+import { reversed } from '../clearing/contours';
 import { enterOpen } from '../clearing/entry';
 import { pieceOf, startAt } from '../clearing/travel';
 import { cutKind, emptyPlan, floorOf, passes, type CutContext, type PlacedTab, type Remark } from '../kind';
@@ -96,7 +96,7 @@ export const profile = cutKind({
     const floor = floorOf(v, c.blank);
     if (floor >= -v.startDepth) return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
     const remarks: Remark[] = [];
-    const region = c.region(0.001);
+    const region = c.region(c.budget.flatten);
     const heights = passes(-v.startDepth, floor, preset.stepDown);
     const tabTop = -c.blank.thickness + v.tabs.height;
     const moves: ProfileMoves = {
@@ -116,13 +116,13 @@ export const profile = cutKind({
     if (v.side === 'on') followLines(b, c, moves, v);
     const away = r + v.allowance;
     const rough = away + v.finish;
-    const loopsAt = (d: number) => (v.side === 'on' ? region : offset(region, v.side === 'outside' ? d : -d, OFFSET_TOLERANCE));
+    const loopsAt = (d: number) => (v.side === 'on' ? region : offset(region, v.side === 'outside' ? d : -d, c.budget.offset));
     const loops = loopsAt(rough);
     if (!loops.length && region.length) remarks.push({ level: 'problem', text: `${cutter.name} is too wide to go inside the picked outlines.` });
     const wanted = v.side !== 'on' && v.through && v.tabs.count > 0 && floor < tabTop;
     const tabs: PlacedTab[] = [];
     const round = (at: Region, m: ProfileMoves, tell: boolean) => {
-      const tracks = at.map((l) => makeTrack(forward(v) ? l : reversed(l), true, ARC_TOLERANCE));
+      const tracks = at.map((l) => makeTrack(forward(v) ? l : reversed(l), true, c.budget.arc));
       const placed = wanted ? placeTabs(tracks, v.tabs, badFor(region, c, v)) : tracks.map(() => []);
       if (tell) placed.forEach((on, i) => on.forEach((s) => tabs.push({ ...pointAt(tracks[i], s), length: v.tabs.length })));
       const leads = tracks.map((t, i) => {
@@ -154,7 +154,7 @@ export const profile = cutKind({
   target(v, c) {
     const r = radiusOf(c.cutter(v.cutter));
     const floor = floorOf(v, c.blank);
-    const region = c.region(0.001);
+    const region = c.region(c.budget.flatten);
     const outline = makeOutline(region);
     const sign = v.side === 'outside' ? 1 : -1;
     return (x, y) => {
@@ -222,9 +222,9 @@ function badFor(region: Region, c: CutContext, v: Profile): (x: number, y: numbe
 /** Open lines, on the line: each pass to and fro, entered by a ramp along the line. */
 function followLines(b: MotionBuilder, c: CutContext, m: ProfileMoves, v: Profile): void {
   const tracks = c
-    .lines(0.001)
+    .lines(c.budget.flatten)
     .filter((l) => !l.closed)
-    .map((l) => makeTrack(l.points, false, ARC_TOLERANCE))
+    .map((l) => makeTrack(l.points, false, c.budget.arc))
     .filter((t) => t.length > 0);
   const pieces = tracks.map(pieceOf);
   for (const { piece } of orderPieces(pieces, b.count ? b.lastX : 0, b.count ? b.lastY : 0)) {

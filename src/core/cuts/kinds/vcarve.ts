@@ -7,13 +7,15 @@ import { clipLines } from '../../geometry/lines';
 import { components, contains, offset, type Loop, type Region } from '../../geometry/region';
 import { makeOutline } from '../../geometry/outline';
 import { MotionBuilder } from '../../motion/motion';
+import { fitMoves } from '../../motion/fitMoves';
 import { orderPieces } from '../../motion/order';
 import { clearingTool, clearWith } from '../clearing/clear';
 import { leftBy, reachOf } from '../clearing/reach';
+import { finer, type Budget } from '../budget';
 import { cutKind, emptyPlan, lowHop, passes, type CutBlank, type Reached, type Remark, type Toolpath } from '../kind';
 import { runOut } from '../vcarve/runOut';
 import { makeBranches, type Branches } from '../../geometry/medial/branches';
-import { makeStrokes, simplify, type Stroke } from '../vcarve/strokes';
+import { makeStrokes, type Stroke } from '../vcarve/strokes';
 
 /** Axes are kept by the content of their outlines: a changed letter costs one letter. */
 const keptBranches = memo<Branches>(4000);
@@ -64,8 +66,8 @@ export const vcarve = cutKind({
       limit = cone;
     }
     // Depth errors are radial ones divided by tan a: steep cones get finer outlines.
-    const fine = Math.min(1, tan);
-    const region = c.region(0.0018 * fine);
+    const budget = finer(c.budget, 1 / tan);
+    const region = c.region(budget.flatten);
     if (!region.length) return emptyPlan();
     const R = limit * tan + tip;
     const height = (r: number) => -v.startDepth - Math.min((r - tip) / tan, limit);
@@ -73,7 +75,7 @@ export const vcarve = cutKind({
     const branches: Branches[] = [];
     parts.forEach((part, i) => {
       try {
-        branches.push(keptBranches(`${hashFloats(part)}/${fine}`, () => makeBranches(axisFor(part), 0.0007 * fine, 0.002 * fine)));
+        branches.push(keptBranches(`${hashFloats(part)}/${budget.sample}`, () => makeBranches(axisFor(part), budget.sample, budget.prune)));
       } catch (e) {
         if (!(e instanceof AxisError)) throw e;
         remarks.push({ level: 'problem', text: e.message, x: e.x, y: e.y });
@@ -92,7 +94,7 @@ export const vcarve = cutKind({
     const toolpaths: Toolpath[] = [];
     let reach: readonly Reached[] | undefined;
     const insets = insetsOf(region);
-    const flat = widest > R ? insets.at(R - tip, 0.0003) : [];
+    const flat = widest > R ? insets.at(R - tip, budget.offset) : [];
     let rest: Region = flat;
     // How far inside the rim there can be something left to clear.
     let deep = widest - R;
@@ -112,6 +114,7 @@ export const vcarve = cutKind({
         pattern: 'contours',
         angle: 0,
         draft: tan,
+        budget: c.budget,
         progress: (f) => c.progress(0.6 + 0.2 * f),
       });
       toolpaths.push(...cleared.toolpaths);
@@ -124,7 +127,7 @@ export const vcarve = cutKind({
     const costs = { feed: preset.feed, plunge: preset.plunge, rapid: RAPID, clearance: c.blank.clearance };
     const heights = deepest > 0 ? passes(-v.startDepth, -v.startDepth - deepest, preset.stepDown) : [];
     const floorStep = preset.stepOver;
-    const lines = flat.length ? floorLines(insets, R, rest, floorStep, deep, () => c.progress(0.8)) : [];
+    const lines = flat.length ? floorLines(insets, R, rest, floorStep, deep, budget, () => c.progress(0.8)) : [];
     const b = new MotionBuilder();
     let above = -v.startDepth;
     for (const floor of heights) {
@@ -137,8 +140,8 @@ export const vcarve = cutKind({
           if (r > low) strokes.push(Float64Array.of(part.plunges[k], part.plunges[k + 1], -v.startDepth, part.plunges[k], part.plunges[k + 1], Math.max(height(r), floor)));
         }
       }
-      strokes.push(...lines.map((l) => simplify(level(l, floor), 2e-4)));
-      carve(b, strokes, c.blank, preset, above);
+      strokes.push(...lines.map((l) => level(l, floor)));
+      carve(b, strokes, c.blank, preset, above, { tolerance: c.budget.merge, weight: Math.min(1, tan) });
       above = floor;
       c.progress(0.9);
     }
@@ -153,7 +156,7 @@ export const vcarve = cutKind({
   target(v, c) {
     const { tan, tip } = coneOf(c.cutter(v.cutter));
     const limit = Math.min(v.limit ?? Infinity, cuttingLength(c.cutter(v.cutter)));
-    const region = c.region(0.0018 * Math.min(1, tan));
+    const region = c.region(finer(c.budget, 1 / tan).flatten);
     const outline = makeOutline(region);
     const reach = tip > 0 ? reachOf(region, tip).reached : region;
     return (x, y) => {
@@ -170,20 +173,20 @@ export const vcarve = cutKind({
 });
 
 /** The rim of the floor and, up to `deep` inside it, lines a step apart wherever no end mill has been. */
-function floorLines(insets: Insets, R: number, rest: Region, step: number, deep: number, progress: () => void): Loop[] {
+function floorLines(insets: Insets, R: number, rest: Region, step: number, deep: number, budget: Budget, progress: () => void): Loop[] {
   const closed = (l: Loop): Loop => {
     const out = new Float64Array(l.length + 2);
     out.set(l);
     out.set(l.subarray(0, 2), l.length);
     return out;
   };
-  const lines: Loop[] = insets.at(R, 0.0003).map(closed);
+  const lines: Loop[] = insets.at(R, budget.offset).map(closed);
   if (!rest.length) return lines;
   const near = offset(rest, step, 0.01);
   const rings: Loop[] = [];
   for (let k = 1; (k - 1) * step < deep; k++) {
     progress();
-    rings.push(...insets.at(R + k * step, 0.002).map(closed));
+    rings.push(...insets.at(R + k * step, 10 * budget.offset).map(closed));
   }
   return lines.concat(clipLines(rings, near));
 }
@@ -198,7 +201,7 @@ function level(line: Loop, z: number): Stroke {
   return out;
 }
 
-function carve(b: MotionBuilder, strokes: Stroke[], blank: CutBlank, preset: { feed: number; plunge: number }, above: number): void {
+function carve(b: MotionBuilder, strokes: Stroke[], blank: CutBlank, preset: { feed: number; plunge: number }, above: number, fit: { tolerance: number; weight: number }): void {
   const end = (s: Stroke) => s.length - 3;
   const order = orderPieces(
     strokes.map((s) => ({ inX: s[0], inY: s[1], outX: s[end(s)], outY: s[end(s) + 1] })),
@@ -218,6 +221,9 @@ function carve(b: MotionBuilder, strokes: Stroke[], blank: CutBlank, preset: { f
       if (top < blank.clearance) b.rapid(s[0], s[1], Math.min(blank.clearance, Math.max(top, 0.5)));
       b.plunge(s[2], preset.plunge);
     }
-    for (let i = 3; i < s.length; i += 3) b.line(s[i], s[i + 1], s[i + 2], preset.feed);
+    for (const { to, cx, cy, sweep } of fitMoves(s, fit.tolerance, fit.weight)) {
+      if (sweep === 0) b.line(s[3 * to], s[3 * to + 1], s[3 * to + 2], preset.feed);
+      else b.arc(sweep > 0, s[3 * to], s[3 * to + 1], s[3 * to + 2], cx, cy, preset.feed);
+    }
   }
 }

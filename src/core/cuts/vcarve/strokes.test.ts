@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Branches } from '../../geometry/medial/branches';
-import { makeStrokes, simplify } from './strokes';
+import { makeStrokes } from './strokes';
 
 const costs = { feed: 1000, plunge: 300, rapid: 4000, clearance: 2 };
 /** Branches along x, each given by its clearances at whole millimetres; each hangs on its own nodes. */
@@ -72,25 +72,5 @@ describe('strokes along branches', () => {
     expect(makeStrokes(b, 0, 2, 2, (c) => -c, costs)).toHaveLength(1);
     // With a slow feed it is quicker to lift.
     expect(makeStrokes(b, 0, 2, 2, (c) => -c, { ...costs, feed: 1 }).length).toBeGreaterThan(1);
-  });
-  it('lose only points that lie on the straight way', () => {
-    fc.assert(
-      fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 9 }), fc.integer({ min: 0, max: 9 }), fc.integer({ min: -3, max: 0 })), { minLength: 2, maxLength: 20 }), (points) => {
-        const s = Float64Array.from(points.flat());
-        const short = simplify(s, 1e-3);
-        expect(short.length).toBeLessThanOrEqual(s.length);
-        for (let i = 0; i < s.length; i += 3) {
-          let best = Infinity;
-          for (let k = 0; k + 3 < short.length || k === 0; k += 3) {
-            const e = [0, 1, 2].map((q) => (short[k + 3 + q] ?? short[k + q]) - short[k + q]);
-            const l = e.reduce((n, v) => n + v * v, 0);
-            const t = l > 0 ? Math.min(1, Math.max(0, e.reduce((n, v, q) => n + v * (s[i + q] - short[k + q]), 0) / l)) : 0;
-            best = Math.min(best, Math.hypot(...e.map((v, q) => s[i + q] - short[k + q] - t * v)));
-            if (short.length <= 3) break;
-          }
-          expect(best).toBeLessThan(1.1e-3);
-        }
-      }),
-    );
   });
 });

@@ -149,42 +149,5 @@ export function makeStrokes(b: Branches, low: number, high: number, knee: number
     }
     if (line.length >= 6) strokes.push(Float64Array.from(line));
   }
-  return strokes.map((s) => simplify(s, 2e-4));
-}
-
-/** Drops points that lie on the straight way between their neighbours within `tolerance` mm (Douglas-Peucker in space). */
-export function simplify(s: Stroke, tolerance: number): Stroke {
-  const n = s.length / 3;
-  if (n < 3) return s;
-  const keep = new Uint8Array(n);
-  keep[0] = keep[n - 1] = 1;
-  const stack = [0, n - 1];
-  while (stack.length) {
-    const b = stack.pop()!;
-    const a = stack.pop()!;
-    const ex = s[3 * b] - s[3 * a];
-    const ey = s[3 * b + 1] - s[3 * a + 1];
-    const ez = s[3 * b + 2] - s[3 * a + 2];
-    const l = ex * ex + ey * ey + ez * ez;
-    let far = -1;
-    let most = tolerance * tolerance;
-    for (let k = a + 1; k < b; k++) {
-      const vx = s[3 * k] - s[3 * a];
-      const vy = s[3 * k + 1] - s[3 * a + 1];
-      const vz = s[3 * k + 2] - s[3 * a + 2];
-      const t = l > 0 ? Math.min(1, Math.max(0, (vx * ex + vy * ey + vz * ez) / l)) : 0;
-      const d = (vx - t * ex) ** 2 + (vy - t * ey) ** 2 + (vz - t * ez) ** 2;
-      if (d > most) {
-        most = d;
-        far = k;
-      }
-    }
-    if (far >= 0) {
-      keep[far] = 1;
-      stack.push(a, far, far, b);
-    }
-  }
-  const out: number[] = [];
-  for (let k = 0; k < n; k++) if (keep[k]) out.push(s[3 * k], s[3 * k + 1], s[3 * k + 2]);
-  return Float64Array.from(out);
+  return strokes;
 }

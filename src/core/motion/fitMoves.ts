@@ -1,0 +1,138 @@
+/**
+ * Lines and arcs through a line of points in space, each as long as the tolerance lets it be.
+ *
+ * Points are x, y, z interleaved, mm. An arc is round in X and Y and rises evenly with its angle (a helix). What stands off is
+ * weighed as sqrt((sideways / weight)^2 + height^2), so that a point may be kept closer sideways than in height. Greedy: the
+ * longest line and the longest arc from where the last move ended, found by galloping; the one that gets further is taken.
+ * Ends of moves are points of the line.
+ */
+export interface FittedMove {
+  /** Number of the point at which the move ends. */
+  readonly to: number;
+  /** Centre and signed angle (positive counter-clockwise) of an arc; sweep 0 is a line. */
+  readonly cx: number;
+  readonly cy: number;
+  readonly sweep: number;
+}
+
+/** Flatter arcs are lines; tighter ones are corners. mm. */
+const WIDEST = 5000;
+const TIGHTEST = 0.02;
+/** Arcs turn by less than this, and each of their chords by less than that. */
+const MOST_TURN = 1.5 * Math.PI;
+const MOST_STEP = Math.PI / 3;
+/** An arc goes over at least so many chords: three points lie on a circle always. */
+const LEAST = 3;
+
+export function fitMoves(p: Float64Array, tolerance: number, weight = 1): FittedMove[] {
+  const n = p.length / 3;
+  const near = tolerance * tolerance;
+  const side = 1 / (weight * weight);
+
+  const lineFits = (i: number, j: number): boolean => {
+    const [ax, ay, az] = [p[3 * i], p[3 * i + 1], p[3 * i + 2]];
+    const ex = p[3 * j] - ax;
+    const ey = p[3 * j + 1] - ay;
+    const ez = p[3 * j + 2] - az;
+    const q = side * (ex * ex + ey * ey) + ez * ez;
+    let before = 0;
+    for (let k = i + 1; k < j; k++) {
+      const vx = p[3 * k] - ax;
+      const vy = p[3 * k + 1] - ay;
+      const vz = p[3 * k + 2] - az;
+      const along = q > 0 ? (side * (vx * ex + vy * ey) + vz * ez) / q : 0;
+      // A way that turns back is no line, however near it stays.
+      if (along < before - 1e-9 || along > 1) return false;
+      before = along;
+      const dx = vx - along * ex;
+      const dy = vy - along * ey;
+      const dz = vz - along * ez;
+      if (side * (dx * dx + dy * dy) + dz * dz > near) return false;
+    }
+    return true;
+  };
+
+  /** The arc from point i to point j, its centre on their perpendicular by least squares, or null where it does not fit. */
+  const arcFits = (i: number, j: number): FittedMove | null => {
+    const [ax, ay, az] = [p[3 * i], p[3 * i + 1], p[3 * i + 2]];
+    const [bx, by, bz] = [p[3 * j], p[3 * j + 1], p[3 * j + 2]];
+    const chord = Math.hypot(bx - ax, by - ay);
+    if (chord < 1e-6) return null;
+    const ux = (bx - ax) / chord;
+    const uy = (by - ay) / chord;
+    const mx = (ax + bx) / 2;
+    const my = (ay + by) / 2;
+    const half2 = (chord * chord) / 4;
+    // A point at (u, v) about the chord's middle lies on the circle about (0, k) when u^2 + v^2 - half^2 = 2 v k.
+    let top = 0;
+    let bottom = 0;
+    const take = (x: number, y: number) => {
+      const u = (x - mx) * ux + (y - my) * uy;
+      const v = (y - my) * ux - (x - mx) * uy;
+      top += v * (u * u + v * v - half2);
+      bottom += 2 * v * v;
+    };
+    for (let k = i; k < j; k++) {
+      if (k > i) take(p[3 * k], p[3 * k + 1]);
+      take((p[3 * k] + p[3 * k + 3]) / 2, (p[3 * k + 1] + p[3 * k + 4]) / 2);
+    }
+    if (!(bottom > 1e-18)) return null;
+    const k0 = top / bottom;
+    const cx = mx - k0 * uy;
+    const cy = my + k0 * ux;
+    const r = Math.sqrt(half2 + k0 * k0);
+    if (r > WIDEST || r < TIGHTEST) return null;
+    let sweep = 0;
+    let sense = 0;
+    for (let k = i; k < j; k++) {
+      const [x, y, ex, ey] = [p[3 * k] - cx, p[3 * k + 1] - cy, p[3 * k + 3] - cx, p[3 * k + 4] - cy];
+      const a = Math.atan2(x * ey - y * ex, x * ex + y * ey);
+      if (Math.abs(a) > MOST_STEP || a === 0 || (sense !== 0 && Math.sign(a) !== sense)) return null;
+      sense = Math.sign(a);
+      sweep += a;
+    }
+    if (Math.abs(sweep) > MOST_TURN) return null;
+    let turned = 0;
+    for (let k = i; k < j; k++) {
+      const [x, y, ex, ey] = [p[3 * k] - cx, p[3 * k + 1] - cy, p[3 * k + 3] - cx, p[3 * k + 4] - cy];
+      const step = Math.atan2(x * ey - y * ex, x * ex + y * ey);
+      const off = (qx: number, qy: number, z: number, at: number) => side * (Math.hypot(qx, qy) - r) ** 2 + (z - az - ((bz - az) * at) / sweep) ** 2;
+      if (off((x + ex) / 2, (y + ey) / 2, (p[3 * k + 2] + p[3 * k + 5]) / 2, turned + step / 2) > near) return null;
+      turned += step;
+      if (k + 1 < j && off(ex, ey, p[3 * k + 5], turned) > near) return null;
+    }
+    return { to: j, cx, cy, sweep };
+  };
+
+  /** The furthest point that a test lets through from `first` on: by doubling steps, then by halving ones. */
+  const furthest = <T>(first: number, fits: (j: number) => T | null): { j: number; got: T } | null => {
+    if (first > n - 1) return null;
+    const got = fits(first);
+    if (got === null) return null;
+    let best = { j: first, got };
+    for (let step = 2; step > 0 && best.j < n - 1; ) {
+      const j = Math.min(n - 1, best.j + step);
+      const more = fits(j);
+      if (more !== null) {
+        best = { j, got: more };
+        step *= 2;
+      } else step = step > 1 ? step >> 1 : 0;
+    }
+    return best;
+  };
+
+  const out: FittedMove[] = [];
+  for (let i = 0; i < n - 1; ) {
+    const from = i;
+    const line = furthest(from + 1, (j) => (lineFits(from, j) ? true : null))!;
+    const arc = furthest(from + LEAST, (j) => arcFits(from, j));
+    if (arc && arc.j > line.j) {
+      out.push(arc.got);
+      i = arc.j;
+    } else {
+      out.push({ to: line.j, cx: 0, cy: 0, sweep: 0 });
+      i = line.j;
+    }
+  }
+  return out;
+}
