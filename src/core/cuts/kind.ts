@@ -15,6 +15,8 @@ export interface CutBlank {
   /** Heights above the top face: between far places, and between near ones. */
   readonly safeHeight: number;
   readonly clearance: number;
+  /** So far above what is to be cut the cutter comes down by rapid, mm. */
+  readonly approach: number;
   /** What stands on the table and may not be run into. */
   readonly clamps?: readonly { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number }[];
 }

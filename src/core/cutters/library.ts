@@ -1,4 +1,5 @@
 import type { Cutter, Preset } from './cutter';
+import { widthOf } from './form';
 import { materialIds, materials, type MaterialId } from './materials';
 import { shapeOf } from './registry';
 
@@ -19,13 +20,15 @@ export function presetFor(shapeId: string, values: Record<string, number>, teeth
   const rpm = Math.round(Math.min(TOP_SPEED, Math.max(3000, (1000 * m.surfaceSpeed) / (Math.PI * engaged))) / 100) * 100;
   const chip = Math.max(0.004, m.chip * Math.min(engaged, 8));
   const feed = Math.max(60, Math.round((rpm * teeth * chip) / 10) * 10);
+  // Ridges that a pointed cutter leaves on a floor are 0.05 mm high at most.
+  const ridge = Math.floor(2000 * widthOf(shapeOf(shapeId).form(values), 0.05)) / 1000;
   const tip = values.tipDiameter ?? (shapeId === 'taperedBall' ? values.tipRadius : 0);
   return {
     rpm,
     feed,
     plunge: Math.max(30, Math.round((feed * (shapeId === 'drill' ? 0.6 : 0.35)) / 10) * 10),
     stepDown: +(pointed ? Math.max(0.4, d * m.stepDown * 0.5) : Math.max(0.05, d * m.stepDown)).toFixed(3),
-    stepOver: +(shapeId === 'flat' || shapeId === 'bull' ? d * 0.4 : pointed ? Math.max(0.05, tip * 0.5 || d * 0.02) : d * 0.1).toFixed(3),
+    stepOver: +(shapeId === 'flat' || shapeId === 'bull' ? d * 0.4 : pointed ? Math.min(ridge, Math.max(0.05, tip * 0.5 || d * 0.02)) : d * 0.1).toFixed(3),
   };
 }
 

@@ -1,5 +1,5 @@
 import { Clipper64, ClipType, FillRule, type Paths64 } from 'clipper2-ts';
-import type { Region } from './region';
+import { contains, type Region } from './region';
 
 /** The parts of open lines (x, y interleaved, mm) that lie inside a region. */
 export function clipLines(lines: readonly Float64Array[], region: Region): Float64Array[] {
@@ -14,6 +14,9 @@ export function clipLines(lines: readonly Float64Array[], region: Region): Float
   engine.execute(ClipType.Intersection, FillRule.NonZero, closed, open);
   return open.map((p) => Float64Array.from(p.flatMap((q) => [q.x / scale, q.y / scale])));
 }
+
+/** Whether the straight way from a to b, both inside a region or on its outline, stays inside: it does not bridge a bay either. */
+export const staysInside = (region: Region, ax: number, ay: number, bx: number, by: number): boolean => clearWay(region, ax, ay, bx, by) && contains(region, (ax + bx) / 2, (ay + by) / 2);
 
 /** Whether the straight way from a to b meets no outline of the region (its ends are taken to be inside). */
 export function clearWay(region: Region, ax: number, ay: number, bx: number, by: number): boolean {

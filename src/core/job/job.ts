@@ -26,6 +26,8 @@ export const blankSchema = z.object({
   /** Heights above the top face. */
   safeHeight: z.number().positive().max(500),
   clearance: z.number().positive().max(500),
+  /** So far above what is to be cut the cutter comes down by rapid; the rest of the way by the plunge feed. */
+  approach: z.number().positive().max(100).default(0.5),
   /** Where the spindle waits at the end, in the blank's frame. */
   park: z.object({ x: mm, y: mm }),
   /** How far below the underside a cut may go (a spoil board), mm. */
@@ -137,7 +139,7 @@ export function newJob(name: string): Job {
     name,
     notes: '',
     unit: 'mm',
-    blank: { width: 300, height: 200, thickness: 18, material: 'oak', datum: 'lb', zZero: 'top', safeHeight: 10, clearance: 2, park: { x: 0, y: 0 }, intoBed: 0.5 },
+    blank: { width: 300, height: 200, thickness: 18, material: 'oak', datum: 'lb', zZero: 'top', safeHeight: 10, clearance: 2, approach: 0.5, park: { x: 0, y: 0 }, intoBed: 0.5 },
     clamps: [],
     fonts: [],
     guides: [],

@@ -2,7 +2,7 @@
  * Lines and arcs through a line of points in space, each as long as the tolerance lets it be.
  *
  * Points are x, y, z interleaved, mm. An arc is round in X and Y and rises evenly with its angle (a helix). What stands off is
- * weighed as sqrt((sideways / weight)^2 + height^2), so that a point may be kept closer sideways than in height. Greedy: the
+ * weighed as sideways / weight + height: on a wall that leans by tan = weight that is what it comes to in depth. Greedy: the
  * longest line and the longest arc from where the last move ended, found by galloping; the one that gets further is taken.
  * Ends of moves are points of the line.
  */
@@ -26,28 +26,28 @@ const LEAST = 3;
 
 export function fitMoves(p: Float64Array, tolerance: number, weight = 1): FittedMove[] {
   const n = p.length / 3;
-  const near = tolerance * tolerance;
-  const side = 1 / (weight * weight);
+  const side = 1 / weight;
+  const side2 = side * side;
 
   const lineFits = (i: number, j: number): boolean => {
     const [ax, ay, az] = [p[3 * i], p[3 * i + 1], p[3 * i + 2]];
     const ex = p[3 * j] - ax;
     const ey = p[3 * j + 1] - ay;
     const ez = p[3 * j + 2] - az;
-    const q = side * (ex * ex + ey * ey) + ez * ez;
+    const q = side2 * (ex * ex + ey * ey) + ez * ez;
     let before = 0;
     for (let k = i + 1; k < j; k++) {
       const vx = p[3 * k] - ax;
       const vy = p[3 * k + 1] - ay;
       const vz = p[3 * k + 2] - az;
-      const along = q > 0 ? (side * (vx * ex + vy * ey) + vz * ez) / q : 0;
+      const along = q > 0 ? (side2 * (vx * ex + vy * ey) + vz * ez) / q : 0;
       // A way that turns back is no line, however near it stays.
       if (along < before - 1e-9 || along > 1) return false;
       before = along;
       const dx = vx - along * ex;
       const dy = vy - along * ey;
       const dz = vz - along * ez;
-      if (side * (dx * dx + dy * dy) + dz * dz > near) return false;
+      if (side * Math.sqrt(dx * dx + dy * dy) + Math.abs(dz) > tolerance) return false;
     }
     return true;
   };
@@ -96,10 +96,10 @@ export function fitMoves(p: Float64Array, tolerance: number, weight = 1): Fitted
     for (let k = i; k < j; k++) {
       const [x, y, ex, ey] = [p[3 * k] - cx, p[3 * k + 1] - cy, p[3 * k + 3] - cx, p[3 * k + 4] - cy];
       const step = Math.atan2(x * ey - y * ex, x * ex + y * ey);
-      const off = (qx: number, qy: number, z: number, at: number) => side * (Math.hypot(qx, qy) - r) ** 2 + (z - az - ((bz - az) * at) / sweep) ** 2;
-      if (off((x + ex) / 2, (y + ey) / 2, (p[3 * k + 2] + p[3 * k + 5]) / 2, turned + step / 2) > near) return null;
+      const off = (qx: number, qy: number, z: number, at: number) => side * Math.abs(Math.sqrt(qx * qx + qy * qy) - r) + Math.abs(z - az - ((bz - az) * at) / sweep);
+      if (off((x + ex) / 2, (y + ey) / 2, (p[3 * k + 2] + p[3 * k + 5]) / 2, turned + step / 2) > tolerance) return null;
       turned += step;
-      if (k + 1 < j && off(ex, ey, p[3 * k + 5], turned) > near) return null;
+      if (k + 1 < j && off(ex, ey, p[3 * k + 5], turned) > tolerance) return null;
     }
     return { to: j, cx, cy, sweep };
   };

@@ -32,7 +32,7 @@ function inputs(job: Job, cut: Cut) {
     // Names and visibility do not change where things are; hidden items are still cut when picked.
     items: cut.items.map((id) => job.items.find((i) => i.id === id)).map((i) => i && { kind: i.kind, x: i.x, y: i.y, angle: i.angle, mirror: i.mirror, values: i.values }),
     cutters: used.map((id) => job.cutters.find((c) => c.id === id) ?? null),
-    blank: [job.blank.width, job.blank.height, job.blank.thickness, job.blank.material, job.blank.safeHeight, job.blank.clearance],
+    blank: [job.blank.width, job.blank.height, job.blank.thickness, job.blank.material, job.blank.safeHeight, job.blank.clearance, job.blank.approach],
     clamps: job.clamps,
   };
 }

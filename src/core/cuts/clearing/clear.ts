@@ -33,6 +33,7 @@ export type Pattern = (typeof patterns)[number];
 
 export interface ClearingOptions extends HopHeights {
   readonly clearance: number;
+  readonly approach: number;
   /** Heights of the face and of the floor. */
   readonly face: number;
   readonly floor: number;

@@ -88,9 +88,8 @@ export function contours(region: Region, cutter: Footprint & { readonly budget: 
 
 export interface ClearingMoves extends EntryMoves, HopHeights, Footprint {
   readonly budget: Budget;
-  /** Heights of the passes, and of the material's face before the first. */
+  /** Heights of the passes. */
   readonly heights: readonly number[];
-  readonly face: number;
   readonly climb: boolean;
 }
 

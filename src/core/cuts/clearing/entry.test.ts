@@ -5,7 +5,7 @@ import { bruteDistance } from '../../testing/independent';
 import { box, circleLoop } from '../../testing/shapes';
 import { enter, enterOpen, entryPlace, type EntryMoves } from './entry';
 
-const moves: EntryMoves = { clearance: 2, feed: 1000, plunge: 300, ramp: 3, entry: 'ramp', radius: 1.5 };
+const moves: EntryMoves = { clearance: 2, approach: 0.5, face: 0, feed: 1000, plunge: 300, ramp: 3, entry: 'ramp', radius: 1.5 };
 /** The steepest cutting move that also goes sideways, in degrees; and the longest way straight down in material. */
 function steepness(m: Motion, face: number): { ramp: number; straight: number } {
   let ramp = 0;

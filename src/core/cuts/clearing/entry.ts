@@ -7,6 +7,12 @@ export type EntryKind = (typeof entryKinds)[number];
 /** How a cutter comes down into full material. mm, mm/min, degrees. */
 export interface EntryMoves {
   readonly clearance: number;
+  /** So far above material the rapid way down ends. */
+  readonly approach: number;
+  /** Height at which the cut begins; what lies above it may or may not have been cleared. */
+  readonly face: number;
+  /** Whether material may stand beside what was cut so far, higher than the last pass. */
+  readonly walled?: boolean;
   readonly feed: number;
   readonly plunge: number;
   readonly ramp: number;
@@ -53,10 +59,11 @@ export function entryPlace(track: Track, s: number, m: EntryMoves): EntryPlace {
   return { s, helix: null };
 }
 
-/** From above the place down to the face of what is left there, the last bit by feed. */
+/** From above the place down to the face of what is left there, by feed from where there can be material. */
 function approach(b: MotionBuilder, m: EntryMoves, above: number): void {
-  b.rapid(b.lastX, b.lastY, m.clearance);
-  if (above + 0.5 < m.clearance) b.rapid(b.lastX, b.lastY, above + 0.5);
+  const air = m.walled || above >= m.face ? Math.max(0, above) : above;
+  if (b.lastZ > m.clearance) b.rapid(b.lastX, b.lastY, m.clearance);
+  if (air + m.approach < b.lastZ) b.rapid(b.lastX, b.lastY, air + m.approach);
   b.plunge(above, m.plunge);
 }
 
@@ -102,11 +109,16 @@ const back = (stretches: readonly Stretch[]): Stretch[] => stretches.map((t) => 
 
 /** The same at the start of an open track: by a ramp to and fro that ends at the start, or straight where `free` says that it is air. */
 export function enterOpen(b: MotionBuilder, track: Track, m: EntryMoves, z: number, above: number, free: boolean): void {
+  if (free) {
+    // A wider cutter has been here, and nothing stands above its floor.
+    if (b.lastZ > z + m.approach) b.rapid(b.lastX, b.lastY, z + m.approach);
+    return b.plunge(z, m.plunge);
+  }
   approach(b, m, above);
   const drop = b.lastZ - z;
   if (drop <= 0) return;
   const way = drop / steep(m);
-  if (free || m.entry === 'plunge' || way > 2 * MOST_TURNS * track.length) return b.plunge(z, m.plunge);
+  if (m.entry === 'plunge' || way > 2 * MOST_TURNS * track.length) return b.plunge(z, m.plunge);
   const times = Math.max(1, Math.ceil(way / 2 / track.length));
   const leg = slice(track, 0, way / (2 * times));
   for (let k = 0; k < times; k++) {

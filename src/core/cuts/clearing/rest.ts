@@ -1,16 +1,20 @@
 import { makeOutline } from '../../geometry/outline';
 import { axisFor } from '../../geometry/insets';
 import { AxisError } from '../../geometry/medial/axis';
-import { components, contains, type Region } from '../../geometry/region';
+import { staysInside } from '../../geometry/lines';
+import { components, contains, thickenAll, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
 import { makeTrack, pointAt, run, slice, type Track } from '../../motion/track';
 import { levelsOf, reversed, type ClearingMoves } from './contours';
 import { enter, enterOpen, entryPlace } from './entry';
 import { partsNear } from './near';
+import { restOf } from './reach';
 import { eachTrack, hop } from './travel';
 
 /** How far beyond what is left a line goes on, mm: it begins and ends in what is cleared. */
 const OVERRUN = 0.2;
+/** What lifting and coming down again takes beside the way itself, minutes. */
+const LIFT = 0.01;
 
 interface RestLine {
   readonly track: Track;
@@ -44,44 +48,65 @@ function depthOf(part: Region, region: Region): number {
 }
 
 /**
- * Lines for a cutter over what a larger one left of `region`: the contours of the whole region, cut to where
- * the disc touches `left`. What the disc can reach of `left` is then all cut, and nothing is gone over twice.
+ * Lines for a cutter over what a larger one left of `region`: the contours of the whole region, cut to where the disc touches
+ * what of `left` the contours before have not taken. What the disc can reach of `left` is then all cut, and nothing is gone
+ * over twice.
  */
-function restLines(region: Region, left: Region, m: ClearingMoves, step: number, progress: () => void): RestLine[] {
+function restLines(region: Region, left: Region, m: ClearingMoves, step: number, progress: () => void): { free: Region; lines: RestLine[] } {
   const r = m.radius;
-  const near = partsNear(left, r, OVERRUN);
   const rest = makeOutline(left);
-  const out: RestLine[] = [];
+  const lines: RestLine[] = [];
   const add = (points: Float64Array, closed: boolean) => {
     const track = makeTrack(points, closed, m.budget.arc);
     if (track.length < 1e-6) return;
-    out.push({ track, free: !closed && rest.distance(points[0], points[1]) >= r && !contains(left, points[0], points[1]) });
+    lines.push({ track, free: !closed && rest.distance(points[0], points[1]) >= r && !contains(left, points[0], points[1]) });
   };
-  for (const level of levelsOf(region, m, step, depthOf(left, region) + r, progress).levels)
+  const { free, levels } = levelsOf(region, m, step, depthOf(left, region) + r, progress);
+  let todo = left;
+  for (const level of levels) {
+    if (!todo.length) break;
+    const near = partsNear(todo, r, OVERRUN);
+    const run: Float64Array[] = [];
     for (const loop of level) {
       const l = m.climb ? loop : reversed(loop);
       const parts = near(l);
-      if (!parts) add(l, true);
-      else for (const p of parts) add(p, false);
+      if (!parts) {
+        add(l, true);
+        run.push(Float64Array.of(...l, l[0], l[1]));
+      } else
+        for (const p of parts) {
+          add(p, false);
+          run.push(p);
+        }
     }
-  return out;
+    if (run.length && level !== levels[levels.length - 1]) todo = restOf(todo, thickenAll(run, m.floorRadius)).left;
+  }
+  return { free, lines };
 }
 
-/** Clears what is left, one connected place after another, each to its whole depth. */
+/** Clears what is left, one connected place after another, each to its whole depth; from line to line it stays down where that is quicker. */
 export function restMoves(b: MotionBuilder, region: Region, left: Region, step: number, m: ClearingMoves, progress: () => void): void {
   if (!left.length) return;
-  const lines = restLines(region, left, m, step, progress);
+  const { free, lines } = restLines(region, left, m, step, progress);
   if (!lines.length) return;
+  const near = 6 * m.radius;
   let above = m.face;
   for (const z of m.heights) {
     eachTrack(b, lines.map((l) => l.track), (track, from, k) => {
-      const place = track.closed ? entryPlace(track, from, m) : { s: 0, helix: null };
-      const p = pointAt(track, place.s);
-      hop(b, p.x, p.y, m, 6 * m.radius);
-      if (track.closed) {
+      const p = pointAt(track, track.closed ? from : 0);
+      const way = b.count ? Math.hypot(p.x - b.lastX, p.y - b.lastY) : Infinity;
+      const link = b.lastZ === z && way < near && way / m.feed < (m.low - z + m.approach) / m.plunge / 2 + LIFT && staysInside(free, b.lastX, b.lastY, p.x, p.y);
+      if (link) {
+        b.line(p.x, p.y, z, m.feed);
+        run(b, track.closed ? slice(track, from, from + track.length) : track.stretches, z, z, m.feed);
+      } else if (track.closed) {
+        const place = entryPlace(track, from, m);
+        const q = pointAt(track, place.s);
+        hop(b, q.x, q.y, m, near);
         const at = enter(b, track, place, m, z, above);
         run(b, slice(track, at, at + track.length), z, z, m.feed);
       } else {
+        hop(b, p.x, p.y, m, near);
         enterOpen(b, track, m, z, above, lines[k].free);
         run(b, track.stretches, z, z, m.feed);
       }
@@ -91,4 +116,3 @@ export function restMoves(b: MotionBuilder, region: Region, left: Region, step: 
   }
   b.rapid(b.lastX, b.lastY, m.safe);
 }
-

@@ -11,6 +11,7 @@ import { eachTrack, hop } from './travel';
 interface WallMoves {
   readonly safe: number;
   readonly clearance: number;
+  readonly approach: number;
   readonly face: number;
   readonly floor: number;
   readonly preset: Preset;
@@ -33,7 +34,7 @@ export function wallMoves(insets: Insets, cone: { tan: number; tip: number }, al
     eachTrack(b, tracks, (t, from) => {
       const p = pointAt(t, from);
       hop(b, p.x, p.y, { safe: m.safe, low: m.safe }, 0);
-      const s = enter(b, t, { s: from, helix: null }, { clearance: m.clearance, feed: m.preset.feed, plunge: m.preset.plunge, ramp: 5, entry: 'ramp', radius: cone.tip }, z, above);
+      const s = enter(b, t, { s: from, helix: null }, { clearance: m.clearance, approach: m.approach, face: m.face, walled: true, feed: m.preset.feed, plunge: m.preset.plunge, ramp: 5, entry: 'ramp', radius: cone.tip }, z, above);
       run(b, slice(t, s, s + t.length), z, z, m.preset.feed);
     });
     above = z;

@@ -76,7 +76,7 @@ export function planEngraving(v: Engraving, c: CutContext): CutPlan {
   grooves(
     b,
     lines,
-    { safe: c.blank.safeHeight, clearance: c.blank.clearance, low: lowHop(c.blank), heights: passes(0, -v.depth, preset.stepDown), feed: preset.feed, touch: Math.min(v.touch, preset.plunge), cornerShare: v.cornerShare, merge: budgetFor(cutter, v.depth, c).merge },
+    { safe: c.blank.safeHeight, clearance: c.blank.clearance, approach: c.blank.approach, low: lowHop(c.blank), heights: passes(0, -v.depth, preset.stepDown), feed: preset.feed, touch: Math.min(v.touch, preset.plunge), cornerShare: v.cornerShare, merge: budgetFor(cutter, v.depth, c).merge },
     (f) => c.progress(f),
   );
   return { toolpaths: [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }], remarks, unreached: { area: 0, region: [] }, tabs: [], cutsFree: false };

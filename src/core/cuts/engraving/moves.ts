@@ -7,9 +7,11 @@ import { orderPieces } from '../../motion/order';
 /** How grooves are run. mm, mm/min; `heights` of the passes from the top. */
 export interface GrooveMoves extends HopHeights {
   readonly clearance: number;
+  /** From so far above the face the tool comes down slowly. */
+  readonly approach: number;
   readonly heights: readonly number[];
   readonly feed: number;
-  /** Feed of the last half millimetre down and into the material. */
+  /** Feed of the last bit down and into the material. */
   readonly touch: number;
   /** By how much lines and arcs may stray from the points of a line, mm. */
   readonly merge: number;
@@ -23,8 +25,6 @@ const SLOW_WITHIN = 0.5;
 const STARTS = 24;
 /** Places nearer than this are reached low, mm. */
 const NEAR = 25;
-/** From so far above the face the tool comes down slowly, mm. */
-const APPROACH = 0.5;
 
 /** The points of a closed line from its node k on, back to it. */
 function from(points: Float64Array, k: number): Float64Array {
@@ -60,7 +60,7 @@ export function grooves(b: MotionBuilder, lines: readonly Line[], m: GrooveMoves
     const here = b.count > 0 && Math.hypot(x - b.lastX, y - b.lastY) < 1e-6 && Math.abs(b.lastZ - m.heights[m.heights.length - 1]) < 1e-9 && m.heights.length === 1;
     if (!here) {
       hop(b, x, y, m, NEAR);
-      b.rapid(x, y, Math.min(APPROACH, m.clearance));
+      b.rapid(x, y, Math.min(m.approach, m.clearance));
     }
     for (const z of m.heights) {
       b.plunge(z, m.touch);

@@ -75,6 +75,7 @@ export const area = cutKind({
     const cleared = clearWith(tools, insets, v.allowance + (cone ? 0.01 : 0), {
       safe: c.blank.safeHeight,
       clearance: c.blank.clearance,
+      approach: c.blank.approach,
       low: lowHop(c.blank),
       face: -v.startDepth,
       floor,
@@ -95,7 +96,7 @@ export const area = cutKind({
       const high = cuttingLength(cutter);
       if (-floor - v.startDepth > high) remarks.push({ level: 'problem', text: `${cutter.name} cuts ${high.toFixed(2)} mm deep at most; the wall is deeper than that.` });
       else {
-        const path = wallMoves(insets, cone, v.allowance, { safe: c.blank.safeHeight, clearance: c.blank.clearance, face: -v.startDepth, floor, preset: c.preset(v.wall), climb: v.direction === 'climb', budget });
+        const path = wallMoves(insets, cone, v.allowance, { safe: c.blank.safeHeight, clearance: c.blank.clearance, approach: c.blank.approach, face: -v.startDepth, floor, preset: c.preset(v.wall), climb: v.direction === 'climb', budget });
         if (path) toolpaths.push({ cutterId: v.wall, rpm: c.preset(v.wall).rpm, motion: path });
       }
     }

@@ -102,6 +102,7 @@ export const profile = cutKind({
     const moves: ProfileMoves = {
       safe: c.blank.safeHeight,
       clearance: c.blank.clearance,
+      approach: c.blank.approach,
       face: -v.startDepth,
       heights,
       tabTop,
@@ -232,7 +233,7 @@ function followLines(b: MotionBuilder, c: CutContext, m: ProfileMoves, v: Profil
     for (const floor of m.heights) {
       if (b.count) b.rapid(b.lastX, b.lastY, above === m.face ? m.safe : m.clearance);
       b.rapid(pieces[piece].inX, pieces[piece].inY, b.count && above !== m.face ? m.clearance : m.safe);
-      enterOpen(b, tracks[piece], { clearance: m.clearance, feed: m.feed, plunge: m.plunge, ramp: v.ramp, entry: 'ramp', radius: 0 }, floor, above, false);
+      enterOpen(b, tracks[piece], { clearance: m.clearance, approach: m.approach, face: m.face, feed: m.feed, plunge: m.plunge, ramp: v.ramp, entry: 'ramp', radius: 0 }, floor, above, false);
       run(b, tracks[piece].stretches, floor, floor, m.feed);
       above = floor;
     }

@@ -55,7 +55,7 @@ export const skim = cutKind({
           else {
             if (b.count) b.rapid(b.lastX, b.lastY, safeHeight);
             b.rapid(x0, y0, safeHeight);
-            b.rapid(x0, y0, Math.min(clearance, above + 0.5));
+            b.rapid(x0, y0, Math.min(clearance, above + c.blank.approach));
             b.plunge(z, preset.plunge);
           }
           b.line(x1, y1, z, preset.feed);

@@ -1,24 +1,30 @@
 import { z } from 'zod';
 import { coneOf, cuttingLength, radiusOf } from '../../cutters/cutter';
 import { AxisError } from '../../geometry/medial/axis';
-import { axisFor, insetsOf, type Insets } from '../../geometry/insets';
+import { axisFor, insetsOf } from '../../geometry/insets';
 import { hashFloats, memo } from '../../geometry/hash';
-import { clipLines } from '../../geometry/lines';
-import { components, contains, offset, type Loop, type Region } from '../../geometry/region';
+import { components, contains, regionArea, simplifyRegion, type Loop, type Region } from '../../geometry/region';
+import { staysInside } from '../../geometry/lines';
 import { makeOutline } from '../../geometry/outline';
 import { MotionBuilder } from '../../motion/motion';
 import { fitMoves } from '../../motion/fitMoves';
 import { orderPieces } from '../../motion/order';
 import { clearingTool, clearWith } from '../clearing/clear';
 import { leftBy, reachOf } from '../clearing/reach';
-import { finer, type Budget } from '../budget';
+import { finer } from '../budget';
+import { durationText } from '../../units/duration';
 import { cutKind, emptyPlan, lowHop, passes, type CutBlank, type Reached, type Remark, type Toolpath } from '../kind';
+import { floorLines, level, rimsOf, wayOf } from '../vcarve/floor';
+import { joinRims } from '../vcarve/join';
 import { runOut } from '../vcarve/runOut';
 import { makeBranches, type Branches } from '../../geometry/medial/branches';
 import { makeStrokes, type Stroke } from '../vcarve/strokes';
 
 /** Axes are kept by the content of their outlines: a changed letter costs one letter. */
 const keptBranches = memo<Branches>(4000);
+
+/** How far end mills keep off the wall, mm. */
+const HAIR = 0.01;
 
 /** What the rapid rate is taken to be when lifting is weighed against going back, mm/min. */
 const RAPID = 4000;
@@ -101,10 +107,11 @@ export const vcarve = cutKind({
     if (v.endMills.length && v.limit !== null && flat.length) {
       const tools = [...new Set(v.endMills)].map((id) => clearingTool(c.cutter(id), c.preset(id)));
       const smallest = Math.min(...tools.map((t) => t.radius));
-      // A hair off the wall at every height: the wall belongs to the V-bit.
-      const cleared = clearWith(tools, insets, 0.01, {
+      // A hair off the wall at every height: the wall belongs to the V-bit, so the outline may be coarse here.
+      const cleared = clearWith(tools, insetsOf(simplifyRegion(region, HAIR / 3)), HAIR, {
         safe: c.blank.safeHeight,
         clearance: c.blank.clearance,
+        approach: c.blank.approach,
         low: lowHop(c.blank),
         face: -v.startDepth,
         floor: -v.startDepth - limit,
@@ -124,10 +131,19 @@ export const vcarve = cutKind({
       rest = leftBy(flat, [...tools].sort((a, b) => b.radius - a.radius)).pop()!;
     }
 
+    // Going back along a stroke costs its length, lifting the way up, over and down again.
+    const lift = (z: number) => (2 * (c.blank.clearance - z)) / RAPID + (c.blank.clearance + v.startDepth + deepest) / preset.plunge + 0.01;
     const costs = { feed: preset.feed, plunge: preset.plunge, rapid: RAPID, clearance: c.blank.clearance };
     const heights = deepest > 0 ? passes(-v.startDepth, -v.startDepth - deepest, preset.stepDown) : [];
-    const floorStep = preset.stepOver;
-    const lines = flat.length ? floorLines(insets, R, rest, floorStep, deep, budget, () => c.progress(0.8)) : [];
+    const rims = flat.length ? rimsOf(insets, R, budget) : [];
+    const rimRegion: Region = rims.map((l) => l.subarray(0, l.length - 2));
+    const tick = () => c.progress(0.8);
+    const fine = floorOf(rest, preset.stepOver, cutter.name, remarks);
+    const lines = fine ? floorLines(insets, branches, R, rest, fine, deep, budget, tick) : [];
+    // All passes but the last one need not be smooth: ridges there are a quarter of the step-down high.
+    const wide = Math.max(fine, 2 * (tip + (tan * preset.stepDown) / 4));
+    const rough = !fine || heights.length < 2 ? [] : wide > 1.2 * fine ? floorLines(insets, branches, R, rest, wide, deep, budget, tick) : lines;
+    hours(lines, rough, heights.length, preset.feed, v, remarks);
     const b = new MotionBuilder();
     let above = -v.startDepth;
     for (const floor of heights) {
@@ -140,8 +156,9 @@ export const vcarve = cutKind({
           if (r > low) strokes.push(Float64Array.of(part.plunges[k], part.plunges[k + 1], -v.startDepth, part.plunges[k], part.plunges[k + 1], Math.max(height(r), floor)));
         }
       }
-      strokes.push(...lines.map((l) => level(l, floor)));
-      carve(b, strokes, c.blank, preset, above, { tolerance: c.budget.merge, weight: Math.min(1, tan) });
+      const last = floor === heights[heights.length - 1];
+      const joined = joinRims(rims.map((l) => level(l, floor)), strokes, (length, z) => length / preset.feed <= lift(z));
+      carve(b, [...joined, ...(last ? lines : rough).map((l) => level(l, floor))], c.blank, preset, { rim: rimRegion, lift: lift(floor), tolerance: c.budget.merge, weight: Math.min(1, tan) });
       above = floor;
       c.progress(0.9);
     }
@@ -172,58 +189,65 @@ export const vcarve = cutKind({
   },
 });
 
-/** The rim of the floor and, up to `deep` inside it, lines a step apart wherever no end mill has been. */
-function floorLines(insets: Insets, R: number, rest: Region, step: number, deep: number, budget: Budget, progress: () => void): Loop[] {
-  const closed = (l: Loop): Loop => {
-    const out = new Float64Array(l.length + 2);
-    out.set(l);
-    out.set(l.subarray(0, 2), l.length);
-    return out;
-  };
-  const lines: Loop[] = insets.at(R, budget.offset).map(closed);
-  if (!rest.length) return lines;
-  const near = offset(rest, step, 0.01);
-  const rings: Loop[] = [];
-  for (let k = 1; (k - 1) * step < deep; k++) {
-    progress();
-    rings.push(...insets.at(R + k * step, 10 * budget.offset).map(closed));
-  }
-  return lines.concat(clipLines(rings, near));
+/** More way than this (mm) over a floor is days of work. */
+const MOST_WAY = 3e6;
+/** From so many minutes on a floor is worth a word. */
+const LONG = 15;
+
+/** The step-over for what a V-bit's tip clears of the floor; 0, and a problem said, where it would never end. */
+function floorOf(rest: Region, step: number, name: string, remarks: Remark[]): number {
+  const area = regionArea(rest);
+  if (!(area > 0)) return 0;
+  if (area / step < MOST_WAY) return step;
+  remarks.push({ level: 'problem', text: `${name} would have to go ${Math.round(area / step / 1e6)} km to and fro to clear a floor of ${Math.round(area / 100)} cm\u00b2 with its tip; the floor is left. Enter a depth limit and add an end mill for the floor, or take a wider step-over.` });
+  return 0;
 }
 
-function level(line: Loop, z: number): Stroke {
-  const out = new Float64Array((line.length / 2) * 3);
-  for (let i = 0; i < line.length / 2; i++) {
-    out[3 * i] = line[2 * i];
-    out[3 * i + 1] = line[2 * i + 1];
-    out[3 * i + 2] = z;
-  }
-  return out;
+/** Says what a floor takes that is cleared by a tip alone. */
+function hours(lines: readonly Loop[], rough: readonly Loop[], passes: number, feed: number, v: { readonly endMills: readonly string[]; readonly limit: number | null }, remarks: Remark[]): void {
+  const minutes = (wayOf(lines) + wayOf(rough) * (passes - 1)) / feed;
+  if (minutes > LONG && !v.endMills.length) remarks.push({ level: 'note', text: `The tip of the bit alone takes about ${durationText(minutes)} to clear the floor. ${v.limit === null ? 'Enter a depth limit and add' : 'Add'} an end mill for the floor: it needs a small part of that.` });
 }
 
-function carve(b: MotionBuilder, strokes: Stroke[], blank: CutBlank, preset: { feed: number; plunge: number }, above: number, fit: { tolerance: number; weight: number }): void {
-  const end = (s: Stroke) => s.length - 3;
+/** How strokes are run: fitted within a tolerance; linked on the floor inside the rim where that is quicker than lifting. */
+interface Carving {
+  readonly tolerance: number;
+  readonly weight: number;
+  readonly rim: Region;
+  /** Minutes of lifting, going over and coming down again. */
+  readonly lift: number;
+}
+
+function carve(b: MotionBuilder, strokes: Stroke[], blank: CutBlank, preset: { feed: number; plunge: number }, o: Carving): void {
+  const even = (s: Stroke) => s.length > 6 && s.every((z, i) => i % 3 !== 2 || z === s[2]);
   const order = orderPieces(
-    strokes.map((s) => ({ inX: s[0], inY: s[1], outX: s[end(s)], outY: s[end(s) + 1] })),
+    strokes.map((s) => ({ inX: s[0], inY: s[1], outX: s[s.length - 3], outY: s[s.length - 2], reversible: even(s) })),
     b.count ? b.lastX : 0,
     b.count ? b.lastY : 0,
     { effort: 1 },
   );
-  for (const { piece: k } of order) {
-    const s = strokes[k];
-    const near = b.count > 0 && Math.hypot(s[0] - b.lastX, s[1] - b.lastY) < 1e-6 && Math.abs(s[2] - b.lastZ) < 1e-6;
-    if (!near) {
+  for (const { piece: k, reversed } of order) {
+    const s = reversed ? turned(strokes[k]) : strokes[k];
+    const way = b.count ? Math.hypot(s[0] - b.lastX, s[1] - b.lastY) : Infinity;
+    const level = b.count > 0 && Math.abs(s[2] - b.lastZ) < 1e-6;
+    if (level && way > 1e-6 && way / preset.feed < o.lift && staysInside(o.rim, b.lastX, b.lastY, s[0], s[1])) b.line(s[0], s[1], s[2], preset.feed);
+    else if (!level || way > 1e-6) {
       const low = lowHop(blank);
       if (b.count) b.rapid(b.lastX, b.lastY, low);
       b.rapid(s[0], s[1], b.count ? low : blank.safeHeight);
       b.rapid(s[0], s[1], blank.clearance);
-      const top = Math.max(above + 0.5, s[2]);
-      if (top < blank.clearance) b.rapid(s[0], s[1], Math.min(blank.clearance, Math.max(top, 0.5)));
+      if (Math.max(0, s[2]) + blank.approach < blank.clearance) b.rapid(s[0], s[1], Math.max(0, s[2]) + blank.approach);
       b.plunge(s[2], preset.plunge);
     }
-    for (const { to, cx, cy, sweep } of fitMoves(s, fit.tolerance, fit.weight)) {
+    for (const { to, cx, cy, sweep } of fitMoves(s, o.tolerance, o.weight)) {
       if (sweep === 0) b.line(s[3 * to], s[3 * to + 1], s[3 * to + 2], preset.feed);
       else b.arc(sweep > 0, s[3 * to], s[3 * to + 1], s[3 * to + 2], cx, cy, preset.feed);
     }
   }
+}
+
+function turned(s: Stroke): Stroke {
+  const out = new Float64Array(s.length);
+  for (let i = 0; i < s.length; i += 3) out.set(s.subarray(i, i + 3), s.length - 3 - i);
+  return out;
 }

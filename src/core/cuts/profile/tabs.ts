@@ -87,6 +87,7 @@ export function tabSpans(track: Track, tabs: readonly number[], length: number):
 export interface ProfileMoves {
   readonly safe: number;
   readonly clearance: number;
+  readonly approach: number;
   readonly face: number;
   readonly heights: readonly number[];
   readonly tabTop: number;
@@ -125,7 +126,7 @@ export function ledPass(b: MotionBuilder, track: Track, lead: Lead, tabs: readon
   let above = m.face;
   for (const floor of m.heights) {
     b.rapid(p.x, p.y, b.count && above !== m.face ? m.clearance : m.safe);
-    enterOpen(b, lead.into, { clearance: m.clearance, feed: m.feed, plunge: m.plunge, ramp: m.ramp, entry: 'ramp', radius: 0 }, floor, above, false);
+    enterOpen(b, lead.into, { clearance: m.clearance, approach: m.approach, face: m.face, feed: m.feed, plunge: m.plunge, ramp: m.ramp, entry: 'ramp', radius: 0 }, floor, above, false);
     run(b, lead.into.stretches, floor, floor, m.feed);
     over(b, track, lead.s, lead.s + track.length, floor, floor, tabs, m);
     run(b, lead.out.stretches, b.lastZ, b.lastZ, m.feed);

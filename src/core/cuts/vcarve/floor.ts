@@ -1,0 +1,86 @@
+import { clipLines } from '../../geometry/lines';
+import type { Insets } from '../../geometry/insets';
+import type { Branches } from '../../geometry/medial/branches';
+import { offset, type Loop, type Region } from '../../geometry/region';
+import type { Budget } from '../budget';
+import type { Stroke } from './strokes';
+
+/**
+ * Lines for the tip of a V-bit over the floor of a carve, x, y interleaved.
+ *
+ * `rims`: where the floor meets the wall, R mm inside the outline. `lines`: contours a step apart wherever something is left,
+ * and the medial axis beyond them. Any place between two contours goes, by the shortest way inwards, either to the next
+ * contour or to the axis before it: with both run, none is further than half a step from a line, also along the middle of a
+ * stroke and at the corners of contours, where the next contour alone may be a whole step away.
+ */
+export interface FloorLines {
+  readonly rims: Loop[];
+  readonly lines: Loop[];
+}
+
+const closed = (l: Loop): Loop => {
+  const out = new Float64Array(l.length + 2);
+  out.set(l);
+  out.set(l.subarray(0, 2), l.length);
+  return out;
+};
+
+export const rimsOf = (insets: Insets, R: number, budget: Budget): Loop[] => insets.at(R, budget.offset).map(closed);
+
+/** Contours and axis over `rest`, `step` mm apart, down to `deep` mm inside the rim. */
+export function floorLines(insets: Insets, branches: readonly Branches[], R: number, rest: Region, step: number, deep: number, budget: Budget, progress: () => void): Loop[] {
+  if (!rest.length) return [];
+  const near = offset(rest, step / 2 + 0.01, 0.01);
+  const rings: Loop[] = [];
+  for (let k = 1; (k - 1) * step < deep; k++) {
+    progress();
+    rings.push(...insets.at(R + k * step, 10 * budget.offset).map(closed));
+  }
+  return clipLines(rings.concat(axisBeyond(branches, R + step / 2)), near);
+}
+
+/** The parts of branches whose clearance is above `least`; single places as lines of a hair's length. */
+function axisBeyond(branches: readonly Branches[], least: number): Loop[] {
+  const out: Loop[] = [];
+  for (const b of branches) {
+    for (let e = 0; e < b.count; e++) {
+      let line: number[] = [];
+      const end = () => {
+        if (line.length >= 4) out.push(Float64Array.from(line));
+        line = [];
+      };
+      for (let k = b.start[e]; k < b.start[e + 1]; k++) {
+        const [x, y, r] = b.samples.subarray(3 * k, 3 * k + 3);
+        if (k > b.start[e]) {
+          const [px, py, pr] = b.samples.subarray(3 * k - 3, 3 * k);
+          if (pr > least !== r > least) {
+            const f = (least - pr) / (r - pr);
+            line.push(px + f * (x - px), py + f * (y - py));
+            if (r <= least) end();
+          }
+        }
+        if (r > least) line.push(x, y);
+      }
+      end();
+    }
+    for (let k = 0; k < b.plunges.length; k += 3) if (b.plunges[k + 2] > least) out.push(Float64Array.of(b.plunges[k], b.plunges[k + 1], b.plunges[k] + 1e-4, b.plunges[k + 1]));
+  }
+  return out;
+}
+
+export const wayOf = (lines: readonly Loop[]): number => {
+  let sum = 0;
+  for (const l of lines) for (let i = 2; i < l.length; i += 2) sum += Math.hypot(l[i] - l[i - 2], l[i + 1] - l[i - 1]);
+  return sum;
+};
+
+/** A line at one height. */
+export function level(line: Loop, z: number): Stroke {
+  const out = new Float64Array((line.length / 2) * 3);
+  for (let i = 0; i < line.length / 2; i++) {
+    out[3 * i] = line[2 * i];
+    out[3 * i + 1] = line[2 * i + 1];
+    out[3 * i + 2] = z;
+  }
+  return out;
+}

@@ -1,0 +1,8 @@
+/** Minutes as one says them: 40 s, 12 min, 1 h 51 min. */
+export function durationText(minutes: number): string {
+  if (minutes < 0.995) return `${Math.max(0, Math.round(60 * minutes))} s`;
+  if (minutes < 9.95) return `${+minutes.toFixed(1)} min`;
+  const whole = Math.round(minutes);
+  const [h, m] = [Math.floor(whole / 60), whole % 60];
+  return h ? `${h} h${m ? ` ${m} min` : ''}` : `${m} min`;
+}
