@@ -65,7 +65,7 @@ function cut(kind: string, values: Record<string, unknown>, { planned, truth }: 
   if (!plan.toolpaths.length) return null;
   const { text, tools } = programOf(plan, job);
   const g = gridOver(truth, CELL, margin);
-  cutGrid(g, readMoves(text), Object.fromEntries(Object.entries(tools).map(([n, id]) => [n, cutterFor(id)])));
+  cutGrid(g, readMoves(text, 0.00005), Object.fromEntries(Object.entries(tools).map(([n, id]) => [n, cutterFor(id)])));
   return { g, d: gridDistances(g, truth, band) };
 }
 

@@ -68,11 +68,11 @@ function main(args: string[]): number {
     const files = values.files as Job['run']['files'] | undefined;
     if (files && !['one', 'cutter', 'cut'].includes(files)) throw new UsageError('--files is one, cutter or cut');
     const dir = out();
-    const { programs, proof } = runJob(job, art, cellFor(job), { files, dialect: values.dialect });
+    const { plans, programs, proof } = runJob(job, art, cellFor(job), { files, dialect: values.dialect });
     mkdirSync(dir, { recursive: true });
     for (const f of programs.files) writeFileSync(path.join(dir, f.name), f.text);
     writeFileSync(path.join(dir, 'report.json'), JSON.stringify(reportOf(job, programs, proof), null, 1));
-    writeFileSync(path.join(dir, 'setup.json'), JSON.stringify(setupOf(job, programs), null, 1));
+    writeFileSync(path.join(dir, 'setup.json'), JSON.stringify(setupOf(job, programs, plans), null, 1));
     for (const f of proof.findings) console.log(`${f.check}: ${f.text}`);
     return proof.findings.length ? 2 : 0;
   }

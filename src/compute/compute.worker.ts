@@ -7,7 +7,7 @@ import { itemsOf } from '@/core/exchange/items';
 import { FontShelf } from '@/core/lettering/shelf';
 import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
 import { writePrograms } from '@/core/pipeline/programs';
-import { placePrograms, prove } from '@/core/pipeline/proving';
+import { comparedFindings, placePrograms, prove, type Proof } from '@/core/pipeline/proving';
 import { lineNear, lineOnTable } from '@/core/proof/lookup';
 import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
@@ -50,6 +50,7 @@ function sharedCopy(z: Float32Array): Float32Array {
 
 /** The programs of the last proof. */
 let proven: readonly PlacedProgram[] = [];
+let last: Proof | null = null;
 
 const api: ComputeApi = {
   setStop(shared) {
@@ -72,17 +73,23 @@ const api: ComputeApi = {
     const field = { ...proof.field, z: sharedCopy(proof.field.z) };
     player = createPlayer(job, placed, programs.tools);
     proven = placed;
+    last = proof;
     const result = {
       files: programs.files,
       tools: [...programs.tools].map(([tool, c]) => ({ tool, cutterId: c.id })),
       field,
       findings: proof.findings,
+      compared: false,
       times: proof.times,
       minutes: proof.minutes,
       toolChanges: proof.toolChanges,
       moves: player.moves,
     };
     return result;
+  },
+  compare(ticket, progress) {
+    if (!last) throw new Cancelled();
+    return comparedFindings(last, art, watch(ticket, progress));
   },
   play(ticket, move, cell, only) {
     if (!player) throw new Cancelled();

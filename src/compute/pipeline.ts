@@ -26,13 +26,15 @@ interface Work {
   proof: ProofResult | null;
   proofKey: string;
   proving: number | null;
+  /** Whether a proof is being held against what is wanted. */
+  comparing: boolean;
   stopped: boolean;
   error: string;
   quality: Quality;
 }
 
 /** What the background has worked out for the open job. */
-export const useWork = create<Work>(() => ({ cuts: {}, planning: null, proof: null, proofKey: '', proving: null, stopped: false, error: '', quality: 'fine' }));
+export const useWork = create<Work>(() => ({ cuts: {}, planning: null, proof: null, proofKey: '', proving: null, comparing: false, stopped: false, error: '', quality: 'fine' }));
 
 let wanted: Job | null = null;
 let running = false;
@@ -76,7 +78,7 @@ export function follow(job: Job | null): void {
     useWork.setState({ cuts: {}, planning: null, proof: null, proofKey: '', proving: null, stopped: false, error: '' });
     return;
   }
-  const { planning, proofKey, proving, cuts, quality } = useWork.getState();
+  const { planning, proofKey, proving, comparing, cuts, quality } = useWork.getState();
   const kept = Object.fromEntries(Object.entries(cuts).filter(([id]) => job.cuts.some((c) => c.id === id)));
   if (Object.keys(kept).length !== Object.keys(cuts).length) useWork.setState({ cuts: kept });
   const pool = computePool();
@@ -84,7 +86,7 @@ export function follow(job: Job | null): void {
     const cut = job.cuts.find((c) => c.id === planning.cutId);
     if (!cut || keyOf(job, cut) !== planningKey) pool.planner.cancel();
   }
-  if (proving !== null && proofKeyOf(job, quality) !== provingKey) pool.prover.cancel();
+  if ((proving !== null || comparing) && proofKeyOf(job, quality) !== provingKey) pool.prover.cancel();
   if (proofKey !== proofKeyOf(job, quality) || job.cuts.some((c) => c.enabled && !isFresh(job, kept, c.id))) {
     useWork.setState({ stopped: false });
     void pump();
@@ -107,6 +109,18 @@ export function stopWork(): void {
 export function resumeWork(): void {
   useWork.setState({ stopped: false });
   void pump();
+}
+
+/** Holds a proof that is shown already against what is wanted; a change that comes meanwhile ends it. */
+async function hold(proof: ProofResult): Promise<void> {
+  const { prover } = computePool();
+  useWork.setState({ comparing: true });
+  try {
+    const findings = await prover.api.compare(prover.next(), Comlink.proxy(() => {}));
+    useWork.setState((w) => (w.proof === proof ? { proof: { ...proof, findings, compared: true } } : w));
+  } finally {
+    useWork.setState({ comparing: false });
+  }
 }
 
 let planningKey = '';
@@ -171,6 +185,7 @@ async function step(): Promise<void> {
       Comlink.proxy((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w))),
     );
     useWork.setState({ proof, proofKey: key, proving: null });
+    await hold(proof);
   } catch (e) {
     useWork.setState({ proving: null });
     if (!isCancelled(e)) throw e;

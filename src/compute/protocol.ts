@@ -18,6 +18,8 @@ export interface ProofResult {
   readonly tools: readonly { tool: number; cutterId: string }[];
   readonly field: HeightField;
   readonly findings: readonly Finding[];
+  /** Whether it has been held against what is wanted: the last of the checks. */
+  readonly compared: boolean;
   readonly times: readonly StretchTime[];
   readonly minutes: number;
   readonly toolChanges: number;
@@ -59,6 +61,8 @@ export interface ComputeApi extends ArtworkApi {
   putFonts(files: Record<string, Uint8Array>): void;
   plan(ticket: number, job: Job, cutId: string, progress: ReportProgress): CutPlan;
   prove(ticket: number, job: Job, plans: [string, CutPlan][], cell: number, progress: ReportProgress): ProofResult;
+  /** Holds the last proof against what is wanted; all findings, with those of that check. */
+  compare(ticket: number, progress: ReportProgress): Finding[];
   /** Cuts on, or from the start again, until a move of the last proven programs; only some cuts if asked. */
   play(ticket: number, move: number, cell: number, only: readonly string[] | null): PlayState;
   /** Where a line of the last proven programs lies, and the line that runs nearest to a point. */

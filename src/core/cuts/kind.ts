@@ -4,7 +4,9 @@ import type { MaterialId } from '../cutters/materials';
 import type { Region } from '../geometry/region';
 import type { Motion } from '../motion/motion';
 import type { Field } from '../units/fields';
+import type { Unit } from '../units/length';
 import type { Budget } from './budget';
+import type { Wanted } from './wanted';
 
 /** The piece of material, as cuts see it. mm, frame: lower left corner of the top face is 0, 0, 0. */
 export interface CutBlank {
@@ -12,6 +14,8 @@ export interface CutBlank {
   readonly height: number;
   readonly thickness: number;
   readonly material: MaterialId;
+  /** In which remarks say lengths; mm when not said. */
+  readonly unit?: Unit;
   /** Heights above the top face: between far places, and between near ones. */
   readonly safeHeight: number;
   readonly clearance: number;
@@ -94,7 +98,7 @@ export interface CutPlan {
   readonly cutsFree: boolean;
 }
 
-/** The wanted surface of a cut: height (mm, <= 0) at a point, from the exact distance to the outline. */
+/** The wanted surface of a job: height (mm, <= 0) at a point. */
 export type Target = (x: number, y: number) => number;
 
 /**
@@ -112,11 +116,13 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
   defaults(blank: CutBlank, cutters: readonly Cutter[]): z.infer<S>;
   /** Whether it can be planned without artwork, with these values. */
   bare?(v: z.infer<S>): boolean;
+  /** Whether it can do something with lines, or with closed outlines alone; lines as well when not said. */
+  outlinesOnly?(v: z.infer<S>): boolean;
   /** Ids of the cutters, in the order in which they are used. */
   cutters(v: z.infer<S>): string[];
   plan(v: z.infer<S>, c: CutContext): CutPlan;
-  /** The wanted surface, or null where the kind has none of its own. */
-  target(v: z.infer<S>, c: CutContext): Target | null;
+  /** What it is to make, from the exact distance to the outline; `plan` is what was planned, for places that were chosen there (tabs). */
+  wanted(v: z.infer<S>, c: CutContext, plan?: CutPlan): Wanted;
   /** Depths for the side-on drawing: start, floor, and the wall's lean from the vertical in degrees. */
   side(v: z.infer<S>, blank: CutBlank, cutter: (id: string) => Cutter | null): { start: number; floor: number; lean: number };
 }

@@ -5,8 +5,8 @@ import type { Region } from './region';
  * Built once, asked often. Distances in mm.
  */
 export interface Outline {
-  /** Distance to the nearest segment. */
-  distance(x: number, y: number): number;
+  /** Distance to the nearest segment; looked for no further than `most`, beyond which any larger number may come back. */
+  distance(x: number, y: number, most?: number): number;
 }
 
 export function makeOutline(region: Region): Outline {
@@ -59,14 +59,16 @@ export function makeOutline(region: Region): Outline {
     return dx * dx + dy * dy;
   };
   return {
-    distance(x, y) {
+    distance(x, y, most = Infinity) {
+      // Wholly beyond: no bucket is asked.
+      if (x < x0 - most || x > x1 + most || y < y0 - most || y > y1 + most) return Infinity;
       const c = clampCol(x);
       const r = clampRow(y);
       // How far the point is from its (clamped) bucket adds to what a ring of buckets guarantees.
       let best = Infinity;
       for (let ring = 0; ring <= Math.max(cols, rows); ring++) {
         const inner = (ring - 1) * cell;
-        if (ring > 0 && best < inner * inner) break;
+        if (ring > 0 && (best < inner * inner || inner > most)) break;
         for (let rr = r - ring; rr <= r + ring; rr++) {
           if (rr < 0 || rr >= rows) continue;
           const edge = rr === r - ring || rr === r + ring;

@@ -30,6 +30,8 @@ export const blankSchema = z.object({
   approach: z.number().positive().max(100).default(0.5),
   /** Where the spindle waits at the end, in the blank's frame. */
   park: z.object({ x: mm, y: mm }),
+  /** Whether a cutter that is changed by hand is changed at the park position. */
+  parkAtChange: z.boolean().default(false),
   /** How far below the underside a cut may go (a spoil board), mm. */
   intoBed: z.number().min(0).max(50),
 });
@@ -139,7 +141,7 @@ export function newJob(name: string): Job {
     name,
     notes: '',
     unit: 'mm',
-    blank: { width: 300, height: 200, thickness: 18, material: 'oak', datum: 'lb', zZero: 'top', safeHeight: 10, clearance: 2, approach: 0.5, park: { x: 0, y: 0 }, intoBed: 0.5 },
+    blank: { width: 300, height: 200, thickness: 18, material: 'oak', datum: 'lb', zZero: 'top', safeHeight: 10, clearance: 2, approach: 0.5, park: { x: 0, y: 0 }, parkAtChange: false, intoBed: 0.5 },
     clamps: [],
     fonts: [],
     guides: [],

@@ -1,11 +1,12 @@
-import { itemSchema, linesOf, regionOf } from '../artwork/item';
+import { itemRegion, itemSchema, linesOf, placeItem, regionOf } from '../artwork/item';
 import type { ArtworkContext } from '../artwork/kind';
 import { shapeOf } from '../cutters/registry';
 import type { Cutter, Preset } from '../cutters/cutter';
 import { presetFor } from '../cutters/library';
 import { budgetOf } from '../cuts/budget';
-import { emptyPlan, type CutContext, type CutPlan, type Target } from '../cuts/kind';
+import { emptyPlan, type CutContext, type CutPlan, type Remark, type Target } from '../cuts/kind';
 import { kindOf } from '../cuts/registry';
+import type { Wanted } from '../cuts/wanted';
 import { hashText } from '../geometry/hash';
 import type { Cut, Job } from '../job/job';
 
@@ -34,6 +35,8 @@ function inputs(job: Job, cut: Cut) {
     cutters: used.map((id) => job.cutters.find((c) => c.id === id) ?? null),
     blank: [job.blank.width, job.blank.height, job.blank.thickness, job.blank.material, job.blank.safeHeight, job.blank.clearance, job.blank.approach],
     clamps: job.clamps,
+    // What is said of the plan is said in the job's unit.
+    unit: job.unit,
   };
 }
 
@@ -48,7 +51,7 @@ function contextOf(job: Job, cut: Cut, art: ArtworkContext, progress: Progress):
     return c;
   };
   return {
-    blank: { ...job.blank, clamps: job.clamps },
+    blank: { ...job.blank, unit: job.unit, clamps: job.clamps },
     region: (tolerance) => regionOf(items.map((i) => itemSchema.parse(i)), art, tolerance),
     lines: (tolerance) => linesOf(items.map((i) => itemSchema.parse(i)), art, tolerance),
     cutter,
@@ -71,11 +74,39 @@ export function presetOf(cutter: Cutter, job: Job, cut: Cut | null): Preset {
   return { ...preset, ...(cut?.overrides[cutter.id] ?? {}) };
 }
 
+/**
+ * What a cut leaves out of what is picked for it, by name and place: letters that a font lacks, text without letters, items
+ * without a closed outline where only outlines are cut.
+ */
+function leftOut(job: Job, cut: Cut, art: ArtworkContext): Remark[] {
+  const kind = kindOf(cut.kind);
+  const outlines = kind.outlinesOnly?.(cut.values) ?? false;
+  const out: Remark[] = [];
+  for (const id of cut.items) {
+    const item = job.items.find((i) => i.id === id);
+    if (!item) continue;
+    const parsed = itemSchema.parse(item);
+    const { paths, remarks } = placeItem(parsed, art);
+    const at = { x: item.x, y: item.y };
+    for (const text of remarks) out.push({ level: 'problem', text: `"${item.name}": ${text}`, ...at });
+    if (!paths.length && !remarks.length) out.push({ level: 'problem', text: `"${item.name}" draws nothing, so nothing of it is cut. Type its text, or take it out of this cut.`, ...at });
+    else if (outlines && paths.length && !itemRegion(parsed, art, 0.01).length) out.push({ level: 'problem', text: `"${item.name}" has no closed outline, and ${kind.name.toLowerCase()} needs one: it is left out. Close its ends, or engrave it as a line.`, ...at });
+    else if (outlines && paths.some((p) => !p.closed)) {
+      const open = paths.find((p) => !p.closed)!;
+      out.push({ level: 'note', text: `"${item.name}" has open lines (${paths.filter((p) => !p.closed).length}); they are left out.`, x: open.x, y: open.y });
+    }
+  }
+  if (outlines && cut.items.length > 1 && !out.length && !contextOf(job, cut, art, () => {}).region(0.01).length) out.push({ level: 'problem', text: 'The picked outlines lie on each other and cancel each other out: nothing is left to cut. Pick one of them.' });
+  return out;
+}
+
 /** Plans one cut. Trouble that the maker can mend comes back as a remark; Cancelled passes through. */
 export function planCut(job: Job, cut: Cut, art: ArtworkContext, progress: Progress = () => {}): CutPlan {
   if (lacksArtwork(cut)) return emptyPlan([{ level: 'problem', text: 'No artwork is picked for this cut.' }]);
   try {
-    const plan = kindOf(cut.kind).plan(cut.values, contextOf(job, cut, art, progress));
+    const picked = leftOut(job, cut, art);
+    const { remarks, ...rest } = kindOf(cut.kind).plan(cut.values, contextOf(job, cut, art, progress));
+    const plan = { ...rest, remarks: [...picked, ...remarks] };
     for (const t of plan.toolpaths) for (const c of [job.cutters.find((q) => q.id === t.cutterId)!]) if (!shapeOf(c.shape).turns && t.rpm !== 0) throw new Error(`${c.name} is drawn, not turned.`);
     return plan;
   } catch (e) {
@@ -85,21 +116,26 @@ export function planCut(job: Job, cut: Cut, art: ArtworkContext, progress: Progr
   }
 }
 
-/** The wanted surface of a job: the lowest of its cuts' targets. */
-export function targetOf(job: Job, art: ArtworkContext): Target {
-  const all: Target[] = [];
+/** What each enabled cut of a job is to make. Cuts whose values make no sense yet want nothing. */
+export function wantedOf(job: Job, art: ArtworkContext, plans?: ReadonlyMap<string, CutPlan>): Map<string, Wanted> {
+  const all = new Map<string, Wanted>();
   for (const cut of job.cuts) {
     if (!cut.enabled || lacksArtwork(cut)) continue;
     try {
-      const t = kindOf(cut.kind).target(cut.values, contextOf(job, cut, art, () => {}));
-      if (t) all.push(t);
+      all.set(cut.id, kindOf(cut.kind).wanted(cut.values, contextOf(job, cut, art, () => {}), plans?.get(cut.id)));
     } catch (e) {
-      if (!(e instanceof MissingCutter)) throw e;
+      if (!(e instanceof MissingCutter || e instanceof RangeError)) throw e;
     }
   }
+  return all;
+}
+
+/** The wanted surface of a job: the lowest of its cuts'. */
+export function targetOf(job: Job, art: ArtworkContext): Target {
+  const all = [...wantedOf(job, art).values()];
   return (x, y) => {
     let z = 0;
-    for (const t of all) z = Math.min(z, t(x, y));
+    for (const { box, surface } of all) if (x >= box.x0 && x <= box.x1 && y >= box.y0 && y <= box.y1) z = Math.min(z, surface(x, y));
     return z;
   };
 }

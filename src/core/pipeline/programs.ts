@@ -2,6 +2,9 @@ import { cutterLabel, type Cutter } from '../cutters/cutter';
 import { shapeOf } from '../cutters/registry';
 import type { CutPlan } from '../cuts/kind';
 import { datumOf, type Job } from '../job/job';
+import { seconds, timeOf } from '../motion/timing';
+import { durationText } from '../units/duration';
+import { formatLength } from '../units/length';
 import { dialectOf, type Dialect } from '../program/dialect';
 import { writeProgram, type ProgramPart } from '../program/writer';
 
@@ -66,9 +69,12 @@ export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, opt
         datum: datumOf(job.blank),
         safeHeight: job.blank.safeHeight,
         park: job.blank.park,
+        parkAtChange: job.blank.parkAtChange,
         remarks: [
-          `Blank ${job.blank.width} x ${job.blank.height} x ${job.blank.thickness} mm`,
+          `Blank ${[job.blank.width, job.blank.height, job.blank.thickness].map((v) => formatLength(v, dialect.unit)).join(' x ')} ${dialect.unit}`,
           `Zero: ${zeroText(job)}`,
+          ...[...new Set(g.parts.map((p) => p.tool))].map((n) => toolText(n, tools.get(n)!)),
+          `Machining time about ${durationText(minutesOf(g.parts, job))}`,
         ],
       },
       dialect,
@@ -77,6 +83,12 @@ export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, opt
   });
   return { files, tools, dialect };
 }
+
+/** A cutter as the header lists it: its number, the maker's own name, where it stands and what it is bought as. */
+const toolText = (n: number, c: Cutter): string => [`T${n} ${c.name}`, c.slot > 0 ? `slot ${c.slot}` : '', c.stockNumber ? `stock number ${c.stockNumber}` : ''].filter((w) => w).join(', ');
+
+/** Minutes that the machine moves in some parts, as it has taught. */
+const minutesOf = (parts: readonly ProgramPart[], job: Job): number => (parts.reduce((s, p) => s + seconds(timeOf(p.motion, job.run.machine)), 0) / 60) * job.run.machine.factor;
 
 /**
  * Numbers of cutters in programs: in the order in which they are asked for, or their slots. A cutter without a slot, or with

@@ -1,14 +1,16 @@
+import type { ArtworkContext } from '../artwork/kind';
 import type { Cutter } from '../cutters/cutter';
 import type { CutPlan } from '../cuts/kind';
 import { datumOf, type Job } from '../job/job';
 import { seconds, timeOf, type Time } from '../motion/timing';
-import type { Finding } from '../proof/check';
+import type { CheckInput, Finding } from '../proof/check';
 import { checks } from '../proof/checks';
+import { compare } from '../proof/compare';
 import { tipsOf } from '../proof/tips';
 import { placeProgram, type PlacedProgram } from '../proof/placed';
 import { createSimulation, type Simulation } from '../proof/simulate';
 import type { HeightField } from '../relief/field';
-import type { Progress } from './planning';
+import { wantedOf, type Progress } from './planning';
 import type { Programs } from './programs';
 
 export interface StretchTime {
@@ -21,6 +23,8 @@ export interface StretchTime {
 export interface Proof {
   readonly field: HeightField;
   readonly findings: readonly Finding[];
+  /** What the checks were asked about. */
+  readonly input: CheckInput;
   readonly times: readonly StretchTime[];
   /** Minutes of everything, tool changes and spindle starts included. */
   readonly minutes: number;
@@ -48,6 +52,13 @@ export function timePrograms(job: Job, placed: readonly PlacedProgram[]): { time
 export function prove(job: Job, placed: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, plans: ReadonlyMap<string, CutPlan>, cell: number, progress: Progress = () => {}, simulation: Simulation = createSimulation()): Proof {
   const tips = tipsOf(placed, tools, job.blank.material);
   const { field, clashes } = simulation.run(job.blank, cell, tips, tools, progress);
-  const input = { job, programs: tips, tools, plans, clashes };
-  return { field, findings: checks.flatMap((c) => c.run(input)), ...timePrograms(job, placed) };
+  const input: CheckInput = { job, programs: tips, tools, plans, clashes };
+  return { field, findings: checks.flatMap((c) => c.run(input)), input, ...timePrograms(job, placed) };
+}
+
+/** All findings of a proof once it has been held against what is wanted: the longest of the checks, done after the others. */
+export function comparedFindings(proof: Proof, art: ArtworkContext, progress: Progress = () => {}): Finding[] {
+  const { job, plans } = proof.input;
+  const input = { ...proof.input, compared: compare(proof.field, wantedOf(job, art, plans), progress) };
+  return checks.flatMap((c) => c.run(input));
 }

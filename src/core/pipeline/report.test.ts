@@ -16,13 +16,17 @@ interface Setup {
   files: string[];
   blank: { x0: number; y0: number; width: number; height: number; thickness: number };
   zZero: string;
+  overshoot: number;
+  margin: number;
+  toolChange: string;
+  machine: { accel: number; axes: { x: number; y: number; z: number } };
   tools: Record<string, { name: string; shape: string; diameter: number; fluteLength: number; shankDiameter: number; includedAngle?: number; tipDiameter?: number; tipRadius?: number }>;
   clamps: { x0: number; y0: number; x1: number; y1: number; height: number }[];
 }
 const plate = (): Job => demoJobs['sluice-gear-plate']();
 const run = (job: Job) => {
-  const { programs, proof } = runJob(job, testArt, 1);
-  return { programs, report: reportOf(job, programs, proof) as unknown as Report, setup: setupOf(job, programs) as unknown as Setup };
+  const { plans, programs, proof } = runJob(job, testArt, 1);
+  return { programs, report: reportOf(job, programs, proof) as unknown as Report, setup: setupOf(job, programs, plans) as unknown as Setup };
 };
 
 describe('the report', () => {
@@ -78,6 +82,16 @@ describe('the set-up sheet', () => {
     expect(Object.values(setup.tools).map((t) => t.shape)).toEqual(['drag', 'drill', 'flat']);
     for (const t of Object.values(setup.tools)) expect(t.fluteLength * t.shankDiameter).toBeGreaterThan(0);
     expect(setup.files).toEqual(programs.files.map((f) => f.name));
+  });
+  it('says how the machine speeds up, how far programs leave the blank, and how tools are called', () => {
+    const job = plate();
+    job.run.machine = { ...job.run.machine, accel: { x: 400, y: 300, z: 120 } };
+    job.blank.intoBed = 0.7;
+    const { setup } = run(job);
+    expect(setup.machine).toMatchObject({ accel: 120, axes: { x: 400, y: 300, z: 120 } });
+    expect(setup).toMatchObject({ overshoot: 0.7, margin: 0, toolChange: 'M6' });
+    job.run.dialect = 'metric-pause';
+    expect(run(job).setup.toolChange).toBe('T');
   });
   it('calls an engraving cone a V with a flat tip, by its included angle', () => {
     const { setup } = run(demoJobs['keeper-plate']());

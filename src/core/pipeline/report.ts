@@ -1,3 +1,4 @@
+import type { CutPlan } from '../cuts/kind';
 import { shapeOf } from '../cutters/registry';
 import { datumOf, type Job } from '../job/job';
 import { seconds, sumTimes } from '../motion/timing';
@@ -36,7 +37,7 @@ export function reportOf(job: Job, programs: Programs, proof: Proof): Record<str
 }
 
 /** The machine-readable set-up sheet, in program coordinates and mm. */
-export function setupOf(job: Job, programs: Programs): Record<string, unknown> {
+export function setupOf(job: Job, programs: Programs, plans: ReadonlyMap<string, CutPlan>): Record<string, unknown> {
   const d = datumOf(job.blank);
   const m = job.run.machine;
   return {
@@ -45,6 +46,10 @@ export function setupOf(job: Job, programs: Programs): Record<string, unknown> {
     zZero: job.blank.zZero,
     tools: Object.fromEntries([...programs.tools].map(([n, c]) => [String(n), { name: c.name, ...shapeOf(c.shape).setup(c.values), fluteLength: c.fluteLength, shankDiameter: c.shankDiameter }])),
     clamps: job.clamps.map((c) => ({ x0: c.x0 - d.x, y0: c.y0 - d.y, x1: c.x1 - d.x, y1: c.y1 - d.y, height: c.height })),
-    machine: { rapid: m.rapid, accel: m.accel, junctionDeviation: m.junctionDeviation, maxFeed: m.maxFeed },
+    /** How far programs may go into the bed, and how far a skim's axis leaves the blank, mm. */
+    overshoot: job.blank.intoBed,
+    margin: Math.max(0, ...[...plans.values()].map((p) => p.overEdge ?? 0)),
+    toolChange: programs.dialect.change === 'command' ? 'M6' : 'T',
+    machine: { rapid: m.rapid, accel: Math.min(m.accel.x, m.accel.y, m.accel.z), axes: m.accel, junctionDeviation: m.junctionDeviation, maxFeed: m.maxFeed },
   };
 }

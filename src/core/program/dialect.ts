@@ -19,6 +19,10 @@ export const dialectSchema = z.object({
   spindleWait: z.number().min(0).max(120),
   /** Whether holes are drilled by canned cycles (G81, G82, G83) or spelled out. */
   cycles: z.boolean().default(false),
+  /** Whether the controller is told that arc centres count from the start of the arc (G91.1). */
+  arcCentres: z.boolean().default(false),
+  /** Work offset that the header calls, if any. */
+  workOffset: z.enum(['none', 'G54', 'G55', 'G56', 'G57', 'G58', 'G59']).default('none'),
   comments: z.enum(['brackets', 'semicolon']),
   numbers: z.boolean(),
   end: z.enum(['M30', 'M2']),
@@ -29,7 +33,7 @@ export const dialectSchema = z.object({
 });
 export type Dialect = z.infer<typeof dialectSchema>;
 
-const plain: Omit<Dialect, 'id' | 'name'> = { unit: 'mm', arcs: true, decimals: 4, files: 'any', change: 'command', toolLength: false, spindleWait: 0, cycles: false, comments: 'brackets', numbers: false, end: 'M30', header: [], footer: [], extension: 'nc' };
+const plain: Omit<Dialect, 'id' | 'name'> = { unit: 'mm', arcs: true, decimals: 4, files: 'any', change: 'command', toolLength: false, spindleWait: 0, cycles: false, arcCentres: false, workOffset: 'none', comments: 'brackets', numbers: false, end: 'M30', header: [], footer: [], extension: 'nc' };
 
 /** The dialects that ship, named by what they do. A new one is one line. */
 export const dialects: readonly Dialect[] = [
@@ -38,7 +42,7 @@ export const dialects: readonly Dialect[] = [
   { ...plain, id: 'metric-lines', name: 'Metric, no arcs, one file per cutter', arcs: false, files: 'cutter' },
   { ...plain, id: 'metric-pause', name: 'Metric, arcs, pause for the tool change', change: 'pause', spindleWait: 3 },
   { ...plain, id: 'metric-files', name: 'Metric, arcs, one file per cutter', files: 'cutter' },
-  { ...plain, id: 'metric-length', name: 'Metric, arcs, tool change with length call', toolLength: true, numbers: true },
+  { ...plain, id: 'metric-length', name: 'Metric, arcs, tool change with length call', toolLength: true, numbers: true, arcCentres: true, workOffset: 'G54' },
   { ...plain, id: 'metric-cycles', name: 'Metric, arcs, drilling by canned cycles', cycles: true },
 ];
 

@@ -33,7 +33,7 @@ export class ProgramError extends Error {
 
 /**
  * Reads RS-274 / ISO 6983: G0 G1 G2 G3 (I J relative to the start, XY plane, helical Z), G17 G20 G21 G40
- * G43 G49 G54 G80 G90 G91 G94 G98 G99, G81 G82 G83 (R, Q, P kept from hole to hole), G4 P (seconds), M0 (a pause; with another T before it a change by hand) M2 M3 M4 M5 M6 M30,
+ * G43 G49 G54 to G59 G80 G90 G91 G91.1 G94 G98 G99, G81 G82 G83 (R, Q, P kept from hole to hole), G4 P (seconds), M0 (a pause; with another T before it a change by hand) M2 M3 M4 M5 M6 M30,
  * T S F N H, comments in ( ) and after ;. It shares no
  * code with the writer: it is how Mirvak sees what the machine gets.
  */
@@ -164,7 +164,7 @@ export function parseProgram(text: string): ParsedProgram {
           else if (v === 90) absolute = true;
           else if (v === 91) absolute = false;
           else if (v === 18 || v === 19) throw new ProgramError(lineNo, 'only the XY plane (G17) is read');
-          else if (!(v === 17 || v === 40 || v === 43 || v === 49 || v === 54 || v === 64 || v === 94)) throw new ProgramError(lineNo, `G${v} is not known`);
+          else if (!(v === 17 || v === 40 || v === 43 || v === 49 || (v >= 54 && v <= 59) || v === 64 || v === 91.1 || v === 94)) throw new ProgramError(lineNo, `G${v} is not known`);
           break;
         case 77: // M
           m = v;

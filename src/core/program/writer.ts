@@ -29,6 +29,8 @@ export interface ProgramInfo {
   /** Height of the first and last moves above the top face, and where the spindle goes at the end. mm, blank's frame. */
   readonly safeHeight: number;
   readonly park: { readonly x: number; readonly y: number };
+  /** Whether a cutter that is changed by hand is changed there. */
+  readonly parkAtChange?: boolean;
   readonly remarks: readonly string[];
 }
 
@@ -42,6 +44,12 @@ function remark(text: string, d: Dialect): string {
     .slice(0, 120);
   return d.comments === 'brackets' ? `(${plain})` : `; ${plain}`;
 }
+
+/** How arcs are to be read, where there are any. */
+const arcLines = (parts: readonly ProgramPart[], d: Dialect): string[] => {
+  if (!d.arcs || !parts.some((p) => p.motion.kind.some((k) => isArc(k)))) return [];
+  return [...(d.arcCentres ? ['G91.1'] : []), remark('I and J of arcs count from where the arc begins', d)];
+};
 
 /** Writes parts, in order, as one program. The spindle is on only while a turning cutter works. */
 export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d: Dialect): string {
@@ -65,7 +73,7 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
     if (!/^[(;]/.test(line)) number();
     out.line(line);
   };
-  for (const line of [comment(info.title), ...info.remarks.map(comment), 'G17 G90 G94', d.unit === 'mm' ? 'G21' : 'G20', 'G40 G49 G80', ...d.header]) say(line);
+  for (const line of [comment(info.title), ...info.remarks.map(comment), 'G17 G90 G94', d.unit === 'mm' ? 'G21' : 'G20', 'G40 G49 G80', ...(d.workOffset === 'none' ? [] : [d.workOffset]), ...arcLines(parts, d), ...d.header]) say(line);
   let gx = NaN;
   let gy = NaN;
   let gz = NaN;
@@ -96,8 +104,10 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
   const feedWord = (feed: number) => {
     if (feed === lastFeed) return;
     lastFeed = feed;
+    const text = feedText(feed * scale, d);
+    if (!(Number(text) > 0)) throw new RangeError(`A feed of ${+feed.toPrecision(3)} mm/min is too slow for this format, which writes ${d.unit === 'in' ? 'hundredths of an inch' : 'tenths of a millimetre'}. Enter a faster one.`);
     space();
-    out.ascii(`F${feedText(feed * scale, d)}`);
+    out.ascii(`F${text}`);
   };
   const lift = () => {
     motion(0);
@@ -112,6 +122,12 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
         if (gz !== safe) lift();
         if (spinning) say('M5');
         spinning = false;
+        if (info.parkAtChange && d.change === 'pause') {
+          motion(0);
+          word(X, grid(info.park.x - ox));
+          word(Y, grid(info.park.y - oy));
+          out.byte(10);
+        }
       }
       say(comment(`Tool ${part.tool}: ${part.toolName}`));
       if (d.change === 'command') say(`T${part.tool} M6`);

@@ -2,6 +2,7 @@ import type { Cutter } from '../cutters/cutter';
 import type { CutPlan } from '../cuts/kind';
 import type { Job } from '../job/job';
 import type { PlacedProgram } from './placed';
+import type { Comparison } from './compare';
 import type { Clash } from './simulate';
 
 /** Something found, with where to look. mm, blank's frame. */
@@ -11,6 +12,8 @@ export interface Finding {
   readonly cutId: string | null;
   readonly x: number | null;
   readonly y: number | null;
+  /** All places that it speaks of, the worst first, where there are several. */
+  readonly places?: readonly { readonly x: number; readonly y: number }[];
   /** Name of what can be done about it at once (`./mends.ts`). */
   readonly mend?: string;
 }
@@ -21,6 +24,8 @@ export interface CheckInput {
   readonly tools: ReadonlyMap<number, Cutter>;
   readonly plans: ReadonlyMap<string, CutPlan>;
   readonly clashes: readonly Clash[];
+  /** The proof held against what is wanted, where that has been worked out. */
+  readonly compared?: Comparison;
 }
 
 /** One question asked of the programs. A new one is one file in checks/ and one line in the registry. */

@@ -5,6 +5,7 @@ import { planCut } from '../pipeline/planning';
 import { toolNumbers, writePrograms } from '../pipeline/programs';
 import { placePrograms, prove } from '../pipeline/proving';
 import { testArt } from '../testing/fonts';
+import { MotionBuilder } from '../motion/motion';
 import { cutterOf } from '../testing/job';
 import { checks } from './checks';
 import { placeProgram } from './placed';
@@ -24,13 +25,20 @@ function jobWith(change: (j: Job) => void = () => {}): Job {
 function findings(lines: string[], job = jobWith(), plans: Record<string, Partial<CutPlan>> = {}, tools = new Map([[1, cutterOf('flat-3')]])) {
   const text = ['G17 G90 G94', 'G21', '(Cut 1: Pocket)', 'T1 M6', 'S12000 M3', 'G0 Z10', ...lines, 'G0 Z10', 'M5', 'G0 X0 Y0', 'M30'].join('\n');
   const placed = [placeProgram('hand.nc', text, datumOf(job.blank), job.cuts.map((c) => c.id))];
-  const whole = new Map(job.cuts.map((c) => [c.id, { ...emptyPlan(), ...plans[c.id] } as CutPlan]));
+  const planned = new MotionBuilder();
+  planned.rapid(20, 20, 10);
+  const whole = new Map(job.cuts.map((c) => [c.id, { ...emptyPlan(), toolpaths: [{ cutterId: 'flat-3', rpm: 12000, motion: planned.build() }], ...plans[c.id] } as CutPlan]));
   return prove(job, placed, tools, whole, 0.25).findings;
 }
 const names = (f: readonly { check: string }[]) => [...new Set(f.map((q) => q.check))];
 const GOOD = ['G0 X20 Y20', 'Z1', 'G1 Z-2 F300', 'X40 F900'];
 
 describe('checks of a program', () => {
+  it('find a cut whose program is empty, unless its planner has said why', () => {
+    expect(findings(GOOD, jobWith(), { b: { toolpaths: [] } })[0]).toMatchObject({ check: 'wanted', cutId: 'b', text: expect.stringMatching(/"Name" has nothing to cut/) });
+    const said = findings(GOOD, jobWith(), { b: { toolpaths: [], remarks: [{ level: 'problem', text: 'Nothing is picked.' }] } });
+    expect(names(said)).toEqual(['planned']);
+  });
   it('find nothing in a good one', () => {
     expect(findings(GOOD)).toEqual([]);
   });

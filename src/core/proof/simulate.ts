@@ -149,7 +149,8 @@ export function createSimulation(): Simulation {
       answers = found;
       const clashes: Clash[] = [];
       pieces.forEach((p, k) => {
-        if (asked[k] !== null) for (const c of found.get(asked[k]!)!) if (clashes.length < MOST) clashes.push({ ...c, cutId: stretches[p.stretch].cutId });
+        // What lies wholly off the blank was asked nothing.
+        if (asked[k] !== null) for (const c of found.get(asked[k]!) ?? []) if (clashes.length < MOST) clashes.push({ ...c, cutId: stretches[p.stretch].cutId });
       });
       progress(1);
       return { field: f, clashes };

@@ -9,8 +9,8 @@ export interface TestMove {
   b: [number, number, number];
 }
 
-/** Reads G0-G3 lines of a metric or inch program into straight moves; arcs as chords of sagitta below 0.00005 mm. */
-export function readMoves(text: string): TestMove[] {
+/** Reads G0-G3 lines of a metric or inch program into straight moves; arcs as chords that stand off no more than `sagitta` mm. */
+export function readMoves(text: string, sagitta = 0.0003): TestMove[] {
   const moves: TestMove[] = [];
   let at: [number, number, number] | null = null;
   let mode = 0;
@@ -40,7 +40,7 @@ export function readMoves(text: string): TestMove[] {
       let turn = Math.atan2(to[1] - cy, to[0] - cx) - Math.atan2(from[1] - cy, from[0] - cx);
       if (mode === 3 && turn <= 1e-9) turn += 2 * Math.PI;
       if (mode === 2 && turn >= -1e-9) turn -= 2 * Math.PI;
-      const n = Math.max(2, Math.ceil(Math.abs(turn) / Math.sqrt((8 * 0.00005) / Math.max(r, 0.01))));
+      const n = Math.max(2, Math.ceil(Math.abs(turn) / Math.sqrt((8 * sagitta) / Math.max(r, 0.01))));
       const start = Math.atan2(from[1] - cy, from[0] - cx);
       let p = from;
       for (let k = 1; k <= n; k++) {

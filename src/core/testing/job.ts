@@ -3,6 +3,7 @@ import { shippedLibrary } from '../cutters/library';
 import { budgetOf } from '../cuts/budget';
 import { kindOf } from '../cuts/registry';
 import type { CutContext, CutPlan, Line } from '../cuts/kind';
+import type { Wanted } from '../cuts/wanted';
 import type { Region } from '../geometry/region';
 import { newJob, type Blank, type Job } from '../job/job';
 import { writeProgram } from '../program/writer';
@@ -16,14 +17,15 @@ export const cutterOf = (id: string) => library.find((c) => c.id === id)!;
 const preset = { rpm: 12000, feed: 1000, plunge: 400, stepDown: 50, stepOver: 1 };
 
 /** Plans one cut on a bare region (given as it is flattened to the tolerance that is asked for, or as it is), without a job or fonts around it. */
-export function planOn(kind: string, { stepOver, stepDown, ...values }: Record<string, unknown> & Partial<typeof preset>, region: Region | ((tolerance: number) => Region), blank: Partial<Blank> = {}, presetOn: Partial<typeof preset> = {}, lines?: Line[]): { plan: CutPlan; job: Job } {
+export function planOn(kind: string, { stepOver, stepDown, ...values }: Record<string, unknown> & Partial<typeof preset>, region: Region | ((tolerance: number) => Region), blank: Partial<Blank> = {}, presetOn: Partial<typeof preset> = {}, lines?: Line[]): { plan: CutPlan; job: Job; wanted: Wanted } {
   const job = newJob('test');
   job.blank = { ...job.blank, ...blank };
   const at = typeof region === 'function' ? region : () => region;
   const k = kindOf(kind);
   const full = k.schema.parse({ ...(k.defaults(job.blank, library) as object), ...values });
   const c: CutContext = { blank: job.blank, region: at, lines: (tolerance) => lines ?? at(tolerance).map((points) => ({ points, closed: true })), cutter: cutterOf, budget: budgetOf(), preset: () => ({ ...preset, ...(stepOver ? { stepOver } : {}), ...(stepDown ? { stepDown } : {}), ...presetOn }), progress: () => {} };
-  return { plan: k.plan(full, c), job };
+  const plan = k.plan(full, c);
+  return { plan, job, wanted: k.wanted(full, c, plan) };
 }
 
 /** The program text of a plan, tool numbers in order of use. */

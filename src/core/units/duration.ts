@@ -6,3 +6,10 @@ export function durationText(minutes: number): string {
   const [h, m] = [Math.floor(whole / 60), whole % 60];
   return h ? `${h} h${m ? ` ${m} min` : ''}` : `${m} min`;
 }
+
+/** A clock while it runs: m:ss, or h:mm:ss. */
+export function clockText(minutes: number): string {
+  const s = Math.round(minutes * 60);
+  const two = (n: number) => String(n).padStart(2, '0');
+  return s >= 3600 ? `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}` : `${Math.floor(s / 60)}:${two(s % 60)}`;
+}

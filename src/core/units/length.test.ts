@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { formatLength, parseLength, parseNumber, timeText } from './length';
+import { clockText } from './duration';
+import { formatLength, parseLength, parseNumber } from './length';
 
 const mm = (text: string, unit: 'mm' | 'in' = 'mm') => {
   const r = parseLength(text, unit);
@@ -40,7 +41,7 @@ describe('lengths as makers type them', () => {
   it('never throws on any text', () => fc.assert(fc.property(fc.string(), (t) => void parseLength(t, 'mm'))));
   it('reads plain numbers with their signs', () => expect(parseNumber('30\u00b0')).toEqual({ ok: true, value: 30 }));
   it('writes minutes', () => {
-    expect(timeText(41.5)).toBe('41:30');
-    expect(timeText(61)).toBe('1:01:00');
+    expect(clockText(41.5)).toBe('41:30');
+    expect(clockText(61)).toBe('1:01:00');
   });
 });

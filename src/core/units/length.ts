@@ -118,12 +118,8 @@ export function formatLength(mm: number, unit: Unit, decimals = unit === 'mm' ? 
   return text === '-0' ? '0' : text;
 }
 
+/** An area with its unit: square centimetres from one on. */
+export const areaText = (mm2: number, unit: Unit): string => (unit === 'mm' ? `${mm2 >= 100 ? (mm2 / 100).toFixed(1) : mm2.toFixed(2)} ${mm2 >= 100 ? 'cm' : 'mm'}\u00b2` : `${(mm2 / 645.16).toFixed(3)} in\u00b2`);
+
 /** A length with its unit. */
 export const lengthText = (mm: number, unit: Unit, decimals?: number): string => `${formatLength(mm, unit, decimals)} ${unit}`;
-
-/** Minutes as m:ss, or h:mm:ss. */
-export function timeText(minutes: number): string {
-  const s = Math.round(minutes * 60);
-  const two = (n: number) => String(n).padStart(2, '0');
-  return s >= 3600 ? `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}` : `${Math.floor(s / 60)}:${two(s % 60)}`;
-}

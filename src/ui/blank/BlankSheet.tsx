@@ -1,5 +1,7 @@
 'use client';
 import Box from '@mui/material/Box';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Switch from '@mui/material/Switch';
 import { materialIds, materials, type MaterialId } from '@/core/cutters/materials';
 import { datumPlaces, type Blank, type DatumPlace } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
@@ -21,7 +23,7 @@ export function BlankSheet() {
   const edit = useLater(useOpenJob, (s) => s.edit);
   const { blank, unit } = job;
   const set = <K extends keyof Blank>(name: string, key: K, value: Blank[K]) => edit(`Change ${name}`, (j) => void (j.blank[key] = value));
-  const length = (label: string, key: 'width' | 'height' | 'thickness' | 'safeHeight' | 'clearance' | 'intoBed', min: number, max: number, hint?: string) => <LengthField label={label} value={blank[key]} unit={unit} min={min} max={max} hint={hint} onChange={(v) => v !== null && set(label.toLowerCase(), key, v)} />;
+  const length = (label: string, key: 'width' | 'height' | 'thickness' | 'safeHeight' | 'clearance' | 'approach' | 'intoBed', min: number, max: number, hint?: string) => <LengthField label={label} value={blank[key]} unit={unit} min={min} max={max} hint={hint} onChange={(v) => v !== null && set(label.toLowerCase(), key, v)} />;
   return (
     <>
       <SheetHead title="Blank" remark={`${formatLength(blank.width, unit)} \u00d7 ${formatLength(blank.height, unit)} \u00d7 ${formatLength(blank.thickness, unit)} ${unit}`} />
@@ -68,6 +70,7 @@ export function BlankSheet() {
         <Box sx={grid}>
           {length('Safe height', 'safeHeight', 0.5, 300, 'Above the top face, between far places')}
           {length('Clearance height', 'clearance', 0.1, 300, 'Above the top face, between near ones')}
+          {length('Approach height', 'approach', 0.05, 50, 'So far above material the rapid way down ends')}
           {length('Allowed into the bed', 'intoBed', 0, 50, 'A spoil board takes this much')}
         </Box>
       </Group>
@@ -78,6 +81,7 @@ export function BlankSheet() {
             <LengthField key={k} label={k.toUpperCase()} value={blank.park[k]} unit={unit} onChange={(v) => v !== null && edit('Change park position', (j) => void (j.blank.park[k] = v))} />
           ))}
         </Box>
+        <FormControlLabel control={<Switch checked={blank.parkAtChange} onChange={(_, v) => edit('Park at tool changes', (j) => void (j.blank.parkAtChange = v))} />} label="Change cutters there, where they are changed by hand" />
       </Group>
     </>
   );

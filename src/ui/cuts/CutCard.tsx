@@ -15,7 +15,7 @@ import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 import { kindOf } from '@/core/cuts/registry';
 import type { Cut } from '@/core/job/job';
-import { timeText } from '@/core/units/length';
+import { durationText } from '@/core/units/duration';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeCut, copyCut, deleteCut, moveCut, togglePaths } from '@/ui/actions/edits';
@@ -72,7 +72,7 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
           {cut.name}
           {cut.hidden && <VisibilityOffOutlined titleAccess="Its paths are hidden" sx={{ fontSize: 15, ml: 0.75, verticalAlign: '-2px', color: 'text.secondary' }} />}
         </Box>
-        <Box sx={{ fontWeight: 600, fontSize: 13.5 }}>{state.minutes !== null ? timeText(state.minutes) : ''}</Box>
+        <Box sx={{ fontWeight: 600, fontSize: 13.5 }}>{state.minutes !== null ? durationText(state.minutes) : ''}</Box>
         <Box sx={{ color: 'text.secondary', fontSize: 12, lineHeight: 1.35, minWidth: 0, gridColumn: '2 / 4' }}>
           {kind.name} {'\u00b7'} {cutters.join(', ')}
         </Box>

@@ -9,7 +9,7 @@ import { mayHaveTabs } from '@/core/cuts/kinds/profile';
 import { kindOf } from '@/core/cuts/registry';
 import { boundsOf, loopArea, type Region } from '@/core/geometry/region';
 import type { Cut } from '@/core/job/job';
-import type { Unit } from '@/core/units/length';
+import { areaText } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeCut, setCutValue } from '@/ui/actions/edits';
@@ -23,7 +23,6 @@ import { setView, useView } from '@/ui/view';
 import { DepthDrawing } from './DepthDrawing';
 import { Speeds } from './Speeds';
 
-const areaText = (mm2: number, unit: Unit): string => (unit === 'mm' ? `${mm2 >= 100 ? (mm2 / 100).toFixed(1) : mm2.toFixed(2)} ${mm2 >= 100 ? 'cm' : 'mm'}\u00b2` : `${(mm2 / 645.16).toFixed(3)} in\u00b2`);
 
 /** Middles of the largest places out of reach. */
 function worst(region: Region): { x: number; y: number }[] {

@@ -10,7 +10,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { cutKinds } from '@/core/cuts/registry';
-import { timeText } from '@/core/units/length';
+import { durationText } from '@/core/units/duration';
 import { resumeWork, stopWork, useWork } from '@/compute/pipeline';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
@@ -45,7 +45,7 @@ export function CutsSheet() {
   };
   return (
     <>
-      <SheetHead title="Cuts" remark={proof && job.cuts.length ? `${cutters} ${cutters === 1 ? 'cutter' : 'cutters'} \u00b7 ${timeText(proof.minutes)} min${proof.minutes > 0 ? `, ${Math.round((100 * air) / proof.minutes)} % in the air` : ''}` : ''} />
+      <SheetHead title="Cuts" remark={proof && job.cuts.length ? `${cutters} ${cutters === 1 ? 'cutter' : 'cutters'} \u00b7 ${durationText(proof.minutes)}${proof.minutes > 0 ? `, ${Math.round((100 * air) / proof.minutes)} % in the air` : ''}` : ''} />
       {!job.cuts.length && (
         <Empty title="No cuts yet">
           {job.items.length ? 'Pick artwork on the table, then add a cut for it.' : 'Draw something under Artwork first; a cut is made for what is picked.'}

@@ -5,7 +5,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { scaleLinear } from 'd3-scale';
 import { useWork } from '@/compute/pipeline';
 import { seconds, sumTimes } from '@/core/motion/timing';
-import { timeText } from '@/core/units/length';
+import { durationText } from '@/core/units/duration';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { cutColour } from '@/ui/theme/theme';
@@ -49,7 +49,7 @@ export function Ledger() {
             <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
               <b>{r.name}</b> <Box component="span" sx={{ color: 'text.secondary' }}>{r.more}</Box>
             </Box>
-            <b>{timeText(seconds(r.time) / 60)}</b>
+            <b>{durationText(seconds(r.time) / 60)}</b>
           </Box>
           {bar([
             { value: r.time.cutting, colour: r.colour, opacity: 1 },
@@ -57,7 +57,7 @@ export function Ledger() {
             { value: r.time.air, colour: 'var(--mui-palette-text-secondary)', opacity: 0.35 },
           ])}
           <Box sx={{ color: 'text.secondary', mt: 0.3 }}>
-            cutting {timeText(r.time.cutting / 60)} {'\u00b7'} plunging {timeText(r.time.plunging / 60)} {'\u00b7'} air {timeText(r.time.air / 60)}
+            cutting {durationText(r.time.cutting / 60)} {'\u00b7'} plunging {durationText(r.time.plunging / 60)} {'\u00b7'} air {durationText(r.time.air / 60)}
           </Box>
         </li>
       ))}
@@ -66,7 +66,7 @@ export function Ledger() {
           <Box sx={{ flex: 1 }}>
             <b>Tool changes</b> <Box component="span" sx={{ color: 'text.secondary' }}>{proof.toolChanges}</Box>
           </Box>
-          <b>{timeText(changes)}</b>
+          <b>{durationText(changes)}</b>
         </Box>
         {bar([{ value: changes * 60, colour: 'var(--mui-palette-brass)', opacity: 1 }])}
       </li>

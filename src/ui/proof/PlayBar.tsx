@@ -10,7 +10,7 @@ import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
 import { useWork } from '@/compute/pipeline';
-import { timeText } from '@/core/units/length';
+import { clockText } from '@/core/units/duration';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { ChoiceField } from '@/ui/common/fields';
@@ -52,7 +52,7 @@ export function PlayBar() {
         <Slider size="small" aria-label="Place in the programs" min={0} max={Math.max(1, moves)} value={active ? move : moves} onChange={(_, v) => seek(v as number)} />
       </Box>
       <Typography variant="caption" component="p" sx={{ color: 'text.secondary', minHeight: 20, m: 0 }}>
-        {active && at ? `${timeText(at.seconds / 60)} \u00b7 ${job.cuts.find((c) => c.id === at.cutId)?.name ?? ''} \u00b7 ${at.file} line ${at.line}` : 'Shown as finished'}
+        {active && at ? `${clockText(at.seconds / 60)} \u00b7 ${job.cuts.find((c) => c.id === at.cutId)?.name ?? ''} \u00b7 ${at.file} line ${at.line}` : 'Shown as finished'}
         {active && (
           <Button size="small" sx={{ ml: 1, minHeight: 22, py: 0 }} onClick={leave}>
             Show finished

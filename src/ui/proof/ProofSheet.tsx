@@ -1,5 +1,6 @@
 'use client';
 import CheckRounded from '@mui/icons-material/CheckRounded';
+import MoreHorizRounded from '@mui/icons-material/MoreHorizRounded';
 import PriorityHighRounded from '@mui/icons-material/PriorityHighRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -9,7 +10,8 @@ import { checks } from '@/core/proof/checks';
 import type { Finding } from '@/core/proof/check';
 import { mends } from '@/core/proof/mends';
 import { cellOf, setQuality, stopWork, useWork, type Quality } from '@/compute/pipeline';
-import { lengthText, timeText } from '@/core/units/length';
+import { durationText } from '@/core/units/duration';
+import { lengthText } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { ChoiceField } from '@/ui/common/fields';
@@ -29,7 +31,7 @@ export function ProofSheet() {
   const quality = useLater(useWork, (w) => w.quality);
   return (
     <>
-      <SheetHead title="Proof" remark={proof ? (proof.findings.length ? `${proof.findings.length} to look at` : 'all checks pass') : ''} />
+      <SheetHead title="Proof" remark={proof ? (proof.findings.length ? `${proof.findings.length} to look at` : proof.compared ? 'all checks pass' : 'being checked') : ''} />
       <Progress />
       {!job.cuts.length && <Empty title="Nothing to prove yet">Add a cut first. Its program is then read back and cut here, before it is cut at the machine.</Empty>}
       {proof && job.cuts.length > 0 && (
@@ -49,9 +51,10 @@ export function ProofSheet() {
             <Box component="ul" aria-label="Checks" sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gap: 1.1 }}>
               {checks.map((c) => {
                 const found = proof.findings.filter((f) => f.check === c.id);
+                const asking = c.id === 'wanted' && !proof.compared && !found.length;
                 return (
                   <Box component="li" key={c.id} sx={{ display: 'flex', gap: 1.1 }}>
-                    <Box sx={{ width: 20, height: 20, borderRadius: '50%', flex: 'none', display: 'grid', placeItems: 'center', bgcolor: found.length ? 'error.main' : 'var(--mui-palette-wash)', color: found.length ? 'error.contrastText' : 'primary.main', '& svg': { fontSize: 14 } }}>{found.length ? <PriorityHighRounded titleAccess="Found something" /> : <CheckRounded titleAccess="Passes" />}</Box>
+                    <Box sx={{ width: 20, height: 20, borderRadius: '50%', flex: 'none', display: 'grid', placeItems: 'center', bgcolor: found.length ? 'error.main' : 'var(--mui-palette-wash)', color: found.length ? 'error.contrastText' : 'primary.main', '& svg': { fontSize: 14 } }}>{found.length ? <PriorityHighRounded titleAccess="Found something" /> : asking ? <MoreHorizRounded titleAccess="Being looked at" /> : <CheckRounded titleAccess="Passes" />}</Box>
                     <Box sx={{ minWidth: 0 }}>
                       <Typography variant="body2" sx={{ fontWeight: found.length ? 600 : 450 }}>
                         {c.name}
@@ -71,6 +74,11 @@ export function ProofSheet() {
                               Show me
                             </Button>
                           )}
+                          {(f.places ?? []).slice(1).map((p, i) => (
+                            <Button key={i} size="small" sx={{ minHeight: 26, minWidth: 0, px: 0.75 }} aria-label={`Show place ${i + 2}`} onClick={() => show({ ...f, ...p })}>
+                              {i + 2}
+                            </Button>
+                          ))}
                         </Box>
                       ))}
                     </Box>
@@ -79,7 +87,7 @@ export function ProofSheet() {
               })}
             </Box>
           </Group>
-          <Group title={`Minutes: ${timeText(proof.minutes)}`}>
+          <Group title={`Machining time: ${durationText(proof.minutes)}`}>
             <Ledger />
           </Group>
         </>

@@ -27,6 +27,8 @@ const fields: Field[] = [
   { kind: 'choice', key: 'comments', label: 'Comments', options: choices({ brackets: 'In brackets', semicolon: 'After ;' }) },
   { kind: 'choice', key: 'end', label: 'Ends with', options: choices({ M30: 'M30', M2: 'M2' }) },
   { kind: 'flag', key: 'arcs', label: 'Arcs as arcs (G2, G3)' },
+  { kind: 'flag', key: 'arcCentres', label: 'Say that arc centres are incremental (G91.1)' },
+  { kind: 'choice', key: 'workOffset', label: 'Work offset', options: choices({ none: 'Not called', G54: 'G54', G55: 'G55', G56: 'G56', G57: 'G57', G58: 'G58', G59: 'G59' }) },
   { kind: 'flag', key: 'cycles', label: 'Drill by canned cycles (G81)' },
   { kind: 'flag', key: 'toolLength', label: 'Call the tool length (G43)' },
   { kind: 'flag', key: 'numbers', label: 'Number the lines' },

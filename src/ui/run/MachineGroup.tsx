@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { useWork } from '@/compute/pipeline';
 import { calibrated, machines, machineSchema, type Machine } from '@/core/machine/profile';
 import { seconds } from '@/core/motion/timing';
-import { timeText } from '@/core/units/length';
+import { durationText } from '@/core/units/duration';
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
 import { ChoiceField, FlagField, LengthField, NumberField, TextField } from '@/ui/common/fields';
@@ -99,7 +99,7 @@ function Calibration({ machine }: { machine: Machine }) {
     <Box sx={{ mt: 1.5, borderTop: '1px solid', borderColor: 'divider', pt: 1.5 }}>
       <NumberField label="Minutes it really took" unit="min" value={real ?? +proof.minutes.toFixed(1)} min={0.1} max={10000} onChange={setReal} />
       <Typography variant="caption" component="p" sx={{ color: 'text.secondary', mt: 0.75, mb: 0 }}>
-        {factor === null ? `Times on this machine are multiplied by ${machine.factor.toFixed(2)}. Type what the job really took, and Mirvak learns from it.` : `Moving would be multiplied by ${factor.toFixed(2)} instead of ${machine.factor.toFixed(2)}: ${timeText(proof.minutes)} becomes ${timeText(reckoned * factor + still)}.`}
+        {factor === null ? `Times on this machine are multiplied by ${machine.factor.toFixed(2)}. Type what the job really took, and Mirvak learns from it.` : `Moving would be multiplied by ${factor.toFixed(2)} instead of ${machine.factor.toFixed(2)}: ${durationText(proof.minutes)} becomes ${durationText(reckoned * factor + still)}.`}
       </Typography>
       {factor !== null && (
         <Button size="small" variant="outlined" sx={{ mt: 0.75 }} onClick={() => { edit('Calibrate machine', (j) => void (j.run.machine.factor = factor)); setReal(null); }}>

@@ -105,7 +105,8 @@ export function enter(b: MotionBuilder, track: Track, place: EntryPlace, m: Entr
   return (place.s + way) % track.length;
 }
 
-const back = (stretches: readonly Stretch[]): Stretch[] => stretches.map((t) => ({ ...t, x0: t.x1, y0: t.y1, x1: t.x0, y1: t.y0, sweep: -t.sweep })).reverse();
+/** Stretches run the other way. */
+export const backwards = (stretches: readonly Stretch[]): Stretch[] => stretches.map((t) => ({ ...t, x0: t.x1, y0: t.y1, x1: t.x0, y1: t.y0, sweep: -t.sweep })).reverse();
 
 /** The same at the start of an open track: by a ramp to and fro that ends at the start, or straight where `free` says that it is air. */
 export function enterOpen(b: MotionBuilder, track: Track, m: EntryMoves, z: number, above: number, free: boolean): void {
@@ -123,6 +124,6 @@ export function enterOpen(b: MotionBuilder, track: Track, m: EntryMoves, z: numb
   const leg = slice(track, 0, way / (2 * times));
   for (let k = 0; k < times; k++) {
     run(b, leg, z + (drop * (times - k)) / times, z + (drop * (times - k - 0.5)) / times, slow(m));
-    run(b, back(leg), z + (drop * (times - k - 0.5)) / times, z + (drop * (times - k - 1)) / times, slow(m));
+    run(b, backwards(leg), z + (drop * (times - k - 0.5)) / times, z + (drop * (times - k - 1)) / times, slow(m));
   }
 }

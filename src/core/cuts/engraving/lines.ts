@@ -1,13 +1,13 @@
 import { z } from 'zod';
-import { profileAt, radiusAt, type Cutter } from '../../cutters/cutter';
+import { formOf, profileAt, radiusAt, type Cutter } from '../../cutters/cutter';
 import { shapeOf } from '../../cutters/registry';
-import { makeOutline } from '../../geometry/outline';
 import { insetsOf } from '../../geometry/insets';
 import { MotionBuilder } from '../../motion/motion';
 import { choices, type Field } from '../../units/fields';
 import { hatchRows, zigzags } from '../clearing/hatch';
 import { finer, type Budget } from '../budget';
-import { emptyPlan, lowHop, passes, type CutBlank, type CutContext, type CutPlan, type Line, type Remark, type Target } from '../kind';
+import { emptyPlan, lowHop, passes, type CutBlank, type CutContext, type CutPlan, type Line, type Remark } from '../kind';
+import { alongLines, boxOf, EMPTY, type Wanted } from '../wanted';
 import { grooves } from './moves';
 
 /** What line engraving and drag engraving have in common: which lines are followed, how deep, and how outlines are filled. */
@@ -90,35 +90,10 @@ export function engravingSide(v: Engraving, _blank: CutBlank, cutter: (id: strin
 }
 
 /** Grooves as the cutter's profile makes them about each line. */
-export function engravingTarget(v: Engraving, c: CutContext): Target {
+export function engravingWanted(v: Engraving, c: CutContext): Wanted {
   const cutter = c.cutter(v.cutter);
-  const half = radiusAt(cutter, v.depth);
-  const near = engravedLines(v, c).map((l) => ({ l, outline: makeOutline([l.closed ? l.points : doubled(l.points)]) }));
-  const grown = near.map(({ l }) => boxOf(l.points, half));
-  return (x, y) => {
-    let best = Infinity;
-    near.forEach(({ outline }, i) => {
-      const q = grown[i];
-      if (x >= q[0] && x <= q[2] && y >= q[1] && y <= q[3]) best = Math.min(best, outline.distance(x, y));
-    });
-    return best < half ? Math.min(0, -v.depth + profileAt(cutter, best)) : 0;
-  };
+  const lines = engravedLines(v, c).filter((l) => l.points.length >= 4);
+  if (!lines.length) return EMPTY;
+  const groove = alongLines(lines, formOf(cutter), -v.depth);
+  return { box: boxOf(lines.map((l) => l.points), radiusAt(cutter, v.depth)), surface: (x, y) => Math.min(0, groove(x, y)) };
 }
-
-/** An open line there and back: a loop whose segments are the line's. */
-const doubled = (p: Float64Array): Float64Array => {
-  const out = new Float64Array(2 * p.length - 4);
-  out.set(p);
-  for (let i = 1; i < p.length / 2 - 1; i++) out.set(p.subarray(p.length - 2 - 2 * i, p.length - 2 * i), p.length + 2 * (i - 1));
-  return out;
-};
-const boxOf = (p: Float64Array, by: number): [number, number, number, number] => {
-  const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < p.length; i += 2) {
-    box[0] = Math.min(box[0], p[i] - by);
-    box[1] = Math.min(box[1], p[i + 1] - by);
-    box[2] = Math.max(box[2], p[i] + by);
-    box[3] = Math.max(box[3], p[i + 1] + by);
-  }
-  return box;
-};

@@ -1,15 +1,16 @@
 import { z } from 'zod';
-import { coneOf, cuttingLength, radiusOf } from '../../cutters/cutter';
+import { coneOf, cuttingLength, formOf, radiusOf } from '../../cutters/cutter';
 import { shapeOf } from '../../cutters/registry';
+import { makeInside } from '../../geometry/inside';
 import { insetsOf } from '../../geometry/insets';
 import { makeOutline } from '../../geometry/outline';
-import { contains } from '../../geometry/region';
 import { choices } from '../../units/fields';
 import { clearingTool, clearWith, patterns } from '../clearing/clear';
 import { entryKinds } from '../clearing/entry';
 import { wallMoves } from '../clearing/walls';
 import { finer, type Budget } from '../budget';
-import { cutKind, emptyPlan, lowHop, type CutContext, type Remark, type Toolpath } from '../kind';
+import { alongLines, boxOf, EMPTY, reaching } from '../wanted';
+import { cutKind, emptyPlan, lowHop, passes, type CutContext, type Remark, type Toolpath } from '../kind';
 
 /** On a leaning wall what stands off sideways is a depth. */
 const budgetFor = (cone: { readonly tan: number } | null, c: CutContext): Budget => (cone ? finer(c.budget, 1 / cone.tan) : c.budget);
@@ -59,6 +60,7 @@ export const area = cutKind({
     direction: 'climb' as const,
     wall: null,
   }),
+  outlinesOnly: () => true,
   cutters: (v) => [...v.cutters, ...(v.wall ? [v.wall] : [])],
   plan(v, c) {
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
@@ -103,18 +105,35 @@ export const area = cutKind({
     c.progress(1);
     return { toolpaths, remarks, unreached: { area: cleared.area, region: cleared.left }, reach: cleared.reach, tabs: [], cutsFree: false };
   },
-  target(v, c) {
+  wanted(v, c) {
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
-    const region = c.region(budgetFor(cone, c).flatten);
+    const budget = budgetFor(cone, c);
+    const region = c.region(budget.flatten);
+    if (!region.length) return EMPTY;
     const tan = cone?.tan ?? 0;
+    const [face, floor] = [-v.startDepth, -(v.depth - v.floorAllowance)];
+    const inside = makeInside(region);
     const outline = v.allowance > 0 || tan > 0 ? makeOutline(region) : null;
-    const floor = -(v.depth - v.floorAllowance);
-    return (x, y) => {
-      if (!contains(region, x, y)) return 0;
+    const insets = insetsOf(region);
+    // Each cutter's axis keeps its radius from the wall; where walls lean, from where they stand at the floor.
+    const reach = v.cutters.map((id) => reaching(insets.at(v.allowance + tan * (face - floor) + radiusOf(c.cutter(id)), budget.offset), formOf(c.cutter(id)), floor));
+    // The cone's tip goes round at each pass: corners get as sharp as its passes are close.
+    if (v.wall && cone)
+      for (const z of passes(face, floor, c.preset(v.wall).stepDown)) {
+        const loops = insets.at(v.allowance + cone.tip + tan * (face - z), budget.offset);
+        reach.push(alongLines(loops.map((points) => ({ points, closed: true })), formOf(c.cutter(v.wall)), z));
+      }
+    const surface = (x: number, y: number): number => {
+      if (!inside(x, y)) return 0;
       if (!outline) return floor;
       const d = outline.distance(x, y) - v.allowance;
       if (d < 0) return 0;
-      return tan > 0 ? Math.max(floor, -v.startDepth - d / tan) : floor;
+      return tan > 0 ? Math.max(floor, face - d / tan) : floor;
+    };
+    return {
+      box: boxOf(region, 0),
+      surface,
+      stays: (x, y) => (inside(x, y) ? Math.max(surface(x, y), Math.min(0, ...reach.map((r) => r(x, y)))) : 0),
     };
   },
   side: (v, _blank, cutter) => {

@@ -3,7 +3,7 @@ import { radiusAt, type Cutter } from '../../cutters/cutter';
 import type { MaterialId } from '../../cutters/materials';
 import { depthUnder, programmedDepth, springRateOf } from '../../cutters/sprung';
 import { choices } from '../../units/fields';
-import { engravingDefaults, engravingFields, engravingSchema, engravingSide, engravingTarget, planEngraving, type Engraving } from '../engraving/lines';
+import { engravingDefaults, engravingFields, engravingSchema, engravingSide, engravingWanted, planEngraving, type Engraving } from '../engraving/lines';
 import { cutKind, emptyPlan } from '../kind';
 
 const schema = engravingSchema.extend({
@@ -46,6 +46,6 @@ export const drag = cutKind({
     if (v.press === 'load' && plan.toolpaths.length) remarks.push({ level: 'note', text: `Makes grooves about ${engraving.depth.toFixed(3)} mm deep and ${(2 * radiusAt(cutter, engraving.depth)).toFixed(2)} mm wide; try it on a scrap of the same material.` });
     return { ...plan, remarks, toolpaths: plan.toolpaths.map((t) => ({ ...t, rpm: 0, motion: sprung ? { ...t.motion, z: t.motion.z.map(lower) } : t.motion })) };
   },
-  target: (v, c) => engravingTarget(deepened(v, c.cutter(v.cutter), c.blank.material), c),
+  wanted: (v, c) => engravingWanted(deepened(v, c.cutter(v.cutter), c.blank.material), c),
   side: (v, blank, cutter) => engravingSide(deepened(v, cutter(v.cutter), blank.material), blank, cutter),
 });

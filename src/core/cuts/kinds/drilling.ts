@@ -1,8 +1,11 @@
 import { z } from 'zod';
-import { radiusOf } from '../../cutters/cutter';
+import Flatbush from 'flatbush';
+import { formOf, radiusOf } from '../../cutters/cutter';
+import { heightOf } from '../../cutters/form';
 import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
 import { choices } from '../../units/fields';
+import { boxOf, EMPTY } from '../wanted';
 import { cutKind, emptyPlan, floorOf, lowHop, type CutContext, type Remark } from '../kind';
 
 /** A place to drill; the diameter when it comes from a circle. */
@@ -115,12 +118,18 @@ export const drilling = cutKind({
     b.rapid(b.lastX, b.lastY, safeHeight);
     return { toolpaths: [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }], remarks, unreached: { area: 0, region: [] }, tabs: [], cutsFree: false };
   },
-  target(v, c) {
-    const cutter = c.cutter(v.cutter);
-    const r = radiusOf(cutter);
+  wanted(v, c) {
+    const form = formOf(c.cutter(v.cutter));
     const { found } = holes(v, c);
+    if (!found.length) return EMPTY;
     const floor = floorOf(v, c.blank);
-    return (x, y) => (found.some((h) => Math.hypot(h.x - x, h.y - y) <= r) ? floor : 0);
+    const near = new Flatbush(found.length);
+    for (const h of found) near.add(h.x, h.y, h.x, h.y);
+    near.finish();
+    return {
+      box: boxOf([Float64Array.from(found.flatMap((h) => [h.x, h.y]))], form.radius),
+      surface: (x, y) => near.search(x - form.radius, y - form.radius, x + form.radius, y + form.radius).reduce((z, i) => Math.min(z, floor + heightOf(form, Math.hypot(found[i].x - x, found[i].y - y))), 0),
+    };
   },
   side: (v, blank) => ({ start: 0, floor: -floorOf(v, blank), lean: 0 }),
 });

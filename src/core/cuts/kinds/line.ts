@@ -1,4 +1,4 @@
-import { engravingDefaults, engravingFields, engravingSchema, engravingSide, engravingTarget, planEngraving } from '../engraving/lines';
+import { engravingDefaults, engravingFields, engravingSchema, engravingSide, engravingWanted, planEngraving } from '../engraving/lines';
 import { cutKind } from '../kind';
 
 const shapes = ['cone', 'v', 'taperedBall', 'ball', 'flat'];
@@ -13,6 +13,6 @@ export const line = cutKind({
   defaults: (_blank, cutters) => engravingDefaults((cutters.find((c) => c.shape === 'cone') ?? cutters.find((c) => shapes.includes(c.shape)))?.id ?? '', 0.2),
   cutters: (v) => [v.cutter],
   plan: planEngraving,
-  target: engravingTarget,
+  wanted: engravingWanted,
   side: engravingSide,
 });

@@ -1,22 +1,25 @@
 import { z } from 'zod';
-import { radiusOf } from '../../cutters/cutter';
-import { boundsOf, contains, loopArea, offset, type Loop, type Region } from '../../geometry/region';
+import { formOf, radiusOf } from '../../cutters/cutter';
+import { boundsOf, components, contains, loopArea, offset, type Loop, type Region } from '../../geometry/region';
+import { makeInside } from '../../geometry/inside';
 import { makeOutline } from '../../geometry/outline';
 import { MotionBuilder } from '../../motion/motion';
 import { orderPieces, type Piece } from '../../motion/order';
 import { makeTrack, pointAt, run, type Track } from '../../motion/track';
 import { choices } from '../../units/fields';
+import { lengthText } from '../../units/length';
 import { reversed } from '../clearing/contours';
 import { enterOpen } from '../clearing/entry';
 import { pieceOf, startAt } from '../clearing/travel';
-import { cutKind, emptyPlan, floorOf, passes, type CutContext, type PlacedTab, type Remark } from '../kind';
+import { alongLines, boxOf, EMPTY } from '../wanted';
+import { cutKind, emptyPlan, floorOf, passes, type CutBlank, type CutContext, type PlacedTab, type Remark } from '../kind';
 import { findLead, leadKinds, type Lead } from '../profile/leads';
 import { ledPass, placeTabs, profilePass, tabShapes, tabSpans, type ProfileMoves } from '../profile/tabs';
 
 const point = z.object({ x: z.number(), y: z.number() });
 type Values = Record<string, unknown>;
 /** Whether the values are those of a profile that may be held by tabs. */
-export const mayHaveTabs = (v: Values): boolean => v.through === true && v.side !== 'on' && typeof v.tabs === 'object';
+export const mayHaveTabs = (v: Values): boolean => v.through === true && typeof v.tabs === 'object';
 const hasTabs = (v: Values) => mayHaveTabs(v) && (v.tabs as { count: number }).count > 0;
 
 const schema = z.object({
@@ -66,7 +69,7 @@ export const profile = cutKind({
     { kind: 'number', key: 'ramp', label: 'Ramp angle', unit: '\u00b0', min: 0.5, max: 45 },
     { kind: 'choice', key: 'lead', label: 'Way in and out', options: choices({ none: 'None', arc: 'Arc', line: 'Line' }), when: (v) => v.side !== 'on' },
     { kind: 'length', key: 'leadSize', label: 'Its size', min: 0.05, max: 200, when: (v) => v.side !== 'on' && v.lead !== 'none' },
-    { kind: 'number', key: 'tabs.count', label: 'Holding tabs', whole: true, min: 0, max: 200, when: (v) => v.through === true && v.side !== 'on' },
+    { kind: 'number', key: 'tabs.count', label: 'Holding tabs', whole: true, min: 0, max: 200, when: (v) => v.through === true },
     { kind: 'choice', key: 'tabs.by', label: 'Spread by', options: choices({ count: 'Number', spacing: 'Distance' }), when: hasTabs },
     { kind: 'length', key: 'tabs.spacing', label: 'Distance of tabs', min: 1, max: 5000, when: (v) => hasTabs(v) && (v.tabs as { by: string }).by === 'spacing' },
     { kind: 'choice', key: 'tabs.shape', label: 'Shape of tabs', options: choices({ rectangular: 'Rectangular', triangular: 'Triangular', rounded: 'Rounded' }), when: hasTabs },
@@ -88,6 +91,7 @@ export const profile = cutKind({
     leadSize: 3,
     tabs: { shape: 'rectangular' as const, by: 'count' as const, count: 4, spacing: 80, length: 8, height: Math.min(3, blank.thickness / 3), at: [] },
   }),
+  outlinesOnly: (v) => v.side !== 'on',
   cutters: (v) => [v.cutter],
   plan(v, c) {
     const cutter = c.cutter(v.cutter);
@@ -119,12 +123,13 @@ export const profile = cutKind({
     const rough = away + v.finish;
     const loopsAt = (d: number) => (v.side === 'on' ? region : offset(region, v.side === 'outside' ? d : -d, c.budget.offset));
     const loops = loopsAt(rough);
-    if (!loops.length && region.length) remarks.push({ level: 'problem', text: `${cutter.name} is too wide to go inside the picked outlines.` });
-    const wanted = v.side !== 'on' && v.through && v.tabs.count > 0 && floor < tabTop;
+    if (v.side === 'inside') for (const at of tooNarrow(region, rough)) remarks.push({ level: 'problem', text: `${cutter.name} is too wide to go inside this outline: nothing of it is cut. Choose a smaller cutter.`, ...at });
+    const wanted = v.through && v.tabs.count > 0 && floor < tabTop;
     const tabs: PlacedTab[] = [];
     const round = (at: Region, m: ProfileMoves, tell: boolean) => {
       const tracks = at.map((l) => makeTrack(forward(v) ? l : reversed(l), true, c.budget.arc));
-      const placed = wanted ? placeTabs(tracks, v.tabs, badFor(region, c, v)) : tracks.map(() => []);
+      const { placed, short } = wanted ? placeTabs(tracks, v.tabs, v.tabs.length + 2 * r, badFor(region, c, v)) : { placed: tracks.map((): number[] => []), short: [] };
+      if (tell) for (const q of short) remarks.push(shortOf(q, tracks[q.track], loopArea(at[q.track]) > 0 && v.side !== 'inside', c.blank));
       if (tell) placed.forEach((on, i) => on.forEach((s) => tabs.push({ ...pointAt(tracks[i], s), length: v.tabs.length })));
       const leads = tracks.map((t, i) => {
         const s = startOf(t, placed[i], v.tabs.length + 2 * r);
@@ -149,25 +154,58 @@ export const profile = cutKind({
       remarks,
       unreached: { area: 0, region: [] },
       tabs,
-      cutsFree: v.through && v.beyond >= 0 && v.side !== 'on',
+      cutsFree: v.through && v.beyond >= 0 && (v.side !== 'on' || region.length > 0),
     };
   },
-  target(v, c) {
-    const r = radiusOf(c.cutter(v.cutter));
+  wanted(v, c, plan) {
+    const cutter = c.cutter(v.cutter);
     const floor = floorOf(v, c.blank);
     const region = c.region(c.budget.flatten);
-    const outline = makeOutline(region);
-    const sign = v.side === 'outside' ? 1 : -1;
-    return (x, y) => {
-      const d = outline.distance(x, y);
-      if (v.side === 'on') return d < r ? floor : 0;
-      const out = contains(region, x, y) ? -d : d;
-      const from = out * sign - v.allowance;
-      return from > 0 && from < 2 * r ? floor : 0;
+    const away = radiusOf(cutter) + v.allowance;
+    const closed = (loops: Region) => loops.map((points) => ({ points, closed: true }));
+    const path = v.side === 'on' ? [...closed(region), ...c.lines(c.budget.flatten).filter((l) => !l.closed)] : closed(offset(region, v.side === 'outside' ? away : -away, c.budget.offset));
+    if (!path.length) return EMPTY;
+    const groove = alongLines(path, formOf(cutter), floor);
+    const part = makeInside(region);
+    const edge = v.allowance > 0 ? makeOutline(region) : null;
+    const surface = (x: number, y: number) => Math.min(0, groove(x, y));
+    const tabTop = -c.blank.thickness + v.tabs.height;
+    const tabs = plan?.tabs ?? [];
+    return {
+      // Ways in and out lie in the waste.
+      box: boxOf(path.map((l) => l.points), radiusOf(cutter) + (v.side === 'on' || v.lead === 'none' ? 0 : 2 * v.leadSize)),
+      surface,
+      stays: tabs.length ? (x, y) => (tabs.some((t) => Math.hypot(t.x - x, t.y - y) < t.length / 2 + 2 * away) ? Math.max(Math.min(0, tabTop), surface(x, y)) : surface(x, y)) : undefined,
+      least:
+        v.side === 'on'
+          ? undefined
+          : (x, y) => {
+              // Out of the part, or into the opening: there anything may go.
+              const waste = part(x, y) !== (v.side === 'outside');
+              return waste && !(edge && edge.distance(x, y) < v.allowance) ? floor : 0;
+            },
     };
   },
   side: (v, blank) => ({ start: v.startDepth, floor: -floorOf(v, blank), lean: 0 }),
 });
+
+/** What is said of an outline that is too short for its tabs; `part` tells a piece that is wanted from waste. */
+function shortOf({ got, asked }: { got: number; asked: number }, track: Track, part: boolean, blank: CutBlank): Remark {
+  const { x, y } = pointAt(track, 0);
+  const long = lengthText(track.length, blank.unit ?? 'mm', 1);
+  if (got > 0) return { level: 'note', text: `An outline of ${long} has room for ${got} of ${asked} holding tabs.`, x, y };
+  return { level: part ? 'problem' : 'note', text: part ? `An outline of ${long} is too short for a holding tab: the part is cut free without one. Make the tabs shorter, or leave a skin.` : `An opening of ${long} is too short for a holding tab: what falls out of it is loose.`, x, y };
+}
+
+/** Where parts of a region lie in which a cutter that keeps off the outline finds no room. */
+function tooNarrow(region: Region, off: number): { x: number; y: number }[] {
+  return components(region)
+    .filter((part) => !offset(part, -off).length)
+    .map((part) => {
+      const b = boundsOf(part)!;
+      return { x: (b.x0 + b.x1) / 2, y: (b.y0 + b.y1) / 2 };
+    });
+}
 
 /** Interior on the left is climb for an inside profile; outside, the part is on the other hand. */
 const forward = (v: Profile) => (v.side === 'outside') !== (v.direction === 'climb');

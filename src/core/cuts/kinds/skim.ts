@@ -1,10 +1,17 @@
 import { z } from 'zod';
-import { radiusOf } from '../../cutters/cutter';
-import { contains, offset, type Region } from '../../geometry/region';
+import { formOf, radiusOf } from '../../cutters/cutter';
+import { makeInside } from '../../geometry/inside';
+import { insetsOf } from '../../geometry/insets';
+import { offset, type Region } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
+import { makeTrack, pointAt, run, slice } from '../../motion/track';
 import { choices } from '../../units/fields';
-import { hatchRows } from '../clearing/hatch';
+import { clearingTool } from '../clearing/clear';
+import { hatchRows, zigzags } from '../clearing/hatch';
+import { reachOf } from '../clearing/reach';
+import { eachTrack, hop } from '../clearing/travel';
 import { cutKind, emptyPlan, passes, type CutBlank, type CutContext } from '../kind';
+import { boxOf, EMPTY, reaching } from '../wanted';
 
 const schema = z.object({
   cutter: z.string(),
@@ -17,7 +24,21 @@ const schema = z.object({
 type Skim = z.infer<typeof schema>;
 
 const whole = (b: CutBlank): Region => [Float64Array.of(0, 0, b.width, 0, b.width, b.height, 0, b.height)];
-const regionOf = (v: Skim, c: CutContext): Region => (v.where === 'blank' ? whole(c.blank) : c.region(0.01));
+
+/**
+ * Where the cutter's axis may go, and what its edge may reach. Over the whole blank the edge passes every side by `overlap`;
+ * round outlines it goes `overlap` beyond them and no further, with round corners.
+ */
+function places(v: Skim, c: CutContext): { reached: Region; centres: Region } {
+  const r = radiusOf(c.cutter(v.cutter));
+  if (v.where === 'blank') {
+    const reached = offset(whole(c.blank), v.overlap + 2 * r, c.budget.offset, 'sharp');
+    return { reached, centres: offset(whole(c.blank), v.overlap + r, c.budget.offset, 'sharp') };
+  }
+  const region = c.region(c.budget.flatten);
+  const reached = v.overlap > 0 ? offset(region, v.overlap, c.budget.offset) : region;
+  return { reached, centres: insetsOf(reached).at(r, c.budget.offset) };
+}
 
 /** Skimming a face flat: rows to and fro, with their turns beyond the edge. */
 export const skim = cutKind({
@@ -34,42 +55,43 @@ export const skim = cutKind({
     { kind: 'length', key: 'overlap', label: 'Beyond the edge', min: 0, max: 100 },
   ],
   defaults: (_blank, cutters) => ({ cutter: [...cutters].filter((c) => c.shape === 'flat').sort((a, b) => radiusOf(b) - radiusOf(a))[0]?.id ?? '', where: 'blank' as const, depth: 0.3, angle: 0, overlap: 1 }),
+  outlinesOnly: (v) => v.where === 'picked',
   cutters: (v) => [v.cutter],
   plan(v, c) {
     const preset = c.preset(v.cutter);
-    const r = radiusOf(c.cutter(v.cutter));
-    const region = regionOf(v, c);
-    if (!region.length) return emptyPlan();
-    // Rows reach so far that the cutter's whole width has passed every edge.
-    const overEdge = r + v.overlap;
-    const rows = hatchRows(offset(region, overEdge, 0.01, 'sharp'), v.angle, Math.min(preset.stepOver, 1.9 * r)).filter((row) => row.length);
+    const cutter = c.cutter(v.cutter);
+    const { radius: r, floorRadius } = clearingTool(cutter, preset);
+    const { reached, centres } = places(v, c);
+    if (!reached.length) return emptyPlan();
+    if (!centres.length) return emptyPlan([{ level: 'problem', text: `${cutter.name} is too wide for any of the picked outlines. Let its edge go further beyond them, or choose a smaller cutter.` }]);
+    const step = Math.min(preset.stepOver, 1.9 * floorRadius);
+    const rows = zigzags(hatchRows(centres, v.angle, step), centres, 3 * r).map((l) => makeTrack(l, false, c.budget.arc));
+    // Rows end at the outline: what lies between their ends is taken by going round it once.
+    const rims = v.where === 'picked' ? centres.map((l) => makeTrack(l, true, c.budget.arc)).filter((t) => t.length > 0) : [];
     const b = new MotionBuilder();
-    const { safeHeight, clearance } = c.blank;
+    const { safeHeight: safe, clearance, approach } = c.blank;
     let above = 0;
     for (const z of passes(0, -v.depth, preset.stepDown)) {
-      rows.forEach((row, k) => {
-        for (const seg of k % 2 ? [...row].reverse() : row) {
-          const [x0, y0, x1, y1] = k % 2 ? [seg[2], seg[3], seg[0], seg[1]] : seg;
-          const near = b.count > 0 && b.lastZ === z && Math.hypot(x0 - b.lastX, y0 - b.lastY) < 3 * r && row.length === 1;
-          if (near) b.line(x0, y0, z, preset.feed);
-          else {
-            if (b.count) b.rapid(b.lastX, b.lastY, safeHeight);
-            b.rapid(x0, y0, safeHeight);
-            b.rapid(x0, y0, Math.min(clearance, above + c.blank.approach));
-            b.plunge(z, preset.plunge);
-          }
-          b.line(x1, y1, z, preset.feed);
-        }
-        c.progress((k + 1) / rows.length);
+      eachTrack(b, [...rows, ...rims], (t, from) => {
+        const p = pointAt(t, t.closed ? from : 0);
+        hop(b, p.x, p.y, { safe, low: safe }, 0);
+        b.rapid(p.x, p.y, Math.min(clearance, above + approach));
+        b.plunge(z, preset.plunge);
+        run(b, t.closed ? slice(t, from, from + t.length) : t.stretches, z, z, preset.feed);
       });
+      c.progress(-z / v.depth);
       above = z;
     }
-    if (b.count) b.rapid(b.lastX, b.lastY, safeHeight);
-    return { toolpaths: b.count ? [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }] : [], remarks: [], unreached: { area: 0, region: [] }, tabs: [], overEdge: overEdge + 0.01, cutsFree: false };
+    if (b.count) b.rapid(b.lastX, b.lastY, safe);
+    const out = v.where === 'picked' ? reachOf(reached, r) : null;
+    return { toolpaths: b.count ? [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }] : [], remarks: [], unreached: { area: out?.area ?? 0, region: out?.left ?? [] }, tabs: [], overEdge: v.where === 'blank' ? r + v.overlap + 0.01 : v.overlap, cutsFree: false };
   },
-  target(v, c) {
-    const region = regionOf(v, c);
-    return (x, y) => (contains(region, x, y) ? -v.depth : 0);
+  wanted(v, c) {
+    const { reached, centres } = places(v, c);
+    if (!reached.length) return EMPTY;
+    const inside = makeInside(reached);
+    const reach = reaching(centres, formOf(c.cutter(v.cutter)), -v.depth);
+    return { box: boxOf(reached, 0), surface: (x, y) => (inside(x, y) ? -v.depth : 0), stays: (x, y) => (inside(x, y) ? Math.min(0, reach(x, y)) : 0) };
   },
   side: (v) => ({ start: 0, floor: v.depth, lean: 0 }),
 });

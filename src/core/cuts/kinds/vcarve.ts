@@ -1,9 +1,10 @@
 import { z } from 'zod';
-import { coneOf, cuttingLength, radiusOf } from '../../cutters/cutter';
+import { coneOf, cuttingLength, formOf, radiusOf } from '../../cutters/cutter';
 import { AxisError } from '../../geometry/medial/axis';
+import { makeInside } from '../../geometry/inside';
 import { axisFor, insetsOf } from '../../geometry/insets';
 import { hashFloats, memo } from '../../geometry/hash';
-import { components, contains, regionArea, simplifyRegion, type Loop, type Region } from '../../geometry/region';
+import { components, regionArea, simplifyRegion, type Loop, type Region } from '../../geometry/region';
 import { staysInside } from '../../geometry/lines';
 import { makeOutline } from '../../geometry/outline';
 import { MotionBuilder } from '../../motion/motion';
@@ -17,6 +18,7 @@ import { cutKind, emptyPlan, lowHop, passes, type CutBlank, type Reached, type R
 import { floorLines, level, rimsOf, wayOf } from '../vcarve/floor';
 import { joinRims } from '../vcarve/join';
 import { runOut } from '../vcarve/runOut';
+import { boxOf, EMPTY, reaching } from '../wanted';
 import { makeBranches, type Branches } from '../../geometry/medial/branches';
 import { makeStrokes, type Stroke } from '../vcarve/strokes';
 
@@ -59,6 +61,7 @@ export const vcarve = cutKind({
     limit: null,
     overRise: 0,
   }),
+  outlinesOnly: () => true,
   cutters: (v) => (v.limit !== null ? [...v.endMills, v.cutter] : [v.cutter]),
   plan(v, c) {
     const cutter = c.cutter(v.cutter);
@@ -170,16 +173,37 @@ export const vcarve = cutKind({
     c.progress(1);
     return { toolpaths, remarks, unreached: { area: unreached.area, region: unreached.left }, reach, tabs: [], cutsFree: false };
   },
-  target(v, c) {
-    const { tan, tip } = coneOf(c.cutter(v.cutter));
-    const limit = Math.min(v.limit ?? Infinity, cuttingLength(c.cutter(v.cutter)));
-    const region = c.region(finer(c.budget, 1 / tan).flatten);
+  wanted(v, c) {
+    const cutter = c.cutter(v.cutter);
+    const { tan, tip } = coneOf(cutter);
+    const limit = Math.min(v.limit ?? Infinity, cuttingLength(cutter));
+    const budget = finer(c.budget, 1 / tan);
+    const region = c.region(budget.flatten);
+    if (!region.length) return EMPTY;
+    const inside = makeInside(region);
     const outline = makeOutline(region);
-    const reach = tip > 0 ? reachOf(region, tip).reached : region;
-    return (x, y) => {
-      if (!contains(reach, x, y)) return 0;
-      const d = outline.distance(x, y);
-      return -v.startDepth - Math.min(d / tan, limit);
+    const top = -v.startDepth;
+    const surface = (x: number, y: number) => (inside(x, y) ? top - Math.min(outline.distance(x, y, limit * tan) / tan, limit) : 0);
+    // Ridges between the lines of the tip on the floor, and what the end mills leave instead.
+    const scallop = Math.max(0, c.preset(v.cutter).stepOver / 2 - tip) / tan;
+    const insets = insetsOf(region);
+    const mills = v.limit === null ? [] : v.endMills.map((id) => reaching(insets.at(HAIR + tan * limit + radiusOf(c.cutter(id)), budget.offset), formOf(c.cutter(id)), top - limit));
+    return {
+      box: boxOf(region, 0),
+      surface,
+      stays(x, y) {
+        if (!inside(x, y)) return 0;
+        const d = outline.distance(x, y);
+        // A flat tip goes as deep as the widest place within its own width lets it: the groove's bottom is as wide as the tip.
+        let room = d;
+        if (tip > 0) for (let k = 0; k < 16; k++) {
+          const [px, py] = [x + tip * Math.cos((k * Math.PI) / 8), y + tip * Math.sin((k * Math.PI) / 8)];
+          if (inside(px, py)) room = Math.max(room, outline.distance(px, py));
+        }
+        const deep = top - Math.min(Math.max(0, room - tip) / tan, limit);
+        if (d < limit * tan - 1e-3) return deep;
+        return Math.min(deep + scallop, 0, ...mills.map((m) => m(x, y)));
+      },
     };
   },
   side(v, blank, cutter) {

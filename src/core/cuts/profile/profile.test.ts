@@ -13,7 +13,8 @@ const toCorner = (x: number, y: number) => Math.min(...[[0, 0], [60, 0], [60, 40
 describe('holding tabs', () => {
   it('stand as many as asked, away from corners, evenly enough', () => {
     for (let count = 1; count <= 8; count++) {
-      const [tabs] = placeTabs([square], { ...plan, count });
+      const { placed: [tabs], short } = placeTabs([square], { ...plan, count }, 9);
+      expect(short).toEqual([]);
       expect(tabs).toHaveLength(count);
       for (const s of tabs) expect(toCorner(pointAt(square, s).x, pointAt(square, s).y)).toBeGreaterThanOrEqual(plan.length - 1e-6);
       const gaps = [...tabs].sort((a, b) => a - b).map((s, i, l) => (i + 1 < l.length ? l[i + 1] : l[0] + square.length) - s);
@@ -21,21 +22,29 @@ describe('holding tabs', () => {
     }
   });
   it('go by a distance where that is asked', () => {
-    expect(placeTabs([square], { ...plan, by: 'spacing', spacing: 50 })[0]).toHaveLength(4);
-    expect(placeTabs([square], { ...plan, by: 'spacing', spacing: 25 })[0]).toHaveLength(8);
+    expect(placeTabs([square], { ...plan, by: 'spacing', spacing: 50 }, 9).placed[0]).toHaveLength(4);
+    expect(placeTabs([square], { ...plan, by: 'spacing', spacing: 25 }, 9).placed[0]).toHaveLength(8);
     // Never fewer than two, or the part would swing.
-    expect(placeTabs([square], { ...plan, by: 'spacing', spacing: 5000 })[0]).toHaveLength(2);
+    expect(placeTabs([square], { ...plan, by: 'spacing', spacing: 5000 }, 9).placed[0]).toHaveLength(2);
   });
   it('stand where they are put, on the track that is nearest', () => {
     const inner = makeTrack(box(20, 15, 40, 25), true, 1e-3);
-    const [outer, in_] = placeTabs([square, inner], { ...plan, at: [{ x: 30, y: -2 }, { x: 30, y: 24 }] });
+    const { placed: [outer, in_] } = placeTabs([square, inner], { ...plan, at: [{ x: 30, y: -2 }, { x: 30, y: 24 }] }, 9);
     expect(pointAt(square, outer[0])).toMatchObject({ x: 30, y: 0 });
     expect(pointAt(inner, in_[0])).toMatchObject({ x: 30, y: 25 });
   });
   it('move off places that are bad for another reason', () => {
     const clamp = (x: number, y: number) => (x > 20 && x < 40 && y < 5 ? 4 : 0);
-    const [tabs] = placeTabs([square], { ...plan, count: 4 }, clamp);
+    const { placed: [tabs] } = placeTabs([square], { ...plan, count: 4 }, 9, clamp);
     expect(tabs.every((s) => clamp(pointAt(square, s).x, pointAt(square, s).y) === 0)).toBe(true);
+  });
+  it('are fewer where the outline holds no more, and that is told', () => {
+    const small = makeTrack(circleLoop(90, 5), true, 1e-3);
+    const few = placeTabs([square, small], { ...plan, count: 6 }, 9);
+    expect(few.placed.map((t) => t.length)).toEqual([6, 1]);
+    const none = placeTabs([small], { ...plan, count: 3, length: 24 }, 27);
+    expect(none).toEqual({ placed: [[]], short: [{ track: 0, got: 0, asked: 3 }] });
+    expect(placeTabs([small], { ...plan, count: 3 }, 9)).toMatchObject({ short: [{ track: 0, got: 2, asked: 3 }] });
   });
   it('cover spans that do not overlap and are as long as the tabs where those stand apart', () => {
     fc.assert(

@@ -1,6 +1,6 @@
-import { enterOpen } from '../clearing/entry';
+import { backwards, enterOpen } from '../clearing/entry';
 import type { MotionBuilder } from '../../motion/motion';
-import { nearestOn, pointAt, run, slice, type Track } from '../../motion/track';
+import { nearestOn, pointAt, run, slice, type Stretch, type Track } from '../../motion/track';
 import type { Lead } from './leads';
 
 export const tabShapes = ['rectangular', 'triangular', 'rounded'] as const;
@@ -14,13 +14,18 @@ export interface TabPlan {
   readonly at: readonly { x: number; y: number }[];
 }
 
+/** Tabs share a track with as much cut between them, at least. */
+const ROOM = 1.5;
+
 /**
  * Distances along each track at which holding tabs stand. Placed points go to the nearest track; others are spread evenly
- * and moved off corners and off places that are bad for other reasons (`bad` above 0).
+ * and moved off corners and off places that are bad for other reasons (`bad` above 0). A track that is too short for all
+ * that are asked for gets as many as it holds, `span` being the way over one; `short` tells which and how many.
  */
-export function placeTabs(tracks: readonly Track[], tabs: TabPlan, bad: (x: number, y: number) => number = () => 0): number[][] {
+export function placeTabs(tracks: readonly Track[], tabs: TabPlan, span: number, bad: (x: number, y: number) => number = () => 0): { placed: number[][]; short: { track: number; got: number; asked: number }[] } {
   const out: number[][] = tracks.map(() => []);
-  if (!tracks.length) return out;
+  const short: { track: number; got: number; asked: number }[] = [];
+  if (!tracks.length) return { placed: out, short };
   if (tabs.at.length) {
     for (const p of tabs.at) {
       let best = { i: 0, s: 0, distance: Infinity };
@@ -30,17 +35,18 @@ export function placeTabs(tracks: readonly Track[], tabs: TabPlan, bad: (x: numb
       });
       out[best.i].push(best.s);
     }
-    return out;
+    return { placed: out, short };
   }
   const longest = Math.max(...tracks.map((u) => u.length));
   tracks.forEach((t, i) => {
-    if (t.length < 3 * tabs.length) return;
     // Long outlines hold `count`; openings inside get as many as their share of the length asks for.
     const share = Math.max(t.length > 6 * tabs.length ? 2 : 1, Math.round((tabs.count * t.length) / longest));
-    const count = tabs.by === 'spacing' ? Math.max(2, Math.round(t.length / tabs.spacing)) : t.length === longest ? tabs.count : share;
+    const asked = tabs.by === 'spacing' ? Math.max(2, Math.round(t.length / tabs.spacing)) : t.length === longest ? tabs.count : Math.min(tabs.count, share);
+    const count = Math.min(asked, Math.floor(t.length / (ROOM * span)));
+    if (count < asked) short.push({ track: i, got: count, asked });
     for (let k = 0; k < count; k++) out[i].push(settle(t, ((k + 0.5) * t.length) / count, tabs.length, t.length / count / 2, bad));
   });
-  return out;
+  return { placed: out, short };
 }
 
 /** Moves a tab along the track to the nearest place where it stands on a straight or gently bent stretch. */
@@ -143,10 +149,28 @@ const risen: Record<TabShape, (f: number) => number> = {
   rounded: (f) => Math.sqrt(Math.max(0, 1 - (1 - f) ** 2)),
 };
 
+/** What goes down while it goes along is fed no faster than twice the plunge. */
+const slow = (m: ProfileMoves) => Math.min(m.feed, 2 * m.plunge);
+
+/** Behind a tab: down to `z` by a ramp to and fro along the way ahead, and back to where it begins. */
+function downAgain(b: MotionBuilder, ahead: readonly Stretch[], z: number, m: ProfileMoves): void {
+  const long = ahead.reduce((s, t) => s + t.length, 0);
+  const drop = b.lastZ - z;
+  const way = drop / Math.tan((m.ramp * Math.PI) / 180) / 2;
+  if (!(long > 1e-6)) return b.plunge(z, m.plunge);
+  const times = Math.max(1, Math.ceil(way / long));
+  const leg = slice({ stretches: [...ahead], length: long, closed: false }, 0, way / times);
+  for (let k = 0; k < times; k++) {
+    const at = (f: number) => z + (drop * (times - k - f)) / times;
+    run(b, leg, at(0), at(0.5), slow(m));
+    run(b, backwards(leg), at(0.5), at(1), slow(m));
+  }
+}
+
 function over(b: MotionBuilder, track: Track, s0: number, s1: number, z0: number, z1: number, tabs: readonly [number, number][], m: ProfileMoves): void {
   const height = (s: number) => (s1 > s0 ? z0 + ((z1 - z0) * (s - s0)) / (s1 - s0) : z1);
   if (!tabs.length || Math.min(z0, z1) >= m.tabTop) {
-    run(b, slice(track, s0, s1), z0, z1, m.feed);
+    run(b, slice(track, s0, s1), z0, z1, z1 < z0 ? slow(m) : m.feed);
     return;
   }
   // Where the way crosses an end of a tab or bends on its side, or passes below its top while ramping.
@@ -177,7 +201,7 @@ function over(b: MotionBuilder, track: Track, s0: number, s1: number, z0: number
     const za = at(a);
     const zc = at(c);
     if (za > b.lastZ + 1e-9) b.line(b.lastX, b.lastY, za, m.feed);
-    else if (za < b.lastZ - 1e-9) b.plunge(za, m.plunge);
-    run(b, slice(track, a, c), za, zc, m.feed);
+    else if (za < b.lastZ - 1e-9) downAgain(b, slice(track, a, c), za, m);
+    run(b, slice(track, a, c), za, zc, zc < za ? slow(m) : m.feed);
   }
 }

@@ -1,4 +1,4 @@
-import { radiusOf } from '../../cutters/cutter';
+import { cuttingLength, radiusAt, radiusOf, type Cutter } from '../../cutters/cutter';
 import { lengthText } from '../../units/length';
 import { withoutArcs } from '../../motion/motion';
 import type { Check, Finding } from '../check';
@@ -16,11 +16,13 @@ export const clamps: Check = {
     for (const p of input.programs)
       for (const s of p.stretches) {
         const cutter = input.tools.get(s.tool);
-        const r = cutter ? Math.max(radiusOf(cutter), cutter.shankDiameter / 2) : 0;
         const m = withoutArcs(s.motion, 0.01);
         for (let i = 1; i < m.count; i++)
           boxes.forEach((k, n) => {
-            if (Math.min(m.z[i], m.z[i - 1]) >= k.height || told.has(`${s.cutId}/${n}`)) return;
+            const low = Math.min(m.z[i], m.z[i - 1]);
+            if (low >= k.height || told.has(`${s.cutId}/${n}`)) return;
+            // As wide as the cutter, or what holds it, is at the height of the clamp's top.
+            const r = cutter ? widthAt(cutter, k.height - low) : 0;
             if (!meets(m.x[i - 1], m.y[i - 1], m.x[i], m.y[i], k.x0 - r, k.y0 - r, k.x1 + r, k.y1 + r)) return;
             told.add(`${s.cutId}/${n}`);
             out.push({ check: 'clamps', text: `"${nameOf(input, s.cutId)}" runs into clamp ${n + 1}, which is ${lengthText(k.height, input.job.unit)} high. Move the clamp, or raise the safe height under Blank.`, cutId: s.cutId, x: (k.x0 + k.x1) / 2, y: (k.y0 + k.y1) / 2 });
@@ -29,6 +31,9 @@ export const clamps: Check = {
     return out;
   },
 };
+
+/** Largest radius of a cutter up to a height above its tip: its own outline, and above its cutting edges its shank. */
+const widthAt = (c: Cutter, height: number): number => Math.max(radiusAt(c, height), height > cuttingLength(c) ? Math.max(radiusOf(c), c.shankDiameter / 2) : 0);
 
 /** Whether a stretch of line enters a box (clipping by its four sides, Liang and Barsky 1984). */
 function meets(ax: number, ay: number, bx: number, by: number, x0: number, y0: number, x1: number, y1: number): boolean {

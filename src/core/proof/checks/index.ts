@@ -10,6 +10,7 @@ import { shank } from './shank';
 import { slots } from './slots';
 import { spindle } from './spindle';
 import { unreached } from './unreached';
+import { wanted } from './wanted';
 
 /** Every check, in the order in which results are listed. */
-export const checks: readonly Check[] = [bed, edges, rapids, shank, order, unreached, spindle, slots, limits, clamps, planned];
+export const checks: readonly Check[] = [bed, edges, rapids, shank, order, wanted, unreached, spindle, slots, limits, clamps, planned];

@@ -1,6 +1,6 @@
 import { lengthText } from '../../units/length';
 import { datumOf } from '../../job/job';
-import { RAPID } from '../../motion/motion';
+import { DWELL, RAPID } from '../../motion/motion';
 import type { Check, Finding } from '../check';
 
 /** Programs beyond what the machine can do: its travel, its feeds, the speeds of its spindle. */
@@ -33,7 +33,9 @@ export const limits: Check = {
           const rpm = s.rpm[i];
           if (rpm > machine.spindle.max) tell('fast', s.cutId, `"${name(s.cutId)}" asks for ${Math.round(rpm)} rpm; the spindle of "${machine.name}" turns ${machine.spindle.max} at most.`, m.x[i], m.y[i]);
           if (rpm > 0 && rpm < machine.spindle.min) tell('slow', s.cutId, `"${name(s.cutId)}" asks for ${Math.round(rpm)} rpm; the spindle of "${machine.name}" turns no slower than ${machine.spindle.min}.`, m.x[i], m.y[i]);
-          if (i && m.kind[i] !== RAPID && m.feed[i] > Math.max(machine.maxFeed.x, machine.maxFeed.y) + 0.5) tell('feed', s.cutId, `"${name(s.cutId)}" is to be fed at ${lengthText(m.feed[i], unit)} a minute; "${machine.name}" goes ${lengthText(Math.max(machine.maxFeed.x, machine.maxFeed.y), unit)} at most and will be slower.`, m.x[i], m.y[i]);
+          const down = i > 0 && m.kind[i] !== RAPID && m.kind[i] !== DWELL && m.z[i] < m.z[i - 1] && m.x[i] === m.x[i - 1] && m.y[i] === m.y[i - 1];
+          if (down && m.feed[i] > machine.maxFeed.z + 0.5) tell('plunge', s.cutId, `"${name(s.cutId)}" plunges at ${lengthText(m.feed[i], unit)}/min; the Z axis of "${machine.name}" goes ${lengthText(machine.maxFeed.z, unit)}/min at most and will be slower. Lessen the plunge feed of its cutter.`, m.x[i], m.y[i]);
+          if (i && m.kind[i] !== RAPID && m.kind[i] !== DWELL && m.feed[i] > Math.max(machine.maxFeed.x, machine.maxFeed.y) + 0.5) tell('feed', s.cutId, `"${name(s.cutId)}" is to be fed at ${lengthText(m.feed[i], unit)} a minute; "${machine.name}" goes ${lengthText(Math.max(machine.maxFeed.x, machine.maxFeed.y), unit)} at most and will be slower.`, m.x[i], m.y[i]);
         }
       }
     const wide = (got: number, has: number, axis: string) => {

@@ -1,0 +1,57 @@
+import type { Loop } from './region';
+
+/**
+ * Whether points lie inside loops (non-zero winding), asked row by row: the crossings of the last row are kept, so that many
+ * points of one y cost a search each.
+ */
+export function makeInside(region: readonly Loop[]): (x: number, y: number) => boolean {
+  // Edges by bands of y, each sorted by its lowest y.
+  let y0 = Infinity;
+  let y1 = -Infinity;
+  let count = 0;
+  for (const l of region)
+    for (let i = 1; i < l.length; i += 2) {
+      y0 = Math.min(y0, l[i]);
+      y1 = Math.max(y1, l[i]);
+      count++;
+    }
+  const bands = Math.max(1, Math.min(4096, count >> 2));
+  const high = Math.max(1e-9, (y1 - y0) / bands);
+  const band = (y: number) => Math.min(bands - 1, Math.max(0, Math.floor((y - y0) / high)));
+  const edges: number[][] = Array.from({ length: bands }, () => []);
+  for (const l of region)
+    for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2) {
+      if (l[i + 1] === l[j + 1]) continue;
+      for (let b = band(Math.min(l[i + 1], l[j + 1])); b <= band(Math.max(l[i + 1], l[j + 1])); b++) edges[b].push(l[j], l[j + 1], l[i], l[i + 1]);
+    }
+  let row = NaN;
+  /** Crossings of the row, in order of x, and the winding to the right of each. */
+  let xs: { x: number; turn: number }[] = [];
+  let winding: Int32Array = new Int32Array(0);
+  const read = (y: number) => {
+    row = y;
+    xs = [];
+    if (y >= y0 && y <= y1) {
+      const e = edges[band(y)];
+      for (let k = 0; k < e.length; k += 4) {
+        const [ax, ay, bx, by] = [e[k], e[k + 1], e[k + 2], e[k + 3]];
+        if (ay <= y !== by <= y) xs.push({ x: ax + ((bx - ax) * (y - ay)) / (by - ay), turn: by > ay ? 1 : -1 });
+      }
+      xs.sort((a, b) => a.x - b.x);
+    }
+    winding = new Int32Array(xs.length);
+    let sum = 0;
+    for (let k = 0; k < xs.length; k++) winding[k] = sum += xs[k].turn;
+  };
+  return (x, y) => {
+    if (y !== row) read(y);
+    let a = 0;
+    let b = xs.length;
+    while (a < b) {
+      const mid = (a + b) >> 1;
+      if (xs[mid].x <= x) a = mid + 1;
+      else b = mid;
+    }
+    return a > 0 && winding[a - 1] !== 0;
+  };
+}

@@ -1,0 +1,129 @@
+import type { Wanted } from '../cuts/wanted';
+import type { HeightField } from '../relief/field';
+
+/** What differs beyond this height (mm) is told. Sideways, a place may be off by the other: walls stand where nodes do not. */
+export const TOLERANCE = 0.02;
+const SIDEWAYS = 0.006;
+/** Connected places smaller than this (mm2), and no larger than one node, are the rounding of corners. */
+const SPECK = 0.02;
+
+/** A connected place where proof and wanted surface differ. */
+export interface Place {
+  readonly x: number;
+  readonly y: number;
+  /** mm2. */
+  readonly area: number;
+  /** Most by which it stands too high or lies too low, mm; x, y are there. */
+  readonly height: number;
+}
+
+/** What the proof shows of one cut. */
+export interface Compared {
+  readonly cutId: string;
+  /** Places that stand above what the cut is to leave, largest first. */
+  readonly left: readonly Place[];
+  /** Share of its artwork (by area) that stands too high, 0 to 1; null where its artwork covers no node. */
+  readonly untouched: number | null;
+  /** Whether cuts before it take everything that it is to take. */
+  readonly idle: boolean;
+}
+
+export interface Comparison {
+  readonly cuts: readonly Compared[];
+  /** Places below all that is wanted, largest first. */
+  readonly below: readonly Place[];
+}
+
+const AROUND = [
+  [SIDEWAYS, 0],
+  [-SIDEWAYS, 0],
+  [0, SIDEWAYS],
+  [0, -SIDEWAYS],
+] as const;
+
+/**
+ * Holds a proof against what each cut is to make, node by node: first exactly where the node is, then, where that differs,
+ * a hair to every side. `wanted` in the order of the plan.
+ */
+export function compare(field: HeightField, wanted: ReadonlyMap<string, Wanted>, progress: (done: number) => void = () => {}): Comparison {
+  const { cols, rows, cell, x0, y0, z } = field;
+  /** The wanted surface of all cuts so far. */
+  const lowest = new Float32Array(cols * rows);
+  const at = (i: number): [number, number] => [x0 + (i % cols) * cell, y0 + Math.floor(i / cols) * cell];
+  const cuts: Compared[] = [];
+  for (const [cutId, w] of wanted) {
+    const c0 = Math.max(0, Math.ceil((w.box.x0 - SIDEWAYS - x0) / cell));
+    const c1 = Math.min(cols - 1, Math.floor((w.box.x1 + SIDEWAYS - x0) / cell));
+    const r0 = Math.max(0, Math.ceil((w.box.y0 - SIDEWAYS - y0) / cell));
+    const r1 = Math.min(rows - 1, Math.floor((w.box.y1 + SIDEWAYS - y0) / cell));
+    /** Nodes that stand above the surface. */
+    const above: number[] = [];
+    let nodes = 0;
+    let idle = true;
+    for (let r = r0; r <= r1; r++) {
+      const y = y0 + r * cell;
+      for (let c = c0; c <= c1; c++) {
+        const i = r * cols + c;
+        const s = w.surface(x0 + c * cell, y);
+        if (s >= 0) continue;
+        nodes++;
+        if (s < lowest[i]) {
+          // Less than the tolerance counts here only where nothing else is wanted.
+          if (s < lowest[i] - TOLERANCE || lowest[i] === 0) idle = false;
+          lowest[i] = s;
+        }
+        if (z[i] > s + TOLERANCE) above.push(i);
+      }
+      if ((r & 31) === 0) progress((cuts.length + (r - r0) / Math.max(1, r1 - r0)) / (wanted.size + 1));
+    }
+    // What the cutters' shapes must leave is asked of those alone, and of their neighbours a hair away.
+    const stays = w.stays ?? w.surface;
+    const mask = new Map<number, number>();
+    let high = 0;
+    for (const i of above) {
+      const [x, y] = at(i);
+      const over = z[i] - stays(x, y);
+      if (over <= TOLERANCE) continue;
+      high++;
+      if (AROUND.every(([dx, dy]) => z[i] > stays(x + dx, y + dy) + TOLERANCE)) mask.set(i, over);
+    }
+    cuts.push({ cutId, left: placesOf(mask, field), untouched: nodes ? high / nodes : null, idle: idle && nodes > 0 });
+  }
+  const deep = new Map<number, number>();
+  const all = [...wanted.values()];
+  const least = (px: number, py: number) => all.reduce((low, w) => (px < w.box.x0 || px > w.box.x1 || py < w.box.y0 || py > w.box.y1 ? low : Math.min(low, (w.least ?? w.surface)(px, py))), 0);
+  for (let i = 0; i < z.length; i++) {
+    if (z[i] >= lowest[i] - TOLERANCE) continue;
+    const [x, y] = at(i);
+    const low = Math.min(lowest[i], least(x, y));
+    if (z[i] < low - TOLERANCE && AROUND.every(([dx, dy]) => z[i] < Math.min(lowest[i], least(x + dx, y + dy)) - TOLERANCE)) deep.set(i, low - z[i]);
+  }
+  progress(1);
+  return { cuts, below: placesOf(deep, field) };
+}
+
+/** Connected nodes (by sides and corners) as places, largest first; single nodes of a fine field are none. */
+function placesOf(nodes: ReadonlyMap<number, number>, { cols, cell, x0, y0 }: HeightField): Place[] {
+  const seen = new Set<number>();
+  const out: Place[] = [];
+  for (const first of nodes.keys()) {
+    if (seen.has(first)) continue;
+    const list = [first];
+    seen.add(first);
+    let worst = first;
+    for (let n = 0; n < list.length; n++) {
+      const i = list[n];
+      if (nodes.get(i)! > nodes.get(worst)!) worst = i;
+      for (const step of [-cols - 1, -cols, -cols + 1, -1, 1, cols - 1, cols, cols + 1]) {
+        const q = i + step;
+        if (!seen.has(q) && nodes.has(q) && Math.abs((q % cols) - (i % cols)) <= 1) {
+          seen.add(q);
+          list.push(q);
+        }
+      }
+    }
+    const area = list.length * cell * cell;
+    if (list.length > 1 || area >= SPECK) out.push({ x: x0 + (worst % cols) * cell, y: y0 + Math.floor(worst / cols) * cell, area, height: nodes.get(worst)! });
+  }
+  return out.sort((a, b) => b.area - a.area);
+}
