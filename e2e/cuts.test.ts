@@ -11,7 +11,7 @@ test('the library: cutters are searched, sorted, worked out, brought in after a 
   await maker.press('Tool library');
   await maker.fill('Search the cutters', 'taper', false);
   await maker.press('Tapered ball R 0.5 mm');
-  await maker.fill('Ridges between rows', '0.01');
+  await maker.fill('Scallop height', '0.01');
   // Rows over a ball of R 0.5: step = 2 sqrt(2 R h - h^2).
   await maker.holds('Step-over', '0.199');
   await maker.fill('At a depth of', '0.5');
@@ -59,13 +59,13 @@ test('a floor is cleared by three cutters; values of a cut are marked, put back,
   await maker.press('Take out End mill 1 mm');
   await maker.press(/^Cut 3: Border channel/);
   await maker.sees('Along the outline');
-  await maker.fill('Feed /min', '1234');
+  await maker.fill('Feed', '1234');
   await maker.sees('this cut\u2019s own');
   await maker.press('Keep for oak');
   await maker.press('Put back');
   await maker.press('Tool library');
   await maker.press('End mill 3 mm');
-  await maker.holds('Feed /min', '1234');
+  await maker.holds('Feed', '1234');
   await maker.press('Close the tool library');
   await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
   // Two cuts at once: one value, one step back; then a recipe of both for other artwork.

@@ -27,7 +27,7 @@ test('a drawing falls on the table, keeps its size and layers, is gauged, combin
   // Two bars and a disc that stand apart are one drawing when united, and three again when it is taken apart.
   await maker.press('Unite');
   await maker.sees('2 items');
-  await maker.press('Take apart');
+  await maker.press('Split into shapes');
   await maker.sees('3 items picked');
 
   for (let i = 0; i < 4; i++) {

@@ -144,14 +144,14 @@ test('a cutter that the library has otherwise is offered to the cut that uses it
   await maker.press('Tool library');
   await maker.fill('Search the cutters', 'v-bit', false);
   await maker.press(/^V-bit 60\u00b0 12 mm/);
-  await maker.fill('Plunge /min', '333');
+  await maker.fill('Plunge feed', '333');
   await maker.press('Close the tool library');
   await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
   await maker.press(/^Cut 2: Ornament/);
   await maker.sees('The library has this cutter otherwise (plunge)');
-  expect(await maker.valueOf('Plunge /min')).not.toBe('333');
+  expect(await maker.valueOf('Plunge feed')).not.toBe('333');
   await maker.press('Take it');
-  await maker.holds('Plunge /min', '333');
+  await maker.holds('Plunge feed', '333');
   await maker.proven();
 });
 

@@ -96,7 +96,7 @@ test('corners are rounded, lines trimmed, and the menu and the sheet of shortcut
   await pause(400);
   await mouse.click(...at(0.5, 0.5), { button: 'right' });
   await pause(400);
-  await maker.press(/^Make outlines of the picked items/, 'menuitem');
+  await maker.press(/^Convert the picked items to outlines/, 'menuitem');
   await maker.find('option', /^Rectangle\s*drawing/);
   const outline = async () => Number(/Length of outline\s*([\d.]+) mm/.exec(await maker.text())![1]);
   const square = await outline();

@@ -10,14 +10,14 @@ test('a changed cutter is kept by the library and offered to the job, which keep
   await maker.fill('Search the cutters', 'v-bit', false);
   await maker.press(/^V-bit 60\u00b0 12 mm/);
   await maker.sees('This job uses the cutter');
-  await maker.fill('Feed /min', '950');
+  await maker.fill('Feed', '950');
   await maker.press('Use it so in this job');
   await maker.press('Close the tool library');
   await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
   await maker.press('Undo');
   await maker.press('Tool library');
   await maker.press(/^V-bit 60\u00b0 12 mm/);
-  await maker.holds('Feed /min', '950');
+  await maker.holds('Feed', '950');
   await maker.sees('Use it so in this job');
 });
 

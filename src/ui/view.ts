@@ -47,6 +47,8 @@ interface View {
   /** Further cuts that are chosen beside the open one. */
   alsoCuts: string[];
   tool: Tool;
+  /** The item whose text the caret is to stand in; counts up so that asking twice works. */
+  typing: { readonly id: string; readonly n: number } | null;
   /** A picture that is being traced. */
   tracing: File | null;
   /** Places that the gap gauge points at: mm, with their widths. */
@@ -76,8 +78,12 @@ export const useView = create<View>(() => ({
   lit: null,
   alsoCuts: [],
   tool: 'pick',
+  typing: null,
   tracing: null,
   gauged: [],
 }));
 
 export const setView = useView.setState;
+
+/** Puts the caret into the text of an item, with all of it selected. */
+export const typeInto = (id: string): void => setView((v) => ({ typing: { id, n: (v.typing?.n ?? 0) + 1 } }));

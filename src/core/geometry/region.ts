@@ -107,12 +107,9 @@ export function offset(region: Region, distance: number, tolerance = 0.002, corn
 }
 
 /** What a disc of the given radius covers when its centre runs along a line (open, x, y interleaved). */
-export const thicken = (line: Loop, radius: number, tolerance = 0.002): Region => thickenAll([line], radius, tolerance);
-
-/** The same for several lines. */
-export function thickenAll(lines: readonly Loop[], radius: number, tolerance = 0.002): Region {
+export function thicken(line: Loop, radius: number, tolerance = 0.002): Region {
   const engine = new ClipperOffset(2, tolerance * UNITS_PER_MM);
-  engine.addPaths(lines.map(toPath), JoinType.Round, EndType.Round);
+  engine.addPaths([toPath(line)], JoinType.Round, EndType.Round);
   const out: Paths64 = [];
   engine.execute(radius * UNITS_PER_MM, out);
   return usable(out);

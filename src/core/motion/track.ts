@@ -70,6 +70,22 @@ export function headingOf(t: Stretch, end: boolean): { dx: number; dy: number } 
   return { dx: -y / r, dy: x / r };
 }
 
+/** Points along a track, x, y interleaved, whose chords stay within `tolerance` mm of its arcs. */
+export function pointsOf(track: Track, tolerance: number): Float64Array {
+  const first = track.stretches[0];
+  const out = first ? [first.x0, first.y0] : [];
+  for (const t of track.stretches) {
+    const r = Math.hypot(t.x0 - t.cx, t.y0 - t.cy);
+    const n = t.sweep === 0 ? 1 : Math.max(1, Math.ceil(Math.abs(t.sweep) / (r > tolerance ? 2 * Math.acos(1 - tolerance / r) : 1.5)));
+    for (let k = 1; k < n; k++) {
+      const p = within(t, k / n);
+      out.push(p.x, p.y);
+    }
+    out.push(t.x1, t.y1);
+  }
+  return Float64Array.from(out);
+}
+
 /** The point at distance s along a track. */
 export function pointAt(track: Track, s: number): { x: number; y: number; dx: number; dy: number } {
   let left = track.closed ? ((s % track.length) + track.length) % track.length : Math.min(Math.max(s, 0), track.length);

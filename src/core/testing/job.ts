@@ -17,7 +17,7 @@ export const cutterOf = (id: string) => library.find((c) => c.id === id)!;
 const preset = { rpm: 12000, feed: 1000, plunge: 400, stepDown: 50, stepOver: 1 };
 
 /** Plans one cut on a bare region (given as it is flattened to the tolerance that is asked for, or as it is), without a job or fonts around it. */
-export function planOn(kind: string, { stepOver, stepDown, ...values }: Record<string, unknown> & Partial<typeof preset>, region: Region | ((tolerance: number) => Region), blank: Partial<Blank> = {}, presetOn: Partial<typeof preset> = {}, lines?: Line[]): { plan: CutPlan; job: Job; wanted: Wanted } {
+export function planOn(kind: string, { stepOver, stepDown, ...values }: Record<string, unknown> & Partial<typeof preset>, region: Region | ((tolerance: number) => Region), blank: Partial<Blank> = {}, presetOn: Partial<typeof preset> = {}, lines?: Line[]): { plan: CutPlan; job: Job; wanted: () => Wanted } {
   const job = newJob('test');
   job.blank = { ...job.blank, ...blank };
   const at = typeof region === 'function' ? region : () => region;
@@ -25,7 +25,7 @@ export function planOn(kind: string, { stepOver, stepDown, ...values }: Record<s
   const full = k.schema.parse({ ...(k.defaults(job.blank, library) as object), ...values });
   const c: CutContext = { blank: job.blank, region: at, lines: (tolerance) => lines ?? at(tolerance).map((points) => ({ points, closed: true })), cutter: cutterOf, budget: budgetOf(), preset: () => ({ ...preset, ...(stepOver ? { stepOver } : {}), ...(stepDown ? { stepDown } : {}), ...presetOn }), progress: () => {} };
   const plan = k.plan(full, c);
-  return { plan, job, wanted: k.wanted(full, c, plan) };
+  return { plan, job, wanted: () => k.wanted(full, c, plan) };
 }
 
 /** The program text of a plan, tool numbers in order of use. */

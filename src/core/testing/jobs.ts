@@ -193,7 +193,7 @@ export function tryJob(seed: number): Verdict {
   const byNumber = new Map(Object.entries(tools).map(([n, id]) => [Number(n), cutterOf(id)]));
   const placed = [placeProgram('a.nc', text, datumOf(job.blank), ['c'])];
   const { field, clashes } = createSimulation().run({ width: SIZE, height: SIZE }, CELL, placed, byNumber);
-  const compared = compare(field, new Map([['c', wanted]]));
+  const compared = compare(field, new Map([['c', wanted()]]));
   const findings = checks.flatMap((c) => c.run({ job, programs: placed, tools: byNumber, plans: new Map([['c', plan]]), clashes, compared }));
 
   const g = grid();

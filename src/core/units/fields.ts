@@ -11,7 +11,7 @@ export interface FieldBase {
 }
 
 export type Field =
-  | (FieldBase & { readonly kind: 'length'; readonly min?: number; readonly max?: number; readonly optional?: string })
+  | (FieldBase & { readonly kind: 'length'; /** A length per minute: a feed. */ readonly rate?: boolean; readonly min?: number; readonly max?: number; readonly optional?: string })
   | (FieldBase & { readonly kind: 'number'; readonly min?: number; readonly max?: number; readonly unit?: string; readonly whole?: boolean })
   | (FieldBase & { readonly kind: 'choice'; readonly options: readonly { readonly value: string; readonly label: string }[] })
   | (FieldBase & { readonly kind: 'flag' })

@@ -88,7 +88,7 @@ export function toDrawings(): void {
     const p = placeItem(i, art);
     return drawingOf(p.paths, i.name, i, p.fill);
   });
-  replace('Make outlines', items, fresh);
+  replace('Convert to outlines', items, fresh);
 }
 
 /** The picked lines as one drawing, in which ends that lie within `tolerance` mm of each other are joined. */

@@ -8,7 +8,7 @@ import type { Cut, Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
 import { useWork } from '@/compute/pipeline';
 import { useOpenJob } from '@/store/openJob';
-import { setView, useView } from '@/ui/view';
+import { setView, typeInto, useView } from '@/ui/view';
 
 export const edit = (name: string, recipe: (job: Job) => void, merge?: string) => useOpenJob.getState().edit(name, recipe, merge);
 export const jobNow = () => useOpenJob.getState().job;
@@ -34,6 +34,7 @@ export function addItem(kind: string): void {
   const item = newItem({ id: freshId(), name: freeName(k.title(k.defaults), job.items), kind, x: job.blank.width / 2, y: job.blank.height / 2, layer: openLayer(job), values: structuredClone(k.defaults) as Item['values'] });
   edit(`Add ${k.name.toLowerCase()}`, (j) => void j.items.push(item));
   setView({ picked: [item.id], stage: 'artwork' });
+  typeInto(item.id);
 }
 
 export function deletePicked(): void {

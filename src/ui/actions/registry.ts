@@ -19,6 +19,8 @@ export interface Action {
   readonly name: string;
   /** E.g. `Ctrl+Z`; Ctrl stands for Cmd on a Mac. */
   readonly shortcut?: string;
+  /** Whether its shortcut counts only while the table has the focus. */
+  readonly onTable?: boolean;
   readonly enabled?: () => boolean;
   readonly run: () => void;
 }
@@ -64,22 +66,22 @@ export const actions: readonly Action[] = [
       ['trim', 'Trim lines at crossings', 'X'],
       ['measure', 'Measure from point to point', 'Q'],
     ] as const
-  ).map(([tool, name, shortcut]): Action => ({ id: `tool-${tool}`, name, shortcut, enabled: hasJob, run: () => setView({ tool, stage: 'artwork' }) })),
+  ).map(([tool, name, shortcut]): Action => ({ id: `tool-${tool}`, name, shortcut, onTable: true, enabled: hasJob, run: () => setView({ tool, stage: 'artwork' }) })),
   { id: 'import-artwork', name: 'Import a drawing or picture', shortcut: 'Ctrl+O', enabled: hasJob, run: chooseFiles },
   { id: 'add-font', name: 'Add a font file to this job', enabled: hasJob, run: chooseFont },
   { id: 'letters-along', name: 'Set the picked letters along the picked line', enabled: hasPick, run: setAlongPicked },
   { id: 'export-svg', name: 'Export the artwork as SVG', enabled: hasJob, run: () => exportArtwork('svg') },
   { id: 'export-dxf', name: 'Export the artwork as DXF', enabled: hasJob, run: () => exportArtwork('dxf') },
-  { id: 'clip-cut', name: 'Cut the picked items', shortcut: 'Ctrl+X', enabled: hasPick, run: () => void (copyToClipboard() && deletePicked()) },
+  { id: 'clip-cut', name: 'Cut to clipboard', shortcut: 'Ctrl+X', enabled: hasPick, run: () => void (copyToClipboard() && deletePicked()) },
   { id: 'clip-copy', name: 'Copy the picked items to the clipboard', shortcut: 'Ctrl+C', enabled: hasPick, run: () => void copyToClipboard() },
   { id: 'clip-paste', name: 'Paste artwork', shortcut: 'Ctrl+V', enabled: hasJob, run: pasteFromClipboard },
-  { id: 'group', name: 'Group the picked items', shortcut: 'G', enabled: hasPick, run: groupPicked },
-  { id: 'ungroup', name: 'Take the picked group apart', shortcut: 'Shift+G', enabled: hasPick, run: ungroupPicked },
-  { id: 'mirror-upright', name: 'Mirror left to right', shortcut: 'M', enabled: hasPick, run: () => mirrorPicked('upright') },
-  { id: 'mirror-level', name: 'Mirror top to bottom', shortcut: 'Shift+M', enabled: hasPick, run: () => mirrorPicked('level') },
-  { id: 'turn-left', name: 'Turn a quarter to the left', shortcut: 'T', enabled: hasPick, run: () => turnPicked(90) },
-  { id: 'turn-right', name: 'Turn a quarter to the right', shortcut: 'Shift+T', enabled: hasPick, run: () => turnPicked(-90) },
-  { id: 'to-outlines', name: 'Make outlines of the picked items', enabled: hasPick, run: toDrawings },
+  { id: 'group', name: 'Group the picked items', shortcut: 'G', onTable: true, enabled: hasPick, run: groupPicked },
+  { id: 'ungroup', name: 'Ungroup', shortcut: 'Shift+G', onTable: true, enabled: hasPick, run: ungroupPicked },
+  { id: 'mirror-upright', name: 'Mirror left to right', shortcut: 'M', onTable: true, enabled: hasPick, run: () => mirrorPicked('upright') },
+  { id: 'mirror-level', name: 'Mirror top to bottom', shortcut: 'Shift+M', onTable: true, enabled: hasPick, run: () => mirrorPicked('level') },
+  { id: 'turn-left', name: 'Turn a quarter to the left', shortcut: 'T', onTable: true, enabled: hasPick, run: () => turnPicked(90) },
+  { id: 'turn-right', name: 'Turn a quarter to the right', shortcut: 'Shift+T', onTable: true, enabled: hasPick, run: () => turnPicked(-90) },
+  { id: 'to-outlines', name: 'Convert the picked items to outlines', enabled: hasPick, run: toDrawings },
   ...combinations.map((how): Action => ({ id: `combine-${how}`, name: `${combinationNames[how]} the picked outlines`, enabled: hasPick, run: () => void workOnShapes({ kind: 'combine', how }, combinationNames[how]) })),
   ...alignments.map((a): Action => ({ id: `align-${a}`, name: `Align ${a} in the blank`, enabled: hasPick, run: () => alignPicked(a, 'blank') })),
   { id: 'distribute-x', name: 'Distribute from left to right', enabled: hasPick, run: () => distributePicked('x') },
@@ -89,7 +91,7 @@ export const actions: readonly Action[] = [
   { id: 'pick-none', name: 'Pick nothing', shortcut: 'Escape', run: () => setView({ picked: [], marked: null }) },
   { id: 'delete', name: 'Delete the picked items', shortcut: 'Delete', enabled: hasPick, run: deletePicked },
   { id: 'copy', name: 'Copy the picked items', shortcut: 'Ctrl+D', enabled: hasPick, run: copyPicked },
-  { id: 'centre', name: 'Centre the picked items in the blank', shortcut: 'C', enabled: hasPick, run: centrePicked },
+  { id: 'centre', name: 'Centre the picked items in the blank', shortcut: 'C', onTable: true, enabled: hasPick, run: centrePicked },
   ...(
     [
       ['left', 'ArrowLeft', -1, 0],
@@ -98,7 +100,7 @@ export const actions: readonly Action[] = [
       ['down', 'ArrowDown', 0, -1],
     ] as const
   ).flatMap(([name, key, dx, dy]) =>
-    [false, true].map((shift): Action => ({ id: `nudge-${name}${shift ? '-far' : ''}`, name: `Move ${name} by ${step(shift)} mm`, shortcut: `${shift ? 'Shift+' : ''}${key}`, enabled: hasPick, run: () => nudge(dx * step(shift), dy * step(shift)) })),
+    [false, true].map((shift): Action => ({ id: `nudge-${name}${shift ? '-far' : ''}`, name: `Move ${name} by ${step(shift)} mm`, shortcut: `${shift ? 'Shift+' : ''}${key}`, onTable: true, enabled: hasPick, run: () => nudge(dx * step(shift), dy * step(shift)) })),
   ),
 ];
 
@@ -113,6 +115,8 @@ export function onShortcut(e: KeyboardEvent): boolean {
   const found = actions.find((a) => a.shortcut === press || (a.id === 'redo' && press === 'Ctrl+Y') || (a.id === 'delete' && press === 'Backspace'));
   // The browser's own paste brings files and drawings with it: see `onPaste`.
   if (!found || found.id === 'clip-paste') return false;
+  // What changes artwork or tool by a bare key does so on the table alone: in lists arrows walk, and letters typed elsewhere do nothing.
+  if (!/^(Ctrl|Alt)\+/.test(press) && found.onTable && !target.closest('[role="application"]')) return false;
   // While text is edited, only shortcuts with Ctrl that are not the text's own count.
   if (typing && !(press.startsWith('Ctrl+') && !['Ctrl+A', 'Ctrl+C', 'Ctrl+X', 'Ctrl+V', 'Ctrl+Z', 'Ctrl+Shift+Z', 'Ctrl+Y', 'Ctrl+D'].includes(press)) && !press.startsWith('Alt+')) return false;
   if (document.querySelector('[role="dialog"]') && found.id !== 'commands') return false;

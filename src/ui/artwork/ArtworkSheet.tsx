@@ -38,6 +38,7 @@ export function ArtworkSheet() {
   const picked = useLater(useView, (v) => v.picked);
   const placed = usePlaced(job.items);
   const tracing = useLater(useView, (v) => v.tracing);
+  const asked = useLater(useView, (v) => v.typing);
   const [gauging, setGauging] = useState(false);
   const item = picked.length === 1 ? job.items.find((i) => i.id === picked[0]) : undefined;
   return (
@@ -88,6 +89,7 @@ export function ArtworkSheet() {
                 fields={itemKindOf(item.kind).fields}
                 values={item.values}
                 unit={job.unit}
+                asked={asked?.id === item.id ? asked.n : undefined}
                 fonts={[...shippedFonts, ...job.fonts.map((f) => ({ value: f.id, label: f.name }))]}
                 onChange={(key, value, f) =>
                   changeItem(
@@ -121,7 +123,7 @@ export function ArtworkSheet() {
               <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 }}>
                 <LengthField label="Centre X" value={item.x} unit={job.unit} onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.x = v))} />
                 <LengthField label="Centre Y" value={item.y} unit={job.unit} onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.y = v))} />
-                <NumberField label="Turn" unit={'\u00b0'} value={item.angle} min={-360} max={360} onChange={(v) => changeItem(item.id, 'Turn', (q) => void (q.angle = v))} />
+                <NumberField label="Rotation" unit={'\u00b0'} value={item.angle} min={-360} max={360} onChange={(v) => changeItem(item.id, 'Turn', (q) => void (q.angle = v))} />
               </Box>
               <TextField label="Name in the list" value={item.name} onChange={(v) => changeItem(item.id, 'Rename item', (q) => void (q.name = v), `name-${item.id}`)} />
             </Box>

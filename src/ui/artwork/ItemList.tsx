@@ -13,7 +13,7 @@ import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
-import { useMemo, useRef, useState, type DragEvent, type HTMLAttributes } from 'react';
+import { useMemo, useRef, useState, type DragEvent, type HTMLAttributes, type KeyboardEvent } from 'react';
 import type { Item } from '@/core/artwork/item';
 import { itemKindOf } from '@/core/artwork/registry';
 import type { Group, Job, Layer } from '@/core/job/job';
@@ -77,12 +77,31 @@ export function ItemList({ job, picked }: { job: Job; picked: readonly string[] 
   const from = Math.max(0, Math.floor(top / ROW) - SPARE);
   const to = Math.min(rows.length, Math.ceil((top + height) / ROW) + SPARE);
   const toggle = (key: string) => setOpen((o) => (o.has(key) ? new Set([...o].filter((k) => k !== key)) : new Set([...o, key])));
+  /** Arrows go from row to row; Home and End to the first and the last. */
+  const walk = (e: KeyboardEvent) => {
+    if (!(e.target as HTMLElement).matches('[role="option"]')) return;
+    const at = rows.findIndex((r) => r.key === (e.target as HTMLElement).closest<HTMLElement>('[data-row]')?.dataset.row);
+    const next = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: rows.length - 1 }[e.key];
+    if (next === undefined) return;
+    e.preventDefault();
+    const step = next < at ? -1 : 1;
+    let k = Math.min(rows.length - 1, Math.max(0, next));
+    while (rows[k]?.of === 'layer') k += e.key === 'Home' ? 1 : step;
+    const row = rows[k];
+    if (!row || row.of === 'layer') return;
+    setView({ picked: row.of === 'group' ? row.items : [row.item.id] });
+    const el = box.current!;
+    if (k * ROW < el.scrollTop) el.scrollTop = k * ROW;
+    if ((k + 1) * ROW > el.scrollTop + el.clientHeight) el.scrollTop = (k + 1) * ROW - el.clientHeight;
+    setTop(el.scrollTop);
+    requestAnimationFrame(() => el.querySelector<HTMLElement>(`[data-row="${CSS.escape(row.key)}"] [role="option"]`)?.focus());
+  };
   return (
     <Box sx={{ mb: 1 }}>
-      <Box ref={box} role="listbox" aria-multiselectable="true" aria-label="Items" onScroll={(e) => setTop(e.currentTarget.scrollTop)} sx={{ px: 1, height, overflowY: 'auto', position: 'relative' }}>
+      <Box ref={box} role="listbox" aria-multiselectable="true" aria-label="Items" onKeyDown={walk} onScroll={(e) => setTop(e.currentTarget.scrollTop)} sx={{ px: 1, height, overflowY: 'auto', position: 'relative' }}>
         <Box sx={{ height: rows.length * ROW, position: 'relative' }}>
           {rows.slice(from, to).map((r, k) => (
-            <Box key={r.key} sx={{ position: 'absolute', top: (from + k) * ROW, left: 0, right: 0, height: ROW, pl: r.depth * 1.5 }}>
+            <Box key={r.key} data-row={r.key} sx={{ position: 'absolute', top: (from + k) * ROW, left: 0, right: 0, height: ROW, pl: r.depth * 1.5 }}>
               {r.of === 'layer' ? (
                 <LayerRow layer={r.layer} count={r.count} shut={open.has(`shut ${r.layer.id}`)} toggle={() => toggle(`shut ${r.layer.id}`)} index={job.layers.indexOf(r.layer)} hasPick={picked.length > 0} />
               ) : r.of === 'group' ? (
@@ -140,9 +159,36 @@ const dropMark = { boxShadow: 'inset 0 -2px 0 var(--mui-palette-primary-main)' }
 
 function ItemRow({ item: i, on }: { item: Item; on: boolean }) {
   const { over, drag } = useRowDrag(() => ({ items: on ? useView.getState().picked : [i.id] }), { group: i.group, layer: i.layer, below: i.id });
+  const [name, setName] = useState<string | null>(null);
+  const take = () => {
+    const to = name?.trim();
+    if (to && to !== i.name) changeItem(i.id, 'Rename item', (q) => void (q.name = to));
+    setName(null);
+  };
+  if (name !== null)
+    return (
+      <Box sx={rowStyle(on)}>
+        <InputBase
+          autoFocus
+          value={name}
+          inputProps={{ 'aria-label': `Name of ${i.name}`, maxLength: 200 }}
+          onFocus={(e) => e.target.select()}
+          onChange={(e) => setName(e.target.value)}
+          onBlur={take}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') take();
+            else if (e.key === 'Escape') {
+              e.stopPropagation();
+              setName(null);
+            }
+          }}
+          sx={{ flex: 1, px: 1, fontSize: 13 }}
+        />
+      </Box>
+    );
   return (
     <Box {...drag} sx={{ ...rowStyle(on), ...(over && dropMark) }}>
-      <ButtonBase role="option" aria-selected={on} onClick={(e) => pickItem(i.id, e.shiftKey || e.ctrlKey || e.metaKey)} sx={{ flex: 1, justifyContent: 'flex-start', gap: 1, px: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, opacity: i.visible ? 1 : 0.5, fontWeight: on ? 600 : 450 }}>
+      <ButtonBase role="option" aria-selected={on} onClick={(e) => pickItem(i.id, e.shiftKey || e.ctrlKey || e.metaKey)} onDoubleClick={() => setName(i.name)} sx={{ flex: 1, justifyContent: 'flex-start', gap: 1, px: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, opacity: i.visible ? 1 : 0.5, fontWeight: on ? 600 : 450 }}>
         <Box component="span" sx={nameStyle}>
           {i.name}
         </Box>

@@ -20,8 +20,8 @@ export function ShapePanel({ job, count, hasLines }: { job: Job; count: number; 
         <Quiet onClick={() => setOpen(open === 'offset' ? null : 'offset')}>Offset</Quiet>
         {hasLines && <Quiet onClick={() => setOpen(open === 'widen' ? null : 'widen')}>Give lines a width</Quiet>}
         {hasLines && <Quiet onClick={() => setOpen(open === 'join' ? null : 'join')}>Join ends</Quiet>}
-        <Quiet onClick={() => void workOnShapes({ kind: 'apart' }, 'Piece')}>Take apart</Quiet>
-        <Quiet onClick={action('to-outlines').run}>Make outlines</Quiet>
+        <Quiet onClick={() => void workOnShapes({ kind: 'apart' }, 'Piece')}>Split into shapes</Quiet>
+        <Quiet onClick={action('to-outlines').run}>Convert to outlines</Quiet>
       </Box>
       {open === 'offset' && (
         <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1 }}>

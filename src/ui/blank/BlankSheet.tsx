@@ -71,7 +71,7 @@ export function BlankSheet() {
           {length('Safe height', 'safeHeight', 0.5, 300, 'Above the top face, between far places')}
           {length('Clearance height', 'clearance', 0.1, 300, 'Above the top face, between near ones')}
           {length('Approach height', 'approach', 0.05, 50, 'So far above material the rapid way down ends')}
-          {length('Allowed into the bed', 'intoBed', 0, 50, 'A spoil board takes this much')}
+          {length('Spoilboard depth', 'intoBed', 0, 50, 'A spoil board takes this much')}
         </Box>
       </Group>
       <Clamps />

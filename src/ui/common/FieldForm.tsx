@@ -24,11 +24,13 @@ interface Props {
   cutters?: readonly Cutter[];
   /** What a font may be chosen from, and how another is brought. */
   fonts?: readonly { readonly value: string; readonly label: string }[];
+  /** Counts up each time the caret is to stand in the first text field. */
+  asked?: number;
   onChange: (key: string, value: unknown, field: Field) => void;
 }
 
 /** A form made from field descriptions; the same one serves artwork, cutters and every kind of cut. */
-export function FieldForm({ fields, values, unit, cutters = [], fonts = [], onChange }: Props) {
+export function FieldForm({ fields, values, unit, cutters = [], fonts = [], asked, onChange }: Props) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' }}>
       {fields
@@ -39,7 +41,7 @@ export function FieldForm({ fields, values, unit, cutters = [], fonts = [], onCh
           const wide = f.kind === 'text' || f.kind === 'cutter' || f.kind === 'cutters' || f.kind === 'flag' || f.kind === 'font' || f.kind === 'motif' || (f.kind === 'choice' && f.options.length > 4);
           return (
             <Box key={f.key} sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
-              <One field={f} value={value} unit={unit} cutters={cutters} fonts={fonts} set={set} />
+              <One field={f} value={value} unit={unit} cutters={cutters} fonts={fonts} asked={f === fields.find((q) => q.kind === 'text') ? asked : undefined} set={set} />
             </Box>
           );
         })}
@@ -47,10 +49,10 @@ export function FieldForm({ fields, values, unit, cutters = [], fonts = [], onCh
   );
 }
 
-function One({ field: f, value, unit, cutters, fonts, set }: { field: Field; value: unknown; unit: Unit; cutters: readonly Cutter[]; fonts: NonNullable<Props['fonts']>; set: (v: unknown) => void }) {
+function One({ field: f, value, unit, cutters, fonts, asked, set }: { field: Field; asked?: number; value: unknown; unit: Unit; cutters: readonly Cutter[]; fonts: NonNullable<Props['fonts']>; set: (v: unknown) => void }) {
   switch (f.kind) {
     case 'length':
-      return <LengthField label={f.label} value={(value as number | null) ?? null} unit={unit} min={f.min} max={f.max} optional={f.optional} hint={f.hint} onChange={set} />;
+      return <LengthField label={f.label} value={(value as number | null) ?? null} unit={unit} rate={f.rate} min={f.min} max={f.max} optional={f.optional} hint={f.hint} onChange={set} />;
     case 'number':
       return <NumberField label={f.label} value={value as number} unit={f.unit} min={f.min} max={f.max} whole={f.whole} hint={f.hint} onChange={set} />;
     case 'choice':
@@ -62,7 +64,7 @@ function One({ field: f, value, unit, cutters, fonts, set }: { field: Field; val
     case 'flag':
       return <FlagField label={f.label} value={value as boolean} onChange={set} />;
     case 'text':
-      return <TextField label={f.label} value={value as string} lines={f.lines} onChange={set} />;
+      return <TextField label={f.label} value={value as string} lines={f.lines} asked={asked} onChange={set} />;
     case 'cutter': {
       const fit = cutters.filter((c) => f.shapes.includes(c.shape));
       const options = fit.map((c) => ({ value: c.id, label: c.name }));

@@ -7,7 +7,7 @@ import Select from '@mui/material/Select';
 import OutlinedInput from '@mui/material/OutlinedInput';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { startTransition, useId, useState, type ReactNode } from 'react';
+import { startTransition, useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { formatLength, parseLength, parseNumber, type Unit } from '@/core/units/length';
 
 const visuallyHidden = { position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' } as const;
@@ -31,7 +31,7 @@ export function Labelled({ id, label, bare, hint, error, children }: { id: strin
       </Typography>
       {children}
       {(error || hint) && (
-        <Typography variant="caption" role={error ? 'alert' : undefined} sx={{ display: 'block', mt: 0.4, color: error ? 'error.main' : 'text.secondary', lineHeight: 1.3 }}>
+        <Typography id={`${id}-says`} variant="caption" role={error ? 'alert' : undefined} sx={{ display: 'block', mt: 0.4, color: error ? 'error.main' : 'text.secondary', lineHeight: 1.3 }}>
           {error || hint}
         </Typography>
       )}
@@ -72,6 +72,7 @@ function ValueField({ label, text, unit, hint, placeholder, take, marked, bare }
         value={draft ?? text}
         placeholder={placeholder}
         error={!!error}
+        inputProps={{ 'aria-describedby': error || hint ? `${id}-says` : undefined, 'aria-invalid': error ? true : undefined }}
         autoComplete="off"
         onChange={(e) => {
           setDraft(e.target.value);
@@ -98,14 +99,14 @@ function ValueField({ label, text, unit, hint, placeholder, take, marked, bare }
   );
 }
 
-export function LengthField(p: { label: string; value: number | null; unit: Unit; min?: number; max?: number; optional?: string; hint?: ReactNode; marked?: boolean; onChange: (mm: number | null) => void }) {
+export function LengthField(p: { label: string; value: number | null; unit: Unit; /** A length per minute. */ rate?: boolean; min?: number; max?: number; optional?: string; hint?: ReactNode; marked?: boolean; onChange: (mm: number | null) => void }) {
   const range = (v: number) => `${formatLength(v, p.unit)} ${p.unit}`;
   return (
     <ValueField
       label={p.label}
       text={p.value === null ? '' : formatLength(p.value, p.unit)}
       placeholder={p.value === null ? p.optional : undefined}
-      unit={p.unit}
+      unit={p.rate ? `${p.unit}/min` : p.unit}
       hint={p.hint}
       marked={p.marked}
       take={(text) => {
@@ -113,7 +114,7 @@ export function LengthField(p: { label: string; value: number | null; unit: Unit
           p.onChange(null);
           return null;
         }
-        const r = parseLength(text, p.unit);
+        const r = parseLength(p.rate ? text.replace(/\s*\/\s*min\s*$/i, '') : text, p.unit);
         if (!r.ok) return r.error;
         if (p.min !== undefined && r.mm < p.min - 1e-9) return `At least ${range(p.min)}.`;
         if (p.max !== undefined && r.mm > p.max + 1e-9) return `At most ${range(p.max)}.`;
@@ -168,12 +169,18 @@ export function FlagField(p: { label: string; value: boolean; onChange: (v: bool
 }
 
 /** Text that is taken as it is typed. */
-export function TextField(p: { label: string; value: string; lines?: number; onChange: (v: string) => void }) {
+export function TextField(p: { label: string; value: string; lines?: number; /** Counts up each time the caret is to stand here, with all selected. */ asked?: number; onChange: (v: string) => void }) {
   const id = useId();
   const [value, change] = useDraft(p.value, p.onChange);
+  const field = useRef<HTMLInputElement | HTMLTextAreaElement>(null);
+  useEffect(() => {
+    if (!p.asked) return;
+    field.current?.focus();
+    field.current?.select();
+  }, [p.asked]);
   return (
     <Labelled id={id} label={p.label}>
-      <OutlinedInput id={id} fullWidth multiline={!!p.lines} minRows={p.lines} maxRows={6} value={value} onChange={(e) => change(e.target.value)} sx={p.lines ? { p: 0, '& textarea': { p: '7px 10px' } } : undefined} />
+      <OutlinedInput id={id} inputRef={field} fullWidth multiline={!!p.lines} minRows={p.lines} maxRows={6} value={value} onChange={(e) => change(e.target.value)} sx={p.lines ? { p: 0, '& textarea': { p: '7px 10px' } } : undefined} />
     </Labelled>
   );
 }

@@ -65,8 +65,8 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
     >
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 }}>
         {turns && <NumberField label="Spindle" unit="rpm" value={now.rpm} min={0} max={100000} marked={own.rpm !== undefined} onChange={(v) => set('rpm', v)} />}
-        {length('Feed /min', 'feed', 1, 50000)}
-        {length('Plunge /min', 'plunge', 1, 50000)}
+        {length('Feed', 'feed', 1, 50000)}
+        {length('Plunge feed', 'plunge', 1, 50000)}
         {length('Step-down', 'stepDown', 0.001, 200)}
         {length('Step-over', 'stepOver', 0.001, 200)}
       </Box>

@@ -62,9 +62,9 @@ export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; firs
           </Box>
           <FieldForm fields={shapeOf(cutter.shape).fields} values={cutter.values} unit={unit} onChange={(key, value) => change({ ...cutter, values: setAt(cutter.values, key, value) as Record<string, number> })} />
           <Box sx={two}>
-            <LengthField label="Length of the edges" value={cutter.fluteLength} unit={unit} min={0.01} max={300} onChange={(v) => v !== null && change({ ...cutter, fluteLength: v })} />
+            <LengthField label="Cutting length" value={cutter.fluteLength} unit={unit} min={0.01} max={300} onChange={(v) => v !== null && change({ ...cutter, fluteLength: v })} />
             <LengthField label="Shank diameter" value={cutter.shankDiameter} unit={unit} min={0.1} max={100} onChange={(v) => v !== null && change({ ...cutter, shankDiameter: v })} />
-            <NumberField label="Teeth" value={cutter.teeth} whole min={1} max={12} onChange={(v) => change({ ...cutter, teeth: v })} />
+            <NumberField label="Flutes" value={cutter.teeth} whole min={1} max={12} onChange={(v) => change({ ...cutter, teeth: v })} />
             <ChoiceField label="Unit of this cutter" value={cutter.unit} options={[{ value: 'mm', label: 'mm' }, { value: 'in', label: 'inch' }]} onChange={(v) => change({ ...cutter, unit: v as 'mm' | 'in' })} />
             <NumberField label="Slot" value={cutter.slot} whole min={0} max={999} hint="0 for none" onChange={(v) => change({ ...cutter, slot: v })} />
             <TextField label="Stock number" value={cutter.stockNumber} onChange={(stockNumber) => change({ ...cutter, stockNumber })} />
@@ -94,11 +94,11 @@ export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; firs
           <ChoiceField label="In" value={material} options={materialIds.map((m) => ({ value: m, label: materials[m].name }))} onChange={(m) => setMaterial(m as MaterialId)} />
           <Box sx={two}>
             {turns && <NumberField label="Spindle" unit="rpm" value={preset.rpm} min={0} max={100000} onChange={(rpm) => setPreset({ ...preset, rpm })} />}
-            {length('feed', 'Feed /min')}
-            {length('plunge', 'Plunge /min')}
+            {length('feed', 'Feed')}
+            {length('plunge', 'Plunge feed')}
             {length('stepDown', 'Step-down')}
             {length('stepOver', 'Step-over')}
-            {leans && <LengthField label="Ridges between rows" value={ridge} unit={unit} min={0} max={deep} onChange={(v) => v !== null && v > 0 && setPreset({ ...preset, stepOver: stepForScallop(cutter, v) })} />}
+            {leans && <LengthField label="Scallop height" value={ridge} unit={unit} min={0} max={deep} onChange={(v) => v !== null && v > 0 && setPreset({ ...preset, stepOver: stepForScallop(cutter, v) })} />}
           </Box>
           <Typography variant="caption" sx={{ color: 'text.secondary' }}>
             Step-over {Math.round((50 * preset.stepOver) / radiusOf(cutter))} % of the cutter, rows overlap {Math.round(100 - (50 * preset.stepOver) / radiusOf(cutter))} %

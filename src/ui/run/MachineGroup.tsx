@@ -42,7 +42,7 @@ export function MachineGroup() {
       />
       <Box sx={grid(2)}>
         <TextField label="Its name" value={machine.name} onChange={(v) => v.trim() && set('name of the machine', (m) => void (m.name = v))} />
-        {length('Rapid rate /min', machine.rapid, 'rapid rate', (m, v) => void (m.rapid = v))}
+        {length('Rapid rate', machine.rapid, 'rapid rate', (m, v) => void (m.rapid = v))}
         {length('Junction deviation', machine.junctionDeviation, 'junction deviation', (m, v) => void (m.junctionDeviation = v), 1)}
         <NumberField label="Tool change" unit="s" value={machine.toolChangeSeconds} min={0} max={3600} onChange={(v) => set('tool change', (m) => void (m.toolChangeSeconds = v))} />
         <NumberField label="Slowest spindle" unit="rpm" value={machine.spindle.min} min={0} max={100000} onChange={(v) => set('spindle', (m) => void (m.spindle.min = v))} />

@@ -14,7 +14,7 @@ import { takeFiles } from '@/ui/actions/drawingFiles';
 import { addTab, placesOf } from '@/ui/actions/edits';
 import { pickable } from '@/ui/actions/registry';
 import { cutColour } from '@/ui/theme/theme';
-import { setView, useView } from '@/ui/view';
+import { setView, typeInto, useView } from '@/ui/view';
 import { ArtworkCache } from './artworkCache';
 import { drawPlan, RULER } from './drawPlan';
 import { Guides } from './Guides';
@@ -267,6 +267,9 @@ export function PlanView() {
 
   /** Beside an outline that is cut free, a double press puts a holding tab. */
   const twice = (e: ReactMouse) => {
+    // The first press has picked it.
+    const [one, more] = useView.getState().picked;
+    if (stage === 'artwork' && tool === 'pick' && one && !more && job.items.find((i) => i.id === one)?.kind === 'lettering') return typeInto(one);
     const cut = stage === 'cuts' ? job.cuts.find((c) => c.id === cutId) : undefined;
     if (!view || !cut || !mayHaveTabs(cut.values)) return;
     const p = local(e);

@@ -55,8 +55,8 @@ export const lettering = itemKind({
     { kind: 'text', key: 'text', label: 'Text', lines: 2 },
     { kind: 'font', key: 'font', label: 'Font' },
     { kind: 'length', key: 'capHeight', label: 'Cap height', min: 0.1, max: 1e4 },
-    { kind: 'number', key: 'tracking', label: 'Tracking', unit: '‰ em', min: -500, max: 5000 },
-    { kind: 'number', key: 'leading', label: 'Leading', unit: '× cap', min: 0.5, max: 10 },
+    { kind: 'number', key: 'tracking', label: 'Letter spacing', unit: '‰ em', min: -500, max: 5000 },
+    { kind: 'number', key: 'leading', label: 'Line spacing', unit: '× cap', min: 0.5, max: 10 },
     { kind: 'number', key: 'stretch', label: 'Letter width', unit: '%', min: 10, max: 1000 },
     {
       kind: 'choice',

@@ -69,7 +69,7 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
   const regionAt = (z: number): Region => insets.at(offset + o.draft * (o.face - z), o.budget.offset);
   const floor = regionAt(o.floor);
   const reaches = sorted.map((t) => reachOf(floor, t.radius));
-  const lefts = leftBy(floor, sorted);
+  const lefts = leftBy(floor, sorted, reaches);
   const toolpaths: Cleared['toolpaths'] = [];
   const idle: string[] = [];
   sorted.forEach((tool, k) => {

@@ -11,7 +11,7 @@ const HAIR = 2 * REACH_TOLERANCE;
  * What a cutter of radius r can clear inside a region (its opening), and what stays out of its reach. A cutter with a round rim
  * leaves a level floor only within `floorRadius` of where its axis can go.
  */
-export function reachOf(region: Region, r: number, floorRadius = r): { reached: Region; left: Region; area: number } {
+export function reachOf(region: Region, r: number, floorRadius = r): Reach {
   // Part by part: what one part's sweep crosses grows with everything that lies beside it.
   const parts = components(region);
   // Where the inset bends inwards every node makes the offset cross itself: as few as the tolerance allows.
@@ -29,16 +29,18 @@ export function restOf(region: Region, reached: Region): { left: Region; area: n
   return { left, area: Math.max(0, regionArea(left)) };
 }
 
-/** What several cutters leave of a floor, one after the other: after the first, after the first two... */
-export function leftBy(region: Region, cutters: readonly Footprint[]): Region[] {
+export interface Reach {
+  readonly reached: Region;
+  readonly left: Region;
+  readonly area: number;
+}
+
+/** What several cutters leave of a floor, one after the other: after the first, after the first two... `reaches` are those of their whole discs. */
+export function leftBy(region: Region, cutters: readonly Footprint[], reaches: readonly Reach[]): Region[] {
   // What a disc reaches, every smaller one reaches: only round rims leave something that a later cutter does not.
-  const round = cutters.some((c) => c.floorRadius < c.radius);
+  if (!cutters.some((c) => c.floorRadius < c.radius)) return reaches.map((r) => r.left);
   let left = region;
-  return cutters.map((c) => {
-    const { reached, left: after } = reachOf(region, c.radius, c.floorRadius);
-    left = round ? restOf(left, reached).left : after;
-    return left;
-  });
+  return cutters.map((c, i) => (left = restOf(left, c.floorRadius < c.radius ? reachOf(region, c.radius, c.floorRadius).reached : reaches[i].reached).left));
 }
 
 /** What of a region is not in another, part by part. */

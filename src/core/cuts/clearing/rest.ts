@@ -2,9 +2,9 @@ import { makeOutline } from '../../geometry/outline';
 import { axisFor } from '../../geometry/insets';
 import { AxisError } from '../../geometry/medial/axis';
 import { staysInside } from '../../geometry/lines';
-import { components, contains, thickenAll, type Region } from '../../geometry/region';
+import { components, contains, thicken, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
-import { makeTrack, pointAt, run, slice, type Track } from '../../motion/track';
+import { makeTrack, pointAt, pointsOf, run, slice, type Track } from '../../motion/track';
 import { levelsOf, reversed, type ClearingMoves } from './contours';
 import { enter, enterOpen, entryPlace } from './entry';
 import { partsNear } from './near';
@@ -13,6 +13,8 @@ import { eachTrack, hop } from './travel';
 
 /** How far beyond what is left a line goes on, mm: it begins and ends in what is cleared. */
 const OVERRUN = 0.2;
+/** Chords of what counts as taken, mm: told from what is left by more than this. */
+const TAKEN = 0.006;
 /** What lifting and coming down again takes beside the way itself, minutes. */
 const LIFT = 0.01;
 
@@ -56,30 +58,26 @@ function restLines(region: Region, left: Region, m: ClearingMoves, step: number,
   const r = m.radius;
   const rest = makeOutline(left);
   const lines: RestLine[] = [];
-  const add = (points: Float64Array, closed: boolean) => {
+  /** Adds a line, and gives what it takes of the floor. */
+  const add = (points: Float64Array, closed: boolean): Region => {
     const track = makeTrack(points, closed, m.budget.arc);
-    if (track.length < 1e-6) return;
+    if (track.length < 1e-6) return [];
     lines.push({ track, free: !closed && rest.distance(points[0], points[1]) >= r && !contains(left, points[0], points[1]) });
+    return thicken(pointsOf(track, TAKEN), m.floorRadius - TAKEN, TAKEN);
   };
   const { free, levels } = levelsOf(region, m, step, depthOf(left, region) + r, progress);
   let todo = left;
   for (const level of levels) {
     if (!todo.length) break;
     const near = partsNear(todo, r, OVERRUN);
-    const run: Float64Array[] = [];
+    const taken: Region = [];
     for (const loop of level) {
       const l = m.climb ? loop : reversed(loop);
       const parts = near(l);
-      if (!parts) {
-        add(l, true);
-        run.push(Float64Array.of(...l, l[0], l[1]));
-      } else
-        for (const p of parts) {
-          add(p, false);
-          run.push(p);
-        }
+      if (!parts) taken.push(...add(l, true));
+      else for (const p of parts) taken.push(...add(p, false));
     }
-    if (run.length && level !== levels[levels.length - 1]) todo = restOf(todo, thickenAll(run, m.floorRadius)).left;
+    if (taken.length) todo = restOf(todo, taken).left;
   }
   return { free, lines };
 }

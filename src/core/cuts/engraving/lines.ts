@@ -32,7 +32,7 @@ export const engravingFields = (shapes: readonly string[]): Field[] => [
   { kind: 'choice', key: 'fill', label: 'Fill', options: choices({ none: 'None', hatch: 'Hatch', crossed: 'Crossed hatch' }) },
   { kind: 'number', key: 'angle', label: 'Angle of the hatch', unit: '\u00b0', min: -360, max: 360, when: filled },
   { kind: 'length', key: 'spacing', label: 'Spacing', min: 0.01, max: 100, when: filled },
-  { kind: 'length', key: 'touch', label: 'Touch down /min', min: 1, max: 5000 },
+  { kind: 'length', rate: true, key: 'touch', label: 'Touch-down feed', min: 1, max: 5000 },
   { kind: 'number', key: 'cornerShare', label: 'Feed in sharp corners', unit: '\u00d7', min: 0.05, max: 1, hint: '1 does not slow' },
 ];
 

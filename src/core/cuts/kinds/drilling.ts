@@ -77,7 +77,7 @@ export const drilling = cutKind({
     { kind: 'choice', key: 'places', label: 'Holes at', options: choices({ circles: 'Circles', centres: 'Centres of outlines', nodes: 'Nodes of lines' }) },
     { kind: 'flag', key: 'through', label: 'Through the blank' },
     { kind: 'length', key: 'depth', label: 'Depth of the point', min: 0.01, max: 500, when: (v) => v.through !== true },
-    { kind: 'length', key: 'beyond', label: 'Into the bed', min: -50, max: 10, hint: 'Add the point of the drill', when: (v) => v.through === true },
+    { kind: 'length', key: 'beyond', label: 'Into the spoilboard', min: -50, max: 10, hint: 'Add the point of the drill', when: (v) => v.through === true },
     { kind: 'length', key: 'peck', label: 'Drilled at a time', min: 0.05, max: 200, optional: 'All at once' },
     { kind: 'number', key: 'dwell', label: 'Wait at the floor', unit: 's', min: 0, max: 60 },
   ],

@@ -131,7 +131,8 @@ export const vcarve = cutKind({
       reach = cleared.reach;
       for (const id of cleared.idle) remarks.push({ level: 'note', text: `${c.cutter(id).name} finds no floor that is wide enough for it, or nothing that the others left.` });
       deep = Math.min(deep, smallest + tip);
-      rest = leftBy(flat, [...tools].sort((a, b) => b.radius - a.radius)).pop()!;
+      const sorted = [...tools].sort((a, b) => b.radius - a.radius);
+      rest = leftBy(flat, sorted, sorted.map((t) => reachOf(flat, t.radius))).pop()!;
     }
 
     // Going back along a stroke costs its length, lifting the way up, over and down again.
@@ -142,10 +143,11 @@ export const vcarve = cutKind({
     const rimRegion: Region = rims.map((l) => l.subarray(0, l.length - 2));
     const tick = () => c.progress(0.8);
     const fine = floorOf(rest, preset.stepOver, cutter.name, remarks);
-    const lines = fine ? floorLines(insets, branches, R, rest, fine, deep, budget, tick) : [];
+    const over = rest === flat ? null : rest;
+    const lines = fine ? floorLines(insets, branches, R, over, fine, deep, budget, tick) : [];
     // All passes but the last one need not be smooth: ridges there are a quarter of the step-down high.
     const wide = Math.max(fine, 2 * (tip + (tan * preset.stepDown) / 4));
-    const rough = !fine || heights.length < 2 ? [] : wide > 1.2 * fine ? floorLines(insets, branches, R, rest, wide, deep, budget, tick) : lines;
+    const rough = !fine || heights.length < 2 ? [] : wide > 1.2 * fine ? floorLines(insets, branches, R, over, wide, deep, budget, tick) : lines;
     hours(lines, rough, heights.length, preset.feed, v, remarks);
     const b = new MotionBuilder();
     let above = -v.startDepth;

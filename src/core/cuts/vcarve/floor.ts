@@ -1,7 +1,7 @@
 import { clipLines } from '../../geometry/lines';
 import type { Insets } from '../../geometry/insets';
 import type { Branches } from '../../geometry/medial/branches';
-import { offset, type Loop, type Region } from '../../geometry/region';
+import { boundsOf, components, offset, type Loop, type Region } from '../../geometry/region';
 import type { Budget } from '../budget';
 import type { Stroke } from './strokes';
 
@@ -27,16 +27,28 @@ const closed = (l: Loop): Loop => {
 
 export const rimsOf = (insets: Insets, R: number, budget: Budget): Loop[] => insets.at(R, budget.offset).map(closed);
 
-/** Contours and axis over `rest`, `step` mm apart, down to `deep` mm inside the rim. */
-export function floorLines(insets: Insets, branches: readonly Branches[], R: number, rest: Region, step: number, deep: number, budget: Budget, progress: () => void): Loop[] {
-  if (!rest.length) return [];
-  const near = offset(rest, step / 2 + 0.01, 0.01);
+/** Contours and axis over `rest` (all of the floor when null), `step` mm apart, down to `deep` mm inside the rim. */
+export function floorLines(insets: Insets, branches: readonly Branches[], R: number, rest: Region | null, step: number, deep: number, budget: Budget, progress: () => void): Loop[] {
+  if (rest && !rest.length) return [];
   const rings: Loop[] = [];
   for (let k = 1; (k - 1) * step < deep; k++) {
     progress();
     rings.push(...insets.at(R + k * step, 10 * budget.offset).map(closed));
   }
-  return clipLines(rings.concat(axisBeyond(branches, R + step / 2)), near);
+  const all = rings.concat(axisBeyond(branches, R + step / 2));
+  return rest ? nearParts(all, offset(rest, step / 2 + 0.01, 0.01)) : all;
+}
+
+/** The parts of lines that lie in a region: piece by piece, since all together cost far more. */
+function nearParts(lines: readonly Loop[], region: Region): Loop[] {
+  const boxes = lines.map((l) => boundsOf([l])!);
+  return components(region).flatMap((part) => {
+    const b = boundsOf(part)!;
+    return clipLines(
+      lines.filter((_, i) => boxes[i].x0 <= b.x1 && boxes[i].x1 >= b.x0 && boxes[i].y0 <= b.y1 && boxes[i].y1 >= b.y0),
+      part,
+    );
+  });
 }
 
 /** The parts of branches whose clearance is above `least`; single places as lines of a hair's length. */

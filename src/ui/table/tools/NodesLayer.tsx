@@ -81,7 +81,7 @@ export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | nul
   const buttons: [string, () => void][] = !item
     ? []
     : !drawing
-      ? [['Make outlines of it', toDrawings]]
+      ? [['Convert to outlines of it', toDrawings]]
       : at && path && sides
         ? [
             [isSmooth(path, at.node) ? 'Corner' : 'Smooth', () => change('Smooth or corner', at.path, (p) => setSmooth(p, at.node, !isSmooth(p, at.node)))],

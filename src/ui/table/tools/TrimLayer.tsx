@@ -51,7 +51,7 @@ export function TrimLayer({ job, ...on }: ToolProps & { job: Job }) {
         onPress={(e) => {
           const h = find(e);
           if (!h) return;
-          if (h.kind !== 'drawing') return tell('info', `"${h.name}" keeps its own measures. Make outlines of it first (Ctrl+K, "Make outlines").`);
+          if (h.kind !== 'drawing') return tell('info', `"${h.name}" keeps its own measures. Convert to outlines of it first (Ctrl+K, "Convert to outlines").`);
           changeItem(h.id, 'Trim', (i) => {
             const back = inverse(placementOf(i));
             (i.values as { paths: Path[] }).paths.splice(h.path, 1, ...h.left.map((q) => transformPath(q, back)));
