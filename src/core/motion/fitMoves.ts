@@ -28,6 +28,8 @@ export function fitMoves(p: Float64Array, tolerance: number, weight = 1): Fitted
   const n = p.length / 3;
   const side = 1 / weight;
   const side2 = side * side;
+  /** Angles of the chords of the arc that is tried. */
+  const turns = new Float64Array(n);
 
   const lineFits = (i: number, j: number): boolean => {
     const [ax, ay, az] = [p[3 * i], p[3 * i + 1], p[3 * i + 2]];
@@ -82,24 +84,44 @@ export function fitMoves(p: Float64Array, tolerance: number, weight = 1): Fitted
     const cy = my + k0 * ux;
     const r = Math.sqrt(half2 + k0 * k0);
     if (r > WIDEST || r < TIGHTEST) return null;
+    // The middle tells most misfits apart at once.
+    const m = 3 * ((i + j) >> 1);
+    if (side * Math.abs(Math.sqrt((p[m] - cx) ** 2 + (p[m + 1] - cy) ** 2) - r) > tolerance) return null;
     let sweep = 0;
     let sense = 0;
+    let x = ax - cx;
+    let y = ay - cy;
     for (let k = i; k < j; k++) {
-      const [x, y, ex, ey] = [p[3 * k] - cx, p[3 * k + 1] - cy, p[3 * k + 3] - cx, p[3 * k + 4] - cy];
+      const ex = p[3 * k + 3] - cx;
+      const ey = p[3 * k + 4] - cy;
+      const hx = (x + ex) / 2;
+      const hy = (y + ey) / 2;
+      if (side * Math.abs(Math.sqrt(hx * hx + hy * hy) - r) > tolerance || side * Math.abs(Math.sqrt(ex * ex + ey * ey) - r) > tolerance) return null;
       const a = Math.atan2(x * ey - y * ex, x * ex + y * ey);
-      if (Math.abs(a) > MOST_STEP || a === 0 || (sense !== 0 && Math.sign(a) !== sense)) return null;
-      sense = Math.sign(a);
+      if (a > MOST_STEP || a < -MOST_STEP || a === 0 || (sense !== 0 && a > 0 !== sense > 0)) return null;
+      sense = a;
       sweep += a;
+      turns[k - i] = a;
+      x = ex;
+      y = ey;
     }
     if (Math.abs(sweep) > MOST_TURN) return null;
+    // The same with the height, which rises evenly with the angle.
+    const rise = (bz - az) / sweep;
     let turned = 0;
+    x = ax - cx;
+    y = ay - cy;
     for (let k = i; k < j; k++) {
-      const [x, y, ex, ey] = [p[3 * k] - cx, p[3 * k + 1] - cy, p[3 * k + 3] - cx, p[3 * k + 4] - cy];
-      const step = Math.atan2(x * ey - y * ex, x * ex + y * ey);
-      const off = (qx: number, qy: number, z: number, at: number) => side * Math.abs(Math.sqrt(qx * qx + qy * qy) - r) + Math.abs(z - az - ((bz - az) * at) / sweep);
-      if (off((x + ex) / 2, (y + ey) / 2, (p[3 * k + 2] + p[3 * k + 5]) / 2, turned + step / 2) > tolerance) return null;
-      turned += step;
-      if (k + 1 < j && off(ex, ey, p[3 * k + 5], turned) > tolerance) return null;
+      const ex = p[3 * k + 3] - cx;
+      const ey = p[3 * k + 4] - cy;
+      const hx = (x + ex) / 2;
+      const hy = (y + ey) / 2;
+      const a = turns[k - i];
+      if (side * Math.abs(Math.sqrt(hx * hx + hy * hy) - r) + Math.abs((p[3 * k + 2] + p[3 * k + 5]) / 2 - az - rise * (turned + a / 2)) > tolerance) return null;
+      turned += a;
+      if (side * Math.abs(Math.sqrt(ex * ex + ey * ey) - r) + Math.abs(p[3 * k + 5] - az - rise * turned) > tolerance) return null;
+      x = ex;
+      y = ey;
     }
     return { to: j, cx, cy, sweep };
   };

@@ -8,6 +8,8 @@ import { emptyPlan, type CutContext, type CutPlan, type Remark, type Target } fr
 import { kindOf } from '../cuts/registry';
 import type { Wanted } from '../cuts/wanted';
 import { hashText } from '../geometry/hash';
+import { flatten } from '../geometry/path';
+import { loopArea } from '../geometry/region';
 import type { Cut, Job } from '../job/job';
 
 /** Raised when a result is no longer wanted. */
@@ -90,7 +92,7 @@ function leftOut(job: Job, cut: Cut, art: ArtworkContext): Remark[] {
     const at = { x: item.x, y: item.y };
     for (const text of remarks) out.push({ level: 'problem', text: `"${item.name}": ${text}`, ...at });
     if (!paths.length && !remarks.length) out.push({ level: 'problem', text: `"${item.name}" draws nothing, so nothing of it is cut. Type its text, or take it out of this cut.`, ...at });
-    else if (outlines && paths.length && !itemRegion(parsed, art, 0.01).length) out.push({ level: 'problem', text: `"${item.name}" has no closed outline, and ${kind.name.toLowerCase()} needs one: it is left out. Close its ends, or engrave it as a line.`, ...at });
+    else if (outlines && paths.length && !paths.some((p) => p.closed && Math.abs(loopArea(flatten(p, 0.05))) > 1e-9) && !itemRegion(parsed, art, 0.01).length) out.push({ level: 'problem', text: `"${item.name}" has no closed outline, and ${kind.name.toLowerCase()} needs one: it is left out. Close its ends, or engrave it as a line.`, ...at });
     else if (outlines && paths.some((p) => !p.closed)) {
       const open = paths.find((p) => !p.closed)!;
       out.push({ level: 'note', text: `"${item.name}" has open lines (${paths.filter((p) => !p.closed).length}); they are left out.`, x: open.x, y: open.y });
