@@ -26,6 +26,8 @@ interface View {
   table: TableView;
   paths: boolean;
   sectionOpen: boolean;
+  /** Coordinates count from the blank's corner instead of the datum. */
+  fromCorner: boolean;
   section: SectionLine | null;
   /** Where on the section line the cursor stands, 0..1; null when it is elsewhere. */
   sectionAt: number | null;
@@ -63,6 +65,7 @@ export const useView = create<View>(() => ({
   table: 'both',
   paths: true,
   sectionOpen: true,
+  fromCorner: false,
   section: null,
   sectionAt: null,
   cursor: null,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { coneOf, cutterSchema, cuttingLength, profileOf, radiusOf } from './cutter';
-import { presetFor, shippedLibrary } from './library';
+import { presetFor, reshaped, shippedLibrary } from './library';
 import { materialIds, materials } from './materials';
 import { cutterShapes, shapeOf } from './registry';
 
@@ -26,6 +26,25 @@ describe('the shipped library', () => {
     expect(presetFor('drag', { diameter: 3, includedAngle: 90, tipRadius: 0 }, 1, 'oak').rpm).toBe(0);
   });
 
+  it('never gives a fine tip the speeds of the thick cutter above it', () => {
+    for (const m of materialIds) {
+      const fine = presetFor('taperedBall', { diameter: 6, tipRadius: 0.25, halfAngle: 5 }, 2, m);
+      const mill = presetFor('flat', { diameter: 6 }, 2, m);
+      expect(fine.stepDown).toBeLessThan(0.5 * mill.stepDown);
+      expect(fine.stepOver).toBeLessThanOrEqual(0.25);
+      expect(fine.feed / (fine.rpm * 2)).toBeLessThan(0.5 * (mill.feed / (mill.rpm * 2)));
+      // The ridges of a pointed cutter's own step-over.
+      for (const c of library.filter((q) => ['v', 'cone', 'taperedBall'].includes(q.shape))) expect(profileOf(c)(c.presets[m]!.stepOver / 2)).toBeLessThanOrEqual(0.05 + 1e-9);
+    }
+  });
+  it('works presets out anew when values or the shape change, and keeps what the maker entered', () => {
+    const c = library.find((q) => q.id === 'flat-6')!;
+    const entered = { ...c, presets: { ...c.presets, oak: { ...c.presets.oak!, feed: 777 } } };
+    const thin = reshaped(entered, 'flat', { diameter: 1 });
+    expect(thin.presets.oak!.feed).toBe(777);
+    expect(thin.presets.brass).toEqual(presetFor('flat', { diameter: 1 }, 2, 'brass'));
+    expect(reshaped(entered, 'taperedBall', { diameter: 6, tipRadius: 0.25, halfAngle: 5 }).presets.oak).toEqual(presetFor('taperedBall', { diameter: 6, tipRadius: 0.25, halfAngle: 5 }, 2, 'oak'));
+  });
   it('tells how high the edges reach: a cone no higher than itself', () => {
     const v = library.find((c) => c.id === 'v-12-60-0')!;
     expect(cuttingLength({ ...v, fluteLength: 99 })).toBeCloseTo(6 / Math.tan(Math.PI / 6), 9);

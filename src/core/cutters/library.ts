@@ -9,13 +9,14 @@ const TOP_SPEED = 18000;
 /**
  * Speeds and feeds from the trade's formulas: rpm = 1000 vc / (pi d), feed = rpm * teeth * chip load
  * (Machinery's Handbook, "Speeds and Feeds"). For cones and balls the effective diameter is a third
- * of the nominal one, since little of the cutter is engaged.
+ * of the nominal one, since little of the cutter is engaged; for tapered balls that of the tip.
  */
 export function presetFor(shapeId: string, values: Record<string, number>, teeth: number, materialId: MaterialId): Preset {
   const m = materials[materialId];
   const d = 2 * shapeOf(shapeId).radius(values);
   const pointed = shapeId === 'v' || shapeId === 'cone' || shapeId === 'taperedBall';
-  const engaged = pointed || shapeId === 'ball' ? Math.max(d / 3, 0.5) : d;
+  // What works of a tapered ball is its tip, however thick it grows above.
+  const engaged = shapeId === 'taperedBall' ? 2 * values.tipRadius : pointed || shapeId === 'ball' ? Math.max(d / 3, 0.5) : d;
   if (shapeId === 'drag') return { rpm: 0, feed: 900, plunge: 200, stepDown: 0.1, stepOver: 0.1 };
   const rpm = Math.round(Math.min(TOP_SPEED, Math.max(3000, (1000 * m.surfaceSpeed) / (Math.PI * engaged))) / 100) * 100;
   const chip = Math.max(0.004, m.chip * Math.min(engaged, 8));
@@ -27,9 +28,24 @@ export function presetFor(shapeId: string, values: Record<string, number>, teeth
     rpm,
     feed,
     plunge: Math.max(30, Math.round((feed * (shapeId === 'drill' ? 0.6 : 0.35)) / 10) * 10),
-    stepDown: +(pointed ? Math.max(0.4, d * m.stepDown * 0.5) : Math.max(0.05, d * m.stepDown)).toFixed(3),
+    stepDown: +(shapeId === 'taperedBall' ? Math.max(0.05, engaged * m.stepDown) : pointed ? Math.max(0.4, d * m.stepDown * 0.5) : Math.max(0.05, d * m.stepDown)).toFixed(3),
     stepOver: +(shapeId === 'flat' || shapeId === 'bull' ? d * 0.4 : pointed ? Math.min(ridge, Math.max(0.05, tip * 0.5 || d * 0.02)) : d * 0.1).toFixed(3),
   };
+}
+
+/**
+ * A cutter with another shape or other values: presets that were worked out from the old ones are worked out anew, those that
+ * the maker has entered stay. Another shape keeps none, nor a name and group that came with the old one.
+ */
+export function reshaped(c: Cutter, shape: string, values: Record<string, number>): Cutter {
+  const presets = Object.fromEntries(
+    Object.entries(c.presets).map(([m, p]) => {
+      const material = m as MaterialId;
+      const own = shape === c.shape && JSON.stringify(p) !== JSON.stringify(presetFor(c.shape, c.values, c.teeth, material));
+      return [m, own ? p : presetFor(shape, values, c.teeth, material)];
+    }),
+  );
+  return { ...c, shape, values, presets };
 }
 
 function make(group: string, shape: string, values: Record<string, number>, name: string, extra: Partial<Cutter> = {}): Cutter {

@@ -20,6 +20,7 @@ import { action } from '@/ui/actions/registry';
 import { FieldForm, setAt } from '@/ui/common/FieldForm';
 import { LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
+import { useDatum } from '@/ui/common/useDatum';
 import { usePlaced } from '@/ui/table/usePlaced';
 import { useView } from '@/ui/view';
 import { ArrangePanel } from './ArrangePanel';
@@ -39,6 +40,7 @@ export function ArtworkSheet() {
   const placed = usePlaced(job.items);
   const tracing = useLater(useView, (v) => v.tracing);
   const asked = useLater(useView, (v) => v.typing);
+  const origin = useDatum(job);
   const [gauging, setGauging] = useState(false);
   const item = picked.length === 1 ? job.items.find((i) => i.id === picked[0]) : undefined;
   return (
@@ -121,8 +123,8 @@ export function ArtworkSheet() {
                 </Typography>
               ))}
               <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 }}>
-                <LengthField label="Centre X" value={item.x} unit={job.unit} onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.x = v))} />
-                <LengthField label="Centre Y" value={item.y} unit={job.unit} onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.y = v))} />
+                <LengthField label="Centre X" value={item.x - origin.x} unit={job.unit} onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.x = v + origin.x))} />
+                <LengthField label="Centre Y" value={item.y - origin.y} unit={job.unit} onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.y = v + origin.y))} />
                 <NumberField label="Rotation" unit={'\u00b0'} value={item.angle} min={-360} max={360} onChange={(v) => changeItem(item.id, 'Turn', (q) => void (q.angle = v))} />
               </Box>
               <TextField label="Name in the list" value={item.name} onChange={(v) => changeItem(item.id, 'Rename item', (q) => void (q.name = v), `name-${item.id}`)} />

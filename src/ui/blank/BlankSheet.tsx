@@ -7,6 +7,8 @@ import { datumPlaces, type Blank, type DatumPlace } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
+import { setFromCorner, useDatum } from '@/ui/common/useDatum';
+import { useView } from '@/ui/view';
 import { ChoiceField, LengthField } from '@/ui/common/fields';
 import { Group, SheetHead } from '@/ui/common/SheetParts';
 import { BlankDrawing } from './BlankDrawing';
@@ -22,6 +24,8 @@ export function BlankSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const edit = useLater(useOpenJob, (s) => s.edit);
   const { blank, unit } = job;
+  const origin = useDatum(job);
+  const fromCorner = useView((v) => v.fromCorner);
   const set = <K extends keyof Blank>(name: string, key: K, value: Blank[K]) => edit(`Change ${name}`, (j) => void (j.blank[key] = value));
   const length = (label: string, key: 'width' | 'height' | 'thickness' | 'safeHeight' | 'clearance' | 'approach' | 'intoBed', min: number, max: number, hint?: string) => <LengthField label={label} value={blank[key]} unit={unit} min={min} max={max} hint={hint} onChange={(v) => v !== null && set(label.toLowerCase(), key, v)} />;
   return (
@@ -54,6 +58,16 @@ export function BlankSheet() {
           </Box>
           <Box sx={{ flex: 1 }}>
             <ChoiceField
+              label="Coordinates count from"
+              value={fromCorner ? 'corner' : 'datum'}
+              options={[
+                { value: 'datum', label: 'The datum' },
+                { value: 'corner', label: 'The lower left corner' },
+              ]}
+              onChange={(v) => setFromCorner(v === 'corner')}
+            />
+            <Box sx={{ mt: 1 }} />
+            <ChoiceField
               label="Z 0"
               value={blank.zZero}
               options={[
@@ -78,7 +92,7 @@ export function BlankSheet() {
       <Group title="Park position">
         <Box sx={grid}>
           {(['x', 'y'] as const).map((k) => (
-            <LengthField key={k} label={k.toUpperCase()} value={blank.park[k]} unit={unit} onChange={(v) => v !== null && edit('Change park position', (j) => void (j.blank.park[k] = v))} />
+            <LengthField key={k} label={k.toUpperCase()} value={blank.park[k] - origin[k]} unit={unit} onChange={(v) => v !== null && edit('Change park position', (j) => void (j.blank.park[k] = v + origin[k]))} />
           ))}
         </Box>
         <FormControlLabel control={<Switch checked={blank.parkAtChange} onChange={(_, v) => edit('Park at tool changes', (j) => void (j.blank.parkAtChange = v))} />} label="Change cutters there, where they are changed by hand" />

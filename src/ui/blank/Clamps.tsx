@@ -6,6 +6,7 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
 import { useOpenJob } from '@/store/openJob';
+import { useDatum } from '@/ui/common/useDatum';
 import { LengthField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';
@@ -22,6 +23,8 @@ const sides = [
 export function Clamps() {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const edit = useLater(useOpenJob, (s) => s.edit);
+  const origin = useDatum(job);
+  const off = { x0: origin.x, x1: origin.x, y0: origin.y, y1: origin.y, height: 0 };
   const add = () =>
     edit('Add clamp', (j) => {
       // The next corner that is free, a little over the edge.
@@ -57,11 +60,11 @@ export function Clamps() {
               <LengthField
                 key={key}
                 label={label}
-                value={k[key]}
+                value={k[key] - off[key]}
                 unit={job.unit}
-                min={{ x0: -1000, y0: -1000, x1: k.x0 + 0.1, y1: k.y0 + 0.1, height: 0.1 }[key]}
-                max={{ x0: k.x1 - 0.1, y0: k.y1 - 0.1, x1: 10000, y1: 10000, height: 300 }[key]}
-                onChange={(v) => v !== null && edit('Change clamp', (j) => void (j.clamps[i][key] = v))}
+                min={{ x0: -1000, y0: -1000, x1: k.x0 + 0.1, y1: k.y0 + 0.1, height: 0.1 }[key] - off[key]}
+                max={{ x0: k.x1 - 0.1, y0: k.y1 - 0.1, x1: 10000, y1: 10000, height: 300 }[key] - off[key]}
+                onChange={(v) => v !== null && edit('Change clamp', (j) => void (j.clamps[i][key] = v + off[key]))}
               />
             ))}
           </Box>

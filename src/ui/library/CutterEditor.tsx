@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { chipLoad, cuttingLength, radiusAt, radiusOf, removalRate, scallopOf, stepForScallop, cutterSchema, type Cutter, type Preset } from '@/core/cutters/cutter';
-import { presetFor } from '@/core/cutters/library';
+import { presetFor, reshaped } from '@/core/cutters/library';
 import { materials, materialIds, type MaterialId } from '@/core/cutters/materials';
 import { cutterShapes, shapeOf } from '@/core/cutters/registry';
 import { formatLength } from '@/core/units/length';
@@ -57,10 +57,10 @@ export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; firs
         <Box sx={{ display: 'grid', gap: 1.25 }}>
           <TextField label="Name" value={cutter.name} onChange={(name) => change({ ...cutter, name })} />
           <Box sx={two}>
-            <ChoiceField label="Shape" value={cutter.shape} options={cutterShapes.map((s) => ({ value: s.id, label: s.name }))} onChange={(shape) => change({ ...cutter, shape, values: { ...(shapeOf(shape).defaults as Record<string, number>), ...Object.fromEntries(Object.entries(cutter.values).filter(([k]) => k in (shapeOf(shape).defaults as object))) } })} />
+            <ChoiceField label="Shape" value={cutter.shape} options={cutterShapes.map((s) => ({ value: s.id, label: s.name }))} onChange={(shape) => change(reshaped(cutter, shape, { ...(shapeOf(shape).defaults as Record<string, number>), ...Object.fromEntries(Object.entries(cutter.values).filter(([k]) => k in (shapeOf(shape).defaults as object))) }))} />
             <TextField label="Group" value={cutter.group} onChange={(group) => group.trim() && change({ ...cutter, group: group.trim() })} />
           </Box>
-          <FieldForm fields={shapeOf(cutter.shape).fields} values={cutter.values} unit={unit} onChange={(key, value) => change({ ...cutter, values: setAt(cutter.values, key, value) as Record<string, number> })} />
+          <FieldForm fields={shapeOf(cutter.shape).fields} values={cutter.values} unit={unit} onChange={(key, value) => change(reshaped(cutter, cutter.shape, setAt(cutter.values, key, value) as Record<string, number>))} />
           <Box sx={two}>
             <LengthField label="Cutting length" value={cutter.fluteLength} unit={unit} min={0.01} max={300} onChange={(v) => v !== null && change({ ...cutter, fluteLength: v })} />
             <LengthField label="Shank diameter" value={cutter.shankDiameter} unit={unit} min={0.1} max={100} onChange={(v) => v !== null && change({ ...cutter, shankDiameter: v })} />

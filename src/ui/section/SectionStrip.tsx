@@ -12,12 +12,20 @@ import { heightAt } from '@/core/relief/field';
 import { formatLength } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
+import { useDatum } from '@/ui/common/useDatum';
 import { setView, useView } from '@/ui/view';
 import { useSize } from '@/ui/table/useSize';
 
 const HEIGHT = 138;
 const COUNT = 500;
 const PAD = { left: 52, right: 14, top: 26, bottom: 20 };
+
+/** Ticks that are round in the job's unit, counted from an origin; mm. */
+const rounded = (domain: number[], count: number, inch: number, origin: number): number[] =>
+  scaleLinear()
+    .domain(domain.map((v) => (v - origin) / inch))
+    .ticks(count)
+    .map((t) => t * inch + origin);
 
 /** A vertical section along the maker's line: the wanted surface, the proof, the cutter at the cursor, and both depths. */
 export function SectionStrip() {
@@ -32,6 +40,14 @@ export function SectionStrip() {
   const [target, setTarget] = useState<Float64Array | null>(null);
   const asked = useRef(0);
 
+  // A line that a smaller blank has left behind is laid over its middle again.
+  const { width: wide, height: tall } = job.blank;
+  useEffect(() => {
+    const v = useView.getState().section;
+    if (!v) return;
+    const out = (a: number, b: number, most: number) => Math.max(a, b) < 0 || Math.min(a, b) > most;
+    if (out(v.x0, v.x1, wide) || out(v.y0, v.y1, tall) || Math.max(Math.abs(v.x0 - v.x1) / wide, Math.abs(v.y0 - v.y1) / tall) > 1.2) setView({ section: { x0: -0.03 * wide, y0: tall / 2, x1: 1.03 * wide, y1: tall / 2 } });
+  }, [wide, tall]);
   useEffect(() => {
     if (!section) return;
     const ticket = ++asked.current;
@@ -83,6 +99,10 @@ export function SectionStrip() {
       return { rho, h: Math.min(p(Math.min(Math.abs(rho), r - 1e-9)), 400) };
     });
   }, [cutter]);
+  const origin = useDatum(job);
+  /** Heights as the machine shows them. */
+  const high = (z: number) => num(z - origin.z);
+  const inch = job.unit === 'in' ? 25.4 : 1;
   const num = (v: number) => (Number.isFinite(v) ? formatLength(v, job.unit, job.unit === 'mm' ? 2 : 4) : '\u2013');
   const ratio = ((HEIGHT - PAD.top - PAD.bottom) / (low * 1.02)) / ((width - PAD.left - PAD.right) / length);
   return (
@@ -102,15 +122,15 @@ export function SectionStrip() {
           <clipPath id="section-clip">
             <rect x={PAD.left} y="0" width={Math.max(0, width - PAD.left - PAD.right)} height={HEIGHT - PAD.bottom + 1} />
           </clipPath>
-          {y.ticks(4).map((t) => (
+          {rounded(y.domain(), 4, inch, origin.z).map((t) => (
             <g key={t}>
               <line x1={PAD.left} x2={width - PAD.right} y1={y(t)} y2={y(t)} stroke="var(--mui-palette-divider)" />
               <text x={PAD.left - 8} y={y(t) + 4} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-secondary)">
-                {num(t)}
+                {high(t)}
               </text>
             </g>
           ))}
-          {x.ticks(Math.max(3, Math.floor(width / 110))).map((t) => (
+          {rounded(x.domain(), Math.max(3, Math.floor(width / 110)), inch, 0).map((t) => (
             <text key={t} x={x(t)} y={HEIGHT - 6} textAnchor="middle" fontSize="11" fill="var(--mui-palette-text-secondary)">
               {num(t)}
             </text>
@@ -127,11 +147,11 @@ export function SectionStrip() {
       <Box sx={{ position: 'absolute', top: 6, right: 14, display: 'flex', gap: 1.75, fontSize: 12, bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 85%, transparent)', px: 0.75, borderRadius: 1, pointerEvents: 'none' }}>
         <Box component="span" sx={{ color: 'text.secondary' }}>
           <Box component="span" sx={{ display: 'inline-block', width: 16, borderTop: '2px dashed', borderColor: 'var(--mui-palette-brass)', mr: 0.75, verticalAlign: 'middle' }} />
-          wanted <b>{here ? num(here.want) : ''}</b>
+          wanted <b>{here ? high(here.want) : ''}</b>
         </Box>
         <Box component="span" sx={{ color: 'text.secondary' }}>
           <Box component="span" sx={{ display: 'inline-block', width: 16, borderTop: '2px solid', borderColor: 'primary.main', mr: 0.75, verticalAlign: 'middle' }} />
-          proof <b>{here ? num(here.proof) : ''}</b>
+          proof <b>{here ? high(here.proof) : ''}</b>
         </Box>
         <Box component="span" sx={{ color: 'text.secondary' }}>
           depth {'\u00d7'} {ratio >= 10 ? Math.round(ratio) : ratio.toFixed(1)}

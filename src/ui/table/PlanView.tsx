@@ -14,6 +14,7 @@ import { takeFiles } from '@/ui/actions/drawingFiles';
 import { addTab, placesOf } from '@/ui/actions/edits';
 import { pickable } from '@/ui/actions/registry';
 import { cutColour } from '@/ui/theme/theme';
+import { originOf } from '@/ui/common/useDatum';
 import { setView, typeInto, useView } from '@/ui/view';
 import { ArtworkCache } from './artworkCache';
 import { drawPlan, RULER } from './drawPlan';
@@ -71,6 +72,8 @@ export function PlanView() {
   const gauged = useView((v) => v.gauged);
   const tool = useView((v) => v.tool);
   const sectionOpen = useView((v) => v.sectionOpen);
+  const fromCorner = useView((v) => v.fromCorner);
+  const origin = useMemo(() => originOf(job, fromCorner), [job, fromCorner]);
   const stage = useView((v) => v.stage);
   const cuts = useLater(useWork, (w) => w.cuts);
   const [cache] = useState(() => ({ rest: new ArtworkCache(), top: new ArtworkCache() }));
@@ -131,8 +134,8 @@ export function PlanView() {
     const [w, h] = [Math.round(size.width * dpr), Math.round(size.height * dpr)];
     // Setting a size clears and makes the canvas anew, even when it is the same.
     if (el.width !== w || el.height !== h) [el.width, el.height] = [w, h];
-    drawPlan(el.getContext('2d', { willReadFrequently: true })!, size.width, size.height, dpr, view, { job, placed, plans, picked, framed, gauged, shift, tool: mill }, colours, cache, again);
-  }, [view, size, job, placed, plans, picked, framed, gauged, shift, mill, colours, cache, again, round]);
+    drawPlan(el.getContext('2d', { willReadFrequently: true })!, size.width, size.height, dpr, view, { job, placed, plans, picked, framed, gauged, shift, tool: mill, origin }, colours, cache, again);
+  }, [view, size, job, placed, plans, picked, framed, gauged, shift, mill, origin, colours, cache, again, round]);
   const index = useMemo(() => new PickIndex(() => pickable(job), placed), [job, placed]);
 
   useEffect(() => {

@@ -17,6 +17,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { SectionStrip } from '@/ui/section/SectionStrip';
 import { action } from '@/ui/actions/registry';
+import { useDatum } from '@/ui/common/useDatum';
 import { setView, useView, type TableView } from '@/ui/view';
 import { PlanView } from './PlanView';
 import { useSize } from './useSize';
@@ -117,13 +118,14 @@ function Readout() {
   const play = useLater(useView, (v) => v.play);
   const proof = useLater(useWork, (w) => w.proof);
   const field = play?.field ?? proof?.field;
+  const origin = useDatum(job);
   const z = cursor && field ? heightAt(field, cursor.x, cursor.y) : NaN;
   const text = (v: number) => (Number.isFinite(v) ? formatLength(v, job.unit, job.unit === 'mm' ? 2 : 4) : '\u2013');
   return (
     <Box aria-label="Cursor" sx={{ display: 'flex', gap: 1.5, fontFamily: '"IBM Plex Mono"', fontSize: 12.5, color: cursor ? 'text.primary' : 'text.secondary', whiteSpace: 'nowrap' }}>
       {(['X', 'Y', 'Z'] as const).map((a) => (
         <Box key={a} component="span" sx={{ minWidth: 74 }}>
-          {a} {text(a === 'X' ? (cursor?.x ?? NaN) : a === 'Y' ? (cursor?.y ?? NaN) : z)}
+          {a} {text(a === 'X' ? (cursor?.x ?? NaN) - origin.x : a === 'Y' ? (cursor?.y ?? NaN) - origin.y : z - origin.z)}
         </Box>
       ))}
     </Box>

@@ -67,6 +67,8 @@ export interface PlanScene {
   /** How far what is picked is drawn aside, while many things are dragged. */
   shift: { dx: number; dy: number } | null;
   tool: { x: number; y: number; r: number } | null;
+  /** From where the rulers count. */
+  origin: { readonly x: number; readonly y: number };
 }
 
 /** Draws the plan: grid, blank, clamps, artwork, paths, what is out of reach, rulers. */
@@ -167,7 +169,7 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
     ctx.strokeStyle = c.accent;
     ctx.stroke();
   }
-  rulers(ctx, width, height, dpr, v, job, c, unit);
+  rulers(ctx, width, height, dpr, v, job, c, unit, scene.origin);
 }
 
 interface Sorted {
@@ -265,7 +267,7 @@ function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number,
   }
 }
 
-function rulers(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, job: Job, c: PlanColours, unit: number): void {
+function rulers(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, job: Job, c: PlanColours, unit: number, origin: { readonly x: number; readonly y: number }): void {
   ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
   ctx.fillStyle = c.paper;
   ctx.fillRect(0, 0, width, RULER);
@@ -281,20 +283,21 @@ function rulers(ctx: CanvasRenderingContext2D, width: number, height: number, dp
   ctx.lineTo(RULER + 0.5, height);
   const big = niceStep(v.k, 60, unit);
   const text = (mm: number) => formatLength(mm, job.unit, 3);
-  for (let x = Math.ceil((RULER - v.ox) / v.k / big) * big; x * v.k + v.ox < width; x += big) {
+  // Ticks are round as they are counted: from the datum, or from the blank's corner.
+  for (let x = Math.ceil(((RULER - v.ox) / v.k - origin.x) / big) * big + origin.x; x * v.k + v.ox < width; x += big) {
     const q = Math.round(v.ox + x * v.k) + 0.5;
     ctx.moveTo(q, RULER - 6);
     ctx.lineTo(q, RULER);
-    ctx.fillText(text(x), q + 3, 12);
+    ctx.fillText(text(x - origin.x), q + 3, 12);
   }
-  for (let y = Math.ceil((v.oy - height) / v.k / big) * big; v.oy - y * v.k > RULER; y += big) {
+  for (let y = Math.ceil(((v.oy - height) / v.k - origin.y) / big) * big + origin.y; v.oy - y * v.k > RULER; y += big) {
     const q = Math.round(v.oy - y * v.k) + 0.5;
     ctx.moveTo(RULER - 6, q);
     ctx.lineTo(RULER, q);
     ctx.save();
     ctx.translate(12, q - 3);
     ctx.rotate(-Math.PI / 2);
-    ctx.fillText(text(y), 0, 0);
+    ctx.fillText(text(y - origin.y), 0, 0);
     ctx.restore();
   }
   ctx.stroke();
