@@ -3,6 +3,7 @@
  * the tests' own machine and held against surfaces worked out from the outlines in closed form. The shapes are those of the
  * tests, words in three faces, and icons that nobody here drew (fetched into a temporary folder). One row per shape and
  * kind; takes tens of minutes in all, which is why the tests look at part of it only.
+ * `npm run truth -- jobs 5000`: random jobs, held against what the product says of them.
  * `npm run truth -- comb drag`: only rows whose shape or kind holds one of the words; with several, shapes and kinds both.
  */
 import { readSvg } from '../src/core/exchange/svg/read';
@@ -12,6 +13,7 @@ import { layOut } from '../src/core/lettering/layout';
 import { cutGrid, gridDistances, gridOver, gridReach, type TestGrid } from '../src/core/testing/grid';
 import { readMoves, testCone, testFlat, testTapered, type TestCutter } from '../src/core/testing/independent';
 import { planOn, programOf } from '../src/core/testing/job';
+import { tryJob } from '../src/core/testing/jobs';
 import { combLoop, provingShapes } from '../src/core/testing/shapes';
 import { fontsFromPackages } from '../src/cli/fonts';
 import { iconNames, iconText } from './iconPackage';
@@ -150,7 +152,29 @@ const kinds: Record<string, (s: Shape) => Result | null> = {
   },
 };
 
+/** Random jobs, some spoilt on purpose: whether all that the tests' machine sees is a finding, and nothing else is. */
+function jobs(count: number): void {
+  const seen = new Map<string, number>();
+  let wrong = 0;
+  for (let seed = 1; seed <= count; seed++) {
+    const v = tryJob(seed);
+    const key = `${v.kind}, ${v.spoilt || 'as planned'} | ${v.high > 0.4 || v.low > 0.4 ? 'wrong' : 'right'} | ${v.found.length ? 'said' : 'nothing said'}`;
+    seen.set(key, (seen.get(key) ?? 0) + 1);
+    if (v.wrong) {
+      wrong++;
+      console.log(`job ${seed}, ${v.kind} ${v.spoilt}: ${v.wrong} ${JSON.stringify(v.values)}`);
+    }
+  }
+  console.log('| kind | what the machine of the tests sees | what is said | jobs |\n| --- | --- | --- | --- |');
+  for (const [key, n] of [...seen].sort()) console.log(`| ${key} | ${n} |`);
+  console.log(`${count} jobs, ${wrong} in which the two disagree.`);
+}
+
 const words = process.argv.slice(2);
+if (words[0] === 'jobs') {
+  jobs(Number(words[1] ?? 300));
+  process.exit(0);
+}
 const [shapeNames, kindNames] = [Object.keys(shapes), Object.keys(kinds)].map((names) => {
   const hit = names.filter((n) => words.some((w) => n.includes(w)));
   return hit.length ? hit : names;

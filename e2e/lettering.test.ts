@@ -163,3 +163,33 @@ test('a drawing that does not say its unit is asked about, and centre lines of s
   // 320 pixels from end to end, at half a millimetre each.
   await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 160) < 1.5);
 });
+
+test('lettering is typed at once; letters typed elsewhere change nothing; arrows walk the list; names are changed in their rows', async () => {
+  const { maker } = device;
+  const { keyboard } = maker.page;
+  await emptyBoard(maker);
+  await maker.press('Lettering');
+  // The caret stands in the text, with all of it selected.
+  await maker.page.waitForFunction(() => {
+    const e = document.activeElement as HTMLTextAreaElement;
+    return e?.tagName === 'TEXTAREA' && e.value === 'Text' && e.selectionEnd - e.selectionStart === 4;
+  });
+  await keyboard.type('Lock 7');
+  await maker.find('option', /^Lock 7/);
+  await maker.press('Rectangle');
+  await maker.find('option', /^Rectangle/);
+  const items = () => maker.page.$$eval('[aria-label=Items] [role=option]', (l) => l.map((e) => `${e.firstElementChild?.textContent} ${e.getAttribute('aria-selected')}`));
+  await maker.press(/^Rectangle/, 'option');
+  const before = await maker.text();
+  await keyboard.type('gmtcdanx');
+  expect(await items()).toEqual(['Lock 7 false', 'Rectangle true']);
+  expect(await maker.text()).toBe(before);
+  await keyboard.press('ArrowUp');
+  await maker.page.waitForFunction(() => document.querySelector('[aria-label=Items] [role=option]')?.getAttribute('aria-selected') === 'true' && document.activeElement?.textContent?.startsWith('Lock 7'));
+  const row = (await (await maker.find('option', /^Lock 7/)).boundingBox())!;
+  await maker.page.mouse.click(row.x + 40, row.y + row.height / 2, { count: 2 });
+  await maker.page.waitForFunction(() => (document.activeElement as HTMLInputElement)?.value === 'Lock 7');
+  await keyboard.type('Name of the lock');
+  await keyboard.press('Enter');
+  await maker.find('option', /^Name of the lock/);
+});

@@ -33,6 +33,14 @@ export function pickable(job: Job): Item[] {
 
 export const combinationNames: Record<Combination, string> = { unite: 'Unite', subtract: 'Subtract', intersect: 'Intersect', exclude: 'Exclude' };
 
+/** The focus goes from the stages to the sheet, on to the table, and round again. */
+function nextPart(): void {
+  const parts = ['[aria-label="Stages"]', '[aria-label="Sheet"]', '[role="application"]'].map((s) => document.querySelector<HTMLElement>(s)).filter((e) => e !== null);
+  const at = parts.findIndex((p) => p.contains(document.activeElement));
+  const next = parts[(at + 1) % parts.length];
+  (next?.matches('[tabindex]') ? next : next?.querySelector<HTMLElement>('[aria-current] , button, input, textarea, [tabindex="0"]'))?.focus();
+}
+
 const hasJob = () => !!useOpenJob.getState().job;
 const hasPick = () => useView.getState().picked.length > 0;
 const step = (shift: boolean) => (shift ? 10 : 1);
@@ -42,6 +50,7 @@ export const actions: readonly Action[] = [
   { id: 'redo', name: 'Redo', shortcut: 'Ctrl+Shift+Z', enabled: () => useOpenJob.getState().future.length > 0, run: () => useOpenJob.getState().redo() },
   { id: 'commands', name: 'Show all actions', shortcut: 'Ctrl+K', run: () => setView({ commands: true }) },
   { id: 'shortcuts', name: 'Show all shortcuts', shortcut: '?', run: () => setView({ shortcuts: true }) },
+  { id: 'next-part', name: 'Go to the next part of the window', shortcut: 'F6', run: nextPart },
   { id: 'export', name: 'Export this job to a file', shortcut: 'Ctrl+S', enabled: hasJob, run: () => void exportOpenJob() },
   { id: 'library', name: 'Open the tool library', shortcut: 'L', run: () => setView({ library: true }) },
   { id: 'group-cuts', name: 'Group the cuts by cutter', run: groupByCutter },
@@ -118,7 +127,7 @@ export function onShortcut(e: KeyboardEvent): boolean {
   // What changes artwork or tool by a bare key does so on the table alone: in lists arrows walk, and letters typed elsewhere do nothing.
   if (!/^(Ctrl|Alt)\+/.test(press) && found.onTable && !target.closest('[role="application"]')) return false;
   // While text is edited, only shortcuts with Ctrl that are not the text's own count.
-  if (typing && !(press.startsWith('Ctrl+') && !['Ctrl+A', 'Ctrl+C', 'Ctrl+X', 'Ctrl+V', 'Ctrl+Z', 'Ctrl+Shift+Z', 'Ctrl+Y', 'Ctrl+D'].includes(press)) && !press.startsWith('Alt+')) return false;
+  if (typing && press !== 'F6' && !(press.startsWith('Ctrl+') && !['Ctrl+A', 'Ctrl+C', 'Ctrl+X', 'Ctrl+V', 'Ctrl+Z', 'Ctrl+Shift+Z', 'Ctrl+Y', 'Ctrl+D'].includes(press)) && !press.startsWith('Alt+')) return false;
   if (document.querySelector('[role="dialog"]') && found.id !== 'commands') return false;
   e.preventDefault();
   if (!found.enabled || found.enabled()) found.run();
