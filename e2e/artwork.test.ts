@@ -28,7 +28,7 @@ test('artwork is picked by a box, scaled and turned by handles, and every change
   expect((await shown('Height')) / (await shown('Width'))).toBeLessThan((height / width) * 0.99);
 
   await maker.drag('button', 'Turn', 60, 0);
-  await maker.page.waitForFunction(() => [...document.querySelectorAll('label')].some((l) => l.textContent === 'Turn' && Number((document.getElementById(l.htmlFor) as HTMLInputElement).value) < -1));
+  await maker.page.waitForFunction(() => [...document.querySelectorAll('label')].some((l) => l.textContent === 'Rotation' && Number((document.getElementById(l.htmlFor) as HTMLInputElement).value) < -1));
 
   await maker.press('Ellipse');
   await maker.sees('2 items');

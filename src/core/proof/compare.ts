@@ -45,7 +45,8 @@ const AROUND = [
  * Holds a proof against what each cut is to make, node by node: first exactly where the node is, then, where that differs,
  * a hair to every side. `wanted` in the order of the plan.
  */
-export function compare(field: HeightField, wanted: ReadonlyMap<string, Wanted>, progress: (done: number) => void = () => {}): Comparison {
+export function compare(whole: HeightField, wanted: ReadonlyMap<string, Wanted>, progress: (done: number) => void = () => {}): Comparison {
+  const field = thinned(whole);
   const { cols, rows, cell, x0, y0, z } = field;
   /** The wanted surface of all cuts so far. */
   const lowest = new Float32Array(cols * rows);
@@ -100,6 +101,18 @@ export function compare(field: HeightField, wanted: ReadonlyMap<string, Wanted>,
   }
   progress(1);
   return { cuts, below: placesOf(deep, field) };
+}
+
+/** Of a larger field every second node is looked at, or every third, in both directions. */
+const MOST_NODES = 7e5;
+
+function thinned(f: HeightField): HeightField {
+  const step = Math.ceil(Math.sqrt(f.z.length / MOST_NODES));
+  if (step <= 1) return f;
+  const [cols, rows] = [Math.floor((f.cols - 1) / step) + 1, Math.floor((f.rows - 1) / step) + 1];
+  const z = new Float32Array(cols * rows);
+  for (let r = 0; r < rows; r++) for (let c = 0; c < cols; c++) z[r * cols + c] = f.z[r * step * f.cols + c * step];
+  return { ...f, cols, rows, cell: f.cell * step, z };
 }
 
 /** Connected nodes (by sides and corners) as places, largest first; single nodes of a fine field are none. */
