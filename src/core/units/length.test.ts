@@ -23,6 +23,13 @@ describe('lengths as makers type them', () => {
     ['1,5', 'mm', 1.5],
     ['1in - 0.4', 'in', 15.24],
     ['10mm/4', 'in', 2.5],
+    ['1-1/2"', 'mm', 38.1],
+    ['1-1/2in', 'mm', 38.1],
+    ['2-3/8', 'in', 60.325],
+    ['5-1/2', 'mm', 4.5],
+    ['12,25', 'mm', 12.25],
+    ['0,5', 'in', 12.7],
+    ['0,125', 'in', 3.175],
   ] as const)('%s in %s', (text, unit, want) => expect(mm(text, unit)).toBeCloseTo(want, 9));
 
   it.each(['', 'abc', '1/0', '2mm*3mm', '5/(2mm)', '(3', '4 5', '1e400'])('refuses %s and says why', (text) => {
@@ -31,6 +38,12 @@ describe('lengths as makers type them', () => {
     if (!r.ok) expect(r.error).toMatch(/Try/);
   });
 
+  it.each([['1,500', '1500', '1.5'], ['12,250 mm', '12250', '12.25']])('asks which of two is meant by %s', (text, many, few) => {
+    const r = parseLength(text, 'mm');
+    expect(r).toMatchObject({ ok: false, error: expect.stringContaining(many) });
+    expect(r).toMatchObject({ error: expect.stringContaining(few) });
+  });
+  it.each(['5mm', '30"', '1/8in', 'ten'])('refuses %s where a plain number is meant', (text) => expect(parseNumber(text)).toMatchObject({ ok: false, error: expect.stringMatching(/plain number/) }));
   it('reads back what it writes', () => {
     fc.assert(
       fc.property(fc.double({ min: -5000, max: 5000, noNaN: true }), fc.constantFrom('mm' as const, 'in' as const), (v, unit) => {

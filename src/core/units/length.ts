@@ -18,10 +18,14 @@ class Bad extends Error {}
 
 /**
  * Reads a length such as `12.5`, `0.5in`, `1/8"`, `1 1/2in`, `100/3`, `2*(3mm+1/4")`.
- * A bare number is in `unit`. A unit right after a fraction belongs to the whole fraction.
+ * A bare number is in `unit`. A unit right after a fraction belongs to the whole fraction; `1-1/2"` is an inch and a half. A
+ * comma is a decimal one, but `1,500` could be either and is refused with both readings.
  */
 export function parseLength(text: string, unit: Unit): Parsed {
-  const tokens = text.replace(/,(?=\d)/g, '.').match(/\d+\.?\d*(?:e[+-]?\d+)?|\.\d+|[a-zA-Z\u00b5]+|["'\u2032\u2033]|[-+*/()]|\S/g) ?? [];
+  const thousands = /(?<![\d.])([1-9]\d{0,2}),(\d{3})(?![\d,])/.exec(text);
+  if (thousands) return { ok: false, error: `"${text.trim()}" can be read as ${thousands[1]}${thousands[2]} or as ${Number(`${thousands[1]}.${thousands[2]}`)}. Type the one that you mean, without the comma.` };
+  const mixed = text.replace(/(\d)-(\d+\s*\/\s*\d+)(?=\s*(?:["\u2033]|in))/gi, '$1 $2').replace(/^(\s*\d+)-(\d+\/\d+\s*)$/, unit === 'in' ? '$1 $2' : '$1-$2');
+  const tokens = mixed.replace(/,(?=\d)/g, '.').match(/\d+\.?\d*(?:e[+-]?\d+)?|\.\d+|[a-zA-Z\u00b5]+|["'\u2032\u2033]|[-+*/()]|\S/g) ?? [];
   let at = 0;
   const isNumber = (t: string | undefined) => t !== undefined && /^[\d.]/.test(t) && Number.isFinite(Number(t));
   const scale = () => {
@@ -106,6 +110,7 @@ export function parseLength(text: string, unit: Unit): Parsed {
 
 /** A plain number with arithmetic but no length, for counts, angles and percentages. */
 export function parseNumber(text: string): { ok: true; value: number } | { ok: false; error: string } {
+  if (/[a-z"'\u2032\u2033\u00b5]/i.test(text.replace(/\d+e[+-]?\d+/gi, ''))) return { ok: false, error: `"${text.trim()}" has a unit of length or a word in it; a plain number is meant here. Try 12.5 or 100/3.` };
   const r = parseLength(text.replace(/[\u00b0%]\s*$/, ''), 'mm');
   return r.ok ? { ok: true, value: r.mm } : r;
 }
