@@ -43,7 +43,8 @@ function nextPart(): void {
 
 const hasJob = () => !!useOpenJob.getState().job;
 const hasPick = () => useView.getState().picked.length > 0;
-const step = (shift: boolean) => (shift ? 10 : 1);
+/** How far an arrow moves things, mm: a millimetre or ten, a sixteenth of an inch or half of one. */
+const step = (far: boolean) => (useOpenJob.getState().job?.unit === 'in' ? 25.4 / (far ? 2 : 16) : far ? 10 : 1);
 
 export const actions: readonly Action[] = [
   { id: 'undo', name: 'Undo', shortcut: 'Ctrl+Z', enabled: () => useOpenJob.getState().past.length > 0, run: () => useOpenJob.getState().undo() },
@@ -109,7 +110,7 @@ export const actions: readonly Action[] = [
       ['down', 'ArrowDown', 0, -1],
     ] as const
   ).flatMap(([name, key, dx, dy]) =>
-    [false, true].map((shift): Action => ({ id: `nudge-${name}${shift ? '-far' : ''}`, name: `Move ${name} by ${step(shift)} mm`, shortcut: `${shift ? 'Shift+' : ''}${key}`, onTable: true, enabled: hasPick, run: () => nudge(dx * step(shift), dy * step(shift)) })),
+    [false, true].map((shift): Action => ({ id: `nudge-${name}${shift ? '-far' : ''}`, name: `Move ${name} by a ${shift ? 'long ' : ''}step`, shortcut: `${shift ? 'Shift+' : ''}${key}`, onTable: true, enabled: hasPick, run: () => nudge(dx * step(shift), dy * step(shift)) })),
   ),
 ];
 
