@@ -13,6 +13,8 @@ import Tooltip from '@mui/material/Tooltip';
 import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
 import { startTransition, useState } from 'react';
+import { dialectOf } from '@/core/program/dialect';
+import { tell } from '@/ui/actions/tell';
 import { useLater } from '@/ui/later';
 import { useOpenJob, type SaveState } from '@/store/openJob';
 import { setView } from '@/ui/view';
@@ -28,6 +30,12 @@ export function TopBar() {
   const [name, setName] = useState<string | null>(null);
   if (!job) return null;
   const bad = save === 'failed' || save === 'changed' || save === 'gone';
+  const switchUnit = () => {
+    const unit = job.unit === 'mm' ? 'in' : 'mm';
+    edit('Switch unit', (j) => void (j.unit = unit));
+    const { dialect, dialects } = job.run;
+    if (dialectOf(dialect, dialects).unit !== unit) tell('info', `Programs are still written in ${unit === 'in' ? 'millimetres' : 'inches'}. A dialect in ${unit === 'in' ? 'inches' : 'millimetres'} is chosen under Run.`);
+  };
   return (
     <Box component="header" sx={{ height: 52, flex: 'none', display: 'flex', alignItems: 'center', gap: 1, pr: 2, borderBottom: '1px solid', borderColor: 'divider', bgcolor: 'background.paper' }}>
       <Tooltip title="Job shelf">
@@ -67,7 +75,7 @@ export function TopBar() {
           </IconButton>
         </span>
       </Tooltip>
-      <Button variant="outlined" color="inherit" aria-label={`Unit: ${job.unit}. Switch to ${job.unit === 'mm' ? 'inches' : 'millimetres'}`} onClick={() => edit('Switch unit', (j) => void (j.unit = j.unit === 'mm' ? 'in' : 'mm'))} sx={{ minWidth: 52, borderColor: 'var(--mui-palette-line)' }}>
+      <Button variant="outlined" color="inherit" aria-label={`Unit: ${job.unit}. Switch to ${job.unit === 'mm' ? 'inches' : 'millimetres'}`} onClick={switchUnit} sx={{ minWidth: 52, borderColor: 'var(--mui-palette-line)' }}>
         {job.unit}
       </Button>
       <Tooltip title="Tool library">
