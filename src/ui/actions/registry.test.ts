@@ -7,7 +7,7 @@ import { actions, onShortcut, pickable } from './registry';
 
 /** A key as the browser reports it, pressed over the table unless over something else. */
 function press(key: string, { ctrl = false, shift = false, alt = false, code = '', over = '' } = {}): boolean {
-  const event = { key, code, ctrlKey: ctrl, metaKey: false, shiftKey: shift, altKey: alt, target: { closest: (selector: string) => (over && selector.includes(over) ? {} : null) }, preventDefault: () => {} };
+  const event = { key, code, ctrlKey: ctrl, metaKey: false, shiftKey: shift, altKey: alt, target: { closest: (selector: string) => (selector.includes(over || 'application') ? {} : null) }, preventDefault: () => {} };
   return onShortcut(event as unknown as KeyboardEvent);
 }
 beforeAll(() => {
@@ -56,6 +56,23 @@ describe('actions', () => {
     expect(press('z', { ctrl: true, over: 'input' })).toBe(false);
     expect(press('k', { ctrl: true, over: 'input' })).toBe(true);
     expect(press('2', { alt: true, code: 'Digit2', over: 'input' })).toBe(true);
+  });
+  it('change artwork or tool by a bare key on the table alone', () => {
+    setView({ picked: [useOpenJob.getState().job!.items[0].id] });
+    const before = useOpenJob.getState().job;
+    for (const key of ['n', 'd', 'g', 'm', 't', 'c', 'ArrowRight', 'ArrowUp']) press(key, { over: 'Items' });
+    expect(useOpenJob.getState().job).toBe(before);
+    expect(useView.getState().tool).toBe('pick');
+    press('m');
+    expect(useOpenJob.getState().job).not.toBe(before);
+  });
+  it('move things by sixteenths of an inch in a job in inches', () => {
+    const job = demoJobs['lock-cottage-board']();
+    job.unit = 'in';
+    useOpenJob.setState({ job });
+    setView({ picked: [job.items[0].id] });
+    press('ArrowRight');
+    expect(useOpenJob.getState().job!.items[0].x).toBeCloseTo(job.items[0].x + 25.4 / 16, 9);
   });
   it('hold back while they make no sense', () => {
     const group = actions.find((a) => a.id === 'group')!;
