@@ -99,7 +99,10 @@ describe('checks of a program', () => {
     expect(names(f)).toEqual(['shank']);
     expect(f[0].text).toMatch(/meets 2 mm/);
     const slim = { ...short, shankDiameter: 3 };
-    expect(findings(['G0 X20 Y20', 'Z1', 'G1 Z-6 F300', 'X40 F900'], jobWith((j) => void (j.cutters = [slim])), {}, new Map([[1, slim]]))).toEqual([]);
+    const deep = (c: typeof slim) => findings(['G0 X20 Y20', 'Z1', 'G1 Z-6 F300', 'X40 F900'], jobWith((j) => void (j.cutters = [c])), {}, new Map([[1, c]]));
+    // As thick as the cutter it rubs in its own slot, over all that is above the edges; thinner it runs free.
+    expect(deep(slim)).toMatchObject([{ check: 'shank', text: expect.stringMatching(/rubs on 2 mm of wall/) }]);
+    expect(deep({ ...slim, shankDiameter: 2.8 })).toEqual([]);
   });
 
   it('find a part cut free before its lettering', () => {

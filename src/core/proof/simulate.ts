@@ -7,15 +7,17 @@ import { fillTile, isWatched, piecesOf, shankRadius, tilesOf, type Piece } from 
 import type { PlacedProgram } from './placed';
 import { makeRemover, type Remover } from './removal';
 
-/** Material met where none should be: by a rapid, or by what lies above the cutting edges. */
+/** Material met where none should be: by a rapid, by what lies above the cutting edges, or so close beside it that it rubs. */
 export interface Clash {
-  readonly kind: 'rapid' | 'shank';
+  readonly kind: 'rapid' | 'shank' | 'rub';
   readonly cutId: string | null;
   readonly x: number;
   readonly y: number;
   readonly depth: number;
 }
 
+/** A shank that is thinner than its cutter by less than this on each side (mm) rubs in the cutter's own slot. */
+const RUB = 0.02;
 /** Clashes shallower than this (mm) are the rounding of the program and of the field. */
 const CLASH = 0.02;
 const ARC_SAGITTA = 0.0008;
@@ -128,6 +130,7 @@ export function createSimulation(): Simulation {
       let of = -1;
       let remover!: Remover;
       let shank!: Remover;
+      let rubbing: Remover | null = null;
       pieces.forEach((p, k) => {
         const key = asked[k];
         if (key !== null && answers.has(key)) found.set(key, answers.get(key)!);
@@ -139,8 +142,10 @@ export function createSimulation(): Simulation {
           remover = removerOf(f, cutter);
           const radius = shankRadius(cutter);
           shank = makeRemover(f, flatForm(radius));
+          // The wall stands at the nearest node that was not cut.
+          rubbing = radius > formOf(cutter).radius - RUB ? makeRemover(f, flatForm(radius + f.cell)) : null;
         }
-        const clashes = cutPiece(s.motion, p, remover, shank, key !== null && !answers.has(key) ? cuttingLength(cutter) : Infinity);
+        const clashes = cutPiece(s.motion, p, remover, shank, rubbing, key !== null && !answers.has(key) ? cuttingLength(cutter) : Infinity);
         if (key !== null && !found.has(key)) found.set(key, clashes);
         done += p.to - p.from;
         progress(done / total);
@@ -159,7 +164,7 @@ export function createSimulation(): Simulation {
 }
 
 /** Cuts one piece; up to a finite length of the cutting edges, its moves are asked about clashes first. */
-function cutPiece(m: Motion, p: Piece, remover: Remover, shank: Remover, edges: number): Clash[] {
+function cutPiece(m: Motion, p: Piece, remover: Remover, shank: Remover, rubbing: Remover | null, edges: number): Clash[] {
   const clashes: Clash[] = [];
   const note = (kind: Clash['kind'], i: number, depth: number) => {
     if (depth > CLASH) clashes.push({ kind, cutId: null, x: m.x[i], y: m.y[i], depth });
@@ -171,7 +176,10 @@ function cutPiece(m: Motion, p: Piece, remover: Remover, shank: Remover, edges: 
     cutMove(remover, m, i);
     if (!rapid && watched) {
       remover.settle();
-      note('shank', i, shank.clash(m.x[i - 1], m.y[i - 1], m.z[i - 1] + edges, m.x[i], m.y[i], m.z[i] + edges));
+      const way = [m.x[i - 1], m.y[i - 1], m.z[i - 1] + edges, m.x[i], m.y[i], m.z[i] + edges] as const;
+      const depth = shank.clash(...way);
+      if (depth > CLASH) note('shank', i, depth);
+      else if (rubbing) note('rub', i, rubbing.clash(...way));
     }
   }
   remover.settle();
