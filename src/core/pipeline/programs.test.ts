@@ -40,6 +40,15 @@ describe('programs in files', () => {
     const slots = { ...job, run: { ...job.run, numbers: 'slots' as const } };
     expect([...written(slots, 'one').tools.keys()]).toEqual(job.cutters.filter((c) => c.shape !== 'drag').map((c) => c.slot));
   });
+  it('list their cutters by the maker\u2019s names, where they stand and what they are bought as, with sizes in the unit of the file', () => {
+    const cutters = board.cutters.map((c) => (c.shape === 'drill' ? { ...c, name: 'Old faithful', slot: 7, stockNumber: 'D-30' } : c));
+    const job = { ...board, cutters, blank: { ...board.blank, width: 150, height: 100, thickness: 2 } };
+    const [{ text }] = written(job, 'one').files;
+    expect(text).toContain('(Blank 150 x 100 x 2 mm)');
+    expect(text).toContain('(T2 Old faithful, slot 7, stock number D-30)');
+    expect(text).toMatch(/\(Machining time about [\d.]+ min\)/);
+    expect(written(job, 'one', 'inch').files[0].text).toContain('(Blank 5.9055 x 3.937 x 0.0787 in)');
+  });
   it('are named in plain letters, whatever the job is called', () => {
     fc.assert(fc.property(fc.string(), (s) => expect(slug(s)).toMatch(/^[a-z0-9_-]{1,60}$/)));
     expect(slug('Schleuse Nr. 7 \u2013 T\u00fcr')).toBe('schleuse-nr-7-tur');

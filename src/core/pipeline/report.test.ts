@@ -90,8 +90,10 @@ describe('the set-up sheet', () => {
     const { setup } = run(job);
     expect(setup.machine).toMatchObject({ accel: 120, axes: { x: 400, y: 300, z: 120 } });
     expect(setup).toMatchObject({ overshoot: 0.7, margin: 0, toolChange: 'M6' });
-    job.run.dialect = 'metric-pause';
-    expect(run(job).setup.toolChange).toBe('T');
+    const byHand = plate();
+    byHand.run.dialect = 'metric-pause';
+    const { setup: sheet } = run(byHand);
+    expect(sheet.toolChange).toBe('T');
   });
   it('calls an engraving cone a V with a flat tip, by its included angle', () => {
     const { setup } = run(demoJobs['keeper-plate']());

@@ -51,7 +51,7 @@ describe('at the machine', () => {
     // Where the clamp is higher than the bit is long, what holds it counts.
     expect(found(5.5, 9.5)).toBe(1);
   });
-  it('the header names cutters as the maker does, where they stand, how long it takes, and how arcs are meant', () => {
+  it('the header says how arcs are meant, and calls the work offset where the dialect has one', () => {
     const { plan, job } = planOn('profile', { ...free, side: 'inside' }, [circleLoop(200, 15, 40, 30)], { width: 80, height: 60, thickness: 6 });
     expect(programOf(plan, job).text).toMatch(/\(I and J of arcs count from where the arc begins\)/);
     expect(programOf(plan, job, 'metric-length').text).toMatch(/G54[\s\S]*G91\.1/);
