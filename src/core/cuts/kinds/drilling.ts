@@ -128,7 +128,12 @@ export const drilling = cutKind({
     near.finish();
     return {
       box: boxOf([Float64Array.from(found.flatMap((h) => [h.x, h.y]))], form.radius),
-      surface: (x, y) => near.search(x - form.radius, y - form.radius, x + form.radius, y + form.radius).reduce((z, i) => Math.min(z, floor + heightOf(form, Math.hypot(found[i].x - x, found[i].y - y))), 0),
+      surface(x, y) {
+        const r = form.radius;
+        let z = 0;
+        for (const i of near.search(x - r, y - r, x + r, y + r)) z = Math.min(z, floor + heightOf(form, Math.hypot(found[i].x - x, found[i].y - y)));
+        return z;
+      },
     };
   },
   side: (v, blank) => ({ start: 0, floor: -floorOf(v, blank), lean: 0 }),

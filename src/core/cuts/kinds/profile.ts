@@ -14,7 +14,7 @@ import { pieceOf, startAt } from '../clearing/travel';
 import { alongLines, boxOf, EMPTY } from '../wanted';
 import { cutKind, emptyPlan, floorOf, passes, type CutBlank, type CutContext, type PlacedTab, type Remark } from '../kind';
 import { findLead, leadKinds, type Lead } from '../profile/leads';
-import { ledPass, placeTabs, profilePass, tabShapes, tabSpans, type ProfileMoves } from '../profile/tabs';
+import { byRamp, ledPass, placeTabs, profilePass, tabShapes, tabSpans, type ProfileMoves } from '../profile/tabs';
 
 const point = z.object({ x: z.number(), y: z.number() });
 type Values = Record<string, unknown>;
@@ -118,7 +118,7 @@ export const profile = cutKind({
       ramp: v.ramp,
     };
     const b = new MotionBuilder();
-    if (v.side === 'on') followLines(b, c, moves, v);
+    if (v.side === 'on') followLines(b, c, moves);
     const away = r + v.allowance;
     const rough = away + v.finish;
     const loopsAt = (d: number) => (v.side === 'on' ? region : offset(region, v.side === 'outside' ? d : -d, c.budget.offset));
@@ -171,11 +171,12 @@ export const profile = cutKind({
     const surface = (x: number, y: number) => Math.min(0, groove(x, y));
     const tabTop = -c.blank.thickness + v.tabs.height;
     const tabs = plan?.tabs ?? [];
+    const tabbed = (x: number, y: number) => tabs.some((t) => Math.hypot(t.x - x, t.y - y) < t.length / 2 + 2 * away);
     return {
       // Ways in and out lie in the waste.
       box: boxOf(path.map((l) => l.points), radiusOf(cutter) + (v.side === 'on' || v.lead === 'none' ? 0 : 2 * v.leadSize)),
       surface,
-      stays: tabs.length ? (x, y) => (tabs.some((t) => Math.hypot(t.x - x, t.y - y) < t.length / 2 + 2 * away) ? Math.max(Math.min(0, tabTop), surface(x, y)) : surface(x, y)) : undefined,
+      stays: tabs.length ? (x, y) => (tabbed(x, y) ? Math.max(Math.min(0, tabTop), surface(x, y)) : surface(x, y)) : undefined,
       least:
         v.side === 'on'
           ? undefined
@@ -194,7 +195,9 @@ function shortOf({ got, asked }: { got: number; asked: number }, track: Track, p
   const { x, y } = pointAt(track, 0);
   const long = lengthText(track.length, blank.unit ?? 'mm', 1);
   if (got > 0) return { level: 'note', text: `An outline of ${long} has room for ${got} of ${asked} holding tabs.`, x, y };
-  return { level: part ? 'problem' : 'note', text: part ? `An outline of ${long} is too short for a holding tab: the part is cut free without one. Make the tabs shorter, or leave a skin.` : `An opening of ${long} is too short for a holding tab: what falls out of it is loose.`, x, y };
+  if (!part) return { level: 'note', text: `An opening of ${long} is too short for a holding tab: what falls out of it is loose.`, x, y };
+  const text = `An outline of ${long} is too short for a holding tab: the part is cut free without one. Make the tabs shorter, or leave a skin.`;
+  return { level: 'problem', text, x, y };
 }
 
 /** Where parts of a region lie in which a cutter that keeps off the outline finds no room. */
@@ -259,7 +262,7 @@ function badFor(region: Region, c: CutContext, v: Profile): (x: number, y: numbe
 }
 
 /** Open lines, on the line: each pass to and fro, entered by a ramp along the line. */
-function followLines(b: MotionBuilder, c: CutContext, m: ProfileMoves, v: Profile): void {
+function followLines(b: MotionBuilder, c: CutContext, m: ProfileMoves): void {
   const tracks = c
     .lines(c.budget.flatten)
     .filter((l) => !l.closed)
@@ -271,7 +274,7 @@ function followLines(b: MotionBuilder, c: CutContext, m: ProfileMoves, v: Profil
     for (const floor of m.heights) {
       if (b.count) b.rapid(b.lastX, b.lastY, above === m.face ? m.safe : m.clearance);
       b.rapid(pieces[piece].inX, pieces[piece].inY, b.count && above !== m.face ? m.clearance : m.safe);
-      enterOpen(b, tracks[piece], { clearance: m.clearance, approach: m.approach, face: m.face, feed: m.feed, plunge: m.plunge, ramp: v.ramp, entry: 'ramp', radius: 0 }, floor, above, false);
+      enterOpen(b, tracks[piece], byRamp(m), floor, above, false);
       run(b, tracks[piece].stretches, floor, floor, m.feed);
       above = floor;
     }

@@ -1,4 +1,4 @@
-import { backwards, enterOpen } from '../clearing/entry';
+import { backwards, enterOpen, type EntryMoves } from '../clearing/entry';
 import type { MotionBuilder } from '../../motion/motion';
 import { nearestOn, pointAt, run, slice, type Stretch, type Track } from '../../motion/track';
 import type { Lead } from './leads';
@@ -106,6 +106,9 @@ export interface ProfileMoves {
   readonly ramp: number;
 }
 
+/** How a profile comes down along an open way: always by a ramp. */
+export const byRamp = (m: ProfileMoves): EntryMoves => ({ ...m, entry: 'ramp', radius: 0 });
+
 /** All passes along one closed track: each ramps down from the one above while it runs, then goes once round at its height. */
 export function profilePass(b: MotionBuilder, track: Track, start: number, tabs: readonly [number, number][], m: ProfileMoves): void {
   const p = pointAt(track, start);
@@ -132,7 +135,7 @@ export function ledPass(b: MotionBuilder, track: Track, lead: Lead, tabs: readon
   let above = m.face;
   for (const floor of m.heights) {
     b.rapid(p.x, p.y, b.count && above !== m.face ? m.clearance : m.safe);
-    enterOpen(b, lead.into, { clearance: m.clearance, approach: m.approach, face: m.face, feed: m.feed, plunge: m.plunge, ramp: m.ramp, entry: 'ramp', radius: 0 }, floor, above, false);
+    enterOpen(b, lead.into, byRamp(m), floor, above, false);
     run(b, lead.into.stretches, floor, floor, m.feed);
     over(b, track, lead.s, lead.s + track.length, floor, floor, tabs, m);
     run(b, lead.out.stretches, b.lastZ, b.lastZ, m.feed);
