@@ -17,19 +17,9 @@ import { fontCatalogue } from '../src/core/lettering/catalogue';
 import { FontError, loadFont } from '../src/core/lettering/font';
 import { parseProgram, ProgramError } from '../src/core/program/parser';
 import { circlePath } from '../src/core/geometry/path';
+import { seeded } from '../src/core/testing/seeded';
 
 const SLOW_MS = 2000;
-
-/** Mulberry32: a small generator whose numbers depend on the seed alone. */
-function random(seed: number): () => number {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
 
 const text = (s: string) => new TextEncoder().encode(s);
 const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="60mm" viewBox="0 0 80 60"><defs><style>.a{fill:none;stroke:red}</style><g id="g"><path d="M1 1C5 9 9-5 20 4S30 8 40 2A6 4 20 0 1 50 9Q55 1 60 9Z"/></g><symbol id="s" viewBox="0 0 4 4"><circle cx="2" cy="2" r="1"/></symbol></defs><use href="#g" transform="translate(2 3)rotate(10)scale(.5)"/><use href="#s" width="8" height="8"/><g class="a" transform="matrix(1 0 .2 1 3 4)"><rect x="1" y="2" width="9" height="5" rx="1"/><polygon points="1,1 9,2 4,8"/><ellipse cx="20" cy="20" rx="7" ry="3"/></g><text x="3" y="50" font-family="Cinzel" font-size="8">Lock</text></svg>`;
@@ -65,7 +55,7 @@ function broken(good: Uint8Array, r: () => number): Uint8Array {
 }
 
 function once(seed: number): string | null {
-  const r = random(seed);
+  const r = seeded(seed);
   const reader = readers[Math.floor(r() * readers.length)];
   const file = broken(reader.good, r);
   const begun = performance.now();

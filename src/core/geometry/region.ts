@@ -1,4 +1,5 @@
 import { Clipper64, ClipperOffset, ClipType, EndType, FillRule, JoinType, type Path64, type Paths64 } from 'clipper2-ts';
+import { UNITS_PER_MM } from './places';
 
 /**
  * Regions of the plane and their boolean algebra.
@@ -10,7 +11,6 @@ export type Loop = Float64Array;
 export type Region = Loop[];
 export type Fill = 'evenodd' | 'nonzero';
 
-const UNITS_PER_MM = 1e5;
 /** Coordinates beyond this (mm) would lose digits in the integer algebra. */
 const LARGEST = 1e7;
 
@@ -47,7 +47,19 @@ function combine(kind: ClipType, a: readonly Loop[], b: readonly Loop[] | null, 
   return out;
 }
 
-const usable = (paths: Paths64): Region => paths.filter((p) => p.length >= 3).map(fromPath);
+/** A loop without points that repeat the one before: the algebra's offsets leave such. */
+export function distinct(loop: Loop): Loop {
+  const n = loop.length;
+  const same = (i: number, j: number) => loop[i] === loop[j] && loop[i + 1] === loop[j + 1];
+  let repeats = 0;
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) if (same(i, j)) repeats++;
+  if (!repeats) return loop;
+  const out: number[] = [];
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) if (!same(i, j)) out.push(loop[i], loop[i + 1]);
+  return Float64Array.from(out);
+}
+
+const usable = (paths: Paths64): Region => paths.map(fromPath).map(distinct).filter((l) => l.length >= 6);
 
 /** Any loops, crossing or doubled, to a region under the fill rule. */
 export const normalise = (loops: readonly Loop[], fill: Fill = 'nonzero'): Region =>

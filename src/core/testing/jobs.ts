@@ -12,21 +12,11 @@ import { normalise, type Region } from '../geometry/region';
 import { cutGrid, gridDistances, gridReach, type TestGrid } from './grid';
 import { readMoves, testShape } from './independent';
 import { cutterOf, planOn, programOf } from './job';
+import { seeded } from './seeded';
 import { box, circleLoop, starLoop } from './shapes';
 
 const CELL = 0.18;
 const SIZE = 30;
-
-/** A seeded source of numbers (mulberry32). */
-export function dice(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 type Values = Record<string, unknown>;
 interface Judged {
@@ -181,7 +171,7 @@ const area = (mask: (i: number) => boolean, n: number): number => {
 
 /** Makes a job from a seed, plans it, writes it, perhaps spoils it, proves it, and has both sides look at it. */
 export function tryJob(seed: number): Verdict {
-  const r = dice(seed);
+  const r = seeded(seed);
   const kind = ['area', 'vcarve', 'profile', 'line', 'skim'][Math.floor(5 * r())];
   const region = regionOf(r);
   const { values: v, cutters, preset } = values(kind, r);

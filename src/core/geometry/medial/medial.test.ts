@@ -5,6 +5,10 @@ import { makeBranches } from './branches';
 import { components, normalise, offset, regionArea, type Loop } from '../region';
 import { insetsOf } from '../insets';
 import { medialAxis, type Axis } from './axis';
+import { trace, traceDefaults } from '../../artwork/trace/trace';
+import { softPicture } from '../../testing/pictures';
+import { seeded } from '../../testing/seeded';
+import { flatten, transformPath } from '../path';
 
 /** Every sampled point of the axis is as far from the outline as it says. */
 function worstClearance(axis: Axis, loops: readonly Loop[]): number {
@@ -77,6 +81,34 @@ describe('the medial axis', () => {
       }),
       { numRuns: 150, endOnFailure: true, seed: 7 },
     );
+  });
+});
+
+describe('outlines as they come from tracing', () => {
+  it.each(Array.from({ length: 24 }, (_, i) => i))('picture %i has an axis in every piece, at any size, also when it is offset', (seed) => {
+    const r = seeded(1000 + seed);
+    const picture = softPicture(r);
+    const k = [5, 25.4, 100, 600][seed % 4] / picture.width;
+    const tolerance = [0.0003, 0.002, 0.0008, 0.01][(seed >> 2) % 4];
+    for (const layer of trace(picture, { ...traceDefaults, accuracy: [0.05, 0.2, 1][seed % 3], threshold: 0.2 + 0.6 * r() })) {
+      const region = normalise(layer.paths.map((p) => flatten(transformPath(p, { a: k, b: 0, c: 0, d: k, e: 30, f: 20 }), tolerance)), 'evenodd');
+      for (const all of [region, offset(region, k, tolerance), offset(region, -k, tolerance)]) expect(medialAxis(all).length).toBe(components(all).length);
+    }
+  });
+
+  it('keep corners that are one unit of the grid apart wherever they lie', () => {
+    for (const x of [0, 21, 300, 5000, -5000])
+      for (const step of [1e-5, -1e-5]) {
+        const region = [loop(x, 0, x + 10, 0, x + 10, 5, x + 5.00001, 10, x + 5.00001, 10 + step, x, 5)];
+        const [a] = medialAxis(region);
+        expect(a.sites.pinched).toBe(false);
+        expect(worstClearance(a, region)).toBeLessThan(1e-6);
+      }
+  });
+
+  it('may repeat a point', () => {
+    const [a] = medialAxis([loop(0, 0, 0, 0, 20, 0, 20, 10, 20, 10, 0, 10, 0, 0)]);
+    expect([...a.trace.nodeR].filter((r) => r > 1e-3)).toHaveLength(2);
   });
 });
 

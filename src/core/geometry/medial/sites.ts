@@ -1,3 +1,6 @@
+import { Places, UNITS_PER_MM } from '../places';
+import { distinct } from '../region';
+
 /**
  * The sites of a medial axis: the open segments of one connected region and its reflex corners.
  *
@@ -32,7 +35,7 @@ export interface Sites {
 
 /** A hash of two doubles and a seed to [-1, 1); equal coordinates give equal values. */
 function scatter(x: number, y: number, seed: number): number {
-  let h = Math.imul(Math.round(x * 1e5) | 0, 0x9e3779b1) ^ Math.imul(Math.round(y * 1e5) | 0, 0x85ebca6b);
+  let h = Math.imul(Math.round(x * UNITS_PER_MM) | 0, 0x9e3779b1) ^ Math.imul(Math.round(y * UNITS_PER_MM) | 0, 0x85ebca6b);
   h ^= Math.imul(seed + 1, 0xc2b2ae35);
   h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d);
   h = Math.imul(h ^ (h >>> 12), 0x297a2d39);
@@ -45,7 +48,8 @@ function scatter(x: number, y: number, seed: number): number {
  * sites. Loops that touch in a point are linked anew there, so that each corner is one interior wedge.
  */
 export function makeSites(source: readonly Float64Array[], nudge: number, seed: number): Sites {
-  const loops = withoutSlits(source);
+  const whole = source.map(distinct).filter((l) => l.length >= 6);
+  const loops = withoutSlits(whole);
   let count = 0;
   let minX = Infinity;
   let minY = Infinity;
@@ -78,7 +82,7 @@ export function makeSites(source: readonly Float64Array[], nudge: number, seed: 
       prev[k] = first + ((i + n - 1) % n);
     }
   }
-  const pinched = linkWedges(px, py, next, prev) || loops !== source;
+  const pinched = linkWedges(px, py, next, prev) || loops !== whole;
 
   const ax = new Float64Array(count);
   const ay = new Float64Array(count);
@@ -139,19 +143,18 @@ function sortedAlongCurve(loops: readonly Float64Array[], x0: number, y0: number
 
 /** Where several corners share a point, follow the boundary so that each incoming segment continues along its own wedge. */
 function linkWedges(px: Float64Array, py: Float64Array, next: Int32Array, prev: Int32Array): boolean {
+  const places = new Places(px.length);
+  // Nearly always no two corners share a place.
+  for (let i = 0; i < px.length; i++) places.of(px[i], py[i]);
+  if (places.count === px.length) return false;
   const at = new Map<number, number | number[]>();
-  let shared = false;
   for (let i = 0; i < px.length; i++) {
-    const key = Math.round(px[i] * 1e5) * 4294967296 + Math.round(py[i] * 1e5);
+    const key = places.of(px[i], py[i]);
     const there = at.get(key);
     if (there === undefined) at.set(key, i);
-    else {
-      shared = true;
-      if (typeof there === 'number') at.set(key, [there, i]);
-      else there.push(i);
-    }
+    else if (typeof there === 'number') at.set(key, [there, i]);
+    else there.push(i);
   }
-  if (!shared) return false;
   for (const group of at.values()) {
     if (typeof group === 'number') continue;
     const incoming = group.map((i) => prev[i]);
@@ -190,13 +193,12 @@ function linkWedges(px: Float64Array, py: Float64Array, next: Int32Array, prev: 
  * between pieces that touch along a line. They bound nothing.
  */
 function withoutSlits(loops: readonly Float64Array[]): readonly Float64Array[] {
-  const nameOf = (x: number, y: number) => Math.round(x * 1e5) * 4294967296 + Math.round(y * 1e5);
-  const points = new Set<number>();
-  let corners = 0;
-  for (const l of loops)
-    for (let i = 0; i < l.length; i += 2, corners++) points.add(nameOf(l[i], l[i + 1]));
+  const corners = loops.reduce((n, l) => n + l.length / 2, 0);
+  const places = new Places(corners);
+  const nameOf = (x: number, y: number) => places.of(x, y);
+  for (const l of loops) for (let i = 0; i < l.length; i += 2) nameOf(l[i], l[i + 1]);
   // A slit needs corners that coincide; nearly always there are none.
-  if (points.size === corners) return loops;
+  if (places.count === corners) return loops;
   const x: number[] = [];
   const y: number[] = [];
   const next: number[] = [];

@@ -78,6 +78,8 @@ function walk(s: Sites): Trace {
   const contact: number[] = [];
   const taken: number[] = [];
   const byKey = new Map<number, number>();
+  const thirdOf: number[] = [];
+  const after: number[] = [];
   const edgePiece: number[] = [];
   const edgeFrom: number[] = [];
   const edgeTo: number[] = [];
@@ -95,6 +97,8 @@ function walk(s: Sites): Trace {
     nodeX.push(s.ax[i]);
     nodeY.push(s.ay[i]);
     nodeR.push(0);
+    thirdOf.push(-1);
+    after.push(-1);
   }
   const leaves = nodeX.length;
   // Corners come first: an edge is never followed back down into one.
@@ -142,11 +146,18 @@ function walk(s: Sites): Trace {
     e.at(e.max);
     const C = e.hit;
     const m = Math.min(A, B, C);
-    const key = m === A ? (A * sites + C) * sites + B : m === C ? (C * sites + B) * sites + A : (B * sites + A) * sites + C;
-    let to = byKey.get(key);
-    if (to === undefined) {
+    const second = m === A ? C : m === C ? B : A;
+    const last = m === A ? B : m === C ? A : C;
+    // Two of the three contacts make the key, exact below 2^53 for forty million segments; the third tells apart what shares them.
+    const key = m * sites + second;
+    const head = byKey.get(key) ?? -1;
+    let to = head;
+    while (to >= 0 && thirdOf[to] !== last) to = after[to];
+    if (to < 0) {
       to = nodeX.length;
       byKey.set(key, to);
+      thirdOf[to] = last;
+      after[to] = head;
       nodeX.push(e.px);
       nodeY.push(e.py);
       nodeR.push(e.pr);

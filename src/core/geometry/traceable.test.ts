@@ -1,0 +1,41 @@
+import { box } from '../testing/shapes';
+import { AxisError, axisOf } from './medial/axis';
+import { contains, normalise, regionArea, type Region } from './region';
+import { traceable } from './traceable';
+
+const region = normalise([box(0, 0, 40, 10), box(50, 0, 60, 10)]);
+/** Finds no axis while a point lies inside or on the outline. */
+const blindAt = (x: number, y: number) => (part: Region) => {
+  if (contains(part, x, y)) throw new AxisError(x, y, 'made to fail');
+  return axisOf(part);
+};
+
+describe('a region is made traceable', () => {
+  it('by nothing where all is well', () => {
+    expect(traceable(region)).toEqual({ region, lost: [] });
+    expect(traceable(region).region).toBe(region);
+  });
+
+  it('by giving up one small place, not the outline or its neighbours', () => {
+    const { region: rest, lost } = traceable(region, blindAt(20, 5));
+    expect(lost).toHaveLength(1);
+    expect(lost[0]).toMatchObject({ x: 20, y: 5, side: 0.05 });
+    expect(regionArea(rest)).toBeCloseTo(500 - 0.0025, 4);
+    expect(lost[0].area).toBeCloseTo(0.0025, 6);
+    for (const [x, y] of [[19.9, 5], [20.1, 5], [1, 1], [55, 5]]) expect(contains(rest, x, y)).toBe(true);
+  });
+
+  it('or the whole piece where no place helps, and says how much that is', () => {
+    const all = (part: Region) => {
+      if (contains(part, 55, 5) || regionArea(part) < 100) throw new AxisError(57, 5, 'made to fail');
+      return axisOf(part);
+    };
+    const { region: rest, lost } = traceable(region, all);
+    expect(regionArea(rest)).toBeCloseTo(400, 4);
+    expect(lost.reduce((s, l) => s + l.area, 0)).toBeCloseTo(100, 3);
+  });
+
+  it('lets other errors through', () => {
+    expect(() => traceable(region, () => { throw new TypeError('not an axis'); })).toThrow(TypeError);
+  });
+});
