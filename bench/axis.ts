@@ -4,7 +4,8 @@
  * package follow at three scales. Every connected piece is asked for its axis; what is refused is printed with its seed.
  */
 import { placement, flatten, transformPath } from '../src/core/geometry/path';
-import { AxisError, axisOf } from '../src/core/geometry/medial/axis';
+import { axisOf } from '../src/core/geometry/medial/axis';
+import { traceable } from '../src/core/geometry/traceable';
 import { boundsOf, components, normalise, offset, type Region } from '../src/core/geometry/region';
 import { readSvg } from '../src/core/exchange/svg/read';
 import { trace, traceDefaults } from '../src/core/artwork/trace/trace';
@@ -22,12 +23,9 @@ function ask(region: Region, name: string): void {
     pieces++;
     segments += part.reduce((n, l) => n + l.length / 2, 0);
     const begun = performance.now();
-    try {
-      axisOf(part);
-    } catch (e) {
-      refused++;
-      console.log(`${name}: ${e instanceof AxisError ? e.message : (e as Error).stack}`);
-    }
+    const { lost } = traceable(part, axisOf);
+    refused += lost.length;
+    for (const l of lost) console.log(`${name}: ${l.area.toPrecision(3)} mm2 at ${l.x}, ${l.y}`);
     const ms = performance.now() - begun;
     if (ms > slowest.ms) slowest = { ms, name };
   }

@@ -71,6 +71,20 @@ part('axis', () => {
     row(`medial axis, lettering of ${segments(region)} segments (about ${n})`, `${ms(ours)}; ${ratio}`, '1.0 x native', '0.5 x');
   }
 });
+part('wavy', () => {
+  // Ripples all round a disc and a ripple on those: many sites are nearly as near to every point of the middle.
+  for (const n of [5000, 20000, 60000]) {
+    const wave = Float64Array.from({ length: 2 * n }, (_, i) => {
+      const t = (2 * Math.PI * (i >> 1)) / n;
+      const r = 100 + 1.5 * Math.sin(180 * t) + 0.1 * Math.sin(1111 * t);
+      return 150 + r * (i & 1 ? Math.sin(t) : Math.cos(t));
+    });
+    const region = normalise([wave]);
+    const native = nativeVoronoi(region);
+    const ours = median(3, () => trace(components(region)), 1);
+    row(`medial axis, wavy outline of ${segments(region)} segments`, `${ms(ours)}; ${native === null ? 'native not measured' : `native ${ms(native)}, ratio ${(ours / native).toFixed(2)}`}`, n === 20000 ? '2 x native' : '-', '-');
+  }
+});
 part('lettering', () => {
   const lines = Array.from({ length: 7 }, () => 'Fenwater Lock & Quay Sluice 1794 keeper').join('\n');
   const region = words(lines, 'libre-baskerville', 30, 0.0009);

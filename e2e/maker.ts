@@ -28,7 +28,12 @@ export class Maker {
       const thing = await this.find(role, name);
       try {
         await this.free(thing);
-        await thing.evaluate((e) => document.addEventListener('click', (event) => ((e as unknown as { met: boolean }).met = event.composedPath().includes(e)), { capture: true, once: true }));
+        // A list that is made anew just now has another thing of that name in the same place: it was met too, and is not pressed twice.
+        await thing.evaluate((e) => {
+          const name = (q: Element) => `${q.tagName} ${q.getAttribute('role')} ${q.getAttribute('aria-label') ?? q.textContent}`;
+          const wanted = name(e);
+          document.addEventListener('click', (event) => ((e as unknown as { met: boolean }).met = event.composedPath().some((q) => q === e || (q instanceof Element && name(q) === wanted))), { capture: true, once: true });
+        });
         await thing.click();
       } catch (e) {
         // A sheet that has been made anew meanwhile has another thing of that name; what is gone was not pressed.

@@ -35,8 +35,8 @@ export function chromium() {
   apt('install', '-y', '--no-install-recommends', 'chromium', 'libegl1', 'libegl-mesa0', 'libgl1-mesa-dri');
 }
 
-/** Builds the app unless what it is built from has not changed. */
-export function build() {
+/** Builds the app unless what it is built from has not changed. `env`: besides the shell's. */
+export function build(env = {}) {
   run('node', ['scripts/assets.mjs']);
   const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard', 'src', 'next.config.mjs', 'package-lock.json', 'tsconfig.json'], { cwd: root, encoding: 'utf8' }).split('\n').filter((f) => f && !/\.test\.tsx?$/.test(f) && existsSync(path.join(root, f)));
   const hash = createHash('sha256');
@@ -44,7 +44,7 @@ export function build() {
   const key = hash.digest('hex');
   const stamp = path.join(root, '.next/mirvak-built');
   if (existsSync(stamp) && existsSync(path.join(root, '.next/BUILD_ID')) && readFileSync(stamp, 'utf8') === key) return;
-  run('npx', ['next', 'build']);
+  run('npx', ['next', 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
   writeFileSync(stamp, key);
 }
 

@@ -1,4 +1,5 @@
 import { axisFor } from '../geometry/insets';
+import { traceable } from '../geometry/traceable';
 import { boundsOf, components, offset, regionArea, subtract, type Region } from '../geometry/region';
 
 /** A stretch of a stroke or gap: how wide it is, how long, and where. mm. */
@@ -21,7 +22,8 @@ const HAIR = 0.03;
  */
 export function widths(region: Region): GaugePiece[] {
   const out: GaugePiece[] = [];
-  for (const part of components(region)) {
+  // What has no axis has no widths; the V-carve of it says so by place.
+  for (const part of components(traceable(region).region)) {
     const { sites, trace: t } = axisFor(part);
     for (let p = 0; p < t.pieces; p++) {
       const length = Math.hypot(t.x1[p] - t.x0[p], t.y1[p] - t.y0[p]);

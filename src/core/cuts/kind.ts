@@ -60,6 +60,8 @@ export interface Remark {
   readonly text: string;
   readonly x?: number;
   readonly y?: number;
+  /** Name of what can be done about it at once (`../proof/mends.ts`). */
+  readonly mend?: string;
 }
 
 /** Area that no cutter of the plan reaches, mm2 and where. */

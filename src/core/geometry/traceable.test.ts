@@ -35,6 +35,17 @@ describe('a region is made traceable', () => {
     expect(lost.reduce((s, l) => s + l.area, 0)).toBeCloseTo(100, 3);
   });
 
+  it('without a word about slivers that rounding leaves', () => {
+    const sliver = Float64Array.of(0, 20, 3, 20, 3, 20.00002, 1, 20.00001, 0, 20.00001);
+    const blind = (part: Region) => {
+      if (part[0][1] === 20) throw new AxisError(1, 20, 'made to fail');
+      return axisOf(part);
+    };
+    const { region: rest, lost } = traceable([...region, sliver], blind);
+    expect(lost).toEqual([]);
+    expect(regionArea(rest)).toBeCloseTo(500, 6);
+  });
+
   it('lets other errors through', () => {
     expect(() => traceable(region, () => { throw new TypeError('not an axis'); })).toThrow(TypeError);
   });

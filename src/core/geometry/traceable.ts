@@ -1,6 +1,6 @@
 import { axisFor } from './insets';
 import { AxisError } from './medial/axis';
-import { components, intersect, regionArea, subtract, type Region } from './region';
+import { components, intersect, lineLength, regionArea, subtract, type Region } from './region';
 
 /** A place that had to be left out because no axis was found there: its middle, the side of the square that went, and the area in it. mm, mm2 */
 export interface Lost {
@@ -13,6 +13,8 @@ export interface Lost {
 /** Side of the square that is given up first, mm; four times as much at each further try. */
 const FIRST = 0.05;
 const TRIES = 6;
+/** Slivers thinner than this (mm) are what rounding to the grid leaves between outlines that run along each other: nothing that could be cut. */
+const SLIVER = 1e-4;
 
 /**
  * A region whose every component has a medial axis, and the places that were given up for it: one place costs that place, not
@@ -27,6 +29,7 @@ export function traceable(region: Region, find: (component: Region) => unknown =
       good.push(...part);
     } catch (e) {
       if (!(e instanceof AxisError)) throw e;
+      if (2 * regionArea(part) < SLIVER * part.reduce((sum, l) => sum + lineLength(l, true), 0)) return;
       const side = FIRST * 4 ** tries;
       const [x0, y0, x1, y1] = [e.x - side / 2, e.y - side / 2, e.x + side / 2, e.y + side / 2];
       const square = [Float64Array.of(x0, y0, x1, y0, x1, y1, x0, y1)];
@@ -36,5 +39,5 @@ export function traceable(region: Region, find: (component: Region) => unknown =
     }
   };
   for (const part of components(region)) settle(part, 0);
-  return lost.length ? { region: good, lost } : { region, lost };
+  return { region: good.length === region.length ? region : good, lost };
 }

@@ -1,10 +1,17 @@
+import { placementOf } from '../artwork/item';
+import { nearest, simplify } from '../artwork/nodes';
+import { PROMISED } from '../cuts/budget';
+import { inverse, type Path } from '../geometry/path';
 import type { Job } from '../job/job';
 
-/** Something that can be done about a finding with one press. */
+/** Something that can be done about a finding with one press. `place`: where the finding is, mm, blank's frame. */
 export interface Mend {
   readonly words: string;
-  apply(job: Job, cutId: string | null): void;
+  apply(job: Job, cutId: string | null, place: { readonly x: number | null; readonly y: number | null }): void;
 }
+
+/** Outlines this near to a place (mm) are those that it speaks of. */
+const BESIDE = 0.5;
 
 /** Mends by the name that a finding gives. A new one is one entry. */
 export const mends: Readonly<Record<string, Mend>> = {
@@ -13,6 +20,21 @@ export const mends: Readonly<Record<string, Mend>> = {
     apply(job, cutId) {
       const i = job.cuts.findIndex((c) => c.id === cutId);
       if (i >= 0) job.cuts.push(...job.cuts.splice(i, 1));
+    },
+  },
+  simplify: {
+    words: 'Simplify here',
+    apply(job, cutId, { x, y }) {
+      const items = job.cuts.find((c) => c.id === cutId)?.items ?? [];
+      if (x === null || y === null) return;
+      for (const item of job.items) {
+        if (item.kind !== 'drawing' || !items.includes(item.id)) continue;
+        const m = inverse(placementOf(item));
+        const [px, py] = [m.a * x + m.c * y + m.e, m.b * x + m.d * y + m.f];
+        const values = item.values as { paths: Path[] };
+        // No farther than what is promised of the cut anyway.
+        values.paths = values.paths.map((p) => (nearest(p, px, py).distance < BESIDE ? simplify(p, PROMISED) : p));
+      }
     },
   },
 };

@@ -72,10 +72,12 @@ describe('lines and the table', () => {
   });
 });
 
+const nowhere = { x: null, y: null };
+
 test('a mend moves the cut that parts the piece to the end, and nothing else', () => {
   const j = { ...job, cuts: [...job.cuts, { ...job.cuts[0], id: 'c' }] };
-  mends.last.apply(j, 'a');
+  mends.last.apply(j, 'a', nowhere);
   expect(j.cuts.map((c) => c.id)).toEqual(['b', 'c', 'a']);
-  mends.last.apply(j, 'nobody');
+  mends.last.apply(j, 'nobody', nowhere);
   expect(j.cuts.map((c) => c.id)).toEqual(['b', 'c', 'a']);
 });

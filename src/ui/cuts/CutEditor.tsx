@@ -21,6 +21,7 @@ import { reachTint } from '@/ui/table/drawPlan';
 import { cutColour } from '@/ui/theme/theme';
 import { setView, useView } from '@/ui/view';
 import { DepthDrawing } from './DepthDrawing';
+import { Remarks } from './Remarks';
 import { Speeds } from './Speeds';
 
 
@@ -112,11 +113,7 @@ export function CutEditor({ cut }: { cut: Cut }) {
             ))}
           </Typography>
         )}
-        {plan?.remarks.map((r) => (
-          <Typography key={r.text} variant="body2" sx={{ mt: 1, color: r.level === 'problem' ? 'error.main' : 'text.secondary' }}>
-            {r.text}
-          </Typography>
-        ))}
+        {plan && <Remarks cutId={cut.id} remarks={plan.remarks} />}
       </Group>
       {kind.cutters(cut.values).map((id) => {
         const cutter = cutters.find((c) => c.id === id);

@@ -8,7 +8,6 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { checks } from '@/core/proof/checks';
 import type { Finding } from '@/core/proof/check';
-import { mends } from '@/core/proof/mends';
 import { cellOf, setQuality, stopWork, useWork, type Quality } from '@/compute/pipeline';
 import { durationText } from '@/core/units/duration';
 import { lengthText } from '@/core/units/length';
@@ -17,6 +16,7 @@ import { useOpenJob } from '@/store/openJob';
 import { ChoiceField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { setView } from '@/ui/view';
+import { MendButton } from '@/ui/common/MendButton';
 import { PlayBar } from './PlayBar';
 import { Ledger } from './Ledger';
 
@@ -64,11 +64,7 @@ export function ProofSheet() {
                           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
                             {f.text}
                           </Typography>
-                          {f.mend && (
-                            <Button size="small" variant="outlined" sx={{ mr: 1, minHeight: 26 }} onClick={() => useOpenJob.getState().edit(mends[f.mend!].words, (j) => mends[f.mend!].apply(j, f.cutId))}>
-                              {mends[f.mend].words}
-                            </Button>
-                          )}
+                          {f.mend && <MendButton mend={f.mend} cutId={f.cutId} x={f.x} y={f.y} />}
                           {(f.x !== null || f.cutId) && (
                             <Button size="small" sx={{ ml: -0.75, minHeight: 26 }} onClick={() => show(f)}>
                               Show me

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { coneOf, cuttingLength, formOf, radiusOf } from '../../cutters/cutter';
-import { AxisError } from '../../geometry/medial/axis';
 import { makeInside } from '../../geometry/inside';
 import { axisFor, insetsOf } from '../../geometry/insets';
 import { hashFloats, memo } from '../../geometry/hash';
+import { traceable } from '../../geometry/traceable';
 import { components, regionArea, simplifyRegion, type Loop, type Region } from '../../geometry/region';
 import { staysInside } from '../../geometry/lines';
 import { makeOutline } from '../../geometry/outline';
@@ -76,19 +76,15 @@ export const vcarve = cutKind({
     }
     // Depth errors are radial ones divided by tan a: steep cones get finer outlines.
     const budget = finer(c.budget, 1 / tan);
-    const region = c.region(budget.flatten);
-    if (!region.length) return emptyPlan();
+    const { region, lost } = traceable(c.region(budget.flatten));
+    for (const l of lost) remarks.push({ level: 'problem', text: `The outline is too tangled here for an exact V-carve: a square of ${l.side.toFixed(2)} mm (${l.area.toPrecision(2)} mm\u00b2 of the artwork) is left out.`, x: l.x, y: l.y, mend: 'simplify' });
+    if (!region.length) return emptyPlan(remarks);
     const R = limit * tan + tip;
     const height = (r: number) => -v.startDepth - Math.min((r - tip) / tan, limit);
     const parts = components(region);
     const branches: Branches[] = [];
     parts.forEach((part, i) => {
-      try {
-        branches.push(keptBranches(`${hashFloats(part)}/${budget.sample}`, () => makeBranches(axisFor(part), budget.sample, budget.prune)));
-      } catch (e) {
-        if (!(e instanceof AxisError)) throw e;
-        remarks.push({ level: 'problem', text: e.message, x: e.x, y: e.y });
-      }
+      branches.push(keptBranches(`${hashFloats(part)}/${budget.sample}`, () => makeBranches(axisFor(part), budget.sample, budget.prune)));
       c.progress((0.6 * (i + 1)) / parts.length);
     });
     let widest = 0;

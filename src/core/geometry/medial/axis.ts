@@ -18,7 +18,7 @@ export class AxisError extends Error {
     readonly y: number,
     detail: string,
   ) {
-    super(`The outline near X ${x.toFixed(3)} Y ${y.toFixed(3)} is too tangled for an exact V-carve (${detail}). Simplify it there.`);
+    super(`no medial axis at ${x.toFixed(4)}, ${y.toFixed(4)}: ${detail}`);
     this.name = 'AxisError';
   }
 }

@@ -13,6 +13,8 @@ const CORNER_CORNER = 3;
  */
 const FOOT_SLACK = 1e-10;
 const CONVEX_SLACK = 1e-7;
+/** Two distances that differ by less than this (times 1 mm + clearance) are one where a corner is all but straight. */
+const AS_NEAR = 1e-10;
 /** Hits at a clearance below this (mm) are other corners of the same point, not third sites. */
 const NO_CLEARANCE = 1e-9;
 
@@ -30,6 +32,7 @@ export class Bisector {
   private readonly n: number;
   private readonly tree: SiteTree;
   private readonly stack = new Int32Array(256);
+  private readonly order = new Float64Array(256);
   // The bisector that is being followed.
   private kind = 0;
   private A = 0;
@@ -284,6 +287,27 @@ export class Bisector {
     this.bound();
   }
 
+  /** Travel until the ball meets a point, Infinity if it never does. */
+  private travelTo(cx: number, cy: number): number {
+    if (this.kind === SEG_SEG) {
+      const wx = this.x - cx;
+      const wy = this.y - cy;
+      const d = Math.sqrt(wx * wx + wy * wy);
+      return this.downCrossing(1 - this.k * this.k, 2 * (wx * this.ux + wy * this.uy - this.r * this.k), (d - this.r) * (d + this.r), 0, 1);
+    }
+    if (this.kind === CORNER_CORNER) {
+      const wx = this.bx - cx;
+      const wy = this.by - cy;
+      return this.downCrossing(0, 2 * (wx * this.ux + wy * this.uy), wx * wx + wy * wy - this.h * this.h, this.t0, 1);
+    }
+    const { s, S } = this;
+    const vx = cx - s.ax[S];
+    const vy = cy - s.ay[S];
+    const e = this.ps - (vx * s.dx[S] + vy * s.dy[S]);
+    const qh = -vx * s.dy[S] + vy * s.dx[S];
+    return this.downCrossing(1 - qh / this.h, 2 * e, e * e + qh * (qh - this.h), this.t0 - this.ps, this.sigma);
+  }
+
   private tryCorner(i: number): void {
     const { s, n, A, B } = this;
     if (A === i || B === i || A === n + i || B === n + i) return;
@@ -291,24 +315,7 @@ export class Bisector {
     if (A === p || B === p) return;
     const cx = s.ax[i];
     const cy = s.ay[i];
-    let travel: number;
-    if (this.kind === SEG_SEG) {
-      const wx = this.x - cx;
-      const wy = this.y - cy;
-      const d = Math.sqrt(wx * wx + wy * wy);
-      travel = this.downCrossing(1 - this.k * this.k, 2 * (wx * this.ux + wy * this.uy - this.r * this.k), (d - this.r) * (d + this.r), 0, 1);
-    } else if (this.kind === CORNER_CORNER) {
-      const wx = this.bx - cx;
-      const wy = this.by - cy;
-      travel = this.downCrossing(0, 2 * (wx * this.ux + wy * this.uy), wx * wx + wy * wy - this.h * this.h, this.t0, 1);
-    } else {
-      const S = this.S;
-      const vx = cx - s.ax[S];
-      const vy = cy - s.ay[S];
-      const e = this.ps - (vx * s.dx[S] + vy * s.dy[S]);
-      const qh = -vx * s.dy[S] + vy * s.dx[S];
-      travel = this.downCrossing(1 - qh / this.h, 2 * e, e * e + qh * (qh - this.h), this.t0 - this.ps, this.sigma);
-    }
+    const travel = this.travelTo(cx, cy);
     if (!(travel < this.max) || !(travel > -FOOT_SLACK)) return;
     if (n + i === this.third && travel < 1e-9) return;
     this.at(travel);
@@ -322,28 +329,46 @@ export class Bisector {
   }
 
   /**
-   * Whether a ball between here and `max` may reach the chain of a box. Its distance to the chain's half
-   * plane, less the clearance, is concave along every kind of edge, so both ends free means all free.
+   * Whether a ball between here and `max` may reach the chain of a box. A ball's distance to a half plane, less its
+   * clearance, is concave along every kind of edge, so both ends free means all free. Two half planes that hold the chain are
+   * tried: that of its chord, and that which faces the middle of the edge. Where an edge is straight, what its last ball
+   * must grow by to hold all others is known (way and clearance at the start less its own: clearance is convex), and its
+   * distance decides: out of a corner that is all but straight that is next to nothing.
+   *
+   *          ( ball )     A chain that bends towards the ball, a little way from where the ball touches the outline,
+   *       ____\\__//____   lies beyond the half plane of its own chord, but clear of that square to the line between
+   *   ___/    chain  \__  chain and ball.
    */
   private near(b: number): boolean {
-    const { boxes, sides } = this.tree;
-    const side = (b / 4) * 3;
-    const nx = sides[side];
-    const ny = sides[side + 1];
-    const most = sides[side + 2] + 1e-9;
-    if (nx * this.x + ny * this.y - this.r > most && nx * this.endX + ny * this.endY - this.endR > most) return false;
-    if (this.kind !== SEG_SEG) return true;
-    const hx = (boxes[b + 2] - boxes[b]) / 2;
-    const hy = (boxes[b + 3] - boxes[b + 1]) / 2;
-    const vx = boxes[b] + hx - this.x;
-    const vy = boxes[b + 1] + hy - this.y;
-    const along = vx * this.ux + vy * this.uy;
-    const across = Math.abs(vx * this.uy - vy * this.ux);
-    const lean = 1 - this.k * this.k;
-    let t = lean > 0 ? along + (this.k * across) / Math.sqrt(lean) : this.max;
-    t = t < 0 ? 0 : t > this.max ? this.max : t;
-    const gap = Math.sqrt((along - t) * (along - t) + across * across) - this.r - this.k * t;
-    return gap <= Math.sqrt(hx * hx + hy * hy) + 1e-9;
+    const { slabs } = this.tree;
+    const k = (b / 4) * 6;
+    const nx = slabs[k];
+    const ny = slabs[k + 1];
+    const most = slabs[k + 2];
+    const { x, y, r, endX, endY, endR } = this;
+    const a0 = nx * x + ny * y;
+    const a1 = nx * endX + ny * endY;
+    if (a0 - r > most + 1e-9 && a1 - endR > most + 1e-9) return false;
+    const least = slabs[k + 3];
+    const lo = slabs[k + 4];
+    const hi = slabs[k + 5];
+    // In the frame of the slab: along the chord, and into the region.
+    const t0 = ny * x - nx * y;
+    const t1 = ny * endX - nx * endY;
+    if (this.kind === SEG_SEG || this.kind === CORNER_CORNER) {
+      const dt = t1 < lo ? lo - t1 : t1 > hi ? t1 - hi : 0;
+      const dn = a1 < least ? least - a1 : a1 > most ? a1 - most : 0;
+      const all = Math.max(endR, r + this.max) + 1e-9;
+      if (dt * dt + dn * dn > all * all) return false;
+    }
+    let ut = (t0 + t1 - lo - hi) / 2;
+    let un = (a0 + a1 - most - least) / 2;
+    const l = Math.sqrt(ut * ut + un * un);
+    if (!(l > 0)) return true;
+    ut /= l;
+    un /= l;
+    const reach = (ut > 0 ? ut * hi : ut * lo) + (un > 0 ? un * most : un * least) + 1e-9;
+    return ut * t0 + un * a0 - r <= reach || ut * t1 + un * a1 - endR <= reach;
   }
 
   private inside(i: number): boolean {
@@ -351,9 +376,52 @@ export class Bisector {
     return s.ax[i] > this.minX && s.ax[i] < this.maxX && s.ay[i] > this.minY && s.ay[i] < this.maxY;
   }
 
+  /**
+   * A length that the edge cannot exceed by much, since no ball on it holds a point of the outline: the corner nearest to the
+   * far end is looked for by one way down the tree, the edge is cut where its ball meets it, and again from there. A long edge
+   * that stands on the outline would else ask all that its farthest ball covers.
+   */
+  private probe(): number {
+    const { s } = this;
+    const { boxes, levelStart, levels } = this.tree;
+    const whole = this.max;
+    const a = this.A < this.n ? this.A : this.A - this.n;
+    const c = this.B < this.n ? this.B : this.B - this.n;
+    for (let tries = 0; tries < 12; tries++) {
+      let index = 0;
+      for (let level = levels - 1; level > 0; level--) {
+        const begin = index * FAN;
+        const end = Math.min(levelStart[level] - levelStart[level - 1], begin + FAN);
+        let least = Infinity;
+        for (let k = begin; k < end; k++) {
+          const q = 4 * (levelStart[level - 1] + k);
+          const vx = (boxes[q] + boxes[q + 2]) / 2 - this.endX;
+          const vy = (boxes[q + 1] + boxes[q + 3]) / 2 - this.endY;
+          const away = vx * vx + vy * vy;
+          if (away < least) {
+            least = away;
+            index = k;
+          }
+        }
+      }
+      let travel = Infinity;
+      for (let i = index * LEAF; i < Math.min(this.n, (index + 1) * LEAF); i++) {
+        if (i === a || i === c || i === s.next[a] || i === s.next[c]) continue;
+        const t = this.travelTo(s.ax[i], s.ay[i]);
+        if (t > 0 && t < travel) travel = t;
+      }
+      if (!(travel < 0.99 * this.max)) break;
+      this.max = travel * (1 + 1e-9) + 1e-7;
+      this.bound();
+    }
+    const far = this.max;
+    this.max = whole;
+    return far;
+  }
+
   /** Finds what ends the edge: `max` and `hit`. */
   search(): void {
-    const { s, n, stack } = this;
+    const { s, n } = this;
     // Most edges end at a near neighbour of their own sites along the boundary: look there first, in
     // doubling steps, for what is hit prunes the rest.
     const a = this.A < n ? this.A : this.A - n;
@@ -362,6 +430,25 @@ export class Bisector {
     this.trySegment(s.prev[c]);
     for (let step = 2; a + step < n && this.inside(a + step); step *= 2) this.trySegment(a + step);
     for (let step = 2; c - step >= 0 && this.inside(c - step); step *= 2) this.trySegment(c - step);
+    if (this.endR > 1.05 * this.r) {
+      const { max, hit } = this;
+      const far = this.probe();
+      if (far < max) {
+        this.max = far;
+        this.hit = -1;
+        this.sweep();
+        if (this.hit >= 0) return;
+        // Nothing below what rounding allows: all is asked after all.
+        this.max = max;
+        this.hit = hit;
+      }
+      this.bound();
+    }
+    this.sweep();
+  }
+
+  private sweep(): void {
+    const { s, n, stack } = this;
     const { boxes, levelStart, levels } = this.tree;
     let top = 0;
     stack[top++] = levels - 1;
@@ -383,16 +470,35 @@ export class Bisector {
           if (s.reflex[i] && this.inside(i)) this.tryCorner(i);
         }
       } else {
-        const end = Math.min(levelStart[level] - levelStart[level - 1], (index + 1) * FAN);
-        for (let c = index * FAN; c < end; c++) {
-          stack[top++] = level - 1;
-          stack[top++] = c;
+        // The nearest to the far ball is looked at first: what it hits makes that ball smaller for all others.
+        const begin = index * FAN;
+        const end = Math.min(levelStart[level] - levelStart[level - 1], begin + FAN);
+        const from = top;
+        for (let c = begin; c < end; c++) {
+          const q = 4 * (levelStart[level - 1] + c);
+          const vx = (boxes[q] + boxes[q + 2]) / 2 - this.endX;
+          const vy = (boxes[q + 1] + boxes[q + 3]) / 2 - this.endY;
+          const away = vx * vx + vy * vy;
+          let at = top;
+          for (; at > from && this.order[at - 2] < away; at -= 2) {
+            stack[at] = stack[at - 2];
+            stack[at + 1] = stack[at - 1];
+            this.order[at] = this.order[at - 2];
+          }
+          stack[at] = level - 1;
+          stack[at + 1] = c;
+          this.order[at] = away;
+          top += 2;
         }
       }
     }
   }
 
-  /** Which of the two sites the edge leaves at `max`, and the site that follows on that side. */
+  /**
+   * Which of the two sites the edge leaves at `max`, and the site that follows on that side. Where the outline is all but
+   * straight at a convex corner, the next segment is as near as the one that is left, but no crossing of the two could be
+   * worked out: then that segment is the hit, and null comes back. Null without a hit: the edge runs out of its sites.
+   */
   turnOver(): { right: number; left: number } | null {
     const { s, n, A, B } = this;
     this.at(this.max);
@@ -412,9 +518,20 @@ export class Bisector {
     if (overA >= overB) {
       if (A >= n) return { right: A - n, left: B };
       const j = s.next[A];
-      return s.reflex[j] ? { right: n + j, left: B } : null;
+      if (s.reflex[j]) return { right: n + j, left: B };
+      this.meet(j);
+      return null;
     }
     if (B >= n) return { right: A, left: s.prev[B - n] };
-    return s.reflex[B] ? { right: A, left: n + B } : null;
+    if (s.reflex[B]) return { right: A, left: n + B };
+    this.meet(s.prev[B]);
+    return null;
+  }
+
+  private meet(next: number): void {
+    const { s } = this;
+    if (next === this.A || next === this.B) return;
+    const away = -s.dy[next] * this.px + s.dx[next] * this.py - s.offset[next];
+    if (Math.abs(away - this.pr) < AS_NEAR * (1 + this.pr)) this.hit = next;
   }
 }

@@ -7,16 +7,16 @@ import type { Sites } from './sites';
  * consecutive boxes below; `levelStart[l]` is the first box of level l. A box is four numbers in
  * `boxes`: minX, minY, maxX, maxY. Boundary order needs no sorting and keeps boxes tight.
  *
- * Each box also has a half plane that holds its chain, three numbers in `sides`: a unit normal into
- * the region, square to the chain's chord, and the largest offset of the chain along it. On a finely
- * divided circle boxes overlap every ball, while half planes miss it by the chord's sagitta only.
+ * Each box also has a rectangle that lies along its chain, six numbers in `slabs`: a unit normal into the region, square to
+ * the chain's chord; the largest and the least offset of the chain along it; its least and largest place along the chord.
+ * On a finely divided curve upright boxes overlap every ball that touches it somewhere, while these miss all but the nearest.
  */
 export const LEAF = 4;
 export const FAN = 4;
 
 export interface SiteTree {
   readonly boxes: Float64Array;
-  readonly sides: Float64Array;
+  readonly slabs: Float64Array;
   readonly levelStart: Int32Array;
   readonly levels: number;
 }
@@ -54,7 +54,7 @@ export function makeSiteTree(s: Sites): SiteTree {
       }
     }
   }
-  const sides = new Float64Array(3 * levelStart[counts.length]);
+  const slabs = new Float64Array(6 * levelStart[counts.length]);
   for (let l = 0, span = LEAF; l < counts.length; l++, span *= FAN) {
     for (let b = 0; b < counts[l]; b++) {
       const first = b * span;
@@ -64,14 +64,24 @@ export function makeSiteTree(s: Sites): SiteTree {
       const ey = s.ay[end] - s.ay[first];
       const chord = Math.sqrt(ex * ex + ey * ey);
       const nx = chord > 0 ? -ey / chord : 0;
-      const ny = chord > 0 ? ex / chord : 0;
-      let most = chord > 0 ? -Infinity : Infinity;
-      for (let i = first; i <= last && chord > 0; i++) {
-        const j = s.next[i];
-        most = Math.max(most, nx * s.ax[i] + ny * s.ay[i], nx * s.ax[j] + ny * s.ay[j]);
+      const ny = chord > 0 ? ex / chord : 1;
+      let most = -Infinity;
+      let least = Infinity;
+      let lo = Infinity;
+      let hi = -Infinity;
+      for (let i = first; i <= last; i++) {
+        for (let k = 0; k < 2; k++) {
+          const j = k ? s.next[i] : i;
+          const across = nx * s.ax[j] + ny * s.ay[j];
+          const along = ny * s.ax[j] - nx * s.ay[j];
+          if (across > most) most = across;
+          if (across < least) least = across;
+          if (along < lo) lo = along;
+          if (along > hi) hi = along;
+        }
       }
-      sides.set([nx, ny, most], 3 * (levelStart[l] + b));
+      slabs.set([nx, ny, most, least, lo, hi], 6 * (levelStart[l] + b));
     }
   }
-  return { boxes, sides, levelStart, levels: counts.length };
+  return { boxes, slabs, levelStart, levels: counts.length };
 }

@@ -136,7 +136,10 @@ function walk(s: Sites): Trace {
       if (B < n) owned[B] = 1;
       if (e.hit >= 0) break;
       const on = e.turnOver();
-      if (!on) return fail('an edge that runs out of its sites');
+      if (!on) {
+        if (e.hit < 0) return fail('an edge that runs out of its sites');
+        break;
+      }
       A = on.right;
       B = on.left;
       e.x = e.px;

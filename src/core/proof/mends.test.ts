@@ -1,0 +1,31 @@
+import { newItem } from '../artwork/item';
+import { nodeCount } from '../artwork/nodes';
+import type { Path } from '../geometry/path';
+import { demoJobs } from '../job/demo';
+import { mends } from './mends';
+
+/** A circle of many short lines about cx, cy. */
+const fine = (cx: number, cy: number, n = 2000): Path => ({
+  x: cx + 5,
+  y: cy,
+  segments: Array.from({ length: n }, (_, i) => ({ k: 'line' as const, x: cx + 5 * Math.cos((2 * Math.PI * (i + 1)) / n), y: cy + 5 * Math.sin((2 * Math.PI * (i + 1)) / n) })),
+  closed: true,
+});
+
+test('an outline is made simpler where the finding is, within what is promised, and no other', () => {
+  const job = demoJobs['lock-cottage-board']();
+  // Turned and moved: the place is told in the blank's frame.
+  job.items = [
+    newItem({ id: 'a', name: 'A', kind: 'drawing', x: 30, y: 20, angle: 90, values: { paths: [fine(0, 0), fine(40, 0)], fill: 'nonzero' } }),
+    newItem({ id: 'b', name: 'B', kind: 'drawing', x: 30, y: 20, angle: 90, values: { paths: [fine(0, 0)], fill: 'nonzero' } }),
+  ];
+  job.cuts = [{ ...job.cuts[0], id: 'cut', items: ['a'] }];
+  // The second circle of A lies at 30, 60 after the turn; this is a point of its outline.
+  mends.simplify.apply(job, 'cut', { x: 30, y: 65 });
+  const counts = job.items.flatMap((i) => (i.values as { paths: Path[] }).paths.map(nodeCount));
+  expect(counts[0]).toBe(2000);
+  expect(counts[1]).toBeLessThan(60);
+  expect(counts[2]).toBe(2000);
+  mends.simplify.apply(job, 'cut', { x: null, y: null });
+  expect(nodeCount((job.items[0].values as { paths: Path[] }).paths[0])).toBe(2000);
+});
