@@ -22,6 +22,8 @@ interface View {
   stage: Stage;
   /** Picked items. */
   picked: string[];
+  /** The item that the cursor points at, on the table or in the list. */
+  hovered: string | null;
   cutId: string | null;
   table: TableView;
   paths: boolean;
@@ -61,6 +63,7 @@ interface View {
 export const useView = create<View>(() => ({
   stage: 'cuts',
   picked: [],
+  hovered: null,
   cutId: null,
   table: 'both',
   paths: true,

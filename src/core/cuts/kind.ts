@@ -118,6 +118,8 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
   defaults(blank: CutBlank, cutters: readonly Cutter[]): z.infer<S>;
   /** Whether it can be planned without artwork, with these values. */
   bare?(v: z.infer<S>): boolean;
+  /** Whether it takes away what lies inside of its outlines: a press inside picks them then. */
+  readonly fills?: true;
   /** Whether it can do something with lines, or with closed outlines alone; lines as well when not said. */
   outlinesOnly?(v: z.infer<S>): boolean;
   /** Ids of the cutters, in the order in which they are used. */

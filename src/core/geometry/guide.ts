@@ -17,7 +17,7 @@ export interface Guide {
 }
 
 /** Steps of a segment for measuring its length. */
-const STEPS = 64;
+const STEPS = 160;
 
 function evaluate(px: number, py: number, s: Segment, t: number): { x: number; y: number; dx: number; dy: number } {
   if (s.k === 'line') return { x: px + (s.x - px) * t, y: py + (s.y - py) * t, dx: s.x - px, dy: s.y - py };

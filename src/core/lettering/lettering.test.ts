@@ -35,7 +35,7 @@ describe('a guide', () => {
         const a = g.at(s);
         const b = g.at(s + 0.02);
         expect(Math.hypot(a.tx, a.ty)).toBeCloseTo(1, 9);
-        expect(Math.abs(Math.hypot(b.x - a.x, b.y - a.y) - 0.02)).toBeLessThan(4e-4);
+        expect(Math.abs(Math.hypot(b.x - a.x, b.y - a.y) - 0.02)).toBeLessThan(2e-4);
       }),
     );
     const end = g.at(g.length);

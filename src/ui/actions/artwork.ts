@@ -1,16 +1,17 @@
 import { align, around, distribute, mirrored, ringPlaces, rowPlaces, turnedAbout, type Alignment, type Shift } from '@/core/artwork/arrange';
 import { itemBounds, newItem, placeItem, type Item } from '@/core/artwork/item';
+import { filledBy, liesInside } from '@/core/artwork/picking';
 import { artworkHelper } from '@/compute/pool';
 import type { ShapeTask } from '@/compute/artwork';
 import { joinPaths } from '@/core/geometry/join';
 import { boundsOfPaths, transformPath, type Path } from '@/core/geometry/path';
-import type { Bounds, Fill } from '@/core/geometry/region';
+import { normalise, type Bounds, type Fill } from '@/core/geometry/region';
 import type { Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { dropEmptyGroups } from '@/core/job/regroup';
-import { edit, freeName, jobNow, openLayer, placesOf } from './edits';
+import { edit, freeName, jobNow, openLayer, pickable, placesOf } from './edits';
 import { tell } from './tell';
 
 export const pickedItems = (): Item[] => {
@@ -46,6 +47,17 @@ function replace(name: string, old: readonly Item[], fresh: readonly Item[], kee
     dropEmptyGroups(j);
   });
   setView({ picked: fresh.map((i) => i.id), stage: 'artwork' });
+}
+
+/** Picks, instead of the picked outlines, all that lies wholly inside of them. */
+export function pickWithin(): void {
+  const job = jobNow();
+  if (!job) return;
+  const { picked } = useView.getState();
+  const region = normalise(pickedItems().flatMap((i) => filledBy(placeItem(i, art))));
+  const inside = pickable(job).filter((i) => !picked.includes(i.id) && liesInside(placeItem(i, art), region));
+  if (!inside.length) return tell('info', region.length ? 'Nothing lies wholly within what is picked.' : 'What is picked is not a closed outline.');
+  setView({ picked: inside.map((i) => i.id) });
 }
 
 /** Puts each of some items, by its id, in the place of the one that it was. */

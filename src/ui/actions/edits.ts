@@ -1,5 +1,4 @@
-import { itemKindOf } from '@/core/artwork/registry';
-import { newItem, type Item } from '@/core/artwork/item';
+import type { Item } from '@/core/artwork/item';
 import type { Cutter } from '@/core/cutters/cutter';
 import { applied, type Recipe } from '@/core/job/recipe';
 import { kindOf } from '@/core/cuts/registry';
@@ -8,7 +7,7 @@ import type { Cut, Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
 import { useWork } from '@/compute/pipeline';
 import { useOpenJob } from '@/store/openJob';
-import { setView, typeInto, useView } from '@/ui/view';
+import { setView, useView } from '@/ui/view';
 
 export const edit = (name: string, recipe: (job: Job) => void, merge?: string) => useOpenJob.getState().edit(name, recipe, merge);
 export const jobNow = () => useOpenJob.getState().job;
@@ -27,14 +26,10 @@ export function freeName(base: string, taken: readonly { name: string }[]): stri
   for (let i = 2; ; i++) if (!taken.some((t) => t.name === `${base} ${i}`)) return `${base} ${i}`;
 }
 
-export function addItem(kind: string): void {
-  const job = jobNow();
-  if (!job) return;
-  const k = itemKindOf(kind);
-  const item = newItem({ id: freshId(), name: freeName(k.title(k.defaults), job.items), kind, x: job.blank.width / 2, y: job.blank.height / 2, layer: openLayer(job), values: structuredClone(k.defaults) as Item['values'] });
-  edit(`Add ${k.name.toLowerCase()}`, (j) => void j.items.push(item));
-  setView({ picked: [item.id], stage: 'artwork' });
-  typeInto(item.id);
+/** Items that can be picked on the table: visible, on a visible layer that is not locked. */
+export function pickable(job: Job): Item[] {
+  const open = new Set(job.layers.filter((l) => l.visible && !l.locked).map((l) => l.id));
+  return job.items.filter((i) => i.visible && open.has(i.layer));
 }
 
 export function deletePicked(): void {

@@ -1,5 +1,7 @@
 import { bringOwnFonts } from '@/compute/fonts';
 import { placeItem, placementOf, type Item } from '@/core/artwork/item';
+import { itemKindOf } from '@/core/artwork/registry';
+import { capRound, circleOf, roundBaseline, type Oval } from '@/core/lettering/round';
 import { inverse, transformPath } from '@/core/geometry/path';
 import { FontError } from '@/core/lettering/font';
 import { describeFont, fontIdOf, putFont } from '@/store/ownFonts';
@@ -39,12 +41,39 @@ export function letteringAndLine(items: readonly Item[]): { letters: Item; line:
   return letters && line ? { letters, line } : null;
 }
 
-/** Sets the picked lettering along the picked line: the lettering keeps a copy of it. */
+/** The oval that an item is, and how it lies; null for anything else. */
+export function ovalOf(item: Item): (Oval & { x: number; y: number; angle: number }) | null {
+  if (item.kind === 'ellipse') {
+    const [rx, ry] = [Number(item.values.width) / 2, Number(item.values.height) / 2];
+    return { x: item.x, y: item.y, rx, ry, angle: rx === ry ? 0 : item.angle };
+  }
+  if (item.kind === 'lettering') return null;
+  const c = circleOf(placeItem(item, art).paths);
+  return c && { x: c.x, y: c.y, rx: c.r, ry: c.r, angle: 0 };
+}
+
+/** The lettering set round an oval: outside, at the top, in a size that fits between it and the blank's edges. */
+export function letteredRound(letters: Item, oval: NonNullable<ReturnType<typeof ovalOf>>, blank: { width: number; height: number }): Item {
+  const straight = itemKindOf('lettering').shape({ ...letters.values, baseline: 'straight', capHeight: 1, fit: 'none', warp: 'none' }, art).box;
+  const room = Math.min(oval.x - oval.rx, blank.width - oval.x - oval.rx, oval.y - oval.ry, blank.height - oval.y - oval.ry);
+  const capHeight = capRound(oval, straight.x1 - straight.x0, room);
+  const round = { rx: oval.rx, ry: oval.ry, side: 'outside', at: 'top' } as const;
+  return { ...letters, x: oval.x, y: oval.y, angle: oval.angle, mirror: false, values: { ...letters.values, capHeight, round, ...roundBaseline(round, round, capHeight) } };
+}
+
+/** Sets the picked lettering along the picked line: the lettering keeps a copy of it. Round a circle or ellipse it stands outside. */
 export function setAlongPicked(): void {
+  const job = jobNow();
   const { picked } = useView.getState();
-  const pair = letteringAndLine(jobNow()?.items.filter((i) => picked.includes(i.id)) ?? []);
-  if (!pair) return tell('info', 'Pick one lettering and one line or outline to set it along.');
+  const pair = letteringAndLine(job?.items.filter((i) => picked.includes(i.id)) ?? []);
+  if (!job || !pair) return tell('info', 'Pick one lettering and one line or outline to set it along.');
   const { letters, line } = pair;
+  const oval = ovalOf(line);
+  if (oval) {
+    const set = letteredRound(letters, oval, job.blank);
+    edit('Set letters round an outline', (j) => void (j.items[j.items.findIndex((q) => q.id === letters.id)] = set));
+    return setView({ picked: [letters.id] });
+  }
   const [path] = placeItem(line, art).paths;
   if (!path) return tell('info', `"${line.name}" draws nothing to set letters along.`);
   const curve = transformPath(path, inverse(placementOf(letters)));

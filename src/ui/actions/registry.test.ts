@@ -3,7 +3,8 @@ import { demoJobs } from '@/core/job/demo';
 import { cutKinds } from '@/core/cuts/registry';
 import { useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
-import { actions, onShortcut, pickable } from './registry';
+import { pickable } from './edits';
+import { actions, onShortcut } from './registry';
 
 /** A key as the browser reports it, pressed over the table unless over something else. */
 function press(key: string, { ctrl = false, shift = false, alt = false, code = '', over = '' } = {}): boolean {

@@ -1,14 +1,13 @@
 import { itemKinds } from '@/core/artwork/registry';
 import { cutKinds } from '@/core/cuts/registry';
 import { alignments } from '@/core/artwork/arrange';
-import type { Item } from '@/core/artwork/item';
 import { combinations, type Combination } from '@/core/artwork/shapeWork';
-import type { Job } from '@/core/job/job';
 import { useOpenJob } from '@/store/openJob';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { setView, stageNames, stages, useView } from '@/ui/view';
-import { groupByCutter, togglePaths, addCut, addItem, deletePicked, nudge } from './edits';
-import { addLayer, alignPicked, centrePicked, copyPicked, copyToClipboard, distributePicked, groupPicked, mirrorPicked, pasteFromClipboard, toDrawings, turnPicked, ungroupPicked, workOnShapes } from './artwork';
+import { addItem } from './add';
+import { groupByCutter, togglePaths, addCut, deletePicked, nudge, pickable } from './edits';
+import { pickWithin, addLayer, alignPicked, centrePicked, copyPicked, copyToClipboard, distributePicked, groupPicked, mirrorPicked, pasteFromClipboard, toDrawings, turnPicked, ungroupPicked, workOnShapes } from './artwork';
 import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
 import { chooseFont, setAlongPicked } from './lettering';
@@ -23,12 +22,6 @@ export interface Action {
   readonly onTable?: boolean;
   readonly enabled?: () => boolean;
   readonly run: () => void;
-}
-
-/** Items that can be picked on the table: visible, on a visible layer that is not locked. */
-export function pickable(job: Job): Item[] {
-  const open = new Set(job.layers.filter((l) => l.visible && !l.locked).map((l) => l.id));
-  return job.items.filter((i) => i.visible && open.has(i.layer));
 }
 
 export const combinationNames: Record<Combination, string> = { unite: 'Unite', subtract: 'Subtract', intersect: 'Intersect', exclude: 'Exclude' };
@@ -98,6 +91,7 @@ export const actions: readonly Action[] = [
   { id: 'distribute-y', name: 'Distribute from bottom to top', enabled: hasPick, run: () => distributePicked('y') },
   { id: 'add-layer', name: 'Add a layer', enabled: hasJob, run: addLayer },
   { id: 'pick-all', name: 'Pick all artwork', shortcut: 'Ctrl+A', enabled: hasJob, run: () => setView({ picked: pickable(useOpenJob.getState().job!).map((i) => i.id) }) },
+  { id: 'pick-within', name: 'Pick what lies within the picked outline', shortcut: 'W', onTable: true, enabled: hasPick, run: pickWithin },
   { id: 'pick-none', name: 'Pick nothing', shortcut: 'Escape', run: () => setView({ picked: [], marked: null }) },
   { id: 'delete', name: 'Delete the picked items', shortcut: 'Delete', enabled: hasPick, run: deletePicked },
   { id: 'copy', name: 'Copy the picked items', shortcut: 'Ctrl+D', enabled: hasPick, run: copyPicked },

@@ -13,7 +13,8 @@ import { itemKindOf, itemKinds } from '@/core/artwork/registry';
 import { fontCatalogue, strokeFonts } from '@/core/lettering/catalogue';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
-import { addItem, changeItem, deletePicked } from '@/ui/actions/edits';
+import { changeItem, deletePicked } from '@/ui/actions/edits';
+import { addItem } from '@/ui/actions/add';
 import { centrePicked, copyPicked } from '@/ui/actions/artwork';
 import { chooseFont, letteringAndLine, setAlongPicked } from '@/ui/actions/lettering';
 import { action } from '@/ui/actions/registry';
@@ -28,6 +29,7 @@ import { GaugePanel } from './GaugePanel';
 import { ItemList } from './ItemList';
 import { LetterSpaces } from './LetterSpaces';
 import { MeasuresPanel } from './MeasuresPanel';
+import { RoundPlaces } from './RoundPlaces';
 import { ShapePanel } from './ShapePanel';
 import { TraceDialog } from './TraceDialog';
 
@@ -111,6 +113,7 @@ export function ArtworkSheet() {
               />
               {item.kind === 'lettering' && (
                 <>
+                  <RoundPlaces item={item} />
                   <Button size="small" color="inherit" onClick={chooseFont} sx={{ justifySelf: 'start', fontSize: 13, color: 'text.secondary' }}>
                     Add a font file
                   </Button>

@@ -98,7 +98,7 @@ export function ItemList({ job, picked }: { job: Job; picked: readonly string[] 
   };
   return (
     <Box sx={{ mb: 1 }}>
-      <Box ref={box} role="listbox" aria-multiselectable="true" aria-label="Items" onKeyDown={walk} onScroll={(e) => setTop(e.currentTarget.scrollTop)} sx={{ px: 1, height, overflowY: 'auto', position: 'relative' }}>
+      <Box ref={box} role="listbox" aria-multiselectable="true" aria-label="Items" onKeyDown={walk} onMouseDown={(e) => e.shiftKey && e.preventDefault()} onScroll={(e) => setTop(e.currentTarget.scrollTop)} sx={{ px: 1, height, overflowY: 'auto', position: 'relative' }}>
         <Box sx={{ height: rows.length * ROW, position: 'relative' }}>
           {rows.slice(from, to).map((r, k) => (
             <Box key={r.key} data-row={r.key} sx={{ position: 'absolute', top: (from + k) * ROW, left: 0, right: 0, height: ROW, pl: r.depth * 1.5 }}>
@@ -160,6 +160,7 @@ const dropMark = { boxShadow: 'inset 0 -2px 0 var(--mui-palette-primary-main)' }
 function ItemRow({ item: i, on }: { item: Item; on: boolean }) {
   const { over, drag } = useRowDrag(() => ({ items: on ? useView.getState().picked : [i.id] }), { group: i.group, layer: i.layer, below: i.id });
   const [name, setName] = useState<string | null>(null);
+  const lit = useView((v) => v.hovered === i.id);
   const take = () => {
     const to = name?.trim();
     if (to && to !== i.name) changeItem(i.id, 'Rename item', (q) => void (q.name = to));
@@ -187,7 +188,7 @@ function ItemRow({ item: i, on }: { item: Item; on: boolean }) {
       </Box>
     );
   return (
-    <Box {...drag} sx={{ ...rowStyle(on), ...(over && dropMark) }}>
+    <Box {...drag} onPointerEnter={() => setView({ hovered: i.id })} onPointerLeave={() => setView({ hovered: null })} sx={{ ...rowStyle(on), ...(lit && !on && { bgcolor: 'background.paper' }), ...(over && dropMark) }}>
       <ButtonBase role="option" aria-selected={on} onClick={(e) => pickItem(i.id, e.shiftKey || e.ctrlKey || e.metaKey)} onDoubleClick={() => setName(i.name)} sx={{ flex: 1, justifyContent: 'flex-start', gap: 1, px: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, opacity: i.visible ? 1 : 0.5, fontWeight: on ? 600 : 450 }}>
         <Box component="span" sx={nameStyle}>
           {i.name}

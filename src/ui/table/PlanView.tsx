@@ -5,6 +5,7 @@ import { useColorScheme } from '@mui/material/styles';
 import { useCallback, useEffect, useMemo, useReducer, useRef, useState, type MouseEvent as ReactMouse, type PointerEvent as ReactPointer } from 'react';
 import { useWork } from '@/compute/pipeline';
 import { radiusOf } from '@/core/cutters/cutter';
+import { pathData } from '@/core/geometry/path';
 import { mayHaveTabs } from '@/core/cuts/kinds/profile';
 import { datumOf } from '@/core/job/job';
 import { holdSheets, useLater } from '@/ui/later';
@@ -12,7 +13,6 @@ import { useOpenJob } from '@/store/openJob';
 import { leaveCopies, together } from '@/ui/actions/artwork';
 import { takeFiles } from '@/ui/actions/drawingFiles';
 import { addTab, placesOf } from '@/ui/actions/edits';
-import { pickable } from '@/ui/actions/registry';
 import { cutColour } from '@/ui/theme/theme';
 import { originOf } from '@/ui/common/useDatum';
 import { setView, typeInto, useView } from '@/ui/view';
@@ -75,6 +75,7 @@ export function PlanView() {
   const fromCorner = useView((v) => v.fromCorner);
   const origin = useMemo(() => originOf(job, fromCorner), [job, fromCorner]);
   const stage = useView((v) => v.stage);
+  const hovered = useView((v) => v.hovered);
   const cuts = useLater(useWork, (w) => w.cuts);
   const [cache] = useState(() => ({ rest: new ArtworkCache(), top: new ArtworkCache() }));
   const [round, again] = useReducer((n: number) => n + 1, 0);
@@ -136,7 +137,7 @@ export function PlanView() {
     if (el.width !== w || el.height !== h) [el.width, el.height] = [w, h];
     drawPlan(el.getContext('2d', { willReadFrequently: true })!, size.width, size.height, dpr, view, { job, placed, plans, picked, framed, gauged, shift, tool: mill, origin }, colours, cache, again);
   }, [view, size, job, placed, plans, picked, framed, gauged, shift, mill, origin, colours, cache, again, round]);
-  const index = useMemo(() => new PickIndex(() => pickable(job), placed), [job, placed]);
+  const index = useMemo(() => new PickIndex(job, placed), [job, placed]);
 
   useEffect(() => {
     const t = setTimeout(() => index.warm(), 250);
@@ -183,7 +184,7 @@ export function PlanView() {
     if (!view) return;
     const p = local(e);
     const w = toWorld(view, p.x, p.y);
-    const id = index.at(w.x, w.y, 5 / view.k);
+    const id = index.at(w.x, w.y, 5 / view.k, 1 / view.k);
     if (id && !picked.includes(id)) setView({ picked: together(job, id) });
     setMenu({ x: e.clientX, y: e.clientY, onItem: id !== null });
   };
@@ -202,7 +203,7 @@ export function PlanView() {
     const w = toWorld(view, p.x, p.y);
     const add = e.shiftKey || e.ctrlKey || e.metaKey;
     if (stage === 'run') void lightNear(w.x, w.y, 6 / view.k);
-    const id = index.at(w.x, w.y, 5 / view.k);
+    const id = index.at(w.x, w.y, 5 / view.k, 1 / view.k);
     if (!id) {
       setGesture({ kind: 'box', x0: w.x, y0: w.y, x1: w.x, y1: w.y, add });
       return;
@@ -227,12 +228,14 @@ export function PlanView() {
     });
   };
 
+  const picking = stage === 'artwork' ? tool === 'pick' : stage === 'cuts';
+  const point = (id: string | null) => void (useView.getState().hovered !== id && setView({ hovered: id }));
   const move = (e: ReactPointer) => {
     if (!view) return;
     const p = local(e);
     const w = toWorld(view, p.x, p.y);
     setView({ cursor: w });
-    if (!gesture) return;
+    if (!gesture) return point(picking && e.pointerType !== 'touch' ? index.at(w.x, w.y, 5 / view.k, 1 / view.k) : null);
     if (gesture.kind === 'pan') {
       touched.current = true;
       setViewport({ ...gesture.from, ox: gesture.from.ox + p.x - gesture.x, oy: gesture.from.oy + p.y - gesture.y });
@@ -261,7 +264,8 @@ export function PlanView() {
     }
     if (gesture?.kind === 'box') {
       const small = view && Math.hypot(gesture.x1 - gesture.x0, gesture.y1 - gesture.y0) * view.k < 4;
-      const found = small ? [] : index.within(gesture.x0, gesture.y0, gesture.x1, gesture.y1);
+      // Dragged to the right it takes what lies wholly in it, to the left what it touches as well.
+      const found = small ? [] : index.inBox(gesture.x0, gesture.y0, gesture.x1, gesture.y1, gesture.x1 < gesture.x0);
       setView({ picked: gesture.add ? [...new Set([...picked, ...found])] : found, marked: null });
     }
     setGesture(null);
@@ -282,17 +286,18 @@ export function PlanView() {
   const datum = datumOf(job.blank);
   return (
     <>
-    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => up()} onDoubleClick={twice} {...pinch} onContextMenu={openMenu} onPointerLeave={() => setView({ cursor: null })} onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()} onDrop={(e) => { e.preventDefault(); void takeFiles([...e.dataTransfer.files]); }} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
+    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => up()} onDoubleClick={twice} {...pinch} onContextMenu={openMenu} onPointerLeave={() => setView({ cursor: null, hovered: null })} onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()} onDrop={(e) => { e.preventDefault(); void takeFiles([...e.dataTransfer.files]); }} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', userSelect: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
       <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block' }} />
       {view && (
         <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}>
+          {hovered && !gesture && !picked.includes(hovered) && placed.get(hovered) && <path d={pathData(placed.get(hovered)!.paths, 3)} transform={`matrix(${view.k} 0 0 ${-view.k} ${view.ox} ${view.oy})`} fill="none" stroke="var(--mui-palette-primary-main)" strokeOpacity="0.65" strokeWidth="2.5" vectorEffect="non-scaling-stroke" />}
           <Datum {...toScreen(view, datum.x, datum.y)} colour="var(--mui-palette-primary-main)" />
           {snap?.xs.map((x) => <line key={`x${x}`} x1={toScreen(view, x, 0).x} x2={toScreen(view, x, 0).x} y1={RULER} y2="100%" stroke="var(--mui-palette-brass)" strokeDasharray="4 3" />)}
           {snap?.ys.map((y) => <line key={`y${y}`} y1={toScreen(view, 0, y).y} y2={toScreen(view, 0, y).y} x1={RULER} x2="100%" stroke="var(--mui-palette-brass)" strokeDasharray="4 3" />)}
           {gesture?.kind === 'box' && (() => {
             const a = toScreen(view, Math.min(gesture.x0, gesture.x1), Math.max(gesture.y0, gesture.y1));
             const b = toScreen(view, Math.max(gesture.x0, gesture.x1), Math.min(gesture.y0, gesture.y1));
-            return <rect x={a.x} y={a.y} width={b.x - a.x} height={b.y - a.y} fill="var(--mui-palette-primary-main)" fillOpacity="0.1" stroke="var(--mui-palette-primary-main)" />;
+            return <rect x={a.x} y={a.y} width={b.x - a.x} height={b.y - a.y} fill="var(--mui-palette-primary-main)" fillOpacity="0.1" stroke="var(--mui-palette-primary-main)" strokeDasharray={gesture.x1 < gesture.x0 ? '5 4' : undefined} />;
           })()}
           {stage === 'artwork' && <Guides guides={job.guides} view={view} local={local} width={size.width} height={size.height} />}
           {sectionOpen && <SectionLineMark view={view} local={local} />}

@@ -5,7 +5,7 @@ import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { action } from '@/ui/actions/registry';
 
-const onItems = [['clip-cut', 'clip-copy', 'clip-paste', 'copy', 'delete'], ['group', 'ungroup', 'mirror-upright', 'mirror-level', 'turn-left', 'turn-right', 'centre'], ['combine-unite', 'combine-subtract', 'to-outlines', 'letters-along']];
+const onItems = [['clip-cut', 'clip-copy', 'clip-paste', 'copy', 'delete'], ['group', 'ungroup', 'mirror-upright', 'mirror-level', 'turn-left', 'turn-right', 'centre'], ['combine-unite', 'combine-subtract', 'to-outlines', 'letters-along', 'pick-within']];
 const onTable = [['clip-paste', 'pick-all', 'import-artwork'], ['add-lettering', 'add-rectangle', 'tool-line', 'tool-measure'], ['fit', 'paths', 'section']];
 
 /** What can be done where the table was pressed with the second button. */

@@ -1,27 +1,22 @@
 import Flatbush from 'flatbush';
 import type { Item, PlacedItem } from '@/core/artwork/item';
-import type { Bounds } from '@/core/geometry/region';
-import { pathOf } from './outlinePath';
+import { boxOf, distanceTo, filledBy, isWithin, touches } from '@/core/artwork/picking';
+import { kindOf } from '@/core/cuts/registry';
+import { boundsOf, contains, type Bounds } from '@/core/geometry/region';
+import type { Job } from '@/core/job/job';
+import { pickable } from '@/ui/actions/edits';
 
-let probe: CanvasRenderingContext2D | null = null;
-
-type Corners = PlacedItem['corners'];
-const area = (c: Corners) => Math.abs((c[1].x - c[0].x) * (c[3].y - c[0].y) - (c[1].y - c[0].y) * (c[3].x - c[0].x));
-
-function inside(c: Corners, x: number, y: number): boolean {
-  return c.every((a, i) => {
-    const b = c[(i + 1) % 4];
-    return (b.x - a.x) * (y - a.y) - (b.y - a.y) * (x - a.x) >= 0;
-  });
-}
+/** Closed things whose shorter side is less than this on the screen (px), or that fill less than this share of the blank, are picked by their inside. */
+const SMALL_PX = 36;
+const SMALL_SHARE = 0.01;
 
 /** Finds items by place: an R-tree over their boxes, so that thousands of them are asked as quickly as ten. */
 export class PickIndex {
   private made: Flatbush | null | undefined;
-  private readonly entries: { id: string; placed: PlacedItem }[] = [];
+  private readonly entries: { id: string; placed: PlacedItem; filled: boolean; text: boolean }[] = [];
 
   constructor(
-    private readonly items: () => readonly Item[],
+    private readonly job: Job,
     private readonly placed: ReadonlyMap<string, PlacedItem>,
   ) {}
 
@@ -32,41 +27,48 @@ export class PickIndex {
 
   /** Made when it is first asked: while things are dragged, no one asks. */
   private get tree(): Flatbush | null {
-    if (this.made === undefined) this.made = this.make(this.items(), this.placed);
+    if (this.made === undefined) this.made = this.make(pickable(this.job), this.placed);
     return this.made;
   }
 
   private make(items: readonly Item[], placed: ReadonlyMap<string, PlacedItem>): Flatbush | null {
+    const filled = new Set(this.job.cuts.filter((c) => kindOf(c.kind).fills).flatMap((c) => c.items));
     for (const i of items) {
       const p = placed.get(i.id);
-      if (p) this.entries.push({ id: i.id, placed: p });
+      if (p) this.entries.push({ id: i.id, placed: p, filled: filled.has(i.id), text: i.kind === 'lettering' });
     }
     const tree = this.entries.length ? new Flatbush(this.entries.length) : null;
-    for (const { placed: p } of this.entries) {
-      const xs = p.corners.map((c) => c.x);
-      const ys = p.corners.map((c) => c.y);
-      tree!.add(Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys));
+    for (const { placed: p, text } of this.entries) {
+      const b = text ? boundsOf([Float64Array.from(p.corners.flatMap((c) => [c.x, c.y]))])! : boxOf(p);
+      tree!.add(b.x0, b.y0, b.x1, b.y1);
     }
     tree?.finish();
     return tree;
   }
 
-  /** The item at a point: one whose outline is within `reach` mm first, else the smallest whose box holds the point. */
-  at(x: number, y: number, reach: number): string | null {
+  /**
+   * The item at a point: one with a line within `reach` mm first (the nearest), else the smallest that holds the point and
+   * whose inside counts: filled by a cut, small, or between the letters of a text. The inside of a frame is nobody's.
+   * `px`: mm of a pixel.
+   */
+  at(x: number, y: number, reach: number, px: number): string | null {
     const tree = this.tree;
     if (!tree) return null;
-    probe ??= document.createElement('canvas').getContext('2d')!;
-    probe.lineWidth = 2 * reach;
-    let best: { id: string; score: number } | null = null;
+    let near: { id: string; away: number } | null = null;
+    let holds: { id: string; area: number } | null = null;
+    const { width, height } = this.job.blank;
     // In the order of drawing: what lies on top wins among equals.
     for (const k of tree.search(x - reach, y - reach, x + reach, y + reach).sort((a, b) => a - b)) {
-      const { id, placed: p } = this.entries[k];
-      const near = probe.isPointInStroke(pathOf(p), x, y);
-      if (!near && !inside(p.corners, x, y)) continue;
-      const score = area(p.corners) * (near ? 1e-6 : 1);
-      if (!best || score <= best.score) best = { id, score };
+      const { id, placed: p, filled, text } = this.entries[k];
+      const away = distanceTo(p, x, y);
+      if (away <= reach && (!near || away <= near.away)) near = { id, away };
+      const b = boxOf(p);
+      const [w, h] = [b.x1 - b.x0, b.y1 - b.y0];
+      const area = w * h;
+      const counts = filled || text || Math.min(w, h) < SMALL_PX * px || area < SMALL_SHARE * width * height;
+      if (counts && (!holds || area <= holds.area) && (text ? inFrame(p, x, y) : contains(filledBy(p), x, y))) holds = { id, area };
     }
-    return best?.id ?? null;
+    return near?.id ?? holds?.id ?? null;
   }
 
   /** What lies around a point. */
@@ -79,9 +81,19 @@ export class PickIndex {
     return (this.tree?.search(b.x0, b.y0, b.x1, b.y1) ?? []).map((k) => this.entries[k]);
   }
 
-  /** Items whose boxes lie wholly inside a rectangle. */
-  within(x0: number, y0: number, x1: number, y1: number): string[] {
-    const [a, b, c, d] = [Math.min(x0, x1), Math.min(y0, y1), Math.max(x0, x1), Math.max(y0, y1)];
-    return (this.tree?.search(a, b, c, d) ?? []).filter((k) => this.entries[k].placed.corners.every((q) => q.x >= a && q.x <= c && q.y >= b && q.y <= d)).map((k) => this.entries[k].id);
+  /** Items that lie wholly in a rectangle; those that it touches as well where `touching`. */
+  inBox(x0: number, y0: number, x1: number, y1: number, touching: boolean): string[] {
+    const b = { x0: Math.min(x0, x1), y0: Math.min(y0, y1), x1: Math.max(x0, x1), y1: Math.max(y0, y1) };
+    return this.around(b)
+      .filter((e) => isWithin(e.placed, b) || (touching && touches(e.placed, b)))
+      .map((e) => e.id);
   }
+}
+
+/** Whether a point lies in the frame of an item. */
+function inFrame({ corners: c }: PlacedItem, x: number, y: number): boolean {
+  return c.every((a, i) => {
+    const b = c[(i + 1) % 4];
+    return (b.x - a.x) * (y - a.y) - (b.y - a.y) * (x - a.x) >= 0;
+  });
 }

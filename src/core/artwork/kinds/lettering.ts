@@ -3,6 +3,7 @@ import { boundsOfPaths, transformPath } from '../../geometry/path';
 import { pathSchema } from '../../geometry/pathSchema';
 import type { Along } from '../../lettering/along';
 import { carrySpaces, layOut } from '../../lettering/layout';
+import { roundBaseline } from '../../lettering/round';
 import { choices } from '../../units/fields';
 import { itemKind } from '../kind';
 
@@ -33,6 +34,8 @@ const schema = z.object({
   fitHeight: z.number().positive().max(1e5).optional(),
   warp: z.enum(['none', 'arch', 'crown']).optional(),
   warpBy: z.number().min(-400).max(400).optional(),
+  /** The circle or ellipse that the letters were set round, and where on it. */
+  round: z.object({ rx: z.number().positive().max(1e5), ry: z.number().positive().max(1e5), side: z.enum(['outside', 'inside']), at: z.enum(['top', 'bottom']) }).optional(),
 });
 type Values = z.infer<typeof schema>;
 
@@ -139,11 +142,16 @@ export const lettering = itemKind({
   // box everything grows alike.
   scaled(v, sx, sy) {
     const even = Math.sqrt(sx * sy);
-    if (v.baseline === 'curve') return { ...v, capHeight: v.capHeight * even, shift: (v.shift ?? 0) * even, off: (v.off ?? 0) * even, ...(v.curve ? { curve: transformPath(v.curve, { a: even, b: 0, c: 0, d: even, e: 0, f: 0 }) } : {}) };
-    if (v.baseline !== 'straight') return { ...v, capHeight: v.capHeight * even, radius: v.radius * even, shift: (v.shift ?? 0) * even, off: (v.off ?? 0) * even };
+    const round = v.round && { ...v.round, rx: v.round.rx * even, ry: v.round.ry * even };
+    if (v.baseline === 'curve') return { ...v, round, capHeight: v.capHeight * even, shift: (v.shift ?? 0) * even, off: (v.off ?? 0) * even, ...(v.curve ? { curve: transformPath(v.curve, { a: even, b: 0, c: 0, d: even, e: 0, f: 0 }) } : {}) };
+    if (v.baseline !== 'straight') return { ...v, round, capHeight: v.capHeight * even, radius: v.radius * even, shift: (v.shift ?? 0) * even, off: (v.off ?? 0) * even };
     if (v.fit && v.fit !== 'none') return { ...v, fitWidth: (v.fitWidth ?? 100) * sx, fitHeight: (v.fitHeight ?? 30) * sy };
     return { ...v, capHeight: v.capHeight * sy, stretch: Math.min(1000, Math.max(10, (v.stretch * sx) / sy)) };
   },
-  changed: (v, before) => (v.spaces && v.text !== before.text ? { ...v, spaces: carrySpaces(v.spaces, before.text, v.text) } : v),
+  changed(v, before) {
+    const spaced = v.spaces && v.text !== before.text ? { ...v, spaces: carrySpaces(v.spaces, before.text, v.text) } : v;
+    // Letters that stand on another side of their circle, or grow, keep off its line.
+    return v.round && isBent(v) && (v.round !== before.round || v.capHeight !== before.capHeight) ? { ...spaced, ...roundBaseline(v.round, v.round, v.capHeight) } : spaced;
+  },
   title: (v) => v.text.split('\n')[0].slice(0, 30) || 'Lettering',
 });

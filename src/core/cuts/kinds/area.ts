@@ -60,6 +60,7 @@ export const area = cutKind({
     direction: 'climb' as const,
     wall: null,
   }),
+  fills: true,
   outlinesOnly: () => true,
   cutters: (v) => [...v.cutters, ...(v.wall ? [v.wall] : [])],
   plan(v, c) {

@@ -61,6 +61,7 @@ export const vcarve = cutKind({
     limit: null,
     overRise: 0,
   }),
+  fills: true,
   outlinesOnly: () => true,
   cutters: (v) => (v.limit !== null ? [...v.endMills, v.cutter] : [v.cutter]),
   plan(v, c) {
