@@ -102,7 +102,7 @@ async function main(): Promise<void> {
       await maker.press('Open Twenty letters');
       await maker.proven();
       await maker.stage('Artwork');
-      await maker.press(/^Letters/, 'option');
+      await maker.press(/^Letters/, 'treeitem');
       await letterByLetter(page, maker, 'one letter changed on a board of 20 letters, until its new proof is seen (2 million heights)');
       await maker.press('Plan');
       await letterByLetter(page, maker, 'the same, plan alone');
@@ -117,7 +117,7 @@ async function main(): Promise<void> {
     });
     await phase(page, 'a word changes and is proven', async () => {
       await maker.stage('Artwork');
-      await maker.press(/^FENWATER/, 'option');
+      await maker.press(/^FENWATER/, 'treeitem');
       await maker.fill('Text', 'FENWATER QUAY', false);
       await page.keyboard.press('Tab');
       await maker.proven();

@@ -50,7 +50,7 @@ test('lines and curves are drawn, their nodes changed, and lengths measured', as
   await maker.press('Draw lines');
   for (const [x, y] of [[0.35, 0.45], [0.6, 0.45], [0.6, 0.6], [0.35, 0.45]] as const) await mouse.click(...at(x, y));
   await maker.sees('1 item');
-  await maker.press(/^Outline/, 'option');
+  await maker.press(/^Outline/, 'treeitem');
   // A side by numbers: 50 mm straight up.
   await mouse.click(...at(0.4, 0.75));
   await maker.fill('Length of the next side', '50', true);

@@ -20,7 +20,7 @@ test('letters follow a drawn line, bend, and are spaced by hand', async () => {
   await maker.fill('Text', 'Sluice Row', false);
   await maker.sees('2 items');
   await keyboard.down('Shift');
-  await maker.press(/^Line/, 'option');
+  await maker.press(/^Line/, 'treeitem');
   await keyboard.up('Shift');
   await maker.press('Set letters along the line');
   // Along a line that rises to the right, lettering is much higher than its capitals.
@@ -61,7 +61,7 @@ test('a font of the maker\u2019s own is kept with the job, a broken one is refus
   await maker.saved();
   await maker.page.reload();
   await maker.stage('Artwork');
-  await maker.press(/^Text/, 'option');
+  await maker.press(/^Text/, 'treeitem');
   await maker.find('combobox', /Allura/);
   await maker.sees(/Length of outline\s*[1-9]/);
   await maker.choose('Font', 'Single line');
@@ -76,7 +76,7 @@ test('motifs are found by other words, borders run along a rectangle and a ring'
   await (await maker.page.waitForSelector('[aria-haspopup=dialog]'))!.click();
   await maker.fill('Search the motifs', 'canal water', false);
   await maker.press('Narrow boat');
-  await maker.find('option', /^Narrow boat/);
+  await maker.find('treeitem', /^Narrow boat/);
   await maker.press('Border');
   await maker.sees('2 items');
   await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 199) < 1.5);
@@ -97,7 +97,7 @@ test('corners are rounded, lines trimmed, and the menu and the sheet of shortcut
   await mouse.click(...at(0.5, 0.5), { button: 'right' });
   await pause(400);
   await maker.press(/^Convert the picked items to outlines/, 'menuitem');
-  await maker.find('option', /^Rectangle\s*drawing/);
+  await maker.find('treeitem', /^Rectangle\s*drawing/);
   const outline = async () => Number(/Length of outline\s*([\d.]+) mm/.exec(await maker.text())![1]);
   const square = await outline();
   await maker.press('Change nodes');
@@ -175,21 +175,21 @@ test('lettering is typed at once; letters typed elsewhere change nothing; arrows
     return e?.tagName === 'TEXTAREA' && e.value === 'Text' && e.selectionEnd - e.selectionStart === 4;
   });
   await keyboard.type('Lock 7');
-  await maker.find('option', /^Lock 7/);
+  await maker.find('treeitem', /^Lock 7/);
   await maker.press('Rectangle');
-  await maker.find('option', /^Rectangle/);
-  const items = () => maker.page.$$eval('[aria-label=Items] [role=option]', (l) => l.map((e) => `${e.firstElementChild?.textContent} ${e.getAttribute('aria-selected')}`));
-  await maker.press(/^Rectangle/, 'option');
+  await maker.find('treeitem', /^Rectangle/);
+  const items = () => maker.page.$$eval('[aria-label=Items] [role=treeitem]', (l) => l.map((e) => `${(e as HTMLElement).innerText.split('\n')[0]} ${e.getAttribute('aria-selected')}`));
+  await maker.press(/^Rectangle/, 'treeitem');
   const before = await maker.text();
   await keyboard.type('gmtcdanx');
   expect(await items()).toEqual(['Lock 7 false', 'Rectangle true']);
   expect(await maker.text()).toBe(before);
   await keyboard.press('ArrowUp');
-  await maker.page.waitForFunction(() => document.querySelector('[aria-label=Items] [role=option]')?.getAttribute('aria-selected') === 'true' && document.activeElement?.textContent?.startsWith('Lock 7'));
-  const row = (await (await maker.find('option', /^Lock 7/)).boundingBox())!;
+  await maker.page.waitForFunction(() => document.querySelector('[aria-label=Items] [role=treeitem]')?.getAttribute('aria-selected') === 'true' && document.activeElement?.textContent?.startsWith('Lock 7'));
+  const row = (await (await maker.find('treeitem', /^Lock 7/)).boundingBox())!;
   await maker.page.mouse.click(row.x + 40, row.y + row.height / 2, { count: 2 });
   await maker.page.waitForFunction(() => (document.activeElement as HTMLInputElement)?.value === 'Lock 7');
   await keyboard.type('Name of the lock');
   await keyboard.press('Enter');
-  await maker.find('option', /^Name of the lock/);
+  await maker.find('treeitem', /^Name of the lock/);
 });

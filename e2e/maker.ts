@@ -1,5 +1,12 @@
 import type { ElementHandle, Page } from 'puppeteer-core';
 
+/** In the page: whether what has the focus has an accessible name. */
+const named = (name: string): boolean => {
+  const e = document.activeElement;
+  const label = e?.id ? document.querySelector(`label[for="${CSS.escape(e.id)}"]`)?.textContent : null;
+  return (e?.getAttribute('aria-label') ?? label ?? e?.textContent ?? '').trim() === name;
+};
+
 /** What a maker does, by what is on the screen: names of buttons and fields, places on the table. */
 export class Maker {
   constructor(readonly page: Page) {}
@@ -13,7 +20,10 @@ export class Maker {
         return [...document.querySelectorAll<HTMLElement>(tags[r] ?? `[role=${r}]`)].find((e) => {
           const label = e.id ? document.querySelector(`label[for="${CSS.escape(e.id)}"]`)?.textContent : null;
           const box = e.getBoundingClientRect();
-          return box.width > 0 && box.height > 0 && !e.closest('[aria-hidden=true]') && wanted.test((e.getAttribute('aria-label') ?? label ?? e.textContent ?? '').trim());
+          const names = [e.getAttribute('aria-label') ?? label ?? e.textContent ?? ''];
+          // Of a row or card a maker reads the first line.
+          if (!e.hasAttribute('aria-label') && !label) names.push(e.innerText.split('\n')[0]);
+          return box.width > 0 && box.height > 0 && !e.closest('[aria-hidden=true]') && names.some((n) => wanted.test(n.trim()));
         });
       },
       { timeout },
@@ -71,14 +81,34 @@ export class Maker {
   }
   /** Types into the field with a label and leaves it with Enter. */
   async fill(label: string, text: string, enter = true): Promise<void> {
-    const field = await this.find('textbox', label);
-    await this.free(field);
-    await field.click();
+    // A sheet that is made anew meanwhile has another field of that name: it is found again.
+    for (let tries = 0; ; tries++) {
+      try {
+        const field = await this.find('textbox', label);
+        await this.free(field);
+        await field.click();
+        break;
+      } catch (e) {
+        if (tries === 2 || !/detached/.test((e as Error).message)) throw e;
+      }
+    }
     await this.page.keyboard.down('Control');
     await this.page.keyboard.press('KeyA');
     await this.page.keyboard.up('Control');
     await this.page.keyboard.type(text);
     if (enter) await this.page.keyboard.press('Enter');
+  }
+  /** Waits until what has the focus is called so: its label, or what is written on it. */
+  async focused(name: string): Promise<void> {
+    await this.page.waitForFunction(named, { timeout: 15000 }, name);
+  }
+  /** Goes on with Tab until what has the focus is called so; says how many keys that took. */
+  async tabTo(name: string, most = 8): Promise<number> {
+    for (let i = 0; ; i++) {
+      if (await this.page.evaluate(named, name)) return i;
+      if (i === most) throw new Error(`"${name}" is not within ${most} tabs.`);
+      await this.page.keyboard.press('Tab');
+    }
   }
   async valueOf(label: string): Promise<string> {
     return (await this.find('textbox', label)).evaluate((e) => (e as HTMLInputElement).value);

@@ -26,7 +26,7 @@ async function main(): Promise<void> {
     await maker.press('Open Ferry ring');
     await maker.proven();
     await maker.stage('Artwork');
-    await maker.press(/^FERRY/, 'option');
+    await maker.press(/^FERRY/, 'treeitem');
     await shot('ring');
     // A heron's foot, drawn here, to be traced.
     await page.evaluate(async () => {
@@ -78,7 +78,7 @@ async function main(): Promise<void> {
     await maker.choose('Font', 'Libre Baskerville');
     await still();
     await page.keyboard.down('Shift');
-    await maker.press(/^Line/, 'option');
+    await maker.press(/^Line/, 'treeitem');
     await page.keyboard.up('Shift');
     await maker.press('Set letters along the line');
     await maker.choose('Letters', 'Bent');
@@ -104,9 +104,9 @@ async function main(): Promise<void> {
       await shot(name);
     }
     await maker.stage('Artwork');
-    await maker.press(/^FENWATER/, 'option');
+    await maker.press(/^FENWATER/, 'treeitem');
     await shot('artwork');
-    await maker.press(/^Heron/, 'option');
+    await maker.press(/^Heron/, 'treeitem');
     await (await page.waitForSelector('[aria-haspopup=dialog]'))!.click();
     await shot('motifs');
     await page.keyboard.press('Escape');

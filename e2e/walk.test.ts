@@ -19,7 +19,7 @@ test('the walk: open the board, change a word, drag a tab, export programs', asy
   expect(before).toMatch(/\d+ min/);
 
   await maker.stage('Artwork');
-  await maker.press(/^LOCK 7/, 'option');
+  await maker.press(/^LOCK 7/, 'treeitem');
   await maker.fill('Text', 'LOCK 77', false);
   await maker.stage('Cuts');
   await maker.page.waitForFunction((was: string) => {
@@ -72,7 +72,7 @@ test('a board of one\u2019s own from an empty page', async () => {
   await maker.press('Add a cut');
   await maker.press(/^Profile/, 'menuitem');
   await maker.stage('Artwork');
-  await maker.press(/^WEIR/, 'option');
+  await maker.press(/^WEIR/, 'treeitem');
   await maker.stage('Cuts');
   await maker.press('Add a cut');
   await maker.press(/^V-carve/, 'menuitem');
@@ -97,11 +97,11 @@ test('a reload in mid-edit loses nothing, and undo goes all the way back', async
   const { maker } = device;
   await maker.press(/Open Keeper/);
   await maker.stage('Artwork');
-  await maker.press(/^1794/, 'option');
+  await maker.press(/^1794/, 'treeitem');
   await maker.fill('Text', '1812', false);
   await maker.page.reload();
   await maker.stage('Artwork');
-  await maker.press(/^(1812|1794)/, 'option');
+  await maker.press(/^(1812|1794)/, 'treeitem');
   expect(await (await maker.find('textbox', 'Text')).evaluate((e) => (e as HTMLTextAreaElement).value)).toBe('1812');
 
   await maker.fill('Cap height', '6');

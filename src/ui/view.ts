@@ -38,6 +38,8 @@ interface View {
   marked: { x: number; y: number; text: string } | null;
   commands: boolean;
   shortcuts: boolean;
+  /** Where the menu of kinds of cut is open, pixels of the window. */
+  cutAs: { readonly left: number; readonly top: number } | null;
   /** A drawing that does not say its unit, and who waits for the answer (mm a unit, or null to leave it). */
   unitQuestion: { readonly name: string; readonly width: number; readonly height: number; readonly answer: (unit: number | null) => void } | null;
   library: boolean;
@@ -51,7 +53,7 @@ interface View {
   /** Further cuts that are chosen beside the open one. */
   alsoCuts: string[];
   tool: Tool;
-  /** The item whose text the caret is to stand in; counts up so that asking twice works. */
+  /** The item or cut in whose first field one goes on; counts up so that asking twice works. */
   typing: { readonly id: string; readonly n: number } | null;
   /** A picture that is being traced. */
   tracing: File | null;
@@ -75,6 +77,7 @@ export const useView = create<View>(() => ({
   marked: null,
   commands: false,
   shortcuts: false,
+  cutAs: null,
   unitQuestion: null,
   library: false,
   play: null,
@@ -91,5 +94,31 @@ export const useView = create<View>(() => ({
 
 export const setView = useView.setState;
 
-/** Puts the caret into the text of an item, with all of it selected. */
+const TABLES = 'mirvak-tables';
+/** What each stage shows on the table: remembered on this device. */
+const tables: Record<Stage, TableView> = { blank: 'plan', artwork: 'plan', cuts: 'both', proof: 'solid', run: 'both' };
+if (typeof localStorage !== 'undefined') {
+  try {
+    const kept = JSON.parse(localStorage.getItem(TABLES) ?? '{}') as Record<string, unknown>;
+    for (const s of stages) if (kept[s] === 'plan' || kept[s] === 'solid' || kept[s] === 'both') tables[s] = kept[s];
+  } catch {
+    // What cannot be read is as good as nothing kept.
+  }
+}
+useView.setState((v) => ({ table: tables[v.stage] }));
+useView.subscribe((now, before) => {
+  if (now.stage !== before.stage && now.table === before.table) {
+    if (tables[now.stage] !== now.table) setView({ table: tables[now.stage] });
+    return;
+  }
+  if (now.table === before.table) return;
+  tables[now.stage] = now.table;
+  try {
+    localStorage.setItem(TABLES, JSON.stringify(tables));
+  } catch {
+    // A device without room for it starts with the usual views next time.
+  }
+});
+
+/** Puts the caret into the first field of an item or cut, with all that stands in it selected. */
 export const typeInto = (id: string): void => setView((v) => ({ typing: { id, n: (v.typing?.n ?? 0) + 1 } }));

@@ -29,6 +29,8 @@ export interface ItemKind<S extends z.ZodType = z.ZodType> {
   readonly schema: S;
   readonly fields: readonly Field[];
   readonly defaults: z.infer<S>;
+  /** Values that a new one on a blank has instead, mm. */
+  fresh?(blank: { readonly width: number; readonly height: number }): Partial<z.infer<S>>;
   shape(v: z.infer<S>, c: ArtworkContext): Shape;
   /** Values after the item is scaled by handles, sx and sy > 0. */
   scaled(v: z.infer<S>, sx: number, sy: number): z.infer<S>;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { flatten } from '../geometry/path';
 import { newItem, placeItem, type PlacedItem } from './item';
-import { distanceTo, filledBy, isWithin, liesInside, touches } from './picking';
+import { boundaryOf, distanceTo, filledBy, isWithin, liesInside, touches } from './picking';
 
 const art = { font: () => null };
 const rect = (x: number, y: number, width: number, height: number, angle = 0): PlacedItem => placeItem(newItem({ id: 'r', name: 'R', kind: 'rectangle', x, y, angle, values: { width, height, corner: 'square', radius: 0 } }), art);
@@ -51,6 +51,14 @@ describe('pointing at artwork', () => {
     const r = ring(50, 50, 20);
     const turned = placeItem(newItem({ id: 'e', name: 'E', kind: 'ellipse', x: 50, y: 50, angle: 45, values: { width: 20, height: 20 } }), art);
     for (const q of [r, turned]) expect(isWithin(q, { x0: 39.99, y0: 39.99, x1: 60.01, y1: 60.01 })).toBe(true);
+  });
+
+  it('has a boundary where one outline holds all others, and only there', () => {
+    const things = [ring(50, 50, 10), rect(50, 50, 60, 40), ring(60, 50, 10)].map((placed, i) => ({ id: String(i), placed }));
+    expect(boundaryOf(things)).toBe('1');
+    expect(boundaryOf([...things, { id: '3', placed: ring(100, 50, 10) }])).toBeNull();
+    expect(boundaryOf([things[1]])).toBeNull();
+    expect(boundaryOf([things[0], things[2]])).toBeNull();
   });
 
   it('lies inside of an outline, but not of its hole, and not half', () => {

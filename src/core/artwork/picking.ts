@@ -91,6 +91,15 @@ export function liesInside(p: PlacedItem, region: Region): boolean {
   return true;
 }
 
+/** Of several things the one whose outline all others lie in: together they are what is between it and them. Null when there is none. */
+export function boundaryOf(things: readonly { readonly id: string; readonly placed: PlacedItem }[]): string | null {
+  if (things.length < 2) return null;
+  const size = (p: PlacedItem) => (boxOf(p).x1 - boxOf(p).x0) * (boxOf(p).y1 - boxOf(p).y0);
+  const outer = things.reduce((m, t) => (size(t.placed) > size(m.placed) ? t : m));
+  const region = filledBy(outer.placed);
+  return region.length && things.every((t) => t === outer || liesInside(t.placed, region)) ? outer.id : null;
+}
+
 /** Whether two straight lines cross. */
 function meet(ax: number, ay: number, bx: number, by: number, cx: number, cy: number, dx: number, dy: number): boolean {
   const side = (px: number, py: number, qx: number, qy: number, x: number, y: number) => (qx - px) * (y - py) - (qy - py) * (x - px);

@@ -8,7 +8,7 @@ const art = { font: () => shippedFont('archivo') };
 const lettering = itemKindOf('lettering');
 const set = (text: string, capHeight: number, oval: { rx: number; ry: number }, side: 'outside' | 'inside', at: 'top' | 'bottom') => {
   const round = { ...oval, side, at };
-  return lettering.shape({ ...lettering.defaults, text, font: 'archivo', capHeight, round, ...roundBaseline(round, round, capHeight) }, art).paths;
+  return lettering.shape({ ...(lettering.defaults as Record<string, unknown>), text, font: 'archivo', capHeight, round, ...roundBaseline(round, round, capHeight) }, art).paths;
 };
 const pointsOf = (paths: readonly Path[]) => paths.flatMap((p) => { const l = flatten(p, 0.01); return Array.from({ length: l.length / 2 }, (_, i) => [l[2 * i], l[2 * i + 1]]); });
 
@@ -49,7 +49,7 @@ describe('letters round a circle or an ellipse', () => {
 
   it('follow when they grow or change sides, and not when they were set straight since', () => {
     const round = { rx: 30, ry: 30, side: 'inside' as const, at: 'top' as const };
-    const v = { ...lettering.defaults, text: 'H', font: 'archivo', capHeight: 5, round, ...roundBaseline(round, round, 5) };
+    const v = { ...(lettering.defaults as Record<string, unknown>), text: 'H', font: 'archivo', capHeight: 5, round, ...roundBaseline(round, round, 5) };
     expect((lettering.changed!({ ...v, capHeight: 8 }, v) as typeof v & { radius: number }).radius).toBeCloseTo(30 - 2.4 - 8, 9);
     expect((lettering.changed!({ ...v, round: { ...round, side: 'outside' } }, v) as typeof v & { radius: number }).radius).toBeCloseTo(31.5, 9);
     const straight = { ...v, baseline: 'straight' };

@@ -12,6 +12,22 @@ const fine = (cx: number, cy: number, n = 2000): Path => ({
   closed: true,
 });
 
+test('a floor that takes hours gets the end mill nearest to the usual one, from the job or the library, and a limit', () => {
+  const job = demoJobs['lock-cottage-board']();
+  const cut = { ...job.cuts.find((c) => c.kind === 'vcarve')!, id: 'v' };
+  cut.values = { ...cut.values, limit: null, endMills: [] };
+  const flats = job.cutters.filter((c) => c.shape === 'flat');
+  const mill = (id: string, diameter: number) => ({ ...flats[0], id, values: { ...flats[0].values, diameter } });
+  job.cuts = [cut];
+  job.cutters = [...job.cutters.filter((c) => c.shape !== 'flat'), mill('six', 6)];
+  mends['end-mill'].apply(job, 'v', { x: null, y: null }, [mill('one', 1), mill('three', 3)]);
+  expect(job.cuts[0].values).toMatchObject({ endMills: ['three'], limit: 3 });
+  expect(job.cutters.map((c) => c.id)).toContain('three');
+  job.cuts[0].values = { ...job.cuts[0].values, limit: 1.2, endMills: [] };
+  mends['end-mill'].apply(job, 'v', { x: null, y: null }, []);
+  expect(job.cuts[0].values).toMatchObject({ endMills: ['three'], limit: 1.2 });
+});
+
 test('an outline is made simpler where the finding is, within what is promised, and no other', () => {
   const job = demoJobs['lock-cottage-board']();
   // Turned and moved: the place is told in the blank's frame.

@@ -1,5 +1,6 @@
 import { placementOf } from '../artwork/item';
 import { nearest, simplify } from '../artwork/nodes';
+import { radiusOf, type Cutter } from '../cutters/cutter';
 import { PROMISED } from '../cuts/budget';
 import { inverse, type Path } from '../geometry/path';
 import type { Job } from '../job/job';
@@ -7,8 +8,11 @@ import type { Job } from '../job/job';
 /** Something that can be done about a finding with one press. `place`: where the finding is, mm, blank's frame. */
 export interface Mend {
   readonly words: string;
-  apply(job: Job, cutId: string | null, place: { readonly x: number | null; readonly y: number | null }): void;
+  apply(job: Job, cutId: string | null, place: { readonly x: number | null; readonly y: number | null }, library?: readonly Cutter[]): void;
 }
+
+/** Diameter (mm) of the end mill that is proposed for a floor: the nearest to it that there is. */
+const USUAL_MILL = 3;
 
 /** Outlines this near to a place (mm) are those that it speaks of. */
 const BESIDE = 0.5;
@@ -20,6 +24,18 @@ export const mends: Readonly<Record<string, Mend>> = {
     apply(job, cutId) {
       const i = job.cuts.findIndex((c) => c.id === cutId);
       if (i >= 0) job.cuts.push(...job.cuts.splice(i, 1));
+    },
+  },
+  'end-mill': {
+    words: 'Add an end mill',
+    apply(job, cutId, _place, library = []) {
+      const cut = job.cuts.find((c) => c.id === cutId);
+      const off = (c: Cutter) => Math.abs(2 * radiusOf(c) - USUAL_MILL);
+      const mill = [...job.cutters, ...library].filter((c) => c.shape === 'flat').sort((a, b) => off(a) - off(b))[0];
+      if (!cut || !mill) return;
+      if (!job.cutters.some((c) => c.id === mill.id)) job.cutters.push(structuredClone(mill));
+      const limit = (cut.values.limit as number | null) ?? Math.round(10 * Math.min(job.blank.thickness / 2, 3)) / 10;
+      cut.values = { ...cut.values, limit, endMills: [mill.id] };
     },
   },
   simplify: {

@@ -7,7 +7,8 @@ import type { Cut, Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
 import { useWork } from '@/compute/pipeline';
 import { useOpenJob } from '@/store/openJob';
-import { setView, useView } from '@/ui/view';
+import { setView, typeInto, useView } from '@/ui/view';
+import { tell } from './tell';
 
 export const edit = (name: string, recipe: (job: Job) => void, merge?: string) => useOpenJob.getState().edit(name, recipe, merge);
 export const jobNow = () => useOpenJob.getState().job;
@@ -95,7 +96,8 @@ function bringCutters(j: Job, ids: readonly (string | null)[], library: readonly
   }
 }
 
-export function addCut(kind: string, library: readonly Cutter[]): void {
+/** Adds a cut for what is picked. `stay`: the stage is not left for it. */
+export function addCut(kind: string, library: readonly Cutter[], stay = false): void {
   const job = jobNow();
   if (!job) return;
   const k = kindOf(kind);
@@ -105,7 +107,12 @@ export function addCut(kind: string, library: readonly Cutter[]): void {
     bringCutters(j, k.cutters(values), library);
     j.cuts.push(cut);
   });
+  if (stay) {
+    setView({ cutId: cut.id });
+    return tell('success', `"${cut.name}" is in the cut plan.`, { words: 'Open it', run: () => setView({ cutId: cut.id, stage: 'cuts' }) });
+  }
   setView({ cutId: cut.id, stage: 'cuts' });
+  typeInto(cut.id);
 }
 
 export function setCutValue(id: string, values: Record<string, unknown>, label: string, library: readonly Cutter[], merge?: string): void {

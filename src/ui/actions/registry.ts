@@ -4,7 +4,7 @@ import { alignments } from '@/core/artwork/arrange';
 import { combinations, type Combination } from '@/core/artwork/shapeWork';
 import { useOpenJob } from '@/store/openJob';
 import { useLibrary } from '@/ui/library/useLibrary';
-import { setView, stageNames, stages, useView } from '@/ui/view';
+import { setView, stageNames, stages, useView, type Stage } from '@/ui/view';
 import { addItem } from './add';
 import { groupByCutter, togglePaths, addCut, deletePicked, nudge, pickable } from './edits';
 import { pickWithin, addLayer, alignPicked, centrePicked, copyPicked, copyToClipboard, distributePicked, groupPicked, mirrorPicked, pasteFromClipboard, toDrawings, turnPicked, ungroupPicked, workOnShapes } from './artwork';
@@ -26,12 +26,29 @@ export interface Action {
 
 export const combinationNames: Record<Combination, string> = { unite: 'Unite', subtract: 'Subtract', intersect: 'Intersect', exclude: 'Exclude' };
 
+/** What stands in a field is taken before the field goes away with its sheet: a field that vanishes is not left. */
+const leaveField = () => (document.activeElement as HTMLElement | null)?.matches?.('input, textarea') && (document.activeElement as HTMLElement).blur();
+
+/** Goes to a stage; to its heading, where one is there already. */
+function goTo(stage: Stage): void {
+  leaveField();
+  if (useView.getState().stage === stage) document.querySelector<HTMLElement>('[aria-label="Sheet"] h2')?.focus();
+  else setView({ stage });
+}
+
 /** The focus goes from the stages to the sheet, on to the table, and round again. */
 function nextPart(): void {
   const parts = ['[aria-label="Stages"]', '[aria-label="Sheet"]', '[role="application"]'].map((s) => document.querySelector<HTMLElement>(s)).filter((e) => e !== null);
   const at = parts.findIndex((p) => p.contains(document.activeElement));
   const next = parts[(at + 1) % parts.length];
   (next?.matches('[tabindex]') ? next : next?.querySelector<HTMLElement>('[aria-current] , button, input, textarea, [tabindex="0"]'))?.focus();
+}
+
+/** Opens the list of kinds of cut beside what has the focus, or in the middle of the window. */
+function cutAsHere(): void {
+  const at = document.activeElement?.closest('[role="treeitem"], input, textarea')?.getBoundingClientRect();
+  leaveField();
+  setView({ cutAs: at ? { left: at.left + 24, top: at.bottom } : { left: window.innerWidth / 2 - 150, top: 120 } });
 }
 
 const hasJob = () => !!useOpenJob.getState().job;
@@ -48,7 +65,7 @@ export const actions: readonly Action[] = [
   { id: 'export', name: 'Export this job to a file', shortcut: 'Ctrl+S', enabled: hasJob, run: () => void exportOpenJob() },
   { id: 'library', name: 'Open the tool library', shortcut: 'L', run: () => setView({ library: true }) },
   { id: 'group-cuts', name: 'Group the cuts by cutter', run: groupByCutter },
-  ...stages.map((s, i): Action => ({ id: `stage-${s}`, name: `Go to ${stageNames[s]}`, shortcut: `Alt+${i + 1}`, run: () => setView({ stage: s }) })),
+  ...stages.map((s, i): Action => ({ id: `stage-${s}`, name: `Go to ${stageNames[s]}`, shortcut: `Alt+${i + 1}`, run: () => goTo(s) })),
   { id: 'view-plan', name: 'Show the plan', shortcut: '1', run: () => setView({ table: 'plan' }) },
   { id: 'view-solid', name: 'Show the solid', shortcut: '2', run: () => setView({ table: 'solid' }) },
   { id: 'view-both', name: 'Show plan and solid', shortcut: '3', run: () => setView({ table: 'both' }) },
@@ -57,6 +74,7 @@ export const actions: readonly Action[] = [
   { id: 'paths-of-cut', name: 'Show or hide the paths of the open cut', shortcut: 'Shift+P', enabled: () => !!useView.getState().cutId, run: () => togglePaths([useView.getState().cutId!, ...useView.getState().alsoCuts]) },
   { id: 'section', name: 'Show or fold the section', shortcut: 'S', run: () => setView((v) => ({ sectionOpen: !v.sectionOpen })) },
   ...itemKinds.filter((k) => k.offered !== false).map((k): Action => ({ id: `add-${k.id}`, name: `Add ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addItem(k.id) })),
+  { id: 'cut-as', name: 'Cut this as\u2026', shortcut: 'Ctrl+Enter', enabled: hasPick, run: cutAsHere },
   ...cutKinds.map((k): Action => ({ id: `cut-${k.id}`, name: `Add a cut: ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addCut(k.id, useLibrary.getState().cutters) })),
   ...(
     [
@@ -113,7 +131,7 @@ export const action = (id: string): Action => actions.find((a) => a.id === id)!;
 /** Runs the action whose shortcut was pressed; true when there was one. */
 export function onShortcut(e: KeyboardEvent): boolean {
   const target = e.target as HTMLElement;
-  const typing = target.closest('input, textarea, [role="combobox"], [role="listbox"]:not([aria-label="Items"]), [role="menu"], [contenteditable]') !== null;
+  const typing = target.closest('input, textarea, [role="combobox"], [role="listbox"], [role="menu"], [contenteditable]') !== null;
   const key = e.key.length === 1 ? e.key.toUpperCase() : e.key;
   const press = `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${e.altKey ? 'Alt+' : ''}${e.shiftKey && (e.key.length > 1 || e.ctrlKey || e.metaKey || /^[A-Z]$/.test(key)) ? 'Shift+' : ''}${e.altKey && e.code.startsWith('Digit') ? e.code.slice(5) : key}`;
   const found = actions.find((a) => a.shortcut === press || (a.id === 'redo' && press === 'Ctrl+Y') || (a.id === 'delete' && press === 'Backspace'));

@@ -18,6 +18,7 @@ import { addItem } from '@/ui/actions/add';
 import { centrePicked, copyPicked } from '@/ui/actions/artwork';
 import { chooseFont, letteringAndLine, setAlongPicked } from '@/ui/actions/lettering';
 import { action } from '@/ui/actions/registry';
+import { cutAsBelow } from '@/ui/cuts/CutAsMenu';
 import { FieldForm, setAt } from '@/ui/common/FieldForm';
 import { LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
@@ -69,6 +70,9 @@ export function ArtworkSheet() {
           title={item ? item.name : `${picked.length} items picked`}
           action={
             <>
+              <Button size="small" variant="outlined" aria-haspopup="menu" onClick={(e) => cutAsBelow(e.currentTarget)} sx={{ mr: 0.5, whiteSpace: 'nowrap' }}>
+                Cut this as
+              </Button>
               <Tooltip title="Centre in the blank">
                 <IconButton size="small" aria-label="Centre in the blank" onClick={centrePicked}>
                   <FilterCenterFocusRounded fontSize="small" />

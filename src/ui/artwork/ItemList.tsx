@@ -10,7 +10,6 @@ import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
 import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
 import { useMemo, useRef, useState, type DragEvent, type HTMLAttributes, type KeyboardEvent } from 'react';
@@ -79,8 +78,13 @@ export function ItemList({ job, picked }: { job: Job; picked: readonly string[] 
   const toggle = (key: string) => setOpen((o) => (o.has(key) ? new Set([...o].filter((k) => k !== key)) : new Set([...o, key])));
   /** Arrows go from row to row; Home and End to the first and the last. */
   const walk = (e: KeyboardEvent) => {
-    if (!(e.target as HTMLElement).matches('[role="option"]')) return;
+    if (!(e.target as HTMLElement).matches('[role="treeitem"]')) return;
     const at = rows.findIndex((r) => r.key === (e.target as HTMLElement).closest<HTMLElement>('[data-row]')?.dataset.row);
+    const here = rows[at];
+    if (here?.of === 'group' && (e.key === 'ArrowRight' || e.key === 'ArrowLeft') && open.has(here.group.id) !== (e.key === 'ArrowRight')) {
+      e.preventDefault();
+      return toggle(here.group.id);
+    }
     const next = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: rows.length - 1 }[e.key];
     if (next === undefined) return;
     e.preventDefault();
@@ -94,20 +98,20 @@ export function ItemList({ job, picked }: { job: Job; picked: readonly string[] 
     if (k * ROW < el.scrollTop) el.scrollTop = k * ROW;
     if ((k + 1) * ROW > el.scrollTop + el.clientHeight) el.scrollTop = (k + 1) * ROW - el.clientHeight;
     setTop(el.scrollTop);
-    requestAnimationFrame(() => el.querySelector<HTMLElement>(`[data-row="${CSS.escape(row.key)}"] [role="option"]`)?.focus());
+    requestAnimationFrame(() => el.querySelector<HTMLElement>(`[data-row="${CSS.escape(row.key)}"] [role="treeitem"]`)?.focus());
   };
   return (
     <Box sx={{ mb: 1 }}>
-      <Box ref={box} role="listbox" aria-multiselectable="true" aria-label="Items" onKeyDown={walk} onMouseDown={(e) => e.shiftKey && e.preventDefault()} onScroll={(e) => setTop(e.currentTarget.scrollTop)} sx={{ px: 1, height, overflowY: 'auto', position: 'relative' }}>
+      <Box ref={box} role="tree" aria-multiselectable="true" aria-label="Items" onKeyDown={walk} onMouseDown={(e) => e.shiftKey && e.preventDefault()} onScroll={(e) => setTop(e.currentTarget.scrollTop)} sx={{ px: 1, height, overflowY: 'auto', position: 'relative' }}>
         <Box sx={{ height: rows.length * ROW, position: 'relative' }}>
           {rows.slice(from, to).map((r, k) => (
             <Box key={r.key} data-row={r.key} sx={{ position: 'absolute', top: (from + k) * ROW, left: 0, right: 0, height: ROW, pl: r.depth * 1.5 }}>
               {r.of === 'layer' ? (
                 <LayerRow layer={r.layer} count={r.count} shut={open.has(`shut ${r.layer.id}`)} toggle={() => toggle(`shut ${r.layer.id}`)} index={job.layers.indexOf(r.layer)} hasPick={picked.length > 0} />
               ) : r.of === 'group' ? (
-                <GroupRow group={r.group} layer={job.items.find((i) => i.id === r.items[0])!.layer} items={r.items} open={open.has(r.group.id)} toggle={() => toggle(r.group.id)} on={r.items.every((i) => chosen.has(i))} />
+                <GroupRow depth={r.depth} group={r.group} layer={job.items.find((i) => i.id === r.items[0])!.layer} items={r.items} open={open.has(r.group.id)} toggle={() => toggle(r.group.id)} on={r.items.every((i) => chosen.has(i))} />
               ) : (
-                <ItemRow item={r.item} on={chosen.has(r.item.id)} />
+                <ItemRow depth={r.depth} item={r.item} on={chosen.has(r.item.id)} />
               )}
             </Box>
           ))}
@@ -122,7 +126,7 @@ export function ItemList({ job, picked }: { job: Job; picked: readonly string[] 
   );
 }
 
-const rowStyle = (on: boolean) => ({ display: 'flex', alignItems: 'center', height: ROW, borderRadius: 2, bgcolor: on ? 'var(--mui-palette-wash)' : undefined, '&:hover': { bgcolor: on ? undefined : 'background.paper' } });
+const rowStyle = (on: boolean) => ({ display: 'flex', cursor: 'pointer', '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: -2 }, alignItems: 'center', height: ROW, borderRadius: 2, bgcolor: on ? 'var(--mui-palette-wash)' : undefined, '&:hover': { bgcolor: on ? undefined : 'background.paper' } });
 const nameStyle = { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' } as const;
 
 const ROWS = 'text/mirvak-rows';
@@ -155,9 +159,26 @@ function useRowDrag(what: () => Parameters<typeof moveRows>[0], to: Parameters<t
   };
 }
 
+/** Whether an event was meant for the row itself, not for a button or field in it. */
+const onRow = (e: { target: EventTarget }): boolean => !(e.target as HTMLElement).closest('button, input');
+
+/** A row of the tree: pressed, or entered by key, it picks. */
+const asRow = (depth: number, on: boolean, pick: (add: boolean) => void): HTMLAttributes<HTMLElement> => ({
+  role: 'treeitem',
+  tabIndex: 0,
+  'aria-level': depth + 1,
+  'aria-selected': on,
+  onClick: (e) => onRow(e) && pick(e.shiftKey || e.ctrlKey || e.metaKey),
+  onKeyDown: (e) => {
+    if (!onRow(e) || (e.key !== 'Enter' && e.key !== ' ')) return;
+    e.preventDefault();
+    pick(e.shiftKey || e.ctrlKey || e.metaKey);
+  },
+});
+
 const dropMark = { boxShadow: 'inset 0 -2px 0 var(--mui-palette-primary-main)' };
 
-function ItemRow({ item: i, on }: { item: Item; on: boolean }) {
+function ItemRow({ item: i, on, depth }: { item: Item; on: boolean; depth: number }) {
   const { over, drag } = useRowDrag(() => ({ items: on ? useView.getState().picked : [i.id] }), { group: i.group, layer: i.layer, below: i.id });
   const [name, setName] = useState<string | null>(null);
   const lit = useView((v) => v.hovered === i.id);
@@ -188,15 +209,15 @@ function ItemRow({ item: i, on }: { item: Item; on: boolean }) {
       </Box>
     );
   return (
-    <Box {...drag} onPointerEnter={() => setView({ hovered: i.id })} onPointerLeave={() => setView({ hovered: null })} sx={{ ...rowStyle(on), ...(lit && !on && { bgcolor: 'background.paper' }), ...(over && dropMark) }}>
-      <ButtonBase role="option" aria-selected={on} onClick={(e) => pickItem(i.id, e.shiftKey || e.ctrlKey || e.metaKey)} onDoubleClick={() => setName(i.name)} sx={{ flex: 1, justifyContent: 'flex-start', gap: 1, px: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, opacity: i.visible ? 1 : 0.5, fontWeight: on ? 600 : 450 }}>
+    <Box {...drag} {...asRow(depth, on, (add) => pickItem(i.id, add))} onDoubleClick={(e) => onRow(e) && setName(i.name)} onPointerEnter={() => setView({ hovered: i.id })} onPointerLeave={() => setView({ hovered: null })} sx={{ ...rowStyle(on), ...(lit && !on && { bgcolor: 'background.paper' }), ...(over && dropMark) }}>
+      <Box sx={{ flex: 1, display: 'flex', alignItems: 'center', gap: 1, px: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, opacity: i.visible ? 1 : 0.5, fontWeight: on ? 600 : 450 }}>
         <Box component="span" sx={nameStyle}>
           {i.name}
         </Box>
         <Box component="span" sx={{ color: 'text.secondary', fontSize: 12, fontWeight: 400, whiteSpace: 'nowrap' }}>
           {itemKindOf(i.kind).name.toLowerCase()}
         </Box>
-      </ButtonBase>
+      </Box>
       <IconButton size="small" title={i.visible ? 'Hide' : 'Show'} aria-label={`${i.visible ? 'Hide' : 'Show'} ${i.name}`} onClick={() => changeItem(i.id, i.visible ? 'Hide item' : 'Show item', (q) => void (q.visible = !q.visible))}>
         {i.visible ? <VisibilityOutlined fontSize="small" /> : <VisibilityOffOutlined fontSize="small" />}
       </IconButton>
@@ -204,21 +225,21 @@ function ItemRow({ item: i, on }: { item: Item; on: boolean }) {
   );
 }
 
-function GroupRow({ group, layer, items, open, toggle, on }: { group: Group; layer: string; items: string[]; open: boolean; toggle: () => void; on: boolean }) {
+function GroupRow({ group, layer, items, open, toggle, on, depth }: { group: Group; layer: string; items: string[]; open: boolean; toggle: () => void; on: boolean; depth: number }) {
   const { over, drag } = useRowDrag(() => ({ group: group.id }), { group: group.id, layer });
   return (
-    <Box {...drag} title="Drag things here to put them into this group" sx={{ ...rowStyle(on), ...(over && { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' }) }}>
+    <Box {...drag} {...asRow(depth, on, () => setView({ picked: items }))} aria-expanded={open} title="Drag things here to put them into this group" sx={{ ...rowStyle(on), ...(over && { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' }) }}>
       <IconButton size="small" aria-label={`${open ? 'Close' : 'Open'} the group ${group.name}`} onClick={toggle}>
         {open ? <ExpandMoreRounded fontSize="small" /> : <ChevronRightRounded fontSize="small" />}
       </IconButton>
-      <ButtonBase role="option" aria-selected={on} onClick={() => setView({ picked: items })} sx={{ flex: 1, justifyContent: 'flex-start', gap: 1, pr: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, fontWeight: on ? 600 : 450 }}>
+      <Box sx={{ flex: 1, display: 'flex', alignItems: 'center', gap: 1, pr: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, fontWeight: on ? 600 : 450 }}>
         <Box component="span" sx={nameStyle}>
           {group.name}
         </Box>
         <Box component="span" sx={{ color: 'text.secondary', fontSize: 12, fontWeight: 400 }}>
           {items.length}
         </Box>
-      </ButtonBase>
+      </Box>
     </Box>
   );
 }
@@ -234,7 +255,7 @@ function LayerRow({ layer, count, shut, toggle, index, hasPick }: { layer: Layer
   };
   const accept = (e: DragEvent) => (e.dataTransfer.types.includes('text/mirvak-layer') || e.dataTransfer.types.includes(ROWS)) && e.preventDefault();
   return (
-    <Box sx={{ display: 'flex', alignItems: 'center', height: ROW, opacity: layer.visible ? 1 : 0.55 }} draggable onDragStart={(e) => e.dataTransfer.setData('text/mirvak-layer', layer.id)} onDragEnter={accept} onDragOver={accept} onDrop={drop}>
+    <Box role="treeitem" aria-level={1} aria-expanded={!shut} aria-selected={false} aria-label={`Layer ${layer.name}`} sx={{ display: 'flex', alignItems: 'center', height: ROW, opacity: layer.visible ? 1 : 0.55 }} draggable onDragStart={(e) => e.dataTransfer.setData('text/mirvak-layer', layer.id)} onDragEnter={accept} onDragOver={accept} onDrop={drop}>
       <IconButton size="small" aria-label={`${shut ? 'Open' : 'Fold'} the layer ${layer.name}`} onClick={toggle}>
         {shut ? <ChevronRightRounded fontSize="small" /> : <ExpandMoreRounded fontSize="small" />}
       </IconButton>

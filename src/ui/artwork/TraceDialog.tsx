@@ -117,7 +117,7 @@ export function TraceDialog({ job, file }: { job: Job; file: File }) {
   };
   const set = (v: Partial<TraceOptions>) => setOptions((o) => ({ ...o, ...v }));
   return (
-    <Dialog open onClose={close} maxWidth="lg" fullWidth aria-label="Trace a picture" slotProps={{ paper: { sx: { height: '86vh' } } }}>
+    <Dialog open onClose={close} maxWidth="lg" fullWidth slotProps={{ paper: { 'aria-label': 'Trace a picture', sx: { height: '86vh' } } }}>
       <Box sx={{ display: 'flex', height: '100%', minHeight: 0 }}>
         <Box sx={{ width: 300, flex: 'none', p: 2.5, overflowY: 'auto', borderRight: '1px solid', borderColor: 'divider', bgcolor: 'var(--mui-palette-faint)', display: 'grid', gap: 1.5, alignContent: 'start' }}>
           <Typography variant="h2" component="h2">Trace a picture</Typography>

@@ -22,7 +22,7 @@ export function UnitQuestion() {
     setView({ unitQuestion: null });
   };
   return (
-    <Dialog open={!!asked} onClose={() => answer(null)} maxWidth="xs" fullWidth aria-label="Unit of the drawing">
+    <Dialog open={!!asked} onClose={() => answer(null)} maxWidth="xs" fullWidth slotProps={{ paper: { 'aria-label': 'Unit of the drawing' } }}>
       {asked && (
         <Box sx={{ p: 3 }}>
           <Typography variant="h2" sx={{ mb: 1 }}>

@@ -8,7 +8,8 @@ import { formatLength } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { setFromCorner, useDatum } from '@/ui/common/useDatum';
-import { useView } from '@/ui/view';
+import { setView, useView } from '@/ui/view';
+import { useEffect, useRef } from 'react';
 import { ChoiceField, LengthField } from '@/ui/common/fields';
 import { Group, SheetHead } from '@/ui/common/SheetParts';
 import { BlankDrawing } from './BlankDrawing';
@@ -24,6 +25,14 @@ export function BlankSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const edit = useLater(useOpenJob, (s) => s.edit);
   const { blank, unit } = job;
+  // A new job begins with its size.
+  const first = useRef<HTMLDivElement>(null);
+  const asked = useView((v) => v.typing?.id === useOpenJob.getState().id);
+  useEffect(() => {
+    if (!asked) return;
+    first.current?.querySelector('input')?.focus();
+    setView({ typing: null });
+  }, [asked]);
   const origin = useDatum(job);
   const fromCorner = useView((v) => v.fromCorner);
   const set = <K extends keyof Blank>(name: string, key: K, value: Blank[K]) => edit(`Change ${name}`, (j) => void (j.blank[key] = value));
@@ -32,7 +41,7 @@ export function BlankSheet() {
     <>
       <SheetHead title="Blank" remark={`${formatLength(blank.width, unit)} \u00d7 ${formatLength(blank.height, unit)} \u00d7 ${formatLength(blank.thickness, unit)} ${unit}`} />
       <Group title="Piece of material">
-        <Box sx={grid}>
+        <Box ref={first} sx={grid}>
           {length('Width (X)', 'width', 1, 5000)}
           {length('Height (Y)', 'height', 1, 5000)}
           {length('Thickness (Z)', 'thickness', 0.1, 300)}

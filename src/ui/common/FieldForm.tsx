@@ -1,5 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
+import { useEffect, useRef } from 'react';
 import type { Cutter } from '@/core/cutters/cutter';
 import type { Field } from '@/core/units/fields';
 import type { Unit } from '@/core/units/length';
@@ -24,15 +25,21 @@ interface Props {
   cutters?: readonly Cutter[];
   /** What a font may be chosen from, and how another is brought. */
   fonts?: readonly { readonly value: string; readonly label: string }[];
-  /** Counts up each time the caret is to stand in the first text field. */
+  /** Counts up each time one is to go on in the first field, with all that stands in it selected. */
   asked?: number;
   onChange: (key: string, value: unknown, field: Field) => void;
 }
 
 /** A form made from field descriptions; the same one serves artwork, cutters and every kind of cut. */
 export function FieldForm({ fields, values, unit, cutters = [], fonts = [], asked, onChange }: Props) {
+  const form = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const first = asked ? form.current?.querySelector<HTMLElement>('textarea:not([aria-hidden=true]), input:not([aria-hidden=true]):not([type=checkbox]), [role=combobox]') : null;
+    first?.focus();
+    if (first instanceof HTMLInputElement || first instanceof HTMLTextAreaElement) first.select();
+  }, [asked]);
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' }}>
+    <Box ref={form} sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' }}>
       {fields
         .filter((f) => !f.when || f.when(values))
         .map((f) => {
@@ -41,7 +48,7 @@ export function FieldForm({ fields, values, unit, cutters = [], fonts = [], aske
           const wide = f.kind === 'text' || f.kind === 'cutter' || f.kind === 'cutters' || f.kind === 'flag' || f.kind === 'font' || f.kind === 'motif' || (f.kind === 'choice' && f.options.length > 4);
           return (
             <Box key={f.key} sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
-              <One field={f} value={value} unit={unit} cutters={cutters} fonts={fonts} asked={f === fields.find((q) => q.kind === 'text') ? asked : undefined} set={set} />
+              <One field={f} value={value} unit={unit} cutters={cutters} fonts={fonts} set={set} />
             </Box>
           );
         })}
@@ -49,7 +56,7 @@ export function FieldForm({ fields, values, unit, cutters = [], fonts = [], aske
   );
 }
 
-function One({ field: f, value, unit, cutters, fonts, asked, set }: { field: Field; asked?: number; value: unknown; unit: Unit; cutters: readonly Cutter[]; fonts: NonNullable<Props['fonts']>; set: (v: unknown) => void }) {
+function One({ field: f, value, unit, cutters, fonts, set }: { field: Field; value: unknown; unit: Unit; cutters: readonly Cutter[]; fonts: NonNullable<Props['fonts']>; set: (v: unknown) => void }) {
   switch (f.kind) {
     case 'length':
       return <LengthField label={f.label} value={(value as number | null) ?? null} unit={unit} rate={f.rate} min={f.min} max={f.max} optional={f.optional} hint={f.hint} onChange={set} />;
@@ -64,7 +71,7 @@ function One({ field: f, value, unit, cutters, fonts, asked, set }: { field: Fie
     case 'flag':
       return <FlagField label={f.label} value={value as boolean} onChange={set} />;
     case 'text':
-      return <TextField label={f.label} value={value as string} lines={f.lines} asked={asked} onChange={set} />;
+      return <TextField label={f.label} value={value as string} lines={f.lines} onChange={set} />;
     case 'cutter': {
       const fit = cutters.filter((c) => f.shapes.includes(c.shape));
       const options = fit.map((c) => ({ value: c.id, label: c.name }));

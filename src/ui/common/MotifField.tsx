@@ -59,7 +59,7 @@ export function MotifField({ label, value, group, none, onChange }: { label: str
         {motifOf(value) && <Picture id={value} size={32} />}
         {motifOf(value)?.name ?? none ?? 'Choose a motif'}
       </ButtonBase>
-      <Dialog open={open} onClose={() => setOpen(false)} maxWidth="md" aria-label="Motifs" slotProps={{ paper: { sx: { width: 780, height: 600 } } }}>
+      <Dialog open={open} onClose={() => setOpen(false)} maxWidth="md" slotProps={{ paper: { 'aria-label': 'Motifs', sx: { width: 780, height: 600 } } }}>
         <Box sx={{ p: 2, pb: 1, display: 'flex', alignItems: 'center', gap: 2 }}>
           <Typography variant="h2" sx={{ flex: 1 }}>
             Motifs

@@ -1,13 +1,19 @@
 'use client';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 
 /** The head of a sheet: its name, a quiet remark, and actions. */
 export function SheetHead({ title, remark, actions }: { title: string; remark?: ReactNode; actions?: ReactNode }) {
+  const heading = useRef<HTMLHeadingElement>(null);
+  // Each stage has a head of its own. Who came by the rail goes on here; who works on the table stays there.
+  useEffect(() => {
+    const at = document.activeElement;
+    if (!at || at === document.body || at.closest('nav')) heading.current?.focus({ preventScroll: true });
+  }, []);
   return (
-    <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1, px: 2, pt: 1.75, pb: 1.25 }}>
-      <Typography variant="h2" component="h2">
+    <Box data-sheet-head sx={{ display: 'flex', alignItems: 'baseline', gap: 1, px: 2, pt: 1.75, pb: 1.25 }}>
+      <Typography ref={heading} variant="h2" component="h2" tabIndex={-1} sx={{ outline: 'none' }}>
         {title}
       </Typography>
       <Typography variant="body2" sx={{ color: 'text.secondary', flex: 1, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>

@@ -7,10 +7,11 @@ import Select from '@mui/material/Select';
 import OutlinedInput from '@mui/material/OutlinedInput';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { startTransition, useEffect, useId, useRef, useState, type ReactNode } from 'react';
+import { startTransition, useId, useState, type ReactNode } from 'react';
 import { formatLength, parseLength, parseNumber, type Unit } from '@/core/units/length';
 
-const visuallyHidden = { position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' } as const;
+/** Text that is read out, not shown. */
+export const readOut = { position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' } as const;
 
 /** Shows what was chosen at once, while the job and the window follow. */
 function useDraft<T>(value: T, onChange: (v: T) => void): [T, (v: T) => void] {
@@ -26,7 +27,7 @@ function useDraft<T>(value: T, onChange: (v: T) => void): [T, (v: T) => void] {
 export function Labelled({ id, label, bare, hint, error, children }: { id: string; label: string; bare?: boolean; hint?: ReactNode; error?: string; children: ReactNode }) {
   return (
     <Box sx={{ minWidth: 0 }}>
-      <Typography component="label" htmlFor={id} variant="caption" sx={bare ? visuallyHidden : { display: 'block', color: 'text.secondary', mb: 0.4, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
+      <Typography component="label" id={`${id}-label`} htmlFor={id} variant="caption" sx={bare ? readOut : { display: 'block', color: 'text.secondary', mb: 0.4, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
         {label}
       </Typography>
       {children}
@@ -152,7 +153,7 @@ export function ChoiceField(p: { label: string; value: string; options: readonly
   const [value, change] = useDraft(p.value, p.onChange);
   return (
     <Labelled id={id} label={p.label} hint={p.hint}>
-      <Select fullWidth displayEmpty value={p.options.some((o) => o.value === value) ? value : ''} inputProps={{ id }} onChange={(e) => change(e.target.value)} MenuProps={{ slotProps: { paper: { sx: { maxHeight: 360 } } } }}>
+      <Select fullWidth displayEmpty labelId={`${id}-label`} SelectDisplayProps={{ 'aria-describedby': p.hint ? `${id}-says` : undefined }} value={p.options.some((o) => o.value === value) ? value : ''} inputProps={{ id }} onChange={(e) => change(e.target.value)} MenuProps={{ slotProps: { paper: { sx: { maxHeight: 360 } } } }}>
         {p.options.map((o) => (
           <MenuItem key={o.value} value={o.value} dense>
             {o.label}
@@ -169,18 +170,12 @@ export function FlagField(p: { label: string; value: boolean; onChange: (v: bool
 }
 
 /** Text that is taken as it is typed. */
-export function TextField(p: { label: string; value: string; lines?: number; /** Counts up each time the caret is to stand here, with all selected. */ asked?: number; onChange: (v: string) => void }) {
+export function TextField(p: { label: string; value: string; lines?: number; onChange: (v: string) => void }) {
   const id = useId();
   const [value, change] = useDraft(p.value, p.onChange);
-  const field = useRef<HTMLInputElement | HTMLTextAreaElement>(null);
-  useEffect(() => {
-    if (!p.asked) return;
-    field.current?.focus();
-    field.current?.select();
-  }, [p.asked]);
   return (
     <Labelled id={id} label={p.label}>
-      <OutlinedInput id={id} inputRef={field} fullWidth multiline={!!p.lines} minRows={p.lines} maxRows={6} value={value} onChange={(e) => change(e.target.value)} sx={p.lines ? { p: 0, '& textarea': { p: '7px 10px' } } : undefined} />
+      <OutlinedInput id={id} fullWidth multiline={!!p.lines} minRows={p.lines} maxRows={6} value={value} onChange={(e) => change(e.target.value)} sx={p.lines ? { p: 0, '& textarea': { p: '7px 10px' } } : undefined} />
     </Labelled>
   );
 }

@@ -21,6 +21,7 @@ import { useOpenJob } from '@/store/openJob';
 import { changeCut, copyCut, deleteCut, moveCut, togglePaths } from '@/ui/actions/edits';
 import { cutColour } from '@/ui/theme/theme';
 import { setView, useView } from '@/ui/view';
+import { readOut } from '@/ui/common/fields';
 import { useCutState } from './useCutState';
 
 /** One cut of the plan: its place and colour, name, cutters, minutes and how they are spent, and its state. */
@@ -58,7 +59,6 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
         {...attributes}
         {...listeners}
         role="button"
-        aria-label={`Cut ${index + 1}: ${cut.name}`}
         aria-pressed={selected}
         onClick={choose}
         onKeyDown={(e) => {
@@ -67,7 +67,11 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
         }}
         sx={{ display: 'grid', gridTemplateColumns: '26px minmax(0, 1fr) auto', columnGap: 1.25, rowGap: 0.25, p: 1.25, pr: 4.5, cursor: 'pointer', borderRadius: 2.5, '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 } }}
       >
-        <Box sx={{ gridRow: '1 / 3', width: 26, height: 26, borderRadius: 1.5, bgcolor: colour, color: '#fff', display: 'grid', placeItems: 'center', fontWeight: 600, fontSize: 13 }}>{index + 1}</Box>
+        <Box sx={{ gridRow: '1 / 3', width: 26, height: 26, borderRadius: 1.5, bgcolor: colour, color: '#fff', display: 'grid', placeItems: 'center', fontWeight: 600, fontSize: 13 }}>
+          <Box component="span" sx={readOut}>Cut </Box>
+          {index + 1}
+          <Box component="span" sx={readOut}>: </Box>
+        </Box>
         <Box sx={{ fontWeight: 600, fontSize: 13.5, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
           {cut.name}
           {cut.hidden && <VisibilityOffOutlined titleAccess="Its paths are hidden" sx={{ fontSize: 15, ml: 0.75, verticalAlign: '-2px', color: 'text.secondary' }} />}

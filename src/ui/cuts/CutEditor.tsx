@@ -4,6 +4,7 @@ import Button from '@mui/material/Button';
 import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { useWork } from '@/compute/pipeline';
+import { boundaryOf } from '@/core/artwork/picking';
 import { presetOf } from '@/core/pipeline/planning';
 import { mayHaveTabs } from '@/core/cuts/kinds/profile';
 import { kindOf } from '@/core/cuts/registry';
@@ -17,6 +18,7 @@ import { FieldForm, setAt } from '@/ui/common/FieldForm';
 import { TextField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
 import { useLibrary } from '@/ui/library/useLibrary';
+import { usePlaced } from '@/ui/table/usePlaced';
 import { reachTint } from '@/ui/table/drawPlan';
 import { cutColour } from '@/ui/theme/theme';
 import { setView, useView } from '@/ui/view';
@@ -39,6 +41,7 @@ export function CutEditor({ cut }: { cut: Cut }) {
   const library = useLibrary((l) => l.cutters);
   const picked = useLater(useView, (v) => v.picked);
   const plan = useLater(useWork, (w) => w.cuts[cut.id]?.plan);
+  const asked = useLater(useView, (v) => v.typing);
   const kind = kindOf(cut.kind);
   // The job's own copies come first: they are what is cut with.
   const cutters = [...job.cutters, ...library.filter((l) => !job.cutters.some((c) => c.id === l.id))];
@@ -46,6 +49,9 @@ export function CutEditor({ cut }: { cut: Cut }) {
   const placedTabs = (cut.values.tabs as { at: unknown[] } | undefined)?.at.length ?? 0;
   const bare = kind.bare?.(cut.values) ?? false;
   const items = cut.items.filter((id) => job.items.some((i) => i.id === id)).length;
+  const placed = usePlaced(job.items);
+  const around = kind.fills && cut.items.length > 1 ? boundaryOf(cut.items.flatMap((q) => (placed.get(q) ? [{ id: q, placed: placed.get(q)! }] : []))) : null;
+  const boundary = around && job.items.find((i) => i.id === around);
   return (
     <>
       <Group title={cut.name}>
@@ -64,11 +70,20 @@ export function CutEditor({ cut }: { cut: Cut }) {
             </Button>
           )}
         </Box>
+        {boundary && (
+          <Typography variant="caption" component="p" sx={{ mt: -0.5, mb: 1.25, color: 'text.secondary' }}>
+            &ldquo;{boundary.name}&rdquo; is the boundary: it is cut around the {items - 1 === 1 ? 'thing' : `${items - 1} things`} inside, which stay standing.{' '}
+            <Link component="button" onClick={() => changeCut(cut.id, 'Cut inside', (c) => void (c.items = c.items.filter((id) => id !== boundary.id)))}>
+              Cut inside them instead
+            </Link>
+          </Typography>
+        )}
         <FieldForm
           fields={kind.fields}
           values={cut.values}
           unit={job.unit}
           cutters={cutters}
+          asked={asked?.id === cut.id ? asked.n : undefined}
           onChange={(key, value, f) => {
             let values = setAt(cut.values, key, value);
             // Another number of tabs spreads them anew.

@@ -4,22 +4,16 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import AddRounded from '@mui/icons-material/AddRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Divider from '@mui/material/Divider';
-import Menu from '@mui/material/Menu';
-import MenuItem from '@mui/material/MenuItem';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
-import { cutKinds } from '@/core/cuts/registry';
 import { durationText } from '@/core/units/duration';
 import { resumeWork, stopWork, useWork } from '@/compute/pipeline';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
-import { addCut, applyRecipe, moveCut } from '@/ui/actions/edits';
+import { moveCut } from '@/ui/actions/edits';
 import { Empty, SheetHead } from '@/ui/common/SheetParts';
-import { useLibrary } from '@/ui/library/useLibrary';
 import { useView } from '@/ui/view';
 import { CutCard } from './CutCard';
-import { useShelf } from '@/ui/common/useShelf';
+import { cutAsBelow } from './CutAsMenu';
 import { CutEditor } from './CutEditor';
 import { ManyCuts } from './ManyCuts';
 
@@ -27,19 +21,16 @@ export function CutsSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const cutId = useLater(useView, (v) => v.cutId);
   const picked = useLater(useView, (v) => v.picked);
-  const library = useLibrary((l) => l.cutters);
   const proof = useLater(useWork, (w) => w.proof);
   const busy = useLater(useWork, (w) => w.planning !== null || w.proving !== null);
   const stopped = useLater(useWork, (w) => w.stopped);
   const error = useLater(useWork, (w) => w.error);
-  const [menu, setMenu] = useState<HTMLElement | null>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
   const air = proof ? proof.times.reduce((s, t) => s + t.time.air, 0) / 60 : 0;
   const cutters = new Set(proof?.tools.map((t) => t.cutterId)).size;
   const cut = job.cuts.find((c) => c.id === cutId);
   const also = useLater(useView, (v) => v.alsoCuts);
   const many = job.cuts.filter((c) => c.id === cutId || also.includes(c.id));
-  const { kept: recipes } = useShelf('recipes');
   const end = (e: DragEndEvent) => {
     if (e.over && e.active.id !== e.over.id) moveCut(String(e.active.id), job.cuts.findIndex((c) => c.id === e.over!.id));
   };
@@ -61,7 +52,7 @@ export function CutsSheet() {
         </SortableContext>
       </DndContext>
       <Box sx={{ px: 1.5, py: 1.25, display: 'flex', gap: 1, alignItems: 'center' }}>
-        <Button variant="contained" startIcon={<AddRounded />} onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
+        <Button variant="contained" startIcon={<AddRounded />} onClick={(e) => cutAsBelow(e.currentTarget)} aria-haspopup="menu">
           Add a cut
         </Button>
         {busy && (
@@ -83,25 +74,6 @@ export function CutsSheet() {
           {error}
         </Typography>
       )}
-      <Menu open={!!menu} anchorEl={menu} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
-        {cutKinds.map((k) => (
-          <MenuItem key={k.id} onClick={() => addCut(k.id, library)} sx={{ display: 'block', maxWidth: 300 }}>
-            <Typography sx={{ fontWeight: 550 }}>{k.name}</Typography>
-            <Typography variant="caption" sx={{ color: 'text.secondary', whiteSpace: 'normal' }}>
-              {k.summary}
-            </Typography>
-          </MenuItem>
-        ))}
-        {recipes.length > 0 && <Divider />}
-        {recipes.map((r) => (
-          <MenuItem key={r.id} onClick={() => applyRecipe(r)} sx={{ display: 'block', maxWidth: 300 }}>
-            <Typography sx={{ fontWeight: 550 }}>{r.name}</Typography>
-            <Typography variant="caption" sx={{ color: 'text.secondary', whiteSpace: 'normal' }}>
-              Your recipe: {r.cuts.map((c) => c.name).join(', ')}
-            </Typography>
-          </MenuItem>
-        ))}
-      </Menu>
       {many.length > 1 ? <ManyCuts cuts={many} /> : cut && <CutEditor key={cut.id} cut={cut} />}
     </>
   );

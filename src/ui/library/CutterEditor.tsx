@@ -76,7 +76,7 @@ export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; firs
       <Box sx={{ display: 'grid', gap: 2 }}>
         {leans && (
           <Box sx={{ pb: 2, borderBottom: '1px solid', borderColor: 'divider' }}>
-            <Typography variant="h3" sx={{ mb: 1 }}>
+            <Typography variant="h3" component="h2" sx={{ mb: 1 }}>
               Width and depth
             </Typography>
             <Box sx={two}>
@@ -90,7 +90,7 @@ export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; firs
           </Box>
         )}
         <Box sx={{ display: 'grid', gap: 1.25 }}>
-          <Typography variant="h3">Preset</Typography>
+          <Typography variant="h3" component="h2">Preset</Typography>
           <ChoiceField label="In" value={material} options={materialIds.map((m) => ({ value: m, label: materials[m].name }))} onChange={(m) => setMaterial(m as MaterialId)} />
           <Box sx={two}>
             {turns && <NumberField label="Spindle" unit="rpm" value={preset.rpm} min={0} max={100000} onChange={(rpm) => setPreset({ ...preset, rpm })} />}

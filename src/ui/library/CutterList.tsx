@@ -141,7 +141,6 @@ function Row({ cutter, picked, draggable, onPick }: { cutter: Cutter; picked: bo
       role="button"
       tabIndex={0}
       aria-pressed={picked}
-      aria-label={cutter.name}
       style={{ transform: CSS.Translate.toString(transform), transition }}
       onClick={() => onPick(cutter.id)}
       onKeyDown={(e) => {

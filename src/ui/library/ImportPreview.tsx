@@ -23,7 +23,7 @@ export function ImportPreview({ file, found, onTake, onLeave }: { file: string; 
     );
   return (
     <Box role="region" aria-label="What the file holds" sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
-      <Typography variant="h2">{file}</Typography>
+      <Typography variant="h2" component="h2">{file}</Typography>
       {list('new', fresh.map((c) => c.name))}
       {list('changed', changed.map((c) => c.name))}
       {list('as they are here', same.map((c) => c.name))}

@@ -16,7 +16,6 @@ import { useDatum } from '@/ui/common/useDatum';
 import { setView, useView } from '@/ui/view';
 import { useSize } from '@/ui/table/useSize';
 
-const HEIGHT = 138;
 const COUNT = 500;
 const PAD = { left: 52, right: 14, top: 26, bottom: 20 };
 
@@ -36,7 +35,7 @@ export function SectionStrip() {
   const play = useLater(useView, (v) => v.play);
   const proof = useLater(useWork, (w) => w.proof);
   const ref = useRef<HTMLDivElement>(null);
-  const { width } = useSize(ref);
+  const { width, height } = useSize(ref);
   const [target, setTarget] = useState<Float64Array | null>(null);
   const asked = useRef(0);
 
@@ -80,7 +79,7 @@ export function SectionStrip() {
   const deepest = Math.max(...samples.filter((p) => p.on).map((p) => Math.max(-p.want || 0, -p.proof || 0)), 0.5);
   const low = Math.min(thickness, deepest * 1.3);
   const x = scaleLinear().domain([0, length]).range([PAD.left, Math.max(PAD.left + 10, width - PAD.right)]);
-  const y = scaleLinear().domain([low * 0.02, -low]).range([PAD.top, HEIGHT - PAD.bottom]);
+  const y = scaleLinear().domain([low * 0.02, -low]).range([PAD.top, height - PAD.bottom]);
   const on = samples.filter((p) => p.on);
   const below = Math.max(-low, -thickness);
   const clampZ = (z: number) => Math.max(z, -low * 1.02);
@@ -104,13 +103,13 @@ export function SectionStrip() {
   const high = (z: number) => num(z - origin.z);
   const inch = job.unit === 'in' ? 25.4 : 1;
   const num = (v: number) => (Number.isFinite(v) ? formatLength(v, job.unit, job.unit === 'mm' ? 2 : 4) : '\u2013');
-  const ratio = ((HEIGHT - PAD.top - PAD.bottom) / (low * 1.02)) / ((width - PAD.left - PAD.right) / length);
+  const ratio = ((height - PAD.top - PAD.bottom) / (low * 1.02)) / ((width - PAD.left - PAD.right) / length);
   return (
-    <Box ref={ref} component="section" aria-label="Section" sx={{ position: 'relative', height: HEIGHT, flex: 'none', bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 2.5, overflow: 'hidden' }}>
-      {width > 0 && (
+    <Box ref={ref} component="section" aria-label="Section" sx={{ position: 'relative', flex: 1, minWidth: 0, bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 2.5, overflow: 'hidden' }}>
+      {width > 0 && height > PAD.top + PAD.bottom && (
         <svg
           width={width}
-          height={HEIGHT}
+          height={height}
           role="img"
           aria-label="Vertical section along the line on the plan"
           onPointerMove={(e) => {
@@ -120,7 +119,7 @@ export function SectionStrip() {
           onPointerLeave={() => setView({ sectionAt: null })}
         >
           <clipPath id="section-clip">
-            <rect x={PAD.left} y="0" width={Math.max(0, width - PAD.left - PAD.right)} height={HEIGHT - PAD.bottom + 1} />
+            <rect x={PAD.left} y="0" width={Math.max(0, width - PAD.left - PAD.right)} height={height - PAD.bottom + 1} />
           </clipPath>
           {rounded(y.domain(), 4, inch, origin.z).map((t) => (
             <g key={t}>
@@ -131,7 +130,7 @@ export function SectionStrip() {
             </g>
           ))}
           {rounded(x.domain(), Math.max(3, Math.floor(width / 110)), inch, 0).map((t) => (
-            <text key={t} x={x(t)} y={HEIGHT - 6} textAnchor="middle" fontSize="11" fill="var(--mui-palette-text-secondary)">
+            <text key={t} x={x(t)} y={height - 6} textAnchor="middle" fontSize="11" fill="var(--mui-palette-text-secondary)">
               {num(t)}
             </text>
           ))}
@@ -140,7 +139,7 @@ export function SectionStrip() {
             <path d={wantLine(on) ?? ''} fill="none" stroke="var(--mui-palette-brass)" strokeWidth="1.5" strokeDasharray="5 3" />
             <path d={proofLine(on) ?? ''} fill="none" stroke="var(--mui-palette-primary-main)" strokeWidth="1.8" strokeLinejoin="round" />
             {here && silhouette && Number.isFinite(here.want) && <path d={`M${silhouette.map((p) => `${x(here.s + p.rho)} ${y(Math.max(here.want, -low * 1.02) + p.h)}`).join('L')}`} fill="var(--mui-palette-text-primary)" fillOpacity="0.14" stroke="var(--mui-palette-text-secondary)" strokeWidth="1" />}
-            {here && <line x1={x(here.s)} x2={x(here.s)} y1="0" y2={HEIGHT - PAD.bottom} stroke="var(--mui-palette-text-secondary)" strokeWidth="1" />}
+            {here && <line x1={x(here.s)} x2={x(here.s)} y1="0" y2={height - PAD.bottom} stroke="var(--mui-palette-text-secondary)" strokeWidth="1" />}
           </g>
         </svg>
       )}

@@ -14,6 +14,7 @@ import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import Typography from '@mui/material/Typography';
 import { useRouter } from 'next/navigation';
+import { typeInto } from '@/ui/view';
 import { useSnackbar } from 'notistack';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { materials } from '@/core/cutters/materials';
@@ -118,7 +119,10 @@ export function JobShelf() {
       ),
     });
   };
-  const startNew = () => void createJob().then((id) => router.push(`/job/${id}`)).catch((e) => setTrouble(storageMessage(e)));
+  const startNew = () => void createJob().then((id) => {
+    typeInto(id);
+    router.push(`/job/${id}`);
+  }).catch((e) => setTrouble(storageMessage(e)));
 
   return (
     <Box
@@ -173,7 +177,7 @@ export function JobShelf() {
               </ButtonBase>
               <Box sx={{ display: 'flex', p: 2, pt: 1.5, alignItems: 'flex-start' }}>
                 <Box sx={{ flex: 1, minWidth: 0 }}>
-                  <Typography variant="h3" noWrap sx={{ fontSize: 15 }}>
+                  <Typography variant="h3" component="h2" noWrap sx={{ fontSize: 15 }}>
                     {row.name}
                   </Typography>
                   <Typography variant="body2" sx={{ color: 'text.secondary' }}>
@@ -196,7 +200,7 @@ export function JobShelf() {
           Delete
         </MenuItem>
       </Menu>
-      <Dialog open={!!naming} onClose={() => setNaming(null)} fullWidth maxWidth="xs" aria-label="Rename the job">
+      <Dialog open={!!naming} onClose={() => setNaming(null)} fullWidth maxWidth="xs" slotProps={{ paper: { 'aria-label': 'Rename the job' } }}>
         <DialogContent>{naming && <TextField label="Name of the job" value={naming.name} onChange={(name) => setNaming({ ...naming, name })} />}</DialogContent>
         <DialogActions>
           <Button color="inherit" onClick={() => setNaming(null)}>

@@ -10,7 +10,7 @@ import { setView, useView } from '@/ui/view';
 export function CommandList() {
   const open = useView((v) => v.commands);
   return (
-    <Dialog open={open} onClose={() => setView({ commands: false })} maxWidth="sm" fullWidth aria-label="All actions" slotProps={{ container: { sx: { alignItems: 'flex-start', pt: '8vh' } } }}>
+    <Dialog open={open} onClose={() => setView({ commands: false })} maxWidth="sm" fullWidth slotProps={{ paper: { 'aria-label': 'All actions' }, container: { sx: { alignItems: 'flex-start', pt: '8vh' } } }}>
       {open && <List />}
     </Dialog>
   );

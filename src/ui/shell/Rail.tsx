@@ -40,7 +40,7 @@ export function Rail() {
           aria-current={stage === s ? 'step' : undefined}
           aria-label={`${stageNames[s]}, ${words[states[s]]}`}
           onClick={() => setView({ stage: s })}
-          sx={{ position: 'relative', width: 60, height: 62, borderRadius: 2.5, flexDirection: 'column', gap: 0.5, fontSize: 12, color: stage === s ? 'primary.main' : 'text.secondary', bgcolor: stage === s ? 'var(--mui-palette-wash)' : 'transparent', fontWeight: stage === s ? 600 : 450, '&:hover': { color: 'text.primary' } }}
+          sx={{ position: 'relative', width: 60, height: 62, borderRadius: 2.5, flexDirection: 'column', gap: 0.5, fontSize: 12, color: stage === s ? 'primary.dark' : 'text.secondary', bgcolor: stage === s ? 'var(--mui-palette-wash)' : 'transparent', fontWeight: stage === s ? 600 : 450, '&:hover': { color: 'text.primary' } }}
         >
           {stageIcons[s]}
           {stageNames[s]}

@@ -19,6 +19,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob, type SaveState } from '@/store/openJob';
 import { setView } from '@/ui/view';
 import { exportOpenJob } from '@/ui/actions/files';
+import { readOut } from '@/ui/common/fields';
 import { Mark } from './Mark';
 
 const saveWords: Record<SaveState, string> = { saved: 'Saved on this device', pending: 'Saving\u2026', saving: 'Saving\u2026', failed: 'Not saved', changed: 'Changed in another window', gone: 'Deleted elsewhere' };
@@ -43,6 +44,9 @@ export function TopBar() {
           <Mark />
         </IconButton>
       </Tooltip>
+      <Box component="h1" sx={{ ...readOut, m: 0 }}>
+        {job.name}
+      </Box>
       <InputBase
         value={name ?? job.name}
         inputProps={{ 'aria-label': 'Name of the job', maxLength: 200 }}

@@ -4,6 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
+import useMediaQuery from '@mui/material/useMediaQuery';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { bringOwnFonts } from '@/compute/fonts';
@@ -21,11 +22,13 @@ import { tell } from '@/ui/actions/tell';
 import { ArtworkSheet } from '@/ui/artwork/ArtworkSheet';
 import { UnitQuestion } from '@/ui/artwork/UnitQuestion';
 import { BlankSheet } from '@/ui/blank/BlankSheet';
+import { CutAsMenu } from '@/ui/cuts/CutAsMenu';
 import { CutsSheet } from '@/ui/cuts/CutsSheet';
 import { LibraryDrawer } from '@/ui/library/LibraryDrawer';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { ProofSheet } from '@/ui/proof/ProofSheet';
 import { RunSheet } from '@/ui/run/RunSheet';
+import { Split, type Part } from '@/ui/common/Split';
 import { Table } from '@/ui/table/Table';
 import { setView, useView } from '@/ui/view';
 import { CommandList } from './CommandList';
@@ -40,6 +43,7 @@ export function Workbench({ id }: { id: string }) {
   const openId = useLater(useOpenJob, (s) => s.id);
   const stage = useLater(useView, (v) => v.stage);
   const [trouble, setTrouble] = useState('');
+  const narrow = useMediaQuery('(max-width: 900px)');
   const router = useRouter();
   useEffect(() => {
     let live = true;
@@ -118,6 +122,31 @@ export function Workbench({ id }: { id: string }) {
       </Box>
     );
   const Sheet = sheets[stage];
+  const sheetPart: Part = {
+    id: 'sheet',
+    size: narrow ? '45%' : window.innerWidth >= 1800 ? 680 : window.innerWidth >= 1200 ? 352 : 304,
+    min: narrow ? 120 : 264,
+    keeps: !narrow,
+    node: (
+      <Box component="section" aria-label="Sheet" tabIndex={-1} sx={{ flex: 1, minWidth: 0, bgcolor: 'var(--mui-palette-faint)', overflowY: 'auto', overflowX: 'hidden', containerType: 'inline-size', outline: 'none' }}>
+        {/* Wide sheets have two columns; what belongs together stays in one. */}
+        <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: '100%', '@container (min-width: 600px)': { display: 'block', columnCount: 2, columnGap: 0, '& > *': { breakInside: 'avoid' }, '& > [data-sheet-head]': { columnSpan: 'all' } } }}>
+          <After steps={2}>
+            <Sheet />
+          </After>
+        </Box>
+      </Box>
+    ),
+  };
+  const tablePart: Part = {
+    id: 'table',
+    min: 240,
+    node: (
+      <After steps={3}>
+        <Table />
+      </After>
+    ),
+  };
   return (
     <Box sx={{ height: '100vh', display: 'flex', flexDirection: 'column' }}>
       <After>
@@ -126,19 +155,15 @@ export function Workbench({ id }: { id: string }) {
       <SaveTrouble />
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
         <Rail />
-        <Box component="aside" aria-label="Sheet" sx={{ width: { xs: 300, lg: 348 }, flex: 'none', borderRight: '1px solid', borderColor: 'divider', bgcolor: 'var(--mui-palette-faint)', overflowY: 'auto', overflowX: 'hidden', display: 'flex', flexDirection: 'column' }}>
-          <After steps={2}>
-            <Sheet />
-          </After>
+        <Box component="main" sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex' }}>
+          <Split id="sheet" names="Width of the sheet" orientation={narrow ? 'vertical' : 'horizontal'} parts={narrow ? [tablePart, sheetPart] : [sheetPart, tablePart]} />
         </Box>
-        <After steps={3}>
-          <Table />
-        </After>
       </Box>
       <After steps={4}>
         <CommandList />
         <ShortcutSheet />
         <UnitQuestion />
+        <CutAsMenu />
         <LibraryDrawer />
       </After>
     </Box>

@@ -30,7 +30,7 @@ import { MeasureLayer } from './tools/MeasureLayer';
 import { NodesLayer } from './tools/NodesLayer';
 import { TableMenu } from './TableMenu';
 import { TrimLayer } from './tools/TrimLayer';
-import { ToolBar } from './tools/ToolBar';
+import { STRIP, ToolBar } from './tools/ToolBar';
 import { usePinch } from './usePinch';
 import { usePlaced } from './usePlaced';
 import { fitted, toScreen, toWorld, zoomed, type Viewport } from './viewport';
@@ -102,8 +102,8 @@ export function PlanView() {
     touched.current = false;
   }, [planFit, bw, bh]);
   useEffect(() => {
-    if (size.width && !touched.current) setViewport(fitted(bw, bh, size.width, size.height, RULER));
-  }, [size, bw, bh, planFit]);
+    if (size.width && !touched.current) setViewport(fitted(bw, bh, size.width, size.height, RULER, stage === 'artwork' ? STRIP : 0));
+  }, [size, bw, bh, planFit, stage]);
 
   const colours = useMemo(
     () =>
@@ -307,7 +307,7 @@ export function PlanView() {
           {stage === 'artwork' && tool === 'trim' && <TrimLayer job={job} view={view} local={local} index={index} />}
           {stage === 'artwork' && tool === 'measure' && <MeasureLayer unit={job.unit} view={view} local={local} index={index} />}
           {stage === 'artwork' && tool === 'pick' && <Handles view={view} local={local} placed={placed} />}
-          {lit && stage === 'run' && <polyline points={Array.from({ length: lit.points.length / 2 }, (_, i) => toScreen(view, lit.points[2 * i], lit.points[2 * i + 1])).map((p) => `${p.x},${p.y}`).join(' ')} fill="none" stroke="var(--mui-palette-brass)" strokeWidth="5" strokeLinecap="round" strokeLinejoin="round" aria-label={`Line ${lit.line}`} />}
+          {lit && stage === 'run' && <polyline points={Array.from({ length: lit.points.length / 2 }, (_, i) => toScreen(view, lit.points[2 * i], lit.points[2 * i + 1])).map((p) => `${p.x},${p.y}`).join(' ')} fill="none" stroke="var(--mui-palette-brass)" strokeWidth="5" strokeLinecap="round" strokeLinejoin="round" role="img" aria-label={`Line ${lit.line}`} />}
           {marked && (
             <g>
               <circle cx={toScreen(view, marked.x, marked.y).x} cy={toScreen(view, marked.x, marked.y).y} r="13" fill="none" stroke="var(--mui-palette-error-main)" strokeWidth="3" />
@@ -327,7 +327,7 @@ export function PlanView() {
 /** The datum: a ring with its two axes. */
 function Datum({ x, y, colour }: { x: number; y: number; colour: string }) {
   return (
-    <g stroke={colour} strokeWidth="2" fill="none" aria-label="Datum">
+    <g stroke={colour} strokeWidth="2" fill="none" role="img" aria-label="Datum">
       <path d={`M${x} ${y}h30M${x} ${y}v-30`} />
       <circle cx={x} cy={y} r="5.5" fill="var(--mui-palette-background-paper)" />
     </g>

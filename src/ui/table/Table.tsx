@@ -17,6 +17,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { SectionStrip } from '@/ui/section/SectionStrip';
 import { action } from '@/ui/actions/registry';
+import { Split } from '@/ui/common/Split';
 import { useDatum } from '@/ui/common/useDatum';
 import { setView, useView, type TableView } from '@/ui/view';
 import { PlanView } from './PlanView';
@@ -38,8 +39,34 @@ export function Table() {
   const stacked = scale(size.width, size.height / 2) > scale(size.width / 2, size.height);
   const pane = { position: 'relative', flex: 1, minWidth: 0, minHeight: 0, overflow: 'hidden', bgcolor: 'background.paper' } as const;
   const label = { position: 'absolute', right: 8, bottom: 8, px: 1, py: 0.3, borderRadius: 1.5, fontSize: 12, color: 'text.secondary', bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 82%, transparent)', pointerEvents: 'none' } as const;
+  const plan = (
+    <Box sx={pane}>
+      <PlanView />
+      <RoundCorners />
+      <Box sx={label}>
+        Plan {'\u00b7'} {[job.blank.width, job.blank.height, job.blank.thickness].map((v) => formatLength(v, job.unit)).join(' \u00d7 ')} {job.unit} {materials[job.blank.material].name.toLowerCase()}
+      </Box>
+    </Box>
+  );
+  const solid = (
+    <Box sx={pane}>
+      <SolidView />
+      <RoundCorners />
+      <Box sx={label}>{proof?.files.length ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.some((c) => c.enabled) ? 'Working\u2026' : 'The blank, uncut'}</Box>
+    </Box>
+  );
+  const views = (
+    <Box ref={area} sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex' }}>
+      <Split
+        id="views"
+        names="Sizes of plan and solid"
+        orientation={stacked ? 'vertical' : 'horizontal'}
+        parts={[...(table !== 'solid' ? [{ id: 'plan', min: 80, node: plan }] : []), ...(table !== 'plan' ? [{ id: 'solid', min: 80, node: solid }] : [])]}
+      />
+    </Box>
+  );
   return (
-    <Box component="main" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', bgcolor: 'background.default', p: 1.25, gap: 1 }}>
+    <Box component="section" aria-label="Table" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', bgcolor: 'background.default', p: 1.25, gap: 1 }}>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 34 }}>
         <ToggleButtonGroup exclusive size="small" value={table} aria-label="View" onChange={(_, v: TableView | null) => v && setView({ table: v })} sx={{ bgcolor: 'background.paper', '& .MuiToggleButton-root': { textTransform: 'none', px: 1.5, py: 0.5, fontSize: 13, borderColor: 'var(--mui-palette-divider)' } }}>
           <ToggleButton value="plan">Plan</ToggleButton>
@@ -64,25 +91,15 @@ export function Table() {
         <Box sx={{ flex: 1 }} />
         <Readout />
       </Box>
-      <Box ref={area} sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: stacked ? 'column' : 'row', gap: 1 }}>
-        {table !== 'solid' && (
-          <Box sx={pane}>
-            <PlanView />
-            <RoundCorners />
-            <Box sx={label}>
-              Plan {'\u00b7'} {[job.blank.width, job.blank.height, job.blank.thickness].map((v) => formatLength(v, job.unit)).join(' \u00d7 ')} {job.unit} {materials[job.blank.material].name.toLowerCase()}
-            </Box>
-          </Box>
-        )}
-        {table !== 'plan' && (
-          <Box sx={pane}>
-            <SolidView />
-            <RoundCorners />
-            <Box sx={label}>{proof?.files.length ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.some((c) => c.enabled) ? 'Working\u2026' : 'The blank, uncut'}</Box>
-          </Box>
-        )}
-      </Box>
-      {sectionOpen && <SectionStrip />}
+      <Split
+        id="section"
+        names="Height of the section"
+        orientation="vertical"
+        parts={[
+          { id: 'views', min: 120, node: views },
+          ...(sectionOpen ? [{ id: 'section', size: 148, min: 96, keeps: true, node: <SectionStrip /> }] : []),
+        ]}
+      />
     </Box>
   );
 }

@@ -4,8 +4,9 @@ import Divider from '@mui/material/Divider';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { action } from '@/ui/actions/registry';
+import { setView } from '@/ui/view';
 
-const onItems = [['clip-cut', 'clip-copy', 'clip-paste', 'copy', 'delete'], ['group', 'ungroup', 'mirror-upright', 'mirror-level', 'turn-left', 'turn-right', 'centre'], ['combine-unite', 'combine-subtract', 'to-outlines', 'letters-along', 'pick-within']];
+const onItems = [['cut-as'], ['clip-cut', 'clip-copy', 'clip-paste', 'copy', 'delete'], ['group', 'ungroup', 'mirror-upright', 'mirror-level', 'turn-left', 'turn-right', 'centre'], ['combine-unite', 'combine-subtract', 'to-outlines', 'letters-along', 'pick-within']];
 const onTable = [['clip-paste', 'pick-all', 'import-artwork'], ['add-lettering', 'add-rectangle', 'tool-line', 'tool-measure'], ['fit', 'paths', 'section']];
 
 /** What can be done where the table was pressed with the second button. */
@@ -22,7 +23,9 @@ export function TableMenu({ at, onItem, onClose }: { at: { x: number; y: number 
               disabled={a.enabled ? !a.enabled() : false}
               onClick={() => {
                 onClose();
-                a.run();
+                // The kinds of cut come where this menu was.
+                if (id === 'cut-as' && at) setView({ cutAs: { left: at.x, top: at.y } });
+                else a.run();
               }}
               sx={{ gap: 3 }}
             >

@@ -8,11 +8,12 @@ export interface Viewport {
 export const toScreen = (v: Viewport, x: number, y: number) => ({ x: v.ox + x * v.k, y: v.oy - y * v.k });
 export const toWorld = (v: Viewport, x: number, y: number) => ({ x: (x - v.ox) / v.k, y: (v.oy - y) / v.k });
 
-/** Fits a rectangle from 0, 0 with a margin. */
-export function fitted(width: number, height: number, w: number, h: number, ruler: number): Viewport {
+/** Fits a rectangle from 0, 0 with a margin, beside `strip` pixels at the left. */
+export function fitted(width: number, height: number, w: number, h: number, ruler: number, strip = 0): Viewport {
   const pad = 26;
-  const k = Math.max(0.01, Math.min((w - ruler - 2 * pad) / width, (h - ruler - 2 * pad) / height));
-  return { k, ox: ruler + (w - ruler - width * k) / 2, oy: ruler + (h - ruler + height * k) / 2 };
+  const left = ruler + strip;
+  const k = Math.max(0.01, Math.min((w - left - 2 * pad) / width, (h - ruler - 2 * pad) / height));
+  return { k, ox: left + (w - left - width * k) / 2, oy: ruler + (h - ruler + height * k) / 2 };
 }
 
 export function zoomed(v: Viewport, x: number, y: number, factor: number): Viewport {

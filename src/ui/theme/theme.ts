@@ -28,7 +28,7 @@ export const theme = createTheme({
   colorSchemes: {
     light: {
       palette: {
-        primary: { main: '#2b7a74', contrastText: '#ffffff' },
+        primary: { main: '#2b7a74', dark: '#1f625d', contrastText: '#ffffff' },
         secondary: { main: '#8f6619', contrastText: '#ffffff' },
         error: { main: '#b93a27', contrastText: '#ffffff' },
         background: { default: '#f6f3ec', paper: '#ffffff' },
@@ -42,7 +42,7 @@ export const theme = createTheme({
     },
     dark: {
       palette: {
-        primary: { main: '#5fb8af', contrastText: '#0d1415' },
+        primary: { main: '#5fb8af', dark: '#8ad3cb', contrastText: '#0d1415' },
         secondary: { main: '#d3a64b', contrastText: '#15191c' },
         error: { main: '#ef7d69', contrastText: '#15191c' },
         background: { default: '#15191c', paper: '#1d2327' },

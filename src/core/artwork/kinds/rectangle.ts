@@ -23,9 +23,22 @@ export const rectangle = itemKind({
         { value: 'scoop', label: 'Scooped' },
       ],
     },
-    { kind: 'length', key: 'radius', label: 'Corner size', min: 0, max: 1e5, when: (v) => v.corner !== 'square' },
+    { kind: 'length', key: 'radius', label: 'Corner size', min: 0, max: 1e5, hint: 'Above 0 rounds them' },
   ],
-  defaults: { width: 80, height: 50, corner: 'square' as const, radius: 8 },
+  defaults: { width: 80, height: 50, corner: 'square' as const, radius: 0 },
+  // Most rectangles are borders: a new one keeps a margin to the blank's edges.
+  fresh({ width, height }) {
+    const margin = 0.07 * Math.min(width, height);
+    const step = margin > 5 ? 5 : margin > 1 ? 1 : 0.1;
+    const m = Math.max(step, Math.round(margin / step) * step);
+    return { width: width - 2 * m, height: height - 2 * m };
+  },
+  // Corners without a size are square, and square corners have none: either of the two that is changed brings the other along.
+  changed(v, before) {
+    if (v.corner !== before.corner) return { ...v, radius: v.corner === 'square' ? 0 : v.radius || Math.round(10 * 0.12 * Math.min(v.width, v.height)) / 10 };
+    if (v.radius !== before.radius) return { ...v, corner: v.radius === 0 ? ('square' as const) : v.corner === 'square' ? ('round' as const) : v.corner };
+    return v;
+  },
   shape(v) {
     const w = v.width / 2;
     const h = v.height / 2;

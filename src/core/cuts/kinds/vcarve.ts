@@ -229,7 +229,7 @@ function floorOf(rest: Region, step: number, name: string, remarks: Remark[]): n
 /** Says what a floor takes that is cleared by a tip alone. */
 function hours(lines: readonly Loop[], rough: readonly Loop[], passes: number, feed: number, v: { readonly endMills: readonly string[]; readonly limit: number | null }, remarks: Remark[]): void {
   const minutes = (wayOf(lines) + wayOf(rough) * (passes - 1)) / feed;
-  if (minutes > LONG && !v.endMills.length) remarks.push({ level: 'note', text: `The tip of the bit alone takes about ${durationText(minutes)} to clear the floor. ${v.limit === null ? 'Enter a depth limit and add' : 'Add'} an end mill for the floor: it needs a small part of that.` });
+  if (minutes > LONG && !v.endMills.length) remarks.push({ level: 'note', text: `The tip of the bit alone takes about ${durationText(minutes)} to clear the floor. ${v.limit === null ? 'Enter a depth limit and add' : 'Add'} an end mill for the floor: it needs a small part of that.`, mend: 'end-mill' });
 }
 
 /** How strokes are run: fitted within a tolerance; linked on the floor inside the rim where that is quicker than lifting. */

@@ -25,6 +25,9 @@ const icons: Record<Tool, ReactNode> = {
   measure: <StraightenRounded fontSize="small" />,
 };
 
+/** Room at the left of the plan that the tools take, pixels: the blank is fitted beside it. */
+export const STRIP = 40;
+
 /** What a press on the plan does. */
 export function ToolBar() {
   const tool = useView((v) => v.tool);

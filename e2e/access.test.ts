@@ -1,0 +1,60 @@
+import { readFileSync } from 'node:fs';
+import { eachOnAFreshDevice } from './device';
+import type { Maker } from './maker';
+
+const device = eachOnAFreshDevice();
+const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
+
+/** What breaks the rules of WCAG 2.2 A and AA, and of good practice, in the window as it is: rule and element. */
+async function violations(maker: Maker, menu = false): Promise<string[]> {
+  await maker.page.evaluate(axe);
+  // What is coming in or going out is half clear, and has no colours yet.
+  await maker.page.evaluate(() => Promise.all(document.getAnimations().filter((a) => a.effect?.getComputedTiming().endTime !== Infinity).map((a) => a.finished.catch(() => null))));
+  return maker.page.evaluate(async (inMenu) => {
+    const { axe } = window as unknown as { axe: { run(context: unknown, o: unknown): Promise<{ violations: { id: string; nodes: { html: string; failureSummary?: string }[] }[] }> } };
+    // An open menu belongs to no landmark.
+    const r = await axe.run(document, { resultTypes: ['violations'], rules: { region: { enabled: !inMenu } } });
+    return r.violations.flatMap((v) => v.nodes.slice(0, 4).map((n) => `${v.id}: ${n.html.slice(0, 160)} ${(n.failureSummary ?? '').split('\n').slice(1, 2).join('').trim().slice(0, 160)}`));
+  }, menu);
+}
+
+test.each(['light', 'dark'])('no view breaks a rule of access, %s', async (mode) => {
+  const { maker } = device;
+  const wrong: Record<string, string[]> = {};
+  const look = async (view: string, menu = false) => {
+    const found = await violations(maker, menu);
+    if (found.length) wrong[view] = found;
+  };
+  await maker.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: mode }]);
+  await look('shelf');
+  await maker.press('Open Sluice gear plate');
+  await maker.proven();
+  await maker.press(/^Cut 1: /);
+  await look('cuts');
+  await maker.press('Add a cut');
+  await maker.find('menuitem', /^V-carve/);
+  await look('list of cuts', true);
+  await maker.page.keyboard.press('Escape');
+  for (const stage of ['Blank', 'Artwork', 'Proof', 'Run']) {
+    await maker.stage(stage);
+    await maker.page.waitForFunction((s: string) => document.querySelector('[aria-label=Sheet] h2')?.textContent === s, {}, stage);
+    await look(stage);
+  }
+  await maker.press(/^Unit: mm/);
+  await maker.sees('Programs are still written in millimetres');
+  await look('notice');
+  await maker.press(/^Unit: in/);
+  await maker.stage('Artwork');
+  await maker.press('Lettering');
+  await maker.sees('Cap height');
+  await look('lettering');
+  await maker.page.keyboard.press('Escape');
+  await maker.press('Tool library');
+  await maker.find('button', 'Drag the group Drills');
+  await look('tool library');
+  await maker.page.keyboard.press('Escape');
+  await maker.chord('Control', 'k');
+  await maker.find('textbox', /./);
+  await look('list of actions');
+  expect(wrong).toEqual({});
+});
