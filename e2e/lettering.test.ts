@@ -91,6 +91,8 @@ test('corners are rounded, lines trimmed, and the menu and the sheet of shortcut
   const at = await planOf(maker);
   await maker.press('Rectangle');
   await maker.sees('1 item');
+  await maker.fill('Width', '80');
+  await maker.fill('Height', '50');
   // The new rectangle has to stand on the table before it can be pressed, and the menu has to be open.
   await maker.sees(/Length of outline\s*[1-9]/);
   await pause(400);
@@ -180,6 +182,7 @@ test('lettering is typed at once; letters typed elsewhere change nothing; arrows
   await maker.find('treeitem', /^Rectangle/);
   const items = () => maker.page.$$eval('[aria-label=Items] [role=treeitem]', (l) => l.map((e) => `${(e as HTMLElement).innerText.split('\n')[0]} ${e.getAttribute('aria-selected')}`));
   await maker.press(/^Rectangle/, 'treeitem');
+  await maker.saved();
   const before = await maker.text();
   await keyboard.type('gmtcdanx');
   expect(await items()).toEqual(['Lock 7 false', 'Rectangle true']);

@@ -40,9 +40,8 @@ export class Maker {
         await this.free(thing);
         // A list that is made anew just now has another thing of that name in the same place: it was met too, and is not pressed twice.
         await thing.evaluate((e) => {
-          const name = (q: Element) => `${q.tagName} ${q.getAttribute('role')} ${q.getAttribute('aria-label') ?? q.textContent}`;
-          const wanted = name(e);
-          document.addEventListener('click', (event) => ((e as unknown as { met: boolean }).met = event.composedPath().some((q) => q === e || (q instanceof Element && name(q) === wanted))), { capture: true, once: true });
+          const wanted = `${e.tagName} ${e.getAttribute('role')} ${e.getAttribute('aria-label') ?? e.textContent}`;
+          document.addEventListener('click', (event) => ((e as unknown as { met: boolean }).met = event.composedPath().some((q) => q === e || (q instanceof Element && `${q.tagName} ${q.getAttribute('role')} ${q.getAttribute('aria-label') ?? q.textContent}` === wanted))), { capture: true, once: true });
         });
         await thing.click();
       } catch (e) {

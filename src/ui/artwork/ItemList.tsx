@@ -22,7 +22,8 @@ import { setView, useView } from '@/ui/view';
 
 type Row = { key: string; depth: number } & ({ of: 'layer'; layer: Layer; count: number } | { of: 'group'; group: Group; items: string[] } | { of: 'item'; item: Item });
 
-const ROW = 34;
+/** Height of a row: enough for a finger where one points with it. */
+const ROW = typeof matchMedia !== 'undefined' && matchMedia('(pointer: coarse)').matches ? 44 : 34;
 /** Rows that are made beyond what is seen. */
 const SPARE = 6;
 

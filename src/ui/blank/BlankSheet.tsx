@@ -50,7 +50,7 @@ export function BlankSheet() {
       </Group>
       <Group title="Datum">
         <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-          <Box role="radiogroup" aria-label="Datum in X and Y" sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 30px)', gridAutoRows: '26px', border: '1.5px solid', borderColor: 'var(--mui-palette-line)', borderRadius: 1, bgcolor: materials[blank.material].face, overflow: 'hidden', flex: 'none' }}>
+          <Box role="radiogroup" aria-label="Datum in X and Y" sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, minmax(30px, auto))', gridAutoRows: 'minmax(26px, auto)', border: '1.5px solid', borderColor: 'var(--mui-palette-line)', borderRadius: 1, bgcolor: materials[blank.material].face, overflow: 'hidden', flex: 'none' }}>
             {datumPlaces.map((d) => (
               <Box
                 key={d}

@@ -39,7 +39,7 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
   const own = cut.overrides[cutter.id] ?? {};
   const now = { ...preset, ...own };
   const set = (key: keyof Preset, value: number | null) => value !== null && changeCut(cut.id, `Change ${names[key]}`, (c) => void ((c.overrides[cutter.id] ??= {})[key] = value));
-  const length = (label: string, key: keyof Preset, min: number, max: number, hint?: string) => <LengthField label={label} value={now[key]} unit={unit} min={min} max={max} marked={own[key] !== undefined} hint={hint} onChange={(v) => set(key, v)} />;
+  const length = (label: string, key: keyof Preset, min: number, max: number, hint?: string) => <LengthField label={label} value={now[key]} unit={unit} rate={key === 'feed' || key === 'plunge'} min={min} max={max} marked={own[key] !== undefined} hint={hint} onChange={(v) => set(key, v)} />;
   const d = 2 * radiusOf(cutter);
   const share = Math.round((100 * now.stepOver) / d);
   const turns = shapeOf(cutter.shape).turns;

@@ -28,7 +28,7 @@ export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; firs
   };
   const preset = cutter.presets[material] ?? presetFor(cutter.shape, cutter.values, cutter.teeth, material);
   const setPreset = (p: Preset) => change({ ...cutter, presets: { ...cutter.presets, [material]: p } });
-  const length = (key: 'feed' | 'plunge' | 'stepDown' | 'stepOver', label: string) => <LengthField label={label} value={preset[key]} unit={unit} min={0.0001} max={100000} onChange={(v) => v !== null && setPreset({ ...preset, [key]: v })} />;
+  const length = (key: 'feed' | 'plunge' | 'stepDown' | 'stepOver', label: string) => <LengthField label={label} value={preset[key]} unit={unit} rate={key === 'feed' || key === 'plunge'} min={0.0001} max={100000} onChange={(v) => v !== null && setPreset({ ...preset, [key]: v })} />;
   const deep = cuttingLength(cutter);
   const leans = radiusAt(cutter, 1e-4) < radiusOf(cutter) - 1e-3;
   const width = 2 * radiusAt(cutter, Math.min(depth, deep));

@@ -14,14 +14,17 @@ type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number
 export function Guides({ guides, view, local, width, height }: { guides: readonly Guide[]; view: Viewport; local: Local; width: number; height: number }) {
   return (
     <g>
-      <Ruler axis="y" view={view} local={local} width={width} height={RULER} />
-      <Ruler axis="x" view={view} local={local} width={RULER} height={height} />
+      <Ruler axis="y" view={view} local={local} width={width} height={REACH} />
+      <Ruler axis="x" view={view} local={local} width={REACH} height={height} />
       {guides.map((g, i) => (
         <Line key={i} guide={g} place={i} view={view} local={local} />
       ))}
     </g>
   );
 }
+
+/** How wide the strip is that a guide is drawn out of: a finger needs more than the ruler has. */
+const REACH = typeof matchMedia !== 'undefined' && matchMedia('(pointer: coarse)').matches ? 44 : RULER;
 
 const cursorOf = (axis: 'x' | 'y') => (axis === 'x' ? 'ew-resize' : 'ns-resize');
 

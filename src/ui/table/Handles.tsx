@@ -4,6 +4,7 @@ import { itemKindOf } from '@/core/artwork/registry';
 import type { Item, PlacedItem } from '@/core/artwork/item';
 import { useOpenJob } from '@/store/openJob';
 import { useView } from '@/ui/view';
+import { Reach } from './Reach';
 import { useDrag } from './useDrag';
 import { toScreen, toWorld, type Viewport } from './viewport';
 
@@ -60,7 +61,12 @@ function TurnGrip({ item, x, y, view, local }: { item: Item; x: number; y: numbe
       useOpenJob.getState().edit('Turn', (j) => void (j.items.find((i) => i.id === item.id)!.angle = angle), key.current);
     },
   });
-  return <circle cx={x} cy={y} r="6" fill="var(--mui-palette-background-paper)" stroke="var(--mui-palette-primary-main)" strokeWidth="2" cursor="grab" role="button" aria-label="Turn" {...drag} />;
+  return (
+    <g cursor="grab" role="button" aria-label="Turn" {...drag}>
+      <Reach x={x} y={y} />
+      <circle cx={x} cy={y} r="6" fill="var(--mui-palette-background-paper)" stroke="var(--mui-palette-primary-main)" strokeWidth="2" />
+    </g>
+  );
 }
 
 function ScaleGrip({ item, gx, gy, name, x, y, corners, view, local }: { item: Item; gx: number; gy: number; name: string; x: number; y: number; corners: PlacedItem['corners']; view: Viewport; local: Local }) {
@@ -103,5 +109,10 @@ function ScaleGrip({ item, gx, gy, name, x, y, corners, view, local }: { item: I
       );
     },
   });
-  return <rect x={x - 5} y={y - 5} width="10" height="10" rx="2" fill="var(--mui-palette-background-paper)" stroke="var(--mui-palette-primary-main)" strokeWidth="2" cursor={gx && gy ? (gx === gy ? 'nesw-resize' : 'nwse-resize') : gx ? 'ew-resize' : 'ns-resize'} role="button" aria-label={`Scale by the ${name}`} {...drag} />;
+  return (
+    <g cursor={gx && gy ? (gx === gy ? 'nesw-resize' : 'nwse-resize') : gx ? 'ew-resize' : 'ns-resize'} role="button" aria-label={`Scale by the ${name}`} {...drag}>
+      <Reach x={x} y={y} />
+      <rect x={x - 5} y={y - 5} width="10" height="10" rx="2" fill="var(--mui-palette-background-paper)" stroke="var(--mui-palette-primary-main)" strokeWidth="2" />
+    </g>
+  );
 }

@@ -20,7 +20,7 @@ import { ArtworkCache } from './artworkCache';
 import { drawPlan, RULER } from './drawPlan';
 import { Guides } from './Guides';
 import { Handles } from './Handles';
-import { PickIndex } from './pick';
+import { inFrame, PickIndex } from './pick';
 import { SectionLineMark } from './SectionLineMark';
 import { snapMove, type Snap } from './snapping';
 import { TabMarks } from './TabMarks';
@@ -186,7 +186,9 @@ export function PlanView() {
     const w = toWorld(view, p.x, p.y);
     const id = index.at(w.x, w.y, 5 / view.k, 1 / view.k);
     if (id && !picked.includes(id)) setView({ picked: together(job, id) });
-    setMenu({ x: e.clientX, y: e.clientY, onItem: id !== null });
+    // Inside the frame of what is picked it is about that, even where no line is near.
+    const held = picked.some((q) => placed.get(q) && inFrame(placed.get(q)!, w.x, w.y));
+    setMenu({ x: e.clientX, y: e.clientY, onItem: id !== null || held });
   };
 
   const down = (e: ReactPointer) => {

@@ -1,6 +1,7 @@
 'use client';
 import { useRef } from 'react';
 import { setView, useView, type SectionLine } from '@/ui/view';
+import { Reach } from './Reach';
 import { useDrag } from './useDrag';
 import { toScreen, toWorld, type Viewport } from './viewport';
 
@@ -41,7 +42,7 @@ export function SectionLineMark({ view, local }: { view: Viewport; local: Local 
   const a = toScreen(view, s.x0, s.y0);
   const b = toScreen(view, s.x1, s.y1);
   const grip = (p: { x: number; y: number }, drag: ReturnType<typeof useDrag>, name: string, dx: -1 | 1) => (
-    <circle cx={p.x} cy={p.y} r="6" fill="var(--mui-palette-background-paper)" stroke="var(--mui-palette-brass)" strokeWidth="2" cursor="grab" tabIndex={0} role="button" aria-label={name} {...drag}
+    <g cursor="grab" tabIndex={0} role="button" aria-label={name} {...drag}
       onKeyDown={(e) => {
         const step = e.shiftKey ? 10 : 1;
         const d = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[e.key];
@@ -50,7 +51,10 @@ export function SectionLineMark({ view, local }: { view: Viewport; local: Local 
         e.stopPropagation();
         setView((v) => v.section ? { section: dx < 0 ? { ...v.section, x0: v.section.x0 + d[0], y0: v.section.y0 + d[1] } : { ...v.section, x1: v.section.x1 + d[0], y1: v.section.y1 + d[1] } } : v);
       }}
-    />
+    >
+      <Reach x={p.x} y={p.y} />
+      <circle cx={p.x} cy={p.y} r="6" fill="var(--mui-palette-background-paper)" stroke="var(--mui-palette-brass)" strokeWidth="2" />
+    </g>
   );
   return (
     <g>

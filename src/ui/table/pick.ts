@@ -91,7 +91,7 @@ export class PickIndex {
 }
 
 /** Whether a point lies in the frame of an item. */
-function inFrame({ corners: c }: PlacedItem, x: number, y: number): boolean {
+export function inFrame({ corners: c }: PlacedItem, x: number, y: number): boolean {
   return c.every((a, i) => {
     const b = c[(i + 1) % 4];
     return (b.x - a.x) * (y - a.y) - (b.y - a.y) * (x - a.x) >= 0;

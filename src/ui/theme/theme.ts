@@ -72,6 +72,15 @@ export const theme = createTheme({
       styleOverrides: {
         body: { fontVariantNumeric: 'tabular-nums', overflow: 'hidden' },
         'code, pre': { fontFamily: mono },
+        '.reach': { display: 'none' },
+        // What a finger touches is 44 pixels large.
+        '@media (pointer: coarse)': {
+          '.reach': { display: 'inline' },
+          '.MuiButton-root, .MuiToggleButton-root, .MuiMenuItem-root, .MuiFormControlLabel-root, .MuiInputBase-root, .MuiSelect-select': { minHeight: '44px !important' },
+          '.MuiButton-root, .MuiIconButton-root, .MuiCheckbox-root, .MuiToggleButton-root': { minWidth: '44px !important', minHeight: '44px !important' },
+          '[role="radio"]': { minWidth: 44, minHeight: 44 },
+          '.MuiSlider-root': { paddingTop: '21px !important', paddingBottom: '21px !important' },
+        },
         '@media (prefers-reduced-motion: reduce)': { '*': { transitionDuration: '0ms !important', animationDuration: '0ms !important' } },
       },
     },
