@@ -13,6 +13,9 @@ test('artwork is picked by a box, scaled and turned by handles, and every change
   await maker.stage('Artwork');
   await maker.press('Rectangle');
   await maker.sees('1 item');
+  await maker.fill('Width', '80');
+  await maker.fill('Height', '50');
+  await maker.holds('Height', '50');
   const width = await shown('Width');
   const height = await shown('Height');
   const x = await shown('Centre X');
@@ -43,7 +46,7 @@ test('artwork is picked by a box, scaled and turned by handles, and every change
   await maker.page.mouse.up();
   await maker.sees('2 items picked');
 
-  for (const name of ['add ellipse', 'turn', 'scale', 'scale', 'add rectangle']) {
+  for (const name of ['add ellipse', 'turn', 'scale', 'scale', 'change height', 'change width', 'add rectangle']) {
     await maker.page.waitForFunction(
       (n: string) => {
         const b = [...document.querySelectorAll('span[aria-label]')].map((e) => e.getAttribute('aria-label') ?? '');
@@ -55,7 +58,7 @@ test('artwork is picked by a box, scaled and turned by handles, and every change
     await maker.press('Undo');
   }
   await maker.sees('Nothing drawn yet');
-  for (let i = 0; i < 5; i++) await maker.press('Redo');
+  for (let i = 0; i < 7; i++) await maker.press('Redo');
   await maker.sees('2 items');
 });
 

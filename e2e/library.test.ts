@@ -34,8 +34,7 @@ test('an impossible cutter is explained and not kept', async () => {
 
 test('a full device says what to do, and nothing is lost', async () => {
   const { maker } = device;
-  await maker.press('Open Lock cottage board');
-  await maker.proven();
+  await maker.press('Open Sluice gear plate');
   await maker.saved();
   const cdp = await maker.page.createCDPSession();
   const origin = new URL(maker.page.url()).origin;
@@ -43,15 +42,15 @@ test('a full device says what to do, and nothing is lost', async () => {
   // The browser asks for what is left only every half minute.
   await new Promise((r) => setTimeout(r, 31000));
   await maker.stage('Blank');
-  await maker.fill('Thickness (Z)', '17');
+  await maker.fill('Thickness (Z)', '2.5');
   await maker.sees('This device has no room left');
   await maker.sees('Export to a file');
   await maker.press('Export to a file');
-  expect(await device.downloaded(/^lock-cottage-board.*\.mirvak$/)).toBeTruthy();
+  expect(await device.downloaded(/^sluice-gear-plate.*\.mirvak$/)).toBeTruthy();
   await cdp.send('Storage.overrideQuotaForOrigin', { origin });
   await maker.press('Try again');
   await maker.saved();
   await maker.page.reload();
   await maker.stage('Blank');
-  await maker.holds('Thickness (Z)', '17');
+  await maker.holds('Thickness (Z)', '2.5');
 });

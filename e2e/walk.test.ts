@@ -184,10 +184,11 @@ test('jobs are copied, renamed, deleted with undo, exported and brought back', a
   await maker.press('More for Lower gate board');
   await maker.press('Delete', 'menuitem');
   await maker.sees('"Lower gate board" is deleted');
-  await maker.press('Undo');
   await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] > li').length === 4);
-  await device.give(file);
+  await maker.press('Undo');
   await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] > li').length === 5);
+  await device.give(file);
+  await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] > li').length === 6);
 });
 
 test('two windows on one job do not overwrite each other', async () => {

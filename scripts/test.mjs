@@ -19,4 +19,4 @@ timed('types', () => {
 });
 timed('unit tests', () => run('npx', ['jest']));
 timed('build', () => build({ MIRVAK_TYPES_LOOKED_AT: '1' }));
-timed('interface tests', () => run('npx', ['jest', '--config', 'jest.e2e.config.mjs', '--runInBand']));
+timed('interface tests', () => run('npx', ['jest', '--config', 'jest.e2e.config.mjs', '--maxWorkers=2']));

@@ -8,6 +8,7 @@ import { FontShelf } from '@/core/lettering/shelf';
 import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
 import { writePrograms } from '@/core/pipeline/programs';
 import { comparedFindings, placePrograms, prove, type Proof } from '@/core/pipeline/proving';
+import { cutAlong } from '@/core/proof/along';
 import { lineNear, lineOnTable } from '@/core/proof/lookup';
 import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
@@ -99,6 +100,7 @@ const api: ComputeApi = {
   },
   lineOnTable: (file, line) => lineOnTable(proven, file, line),
   lineNear: (x, y, reach) => lineNear(proven, x, y, reach),
+  along: (x0, y0, x1, y1, count) => last && cutAlong(proven, last.input.tools, { x0, y0, x1, y1 }, count),
   section(job: Job, x0, y0, x1, y1, count) {
     const key = JSON.stringify([job.blank, job.items, job.cuts, job.cutters]);
     if (kept?.key !== key) kept = { key, target: targetOf(job, art) };

@@ -68,5 +68,7 @@ export interface ComputeApi extends ArtworkApi {
   /** Where a line of the last proven programs lies, and the line that runs nearest to a point. */
   lineOnTable(file: string, line: number): LineOnTable | null;
   lineNear(x: number, y: number, reach: number): LineOnTable | null;
+  /** What the last proven programs leave along a line: cut exactly there. Null before there is a proof. */
+  along(x0: number, y0: number, x1: number, y1: number, count: number): Float64Array | null;
   section(job: Job, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
 }

@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable } from 'dexie';
 import type { Cutter } from '@/core/cutters/cutter';
+import type { HistoryHead, StepRow } from './steps';
 import { splitRows, type ItemRow, type JobHead } from './keep';
 
 /** One job as kept on this device. `revision` grows with every save: it tells two tabs apart. */
@@ -36,11 +37,14 @@ class Database extends Dexie {
   assets!: EntityTable<AssetRow, 'key'>;
   cutters!: EntityTable<CutterRow, 'id'>;
   settings!: EntityTable<SettingRow, 'key'>;
+  steps!: EntityTable<StepRow, 'key'>;
+  histories!: EntityTable<HistoryHead, 'key'>;
 
   constructor() {
     super('mirvak');
     this.version(1).stores({ jobs: 'id, updated, deleted', assets: 'key, jobId', cutters: 'id, order', settings: 'key' });
     this.version(2).stores({ items: 'key, jobId' }).upgrade(splitRows);
+    this.version(3).stores({ steps: 'key, jobId', histories: 'key' });
   }
 }
 

@@ -71,6 +71,8 @@ export async function sweepDeleted(): Promise<void> {
   const gone = await db().jobs.where('deleted').equals(1).and((r) => r.updated < old).primaryKeys();
   await db().jobs.bulkDelete(gone);
   await db().items.where('jobId').anyOf(gone).delete();
+  await db().steps.where('jobId').anyOf(gone).delete();
+  await db().histories.bulkDelete(gone);
   await sweepFonts();
 }
 
@@ -97,6 +99,8 @@ export async function readRow(id: string): Promise<Job | null> {
 
 export interface OpenedJob {
   job: Job;
+  /** The version that the rows hold, read. */
+  saved: Job;
   revision: number;
   /** The version that the rows hold, when it is known to the object; else everything is written anew. */
   kept: Job | null;
@@ -113,7 +117,7 @@ export async function openRow(id: string): Promise<OpenedJob | null> {
   if (left) {
     try {
       const later = readJob(joined(left.head, [...raw.items, ...left.items]));
-      if (left.revision === row.revision || left.writer === row.writer) return { job: later, revision: row.revision, kept: null, recovered: true };
+      if (left.revision === row.revision || left.writer === row.writer) return { job: later, saved: readJob(raw), revision: row.revision, kept: null, recovered: true };
       // Another window has saved since: neither version may take the other's place.
       await saveAsCopy(later);
     } catch {
@@ -121,7 +125,7 @@ export async function openRow(id: string): Promise<OpenedJob | null> {
     }
   }
   const job = readJob(raw);
-  return { job, revision: row.revision, kept: raw.version === job.version ? job : null, recovered: false };
+  return { job, saved: job, revision: row.revision, kept: raw.version === job.version ? job : null, recovered: false };
 }
 
 export type SaveResult = { ok: true; revision: number } | { ok: false; reason: 'changed' | 'gone' };

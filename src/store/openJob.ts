@@ -4,19 +4,10 @@ import type { Job } from '@/core/job/job';
 import { storageMessage } from './db';
 import { openRow, saveAsCopy, saveJob } from './jobs';
 import { forgetLeft, leaveBehind } from './journal';
+import { keepSteps, openSteps, type Step } from './steps';
 
 // Looking through a job of 50,000 nodes for things to freeze costs more than the change itself.
 if (process.env.NODE_ENV === 'production') setAutoFreeze(false);
-
-interface Step {
-  name: string;
-  /** The whole job before and after: versions share everything that did not change. */
-  before: Job;
-  after: Job;
-  /** Steps with the same key that follow each other quickly are one step: dragging, typing. */
-  merge: string | null;
-  at: number;
-}
 
 export type SaveState = 'saved' | 'pending' | 'saving' | 'failed' | 'changed' | 'gone';
 
@@ -70,7 +61,15 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       const row = await openRow(id);
       if (!row) return false;
       kept = row.kept;
-      set({ id, job: row.job, revision: row.revision, save: 'saved', saveError: '', past: [], future: [] });
+      // A history that cannot be read is none: the job is whole without it.
+      const read = (revision: number, job: Job) => openSteps(id, revision, job).catch(() => null);
+      let steps = row.recovered ? await read(row.revision + 1, row.job) : await read(row.revision, row.saved);
+      if (row.recovered && !steps) {
+        // What a window left that closed in mid-edit is a step of its own.
+        const before = await read(row.revision, row.saved);
+        steps = { past: [...(before?.past ?? []), { name: 'Last changes before the window closed', before: row.saved, after: row.job, merge: null, at: 0 }], future: [] };
+      }
+      set({ id, job: row.job, revision: row.revision, save: 'saved', saveError: '', past: steps?.past ?? [], future: steps?.future ?? [] });
       if (row.recovered) schedule();
       else forgetLeft(id);
       return true;
@@ -113,7 +112,12 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       if (!id || !job || save === 'saved' || save === 'changed' || save === 'gone') return;
       set({ save: 'saving' });
       sending = job;
-      saving = saveJob(id, job, revision, kept)
+      // The steps first: a window that closes in between leaves the job, and they go with what it left. Without room for
+      // them the history is let go, not the job.
+      const { past, future } = get();
+      saving = keepSteps(id, revision + 1, past, future)
+        .catch(() => {})
+        .then(() => saveJob(id, job, revision, kept))
         .then((r) => {
           if (!r.ok) return set({ save: r.reason });
           kept = job;

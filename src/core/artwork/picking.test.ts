@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { flatten } from '../geometry/path';
 import { newItem, placeItem, type PlacedItem } from './item';
-import { boundaryOf, distanceTo, filledBy, isWithin, liesInside, touches } from './picking';
+import { boundaryOf, distanceTo, filledBy, isWithin, liesInside, offBlank, touches } from './picking';
 
 const art = { font: () => null };
 const rect = (x: number, y: number, width: number, height: number, angle = 0): PlacedItem => placeItem(newItem({ id: 'r', name: 'R', kind: 'rectangle', x, y, angle, values: { width, height, corner: 'square', radius: 0 } }), art);
@@ -51,6 +51,11 @@ describe('pointing at artwork', () => {
     const r = ring(50, 50, 20);
     const turned = placeItem(newItem({ id: 'e', name: 'E', kind: 'ellipse', x: 50, y: 50, angle: 45, values: { width: 20, height: 20 } }), art);
     for (const q of [r, turned]) expect(isWithin(q, { x0: 39.99, y0: 39.99, x1: 60.01, y1: 60.01 })).toBe(true);
+  });
+
+  it('reaches beyond the blank, or lies off it', () => {
+    const things = [rect(50, 50, 100, 100), rect(95, 50, 20, 10), rect(130, 50, 20, 10), rect(50, -30, 10, 10), rect(50, 50, 142, 2, 45)].map((placed, i) => ({ id: String(i), placed }));
+    expect(offBlank(things, { width: 100, height: 100 })).toEqual({ over: ['1', '2', '3', '4'], off: ['2', '3'] });
   });
 
   it('has a boundary where one outline holds all others, and only there', () => {

@@ -91,6 +91,14 @@ export function liesInside(p: PlacedItem, region: Region): boolean {
   return true;
 }
 
+/** What reaches beyond the blank, and what of that lies wholly off it. */
+export function offBlank(things: readonly { readonly id: string; readonly placed: PlacedItem }[], blank: { readonly width: number; readonly height: number }): { readonly over: string[]; readonly off: string[] } {
+  const whole = { x0: -1e-6, y0: -1e-6, x1: blank.width + 1e-6, y1: blank.height + 1e-6 };
+  const drawn = things.filter((t) => t.placed.paths.length);
+  const off = drawn.filter(({ placed }) => boxOf(placed).x1 < 0 || boxOf(placed).y1 < 0 || boxOf(placed).x0 > blank.width || boxOf(placed).y0 > blank.height).map((t) => t.id);
+  return { over: drawn.filter((t) => !isWithin(t.placed, whole)).map((t) => t.id), off };
+}
+
 /** Of several things the one whose outline all others lie in: together they are what is between it and them. Null when there is none. */
 export function boundaryOf(things: readonly { readonly id: string; readonly placed: PlacedItem }[]): string | null {
   if (things.length < 2) return null;

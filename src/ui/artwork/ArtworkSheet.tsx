@@ -30,6 +30,7 @@ import { GaugePanel } from './GaugePanel';
 import { ItemList } from './ItemList';
 import { LetterSpaces } from './LetterSpaces';
 import { MeasuresPanel } from './MeasuresPanel';
+import { OffBlank } from './OffBlank';
 import { RoundPlaces } from './RoundPlaces';
 import { ShapePanel } from './ShapePanel';
 import { TraceDialog } from './TraceDialog';
@@ -65,6 +66,7 @@ export function ArtworkSheet() {
         <Empty title="Nothing drawn yet">Add lettering or a shape with the buttons above; it comes to the middle of the blank, ready to be moved. SVG, DXF and pictures can be dropped on the table.</Empty>
       )}
       <ItemList job={job} picked={picked} />
+      <OffBlank job={job} placed={placed} />
       {picked.length > 0 && (
         <Group
           title={item ? item.name : `${picked.length} items picked`}

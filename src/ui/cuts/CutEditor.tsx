@@ -16,6 +16,7 @@ import { useOpenJob } from '@/store/openJob';
 import { changeCut, setCutValue } from '@/ui/actions/edits';
 import { FieldForm, setAt } from '@/ui/common/FieldForm';
 import { TextField } from '@/ui/common/fields';
+import { useDatum } from '@/ui/common/useDatum';
 import { Group } from '@/ui/common/SheetParts';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { usePlaced } from '@/ui/table/usePlaced';
@@ -49,13 +50,14 @@ export function CutEditor({ cut }: { cut: Cut }) {
   const placedTabs = (cut.values.tabs as { at: unknown[] } | undefined)?.at.length ?? 0;
   const bare = kind.bare?.(cut.values) ?? false;
   const items = cut.items.filter((id) => job.items.some((i) => i.id === id)).length;
+  const origin = useDatum(job);
   const placed = usePlaced(job.items);
   const around = kind.fills && cut.items.length > 1 ? boundaryOf(cut.items.flatMap((q) => (placed.get(q) ? [{ id: q, placed: placed.get(q)! }] : []))) : null;
   const boundary = around && job.items.find((i) => i.id === around);
   return (
     <>
       <Group title={cut.name}>
-        <DepthDrawing side={kind.side(cut.values, job.blank, (id) => cutters.find((c) => c.id === id) ?? null)} blank={job.blank} unit={job.unit} colour={cutColour(job.cuts.indexOf(cut))} />
+        <DepthDrawing side={kind.side(cut.values, job.blank, (id) => cutters.find((c) => c.id === id) ?? null)} blank={job.blank} unit={job.unit} colour={cutColour(job.cuts.indexOf(cut))} cutter={cutters.find((c) => c.id === kind.cutters(cut.values).at(-1)) ?? null} limited={cut.kind === 'vcarve'} zero={origin.z} />
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1.25, minHeight: 34 }}>
           <Typography variant="body2" sx={{ flex: 1, color: items || bare ? 'text.secondary' : 'error.main' }}>
             {bare ? 'Needs no artwork' : items ? `Cuts ${items} ${items === 1 ? 'item' : 'items'}` : 'Pick artwork on the table for this cut'}

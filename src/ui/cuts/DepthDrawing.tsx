@@ -1,44 +1,71 @@
+import { profileOf, radiusOf, type Cutter } from '@/core/cutters/cutter';
 import { materials } from '@/core/cutters/materials';
 import type { Blank } from '@/core/job/job';
 import { formatLength, type Unit } from '@/core/units/length';
+import { labelPlaces, sideScale, type Level } from './sideLevels';
 
-/** A side-on drawing of a cut's depths in the blank: start, floor, and how its walls lean. */
-export function DepthDrawing({ side, blank, unit, colour }: { side: { start: number; floor: number; lean: number }; blank: Blank; unit: Unit; colour: string }) {
-  const width = 316;
-  const height = 74;
-  const face = 16;
-  const deep = Math.max(side.floor, blank.thickness * 0.35, 0.1);
-  const k = (height - 14) / Math.max(deep, Math.min(blank.thickness, deep * 1.25));
-  const bed = Math.min(face + blank.thickness * k, face + height - 8);
-  const floor = Math.min(face + side.floor * k, face + height);
-  const start = face + side.start * k;
-  const run = Math.min(46, Math.tan((side.lean * Math.PI) / 180) * (floor - start));
-  const left = 112;
-  const right = 232;
-  const wall = `M${left} ${start}L${left + run} ${floor}H${right - run}L${right} ${start}`;
+const WIDTH = 316;
+const HEIGHT = 132;
+const TOP = 12;
+const LEFT = 118;
+const RIGHT = WIDTH - 6;
+const MIDDLE = (LEFT + RIGHT) / 2;
+
+/** A cut from the side: its heights and depths to scale and numbered, how its walls lean, and its cutter in its true shape at the floor. */
+export function DepthDrawing({ side, blank, unit, colour, cutter, limited, zero }: { side: { start: number; floor: number; lean: number }; blank: Blank; unit: Unit; colour: string; cutter: Cutter | null; limited: boolean; /** Where heights count from, mm above the top face. */ zero: number }) {
+  const deepest = Math.max(side.floor, Math.min(blank.thickness, side.floor * 1.25), 0.1);
+  const { y, k, above } = sideScale(blank.safeHeight, deepest, HEIGHT);
+  const levels: Level[] = [
+    { name: 'Safe', z: blank.safeHeight },
+    { name: 'Clearance', z: blank.clearance },
+    { name: 'Approach', z: blank.approach },
+    { name: 'Top face', z: 0 },
+    ...(side.start > 0 ? [{ name: 'Start', z: -side.start }] : []),
+    { name: limited ? 'Limit' : 'Depth', z: -side.floor },
+    ...(blank.thickness <= deepest && Math.abs(blank.thickness - side.floor) > 1e-9 ? [{ name: 'Bed', z: -blank.thickness }] : []),
+  ].sort((a, b) => b.z - a.z);
+  const places = labelPlaces(levels.map((l) => y(l.z)), 13, HEIGHT + 4);
+  const r = cutter ? radiusOf(cutter) : 1;
+  const run = Math.tan((side.lean * Math.PI) / 180) * (side.floor - side.start) * k;
+  // The floor is as wide as the cutter's, or as there is room for.
+  const half = Math.min((RIGHT - LEFT) / 2 - 14, side.lean > 0 ? run + 16 : Math.max(24, r * k + 10));
+  const foot = Math.max(half - run, 4);
+  const [face, start, floor, bed] = [0, -side.start, -side.floor, -Math.min(blank.thickness, deepest)].map((z) => TOP + y(z));
+  const bottom = Math.max(bed, floor + 2);
+  const profile = cutter ? profileOf(cutter) : null;
+  const outline = profile && cutter ? Array.from({ length: 33 }, (_, i) => -r + (2 * r * i) / 32).map((rho) => ({ x: MIDDLE + rho * k, y: floor - Math.min(profile(Math.min(Math.abs(rho), r - 1e-9)), 1e3) * k })) : [];
   return (
-    <svg viewBox={`0 0 ${width} ${face + height + 8}`} width="100%" role="img" aria-label={`Depth ${formatLength(side.floor, unit)} ${unit} from the top face`} style={{ display: 'block', marginBottom: 6 }}>
-      <path d={`M58 ${face}H${left}V${start}L${left + run} ${floor}H${right - run}L${right} ${start}V${face}H${width - 6}V${Math.max(bed, face + 10)}H58Z`} fill={materials[blank.material].face} opacity="0.55" fillRule="evenodd" />
-      <path d={wall} fill="none" stroke={colour} strokeWidth="2" strokeLinejoin="round" />
-      <path d={`M58 ${face}H${left}M${right} ${face}H${width - 6}`} stroke="var(--mui-palette-text-primary)" strokeWidth="1.4" />
-      <g stroke="var(--mui-palette-text-secondary)" strokeWidth="1">
-        <path d={`M48 ${start}V${floor}M44 ${start}h8M44 ${floor}h8`} />
-        <path d={`M52 ${floor}H${left + run}`} strokeDasharray="2 3" opacity="0.6" />
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT + TOP + 12}`} width="100%" role="img" aria-label={`Side view: ${levels.map((l) => `${l.name.toLowerCase()} ${formatLength(l.z - zero, unit)}`).join(', ')} ${unit}`} style={{ display: 'block', marginBottom: 6 }}>
+      <clipPath id="side-view">
+        <rect x={LEFT} y="0" width={RIGHT - LEFT} height={HEIGHT + TOP + 6} />
+      </clipPath>
+      <g clipPath="url(#side-view)">
+        <path d={`M${LEFT} ${face}H${MIDDLE - half}V${start}L${MIDDLE - foot} ${floor}H${MIDDLE + foot}L${MIDDLE + half} ${start}V${face}H${RIGHT}V${bottom}H${LEFT}Z`} fill={materials[blank.material].face} opacity="0.55" />
+        {outline.length > 0 && (
+          <path d={`M${outline.map((p) => `${p.x} ${p.y}`).join('L')}V${TOP + 4}H${outline[0].x}Z`} fill="var(--mui-palette-text-secondary)" fillOpacity="0.16" stroke="var(--mui-palette-text-secondary)" strokeWidth="1" strokeLinejoin="round" />
+        )}
+        <path d={`M${MIDDLE - half} ${start}L${MIDDLE - foot} ${floor}H${MIDDLE + foot}L${MIDDLE + half} ${start}`} fill="none" stroke={colour} strokeWidth="2" strokeLinejoin="round" />
+        <path d={`M${LEFT} ${face}H${MIDDLE - half}M${MIDDLE + half} ${face}H${RIGHT}`} stroke="var(--mui-palette-text-primary)" strokeWidth="1.4" />
       </g>
-      <text x="40" y={(start + floor) / 2 + 4} textAnchor="end" fontSize="12" fontWeight="600" fill="var(--mui-palette-text-primary)">
-        {formatLength(side.floor - side.start, unit, unit === 'mm' ? 2 : 3)}
-      </text>
+      {levels.map((l, i) => (
+        <g key={l.name}>
+          <path d={`M${LEFT - 22} ${TOP + places[i]}L${LEFT - 8} ${TOP + y(l.z)}H${l.z > 0 ? RIGHT : LEFT}`} fill="none" stroke="var(--mui-palette-text-secondary)" strokeWidth="0.8" strokeDasharray={l.z > 0 ? '2 4' : undefined} opacity="0.7" />
+          <text x={LEFT - 62} y={TOP + places[i] + 4} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-secondary)">
+            {l.name}
+          </text>
+          <text x={LEFT - 26} y={TOP + places[i] + 4} textAnchor="end" fontSize="11.5" fontWeight="600" fill="var(--mui-palette-text-primary)">
+            {formatLength(l.z - zero, unit, unit === 'mm' ? 2 : 3)}
+          </text>
+        </g>
+      ))}
       {side.lean > 0 && (
-        <text x={width - 10} y={face + 18} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-primary)">
-          <tspan>{+(2 * side.lean).toFixed(1)}° included</tspan>
-          <tspan x={width - 10} dy="15">
-            {+side.lean.toFixed(1)}° half
-          </tspan>
+        <text x={RIGHT - 4} y={TOP + y(-side.floor) + 10} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-primary)">
+          {+(2 * side.lean).toFixed(1)}° included, {+side.lean.toFixed(1)}° half
         </text>
       )}
-      {side.floor > blank.thickness + 1e-6 && (
-        <text x={width - 8} y={face + height + 4} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-primary)">
-          {formatLength(side.floor - blank.thickness, unit)} into the bed
+      {above < 0.999 && (
+        <text x={RIGHT - 4} y={TOP - 2} textAnchor="end" fontSize="10" fill="var(--mui-palette-text-secondary)">
+          heights drawn {(1 / above).toFixed(above < 0.1 ? 0 : 1)} times smaller
         </text>
       )}
     </svg>

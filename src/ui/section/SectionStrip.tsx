@@ -16,7 +16,7 @@ import { useDatum } from '@/ui/common/useDatum';
 import { setView, useView } from '@/ui/view';
 import { useSize } from '@/ui/table/useSize';
 
-const COUNT = 500;
+const COUNT = 1000;
 const PAD = { left: 52, right: 14, top: 26, bottom: 20 };
 
 /** Ticks that are round in the job's unit, counted from an origin; mm. */
@@ -62,6 +62,26 @@ export function SectionStrip() {
     return () => clearTimeout(timer);
   }, [section, job]);
 
+  // Cut exactly along the line by the proven programs; what stands between the proof's nodes shows until that is there.
+  const [cut, setCut] = useState<{ of: unknown; proof: unknown; z: Float64Array } | null>(null);
+  useEffect(() => {
+    if (!section || !proof) return;
+    let live = true;
+    const timer = setTimeout(() => {
+      void computePool()
+        .prover.api.along(section.x0, section.y0, section.x1, section.y1, COUNT)
+        .then((z) => live && z && setCut({ of: section, proof, z }))
+        .catch((e) => {
+          if (!isCancelled(e)) throw e;
+        });
+    }, 60);
+    return () => {
+      live = false;
+      clearTimeout(timer);
+    };
+  }, [section, proof]);
+  const exact = !play && cut?.of === section && cut?.proof === proof ? cut.z : null;
+
   const field = play?.field ?? proof?.field ?? null;
   const length = section ? Math.hypot(section.x1 - section.x0, section.y1 - section.y0) : 1;
   const samples = useMemo(() => {
@@ -71,9 +91,9 @@ export function SectionStrip() {
       const x = section.x0 + (section.x1 - section.x0) * f;
       const y = section.y0 + (section.y1 - section.y0) * f;
       const on = x >= 0 && y >= 0 && x <= job.blank.width && y <= job.blank.height;
-      return { s: f * length, on, proof: field && job.cuts.length ? heightAt(field, x, y) : 0, want: on ? (target?.[i] ?? 0) : NaN };
+      return { s: f * length, on, proof: !job.cuts.length ? 0 : exact ? exact[i] : field ? heightAt(field, x, y) : 0, want: on ? (target?.[i] ?? 0) : NaN };
     });
-  }, [section, field, target, length, job]);
+  }, [section, field, exact, target, length, job]);
 
   const { thickness } = job.blank;
   const deepest = Math.max(...samples.filter((p) => p.on).map((p) => Math.max(-p.want || 0, -p.proof || 0)), 0.5);
@@ -87,8 +107,8 @@ export function SectionStrip() {
   const proofLine = line<(typeof samples)[number]>().x((p) => x(p.s)).y((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
   const wantLine = line<(typeof samples)[number]>().defined((p) => Number.isFinite(p.want)).x((p) => x(p.s)).y((p) => y(clampZ(p.want)));
   const here = at !== null ? samples[Math.round(at * (COUNT - 1))] : null;
-  const cut = job.cuts.find((c) => c.id === cutId);
-  const cutter = cut ? job.cutters.find((c) => c.id === kindOf(cut.kind).cutters(cut.values).at(-1)) : undefined;
+  const open = job.cuts.find((c) => c.id === cutId);
+  const cutter = open ? job.cutters.find((c) => c.id === kindOf(open.kind).cutters(open.values).at(-1)) : undefined;
   const silhouette = useMemo(() => {
     if (!cutter) return null;
     const p = profileOf(cutter);

@@ -1,0 +1,49 @@
+import { formOf, radiusOf, type Cutter } from '../cutters/cutter';
+import { isArc, type Motion } from '../motion/motion';
+import type { PlacedProgram } from './placed';
+import { makeRemover } from './removal';
+import { cutMove } from './simulate';
+
+/** A straight line over the blank, mm, blank's frame. */
+export interface Line {
+  readonly x0: number;
+  readonly y0: number;
+  readonly x1: number;
+  readonly y1: number;
+}
+
+/**
+ * Heights that programs leave along a line, at `count` even places from its start to its end: cut exactly there, not read
+ * between the nodes of a proof. The programs are turned so that the line lies along X, and cut a field of a single row.
+ */
+export function cutAlong(programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, line: Line, count: number): Float64Array {
+  const length = Math.hypot(line.x1 - line.x0, line.y1 - line.y0);
+  const z = new Float32Array(count);
+  if (!(length > 0) || count < 2) return Float64Array.from(z);
+  const field = { cols: count, rows: 1, cell: length / (count - 1), x0: 0, y0: 0, z };
+  const [c, s] = [(line.x1 - line.x0) / length, (line.y1 - line.y0) / length];
+  for (const { tool, motion } of programs.flatMap((p) => p.stretches)) {
+    const cutter = tools.get(tool);
+    if (!cutter) continue;
+    const m = turned(motion, line.x0, line.y0, c, s);
+    const remover = makeRemover(field, formOf(cutter));
+    const reach = radiusOf(cutter) + 1e-6;
+    for (let i = 1; i < m.count; i++) if (comesNear(m, i, reach)) cutMove(remover, m, i);
+    remover.settle();
+  }
+  return Float64Array.from(z);
+}
+
+/** A motion in the frame of a line that begins at x, y and runs in the direction c, s. */
+function turned(m: Motion, x: number, y: number, c: number, s: number): Motion {
+  const along = (px: Float64Array, py: Float64Array) => px.map((v, i) => (v - x) * c + (py[i] - y) * s);
+  const across = (px: Float64Array, py: Float64Array) => px.map((v, i) => (py[i] - y) * c - (v - x) * s);
+  return { ...m, x: along(m.x, m.y), y: across(m.x, m.y), cx: along(m.cx, m.cy), cy: across(m.cx, m.cy) };
+}
+
+/** Whether a move below the top face may come within reach of the line Y = 0. An arc stays within twice its radius of where it begins. */
+function comesNear(m: Motion, i: number, reach: number): boolean {
+  if (m.z[i - 1] >= 0 && m.z[i] >= 0) return false;
+  const round = isArc(m.kind[i]) ? 2 * Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]) : 0;
+  return Math.min(m.y[i - 1], m.y[i]) - round <= reach && Math.max(m.y[i - 1], m.y[i]) + round >= -reach;
+}

@@ -1,0 +1,80 @@
+import 'fake-indexeddb/auto';
+import fc from 'fast-check';
+import { newItem } from '@/core/artwork/item';
+import { newJob, type Job } from '@/core/job/job';
+import { createJob } from './jobs';
+import { useOpenJob } from './openJob';
+import { applied, deltaOf } from './steps';
+
+beforeAll(() => {
+  const kept = new Map<string, string>();
+  globalThis.localStorage = { getItem: (k: string) => kept.get(k) ?? null, setItem: (k: string, v: string) => void kept.set(k, v), removeItem: (k: string) => void kept.delete(k) } as Storage;
+});
+
+const box = (id: string, x = 0) => newItem({ id, name: id, kind: 'rectangle', x, values: { width: 5, height: 5, corner: 'square', radius: 0 } });
+type Change = (j: Job) => void;
+const change: fc.Arbitrary<Change> = fc.oneof(
+  fc.tuple(fc.constantFrom('a', 'b', 'c', 'd'), fc.integer({ min: 0, max: 9 })).map(([id, x]): Change => (j) => void (j.items.some((i) => i.id === id) ? (j.items.find((i) => i.id === id)!.x = x) : j.items.push(box(id, x)))),
+  fc.constantFrom('a', 'b', 'c', 'd').map((id): Change => (j) => void (j.items = j.items.filter((i) => i.id !== id))),
+  fc.constant<Change>((j) => void j.items.reverse()),
+  fc.integer({ min: 50, max: 60 }).map((w): Change => (j) => void (j.blank.width = w)),
+  fc.string({ maxLength: 5 }).map((n): Change => (j) => void (j.name = n || 'x')),
+  fc.constant<Change>((j) => void j.clamps.push({ x0: 0, y0: 0, x1: 5, y1: 5, height: 3 } as never)),
+);
+
+describe('steps of a history', () => {
+  it('lead from any version to any other, both ways', () => {
+    fc.assert(
+      fc.property(fc.array(change, { maxLength: 12 }), fc.nat(12), (changes, k) => {
+        const versions = [newJob('Lock 7')];
+        for (const c of changes) {
+          const next = structuredClone(versions[versions.length - 1]);
+          c(next);
+          versions.push(next);
+        }
+        const [a, b] = [versions[Math.min(k, versions.length - 1)], versions[versions.length - 1]];
+        expect(applied(a, deltaOf(a, b))).toEqual(b);
+        expect(applied(b, deltaOf(b, a))).toEqual(a);
+      }),
+    );
+  });
+
+  it('survive closing the window: undo goes all the way back to the start, redo all the way on, bit by bit', async () => {
+    await fc.assert(
+      fc.asyncProperty(fc.array(change, { minLength: 1, maxLength: 10 }), fc.nat(4), async (changes, undone) => {
+        const id = await createJob('Lock 7');
+        const s = useOpenJob.getState;
+        await s().load(id);
+        const start = structuredClone(s().job!);
+        for (const c of changes) {
+          s().edit('Change', c);
+          if (Math.random() < 0.4) await s().flush();
+        }
+        const last = structuredClone(s().job!);
+        for (let i = 0; i < undone; i++) s().undo();
+        const [past, future] = [s().past.length, s().future.length];
+        await s().close();
+        await s().load(id);
+        expect([s().past.length, s().future.length]).toEqual([past, future]);
+        while (s().past.length) s().undo();
+        expect(s().job).toEqual(start);
+        while (s().future.length) s().redo();
+        expect(s().job).toEqual(last);
+        await s().close();
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  it('are let go where another window has saved since', async () => {
+    const id = await createJob('Lock 7');
+    const s = useOpenJob.getState;
+    await s().load(id);
+    s().edit('Name', (j) => void (j.name = 'Lock 8'));
+    await s().flush();
+    const { db } = await import('./db');
+    await db().jobs.update(id, { revision: 40 });
+    await s().load(id);
+    expect(s().past).toEqual([]);
+  });
+});

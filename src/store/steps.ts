@@ -1,0 +1,121 @@
+import type { Job } from '@/core/job/job';
+import { db } from './db';
+
+/** One change of a job, as it is undone and redone. */
+export interface Step {
+  name: string;
+  /** The whole job before and after: versions share everything that did not change. */
+  before: Job;
+  after: Job;
+  /** Steps with the same key that follow each other quickly are one step: dragging, typing. */
+  merge: string | null;
+  at: number;
+}
+
+/** What leads from one version of a job to another: fields that differ, items that differ or are new, and the order of all. */
+export interface Delta {
+  readonly set: Partial<Job>;
+  readonly items: Job['items'];
+  readonly order: readonly string[] | null;
+}
+
+export interface StepRow {
+  key: string;
+  jobId: string;
+  name: string;
+  back: Delta;
+  forth: Delta;
+}
+
+/** Which steps lie before and behind the version that was saved as `revision`. */
+export interface HistoryHead {
+  key: string;
+  jobId: string;
+  revision: number;
+  past: string[];
+  future: string[];
+}
+
+/** Characters of steps that are kept of a job; older ones are let go. */
+const ROOM = 4_000_000;
+
+export function deltaOf(from: Job, to: Job): Delta {
+  const set: Record<string, unknown> = {};
+  for (const key of Object.keys({ ...from, ...to }) as (keyof Job)[]) if (key !== 'items' && from[key] !== to[key]) set[key] = to[key];
+  const old = new Map(from.items.map((i) => [i.id, i]));
+  const same = from.items.length === to.items.length && from.items.every((i, k) => i.id === to.items[k].id);
+  return { set: set as Partial<Job>, items: to.items.filter((i) => old.get(i.id) !== i), order: same ? null : to.items.map((i) => i.id) };
+}
+
+export function applied(job: Job, d: Delta): Job {
+  const next = { ...job, ...d.set };
+  if (!d.items.length && !d.order) return next;
+  const now = new Map([...job.items, ...d.items].map((i) => [i.id, i]));
+  return { ...next, items: (d.order ?? job.items.map((i) => i.id)).map((id) => now.get(id)!) };
+}
+
+/** Keys of steps that were written, and how much room each takes. */
+const written = new WeakMap<Step, { key: string; size: number }>();
+
+/** Keeps the history that goes with a saved revision: only steps that are not there yet are written. */
+export async function keepSteps(jobId: string, revision: number, past: readonly Step[], future: readonly Step[]): Promise<void> {
+  const fresh: StepRow[] = [];
+  let room = ROOM;
+  const list = (steps: readonly Step[]): string[] => {
+    const keys: string[] = [];
+    for (const s of steps) {
+      let row = written.get(s);
+      if (!row) {
+        const key = `${jobId}/${crypto.randomUUID()}`;
+        const made: StepRow = { key, jobId, name: s.name, back: deltaOf(s.after, s.before), forth: deltaOf(s.before, s.after) };
+        row = { key, size: JSON.stringify([made.back, made.forth]).length };
+        written.set(s, row);
+        fresh.push(made);
+      }
+      room -= row.size;
+      if (room < 0) break;
+      keys.push(row.key);
+    }
+    return keys;
+  };
+  // The nearest first, on both sides: what is farther is let go when there is no room.
+  const head: HistoryHead = { key: jobId, jobId, revision, past: list([...past].reverse()).reverse(), future: list(future) };
+  const wanted = new Set([...head.past, ...head.future]);
+  await db().transaction('rw', db().steps, db().histories, async () => {
+    await db().steps.bulkPut(fresh.filter((r) => wanted.has(r.key)));
+    const there = await db().steps.where('jobId').equals(jobId).primaryKeys();
+    await db().steps.bulkDelete(there.filter((k) => !wanted.has(k)));
+    await db().histories.put(head);
+  });
+}
+
+/** The history that goes with a revision of a job; null where another window has saved since. */
+export async function openSteps(jobId: string, revision: number, job: Job): Promise<{ past: Step[]; future: Step[] } | null> {
+  const head = await db().histories.get(jobId);
+  if (!head || head.revision !== revision) return null;
+  const rows = new Map((await db().steps.where('jobId').equals(jobId).toArray()).map((r) => [r.key, r]));
+  const step = (row: StepRow, before: Job, after: Job): Step => {
+    const s: Step = { name: row.name, before, after, merge: null, at: 0 };
+    written.set(s, { key: row.key, size: JSON.stringify([row.back, row.forth]).length });
+    return s;
+  };
+  const past: Step[] = [];
+  let now = job;
+  for (const key of [...head.past].reverse()) {
+    const row = rows.get(key);
+    if (!row) break;
+    const before = applied(now, row.back);
+    past.unshift(step(row, before, now));
+    now = before;
+  }
+  const future: Step[] = [];
+  now = job;
+  for (const key of head.future) {
+    const row = rows.get(key);
+    if (!row) break;
+    const after = applied(now, row.forth);
+    future.push(step(row, now, after));
+    now = after;
+  }
+  return { past, future };
+}

@@ -1,0 +1,35 @@
+import fc from 'fast-check';
+import { labelPlaces, sideScale } from './sideLevels';
+
+describe('the side view of a cut', () => {
+  it('draws depths to one scale, in order, and all of it in its height', () => {
+    const mm = fc.double({ min: 0.01, max: 200, noNaN: true });
+    fc.assert(
+      fc.property(mm, mm, (highest, deepest) => {
+        const { y, k, above } = sideScale(highest, deepest, 120);
+        expect(y(highest)).toBeCloseTo(0, 6);
+        expect(y(-deepest)).toBeLessThanOrEqual(120 + 1e-6);
+        expect(y(-deepest) - y(0)).toBeCloseTo(k * deepest, 6);
+        expect(y(-deepest / 2) - y(0)).toBeCloseTo((k * deepest) / 2, 6);
+        expect(above).toBeGreaterThan(0);
+        expect(above).toBeLessThanOrEqual(1);
+        // Heights have the scale of depths wherever they fit.
+        if (highest * 2 < deepest) expect(above).toBe(1);
+      }),
+    );
+  });
+
+  it('keeps labels apart, in order, and inside', () => {
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 0, max: 120, noNaN: true }), { minLength: 1, maxLength: 7 }), (at) => {
+        const sorted = [...at].sort((a, b) => a - b);
+        const places = labelPlaces(sorted, 13, 120);
+        places.forEach((p, i) => {
+          expect(p).toBeLessThanOrEqual(120);
+          if (i) expect(p - places[i - 1]).toBeGreaterThanOrEqual(13 - 1e-9);
+        });
+      }),
+    );
+    expect(labelPlaces([10, 50, 100], 13, 120)).toEqual([10, 50, 100]);
+  });
+});
