@@ -25,8 +25,9 @@ test('letters follow a drawn line, bend, and are spaced by hand', async () => {
   await maker.press('Set letters along the line');
   // Along a line that rises to the right, lettering is much higher than its capitals.
   await maker.page.waitForFunction(() => Number(/Height\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) > 30);
+  const loose = /Width\s*([\d.]+) mm/.exec(await maker.text())![1];
   await maker.choose('Spaces', 'Fitted');
-  await maker.page.waitForFunction(() => Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) > 80);
+  await maker.page.waitForFunction((w) => /Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1] !== w, {}, loose);
   const width = /Width\s*([\d.]+) mm/.exec(await maker.text())![1];
   await pause(500);
   await maker.choose('Letters', 'Bent');

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { coneOf, cutterSchema, cuttingLength, profileOf, radiusOf } from './cutter';
-import { presetFor, reshaped, shippedLibrary } from './library';
+import { coneOf, cutterLabel, cutterSchema, cuttingLength, profileOf, radiusOf } from './cutter';
+import { newCutter, presetFor, reshaped, shippedLibrary, stepShareOf } from './library';
 import { materialIds, materials } from './materials';
 import { cutterShapes, shapeOf } from './registry';
 
@@ -76,4 +76,24 @@ describe.each(cutterShapes.map((s) => [s.id, s] as const))('the shape %s', (id, 
     expect(radiusOf(c)).toBeGreaterThan(0);
     expect(shapeOf(id).setup(values).shape).toBeTruthy();
   });
+});
+
+test('a new cutter is named by its shape and size, lies where its kind lies, and has a preset for every material', () => {
+  for (const { id: shape } of cutterShapes) {
+    const c = newCutter(shape, 'mm', library, 'fresh');
+    expect(c.name).toBe(cutterLabel(c, 'mm'));
+    expect(c.id).toBe('fresh');
+    const kin = library.filter((q) => q.shape === shape);
+    if (kin.length) expect(kin.map((q) => q.group)).toContain(c.group);
+    expect(c.presets.brass).toEqual(presetFor(shape, c.values, c.teeth, 'brass'));
+    expect(cutterSchema.safeParse(c).success).toBe(true);
+  }
+});
+
+test('a step-over in per cent is one of the tip where there is one', () => {
+  const of = (shape: string, values: Record<string, number>) => stepShareOf({ ...newCutter(shape, 'mm', [], 'x'), values });
+  expect(of('flat', { diameter: 6 })).toEqual({ mm: 6, of: 'cutter' });
+  expect(of('taperedBall', { diameter: 6, tipRadius: 0.25, halfAngle: 5 })).toEqual({ mm: 0.5, of: 'tip' });
+  expect(of('v', { diameter: 12, includedAngle: 60, tipDiameter: 0 })).toEqual({ mm: 12, of: 'cutter' });
+  expect(of('cone', { diameter: 3.175, halfAngle: 20, tipDiameter: 0.1 })).toEqual({ mm: 0.1, of: 'tip' });
 });

@@ -1,4 +1,4 @@
-import type { Cutter, Preset } from './cutter';
+import { cutterLabel, type Cutter, type Preset } from './cutter';
 import { widthOf } from './form';
 import { materialIds, materials, type MaterialId } from './materials';
 import { shapeOf } from './registry';
@@ -46,6 +46,22 @@ export function reshaped(c: Cutter, shape: string, values: Record<string, number
     }),
   );
   return { ...c, shape, values, presets };
+}
+
+/** A cutter of a shape as it comes to a library: named by its shape and size, in the group where most of its kind are, with presets for all materials. */
+export function newCutter(shape: string, unit: Cutter['unit'], among: readonly Cutter[], id: string): Cutter {
+  const values = { ...(shapeOf(shape).defaults as Record<string, number>) };
+  const count = new Map<string, number>();
+  for (const c of among) if (c.shape === shape) count.set(c.group, (count.get(c.group) ?? 0) + 1);
+  const group = [...count].sort((a, b) => b[1] - a[1])[0]?.[0] ?? `${shapeOf(shape).name}s`;
+  const made = { ...make(group, shape, values, '', { unit }), id };
+  return { ...made, name: cutterLabel(made, unit) };
+}
+
+/** What a step-over in per cent is a share of: the tip of cones and tapered balls that have one, else the whole cutter. mm */
+export function stepShareOf(c: Cutter): { readonly mm: number; readonly of: 'tip' | 'cutter' } {
+  const tip = c.shape === 'taperedBall' ? 2 * c.values.tipRadius : c.shape === 'cone' || c.shape === 'v' ? (c.values.tipDiameter ?? 0) : 0;
+  return tip > 0 ? { mm: tip, of: 'tip' } : { mm: 2 * shapeOf(c.shape).radius(c.values), of: 'cutter' };
 }
 
 function make(group: string, shape: string, values: Record<string, number>, name: string, extra: Partial<Cutter> = {}): Cutter {

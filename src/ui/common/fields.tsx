@@ -100,7 +100,7 @@ function ValueField({ label, text, unit, hint, placeholder, take, marked, bare }
   );
 }
 
-export function LengthField(p: { label: string; value: number | null; unit: Unit; /** A length per minute. */ rate?: boolean; min?: number; max?: number; optional?: string; hint?: ReactNode; marked?: boolean; onChange: (mm: number | null) => void }) {
+export function LengthField(p: { label: string; value: number | null; unit: Unit; /** A length per minute. */ rate?: boolean; /** What a typed percentage is a share of, mm. */ share?: number; min?: number; max?: number; optional?: string; hint?: ReactNode; marked?: boolean; onChange: (mm: number | null) => void }) {
   const range = (v: number) => `${formatLength(v, p.unit)} ${p.unit}`;
   return (
     <ValueField
@@ -114,6 +114,11 @@ export function LengthField(p: { label: string; value: number | null; unit: Unit
         if (p.optional !== undefined && text.trim() === '') {
           p.onChange(null);
           return null;
+        }
+        if (p.share !== undefined && /%\s*$/.test(text)) {
+          const part = parseNumber(text);
+          if (!part.ok) return part.error;
+          text = `${(part.value / 100) * p.share}mm`;
         }
         const r = parseLength(p.rate ? text.replace(/\s*\/\s*min\s*$/i, '') : text, p.unit);
         if (!r.ok) return r.error;

@@ -2,7 +2,8 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { chipLoad, differs, radiusOf, removalRate, scallopOf, type Cutter, type Preset } from '@/core/cutters/cutter';
+import { chipLoad, differs, removalRate, scallopOf, type Cutter, type Preset } from '@/core/cutters/cutter';
+import { stepShareOf } from '@/core/cutters/library';
 import { materials, type MaterialId } from '@/core/cutters/materials';
 import { shapeOf } from '@/core/cutters/registry';
 import type { Cut } from '@/core/job/job';
@@ -39,9 +40,9 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
   const own = cut.overrides[cutter.id] ?? {};
   const now = { ...preset, ...own };
   const set = (key: keyof Preset, value: number | null) => value !== null && changeCut(cut.id, `Change ${names[key]}`, (c) => void ((c.overrides[cutter.id] ??= {})[key] = value));
-  const length = (label: string, key: keyof Preset, min: number, max: number, hint?: string) => <LengthField label={label} value={now[key]} unit={unit} rate={key === 'feed' || key === 'plunge'} min={min} max={max} marked={own[key] !== undefined} hint={hint} onChange={(v) => set(key, v)} />;
-  const d = 2 * radiusOf(cutter);
-  const share = Math.round((100 * now.stepOver) / d);
+  const whole = stepShareOf(cutter);
+  const length = (label: string, key: keyof Preset, min: number, max: number, hint?: string) => <LengthField label={label} value={now[key]} unit={unit} rate={key === 'feed' || key === 'plunge'} share={key === 'stepOver' ? whole.mm : undefined} min={min} max={max} marked={own[key] !== undefined} hint={hint} onChange={(v) => set(key, v)} />;
+  const share = Math.round((100 * now.stepOver) / whole.mm);
   const turns = shapeOf(cutter.shape).turns;
   const scallop = scallopOf(cutter, now.stepOver);
   const material = materials[job.blank.material].name.toLowerCase();
@@ -71,7 +72,7 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
         {length('Step-over', 'stepOver', 0.001, 200)}
       </Box>
       <Typography variant="caption" sx={{ display: 'block', mt: 1, color: 'text.secondary' }}>
-        {Object.keys(own).length ? 'Marked values are this cut\u2019s own.' : `Values of the cutter for ${material}.`} Step-over {share} % of the cutter, rows overlap {100 - share} %
+        {Object.keys(own).length ? 'Marked values are this cut\u2019s own.' : `Values of the cutter for ${material}.`} Step-over {share} % of the {whole.of}{share <= 100 ? `, rows overlap ${100 - share} %` : ''}
         {scallop > 0.0005 && `, ridges ${formatLength(scallop, unit)} ${unit}`}
         {turns && now.rpm > 0 && `. Chip load ${formatLength(chipLoad(cutter, now), unit)} ${unit}, up to ${(removalRate(now) / 1000).toFixed(2)} cm\u00b3/min`}.
       </Typography>

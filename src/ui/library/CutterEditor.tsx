@@ -3,8 +3,8 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { chipLoad, cuttingLength, radiusAt, radiusOf, removalRate, scallopOf, stepForScallop, cutterSchema, type Cutter, type Preset } from '@/core/cutters/cutter';
-import { presetFor, reshaped } from '@/core/cutters/library';
+import { chipLoad, cutterLabel, cuttingLength, radiusAt, radiusOf, removalRate, scallopOf, stepForScallop, cutterSchema, type Cutter, type Preset } from '@/core/cutters/cutter';
+import { presetFor, reshaped, stepShareOf } from '@/core/cutters/library';
 import { materials, materialIds, type MaterialId } from '@/core/cutters/materials';
 import { cutterShapes, shapeOf } from '@/core/cutters/registry';
 import { formatLength } from '@/core/units/length';
@@ -21,14 +21,19 @@ export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; firs
   const [material, setMaterial] = useState(first);
   const [depth, setDepth] = useState(() => Math.min(1, cuttingLength(cutter) / 2));
   const { unit } = cutter;
-  const change = (next: Cutter) => {
+  const [group, setGroup] = useState<string | null>(null);
+  const change = (changed: Cutter) => {
+    // A name that was made from shape and size follows them until the maker gives one.
+    const next = cutter.name === cutterLabel(cutter, cutter.unit) && changed.name === cutter.name ? { ...changed, name: cutterLabel(changed, changed.unit) } : changed;
     const r = cutterSchema.safeParse(next);
     setError(r.success ? '' : r.error.issues[0].message);
     if (r.success) onChange(r.data);
   };
   const preset = cutter.presets[material] ?? presetFor(cutter.shape, cutter.values, cutter.teeth, material);
   const setPreset = (p: Preset) => change({ ...cutter, presets: { ...cutter.presets, [material]: p } });
-  const length = (key: 'feed' | 'plunge' | 'stepDown' | 'stepOver', label: string) => <LengthField label={label} value={preset[key]} unit={unit} rate={key === 'feed' || key === 'plunge'} min={0.0001} max={100000} onChange={(v) => v !== null && setPreset({ ...preset, [key]: v })} />;
+  const whole = stepShareOf(cutter);
+  const share = Math.round((100 * preset.stepOver) / whole.mm);
+  const length = (key: 'feed' | 'plunge' | 'stepDown' | 'stepOver', label: string) => <LengthField label={label} value={preset[key]} unit={unit} rate={key === 'feed' || key === 'plunge'} share={key === 'stepOver' ? whole.mm : undefined} min={0.0001} max={100000} onChange={(v) => v !== null && setPreset({ ...preset, [key]: v })} />;
   const deep = cuttingLength(cutter);
   const leans = radiusAt(cutter, 1e-4) < radiusOf(cutter) - 1e-3;
   const width = 2 * radiusAt(cutter, Math.min(depth, deep));
@@ -58,7 +63,15 @@ export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; firs
           <TextField label="Name" value={cutter.name} onChange={(name) => change({ ...cutter, name })} />
           <Box sx={two}>
             <ChoiceField label="Shape" value={cutter.shape} options={cutterShapes.map((s) => ({ value: s.id, label: s.name }))} onChange={(shape) => change(reshaped(cutter, shape, { ...(shapeOf(shape).defaults as Record<string, number>), ...Object.fromEntries(Object.entries(cutter.values).filter(([k]) => k in (shapeOf(shape).defaults as object))) }))} />
-            <TextField label="Group" value={cutter.group} onChange={(group) => group.trim() && change({ ...cutter, group: group.trim() })} />
+            <TextField
+              label="Group"
+              value={group ?? cutter.group}
+              onChange={(text) => {
+                // A space at the end is the beginning of another word.
+                setGroup(text);
+                if (text.trim()) change({ ...cutter, group: text.trim() });
+              }}
+            />
           </Box>
           <FieldForm fields={shapeOf(cutter.shape).fields} values={cutter.values} unit={unit} onChange={(key, value) => change(reshaped(cutter, cutter.shape, setAt(cutter.values, key, value) as Record<string, number>))} />
           <Box sx={two}>
@@ -101,7 +114,7 @@ export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; firs
             {leans && <LengthField label="Scallop height" value={ridge} unit={unit} min={0} max={deep} onChange={(v) => v !== null && v > 0 && setPreset({ ...preset, stepOver: stepForScallop(cutter, v) })} />}
           </Box>
           <Typography variant="caption" sx={{ color: 'text.secondary' }}>
-            Step-over {Math.round((50 * preset.stepOver) / radiusOf(cutter))} % of the cutter, rows overlap {Math.round(100 - (50 * preset.stepOver) / radiusOf(cutter))} %
+            Step-over {share} % of the {whole.of} (also typed so: 40%){share <= 100 ? `, rows overlap ${100 - share} %` : ''}
             {turns && preset.rpm > 0 ? `. Chip load ${show(chipLoad(cutter, preset))}, up to ${(removalRate(preset) / 1000).toFixed(2)} cm\u00b3/min` : ''}.
           </Typography>
           <Button color="inherit" variant="outlined" sx={{ justifySelf: 'start', borderColor: 'var(--mui-palette-line)' }} onClick={() => setPreset(presetFor(cutter.shape, cutter.values, cutter.teeth, material))}>

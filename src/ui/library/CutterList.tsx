@@ -11,7 +11,7 @@ import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import OutlinedInput from '@mui/material/OutlinedInput';
 import Typography from '@mui/material/Typography';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import type { Cutter } from '@/core/cutters/cutter';
 import { groupsOf, groupInto, moveGroup, placeCutter } from '@/core/cutters/groups';
 
@@ -133,9 +133,17 @@ function GroupHead({ group, depth, closed, toggle, groups, onRename, onInto, chi
 
 function Row({ cutter, picked, draggable, onPick }: { cutter: Cutter; picked: boolean; draggable: boolean; onPick: (id: string) => void }) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: cutter.id, disabled: !draggable });
+  const row = useRef<HTMLElement | null>(null);
+  // What is new, copied or brought in comes into sight.
+  useEffect(() => {
+    if (picked) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [picked]);
   return (
     <Box
-      ref={setNodeRef}
+      ref={(e: HTMLElement | null) => {
+        setNodeRef(e);
+        row.current = e;
+      }}
       {...attributes}
       {...listeners}
       role="button"

@@ -13,7 +13,7 @@ import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
 import { differs, radiusOf, type Cutter } from '@/core/cutters/cutter';
-import { presetFor } from '@/core/cutters/library';
+import { newCutter } from '@/core/cutters/library';
 import { cutterShapes, shapeOf } from '@/core/cutters/registry';
 import { compareCutters, cuttersToCsv, cuttersToJson, readCutters, type Comparison } from '@/core/exchange/cutterSheet';
 import { freshId } from '@/store/jobs';
@@ -54,11 +54,12 @@ export function Library({ onClose }: { onClose: ReactNode }) {
   const by = sorts[sort].of;
   const shown = sort === 'own' ? found : [...found].sort((a, b) => (by(a) < by(b) ? -1 : by(a) > by(b) ? 1 : 0));
   const used = job?.cutters.find((c) => c.id === cutter?.id);
-  const add = () => {
-    const values = { ...(shapeOf(shape || 'flat').defaults as Record<string, number>) };
-    const d = 2 * shapeOf(shape || 'flat').radius(values);
-    const fresh: Cutter = { id: freshId(), name: `New ${shapeOf(shape || 'flat').name.toLowerCase()}`, group: cutter?.group ?? 'Cutters', shape: shape || 'flat', values, teeth: 2, fluteLength: 3 * d, shankDiameter: d, unit: job?.unit ?? 'mm', notes: '', supplier: '', stockNumber: '', slot: 0, presets: { oak: presetFor(shape || 'flat', values, 2, 'oak') } };
+  const [shapes, setShapes] = useState<HTMLElement | null>(null);
+  const add = (of: string) => {
+    const fresh = newCutter(of, job?.unit ?? 'mm', cutters, freshId());
     void save(fresh);
+    setSearch('');
+    setShape('');
     setId(fresh.id);
   };
   const read = () =>
@@ -97,9 +98,16 @@ export function Library({ onClose }: { onClose: ReactNode }) {
           <MenuItem onClick={() => download('cutters.csv', cuttersToCsv(shown), 'text/csv')}>As a table (CSV)</MenuItem>
           <MenuItem onClick={() => download('cutters.json', cuttersToJson(shown), 'application/json')}>As JSON</MenuItem>
         </Menu>
-        <Button variant="contained" startIcon={<AddRounded />} onClick={add}>
+        <Button variant="contained" startIcon={<AddRounded />} aria-haspopup="menu" onClick={(e) => (shape ? add(shape) : setShapes(e.currentTarget))}>
           New cutter
         </Button>
+        <Menu open={!!shapes} anchorEl={shapes} onClose={() => setShapes(null)} onClick={() => setShapes(null)}>
+          {cutterShapes.map((s) => (
+            <MenuItem key={s.id} onClick={() => add(s.id)}>
+              {s.name}
+            </MenuItem>
+          ))}
+        </Menu>
         {onClose}
       </Box>
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
