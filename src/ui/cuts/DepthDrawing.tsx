@@ -35,9 +35,9 @@ export function DepthDrawing({ side, blank, unit, colour, cutter, limited, zero 
   const profile = cutter ? profileOf(cutter) : null;
   const outline = profile && cutter ? Array.from({ length: 33 }, (_, i) => -r + (2 * r * i) / 32).map((rho) => ({ x: MIDDLE + rho * k, y: floor - Math.min(profile(Math.min(Math.abs(rho), r - 1e-9)), 1e3) * k })) : [];
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT + TOP + 12}`} width="100%" role="img" aria-label={`Side view: ${levels.map((l) => `${l.name.toLowerCase()} ${formatLength(l.z - zero, unit)}`).join(', ')} ${unit}`} style={{ display: 'block', marginBottom: 6 }}>
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT + TOP + 24}`} width="100%" role="img" aria-label={`Side view: ${levels.map((l) => `${l.name.toLowerCase()} ${formatLength(l.z - zero, unit)}`).join(', ')} ${unit}`} style={{ display: 'block', marginBottom: 6 }}>
       <clipPath id="side-view">
-        <rect x={LEFT} y="0" width={RIGHT - LEFT} height={HEIGHT + TOP + 6} />
+        <rect x={LEFT} y="0" width={RIGHT - LEFT} height={HEIGHT + TOP + 2} />
       </clipPath>
       <g clipPath="url(#side-view)">
         <path d={`M${LEFT} ${face}H${MIDDLE - half}V${start}L${MIDDLE - foot} ${floor}H${MIDDLE + foot}L${MIDDLE + half} ${start}V${face}H${RIGHT}V${bottom}H${LEFT}Z`} fill={materials[blank.material].face} opacity="0.55" />
@@ -59,13 +59,13 @@ export function DepthDrawing({ side, blank, unit, colour, cutter, limited, zero 
         </g>
       ))}
       {side.lean > 0 && (
-        <text x={RIGHT - 4} y={TOP + y(-side.floor) + 10} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-primary)">
+        <text x={RIGHT} y={HEIGHT + TOP + 18} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-primary)">
           {+(2 * side.lean).toFixed(1)}° included, {+side.lean.toFixed(1)}° half
         </text>
       )}
       {above < 0.999 && (
-        <text x={RIGHT - 4} y={TOP - 2} textAnchor="end" fontSize="10" fill="var(--mui-palette-text-secondary)">
-          heights drawn {(1 / above).toFixed(above < 0.1 ? 0 : 1)} times smaller
+        <text x="0" y={HEIGHT + TOP + 18} fontSize="10.5" fill="var(--mui-palette-text-secondary)">
+          heights {(1 / above).toFixed(above < 0.1 ? 0 : 1)} times smaller
         </text>
       )}
     </svg>
