@@ -68,20 +68,23 @@ class Reader {
     const up = compose({ a: 1, b: 0, c: 0, d: -1, e: 0, f: height }, matrix);
     const tops = root.children.filter((c) => c.tag === 'g');
     const layered = tops.some((g) => layerName(g, true)) || tops.length > 1;
-    const style = this.sheet.of('svg', root.attributes, rootStyle);
+    const style = this.sheet.of(root, rootStyle);
     let n = 0;
     for (const c of root.children) {
       const layer = layered && c.tag === 'g' ? (layerName(c, false) ?? `Layer ${++n}`) : 'Drawing';
       this.walk(c, up, style, layer, []);
     }
-    if (this.sheet.skipped) this.remarks.add('Some rules of its style sheet name elements by their neighbours; those rules were left out.');
+    if (this.sheet.skipped.size) this.remarks.add(`Some rules of its style sheet were left out: ${[...this.sheet.skipped].slice(0, 5).join('; ')}${this.sheet.skipped.size > 5 ? ' and more' : ''}.`);
     return { things: this.things, texts: this.texts, layers: [...this.layers].map(([name, colour]) => ({ name, colour })), remarks: [...this.remarks], unitKnown: known };
   }
 
   private collect(e: Element): void {
     if (e.attributes.id && !this.byId.has(e.attributes.id)) this.byId.set(e.attributes.id, e);
     if (e.tag === 'style') this.sheet.add(e.text);
-    for (const c of e.children) this.collect(c);
+    e.children.forEach((c, i) => {
+      this.sheet.place(c, e, e.children, i);
+      this.collect(c);
+    });
   }
 
   private walk(e: Element, outer: Affine, parent: Style, layer: string, uses: readonly string[]): void {
@@ -111,7 +114,7 @@ class Reader {
         this.remarks.add('It holds foreign objects, which were left out.');
         return;
     }
-    const style = this.sheet.of(e.tag, a, parent);
+    const style = this.sheet.of(e, parent);
     if (style.display === 'none' || Number(style.opacity) === 0) return;
     if (a['clip-path'] && a['clip-path'] !== 'none') this.remarks.add('A clip was not applied: what it would hide is there.');
     if (a.mask && a.mask !== 'none') this.remarks.add('A mask was not applied: what it would hide is there.');
@@ -139,7 +142,7 @@ class Reader {
         const next = [...uses, id];
         if (target.tag === 'symbol') {
           const inner = compose(at, viewport(target, { ...target.attributes, ...a, x: '0', y: '0' }));
-          const s = this.sheet.of('symbol', target.attributes, style);
+          const s = this.sheet.of(target, style);
           for (const c of target.children) this.walk(c, inner, s, layer, next);
         } else this.walk(target, at, style, layer, next);
         return;
@@ -222,7 +225,7 @@ class Reader {
     for (const r of rows) {
       const words = (r.text || r.children.map((c) => c.text).join('')).replace(/\s+/g, ' ').trim();
       if (!words) continue;
-      const s = r === e ? style : this.sheet.of('tspan', r.attributes, style);
+      const s = r === e ? style : this.sheet.of(r, style);
       const x = or(userNumber(r.attributes.x), or(userNumber(e.attributes.x), 0));
       const y = or(userNumber(r.attributes.y), or(userNumber(e.attributes.y), 0));
       const per = Math.sqrt(Math.abs(m.a * m.d - m.b * m.c));

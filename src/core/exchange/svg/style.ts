@@ -1,3 +1,7 @@
+import { color } from 'd3-color';
+import generate from 'css-tree/generator';
+import parse, { type CssNode } from 'css-tree/parser';
+
 /** Style of an element: what decides how it is read. */
 export interface Style {
   fill: string;
@@ -31,80 +35,179 @@ const names: Record<string, keyof Style> = {
 /** Not inherited by children. */
 const own: readonly (keyof Style)[] = ['display', 'opacity'];
 
-type Declarations = [keyof Style, string][];
+/** An element of the drawing, as far as a style sheet asks about it. */
+export interface Styled {
+  readonly tag: string;
+  readonly attributes: Readonly<Record<string, string>>;
+}
 
-function declarations(text: string): Declarations {
-  const out: Declarations = [];
-  for (const d of text.split(';')) {
-    const at = d.indexOf(':');
-    if (at < 0) continue;
-    const key = names[d.slice(0, at).trim().toLowerCase()];
-    if (key) out.push([key, d.slice(at + 1).replace(/!important/i, '').trim()]);
+interface Declaration {
+  readonly key: keyof Style;
+  readonly value: string;
+  readonly important: boolean;
+}
+
+interface Rule {
+  readonly selector: CssNode;
+  /** Ids, classes and the like, types: the weight of CSS, one number. */
+  readonly weight: number;
+  readonly set: readonly Declaration[];
+}
+
+interface Place {
+  readonly parent: Styled | null;
+  readonly siblings: readonly Styled[];
+  readonly index: number;
+}
+
+/** What comes of text in CSS's own grammar; broken parts are left out, as the standard says. */
+const parsed = (text: string, context: 'stylesheet' | 'declarationList') => parse(text, { context, parseValue: false, parseCustomProperty: false });
+
+function declarations(nodes: readonly CssNode[]): Declaration[] {
+  const out: Declaration[] = [];
+  for (const d of nodes) {
+    if (d.type !== 'Declaration') continue;
+    const key = names[d.property.toLowerCase()];
+    if (key) out.push({ key, value: generate(d.value).trim(), important: !!d.important });
   }
   return out;
 }
 
-interface Rule {
-  tag: string | null;
-  id: string | null;
-  classes: string[];
-  weight: number;
-  set: Declarations;
+const childrenOf = (n: CssNode): CssNode[] => ('children' in n && n.children ? [...n.children] : []);
+
+/** Whether rules for a medium are for a drawing on a screen; null where that depends on the screen. */
+function appliesTo(media: string): boolean | null {
+  const kinds = media.toLowerCase().split(',').map((q) => q.trim().replace(/^only\s+/, ''));
+  if (kinds.some((q) => q === '' || q === 'all' || q === 'screen')) return true;
+  return kinds.every((q) => /^(print|speech|not\s+(screen|all))$/.test(q)) ? false : null;
 }
 
-/** Rules of style sheets: selectors of a type, a class, an id, or several of them on one element. */
+/** The rules of a drawing's style sheets, read by a parser of CSS and applied by its cascade (CSS Cascading Level 4). */
 export class StyleSheet {
   private readonly rules: Rule[] = [];
-  /** Whether a selector was met that is not read. */
-  skipped = false;
+  private readonly places = new Map<Styled, Place>();
+  /** Selectors and rules that are not read, as they are written. */
+  readonly skipped = new Set<string>();
+
+  /** Tells where an element stands: selectors ask for parents and elder siblings. */
+  place(e: Styled, parent: Styled | null, siblings: readonly Styled[], index: number): void {
+    this.places.set(e, { parent, siblings, index });
+  }
 
   add(css: string): void {
-    const plain = css.replace(/\/\*[\s\S]*?\*\//g, '').replace(/<!--|-->/g, '');
-    for (const block of plain.matchAll(/([^{}@]+)\{([^{}]*)\}/g)) {
-      const set = declarations(block[2]);
-      if (!set.length) continue;
-      for (const s of block[1].split(',')) {
-        const m = /^([a-zA-Z][\w-]*|\*)?((?:[.#][\w-]+)*)$/.exec(s.trim());
-        if (!m) {
-          this.skipped = true;
-          continue;
-        }
-        const parts = m[2].match(/[.#][\w-]+/g) ?? [];
-        const id = parts.find((p) => p[0] === '#')?.slice(1) ?? null;
-        const classes = parts.filter((p) => p[0] === '.').map((p) => p.slice(1));
-        const tag = m[1] && m[1] !== '*' ? m[1] : null;
-        this.rules.push({ tag, id, classes, weight: (id ? 100 : 0) + classes.length * 10 + (tag ? 1 : 0), set });
-      }
-    }
+    this.take(childrenOf(parsed(css, 'stylesheet')));
+    // The order of the sheets decides among equals: sorting is stable.
     this.rules.sort((a, b) => a.weight - b.weight);
   }
 
-  /** Style of an element: inherited, presentation attributes, sheets by weight, its own style attribute. */
-  of(tag: string, attributes: Readonly<Record<string, string>>, parent: Style): Style {
+  private take(nodes: readonly CssNode[]): void {
+    for (const n of nodes) {
+      if (n.type === 'Atrule') {
+        const what = `@${n.name}${n.prelude ? ` ${generate(n.prelude)}` : ''}`;
+        const applies = n.name.toLowerCase() === 'media' && n.prelude ? appliesTo(generate(n.prelude)) : null;
+        if (applies && n.block) this.take(childrenOf(n.block));
+        else if (applies === null && /^(media|import|supports|layer)$/i.test(n.name)) this.skipped.add(what);
+        continue;
+      }
+      if (n.type !== 'Rule') continue;
+      const set = declarations(childrenOf(n.block));
+      if (!set.length) continue;
+      if (n.prelude.type !== 'SelectorList') this.skipped.add(generate(n.prelude));
+      else
+        for (const selector of childrenOf(n.prelude)) {
+          if (readable(selector)) this.rules.push({ selector, weight: weightOf(selector), set });
+          else this.skipped.add(generate(selector));
+        }
+    }
+  }
+
+  /** Style of an element: inherited, presentation attributes, sheets by weight, its own style attribute; what is important again. */
+  of(e: Styled, parent: Style): Style {
     const s: Style = { ...parent };
     for (const k of own) s[k] = rootStyle[k];
-    const take = (set: Declarations) => {
-      for (const [k, v] of set) if (v !== 'inherit') s[k] = v;
+    const set = (key: keyof Style, value: string) => {
+      if (value !== 'inherit') s[key] = value;
     };
-    for (const name of Object.keys(names)) if (attributes[name] !== undefined) take([[names[name], attributes[name].trim()]]);
-    if (this.rules.length) {
-      const classes = new Set((attributes.class ?? '').split(/\s+/));
-      for (const r of this.rules) if ((!r.tag || r.tag === tag) && (!r.id || r.id === attributes.id) && r.classes.every((c) => classes.has(c))) take(r.set);
+    for (const name of Object.keys(names)) if (e.attributes[name] !== undefined) set(names[name], e.attributes[name].trim());
+    const met = this.rules.filter((r) => this.matches(e, childrenOf(r.selector)));
+    const mine = e.attributes.style ? declarations(childrenOf(parsed(e.attributes.style, 'declarationList'))) : [];
+    for (const important of [false, true]) {
+      for (const r of met) for (const d of r.set) if (d.important === important) set(d.key, d.value);
+      for (const d of mine) if (d.important === important) set(d.key, d.value);
     }
-    if (attributes.style) take(declarations(attributes.style));
     return s;
+  }
+
+  /** Whether a selector, read from its end, meets an element and those that it names by their relation to it. */
+  private matches(e: Styled, selector: readonly CssNode[]): boolean {
+    let k = selector.length - 1;
+    for (; k >= 0 && selector[k].type !== 'Combinator'; k--) if (!simple(e, selector[k], this.places.get(e))) return false;
+    if (k < 0) return true;
+    const rest = selector.slice(0, k);
+    const place = this.places.get(e);
+    switch ((selector[k] as { name: string }).name) {
+      case '>':
+        return !!place?.parent && this.matches(place.parent, rest);
+      case '+':
+        return !!place && place.index > 0 && this.matches(place.siblings[place.index - 1], rest);
+      case '~':
+        return !!place && place.siblings.slice(0, place.index).some((q) => this.matches(q, rest));
+      default:
+        for (let up = place?.parent; up; up = this.places.get(up)?.parent) if (this.matches(up, rest)) return true;
+        return false;
+    }
   }
 }
 
-const NAMED: Record<string, string> = { black: '#000000', white: '#ffffff', red: '#ff0000', lime: '#00ff00', green: '#008000', blue: '#0000ff', yellow: '#ffff00', cyan: '#00ffff', aqua: '#00ffff', magenta: '#ff00ff', fuchsia: '#ff00ff', gray: '#808080', grey: '#808080', silver: '#c0c0c0', maroon: '#800000', navy: '#000080', olive: '#808000', purple: '#800080', teal: '#008080', orange: '#ffa500', brown: '#a52a2a' };
+const PSEUDO = new Set(['first-child', 'last-child', 'only-child', 'root']);
 
-/** #rrggbb of a CSS colour where it is one of the common kinds. */
+/** Whether all of a selector is of kinds that are read here. */
+function readable(selector: CssNode): boolean {
+  return childrenOf(selector).every((n) => {
+    if (n.type === 'PseudoClassSelector') return PSEUDO.has(n.name.toLowerCase()) && !n.children;
+    if (n.type === 'Combinator') return [' ', '>', '+', '~'].includes(n.name);
+    return n.type === 'TypeSelector' || n.type === 'ClassSelector' || n.type === 'IdSelector' || n.type === 'AttributeSelector';
+  });
+}
+
+const weightOf = (selector: CssNode): number =>
+  childrenOf(selector).reduce((sum, n) => sum + (n.type === 'IdSelector' ? 1e6 : n.type === 'TypeSelector' ? (n.name === '*' ? 0 : 1) : n.type === 'Combinator' ? 0 : 1e3), 0);
+
+function simple(e: Styled, n: CssNode, place: Place | undefined): boolean {
+  switch (n.type) {
+    case 'TypeSelector':
+      return n.name === '*' || n.name.replace(/^.*\|/, '') === e.tag;
+    case 'IdSelector':
+      return e.attributes.id === n.name;
+    case 'ClassSelector':
+      return (e.attributes.class ?? '').split(/\s+/).includes(n.name);
+    case 'AttributeSelector': {
+      const has = e.attributes[n.name.name];
+      if (has === undefined || !n.matcher || !n.value) return has !== undefined;
+      const want = n.value.type === 'String' ? n.value.value : n.value.name;
+      if (n.matcher === '~=') return has.split(/\s+/).includes(want);
+      if (n.matcher === '|=') return has === want || has.startsWith(`${want}-`);
+      if (n.matcher === '^=') return want !== '' && has.startsWith(want);
+      if (n.matcher === '$=') return want !== '' && has.endsWith(want);
+      if (n.matcher === '*=') return want !== '' && has.includes(want);
+      return has === want;
+    }
+    case 'PseudoClassSelector': {
+      const [first, last] = [!place || place.index === 0, !place || place.index === place.siblings.length - 1];
+      const name = n.name.toLowerCase();
+      return name === 'root' ? !place?.parent : name === 'first-child' ? first : name === 'last-child' ? last : first && last;
+    }
+    default:
+      return false;
+  }
+}
+
+/** #rrggbb of a CSS colour (names, hex, rgb, hsl), or null where there is none. */
 export function colourOf(text: string, current: string): string | null {
   const t = text.trim().toLowerCase();
   if (t === 'currentcolor') return t === current.trim().toLowerCase() ? null : colourOf(current, 'black');
-  if (/^#[0-9a-f]{6}/.test(t)) return t.slice(0, 7);
-  if (/^#[0-9a-f]{3,4}$/.test(t)) return `#${[...t.slice(1, 4)].map((c) => c + c).join('')}`;
-  const rgb = /^rgba?\(\s*([\d.]+)(%?)[\s,]+([\d.]+)%?[\s,]+([\d.]+)%?/.exec(t);
-  if (rgb) return `#${[rgb[1], rgb[3], rgb[4]].map((v) => Math.min(255, Math.round(rgb[2] ? (Number(v) * 255) / 100 : Number(v))).toString(16).padStart(2, '0')).join('')}`;
-  return NAMED[t] ?? null;
+  if (t === 'transparent') return null;
+  // Commas are the older way of writing; newer ones have spaces and a stroke before the opacity.
+  const c = color(t.replace(/^(rgba?|hsla?)\(\s*([^,()]+)\)$/, (_, kind: string, parts: string) => `${kind.slice(0, 3)}(${parts.replace(/\s*\/.*$/, '').trim().split(/\s+/).join(',')})`).replace(/(\d)deg\b/, '$1'));
+  return c && c.displayable() ? c.formatHex() : c ? c.rgb().clamp().formatHex() : null;
 }
