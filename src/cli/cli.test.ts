@@ -70,14 +70,16 @@ describe('the command line', () => {
   });
 
   it('ends with 2 and a line for each finding', () => {
-    const bad = JSON.parse(readFileSync(job, 'utf8'));
+    const plate = path.join(dir, 'plate.json');
+    expect(mirvak('demo', 'sluice-gear-plate', '--out', plate).status).toBe(0);
+    const bad = JSON.parse(readFileSync(plate, 'utf8'));
     bad.cuts.reverse();
-    bad.cuts[0].values.beyond = 3;
+    bad.cuts[0].values.beyond = bad.blank.intoBed + 2.2;
     writeFileSync(path.join(dir, 'bad.json'), JSON.stringify(bad));
     const r = mirvak('plan', path.join(dir, 'bad.json'), '--out', path.join(dir, 'bad'));
     expect(r.status).toBe(2);
-    expect(r.stdout).toMatch(/^bed: "Cut free" goes 2\.5 mm deeper into the bed/m);
-    expect(r.stdout).toMatch(/^order: "Cut free" cuts the part free before "Border channel", "Ornament", "Lettering"/m);
+    expect(r.stdout).toMatch(/^bed: "Cut free" goes 2\.2 mm deeper into the bed/m);
+    expect(r.stdout).toMatch(/^order: "Cut free" cuts the part free before "Screw holes", "Serial number", "Arrow", "Dial and lettering"/m);
   });
 
   it.each([

@@ -38,6 +38,8 @@ interface View {
   marked: { x: number; y: number; text: string } | null;
   commands: boolean;
   shortcuts: boolean;
+  /** The menu of the second button: where it is open, pixels of the window, and what it is about. */
+  menu: { readonly x: number; readonly y: number; readonly of: 'items' | 'table' | 'solid' | 'section' } | null;
   /** Where the menu of kinds of cut is open, pixels of the window. */
   cutAs: { readonly left: number; readonly top: number } | null;
   /** A drawing that does not say its unit, and who waits for the answer (mm a unit, or null to leave it). */
@@ -77,6 +79,7 @@ export const useView = create<View>(() => ({
   marked: null,
   commands: false,
   shortcuts: false,
+  menu: null,
   cutAs: null,
   unitQuestion: null,
   library: false,
@@ -119,6 +122,12 @@ useView.subscribe((now, before) => {
     // A device without room for it starts with the usual views next time.
   }
 });
+
+/** Opens the menu of the second button where it was pressed. */
+export const openMenu = (e: { clientX: number; clientY: number; preventDefault(): void }, of: NonNullable<View['menu']>['of']): void => {
+  e.preventDefault();
+  setView({ menu: { x: e.clientX, y: e.clientY, of } });
+};
 
 /** Puts the caret into the first field of an item or cut, with all that stands in it selected. */
 export const typeInto = (id: string): void => setView((v) => ({ typing: { id, n: (v.typing?.n ?? 0) + 1 } }));

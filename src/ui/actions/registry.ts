@@ -51,6 +51,11 @@ function cutAsHere(): void {
   setView({ cutAs: at ? { left: at.left + 24, top: at.bottom } : { left: window.innerWidth / 2 - 150, top: 120 } });
 }
 
+function laySection(way: 'level' | 'upright'): void {
+  const { width, height } = useOpenJob.getState().job!.blank;
+  setView({ sectionOpen: true, section: way === 'level' ? { x0: -0.03 * width, y0: height / 2, x1: 1.03 * width, y1: height / 2 } : { x0: width / 2, y0: -0.03 * height, x1: width / 2, y1: 1.03 * height } });
+}
+
 const hasJob = () => !!useOpenJob.getState().job;
 const hasPick = () => useView.getState().picked.length > 0;
 /** How far an arrow moves things, mm: a millimetre or ten, a sixteenth of an inch or half of one. */
@@ -73,6 +78,8 @@ export const actions: readonly Action[] = [
   { id: 'paths', name: 'Show or hide the paths', shortcut: 'P', run: () => setView((v) => ({ paths: !v.paths })) },
   { id: 'paths-of-cut', name: 'Show or hide the paths of the open cut', shortcut: 'Shift+P', enabled: () => !!useView.getState().cutId, run: () => togglePaths([useView.getState().cutId!, ...useView.getState().alsoCuts]) },
   { id: 'section', name: 'Show or fold the section', shortcut: 'S', run: () => setView((v) => ({ sectionOpen: !v.sectionOpen })) },
+  ...(['corner', 'top', 'front', 'side'] as const).map((to): Action => ({ id: `camera-${to}`, name: `Look at the solid from the ${to}`, run: () => setView((v) => ({ camera: { to, n: v.camera.n + 1 }, table: v.table === 'plan' ? 'both' : v.table })) })),
+  ...(['level', 'upright'] as const).map((way): Action => ({ id: `section-${way}`, name: `Lay the section ${way} through the middle`, enabled: hasJob, run: () => laySection(way) })),
   ...itemKinds.filter((k) => k.offered !== false).map((k): Action => ({ id: `add-${k.id}`, name: `Add ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addItem(k.id) })),
   { id: 'cut-as', name: 'Cut this as\u2026', shortcut: 'Ctrl+Enter', enabled: hasPick, run: cutAsHere },
   ...cutKinds.map((k): Action => ({ id: `cut-${k.id}`, name: `Add a cut: ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addCut(k.id, useLibrary.getState().cutters) })),

@@ -18,7 +18,7 @@ import { itemKindOf } from '@/core/artwork/registry';
 import type { Group, Job, Layer } from '@/core/job/job';
 import { addLayer, changeLayer, copiesToLayer, deleteLayer, moveLayer, pickedToLayer } from '@/ui/actions/artwork';
 import { changeItem, moveRows, pickItem } from '@/ui/actions/edits';
-import { setView, useView } from '@/ui/view';
+import { openMenu, setView, useView } from '@/ui/view';
 
 type Row = { key: string; depth: number } & ({ of: 'layer'; layer: Layer; count: number } | { of: 'group'; group: Group; items: string[] } | { of: 'item'; item: Item });
 
@@ -210,7 +210,7 @@ function ItemRow({ item: i, on, depth }: { item: Item; on: boolean; depth: numbe
       </Box>
     );
   return (
-    <Box {...drag} {...asRow(depth, on, (add) => pickItem(i.id, add))} onDoubleClick={(e) => onRow(e) && setName(i.name)} onPointerEnter={() => setView({ hovered: i.id })} onPointerLeave={() => setView({ hovered: null })} sx={{ ...rowStyle(on), ...(lit && !on && { bgcolor: 'background.paper' }), ...(over && dropMark) }}>
+    <Box {...drag} {...asRow(depth, on, (add) => pickItem(i.id, add))} onDoubleClick={(e) => onRow(e) && setName(i.name)} onContextMenu={(e) => { if (!on) pickItem(i.id, false); openMenu(e, 'items'); }} onPointerEnter={() => setView({ hovered: i.id })} onPointerLeave={() => setView({ hovered: null })} sx={{ ...rowStyle(on), ...(lit && !on && { bgcolor: 'background.paper' }), ...(over && dropMark) }}>
       <Box sx={{ flex: 1, display: 'flex', alignItems: 'center', gap: 1, px: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, opacity: i.visible ? 1 : 0.5, fontWeight: on ? 600 : 450 }}>
         <Box component="span" sx={nameStyle}>
           {i.name}
@@ -229,7 +229,7 @@ function ItemRow({ item: i, on, depth }: { item: Item; on: boolean; depth: numbe
 function GroupRow({ group, layer, items, open, toggle, on, depth }: { group: Group; layer: string; items: string[]; open: boolean; toggle: () => void; on: boolean; depth: number }) {
   const { over, drag } = useRowDrag(() => ({ group: group.id }), { group: group.id, layer });
   return (
-    <Box {...drag} {...asRow(depth, on, () => setView({ picked: items }))} aria-expanded={open} title="Drag things here to put them into this group" sx={{ ...rowStyle(on), ...(over && { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' }) }}>
+    <Box {...drag} {...asRow(depth, on, () => setView({ picked: items }))} aria-expanded={open} onContextMenu={(e) => { if (!on) setView({ picked: items }); openMenu(e, 'items'); }} title="Drag things here to put them into this group" sx={{ ...rowStyle(on), ...(over && { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' }) }}>
       <IconButton size="small" aria-label={`${open ? 'Close' : 'Open'} the group ${group.name}`} onClick={toggle}>
         {open ? <ExpandMoreRounded fontSize="small" /> : <ChevronRightRounded fontSize="small" />}
       </IconButton>

@@ -61,6 +61,10 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
         role="button"
         aria-pressed={selected}
         onClick={choose}
+        onContextMenu={(e) => {
+          e.preventDefault();
+          setMenu(e.currentTarget);
+        }}
         onKeyDown={(e) => {
           if (e.key === 'Enter') choose(e);
           else listeners?.onKeyDown?.(e);

@@ -13,7 +13,7 @@ import { formatLength } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { useDatum } from '@/ui/common/useDatum';
-import { setView, useView } from '@/ui/view';
+import { openMenu, setView, useView } from '@/ui/view';
 import { useSize } from '@/ui/table/useSize';
 
 const COUNT = 1000;
@@ -125,7 +125,7 @@ export function SectionStrip() {
   const num = (v: number) => (Number.isFinite(v) ? formatLength(v, job.unit, job.unit === 'mm' ? 2 : 4) : '\u2013');
   const ratio = ((height - PAD.top - PAD.bottom) / (low * 1.02)) / ((width - PAD.left - PAD.right) / length);
   return (
-    <Box ref={ref} component="section" aria-label="Section" sx={{ position: 'relative', flex: 1, minWidth: 0, bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 2.5, overflow: 'hidden' }}>
+    <Box ref={ref} component="section" aria-label="Section" onContextMenu={(e) => openMenu(e, 'section')} sx={{ position: 'relative', flex: 1, minWidth: 0, bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 2.5, overflow: 'hidden' }}>
       {width > 0 && height > PAD.top + PAD.bottom && (
         <svg
           width={width}

@@ -30,6 +30,7 @@ import { ProofSheet } from '@/ui/proof/ProofSheet';
 import { RunSheet } from '@/ui/run/RunSheet';
 import { Split, type Part } from '@/ui/common/Split';
 import { Table } from '@/ui/table/Table';
+import { TableMenu } from '@/ui/table/TableMenu';
 import { setView, useView } from '@/ui/view';
 import { CommandList } from './CommandList';
 import { Rail } from './Rail';
@@ -164,6 +165,7 @@ export function Workbench({ id }: { id: string }) {
         <ShortcutSheet />
         <UnitQuestion />
         <CutAsMenu />
+        <TableMenu />
         <LibraryDrawer />
       </After>
     </Box>

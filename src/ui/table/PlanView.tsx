@@ -15,7 +15,7 @@ import { takeFiles } from '@/ui/actions/drawingFiles';
 import { addTab, placesOf } from '@/ui/actions/edits';
 import { cutColour } from '@/ui/theme/theme';
 import { originOf } from '@/ui/common/useDatum';
-import { setView, typeInto, useView } from '@/ui/view';
+import { openMenu, setView, typeInto, useView } from '@/ui/view';
 import { ArtworkCache } from './artworkCache';
 import { drawPlan, RULER } from './drawPlan';
 import { Guides } from './Guides';
@@ -28,7 +28,6 @@ import { useSize } from './useSize';
 import { DrawLayer } from './tools/DrawLayer';
 import { MeasureLayer } from './tools/MeasureLayer';
 import { NodesLayer } from './tools/NodesLayer';
-import { TableMenu } from './TableMenu';
 import { TrimLayer } from './tools/TrimLayer';
 import { STRIP, ToolBar } from './tools/ToolBar';
 import { usePinch } from './usePinch';
@@ -178,8 +177,7 @@ export function PlanView() {
       setViewport((v) => v && how(v));
     },
   );
-  const [menu, setMenu] = useState<{ x: number; y: number; onItem: boolean } | null>(null);
-  const openMenu = (e: ReactMouse) => {
+  const askMenu = (e: ReactMouse) => {
     e.preventDefault();
     if (!view) return;
     const p = local(e);
@@ -188,7 +186,7 @@ export function PlanView() {
     if (id && !picked.includes(id)) setView({ picked: together(job, id) });
     // Inside the frame of what is picked it is about that, even where no line is near.
     const held = picked.some((q) => placed.get(q) && inFrame(placed.get(q)!, w.x, w.y));
-    setMenu({ x: e.clientX, y: e.clientY, onItem: id !== null || held });
+    openMenu(e, id !== null || held ? 'items' : 'table');
   };
 
   const down = (e: ReactPointer) => {
@@ -287,8 +285,7 @@ export function PlanView() {
   };
   const datum = datumOf(job.blank);
   return (
-    <>
-    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => up()} onDoubleClick={twice} {...pinch} onContextMenu={openMenu} onPointerLeave={() => setView({ cursor: null, hovered: null })} onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()} onDrop={(e) => { e.preventDefault(); void takeFiles([...e.dataTransfer.files]); }} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', userSelect: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
+    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => up()} onDoubleClick={twice} {...pinch} onContextMenu={askMenu} onPointerLeave={() => setView({ cursor: null, hovered: null })} onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()} onDrop={(e) => { e.preventDefault(); void takeFiles([...e.dataTransfer.files]); }} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', userSelect: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
       <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block' }} />
       {view && (
         <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}>
@@ -320,9 +317,6 @@ export function PlanView() {
       )}
       {stage === 'artwork' && <ToolBar />}
     </Box>
-    {/* Beside the plan: what is pressed in the menu must not be a press on the plan. */}
-    <TableMenu at={menu} onItem={menu?.onItem ?? false} onClose={() => setMenu(null)} />
-    </>
   );
 }
 

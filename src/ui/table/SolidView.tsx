@@ -116,7 +116,7 @@ export function SolidView() {
       aria-label="The blank in the round"
       tabIndex={0}
       onPointerDown={(e) => {
-        if ((e.target as HTMLElement).closest('button')) return;
+        if (e.button === 2 || (e.target as HTMLElement).closest('button')) return;
         e.currentTarget.setPointerCapture(e.pointerId);
         drag.current = { x: e.clientX, y: e.clientY, pan: e.shiftKey || e.button === 1 };
       }}

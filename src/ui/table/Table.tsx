@@ -19,7 +19,7 @@ import { SectionStrip } from '@/ui/section/SectionStrip';
 import { action } from '@/ui/actions/registry';
 import { Split } from '@/ui/common/Split';
 import { useDatum } from '@/ui/common/useDatum';
-import { setView, useView, type TableView } from '@/ui/view';
+import { openMenu, setView, useView, type TableView } from '@/ui/view';
 import { PlanView } from './PlanView';
 import { useSize } from './useSize';
 
@@ -49,7 +49,7 @@ export function Table() {
     </Box>
   );
   const solid = (
-    <Box sx={pane}>
+    <Box sx={pane} onContextMenu={(e) => openMenu(e, 'solid')}>
       <SolidView />
       <RoundCorners />
       <Box sx={label}>{proof?.files.length ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.some((c) => c.enabled) ? 'Working\u2026' : 'The blank, uncut'}</Box>

@@ -4,16 +4,22 @@ import Divider from '@mui/material/Divider';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { action } from '@/ui/actions/registry';
-import { setView } from '@/ui/view';
+import { setView, useView } from '@/ui/view';
 
-const onItems = [['cut-as'], ['clip-cut', 'clip-copy', 'clip-paste', 'copy', 'delete'], ['group', 'ungroup', 'mirror-upright', 'mirror-level', 'turn-left', 'turn-right', 'centre'], ['combine-unite', 'combine-subtract', 'to-outlines', 'letters-along', 'pick-within']];
-const onTable = [['clip-paste', 'pick-all', 'import-artwork'], ['add-lettering', 'add-rectangle', 'tool-line', 'tool-measure'], ['fit', 'paths', 'section']];
+const menus = {
+  items: [['cut-as'], ['clip-cut', 'clip-copy', 'clip-paste', 'copy', 'delete'], ['group', 'ungroup', 'mirror-upright', 'mirror-level', 'turn-left', 'turn-right', 'centre'], ['combine-unite', 'combine-subtract', 'to-outlines', 'letters-along', 'pick-within']],
+  table: [['clip-paste', 'pick-all', 'import-artwork'], ['add-lettering', 'add-rectangle', 'tool-line', 'tool-measure'], ['fit', 'paths', 'section']],
+  solid: [['camera-corner', 'camera-top', 'camera-front', 'camera-side', 'fit'], ['view-plan', 'view-both', 'section']],
+  section: [['section-level', 'section-upright'], ['section']],
+};
 
-/** What can be done where the table was pressed with the second button. */
-export function TableMenu({ at, onItem, onClose }: { at: { x: number; y: number } | null; onItem: boolean; onClose: () => void }) {
+/** What can be done where the second button was pressed: on artwork (on the table or in its list), beside it, on the solid, in the section. */
+export function TableMenu() {
+  const at = useView((v) => v.menu);
+  const close = () => setView({ menu: null });
   return (
-    <Menu open={!!at} onClose={onClose} anchorReference="anchorPosition" anchorPosition={at ? { left: at.x, top: at.y } : undefined} slotProps={{ list: { dense: true, 'aria-label': 'Menu of the table' } }}>
-      {(onItem ? onItems : onTable).flatMap((part, k) => [
+    <Menu open={!!at} onClose={close} anchorReference="anchorPosition" anchorPosition={at ? { left: at.x, top: at.y } : undefined} slotProps={{ list: { dense: true, 'aria-label': 'What can be done here' } }}>
+      {(at ? menus[at.of] : []).flatMap((part, k) => [
         ...(k ? [<Divider key={`d${k}`} />] : []),
         ...part.map((id) => {
           const a = action(id);
@@ -22,7 +28,7 @@ export function TableMenu({ at, onItem, onClose }: { at: { x: number; y: number 
               key={id}
               disabled={a.enabled ? !a.enabled() : false}
               onClick={() => {
-                onClose();
+                close();
                 // The kinds of cut come where this menu was.
                 if (id === 'cut-as' && at) setView({ cutAs: { left: at.x, top: at.y } });
                 else a.run();
