@@ -42,7 +42,7 @@ export function DepthDrawing({ side, blank, unit, colour, cutter, limited, zero 
       <g clipPath="url(#side-view)">
         <path d={`M${LEFT} ${face}H${MIDDLE - half}V${start}L${MIDDLE - foot} ${floor}H${MIDDLE + foot}L${MIDDLE + half} ${start}V${face}H${RIGHT}V${bottom}H${LEFT}Z`} fill={materials[blank.material].face} opacity="0.55" />
         {outline.length > 0 && (
-          <path d={`M${outline.map((p) => `${p.x} ${p.y}`).join('L')}V${TOP + 4}H${outline[0].x}Z`} fill="var(--mui-palette-text-secondary)" fillOpacity="0.16" stroke="var(--mui-palette-text-secondary)" strokeWidth="1" strokeLinejoin="round" />
+          <path d={`M${outline.map((p) => `${p.x} ${p.y}`).join('L')}V-20H${outline[0].x}Z`} fill="var(--mui-palette-text-secondary)" fillOpacity="0.16" stroke="var(--mui-palette-text-secondary)" strokeWidth="1" strokeLinejoin="round" />
         )}
         <path d={`M${MIDDLE - half} ${start}L${MIDDLE - foot} ${floor}H${MIDDLE + foot}L${MIDDLE + half} ${start}`} fill="none" stroke={colour} strokeWidth="2" strokeLinejoin="round" />
         <path d={`M${LEFT} ${face}H${MIDDLE - half}M${MIDDLE + half} ${face}H${RIGHT}`} stroke="var(--mui-palette-text-primary)" strokeWidth="1.4" />
