@@ -1,6 +1,7 @@
 import { makeGuide } from '../geometry/guide';
 import { boundsOfPaths, flatten, type Path } from '../geometry/path';
 import { pointOn, type Point } from '../geometry/segment';
+import { nearestShare, segmentsCross } from '../geometry/straight';
 import { normalise, regionArea, type Bounds } from '../geometry/region';
 import type { PlacedItem } from './item';
 import { nearest } from './nodes';
@@ -46,13 +47,10 @@ export function distanceBetween(a: PlacedItem, b: PlacedItem): { distance: numbe
       const t0 = Math.min(t[0], t[2]);
       if (t0 > hi + best.distance) break;
       if (t0 + reach < lo - best.distance) continue;
-      if (cross(s, t)) return { distance: 0, from: { x: s[0], y: s[1] }, to: { x: s[0], y: s[1] } };
+      if (segmentsCross(s[0], s[1], s[2], s[3], t[0], t[1], t[2], t[3])) return { distance: 0, from: { x: s[0], y: s[1] }, to: { x: s[0], y: s[1] } };
       for (const [x, y, u, back] of [[s[0], s[1], t, false], [s[2], s[3], t, false], [t[0], t[1], s, true], [t[2], t[3], s, true]] as const) {
-        const ex = u[2] - u[0];
-        const ey = u[3] - u[1];
-        const l = ex * ex + ey * ey;
-        const f = l > 0 ? Math.min(1, Math.max(0, ((x - u[0]) * ex + (y - u[1]) * ey) / l)) : 0;
-        const foot = { x: u[0] + ex * f, y: u[1] + ey * f };
+        const f = nearestShare(u[0], u[1], u[2], u[3], x, y);
+        const foot = { x: u[0] + (u[2] - u[0]) * f, y: u[1] + (u[3] - u[1]) * f };
         const d = Math.hypot(foot.x - x, foot.y - y);
         if (d < best.distance) best = back ? { distance: d, from: foot, to: { x, y } } : { distance: d, from: { x, y }, to: foot };
       }
@@ -71,9 +69,6 @@ function chords(paths: readonly Path[]): Float64Array[] {
   }
   return out;
 }
-
-const side = (a: Float64Array, x: number, y: number) => (a[2] - a[0]) * (y - a[1]) - (a[3] - a[1]) * (x - a[0]);
-const cross = (a: Float64Array, b: Float64Array) => side(a, b[0], b[1]) * side(a, b[2], b[3]) < 0 && side(b, a[0], a[1]) * side(b, a[2], a[3]) < 0;
 
 /** The radius of what is drawn nearest to a point: an arc's own, or that of a curve's bend there. Null on straight lines and beyond `reach` mm. */
 export function radiusAt(items: readonly PlacedItem[], x: number, y: number, reach: number): { radius: number; exact: boolean; cx: number; cy: number } | null {

@@ -1,5 +1,6 @@
 import { fitLine, fitLoop } from '../geometry/fit';
 import { flatten, type Path, type Segment } from '../geometry/path';
+import { nearestShare } from '../geometry/straight';
 import { pointOn, splitSegment } from '../geometry/segment';
 
 /**
@@ -205,13 +206,10 @@ export function nearest(p: Path, x: number, y: number): { segment: number; t: nu
     for (let k = 0; k < steps; k++) {
       const q0 = pointOn(a, s, k / steps);
       const q1 = pointOn(a, s, (k + 1) / steps);
-      const ex = q1.x - q0.x;
-      const ey = q1.y - q0.y;
-      const l = ex * ex + ey * ey;
-      const f = l > 0 ? Math.min(1, Math.max(0, ((x - q0.x) * ex + (y - q0.y) * ey) / l)) : 0;
-      const t = (k + f) / steps;
-      const d = Math.hypot(q0.x + ex * f - x, q0.y + ey * f - y);
-      if (d < best.distance) best = { segment: i, t, distance: d, x: q0.x + ex * f, y: q0.y + ey * f };
+      const f = nearestShare(q0.x, q0.y, q1.x, q1.y, x, y);
+      const on = { x: q0.x + (q1.x - q0.x) * f, y: q0.y + (q1.y - q0.y) * f };
+      const d = Math.hypot(on.x - x, on.y - y);
+      if (d < best.distance) best = { segment: i, t: (k + f) / steps, distance: d, ...on };
     }
   });
   return best;

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { flatten } from '../geometry/path';
+import { contains } from '../geometry/region';
 import { newItem, placeItem, type PlacedItem } from './item';
-import { boundaryOf, distanceTo, filledBy, isWithin, liesInside, offBlank, touches } from './picking';
+import { boundaryOf, distanceTo, filledBy, isInside, isWithin, liesInside, offBlank, touches } from './picking';
 
 const art = { font: () => null };
 const rect = (x: number, y: number, width: number, height: number, angle = 0): PlacedItem => placeItem(newItem({ id: 'r', name: 'R', kind: 'rectangle', x, y, angle, values: { width, height, corner: 'square', radius: 0 } }), art);
@@ -37,6 +38,20 @@ describe('pointing at artwork', () => {
       }),
       { numRuns: 150 },
     );
+  });
+
+  it('knows inside from outside under both rules, as the region of the outlines has it', () => {
+    const pair = (fill: 'nonzero' | 'evenodd'): PlacedItem => ({ ...rect(50, 50, 60, 40), paths: [...rect(50, 50, 60, 40).paths, ...rect(60, 50, 60, 20, 30).paths], fill });
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 110 }), fc.integer({ min: 0, max: 110 }), fc.constantFrom('nonzero' as const, 'evenodd' as const), (x, y, fill) => {
+        const p = pair(fill);
+        // On an outline either is right.
+        fc.pre(distanceTo(p, x, y) > 1e-6);
+        expect(isInside(p, x, y)).toBe(contains(filledBy(p), x, y));
+      }),
+      { numRuns: 300 },
+    );
+    expect(isInside({ ...rect(5, 5, 4, 4), paths: rect(5, 5, 4, 4).paths.map((q) => ({ ...q, closed: false })) }, 5, 5)).toBe(false);
   });
 
   it('a box inside of an outline, or around it, touches nothing', () => {

@@ -1,4 +1,5 @@
 import { arcSweep, flatten, type Path } from '../geometry/path';
+import { nearestShare } from '../geometry/straight';
 import type { PlacedItem } from './item';
 
 export interface Caught {
@@ -52,11 +53,8 @@ export function catchPoint(items: readonly PlacedItem[], x: number, y: number, r
   }
   for (let i = 0; i < near.length; i++) for (let j = i + 1; j < near.length; j++) crossing(near[i], near[j], offer);
   for (const s of near) {
-    const ex = s[2] - s[0];
-    const ey = s[3] - s[1];
-    const l = ex * ex + ey * ey;
-    const t = l > 0 ? Math.min(1, Math.max(0, ((x - s[0]) * ex + (y - s[1]) * ey) / l)) : 0;
-    offer(s[0] + ex * t, s[1] + ey * t, 'on the outline', 2);
+    const t = nearestShare(s[0], s[1], s[2], s[3], x, y);
+    offer(s[0] + (s[2] - s[0]) * t, s[1] + (s[3] - s[1]) * t, 'on the outline', 2);
   }
   if (grid) offer(Math.round(x / grid) * grid, Math.round(y / grid) * grid, 'grid', 2.5);
   const caught = best as Candidate | null;

@@ -1,3 +1,4 @@
+import { toSegment } from '../geometry/straight';
 import { isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
 import type { PlacedProgram } from './placed';
 
@@ -54,8 +55,8 @@ export function lineNear(programs: readonly PlacedProgram[], x: number, y: numbe
         if (isArc(m.kind[i])) {
           const pts = pointsOf(m, i);
           d = Infinity;
-          if (Math.abs(Math.hypot(x - m.cx[i], y - m.cy[i]) - Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i])) < least) for (let k = 0; k + 3 < pts.length; k += 2) d = Math.min(d, toSegment(x, y, pts[k], pts[k + 1], pts[k + 2], pts[k + 3]));
-        } else d = toSegment(x, y, m.x[i - 1], m.y[i - 1], m.x[i], m.y[i]);
+          if (Math.abs(Math.hypot(x - m.cx[i], y - m.cy[i]) - Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i])) < least) for (let k = 0; k + 3 < pts.length; k += 2) d = Math.min(d, toSegment(pts[k], pts[k + 1], pts[k + 2], pts[k + 3], x, y));
+        } else d = toSegment(m.x[i - 1], m.y[i - 1], m.x[i], m.y[i], x, y);
         if (d < least) {
           least = d;
           best = { p, s, i };
@@ -65,11 +66,4 @@ export function lineNear(programs: readonly PlacedProgram[], x: number, y: numbe
   if (!best) return null;
   const { p, s, i } = best;
   return { file: p.file, line: s.line[i], points: pointsOf(s.motion, i), z: s.motion.z[i], rapid: false, cutId: s.cutId };
-}
-
-function toSegment(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
-  const [ex, ey] = [bx - ax, by - ay];
-  const q = ex * ex + ey * ey;
-  const t = q > 0 ? Math.min(1, Math.max(0, ((x - ax) * ex + (y - ay) * ey) / q)) : 0;
-  return Math.hypot(x - ax - t * ex, y - ay - t * ey);
 }

@@ -1,8 +1,8 @@
 import Flatbush from 'flatbush';
 import type { Item, PlacedItem } from '@/core/artwork/item';
-import { boxOf, distanceTo, filledBy, isWithin, touches } from '@/core/artwork/picking';
+import { boxOf, distanceTo, frameBox, isInside, isWithin, touches } from '@/core/artwork/picking';
 import { kindOf } from '@/core/cuts/registry';
-import { boundsOf, contains, type Bounds } from '@/core/geometry/region';
+import type { Bounds } from '@/core/geometry/region';
 import type { Job } from '@/core/job/job';
 import { pickable } from '@/ui/actions/edits';
 
@@ -38,8 +38,8 @@ export class PickIndex {
       if (p) this.entries.push({ id: i.id, placed: p, filled: filled.has(i.id), text: i.kind === 'lettering' });
     }
     const tree = this.entries.length ? new Flatbush(this.entries.length) : null;
-    for (const { placed: p, text } of this.entries) {
-      const b = text ? boundsOf([Float64Array.from(p.corners.flatMap((c) => [c.x, c.y]))])! : boxOf(p);
+    for (const { placed } of this.entries) {
+      const b = frameBox(placed);
       tree!.add(b.x0, b.y0, b.x1, b.y1);
     }
     tree?.finish();
@@ -66,7 +66,7 @@ export class PickIndex {
       const [w, h] = [b.x1 - b.x0, b.y1 - b.y0];
       const area = w * h;
       const counts = filled || text || Math.min(w, h) < SMALL_PX * px || area < SMALL_SHARE * width * height;
-      if (counts && (!holds || area <= holds.area) && (text ? inFrame(p, x, y) : contains(filledBy(p), x, y))) holds = { id, area };
+      if (counts && (!holds || area <= holds.area) && (text ? inFrame(p, x, y) : isInside(p, x, y))) holds = { id, area };
     }
     return near?.id ?? holds?.id ?? null;
   }

@@ -1,5 +1,6 @@
 import { heightOf } from '../../cutters/form';
 import { formOf } from '../../cutters/cutter';
+import { nearestShare } from '../../geometry/straight';
 import { RAPID, withoutArcs } from '../../motion/motion';
 import { areaText, lengthText } from '../../units/length';
 import type { Check, CheckInput, Finding } from '../check';
@@ -70,11 +71,10 @@ function deepestAt(input: CheckInput, x: number, y: number): string | null {
       for (let i = 1; i < m.count; i++) {
         if (m.kind[i] === RAPID && m.z[i] >= 0 && m.z[i - 1] >= 0) continue;
         const [ex, ey] = [m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1]];
-        const q = ex * ex + ey * ey;
-        const f = q > 0 ? Math.min(1, Math.max(0, ((x - m.x[i - 1]) * ex + (y - m.y[i - 1]) * ey) / q)) : 0;
+        const f = nearestShare(m.x[i - 1], m.y[i - 1], m.x[i], m.y[i], x, y);
         const d = Math.hypot(x - m.x[i - 1] - f * ex, y - m.y[i - 1] - f * ey);
         if (d > form.radius + 1e-6) continue;
-        const z = Math.min(m.z[i - 1] + f * (m.z[i] - m.z[i - 1]), q > 0 ? Infinity : Math.min(m.z[i], m.z[i - 1])) + heightOf(form, Math.min(d, form.radius));
+        const z = Math.min(m.z[i - 1] + f * (m.z[i] - m.z[i - 1]), ex !== 0 || ey !== 0 ? Infinity : Math.min(m.z[i], m.z[i - 1])) + heightOf(form, Math.min(d, form.radius));
         if (z < low) {
           low = z;
           best = s.cutId;
