@@ -66,6 +66,41 @@ describe('steps of a history', () => {
     );
   });
 
+  it('that are as large as a drawing are not kept, nor what lies before them; what came since is', async () => {
+    const id = await createJob('Lock 7');
+    const s = useOpenJob.getState;
+    await s().load(id);
+    s().edit('Name', (j) => void (j.name = 'Lock 8'));
+    s().edit('Import', (j) => void j.items.push(...Array.from({ length: 4000 }, (_, i) => box(`n${i}`))));
+    s().edit('Width', (j) => void (j.blank.width = 77));
+    await s().close();
+    await s().load(id);
+    expect(s().past.map((p) => p.name)).toEqual(['Width']);
+    s().undo();
+    expect(s().job!.blank.width).not.toBe(77);
+    expect(s().job!.items).toHaveLength(4000);
+    await s().close();
+  });
+
+  it('that could not be written are written with the next save', async () => {
+    const id = await createJob('Lock 7');
+    const s = useOpenJob.getState;
+    await s().load(id);
+    const { db } = await import('./db');
+    const put = jest.spyOn(db().histories, 'put').mockImplementationOnce(() => {
+      throw new Error('no room');
+    });
+    s().edit('Name', (j) => void (j.name = 'Lock 8'));
+    await s().flush();
+    expect(s().save).toBe('saved');
+    put.mockRestore();
+    s().edit('Width', (j) => void (j.blank.width = 77));
+    await s().close();
+    await s().load(id);
+    expect(s().past.map((p) => p.name)).toEqual(['Name', 'Width']);
+    await s().close();
+  });
+
   it('are let go where another window has saved since', async () => {
     const id = await createJob('Lock 7');
     const s = useOpenJob.getState;

@@ -36,8 +36,20 @@ export interface HistoryHead {
   future: string[];
 }
 
-/** Characters of steps that are kept of a job; older ones are let go. */
-const ROOM = 4_000_000;
+/** How much of a history is kept, and how large a step of it may be, in what `sizeOf` counts; what lies before is let go. */
+const ROOM = 400_000;
+const LARGEST = 60_000;
+
+/** About how much a value holds, in numbers and short words; beyond `most` it is not counted on, so that a large drawing costs no time. */
+function sizeOf(value: unknown, most: number): number {
+  const todo = [value];
+  let size = 0;
+  for (let v = todo.pop(); v !== undefined && size <= most; v = todo.pop()) {
+    size += typeof v === 'string' ? 1 + v.length / 8 : 1;
+    if (v && typeof v === 'object') for (const part of Object.values(v)) if (part !== undefined) todo.push(part);
+  }
+  return size;
+}
 
 export function deltaOf(from: Job, to: Job): Delta {
   const set: Record<string, unknown> = {};
@@ -59,7 +71,7 @@ const written = new WeakMap<Step, { key: string; size: number }>();
 
 /** Keeps the history that goes with a saved revision: only steps that are not there yet are written. */
 export async function keepSteps(jobId: string, revision: number, past: readonly Step[], future: readonly Step[]): Promise<void> {
-  const fresh: StepRow[] = [];
+  const fresh: { step: Step; made: StepRow; row: { key: string; size: number } }[] = [];
   let room = ROOM;
   const list = (steps: readonly Step[]): string[] => {
     const keys: string[] = [];
@@ -68,12 +80,12 @@ export async function keepSteps(jobId: string, revision: number, past: readonly 
       if (!row) {
         const key = `${jobId}/${crypto.randomUUID()}`;
         const made: StepRow = { key, jobId, name: s.name, back: deltaOf(s.after, s.before), forth: deltaOf(s.before, s.after) };
-        row = { key, size: JSON.stringify([made.back, made.forth]).length };
-        written.set(s, row);
-        fresh.push(made);
+        row = { key, size: sizeOf([made.back, made.forth], LARGEST) };
+        fresh.push({ step: s, made, row });
       }
       room -= row.size;
-      if (room < 0) break;
+      // Nothing farther can be reached without this one.
+      if (room < 0 || row.size > LARGEST) break;
       keys.push(row.key);
     }
     return keys;
@@ -82,11 +94,13 @@ export async function keepSteps(jobId: string, revision: number, past: readonly 
   const head: HistoryHead = { key: jobId, jobId, revision, past: list([...past].reverse()).reverse(), future: list(future) };
   const wanted = new Set([...head.past, ...head.future]);
   await db().transaction('rw', db().steps, db().histories, async () => {
-    await db().steps.bulkPut(fresh.filter((r) => wanted.has(r.key)));
+    await db().steps.bulkPut(fresh.filter((f) => wanted.has(f.row.key)).map((f) => f.made));
     const there = await db().steps.where('jobId').equals(jobId).primaryKeys();
     await db().steps.bulkDelete(there.filter((k) => !wanted.has(k)));
     await db().histories.put(head);
   });
+  // Only now are they there: what failed is tried again with the next save.
+  for (const { step, row } of fresh) if (wanted.has(row.key)) written.set(step, row);
 }
 
 /** The history that goes with a revision of a job; null where another window has saved since. */
@@ -96,7 +110,7 @@ export async function openSteps(jobId: string, revision: number, job: Job): Prom
   const rows = new Map((await db().steps.where('jobId').equals(jobId).toArray()).map((r) => [r.key, r]));
   const step = (row: StepRow, before: Job, after: Job): Step => {
     const s: Step = { name: row.name, before, after, merge: null, at: 0 };
-    written.set(s, { key: row.key, size: JSON.stringify([row.back, row.forth]).length });
+    written.set(s, { key: row.key, size: sizeOf([row.back, row.forth], LARGEST) });
     return s;
   };
   const past: Step[] = [];

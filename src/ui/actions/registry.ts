@@ -4,6 +4,7 @@ import { alignments } from '@/core/artwork/arrange';
 import { combinations, type Combination } from '@/core/artwork/shapeWork';
 import { useOpenJob } from '@/store/openJob';
 import { useLibrary } from '@/ui/library/useLibrary';
+import { levelLine, uprightLine } from '@/ui/section/line';
 import { setView, stageNames, stages, useView, type Stage } from '@/ui/view';
 import { addItem } from './add';
 import { groupByCutter, togglePaths, addCut, deletePicked, nudge, pickable } from './edits';
@@ -52,8 +53,8 @@ function cutAsHere(): void {
 }
 
 function laySection(way: 'level' | 'upright'): void {
-  const { width, height } = useOpenJob.getState().job!.blank;
-  setView({ sectionOpen: true, section: way === 'level' ? { x0: -0.03 * width, y0: height / 2, x1: 1.03 * width, y1: height / 2 } : { x0: width / 2, y0: -0.03 * height, x1: width / 2, y1: 1.03 * height } });
+  const { blank } = useOpenJob.getState().job!;
+  setView({ sectionOpen: true, section: way === 'level' ? levelLine(blank) : uprightLine(blank) });
 }
 
 const hasJob = () => !!useOpenJob.getState().job;

@@ -4,7 +4,6 @@ import Button from '@mui/material/Button';
 import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { useWork } from '@/compute/pipeline';
-import { boundaryOf } from '@/core/artwork/picking';
 import { presetOf } from '@/core/pipeline/planning';
 import { mayHaveTabs } from '@/core/cuts/kinds/profile';
 import { kindOf } from '@/core/cuts/registry';
@@ -19,10 +18,10 @@ import { TextField } from '@/ui/common/fields';
 import { useDatum } from '@/ui/common/useDatum';
 import { Group } from '@/ui/common/SheetParts';
 import { useLibrary } from '@/ui/library/useLibrary';
-import { usePlaced } from '@/ui/table/usePlaced';
 import { reachTint } from '@/ui/table/drawPlan';
 import { cutColour } from '@/ui/theme/theme';
 import { setView, useView } from '@/ui/view';
+import { Boundary } from './Boundary';
 import { DepthDrawing } from './DepthDrawing';
 import { Remarks } from './Remarks';
 import { Speeds } from './Speeds';
@@ -51,9 +50,6 @@ export function CutEditor({ cut }: { cut: Cut }) {
   const bare = kind.bare?.(cut.values) ?? false;
   const items = cut.items.filter((id) => job.items.some((i) => i.id === id)).length;
   const origin = useDatum(job);
-  const placed = usePlaced(job.items);
-  const around = kind.fills && cut.items.length > 1 ? boundaryOf(cut.items.flatMap((q) => (placed.get(q) ? [{ id: q, placed: placed.get(q)! }] : []))) : null;
-  const boundary = around && job.items.find((i) => i.id === around);
   return (
     <>
       <Group title={cut.name}>
@@ -72,14 +68,7 @@ export function CutEditor({ cut }: { cut: Cut }) {
             </Button>
           )}
         </Box>
-        {boundary && (
-          <Typography variant="caption" component="p" sx={{ mt: -0.5, mb: 1.25, color: 'text.secondary' }}>
-            &ldquo;{boundary.name}&rdquo; is the boundary: it is cut around the {items - 1 === 1 ? 'thing' : `${items - 1} things`} inside, which stay standing.{' '}
-            <Link component="button" onClick={() => changeCut(cut.id, 'Cut inside', (c) => void (c.items = c.items.filter((id) => id !== boundary.id)))}>
-              Cut inside them instead
-            </Link>
-          </Typography>
-        )}
+        <Boundary cut={cut} job={job} />
         <FieldForm
           fields={kind.fields}
           values={cut.values}

@@ -14,6 +14,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { useDatum } from '@/ui/common/useDatum';
 import { openMenu, setView, useView } from '@/ui/view';
+import { levelLine } from './line';
 import { useSize } from '@/ui/table/useSize';
 
 const COUNT = 1000;
@@ -45,7 +46,7 @@ export function SectionStrip() {
     const v = useView.getState().section;
     if (!v) return;
     const out = (a: number, b: number, most: number) => Math.max(a, b) < 0 || Math.min(a, b) > most;
-    if (out(v.x0, v.x1, wide) || out(v.y0, v.y1, tall) || Math.max(Math.abs(v.x0 - v.x1) / wide, Math.abs(v.y0 - v.y1) / tall) > 1.2) setView({ section: { x0: -0.03 * wide, y0: tall / 2, x1: 1.03 * wide, y1: tall / 2 } });
+    if (out(v.x0, v.x1, wide) || out(v.y0, v.y1, tall) || Math.max(Math.abs(v.x0 - v.x1) / wide, Math.abs(v.y0 - v.y1) / tall) > 1.2) setView({ section: levelLine({ width: wide, height: tall }) });
   }, [wide, tall]);
   useEffect(() => {
     if (!section) return;

@@ -29,6 +29,7 @@ import { useLibrary } from '@/ui/library/useLibrary';
 import { ProofSheet } from '@/ui/proof/ProofSheet';
 import { RunSheet } from '@/ui/run/RunSheet';
 import { Split, type Part } from '@/ui/common/Split';
+import { levelLine } from '@/ui/section/line';
 import { Table } from '@/ui/table/Table';
 import { TableMenu } from '@/ui/table/TableMenu';
 import { setView, useView } from '@/ui/view';
@@ -63,8 +64,8 @@ export function Workbench({ id }: { id: string }) {
         else {
           const j = useOpenJob.getState().job!;
           // The section starts through the lettering, where there is something to see.
-          const middle = j.items.find((i) => i.kind === 'lettering')?.y ?? j.blank.height / 2;
-          setView({ section: { x0: -0.03 * j.blank.width, y0: middle, x1: 1.03 * j.blank.width, y1: middle }, cutId: j.cuts[0]?.id ?? null, stage: j.cuts.length ? 'cuts' : j.items.length ? 'cuts' : 'blank' });
+          const section = levelLine(j.blank, j.items.find((i) => i.kind === 'lettering')?.y);
+          setView({ section, cutId: j.cuts[0]?.id ?? null, stage: j.cuts.length || j.items.length ? 'cuts' : 'blank' });
           document.title = `${j.name} \u00b7 Mirvak`;
         }
       })
