@@ -1,4 +1,4 @@
-import { Bisector } from './bisector';
+import { EdgeSearch } from './search';
 import type { Sites } from './sites';
 
 /**
@@ -44,7 +44,7 @@ export class IncompleteTrace extends Error {
 /** Walks from every convex corner along all edges, node by node. */
 function walk(s: Sites): Trace {
   const n = s.count;
-  const e = new Bisector(s);
+  const e = new EdgeSearch(s);
   let cap = 4 * n + 16;
   let right = new Int32Array(cap);
   let left = new Int32Array(cap);
