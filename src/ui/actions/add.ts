@@ -10,7 +10,15 @@ export function addItem(kind: string): void {
   const job = jobNow();
   if (!job) return;
   const k = itemKindOf(kind);
-  let item = newItem({ id: freshId(), name: freeName(k.title(k.defaults), job.items), kind, x: job.blank.width / 2, y: job.blank.height / 2, layer: openLayer(job), values: { ...(structuredClone(k.defaults) as Item['values']), ...(k.fresh?.(job.blank) as Item['values'] | undefined) } });
+  let item = newItem({
+    id: freshId(),
+    name: freeName(k.title(k.defaults), job.items),
+    kind,
+    x: job.blank.width / 2,
+    y: job.blank.height / 2,
+    layer: openLayer(job),
+    values: { ...(structuredClone(k.defaults) as Item['values']), ...(k.fresh?.(job.blank) as Item['values'] | undefined) },
+  });
   const { picked } = useView.getState();
   const alone = picked.length === 1 ? job.items.find((i) => i.id === picked[0]) : undefined;
   const oval = kind === 'lettering' && alone ? ovalOf(alone) : null;

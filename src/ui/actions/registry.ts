@@ -52,6 +52,9 @@ function cutAsHere(): void {
   setView({ cutAs: at ? { left: at.left + 24, top: at.bottom } : { left: window.innerWidth / 2 - 150, top: 120 } });
 }
 
+const lookFrom = (to: 'corner' | 'top' | 'front' | 'side') =>
+  setView((v) => ({ camera: { to, n: v.camera.n + 1 }, table: v.table === 'plan' ? 'both' : v.table }));
+
 function laySection(way: 'level' | 'upright'): void {
   const { blank } = useOpenJob.getState().job!;
   setView({ sectionOpen: true, section: way === 'level' ? levelLine(blank) : uprightLine(blank) });
@@ -79,7 +82,7 @@ export const actions: readonly Action[] = [
   { id: 'paths', name: 'Show or hide the paths', shortcut: 'P', run: () => setView((v) => ({ paths: !v.paths })) },
   { id: 'paths-of-cut', name: 'Show or hide the paths of the open cut', shortcut: 'Shift+P', enabled: () => !!useView.getState().cutId, run: () => togglePaths([useView.getState().cutId!, ...useView.getState().alsoCuts]) },
   { id: 'section', name: 'Show or fold the section', shortcut: 'S', run: () => setView((v) => ({ sectionOpen: !v.sectionOpen })) },
-  ...(['corner', 'top', 'front', 'side'] as const).map((to): Action => ({ id: `camera-${to}`, name: `Look at the solid from the ${to}`, run: () => setView((v) => ({ camera: { to, n: v.camera.n + 1 }, table: v.table === 'plan' ? 'both' : v.table })) })),
+  ...(['corner', 'top', 'front', 'side'] as const).map((to): Action => ({ id: `camera-${to}`, name: `Look at the solid from the ${to}`, run: () => lookFrom(to) })),
   ...(['level', 'upright'] as const).map((way): Action => ({ id: `section-${way}`, name: `Lay the section ${way} through the middle`, enabled: hasJob, run: () => laySection(way) })),
   ...itemKinds.filter((k) => k.offered !== false).map((k): Action => ({ id: `add-${k.id}`, name: `Add ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addItem(k.id) })),
   { id: 'cut-as', name: 'Cut this as\u2026', shortcut: 'Ctrl+Enter', enabled: hasPick, run: cutAsHere },

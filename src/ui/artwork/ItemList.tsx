@@ -127,7 +127,16 @@ export function ItemList({ job, picked }: { job: Job; picked: readonly string[] 
   );
 }
 
-const rowStyle = (on: boolean) => ({ display: 'flex', cursor: 'pointer', '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: -2 }, alignItems: 'center', height: ROW, borderRadius: 2, bgcolor: on ? 'var(--mui-palette-wash)' : undefined, '&:hover': { bgcolor: on ? undefined : 'background.paper' } });
+const rowStyle = (on: boolean) => ({
+  display: 'flex',
+  alignItems: 'center',
+  height: ROW,
+  borderRadius: 2,
+  cursor: 'pointer',
+  bgcolor: on ? 'var(--mui-palette-wash)' : undefined,
+  '&:hover': { bgcolor: on ? undefined : 'background.paper' },
+  '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: -2 },
+});
 const nameStyle = { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' } as const;
 
 const ROWS = 'text/mirvak-rows';
@@ -210,7 +219,18 @@ function ItemRow({ item: i, on, depth }: { item: Item; on: boolean; depth: numbe
       </Box>
     );
   return (
-    <Box {...drag} {...asRow(depth, on, (add) => pickItem(i.id, add))} onDoubleClick={(e) => onRow(e) && setName(i.name)} onContextMenu={(e) => { if (!on) pickItem(i.id, false); openMenu(e, 'items'); }} onPointerEnter={() => setView({ hovered: i.id })} onPointerLeave={() => setView({ hovered: null })} sx={{ ...rowStyle(on), ...(lit && !on && { bgcolor: 'background.paper' }), ...(over && dropMark) }}>
+    <Box
+      {...drag}
+      {...asRow(depth, on, (add) => pickItem(i.id, add))}
+      onDoubleClick={(e) => onRow(e) && setName(i.name)}
+      onContextMenu={(e) => {
+        if (!on) pickItem(i.id, false);
+        openMenu(e, 'items');
+      }}
+      onPointerEnter={() => setView({ hovered: i.id })}
+      onPointerLeave={() => setView({ hovered: null })}
+      sx={{ ...rowStyle(on), ...(lit && !on && { bgcolor: 'background.paper' }), ...(over && dropMark) }}
+    >
       <Box sx={{ flex: 1, display: 'flex', alignItems: 'center', gap: 1, px: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, opacity: i.visible ? 1 : 0.5, fontWeight: on ? 600 : 450 }}>
         <Box component="span" sx={nameStyle}>
           {i.name}
@@ -229,7 +249,17 @@ function ItemRow({ item: i, on, depth }: { item: Item; on: boolean; depth: numbe
 function GroupRow({ group, layer, items, open, toggle, on, depth }: { group: Group; layer: string; items: string[]; open: boolean; toggle: () => void; on: boolean; depth: number }) {
   const { over, drag } = useRowDrag(() => ({ group: group.id }), { group: group.id, layer });
   return (
-    <Box {...drag} {...asRow(depth, on, () => setView({ picked: items }))} aria-expanded={open} onContextMenu={(e) => { if (!on) setView({ picked: items }); openMenu(e, 'items'); }} title="Drag things here to put them into this group" sx={{ ...rowStyle(on), ...(over && { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' }) }}>
+    <Box
+      {...drag}
+      {...asRow(depth, on, () => setView({ picked: items }))}
+      aria-expanded={open}
+      onContextMenu={(e) => {
+        if (!on) setView({ picked: items });
+        openMenu(e, 'items');
+      }}
+      title="Drag things here to put them into this group"
+      sx={{ ...rowStyle(on), ...(over && { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' }) }}
+    >
       <IconButton size="small" aria-label={`${open ? 'Close' : 'Open'} the group ${group.name}`} onClick={toggle}>
         {open ? <ExpandMoreRounded fontSize="small" /> : <ChevronRightRounded fontSize="small" />}
       </IconButton>

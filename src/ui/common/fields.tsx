@@ -100,7 +100,23 @@ function ValueField({ label, text, unit, hint, placeholder, take, marked, bare }
   );
 }
 
-export function LengthField(p: { label: string; value: number | null; unit: Unit; /** A length per minute. */ rate?: boolean; /** What a typed percentage is a share of, mm. */ share?: number; min?: number; max?: number; optional?: string; hint?: ReactNode; marked?: boolean; onChange: (mm: number | null) => void }) {
+interface LengthProps {
+  label: string;
+  value: number | null;
+  unit: Unit;
+  /** A length per minute. */
+  rate?: boolean;
+  /** What a typed percentage is a share of, mm. */
+  share?: number;
+  min?: number;
+  max?: number;
+  optional?: string;
+  hint?: ReactNode;
+  marked?: boolean;
+  onChange: (mm: number | null) => void;
+}
+
+export function LengthField(p: LengthProps) {
   const range = (v: number) => `${formatLength(v, p.unit)} ${p.unit}`;
   return (
     <ValueField

@@ -11,8 +11,20 @@ const LEFT = 118;
 const RIGHT = WIDTH - 6;
 const MIDDLE = (LEFT + RIGHT) / 2;
 
+interface Props {
+  readonly side: { readonly start: number; readonly floor: number; readonly lean: number };
+  readonly blank: Blank;
+  readonly unit: Unit;
+  readonly colour: string;
+  readonly cutter: Cutter | null;
+  /** Whether the floor is a limit that a V-carve may stay above. */
+  readonly limited: boolean;
+  /** Where heights count from, mm above the top face. */
+  readonly zero: number;
+}
+
 /** A cut from the side: its heights and depths to scale and numbered, how its walls lean, and its cutter in its true shape at the floor. */
-export function DepthDrawing({ side, blank, unit, colour, cutter, limited, zero }: { side: { start: number; floor: number; lean: number }; blank: Blank; unit: Unit; colour: string; cutter: Cutter | null; limited: boolean; /** Where heights count from, mm above the top face. */ zero: number }) {
+export function DepthDrawing({ side, blank, unit, colour, cutter, limited, zero }: Props) {
   const deepest = Math.max(side.floor, Math.min(blank.thickness, side.floor * 1.25), 0.1);
   const { y, k, above } = sideScale(blank.safeHeight, deepest, HEIGHT);
   const levels: Level[] = [
@@ -33,7 +45,12 @@ export function DepthDrawing({ side, blank, unit, colour, cutter, limited, zero 
   const [face, start, floor, bed] = [0, -side.start, -side.floor, -Math.min(blank.thickness, deepest)].map((z) => TOP + y(z));
   const bottom = Math.max(bed, floor + 2);
   const profile = cutter ? profileOf(cutter) : null;
-  const outline = profile && cutter ? Array.from({ length: 33 }, (_, i) => -r + (2 * r * i) / 32).map((rho) => ({ x: MIDDLE + rho * k, y: floor - Math.min(profile(Math.min(Math.abs(rho), r - 1e-9)), 1e3) * k })) : [];
+  const outline = profile
+    ? Array.from({ length: 33 }, (_, i) => -r + (2 * r * i) / 32).map((rho) => ({
+        x: MIDDLE + rho * k,
+        y: floor - Math.min(profile(Math.min(Math.abs(rho), r - 1e-9)), 1e3) * k,
+      }))
+    : [];
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT + TOP + 24}`} width="100%" role="img" aria-label={`Side view: ${levels.map((l) => `${l.name.toLowerCase()} ${formatLength(l.z - zero, unit)}`).join(', ')} ${unit}`} style={{ display: 'block', marginBottom: 6 }}>
       <clipPath id="side-view">

@@ -4,6 +4,7 @@ import { lightNear } from '@/ui/run/lit';
 import { useColorScheme } from '@mui/material/styles';
 import { useCallback, useEffect, useMemo, useReducer, useRef, useState, type MouseEvent as ReactMouse, type PointerEvent as ReactPointer } from 'react';
 import { useWork } from '@/compute/pipeline';
+import type { PlacedItem } from '@/core/artwork/item';
 import { radiusOf } from '@/core/cutters/cutter';
 import { pathData } from '@/core/geometry/path';
 import { mayHaveTabs } from '@/core/cuts/kinds/profile';
@@ -285,11 +286,38 @@ export function PlanView() {
   };
   const datum = datumOf(job.blank);
   return (
-    <Box ref={holder} role="application" aria-label="Plan of the blank" tabIndex={0} onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => up()} onDoubleClick={twice} {...pinch} onContextMenu={askMenu} onPointerLeave={() => setView({ cursor: null, hovered: null })} onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()} onDrop={(e) => { e.preventDefault(); void takeFiles([...e.dataTransfer.files]); }} sx={{ position: 'absolute', inset: 0, cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default', touchAction: 'none', userSelect: 'none', outline: 'none', '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' } }}>
+    <Box
+      ref={holder}
+      role="application"
+      aria-label="Plan of the blank"
+      tabIndex={0}
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={() => up()}
+      onDoubleClick={twice}
+      {...pinch}
+      onContextMenu={askMenu}
+      onPointerLeave={() => setView({ cursor: null, hovered: null })}
+      onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        void takeFiles([...e.dataTransfer.files]);
+      }}
+      sx={{
+        position: 'absolute',
+        inset: 0,
+        cursor: gesture?.kind === 'pan' ? 'grabbing' : 'default',
+        touchAction: 'none',
+        userSelect: 'none',
+        outline: 'none',
+        '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' },
+      }}
+    >
       <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block' }} />
       {view && (
         <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}>
-          {hovered && !gesture && !picked.includes(hovered) && placed.get(hovered) && <path d={pathData(placed.get(hovered)!.paths, 3)} transform={`matrix(${view.k} 0 0 ${-view.k} ${view.ox} ${view.oy})`} fill="none" stroke="var(--mui-palette-primary-main)" strokeOpacity="0.65" strokeWidth="2.5" vectorEffect="non-scaling-stroke" />}
+          {hovered && !gesture && !picked.includes(hovered) && placed.get(hovered) && <Hovered placed={placed.get(hovered)!} view={view} />}
           <Datum {...toScreen(view, datum.x, datum.y)} colour="var(--mui-palette-primary-main)" />
           {snap?.xs.map((x) => <line key={`x${x}`} x1={toScreen(view, x, 0).x} x2={toScreen(view, x, 0).x} y1={RULER} y2="100%" stroke="var(--mui-palette-brass)" strokeDasharray="4 3" />)}
           {snap?.ys.map((y) => <line key={`y${y}`} y1={toScreen(view, 0, y).y} y2={toScreen(view, 0, y).y} x1={RULER} x2="100%" stroke="var(--mui-palette-brass)" strokeDasharray="4 3" />)}
@@ -328,4 +356,11 @@ function Datum({ x, y, colour }: { x: number; y: number; colour: string }) {
       <circle cx={x} cy={y} r="5.5" fill="var(--mui-palette-background-paper)" />
     </g>
   );
+}
+
+/** What the pointer is over, here or in the list. */
+function Hovered({ placed, view }: { placed: PlacedItem; view: Viewport }) {
+  const d = useMemo(() => pathData(placed.paths, 3), [placed]);
+  const { k, ox, oy } = view;
+  return <path d={d} transform={`matrix(${k} 0 0 ${-k} ${ox} ${oy})`} fill="none" stroke="var(--mui-palette-primary-main)" strokeOpacity="0.65" strokeWidth="2.5" vectorEffect="non-scaling-stroke" />;
 }

@@ -8,7 +8,8 @@ import { useWork } from '@/compute/pipeline';
 import { savePicture } from '@/store/jobs';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
-import { setView, useView } from '@/ui/view';
+import { action } from '@/ui/actions/registry';
+import { useView } from '@/ui/view';
 import { addressOf, PORTRAIT } from './solid/portrait';
 import type { SolidApi } from './solid/solid.worker';
 import { useSize } from './useSize';
@@ -139,7 +140,7 @@ export function SolidView() {
       ) : (
         <Box role="group" aria-label="Standard views" sx={{ position: 'absolute', top: 4, right: 6, display: 'flex' }}>
           {VIEWS.map(([to, name]) => (
-            <Button key={to} size="small" color="inherit" onClick={() => setView((v) => ({ camera: { to, n: v.camera.n + 1 } }))} sx={{ minWidth: 0, px: 1, minHeight: 28, fontSize: 12, color: 'text.secondary' }}>
+            <Button key={to} size="small" color="inherit" onClick={action(`camera-${to}`).run} sx={{ minWidth: 0, px: 1, minHeight: 28, fontSize: 12, color: 'text.secondary' }}>
               {name}
             </Button>
           ))}

@@ -78,7 +78,10 @@ export const vcarve = cutKind({
     // Depth errors are radial ones divided by tan a: steep cones get finer outlines.
     const budget = finer(c.budget, 1 / tan);
     const { region, lost } = traceable(c.region(budget.flatten));
-    for (const l of lost) remarks.push({ level: 'problem', text: `The outline is too tangled here for an exact V-carve: a square of ${l.side.toFixed(2)} mm (${l.area.toPrecision(2)} mm\u00b2 of the artwork) is left out.`, x: l.x, y: l.y, mend: 'simplify' });
+    for (const l of lost) {
+      const what = `${l.area.toPrecision(2)} mm\u00b2 of the artwork, within ${l.side.toFixed(2)} mm,`;
+      remarks.push({ level: 'problem', text: `The outline is too tangled here for an exact V-carve: ${what} are left out.`, x: l.x, y: l.y, mend: 'simplify' });
+    }
     if (!region.length) return emptyPlan(remarks);
     const R = limit * tan + tip;
     const height = (r: number) => -v.startDepth - Math.min((r - tip) / tan, limit);
