@@ -95,6 +95,7 @@ export function ArtworkSheet() {
         >
           {item ? (
             <Box sx={{ display: 'grid', gap: 1.25 }} key={item.id}>
+              {item.kind === 'lettering' && <RoundPlaces item={item} />}
               <FieldForm
                 fields={itemKindOf(item.kind).fields}
                 values={item.values}
@@ -119,7 +120,6 @@ export function ArtworkSheet() {
               />
               {item.kind === 'lettering' && (
                 <>
-                  <RoundPlaces item={item} />
                   <Button size="small" color="inherit" onClick={chooseFont} sx={{ justifySelf: 'start', fontSize: 13, color: 'text.secondary' }}>
                     Add a font file
                   </Button>

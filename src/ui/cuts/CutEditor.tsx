@@ -53,7 +53,16 @@ export function CutEditor({ cut }: { cut: Cut }) {
   return (
     <>
       <Group title={cut.name}>
-        <DepthDrawing side={kind.side(cut.values, job.blank, (id) => cutters.find((c) => c.id === id) ?? null)} blank={job.blank} unit={job.unit} colour={cutColour(job.cuts.indexOf(cut))} cutter={cutters.find((c) => c.id === kind.cutters(cut.values).at(-1)) ?? null} limited={cut.kind === 'vcarve'} zero={origin.z} />
+        <DepthDrawing
+          side={kind.side(cut.values, job.blank, (id) => cutters.find((c) => c.id === id) ?? null)}
+          blank={job.blank}
+          unit={job.unit}
+          colour={cutColour(job.cuts.indexOf(cut))}
+          cutter={cutters.find((c) => c.id === kind.cutters(cut.values).at(-1)) ?? null}
+          lowest={cut.kind !== 'vcarve' ? 'Depth' : cut.values.limit === null ? 'No limit' : 'Limit'}
+          clears={cut.kind === 'skim' || (!!kind.fills && cut.values.limit !== null)}
+          zero={origin.z}
+        />
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1.25, minHeight: 34 }}>
           <Typography variant="body2" sx={{ flex: 1, color: items || bare ? 'text.secondary' : 'error.main' }}>
             {bare ? 'Needs no artwork' : items ? `Cuts ${items} ${items === 1 ? 'item' : 'items'}` : 'Pick artwork on the table for this cut'}

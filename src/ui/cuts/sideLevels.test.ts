@@ -19,6 +19,12 @@ describe('the side view of a cut', () => {
     );
   });
 
+  it('is no larger than what is wide allows', () => {
+    const { y, k } = sideScale(10, 0.1, 120, 30);
+    expect(k).toBe(30);
+    expect(y(-0.1) - y(0)).toBeCloseTo(3, 9);
+  });
+
   it('keeps labels apart, in order, and inside', () => {
     fc.assert(
       fc.property(fc.array(fc.double({ min: 0, max: 120, noNaN: true }), { minLength: 1, maxLength: 7 }), (at) => {

@@ -4,14 +4,17 @@ export interface Level {
   readonly z: number;
 }
 
+/** How much of the height what lies above the face may take. */
+const SHARE = 0.42;
+
 /**
- * Where heights are drawn, in pixels from the top: depths to one scale, and heights above the face to the same unless they
- * would take more than their share; then they are drawn smaller (`above` says by how much).
+ * Where heights are drawn, in pixels from the top: depths to one scale of at most `most` pixels a mm (what is wide must fit
+ * too), and heights above the face to the same unless they would take more than their share; then they are drawn smaller
+ * (`above` says by how much).
  */
-export function sideScale(highest: number, deepest: number, height: number): { y: (z: number) => number; k: number; above: number } {
-  const share = 0.42;
-  const k = Math.min((height * (1 - share)) / Math.max(deepest, 1e-3), Math.max(height / (highest + deepest), (height * (1 - share)) / Math.max(deepest, 1e-3)));
-  const above = Math.min(1, (height * share) / Math.max(highest * k, 1e-9));
+export function sideScale(highest: number, deepest: number, height: number, most = Infinity): { y: (z: number) => number; k: number; above: number } {
+  const k = Math.min(most, (height * (1 - SHARE)) / Math.max(deepest, 1e-3));
+  const above = Math.min(1, (height * SHARE) / Math.max(highest * k, 1e-9));
   const face = highest * k * above;
   return { y: (z) => (z > 0 ? face - z * k * above : face - z * k), k, above };
 }

@@ -30,6 +30,7 @@ import { ProofSheet } from '@/ui/proof/ProofSheet';
 import { RunSheet } from '@/ui/run/RunSheet';
 import { Split, type Part } from '@/ui/common/Split';
 import { levelLine } from '@/ui/section/line';
+import { leaveSolidSeat } from '@/ui/table/solid/seat';
 import { Table } from '@/ui/table/Table';
 import { TableMenu } from '@/ui/table/TableMenu';
 import { setView, useView } from '@/ui/view';
@@ -74,6 +75,7 @@ export function Workbench({ id }: { id: string }) {
     return () => {
       live = false;
       follow(null);
+      leaveSolidSeat();
       void useOpenJob.getState().close();
     };
   }, [id]);

@@ -2,7 +2,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import * as Comlink from 'comlink';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import { useWork } from '@/compute/pipeline';
 import { savePicture } from '@/store/jobs';
@@ -11,7 +10,7 @@ import { useOpenJob } from '@/store/openJob';
 import { action } from '@/ui/actions/registry';
 import { useView } from '@/ui/view';
 import { addressOf, PORTRAIT } from './solid/portrait';
-import type { SolidApi } from './solid/solid.worker';
+import { solidSeat, type SolidSeat } from './solid/seat';
 import { useSize } from './useSize';
 
 const VIEWS = [
@@ -29,7 +28,8 @@ export function SolidView() {
   const play = useLater(useView, (v) => v.play);
   const camera = useLater(useView, (v) => v.camera);
   const holder = useRef<HTMLDivElement>(null);
-  const [solid, setSolid] = useState<Comlink.Remote<SolidApi> | null>(null);
+  const [seat, setSeat] = useState<SolidSeat | null>(null);
+  const solid = seat?.api;
   const [failed, setFailed] = useState(false);
   const size = useSize(holder);
   const drag = useRef<{ x: number; y: number; pan: boolean } | null>(null);
@@ -37,40 +37,26 @@ export function SolidView() {
   const empty = !job.cuts.some((c) => c.enabled);
 
   useEffect(() => {
-    // A canvas can be handed over once only: each life of the view makes its own.
-    const canvas = document.createElement('canvas');
-    canvas.style.cssText = 'position:absolute;inset:0;width:100%;height:100%;display:block';
-    holder.current!.prepend(canvas);
-    const worker = new Worker(new URL('./solid/solid.worker.ts', import.meta.url), { type: 'module' });
-    const api = Comlink.wrap<SolidApi>(worker);
+    const mine = solidSeat();
+    holder.current!.prepend(mine.canvas);
     let live = true;
-    const off = canvas.transferControlToOffscreen();
-    void api.start(Comlink.transfer(off, [off])).then((ok) => {
+    void mine.started.then((ok) => {
       if (!live) return;
-      if (ok) setSolid(() => api);
+      if (ok) setSeat(mine);
       else setFailed(true);
     });
     return () => {
       live = false;
-      worker.terminate();
-      canvas.remove();
-      setSolid(null);
+      mine.canvas.remove();
+      setSeat(null);
     };
   }, []);
   useEffect(() => void solid?.resize(size.width, size.height, window.devicePixelRatio || 1), [solid, size]);
-  const seen = useRef('');
   useEffect(() => {
-    if (!solid || !size.width) return;
-    // A new blank or a view that was asked for looks afresh; a resized one keeps its direction.
-    const key = `${width}/${height}/${thickness}`;
-    void solid.look(seen.current.startsWith(key) ? (seen.current === `${key}/${camera.n}` ? 'fit' : camera.to) : 'corner', width, height, thickness);
-    seen.current = `${key}/${camera.n}`;
-  }, [solid, size, width, height, thickness, camera]);
-  useEffect(() => {
-    seen.current = '';
-  }, [solid]);
+    if (size.width) seat?.look(camera.to, camera.n, width, height, thickness);
+  }, [seat, size, width, height, thickness, camera]);
   const field = empty ? null : (play?.field ?? proof?.field ?? null);
-  useEffect(() => void solid?.body(field, width, height, thickness, material), [solid, field, width, height, thickness, material]);
+  useEffect(() => seat?.body(field, width, height, thickness, material), [seat, field, width, height, thickness, material]);
   useEffect(() => {
     const c = play ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
     void solid?.cutter(c, play?.x ?? 0, play?.y ?? 0, play?.z ?? 0);

@@ -1,0 +1,57 @@
+import * as Comlink from 'comlink';
+import type { StandardView } from './scene';
+import type { SolidApi } from './solid.worker';
+
+type Body = Parameters<SolidApi['body']>;
+
+/**
+ * The worker that draws the solid, with its canvas. Starting one takes a second or more without a graphics card, so it stays
+ * while the plan alone is shown, and is taken up again where the solid comes back, looking from where it looked.
+ */
+export class SolidSeat {
+  readonly canvas = document.createElement('canvas');
+  readonly api: Comlink.Remote<SolidApi>;
+  /** False where the browser has no WebGL. */
+  readonly started: Promise<boolean>;
+  private readonly worker = new Worker(new URL('./solid.worker.ts', import.meta.url), { type: 'module' });
+  private blank = '';
+  private asked = -1;
+  private given: readonly unknown[] = [];
+
+  constructor() {
+    this.canvas.style.cssText = 'position:absolute;inset:0;width:100%;height:100%;display:block';
+    this.api = Comlink.wrap<SolidApi>(this.worker);
+    // A canvas can be handed over once only: each worker has its own.
+    const off = this.canvas.transferControlToOffscreen();
+    this.started = this.api.start(Comlink.transfer(off, [off]));
+  }
+
+  /** A new blank or a view that was asked for (`n` counts them) is looked at afresh; else the direction stays and all is fitted in. */
+  look(to: StandardView, n: number, width: number, height: number, thickness: number): void {
+    const blank = `${width}/${height}/${thickness}`;
+    void this.api.look(blank !== this.blank ? 'corner' : n !== this.asked ? to : 'fit', width, height, thickness);
+    this.blank = blank;
+    this.asked = n;
+  }
+
+  /** What stands there; the same is not given twice. */
+  body(...body: Body): void {
+    if (body.every((v, i) => v === this.given[i])) return;
+    this.given = body;
+    void this.api.body(...body);
+  }
+
+  leave(): void {
+    this.worker.terminate();
+    this.canvas.remove();
+  }
+}
+
+let seat: SolidSeat | null = null;
+export const solidSeat = (): SolidSeat => (seat ??= new SolidSeat());
+
+/** The job is left: the worker goes. */
+export function leaveSolidSeat(): void {
+  seat?.leave();
+  seat = null;
+}
