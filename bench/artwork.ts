@@ -3,7 +3,8 @@
  * a build). 3,000 outlines of 50,000 nodes come in as an SVG of 5 MB; then frames are counted while the plan is zoomed,
  * moved, and 100 things are dragged; picking is timed from press to answer. A picture of 2,000 x 2,000 pixels is traced last.
  */
-import { trace, traceDefaults } from '../src/core/artwork/trace/trace';
+import { traceDefaults } from '../src/core/artwork/trace/options';
+import { trace } from '../src/core/artwork/trace/trace';
 import { forgetTasks, inWindow, longTasks } from './page';
 
 const row = (what: string, figure: string, bar: string) => console.log(`| ${what} | ${figure} | ${bar} |`);

@@ -105,13 +105,44 @@ test('a picture is traced over itself and placed at its wanted size', async () =
   await drop(maker.page, 'stones.png', 'image/png', png, true);
   await maker.sees('Trace a picture');
   await maker.sees(/2 outlines, \d+ nodes/);
-  await maker.fill('Width', '200');
+  // The width is that of what is drawn, from the disc's left to the bar's right, not that of the paper round it.
+  await maker.fill('Width', '150');
+  await maker.sees(/of what is drawn; 80(\.\d)? mm high/);
   await maker.press('Place on the blank');
   await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
-  await maker.sees('1 item');
-  // From the disc's left (40 px) to the bar's right (340 px) at half a millimetre a pixel.
+  // The picture lies under the outlines, on a locked layer of its own.
+  await maker.sees('2 items');
+  await maker.find('button', 'Unlock the layer Pictures');
   await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 150) < 0.3);
-  await maker.press(/^Undo/);
+  // Cut, moved, and traced again with other values: the cut stays, and the outlines stay where they were moved to.
+  await maker.press('Cut this as');
+  await maker.press('Area clearance', 'menuitem');
+  await maker.fill('Centre X', '140');
+  await maker.press('Trace again');
+  await maker.holds('Smallest spot', '6');
+  await maker.sees(/2 outlines, \d+ nodes/);
+  await maker.fill('Smallest spot', '17000');
+  await maker.sees(/1 outline, \d+ nodes/);
+  await maker.press('Take these outlines');
+  await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+  await maker.sees('1 drawing has new outlines.');
+  // The disc alone is left: 80 mm wide, its middle 35 mm left of that of the pair.
+  await maker.page.waitForFunction(() => Math.abs(Number([...document.querySelectorAll('label')].find((l) => l.textContent === 'Centre X')?.parentElement?.querySelector('input')?.value) - 105) < 0.05);
+  await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 80) < 0.3);
+  await maker.chord('Alt', 'Digit3');
+  await maker.sees('Cuts 1 item');
+  // The picture comes back with the job.
+  await maker.page.reload();
+  await maker.stage('Artwork');
+  await maker.press(/^stones\b(?!\.png)/, 'treeitem');
+  await maker.press('Trace again');
+  await maker.holds('Smallest spot', '17000');
+  await maker.press('Cancel');
+  await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+  for (let i = 0; i < 4; i++) {
+    await maker.press(/^Undo/);
+    await new Promise((r) => setTimeout(r, 150));
+  }
   await maker.sees('Nothing drawn yet');
 });
 

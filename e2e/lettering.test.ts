@@ -160,10 +160,10 @@ test('a drawing that does not say its unit is asked about, and centre lines of s
   await maker.sees('Trace a picture');
   await maker.choose('Trace', 'Centre lines of strokes');
   await maker.sees(/1 line, \d+ nodes/);
-  await maker.fill('Width', '200');
+  await maker.fill('Width', '160');
   await maker.press('Place on the blank');
-  await maker.sees('2 items');
-  // 320 pixels from end to end, at half a millimetre each.
+  await maker.sees('3 items');
+  // As wide as was asked for, from end to end.
   await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 160) < 1.5);
 });
 

@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import { bestThreshold, proposedColours } from '@/core/artwork/trace/colours';
 import { trace } from '@/core/artwork/trace/trace';
 import { boundsOfPaths } from '@/core/geometry/path';
 import type { Item } from '@/core/artwork/item';
@@ -123,6 +124,7 @@ const api: ComputeApi = {
     return { ...rest, count: items.length };
   },
   madeItems: (from, to) => opened?.items.slice(from, to) ?? [],
+  lookAt: (picture) => ({ threshold: bestThreshold(picture), colours: proposedColours(picture) }),
   trace: (ticket, picture, options, progress) => trace(picture, options, watch(ticket, progress)),
   shapes: (items, task) => shapeWork(items, task, art),
   gauge: (items, radii) => gauge(items, radii, art),

@@ -1,7 +1,8 @@
 import type { CutPlan } from '@/core/cuts/kind';
 import type { Item } from '@/core/artwork/item';
 import type { Picture } from '@/core/artwork/trace/colours';
-import type { TracedLayer, TraceOptions } from '@/core/artwork/trace/trace';
+import type { TraceOptions } from '@/core/artwork/trace/options';
+import type { TracedLayer } from '@/core/artwork/trace/trace';
 import type { ImportedArtwork } from '@/core/exchange/items';
 import type { Path } from '@/core/geometry/path';
 import type { GaugeResult, ShapeTask } from './artwork';
@@ -50,6 +51,8 @@ export interface ArtworkApi {
   /** Makes items of the opened drawing and keeps them, to be fetched in portions: a window is not held up by thousands at once. */
   makeItems(name: string, here: { readonly blank: { readonly width: number; readonly height: number }; readonly layers: readonly { readonly id: string; readonly name: string }[]; readonly unit?: number }): Omit<ImportedArtwork, 'items'> & { readonly count: number };
   madeItems(from: number, to: number): Item[];
+  /** What to begin tracing a picture with: the threshold that parts it best, and how many colours it is drawn in. */
+  lookAt(picture: Picture): { threshold: number; colours: number };
   trace(ticket: number, picture: Picture, options: TraceOptions, progress: ReportProgress): TracedLayer[];
   shapes(items: readonly Item[], task: ShapeTask): Path[][];
   gauge(items: readonly Item[], radii: readonly number[]): GaugeResult;

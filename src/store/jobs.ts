@@ -5,7 +5,7 @@ import { newJob, type Job } from '@/core/job/job';
 import { db, type JobRow } from './db';
 import { takeLeft, windowId } from './journal';
 import { difference, headOf, itemRow, joined, portions, type Difference } from './keep';
-import { fontFiles, putFont, sweepFonts } from './ownFonts';
+import { archiveFiles, sweepFiles, takeFilesOf } from './files';
 
 /** Opaque ids for rows and for things in a job. */
 export const freshId = (): string => crypto.randomUUID().slice(0, 13);
@@ -73,13 +73,13 @@ export async function sweepDeleted(): Promise<void> {
   await db().items.where('jobId').anyOf(gone).delete();
   await db().steps.where('jobId').anyOf(gone).delete();
   await db().histories.bulkDelete(gone);
-  await sweepFonts();
+  await sweepFiles();
 }
 
 /** Reads a .mirvak or job.json file onto the shelf. Throws JobError; the shelf is unchanged then. */
 export async function importJob(file: File): Promise<string> {
   const { job, assets } = unpackJob(new Uint8Array(await file.arrayBuffer()));
-  for (const f of job.fonts) if (assets[f.file]) await putFont(f, assets[f.file]);
+  await takeFilesOf(job, assets);
   return insert(job);
 }
 
@@ -87,8 +87,7 @@ export async function importJob(file: File): Promise<string> {
 export async function exportJob(id: string, job?: Job): Promise<Uint8Array> {
   const row = await db().jobs.get(id);
   const packed = job ?? (await rawJob(row!));
-  const files = await fontFiles(packed);
-  return packJob(packed, Object.fromEntries(packed.fonts.flatMap((f) => (files[f.id] ? [[f.file, files[f.id]]] : []))));
+  return packJob(packed, await archiveFiles(packed));
 }
 
 /** A job of the shelf to look at, not to change. Throws JobError. */

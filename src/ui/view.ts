@@ -57,8 +57,8 @@ interface View {
   tool: Tool;
   /** The item or cut in whose first field one goes on; counts up so that asking twice works. */
   typing: { readonly id: string; readonly n: number } | null;
-  /** A picture that is being traced. */
-  tracing: File | null;
+  /** A picture that is being traced: a new one, or again the one of an item. */
+  tracing: File | { readonly again: string } | null;
   /** Places that the gap gauge points at: mm, with their widths. */
   gauged: readonly { x: number; y: number; width: number }[];
 }

@@ -4,6 +4,7 @@ import { drawing } from './kinds/drawing';
 import { ellipse } from './kinds/ellipse';
 import { lettering } from './kinds/lettering';
 import { motif } from './kinds/motif';
+import { picture } from './kinds/picture';
 import { polygon } from './kinds/polygon';
 import { rectangle } from './kinds/rectangle';
 import { ring } from './kinds/ring';
@@ -11,7 +12,7 @@ import { slot } from './kinds/slot';
 import { star } from './kinds/star';
 
 /** Every kind of item, in the order in which they are offered. */
-export const itemKinds: readonly ItemKind[] = [lettering, rectangle, ellipse, polygon, star, ring, slot, motif, border, drawing];
+export const itemKinds: readonly ItemKind[] = [lettering, rectangle, ellipse, polygon, star, ring, slot, motif, border, drawing, picture];
 
 const byId = new Map(itemKinds.map((k) => [k.id, k]));
 

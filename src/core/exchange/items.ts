@@ -1,3 +1,4 @@
+import { drawnItem } from '../artwork/drawn';
 import { newItem, type Item } from '../artwork/item';
 import { boundsOfPaths, transformPath } from '../geometry/path';
 import { fontCatalogue } from '../lettering/catalogue';
@@ -44,12 +45,9 @@ export function itemsOf(source: Drawn, name: string, here: Here): ImportedArtwor
   const dy = all ? here.blank.height / 2 - (all.y0 + all.y1) / 2 : 0;
   const items: Item[] = [];
   for (const t of drawn.things) {
-    const b = boundsOfPaths(t.paths);
-    if (!b) continue;
-    const cx = (b.x0 + b.x1) / 2;
-    const cy = (b.y0 + b.y1) / 2;
-    const paths = t.paths.map((p) => transformPath(p, { a: 1, b: 0, c: 0, d: 1, e: -cx, f: -cy }));
-    items.push(newItem({ id: here.freshId(), name: t.name.slice(0, 200), kind: 'drawing', x: cx + dx, y: cy + dy, layer: layerOf(t.layer), group: group.id, values: { paths, fill: t.fill } }));
+    if (!boundsOfPaths(t.paths)) continue;
+    const i = drawnItem({ id: here.freshId(), name: t.name.slice(0, 200), layer: layerOf(t.layer), group: group.id }, t.paths, t.fill);
+    items.push({ ...i, x: i.x + dx, y: i.y + dy });
   }
   const fonts = new Set<string>();
   for (const t of drawn.texts) {

@@ -50,6 +50,16 @@ export const inverse = (m: Affine): Affine => {
   return { a: m.d / d, b: -m.b / d, c: -m.c / d, d: m.a / d, e: (m.c * m.f - m.d * m.e) / d, f: (m.b * m.e - m.a * m.f) / d };
 };
 
+/** The map that does `first`, then `then`. */
+export const after = (then: Affine, first: Affine): Affine => ({
+  a: then.a * first.a + then.c * first.b,
+  b: then.b * first.a + then.d * first.b,
+  c: then.a * first.c + then.c * first.d,
+  d: then.b * first.c + then.d * first.d,
+  e: then.a * first.e + then.c * first.f + then.e,
+  f: then.b * first.e + then.d * first.f + then.f,
+});
+
 /** Scale about the origin, then turn by degrees counter-clockwise, then move. */
 export function placement(x: number, y: number, degrees: number, sx = 1, sy = sx): Affine {
   const t = (degrees * Math.PI) / 180;

@@ -7,7 +7,7 @@ import { benchRouter, machineSchema } from '../machine/profile';
 import { dialectOf, dialectSchema } from '../program/dialect';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 6;
+export const JOB_VERSION = 7;
 
 /** Nine places of the datum: column l, c, r and row b, m, t. */
 export const datumPlaces = ['lt', 'ct', 'rt', 'lm', 'cm', 'rm', 'lb', 'cb', 'rb'] as const;
@@ -74,6 +74,10 @@ export type Group = z.infer<typeof groupSchema>;
 export const ownFontSchema = z.object({ id: z.string().regex(/^own-[a-z0-9]+$/), name: z.string().min(1).max(200), file: z.string().regex(/^fonts\/[\w.-]+$/) });
 export type OwnFont = z.infer<typeof ownFontSchema>;
 
+/** A picture that artwork was traced from: its file lies in the archive's assets. */
+export const pictureFileSchema = z.object({ id: z.string().regex(/^pic-[a-z0-9]+$/), name: z.string().min(1).max(200), file: z.string().regex(/^pictures\/[\w.-]+$/) });
+export type PictureFile = z.infer<typeof pictureFileSchema>;
+
 export const jobSchema = z
   .object({
     format: z.literal('mirvak-job'),
@@ -84,6 +88,7 @@ export const jobSchema = z
     blank: blankSchema,
     clamps: z.array(clampSchema),
     fonts: z.array(ownFontSchema),
+    pictures: z.array(pictureFileSchema),
     /** Lines across the table that artwork is brought to. */
     guides: z.array(z.object({ axis: z.enum(['x', 'y']), at: mm })).max(200),
     layers: z.array(layerSchema).min(1),
@@ -144,6 +149,7 @@ export function newJob(name: string): Job {
     blank: { width: 300, height: 200, thickness: 18, material: 'oak', datum: 'lb', zZero: 'top', safeHeight: 10, clearance: 2, approach: 0.5, park: { x: 0, y: 0 }, parkAtChange: false, intoBed: 0.5 },
     clamps: [],
     fonts: [],
+    pictures: [],
     guides: [],
     layers: [{ id: FIRST_LAYER, name: 'Layer 1', colour: '#1e2a2f', visible: true, locked: false }],
     groups: [],

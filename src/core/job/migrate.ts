@@ -15,7 +15,8 @@ type Plain = Record<string, unknown>;
  * Steps from one version of the format to the next, each changing plain data in place. Version 1 (the
  * format's first draft) had no allowance for cutting into the bed; version 2 had neither layers nor groups;
  * version 3 had neither fonts of its own nor guides; in version 4 a cut had one cutter for a floor, its steps lay among its
- * values, and machines said nothing of their spindle; in version 5 drills did not wait and diamonds had no spring.
+ * values, and machines said nothing of their spindle; in version 5 drills did not wait and diamonds had no spring;
+ * version 6 kept no pictures.
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -61,6 +62,9 @@ const steps: Record<number, (job: Plain) => void> = {
       if (cut.kind === 'drilling') cut.values = { dwell: 0, ...cut.values };
       if (cut.kind === 'drag') cut.values = { press: 'depth', load: 5, ...cut.values };
     }
+  },
+  6: (job) => {
+    job.pictures ??= [];
   },
 };
 

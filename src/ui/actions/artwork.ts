@@ -1,10 +1,14 @@
 import { align, around, distribute, mirrored, ringPlaces, rowPlaces, turnedAbout, type Alignment, type Shift } from '@/core/artwork/arrange';
-import { itemBounds, newItem, placeItem, type Item } from '@/core/artwork/item';
+import { drawnItem } from '@/core/artwork/drawn';
+import { itemBounds, placeItem, type Item } from '@/core/artwork/item';
+import type { TracedFrom } from '@/core/artwork/kinds/drawing';
 import { filledBy, liesInside } from '@/core/artwork/picking';
+import { pieceNames } from '@/core/artwork/pieceNames';
+import { tracedOnBlank } from '@/core/artwork/trace/again';
 import { artworkHelper } from '@/compute/pool';
 import type { ShapeTask } from '@/compute/artwork';
 import { joinPaths } from '@/core/geometry/join';
-import { boundsOfPaths, transformPath, type Path } from '@/core/geometry/path';
+import type { Path } from '@/core/geometry/path';
 import { normalise, type Bounds, type Fill } from '@/core/geometry/region';
 import type { Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
@@ -21,13 +25,9 @@ export const pickedItems = (): Item[] => {
 };
 const boxOf = (i: Item): Bounds => itemBounds(placeItem(i, art));
 
-/** Drawings about their own middles. */
-export function drawingOf(paths: readonly Path[], name: string, like: Pick<Item, 'layer' | 'group'>, fill: Fill = 'nonzero'): Item {
-  const b = boundsOfPaths(paths) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
-  const x = (b.x0 + b.x1) / 2;
-  const y = (b.y0 + b.y1) / 2;
-  return newItem({ id: freshId(), name, kind: 'drawing', x, y, layer: like.layer, group: like.group, values: { paths: paths.map((p) => transformPath(p, { a: 1, b: 0, c: 0, d: 1, e: -x, f: -y })), fill } });
-}
+/** Paths as a drawing of its own, about their middle. */
+export const drawingOf = (paths: readonly Path[], name: string, like: Pick<Item, 'layer' | 'group'>, fill: Fill = 'nonzero', traced?: TracedFrom): Item =>
+  drawnItem({ id: freshId(), name, layer: like.layer, group: like.group }, paths, fill, traced);
 
 /** Puts new items where old ones stood; cuts that used an old one use the new ones. */
 function replace(name: string, old: readonly Item[], fresh: readonly Item[], keepOld = false): void {
@@ -85,7 +85,8 @@ export async function workOnShapes(task: ShapeTask, name: string): Promise<void>
     if (!items.every((i) => jobNow()?.items.includes(i))) return tell('info', 'The artwork was changed meanwhile; nothing was done.');
     if (!results.length) return tell('info', task.kind === 'combine' ? 'Nothing would be left of these outlines.' : 'Nothing comes of this: are the outlines closed, and wide enough?');
     const [like] = items;
-    const fresh = results.map((paths, k) => drawingOf(paths, freeName(results.length > 1 ? `${name} ${k + 1}` : name, job.items), like));
+    const names = task.kind === 'apart' ? pieceNames(items.length > 1 ? name : like.name, results, job.unit) : results.map((_, k) => freeName(results.length > 1 ? `${name} ${k + 1}` : name, job.items));
+    const fresh = results.map((paths, k) => drawingOf(paths, names[k], like));
     replace(name, items, fresh, task.kind === 'offset');
   } catch (e) {
     tell('error', `The outlines could not be worked on: ${(e as Error).message}`);
@@ -94,11 +95,11 @@ export async function workOnShapes(task: ShapeTask, name: string): Promise<void>
 
 /** Picked items as free outlines that can be changed node by node. */
 export function toDrawings(): void {
-  const items = pickedItems().filter((i) => i.kind !== 'drawing' || i.angle !== 0 || i.mirror);
+  const items = pickedItems().filter((i) => i.kind !== 'picture' && (i.kind !== 'drawing' || i.angle !== 0 || i.mirror));
   if (!items.length) return;
   const fresh = items.map((i) => {
     const p = placeItem(i, art);
-    return drawingOf(p.paths, i.name, i, p.fill);
+    return drawingOf(p.paths, i.name, i, p.fill, tracedOnBlank(i));
   });
   replace('Convert to outlines', items, fresh);
 }
@@ -360,7 +361,7 @@ export function copyToClipboard(): boolean {
   if (!items.length || !job) return false;
   const layers = job.layers.filter((l) => items.some((i) => i.layer === l.id));
   try {
-    localStorage.setItem(CLIP, JSON.stringify({ items, groups: job.groups, layers }));
+    localStorage.setItem(CLIP, JSON.stringify({ items, groups: job.groups, layers, pictures: job.pictures }));
   } catch {
     tell('error', 'This is too much for the clipboard. Export the job, or copy less at a time.');
     return false;
@@ -372,7 +373,7 @@ export function pasteFromClipboard(): void {
   const job = jobNow();
   const text = localStorage.getItem(CLIP);
   if (!job || !text) return tell('info', 'There is nothing to paste. Copy artwork first, or drop a file on the table.');
-  const clip = JSON.parse(text) as Pick<Job, 'items' | 'groups' | 'layers'>;
+  const clip = JSON.parse(text) as Pick<Job, 'items' | 'groups' | 'layers'> & Partial<Pick<Job, 'pictures'>>;
   const here = new Set(job.items.map((i) => `${i.x.toFixed(3)} ${i.y.toFixed(3)}`));
   // Pasted over itself, artwork steps aside so that it is seen.
   const step = clip.items.some((i) => here.has(`${i.x.toFixed(3)} ${i.y.toFixed(3)}`)) ? 5 : 0;
@@ -385,6 +386,7 @@ export function pasteFromClipboard(): void {
       j.layers.push(structuredClone(l));
       return l.id;
     };
+    for (const p of clip.pictures ?? []) if (c.items.some((i) => i.values.picture === p.id) && !j.pictures.some((q) => q.id === p.id)) j.pictures.push(p);
     j.groups.push(...c.groups);
     j.items.push(...c.items.map((i) => ({ ...i, x: i.x + step, y: i.y - step, layer: layerOf(i.layer) })));
   });

@@ -4,7 +4,8 @@ import { itemKindOf } from '@/core/artwork/registry';
 import { capRound, circleOf, roundBaseline, type Oval } from '@/core/lettering/round';
 import { inverse, transformPath } from '@/core/geometry/path';
 import { FontError } from '@/core/lettering/font';
-import { describeFont, fontIdOf, putFont } from '@/store/ownFonts';
+import { putFile } from '@/store/files';
+import { describeFont, fontIdOf } from '@/store/ownFonts';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { edit, jobNow } from './edits';
@@ -19,7 +20,7 @@ export async function addFontFile(file: File): Promise<void> {
     const wrong = (await bringOwnFonts({ [id]: bytes }))[id];
     if (wrong) throw new FontError(file.name, wrong);
     const own = describeFont(file.name, bytes);
-    await putFont(own, bytes);
+    await putFile('fonts', own, bytes);
     const { picked } = useView.getState();
     edit(`Add the font ${own.name}`, (j) => {
       if (!j.fonts.some((f) => f.id === own.id)) j.fonts.push(own);

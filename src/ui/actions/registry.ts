@@ -12,6 +12,7 @@ import { pickWithin, addLayer, alignPicked, centrePicked, copyPicked, copyToClip
 import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
 import { chooseFont, setAlongPicked } from './lettering';
+import { tracePickedAgain } from './tracing';
 
 /** One thing that a maker can do. Menus, buttons, shortcuts and the command list all come from here. */
 export interface Action {
@@ -100,6 +101,7 @@ export const actions: readonly Action[] = [
     ] as const
   ).map(([tool, name, shortcut]): Action => ({ id: `tool-${tool}`, name, shortcut, onTable: true, enabled: hasJob, run: () => setView({ tool, stage: 'artwork' }) })),
   { id: 'import-artwork', name: 'Import a drawing or picture', shortcut: 'Ctrl+O', enabled: hasJob, run: chooseFiles },
+  { id: 'trace-again', name: 'Trace the picture behind the picked drawing again', enabled: hasPick, run: tracePickedAgain },
   { id: 'add-font', name: 'Add a font file to this job', enabled: hasJob, run: chooseFont },
   { id: 'letters-along', name: 'Set the picked letters along the picked line', enabled: hasPick, run: setAlongPicked },
   { id: 'export-svg', name: 'Export the artwork as SVG', enabled: hasJob, run: () => exportArtwork('svg') },

@@ -1,6 +1,7 @@
 import { around, turnedAbout, wrap } from '@/core/artwork/arrange';
 import { itemBounds, placeItem, type Item } from '@/core/artwork/item';
 import { placesAlong, scaledItem, shear } from '@/core/artwork/transform';
+import { tracedOnBlank } from '@/core/artwork/trace/again';
 import { transformPath, type Affine } from '@/core/geometry/path';
 import { art } from '@/ui/table/usePlaced';
 import { addCopies, copiesOf, drawingOf, pickedItems, replaceEach } from './artwork';
@@ -9,10 +10,11 @@ import { tell } from './tell';
 
 const boxOf = (items: readonly Item[]) => around(items.map((i) => itemBounds(placeItem(i, art))))!;
 
-/** An item under any affine map, as a drawing that keeps its id's place in layer and group. */
+/** An item under any affine map, as a drawing that keeps its id's place in layer and group. Pictures stay as they are. */
 function mapped(i: Item, m: Affine): Item {
+  if (i.kind === 'picture') return i;
   const p = placeItem(i, art);
-  return { ...drawingOf(p.paths.map((q) => transformPath(q, m)), i.name, i, p.fill), id: i.id };
+  return { ...drawingOf(p.paths.map((q) => transformPath(q, m)), i.name, i, p.fill, tracedOnBlank(i, m)), id: i.id };
 }
 
 /** Brings what is picked to a width and height together, about its middle. */

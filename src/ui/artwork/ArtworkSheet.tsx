@@ -33,6 +33,7 @@ import { MeasuresPanel } from './MeasuresPanel';
 import { OffBlank } from './OffBlank';
 import { RoundPlaces } from './RoundPlaces';
 import { ShapePanel } from './ShapePanel';
+import { BehindIt } from './BehindIt';
 import { TraceDialog } from './TraceDialog';
 
 const shippedFonts = [...fontCatalogue, ...strokeFonts].map((f) => ({ value: f.id, label: f.name }));
@@ -65,7 +66,7 @@ export function ArtworkSheet() {
       {!job.items.length && (
         <Empty title="Nothing drawn yet">Add lettering or a shape with the buttons above; it comes to the middle of the blank, ready to be moved. SVG, DXF and pictures can be dropped on the table.</Empty>
       )}
-      <ItemList job={job} picked={picked} />
+      <ItemList job={job} picked={picked} placed={placed} />
       <OffBlank job={job} placed={placed} />
       {picked.length > 0 && (
         <Group
@@ -126,6 +127,7 @@ export function ArtworkSheet() {
                   <LetterSpaces item={item} />
                 </>
               )}
+              <BehindIt job={job} item={item} />
               {placed.get(item.id)?.remarks.map((r) => (
                 <Typography key={r} role="alert" variant="caption" sx={{ color: 'error.main' }}>
                   {r}
@@ -174,7 +176,7 @@ export function ArtworkSheet() {
           </Group>
         </>
       )}
-      {tracing && <TraceDialog job={job} file={tracing} key={`${tracing.name} ${tracing.lastModified}`} />}
+      {tracing && <TraceDialog job={job} of={tracing} key={tracing instanceof File ? `${tracing.name} ${tracing.lastModified}` : tracing.again} />}
     </>
   );
 }

@@ -13,12 +13,13 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
 import { useMemo, useRef, useState, type DragEvent, type HTMLAttributes, type KeyboardEvent } from 'react';
-import type { Item } from '@/core/artwork/item';
+import type { Item, PlacedItem } from '@/core/artwork/item';
 import { itemKindOf } from '@/core/artwork/registry';
 import type { Group, Job, Layer } from '@/core/job/job';
 import { addLayer, changeLayer, copiesToLayer, deleteLayer, moveLayer, pickedToLayer } from '@/ui/actions/artwork';
 import { changeItem, moveRows, pickItem } from '@/ui/actions/edits';
 import { openMenu, setView, useView } from '@/ui/view';
+import { Thumbnail } from './Thumbnail';
 
 type Row = { key: string; depth: number } & ({ of: 'layer'; layer: Layer; count: number } | { of: 'group'; group: Group; items: string[] } | { of: 'item'; item: Item });
 
@@ -53,21 +54,23 @@ function rowsOf(job: Job, open: ReadonlySet<string>): Row[] {
     for (const i of items) {
       const way = chains.get(i.id)!;
       let hidden = false;
-      way.forEach((g, k) => {
+      // A group of which only one thing lies on this layer says nothing here.
+      const told = way.filter((g) => members.get(g.id)!.length > 1 || !several);
+      told.forEach((g, k) => {
         if (!hidden && !shown.has(g.id)) {
           shown.add(g.id);
           rows.push({ key: `${layer.id} ${g.id}`, depth: k + (several ? 1 : 0), of: 'group', group: g, items: members.get(g.id)! });
         }
         if (!open.has(g.id)) hidden = true;
       });
-      if (!hidden) rows.push({ key: i.id, depth: way.length + (several ? 1 : 0), of: 'item', item: i });
+      if (!hidden) rows.push({ key: i.id, depth: told.length + (several ? 1 : 0), of: 'item', item: i });
     }
   }
   return rows;
 }
 
 /** The list of what is drawn. Only rows in sight are made, so that thousands of items cost nothing. */
-export function ItemList({ job, picked }: { job: Job; picked: readonly string[] }) {
+export function ItemList({ job, picked, placed }: { job: Job; picked: readonly string[]; placed: ReadonlyMap<string, PlacedItem> }) {
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   const [top, setTop] = useState(0);
   const box = useRef<HTMLDivElement>(null);
@@ -112,7 +115,7 @@ export function ItemList({ job, picked }: { job: Job; picked: readonly string[] 
               ) : r.of === 'group' ? (
                 <GroupRow depth={r.depth} group={r.group} layer={job.items.find((i) => i.id === r.items[0])!.layer} items={r.items} open={open.has(r.group.id)} toggle={() => toggle(r.group.id)} on={r.items.every((i) => chosen.has(i))} />
               ) : (
-                <ItemRow depth={r.depth} item={r.item} on={chosen.has(r.item.id)} />
+                <ItemRow depth={r.depth} item={r.item} placed={placed.get(r.item.id)} on={chosen.has(r.item.id)} />
               )}
             </Box>
           ))}
@@ -188,7 +191,7 @@ const asRow = (depth: number, on: boolean, pick: (add: boolean) => void): HTMLAt
 
 const dropMark = { boxShadow: 'inset 0 -2px 0 var(--mui-palette-primary-main)' };
 
-function ItemRow({ item: i, on, depth }: { item: Item; on: boolean; depth: number }) {
+function ItemRow({ item: i, placed, on, depth }: { item: Item; placed: PlacedItem | undefined; on: boolean; depth: number }) {
   const { over, drag } = useRowDrag(() => ({ items: on ? useView.getState().picked : [i.id] }), { group: i.group, layer: i.layer, below: i.id });
   const [name, setName] = useState<string | null>(null);
   const lit = useView((v) => v.hovered === i.id);
@@ -232,7 +235,8 @@ function ItemRow({ item: i, on, depth }: { item: Item; on: boolean; depth: numbe
       sx={{ ...rowStyle(on), ...(lit && !on && { bgcolor: 'background.paper' }), ...(over && dropMark) }}
     >
       <Box sx={{ flex: 1, display: 'flex', alignItems: 'center', gap: 1, px: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, opacity: i.visible ? 1 : 0.5, fontWeight: on ? 600 : 450 }}>
-        <Box component="span" sx={nameStyle}>
+        <Thumbnail placed={placed} picture={i.kind === 'picture'} />
+        <Box component="span" sx={nameStyle} title={i.name}>
           {i.name}
         </Box>
         <Box component="span" sx={{ color: 'text.secondary', fontSize: 12, fontWeight: 400, whiteSpace: 'nowrap' }}>

@@ -1,11 +1,12 @@
 import { isArc, RAPID, type Motion } from '@/core/motion/motion';
 import type { CutPlan } from '@/core/cuts/kind';
-import type { PlacedItem } from '@/core/artwork/item';
+import { placementOf, type PlacedItem } from '@/core/artwork/item';
 import { materials } from '@/core/cutters/materials';
 import type { Job } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
 import { factsOf, type ArtworkCache, type Batch } from './artworkCache';
 import { pathOf } from './outlinePath';
+import { bitmapOf } from './pictures';
 import { niceStep, type Viewport } from './viewport';
 
 export const RULER = 22;
@@ -118,6 +119,7 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
     ctx.fillRect(k.x0, k.y0, k.x1 - k.x0, k.y1 - k.y0);
     ctx.globalAlpha = 1;
   }
+  drawPictures(ctx, scene, c, px, again);
   drawItems(ctx, width, height, dpr, v, scene, c, cache, again);
   if (scene.plans.length) {
     for (const { plan, colour, selected } of scene.plans) {
@@ -170,6 +172,38 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
     ctx.stroke();
   }
   rulers(ctx, width, height, dpr, v, job, c, unit, scene.origin);
+}
+
+/** Pictures lie under all artwork, each as strongly as it says; one whose file is not here shows as a crossed frame. */
+function drawPictures(ctx: CanvasRenderingContext2D, { job, picked }: PlanScene, c: PlanColours, px: number, again: () => void): void {
+  for (const i of job.items) {
+    if (i.kind !== 'picture' || !i.visible || !job.layers.find((l) => l.id === i.layer)?.visible) continue;
+    const { width: w, height: h, shade } = i.values as { width: number; height: number; shade: number };
+    const bitmap = bitmapOf(i, job.pictures, again);
+    const m = placementOf(i);
+    ctx.save();
+    ctx.transform(m.a, m.b, m.c, m.d, m.e, m.f);
+    if (bitmap instanceof ImageBitmap) {
+      ctx.scale(1, -1);
+      ctx.globalAlpha = shade / 100;
+      ctx.drawImage(bitmap, -w / 2, -h / 2, w, h);
+      ctx.globalAlpha = 1;
+    }
+    if (bitmap === 'missing' || picked.includes(i.id)) {
+      ctx.strokeStyle = bitmap === 'missing' ? c.danger : c.accent;
+      ctx.lineWidth = 1.4 * px;
+      ctx.strokeRect(-w / 2, -h / 2, w, h);
+      if (bitmap === 'missing') {
+        ctx.beginPath();
+        ctx.moveTo(-w / 2, -h / 2);
+        ctx.lineTo(w / 2, h / 2);
+        ctx.moveTo(-w / 2, h / 2);
+        ctx.lineTo(w / 2, -h / 2);
+        ctx.stroke();
+      }
+    }
+    ctx.restore();
+  }
 }
 
 interface Sorted {

@@ -13,7 +13,7 @@ const SMALL_SHARE = 0.01;
 /** Finds items by place: an R-tree over their boxes, so that thousands of them are asked as quickly as ten. */
 export class PickIndex {
   private made: Flatbush | null | undefined;
-  private readonly entries: { id: string; placed: PlacedItem; filled: boolean; text: boolean }[] = [];
+  private readonly entries: { id: string; placed: PlacedItem; filled: boolean; framed: boolean }[] = [];
 
   constructor(
     private readonly job: Job,
@@ -35,7 +35,7 @@ export class PickIndex {
     const filled = new Set(this.job.cuts.filter((c) => kindOf(c.kind).fills).flatMap((c) => c.items));
     for (const i of items) {
       const p = placed.get(i.id);
-      if (p) this.entries.push({ id: i.id, placed: p, filled: filled.has(i.id), text: i.kind === 'lettering' });
+      if (p) this.entries.push({ id: i.id, placed: p, filled: filled.has(i.id), framed: i.kind === 'lettering' || i.kind === 'picture' });
     }
     const tree = this.entries.length ? new Flatbush(this.entries.length) : null;
     for (const { placed } of this.entries) {
@@ -48,7 +48,7 @@ export class PickIndex {
 
   /**
    * The item at a point: one with a line within `reach` mm first (the nearest), else the smallest that holds the point and
-   * whose inside counts: filled by a cut, small, or between the letters of a text. The inside of a frame is nobody's.
+   * whose inside counts: filled by a cut, small, a picture, or between the letters of a text. The inside of a frame is nobody's.
    * `px`: mm of a pixel.
    */
   at(x: number, y: number, reach: number, px: number): string | null {
@@ -59,14 +59,14 @@ export class PickIndex {
     const { width, height } = this.job.blank;
     // In the order of drawing: what lies on top wins among equals.
     for (const k of tree.search(x - reach, y - reach, x + reach, y + reach).sort((a, b) => a - b)) {
-      const { id, placed: p, filled, text } = this.entries[k];
+      const { id, placed: p, filled, framed } = this.entries[k];
       const away = distanceTo(p, x, y);
       if (away <= reach && (!near || away <= near.away)) near = { id, away };
       const b = boxOf(p);
       const [w, h] = [b.x1 - b.x0, b.y1 - b.y0];
       const area = w * h;
-      const counts = filled || text || Math.min(w, h) < SMALL_PX * px || area < SMALL_SHARE * width * height;
-      if (counts && (!holds || area <= holds.area) && (text ? inFrame(p, x, y) : isInside(p, x, y))) holds = { id, area };
+      const counts = filled || framed || Math.min(w, h) < SMALL_PX * px || area < SMALL_SHARE * width * height;
+      if (counts && (!holds || area <= holds.area) && (framed ? inFrame(p, x, y) : isInside(p, x, y))) holds = { id, area };
     }
     return near?.id ?? holds?.id ?? null;
   }

@@ -1,3 +1,5 @@
+import { hsl } from 'd3-color';
+
 /** A picture as it comes from a decoder: RGBA, 8 bits each, row 0 on top. */
 export interface Picture {
   readonly width: number;
@@ -43,6 +45,78 @@ export function bestThreshold(p: Picture): number {
   return best;
 }
 
+/** A pixel's colour over white paper. */
+function over(p: Picture, k: number): [number, number, number] {
+  const a = p.rgba[k + 3] / 255;
+  return [p.rgba[k] * a + 255 * (1 - a), p.rgba[k + 1] * a + 255 * (1 - a), p.rgba[k + 2] * a + 255 * (1 - a)];
+}
+
+const apart = (a: readonly number[], b: readonly number[]): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+
+/** The place in a palette of the colour that lies round the edge of a picture; -1 where none has more than half of it. */
+export function groundOf(p: Picture, colours: Float64Array): number {
+  const n = colours.length / 3;
+  const seen = new Float64Array(n);
+  let all = 0;
+  const look = (x: number, y: number) => {
+    const c = over(p, 4 * (y * p.width + x));
+    let best = 0;
+    for (let j = 1; j < n; j++) if (apart(c, [...colours.slice(3 * j, 3 * j + 3)]) < apart(c, [...colours.slice(3 * best, 3 * best + 3)])) best = j;
+    seen[best]++;
+    all++;
+  };
+  for (let x = 0; x < p.width; x++) for (const y of [0, p.height - 1]) look(x, y);
+  for (let y = 1; y < p.height - 1; y++) for (const x of [0, p.width - 1]) look(x, y);
+  const most = seen.reduce((m, v, j) => (v > seen[m] ? j : m), 0);
+  return seen[most] > all / 2 ? most : -1;
+}
+
+/** Colours nearer to each other than this (of 255 a channel) count as one; so much of the flat parts a colour must have. */
+const ALIKE = 44;
+const LEAST_SHARE = 0.004;
+
+/**
+ * How many colours a picture is drawn in, 2 to 8: those of its flat parts, where neighbours are alike, so that soft edges
+ * between two colours do not count as a third.
+ */
+export function proposedColours(p: Picture): number {
+  const { width: w, height: h } = p;
+  const bins = new Map<number, { n: number; c: [number, number, number] }>();
+  let flat = 0;
+  for (let y = 1; y < h - 1; y++)
+    for (let x = 1; x < w - 1; x++) {
+      const k = 4 * (y * w + x);
+      const c = over(p, k);
+      if (apart(c, over(p, k - 4)) > 12 || apart(c, over(p, k + 4)) > 12 || apart(c, over(p, k - 4 * w)) > 12 || apart(c, over(p, k + 4 * w)) > 12) continue;
+      flat++;
+      const key = ((c[0] >> 3) << 10) | ((c[1] >> 3) << 5) | (c[2] >> 3);
+      const b = bins.get(key);
+      if (b) b.n++;
+      else bins.set(key, { n: 1, c });
+    }
+  const taken: { n: number; c: readonly number[] }[] = [];
+  for (const b of [...bins.values()].sort((a, q) => q.n - a.n)) {
+    const near = taken.find((t) => apart(t.c, b.c) < ALIKE);
+    if (near) near.n += b.n;
+    else taken.push({ ...b });
+  }
+  return Math.min(8, Math.max(2, taken.filter((t) => t.n >= LEAST_SHARE * flat).length));
+}
+
+/** Hues by name, each up to so many degrees of the colour circle. */
+const HUES: readonly (readonly [number, string])[] = [[14, 'red'], [40, 'orange'], [66, 'yellow'], [165, 'green'], [192, 'teal'], [255, 'blue'], [300, 'purple'], [342, 'pink'], [360, 'red']];
+
+/** What a maker would call a colour (#rrggbb): its hue, light or dark; a grey, where it has hardly any. */
+export function colourName(hex: string): string {
+  const { h, s, l } = hsl(hex);
+  if (l < 0.09) return 'black';
+  if (!(s > 0) || s * Math.min(l, 1 - l) < 0.06) return l > 0.94 ? 'white' : l > 0.68 ? 'light grey' : l < 0.36 ? 'dark grey' : 'grey';
+  const hue = HUES.find(([to]) => h <= to)![1];
+  if ((hue === 'orange' || hue === 'yellow') && l < 0.42) return l < 0.22 ? 'dark brown' : 'brown';
+  if (hue === 'red' && l > 0.72) return 'pink';
+  return l > 0.72 ? `light ${hue}` : l < 0.32 ? `dark ${hue}` : hue;
+}
+
 /**
  * The `count` colours that stand for a picture best: k-means (Lloyd) over a histogram of 5 bits a channel, begun with the
  * commonest colour and then always the one that is farthest from, and commonest among, those taken. Over white
@@ -52,10 +126,7 @@ export function palette(p: Picture, count: number): Float64Array {
   const bins = new Float64Array(32768);
   const sums = new Float64Array(32768 * 3);
   for (let k = 0; k < p.rgba.length; k += 4) {
-    const a = p.rgba[k + 3] / 255;
-    const r = p.rgba[k] * a + 255 * (1 - a);
-    const g = p.rgba[k + 1] * a + 255 * (1 - a);
-    const b = p.rgba[k + 2] * a + 255 * (1 - a);
+    const [r, g, b] = over(p, k);
     const i = ((r >> 3) << 10) | ((g >> 3) << 5) | (b >> 3);
     bins[i]++;
     sums[3 * i] += r;
@@ -116,10 +187,7 @@ export function belonging(p: Picture, colours: Float64Array, which: number): Flo
   const n = colours.length / 3;
   const [cr, cg, cb] = colours.slice(3 * which, 3 * which + 3);
   for (let i = 0, k = 0; i < out.length; i++, k += 4) {
-    const a = p.rgba[k + 3] / 255;
-    const r = p.rgba[k] * a + 255 * (1 - a);
-    const g = p.rgba[k + 1] * a + 255 * (1 - a);
-    const b = p.rgba[k + 2] * a + 255 * (1 - a);
+    const [r, g, b] = over(p, k);
     const mine = Math.sqrt((r - cr) ** 2 + (g - cg) ** 2 + (b - cb) ** 2);
     let other = Infinity;
     for (let j = 0; j < n; j++) {

@@ -4,9 +4,10 @@ import { normalise, regionArea, thicken, type Loop } from '../../geometry/region
 import { bruteDistance, bruteInside } from '../../testing/independent';
 import { shippedFont } from '../../testing/fonts';
 import { box, starLoop } from '../../testing/shapes';
-import { bestThreshold, type Picture } from './colours';
+import { bestThreshold, colourName, groundOf, proposedColours, type Picture } from './colours';
 import { contours } from './contours';
-import { trace, traceDefaults } from './trace';
+import { traceDefaults } from './options';
+import { trace } from './trace';
 
 /** Renders loops (pixels, Y up) with 8 x 8 samples a pixel. */
 function render(loops: Loop[], width: number, height: number, ink = [0, 0, 0], paper?: Picture): Picture {
@@ -23,6 +24,23 @@ function render(loops: Loop[], width: number, height: number, ink = [0, 0, 0], p
   }
   for (let i = 0; i < cover.length; i++) for (let k = 0; k < 3; k++) rgba[4 * i + k] = Math.round(rgba[4 * i + k] + (ink[k] - rgba[4 * i + k]) * (cover[i] / (S * S)));
   return { width, height, rgba };
+}
+
+/** Each pixel the mean of the nine about it, twice. */
+function blurred(p: Picture): Picture {
+  let from = p.rgba;
+  for (let round = 0; round < 2; round++) {
+    const to = Uint8ClampedArray.from(from);
+    for (let y = 1; y < p.height - 1; y++)
+      for (let x = 1; x < p.width - 1; x++)
+        for (let k = 0; k < 3; k++) {
+          let sum = 0;
+          for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) sum += from[4 * ((y + dy) * p.width + x + dx) + k];
+          to[4 * (y * p.width + x) + k] = sum / 9;
+        }
+    from = to;
+  }
+  return { ...p, rgba: from };
 }
 
 /** Share of a traced outline's length that lies within 0.3 pixels of the true one, and the other way round. */
@@ -106,12 +124,43 @@ describe('a traced picture', () => {
     let p = render([box(20, 20, 180, 120)], 300, 200, [200, 30, 30]);
     p = render([flatten(circlePath(220, 120, 50), 0.02)], 300, 200, [20, 60, 160], p);
     const layers = trace(p, { ...traceDefaults, mode: 'colours', colours: 3 });
-    expect(layers).toHaveLength(3);
+    // The paper round them is left out, unless it is asked for.
+    expect(layers).toHaveLength(2);
+    expect(trace(p, { ...traceDefaults, mode: 'colours', colours: 3, skipGround: false })).toHaveLength(3);
     const red = layers.find((l) => parseInt(l.colour.slice(1, 3), 16) > 150 && parseInt(l.colour.slice(3, 5), 16) < 80)!;
     const blue = layers.find((l) => parseInt(l.colour.slice(5, 7), 16) > 120 && parseInt(l.colour.slice(1, 3), 16) < 80)!;
     const area = (l: { paths: Path[] }) => Math.abs(regionArea(l.paths.map((q) => flatten(q, 0.02))));
     expect(Math.abs(area(blue) / (2500 * Math.PI) - 1)).toBeLessThan(0.01);
     expect(area(red)).toBeGreaterThan(13500);
+  });
+
+  it('proposes as many colours as a picture is drawn in, soft edges and noise or not', () => {
+    const ink = [[200, 30, 30], [20, 60, 160], [30, 120, 60], [240, 200, 40]];
+    for (let n = 1; n <= 4; n++) {
+      let p = render([box(20, 20, 60, 120)], 300, 200, ink[0]);
+      for (let k = 1; k < n; k++) p = render([flatten(circlePath(40 + 60 * k, 100, 22), 0.02)], 300, 200, ink[k], p);
+      expect(proposedColours(p)).toBe(n + 1);
+      const soft = blurred(p);
+      expect(proposedColours(soft)).toBe(n + 1);
+      let state = 11;
+      const noisy = { ...soft, rgba: soft.rgba.map((v, i) => (i % 4 === 3 ? v : Math.max(0, Math.min(255, v + ((state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32 - 0.5) * 6)))) };
+      expect(proposedColours(noisy)).toBe(n + 1);
+    }
+    expect(proposedColours(render([], 40, 40))).toBe(2);
+  });
+
+  it('knows its ground: the colour round its edge, when one has most of it', () => {
+    const p = render([box(20, 20, 60, 120)], 300, 200, [200, 30, 30]);
+    const colours = Float64Array.of(200, 30, 30, 255, 255, 255);
+    expect(groundOf(p, colours)).toBe(1);
+    expect(groundOf(render([box(-1, -1, 150, 201)], 300, 200, [200, 30, 30]), colours)).toBe(-1);
+  });
+
+  it.each([
+    ['#c81e1e', 'red'], ['#0a0a0c', 'black'], ['#ffffff', 'white'], ['#16306a', 'dark blue'], ['#41648a', 'blue'], ['#7a4c2a', 'brown'], ['#808488', 'grey'],
+    ['#22a05a', 'green'], ['#f0c830', 'yellow'], ['#e88020', 'orange'], ['#f4b8c8', 'pink'], ['#ff0004', 'red'],
+  ])('calls %s %s', (hex, name) => {
+    expect(colourName(hex)).toBe(name);
   });
 
   it('leaves out speckles, turns inside out, and stops when told', () => {

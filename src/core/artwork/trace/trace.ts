@@ -1,27 +1,11 @@
 import { fitLoop } from '../../geometry/fit';
 import { transformPath, type Path } from '../../geometry/path';
 import { loopArea } from '../../geometry/region';
-import { belonging, darkness, palette, type Picture } from './colours';
+import { belonging, darkness, groundOf, palette, type Picture } from './colours';
 import { centreLines } from './centre';
 import { contours } from './contours';
 import { findCorners } from './corners';
-
-export interface TraceOptions {
-  /** Outlines of what is darker than the threshold, or of each of so many colours; or the centre lines of what is darker. */
-  readonly mode: 'threshold' | 'colours' | 'centre';
-  /** 0 (only black counts) to 1 (all but white does). */
-  readonly threshold: number;
-  readonly colours: number;
-  readonly invert: boolean;
-  /** Spots and holes smaller than this are left out, square pixels. */
-  readonly speckle: number;
-  /** Turn in degrees from which a bend is a corner. */
-  readonly corner: number;
-  /** How far a curve may lie from the edge, pixels. */
-  readonly accuracy: number;
-}
-
-export const traceDefaults: TraceOptions = { mode: 'threshold', threshold: 0.5, colours: 4, invert: false, speckle: 6, corner: 30, accuracy: 0.2 };
+import type { TraceOptions } from './options';
 
 /**
  * Points with the ripple of the pixel grid taken out: twice a quarter of each neighbour and half of itself. Corners and
@@ -57,7 +41,8 @@ export interface TracedLayer {
 
 /**
  * Traces a picture: level lines between the pixels, corners where straight lines beside them cross, and lines, arcs and
- * cubics through the rest. `progress` is told the share that is done and may throw to stop.
+ * cubics through the rest. Colours that leave no outline are left out. `progress` is told the share that is done and may
+ * throw to stop.
  */
 export function trace(p: Picture, o: TraceOptions, progress: (done: number) => void = () => {}): TracedLayer[] {
   if (!(p.width > 0 && p.height > 0) || p.rgba.length !== 4 * p.width * p.height) throw new RangeError('The picture has no pixels.');
@@ -68,7 +53,9 @@ export function trace(p: Picture, o: TraceOptions, progress: (done: number) => v
     fields.push({ colour: '#1e2a2f', field: dark, level: Math.min(0.999, Math.max(0.001, 1 - o.threshold)) });
   } else {
     const colours = palette(p, Math.max(2, o.colours));
+    const ground = o.skipGround ? groundOf(p, colours) : -1;
     for (let k = 0; k < colours.length / 3; k++) {
+      if (k === ground) continue;
       fields.push({ colour: `#${[0, 1, 2].map((c) => Math.round(colours[3 * k + c]).toString(16).padStart(2, '0')).join('')}`, field: belonging(p, colours, k), level: 0.5 });
       progress((0.3 * (k + 1)) / (colours.length / 3));
     }
@@ -92,5 +79,5 @@ export function trace(p: Picture, o: TraceOptions, progress: (done: number) => v
       if (path) paths.push(transformPath(path, up));
     });
     return { colour, paths, points };
-  });
+  }).filter((l) => o.mode !== 'colours' || l.paths.length);
 }

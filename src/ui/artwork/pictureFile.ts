@@ -1,0 +1,19 @@
+import type { Picture } from '@/core/artwork/trace/colours';
+
+/** Larger pictures are made smaller before they are traced, pixels on the longer side. */
+const LARGEST = 4000;
+
+/** The pixels of a picture's file. Throws an Error with words for the maker. */
+export async function decodePicture(file: File): Promise<Picture> {
+  const bitmap = await createImageBitmap(file).catch(() => {
+    throw new Error(`"${file.name}" is no picture that can be read. Save it as PNG or JPEG.`);
+  });
+  const scale = Math.min(1, LARGEST / Math.max(bitmap.width, bitmap.height));
+  const width = Math.max(1, Math.round(bitmap.width * scale));
+  const height = Math.max(1, Math.round(bitmap.height * scale));
+  const canvas = new OffscreenCanvas(width, height);
+  const ctx = canvas.getContext('2d', { willReadFrequently: true })!;
+  ctx.drawImage(bitmap, 0, 0, width, height);
+  bitmap.close();
+  return { width, height, rgba: ctx.getImageData(0, 0, width, height).data };
+}

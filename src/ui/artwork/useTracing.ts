@@ -1,0 +1,46 @@
+import * as Comlink from 'comlink';
+import { useEffect, useRef, useState } from 'react';
+import { artworkHelper, isCancelled } from '@/compute/pool';
+import type { Picture } from '@/core/artwork/trace/colours';
+import type { TraceOptions } from '@/core/artwork/trace/options';
+import type { TracedLayer } from '@/core/artwork/trace/trace';
+
+export interface Tracing {
+  readonly layers: TracedLayer[] | null;
+  /** The share that is done while it runs. */
+  readonly done: number | null;
+  readonly error: string;
+}
+
+/** Traces a picture in a worker whenever the values change; what is running is given up for it. */
+export function useTracing(picture: Picture | null, options: TraceOptions): Tracing {
+  const [state, setState] = useState<Tracing>({ layers: null, done: 0, error: '' });
+  const asked = useRef(0);
+  useEffect(() => {
+    if (!picture) return;
+    const mine = ++asked.current;
+    const told = (s: Partial<Tracing>) => mine === asked.current && setState((was) => ({ ...was, ...s }));
+    const t = setTimeout(() => {
+      void artworkHelper().then(async (seat) => {
+        seat.cancel();
+        told({ done: 0 });
+        try {
+          const layers = await seat.api.trace(seat.next(), picture, options, Comlink.proxy((done: number) => void told({ done })));
+          told({ layers, done: null, error: '' });
+        } catch (e) {
+          if (!isCancelled(e)) told({ error: (e as Error).message, done: null });
+        }
+      });
+    }, 120);
+    return () => clearTimeout(t);
+  }, [picture, options]);
+  // What runs when the dialog closes is no longer wanted.
+  useEffect(
+    () => () => {
+      asked.current++;
+      void artworkHelper().then((seat) => seat.cancel());
+    },
+    [],
+  );
+  return state;
+}
