@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { eachOnAFreshDevice } from './device';
 
 const device = eachOnAFreshDevice();
@@ -53,4 +54,41 @@ test('a full device says what to do, and nothing is lost', async () => {
   await maker.page.reload();
   await maker.stage('Blank');
   await maker.holds('Thickness (Z)', '2.5');
+});
+
+test('groups of the library are made, filled, exported and deleted with a way back; arrows walk the cutters', async () => {
+  const { maker } = device;
+  const { keyboard } = maker.page;
+  await maker.press('Open Sluice gear plate');
+  await maker.press('Tool library');
+  await maker.press('New group');
+  await maker.focused('Name of the new group');
+  await keyboard.type('Brass');
+  await keyboard.press('Enter');
+  await maker.find('button', 'Drag the group Brass');
+  // It is still there after a reload, and takes a cutter by its field.
+  await maker.page.reload();
+  await maker.press('Tool library');
+  await maker.find('button', 'Drag the group Brass');
+  await maker.press(/^End mill 3 mm/);
+  await maker.fill('Group', 'Brass', false);
+  await maker.press('More for the group Brass');
+  await maker.press('Export as a table (CSV)', 'menuitem');
+  const table = readFileSync(await device.downloaded(/^cutters-brass\.csv$/), 'utf8');
+  expect(table.trim().split('\n')).toHaveLength(2);
+  expect(table).toContain('End mill 3 mm');
+  await maker.press('More for the group Brass');
+  await maker.press('Delete the group', 'menuitem');
+  await maker.sees('"Brass" and its cutter are deleted.');
+  await maker.page.waitForFunction(() => ![...document.querySelectorAll('button')].some((b) => b.getAttribute('aria-label') === 'Drag the group Brass'));
+  await maker.press('Undo in the library');
+  await maker.find('button', 'Drag the group Brass');
+  // Arrows go from cutter to cutter, and the sheet follows.
+  await maker.press(/^End mill 3 mm/);
+  const names = await maker.page.$$eval('[data-cutter]', (rows) => rows.map((r) => (r as HTMLElement).innerText.split('\n')[0]));
+  const at = names.findIndex((n) => n.startsWith('End mill 3 mm'));
+  await keyboard.press('ArrowUp');
+  await maker.holds('Name', names[at - 1]);
+  await keyboard.press('Home');
+  await maker.holds('Name', names[0]);
 });

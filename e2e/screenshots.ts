@@ -1,9 +1,38 @@
+import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import type { Page } from 'puppeteer-core';
 import { openBrowser } from './browser';
 import { Maker } from './maker';
 import { startServer } from './server.mjs';
 
 const out = (name: string) => path.join('docs/screenshots', `${name}.png`) as `${string}.png`;
+
+/** The pictures of the demo jobs that ship with the shelf: forgotten, painted anew by the shelf itself, and kept. */
+async function portraits(page: Page): Promise<void> {
+  mkdirSync('public/demo', { recursive: true });
+  await page.waitForSelector('[aria-label=Jobs] img');
+  const ids = await page.evaluate(async () => {
+    const db = await new Promise<IDBDatabase>((done) => {
+      const asked = indexedDB.open('mirvak');
+      asked.onsuccess = () => done(asked.result);
+    });
+    const store = db.transaction('jobs', 'readwrite').objectStore('jobs');
+    const rows = await new Promise<{ name: string; picture: string | null }[]>((done) => {
+      const asked = store.getAll();
+      asked.onsuccess = () => done(asked.result as { name: string; picture: string | null }[]);
+    });
+    for (const r of rows) store.put({ ...r, picture: null });
+    await new Promise((done) => (store.transaction.oncomplete = done));
+    db.close();
+    return rows.map((r) => [r.name, r.picture!.replace(/^.*\/|\.png$/g, '')] as const);
+  });
+  await page.reload();
+  await page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] img[src^="data:"]').length === 4, { timeout: 180000 });
+  for (const [name, id] of ids) {
+    const address = await page.evaluate((n) => [...document.querySelectorAll('[aria-label=Jobs] > li')].find((li) => (li as HTMLElement).innerText.includes(n))!.querySelector('img')!.src, name);
+    writeFileSync(path.join('public/demo', `${id}.png`), Buffer.from(address.split(',')[1], 'base64'));
+  }
+}
 
 async function main(): Promise<void> {
   const { url, server } = await startServer();
@@ -20,8 +49,7 @@ async function main(): Promise<void> {
       await still();
       await page.screenshot({ path: out(name) });
     };
-    // The shelf once every card has its picture.
-    await page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] img').length === 4, { timeout: 120000 });
+    await portraits(page);
     await shot('shelf');
     await maker.press('Open Ferry ring');
     await maker.proven();

@@ -1,6 +1,8 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { packJob } from '@/core/job/archive';
+import { demoJobs } from '@/core/job/demo';
 import { eachOnAFreshDevice } from './device';
 
 const device = eachOnAFreshDevice();
@@ -230,14 +232,18 @@ test('the section reads depths, and paths can be stopped and go on', async () =>
   await maker.page.waitForFunction((was: string) => document.querySelector('section[aria-label=Section]')!.innerHTML !== was, {}, before);
 });
 
-test('cards of jobs that were never open get the picture of their proof by themselves', async () => {
+test('the shelf shows its pictures from the start; a job that was never open here gets that of its proof by itself', async () => {
   const { maker } = device;
-  await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] img').length === document.querySelectorAll('[aria-label=Jobs] > li').length, { timeout: 120000 });
-  const sizes = await maker.page.$$eval('[aria-label=Jobs] img', (l) => l.map((e) => [(e as HTMLImageElement).naturalWidth, (e as HTMLImageElement).src.length]));
-  expect(sizes).toHaveLength(4);
+  const seen = () => maker.page.$$eval('[aria-label=Jobs] img', (l) => l.map((e) => [(e as HTMLImageElement).naturalWidth, (e as HTMLImageElement).src.length, Number((e as HTMLImageElement).src.startsWith('data:'))]));
+  await maker.page.waitForFunction(() => [...document.querySelectorAll<HTMLImageElement>('[aria-label=Jobs] img')].filter((e) => e.naturalWidth === 600).length === 4);
+  expect((await seen()).map(([, , own]) => own)).toEqual([0, 0, 0, 0]);
+  const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'mirvak-')), 'plate.mirvak');
+  writeFileSync(file, packJob({ ...demoJobs['keeper-plate'](), name: 'From another bench' }));
+  await device.give(file);
+  await maker.sees('From another bench');
+  await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] img').length === 5, { timeout: 120000 });
   // A picture with something on it.
-  for (const [width, length] of sizes) {
-    expect(width).toBe(600);
-    expect(length).toBeGreaterThan(20000);
-  }
+  const [[width, length]] = (await seen()).filter(([, , own]) => own);
+  expect(width).toBe(600);
+  expect(length).toBeGreaterThan(20000);
 });

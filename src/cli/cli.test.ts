@@ -78,7 +78,7 @@ describe('the command line', () => {
     writeFileSync(path.join(dir, 'bad.json'), JSON.stringify(bad));
     const r = mirvak('plan', path.join(dir, 'bad.json'), '--out', path.join(dir, 'bad'));
     expect(r.status).toBe(2);
-    expect(r.stdout).toMatch(/^bed: "Cut free" goes 2\.2 mm deeper into the bed/m);
+    expect(r.stdout).toMatch(/^bed: "Cut free" goes 2\.2 mm deeper into the spoilboard/m);
     expect(r.stdout).toMatch(/^order: "Cut free" cuts the part free before "Screw holes", "Serial number", "Arrow", "Dial and lettering"/m);
   });
 

@@ -85,6 +85,7 @@ const api: ComputeApi = {
       times: proof.times,
       minutes: proof.minutes,
       toolChanges: proof.toolChanges,
+      standing: proof.standing,
       moves: player.moves,
     };
     return result;

@@ -24,6 +24,8 @@ export interface ProofResult {
   readonly times: readonly StretchTime[];
   readonly minutes: number;
   readonly toolChanges: number;
+  /** Minutes for which nothing moves. */
+  readonly standing: number;
   /** Moves in all programs, for scrubbing. */
   readonly moves: number;
 }

@@ -5,6 +5,7 @@ import { newJob, type Job } from '@/core/job/job';
 import { db, type JobRow } from './db';
 import { takeLeft, windowId } from './journal';
 import { difference, headOf, itemRow, joined, portions, type Difference } from './keep';
+import { lastUnit } from './unit';
 import { archiveFiles, sweepFiles, takeFilesOf } from './files';
 
 /** Opaque ids for rows and for things in a job. */
@@ -40,12 +41,13 @@ async function rawJob(row: JobRow): Promise<Job> {
 export async function seedDemoJobs(): Promise<void> {
   await db().transaction('rw', db().jobs, db().items, db().settings, async () => {
     if (await db().settings.get('seeded')) return;
-    for (const make of Object.values(demoJobs)) await insert(make());
+    // Their pictures come with Mirvak: the shelf shows them from the start.
+    for (const [id, make] of Object.entries(demoJobs)) await insert(make(), `/demo/${id}.png`);
     await db().settings.put({ key: 'seeded', value: true });
   });
 }
 
-export const createJob = (name = 'New job'): Promise<string> => insert(newJob(name));
+export const createJob = (name = 'New job', unit = lastUnit()): Promise<string> => insert(newJob(name, unit));
 
 export async function copyJob(id: string): Promise<void> {
   const row = await db().jobs.get(id);

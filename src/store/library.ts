@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { cutterSchema, type Cutter } from '@/core/cutters/cutter';
 import { shippedLibrary } from '@/core/cutters/library';
 import { db } from './db';
@@ -17,6 +18,16 @@ export async function loadLibrary(): Promise<Cutter[]> {
     return c.success ? [c.data] : [];
   });
 }
+
+const EMPTY = 'library-groups';
+
+/** Names of groups of the library that hold no cutter. */
+export async function loadEmptyGroups(): Promise<string[]> {
+  const names = z.array(z.string()).safeParse((await db().settings.get(EMPTY))?.value);
+  return names.success ? names.data : [];
+}
+
+export const keepEmptyGroups = async (names: readonly string[]): Promise<void> => void (await db().settings.put({ key: EMPTY, value: [...names] }));
 
 /** Keeps cutters, each in its old place or at the end. */
 export async function saveCutters(cutters: readonly Cutter[]): Promise<void> {

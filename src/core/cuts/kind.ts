@@ -147,5 +147,6 @@ export function passes(start: number, floor: number, step: number): number[] {
 /** Height for hops between near places: over the face alone, or over everything where clamps stand on the table. */
 export const lowHop = (b: CutBlank): number => (b.clamps?.length ? b.safeHeight : b.clearance);
 
-/** Height of the floor of a cut that goes through the blank (and `beyond` it) or to a depth. */
-export const floorOf = (v: { readonly through: boolean; readonly beyond: number; readonly depth: number }, b: { readonly thickness: number }): number => -(v.through ? b.thickness + v.beyond : v.depth);
+/** Height of the floor of a cut that goes through the blank (and `beyond` it, or but for a `skin`) or to a depth. */
+export const floorOf = (v: { readonly through: boolean; readonly beyond: number; readonly skin?: number; readonly depth: number }, b: { readonly thickness: number }): number =>
+  -(!v.through ? v.depth : v.skin ? Math.max(0, b.thickness - v.skin) : b.thickness + v.beyond);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { coneOf, cutterLabel, cutterSchema, cuttingLength, profileOf, radiusOf } from './cutter';
-import { newCutter, presetFor, reshaped, shippedLibrary, stepShareOf } from './library';
+import { cuttersIn, nearestCutter, newCutter, presetFor, reshaped, shippedLibrary, stepShareOf } from './library';
 import { materialIds, materials } from './materials';
 import { cutterShapes, shapeOf } from './registry';
 
@@ -11,7 +11,13 @@ describe('the shipped library', () => {
     for (const c of library) expect(cutterSchema.safeParse(c).error?.issues ?? []).toEqual([]);
     expect(new Set(library.map((c) => c.id)).size).toBe(library.length);
     const flats = library.filter((c) => c.shape === 'flat').map((c) => c.values.diameter);
-    expect([Math.min(...flats), Math.max(...flats)]).toEqual([1, 12]);
+    expect([Math.min(...flats), Math.max(...flats)]).toEqual([1, 12.7]);
+    // In both units that cutters are sold in.
+    for (const s of ['flat', 'v', 'ball', 'drill']) expect(cuttersIn(library, 'in').filter((c) => c.shape === s).every((c) => c.unit === 'in')).toBe(true);
+    expect(cuttersIn(library, 'in').some((c) => c.shape === 'drag')).toBe(true);
+    expect(library.find((c) => c.id === nearestCutter(cuttersIn(library, 'in'), 'flat', 3))!.values.diameter).toBe(3.175);
+    expect(library.find((c) => c.id === nearestCutter(library, 'v', 12, 60))!.values).toMatchObject({ diameter: 12, includedAngle: 60 });
+    expect(nearestCutter([], 'flat', 3)).toBe('');
     expect(new Set(library.filter((c) => c.shape === 'v').map((c) => c.values.includedAngle))).toEqual(new Set([30, 60, 90, 120]));
     for (const s of ['ball', 'cone', 'taperedBall', 'drag', 'drill']) expect(library.some((c) => c.shape === s)).toBe(true);
   });

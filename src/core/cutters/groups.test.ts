@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { groupInto, groupsOf, moveGroup, placeCutter } from './groups';
+import { emptyAfter, renamed, groupInto, groupsOf, moveGroup, placeCutter } from './groups';
 import { shippedLibrary } from './library';
 
 const library = shippedLibrary();
@@ -41,5 +41,17 @@ describe('groups of the library', () => {
     const block = drill.filter((c) => c.group === 'Drills');
     expect(block[0].id).toBe(first.id);
     expect(placeCutter(library, 'nobody', { over: first.id })).toEqual(library);
+  });
+  it('may be empty: named until something lies in them, and kept when they lose their last', () => {
+    const [first] = library;
+    const one = [{ ...first, group: 'Alone' }];
+    expect(emptyAfter(['New', 'Alone'], [], one)).toEqual(['New']);
+    const moved = placeCutter([...one, library[1]], first.id, { group: 'New' });
+    expect(moved.at(-1)).toMatchObject({ id: first.id, group: 'New' });
+    expect(emptyAfter(['New'], [...one, library[1]], moved)).toEqual(['Alone']);
+    // What holds a group that holds something is not empty.
+    expect(emptyAfter(['Engraving'], [], [{ ...first, group: 'Engraving / Cones' }])).toEqual([]);
+    expect(moveGroup(library, 'End mills', 'New')).toEqual(library);
+    expect(['Drills', 'Drills / Small', 'Drillings'].map((g) => renamed(g, 'Drills', 'Bits'))).toEqual(['Bits', 'Bits / Small', 'Drillings']);
   });
 });

@@ -120,5 +120,24 @@ export function shippedLibrary(): Cutter[] {
   ].map(([r, a]) => make('Tapered balls', 'taperedBall', { diameter: 6, tipRadius: r, halfAngle: a }, `Tapered ball R ${r} mm`, { fluteLength: 20, teeth: 2 }));
   const drags = [90, 120].map((a) => make('Drag diamonds', 'drag', { diameter: 3, includedAngle: a, tipRadius: 0.02 }, `Drag diamond ${a}°`, { fluteLength: 1 }));
   const drills = [1, 2, 3, 4, 5, 6].map((d) => make('Drills', 'drill', { diameter: d, includedAngle: 118 }, `Drill ${d} mm`, { fluteLength: 12 * d }));
-  return [...flats, ...bulls, ...balls, ...vs, ...cones, ...tapered, ...drags, ...drills].map((c, i) => ({ ...c, slot: i + 1 }));
+  const inches = ([['1/16', 1 / 16], ['1/8', 1 / 8], ['1/4', 1 / 4], ['1/2', 1 / 2]] as const).flatMap(([name, size]) => {
+    const d = 25.4 * size;
+    return [
+      make('End mills', 'flat', { diameter: d }, `End mill ${name} in`, { unit: 'in' }),
+      ...(size === 1 / 8 || size === 1 / 4 ? [make('Ball noses', 'ball', { diameter: d }, `Ball nose ${name} in`, { unit: 'in' })] : []),
+      ...(size === 1 / 2 ? [60, 90].map((a) => make('V-bits', 'v', { diameter: d, includedAngle: a, tipDiameter: 0 }, `V-bit ${a}° ${name} in`, { unit: 'in', fluteLength: vLength(d, a) })) : []),
+      ...(size < 1 / 2 ? [make('Drills', 'drill', { diameter: d, includedAngle: 118 }, `Drill ${name} in`, { unit: 'in', fluteLength: +(12 * d).toFixed(2) })] : []),
+    ];
+  });
+  return [...flats, ...bulls, ...balls, ...vs, ...cones, ...tapered, ...drags, ...drills, ...inches].map((c, i) => ({ ...c, slot: i + 1 }));
 }
+
+/** The cutter of a shape whose diameter is nearest to a wanted one, mm, and whose angle is, where one is wanted; none when there is no such shape. */
+export function nearestCutter(cutters: readonly Cutter[], shape: string, diameter: number, angle = 0): string {
+  const off = (c: Cutter) => (angle ? 100 * Math.abs((c.values.includedAngle ?? 0) - angle) : 0) + Math.abs(2 * shapeOf(c.shape).radius(c.values) - diameter);
+  const of = cutters.filter((c) => c.shape === shape);
+  return of.length ? of.reduce((m, c) => (off(c) < off(m) ? c : m)).id : '';
+}
+
+/** The cutters that a job in a unit begins with: of each shape those that are sold in that unit, where there are any. */
+export const cuttersIn = (cutters: readonly Cutter[], unit: Cutter['unit']): Cutter[] => cutters.filter((c) => c.unit === unit || !cutters.some((q) => q.shape === c.shape && q.unit === unit));

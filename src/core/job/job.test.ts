@@ -1,7 +1,7 @@
 import { zipSync, strToU8 } from 'fflate';
 import { packJob, unpackJob } from './archive';
 import { demoJobs } from './demo';
-import { datumOf, jobSchema, newJob } from './job';
+import { blankInUnit, datumOf, jobSchema, newJob } from './job';
 import { JobError, readJob } from './migrate';
 
 describe('jobs', () => {
@@ -12,6 +12,20 @@ describe('jobs', () => {
     expect(back.job).toEqual(job);
     expect(new TextDecoder().decode(back.assets['fonts/own.ttf'])).toBe('bytes');
     expect(unpackJob(strToU8(JSON.stringify(job))).job).toEqual(job);
+  });
+
+  it('begin round in their unit, and become so when it changes before anything is drawn', () => {
+    const inch = newJob('Sign', 'in');
+    expect(jobSchema.safeParse(inch).success).toBe(true);
+    const { width, height, thickness, safeHeight, clearance, approach } = inch.blank;
+    expect([width, height, thickness, safeHeight, clearance, approach].map((v) => +(v / 25.4).toFixed(6))).toEqual([12, 8, 0.75, 0.375, 0.08, 0.02]);
+    const mm = newJob('Sign');
+    expect(blankInUnit(mm, 'in')).toEqual(inch.blank);
+    expect(blankInUnit(inch, 'mm')).toEqual(mm.blank);
+    // What was entered stays, and so does the piece that something lies on.
+    expect(blankInUnit({ ...mm, blank: { ...mm.blank, width: 250, clearance: 3 } }, 'in')).toMatchObject({ width: 250, clearance: 3, height: 203.2 });
+    const board = demoJobs['lock-cottage-board']();
+    expect(blankInUnit(board, 'in')).toMatchObject({ width: board.blank.width, height: board.blank.height, thickness: board.blank.thickness });
   });
 
   it('of the first version are brought up to date, and the data they came from is left alone', () => {

@@ -5,6 +5,8 @@ import { cutterSchema, presetSchema } from '../cutters/cutter';
 import { kindOf } from '../cuts/registry';
 import { benchRouter, machineSchema } from '../machine/profile';
 import { dialectOf, dialectSchema } from '../program/dialect';
+import type { Unit } from '../units/length';
+import { roundInches } from '../units/round';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
 export const JOB_VERSION = 7;
@@ -138,15 +140,35 @@ export const jobSchema = z
   });
 export type Job = z.infer<typeof jobSchema>;
 
+/** Lengths of a blank that a unit makes round. */
+const BLANK_LENGTHS = ['width', 'height', 'thickness', 'safeHeight', 'clearance', 'approach', 'intoBed'] as const;
+
+/** A blank as a new job in a unit begins with. */
+export function newBlank(unit: Unit): Blank {
+  const mm: Blank = { width: 300, height: 200, thickness: 18, material: 'oak', datum: 'lb', zZero: 'top', safeHeight: 10, clearance: 2, approach: 0.5, park: { x: 0, y: 0 }, parkAtChange: false, intoBed: 0.5 };
+  return unit === 'mm' ? mm : { ...mm, ...Object.fromEntries(BLANK_LENGTHS.map((k) => [k, roundInches(mm[k])])) };
+}
+
+/**
+ * The blank of a job whose unit changes: lengths that are still those of a new job become the round ones of the new unit; its
+ * sizes only while nothing lies on it.
+ */
+export function blankInUnit(job: Pick<Job, 'blank' | 'items' | 'cuts' | 'unit'>, unit: Unit): Blank {
+  const [was, will] = [newBlank(job.unit), newBlank(unit)];
+  const bare = !job.items.length && !job.cuts.length;
+  const sizes: readonly string[] = ['width', 'height', 'thickness'];
+  return { ...job.blank, ...Object.fromEntries(BLANK_LENGTHS.filter((k) => Math.abs(job.blank[k] - was[k]) < 1e-9 && (bare || !sizes.includes(k))).map((k) => [k, will[k]])) };
+}
+
 /** A new, empty job. */
-export function newJob(name: string): Job {
+export function newJob(name: string, unit: Unit = 'mm'): Job {
   return {
     format: 'mirvak-job',
     version: JOB_VERSION,
     name,
     notes: '',
-    unit: 'mm',
-    blank: { width: 300, height: 200, thickness: 18, material: 'oak', datum: 'lb', zZero: 'top', safeHeight: 10, clearance: 2, approach: 0.5, park: { x: 0, y: 0 }, parkAtChange: false, intoBed: 0.5 },
+    unit,
+    blank: newBlank(unit),
     clamps: [],
     fonts: [],
     pictures: [],
@@ -156,7 +178,7 @@ export function newJob(name: string): Job {
     items: [],
     cutters: [],
     cuts: [],
-    run: { dialect: 'metric', dialects: [], files: 'one', numbers: 'order', machine: benchRouter },
+    run: { dialect: unit === 'in' ? 'inch' : 'metric', dialects: [], files: 'one', numbers: 'order', machine: benchRouter },
   };
 }
 

@@ -1,3 +1,4 @@
+import { kindOf } from '../cuts/registry';
 import { planCut } from '../pipeline/planning';
 import { testArt } from '../testing/fonts';
 import { demoJobs } from './demo';
@@ -10,7 +11,10 @@ const boards = Object.entries(demoJobs);
 
 /** The same job as the version before would have written it. */
 const older: Record<number, (job: ReturnType<typeof plain>) => void> = {
-  6: (j) => void delete j.pictures,
+  6: (j) => {
+    delete j.pictures;
+    for (const c of j.cuts) if (c.kind === 'profile') delete c.values.skin;
+  },
   5: (j) => {
     delete j.run.numbers;
     for (const c of j.cuts) for (const k of ['dwell', 'press', 'load']) delete c.values[k];
@@ -61,6 +65,18 @@ describe('jobs of older versions', () => {
     const plan = planCut(job, cut, testArt);
     expect(plan.toolpaths.length).toBeGreaterThan(0);
     expect(plan.remarks.filter((r) => r.level === 'problem')).toEqual([]);
+  });
+  it('keeps the floor of cuts that stopped above the underside, as a skin or a depth', () => {
+    const old = plain(demoJobs['sluice-gear-plate']());
+    const { thickness } = old.blank as { thickness: number };
+    for (const c of old.cuts) if (c.kind === 'profile' || c.kind === 'drilling') c.values.beyond = -0.4;
+    older[6](old);
+    old.version = 6;
+    const job = readJob(old);
+    const floors = job.cuts.filter((c) => c.kind === 'profile' || c.kind === 'drilling').map((c) => kindOf(c.kind).side(c.values, job.blank, () => null).floor);
+    expect(floors).toHaveLength(2);
+    for (const f of floors) expect(f).toBeCloseTo(thickness - 0.4, 9);
+    expect(job.cuts.find((c) => c.kind === 'profile')!.values).toMatchObject({ through: true, beyond: 0, skin: 0.4 });
   });
   it.each([
     [null, /not a Mirvak job/],

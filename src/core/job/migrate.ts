@@ -16,7 +16,8 @@ type Plain = Record<string, unknown>;
  * format's first draft) had no allowance for cutting into the bed; version 2 had neither layers nor groups;
  * version 3 had neither fonts of its own nor guides; in version 4 a cut had one cutter for a floor, its steps lay among its
  * values, and machines said nothing of their spindle; in version 5 drills did not wait and diamonds had no spring;
- * version 6 kept no pictures.
+ * version 6 kept no pictures, and
+ * a skin was a depth below zero.
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -65,6 +66,13 @@ const steps: Record<number, (job: Plain) => void> = {
   },
   6: (job) => {
     job.pictures ??= [];
+    const { thickness } = job.blank as { thickness: number };
+    for (const cut of job.cuts as { kind: string; values: Plain }[]) {
+      const beyond = Number(cut.values.beyond);
+      // What stayed below a profile was a negative depth into the spoilboard; a drill that stops above it has a depth.
+      if (cut.kind === 'profile') cut.values = { ...cut.values, beyond: Math.max(0, beyond), skin: Math.max(0, -beyond) };
+      if (cut.kind === 'drilling' && beyond < 0) cut.values = { ...cut.values, beyond: 0, ...(cut.values.through === true && { through: false, depth: thickness + beyond }) };
+    }
   },
 };
 

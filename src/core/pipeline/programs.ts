@@ -112,4 +112,4 @@ const COLUMN: Record<string, string> = { l: 'left', c: 'centre', r: 'right' };
 const ROW: Record<string, string> = { b: 'bottom', m: 'middle', t: 'top' };
 
 /** Where the program's zero is, in words. */
-export const zeroText = (job: Job): string => `${ROW[job.blank.datum[1]]} ${COLUMN[job.blank.datum[0]]} of the blank, Z 0 on ${job.blank.zZero === 'top' ? 'its top face' : 'the bed'}`;
+export const zeroText = (job: Job): string => `${ROW[job.blank.datum[1]]} ${COLUMN[job.blank.datum[0]]} of the blank, Z 0 on ${job.blank.zZero === 'top' ? 'its top face' : 'the spoilboard'}`;

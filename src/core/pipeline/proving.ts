@@ -29,6 +29,8 @@ export interface Proof {
   /** Minutes of everything, tool changes and spindle starts included. */
   readonly minutes: number;
   readonly toolChanges: number;
+  /** Minutes of that for which nothing moves: changes, and spindles that come up to speed. */
+  readonly standing: number;
 }
 
 /** Reads the exported text back, in the blank's frame. */
@@ -38,11 +40,14 @@ export const placePrograms = (job: Job, programs: Programs): PlacedProgram[] => 
 const scaled = (t: Time, factor: number): Time => ({ ...t, cutting: t.cutting * factor, plunging: t.plunging * factor, air: t.air * factor });
 
 /** Times, tool changes and total of parsed programs on the job's machine. */
-export function timePrograms(job: Job, placed: readonly PlacedProgram[]): { times: StretchTime[]; minutes: number; toolChanges: number } {
+export function timePrograms(job: Job, placed: readonly PlacedProgram[]): Pick<Proof, 'minutes' | 'toolChanges' | 'standing'> & { times: StretchTime[] } {
   const times = placed.flatMap((p) => p.stretches.map((s) => ({ file: p.file, cutId: s.cutId, tool: s.tool, time: scaled(timeOf(s.motion, job.run.machine), job.run.machine.factor) })));
   const toolChanges = placed.reduce((n, p) => n + p.toolChanges, 0);
-  const moving = times.reduce((s, t) => s + seconds(t.time), 0) + placed.reduce((s, p) => s + p.dwell, 0);
-  return { times, toolChanges, minutes: (moving + toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds)) / 60 };
+  const moving = times.reduce((s, t) => s + seconds(t.time), 0);
+  const { toolChangeSeconds, spindleSeconds } = job.run.machine;
+  // A program that waits for the spindle waits while it comes up to speed, not once more after that.
+  const standing = (toolChanges * toolChangeSeconds + Math.max(toolChanges * spindleSeconds, placed.reduce((s, p) => s + p.dwell, 0))) / 60;
+  return { times, toolChanges, standing, minutes: moving / 60 + standing };
 }
 
 /**

@@ -7,7 +7,7 @@ import { calibrated, machines } from '../machine/profile';
 import { limits } from '../proof/checks/limits';
 import { planOn, library } from '../testing/job';
 import { box } from '../testing/shapes';
-import { dialectOf, dialects, dialectSchema, type Dialect } from './dialect';
+import { dialectIn, dialectOf, dialects, dialectSchema, type Dialect } from './dialect';
 import { parseProgram } from './parser';
 import { trialParts, troubleWith } from './verify';
 import { writeProgram } from './writer';
@@ -92,5 +92,30 @@ describe('machines', () => {
     const after = timePrograms(job, programs);
     const still = (before.toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds)) / 60;
     expect(after.minutes - still).toBeCloseTo(1.25 * (before.minutes - still), 9);
+    expect(after.standing).toBeCloseTo(still, 12);
+  });
+  it('wait for a spindle once: as long as it takes, or as the program says, whichever is longer', () => {
+    const minutes = (spindleWait: number) => {
+      const { job, programs } = proven({}, (j) => {
+        j.run.dialects = [{ ...dialectOf('metric'), id: 'own-wait', spindleWait }];
+        j.run.dialect = 'own-wait';
+      });
+      return timePrograms(job, programs);
+    };
+    const [none, short, long] = [0, 2, 10].map(minutes);
+    expect(short.minutes).toBeCloseTo(none.minutes, 9);
+    expect(60 * (long.minutes - none.minutes)).toBeCloseTo(long.toolChanges * 7, 6);
+  });
+});
+
+describe('a dialect in the other unit', () => {
+  it('is one that is there, or a copy that differs in nothing else', () => {
+    expect(dialectIn(dialectOf('metric'), 'in', [], 'own-1')).toEqual({ dialect: dialectOf('inch'), fresh: false });
+    expect(dialectIn(dialectOf('inch'), 'mm', [], 'own-1')).toEqual({ dialect: dialectOf('metric'), fresh: false });
+    const made = dialectIn(dialectOf('metric-pause'), 'in', [], 'own-1');
+    expect(made).toMatchObject({ fresh: true, dialect: { ...dialectOf('metric-pause'), id: 'own-1', unit: 'in', decimals: 5, name: 'Inch, arcs, pause for the tool change' } });
+    // Once it is kept, it is found again, and so is the way back.
+    expect(dialectIn(dialectOf('metric-pause'), 'in', [made.dialect], 'own-2').dialect).toBe(made.dialect);
+    expect(dialectIn(made.dialect, 'mm', [made.dialect], 'own-2').dialect.id).toBe('metric-pause');
   });
 });

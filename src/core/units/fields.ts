@@ -27,3 +27,14 @@ export type Field =
 
 /** Choices of a field by their names, in order. */
 export const choices = (names: Readonly<Record<string, string>>): { value: string; label: string }[] => Object.entries(names).map(([value, label]) => ({ value, label }));
+
+type Values = Record<string, unknown>;
+
+/** The value, maybe a nested one, that a field's key names. */
+export const getAt = (v: Values, key: string): unknown => key.split('.').reduce<unknown>((o, k) => (o as Values | undefined)?.[k], v);
+
+/** A copy of values with one, maybe nested, value changed. */
+export function setAt(v: Values, key: string, value: unknown): Values {
+  const [head, ...rest] = key.split('.');
+  return { ...v, [head]: rest.length ? setAt((v[head] ?? {}) as Values, rest.join('.'), value) : value };
+}

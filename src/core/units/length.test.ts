@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { clockText } from './duration';
-import { formatLength, parseLength, parseNumber } from './length';
+import { formatFine, formatLength, parseLength, parseNumber } from './length';
 
 const mm = (text: string, unit: 'mm' | 'in' = 'mm') => {
   const r = parseLength(text, unit);
@@ -50,6 +50,14 @@ describe('lengths as makers type them', () => {
         expect(Math.abs(mm(formatLength(v, unit), unit) - v)).toBeLessThanOrEqual(unit === 'mm' ? 0.00051 : 0.0013);
       }),
     );
+  });
+  it('writes what is small so finely that it is read back as it is', () => {
+    fc.assert(
+      fc.property(fc.oneof(fc.double({ min: 1e-6, max: 500, noNaN: true }), fc.integer({ min: 1, max: 4000 }).map((k) => k / 1000), fc.integer({ min: 1, max: 640 }).map((k) => (k * 25.4) / 64)), fc.constantFrom('mm' as const, 'in' as const), (v, unit) => {
+        expect(Math.abs(mm(formatFine(v, unit), unit) - v)).toBeLessThanOrEqual(Math.min(5.001e-4, 0.01001 * v) + 1e-9);
+      }),
+    );
+    expect([formatFine(0.001, 'in'), formatFine(3.175, 'in'), formatFine(0.0004, 'mm'), formatFine(0, 'in'), formatFine(12, 'mm')]).toEqual(['0.000039', '0.125', '0.0004', '0', '12']);
   });
   it('never throws on any text', () => fc.assert(fc.property(fc.string(), (t) => void parseLength(t, 'mm'))));
   it('reads plain numbers with their signs', () => expect(parseNumber('30\u00b0')).toEqual({ ok: true, value: 30 }));

@@ -1,7 +1,7 @@
 /** Lengths: parsing of what makers type, and display. Millimetres inside. */
 export type Unit = 'mm' | 'in';
 
-const MM: Record<string, number> = {
+export const MM: Readonly<Record<string, number>> = {
   mm: 1, cm: 10, m: 1000, in: 25.4, inch: 25.4, inches: 25.4, '"': 25.4, '\u2033': 25.4,
   ft: 304.8, "'": 304.8, '\u2032': 304.8, thou: 0.0254, mil: 0.0254, um: 0.001, '\u00b5m': 0.001,
 };
@@ -121,6 +121,14 @@ const trim = (s: string) => (s.includes('.') ? s.replace(/0+$/, '').replace(/\.$
 export function formatLength(mm: number, unit: Unit, decimals = unit === 'mm' ? 3 : 4): string {
   const text = trim((mm / MM[unit]).toFixed(decimals));
   return text === '-0' ? '0' : text;
+}
+
+/** The same with as many decimals more as it takes to be read back within half a thousandth of a millimetre, and within a hundredth of itself. */
+export function formatFine(mm: number, unit: Unit): string {
+  for (let decimals = 3; ; decimals++) {
+    const text = formatLength(mm, unit, decimals);
+    if (decimals >= 9 || Math.abs(Number(text) * MM[unit] - mm) <= Math.min(5e-4, Math.abs(mm) / 100)) return text;
+  }
 }
 
 /** An area with its unit: square centimetres from one on. */

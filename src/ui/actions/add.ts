@@ -1,5 +1,6 @@
 import { newItem, type Item } from '@/core/artwork/item';
 import { itemKindOf } from '@/core/artwork/registry';
+import { roundLengths } from '@/core/units/round';
 import { freshId } from '@/store/jobs';
 import { setView, typeInto, useView } from '@/ui/view';
 import { edit, freeName, jobNow, openLayer } from './edits';
@@ -17,7 +18,7 @@ export function addItem(kind: string): void {
     x: job.blank.width / 2,
     y: job.blank.height / 2,
     layer: openLayer(job),
-    values: { ...(structuredClone(k.defaults) as Item['values']), ...(k.fresh?.(job.blank) as Item['values'] | undefined) },
+    values: roundLengths({ ...(structuredClone(k.defaults) as Item['values']), ...(k.fresh?.(job.blank) as Item['values'] | undefined) }, k.fields, job.unit),
   });
   const { picked } = useView.getState();
   const alone = picked.length === 1 ? job.items.find((i) => i.id === picked[0]) : undefined;

@@ -1,6 +1,7 @@
 import type { Item } from '@/core/artwork/item';
 import type { Cutter } from '@/core/cutters/cutter';
 import { applied, type Recipe } from '@/core/job/recipe';
+import { freshCut } from '@/core/cuts/fresh';
 import { kindOf } from '@/core/cuts/registry';
 import { dropEmptyGroups, regroup, type Place } from '@/core/job/regroup';
 import type { Cut, Job } from '@/core/job/job';
@@ -101,7 +102,7 @@ export function addCut(kind: string, library: readonly Cutter[], stay = false): 
   const job = jobNow();
   if (!job) return;
   const k = kindOf(kind);
-  const values = k.defaults(job.blank, library) as Cut['values'];
+  const values = freshCut(kind, job.blank, job.unit, library);
   const cut: Cut = { id: freshId(), name: freeName(k.name, job.cuts), kind, enabled: true, items: [...useView.getState().picked], values, overrides: {} };
   edit(`Add ${k.name.toLowerCase()}`, (j) => {
     bringCutters(j, k.cutters(values), library);

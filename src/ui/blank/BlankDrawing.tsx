@@ -2,7 +2,7 @@ import { materials } from '@/core/cutters/materials';
 import type { Blank } from '@/core/job/job';
 import { formatLength, type Unit } from '@/core/units/length';
 
-/** The blank from the front with its heights: face, clearance, safe height, bed, and where Z 0 is. */
+/** The blank from the front with its heights: face, clearance, safe height, underside, and where Z 0 is. */
 export function BlankDrawing({ blank, unit }: { blank: Blank; unit: Unit }) {
   const left = 92;
   const right = 312;
@@ -32,7 +32,7 @@ export function BlankDrawing({ blank, unit }: { blank: Blank; unit: Unit }) {
       {line(18, `safe ${formatLength(blank.safeHeight, unit)}`, '5 3')}
       {line(clear, `clear ${formatLength(blank.clearance, unit)}`, '2 3')}
       {line(top, 'face')}
-      {line(bed, 'bed')}
+      {line(bed, 'underside')}
       <g stroke="var(--mui-palette-primary-main)" strokeWidth="2" fill="none">
         <circle cx={right - 12} cy={zero} r="5" />
         <path d={`M${right - 12} ${zero - 9}v18M${right - 21} ${zero}h18`} />

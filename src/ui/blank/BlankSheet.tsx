@@ -81,7 +81,7 @@ export function BlankSheet() {
               value={blank.zZero}
               options={[
                 { value: 'top', label: 'Top face' },
-                { value: 'bed', label: 'Bed' },
+                { value: 'bed', label: 'Spoilboard' },
               ]}
               onChange={(v) => set('Z zero', 'zZero', v as Blank['zZero'])}
             />
@@ -94,7 +94,7 @@ export function BlankSheet() {
           {length('Safe height', 'safeHeight', 0.5, 300, 'Above the top face, between far places')}
           {length('Clearance height', 'clearance', 0.1, 300, 'Above the top face, between near ones')}
           {length('Approach height', 'approach', 0.05, 50, 'So far above material the rapid way down ends')}
-          {length('Spoilboard depth', 'intoBed', 0, 50, 'A spoil board takes this much')}
+          {length('Spoilboard depth', 'intoBed', 0, 50, 'So far below the underside cuts may go')}
         </Box>
       </Group>
       <Clamps />

@@ -2,21 +2,13 @@
 import Box from '@mui/material/Box';
 import { useEffect, useRef } from 'react';
 import type { Cutter } from '@/core/cutters/cutter';
-import type { Field } from '@/core/units/fields';
+import { getAt, type Field } from '@/core/units/fields';
 import type { Unit } from '@/core/units/length';
 import { CuttersField } from './CuttersField';
 import { MotifField } from './MotifField';
 import { ChoiceField, FlagField, LengthField, NumberField, TextField } from './fields';
 
 type Values = Record<string, unknown>;
-
-export const getAt = (v: Values, key: string): unknown => key.split('.').reduce<unknown>((o, k) => (o as Values | undefined)?.[k], v);
-
-/** A copy of values with one, maybe nested, value changed. */
-export function setAt(v: Values, key: string, value: unknown): Values {
-  const [head, ...rest] = key.split('.');
-  return { ...v, [head]: rest.length ? setAt((v[head] ?? {}) as Values, rest.join('.'), value) : value };
-}
 
 interface Props {
   fields: readonly Field[];

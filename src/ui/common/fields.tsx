@@ -8,7 +8,7 @@ import OutlinedInput from '@mui/material/OutlinedInput';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { startTransition, useId, useState, type ReactNode } from 'react';
-import { formatLength, parseLength, parseNumber, type Unit } from '@/core/units/length';
+import { formatFine, parseLength, parseNumber, type Unit } from '@/core/units/length';
 
 /** Text that is read out, not shown. */
 export const readOut = { position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' } as const;
@@ -117,11 +117,11 @@ interface LengthProps {
 }
 
 export function LengthField(p: LengthProps) {
-  const range = (v: number) => `${formatLength(v, p.unit)} ${p.unit}`;
+  const range = (v: number) => `${formatFine(v, p.unit)} ${p.unit}`;
   return (
     <ValueField
       label={p.label}
-      text={p.value === null ? '' : formatLength(p.value, p.unit)}
+      text={p.value === null ? '' : formatFine(p.value, p.unit)}
       placeholder={p.value === null ? p.optional : undefined}
       unit={p.rate ? `${p.unit}/min` : p.unit}
       hint={p.hint}

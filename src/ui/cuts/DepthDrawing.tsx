@@ -44,7 +44,7 @@ export function DepthDrawing({ side, blank, unit, colour, cutter, lowest, clears
     { name: 'Top face', z: 0 },
     ...(side.start > 0 ? [{ name: 'Start', z: -side.start }] : []),
     { name: lowest, z: -side.floor },
-    ...(blank.thickness <= deepest && Math.abs(blank.thickness - side.floor) > 1e-9 ? [{ name: 'Bed', z: -blank.thickness }] : []),
+    ...(blank.thickness <= deepest && Math.abs(blank.thickness - side.floor) > 1e-9 ? [{ name: 'Underside', z: -blank.thickness }] : []),
   ].sort((a, b) => b.z - a.z);
   const places = labelPlaces(levels.map((l) => y(l.z)), 13, HEIGHT);
   const run = tan * (side.floor - side.start) * k;

@@ -7,9 +7,10 @@ import { chipLoad, cutterLabel, cuttingLength, radiusAt, radiusOf, removalRate, 
 import { presetFor, reshaped, stepShareOf } from '@/core/cutters/library';
 import { materials, materialIds, type MaterialId } from '@/core/cutters/materials';
 import { cutterShapes, shapeOf } from '@/core/cutters/registry';
-import { formatLength } from '@/core/units/length';
+import { formatFine } from '@/core/units/length';
 import { ChoiceField, LengthField, NumberField, TextField } from '@/ui/common/fields';
-import { FieldForm, setAt } from '@/ui/common/FieldForm';
+import { setAt } from '@/core/units/fields';
+import { FieldForm } from '@/ui/common/FieldForm';
 import { CutterDrawing } from './CutterDrawing';
 import { WidthChart } from './WidthChart';
 
@@ -39,7 +40,7 @@ export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; firs
   const width = 2 * radiusAt(cutter, Math.min(depth, deep));
   const ridge = scallopOf(cutter, preset.stepOver);
   const turns = shapeOf(cutter.shape).turns;
-  const show = (mm: number) => `${formatLength(mm, unit)} ${unit}`;
+  const show = (mm: number) => `${formatFine(mm, unit)} ${unit}`;
   /** Depth at which the groove has a width: by halving, since every profile only widens. */
   const depthAt = (w: number): number => {
     let [a, b] = [0, deep];

@@ -13,6 +13,7 @@ import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
 import { differs, radiusOf, type Cutter } from '@/core/cutters/cutter';
+import { groupsOf } from '@/core/cutters/groups';
 import { newCutter } from '@/core/cutters/library';
 import { cutterShapes, shapeOf } from '@/core/cutters/registry';
 import { compareCutters, cuttersToCsv, cuttersToJson, readCutters, type Comparison } from '@/core/exchange/cutterSheet';
@@ -24,6 +25,7 @@ import { ChoiceField } from '@/ui/common/fields';
 import { useLater } from '@/ui/later';
 import { CutterEditor } from './CutterEditor';
 import { CutterList } from './CutterList';
+import { NewGroup } from './NewGroup';
 import { ImportPreview } from './ImportPreview';
 import { useLibrary } from './useLibrary';
 
@@ -40,7 +42,7 @@ const sorts: Record<string, { label: string; of: (c: Cutter) => number | string 
 
 /** The tool library: on its own page and in the drawer of a job. */
 export function Library({ onClose }: { onClose: ReactNode }) {
-  const { cutters, past, save, put, undo } = useLibrary();
+  const { cutters, empty, past, save, put, undo } = useLibrary();
   const job = useLater(useOpenJob, (s) => s.job);
   const [id, setId] = useState(cutters[0]?.id);
   const [search, setSearch] = useState('');
@@ -122,12 +124,14 @@ export function Library({ onClose }: { onClose: ReactNode }) {
               shown={shown}
               ordered={sort === 'own'}
               id={incoming ? undefined : cutter?.id}
+              empty={search || shape ? [] : empty}
               onPick={(c) => {
                 setIncoming(null);
                 setId(c);
               }}
-              onMove={(name, list) => void put(name, list)}
+              onMove={(name, list, left) => void put(name, list, left)}
             />
+            {sort === 'own' && !search && !shape && <NewGroup taken={[...groupsOf(cutters), ...empty]} onMake={(name) => void put(`new group ${name}`, cutters, [...empty, name])} />}
           </Box>
         </Box>
         <Box sx={{ flex: 1, minWidth: 0, overflowY: 'auto', p: 2.5 }}>

@@ -26,7 +26,7 @@ export function Ledger() {
           const cuts = new Set(mine.map((t) => t.cutId)).size;
           return { key: String(tool), name: cutter(tool), more: `T${tool}, ${cuts} ${cuts === 1 ? 'cut' : 'cuts'}`, colour: 'var(--mui-palette-primary-main)', time: sumTimes(mine.map((t) => t.time)) };
         });
-  const changes = (proof.toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds)) / 60;
+  const changes = proof.standing;
   const most = Math.max(changes * 60, ...rows.map((r) => seconds(r.time)), 1);
   const x = scaleLinear().domain([0, most]).range([0, 100]);
   const bar = (parts: { value: number; colour: string; opacity: number }[]) => (

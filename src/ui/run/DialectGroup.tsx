@@ -7,10 +7,10 @@ import { dialectOf, dialects, dialectSchema, type Dialect } from '@/core/program
 import { trialParts, troubleWith } from '@/core/program/verify';
 import { writeProgram } from '@/core/program/writer';
 import type { Job } from '@/core/job/job';
-import { choices, type Field } from '@/core/units/fields';
+import { choices, type Field, setAt } from '@/core/units/fields';
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
-import { FieldForm, setAt } from '@/ui/common/FieldForm';
+import { FieldForm } from '@/ui/common/FieldForm';
 import { ChoiceField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';

@@ -13,7 +13,10 @@ import Tooltip from '@mui/material/Tooltip';
 import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
 import { startTransition, useState } from 'react';
-import { dialectOf } from '@/core/program/dialect';
+import { blankInUnit } from '@/core/job/job';
+import { dialectIn, dialectOf } from '@/core/program/dialect';
+import { freshId } from '@/store/jobs';
+import { keepUnit } from '@/store/unit';
 import { tell } from '@/ui/actions/tell';
 import { useLater } from '@/ui/later';
 import { useOpenJob, type SaveState } from '@/store/openJob';
@@ -33,9 +36,23 @@ export function TopBar() {
   const bad = save === 'failed' || save === 'changed' || save === 'gone';
   const switchUnit = () => {
     const unit = job.unit === 'mm' ? 'in' : 'mm';
-    edit('Switch unit', (j) => void (j.unit = unit));
-    const { dialect, dialects } = job.run;
-    if (dialectOf(dialect, dialects).unit !== unit) tell('info', `Programs are still written in ${unit === 'in' ? 'millimetres' : 'inches'}. A dialect in ${unit === 'in' ? 'inches' : 'millimetres'} is chosen under Run.`);
+    edit('Switch unit', (j) => {
+      j.blank = blankInUnit(job, unit);
+      j.unit = unit;
+    });
+    keepUnit(unit);
+    const now = dialectOf(job.run.dialect, job.run.dialects);
+    if (now.unit === unit) return;
+    const { dialect, fresh } = dialectIn(now, unit, job.run.dialects, `own-${freshId()}`);
+    const [words, others] = unit === 'in' ? ['inches', 'millimetres'] : ['millimetres', 'inches'];
+    tell('info', `Programs are still written in ${others}.`, {
+      words: `Write them in ${words}`,
+      run: () =>
+        edit('Choose dialect', (j) => {
+          if (fresh) j.run.dialects.push(dialect);
+          j.run.dialect = dialect.id;
+        }),
+    });
   };
   return (
     <Box component="header" sx={{ height: 52, flex: 'none', display: 'flex', alignItems: 'center', gap: 1, pr: 2, borderBottom: '1px solid', borderColor: 'divider', bgcolor: 'background.paper' }}>

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { coneOf, cuttingLength, formOf, radiusOf } from '../../cutters/cutter';
+import { nearestCutter } from '../../cutters/library';
 import { shapeOf } from '../../cutters/registry';
 import { makeInside } from '../../geometry/inside';
 import { insetsOf } from '../../geometry/insets';
@@ -48,7 +49,7 @@ export const area = cutKind({
     { kind: 'cutter', key: 'wall', label: 'Cone for a tapered wall', shapes: ['v', 'cone'], optional: 'None, the wall is upright' },
   ],
   defaults: (blank, cutters) => ({
-    cutters: [(cutters.find((c) => c.shape === 'flat' && radiusOf(c) === 1.5) ?? cutters.find((c) => c.shape === 'flat'))?.id ?? ''],
+    cutters: [nearestCutter(cutters, 'flat', 3)],
     startDepth: 0,
     depth: Math.min(2, blank.thickness / 3),
     pattern: 'contours' as const,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import Flatbush from 'flatbush';
 import { formOf, radiusOf } from '../../cutters/cutter';
+import { nearestCutter } from '../../cutters/library';
 import { heightOf } from '../../cutters/form';
 import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
@@ -26,7 +27,7 @@ const schema = z.object({
   places: z.enum(['circles', 'centres', 'nodes']),
   through: z.boolean(),
   depth: z.number().positive(),
-  beyond: z.number().min(-50).max(10),
+  beyond: z.number().min(0).max(50),
   /** Drilled at a time, then the drill comes up to clear its chips; null drills in one go. */
   peck: z.number().positive().nullable(),
   /** Seconds for which the drill turns at the floor of each hole. */
@@ -77,11 +78,11 @@ export const drilling = cutKind({
     { kind: 'choice', key: 'places', label: 'Holes at', options: choices({ circles: 'Circles', centres: 'Centres of outlines', nodes: 'Nodes of lines' }) },
     { kind: 'flag', key: 'through', label: 'Through the blank' },
     { kind: 'length', key: 'depth', label: 'Depth of the point', min: 0.01, max: 500, when: (v) => v.through !== true },
-    { kind: 'length', key: 'beyond', label: 'Into the spoilboard', min: -50, max: 10, hint: 'Add the point of the drill', when: (v) => v.through === true },
+    { kind: 'length', key: 'beyond', label: 'Spoilboard depth', min: 0, max: 10, hint: 'Add the point of the drill', when: (v) => v.through === true },
     { kind: 'length', key: 'peck', label: 'Drilled at a time', min: 0.05, max: 200, optional: 'All at once' },
     { kind: 'number', key: 'dwell', label: 'Wait at the floor', unit: 's', min: 0, max: 60 },
   ],
-  defaults: (_blank, cutters) => ({ cutter: (cutters.find((c) => c.shape === 'drill' && radiusOf(c) === 1.5) ?? cutters.find((c) => c.shape === 'drill'))?.id ?? '', places: 'circles' as const, through: false, depth: 3, beyond: 0, peck: null, dwell: 0 }),
+  defaults: (_blank, cutters) => ({ cutter: nearestCutter(cutters, 'drill', 3), places: 'circles' as const, through: false, depth: 3, beyond: 0, peck: null, dwell: 0 }),
   cutters: (v) => [v.cutter],
   plan(v, c) {
     const cutter = c.cutter(v.cutter);

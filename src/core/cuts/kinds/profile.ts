@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { formOf, radiusOf } from '../../cutters/cutter';
+import { nearestCutter } from '../../cutters/library';
 import { boundsOf, components, contains, loopArea, offset, type Loop, type Region } from '../../geometry/region';
 import { makeInside } from '../../geometry/inside';
 import { makeOutline } from '../../geometry/outline';
@@ -28,8 +29,10 @@ const schema = z.object({
   startDepth: z.number().min(0),
   through: z.boolean(),
   depth: z.number().positive(),
-  /** Below the bed side of the blank when positive, material left (skin) when negative. */
-  beyond: z.number(),
+  /** How far below the underside of the blank it goes, mm. */
+  beyond: z.number().min(0).max(50),
+  /** What is left above the underside, mm: the part comes free by hand. */
+  skin: z.number().min(0).max(50).default(0),
   allowance: z.number().min(0),
   /** Left by all passes but a last one, which goes round once at full depth; 0 for no such pass. */
   finish: z.number().min(0).max(20),
@@ -63,7 +66,8 @@ export const profile = cutKind({
     { kind: 'flag', key: 'through', label: 'Through the blank' },
     { kind: 'length', key: 'startDepth', label: 'Start depth', min: 0, max: 500 },
     { kind: 'length', key: 'depth', label: 'Depth', min: 0.001, max: 500, when: (v) => v.through !== true },
-    { kind: 'length', key: 'beyond', label: 'Into the spoilboard', min: -50, max: 10, hint: 'Below 0 leaves a skin', when: (v) => v.through === true },
+    { kind: 'length', key: 'beyond', label: 'Spoilboard depth', min: 0, max: 10, when: (v) => v.through === true && !v.skin },
+    { kind: 'length', key: 'skin', label: 'Skin', min: 0, max: 50, hint: 'Left at the bottom', when: (v) => v.through === true },
     { kind: 'length', key: 'allowance', label: 'Allowance', min: 0, max: 20 },
     { kind: 'length', key: 'finish', label: 'Finishing allowance', min: 0, max: 20, hint: 'Once round at full depth', when: (v) => v.side !== 'on' },
     { kind: 'number', key: 'ramp', label: 'Ramp angle', unit: '\u00b0', min: 0.5, max: 45 },
@@ -77,12 +81,13 @@ export const profile = cutKind({
     { kind: 'length', key: 'tabs.height', label: 'Tab height', min: 0.05, max: 200, when: hasTabs },
   ],
   defaults: (blank, cutters) => ({
-    cutter: (cutters.find((c) => c.shape === 'flat' && radiusOf(c) === 3) ?? cutters.find((c) => c.shape === 'flat'))?.id ?? '',
+    cutter: nearestCutter(cutters, 'flat', 6),
     side: 'outside' as const,
     startDepth: 0,
     through: true,
     depth: blank.thickness / 2,
     beyond: 0,
+    skin: 0,
     allowance: 0,
     finish: 0,
     ramp: 5,
@@ -154,7 +159,7 @@ export const profile = cutKind({
       remarks,
       unreached: { area: 0, region: [] },
       tabs,
-      cutsFree: v.through && v.beyond >= 0 && (v.side !== 'on' || region.length > 0),
+      cutsFree: v.through && !(v.skin > 0) && (v.side !== 'on' || region.length > 0),
     };
   },
   wanted(v, c, plan) {

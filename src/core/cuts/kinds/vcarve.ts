@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { coneOf, cuttingLength, formOf, radiusOf } from '../../cutters/cutter';
+import { nearestCutter } from '../../cutters/library';
 import { makeInside } from '../../geometry/inside';
 import { axisFor, insetsOf } from '../../geometry/insets';
 import { hashFloats, memo } from '../../geometry/hash';
@@ -55,7 +56,7 @@ export const vcarve = cutKind({
     { kind: 'cutters', key: 'endMills', label: 'End mills for the floor', shapes: ['flat', 'bull'], optional: 'None, the V-bit clears it', when: (v) => v.limit !== null },
   ],
   defaults: (_blank, cutters) => ({
-    cutter: (cutters.find((c) => c.shape === 'v' && c.values.includedAngle === 60 && radiusOf(c) === 6) ?? cutters.find((c) => c.shape === 'v'))?.id ?? '',
+    cutter: nearestCutter(cutters, 'v', 12, 60),
     endMills: [],
     startDepth: 0,
     limit: null,

@@ -30,7 +30,7 @@ export function ferryRing(): Job {
   job.cuts = [
     { id: 'c-letters', name: 'Lettering', kind: 'vcarve', enabled: true, items: ['i-upper', 'i-lower', 'i-middle'], values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0 }, overrides: { 'v-12-60-0': { stepDown: 3 } } },
     { id: 'c-rope', name: 'Rope and ring', kind: 'vcarve', enabled: true, items: ['i-band', ...rope.map((i) => i.id)], values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0 }, overrides: { 'v-12-60-0': { stepDown: 3 } } },
-    { id: 'c-free', name: 'Cut free', kind: 'profile', enabled: true, items: ['i-edge'], values: { cutter: 'flat-6', side: 'outside', startDepth: 0, through: true, depth: 15, beyond: 0.2, allowance: 0, finish: 0, ramp: 5, direction: 'climb', lead: 'none', leadSize: 3, tabs: { shape: 'rectangular', by: 'count', count: 5, spacing: 80, length: 10, height: 3, at: [] } }, overrides: {} },
+    { id: 'c-free', name: 'Cut free', kind: 'profile', enabled: true, items: ['i-edge'], values: { cutter: 'flat-6', side: 'outside', startDepth: 0, through: true, depth: 15, beyond: 0.2, skin: 0, allowance: 0, finish: 0, ramp: 5, direction: 'climb', lead: 'none', leadSize: 3, tabs: { shape: 'rectangular', by: 'count', count: 5, spacing: 80, length: 10, height: 3, at: [] } }, overrides: {} },
   ];
   return job;
 }

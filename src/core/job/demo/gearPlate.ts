@@ -34,7 +34,7 @@ export function gearPlate(): Job {
       kind: 'profile',
       enabled: true,
       items: ['i-edge'],
-      values: { cutter: 'flat-2', side: 'outside', startDepth: 0, through: true, depth: 2, beyond: 0.1, allowance: 0, finish: 0, ramp: 3, direction: 'climb', lead: 'none', leadSize: 3, tabs: { shape: 'rectangular', by: 'count', count: 4, spacing: 80, length: 4, height: 0.6, at: [] } },
+      values: { cutter: 'flat-2', side: 'outside', startDepth: 0, through: true, depth: 2, beyond: 0.1, skin: 0, allowance: 0, finish: 0, ramp: 3, direction: 'climb', lead: 'none', leadSize: 3, tabs: { shape: 'rectangular', by: 'count', count: 4, spacing: 80, length: 4, height: 0.6, at: [] } },
       overrides: {},
     },
   ];

@@ -54,7 +54,7 @@ export function lockCottage(): Job {
       kind: 'profile',
       enabled: true,
       items: ['i-edge'],
-      values: { cutter: 'flat-6', side: 'outside', startDepth: 0, through: true, depth: 18, beyond: 0.2, allowance: 0, finish: 0, ramp: 5, direction: 'climb', lead: 'none', leadSize: 3, tabs: { shape: 'rectangular', by: 'count', count: 6, spacing: 80, length: 10, height: 4, at: [] } },
+      values: { cutter: 'flat-6', side: 'outside', startDepth: 0, through: true, depth: 18, beyond: 0.2, skin: 0, allowance: 0, finish: 0, ramp: 5, direction: 'climb', lead: 'none', leadSize: 3, tabs: { shape: 'rectangular', by: 'count', count: 6, spacing: 80, length: 10, height: 4, at: [] } },
       overrides: {},
     },
   ];

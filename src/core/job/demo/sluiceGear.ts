@@ -50,7 +50,7 @@ export function sluiceGear(): Job {
     { id: 'c-fill', name: 'Arrow', kind: 'drag', enabled: true, items: ['i-arrow'], values: { ...engraving, depth: 0.08, fill: 'crossed' }, overrides: {} },
     { id: 'c-serial', name: 'Serial number', kind: 'drag', enabled: true, items: ['i-serial'], values: { ...engraving, depth: 0.06, cornerShare: 0.6 }, overrides: {} },
     { id: 'c-holes', name: 'Screw holes', kind: 'drilling', enabled: true, items: ['i-h1', 'i-h2', 'i-h3', 'i-h4'], values: { cutter: 'drill-3-118', places: 'circles', through: true, depth: 2, beyond: 0.8, peck: 0.8, dwell: 0 }, overrides: {} },
-    { id: 'c-free', name: 'Cut free', kind: 'profile', enabled: true, items: ['i-edge'], values: { cutter: 'flat-2', side: 'outside', startDepth: 0, through: true, depth: 2, beyond: 0.1, allowance: 0, finish: 0.1, ramp: 3, direction: 'climb', lead: 'arc', leadSize: 2, tabs: { shape: 'rounded', by: 'count', count: 4, spacing: 80, length: 5, height: 0.7, at: [] } }, overrides: {} },
+    { id: 'c-free', name: 'Cut free', kind: 'profile', enabled: true, items: ['i-edge'], values: { cutter: 'flat-2', side: 'outside', startDepth: 0, through: true, depth: 2, beyond: 0.1, skin: 0, allowance: 0, finish: 0.1, ramp: 3, direction: 'climb', lead: 'arc', leadSize: 2, tabs: { shape: 'rounded', by: 'count', count: 4, spacing: 80, length: 5, height: 0.7, at: [] } }, overrides: {} },
   ];
   return job;
 }

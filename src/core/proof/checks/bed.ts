@@ -5,14 +5,14 @@ import { worstPerCut } from './worst';
 /** Below the underside of the blank by more than the job allows. */
 export const bed: Check = {
   id: 'bed',
-  name: 'Stays above the bed',
+  name: 'Stays within the spoilboard depth',
   run: (input) => {
     const floor = -input.job.blank.thickness - input.job.blank.intoBed;
     return worstPerCut(
       input,
       'bed',
       (_x, _y, z) => floor - z - 0.001,
-      (d, name) => `"${name}" goes ${lengthText(d + 0.001, input.job.unit)} deeper into the bed than allowed. Lessen its depth, or allow more under Blank.`,
+      (d, name) => `"${name}" goes ${lengthText(d + 0.001, input.job.unit)} deeper into the spoilboard than allowed. Lessen its depth, or allow more under Blank.`,
     );
   },
 };

@@ -1,0 +1,20 @@
+import type { Unit } from '@/core/units/length';
+
+const KEY = 'mirvak-unit';
+
+/** The unit that was chosen last on this device: new jobs begin with it. */
+export function lastUnit(): Unit {
+  try {
+    return localStorage.getItem(KEY) === 'in' ? 'in' : 'mm';
+  } catch {
+    return 'mm';
+  }
+}
+
+export function keepUnit(unit: Unit): void {
+  try {
+    localStorage.setItem(KEY, unit);
+  } catch {
+    // Without room for it new jobs begin in millimetres.
+  }
+}
