@@ -47,6 +47,59 @@ describe('DXF that is read', () => {
     expect(read(file(line(0, 0, 1, 0), '', null)).unitKnown).toBe(false);
   });
 
+  const hatch = (count: number, boundaries: string, extra = '') => pairs(0, 'HATCH', 8, 'A', 10, 0, 20, 0, 30, 0, 210, 0, 220, 0, 230, 1) + extra + pairs(2, 'SOLID', 70, 1, 71, 0, 91, count) + boundaries + pairs(75, 0, 76, 1, 98, 1, 10, 3, 20, 3);
+  const polyline = (points: number[][], bulge = 0) => pairs(92, 3, 72, bulge ? 1 : 0, 73, 1, 93, points.length) + points.map(([x, y]) => pairs(10, x, 20, y) + (bulge ? pairs(42, bulge) : '')).join('') + pairs(97, 0);
+  const edges = (...list: string[]) => pairs(92, 1, 93, list.length) + list.join('') + pairs(97, 1, 330, '4F');
+  const side = (x0: number, y0: number, x1: number, y1: number) => pairs(72, 1, 10, x0, 20, y0, 11, x1, 21, y1);
+
+  it('takes the outlines of hatches, holes and all, as one filled thing', () => {
+    const square = [[0, 0], [20, 0], [20, 10], [0, 10]];
+    const d = read(file(hatch(2, polyline(square) + polyline([[7, 5], [13, 5]], 1))));
+    expect(d.things).toHaveLength(1);
+    expect(d.things[0]).toMatchObject({ layer: 'A', fill: 'evenodd' });
+    expect(area(d.things[0].paths)).toBeCloseTo(200 - 9 * Math.PI, 3);
+    expect(d.remarks).toEqual([]);
+    // Seen from behind, it lies on the other side.
+    const back = read(file(hatch(1, polyline(square)).replace('230\n1\n', '230\n-1\n')));
+    expect(Math.min(...flatten(back.things[0].paths[0], 0.01))).toBeCloseTo(-20, 9);
+  });
+
+  it('knows edges of hatches: lines, arcs and elliptical arcs either way round, splines', () => {
+    const only = (b: string) => area(read(file(hatch(1, b))).things.flatMap((t) => t.paths));
+    expect(only(edges(side(0, 0, 10, 0), pairs(72, 2, 10, 0, 20, 0, 40, 10, 50, 0, 51, 90, 73, 1), side(0, 10, 0, 0)))).toBeCloseTo(25 * Math.PI, 3);
+    // Clockwise from 10, 0 to 0, -10: its angles count clockwise.
+    expect(only(edges(pairs(72, 2, 10, 0, 20, 0, 40, 10, 50, 0, 51, 90, 73, 0), side(0, -10, 0, 0), side(0, 0, 10, 0)))).toBeCloseTo(25 * Math.PI, 3);
+    expect(only(edges(pairs(72, 2, 10, 3, 20, 4, 40, 5, 50, 0, 51, 360, 73, 1)))).toBeCloseTo(25 * Math.PI, 3);
+    expect(only(edges(pairs(72, 3, 10, 1, 20, 2, 11, 6, 21, 0, 40, 0.5, 50, 0, 51, 180, 73, 1), side(-5, 2, 7, 2)))).toBeCloseTo(9 * Math.PI, 3);
+    const spline = pairs(72, 4, 94, 3, 73, 0, 74, 0, 95, 8, 96, 4) + [0, 0, 0, 0, 1, 1, 1, 1].map((k) => pairs(40, k)).join('') + [[0, 0], [0, 10], [10, 10], [10, 0]].map(([x, y]) => pairs(10, x, 20, y)).join('') + pairs(97, 0);
+    // y = 30 t (1 - t), x = 10 (3 t^2 - 2 t^3): the integral of y dx from 0 to 1 is 60.
+    expect(only(edges(spline, side(10, 0, 0, 0)))).toBeCloseTo(60, 3);
+    // Older files do not count the fit points.
+    expect(only(edges(side(10, 0, 0, 0), spline.replace(/97\n0\n$/, '')))).toBeCloseTo(60, 3);
+    expect(only(edges(side(10, 0, 0, 0), spline))).toBeCloseTo(60, 3);
+  });
+
+  it('says what of a hatch it leaves out', () => {
+    const open = read(file(hatch(2, edges(side(0, 0, 10, 0), side(10, 0, 10, 10)) + polyline([[0, 0], [5, 0], [0, 5]]))));
+    expect(open.things).toHaveLength(1);
+    expect(open.remarks.join()).toMatch(/1 boundary of a hatch does not close/);
+    expect(read(file(hatch(1, polyline([[0, 0], [5, 0], [0, 5]])).replace('2\nSOLID\n70\n1', '2\nANSI31\n70\n0'))).remarks.join()).toMatch(/lines of their patterns were not/);
+  });
+
+  it('prints nothing, whatever codes and names it meets', () => {
+    const spies = (['log', 'warn', 'error', 'info', 'debug'] as const).map((k) => jest.spyOn(console, k).mockImplementation(() => {}));
+    read(file(line(0, 0, 1, 0) + pairs(0, 'CIRCLE', 8, 'A', 10, 5, 20, 5, 40, 3, 709, 1, 5001, 'x') + pairs(0, 'WIPEOUT', 8, 'A', 250, 3) + hatch(1, polyline([[0, 0], [5, 0], [0, 5]]))));
+    const broken = [
+      file('').replace('2\nENTITIES', '5\nENTITIES'),
+      file(line(0, 0, 1, 0), pairs(0, 'SECTION', 2, 'BLOCKS', 0, 'BLOCK', 8, '0', 70, 0) + pairs(0, 'ENDBLK', 0, 'ENDSEC')),
+    ];
+    for (const b of broken) expect(() => read(b)).toThrow(ExchangeError);
+    for (const s of spies) {
+      expect(s).not.toHaveBeenCalled();
+      s.mockRestore();
+    }
+  });
+
   it.each([
     ['nonsense', 'not a drawing', /not a DXF|no section/],
     ['a block that holds itself', file(pairs(0, 'INSERT', 8, 'A', 2, 'ONE', 10, 0, 20, 0), pairs(0, 'SECTION', 2, 'BLOCKS', 0, 'BLOCK', 8, '0', 2, 'ONE', 70, 0, 10, 0, 20, 0) + pairs(0, 'INSERT', 8, '0', 2, 'ONE', 10, 0, 20, 0) + pairs(0, 'ENDBLK', 0, 'ENDSEC')), /holds itself/],
@@ -133,10 +186,12 @@ describe('DXF that has come out of step', () => {
     expect(() => read(text)).toThrow(ExchangeError);
     expect(() => read(text)).toThrow(why);
   });
-  it('any broken copy of a good one is read or refused, and comes to an end', () => {
+  const hatched = file(pairs(0, 'HATCH', 8, 'A', 230, 1, 2, 'SOLID', 70, 1, 91, 2, 92, 3, 72, 0, 73, 1, 93, 3, 10, 0, 20, 0, 10, 5, 20, 0, 10, 0, 20, 5, 97, 0, 92, 1, 93, 1, 72, 2, 10, 3, 20, 4, 40, 5, 50, 0, 51, 360, 73, 1, 97, 0, 75, 0, 98, 0));
+  it.each([['one', good], ['one with a hatch', hatched]])('any broken copy of %s is read or refused, and comes to an end', (_name, whole) => {
+    expect(read(whole).things).toHaveLength(1);
     fc.assert(
       fc.property(fc.array(fc.tuple(fc.nat(), fc.constantFrom('', '\n', '0\n', 'EOF\n', 'NaN', '-', '9', '0\nTABLE\n2\nLAYER\n')), { minLength: 1, maxLength: 6 }), (changes) => {
-        let text = good;
+        let text = whole;
         for (const [at, put] of changes) {
           const k = at % text.length;
           text = text.slice(0, k) + put + text.slice(k + (put ? 0 : 3));

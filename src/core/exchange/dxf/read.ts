@@ -2,6 +2,8 @@ import DxfParser from 'dxf-parser';
 import { circlePath, identity, transformPath, type Affine, type Path, type Segment } from '../../geometry/path';
 import { joinPaths } from '../../geometry/join';
 import { splinePath } from '../../geometry/bspline';
+import { bulged } from './bulge';
+import { readHatch, type Group } from './hatch';
 import { compose } from '../svg/transform';
 import { ExchangeError, MOST_SEGMENTS, MOST_THINGS, type Drawn, type DrawnText, type DrawnThing } from '../drawn';
 
@@ -48,6 +50,8 @@ interface Entity {
   height?: number;
   halign?: number;
   attachmentPoint?: number;
+  /** All groups of a HATCH, in their order. */
+  groups?: Group[];
 }
 interface Parsed {
   header?: Record<string, unknown>;
@@ -63,15 +67,17 @@ const DEEPEST = 24;
 const TOLERANCE = 0.0005;
 
 /**
- * Reads DXF: LINE, ARC, CIRCLE, ELLIPSE, LWPOLYLINE and POLYLINE with bulges, SPLINE, TEXT, MTEXT, and INSERT with
+ * Reads DXF: LINE, ARC, CIRCLE, ELLIPSE, LWPOLYLINE and POLYLINE with bulges, SPLINE, TEXT, MTEXT, the outlines of HATCH, and INSERT with
  * nested blocks, arrays and mirrored extrusion; layers and colours. Loose ends within `join` mm are joined.
  * Files without a unit are taken as `unit` mm a unit. Result in mm, Y up. Throws ExchangeError.
  */
 export function readDxf(source: string, name: string, join = 0.01, unit = 1): Drawn {
-  checkGroups(source, name);
+  const sound = checkGroups(source, name);
   let parsed: Parsed;
   try {
-    parsed = new DxfParser().parseSync(source) as unknown as Parsed;
+    const parser = new DxfParser();
+    parser.registerEntityHandler(HatchHandler as unknown as Parameters<typeof parser.registerEntityHandler>[0]);
+    parsed = parser.parseSync(sound) as unknown as Parsed;
   } catch (e) {
     throw new ExchangeError(name, `it is not a DXF file that can be read (${(e as Error).message}).`);
   }
@@ -83,9 +89,10 @@ export function readDxf(source: string, name: string, join = 0.01, unit = 1): Dr
 
 /**
  * A DXF is pairs of lines: a whole number and a value. The parser runs on for ever where they have come out of step, so this
- * is looked at first; what is between sections has to begin with a 0 group.
+ * is looked at first; what is between sections has to begin with a 0 group. Groups of codes that the reference does not know
+ * are left out of what comes back: the parser would print them one by one.
  */
-function checkGroups(source: string, name: string): void {
+function checkGroups(source: string, name: string): string {
   const lines = source.split(/\r\n|\r|\n/);
   while (lines.length && !lines[lines.length - 1].trim()) lines.pop();
   const wrong = (i: number, why: string): never => {
@@ -93,29 +100,54 @@ function checkGroups(source: string, name: string): void {
   };
   let open = '';
   let table = '';
+  let block = false;
+  const sound: string[] = [];
   for (let i = 0; i < lines.length; i += 2) {
     if (!/^\s*-?\d{1,5}\s*$/.test(lines[i])) wrong(i, 'should be a group code, a whole number');
     const value = (lines[i + 1] ?? '').trim();
-    if (Number(lines[i]) === 2 && table === 'TABLE') table = value;
-    if (Number(lines[i]) !== 0) continue;
+    const code = Number(lines[i]);
+    if (known(code)) sound.push(lines[i], lines[i + 1] ?? '');
+    if (code === 0 && block) wrong(i + 1, 'follows a block that has no name');
+    if (code === 2) block = false;
+    if (code === 0 && value === 'SECTION' && Number(lines[i + 2]) !== 2) wrong(i + 2, 'should name the section (a group 2)');
+    if (code === 2 && table === 'TABLE') table = value;
+    if (code !== 0) continue;
     if (/^(LAYER|VPORT)$/.test(table) && value !== table && value !== 'ENDTAB') wrong(i + 1, `is no part of a table of the kind ${table}`);
     table = value === 'TABLE' ? value : value === 'ENDTAB' ? '' : table;
-    if (value === 'EOF') return open ? wrong(i + 1, `ends the file inside a ${open}`) : undefined;
+    if (value === 'EOF') return open ? wrong(i + 1, `ends the file inside a ${open}`) : `${sound.join('\n')}\n`;
+    block = value === 'BLOCK';
     const [begin, end] = [/^(SECTION|TABLE|BLOCK)$/.exec(value)?.[1], /^(ENDSEC|ENDTAB|ENDBLK)$/.exec(value)?.[1]];
     if (begin === 'SECTION' || begin === 'TABLE') {
       if (begin === 'SECTION' && open) wrong(i + 1, `begins a section inside a ${open}`);
       open = begin === 'SECTION' ? 'section' : open;
     } else if (end === 'ENDSEC') open = '';
   }
-  wrong(lines.length - 1, 'is the last one, but the file does not end with EOF');
+  return wrong(lines.length - 1, 'is the last one, but the file does not end with EOF');
+}
+
+/** Whether the DXF reference says what the value of a group code is. */
+const known = (code: number): boolean => code <= 149 || (code >= 160 && code <= 179) || (code >= 210 && code <= 239) || (code >= 270 && code <= 481) || code === 999 || (code >= 1000 && code <= 1071);
+
+/** Hands a HATCH's groups through as they stand: their meaning hangs on their order. */
+class HatchHandler {
+  readonly ForEntityName = 'HATCH';
+  parseEntity(scanner: { next(): Group; isEOF(): boolean }, first: Group): Entity {
+    const groups: Group[] = [];
+    for (let g = scanner.next(); g.code !== 0 && !scanner.isEOF(); g = scanner.next()) groups.push(g);
+    const value = (code: number) => groups.find((g) => g.code === code)?.value;
+    // What comes before the boundaries is said of the whole.
+    return { type: String(first.value), layer: String(value(8) ?? '0'), visible: value(60) !== 1, inPaperSpace: value(67) === 1, extrusionDirectionZ: Number(value(230) ?? 1), groups };
+  }
 }
 
 class Reader {
   private readonly loose = new Map<string, Path[]>();
+  private readonly hatches: { layer: string; paths: Path[] }[] = [];
   private readonly texts: DrawnText[] = [];
   private readonly remarks = new Set<string>();
   private readonly left = new Map<string, number>();
   private segments = 0;
+  private broken = 0;
   private count = 0;
 
   constructor(
@@ -135,21 +167,28 @@ class Reader {
       joined += paths.length - whole.length;
       whole.forEach((p) => things.push({ name: p.closed ? 'Outline' : 'Line', layer, colour: colourOf(layers[layer]?.color), fill: 'evenodd', paths: [p] }));
     }
+    for (const h of this.hatches) things.push({ name: 'Hatch', layer: h.layer, colour: colourOf(layers[h.layer]?.color), fill: 'evenodd', paths: h.paths });
     if (joined) this.remarks.add(`${joined} loose ends within ${this.join} mm were joined.`);
+    if (this.broken) this.remarks.add(`${this.broken} ${this.broken === 1 ? 'boundary of a hatch does' : 'boundaries of hatches do'} not close and ${this.broken === 1 ? 'was' : 'were'} left out.`);
     for (const [type, n] of this.left) this.remarks.add(`${n} of the kind ${type} ${n === 1 ? 'was' : 'were'} left out.`);
-    return { things, texts: this.texts, layers: [...new Set([...this.loose.keys(), ...this.texts.map((t) => t.layer)])].map((n) => ({ name: n, colour: colourOf(layers[n]?.color) })), remarks: [...this.remarks], unitKnown: known };
+    return { things, texts: this.texts, layers: [...new Set([...this.loose.keys(), ...this.hatches.map((h) => h.layer), ...this.texts.map((t) => t.layer)])].map((n) => ({ name: n, colour: colourOf(layers[n]?.color) })), remarks: [...this.remarks], unitKnown: known };
   }
 
   private add(paths: Path[], m: Affine, layer: string): void {
     const list = this.loose.get(layer) ?? [];
     this.loose.set(layer, list);
-    for (const p of paths) {
+    list.push(...this.placed(paths, m));
+  }
+
+  /** Paths where the drawing has them. Throws where there are too many, or what are no numbers. */
+  private placed(paths: readonly Path[], m: Affine): Path[] {
+    return paths.flatMap((p) => {
       this.segments += p.segments.length;
       if (++this.count > MOST_THINGS || this.segments > MOST_SEGMENTS) throw new ExchangeError(this.name, 'it draws more than can be held.');
       const q = transformPath(p, m);
       if (!Number.isFinite(q.x + q.y + q.segments.reduce((s, v) => s + v.x + v.y, 0))) throw new ExchangeError(this.name, 'it draws things that are not numbers.');
-      if (q.segments.length) list.push(q);
-    }
+      return q.segments.length ? [q] : [];
+    });
   }
 
   private entity(e: Entity, m: Affine, parentLayer: string, blocks: readonly string[]): void {
@@ -210,6 +249,14 @@ class Reader {
         } else this.remarks.add('A spline whose knots do not fit its points was left out.');
         return;
       }
+      case 'HATCH': {
+        const h = readHatch(e.groups ?? [], TOLERANCE);
+        const paths = this.placed(h.paths, at);
+        if (paths.length) this.hatches.push({ layer, paths });
+        if (h.patterned) this.remarks.add('Hatches were read as filled outlines; the lines of their patterns were not.');
+        this.broken += h.broken;
+        return;
+      }
       case 'TEXT':
       case 'MTEXT':
         this.text(e, m, layer);
@@ -257,14 +304,6 @@ class Reader {
     // A DXF height is that of capitals; an em is about 1.4 of them.
     this.texts.push({ text: words, layer, family: '', bold: false, size: size * 1.4, x: m.a * p.x + m.c * p.y + m.e, y: m.b * p.x + m.d * p.y + m.f, angle: (e.rotation ?? 0) + (Math.atan2(m.b, m.a) * 180) / Math.PI, anchor: column === 1 ? 'centre' : column === 2 ? 'right' : 'left' });
   }
-}
-
-/** A side of a polyline; a bulge is the tangent of a quarter of the arc's angle, positive to the left. */
-function bulged(a: Vertex, b: Vertex): Segment {
-  const k = a.bulge ?? 0;
-  if (Math.abs(k) < 1e-9) return { k: 'line', x: b.x, y: b.y };
-  const h = (1 - k * k) / (4 * k);
-  return { k: 'arc', x: b.x, y: b.y, cx: (a.x + b.x) / 2 - h * (b.y - a.y), cy: (a.y + b.y) / 2 + h * (b.x - a.x), ccw: k > 0 };
 }
 
 const colourOf = (v: number | undefined): string | null => (v !== undefined && v >= 0 && v <= 0xffffff ? `#${v.toString(16).padStart(6, '0')}` : null);
