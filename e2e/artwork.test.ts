@@ -68,9 +68,9 @@ test('millimetres and inches are the same board', async () => {
   await maker.stage('Blank');
   await maker.holds('Width (X)', '360');
   await maker.press(/^Unit: mm/);
-  await maker.holds('Width (X)', '14.1732');
+  await maker.holds('Width (X)', '14.17323');
   await maker.fill('Thickness (Z)', '18mm');
-  await maker.holds('Thickness (Z)', '0.7087');
+  await maker.holds('Thickness (Z)', '0.70866');
   await maker.fill('Thickness (Z)', '3/4');
   await maker.press(/^Unit: in/);
   await maker.holds('Thickness (Z)', '19.05');

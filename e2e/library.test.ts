@@ -59,7 +59,6 @@ test('a full device says what to do, and nothing is lost', async () => {
 test('groups of the library are made, filled, exported and deleted with a way back; arrows walk the cutters', async () => {
   const { maker } = device;
   const { keyboard } = maker.page;
-  await maker.press('Open Sluice gear plate');
   await maker.press('Tool library');
   await maker.press('New group');
   await maker.focused('Name of the new group');
@@ -68,7 +67,6 @@ test('groups of the library are made, filled, exported and deleted with a way ba
   await maker.find('button', 'Drag the group Brass');
   // It is still there after a reload, and takes a cutter by its field.
   await maker.page.reload();
-  await maker.press('Tool library');
   await maker.find('button', 'Drag the group Brass');
   await maker.press(/^End mill 3 mm/);
   await maker.fill('Group', 'Brass', false);

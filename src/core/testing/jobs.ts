@@ -93,6 +93,14 @@ const values = (kind: string, r: () => number): { values: Values; cutters: strin
       const cutter = pick(['cone-3.175-20-0.1', 'v-6-60-0', 'ball-1', 'taperedBall-6-0.5-5']);
       return { values: { cutter, depth: pick([0.1, 0.3, 0.5]), edge: 'on', fill: 'none' }, cutters: [cutter], preset: { stepOver: 1, stepDown } };
     }
+    case 'drag': {
+      const cutter = pick(['drag-3-90-0.02', 'drag-3-120-0.02']);
+      return { values: { cutter, depth: pick([0.15, 0.3, 0.5]), edge: 'on', fill: 'none', press: 'depth' }, cutters: [cutter], preset: { stepOver: 1, stepDown } };
+    }
+    case 'drilling': {
+      const cutter = pick(['drill-2-118', 'drill-3-118', 'flat-2', 'ball-3', 'v-6-60-0']);
+      return { values: { cutter, places: 'centres', through: false, depth: pick([0.5, 1, 3]), peck: pick([null, 0.4, 1]) }, cutters: [cutter], preset: { stepOver: 1, stepDown } };
+    }
     default: {
       const cutter = pick(['flat-3', 'flat-5', 'bull-6-1']);
       return { values: { cutter, where: 'picked', depth: pick([0.3, 0.5]), angle: pick([0, 45, 30]), overlap: pick([0, 0.5, 1]) }, cutters: [cutter], preset: { stepOver: 0.5 + 1.5 * r(), stepDown } };
@@ -101,7 +109,7 @@ const values = (kind: string, r: () => number): { values: Values; cutters: strin
 };
 
 /** The judge's surfaces. A node that lies within a hair of where they jump is nobody's. */
-function judged(kind: string, v: Values, cutters: readonly string[], step: number, g: TestGrid, d: Float64Array): Judged {
+function judged(kind: string, v: Values, cutters: readonly string[], step: number, g: TestGrid, d: Float64Array, region: Region): Judged {
   const most = new Float64Array(d.length).fill(Infinity);
   const least = new Float64Array(d.length).fill(-Infinity);
   const radius = (id: string) => cutterOf(id).values.diameter / 2;
@@ -142,14 +150,23 @@ function judged(kind: string, v: Values, cutters: readonly string[], step: numbe
   } else {
     const c = cutterOf(cutters[0]);
     const cutter = testShape(c.shape, c.values);
+    const middles = kind === 'drilling' ? region.map(middleOf) : [];
     for (let i = 0; i < d.length; i++) {
-      const q = Math.abs(d[i]);
+      const [x, y] = [g.x0 + (i % g.cols) * g.cell, g.y0 + Math.floor(i / g.cols) * g.cell];
+      // From the middle of the nearest hole, or from the nearest line.
+      const q = kind === 'drilling' ? Math.min(...middles.map((m) => Math.hypot(m.x - x, m.y - y))) : Math.abs(d[i]);
       const z = q > cutter.radius ? 0 : Math.min(0, -depth + cutter.profile(q));
       least[i] = q > cutter.radius ? 0 : Math.min(0, -depth + cutter.profile(Math.max(0, q - 0.003)));
       if (z < 0) most[i] = Math.min(0, -depth + cutter.profile(Math.min(cutter.radius, q + 0.003)));
     }
   }
   return { most, least };
+}
+
+/** The middle of a loop's box. */
+function middleOf(l: Float64Array): { x: number; y: number } {
+  const [xs, ys] = [0, 1].map((k) => l.filter((_, i) => i % 2 === k));
+  return { x: (Math.min(...xs) + Math.max(...xs)) / 2, y: (Math.min(...ys) + Math.max(...ys)) / 2 };
 }
 
 /** Makes program text wrong in one of the ways that a planner could. */
@@ -172,7 +189,7 @@ const area = (mask: (i: number) => boolean, n: number): number => {
 /** Makes a job from a seed, plans it, writes it, perhaps spoils it, proves it, and has both sides look at it. */
 export function tryJob(seed: number): Verdict {
   const r = seeded(seed);
-  const kind = ['area', 'vcarve', 'profile', 'line', 'skim'][Math.floor(5 * r())];
+  const kind = ['area', 'vcarve', 'profile', 'line', 'skim', 'drag', 'drilling'][Math.floor(7 * r())];
   const region = regionOf(r);
   const { values: v, cutters, preset } = values(kind, r);
   const spoilt = ['', '', 'deeper', 'shallower', 'aside', 'cut short'][Math.floor(6 * r())];
@@ -189,7 +206,7 @@ export function tryJob(seed: number): Verdict {
   const g = grid();
   cutGrid(g, readMoves(text), Object.fromEntries(Object.entries(tools).map(([n, id]) => [n, testShape(cutterOf(id).shape, cutterOf(id).values)])));
   const d = region.length ? gridDistances(g, region, 16) : new Float64Array(g.z.length).fill(-16);
-  const j = judged(kind, v, cutters, preset.stepOver, g, d);
+  const j = judged(kind, v, cutters, preset.stepOver, g, d, region);
   const high = area((i) => g.z[i] > j.most[i] + 0.04, g.z.length);
   const low = area((i) => g.z[i] < j.least[i] - 0.04, g.z.length);
   const sum = (list: readonly { area: number }[]) => list.reduce((s, p) => s + p.area, 0);

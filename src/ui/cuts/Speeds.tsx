@@ -24,7 +24,7 @@ function whatDiffers(mine: Cutter, theirs: Cutter, material: MaterialId): string
   const words = [
     ...(Object.keys(names) as (keyof Preset)[]).filter((k) => a?.[k] !== b?.[k]).map((k) => names[k]),
     ...shapeOf(theirs.shape).fields.filter((f) => mine.values[f.key] !== theirs.values[f.key]).map((f) => f.label.toLowerCase()),
-    ...(mine.fluteLength !== theirs.fluteLength ? ['length of the edges'] : []),
+    ...(mine.fluteLength !== theirs.fluteLength ? ['cutting length'] : []),
     ...(mine.shankDiameter !== theirs.shankDiameter ? ['shank'] : []),
     ...(mine.name !== theirs.name ? ['name'] : []),
   ];

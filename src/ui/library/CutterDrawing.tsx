@@ -36,7 +36,7 @@ export function CutterDrawing({ cutter, unit, size = 170 }: { cutter: Cutter; un
           {'\u2300'} {formatLength(2 * r, unit)} {unit}
         </text>
         <text x="184" y="44">
-          edges {formatLength(edges, unit)} {unit}
+          cuts {formatLength(edges, unit)} {unit} deep
         </text>
         {angle !== null && (
           <>
