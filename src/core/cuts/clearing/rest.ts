@@ -58,26 +58,27 @@ function restLines(region: Region, left: Region, m: ClearingMoves, step: number,
   const r = m.radius;
   const rest = makeOutline(left);
   const lines: RestLine[] = [];
-  /** Adds a line, and gives what it takes of the floor. */
-  const add = (points: Float64Array, closed: boolean): Region => {
+  /** Adds a line, and gives it as it is cut. */
+  const add = (points: Float64Array, closed: boolean): Track[] => {
     const track = makeTrack(points, closed, m.budget.arc);
     if (track.length < 1e-6) return [];
     lines.push({ track, free: !closed && rest.distance(points[0], points[1]) >= r && !contains(left, points[0], points[1]) });
-    return thicken(pointsOf(track, TAKEN), m.floorRadius - TAKEN, TAKEN);
+    return [track];
   };
   const { free, levels } = levelsOf(region, m, step, depthOf(left, region) + r, progress);
   let todo = left;
-  for (const level of levels) {
+  for (const [k, level] of levels.entries()) {
     if (!todo.length) break;
     const near = partsNear(todo, r, OVERRUN);
-    const taken: Region = [];
+    const taken: Track[] = [];
     for (const loop of level) {
       const l = m.climb ? loop : reversed(loop);
       const parts = near(l);
       if (!parts) taken.push(...add(l, true));
       else for (const p of parts) taken.push(...add(p, false));
     }
-    if (taken.length) todo = restOf(todo, taken).left;
+    // What the last ones take nobody asks.
+    if (taken.length && k + 1 < levels.length) todo = restOf(todo, taken.flatMap((t) => thicken(pointsOf(t, TAKEN), m.floorRadius - TAKEN, TAKEN))).left;
   }
   return { free, lines };
 }
