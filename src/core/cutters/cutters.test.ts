@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { coneOf, cutterLabel, cutterSchema, cuttingLength, profileOf, radiusOf } from './cutter';
-import { cuttersIn, nearestCutter, newCutter, presetFor, reshaped, shippedLibrary, stepShareOf } from './library';
+import { cuttersIn, hasLabel, nearestCutter, newCutter, presetFor, reshaped, shippedLibrary, stepShareOf } from './library';
 import { materialIds, materials } from './materials';
+import { roundInches } from '../units/round';
 import { cutterShapes, shapeOf } from './registry';
 
 const library = shippedLibrary();
@@ -87,7 +88,16 @@ describe.each(cutterShapes.map((s) => [s.id, s] as const))('the shape %s', (id, 
 test('a new cutter is named by its shape and size, lies where its kind lies, and has a preset for every material', () => {
   for (const { id: shape } of cutterShapes) {
     const c = newCutter(shape, 'mm', library, 'fresh');
-    expect(c.name).toBe(cutterLabel(c, 'mm'));
+    // Its label, and a number where the library has one that is called so.
+    expect(c.name).toBe(library.some((q) => q.name === cutterLabel(c, 'mm')) ? `${cutterLabel(c, 'mm')}, 2` : cutterLabel(c, 'mm'));
+    expect(hasLabel(c)).toBe(true);
+    expect(hasLabel({ ...c, name: 'Mine' })).toBe(false);
+    expect(newCutter(shape, 'mm', [...library, c], 'next').name).not.toBe(c.name);
+    const inch = newCutter(shape, 'in', library, 'fresh');
+    expect(cutterSchema.safeParse(inch).success).toBe(true);
+    expect(roundInches(inch.values.diameter)).toBeCloseTo(inch.values.diameter, 9);
+    // Pointed ones have edges as long as their cone is.
+    if (shape === 'v') expect(cuttingLength(c)).toBeCloseTo(c.values.diameter / 2 / Math.tan((c.values.includedAngle * Math.PI) / 360), 1);
     expect(c.id).toBe('fresh');
     const kin = library.filter((q) => q.shape === shape);
     if (kin.length) expect(kin.map((q) => q.group)).toContain(c.group);

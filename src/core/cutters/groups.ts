@@ -6,6 +6,9 @@ import type { Cutter } from './cutter';
  */
 export const groupsOf = (cutters: readonly Cutter[]): string[] => [...new Set(cutters.map((c) => c.group))];
 
+/** Cutters with those of a group together, otherwise in their order; of two with the same id the first. */
+export const byGroup = (cutters: readonly Cutter[]): Cutter[] => groupsOf(cutters).flatMap((g) => cutters.filter((c) => c.group === g && cutters.find((q) => q.id === c.id) === c));
+
 /** Whether a group is another one, or lies in it. */
 export const within = (group: string, other: string): boolean => group === other || group.startsWith(`${other} /`);
 

@@ -1,6 +1,7 @@
 import { cutterLabel, type Cutter, type Preset } from './cutter';
 import { widthOf } from './form';
 import { materialIds, materials, type MaterialId } from './materials';
+import { roundLengths } from '../units/round';
 import { shapeOf } from './registry';
 
 /** What a bench spindle turns at most, rpm. */
@@ -48,14 +49,46 @@ export function reshaped(c: Cutter, shape: string, values: Record<string, number
   return { ...c, shape, values, presets };
 }
 
-/** A cutter of a shape as it comes to a library: named by its shape and size, in the group where most of its kind are, with presets for all materials. */
+/** The label of a cutter, with a number where another one is called so already. */
+export function freeLabel(c: Cutter, among: readonly Cutter[]): string {
+  const label = cutterLabel(c, c.unit);
+  const taken = new Set(among.filter((q) => q.id !== c.id).map((q) => q.name));
+  for (let n = 1; ; n++) {
+    const name = n > 1 ? `${label}, ${n}` : label;
+    if (!taken.has(name)) return name;
+  }
+}
+
+/** Whether a cutter's name was made from its shape and size. */
+export const hasLabel = (c: Cutter): boolean => c.name.replace(/, \d+$/, '') === cutterLabel(c, c.unit);
+
+/** A cutter of a shape as it comes to a library: round in its unit, named by its shape and size, in the group where most of its kind are, with presets for all materials. */
 export function newCutter(shape: string, unit: Cutter['unit'], among: readonly Cutter[], id: string): Cutter {
-  const values = { ...(shapeOf(shape).defaults as Record<string, number>) };
+  const { defaults, fields } = shapeOf(shape);
+  const values = roundLengths({ ...(defaults as Record<string, number>) }, fields, unit);
   const count = new Map<string, number>();
   for (const c of among) if (c.shape === shape) count.set(c.group, (count.get(c.group) ?? 0) + 1);
   const group = [...count].sort((a, b) => b[1] - a[1])[0]?.[0] ?? `${shapeOf(shape).name}s`;
   const made = { ...make(group, shape, values, '', { unit }), id };
-  return { ...made, name: cutterLabel(made, unit) };
+  return { ...made, name: freeLabel(made, among) };
+}
+
+/** How long the edges of a cutter of a shape and size are, as such are sold, mm. */
+function edgesOf(shape: string, v: Record<string, number>): number {
+  const half = v.halfAngle ?? (v.includedAngle ?? 0) / 2;
+  switch (shape) {
+    case 'v':
+    case 'cone':
+      return +((v.diameter - (v.tipDiameter ?? 0)) / 2 / Math.tan((half * Math.PI) / 180)).toFixed(2);
+    case 'drag':
+      return 1;
+    case 'taperedBall':
+      return +((10 * v.diameter) / 3).toFixed(2);
+    case 'drill':
+      return +(12 * v.diameter).toFixed(2);
+    default:
+      return +Math.max(3, v.diameter * 3.6).toFixed(2);
+  }
 }
 
 /** What a step-over in per cent is a share of: the tip of cones and tapered balls that have one, else the whole cutter. mm */
@@ -76,7 +109,7 @@ function make(group: string, shape: string, values: Record<string, number>, name
     shape,
     values,
     teeth,
-    fluteLength: +Math.max(3, d * 3.6).toFixed(2),
+    fluteLength: edgesOf(shape, values),
     shankDiameter: Math.max(3.175, Math.min(d, 12)),
     unit: 'mm',
     notes: '',
@@ -87,8 +120,6 @@ function make(group: string, shape: string, values: Record<string, number>, name
     ...extra,
   };
 }
-
-const vLength = (d: number, angle: number) => +(d / 2 / Math.tan((angle * Math.PI) / 360)).toFixed(2);
 
 /** The library that ships with Mirvak. */
 export function shippedLibrary(): Cutter[] {
@@ -104,7 +135,7 @@ export function shippedLibrary(): Cutter[] {
       [20, 90],
       [25, 120],
     ] as const
-  ).map(([d, a]) => make('V-bits', 'v', { diameter: d, includedAngle: a, tipDiameter: 0 }, `V-bit ${a}° ${d} mm`, { fluteLength: vLength(d, a) }));
+  ).map(([d, a]) => make('V-bits', 'v', { diameter: d, includedAngle: a, tipDiameter: 0 }, `V-bit ${a}° ${d} mm`));
   const cones = (
     [
       [10, 0.1],
@@ -112,21 +143,21 @@ export function shippedLibrary(): Cutter[] {
       [20, 0.1],
       [30, 0.2],
     ] as const
-  ).map(([a, t]) => make('Engraving cones', 'cone', { diameter: 3.175, halfAngle: a, tipDiameter: t }, `Cone ${a}° half, ${t} mm tip`, { fluteLength: vLength(3.175 - t, 2 * a) }));
+  ).map(([a, t]) => make('Engraving cones', 'cone', { diameter: 3.175, halfAngle: a, tipDiameter: t }, `Cone ${a}° half, ${t} mm tip`));
   const tapered = [
     [0.25, 5],
     [0.5, 5],
     [1, 7],
-  ].map(([r, a]) => make('Tapered balls', 'taperedBall', { diameter: 6, tipRadius: r, halfAngle: a }, `Tapered ball R ${r} mm`, { fluteLength: 20, teeth: 2 }));
-  const drags = [90, 120].map((a) => make('Drag diamonds', 'drag', { diameter: 3, includedAngle: a, tipRadius: 0.02 }, `Drag diamond ${a}°`, { fluteLength: 1 }));
-  const drills = [1, 2, 3, 4, 5, 6].map((d) => make('Drills', 'drill', { diameter: d, includedAngle: 118 }, `Drill ${d} mm`, { fluteLength: 12 * d }));
+  ].map(([r, a]) => make('Tapered balls', 'taperedBall', { diameter: 6, tipRadius: r, halfAngle: a }, `Tapered ball R ${r} mm`, { teeth: 2 }));
+  const drags = [90, 120].map((a) => make('Drag diamonds', 'drag', { diameter: 3, includedAngle: a, tipRadius: 0.02 }, `Drag diamond ${a}°`));
+  const drills = [1, 2, 3, 4, 5, 6].map((d) => make('Drills', 'drill', { diameter: d, includedAngle: 118 }, `Drill ${d} mm`));
   const inches = ([['1/16', 1 / 16], ['1/8', 1 / 8], ['1/4', 1 / 4], ['1/2', 1 / 2]] as const).flatMap(([name, size]) => {
     const d = 25.4 * size;
     return [
       make('End mills', 'flat', { diameter: d }, `End mill ${name} in`, { unit: 'in' }),
       ...(size === 1 / 8 || size === 1 / 4 ? [make('Ball noses', 'ball', { diameter: d }, `Ball nose ${name} in`, { unit: 'in' })] : []),
-      ...(size === 1 / 2 ? [60, 90].map((a) => make('V-bits', 'v', { diameter: d, includedAngle: a, tipDiameter: 0 }, `V-bit ${a}° ${name} in`, { unit: 'in', fluteLength: vLength(d, a) })) : []),
-      ...(size < 1 / 2 ? [make('Drills', 'drill', { diameter: d, includedAngle: 118 }, `Drill ${name} in`, { unit: 'in', fluteLength: +(12 * d).toFixed(2) })] : []),
+      ...(size === 1 / 2 ? [60, 90].map((a) => make('V-bits', 'v', { diameter: d, includedAngle: a, tipDiameter: 0 }, `V-bit ${a}° ${name} in`, { unit: 'in' })) : []),
+      ...(size < 1 / 2 ? [make('Drills', 'drill', { diameter: d, includedAngle: 118 }, `Drill ${name} in`, { unit: 'in' })] : []),
     ];
   });
   return [...flats, ...bulls, ...balls, ...vs, ...cones, ...tapered, ...drags, ...drills, ...inches].map((c, i) => ({ ...c, slot: i + 1 }));

@@ -60,8 +60,11 @@ export function readCutters(text: string, name: string): { cutters: Cutter[]; re
     list.forEach((raw, i) => take(raw, `Cutter ${i + 1}${typeof raw?.name === 'string' ? ` (${raw.name})` : ''}`));
     return { cutters, refused };
   }
-  const { data, meta } = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: 'greedy' });
-  const lacking = ['name', 'shape'].filter((k) => !meta.fields?.includes(k));
+  const [head = [], ...rows] = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' }).data;
+  const data = rows.map((r) => Object.fromEntries(head.map((k, i) => [k, r[i] ?? ''])));
+  const twice = head.find((k, i) => k && head.indexOf(k) !== i);
+  if (twice) return { cutters: [], refused: [{ where: name, why: `Its first line names the column "${twice}" twice.` }] };
+  const lacking = ['name', 'shape'].filter((k) => !head.includes(k));
   if (lacking.length) return { cutters: [], refused: [{ where: name, why: `Its first line names no column "${lacking[0]}".` }] };
   data.forEach((row, i) => take(fromRow(row, i), `Line ${i + 2}${row.name ? ` (${row.name})` : ''}`));
   return { cutters, refused };

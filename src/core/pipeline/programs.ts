@@ -74,7 +74,7 @@ export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, opt
           `Blank ${[job.blank.width, job.blank.height, job.blank.thickness].map((v) => formatLength(v, dialect.unit)).join(' x ')} ${dialect.unit}`,
           `Zero: ${zeroText(job)}`,
           ...[...new Set(g.parts.map((p) => p.tool))].map((n) => toolText(n, tools.get(n)!)),
-          `Machining time about ${durationText(minutesOf(g.parts, job))}`,
+          `Machining time about ${durationText(minutesOf(g.parts, job, dialect.spindleWait))}, tool changes included`,
         ],
       },
       dialect,
@@ -87,8 +87,13 @@ export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, opt
 /** A cutter as the header lists it: its number, the maker's own name, where it stands and what it is bought as. */
 const toolText = (n: number, c: Cutter): string => [`T${n} ${c.name}`, c.slot > 0 ? `slot ${c.slot}` : '', c.stockNumber ? `stock number ${c.stockNumber}` : ''].filter((w) => w).join(', ');
 
-/** Minutes that the machine moves in some parts, as it has taught. */
-const minutesOf = (parts: readonly ProgramPart[], job: Job): number => (parts.reduce((s, p) => s + seconds(timeOf(p.motion, job.run.machine)), 0) / 60) * job.run.machine.factor;
+/** Minutes of some parts: moving, as the machine has taught, and for each cutter its change and its spindle. */
+function minutesOf(parts: readonly ProgramPart[], job: Job, wait: number): number {
+  const { machine } = job.run;
+  const moving = parts.reduce((s, p) => s + seconds(timeOf(p.motion, machine)), 0) * machine.factor;
+  const changes = parts.filter((p, i) => p.tool !== parts[i - 1]?.tool).length;
+  return (moving + changes * (machine.toolChangeSeconds + Math.max(machine.spindleSeconds, wait))) / 60;
+}
 
 /**
  * Numbers of cutters in programs: in the order in which they are asked for, or their slots. A cutter without a slot, or with

@@ -37,7 +37,7 @@ import { ShapePanel } from './ShapePanel';
 import { BehindIt } from './BehindIt';
 import { TraceDialog } from './TraceDialog';
 
-const shippedFonts = [...fontCatalogue, ...strokeFonts].map((f) => ({ value: f.id, label: f.name }));
+const shippedFonts = [...fontCatalogue.map((f) => ({ value: f.id, label: f.name, group: 'Outlines' })), ...strokeFonts.map((f) => ({ value: f.id, label: f.name, group: 'Single line, engraved in one stroke' }))];
 const offered = itemKinds.filter((k) => k.offered !== false);
 
 export function ArtworkSheet() {
@@ -103,7 +103,7 @@ export function ArtworkSheet() {
                 values={item.values}
                 unit={job.unit}
                 asked={asked?.id === item.id ? asked.n : undefined}
-                fonts={[...shippedFonts, ...job.fonts.map((f) => ({ value: f.id, label: f.name }))]}
+                fonts={[...shippedFonts, ...job.fonts.map((f) => ({ value: f.id, label: f.name, group: 'Of this job' }))]}
                 onChange={(key, value, f) =>
                   changeItem(
                     item.id,

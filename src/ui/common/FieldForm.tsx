@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box';
 import { useEffect, useRef } from 'react';
 import type { Cutter } from '@/core/cutters/cutter';
+import { byGroup } from '@/core/cutters/groups';
 import { getAt, type Field } from '@/core/units/fields';
 import type { Unit } from '@/core/units/length';
 import { CuttersField } from './CuttersField';
@@ -16,7 +17,7 @@ interface Props {
   unit: Unit;
   cutters?: readonly Cutter[];
   /** What a font may be chosen from, and how another is brought. */
-  fonts?: readonly { readonly value: string; readonly label: string }[];
+  fonts?: readonly { readonly value: string; readonly label: string; readonly group?: string }[];
   /** Counts up each time one is to go on in the first field, with all that stands in it selected. */
   asked?: number;
   onChange: (key: string, value: unknown, field: Field) => void;
@@ -66,7 +67,7 @@ function One({ field: f, value, unit, cutters, fonts, set }: { field: Field; val
       return <TextField label={f.label} value={value as string} lines={f.lines} onChange={set} />;
     case 'cutter': {
       const fit = cutters.filter((c) => f.shapes.includes(c.shape));
-      const options = fit.map((c) => ({ value: c.id, label: c.name }));
+      const options = byGroup(fit).map((c) => ({ value: c.id, label: c.name, group: c.group }));
       return <ChoiceField label={f.label} value={(value as string | null) ?? ''} options={f.optional ? [{ value: '', label: f.optional }, ...options] : options} hint={f.hint} onChange={(v) => set(v === '' ? null : v)} />;
     }
     case 'cutters':

@@ -2,6 +2,7 @@
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import InputAdornment from '@mui/material/InputAdornment';
+import ListSubheader from '@mui/material/ListSubheader';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import OutlinedInput from '@mui/material/OutlinedInput';
@@ -169,17 +170,25 @@ export function NumberField(p: { label: string; value: number; unit?: string; mi
   );
 }
 
-export function ChoiceField(p: { label: string; value: string; options: readonly { value: string; label: string }[]; hint?: ReactNode; onChange: (v: string) => void }) {
+/** A choice of one; options that follow each other with the same `group` stand under its name. */
+export function ChoiceField(p: { label: string; value: string; options: readonly { value: string; label: string; group?: string }[]; hint?: ReactNode; onChange: (v: string) => void }) {
   const id = useId();
   const [value, change] = useDraft(p.value, p.onChange);
   return (
     <Labelled id={id} label={p.label} hint={p.hint}>
       <Select fullWidth displayEmpty labelId={`${id}-label`} SelectDisplayProps={{ 'aria-describedby': p.hint ? `${id}-says` : undefined }} value={p.options.some((o) => o.value === value) ? value : ''} inputProps={{ id }} onChange={(e) => change(e.target.value)} MenuProps={{ slotProps: { paper: { sx: { maxHeight: 360 } } } }}>
-        {p.options.map((o) => (
+        {p.options.flatMap((o, i) => [
+          ...(o.group && o.group !== p.options[i - 1]?.group
+            ? [
+                <ListSubheader key={`in ${o.group} ${i}`} sx={{ lineHeight: '30px', fontSize: 12, bgcolor: 'background.paper' }}>
+                  {o.group}
+                </ListSubheader>,
+              ]
+            : []),
           <MenuItem key={o.value} value={o.value} dense>
             {o.label}
-          </MenuItem>
-        ))}
+          </MenuItem>,
+        ])}
       </Select>
     </Labelled>
   );

@@ -81,7 +81,7 @@ export function DepthDrawing({ side, blank, unit, colour, cutter, lowest, clears
       {levels.map((l, i) => (
         <g key={l.name}>
           <path d={`M${LEFT - 22} ${TOP + places[i]}L${LEFT - 8} ${TOP + y(l.z)}H${l.z > 0 ? RIGHT : LEFT}`} fill="none" stroke="var(--mui-palette-text-secondary)" strokeWidth="0.8" strokeDasharray={l.z > 0 ? '2 4' : undefined} opacity="0.7" />
-          <text x={LEFT - 62} y={TOP + places[i] + 4} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-secondary)">
+          <text x={LEFT - (unit === 'mm' ? 62 : 68)} y={TOP + places[i] + 4} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-secondary)">
             {l.name}
           </text>
           <text x={LEFT - 26} y={TOP + places[i] + 4} textAnchor="end" fontSize="11.5" fontWeight="600" fill="var(--mui-palette-text-primary)">

@@ -3,8 +3,8 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { chipLoad, cutterLabel, cuttingLength, radiusAt, radiusOf, removalRate, scallopOf, stepForScallop, cutterSchema, type Cutter, type Preset } from '@/core/cutters/cutter';
-import { presetFor, reshaped, stepShareOf } from '@/core/cutters/library';
+import { chipLoad, cuttingLength, radiusAt, radiusOf, removalRate, scallopOf, stepForScallop, cutterSchema, type Cutter, type Preset } from '@/core/cutters/cutter';
+import { freeLabel, hasLabel, presetFor, reshaped, stepShareOf } from '@/core/cutters/library';
 import { materials, materialIds, type MaterialId } from '@/core/cutters/materials';
 import { cutterShapes, shapeOf } from '@/core/cutters/registry';
 import { formatFine } from '@/core/units/length';
@@ -17,7 +17,7 @@ import { WidthChart } from './WidthChart';
 const two = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 };
 
 /** One cutter: its drawing, its values, what follows from them, and its presets. Values that cannot be made of steel are explained and not kept. */
-export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; first: MaterialId; onChange: (c: Cutter) => void }) {
+export function CutterEditor({ cutter, among, first, onChange }: { cutter: Cutter; among: readonly Cutter[]; first: MaterialId; onChange: (c: Cutter) => void }) {
   const [error, setError] = useState('');
   const [material, setMaterial] = useState(first);
   const [depth, setDepth] = useState(() => Math.min(1, cuttingLength(cutter) / 2));
@@ -25,7 +25,7 @@ export function CutterEditor({ cutter, first, onChange }: { cutter: Cutter; firs
   const [group, setGroup] = useState<string | null>(null);
   const change = (changed: Cutter) => {
     // A name that was made from shape and size follows them until the maker gives one.
-    const next = cutter.name === cutterLabel(cutter, cutter.unit) && changed.name === cutter.name ? { ...changed, name: cutterLabel(changed, changed.unit) } : changed;
+    const next = hasLabel(cutter) && changed.name === cutter.name ? { ...changed, name: freeLabel(changed, among) } : changed;
     const r = cutterSchema.safeParse(next);
     setError(r.success ? '' : r.error.issues[0].message);
     if (r.success) onChange(r.data);

@@ -150,7 +150,7 @@ export function Library({ onClose }: { onClose: ReactNode }) {
           ) : (
             cutter && (
               <Box key={cutter.id} sx={{ maxWidth: 1040, display: 'grid', gap: 2 }}>
-                <CutterEditor cutter={cutter} first={job?.blank.material ?? 'oak'} onChange={(c) => void save(c)} />
+                <CutterEditor cutter={cutter} among={cutters} first={job?.blank.material ?? 'oak'} onChange={(c) => void save(c)} />
                 <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', borderTop: '1px solid', borderColor: 'divider', pt: 2 }}>
                   {used && differs(used, cutter) && (
                     <Button variant="contained" onClick={() => takeFromLibrary(cutter)}>

@@ -124,6 +124,11 @@ export const lettering = itemKind({
     { kind: 'number', key: 'warpBy', label: 'Rise', unit: '% of height', min: -400, max: 400, missing: 50, when: (v) => isStraight(v) && !!v.warp && v.warp !== 'none' },
     { kind: 'flag', key: 'kerning', label: 'Kerning' },
   ],
+  // A line of a dozen letters finds room on the blank.
+  fresh({ width, height }) {
+    const cap = Math.min(20, height / 5, width / 12);
+    return { capHeight: cap >= 5 ? Math.round(cap) : Math.max(0.5, Math.round(2 * cap) / 2) };
+  },
   defaults: { text: 'Text', font: 'cinzel', capHeight: 20, tracking: 0, kerning: true, leading: 1.6, align: 'centre' as const, stretch: 100, baseline: 'straight' as const, radius: 50, at: 90 },
   shape(v, c) {
     const font = c.font(v.font);
