@@ -59,7 +59,7 @@ test('a floor is cleared by three cutters; values of a cut are marked, put back,
   await maker.sees('End mill 3 mm, End mill 1.5 mm, End mill 1 mm, V-bit 60');
   await maker.press('Take out End mill 1 mm');
   await maker.press(/^Cut 3: Border channel/);
-  await maker.sees('Along the outline');
+  await maker.sees('Offset');
   await maker.fill('Feed', '1234');
   await maker.sees('this cut\u2019s own');
   await maker.press('Keep for oak');

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { itemKindOf } from '../artwork/registry';
 import { boundsOfPaths, circlePath, flatten, placement, transformPath, type Path } from '../geometry/path';
 import { shippedFont } from '../testing/fonts';
-import { capRound, circleOf, roundBaseline } from './round';
+import { capRound, circleOf, roomOutside, roundBaseline } from './round';
 
 const art = { font: () => shippedFont('archivo') };
 const lettering = itemKindOf('lettering');
@@ -74,5 +74,30 @@ describe('letters round a circle or an ellipse', () => {
     expect(capRound(oval, 3, 8)).toBe(5);
     expect(capRound(oval, 40, 100)).toBeLessThanOrEqual((0.4 * Math.PI * 80) / 40);
     expect(capRound(oval, 3, -5)).toBeCloseTo(3, 6);
+  });
+});
+
+describe('the room round an oval', () => {
+  const ring = (r: number, x = 0, y = 0) => circlePath(x, y, r);
+  it('is what is left to the nearest outline around or beside it; what lies inside or across is passed over', () => {
+    const circle = { rx: 50, ry: 50 };
+    expect(roomOutside(circle, [])).toBe(Infinity);
+    expect(roomOutside(circle, [ring(60), ring(40), ring(75)])).toBeCloseTo(10, 1);
+    expect(roomOutside(circle, [ring(20, 50, 0)])).toBe(Infinity);
+    expect(roomOutside(circle, [ring(10, 0, 90)])).toBeCloseTo(30, 1);
+    // The middle of a side is nearer than its corners.
+    expect(roomOutside(circle, [{ x: -70, y: -70, segments: [{ k: 'line', x: 70, y: -70 }, { k: 'line', x: 70, y: 70 }, { k: 'line', x: -70, y: 70 }, { k: 'line', x: -70, y: -70 }], closed: true }])).toBeCloseTo(20, 6);
+  });
+  it('of an ellipse is never told too large', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 5, max: 60, noNaN: true }), fc.double({ min: 5, max: 60, noNaN: true }), fc.double({ min: 0, max: 6.3, noNaN: true }), fc.double({ min: 61, max: 140, noNaN: true }), (rx, ry, t, away) => {
+        const [x, y, r] = [Math.cos(t) * (away + 8), Math.sin(t) * (away + 8), 3];
+        const room = roomOutside({ rx, ry }, [ring(r, x, y)]);
+        let least = Infinity;
+        for (let k = 0; k < 2000; k++) least = Math.min(least, Math.hypot(rx * Math.cos(k / 318.3) - x, ry * Math.sin(k / 318.3) - y) - r);
+        expect(room).toBeLessThanOrEqual(least + 0.02);
+        expect(room).toBeGreaterThan(0);
+      }),
+    );
   });
 });

@@ -1,4 +1,5 @@
 import { boundsOfPaths, flatten, placement, transformPath, circlePath, type Path } from '../geometry/path';
+import { toSegment } from '../geometry/straight';
 
 /** A circle or ellipse that letters run round: half its width and height, mm. */
 export interface Oval {
@@ -64,4 +65,19 @@ export function capRound({ rx, ry }: Oval, width: number, room: number): number 
   const way = Math.PI * (rx + ry);
   const cap = Math.min(0.25 * r, Math.max(room / (1 + 2 * GAP), 0.08 * r), width > 0 ? (0.4 * way) / width : Infinity);
   return cap >= 1 ? Math.floor(cap * 2) / 2 : Math.max(0.1, Math.round(cap * 100) / 100);
+}
+
+/**
+ * How far out from an oval (about 0, 0, its axes along X and Y) other outlines stand at least, mm; those that lie inside it or
+ * cross it are passed over. Round an ellipse it is never too much. Infinity where there are none.
+ */
+export function roomOutside({ rx, ry }: Oval, others: readonly Path[]): number {
+  let room = Infinity;
+  for (const p of others) {
+    const l = flatten(transformPath(p, { a: 1 / rx, b: 0, c: 0, d: 1 / ry, e: 0, f: 0 }), 0.001);
+    let least = Infinity;
+    for (let i = p.closed ? 0 : 2, j = p.closed ? l.length - 2 : 0; i < l.length; j = i, i += 2) least = Math.min(least, toSegment(l[j], l[j + 1], l[i], l[i + 1], 0, 0));
+    if (least > 1 + 1e-9) room = Math.min(room, (least - 1) * Math.min(rx, ry));
+  }
+  return room;
 }

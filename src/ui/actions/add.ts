@@ -23,7 +23,7 @@ export function addItem(kind: string): void {
   const { picked } = useView.getState();
   const alone = picked.length === 1 ? job.items.find((i) => i.id === picked[0]) : undefined;
   const oval = kind === 'lettering' && alone ? ovalOf(alone) : null;
-  if (oval) item = letteredRound(item, oval, job.blank);
+  if (oval) item = letteredRound(item, oval, job.blank, job.items);
   edit(`Add ${k.name.toLowerCase()}`, (j) => void j.items.push(item));
   setView({ picked: [item.id], stage: 'artwork' });
   typeInto(item.id);

@@ -1,4 +1,5 @@
 import type { Item } from '@/core/artwork/item';
+import { tracedFrom } from '@/core/artwork/trace/again';
 import type { Cutter } from '@/core/cutters/cutter';
 import { applied, type Recipe } from '@/core/job/recipe';
 import { freshCut } from '@/core/cuts/fresh';
@@ -14,10 +15,11 @@ import { tell } from './tell';
 export const edit = (name: string, recipe: (job: Job) => void, merge?: string) => useOpenJob.getState().edit(name, recipe, merge);
 export const jobNow = () => useOpenJob.getState().job;
 
-/** The layer for new things: that of the last picked item, else the first that is open. */
+/** The layer for new things: that of the last picked item, unless it is one that tracing made for a colour; else the first that is open. */
 export function openLayer(job: Job): string {
   const { picked } = useView.getState();
-  const of = job.items.find((i) => i.id === picked[picked.length - 1])?.layer;
+  const last = job.items.find((i) => i.id === picked[picked.length - 1]);
+  const of = last && !tracedFrom(last) ? last.layer : undefined;
   const open = (id: string | undefined) => job.layers.some((l) => l.id === id && !l.locked && l.visible);
   return open(of) ? of! : (job.layers.find((l) => open(l.id)) ?? job.layers[0]).id;
 }

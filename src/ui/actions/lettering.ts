@@ -1,7 +1,7 @@
 import { bringOwnFonts } from '@/compute/fonts';
 import { placeItem, placementOf, type Item } from '@/core/artwork/item';
 import { itemKindOf } from '@/core/artwork/registry';
-import { capRound, circleOf, roundBaseline, type Oval } from '@/core/lettering/round';
+import { capRound, circleOf, roomOutside, roundBaseline, type Oval } from '@/core/lettering/round';
 import { inverse, transformPath } from '@/core/geometry/path';
 import { FontError } from '@/core/lettering/font';
 import { putFile } from '@/store/files';
@@ -53,10 +53,12 @@ export function ovalOf(item: Item): (Oval & { x: number; y: number; angle: numbe
   return c && { x: c.x, y: c.y, rx: c.r, ry: c.r, angle: 0 };
 }
 
-/** The lettering set round an oval: outside, at the top, in a size that fits between it and the blank's edges. */
-export function letteredRound(letters: Item, oval: NonNullable<ReturnType<typeof ovalOf>>, blank: { width: number; height: number }): Item {
+/** The lettering set round an oval: outside, at the top, in a size that fits between it and what is drawn around it, or the blank's edges. */
+export function letteredRound(letters: Item, oval: NonNullable<ReturnType<typeof ovalOf>>, blank: { width: number; height: number }, others: readonly Item[]): Item {
   const straight = itemKindOf('lettering').shape({ ...letters.values, baseline: 'straight', capHeight: 1, fit: 'none', warp: 'none' }, art).box;
-  const room = Math.min(oval.x - oval.rx, blank.width - oval.x - oval.rx, oval.y - oval.ry, blank.height - oval.y - oval.ry);
+  const home = inverse(placementOf({ ...oval, mirror: false }));
+  const around = others.filter((i) => i.visible && i.id !== letters.id).flatMap((i) => placeItem(i, art).paths.map((p) => transformPath(p, home)));
+  const room = Math.min(roomOutside(oval, around), oval.x - oval.rx, blank.width - oval.x - oval.rx, oval.y - oval.ry, blank.height - oval.y - oval.ry);
   const capHeight = capRound(oval, straight.x1 - straight.x0, room);
   const round = { rx: oval.rx, ry: oval.ry, side: 'outside', at: 'top' } as const;
   return { ...letters, x: oval.x, y: oval.y, angle: oval.angle, mirror: false, values: { ...letters.values, capHeight, round, ...roundBaseline(round, round, capHeight) } };
@@ -71,7 +73,7 @@ export function setAlongPicked(): void {
   const { letters, line } = pair;
   const oval = ovalOf(line);
   if (oval) {
-    const set = letteredRound(letters, oval, job.blank);
+    const set = letteredRound(letters, oval, job.blank, job.items);
     edit('Set letters round an outline', (j) => void (j.items[j.items.findIndex((q) => q.id === letters.id)] = set));
     return setView({ picked: [letters.id] });
   }

@@ -1,3 +1,4 @@
+import { colourName } from '@/core/artwork/trace/colours';
 import { laidUnder, layerTitle, retraced, tracedFrom, tracedItem } from '@/core/artwork/trace/again';
 import { newItem, type Item } from '@/core/artwork/item';
 import type { TraceOptions } from '@/core/artwork/trace/options';
@@ -31,8 +32,9 @@ export const drawnBox = (layers: readonly TracedLayer[]) => boundsOfPaths(layers
 
 const baseOf = (file: string): string => file.replace(/\.[a-z]+$/i, '') || 'Picture';
 
-/** A layer for outlines of a colour: one of that name and colour that is there, or a new one. */
-function layerFor(j: Job, name: string, colour: string): string {
+/** A layer for outlines of a colour: the one of that name and colour, if it is there, or a new one. */
+function layerFor(j: Job, colour: string): string {
+  const name = colourName(colour).replace(/^./, (c) => c.toUpperCase());
   const same = j.layers.find((l) => l.name === name && l.colour === colour);
   if (same) return same.id;
   const id = freshId();
@@ -70,7 +72,7 @@ export async function placeTraced(file: File, t: Traced, scale: number): Promise
     if (group) j.groups.push({ id: group, name: freeName(base, j.groups), parent: null });
     for (const l of t.layers) {
       const name = layerTitle(base, l, several);
-      const item = tracedItem({ id: freshId(), name: freeName(name, j.items), layer: several ? layerFor(j, name, l.colour) : open, group }, l, picture.id, map);
+      const item = tracedItem({ id: freshId(), name: freeName(name, j.items), layer: several ? layerFor(j, l.colour) : open, group }, l, picture.id, map);
       made.push(item.id);
       j.items.push(item);
     }
@@ -125,7 +127,7 @@ export function traceAgain(pictureId: string, t: Traced): void {
     for (const c of j.cuts) if (unsaid.some((u) => u.id === c.id)) c.items = c.items.filter((id) => !lost.has(id));
     for (const { layer, map } of fresh) {
       const name = layerTitle(base, layer, t.layers.length > 1);
-      const item = tracedItem({ id: freshId(), name: freeName(name, j.items), layer: t.layers.length > 1 ? layerFor(j, name, layer.colour) : (like?.layer ?? openLayer(job)), group: like?.group ?? null }, layer, pictureId, map);
+      const item = tracedItem({ id: freshId(), name: freeName(name, j.items), layer: t.layers.length > 1 ? layerFor(j, layer.colour) : (like?.layer ?? openLayer(job)), group: like?.group ?? null }, layer, pictureId, map);
       made.push(item.id);
       j.items.push(item);
     }

@@ -14,7 +14,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { useDatum } from '@/ui/common/useDatum';
 import { openMenu, setView, useView } from '@/ui/view';
-import { levelLine } from './line';
+import { followed } from './line';
 import { useSize } from '@/ui/table/useSize';
 
 const COUNT = 1000;
@@ -40,13 +40,14 @@ export function SectionStrip() {
   const [target, setTarget] = useState<Float64Array | null>(null);
   const asked = useRef(0);
 
-  // A line that a smaller blank has left behind is laid over its middle again.
+  // The line follows a blank that changes.
   const { width: wide, height: tall } = job.blank;
+  const before = useRef({ width: wide, height: tall });
   useEffect(() => {
     const v = useView.getState().section;
-    if (!v) return;
-    const out = (a: number, b: number, most: number) => Math.max(a, b) < 0 || Math.min(a, b) > most;
-    if (out(v.x0, v.x1, wide) || out(v.y0, v.y1, tall) || Math.max(Math.abs(v.x0 - v.x1) / wide, Math.abs(v.y0 - v.y1) / tall) > 1.2) setView({ section: levelLine({ width: wide, height: tall }) });
+    const now = { width: wide, height: tall };
+    if (v) setView({ section: followed(v, before.current, now) });
+    before.current = now;
   }, [wide, tall]);
   useEffect(() => {
     if (!section) return;

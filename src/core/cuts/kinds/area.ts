@@ -39,7 +39,7 @@ export const area = cutKind({
     { kind: 'cutters', key: 'cutters', label: 'Cutters', shapes: ['flat', 'bull'], hint: 'The widest goes first; each takes what the wider ones left' },
     { kind: 'length', key: 'startDepth', label: 'Start depth', min: 0, max: 500 },
     { kind: 'length', key: 'depth', label: 'Depth', min: 0.001, max: 500, hint: 'Measured from the top face' },
-    { kind: 'choice', key: 'pattern', label: 'Pattern', options: choices({ contours: 'Along the outline', hatch: 'Parallel lines', even: 'Even engagement' }), hint: 'Even engagement (trochoidal) never bites wider than the step-over' },
+    { kind: 'choice', key: 'pattern', label: 'Pattern', options: choices({ contours: 'Offset', hatch: 'Parallel lines', even: 'Even engagement' }), hint: 'Even engagement (trochoidal) never bites wider than the step-over' },
     { kind: 'number', key: 'angle', label: 'Angle of the lines', unit: '\u00b0', min: -360, max: 360, when: (v) => v.pattern === 'hatch' },
     { kind: 'length', key: 'allowance', label: 'Wall allowance', min: 0, max: 20 },
     { kind: 'length', key: 'floorAllowance', label: 'Floor allowance', min: 0, max: 20 },
