@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { chipLoad, cuttingLength, radiusAt, radiusOf, removalRate, scallopOf, stepForScallop, cutterSchema, type Cutter, type Preset } from '@/core/cutters/cutter';
 import { freeLabel, hasLabel, presetFor, reshaped, stepShareOf } from '@/core/cutters/library';
 import { materials, materialIds, type MaterialId } from '@/core/cutters/materials';
@@ -17,7 +17,13 @@ import { WidthChart } from './WidthChart';
 const two = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 };
 
 /** One cutter: its drawing, its values, what follows from them, and its presets. Values that cannot be made of steel are explained and not kept. */
-export function CutterEditor({ cutter, among, first, onChange }: { cutter: Cutter; among: readonly Cutter[]; first: MaterialId; onChange: (c: Cutter) => void }) {
+export function CutterEditor({ cutter, among, naming, first, onChange }: { cutter: Cutter; among: readonly Cutter[]; /** Whether one goes on in its name, with all of it selected. */ naming: boolean; first: MaterialId; onChange: (c: Cutter) => void }) {
+  const name = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const field = naming ? name.current?.querySelector('input') : null;
+    field?.focus();
+    field?.select();
+  }, [naming]);
   const [error, setError] = useState('');
   const [material, setMaterial] = useState(first);
   const [depth, setDepth] = useState(() => Math.min(1, cuttingLength(cutter) / 2));
@@ -61,7 +67,9 @@ export function CutterEditor({ cutter, among, first, onChange }: { cutter: Cutte
           </Typography>
         )}
         <Box sx={{ display: 'grid', gap: 1.25 }}>
-          <TextField label="Name" value={cutter.name} onChange={(name) => change({ ...cutter, name })} />
+          <Box ref={name}>
+            <TextField label="Name" value={cutter.name} onChange={(name) => change({ ...cutter, name })} />
+          </Box>
           <Box sx={two}>
             <ChoiceField label="Shape" value={cutter.shape} options={cutterShapes.map((s) => ({ value: s.id, label: s.name }))} onChange={(shape) => change(reshaped(cutter, shape, { ...(shapeOf(shape).defaults as Record<string, number>), ...Object.fromEntries(Object.entries(cutter.values).filter(([k]) => k in (shapeOf(shape).defaults as object))) }))} />
             <TextField

@@ -14,12 +14,12 @@ import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
 import { differs, radiusOf, type Cutter } from '@/core/cutters/cutter';
 import { groupsOf } from '@/core/cutters/groups';
-import { newCutter } from '@/core/cutters/library';
+import { freeLabel, hasLabel, newCutter } from '@/core/cutters/library';
 import { cutterShapes, shapeOf } from '@/core/cutters/registry';
 import { compareCutters, cuttersToCsv, cuttersToJson, readCutters, type Comparison } from '@/core/exchange/cutterSheet';
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
-import { takeFromLibrary } from '@/ui/actions/edits';
+import { freeName, takeFromLibrary } from '@/ui/actions/edits';
 import { askForFiles, download } from '@/ui/actions/files';
 import { ChoiceField } from '@/ui/common/fields';
 import { useLater } from '@/ui/later';
@@ -49,6 +49,8 @@ export function Library({ onClose }: { onClose: ReactNode }) {
   const [shape, setShape] = useState('');
   const [sort, setSort] = useState('own');
   const [menu, setMenu] = useState<HTMLElement | null>(null);
+  /** A copy whose name is to be typed first. */
+  const [naming, setNaming] = useState('');
   const [incoming, setIncoming] = useState<{ file: string; found: Comparison } | null>(null);
   const cutter = cutters.find((c) => c.id === id) ?? cutters[0];
   const words = search.toLowerCase().split(/\s+/);
@@ -150,7 +152,7 @@ export function Library({ onClose }: { onClose: ReactNode }) {
           ) : (
             cutter && (
               <Box key={cutter.id} sx={{ maxWidth: 1040, display: 'grid', gap: 2 }}>
-                <CutterEditor cutter={cutter} among={cutters} first={job?.blank.material ?? 'oak'} onChange={(c) => void save(c)} />
+                <CutterEditor cutter={cutter} among={cutters} naming={naming === cutter.id} first={job?.blank.material ?? 'oak'} onChange={(c) => void save(c)} />
                 <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', borderTop: '1px solid', borderColor: 'divider', pt: 2 }}>
                   {used && differs(used, cutter) && (
                     <Button variant="contained" onClick={() => takeFromLibrary(cutter)}>
@@ -160,9 +162,13 @@ export function Library({ onClose }: { onClose: ReactNode }) {
                   <Button
                     color="inherit"
                     onClick={() => {
-                      const copy = { ...cutter, id: freshId(), name: `${cutter.name} copy` };
+                      const id = freshId();
+                      const copy = { ...cutter, id, name: hasLabel(cutter) ? freeLabel({ ...cutter, id }, cutters) : freeName(`${cutter.name} copy`, cutters) };
                       const i = cutters.indexOf(cutter) + 1;
-                      void put(`copy of ${cutter.name}`, [...cutters.slice(0, i), copy, ...cutters.slice(i)]).then(() => setId(copy.id));
+                      void put(`copy of ${cutter.name}`, [...cutters.slice(0, i), copy, ...cutters.slice(i)]).then(() => {
+                        setId(copy.id);
+                        setNaming(copy.id);
+                      });
                     }}
                   >
                     Copy this cutter
