@@ -196,4 +196,14 @@ test('lettering is typed at once; letters typed elsewhere change nothing; arrows
   await keyboard.type('Name of the lock');
   await keyboard.press('Enter');
   await maker.find('treeitem', /^Name of the lock/);
+  // By key: Tab comes to one row only, End to the last, F2 to its name.
+  await maker.press(/^Name of the lock/, 'treeitem');
+  expect(await maker.page.$$eval('[aria-label=Items] [role=treeitem]', (l) => l.map((e) => (e as HTMLElement).tabIndex))).toEqual([0, -1]);
+  await keyboard.press('End');
+  await maker.page.waitForFunction(() => document.activeElement?.textContent?.startsWith('Rectangle'));
+  await keyboard.press('F2');
+  await maker.page.waitForFunction(() => (document.activeElement as HTMLInputElement)?.value === 'Rectangle');
+  await keyboard.type('Plate');
+  await keyboard.press('Enter');
+  await maker.page.waitForFunction(() => document.activeElement?.getAttribute('role') === 'treeitem' && document.activeElement.textContent?.startsWith('Plate'));
 });
