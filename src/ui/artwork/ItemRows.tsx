@@ -11,7 +11,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
-import { useState, type DragEvent, type HTMLAttributes, type KeyboardEvent, type MouseEvent, type Ref } from 'react';
+import { useEffect, useRef, useState, type DragEvent, type HTMLAttributes, type KeyboardEvent, type MouseEvent, type Ref } from 'react';
 import type { Item, PlacedItem } from '@/core/artwork/item';
 import { itemKindOf } from '@/core/artwork/registry';
 import type { Group, Layer } from '@/core/job/job';
@@ -92,6 +92,13 @@ export function ItemRow({ item: i, placed, on, row, pick }: { item: Item; placed
   const { over, drag } = useRowDrag(() => ({ items: on ? useView.getState().picked : [i.id] }), { group: i.group, layer: i.layer, below: i.id });
   const [name, setName] = useState<string | null>(null);
   const lit = useView((v) => v.hovered === i.id);
+  // After a name was typed one goes on where one was.
+  const back = useRef(false);
+  useEffect(() => {
+    if (name !== null || !back.current) return;
+    back.current = false;
+    document.querySelector<HTMLElement>(`[data-row="${CSS.escape(i.id)}"]`)?.focus();
+  }, [name, i.id]);
   const take = () => {
     const to = name?.trim();
     if (to && to !== i.name) changeItem(i.id, 'Rename item', (q) => void (q.name = to));
@@ -112,8 +119,7 @@ export function ItemRow({ item: i, placed, on, row, pick }: { item: Item; placed
             e.stopPropagation();
             if (e.key === 'Enter') take();
             else setName(null);
-            // One goes on where one was.
-            requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-row="${CSS.escape(i.id)}"]`)?.focus());
+            back.current = true;
           }}
           sx={{ flex: 1, px: 1, fontSize: 13 }}
         />
