@@ -108,7 +108,7 @@ test('a plate is dragged with the spindle off; machine, dialect and minutes are 
   expect(await other()).toBe(true);
 
   await maker.choose('Machine', 'Small bench engraver');
-  await maker.fill('Fastest spindle', '8000');
+  await maker.fill('Highest spindle speed', '8000');
   await maker.proven();
   await maker.stage('Proof');
   await maker.sees(/turns 8000 at most/);

@@ -94,10 +94,10 @@ test('holes wait at their floor and are drilled by canned cycles where the diale
   await maker.press('Open Sluice gear plate');
   await maker.proven();
   await maker.press(/^Cut 4: Screw holes/);
-  await maker.fill('Drilled at a time', '', false);
+  await maker.fill('Peck depth', '', false);
   await maker.page.keyboard.press('Backspace');
   await maker.page.keyboard.press('Enter');
-  await maker.fill('Wait at the floor', '0.5');
+  await maker.fill('Dwell at the floor', '0.5');
   await maker.proven();
   await maker.stage('Run');
   await maker.choose('Files', 'One per cut');

@@ -38,7 +38,7 @@ test('a lettered board from an empty page to its saved program in at most 20 act
   await act(maker.press(/^V-carve/, 'menuitem'));
   await act(maker.press('Rectangle'));
   await maker.focused('Width');
-  await act(maker.fill('Corner size', '8', false));
+  await act(maker.fill('Corner radius', '8', false));
   await act(maker.press('Cut this as'));
   await act(maker.press(/^Line engraving/, 'menuitem'));
   await act(maker.press('Rectangle'));
@@ -91,7 +91,7 @@ test('the same by keyboard alone, in at most 60 keys beside what is typed into f
   keys += await maker.tabTo('Rectangle');
   await key('Enter');
   await maker.focused('Width');
-  keys += await maker.tabTo('Corner size');
+  keys += await maker.tabTo('Corner radius');
   await page.keyboard.type('8');
   await kind('l', /^Line engraving/);
   await key('Alt', '2');

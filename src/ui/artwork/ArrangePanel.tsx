@@ -169,7 +169,7 @@ function Shear() {
   const [v, set] = useState({ by: 12, way: 'across' as 'across' | 'up' });
   return (
     <Box sx={grid}>
-      <NumberField label="Lean by" value={v.by} unit={'\u00b0'} min={-80} max={80} onChange={(by) => set({ ...v, by })} />
+      <NumberField label="Shear angle" value={v.by} unit={'\u00b0'} min={-80} max={80} onChange={(by) => set({ ...v, by })} />
       <ChoiceField label="Which way" value={v.way} options={[{ value: 'across', label: 'Uprights lean' }, { value: 'up', label: 'Levels rise' }]} onChange={(way) => set({ ...v, way: way as typeof v.way })} />
       <Button variant="contained" size="small" onClick={() => shearPicked(v.by, v.way)} sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}>
         Shear

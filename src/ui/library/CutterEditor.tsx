@@ -113,7 +113,7 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: { cutte
         )}
         <Box sx={{ display: 'grid', gap: 1.25 }}>
           <Typography variant="h3" component="h2">Preset</Typography>
-          <ChoiceField label="In" value={material} options={materialIds.map((m) => ({ value: m, label: materials[m].name }))} onChange={(m) => setMaterial(m as MaterialId)} />
+          <ChoiceField label="Material" value={material} options={materialIds.map((m) => ({ value: m, label: materials[m].name }))} onChange={(m) => setMaterial(m as MaterialId)} />
           <Box sx={two}>
             {turns && <NumberField label="Spindle" unit="rpm" value={preset.rpm} min={0} max={100000} onChange={(rpm) => setPreset({ ...preset, rpm })} />}
             {length('feed', 'Feed')}
@@ -127,7 +127,7 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: { cutte
             {turns && preset.rpm > 0 ? `. Chip load ${show(chipLoad(cutter, preset))}, up to ${(removalRate(preset) / 1000).toFixed(2)} cm\u00b3/min` : ''}.
           </Typography>
           <Button color="inherit" variant="outlined" sx={{ justifySelf: 'start', borderColor: 'var(--mui-palette-line)' }} onClick={() => setPreset(presetFor(cutter.shape, cutter.values, cutter.teeth, material))}>
-            Work it out from the trade{'\u2019'}s formulas
+            Suggest feeds and speeds
           </Button>
         </Box>
       </Box>

@@ -45,8 +45,8 @@ export function MachineGroup() {
         {length('Rapid rate', machine.rapid, 'rapid rate', (m, v) => void (m.rapid = v))}
         {length('Junction deviation', machine.junctionDeviation, 'junction deviation', (m, v) => void (m.junctionDeviation = v), 1)}
         <NumberField label="Tool change" unit="s" value={machine.toolChangeSeconds} min={0} max={3600} onChange={(v) => set('tool change', (m) => void (m.toolChangeSeconds = v))} />
-        <NumberField label="Slowest spindle" unit="rpm" value={machine.spindle.min} min={0} max={100000} onChange={(v) => set('spindle', (m) => void (m.spindle.min = v))} />
-        <NumberField label="Fastest spindle" unit="rpm" value={machine.spindle.max} min={1} max={100000} onChange={(v) => set('spindle', (m) => void (m.spindle.max = v))} />
+        <NumberField label="Lowest spindle speed" unit="rpm" value={machine.spindle.min} min={0} max={100000} onChange={(v) => set('spindle', (m) => void (m.spindle.min = v))} />
+        <NumberField label="Highest spindle speed" unit="rpm" value={machine.spindle.max} min={1} max={100000} onChange={(v) => set('spindle', (m) => void (m.spindle.max = v))} />
       </Box>
       <Box sx={grid(3)}>
         {axes.map((a) => (

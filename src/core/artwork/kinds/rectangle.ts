@@ -23,7 +23,8 @@ export const rectangle = itemKind({
         { value: 'scoop', label: 'Scooped' },
       ],
     },
-    { kind: 'length', key: 'radius', label: 'Corner size', min: 0, max: 1e5, hint: 'Above 0 rounds them' },
+    { kind: 'length', key: 'radius', label: 'Corner radius', min: 0, max: 1e5, hint: 'Above 0 rounds them', when: (v) => v.corner !== 'chamfer' },
+    { kind: 'length', key: 'radius', label: 'Chamfer', min: 0, max: 1e5, hint: 'Along each side', when: (v) => v.corner === 'chamfer' },
   ],
   defaults: { width: 80, height: 50, corner: 'square' as const, radius: 0 },
   // Most rectangles are borders: a new one keeps a margin to the blank's edges.

@@ -46,7 +46,7 @@ export const area = cutKind({
     { kind: 'choice', key: 'entry', label: 'Entry', options: choices({ helix: 'Helix, else ramp', ramp: 'Ramp', plunge: 'Straight down' }) },
     { kind: 'number', key: 'ramp', label: 'Ramp angle', unit: '\u00b0', min: 0.5, max: 45, when: (v) => v.entry !== 'plunge' },
     { kind: 'choice', key: 'direction', label: 'Direction', options: choices({ climb: 'Climb', conventional: 'Conventional' }) },
-    { kind: 'cutter', key: 'wall', label: 'Cone for a tapered wall', shapes: ['v', 'cone'], optional: 'None, the wall is upright' },
+    { kind: 'cutter', key: 'wall', label: 'Tapered wall (draft)', shapes: ['v', 'cone'], optional: 'None, the wall is upright' },
   ],
   defaults: (blank, cutters) => ({
     cutters: [nearestCutter(cutters, 'flat', 3)],
