@@ -1,6 +1,6 @@
 import { Clipper64, ClipType, FillRule, type Paths64 } from 'clipper2-ts';
 import { UNITS_PER_MM } from './places';
-import { contains, type Region } from './region';
+import { boxOfLoop, contains, type Region } from './region';
 
 /** The parts of open lines (x, y interleaved, mm) that lie inside a region. */
 export function clipLines(lines: readonly Float64Array[], region: Region): Float64Array[] {
@@ -22,7 +22,11 @@ export const staysInside = (region: Region, ax: number, ay: number, bx: number, 
 export function clearWay(region: Region, ax: number, ay: number, bx: number, by: number): boolean {
   const ex = bx - ax;
   const ey = by - ay;
+  const [x0, x1] = ax < bx ? [ax, bx] : [bx, ax];
+  const [y0, y1] = ay < by ? [ay, by] : [by, ay];
   for (const l of region) {
+    const b = boxOfLoop(l);
+    if (b.x0 > x1 || b.x1 < x0 || b.y0 > y1 || b.y1 < y0) continue;
     const n = l.length;
     for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
       const s0 = ex * (l[j + 1] - ay) - ey * (l[j] - ax);

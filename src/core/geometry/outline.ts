@@ -38,14 +38,21 @@ export function makeOutline(region: Region): Outline {
   const cell = Math.max((x1 - x0) / cols, (y1 - y0) / rows, 1e-6) * 1.0000001;
   const clampCol = (x: number) => Math.min(cols - 1, Math.max(0, Math.floor((x - x0) / cell)));
   const clampRow = (y: number) => Math.min(rows - 1, Math.max(0, Math.floor((y - y0) / cell)));
-  const buckets: number[][] = Array.from({ length: cols * rows }, () => []);
-  for (let i = 0; i < count; i++) {
-    const c0 = clampCol(Math.min(s[4 * i], s[4 * i + 2]));
-    const c1 = clampCol(Math.max(s[4 * i], s[4 * i + 2]));
-    const r0 = clampRow(Math.min(s[4 * i + 1], s[4 * i + 3]));
-    const r1 = clampRow(Math.max(s[4 * i + 1], s[4 * i + 3]));
-    for (let r = r0; r <= r1; r++) for (let c = c0; c <= c1; c++) buckets[r * cols + c].push(i);
-  }
+  // The segments of bucket q are held[first[q]] to held[first[q + 1] - 1]: counted first, then filled in from behind.
+  const first = new Int32Array(cols * rows + 1);
+  const eachBucket = (work: (q: number, i: number) => void) => {
+    for (let i = 0; i < count; i++) {
+      const c0 = clampCol(Math.min(s[4 * i], s[4 * i + 2]));
+      const c1 = clampCol(Math.max(s[4 * i], s[4 * i + 2]));
+      const r0 = clampRow(Math.min(s[4 * i + 1], s[4 * i + 3]));
+      const r1 = clampRow(Math.max(s[4 * i + 1], s[4 * i + 3]));
+      for (let r = r0; r <= r1; r++) for (let c = c0; c <= c1; c++) work(r * cols + c, i);
+    }
+  };
+  eachBucket((q) => first[q]++);
+  for (let q = 0, sum = 0; q <= cols * rows; q++) first[q] = sum += first[q];
+  const held = new Int32Array(first[cols * rows]);
+  eachBucket((q, i) => (held[--first[q]] = i));
   const toSegment = (i: number, x: number, y: number) => {
     const ax = s[4 * i];
     const ay = s[4 * i + 1];
@@ -74,8 +81,9 @@ export function makeOutline(region: Region): Outline {
           const edge = rr === r - ring || rr === r + ring;
           for (let cc = c - ring; cc <= c + ring; cc += edge || ring === 0 ? 1 : 2 * ring) {
             if (cc < 0 || cc >= cols) continue;
-            for (const i of buckets[rr * cols + cc]) {
-              const d = toSegment(i, x, y);
+            const q = rr * cols + cc;
+            for (let k = first[q]; k < first[q + 1]; k++) {
+              const d = toSegment(held[k], x, y);
               if (d < best) best = d;
             }
           }

@@ -78,7 +78,7 @@ export type Component = Region;
  * longest edge, not of a corner.
  */
 export function components(region: Region): Component[] {
-  const outers = region.filter((l) => loopArea(l) > 0).map((loop) => ({ loops: [loop], area: loopArea(loop), box: boundsOf([loop])! }));
+  const outers = region.filter((l) => loopArea(l) > 0).map((loop) => ({ loops: [loop], area: loopArea(loop), box: boxOfLoop(loop) }));
   outers.sort((a, b) => a.area - b.area);
   for (const hole of region) {
     if (!(loopArea(hole) < 0)) continue;
@@ -160,10 +160,24 @@ export function boundsOf(loops: readonly Loop[]): Bounds | null {
   return x0 <= x1 ? { x0, y0, x1, y1 } : null;
 }
 
+const boxes = new WeakMap<Loop, Bounds>();
+
+/** The box of a loop, kept with it: loops are not changed once they are made. */
+export function boxOfLoop(loop: Loop): Bounds {
+  let b = boxes.get(loop);
+  if (!b) boxes.set(loop, (b = boundsOf([loop]) ?? { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity }));
+  return b;
+}
+
 /** Whether a point lies inside the loops (non-zero winding of a normalised region). */
 export function contains(region: readonly Loop[], x: number, y: number): boolean {
   let winding = 0;
   for (const loop of region) {
+    // A loop winds round nothing that lies outside of its box; of a single one the box would cost as much as the answer.
+    if (region.length > 1) {
+      const b = boxOfLoop(loop);
+      if (x < b.x0 || x > b.x1 || y < b.y0 || y > b.y1) continue;
+    }
     const n = loop.length;
     for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
       const yj = loop[j + 1];

@@ -82,7 +82,7 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
       if (!o.draft) return lefts[k - 1];
       return sorted.slice(0, k).reduce((left, wider) => {
         const pass = passes(o.face, o.floor, wider.preset.stepDown).find((q) => q <= z + 1e-9) ?? o.floor;
-        return restOf(left, reachOf(regionAt(pass), wider.radius, wider.floorRadius).reached).left;
+        return restOf(left, reachOf(regionAt(pass), wider.radius, wider.floorRadius).swept).left;
       }, region);
     };
     const level = (at: readonly number[], face: number) => {

@@ -3,7 +3,7 @@ import { normalise, regionArea } from '../../geometry/region';
 import { bruteDistance, bruteInside } from '../../testing/independent';
 import { box, circleLoop, combLoop, starLoop } from '../../testing/shapes';
 import { partsNear } from './near';
-import { reachOf, restOf, without } from './reach';
+import { reachOf, restOf, sweptBy, without } from './reach';
 
 const num = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const star = fc.tuple(fc.integer({ min: 3, max: 9 }), num(2, 14), num(0.3, 0.95), num(0, 40), num(0, 40)).map(([n, r, f, x, y]) => starLoop(n, r, r * f, x, y));
@@ -55,8 +55,8 @@ describe('reach of a disc', () => {
   });
   it('leaves everything where nothing is reached, and nothing where all is', () => {
     const square = [box(0, 0, 10, 10)];
-    expect(restOf(square, []).area).toBeCloseTo(100, 6);
-    expect(restOf(square, square).area).toBe(0);
+    expect(restOf(square, sweptBy([])).area).toBeCloseTo(100, 6);
+    expect(restOf(square, sweptBy(square)).area).toBe(0);
     expect(regionArea(without(square, [box(4, -1, 20, 20)]))).toBeCloseTo(40, 6);
   });
 });

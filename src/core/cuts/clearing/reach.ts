@@ -1,11 +1,24 @@
 import type { Footprint } from './contours';
 import { insetsOf } from '../../geometry/insets';
-import { boundsOf, components, intersect, offset, regionArea, simplifyRegion, subtract, type Region } from '../../geometry/region';
+import { boundsOf, boxOfLoop, components, intersect, offset, regionArea, simplifyRegion, subtract, type Bounds, type Region } from '../../geometry/region';
 
 /** Reach is told to within this, mm: it is for choosing cutters and for going over corners again, not for walls. */
 const REACH_TOLERANCE = 0.008;
-/** Rims along the outline that are thinner than this come from tolerances. */
-const HAIR = 2 * REACH_TOLERANCE;
+
+/** What cutters have gone over: its loops, which may overlap, and the same a hair wider (`widened`), worked out by whoever knows how. */
+export interface Swept {
+  readonly wide: Region;
+  /** Those of the loops as they are that may lie in a box. */
+  loops(within: Bounds): Region;
+}
+
+/** By how much the wider loops of what is swept are wider, mm: rims along the outline that are thinner than this come from tolerances. */
+export const HAIR = 2 * REACH_TOLERANCE;
+
+const crosses = (a: Bounds, b: Bounds): boolean => a.x0 <= b.x1 && a.x1 >= b.x0 && a.y0 <= b.y1 && a.y1 >= b.y0;
+
+/** Loops as what is swept. */
+export const sweptBy = (loops: Region, wide = offset(loops, HAIR, REACH_TOLERANCE)): Swept => ({ wide, loops: (b) => loops.filter((l) => crosses(boxOfLoop(l), b)) });
 
 /**
  * What a cutter of radius r can clear inside a region (its opening), and what stays out of its reach. A cutter with a round rim
@@ -13,24 +26,42 @@ const HAIR = 2 * REACH_TOLERANCE;
  */
 export function reachOf(region: Region, r: number, floorRadius = r): Reach {
   // Part by part: what one part's sweep crosses grows with everything that lies beside it.
-  const parts = components(region);
+  const { parts, coarse } = partsOf(region);
   // Where the inset bends inwards every node makes the offset cross itself: as few as the tolerance allows.
-  const reached = parts.flatMap((part) => offset(simplifyRegion(insetsOf(part).at(r, REACH_TOLERANCE), REACH_TOLERANCE / 2), floorRadius, REACH_TOLERANCE));
-  return { reached, ...restOf(parts.flatMap((part) => simplifyRegion(part, REACH_TOLERANCE / 2)), reached) };
+  const ways = parts.map((part) => simplifyRegion(insetsOf(part).at(r, REACH_TOLERANCE), REACH_TOLERANCE / 2));
+  const reached = ways.flatMap((way) => offset(way, floorRadius, REACH_TOLERANCE));
+  const swept = sweptBy(reached, ways.flatMap((way) => offset(way, floorRadius + HAIR, REACH_TOLERANCE)));
+  return { reached, swept, ...restOf(coarse, swept) };
 }
 
-/** What of a region lies outside of what was reached, without the hair-thin rims that tolerances leave along its outline. */
-export function restOf(region: Region, reached: Region): { left: Region; area: number } {
-  const left = eachPart(region, reached, (part, here) => {
-    const beyond = here.length ? subtract(part, offset(here, HAIR, REACH_TOLERANCE)) : part;
+const kept = new WeakMap<Region, { parts: Region[]; coarse: Region }>();
+
+/** The connected parts of a region, and the region with as few nodes as reach needs: the same for every cutter of a list. */
+function partsOf(region: Region): { parts: Region[]; coarse: Region } {
+  let k = kept.get(region);
+  if (!k) {
+    const parts = components(region);
+    kept.set(region, (k = { parts, coarse: parts.flatMap((part) => simplifyRegion(part, REACH_TOLERANCE / 2)) }));
+  }
+  return k;
+}
+
+/** What of a region lies outside of what was swept, without the hair-thin rims that tolerances leave along its outline. */
+export function restOf(region: Region, { wide, loops }: Swept): { left: Region; area: number } {
+  const left = eachPart(region, wide, (part, here) => {
+    if (!here.length) return part;
+    const beyond = subtract(part, here);
+    if (!beyond.length) return [];
     // What stands clear of the rims, and the hair that was taken off it.
-    return beyond.length && here.length ? subtract(intersect(offset(beyond, 1.5 * HAIR, REACH_TOLERANCE), part), here) : beyond;
+    const whole = intersect(offset(beyond, 1.5 * HAIR, REACH_TOLERANCE), part);
+    return whole.length ? subtract(whole, loops(boundsOf(whole)!)) : [];
   });
   return { left, area: Math.max(0, regionArea(left)) };
 }
 
 export interface Reach {
   readonly reached: Region;
+  readonly swept: Swept;
   readonly left: Region;
   readonly area: number;
 }
@@ -40,7 +71,7 @@ export function leftBy(region: Region, cutters: readonly Footprint[], reaches: r
   // What a disc reaches, every smaller one reaches: only round rims leave something that a later cutter does not.
   if (!cutters.some((c) => c.floorRadius < c.radius)) return reaches.map((r) => r.left);
   let left = region;
-  return cutters.map((c, i) => (left = restOf(left, c.floorRadius < c.radius ? reachOf(region, c.radius, c.floorRadius).reached : reaches[i].reached).left));
+  return cutters.map((c, i) => (left = restOf(left, c.floorRadius < c.radius ? reachOf(region, c.radius, c.floorRadius).swept : reaches[i].swept).left));
 }
 
 /** What of a region is not in another, part by part. */
@@ -48,12 +79,10 @@ export const without = (region: Region, other: Region): Region => eachPart(regio
 
 /** Works on each connected part of a region with those loops of another that lie about it. */
 function eachPart(region: Region, other: Region, work: (part: Region, here: Region) => Region): Region {
-  const boxes = other.map((l) => boundsOf([l])!);
-  return components(region).flatMap((part) => {
-    const b = boundsOf(part)!;
-    return work(
+  return components(region).flatMap((part) =>
+    work(
       part,
-      other.filter((_, i) => boxes[i].x0 <= b.x1 && boxes[i].x1 >= b.x0 && boxes[i].y0 <= b.y1 && boxes[i].y1 >= b.y0),
-    );
-  });
+      other.filter((l) => crosses(boxOfLoop(l), boxOfLoop(part[0]))),
+    ),
+  );
 }

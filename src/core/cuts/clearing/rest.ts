@@ -2,13 +2,13 @@ import { makeOutline } from '../../geometry/outline';
 import { axisFor } from '../../geometry/insets';
 import { AxisError } from '../../geometry/medial/axis';
 import { staysInside } from '../../geometry/lines';
-import { components, contains, thicken, type Region } from '../../geometry/region';
+import { boundsOf, components, contains, thicken, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
 import { makeTrack, pointAt, pointsOf, run, slice, type Track } from '../../motion/track';
 import { levelsOf, reversed, type ClearingMoves } from './contours';
 import { enter, enterOpen, entryPlace } from './entry';
 import { partsNear } from './near';
-import { restOf } from './reach';
+import { HAIR, restOf, type Swept } from './reach';
 import { eachTrack, hop } from './travel';
 
 /** How far beyond what is left a line goes on, mm: it begins and ends in what is cleared. */
@@ -49,6 +49,21 @@ function depthOf(part: Region, region: Region): number {
   return deep;
 }
 
+/** What a disc sweeps along tracks. As it is, and not a hair wider, it is worked out only where it is asked for. */
+function sweptAlong(tracks: readonly Track[], radius: number): Swept {
+  const lines = tracks.map((t) => ({ points: pointsOf(t, TAKEN), loops: null as Region | null }));
+  const wide = lines.map((l) => thicken(l.points, radius + HAIR, TAKEN));
+  return {
+    wide: wide.flat(),
+    loops: (within) =>
+      lines.flatMap((l, i) => {
+        const b = boundsOf(wide[i]);
+        if (!b || b.x0 > within.x1 || b.x1 < within.x0 || b.y0 > within.y1 || b.y1 < within.y0) return [];
+        return (l.loops ??= thicken(l.points, radius, TAKEN));
+      }),
+  };
+}
+
 /**
  * Lines for a cutter over what a larger one left of `region`: the contours of the whole region, cut to where the disc touches
  * what of `left` the contours before have not taken. What the disc can reach of `left` is then all cut, and nothing is gone
@@ -78,7 +93,7 @@ function restLines(region: Region, left: Region, m: ClearingMoves, step: number,
       else for (const p of parts) taken.push(...add(p, false));
     }
     // What the last ones take nobody asks.
-    if (taken.length && k + 1 < levels.length) todo = restOf(todo, taken.flatMap((t) => thicken(pointsOf(t, TAKEN), m.floorRadius - TAKEN, TAKEN))).left;
+    if (taken.length && k + 1 < levels.length) todo = restOf(todo, sweptAlong(taken, m.floorRadius - TAKEN)).left;
   }
   return { free, lines };
 }
