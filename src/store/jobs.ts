@@ -3,7 +3,7 @@ import { packJob, unpackJob } from '@/core/job/archive';
 import { readJob } from '@/core/job/migrate';
 import { newJob, type Job } from '@/core/job/job';
 import { db, type JobRow } from './db';
-import { takeLeft, windowId } from './journal';
+import { findLeft, forgetLeft, windowId } from './journal';
 import { difference, headOf, itemRow, joined, portions, type Difference } from './keep';
 import { lastUnit } from './unit';
 import { archiveFiles, sweepFiles, takeFilesOf } from './files';
@@ -63,19 +63,35 @@ export async function renameJob(id: string, name: string): Promise<void> {
   });
 }
 
-/** Deleting hides; hidden jobs go for good when the next session starts. */
-export const deleteJob = async (id: string): Promise<void> => void (await db().jobs.update(id, { deleted: 1 }));
+/** How long deleted jobs lie in the bin, ms. */
+const KEPT = 24 * 3600 * 1000;
+
+/** Deleting puts a job into the bin, from which it goes a day later. `deleted` says when it came there; 0 for what is not in it. */
+export const deleteJob = async (id: string): Promise<void> => void (await db().jobs.update(id, { deleted: Date.now() }));
 export const restoreJob = async (id: string): Promise<void> => void (await db().jobs.update(id, { deleted: 0 }));
+
+/** What lies in the bin, what came last first. */
+export async function listDeleted(): Promise<JobRow[]> {
+  const rows = await db().jobs.where('deleted').above(0).toArray();
+  return rows.sort((a, b) => b.deleted - a.deleted);
+}
+
+/** Takes jobs from the device for good, with all that belongs to them. */
+async function removeJobs(ids: readonly string[]): Promise<void> {
+  await db().transaction('rw', db().jobs, db().items, db().steps, db().histories, async () => {
+    await db().jobs.bulkDelete([...ids]);
+    await db().items.where('jobId').anyOf(ids).delete();
+    await db().steps.where('jobId').anyOf(ids).delete();
+    await db().histories.bulkDelete([...ids]);
+  });
+  await sweepFiles();
+}
+
+export const emptyBin = async (): Promise<void> => removeJobs((await listDeleted()).map((r) => r.id));
 
 /** Removes what was deleted more than a day ago. */
 export async function sweepDeleted(): Promise<void> {
-  const old = Date.now() - 24 * 3600 * 1000;
-  const gone = await db().jobs.where('deleted').equals(1).and((r) => r.updated < old).primaryKeys();
-  await db().jobs.bulkDelete(gone);
-  await db().items.where('jobId').anyOf(gone).delete();
-  await db().steps.where('jobId').anyOf(gone).delete();
-  await db().histories.bulkDelete(gone);
-  await sweepFiles();
+  await removeJobs(await db().jobs.where('deleted').between(1, Date.now() - KEPT).primaryKeys());
 }
 
 /** Reads a .mirvak or job.json file onto the shelf. Throws JobError; the shelf is unchanged then. */
@@ -105,8 +121,8 @@ export interface OpenedJob {
   revision: number;
   /** The version that the rows hold, when it is known to the object; else everything is written anew. */
   kept: Job | null;
-  /** What an earlier window had not saved any more was found and taken. */
-  recovered: boolean;
+  /** Where what an earlier window had not saved any more was found, which was taken; it may be forgotten once it is saved. */
+  recovered: string | null;
 }
 
 /** A job off the shelf, with what an earlier window of it could not save before it closed. Throws JobError. */
@@ -114,19 +130,26 @@ export async function openRow(id: string): Promise<OpenedJob | null> {
   const row = await db().jobs.get(id);
   if (!row || row.deleted) return null;
   const raw = await rawJob(row);
-  const left = takeLeft(id);
-  if (left) {
+  let taken: { readonly job: Job; readonly key: string } | null = null;
+  for (const left of await findLeft(id)) {
+    let later: Job;
     try {
-      const later = readJob(joined(left.head, [...raw.items, ...left.items]));
-      if (left.revision === row.revision || left.writer === row.writer) return { job: later, saved: readJob(raw), revision: row.revision, kept: null, recovered: true };
-      // Another window has saved since: neither version may take the other's place.
-      await saveAsCopy(later);
+      later = readJob(joined(left.head, [...raw.items, ...left.items]));
     } catch {
       // What was left cannot be read: the rows are whole without it.
+      continue;
     }
+    if (!taken && (left.revision === row.revision || left.writer === row.writer)) {
+      taken = { job: later, key: left.key };
+      continue;
+    }
+    // Another window has saved since, or has left work too: no version may take the other's place.
+    await saveAsCopy(later);
+    forgetLeft(id, left.key);
   }
   const job = readJob(raw);
-  return { job, saved: job, revision: row.revision, kept: raw.version === job.version ? job : null, recovered: false };
+  if (taken) return { job: taken.job, saved: job, revision: row.revision, kept: null, recovered: taken.key };
+  return { job, saved: job, revision: row.revision, kept: raw.version === job.version ? job : null, recovered: null };
 }
 
 export type SaveResult = { ok: true; revision: number } | { ok: false; reason: 'changed' | 'gone' };

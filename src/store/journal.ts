@@ -14,9 +14,21 @@ export interface Left extends Pick<Difference, 'head' | 'items'> {
 /** This window, as rows and journals name it. */
 export const windowId = crypto.randomUUID();
 
-const keyOf = (id: string) => `mirvak.left.${id}`;
+/** While a window lives it holds a lock of its name: what it has left is then its own affair. */
+const lockOf = (window: string): string => `mirvak-window-${window}`;
+const locks = typeof navigator === 'undefined' ? undefined : navigator.locks;
+void locks?.request(lockOf(windowId), () => new Promise<never>(() => {}));
 
-/** Leaves `job` for the next window; `bases` are the versions that the rows may hold. False when there is no room for it. */
+/** The windows that are open now. */
+async function openWindows(): Promise<ReadonlySet<string>> {
+  const held = (await locks?.query().catch(() => null))?.held ?? [];
+  return new Set(held.map((l) => l.name ?? ''));
+}
+
+const PREFIX = 'mirvak.left.';
+const keyOf = (id: string) => `${PREFIX}${id}.${windowId}`;
+
+/** Leaves `job` for the next window; `bases` are the versions that the rows may hold. Each window leaves its own. False when there is no room for it. */
 export function leaveBehind(id: string, job: Job, bases: (Job | null)[], revision: number): boolean {
   const { head, items } = difference(job, bases);
   try {
@@ -27,14 +39,26 @@ export function leaveBehind(id: string, job: Job, bases: (Job | null)[], revisio
   }
 }
 
-export const forgetLeft = (id: string): void => localStorage.removeItem(keyOf(id));
+/** Gives up what this window has left of a job, or what lies under a key that `findLeft` gave. */
+export const forgetLeft = (id: string, key = keyOf(id)): void => localStorage.removeItem(key);
 
-/** What was left of a job, if anything; it stays until it is forgotten. */
-export function takeLeft(id: string): Left | null {
+/** What windows that are no more have left of a job, and under which keys; it stays until it is forgotten. */
+export async function findLeft(id: string): Promise<(Left & { readonly key: string })[]> {
+  const found: (Left & { readonly key: string })[] = [];
   try {
-    const text = localStorage.getItem(keyOf(id));
-    return text ? (JSON.parse(text) as Left) : null;
+    const open = await openWindows();
+    // Keys without a window are of an older make.
+    const keys = Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i)!).filter((k) => k === PREFIX + id || k.startsWith(`${PREFIX}${id}.`));
+    for (const key of keys) {
+      try {
+        const left = JSON.parse(localStorage.getItem(key)!) as Left;
+        if (left.writer === windowId || !open.has(lockOf(left.writer))) found.push({ ...left, key });
+      } catch {
+        // What cannot be read is no work that could be saved.
+      }
+    }
   } catch {
-    return null;
+    // Without such a storage nothing was left.
   }
+  return found;
 }

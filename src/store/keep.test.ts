@@ -4,16 +4,15 @@ import { newItem, type Item } from '@/core/artwork/item';
 import { demoJobs } from '@/core/job/demo';
 import { newJob, type Job } from '@/core/job/job';
 import { db } from './db';
-import { copyJob, createJob, exportJob, listJobs, openRow, saveJob, sweepDeleted, deleteJob } from './jobs';
+import { copyJob, createJob, deleteJob, emptyBin, exportJob, listDeleted, listJobs, openRow, restoreJob, saveJob, sweepDeleted } from './jobs';
 import { leaveBehind } from './journal';
 import { difference, itemRow, joined, portions } from './keep';
 import { unpackJob } from '@/core/job/archive';
 import { useOpenJob } from './openJob';
+import { storageOver } from './testing/storage';
 
 const held = new Map<string, string>();
-Object.assign(globalThis, {
-  localStorage: { getItem: (k: string) => held.get(k) ?? null, setItem: (k: string, v: string) => void held.set(k, v), removeItem: (k: string) => void held.delete(k) },
-});
+Object.assign(globalThis, { localStorage: storageOver(held) });
 
 const box = (id: string, x = 0): Item => newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
 const withItems = (job: Job, items: Item[]): Job => ({ ...job, items });
@@ -104,11 +103,11 @@ describe('the shelf', () => {
     const sent = withItems(job, [box('a', 1), job.items[1]]);
     const last = withItems(job, [box('a', 2), job.items[1], box('c')]);
     expect(leaveBehind(id, last, [job, sent], 2)).toBe(true);
-    expect(await openRow(id)).toMatchObject({ job: last, recovered: true });
+    expect(await openRow(id)).toMatchObject({ job: last, recovered: expect.any(String) });
     await saveJob(id, sent, 2, job);
-    expect(await openRow(id)).toMatchObject({ job: last, recovered: true, revision: 3 });
+    expect(await openRow(id)).toMatchObject({ job: last, recovered: expect.any(String), revision: 3 });
     await db().jobs.update(id, { writer: 'another window' });
-    expect(await openRow(id)).toMatchObject({ job: sent, recovered: false });
+    expect(await openRow(id)).toMatchObject({ job: sent, recovered: null });
     const copy = (await listJobs()).find((r) => r.name.includes('my version'))!;
     expect((await openRow(copy.id))!.job.items).toEqual(last.items);
   });
@@ -124,6 +123,26 @@ describe('the shelf', () => {
     await useOpenJob.getState().flush();
     expect(held.size).toBe(0);
     expect((await openRow(id))!.job.items).toHaveLength(2);
+    await useOpenJob.getState().close();
+  });
+  test('two windows that closed in mid-edit: both their works come back, one in the job, one beside it, and nothing is given up before it is saved', async () => {
+    const { id, job } = await fill([box('a')]);
+    const mine = withItems(job, [box('a', 1)]);
+    const theirs = withItems(job, [box('a', 2), box('b')]);
+    expect(leaveBehind(id, mine, [job], 2)).toBe(true);
+    // Another window's journal lies under a key of its own.
+    const text = JSON.stringify({ ...JSON.parse([...held.values()][0]), items: theirs.items, head: { ...JSON.parse([...held.values()][0]).head, order: ['a', 'b'] }, writer: 'another window' });
+    held.set(`mirvak.left.${id}.another`, text);
+    await useOpenJob.getState().load(id);
+    const here = useOpenJob.getState().job!.items;
+    const copy = (await listJobs()).find((r) => r.name.includes('my version'))!;
+    const beside = (await openRow(copy.id))!.job.items;
+    expect([here, beside].map((l) => l.length).sort()).toEqual([1, 2]);
+    // The one that was taken is still there until the rows hold it.
+    expect(held.size).toBe(1);
+    await useOpenJob.getState().flush();
+    expect(held.size).toBe(0);
+    expect((await openRow(id))!.job.items).toEqual(here);
     await useOpenJob.getState().close();
   });
   test('broken leavings do no harm', async () => {
@@ -145,9 +164,39 @@ describe('the shelf', () => {
     const { id } = await fill([box('a')]);
     await db().items.put(itemRow('other', box('z')));
     await deleteJob(id);
+    // It is the deletion that counts, not when the job was changed last.
     await db().jobs.update(id, { updated: 1 });
+    await sweepDeleted();
+    expect((await listDeleted()).map((r) => r.id)).toEqual([id]);
+    await restoreJob(id);
+    expect(await listDeleted()).toEqual([]);
+    expect(await openRow(id)).not.toBeNull();
+    await deleteJob(id);
+    await db().jobs.update(id, { deleted: Date.now() - 25 * 3600 * 1000 });
     await sweepDeleted();
     expect(await db().jobs.count()).toBe(0);
     expect((await db().items.toArray()).map((r) => r.jobId)).toEqual(['other']);
+  });
+  test('the bin is emptied of what is in it, and of nothing else', async () => {
+    const { id } = await fill([box('a')]);
+    const other = (await fill([box('b')])).id;
+    await deleteJob(id);
+    await emptyBin();
+    expect((await db().jobs.toArray()).map((r) => r.id)).toEqual([other]);
+    expect(new Set((await db().items.toArray()).map((r) => r.jobId))).toEqual(new Set([other]));
+  });
+  test('a change is saved within two seconds, however steadily others follow', async () => {
+    const { id } = await fill([box('a')]);
+    await useOpenJob.getState().load(id);
+    const names: string[] = [];
+    for (let k = 0; k < 45; k++) {
+      useOpenJob.getState().edit('Type', (j) => void (j.name = `Name ${k}`), 'text');
+      await new Promise((r) => setTimeout(r, 50));
+      names.push((await db().jobs.get(id))!.name);
+    }
+    // Well before the last change the rows hold one that is at most two seconds (forty changes) old.
+    expect(names.at(-1)).toMatch(/^Name (\d+)$/);
+    expect(44 - Number(/\d+/.exec(names.at(-1)!)![0])).toBeLessThan(40);
+    await useOpenJob.getState().close();
   });
 });

@@ -3,7 +3,7 @@ import { shippedLibrary } from '@/core/cutters/library';
 import { machines } from '@/core/machine/profile';
 import { dialects } from '@/core/program/dialect';
 import { db } from './db';
-import { loadLibrary, replaceLibrary, saveCutters } from './library';
+import { changeLibrary, loadLibrary } from './library';
 import { keepOnShelf, loadShelf, takeOffShelf } from './shelves';
 
 beforeEach(async () => {
@@ -13,14 +13,28 @@ beforeEach(async () => {
 describe('the tool library of a device', () => {
   test('is the shipped one at first, and never comes back over what was made of it', async () => {
     expect(await loadLibrary()).toEqual(shippedLibrary());
-    await replaceLibrary([]);
+    await changeLibrary(await loadLibrary(), []);
     expect(await loadLibrary()).toEqual([]);
   });
   test('keeps its order through saves; what is new comes last', async () => {
-    const [a, b, c] = await loadLibrary();
-    await replaceLibrary([c, a]);
-    await saveCutters([{ ...a, name: 'Changed' }, b]);
+    const all = await loadLibrary();
+    const [a, b, c] = all;
+    await changeLibrary(all, [c, a]);
+    await changeLibrary([c, a], [c, { ...a, name: 'Changed' }, b]);
     expect((await loadLibrary()).map((q) => q.name)).toEqual([c.name, 'Changed', b.name]);
+  });
+  test('of two windows holds what both did: neither wipes the other', async () => {
+    const all = await loadLibrary();
+    const [a, b, c] = all;
+    // Both windows know the same version; each changes, adds and takes out something.
+    await changeLibrary(all, [...all.filter((q) => q !== b).map((q) => (q === a ? { ...a, name: 'Mine' } : q)), { ...c, id: 'mine' }]);
+    await changeLibrary(all, [...all.map((q) => (q === c ? { ...c, notes: 'Theirs' } : q)), { ...c, id: 'theirs' }]);
+    const both = await loadLibrary();
+    expect(both.find((q) => q.id === a.id)!.name).toBe('Mine');
+    expect(both.find((q) => q.id === c.id)!.notes).toBe('Theirs');
+    expect(both.some((q) => q.id === b.id)).toBe(false);
+    expect(both.map((q) => q.id).slice(-2).sort()).toEqual(['mine', 'theirs']);
+    expect(both).toHaveLength(all.length + 1);
   });
   test('of an older make gets what was added since, and rows that are no cutters do no harm', async () => {
     const [a] = await loadLibrary();

@@ -1,17 +1,22 @@
 import { z } from 'zod';
 import { cutterSchema, type Cutter } from '@/core/cutters/cutter';
 import { shippedLibrary } from '@/core/cutters/library';
-import { db } from './db';
+import { withChange } from '@/core/cutters/merge';
+import { db, type CutterRow } from './db';
+
+/** Puts the shipped cutters on a device that has none yet, once. */
+async function seed(): Promise<void> {
+  await db().transaction('rw', db().cutters, db().settings, async () => {
+    if (await db().settings.get('library')) return;
+    await db().cutters.bulkPut(shippedLibrary().map((c, order) => ({ ...c, order })));
+    await db().settings.put({ key: 'library', value: 1 });
+  });
+}
 
 /** The tool library of this device in its own order; the shipped one at first. */
 export async function loadLibrary(): Promise<Cutter[]> {
-  const rows = await db().transaction('rw', db().cutters, db().settings, async () => {
-    if (!(await db().settings.get('library'))) {
-      await db().cutters.bulkPut(shippedLibrary().map((c, order) => ({ ...c, order })));
-      await db().settings.put({ key: 'library', value: 1 });
-    }
-    return db().cutters.orderBy('order').toArray();
-  });
+  await seed();
+  const rows = await db().cutters.orderBy('order').toArray();
   // Rows of an older make lack what was added since.
   return rows.flatMap((r) => {
     const c = cutterSchema.safeParse(r);
@@ -27,21 +32,38 @@ export async function loadEmptyGroups(): Promise<string[]> {
   return names.success ? names.data : [];
 }
 
-export const keepEmptyGroups = async (names: readonly string[]): Promise<void> => void (await db().settings.put({ key: EMPTY, value: [...names] }));
-
-/** Keeps cutters, each in its old place or at the end. */
-export async function saveCutters(cutters: readonly Cutter[]): Promise<void> {
-  await db().transaction('rw', db().cutters, async () => {
-    const old = new Map((await db().cutters.toArray()).map((r) => [r.id, r.order]));
-    let next = Math.max(-1, ...old.values()) + 1;
-    await db().cutters.bulkPut(cutters.map((c) => ({ ...c, order: old.get(c.id) ?? next++ })));
-  });
+export async function keepEmptyGroups(names: readonly string[]): Promise<void> {
+  await db().settings.put({ key: EMPTY, value: [...names] });
 }
 
-/** Puts the whole library as it is given, in this order: what is not there any more is gone. */
-export async function replaceLibrary(cutters: readonly Cutter[]): Promise<void> {
+/** Tells the other windows of this device that the library has changed. */
+const others = typeof window === 'undefined' || typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('mirvak-library');
+const tell = (): void => others?.postMessage('changed');
+
+/** Calls back when another window has changed the library; gives the way to stop that. */
+export function onLibraryChanged(heard: () => void): () => void {
+  others?.addEventListener('message', heard);
+  return () => others?.removeEventListener('message', heard);
+}
+
+const plain = (row: CutterRow): Cutter => {
+  const { order: _order, ...c } = row;
+  return c;
+};
+
+/**
+ * Makes a change (from one version of the library to another) to the library as it lies there: what other windows have done
+ * meanwhile stays. Only rows that differ are written.
+ */
+export async function changeLibrary(from: readonly Cutter[], to: readonly Cutter[]): Promise<void> {
+  await seed();
   await db().transaction('rw', db().cutters, async () => {
-    await db().cutters.clear();
-    await db().cutters.bulkPut(cutters.map((c, order) => ({ ...c, order })));
+    const rows = await db().cutters.orderBy('order').toArray();
+    const next = withChange(rows.map(plain), from, to);
+    const old = new Map(rows.map((r) => [r.id, r]));
+    const kept = new Set(next.map((c) => c.id));
+    await db().cutters.bulkDelete(rows.filter((r) => !kept.has(r.id)).map((r) => r.id));
+    await db().cutters.bulkPut(next.flatMap((c, order) => (old.get(c.id)?.order === order && JSON.stringify(plain(old.get(c.id)!)) === JSON.stringify(c) ? [] : [{ ...c, order }])));
   });
+  tell();
 }

@@ -33,10 +33,16 @@ export interface OpenJob {
 }
 
 const MERGE_MS = 900;
+/** A change is saved when so long nothing more has come, and at the latest so long after it: steady typing does not put it off. */
 const SAVE_MS = 400;
+const LONGEST_MS = 1500;
 const MOST_STEPS = 500;
 
 let timer: ReturnType<typeof setTimeout> | null = null;
+/** When the oldest change was made that is not on its way to the rows; 0 for none. */
+let waiting = 0;
+/** Where lies what an earlier window left, until it is saved. */
+let taken: string | null = null;
 let saving: Promise<void> | null = null;
 /** The version that the rows hold, and the one on its way there. */
 let kept: Job | null = null;
@@ -47,7 +53,9 @@ export const useOpenJob = create<OpenJob>((set, get) => {
   const schedule = () => {
     set({ save: 'pending' });
     if (timer) clearTimeout(timer);
-    timer = setTimeout(() => void get().flush(), SAVE_MS);
+    const now = Date.now();
+    waiting ||= now;
+    timer = setTimeout(() => void get().flush(), Math.max(0, Math.min(SAVE_MS, waiting + LONGEST_MS - now)));
   };
   return {
     id: null,
@@ -70,8 +78,8 @@ export const useOpenJob = create<OpenJob>((set, get) => {
         steps = { past: [...(before?.past ?? []), { name: 'Last changes before the window closed', before: row.saved, after: row.job, merge: null, at: 0 }], future: [] };
       }
       set({ id, job: row.job, revision: row.revision, save: 'saved', saveError: '', past: steps?.past ?? [], future: steps?.future ?? [] });
+      taken = row.recovered;
       if (row.recovered) schedule();
-      else forgetLeft(id);
       return true;
     },
     async close() {
@@ -111,6 +119,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       const { id, job, revision, save } = get();
       if (!id || !job || save === 'saved' || save === 'changed' || save === 'gone') return;
       set({ save: 'saving' });
+      waiting = 0;
       sending = job;
       // The steps first: a window that closes in between leaves the job, and they go with what it left. Without room for
       // them the history is let go, not the job.
@@ -122,6 +131,9 @@ export const useOpenJob = create<OpenJob>((set, get) => {
           if (!r.ok) return set({ save: r.reason });
           kept = job;
           set({ revision: r.revision, save: get().job === job ? 'saved' : 'pending' });
+          // What was left is given up when it is in the rows, not before.
+          if (taken) forgetLeft(id, taken);
+          taken = null;
           if (get().save === 'saved') forgetLeft(id);
         })
         .catch((e) => set({ save: 'failed', saveError: storageMessage(e) }))

@@ -5,10 +5,10 @@ import { newJob, type Job } from '@/core/job/job';
 import { createJob } from './jobs';
 import { useOpenJob } from './openJob';
 import { applied, deltaOf } from './steps';
+import { storageOver } from './testing/storage';
 
 beforeAll(() => {
-  const kept = new Map<string, string>();
-  globalThis.localStorage = { getItem: (k: string) => kept.get(k) ?? null, setItem: (k: string, v: string) => void kept.set(k, v), removeItem: (k: string) => void kept.delete(k) } as Storage;
+  globalThis.localStorage = storageOver(new Map());
 });
 
 const box = (id: string, x = 0) => newItem({ id, name: id, kind: 'rectangle', x, values: { width: 5, height: 5, corner: 'square', radius: 0 } });

@@ -6,6 +6,7 @@ import { jobSchema, newJob, type Job } from '@/core/job/job';
 import { recipeOf } from '@/core/job/recipe';
 import { useWork } from '@/compute/pipeline';
 import { useOpenJob } from '@/store/openJob';
+import { storageOver } from '@/store/testing/storage';
 import { setView, useView } from '@/ui/view';
 import { addLayer, alignPicked, centrePicked, copiesToLayer, copyInRing, copyInRows, copyPicked, deleteLayer, distributePicked, groupPicked, joinPicked, mirrorPicked, pickedToLayer, toDrawings, together, turnPicked, ungroupPicked } from './artwork';
 import { addCut, addTab, applyRecipe, copyCut, deleteCut, deletePicked, groupByCutter, moveCut, moveFile, removeTab, takeFromLibrary, togglePaths } from './edits';
@@ -22,8 +23,7 @@ const pick = (...picked: string[]) => setView({ picked });
 const undo = () => useOpenJob.getState().undo();
 
 beforeAll(() => {
-  const held = new Map<string, string>();
-  Object.assign(globalThis, { localStorage: { getItem: (k: string) => held.get(k) ?? null, setItem: (k: string, v: string) => void held.set(k, v), removeItem: (k: string) => void held.delete(k) } });
+  Object.assign(globalThis, { localStorage: storageOver(new Map()) });
 });
 beforeEach(() => {
   mockTold.length = 0;

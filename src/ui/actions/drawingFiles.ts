@@ -12,12 +12,14 @@ import { askForFiles, download } from './files';
 import { tell } from './tell';
 
 const PICTURE = /\.(png|jpe?g|webp|bmp|gif)$/i;
+/** Systems call some drawings pictures: their names tell. */
+const DRAWING = /\.(svg|dxf)$/i;
 
 /** Takes files onto the table: drawings become artwork, pictures go to tracing. The job stays as it is when one is refused. */
 export async function takeFiles(files: readonly File[]): Promise<void> {
   for (const f of files) {
     if (/\.(ttf|otf|woff2?|ttc)$/i.test(f.name)) await addFontFile(f);
-    else if (f.type.startsWith('image/') && f.type !== 'image/svg+xml' ? true : PICTURE.test(f.name)) setView({ tracing: f, stage: 'artwork' });
+    else if (!DRAWING.test(f.name) && (PICTURE.test(f.name) || (f.type.startsWith('image/') && !/svg|dxf/.test(f.type)))) setView({ tracing: f, stage: 'artwork' });
     else await importDrawing(f.name, new Uint8Array(await f.arrayBuffer()));
   }
 }

@@ -29,7 +29,7 @@ export interface Action {
 export const combinationNames: Record<Combination, string> = { unite: 'Unite', subtract: 'Subtract', intersect: 'Intersect', exclude: 'Exclude' };
 
 /** What stands in a field is taken before the field goes away with its sheet: a field that vanishes is not left. */
-const leaveField = () => (document.activeElement as HTMLElement | null)?.matches?.('input, textarea') && (document.activeElement as HTMLElement).blur();
+export const leaveField = (): unknown => (document.activeElement as HTMLElement | null)?.matches?.('input, textarea') && (document.activeElement as HTMLElement).blur();
 
 /** Goes to a stage; to its heading, where one is there already. */
 function goTo(stage: Stage): void {
@@ -72,7 +72,7 @@ export const actions: readonly Action[] = [
   { id: 'commands', name: 'Show all actions', shortcut: 'Ctrl+K', run: () => setView({ commands: true }) },
   { id: 'shortcuts', name: 'Show all shortcuts', shortcut: '?', run: () => setView({ shortcuts: true }) },
   { id: 'next-part', name: 'Go to the next part of the window', shortcut: 'F6', run: nextPart },
-  { id: 'export', name: 'Export this job to a file', shortcut: 'Ctrl+S', enabled: hasJob, run: () => void exportOpenJob() },
+  { id: 'export', name: 'Export this job to a file', shortcut: 'Ctrl+S', enabled: hasJob, run: () => (leaveField(), void exportOpenJob()) },
   { id: 'library', name: 'Open the tool library', shortcut: 'L', run: () => setView({ library: true }) },
   { id: 'group-cuts', name: 'Group the cuts by cutter', run: groupByCutter },
   ...stages.map((s, i): Action => ({ id: `stage-${s}`, name: `Go to ${stageNames[s]}`, shortcut: `Alt+${i + 1}`, run: () => goTo(s) })),

@@ -2,7 +2,8 @@ import { create } from 'zustand';
 import type { Cutter } from '@/core/cutters/cutter';
 import { shippedLibrary } from '@/core/cutters/library';
 import { emptyAfter } from '@/core/cutters/groups';
-import { keepEmptyGroups, loadEmptyGroups, loadLibrary, replaceLibrary, saveCutters } from '@/store/library';
+import { withChange } from '@/core/cutters/merge';
+import { changeLibrary, keepEmptyGroups, loadEmptyGroups, loadLibrary, onLibraryChanged } from '@/store/library';
 
 interface Version {
   cutters: Cutter[];
@@ -10,24 +11,37 @@ interface Version {
   empty: string[];
 }
 
+/** A change: what the library was before it and after it, and what was done. */
+interface Done {
+  name: string;
+  before: Version;
+  after: Version;
+}
+
 interface Library extends Version {
-  /** Versions before the last changes, with what was done: undone one by one. */
-  past: ({ name: string } & Version)[];
+  /** The last changes of this window: undone one by one, without what other windows have done meanwhile. */
+  past: Done[];
   load(): Promise<void>;
   save(cutter: Cutter): Promise<void>;
-  /** Puts the whole library anew under a name for undo. `empty`: the groups without cutters, where they are not those that are left so. */
+  /** Puts the library anew under a name for undo. `empty`: the groups without cutters, where they are not those that are left so. */
   put(name: string, cutters: Cutter[], empty?: string[]): Promise<void>;
   undo(): Promise<void>;
 }
 
 const MOST = 50;
 
-/** The tool library as this window knows it; kept in the database. */
+/** The tool library as this window knows it; kept in the database, and followed when another window changes it. */
 export const useLibrary = create<Library>((set, get) => {
   const now = (): Version => ({ cutters: get().cutters, empty: get().empty });
-  const keep = async (v: Version): Promise<void> => {
-    await replaceLibrary(v.cutters);
-    await keepEmptyGroups(v.empty);
+  const change = async (from: Version, to: Version): Promise<void> => {
+    set({ cutters: withChange(get().cutters, from.cutters, to.cutters), empty: emptyAfter(to.empty, [], to.cutters) });
+    await keepEmptyGroups(get().empty);
+    await changeLibrary(from.cutters, to.cutters);
+  };
+  const done = async (name: string, after: Version): Promise<void> => {
+    const before = now();
+    set({ past: [...get().past.slice(-MOST), { name, before, after }] });
+    await change(before, after);
   };
   return {
     cutters: shippedLibrary(),
@@ -38,25 +52,22 @@ export const useLibrary = create<Library>((set, get) => {
       set({ cutters, empty: emptyAfter(empty, [], cutters) });
     },
     async save(cutter) {
-      const { cutters, past } = get();
+      const { cutters, empty } = get();
       const had = cutters.find((c) => c.id === cutter.id);
-      const next = had ? cutters.map((c) => (c === had ? cutter : c)) : [...cutters, cutter];
       // A group's name that is being typed letter by letter leaves no groups behind.
-      set({ cutters: next, empty: emptyAfter(get().empty, [], next), past: [...past.slice(-MOST), { name: had ? `change of ${cutter.name}` : `new ${cutter.name}`, ...now() }] });
-      await saveCutters([cutter]);
-      await keepEmptyGroups(get().empty);
+      await done(had ? `change of ${cutter.name}` : `new ${cutter.name}`, { cutters: had ? cutters.map((c) => (c === had ? cutter : c)) : [...cutters, cutter], empty });
     },
     async put(name, cutters, empty) {
-      const before = now();
-      set({ cutters, empty: emptyAfter(empty ?? before.empty, empty ? [] : before.cutters, cutters), past: [...get().past.slice(-MOST), { name, ...before }] });
-      await keep(now());
+      await done(name, { cutters, empty: emptyAfter(empty ?? get().empty, empty ? [] : get().cutters, cutters) });
     },
     async undo() {
       const { past } = get();
       const last = past[past.length - 1];
       if (!last) return;
-      set({ cutters: last.cutters, empty: last.empty, past: past.slice(0, -1) });
-      await keep(last);
+      set({ past: past.slice(0, -1) });
+      await change(last.after, last.before);
     },
   };
 });
+
+if (typeof window !== 'undefined') onLibraryChanged(() => void useLibrary.getState().load().catch(() => {}));

@@ -21,11 +21,12 @@ import { materials } from '@/core/cutters/materials';
 import { slug } from '@/core/pipeline/programs';
 import { formatLength } from '@/core/units/length';
 import { storageMessage, type JobRow } from '@/store/db';
-import { copyJob, createJob, deleteJob, exportJob, importJob, listJobs, renameJob, restoreJob, seedDemoJobs, sweepDeleted } from '@/store/jobs';
+import { copyJob, createJob, deleteJob, emptyBin, exportJob, importJob, listDeleted, listJobs, renameJob, restoreJob, seedDemoJobs, sweepDeleted } from '@/store/jobs';
 import { TextField } from '@/ui/common/fields';
 import { download } from '@/ui/actions/files';
 import { Mark } from '@/ui/shell/Mark';
 import { PORTRAIT } from '@/ui/table/solid/portrait';
+import { Bin } from './Bin';
 import { paintPortraits } from './portraits';
 
 const ago = (t: number): string => {
@@ -48,7 +49,12 @@ export function JobShelf() {
   const [menu, setMenu] = useState<{ row: JobRow; at: HTMLElement } | null>(null);
   const [naming, setNaming] = useState<{ row: JobRow; name: string } | null>(null);
   const file = useRef<HTMLInputElement>(null);
-  const refresh = useCallback(async () => setRows(await listJobs()), []);
+  const [gone, setGone] = useState<JobRow[]>([]);
+  const refresh = useCallback(async () => {
+    const [here, deleted] = await Promise.all([listJobs(), listDeleted()]);
+    setRows(here);
+    setGone(deleted);
+  }, []);
   useEffect(() => {
     document.title = 'Job shelf \u00b7 Mirvak';
     void (async () => {
@@ -191,6 +197,7 @@ export function JobShelf() {
             </Box>
           ))}
         </Box>
+        <Bin rows={gone} ago={ago} onPutBack={(row) => void restoreJob(row.id).then(refresh)} onEmpty={() => void emptyBin().then(refresh).catch((e) => setTrouble(storageMessage(e)))} />
       </Box>
       <Menu open={!!menu} anchorEl={menu?.at} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
         <MenuItem onClick={() => setNaming({ row: menu!.row, name: menu!.row.name })}>Rename</MenuItem>

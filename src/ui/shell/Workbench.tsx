@@ -15,7 +15,7 @@ import { storageMessage } from '@/store/db';
 import { fontFilesOf } from '@/store/ownFonts';
 import { After, useLater } from '@/ui/later';
 import { useOpenJob, type OpenJob } from '@/store/openJob';
-import { onShortcut } from '@/ui/actions/registry';
+import { leaveField, onShortcut } from '@/ui/actions/registry';
 import { onPaste } from '@/ui/actions/drawingFiles';
 import { exportOpenJob } from '@/ui/actions/files';
 import { tell } from '@/ui/actions/tell';
@@ -88,6 +88,8 @@ export function Workbench({ id }: { id: string }) {
   useEffect(() => {
     const key = (e: KeyboardEvent) => void onShortcut(e);
     const close = (e: BeforeUnloadEvent) => {
+      // What stands in a field and was not entered is not lost either.
+      leaveField();
       const { leave, flush } = useOpenJob.getState();
       const kept = leave();
       void flush();
