@@ -5,6 +5,7 @@ import type { Cutter } from '@/core/cutters/cutter';
 import { byGroup } from '@/core/cutters/groups';
 import { getAt, type Field } from '@/core/units/fields';
 import type { Unit } from '@/core/units/length';
+import { setView } from '@/ui/view';
 import { CuttersField } from './CuttersField';
 import { MotifField } from './MotifField';
 import { ChoiceField, FlagField, LengthField, NumberField, TextField } from './fields';
@@ -30,6 +31,8 @@ export function FieldForm({ fields, values, unit, cutters = [], fonts = [], aske
     const first = asked ? form.current?.querySelector<HTMLElement>('textarea:not([aria-hidden=true]), input:not([aria-hidden=true]):not([type=checkbox]), [role=combobox]') : null;
     first?.focus();
     if (first instanceof HTMLInputElement || first instanceof HTMLTextAreaElement) first.select();
+    // Asked once: who comes back to these values later is not taken away from where he is.
+    if (first) setView({ typing: null });
   }, [asked]);
   return (
     <Box ref={form} sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' }}>
