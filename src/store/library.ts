@@ -4,19 +4,19 @@ import { shippedLibrary } from '@/core/cutters/library';
 import { withChange } from '@/core/cutters/merge';
 import { db, type CutterRow } from './db';
 
-/** Puts the shipped cutters on a device that has none yet, once. */
+/** Puts the shipped cutters on a device that has none yet, once; within a transaction. */
 async function seed(): Promise<void> {
-  await db().transaction('rw', db().cutters, db().settings, async () => {
-    if (await db().settings.get('library')) return;
-    await db().cutters.bulkPut(shippedLibrary().map((c, order) => ({ ...c, order })));
-    await db().settings.put({ key: 'library', value: 1 });
-  });
+  if (await db().settings.get('library')) return;
+  await db().cutters.bulkPut(shippedLibrary().map((c, order) => ({ ...c, order })));
+  await db().settings.put({ key: 'library', value: 1 });
 }
 
 /** The tool library of this device in its own order; the shipped one at first. */
 export async function loadLibrary(): Promise<Cutter[]> {
-  await seed();
-  const rows = await db().cutters.orderBy('order').toArray();
+  const rows = await db().transaction('rw', db().cutters, db().settings, async () => {
+    await seed();
+    return db().cutters.orderBy('order').toArray();
+  });
   // Rows of an older make lack what was added since.
   return rows.flatMap((r) => {
     const c = cutterSchema.safeParse(r);
@@ -30,10 +30,6 @@ const EMPTY = 'library-groups';
 export async function loadEmptyGroups(): Promise<string[]> {
   const names = z.array(z.string()).safeParse((await db().settings.get(EMPTY))?.value);
   return names.success ? names.data : [];
-}
-
-export async function keepEmptyGroups(names: readonly string[]): Promise<void> {
-  await db().settings.put({ key: EMPTY, value: [...names] });
 }
 
 /** Tells the other windows of this device that the library has changed. */
@@ -53,11 +49,12 @@ const plain = (row: CutterRow): Cutter => {
 
 /**
  * Makes a change (from one version of the library to another) to the library as it lies there: what other windows have done
- * meanwhile stays. Only rows that differ are written.
+ * meanwhile stays. Only rows that differ are written. `empty`: the groups that hold no cutter, where they are not as they were.
  */
-export async function changeLibrary(from: readonly Cutter[], to: readonly Cutter[]): Promise<void> {
-  await seed();
-  await db().transaction('rw', db().cutters, async () => {
+export async function changeLibrary(from: readonly Cutter[], to: readonly Cutter[], empty?: readonly string[]): Promise<void> {
+  await db().transaction('rw', db().cutters, db().settings, async () => {
+    await seed();
+    if (empty) await db().settings.put({ key: EMPTY, value: [...empty] });
     const rows = await db().cutters.orderBy('order').toArray();
     const next = withChange(rows.map(plain), from, to);
     const old = new Map(rows.map((r) => [r.id, r]));

@@ -3,7 +3,7 @@ import type { Cutter } from '@/core/cutters/cutter';
 import { shippedLibrary } from '@/core/cutters/library';
 import { emptyAfter } from '@/core/cutters/groups';
 import { withChange } from '@/core/cutters/merge';
-import { changeLibrary, keepEmptyGroups, loadEmptyGroups, loadLibrary, onLibraryChanged } from '@/store/library';
+import { changeLibrary, loadEmptyGroups, loadLibrary, onLibraryChanged } from '@/store/library';
 
 interface Version {
   cutters: Cutter[];
@@ -33,10 +33,30 @@ const MOST = 50;
 /** The tool library as this window knows it; kept in the database, and followed when another window changes it. */
 export const useLibrary = create<Library>((set, get) => {
   const now = (): Version => ({ cutters: get().cutters, empty: get().empty });
-  const change = async (from: Version, to: Version): Promise<void> => {
-    set({ cutters: withChange(get().cutters, from.cutters, to.cutters), empty: emptyAfter(to.empty, [], to.cutters) });
-    await keepEmptyGroups(get().empty);
-    await changeLibrary(from.cutters, to.cutters);
+  // Changes are written one after the other; those that come while one is being written go together, as one.
+  let changes = 0;
+  let written: Promise<void> = Promise.resolve();
+  let waiting: { readonly from: Version; to: Version; readonly done: Promise<void> } | null = null;
+  const change = (from: Version, to: Version): Promise<void> => {
+    changes++;
+    const before = now();
+    const after: Version = { cutters: withChange(before.cutters, from.cutters, to.cutters), empty: emptyAfter(to.empty, [], to.cutters) };
+    set(after);
+    if (waiting && waiting.to.cutters === before.cutters) {
+      waiting.to = after;
+      return waiting.done;
+    }
+    const mine: NonNullable<typeof waiting> = {
+      from: before,
+      to: after,
+      done: written.then(() => {
+        if (waiting === mine) waiting = null;
+        return changeLibrary(mine.from.cutters, mine.to.cutters, mine.from.empty.join('\n') === mine.to.empty.join('\n') ? undefined : mine.to.empty);
+      }),
+    };
+    waiting = mine;
+    written = mine.done.catch(() => {});
+    return mine.done;
   };
   const done = async (name: string, after: Version): Promise<void> => {
     const before = now();
@@ -48,8 +68,14 @@ export const useLibrary = create<Library>((set, get) => {
     empty: [],
     past: [],
     async load() {
-      const [cutters, empty] = await Promise.all([loadLibrary(), loadEmptyGroups()]);
-      set({ cutters, empty: emptyAfter(empty, [], cutters) });
+      for (;;) {
+        const at = changes;
+        await written;
+        // What stands here and is not written yet is newer than what lies there.
+        if (at !== changes) continue;
+        const [cutters, empty] = await Promise.all([loadLibrary(), loadEmptyGroups()]);
+        if (at === changes) return set({ cutters, empty: emptyAfter(empty, [], cutters) });
+      }
     },
     async save(cutter) {
       const { cutters, empty } = get();
