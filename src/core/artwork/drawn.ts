@@ -1,4 +1,4 @@
-import { after, boundsOfPaths, transformPath, type Affine, type Path } from '../geometry/path';
+import { boundsOfPaths, compose, transformPath, type Affine, type Path } from '../geometry/path';
 import type { Fill } from '../geometry/region';
 import { newItem, type Item } from './item';
 import type { TracedFrom } from './kinds/drawing';
@@ -21,6 +21,6 @@ export function drawnItem(like: Pick<Item, 'id' | 'name' | 'layer' | 'group'>, p
     kind: 'drawing',
     x,
     y,
-    values: { paths: paths.map((p) => transformPath(p, home)), fill, ...(traced && { traced: { ...traced, map: after(home, traced.map) } }) },
+    values: { paths: paths.map((p) => transformPath(p, home)), fill, ...(traced && { traced: { ...traced, map: compose(home, traced.map) } }) },
   });
 }

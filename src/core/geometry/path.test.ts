@@ -1,9 +1,8 @@
 import fc from 'fast-check';
 import { readPathData } from '../exchange/svg/pathData';
-import { compose } from '../exchange/svg/transform';
 import { distanceToLine } from '../testing/independent';
 import { makeGuide } from './guide';
-import { arcsToCubics, arcSweep, boundsOfPaths, circlePath, flatten, inverse, pathData, placement, reversePath, transformPath, type Affine, type Path, type Segment } from './path';
+import { compose, arcsToCubics, arcSweep, boundsOfPaths, circlePath, flatten, inverse, pathData, placement, reversePath, transformPath, type Affine, type Path, type Segment } from './path';
 import { pointOn } from './segment';
 
 const n = fc.double({ min: -80, max: 80, noNaN: true });

@@ -51,7 +51,7 @@ export const inverse = (m: Affine): Affine => {
 };
 
 /** The map that does `first`, then `then`. */
-export const after = (then: Affine, first: Affine): Affine => ({
+export const compose = (then: Affine, first: Affine): Affine => ({
   a: then.a * first.a + then.c * first.b,
   b: then.b * first.a + then.d * first.b,
   c: then.a * first.c + then.c * first.d,

@@ -160,6 +160,9 @@ export function boundsOf(loops: readonly Loop[]): Bounds | null {
   return x0 <= x1 ? { x0, y0, x1, y1 } : null;
 }
 
+/** Whether two boxes have a point in common. */
+export const boxesMeet = (a: Bounds, b: Bounds): boolean => a.x0 <= b.x1 && a.x1 >= b.x0 && a.y0 <= b.y1 && a.y1 >= b.y0;
+
 const boxes = new WeakMap<Loop, Bounds>();
 
 /** The box of a loop, kept with it: loops are not changed once they are made. */

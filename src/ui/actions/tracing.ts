@@ -72,7 +72,8 @@ export async function placeTraced(file: File, t: Traced, scale: number): Promise
     if (group) j.groups.push({ id: group, name: freeName(base, j.groups), parent: null });
     for (const l of t.layers) {
       const name = layerTitle(base, l, several);
-      const item = tracedItem({ id: freshId(), name: freeName(name, j.items), layer: several ? layerFor(j, l.colour) : open, group }, l, picture.id, map);
+      const on = several ? layerFor(j, l.colour) : open;
+      const item = tracedItem({ id: freshId(), name: freeName(name, j.items), layer: on, group }, l, picture.id, map);
       made.push(item.id);
       j.items.push(item);
     }
@@ -127,7 +128,8 @@ export function traceAgain(pictureId: string, t: Traced): void {
     for (const c of j.cuts) if (unsaid.some((u) => u.id === c.id)) c.items = c.items.filter((id) => !lost.has(id));
     for (const { layer, map } of fresh) {
       const name = layerTitle(base, layer, t.layers.length > 1);
-      const item = tracedItem({ id: freshId(), name: freeName(name, j.items), layer: t.layers.length > 1 ? layerFor(j, layer.colour) : (like?.layer ?? openLayer(job)), group: like?.group ?? null }, layer, pictureId, map);
+      const on = t.layers.length > 1 ? layerFor(j, layer.colour) : (like?.layer ?? openLayer(job));
+      const item = tracedItem({ id: freshId(), name: freeName(name, j.items), layer: on, group: like?.group ?? null }, layer, pictureId, map);
       made.push(item.id);
       j.items.push(item);
     }

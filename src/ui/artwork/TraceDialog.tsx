@@ -68,6 +68,9 @@ export function TraceDialog({ job, of }: { job: Job; of: File | { readonly again
   const mmPerPixel = scale ?? (box ? Math.min((0.8 * job.blank.width) / w, (0.8 * job.blank.height) / h) : 0);
   const nodes = layers?.reduce((n, l) => n + l.paths.reduce((m, p) => m + p.segments.length, 0), 0) ?? 0;
   const outlines = layers?.reduce((n, l) => n + l.paths.length, 0) ?? 0;
+  const things = `${options.mode === 'centre' ? 'line' : 'outline'}${outlines === 1 ? '' : 's'}`;
+  const nothing = 'Nothing is found with these values. Move the threshold, or allow smaller spots.';
+  const found = !layers ? 'Tracing…' : outlines ? `${outlines} ${things}, ${nodes} nodes` : nothing;
   const place = () => {
     if (!layers || !opened || !picture) return;
     const traced = { layers, options, pixels: { width: picture.width, height: picture.height } };
@@ -120,7 +123,7 @@ export function TraceDialog({ job, of }: { job: Job; of: File | { readonly again
             <Slider size="small" aria-label="How much of the picture is seen" value={fade} min={0} max={1} step={0.05} onChange={(_, v) => setFade(v as number)} />
           </Labelled>
           <Typography role="status" variant="body2" sx={{ color: error ? 'error.main' : 'text.secondary' }}>
-            {error || (layers ? (outlines ? `${outlines} ${options.mode === 'centre' ? 'line' : 'outline'}${outlines === 1 ? '' : 's'}, ${nodes} nodes` : 'Nothing is found with these values. Move the threshold, or allow smaller spots.') : 'Tracing…')}
+            {error || found}
           </Typography>
           {done !== null && !error && <LinearProgress variant="determinate" value={100 * done} aria-label="Tracing" />}
           <Box sx={{ display: 'flex', gap: 1 }}>

@@ -2,7 +2,10 @@ import type { Item } from '@/core/artwork/item';
 import type { Group, Job, Layer } from '@/core/job/job';
 
 /** A row of the list of artwork. A group that reaches over several layers has a row in each of them. */
-export type Entry = { readonly of: 'layer'; readonly layer: Layer; readonly count: number } | { readonly of: 'group'; readonly group: Group; readonly layer: string; readonly items: readonly string[] } | { readonly of: 'item'; readonly item: Item };
+export type Entry =
+  | { readonly of: 'layer'; readonly layer: Layer; readonly count: number }
+  | { readonly of: 'group'; readonly group: Group; readonly layer: string; readonly items: readonly string[] }
+  | { readonly of: 'item'; readonly item: Item };
 
 export const ROOT = 'all';
 

@@ -16,8 +16,19 @@ import { WidthChart } from './WidthChart';
 
 const two = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 };
 
+interface Props {
+  cutter: Cutter;
+  /** The library that it lies in. */
+  among: readonly Cutter[];
+  /** Whether one goes on in its name, with all of it selected. */
+  naming: boolean;
+  /** The material whose preset is shown first. */
+  first: MaterialId;
+  onChange: (c: Cutter) => void;
+}
+
 /** One cutter: its drawing, its values, what follows from them, and its presets. Values that cannot be made of steel are explained and not kept. */
-export function CutterEditor({ cutter, among, naming, first, onChange }: { cutter: Cutter; among: readonly Cutter[]; /** Whether one goes on in its name, with all of it selected. */ naming: boolean; first: MaterialId; onChange: (c: Cutter) => void }) {
+export function CutterEditor({ cutter, among, naming, first, onChange }: Props) {
   const name = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const field = naming ? name.current?.querySelector('input') : null;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { after, boundsOfPaths, transformPath, type Affine } from '../../geometry/path';
+import { boundsOfPaths, compose, transformPath, type Affine } from '../../geometry/path';
 import { pathSchema } from '../../geometry/pathSchema';
 import { itemKind } from '../kind';
 
@@ -34,7 +34,7 @@ export const drawing = itemKind({
   scaled: (v, sx, sy) => ({
     ...v,
     paths: v.paths.map((p) => transformPath(p, scaling(sx, sy))),
-    ...(v.traced && { traced: { ...v.traced, map: after(scaling(sx, sy), v.traced.map) } }),
+    ...(v.traced && { traced: { ...v.traced, map: compose(scaling(sx, sy), v.traced.map) } }),
   }),
   title: (v) => (v.paths.every((p) => p.closed) ? 'Drawing' : 'Lines'),
 });

@@ -1,4 +1,4 @@
-import { after, boundsOfPaths, identity, transformPath, type Affine } from '../../geometry/path';
+import { boundsOfPaths, compose, identity, transformPath, type Affine } from '../../geometry/path';
 import { drawnItem } from '../drawn';
 import { placementOf, type Item } from '../item';
 import type { TracedFrom } from '../kinds/drawing';
@@ -10,13 +10,13 @@ export const tracedFrom = (i: Item): TracedFrom | undefined => (i.kind === 'draw
 /** The same with its map going to the blank, by way of a further one where the item is moved by it. */
 export function tracedOnBlank(i: Item, then: Affine = identity): TracedFrom | undefined {
   const from = tracedFrom(i);
-  return from && { ...from, map: after(then, after(placementOf(i), from.map)) };
+  return from && { ...from, map: compose(then, compose(placementOf(i), from.map)) };
 }
 
 /** From a picture's pixels (Y up, lower left 0, 0) to the blank. */
 export function pixelsOnBlank(picture: Pick<Item, 'x' | 'y' | 'angle' | 'mirror' | 'values'>): Affine {
   const { pixels, width, height } = picture.values as { pixels: { width: number; height: number }; width: number; height: number };
-  return after(placementOf(picture), { a: width / pixels.width, b: 0, c: 0, d: height / pixels.height, e: -width / 2, f: -height / 2 });
+  return compose(placementOf(picture), { a: width / pixels.width, b: 0, c: 0, d: height / pixels.height, e: -width / 2, f: -height / 2 });
 }
 
 /** A picture's place, turn and size under outlines that were traced from it and have been moved since. */
@@ -87,7 +87,7 @@ function renewed(item: Item, layer: TracedLayer): Item {
     ...item,
     x: m.a * cx + m.c * cy + m.e,
     y: m.b * cx + m.d * cy + m.f,
-    values: { ...item.values, paths: paths.map((p) => transformPath(p, home)), traced: { ...from, colour: layer.colour, map: after(home, from.map) } },
+    values: { ...item.values, paths: paths.map((p) => transformPath(p, home)), traced: { ...from, colour: layer.colour, map: compose(home, from.map) } },
   };
 }
 

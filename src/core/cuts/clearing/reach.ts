@@ -1,6 +1,6 @@
 import type { Footprint } from './contours';
 import { insetsOf } from '../../geometry/insets';
-import { boundsOf, boxOfLoop, components, intersect, offset, regionArea, simplifyRegion, subtract, type Bounds, type Region } from '../../geometry/region';
+import { boundsOf, boxesMeet, boxOfLoop, components, intersect, offset, regionArea, simplifyRegion, subtract, type Bounds, type Region } from '../../geometry/region';
 
 /** Reach is told to within this, mm: it is for choosing cutters and for going over corners again, not for walls. */
 const REACH_TOLERANCE = 0.008;
@@ -15,10 +15,8 @@ export interface Swept {
 /** By how much the wider loops of what is swept are wider, mm: rims along the outline that are thinner than this come from tolerances. */
 export const HAIR = 2 * REACH_TOLERANCE;
 
-const crosses = (a: Bounds, b: Bounds): boolean => a.x0 <= b.x1 && a.x1 >= b.x0 && a.y0 <= b.y1 && a.y1 >= b.y0;
-
 /** Loops as what is swept. */
-export const sweptBy = (loops: Region, wide = offset(loops, HAIR, REACH_TOLERANCE)): Swept => ({ wide, loops: (b) => loops.filter((l) => crosses(boxOfLoop(l), b)) });
+export const sweptBy = (loops: Region, wide = offset(loops, HAIR, REACH_TOLERANCE)): Swept => ({ wide, loops: (b) => loops.filter((l) => boxesMeet(boxOfLoop(l), b)) });
 
 /**
  * What a cutter of radius r can clear inside a region (its opening), and what stays out of its reach. A cutter with a round rim
@@ -82,7 +80,7 @@ function eachPart(region: Region, other: Region, work: (part: Region, here: Regi
   return components(region).flatMap((part) =>
     work(
       part,
-      other.filter((l) => crosses(boxOfLoop(l), boxOfLoop(part[0]))),
+      other.filter((l) => boxesMeet(boxOfLoop(l), boxOfLoop(part[0]))),
     ),
   );
 }

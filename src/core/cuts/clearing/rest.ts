@@ -2,7 +2,7 @@ import { makeOutline } from '../../geometry/outline';
 import { axisFor } from '../../geometry/insets';
 import { AxisError } from '../../geometry/medial/axis';
 import { staysInside } from '../../geometry/lines';
-import { boundsOf, components, contains, thicken, type Region } from '../../geometry/region';
+import { boundsOf, boxesMeet, components, contains, thicken, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
 import { makeTrack, pointAt, pointsOf, run, slice, type Track } from '../../motion/track';
 import { levelsOf, reversed, type ClearingMoves } from './contours';
@@ -58,8 +58,7 @@ function sweptAlong(tracks: readonly Track[], radius: number): Swept {
     loops: (within) =>
       lines.flatMap((l, i) => {
         const b = boundsOf(wide[i]);
-        if (!b || b.x0 > within.x1 || b.x1 < within.x0 || b.y0 > within.y1 || b.y1 < within.y0) return [];
-        return (l.loops ??= thicken(l.points, radius, TAKEN));
+        return b && boxesMeet(b, within) ? (l.loops ??= thicken(l.points, radius, TAKEN)) : [];
       }),
   };
 }

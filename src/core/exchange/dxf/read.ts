@@ -1,10 +1,9 @@
 import DxfParser from 'dxf-parser';
-import { circlePath, identity, transformPath, type Affine, type Path, type Segment } from '../../geometry/path';
+import { circlePath, compose, identity, transformPath, type Affine, type Path, type Segment } from '../../geometry/path';
 import { joinPaths } from '../../geometry/join';
 import { splinePath } from '../../geometry/bspline';
 import { bulged } from './bulge';
 import { readHatch, type Group } from './hatch';
-import { compose } from '../svg/transform';
 import { ExchangeError, MOST_SEGMENTS, MOST_THINGS, type Drawn, type DrawnText, type DrawnThing } from '../drawn';
 
 interface Vertex {

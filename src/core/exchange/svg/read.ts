@@ -1,9 +1,9 @@
 import { XMLParser } from 'fast-xml-parser';
-import { circlePath, identity, transformPath, type Affine, type Path } from '../../geometry/path';
+import { circlePath, compose, identity, transformPath, type Affine, type Path } from '../../geometry/path';
 import { ExchangeError, MOST_SEGMENTS, MOST_THINGS, type Drawn, type DrawnText, type DrawnThing } from '../drawn';
 import { readPathData } from './pathData';
 import { colourOf, rootStyle, StyleSheet, type Style } from './style';
-import { compose, readLength, readTransform, userNumber } from './transform';
+import { readLength, readTransform, userNumber } from './transform';
 
 interface Element {
   readonly tag: string;

@@ -1,14 +1,4 @@
-import { identity, type Affine } from '../../geometry/path';
-
-/** First b, then a. */
-export const compose = (a: Affine, b: Affine): Affine => ({
-  a: a.a * b.a + a.c * b.b,
-  b: a.b * b.a + a.d * b.b,
-  c: a.a * b.c + a.c * b.d,
-  d: a.b * b.c + a.d * b.d,
-  e: a.a * b.e + a.c * b.f + a.e,
-  f: a.b * b.e + a.d * b.f + a.f,
-});
+import { compose, identity, type Affine } from '../../geometry/path';
 
 const RAD = Math.PI / 180;
 
