@@ -3,7 +3,7 @@ import next from 'eslint-config-next';
 import tseslint from 'typescript-eslint';
 
 /** The floors of src/core, lowest first: a floor may use itself and those before it. */
-const floors = ['units', 'geometry', 'lettering', 'artwork', 'relief', 'cutters', 'machine', 'motion', 'cuts', 'program', 'job', 'proof', 'exchange', 'pipeline'];
+const floors = ['units', 'geometry', 'lettering', 'artwork', 'relief', 'cutters', 'machine', 'motion', 'cuts', 'program', 'job', 'merge', 'proof', 'exchange', 'pipeline'];
 const core = floors.map((f) => ({ type: `core-${f}`, pattern: `src/core/${f}` }));
 const houses = ['compute', 'store', 'ui', 'app', 'cli'];
 

@@ -18,8 +18,12 @@ export async function drop(page: Page, name: string, type: string, content: stri
   );
 }
 
+/** Waits until everything lies on the plan. */
+export const drawn = (maker: Maker) => maker.page.waitForSelector('[aria-label="Plan of the blank"][aria-busy=false]');
+
 /** Places on the plan by share of its width and height. */
 export async function planOf(maker: Maker): Promise<(x: number, y: number) => [number, number]> {
+  await drawn(maker);
   const b = (await (await maker.page.waitForSelector('[aria-label="Plan of the blank"] canvas'))!.boundingBox())!;
   return (x, y) => [b.x + b.width * x, b.y + b.height * y];
 }

@@ -3,7 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { Browser, BrowserContext, ElementHandle } from 'puppeteer-core';
 import { openBrowser } from './browser';
-import { Maker } from './maker';
+import { Maker, PATIENCE } from './maker';
 
 export interface Device {
   /** The window that is open at the start of each test. */
@@ -40,6 +40,9 @@ export function eachOnAFreshDevice(): Device {
       const to = new URL(r.url());
       if (to.protocol.startsWith('http') && to.origin !== new URL(url).origin) troubles.push(`asked ${to.origin}`);
     });
+    // `MIRVAK_SLOW=4 npm run e2e` runs them as on a device four times as slow: what only works on a fast one fails.
+    if (process.env.MIRVAK_SLOW) await page.emulateCPUThrottling(Number(process.env.MIRVAK_SLOW));
+    page.setDefaultTimeout(PATIENCE);
     await page.goto(url);
     return new Maker(page);
   }

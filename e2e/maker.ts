@@ -1,5 +1,8 @@
 import type { ElementHandle, Page } from 'puppeteer-core';
 
+/** How long a maker waits for a thing to come, ms; on a device that is made slow, so much longer. */
+export const PATIENCE = 30000 * Math.max(1, Number(process.env.MIRVAK_SLOW ?? 1) / 2);
+
 /** In the page: whether what has the focus has an accessible name. */
 const named = (name: string): boolean => {
   const e = document.activeElement;
@@ -12,7 +15,7 @@ export class Maker {
   constructor(readonly page: Page) {}
 
   /** The visible thing with a role and an accessible name: its label, or else what is written on it. */
-  async find(role: string, name: string | RegExp, timeout = 15000): Promise<ElementHandle<Element>> {
+  async find(role: string, name: string | RegExp, timeout = PATIENCE): Promise<ElementHandle<Element>> {
     const handle = await this.page.waitForFunction(
       (r: string, source: string) => {
         const tags: Record<string, string> = { button: 'button,[role=button]', textbox: 'input:not([type=checkbox]):not([type=file]),textarea', listitem: 'li' };
@@ -74,7 +77,7 @@ export class Maker {
         }
         return top !== null && (e.contains(top) || top.contains(e)) && was === now;
       },
-      { timeout: 15000 },
+      { timeout: PATIENCE },
       thing,
     );
   }
@@ -99,7 +102,7 @@ export class Maker {
   }
   /** Waits until what has the focus is called so: its label, or what is written on it. */
   async focused(name: string): Promise<void> {
-    await this.page.waitForFunction(named, { timeout: 15000 }, name);
+    await this.page.waitForFunction(named, { timeout: PATIENCE }, name);
   }
   /** Goes on with Tab until what has the focus is called so; says how many keys that took. */
   async tabTo(name: string, most = 8): Promise<number> {
@@ -114,10 +117,12 @@ export class Maker {
   }
   /** Waits until a field shows a value. */
   async holds(label: string, value: string): Promise<void> {
-    const field = await this.find('textbox', label);
-    await this.page.waitForFunction((e, v) => (e as HTMLInputElement).value === v, { timeout: 15000 }, field, value).catch(async () => {
-      throw new Error(`"${label}" shows "${await this.valueOf(label)}", not "${value}".`);
-    });
+    // A sheet that is made anew meanwhile has another field of that name: it is found again.
+    const until = Date.now() + PATIENCE;
+    while ((await this.valueOf(label)) !== value) {
+      if (Date.now() > until) throw new Error(`"${label}" shows "${await this.valueOf(label)}", not "${value}".`);
+      await new Promise((r) => setTimeout(r, 50));
+    }
   }
   /** The number in a field once it has come to rest. */
   async restsAt(label: string): Promise<number> {
@@ -140,7 +145,7 @@ export class Maker {
             const id = [...document.querySelectorAll('label')].find((e) => e.textContent === l)?.htmlFor;
             return id && document.getElementById(id)?.closest('.MuiInputBase-root')?.querySelector('[role=combobox]');
           },
-          { timeout: 15000 },
+          { timeout: PATIENCE },
           label,
         )
       ).asElement() as ElementHandle<Element>;
@@ -154,7 +159,7 @@ export class Maker {
     }
     await this.press(option, 'option');
   }
-  async sees(text: string | RegExp, timeout = 30000): Promise<void> {
+  async sees(text: string | RegExp, timeout = PATIENCE): Promise<void> {
     const source = typeof text === 'string' ? text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : text.source;
     await this.page.waitForFunction((s: string) => new RegExp(s).test(document.body.innerText), { timeout }, source);
   }
@@ -165,7 +170,7 @@ export class Maker {
     await this.press(new RegExp(`^${name}, `));
   }
   /** Waits until everything has been worked out and proven. */
-  async proven(timeout = 60000): Promise<void> {
+  async proven(timeout = 2 * PATIENCE): Promise<void> {
     await this.page.waitForFunction(
       () => {
         const states = [...document.querySelectorAll('nav[aria-label=Stages] button')].map((b) => b.getAttribute('aria-label') ?? '');

@@ -1,4 +1,4 @@
-import { emptyBoard, planOf } from './board';
+import { drawn, emptyBoard, planOf } from './board';
 import { eachOnAFreshDevice } from './device';
 
 const device = eachOnAFreshDevice();
@@ -33,6 +33,7 @@ test('a frame is not picked by its inside; boxes take or touch; what lies within
   await maker.focused('Width');
   await maker.press('Star');
   await maker.sees('2 items');
+  await drawn(maker);
   await maker.page.keyboard.press('Escape');
   const picked = () => maker.page.$$eval('[aria-label=Items] [aria-selected=true]', (l) => l.map((e) => (e as HTMLElement).innerText.split('\n')[0]));
   const star = (await (await maker.find('treeitem', /^Star/)).boundingBox())!;

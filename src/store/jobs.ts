@@ -2,6 +2,7 @@ import { demoJobs } from '@/core/job/demo';
 import { packJob, unpackJob } from '@/core/job/archive';
 import { readJob } from '@/core/job/migrate';
 import { newJob, type Job } from '@/core/job/job';
+import { tellOthers } from './channel';
 import { db, type JobRow } from './db';
 import { findLeft, forgetLeft, windowId } from './journal';
 import { difference, headOf, itemRow, joined, portions, type Difference } from './keep';
@@ -61,14 +62,19 @@ export async function renameJob(id: string, name: string): Promise<void> {
     row.revision++;
     row.updated = Date.now();
   });
+  tellOthers({ of: 'job', id, revision: NaN });
 }
 
 /** How long deleted jobs lie in the bin, ms. */
 const KEPT = 24 * 3600 * 1000;
 
 /** Deleting puts a job into the bin, from which it goes a day later. `deleted` says when it came there; 0 for what is not in it. */
-export const deleteJob = async (id: string): Promise<void> => void (await db().jobs.update(id, { deleted: Date.now() }));
-export const restoreJob = async (id: string): Promise<void> => void (await db().jobs.update(id, { deleted: 0 }));
+export const deleteJob = (id: string): Promise<void> => mark(id, Date.now());
+export const restoreJob = (id: string): Promise<void> => mark(id, 0);
+async function mark(id: string, deleted: number): Promise<void> {
+  await db().jobs.update(id, { deleted });
+  tellOthers({ of: 'job', id, revision: NaN });
+}
 
 /** What lies in the bin, what came last first. */
 export async function listDeleted(): Promise<JobRow[]> {
@@ -108,10 +114,12 @@ export async function exportJob(id: string, job?: Job): Promise<Uint8Array> {
   return packJob(packed, await archiveFiles(packed));
 }
 
-/** A job of the shelf to look at, not to change. Throws JobError. */
-export async function readRow(id: string): Promise<Job | null> {
-  const row = await db().jobs.get(id);
-  return row && !row.deleted ? readJob(await rawJob(row)) : null;
+/** A job of the shelf to look at, not to change, and its revision. Throws JobError. */
+export async function readRow(id: string): Promise<{ readonly job: Job; readonly revision: number } | null> {
+  return db().transaction('r', db().jobs, db().items, async () => {
+    const row = await db().jobs.get(id);
+    return row && !row.deleted ? { job: readJob(await rawJob(row)), revision: row.revision } : null;
+  });
 }
 
 export interface OpenedJob {
@@ -156,7 +164,7 @@ export type SaveResult = { ok: true; revision: number } | { ok: false; reason: '
 
 /** Saves when nobody else has saved since `revision`; else says so and changes nothing. `kept`: the version that the rows hold, if known. */
 export async function saveJob(id: string, job: Job, revision: number, kept: Job | null): Promise<SaveResult> {
-  return db().transaction('rw', db().jobs, db().items, async () => {
+  const result = await db().transaction('rw', db().jobs, db().items, async () => {
     const row = await db().jobs.get(id);
     if (!row || row.deleted) return { ok: false, reason: 'gone' } as const;
     if (row.revision !== revision) return { ok: false, reason: 'changed' } as const;
@@ -166,6 +174,8 @@ export async function saveJob(id: string, job: Job, revision: number, kept: Job 
     await db().jobs.update(id, { job: d.head, name: job.name, updated: Date.now(), revision: revision + 1, writer: windowId });
     return { ok: true, revision: revision + 1 } as const;
   });
+  if (result.ok) tellOthers({ of: 'job', id, revision: result.revision });
+  return result;
 }
 
 export const savePicture = async (id: string, picture: string): Promise<void> => void (await db().jobs.update(id, { picture }));

@@ -1,3 +1,4 @@
+import { local, localLasts } from './local';
 import { difference, type Difference } from './keep';
 import type { Job } from '@/core/job/job';
 
@@ -32,7 +33,8 @@ const keyOf = (id: string) => `${PREFIX}${id}.${windowId}`;
 export function leaveBehind(id: string, job: Job, bases: (Job | null)[], revision: number): boolean {
   const { head, items } = difference(job, bases);
   try {
-    localStorage.setItem(keyOf(id), JSON.stringify({ head, items, revision, writer: windowId } satisfies Left));
+    if (!localLasts()) return false;
+    local().setItem(keyOf(id), JSON.stringify({ head, items, revision, writer: windowId } satisfies Left));
     return true;
   } catch {
     return false;
@@ -40,7 +42,7 @@ export function leaveBehind(id: string, job: Job, bases: (Job | null)[], revisio
 }
 
 /** Gives up what this window has left of a job, or what lies under a key that `findLeft` gave. */
-export const forgetLeft = (id: string, key = keyOf(id)): void => localStorage.removeItem(key);
+export const forgetLeft = (id: string, key = keyOf(id)): void => local().removeItem(key);
 
 /** What windows that are no more have left of a job, and under which keys; it stays until it is forgotten. */
 export async function findLeft(id: string): Promise<(Left & { readonly key: string })[]> {
@@ -48,10 +50,10 @@ export async function findLeft(id: string): Promise<(Left & { readonly key: stri
   try {
     const open = await openWindows();
     // Keys without a window are of an older make.
-    const keys = Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i)!).filter((k) => k === PREFIX + id || k.startsWith(`${PREFIX}${id}.`));
+    const keys = Array.from({ length: local().length }, (_, i) => local().key(i)!).filter((k) => k === PREFIX + id || k.startsWith(`${PREFIX}${id}.`));
     for (const key of keys) {
       try {
-        const left = JSON.parse(localStorage.getItem(key)!) as Left;
+        const left = JSON.parse(local().getItem(key)!) as Left;
         if (left.writer === windowId || !open.has(lockOf(left.writer))) found.push({ ...left, key });
       } catch {
         // What cannot be read is no work that could be saved.

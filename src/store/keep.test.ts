@@ -9,7 +9,7 @@ import { leaveBehind } from './journal';
 import { difference, itemRow, joined, portions } from './keep';
 import { unpackJob } from '@/core/job/archive';
 import { useOpenJob } from './openJob';
-import { storageOver } from './testing/storage';
+import { storageOver } from './local';
 
 const held = new Map<string, string>();
 Object.assign(globalThis, { localStorage: storageOver(held) });

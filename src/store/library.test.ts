@@ -4,6 +4,7 @@ import { machines } from '@/core/machine/profile';
 import { dialects } from '@/core/program/dialect';
 import { db } from './db';
 import { changeLibrary, loadLibrary } from './library';
+import { partShelves } from './shelfRows';
 import { keepOnShelf, loadShelf, takeOffShelf } from './shelves';
 
 beforeEach(async () => {
@@ -57,6 +58,9 @@ describe('what the device keeps beside', () => {
   test('dialects kept before drilling cycles were known are read', async () => {
     const { cycles: _c, ...old } = { ...dialects[0], id: 'own-2' };
     await db().settings.put({ key: 'shelf-dialects', value: [old, { nonsense: true }, 7] });
+    // The one row that held them all (in databases of an older make) is parted.
+    await db().transaction('rw', db().settings, (tx) => partShelves(tx));
     expect(await loadShelf('dialects')).toEqual([{ ...dialects[0], id: 'own-2', cycles: false }]);
+    expect(await db().settings.get('shelf-dialects')).toBeUndefined();
   });
 });

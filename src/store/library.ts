@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { cutterSchema, type Cutter } from '@/core/cutters/cutter';
 import { shippedLibrary } from '@/core/cutters/library';
-import { withChange } from '@/core/cutters/merge';
+import { withChange } from '@/core/merge/list';
+import { tellOthers } from './channel';
 import { db, type CutterRow } from './db';
 
 /** Puts the shipped cutters on a device that has none yet, once; within a transaction. */
@@ -32,16 +33,6 @@ export async function loadEmptyGroups(): Promise<string[]> {
   return names.success ? names.data : [];
 }
 
-/** Tells the other windows of this device that the library has changed. */
-const others = typeof window === 'undefined' || typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('mirvak-library');
-const tell = (): void => others?.postMessage('changed');
-
-/** Calls back when another window has changed the library; gives the way to stop that. */
-export function onLibraryChanged(heard: () => void): () => void {
-  others?.addEventListener('message', heard);
-  return () => others?.removeEventListener('message', heard);
-}
-
 const plain = (row: CutterRow): Cutter => {
   const { order: _order, ...c } = row;
   return c;
@@ -62,5 +53,5 @@ export async function changeLibrary(from: readonly Cutter[], to: readonly Cutter
     await db().cutters.bulkDelete(rows.filter((r) => !kept.has(r.id)).map((r) => r.id));
     await db().cutters.bulkPut(next.flatMap((c, order) => (old.get(c.id)?.order === order && JSON.stringify(plain(old.get(c.id)!)) === JSON.stringify(c) ? [] : [{ ...c, order }])));
   });
-  tell();
+  tellOthers({ of: 'library' });
 }

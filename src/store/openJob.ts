@@ -1,8 +1,10 @@
 import { produce, setAutoFreeze } from 'immer';
 import { create } from 'zustand';
 import type { Job } from '@/core/job/job';
+import { mergeJobs, placeOf, sharing, type Clash, type Side } from '@/core/merge/job';
+import { onNews } from './channel';
 import { storageMessage } from './db';
-import { openRow, saveAsCopy, saveJob } from './jobs';
+import { openRow, readRow, restoreJob, saveAsCopy, saveJob } from './jobs';
 import { forgetLeft, leaveBehind } from './journal';
 import { keepSteps, openSteps, type Step } from './steps';
 
@@ -10,6 +12,16 @@ import { keepSteps, openSteps, type Step } from './steps';
 if (process.env.NODE_ENV === 'production') setAutoFreeze(false);
 
 export type SaveState = 'saved' | 'pending' | 'saving' | 'failed' | 'changed' | 'gone';
+
+/** A newer version that another window has saved, and what it has changed that this window has changed too. */
+export interface Other {
+  readonly job: Job;
+  readonly revision: number;
+  readonly clashes: readonly Clash[];
+}
+
+/** What became of a job whose window part was left: in its rows, a copy beside it, or kept in this window until it can be saved. */
+export type LeftAs = 'saved' | 'copy' | 'held';
 
 export interface OpenJob {
   id: string | null;
@@ -19,8 +31,12 @@ export interface OpenJob {
   saveError: string;
   past: Step[];
   future: Step[];
+  /** What another window has saved that does not go together with this version; null when nothing stands between. */
+  other: Other | null;
+  /** Names of jobs that were left while they could not be saved, by id: they are kept in this window. */
+  held: Readonly<Record<string, string>>;
   load(id: string): Promise<boolean>;
-  close(): Promise<void>;
+  close(): Promise<LeftAs>;
   /** Changes the job under a name for undo. */
   edit(name: string, recipe: (job: Job) => void, merge?: string): void;
   undo(): void;
@@ -28,8 +44,16 @@ export interface OpenJob {
   flush(): Promise<void>;
   /** Leaves what is not saved for the next window, at once. False when it cannot be kept. */
   leave(): boolean;
+  /** Takes what another window has saved in, as far as it goes together with what was done here. */
+  catchUp(): Promise<void>;
+  /** Brings both versions together; `sides` says whose counts at the places (`placeOf`) that both have changed. */
+  bringTogether(sides: ReadonlyMap<string, Side>): void;
   takeOther(): Promise<void>;
   keepMine(): Promise<string | null>;
+  /** Takes a deleted job out of the bin again and saves this version of it. */
+  putBack(): Promise<void>;
+  /** The version that is kept in this window of a job that was left unsaved. */
+  heldJob(id: string): Job | null;
 }
 
 const MERGE_MS = 900;
@@ -47,6 +71,21 @@ let saving: Promise<void> | null = null;
 /** The version that the rows hold, and the one on its way there. */
 let kept: Job | null = null;
 let sending: Job | null = null;
+/** The version that was read or saved last: what this window and others have started from. */
+let base: Job | null = null;
+/** Jobs that were left while they could not be saved: as they stand, and what they started from. */
+const heldJobs = new Map<string, Pick<OpenJob, 'job' | 'revision' | 'past' | 'future'> & { readonly kept: Job | null; readonly base: Job | null; readonly taken: string | null }>();
+
+/** Steps of this window, over what others have done meanwhile: undone one by one, without theirs. */
+function over(steps: readonly Step[], from: Job, to: Job, start: Job, mended: Job): Step[] {
+  const known = new Map<Job, Job>([[start, mended]]);
+  const with_ = (j: Job): Job => {
+    let now = known.get(j);
+    if (!now) known.set(j, (now = mergeJobs(from, j, to)?.job ?? j));
+    return now;
+  };
+  return steps.map((s) => ({ ...s, before: with_(s.before), after: with_(s.after) }));
+}
 
 /** The job that is open in this window, its history, and its autosave. */
 export const useOpenJob = create<OpenJob>((set, get) => {
@@ -65,10 +104,22 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     saveError: '',
     past: [],
     future: [],
+    other: null,
+    held: {},
     async load(id) {
+      const here = heldJobs.get(id);
+      if (here) {
+        heldJobs.delete(id);
+        ({ kept, base, taken } = here);
+        const { [id]: _, ...held } = get().held;
+        set({ id, job: here.job, revision: here.revision, saveError: '', past: here.past, future: here.future, other: null, held });
+        schedule();
+        return true;
+      }
       const row = await openRow(id);
       if (!row) return false;
       kept = row.kept;
+      base = row.saved;
       // A history that cannot be read is none: the job is whole without it.
       const read = (revision: number, job: Job) => openSteps(id, revision, job).catch(() => null);
       let steps = row.recovered ? await read(row.revision + 1, row.job) : await read(row.revision, row.saved);
@@ -77,15 +128,28 @@ export const useOpenJob = create<OpenJob>((set, get) => {
         const before = await read(row.revision, row.saved);
         steps = { past: [...(before?.past ?? []), { name: 'Last changes before the window closed', before: row.saved, after: row.job, merge: null, at: 0 }], future: [] };
       }
-      set({ id, job: row.job, revision: row.revision, save: 'saved', saveError: '', past: steps?.past ?? [], future: steps?.future ?? [] });
+      set({ id, job: row.job, revision: row.revision, save: 'saved', saveError: '', past: steps?.past ?? [], future: steps?.future ?? [], other: null });
       taken = row.recovered;
       if (row.recovered) schedule();
       return true;
     },
     async close() {
       await get().flush();
-      set({ id: null, job: null, past: [], future: [] });
+      const { id, job, save, revision, past, future, held, leave } = get();
+      let as: LeftAs = 'saved';
+      if (id && job && save !== 'saved') {
+        // Another version lies there, or none: this one is laid beside it. What has no room anywhere stays in this window.
+        as = save === 'changed' || save === 'gone' ? await saveAsCopy(job).then(() => 'copy' as const, () => 'held' as const) : 'held';
+        if (as === 'held') {
+          leave();
+          heldJobs.set(id, { job, revision, past, future, kept, base, taken });
+          set({ held: { ...held, [id]: job.name } });
+        }
+      }
+      set({ id: null, job: null, past: [], future: [], other: null });
+      return as;
     },
+    heldJob: (id) => heldJobs.get(id)?.job ?? null,
     edit(name, recipe, merge) {
       const { job, past } = get();
       if (!job) return;
@@ -129,7 +193,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
         .then(() => saveJob(id, job, revision, kept))
         .then((r) => {
           if (!r.ok) return set({ save: r.reason });
-          kept = job;
+          kept = base = job;
           set({ revision: r.revision, save: get().job === job ? 'saved' : 'pending' });
           // What was left is given up when it is in the rows, not before.
           if (taken) forgetLeft(id, taken);
@@ -142,7 +206,49 @@ export const useOpenJob = create<OpenJob>((set, get) => {
           sending = null;
         });
       await saving;
+      if (get().save === 'changed' && get().id === id) await get().catchUp();
       if (get().save === 'pending' && !timer) schedule();
+    },
+    async catchUp() {
+      if (saving) await saving;
+      const { id } = get();
+      if (!id) return;
+      const there = await readRow(id).catch(() => undefined);
+      const { job, revision, save, past, future } = get();
+      // Left meanwhile, or being saved: then the save finds what is there.
+      if (get().id !== id || !job || saving || there === undefined) return;
+      if (there === null) return set({ save: 'gone' });
+      if (there.revision === revision) return void (save === 'gone' && schedule());
+      const from = base ?? job;
+      const theirs = sharing(from, there.job);
+      const merged = mergeJobs(from, job, theirs);
+      if (!merged || merged.clashes.length) return set({ save: 'changed', other: { job: theirs, revision: there.revision, clashes: merged?.clashes ?? [] } });
+      kept = base = theirs;
+      const unsaved = job !== from;
+      set({
+        job: merged.job,
+        revision: there.revision,
+        past: over(past, from, theirs, job, merged.job),
+        future: over(future, from, theirs, job, merged.job),
+        other: null,
+        save: unsaved ? 'pending' : 'saved',
+      });
+      if (unsaved) schedule();
+    },
+    bringTogether(sides) {
+      const { job, other, past } = get();
+      const merged = job && other && mergeJobs(base ?? job, job, other.job, (path) => sides.get(placeOf(path)) ?? 'mine');
+      if (!merged) return;
+      kept = base = other.job;
+      set({ job: merged.job, revision: other.revision, other: null, past: [...past, { name: 'Bring both versions together', before: job, after: merged.job, merge: null, at: 0 }], future: [] });
+      schedule();
+    },
+    async putBack() {
+      const { id } = get();
+      if (!id) return;
+      await restoreJob(id);
+      set({ save: 'pending' });
+      await get().flush();
     },
     leave() {
       const { id, job, revision, save } = get();
@@ -151,12 +257,18 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     },
     async takeOther() {
       const { id } = get();
-      if (id) forgetLeft(id);
-      if (id) await get().load(id);
+      if (!id) return;
+      forgetLeft(id);
+      await get().load(id);
     },
     async keepMine() {
       const { job } = get();
       return job ? saveAsCopy(job) : null;
     },
   };
+});
+
+onNews('job', ({ id, revision }) => {
+  const open = useOpenJob.getState();
+  if (open.id === id && revision !== open.revision) void open.catchUp();
 });

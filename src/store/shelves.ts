@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { machineSchema, type Machine } from '@/core/machine/profile';
 import { recipeSchema, type Recipe } from '@/core/job/recipe';
 import { dialectSchema, type Dialect } from '@/core/program/dialect';
+import { tellOthers } from './channel';
 import { db } from './db';
+import { shelfKey as keyOf } from './shelfRows';
 
 /** What this device keeps beside jobs and cutters: machines, dialects and recipes of the maker's own. */
 export interface Shelves {
@@ -12,26 +14,31 @@ export interface Shelves {
 }
 const schemas = { machines: machineSchema, dialects: dialectSchema, recipes: recipeSchema };
 
-/** What is kept under a name; entries that cannot be read (of an older make) are left out. */
+/** When an entry was kept first, and the entry. */
+const rowSchema = z.object({ at: z.number(), entry: z.unknown() });
+
+/** What is kept under a name, the oldest first, each entry in a row of its own; entries that cannot be read (of an older make) are left out. */
 export async function loadShelf<K extends keyof Shelves>(name: K): Promise<Shelves[K][]> {
-  const row = await db().settings.get(`shelf-${name}`);
-  const list = z.array(z.unknown()).safeParse(row?.value);
-  return (list.success ? list.data : []).flatMap((v) => {
-    const r = schemas[name].safeParse(v);
+  const rows = (await db().settings.where('key').startsWith(keyOf(name)).toArray()).flatMap((r) => rowSchema.safeParse(r.value).data ?? []);
+  return rows.sort((a, b) => a.at - b.at).flatMap((row) => {
+    const r = schemas[name].safeParse(row.entry);
     return r.success ? [r.data as Shelves[K]] : [];
   });
 }
 
 /** Keeps an entry, in place of the one of the same id. */
 export async function keepOnShelf<K extends keyof Shelves>(name: K, entry: Shelves[K]): Promise<Shelves[K][]> {
-  const others = (await loadShelf(name)).filter((e) => e.id !== entry.id);
-  const list = [...others, entry];
-  await db().settings.put({ key: `shelf-${name}`, value: list });
-  return list;
+  const key = keyOf(name, entry.id);
+  await db().transaction('rw', db().settings, async () => {
+    const was = rowSchema.safeParse((await db().settings.get(key))?.value);
+    await db().settings.put({ key, value: { at: was.data?.at ?? Date.now(), entry } });
+  });
+  tellOthers({ of: 'shelves', name });
+  return loadShelf(name);
 }
 
 export async function takeOffShelf<K extends keyof Shelves>(name: K, id: string): Promise<Shelves[K][]> {
-  const list = (await loadShelf(name)).filter((e) => e.id !== id);
-  await db().settings.put({ key: `shelf-${name}`, value: list });
-  return list;
+  await db().settings.delete(keyOf(name, id));
+  tellOthers({ of: 'shelves', name });
+  return loadShelf(name);
 }

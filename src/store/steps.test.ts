@@ -5,7 +5,7 @@ import { newJob, type Job } from '@/core/job/job';
 import { createJob } from './jobs';
 import { useOpenJob } from './openJob';
 import { applied, deltaOf } from './steps';
-import { storageOver } from './testing/storage';
+import { storageOver } from './local';
 
 beforeAll(() => {
   globalThis.localStorage = storageOver(new Map());

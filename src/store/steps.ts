@@ -66,57 +66,59 @@ export function applied(job: Job, d: Delta): Job {
   return { ...next, items: (d.order ?? job.items.map((i) => i.id)).map((id) => now.get(id)!) };
 }
 
-/** Keys of steps that were written, and how much room each takes. */
-const written = new WeakMap<Step, { key: string; size: number }>();
+/** Keys of steps that have a row, or will have one, and how much room each takes. */
+const rows = new WeakMap<Step, { key: string; size: number }>();
 
-/** Keeps the history that goes with a saved revision: only steps that are not there yet are written. */
+function rowOf(jobId: string, s: Step): StepRow & { size: number } {
+  const known = rows.get(s);
+  const made: StepRow = { key: known?.key ?? `${jobId}/${crypto.randomUUID()}`, jobId, name: s.name, back: deltaOf(s.after, s.before), forth: deltaOf(s.before, s.after) };
+  const size = known?.size ?? sizeOf([made.back, made.forth], LARGEST);
+  rows.set(s, { key: made.key, size });
+  return { ...made, size };
+}
+
+/** Keeps the history that goes with a saved revision: only steps that are not there (any more) are written. */
 export async function keepSteps(jobId: string, revision: number, past: readonly Step[], future: readonly Step[]): Promise<void> {
-  const fresh: { step: Step; made: StepRow; row: { key: string; size: number } }[] = [];
+  const wanted = new Map<string, Step>();
   let room = ROOM;
   const list = (steps: readonly Step[]): string[] => {
     const keys: string[] = [];
     for (const s of steps) {
-      let row = written.get(s);
-      if (!row) {
-        const key = `${jobId}/${crypto.randomUUID()}`;
-        const made: StepRow = { key, jobId, name: s.name, back: deltaOf(s.after, s.before), forth: deltaOf(s.before, s.after) };
-        row = { key, size: sizeOf([made.back, made.forth], LARGEST) };
-        fresh.push({ step: s, made, row });
-      }
-      room -= row.size;
+      const { key, size } = rows.get(s) ?? rowOf(jobId, s);
+      room -= size;
       // Nothing farther can be reached without this one.
-      if (room < 0 || row.size > LARGEST) break;
-      keys.push(row.key);
+      if (room < 0 || size > LARGEST) break;
+      keys.push(key);
+      wanted.set(key, s);
     }
     return keys;
   };
   // The nearest first, on both sides: what is farther is let go when there is no room.
   const head: HistoryHead = { key: jobId, jobId, revision, past: list([...past].reverse()).reverse(), future: list(future) };
-  const wanted = new Set([...head.past, ...head.future]);
   await db().transaction('rw', db().steps, db().histories, async () => {
-    await db().steps.bulkPut(fresh.filter((f) => wanted.has(f.row.key)).map((f) => f.made));
-    const there = await db().steps.where('jobId').equals(jobId).primaryKeys();
-    await db().steps.bulkDelete(there.filter((k) => !wanted.has(k)));
+    const there = new Set(await db().steps.where('jobId').equals(jobId).primaryKeys());
+    // Another window of this job may have taken steps of this one away.
+    const fresh = [...wanted].filter(([key]) => !there.has(key)).map(([, s]) => rowOf(jobId, s));
+    await db().steps.bulkPut(fresh.map(({ size: _, ...row }) => row));
+    await db().steps.bulkDelete([...there].filter((k) => !wanted.has(k)));
     await db().histories.put(head);
   });
-  // Only now are they there: what failed is tried again with the next save.
-  for (const { step, row } of fresh) if (wanted.has(row.key)) written.set(step, row);
 }
 
 /** The history that goes with a revision of a job; null where another window has saved since. */
 export async function openSteps(jobId: string, revision: number, job: Job): Promise<{ past: Step[]; future: Step[] } | null> {
   const head = await db().histories.get(jobId);
   if (!head || head.revision !== revision) return null;
-  const rows = new Map((await db().steps.where('jobId').equals(jobId).toArray()).map((r) => [r.key, r]));
+  const byKey = new Map((await db().steps.where('jobId').equals(jobId).toArray()).map((r) => [r.key, r]));
   const step = (row: StepRow, before: Job, after: Job): Step => {
     const s: Step = { name: row.name, before, after, merge: null, at: 0 };
-    written.set(s, { key: row.key, size: sizeOf([row.back, row.forth], LARGEST) });
+    rows.set(s, { key: row.key, size: sizeOf([row.back, row.forth], LARGEST) });
     return s;
   };
   const past: Step[] = [];
   let now = job;
   for (const key of [...head.past].reverse()) {
-    const row = rows.get(key);
+    const row = byKey.get(key);
     if (!row) break;
     const before = applied(now, row.back);
     past.unshift(step(row, before, now));
@@ -125,7 +127,7 @@ export async function openSteps(jobId: string, revision: number, job: Job): Prom
   const future: Step[] = [];
   now = job;
   for (const key of head.future) {
-    const row = rows.get(key);
+    const row = byKey.get(key);
     if (!row) break;
     const after = applied(now, row.forth);
     future.push(step(row, now, after));

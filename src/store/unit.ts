@@ -1,11 +1,12 @@
 import type { Unit } from '@/core/units/length';
+import { local } from './local';
 
 const KEY = 'mirvak-unit';
 
 /** The unit that was chosen last on this device: new jobs begin with it. */
 export function lastUnit(): Unit {
   try {
-    return localStorage.getItem(KEY) === 'in' ? 'in' : 'mm';
+    return local().getItem(KEY) === 'in' ? 'in' : 'mm';
   } catch {
     return 'mm';
   }
@@ -13,7 +14,7 @@ export function lastUnit(): Unit {
 
 export function keepUnit(unit: Unit): void {
   try {
-    localStorage.setItem(KEY, unit);
+    local().setItem(KEY, unit);
   } catch {
     // Without room for it new jobs begin in millimetres.
   }

@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import type { PlayState } from '@/compute/protocol';
 import type { LineOnTable } from '@/core/proof/lookup';
+import { local } from '@/store/local';
 
 export const stages = ['blank', 'artwork', 'cuts', 'proof', 'run'] as const;
 export type Stage = (typeof stages)[number];
@@ -100,9 +101,9 @@ export const setView = useView.setState;
 const TABLES = 'mirvak-tables';
 /** What each stage shows on the table: remembered on this device. */
 const tables: Record<Stage, TableView> = { blank: 'plan', artwork: 'plan', cuts: 'both', proof: 'solid', run: 'both' };
-if (typeof localStorage !== 'undefined') {
+if (typeof window !== 'undefined') {
   try {
-    const kept = JSON.parse(localStorage.getItem(TABLES) ?? '{}') as Record<string, unknown>;
+    const kept = JSON.parse(local().getItem(TABLES) ?? '{}') as Record<string, unknown>;
     for (const s of stages) if (kept[s] === 'plan' || kept[s] === 'solid' || kept[s] === 'both') tables[s] = kept[s];
   } catch {
     // What cannot be read is as good as nothing kept.
@@ -117,7 +118,7 @@ useView.subscribe((now, before) => {
   if (now.table === before.table) return;
   tables[now.stage] = now.table;
   try {
-    localStorage.setItem(TABLES, JSON.stringify(tables));
+    local().setItem(TABLES, JSON.stringify(tables));
   } catch {
     // A device without room for it starts with the usual views next time.
   }

@@ -6,7 +6,7 @@ import { jobSchema, newJob, type Job } from '@/core/job/job';
 import { recipeOf } from '@/core/job/recipe';
 import { useWork } from '@/compute/pipeline';
 import { useOpenJob } from '@/store/openJob';
-import { storageOver } from '@/store/testing/storage';
+import { storageOver } from '@/store/local';
 import { setView, useView } from '@/ui/view';
 import { addLayer, alignPicked, centrePicked, copiesToLayer, copyInRing, copyInRows, copyPicked, deleteLayer, distributePicked, groupPicked, joinPicked, mirrorPicked, pickedToLayer, toDrawings, together, turnPicked, ungroupPicked } from './artwork';
 import { addCut, addTab, applyRecipe, copyCut, deleteCut, deletePicked, groupByCutter, moveCut, moveFile, removeTab, takeFromLibrary, togglePaths } from './edits';

@@ -12,6 +12,7 @@ import type { Path } from '@/core/geometry/path';
 import { normalise, type Bounds, type Fill } from '@/core/geometry/region';
 import type { Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
+import { local } from '@/store/local';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { dropEmptyGroups } from '@/core/job/regroup';
@@ -361,7 +362,7 @@ export function copyToClipboard(): boolean {
   if (!items.length || !job) return false;
   const layers = job.layers.filter((l) => items.some((i) => i.layer === l.id));
   try {
-    localStorage.setItem(CLIP, JSON.stringify({ items, groups: job.groups, layers, pictures: job.pictures }));
+    local().setItem(CLIP, JSON.stringify({ items, groups: job.groups, layers, pictures: job.pictures }));
   } catch {
     tell('error', 'This is too much for the clipboard. Export the job, or copy less at a time.');
     return false;
@@ -371,7 +372,7 @@ export function copyToClipboard(): boolean {
 
 export function pasteFromClipboard(): void {
   const job = jobNow();
-  const text = localStorage.getItem(CLIP);
+  const text = local().getItem(CLIP);
   if (!job || !text) return tell('info', 'There is nothing to paste. Copy artwork first, or drop a file on the table.');
   const clip = JSON.parse(text) as Pick<Job, 'items' | 'groups' | 'layers'> & Partial<Pick<Job, 'pictures'>>;
   const here = new Set(job.items.map((i) => `${i.x.toFixed(3)} ${i.y.toFixed(3)}`));

@@ -6,6 +6,7 @@ import { freshCut } from '@/core/cuts/fresh';
 import { kindOf } from '@/core/cuts/registry';
 import { dropEmptyGroups, regroup, type Place } from '@/core/job/regroup';
 import type { Cut, Job } from '@/core/job/job';
+import { setAt } from '@/core/units/fields';
 import { freshId } from '@/store/jobs';
 import { useWork } from '@/compute/pipeline';
 import { useOpenJob } from '@/store/openJob';
@@ -118,14 +119,15 @@ export function addCut(kind: string, library: readonly Cutter[], stay = false): 
   typeInto(cut.id);
 }
 
-export function setCutValue(id: string, values: Record<string, unknown>, label: string, library: readonly Cutter[], merge?: string): void {
+/** Changes values of a cut, by their keys: of the cut as it is in the job, since a sheet on a busy device may show it as it was. */
+export function setCutValue(id: string, changes: Readonly<Record<string, unknown>>, label: string, library: readonly Cutter[], merge?: string): void {
   edit(
     `Change ${label.toLowerCase()}`,
     (j) => {
       const c = j.cuts.find((q) => q.id === id);
       if (!c) return;
-      c.values = values;
-      bringCutters(j, kindOf(c.kind).cutters(values), library);
+      for (const [key, value] of Object.entries(changes)) c.values = setAt(c.values, key, value);
+      bringCutters(j, kindOf(c.kind).cutters(c.values), library);
     },
     merge,
   );

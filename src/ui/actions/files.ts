@@ -17,6 +17,12 @@ export async function exportOpenJob(): Promise<void> {
   if (id && job) download(`${slug(job.name)}.mirvak`, await exportJob(id, job), 'application/zip');
 }
 
+/** Exports a job that this window keeps because it could not be saved. */
+export async function exportHeldJob(id: string): Promise<void> {
+  const job = useOpenJob.getState().heldJob(id);
+  if (job) download(`${slug(job.name)}.mirvak`, await exportJob(id, job), 'application/zip');
+}
+
 /** Asks the maker for files of some kinds. */
 export function askForFiles(accept: string, multiple: boolean, take: (files: File[]) => void): void {
   const input = document.createElement('input');

@@ -88,13 +88,15 @@ export function setAlongPicked(): void {
 }
 
 /** Sets the space after one letter by hand. Thousandths of the em; nothing for none. */
-export function setSpace(id: string, place: number, value: number): void {
+export function setSpace(id: string, place: number, next: (now: number) => number): void {
   edit(
     'Space letters',
     (j) => {
       const i = j.items.find((q) => q.id === id);
       if (!i) return;
       const spaces = { ...((i.values.spaces as Record<string, number> | undefined) ?? {}) };
+      // From the space as it is in the job: keys may come faster than the sheet follows.
+      const value = next(spaces[place] ?? 0);
       if (value) spaces[place] = value;
       else delete spaces[place];
       i.values = { ...i.values, spaces };

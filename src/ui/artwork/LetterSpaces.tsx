@@ -21,7 +21,7 @@ export function LetterSpaces({ item }: { item: Item }) {
     if (!step) return;
     e.preventDefault();
     e.stopPropagation();
-    setSpace(item.id, i, Math.max(-2000, Math.min(5000, (spaces[i] ?? 0) + step)));
+    setSpace(item.id, i, (now) => Math.max(-2000, Math.min(5000, now + step)));
   };
   return (
     <Box>
@@ -50,7 +50,7 @@ export function LetterSpaces({ item }: { item: Item }) {
       </Box>
       {at !== null && gap(at) && (
         <Box sx={{ mt: 1, maxWidth: 180 }}>
-          <NumberField label={`After "${chars[at]}"`} value={spaces[at] ?? 0} unit="‰ em" min={-2000} max={5000} onChange={(v) => setSpace(item.id, at, v)} />
+          <NumberField label={`After "${chars[at]}"`} value={spaces[at] ?? 0} unit="‰ em" min={-2000} max={5000} onChange={(v) => setSpace(item.id, at, () => v)} />
         </Box>
       )}
     </Box>

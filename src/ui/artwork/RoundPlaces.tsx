@@ -14,7 +14,7 @@ export function RoundPlaces({ item }: { item: Item }) {
   const to = (patch: Partial<RoundPlace>) =>
     changeItem(item.id, 'Set letters round', (q) => {
       const before = q.values;
-      q.values = { ...before, round: { ...round, ...patch } };
+      q.values = { ...before, round: { ...(before.round as RoundPlace), ...patch } };
       q.values = itemKindOf(q.kind).changed!(q.values, before) as typeof q.values;
     });
   const style = { px: 1.25, py: 0.4, fontSize: 13, textTransform: 'none' } as const;

@@ -1,6 +1,7 @@
 'use client';
 import { styled } from '@mui/material/styles';
 import { Fragment, type ReactNode } from 'react';
+import { local } from '@/store/local';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
 
 export interface Part {
@@ -28,7 +29,7 @@ const Line = styled(Separator)({
 
 /** Parts side by side or one above the other, with a line between them that is dragged. What was dragged is remembered on this device. */
 export function Split({ id, names, orientation, parts }: { id: string; names: string; orientation: 'horizontal' | 'vertical'; parts: readonly Part[] }) {
-  const { defaultLayout, onLayoutChanged } = useDefaultLayout({ id: `mirvak-${id}-${orientation}`, panelIds: parts.map((p) => p.id), storage: localStorage, onlySaveAfterUserInteractions: true });
+  const { defaultLayout, onLayoutChanged } = useDefaultLayout({ id: `mirvak-${id}-${orientation}`, panelIds: parts.map((p) => p.id), storage: local(), onlySaveAfterUserInteractions: true });
   return (
     <Group orientation={orientation} defaultLayout={defaultLayout} onLayoutChanged={onLayoutChanged} resizeTargetMinimumSize={{ fine: 10, coarse: 44 }} style={{ flex: 1, minWidth: 0, minHeight: 0 }}>
       {parts.map((p, i) => (

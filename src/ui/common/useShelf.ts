@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { create } from 'zustand';
+import { onNews } from '@/store/channel';
 import { keepOnShelf, loadShelf, takeOffShelf, type Shelves } from '@/store/shelves';
 
 type Kept = { [K in keyof Shelves]: Shelves[K][] };
@@ -10,7 +11,9 @@ const put = <K extends keyof Shelves>(name: K, list: Shelves[K][]) => useKept.se
 export function useShelf<K extends keyof Shelves>(name: K) {
   const kept = useKept((s) => s[name]) as Shelves[K][];
   useEffect(() => {
-    void loadShelf(name).then((list) => put(name, list), () => {});
+    const load = () => void loadShelf(name).then((list) => put(name, list), () => {});
+    load();
+    return onNews('shelves', (n) => n.name === name && load());
   }, [name]);
   return {
     kept,

@@ -13,7 +13,6 @@ import { areaText } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeCut, setCutValue } from '@/ui/actions/edits';
-import { setAt } from '@/core/units/fields';
 import { FieldForm } from '@/ui/common/FieldForm';
 import { TextField } from '@/ui/common/fields';
 import { useDatum } from '@/ui/common/useDatum';
@@ -85,12 +84,8 @@ export function CutEditor({ cut }: { cut: Cut }) {
           unit={job.unit}
           cutters={cutters}
           asked={asked?.id === cut.id ? asked.n : undefined}
-          onChange={(key, value, f) => {
-            let values = setAt(cut.values, key, value);
-            // Another number of tabs spreads them anew.
-            if (key === 'tabs.count') values = setAt(values, 'tabs.at', []);
-            setCutValue(cut.id, values, f.label, library);
-          }}
+          // Another number of tabs spreads them anew.
+          onChange={(key, value, f) => setCutValue(cut.id, { [key]: value, ...(key === 'tabs.count' && { 'tabs.at': [] }) }, f.label, library)}
         />
         {mayHaveTabs(cut.values) && (
           <Typography variant="caption" component="p" sx={{ mt: 1, mb: 0, color: 'text.secondary' }}>
@@ -100,7 +95,7 @@ export function CutEditor({ cut }: { cut: Cut }) {
         {placedTabs > 0 && (
           <Typography variant="caption" sx={{ display: 'block', mt: 1, color: 'text.secondary' }}>
             {placedTabs} tabs stand where you put them.{' '}
-            <Link component="button" onClick={() => setCutValue(cut.id, setAt(cut.values, 'tabs.at', []), 'tabs', library)}>
+            <Link component="button" onClick={() => setCutValue(cut.id, { 'tabs.at': [] }, 'tabs', library)}>
               Spread them evenly
             </Link>
           </Typography>

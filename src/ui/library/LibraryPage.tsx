@@ -17,7 +17,7 @@ export function LibraryPage() {
     useLibrary.getState().load().catch((e) => setTrouble(storageMessage(e))).finally(() => setReady(true));
   }, []);
   return (
-    <Box component="main" sx={{ height: '100vh', bgcolor: 'background.paper' }}>
+    <Box component="main" sx={{ height: 'var(--page-height, 100vh)', bgcolor: 'background.paper' }}>
       {trouble && <Box role="alert" sx={{ p: 1.5, color: 'error.main' }}>{trouble}</Box>}
       {ready && (
         <Library

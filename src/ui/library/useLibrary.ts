@@ -2,8 +2,9 @@ import { create } from 'zustand';
 import type { Cutter } from '@/core/cutters/cutter';
 import { shippedLibrary } from '@/core/cutters/library';
 import { emptyAfter } from '@/core/cutters/groups';
-import { withChange } from '@/core/cutters/merge';
-import { changeLibrary, loadEmptyGroups, loadLibrary, onLibraryChanged } from '@/store/library';
+import { withChange } from '@/core/merge/list';
+import { onNews } from '@/store/channel';
+import { changeLibrary, loadEmptyGroups, loadLibrary } from '@/store/library';
 
 interface Version {
   cutters: Cutter[];
@@ -96,4 +97,4 @@ export const useLibrary = create<Library>((set, get) => {
   };
 });
 
-if (typeof window !== 'undefined') onLibraryChanged(() => void useLibrary.getState().load().catch(() => {}));
+onNews('library', () => void useLibrary.getState().load().catch(() => {}));

@@ -20,6 +20,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { materials } from '@/core/cutters/materials';
 import { slug } from '@/core/pipeline/programs';
 import { formatLength } from '@/core/units/length';
+import { onNews } from '@/store/channel';
 import { storageMessage, type JobRow } from '@/store/db';
 import { copyJob, createJob, deleteJob, emptyBin, exportJob, importJob, listDeleted, listJobs, renameJob, restoreJob, seedDemoJobs, sweepDeleted } from '@/store/jobs';
 import { TextField } from '@/ui/common/fields';
@@ -27,6 +28,7 @@ import { download } from '@/ui/actions/files';
 import { Mark } from '@/ui/shell/Mark';
 import { PORTRAIT } from '@/ui/table/solid/portrait';
 import { Bin } from './Bin';
+import { HeldJobs } from './HeldJobs';
 import { paintPortraits } from './portraits';
 
 const ago = (t: number): string => {
@@ -67,9 +69,13 @@ export function JobShelf() {
         setTrouble(storageMessage(e));
       }
     })();
-    const again = () => void refresh();
+    const again = () => void refresh().catch(() => {});
     window.addEventListener('focus', again);
-    return () => window.removeEventListener('focus', again);
+    const deaf = onNews('job', again);
+    return () => {
+      window.removeEventListener('focus', again);
+      deaf();
+    };
   }, [refresh]);
 
   // Once the shelf has stood still for a moment, jobs that have no picture yet get theirs; each is tried once.
@@ -142,7 +148,7 @@ export function JobShelf() {
         setOver(false);
         void take(e.dataTransfer.files);
       }}
-      sx={{ height: '100vh', overflowY: 'auto', outline: over ? '3px dashed var(--mui-palette-primary-main)' : 'none', outlineOffset: -10 }}
+      sx={{ height: 'var(--page-height, 100vh)', overflowY: 'auto', outline: over ? '3px dashed var(--mui-palette-primary-main)' : 'none', outlineOffset: -10 }}
     >
       <Box component="main" sx={{ maxWidth: 1120, mx: 'auto', px: 4, py: 4 }}>
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 1 }}>
@@ -166,6 +172,7 @@ export function JobShelf() {
             {trouble}
           </Alert>
         )}
+        <HeldJobs />
         {rows?.length === 0 && !trouble && (
           <Box sx={{ border: '1px dashed', borderColor: 'var(--mui-palette-line)', borderRadius: 3, p: 5, textAlign: 'center' }}>
             <Typography variant="h2">The shelf is empty</Typography>

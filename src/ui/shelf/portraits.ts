@@ -24,7 +24,7 @@ export async function paintPortraits(rows: readonly JobRow[], signal: AbortSigna
     for (const row of missing) {
       if (signal.aborted) return;
       try {
-        const job = await readRow(row.id);
+        const job = (await readRow(row.id))?.job;
         if (!job) continue;
         await bringOwnFonts(await fontFiles(job));
         const field = await provenSurface(job, signal);

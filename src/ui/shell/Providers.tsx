@@ -3,6 +3,7 @@ import CssBaseline from '@mui/material/CssBaseline';
 import { styled, ThemeProvider } from '@mui/material/styles';
 import { MaterialDesignContent, SnackbarProvider } from 'notistack';
 import type { ReactNode } from 'react';
+import { Kept } from './Kept';
 import { theme } from '@/ui/theme/theme';
 
 /** Notices: ink, or the colour of what they say, dark enough for white words in both schemes. */
@@ -20,7 +21,7 @@ export function Providers({ children }: { children: ReactNode }) {
     <ThemeProvider theme={theme} defaultMode="light" disableTransitionOnChange>
       <CssBaseline />
       <SnackbarProvider Components={notices} maxSnack={3} autoHideDuration={7000} anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}>
-        {children}
+        <Kept>{children}</Kept>
       </SnackbarProvider>
     </ThemeProvider>
   );

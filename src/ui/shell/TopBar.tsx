@@ -16,6 +16,7 @@ import { startTransition, useState } from 'react';
 import { blankInUnit } from '@/core/job/job';
 import { dialectIn, dialectOf } from '@/core/program/dialect';
 import { freshId } from '@/store/jobs';
+import { useKeeping } from '@/store/keeping';
 import { keepUnit } from '@/store/unit';
 import { tell } from '@/ui/actions/tell';
 import { useLater } from '@/ui/later';
@@ -29,6 +30,7 @@ const saveWords: Record<SaveState, string> = { saved: 'Saved on this device', pe
 
 export function TopBar() {
   const { job, save, past, future, undo, redo, edit } = useLater(useOpenJob, (s) => s);
+  const lasts = useKeeping((k) => k.keeping === 'device');
   const router = useRouter();
   const { mode, setMode } = useColorScheme();
   const [name, setName] = useState<string | null>(null);
@@ -37,7 +39,8 @@ export function TopBar() {
   const switchUnit = () => {
     const unit = job.unit === 'mm' ? 'in' : 'mm';
     edit('Switch unit', (j) => {
-      j.blank = blankInUnit(job, unit);
+      // The job as it is, not as this bar shows it: a busy device may be behind.
+      j.blank = blankInUnit(j, unit);
       j.unit = unit;
     });
     keepUnit(unit);
@@ -79,7 +82,7 @@ export function TopBar() {
         sx={{ fontFamily: 'Archivo', fontWeight: 650, fontSize: 17, width: `${Math.min(32, Math.max(10, (name ?? job.name).length + 2))}ch`, borderRadius: 1.5, px: 1, '&:hover, &.Mui-focused': { bgcolor: 'background.default' } }}
       />
       <Box role="status" sx={{ fontSize: 12, px: 1.25, py: 0.4, borderRadius: 5, border: '1px solid', borderColor: bad ? 'error.main' : 'divider', color: bad ? 'error.main' : 'text.secondary', whiteSpace: 'nowrap' }}>
-        {saveWords[save]}
+        {save === 'saved' && !lasts ? 'In this window only' : saveWords[save]}
       </Box>
       <Box sx={{ flex: 1 }} />
       <Tooltip title={past.length ? `Undo: ${past[past.length - 1].name.toLowerCase()}` : 'Nothing to undo'}>

@@ -1,5 +1,4 @@
 'use client';
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import CircularProgress from '@mui/material/CircularProgress';
@@ -12,12 +11,11 @@ import { follow } from '@/compute/pipeline';
 import { FontError } from '@/core/lettering/font';
 import { JobError } from '@/core/job/migrate';
 import { storageMessage } from '@/store/db';
-import { fontFilesOf } from '@/store/ownFonts';
+import { fontFiles, fontFilesOf } from '@/store/ownFonts';
 import { After, useLater } from '@/ui/later';
 import { useOpenJob, type OpenJob } from '@/store/openJob';
 import { leaveField, onShortcut } from '@/ui/actions/registry';
 import { onPaste } from '@/ui/actions/drawingFiles';
-import { exportOpenJob } from '@/ui/actions/files';
 import { tell } from '@/ui/actions/tell';
 import { ArtworkSheet } from '@/ui/artwork/ArtworkSheet';
 import { UnitQuestion } from '@/ui/artwork/UnitQuestion';
@@ -36,10 +34,24 @@ import { TableMenu } from '@/ui/table/TableMenu';
 import { setView, useView } from '@/ui/view';
 import { CommandList } from './CommandList';
 import { Rail } from './Rail';
+import { SaveTrouble } from './SaveTrouble';
 import { ShortcutSheet } from './ShortcutSheet';
 import { TopBar } from './TopBar';
 
 const sheets = { blank: BlankSheet, artwork: ArtworkSheet, cuts: CutsSheet, proof: ProofSheet, run: RunSheet };
+
+/** Closes the open job; where it could not be saved, says what became of it. */
+function leaveJob(): void {
+  leaveField();
+  const name = useOpenJob.getState().job?.name;
+  void useOpenJob
+    .getState()
+    .close()
+    .then((as) => {
+      if (as === 'copy') tell('info', `Your version of "${name}" was not saved over the other one: it is on the shelf as "${name} (my version)".`);
+      if (as === 'held') tell('error', `"${name}" could not be saved. What you did is kept in this window: open the job again, or export it from the shelf, before you close the window.`);
+    });
+}
 
 export function Workbench({ id }: { id: string }) {
   const job = useLater(useOpenJob, (s) => s.job);
@@ -76,7 +88,7 @@ export function Workbench({ id }: { id: string }) {
       live = false;
       follow(null);
       leaveSolidSeat();
-      void useOpenJob.getState().close();
+      leaveJob();
     };
   }, [id]);
   useEffect(() => {
@@ -85,6 +97,11 @@ export function Workbench({ id }: { id: string }) {
     tell(useOpenJob.getState());
     return useOpenJob.subscribe((s, before) => s.job !== before.job && tell(s));
   }, [id]);
+  // A font that another window has brought is read here too.
+  const fonts = useLater(useOpenJob, (s) => s.job?.fonts);
+  useEffect(() => {
+    if (fonts?.length) void fontFiles({ fonts }).then(bringOwnFonts).catch(() => {});
+  }, [fonts]);
   useEffect(() => {
     const key = (e: KeyboardEvent) => void onShortcut(e);
     const close = (e: BeforeUnloadEvent) => {
@@ -123,7 +140,7 @@ export function Workbench({ id }: { id: string }) {
     );
   if (!job || openId !== id)
     return (
-      <Box sx={{ height: '100vh', display: 'grid', placeItems: 'center' }}>
+      <Box sx={{ height: 'var(--page-height, 100vh)', display: 'grid', placeItems: 'center' }}>
         <CircularProgress aria-label="Opening the job" />
       </Box>
     );
@@ -154,7 +171,7 @@ export function Workbench({ id }: { id: string }) {
     ),
   };
   return (
-    <Box sx={{ height: '100vh', display: 'flex', flexDirection: 'column' }}>
+    <Box sx={{ height: 'var(--page-height, 100vh)', display: 'flex', flexDirection: 'column' }}>
       <After>
         <TopBar />
       </After>
@@ -174,24 +191,5 @@ export function Workbench({ id }: { id: string }) {
         <LibraryDrawer />
       </After>
     </Box>
-  );
-}
-
-/** What went wrong with saving, and the ways out; the job in the window stays as it is. */
-function SaveTrouble() {
-  const { save, saveError, takeOther, keepMine } = useLater(useOpenJob, (s) => s);
-  const router = useRouter();
-  if (save === 'failed')
-    return (
-      <Alert severity="error" variant="filled" action={<><Button color="inherit" onClick={() => void exportOpenJob()}>Export to a file</Button><Button color="inherit" onClick={() => { useOpenJob.setState({ save: 'pending' }); void useOpenJob.getState().flush(); }}>Try again</Button></>}>
-        {saveError}
-      </Alert>
-    );
-  if (save !== 'changed' && save !== 'gone') return null;
-  const keep = () => void keepMine().then((id) => id && router.push(`/job/${id}`));
-  return (
-    <Alert severity="warning" variant="outlined" sx={{ borderRadius: 0 }} action={<>{save === 'changed' && <Button color="inherit" onClick={() => void takeOther()}>Take the other version</Button>}<Button color="inherit" onClick={keep}>Keep mine as a copy</Button></>}>
-      {save === 'changed' ? 'This job was changed in another window. Yours is not saved over it.' : 'This job was deleted in another window. Yours is still here.'}
-    </Alert>
   );
 }

@@ -290,6 +290,7 @@ export function PlanView() {
       ref={holder}
       role="application"
       aria-label="Plan of the blank"
+      aria-busy={!view || placed.size < job.items.length}
       tabIndex={0}
       onPointerDown={down}
       onPointerMove={move}

@@ -124,7 +124,7 @@ function hatchMoves(b: MotionBuilder, region: Region, step: number, angle: numbe
       run(b, t.stretches, z, z, m.feed);
       progress();
     });
-    wallPass(b, levels[0], m, z, above);
+    wallPass(b, levels[0].loops, m, z, above);
     above = z;
   }
   b.rapid(b.lastX, b.lastY, m.safe);

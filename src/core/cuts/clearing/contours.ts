@@ -1,4 +1,4 @@
-import { insetsOf } from '../../geometry/insets';
+import { insetsOf, type Insets } from '../../geometry/insets';
 import { boundsOf, contains, loopArea, offset, subtract, type Loop, type Region } from '../../geometry/region';
 import { clearWay } from '../../geometry/lines';
 import { MotionBuilder } from '../../motion/motion';
@@ -23,6 +23,13 @@ export interface Footprint {
   readonly floorRadius: number;
 }
 
+/** Lines of a clearing that are run one after the other. */
+export interface Level {
+  readonly loops: Region;
+  /** So far from the outline, mm, everything that the disc can come to has been gone over with this level; null where something between two contours has not. */
+  readonly done: number | null;
+}
+
 export interface Clearing {
   /** Where the cutter's centre may go. */
   readonly free: Region;
@@ -34,26 +41,27 @@ export interface Clearing {
  * it. Where the step is over the radius of its level floor, what lies between two contours and is touched by neither is found
  * as a region and comes as a level of its own.
  */
-export function levelsOf(region: Region, { radius: r, floorRadius, budget }: Footprint & { readonly budget: Budget }, step: number, deep: number, progress: () => void): { free: Region; levels: Region[] } {
+export function levelsOf(region: Region, { radius: r, floorRadius, budget }: Footprint & { readonly budget: Budget }, step: number, deep: number, progress: () => void): { free: Region; levels: Level[]; insets: Insets } {
   const insets = insetsOf(region);
   const free = insets.at(r, budget.offset);
-  const levels: Region[] = [];
+  const levels: Level[] = [];
   let at = free;
   let k = 0;
   while (at.length && r + (k - 1) * step < deep) {
     progress();
-    levels.push(at);
+    // From a point that lies deeper, the way straight to the outline meets the contour after as much as it lies deeper.
+    levels.push({ loops: at, done: step > floorRadius ? null : r + k * step + floorRadius });
     k++;
     const inset = insets.at(r + k * step, budget.offset);
     if (step > floorRadius) {
       const missed = subtract(insets.at(r + floorRadius + (k - 1) * step, budget.offset), inset.length ? offset(inset, floorRadius, budget.offset) : []);
       const slivers = missed.filter((l) => Math.abs(loopArea(l)) > SPECK);
-      if (slivers.length) levels.push(slivers);
+      if (slivers.length) levels.push({ loops: slivers, done: null });
     }
     at = inset;
     if (k > 20000) throw new RangeError('The step-over is too small for the size of the area.');
   }
-  return { free, levels };
+  return { free, levels, insets };
 }
 
 /** The contours of a region, nested as they lie in each other. */
@@ -64,7 +72,7 @@ export function contours(region: Region, cutter: Footprint & { readonly budget: 
   const above: { ring: Ring; box: { x0: number; y0: number; x1: number; y1: number } }[] = [];
   for (const level of levels) {
     const fresh: typeof above = [];
-    for (const loop of level) {
+    for (const loop of level.loops) {
       const ring: Ring = { loop, inner: [] };
       const box = boundsOf([loop])!;
       fresh.push({ ring, box });

@@ -38,7 +38,7 @@ export function evenClearing(b: MotionBuilder, region: Region, step: number, mov
   }
   const wide: { wall: Region; place: DiscPlace }[] = [];
   const narrow: Region[] = [];
-  for (const wall of components(levels[0])) {
+  for (const wall of components(levels[0].loops)) {
     const place = places.find((p) => p.root.r >= TIGHT * m.radius && contains(wall, p.root.x, p.root.y));
     if (place) wide.push({ wall, place });
     else narrow.push(wall);

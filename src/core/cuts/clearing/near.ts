@@ -17,7 +17,7 @@ export function partsNear(region: Region, reach: number, slack: number): (loop: 
     let moved = Infinity;
     /** By how far the place is out of reach, or, negative, how far it may be moved and still be within. */
     const beyond = (x: number, y: number): number => {
-      const d = outline.distance(x, y);
+      const d = Math.min(outline.distance(x, y, 3 * far), 3 * far);
       if (d <= far) {
         moved = Infinity;
         return d - far;

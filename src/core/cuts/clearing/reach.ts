@@ -75,6 +75,9 @@ export function leftBy(region: Region, cutters: readonly Footprint[], reaches: r
 /** What of a region is not in another, part by part. */
 export const without = (region: Region, other: Region): Region => eachPart(region, other, subtract);
 
+/** What of a region is in another too, part by part. */
+export const within = (region: Region, other: Region): Region => eachPart(region, other, (part, here) => (here.length ? intersect(part, here) : []));
+
 /** Works on each connected part of a region with those loops of another that lie about it. */
 function eachPart(region: Region, other: Region, work: (part: Region, here: Region) => Region): Region {
   return components(region).flatMap((part) =>

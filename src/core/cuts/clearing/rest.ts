@@ -8,7 +8,7 @@ import { makeTrack, pointAt, pointsOf, run, slice, type Track } from '../../moti
 import { levelsOf, reversed, type ClearingMoves } from './contours';
 import { enter, enterOpen, entryPlace } from './entry';
 import { partsNear } from './near';
-import { HAIR, restOf, type Swept } from './reach';
+import { HAIR, restOf, within, type Swept } from './reach';
 import { eachTrack, hop } from './travel';
 
 /** How far beyond what is left a line goes on, mm: it begins and ends in what is cleared. */
@@ -79,20 +79,21 @@ function restLines(region: Region, left: Region, m: ClearingMoves, step: number,
     lines.push({ track, free: !closed && rest.distance(points[0], points[1]) >= r && !contains(left, points[0], points[1]) });
     return [track];
   };
-  const { free, levels } = levelsOf(region, m, step, depthOf(left, region) + r, progress);
+  const { free, levels, insets } = levelsOf(region, m, step, depthOf(left, region) + r, progress);
   let todo = left;
   for (const [k, level] of levels.entries()) {
     if (!todo.length) break;
     const near = partsNear(todo, r, OVERRUN);
     const taken: Track[] = [];
-    for (const loop of level) {
+    for (const loop of level.loops) {
       const l = m.climb ? loop : reversed(loop);
       const parts = near(l);
       if (!parts) taken.push(...add(l, true));
       else for (const p of parts) taken.push(...add(p, false));
     }
     // What the last ones take nobody asks.
-    if (taken.length && k + 1 < levels.length) todo = restOf(todo, sweptAlong(taken, m.floorRadius - TAKEN)).left;
+    if (!taken.length || k + 1 === levels.length) continue;
+    todo = level.done === null ? restOf(todo, sweptAlong(taken, m.floorRadius - TAKEN)).left : within(todo, insets.at(level.done - TAKEN, TAKEN / 4));
   }
   return { free, lines };
 }

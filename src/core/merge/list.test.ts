@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import type { Cutter } from './cutter';
-import { shippedLibrary } from './library';
-import { withChange } from './merge';
+import type { Cutter } from '../cutters/cutter';
+import { shippedLibrary } from '../cutters/library';
+import { withChange } from './list';
 
 const all = shippedLibrary().slice(0, 8);
 const [a, b, c, d] = all;
