@@ -1,0 +1,18 @@
+/** Windows of this device tell each other what they have changed. */
+export type News =
+  | { readonly of: 'job'; readonly id: string; readonly revision: number }
+  /** Jobs came, went or were called otherwise. */
+  | { readonly of: 'jobs' }
+  | { readonly of: 'library' }
+  | { readonly of: 'shelves'; readonly name: string };
+
+const channel = typeof window === 'undefined' || typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('mirvak');
+
+export const tellOthers = (news: News): void => channel?.postMessage(news);
+
+/** Calls back when another window tells something of a kind; gives the way to stop that. */
+export function onNews<K extends News['of']>(of: K, heard: (news: Extract<News, { of: K }>) => void): () => void {
+  const listen = (e: MessageEvent<News>) => e.data.of === of && heard(e.data as Extract<News, { of: K }>);
+  channel?.addEventListener('message', listen);
+  return () => channel?.removeEventListener('message', listen);
+}

@@ -1,0 +1,34 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import CircularProgress from '@mui/material/CircularProgress';
+import { useEffect, type ReactNode } from 'react';
+import { openKeeping, useKeeping } from '@/store/keeping';
+
+/** Shows the application once there is a place for what is made; where nothing outlives the window, says so above everything. */
+export function Kept({ children }: { readonly children: ReactNode }) {
+  const { keeping, why } = useKeeping();
+  useEffect(() => void openKeeping(), []);
+  const windowOnly = keeping === 'window';
+  useEffect(() => {
+    if (!windowOnly) return;
+    const close = (e: BeforeUnloadEvent) => e.preventDefault();
+    window.addEventListener('beforeunload', close);
+    return () => window.removeEventListener('beforeunload', close);
+  }, [windowOnly]);
+  if (keeping === 'asking')
+    return (
+      <Box sx={{ height: '100vh', display: 'grid', placeItems: 'center', opacity: 0, animation: 'mirvak-late 0s 0.5s forwards', '@keyframes mirvak-late': { to: { opacity: 1 } } }}>
+        <CircularProgress aria-label="Opening what this device keeps" />
+      </Box>
+    );
+  if (!windowOnly) return children;
+  return (
+    <Box sx={{ height: '100vh', display: 'flex', flexDirection: 'column', '--page-height': '100%' }}>
+      <Alert severity="warning" variant="filled" sx={{ borderRadius: 0, flex: 'none' }}>
+        {why} You can make, import and export jobs all the same, but nothing outlives this window: export what you want to keep before you close it.
+      </Alert>
+      <Box sx={{ flex: 1, minHeight: 0 }}>{children}</Box>
+    </Box>
+  );
+}

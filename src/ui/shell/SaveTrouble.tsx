@@ -1,0 +1,41 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { storageMessage } from '@/store/db';
+import { useOpenJob } from '@/store/openJob';
+import { exportOpenJob } from '@/ui/actions/files';
+import { tell } from '@/ui/actions/tell';
+import { useLater } from '@/ui/later';
+import { BothVersions } from './BothVersions';
+
+/** What went wrong with saving, and the ways out; the job in the window stays as it is. */
+export function SaveTrouble() {
+  const { save, saveError, other, takeOther, keepMine, putBack } = useLater(useOpenJob, (s) => s);
+  const [comparing, setComparing] = useState(false);
+  const router = useRouter();
+  const tried = (work: Promise<unknown>) => void work.catch((e) => tell('error', storageMessage(e)));
+  if (save === 'failed')
+    return (
+      <Alert severity="error" variant="filled" action={<><Button color="inherit" onClick={() => void exportOpenJob()}>Export to a file</Button><Button color="inherit" onClick={() => { useOpenJob.setState({ save: 'pending' }); void useOpenJob.getState().flush(); }}>Try again</Button></>}>
+        {saveError}
+      </Alert>
+    );
+  if (save !== 'changed' && save !== 'gone') return null;
+  const keep = <Button color="inherit" onClick={() => tried(keepMine().then((id) => id && router.push(`/job/${id}`)))}>Keep mine as a copy</Button>;
+  if (save === 'gone')
+    return (
+      <Alert severity="warning" variant="outlined" sx={{ borderRadius: 0 }} action={<><Button color="inherit" onClick={() => tried(putBack())}>Put it back</Button>{keep}</>}>
+        This job was deleted in another window. Yours is still here.
+      </Alert>
+    );
+  return (
+    <>
+      <Alert severity="warning" variant="outlined" sx={{ borderRadius: 0 }} action={<>{!!other?.clashes.length && <Button color="inherit" onClick={() => setComparing(true)}>Compare</Button>}<Button color="inherit" onClick={() => tried(takeOther())}>Take the other version</Button>{keep}</>}>
+        {other?.clashes.length ? 'The same thing was changed here and in another window. Nothing is saved over it until you choose.' : 'This job was changed in another window, and the two versions do not fit together. Yours is not saved over it.'}
+      </Alert>
+      {other && <BothVersions open={comparing} other={other} onClose={() => setComparing(false)} />}
+    </>
+  );
+}
