@@ -7,7 +7,7 @@ const floors = ['units', 'geometry', 'lettering', 'artwork', 'relief', 'cutters'
 const core = floors.map((f) => ({ type: `core-${f}`, pattern: `src/core/${f}` }));
 const houses = ['compute', 'store', 'ui', 'app', 'cli'];
 
-const outside = { compute: ['compute'], store: ['store'], ui: ['ui', 'store', 'compute'], app: ['ui'], cli: ['cli'] };
+const outside = { compute: ['compute'], store: ['store', 'compute'], ui: ['ui', 'store', 'compute'], app: ['ui'], cli: ['cli'] };
 
 const policy = (from, to) => ({ from: { element: { type: from } }, allow: [{ to: { element: { type: to } } }] });
 

@@ -8,7 +8,27 @@ export type News =
 
 const channel = typeof window === 'undefined' || typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('mirvak');
 
+/** Ears of this window that want its own news too. */
+const own = new Set<(news: News) => void>();
+
 export const tellOthers = (news: News): void => channel?.postMessage(news);
+
+/** Tells this window's own ears too. */
+export function tellAll(news: News): void {
+  tellOthers(news);
+  own.forEach((hear) => hear(news));
+}
+
+/** Hears the news of every window, this one's too; gives the way to stop that. */
+export function onAllNews<K extends News['of']>(of: K, heard: () => void): () => void {
+  const mine = (n: News) => n.of === of && heard();
+  own.add(mine);
+  const deaf = onNews(of, heard);
+  return () => {
+    own.delete(mine);
+    deaf();
+  };
+}
 
 /** Calls back when another window tells something of a kind; gives the way to stop that. */
 export function onNews<K extends News['of']>(of: K, heard: (news: Extract<News, { of: K }>) => void): () => void {

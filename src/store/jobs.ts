@@ -1,8 +1,9 @@
 import { demoJobs } from '@/core/job/demo';
-import { packJob, unpackJob } from '@/core/job/archive';
+import { archive } from '@/compute/archive';
 import { readJob } from '@/core/job/migrate';
 import { newJob, type Job } from '@/core/job/job';
-import { tellOthers } from './channel';
+import { alike } from '@/core/merge/job';
+import { tellAll, tellOthers } from './channel';
 import { db, type JobRow } from './db';
 import { findLeft, forgetLeft, windowId } from './journal';
 import { difference, headOf, itemRow, joined, portions, type Difference } from './keep';
@@ -23,8 +24,7 @@ async function writeItems(id: string, d: Pick<Difference, 'items' | 'gone'>): Pr
   for (const part of portions(d.items)) await db().items.bulkPut(part.map((i) => itemRow(id, i)));
 }
 
-async function insert(job: Job, picture: string | null = null): Promise<string> {
-  const id = freshId();
+async function insert(job: Job, picture: string | null = null, id: string = freshId()): Promise<string> {
   await db().transaction('rw', db().jobs, db().items, async () => {
     await db().jobs.add({ id, name: job.name, updated: Date.now(), revision: 1, job: headOf(job), picture, deleted: 0 });
     await writeItems(id, { items: job.items, gone: [] });
@@ -101,8 +101,8 @@ export async function sweepDeleted(): Promise<void> {
 }
 
 /** Reads a .mirvak or job.json file onto the shelf. Throws JobError; the shelf is unchanged then. */
-export async function importJob(file: File): Promise<string> {
-  const { job, assets } = unpackJob(new Uint8Array(await file.arrayBuffer()));
+export async function importJob(file: File, signal?: AbortSignal): Promise<string> {
+  const { job, assets } = await archive('unpackJob', [new Uint8Array(await file.arrayBuffer())], { signal });
   await takeFilesOf(job, assets);
   return insert(job);
 }
@@ -111,7 +111,7 @@ export async function importJob(file: File): Promise<string> {
 export async function exportJob(id: string, job?: Job): Promise<Uint8Array> {
   const row = await db().jobs.get(id);
   const packed = job ?? (await rawJob(row!));
-  return packJob(packed, await archiveFiles(packed));
+  return archive('packJob', [packed, await archiveFiles(packed)]);
 }
 
 /** A job of the shelf to look at, not to change, and its revision. Throws JobError. */
@@ -174,7 +174,7 @@ export async function saveJob(id: string, job: Job, revision: number, kept: Job 
     await db().jobs.update(id, { job: d.head, name: job.name, updated: Date.now(), revision: revision + 1, writer: windowId });
     return { ok: true, revision: revision + 1 } as const;
   });
-  if (result.ok) tellOthers({ of: 'job', id, revision: result.revision });
+  if (result.ok) tellAll({ of: 'job', id, revision: result.revision });
   return result;
 }
 
@@ -182,3 +182,22 @@ export const savePicture = async (id: string, picture: string): Promise<void> =>
 
 /** Saves a job beside the one it came from. */
 export const saveAsCopy = (job: Job): Promise<string> => insert({ ...job, name: `${job.name} (my version)` });
+
+/** How a job of a backup came back: as it was, as it lies there already, or beside another version of it. */
+export type PutBack = 'back' | 'there' | 'beside';
+
+/** Puts a job of a backup on the shelf; nothing that lies there is overwritten. Throws JobError. */
+export async function putBackJob(id: string, bytes: Uint8Array, beside: (name: string) => string): Promise<PutBack> {
+  const { job, assets } = await archive('unpackJob', [bytes]);
+  await takeFilesOf(job, assets);
+  const row = await db().jobs.get(id);
+  if (!row) return insert(job, null, id).then(() => 'back');
+  const there = await rawJob(row).then(readJob, () => null);
+  if (there && !row.deleted && alike(there, job)) return 'there';
+  // What lies in the bin comes out of it where it is the same.
+  if (there && alike(there, job)) return restoreJob(id).then(() => 'back');
+  const copy = { ...job, name: beside(job.name).slice(0, 200) };
+  // The same backup brought back twice lays no second copy there.
+  for (const r of await listJobs()) if (r.name === copy.name && alike(await rawJob(r).then(readJob, () => null), copy)) return 'there';
+  return insert(copy).then(() => 'beside');
+}

@@ -1,5 +1,6 @@
 import { zipSync, strToU8 } from 'fflate';
 import { packJob, unpackJob } from './archive';
+import { openZip, type ZipLimits } from './zip';
 import { demoJobs } from './demo';
 import { blankInUnit, datumOf, jobSchema, newJob } from './job';
 import { JobError, readJob } from './migrate';
@@ -58,5 +59,30 @@ describe('jobs', () => {
     expect(datumOf({ ...blank, datum: 'lb', zZero: 'top' })).toEqual({ x: 0, y: 0, z: 0 });
     expect(datumOf({ ...blank, datum: 'cm', zZero: 'bed' })).toEqual({ x: 50, y: 20, z: -6 });
     expect(datumOf({ ...blank, datum: 'rt', zZero: 'top' })).toEqual({ x: 100, y: 40, z: 0 });
+  });
+});
+
+describe('archives', () => {
+  it('are refused by what they say of themselves before anything is opened out, and hold no more than they say', () => {
+    const good = packJob(newJob('x'));
+    const limits: ZipLimits = { packed: 1e6, opened: 1e6, files: 3, each: [{ ending: 'job.json', most: 2000 }] };
+    expect(() => openZip(good, { ...limits, packed: 100 })).toThrow(/larger than 0 MB/);
+    expect(() => openZip(good, { ...limits, opened: 100 })).toThrow(/unpacks to more than/);
+    expect(() => openZip(zipSync({ a: strToU8('1'), b: strToU8('2') }), { ...limits, files: 1 })).toThrow(/more than 1 files/);
+    expect(() => openZip(zipSync({ 'x/job.json': new Uint8Array(2001) }), limits)).toThrow(/"x\/job\.json" in the archive is larger/);
+    // 8 MB of nothing that say they are 1 kB: no more than that comes out.
+    const bomb = zipSync({ 'job.json': new Uint8Array(8 << 20) });
+    const view = new DataView(bomb.buffer, bomb.byteOffset);
+    for (let i = 0; i + 4 < bomb.length; i++) {
+      if (view.getUint32(i, true) === 0x04034b50) view.setUint32(i + 22, 1000, true);
+      if (view.getUint32(i, true) === 0x02014b50) view.setUint32(i + 24, 1000, true);
+    }
+    let out = 0;
+    try {
+      out = openZip(bomb, limits)['job.json'].length;
+    } catch (e) {
+      expect(e).toBeInstanceOf(JobError);
+    }
+    expect(out).toBeLessThanOrEqual(1000);
   });
 });

@@ -20,6 +20,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { materials } from '@/core/cutters/materials';
 import { slug } from '@/core/pipeline/programs';
 import { formatLength } from '@/core/units/length';
+import { backupDue } from '@/store/backup';
 import { onNews } from '@/store/channel';
 import { storageMessage, type JobRow } from '@/store/db';
 import { copyJob, createJob, deleteJob, emptyBin, exportJob, importJob, listDeleted, listJobs, renameJob, restoreJob, seedDemoJobs, sweepDeleted } from '@/store/jobs';
@@ -29,6 +30,7 @@ import { Mark } from '@/ui/shell/Mark';
 import { PORTRAIT } from '@/ui/table/solid/portrait';
 import { Bin } from './Bin';
 import { HeldJobs } from './HeldJobs';
+import { backUp, Safekeeping } from './Safekeeping';
 import { paintPortraits } from './portraits';
 
 const ago = (t: number): string => {
@@ -50,6 +52,8 @@ export function JobShelf() {
   const [over, setOver] = useState(false);
   const [menu, setMenu] = useState<{ row: JobRow; at: HTMLElement } | null>(null);
   const [naming, setNaming] = useState<{ row: JobRow; name: string } | null>(null);
+  const [keeping, setKeeping] = useState(false);
+  const [due, setDue] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const [gone, setGone] = useState<JobRow[]>([]);
   const refresh = useCallback(async () => {
@@ -64,6 +68,7 @@ export function JobShelf() {
         await sweepDeleted();
         await seedDemoJobs();
         await refresh();
+        setDue(await backupDue());
       } catch (e) {
         setRows([]);
         setTrouble(storageMessage(e));
@@ -155,6 +160,9 @@ export function JobShelf() {
           <Mark size={38} />
           <Typography variant="h1">Job shelf</Typography>
           <Box sx={{ flex: 1 }} />
+          <Button color="inherit" onClick={() => setKeeping(true)}>
+            Safekeeping
+          </Button>
           <Button color="inherit" onClick={() => router.push('/library')}>
             Tool library
           </Button>
@@ -173,6 +181,11 @@ export function JobShelf() {
           </Alert>
         )}
         <HeldJobs />
+        {due && (
+          <Alert severity="info" sx={{ mb: 3 }} onClose={() => setDue(false)} action={<><Button color="inherit" onClick={() => void backUp().then(() => setDue(false))}>Back up everything</Button><Button color="inherit" onClick={() => setDue(false)}>Later</Button></>}>
+            There is work on this device that has not been backed up for two weeks.
+          </Alert>
+        )}
         {rows?.length === 0 && !trouble && (
           <Box sx={{ border: '1px dashed', borderColor: 'var(--mui-palette-line)', borderRadius: 3, p: 5, textAlign: 'center' }}>
             <Typography variant="h2">The shelf is empty</Typography>
@@ -204,6 +217,7 @@ export function JobShelf() {
             </Box>
           ))}
         </Box>
+        <Safekeeping open={keeping} ago={ago} onClose={() => setKeeping(false)} onChanged={() => void refresh().catch(() => {})} />
         <Bin rows={gone} ago={ago} onPutBack={(row) => void restoreJob(row.id).then(refresh)} onEmpty={() => void emptyBin().then(refresh).catch((e) => setTrouble(storageMessage(e)))} />
       </Box>
       <Menu open={!!menu} anchorEl={menu?.at} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>

@@ -3,12 +3,16 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import CircularProgress from '@mui/material/CircularProgress';
 import { useEffect, type ReactNode } from 'react';
+import { followWithFolder } from '@/store/folder';
 import { openKeeping, useKeeping } from '@/store/keeping';
+import { tell } from '@/ui/actions/tell';
 
 /** Shows the application once there is a place for what is made; where nothing outlives the window, says so above everything. */
 export function Kept({ children }: { readonly children: ReactNode }) {
   const { keeping, why } = useKeeping();
   useEffect(() => void openKeeping(), []);
+  // The folder on the disk, where there is one, follows from wherever the maker is.
+  useEffect(() => (keeping === 'device' ? followWithFolder((why) => tell('error', why)) : undefined), [keeping]);
   const windowOnly = keeping === 'window';
   useEffect(() => {
     if (!windowOnly) return;

@@ -42,7 +42,6 @@ const sheets = { blank: BlankSheet, artwork: ArtworkSheet, cuts: CutsSheet, proo
 
 /** Closes the open job; where it could not be saved, says what became of it. */
 function leaveJob(): void {
-  leaveField();
   const name = useOpenJob.getState().job?.name;
   void useOpenJob
     .getState()
@@ -119,11 +118,14 @@ export function Workbench({ id }: { id: string }) {
     window.addEventListener('keydown', key);
     window.addEventListener('paste', onPaste);
     window.addEventListener('beforeunload', close);
+    // Back takes the sheet away before its field is left: what was typed is entered first.
+    window.addEventListener('popstate', leaveField, { capture: true });
     document.addEventListener('visibilitychange', hide);
     return () => {
       window.removeEventListener('keydown', key);
       window.removeEventListener('paste', onPaste);
       window.removeEventListener('beforeunload', close);
+      window.removeEventListener('popstate', leaveField, { capture: true });
       document.removeEventListener('visibilitychange', hide);
     };
   }, []);

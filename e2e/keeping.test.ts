@@ -1,0 +1,135 @@
+import { readFileSync } from 'node:fs';
+import { unpackBackup } from '@/core/job/backup';
+import { unpackJob } from '@/core/job/archive';
+import { emptyBoard } from './board';
+import { eachOnAFreshDevice } from './device';
+import { Maker } from './maker';
+
+const device = eachOnAFreshDevice();
+
+test('a job in two windows: what one saves the other shows, what both change is compared, undo takes back only its own', async () => {
+  const { maker: a } = device;
+  await emptyBoard(a);
+  await a.press('Rectangle');
+  await a.sees('1 item');
+  await a.fill('Centre X', '60');
+  await a.saved();
+  const b = await device.visit();
+  await b.press('Open New job');
+  await b.stage('Artwork');
+  await b.press(/^Rectangle/, 'treeitem');
+  await b.holds('Centre X', '60');
+  await a.fill('Centre Y', '70');
+  await b.holds('Centre Y', '70');
+  await b.fill('Centre X', '80');
+  await a.holds('Centre X', '80');
+  await a.press('Undo');
+  await b.holds('Centre Y', '100');
+  await a.holds('Centre X', '80');
+
+  // Both at once: nothing is overwritten until it is said what counts.
+  await a.fill('Centre X', '90', false);
+  await b.fill('Centre X', '110', false);
+  await Promise.all([a.page.keyboard.press('Enter'), b.page.keyboard.press('Enter')]);
+  const late = await Promise.race([a, b].map((m) => m.sees('The same thing was changed here and in another window').then(() => m)));
+  await late.press('Compare');
+  await late.sees(/Artwork "Rectangle", X/);
+  const mine = late === a ? '90' : '110';
+  await late.sees(new RegExp(`This window\\s+${mine} mm`));
+  await late.press(/^The other window/);
+  await late.press('Bring together');
+  await late.saved();
+  for (const m of [a, b]) await m.holds('Centre X', late === a ? '110' : '90');
+});
+
+test('a deleted job lies in the bin, is put back, and goes for good when the bin is emptied', async () => {
+  const { maker } = device;
+  for (const name of ['Ferry ring', 'Sluice gear plate']) {
+    await maker.press(`More for ${name}`);
+    await maker.press('Delete', 'menuitem');
+    await maker.page.waitForFunction((n) => !document.querySelector(`[aria-label="Open ${n}"]`), {}, name);
+  }
+  await maker.press('Bin, 2 jobs');
+  await maker.press('Put back Ferry ring');
+  await maker.press('Close');
+  await maker.find('button', 'Open Ferry ring');
+  await maker.press('Bin, 1 job');
+  await maker.press('Empty the bin');
+  await maker.press(/for good/);
+  await maker.page.waitForFunction(() => !/Bin, /.test(document.body.innerText));
+  await maker.page.reload();
+  await maker.find('button', 'Open Ferry ring');
+  expect(await maker.text()).not.toMatch(/Sluice gear plate|Bin, /);
+});
+
+test('everything goes into one file and comes back from it; a folder of the maker gets each job', async () => {
+  const { maker } = device;
+  await maker.press('Safekeeping');
+  await maker.sees(/Mirvak uses [\d.]+ [kM]B/);
+  await maker.sees('None was made yet');
+  await maker.press('Back up everything');
+  const file = await device.downloaded(/\.mirvak-backup$/);
+  await maker.sees('Everything is in one file');
+  expect(unpackBackup(readFileSync(file)).jobs.map((j) => j.name).sort()).toEqual(['Ferry ring', 'Keeper\u2019s gear plate', 'Lock cottage board', 'Sluice gear plate'].sort());
+
+  // The browser's own question for a folder is answered with one of the page's origin.
+  await maker.page.evaluate(() => Object.assign(window, { showDirectoryPicker: async () => (await navigator.storage.getDirectory()).getDirectoryHandle('Jobs', { create: true }) }));
+  await maker.press('Done');
+  await maker.press('More for Ferry ring');
+  await maker.press('Delete', 'menuitem');
+  await maker.press('Bin, 1 job');
+  await maker.press('Empty the bin');
+  await maker.press(/for good/);
+  await maker.page.waitForFunction(() => !/Bin, /.test(document.body.innerText));
+  await maker.press('Safekeeping');
+  const [chooser] = await Promise.all([maker.page.waitForFileChooser(), maker.press('Bring a backup back')]);
+  await chooser.accept([file]);
+  await maker.sees('1 job put back, 3 already here');
+  await maker.press('Choose a folder');
+  await maker.sees('Each job is also written to the folder "Jobs"');
+  const inFolder = () =>
+    maker.page.evaluate(async () => {
+      const out: Record<string, number[]> = {};
+      const dir = await (await navigator.storage.getDirectory()).getDirectoryHandle('Jobs');
+      for await (const [name, h] of (dir as unknown as { entries(): AsyncIterable<[string, FileSystemFileHandle]> }).entries()) out[name] = [...new Uint8Array(await (await h.getFile()).arrayBuffer())];
+      return out;
+    });
+  for (let i = 0; i < 100 && Object.keys(await inFolder()).length < 4; i++) await new Promise((r) => setTimeout(r, 100));
+  expect(unpackJob(Uint8Array.from((await inFolder())['ferry-ring.mirvak'])).job.name).toBe('Ferry ring');
+  await maker.press('Done');
+  await maker.press('Open Ferry ring');
+  await maker.fill('Name of the job', 'Ferry ring, blue');
+  await maker.saved();
+  for (let i = 0; i < 200 && !(await inFolder())['ferry-ring-blue.mirvak']; i++) await new Promise((r) => setTimeout(r, 100));
+  expect(Object.keys(await inFolder()).filter((n) => n.startsWith('ferry'))).toEqual(['ferry-ring-blue.mirvak']);
+});
+
+test.each([
+  ['no storage at all', () => {
+    Object.defineProperty(window, 'indexedDB', { value: undefined });
+    Object.defineProperty(window, 'localStorage', { get: () => { throw new DOMException('no', 'SecurityError'); } });
+  }, /keeps nothing for Mirvak here/],
+  ['a database that never answers', () => {
+    IDBFactory.prototype.open = () => new EventTarget() as IDBOpenDBRequest;
+  }, /does not answer/],
+])('with %s jobs are made, exported and imported all the same, and it is said', async (name, spoil, words) => {
+  const { page } = device.maker;
+  await page.evaluateOnNewDocument(spoil);
+  await page.reload();
+  const maker = new Maker(page);
+  await maker.sees(words);
+  await maker.press('New job');
+  await maker.sees('Piece of material');
+  await maker.fill('Width (X)', '123');
+  await maker.sees('In this window only');
+  await maker.press('Export the job to a file');
+  const file = await device.downloaded(/^new-job.*\.mirvak$/);
+  expect(unpackJob(readFileSync(file)).job.blank.width).toBe(123);
+  await maker.press('Job shelf');
+  await maker.find('button', 'Open New job');
+  const input = (await page.$('input[type=file]'))!;
+  await (input as unknown as { uploadFile(f: string): Promise<void> }).uploadFile(file);
+  await maker.sees('is on the shelf');
+  await page.waitForFunction(() => document.querySelectorAll('[aria-label="Open New job"]').length === 2);
+  void name;
+});

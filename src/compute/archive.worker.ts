@@ -1,0 +1,4 @@
+import { archiveTasks } from './archives';
+import { answer } from './aside';
+
+answer(archiveTasks);

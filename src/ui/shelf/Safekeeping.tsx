@@ -1,0 +1,160 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import LinearProgress from '@mui/material/LinearProgress';
+import Typography from '@mui/material/Typography';
+import { useCallback, useEffect, useState, type ReactNode } from 'react';
+import { lastBackup, makeBackup, restoreBackup, type Restored } from '@/store/backup';
+import { storageMessage } from '@/store/db';
+import { allowFolder, chooseFolder, folderHere, folderMessage, foldersWork, leaveFolder, type Folder } from '@/store/folder';
+import { askToLast, bytesText, roomHere, type Room } from '@/store/room';
+import { askForFiles, download } from '@/ui/actions/files';
+import { tell } from '@/ui/actions/tell';
+
+interface State {
+  readonly room: Room | null;
+  readonly backup: number;
+  readonly folder: Folder | null;
+}
+
+const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
+
+export function restoredWords(r: Restored): string {
+  const parts = [
+    r.back && `${count(r.back, 'job')} put back`,
+    r.there && `${r.there} already here`,
+    r.beside && `${count(r.beside, 'job')} beside another version of it`,
+    r.others && `${count(r.others, 'cutter, machine, dialect or recipe', 'cutters, machines, dialects and recipes')} put back`,
+  ].filter(Boolean);
+  return `${parts.length ? parts.join(', ') : 'The backup holds nothing'}.${r.broken.map((b) => ` "${b.name}" could not be read: ${b.why}`).join('')}`;
+}
+
+/** Backs everything up into one file, and says how that went. */
+export async function backUp(progress?: (done: number) => void): Promise<void> {
+  try {
+    download(`mirvak-${new Date().toISOString().slice(0, 10)}.mirvak-backup`, await makeBackup(progress), 'application/zip');
+    tell('success', 'Everything is in one file, with your downloads. Keep it on another disk.');
+  } catch (e) {
+    tell('error', storageMessage(e));
+  }
+}
+
+function Part({ title, children }: { readonly title: string; readonly children: ReactNode }) {
+  return (
+    <Box component="section" sx={{ py: 2, borderTop: '1px solid', borderColor: 'divider' }}>
+      <Typography variant="h3" sx={{ mb: 0.5 }}>
+        {title}
+      </Typography>
+      {children}
+    </Box>
+  );
+}
+const row = { display: 'flex', gap: 1, flexWrap: 'wrap', mt: 1.25 } as const;
+
+/** Where the work lies, whether it is safe there, and how to have it elsewhere too. */
+export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: boolean; readonly onClose: () => void; readonly onChanged: () => void; readonly ago: (time: number) => string }) {
+  const [now, setNow] = useState<State | null>(null);
+  const [busy, setBusy] = useState<number | null>(null);
+  const look = useCallback(async () => {
+    const [room, backup, folder] = await Promise.all([roomHere(), lastBackup(), folderHere()]);
+    setNow({ room, backup, folder });
+  }, []);
+  useEffect(() => {
+    if (open) void look().catch(() => {});
+  }, [open, look]);
+  const work = (doing: Promise<unknown>, words: (e: unknown) => string = storageMessage) =>
+    void doing
+      .catch((e) => tell('error', (e as Error).name === 'JobError' || (e as Error).name === 'GivenUp' ? `The backup was not brought back. ${(e as Error).message}` : words(e)))
+      .finally(() => {
+        setBusy(null);
+        void look().catch(() => {});
+        onChanged();
+      });
+  const bringBack = () =>
+    askForFiles('.mirvak-backup,.zip', false, ([file]) => {
+      if (!file) return;
+      setBusy(0);
+      work(restoreBackup(file, setBusy).then((r) => tell(r.broken.length ? 'error' : 'success', restoredWords(r))));
+    });
+  const { room, backup, folder } = now ?? { room: null, backup: 0, folder: null };
+  return (
+    <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" slotProps={{ paper: { 'aria-label': 'Safekeeping' } }}>
+      <DialogContent>
+        <Typography variant="h2" sx={{ mb: 2 }}>
+          Safekeeping
+        </Typography>
+        {busy !== null && <LinearProgress variant="determinate" value={100 * busy} aria-label="Progress" sx={{ mb: 1 }} />}
+        <Part title="On this device">
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+            {room ? `Mirvak uses ${bytesText(room.used)}; ${bytesText(room.left)} are left for it.` : 'The browser does not say how much room there is.'}{' '}
+            {room?.lasting ? 'The browser keeps it until you clear it yourself.' : 'When the disk runs full, the browser may clear it without asking, unless it has promised not to.'}
+          </Typography>
+          {room && !room.lasting && (
+            <Box sx={row}>
+              <Button
+                variant="outlined"
+                onClick={() =>
+                  work(askToLast().then((ok) => tell(ok ? 'success' : 'info', ok ? 'The browser has promised to keep it.' : 'The browser makes no promise yet. Bookmark Mirvak or install it and ask again, and back up meanwhile.')))
+                }
+              >
+                Ask the browser to keep it
+              </Button>
+            </Box>
+          )}
+        </Part>
+        <Part title="In a file">
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+            All jobs with their fonts and pictures, the tool library, machines, dialects and recipes, in one file. {backup ? `Last made ${ago(backup)}.` : 'None was made yet.'}
+          </Typography>
+          <Box sx={row}>
+            <Button
+              variant="contained"
+              disabled={busy !== null}
+              onClick={() => {
+                setBusy(0);
+                work(backUp(setBusy));
+              }}
+            >
+              Back up everything
+            </Button>
+            <Button variant="outlined" color="inherit" disabled={busy !== null} onClick={bringBack}>
+              Bring a backup back
+            </Button>
+          </Box>
+          <Typography variant="caption" component="p" sx={{ color: 'text.secondary', mt: 1, mb: 0 }}>
+            Bringing one back overwrites nothing: what differs comes beside it. The bin is not backed up.
+          </Typography>
+        </Part>
+        <Part title="In a folder of yours">
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+            {!foldersWork() ? 'This browser does not let a page write to a folder.' : folder ? `Each job is also written to the folder "${folder.name}" soon after it is saved.` : 'Each job can also be written to a folder on your disk, soon after it is saved.'}
+            {folder?.waiting && ' The browser wants to be asked again first.'}
+          </Typography>
+          {foldersWork() && (
+            <Box sx={row}>
+              {folder?.waiting && (
+                <Button variant="contained" onClick={() => work(allowFolder(), folderMessage)}>
+                  Ask again
+                </Button>
+              )}
+              <Button variant="outlined" color={folder ? 'inherit' : 'primary'} onClick={() => work(chooseFolder(), folderMessage)}>
+                {folder ? 'Choose another' : 'Choose a folder'}
+              </Button>
+              {folder && (
+                <Button color="inherit" onClick={() => work(leaveFolder())}>
+                  Stop writing there
+                </Button>
+              )}
+            </Box>
+          )}
+        </Part>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Done</Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
