@@ -58,19 +58,16 @@ const row = { display: 'flex', gap: 1, flexWrap: 'wrap', mt: 1.25 } as const;
 export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: boolean; readonly onClose: () => void; readonly onChanged: () => void; readonly ago: (time: number) => string }) {
   const [now, setNow] = useState<State | null>(null);
   const [busy, setBusy] = useState<number | null>(null);
-  const look = useCallback(async () => {
-    const [room, backup, folder] = await Promise.all([roomHere(), lastBackup(), folderHere()]);
-    setNow({ room, backup, folder });
-  }, []);
+  const look = useCallback(() => void Promise.all([roomHere(), lastBackup(), folderHere()]).then(([room, backup, folder]) => setNow({ room, backup, folder }), () => {}), []);
   useEffect(() => {
-    if (open) void look().catch(() => {});
+    if (open) look();
   }, [open, look]);
   const work = (doing: Promise<unknown>, words: (e: unknown) => string = storageMessage) =>
     void doing
       .catch((e) => tell('error', (e as Error).name === 'JobError' || (e as Error).name === 'GivenUp' ? `The backup was not brought back. ${(e as Error).message}` : words(e)))
       .finally(() => {
         setBusy(null);
-        void look().catch(() => {});
+        look();
         onChanged();
       });
   const bringBack = () =>

@@ -2,11 +2,7 @@ import { splinePath } from '../../geometry/bspline';
 import { joinPaths } from '../../geometry/join';
 import { circlePath, identity, transformPath, type Path, type Segment } from '../../geometry/path';
 import { bulged } from './bulge';
-
-export interface Group {
-  readonly code: number;
-  readonly value: unknown;
-}
+import type { Group } from './groups';
 
 /** The boundaries of a HATCH, in its own plane, and whether it is filled with a pattern of lines. */
 export interface Hatch {

@@ -104,6 +104,8 @@ function arcSegments(x0: number, y0: number, rx: number, ry: number, degrees: nu
   const qy = (-k * ry * px) / rx;
   const cx = cos * qx - sin * qy + (x0 + x1) / 2;
   const cy = sin * qx + cos * qy + (y0 + y1) / 2;
+  // Radii beyond all measure leave no centre: what is drawn cannot be told from a line.
+  if (!Number.isFinite(cx + cy)) return [{ k: 'line', x: x1, y: y1 }];
   if (Math.abs(rx - ry) < 1e-12 * rx) return [{ k: 'arc', x: x1, y: y1, cx, cy, ccw: sweep }];
   // In the frame where the ellipse is a unit circle.
   const unit = (x: number, y: number) => ({ x: (cos * (x - cx) + sin * (y - cy)) / rx, y: (-sin * (x - cx) + cos * (y - cy)) / ry });
@@ -111,6 +113,7 @@ function arcSegments(x0: number, y0: number, rx: number, ry: number, degrees: nu
   const b = unit(x1, y1);
   const drawn = transformPath({ ...a, segments: [{ k: 'arc', ...b, cx: 0, cy: 0, ccw: sweep }], closed: false }, { a: cos * rx, b: sin * rx, c: -sin * ry, d: cos * ry, e: cx, f: cy });
   const last = drawn.segments[drawn.segments.length - 1];
+  if (!last) return [{ k: 'line', x: x1, y: y1 }];
   last.x = x1;
   last.y = y1;
   return drawn.segments;

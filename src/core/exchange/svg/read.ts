@@ -1,8 +1,8 @@
-import { XMLParser } from 'fast-xml-parser';
+import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { circlePath, compose, identity, transformPath, type Affine, type Path } from '../../geometry/path';
 import { ExchangeError, MOST_SEGMENTS, MOST_THINGS, type Drawn, type DrawnText, type DrawnThing } from '../drawn';
 import { readPathData } from './pathData';
-import { colourOf, rootStyle, StyleSheet, type Style } from './style';
+import { colourOf, rootStyle, StyleError, StyleSheet, type Style } from './style';
 import { readLength, readTransform, userNumber } from './transform';
 
 interface Element {
@@ -16,6 +16,8 @@ type Raw = Record<string, unknown>;
 
 const DEEPEST = 300;
 const DEEPEST_USE = 24;
+/** So many elements may be looked at, those that are used again as often as they are: beyond it a small file could keep the reader busy for ever. */
+const MOST_VISITS = 1_000_000;
 
 /**
  * Reads SVG (SVG 2 static shapes): paths with every command, basic shapes, nested groups and `svg`s, `use` and
@@ -29,11 +31,18 @@ export function readSvg(source: string, name: string): Drawn {
   try {
     raw = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', parseTagValue: false, parseAttributeValue: false, trimValues: false, ignoreDeclaration: true, ignorePiTags: true, maxNestedTags: DEEPEST }).parse(source) as Raw[];
   } catch (e) {
-    throw new ExchangeError(name, `it is not well-formed XML (${(e as Error).message}).`);
+    if (/nested/i.test((e as Error).message)) throw new ExchangeError(name, `its elements are nested more than ${DEEPEST} deep.`);
+    const found = XMLValidator.validate(source);
+    throw new ExchangeError(name, `it is not well-formed XML${found === true ? '' : `: line ${found.err.line} breaks its rules`}.`);
   }
   const root = raw.map((r) => elementOf(r, 0, name)).find((e) => e?.tag === 'svg');
   if (!root) throw new ExchangeError(name, 'it holds no <svg> element.');
-  return new Reader(name).read(root);
+  try {
+    return new Reader(name).read(root);
+  } catch (e) {
+    if (e instanceof StyleError) throw new ExchangeError(name, `${e.message}. Save it again as plain SVG.`);
+    throw e;
+  }
 }
 
 function elementOf(raw: Raw, depth: number, name: string): Element | null {
@@ -58,6 +67,7 @@ class Reader {
   private readonly sheet = new StyleSheet();
   private readonly byId = new Map<string, Element>();
   private segments = 0;
+  private visits = 0;
 
   constructor(private readonly name: string) {}
 
@@ -88,6 +98,7 @@ class Reader {
   }
 
   private walk(e: Element, outer: Affine, parent: Style, layer: string, uses: readonly string[]): void {
+    if (++this.visits > MOST_VISITS) throw new ExchangeError(this.name, `its parts are used in each other more than ${MOST_VISITS} times.`);
     const a = e.attributes;
     switch (e.tag) {
       case 'defs':

@@ -48,10 +48,13 @@ interface Declaration {
 }
 
 interface Rule {
-  readonly selector: CssNode;
+  /** Its parts, in order. */
+  readonly selector: readonly CssNode[];
   /** Ids, classes and the like, types: the weight of CSS, one number. */
   readonly weight: number;
   readonly set: readonly Declaration[];
+  /** Its place among all. */
+  at: number;
 }
 
 interface Place {
@@ -82,9 +85,35 @@ function appliesTo(media: string): boolean | null {
   return kinds.every((q) => /^(print|speech|not\s+(screen|all))$/.test(q)) ? false : null;
 }
 
+/** So many times a selector may be held against an element: beyond it a small sheet could keep the reader busy for ever. */
+const MOST_STEPS = 3_000_000;
+
+/** Raised when the style sheets of a drawing ask too much. */
+export class StyleError extends Error {
+  constructor() {
+    super(`its style sheet takes more than ${MOST_STEPS} comparisons`);
+    this.name = 'StyleError';
+  }
+}
+
+/** What a selector asks first of an element that it is to meet. */
+function keyOf(selector: readonly CssNode[]): string {
+  let key = '';
+  for (let k = selector.length - 1; k >= 0 && selector[k].type !== 'Combinator'; k--) {
+    const n = selector[k];
+    if (n.type === 'IdSelector') return `#${n.name}`;
+    if (n.type === 'ClassSelector') key = `.${n.name}`;
+    else if (n.type === 'TypeSelector' && n.name !== '*' && !key) key = n.name.replace(/^.*\|/, '');
+  }
+  return key;
+}
+
 /** The rules of a drawing's style sheets, read by a parser of CSS and applied by its cascade (CSS Cascading Level 4). */
 export class StyleSheet {
   private readonly rules: Rule[] = [];
+  /** Rules by what the last part of their selector asks for: an id, a class, a tag, or anything. */
+  private readonly byKey = new Map<string, Rule[]>();
+  private steps = 0;
   private readonly places = new Map<Styled, Place>();
   /** Selectors and rules that are not read, as they are written. */
   readonly skipped = new Set<string>();
@@ -98,6 +127,22 @@ export class StyleSheet {
     this.take(childrenOf(parsed(css, 'stylesheet')));
     // The order of the sheets decides among equals: sorting is stable.
     this.rules.sort((a, b) => a.weight - b.weight);
+    this.byKey.clear();
+    this.rules.forEach((r, at) => {
+      r.at = at;
+      const key = keyOf(r.selector);
+      const list = this.byKey.get(key);
+      if (list) list.push(r);
+      else this.byKey.set(key, [r]);
+    });
+  }
+
+  /** Rules that may meet an element by what they ask of it first, in the order of the sheet. */
+  private rulesFor(e: Styled): Rule[] {
+    if (!this.rules.length) return [];
+    const { id, class: classes = '' } = e.attributes;
+    const keys = new Set(['', e.tag, `#${id}`, ...classes.split(/\s+/).map((c) => `.${c}`)]);
+    return [...keys].flatMap((k) => this.byKey.get(k) ?? []).sort((a, b) => a.at - b.at);
   }
 
   private take(nodes: readonly CssNode[]): void {
@@ -115,7 +160,7 @@ export class StyleSheet {
       if (n.prelude.type !== 'SelectorList') this.skipped.add(generate(n.prelude));
       else
         for (const selector of childrenOf(n.prelude)) {
-          if (readable(selector)) this.rules.push({ selector, weight: weightOf(selector), set });
+          if (readable(selector)) this.rules.push({ selector: childrenOf(selector), weight: weightOf(selector), set, at: 0 });
           else this.skipped.add(generate(selector));
         }
     }
@@ -129,7 +174,7 @@ export class StyleSheet {
       if (value !== 'inherit') s[key] = value;
     };
     for (const name of Object.keys(names)) if (e.attributes[name] !== undefined) set(names[name], e.attributes[name].trim());
-    const met = this.rules.filter((r) => this.matches(e, childrenOf(r.selector)));
+    const met = this.rulesFor(e).filter((r) => this.matches(e, r.selector));
     const mine = e.attributes.style ? declarations(childrenOf(parsed(e.attributes.style, 'declarationList'))) : [];
     for (const important of [false, true]) {
       for (const r of met) for (const d of r.set) if (d.important === important) set(d.key, d.value);
@@ -140,6 +185,7 @@ export class StyleSheet {
 
   /** Whether a selector, read from its end, meets an element and those that it names by their relation to it. */
   private matches(e: Styled, selector: readonly CssNode[]): boolean {
+    if (++this.steps > MOST_STEPS) throw new StyleError();
     let k = selector.length - 1;
     for (; k >= 0 && selector[k].type !== 'Combinator'; k--) if (!simple(e, selector[k], this.places.get(e))) return false;
     if (k < 0) return true;
