@@ -55,6 +55,7 @@ let proven: readonly PlacedProgram[] = [];
 let last: Proof | null = null;
 
 const api: ComputeApi = {
+  hold: (name) => new Promise((held) => void navigator.locks.request(name, () => (held(), new Promise<never>(() => {})))),
   setStop(shared) {
     if (shared) stop = new Int32Array(shared);
   },

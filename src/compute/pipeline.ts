@@ -1,10 +1,9 @@
-import * as Comlink from 'comlink';
 import { create } from 'zustand';
 import type { CutPlan } from '@/core/cuts/kind';
 import { hashText } from '@/core/geometry/hash';
 import { cutKey } from '@/core/pipeline/planning';
 import type { Cut, Job } from '@/core/job/job';
-import { computePool, isCancelled } from './pool';
+import { computePool, isCancelled, onProverLost } from './pool';
 import type { ProofResult } from './protocol';
 
 export type Quality = 'quick' | 'fine' | 'finest';
@@ -116,7 +115,7 @@ async function hold(proof: ProofResult): Promise<void> {
   const { prover } = computePool();
   useWork.setState({ comparing: true });
   try {
-    const findings = await prover.api.compare(prover.next(), Comlink.proxy(() => {}));
+    const findings = await prover.ask((api) => api.compare(prover.next(), prover.hearing(() => {})));
     useWork.setState((w) => (w.proof === proof ? { proof: { ...proof, findings, compared: true } } : w));
   } finally {
     useWork.setState({ comparing: false });
@@ -145,8 +144,7 @@ async function pump(): Promise<void> {
 }
 
 async function step(): Promise<void> {
-  const pool = computePool();
-  await pool.ready;
+  const { planner, prover } = computePool();
   for (;;) {
     const job = wanted;
     if (!job || useWork.getState().stopped) return;
@@ -156,13 +154,9 @@ async function step(): Promise<void> {
     planningKey = key;
     useWork.setState({ planning: { cutId: cut.id, done: 0 }, error: '' });
     try {
-      const plan = await pool.planner.api.plan(
-        pool.planner.next(),
-        lean(job),
-        cut.id,
-        // Progress comes by its own way and may come after the result: by then it says nothing.
-        Comlink.proxy((done) => useWork.setState((w) => (w.planning?.cutId === cut.id ? { planning: { cutId: cut.id, done } } : w))),
-      );
+      // Progress comes by its own way and may come after the result: by then it says nothing.
+      const told = planner.hearing((done) => useWork.setState((w) => (w.planning?.cutId === cut.id ? { planning: { cutId: cut.id, done } } : w)));
+      const plan = await planner.ask((api) => api.plan(planner.next(), lean(job), cut.id, told));
       useWork.setState((w) => ({ cuts: { ...w.cuts, [cut.id]: { key, plan } }, planning: null }));
     } catch (e) {
       useWork.setState({ planning: null });
@@ -177,13 +171,8 @@ async function step(): Promise<void> {
   useWork.setState({ proving: 0, error: '' });
   try {
     const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as [string, CutPlan]);
-    const proof = await pool.prover.api.prove(
-      pool.prover.next(),
-      lean(job),
-      plans,
-      cellOf(job, quality),
-      Comlink.proxy((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w))),
-    );
+    const told = prover.hearing((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w)));
+    const proof = await prover.ask((api) => api.prove(prover.next(), lean(job), plans, cellOf(job, quality), told));
     useWork.setState({ proof, proofKey: key, proving: null });
     await hold(proof);
   } catch (e) {
@@ -192,3 +181,9 @@ async function step(): Promise<void> {
     if (!useWork.getState().stopped) again = true;
   }
 }
+
+// What was proven went with its worker: it is proven anew, so that it can be played and looked into.
+onProverLost(() => {
+  useWork.setState({ proofKey: '' });
+  if (wanted) void pump();
+});

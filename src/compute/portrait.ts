@@ -1,4 +1,3 @@
-import * as Comlink from 'comlink';
 import type { CutPlan } from '@/core/cuts/kind';
 import type { Job } from '@/core/job/job';
 import type { HeightField } from '@/core/relief/field';
@@ -15,17 +14,16 @@ export async function provenSurface(job: Job, signal: AbortSignal): Promise<Heig
     pool.planner.cancel();
     pool.prover.cancel();
   };
-  const quiet = Comlink.proxy(() => {});
-  await pool.ready;
+  const quiet = () => {};
   signal.addEventListener('abort', leave);
   try {
     const plans: [string, CutPlan][] = [];
     for (const cut of job.cuts.filter((c) => c.enabled)) {
       if (signal.aborted) return null;
-      plans.push([cut.id, await pool.planner.api.plan(pool.planner.next(), lean(job), cut.id, quiet)]);
+      plans.push([cut.id, await pool.planner.ask((api) => api.plan(pool.planner.next(), lean(job), cut.id, pool.planner.hearing(quiet)))]);
     }
     if (!plans.length || signal.aborted) return null;
-    return (await pool.prover.api.prove(pool.prover.next(), lean(job), plans, cellOf(job, 'quick'), quiet)).field;
+    return (await pool.prover.ask((api) => api.prove(pool.prover.next(), lean(job), plans, cellOf(job, 'quick'), pool.prover.hearing(quiet)))).field;
   } catch (e) {
     if (isCancelled(e)) return null;
     throw e;

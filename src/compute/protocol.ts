@@ -62,6 +62,8 @@ export interface ArtworkApi {
 
 /** The calls that a compute worker answers. Cancelled calls reject with an error called "Cancelled". */
 export interface ComputeApi extends ArtworkApi {
+  /** Holds a lock of this name as long as the worker lives; answers when it has it. */
+  hold(name: string): Promise<void>;
   setStop(stop: SharedArrayBuffer | null): void;
   putFonts(files: Record<string, Uint8Array>): void;
   plan(ticket: number, job: Job, cutId: string, progress: ReportProgress): CutPlan;

@@ -16,6 +16,7 @@ import { local } from '@/store/local';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { dropEmptyGroups } from '@/core/job/regroup';
+import { busyWith } from '@/ui/common/busy';
 import { edit, freeName, jobNow, openLayer, pickable, placesOf } from './edits';
 import { tell } from './tell';
 
@@ -80,8 +81,8 @@ export async function workOnShapes(task: ShapeTask, name: string): Promise<void>
   const job = jobNow();
   if (!items.length || !job) return;
   try {
-    const { api } = await artworkHelper();
-    const results = await api.shapes(items, task);
+    const helper = artworkHelper();
+    const results = await busyWith(`${name}\u2026`, () => helper.dismiss(), () => helper.ask((api) => api.shapes(items, task)));
     // Another change may have come while the worker was at it.
     if (!items.every((i) => jobNow()?.items.includes(i))) return tell('info', 'The artwork was changed meanwhile; nothing was done.');
     if (!results.length) return tell('info', task.kind === 'combine' ? 'Nothing would be left of these outlines.' : 'Nothing comes of this: are the outlines closed, and wide enough?');
@@ -90,7 +91,7 @@ export async function workOnShapes(task: ShapeTask, name: string): Promise<void>
     const fresh = results.map((paths, k) => drawingOf(paths, names[k], like));
     replace(name, items, fresh, task.kind === 'offset');
   } catch (e) {
-    tell('error', `The outlines could not be worked on: ${(e as Error).message}`);
+    tell('error', `The outlines could not be worked on, and stay as they were. ${(e as Error).name === 'GivenUp' || (e as Error).name === 'RangeError' ? (e as Error).message : 'Try fewer at a time.'}`);
   }
 }
 

@@ -1,4 +1,5 @@
 import { artworkHelper } from '@/compute/pool';
+import type { ComputeApiRemote } from '@/compute/seat';
 import { writeDxf } from '@/core/exchange/dxf/write';
 import { writeSvg, type WrittenThing } from '@/core/exchange/svg/write';
 import { placeItem, type Item } from '@/core/artwork/item';
@@ -7,6 +8,7 @@ import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { pasteFromClipboard } from './artwork';
 import { addFontFile } from './lettering';
+import { busyWith } from '@/ui/common/busy';
 import { edit, jobNow } from './edits';
 import { askForFiles, download } from './files';
 import { tell } from './tell';
@@ -24,6 +26,8 @@ export async function takeFiles(files: readonly File[]): Promise<void> {
   }
 }
 
+/** Milliseconds after which a drawing that is still being read is given up. */
+const READING = 30_000;
 /** Items that come from the worker at a time. */
 const PORTION = 150;
 
@@ -32,16 +36,17 @@ const askUnit = (name: string, width: number, height: number): Promise<number | 
 
 export async function importDrawing(name: string, bytes: Uint8Array): Promise<void> {
   try {
-    const { api } = await artworkHelper();
-    const opened = await api.openDrawing(name, bytes);
+    const helper = artworkHelper();
+    const read = <T>(work: (api: ComputeApiRemote) => Promise<T>) => busyWith(`Reading ${name}\u2026`, () => helper.dismiss(), () => helper.ask(work, { patience: READING }));
+    const opened = await read((api) => api.openDrawing(name, bytes));
     const unit = opened.unitKnown || !(opened.width + opened.height > 0) ? undefined : await askUnit(name, opened.width, opened.height);
     const job = jobNow();
     if (!job || unit === null) return;
-    const made = await api.makeItems(name.replace(/\.[a-z]+$/i, ''), { blank: job.blank, layers: job.layers, unit });
+    const made = await read((api) => api.makeItems(name.replace(/\.[a-z]+$/i, ''), { blank: job.blank, layers: job.layers, unit }));
     if (!made.count) return tell('info', `"${name}" draws nothing that can be cut. ${made.remarks.join(' ')}`);
     const items: Item[] = [];
     // Frozen, they are taken as they are: nothing looks through thousands of nodes for changes.
-    for (let k = 0; k < made.count; k += PORTION) items.push(...(await api.madeItems(k, k + PORTION)).map(Object.freeze as (i: Item) => Item));
+    for (let k = 0; k < made.count; k += PORTION) items.push(...(await helper.ask((api) => api.madeItems(k, k + PORTION))).map(Object.freeze as (i: Item) => Item));
     const got = { ...made, items };
     edit(`Import ${name}`, (j) => {
       j.layers.push(...got.layers);
@@ -51,7 +56,9 @@ export async function importDrawing(name: string, bytes: Uint8Array): Promise<vo
     setView({ picked: got.items.map((i) => i.id), stage: 'artwork' });
     tell('success', `"${name}": ${got.items.length} ${got.items.length === 1 ? 'thing' : 'things'}. ${got.remarks.join(' ')}`);
   } catch (e) {
-    tell('error', (e as Error).name === 'ExchangeError' || /was not read/.test((e as Error).message) ? (e as Error).message : `"${name}" was not read: ${(e as Error).message}`);
+    const { name: kind, message } = e as Error;
+    if (kind === 'GivenUp') tell('error', `"${name}" was not read. ${message} The job stays as it was.`);
+    else tell('error', kind === 'ExchangeError' ? message : `"${name}" was not read: something in it is not understood. Save it as plain SVG or DXF in the program it comes from, and try again.`);
   }
 }
 

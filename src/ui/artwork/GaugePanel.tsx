@@ -40,9 +40,9 @@ export function GaugePanel({ items, unit }: { items: readonly Item[]; unit: Unit
     let live = true;
     const t = setTimeout(() => {
       artworkHelper()
-        .then(({ api }) => api.gauge(items, fit.map(radiusOf)))
+        .ask((api) => api.gauge(items, fit.map(radiusOf)))
         .then((r) => live && (setResult({ of: items, r }), setError('')))
-        .catch((e: Error) => live && setError(`These outlines could not be gauged: ${e.message}`));
+        .catch((e: Error) => live && setError(`These outlines could not be gauged. ${e.name === 'GivenUp' || e.name === 'RangeError' ? e.message : 'Try fewer at a time.'}`));
     }, 150);
     return () => {
       live = false;

@@ -47,7 +47,7 @@ export function TraceDialog({ job, of }: { job: Job; of: File | { readonly again
     let url = '';
     open(job, of)
       .then(async ({ file, picture, before, width }) => {
-        const seen = await (await artworkHelper()).api.lookAt(picture);
+        const seen = await artworkHelper().ask((api) => api.lookAt(picture));
         if (!live) return;
         setProposed(seen.colours);
         setOptions(before ?? { ...traceDefaults, threshold: Math.round(seen.threshold * 100) / 100, colours: seen.colours });

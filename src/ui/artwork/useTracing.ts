@@ -1,4 +1,3 @@
-import * as Comlink from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { artworkHelper, isCancelled } from '@/compute/pool';
 import type { Picture } from '@/core/artwork/trace/colours';
@@ -20,17 +19,16 @@ export function useTracing(picture: Picture | null, options: TraceOptions): Trac
     if (!picture) return;
     const mine = ++asked.current;
     const told = (s: Partial<Tracing>) => mine === asked.current && setState((was) => ({ ...was, ...s }));
-    const t = setTimeout(() => {
-      void artworkHelper().then(async (seat) => {
-        seat.cancel();
-        told({ done: 0 });
-        try {
-          const layers = await seat.api.trace(seat.next(), picture, options, Comlink.proxy((done: number) => void told({ done })));
-          told({ layers, done: null, error: '' });
-        } catch (e) {
-          if (!isCancelled(e)) told({ error: (e as Error).message, done: null });
-        }
-      });
+    const t = setTimeout(async () => {
+      const helper = artworkHelper();
+      helper.cancel();
+      told({ done: 0 });
+      try {
+        const layers = await helper.ask((api) => api.trace(helper.next(), picture, options, helper.hearing((done) => void told({ done }))));
+        told({ layers, done: null, error: '' });
+      } catch (e) {
+        if (!isCancelled(e)) told({ error: (e as Error).name === 'GivenUp' ? `The picture was not traced. ${(e as Error).message}` : 'The picture could not be traced so. Try fewer colours, or a smaller picture.', done: null });
+      }
     }, 120);
     return () => clearTimeout(t);
   }, [picture, options]);
@@ -38,7 +36,7 @@ export function useTracing(picture: Picture | null, options: TraceOptions): Trac
   useEffect(
     () => () => {
       asked.current++;
-      void artworkHelper().then((seat) => seat.cancel());
+      artworkHelper().cancel();
     },
     [],
   );

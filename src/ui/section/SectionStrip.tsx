@@ -53,9 +53,8 @@ export function SectionStrip() {
     if (!section) return;
     const ticket = ++asked.current;
     const timer = setTimeout(() => {
-      const pool = computePool();
-      void pool.ready
-        .then(() => pool.planner.api.section(lean(job), section.x0, section.y0, section.x1, section.y1, COUNT))
+      void computePool()
+        .planner.ask((api) => api.section(lean(job), section.x0, section.y0, section.x1, section.y1, COUNT))
         .then((r) => ticket === asked.current && setTarget(r.target))
         .catch((e) => {
           if (!isCancelled(e)) setTarget(null);
@@ -71,7 +70,7 @@ export function SectionStrip() {
     let live = true;
     const timer = setTimeout(() => {
       void computePool()
-        .prover.api.along(section.x0, section.y0, section.x1, section.y1, COUNT)
+        .prover.ask((api) => api.along(section.x0, section.y0, section.x1, section.y1, COUNT))
         .then((z) => live && z && setCut({ of: section, proof, z }))
         .catch((e) => {
           if (!isCancelled(e)) throw e;

@@ -3,6 +3,7 @@ import CssBaseline from '@mui/material/CssBaseline';
 import { styled, ThemeProvider } from '@mui/material/styles';
 import { MaterialDesignContent, SnackbarProvider } from 'notistack';
 import type { ReactNode } from 'react';
+import { BusyBar } from './BusyBar';
 import { Kept } from './Kept';
 import { theme } from '@/ui/theme/theme';
 
@@ -22,6 +23,7 @@ export function Providers({ children }: { children: ReactNode }) {
       <CssBaseline />
       <SnackbarProvider Components={notices} maxSnack={3} autoHideDuration={7000} anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}>
         <Kept>{children}</Kept>
+        <BusyBar />
       </SnackbarProvider>
     </ThemeProvider>
   );

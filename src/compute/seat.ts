@@ -1,0 +1,118 @@
+import * as Comlink from 'comlink';
+import { GivenUp } from './aside';
+import type { ComputeApi } from './protocol';
+
+export type ComputeApiRemote = Comlink.Remote<ComputeApi>;
+
+/** A worker that sits there, and what tells when it is lost. */
+interface Crew {
+  readonly worker: Worker;
+  readonly api: Comlink.Remote<ComputeApi>;
+  /** Rejects when the worker is no more, or is given up. */
+  readonly lost: Promise<never>;
+  readonly lose: (why: GivenUp['why']) => void;
+  readonly ready: Promise<void>;
+  gone: boolean;
+  /** When something was heard of it last, ms. */
+  heard: number;
+}
+
+export interface Ask {
+  /** So long nothing may be heard, ms. */
+  readonly patience?: number;
+}
+
+/** Work reports many times a second where it goes on; beyond this, ms, it never comes to an end. */
+const PATIENCE = 120_000;
+
+/**
+ * A place for a worker, with its own stop mark. Tickets rise; everything up to the stop mark is given up. A worker that dies
+ * is noticed at once (it holds a lock as long as it lives) and replaced, and its work is tried once more; one of which nothing
+ * is heard for too long is replaced too, and its work given up.
+ */
+export class Seat {
+  private crew: Crew | null = null;
+  private asked = 0;
+  private readonly stop: Int32Array | null = typeof SharedArrayBuffer === 'undefined' ? null : new Int32Array(new SharedArrayBuffer(4));
+  private ticket = 0;
+
+  constructor(
+    /** Gives a fresh worker what it needs. */
+    private readonly equip: (api: Comlink.Remote<ComputeApi>) => Promise<void>,
+    /** A worker was lost while nothing was asked of it. */
+    private readonly onLost: () => void = () => {},
+  ) {
+    this.crew = this.hire();
+  }
+
+  private hire(): Crew {
+    const worker = new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' });
+    const api = Comlink.wrap<ComputeApi>(worker);
+    let fail: (e: GivenUp) => void = () => {};
+    const lost = new Promise<never>((_, no) => (fail = no));
+    lost.catch(() => {});
+    const crew: Crew = {
+      worker,
+      api,
+      lost,
+      lose: (why) => {
+        if (crew.gone) return;
+        crew.gone = true;
+        worker.terminate();
+        fail(new GivenUp(why));
+        if (this.crew === crew) this.crew = null;
+        if (why === 'died' && !this.asked) this.onLost();
+      },
+      ready: Promise.resolve(),
+      gone: false,
+      heard: performance.now(),
+    };
+    worker.onerror = () => crew.lose('died');
+    if (this.stop) void api.setStop(this.stop.buffer as SharedArrayBuffer);
+    const name = `mirvak-worker-${crypto.randomUUID()}`;
+    // Whoever gets this lock after the worker learns that the worker is no more.
+    if (navigator.locks) void api.hold(name).then(() => navigator.locks.request(name, () => crew.lose('died')));
+    return Object.assign(crew, { ready: this.equip(api) });
+  }
+
+  /** Asks the worker for something, or a fresh one where the last was lost. Throws GivenUp, or what the work throws. */
+  async ask<T>(work: (api: Comlink.Remote<ComputeApi>) => Promise<T>, { patience = PATIENCE }: Ask = {}): Promise<T> {
+    this.asked++;
+    try {
+      for (let tries = 0; ; tries++) {
+        const crew = (this.crew ??= this.hire());
+        crew.heard = performance.now();
+        const watch = setInterval(() => performance.now() - crew.heard > patience && crew.lose('late'), Math.min(1000, patience));
+        try {
+          await Promise.race([crew.ready, crew.lost]);
+          return await Promise.race([work(crew.api), crew.lost]);
+        } catch (e) {
+          if (!(e instanceof GivenUp) || e.why !== 'died' || tries) throw e;
+        } finally {
+          clearInterval(watch);
+        }
+      }
+    } finally {
+      this.asked--;
+    }
+  }
+
+  /** Progress of what was asked for, as a worker can report it: each report says that it is at it. */
+  hearing(told: (done: number) => void): (done: number) => void {
+    return Comlink.proxy((done: number) => {
+      if (this.crew) this.crew.heard = performance.now();
+      told(done);
+    });
+  }
+  next(): number {
+    return ++this.ticket;
+  }
+  /** Gives up everything that was asked for so far. */
+  cancel(): void {
+    if (this.stop) Atomics.store(this.stop, 0, this.ticket);
+  }
+  /** Sends the worker away, whatever it is at. */
+  dismiss(): void {
+    this.crew?.lose('stopped');
+  }
+}
