@@ -76,6 +76,10 @@ export class MotionBuilder {
     if (this.count && x === this.lastX && y === this.lastY && z === this.lastZ) return;
     this.push(RAPID, x, y, z, 0, 0, 0);
   }
+  /** By rapid to another height, straight up or down; nothing before there is a place to lift from. */
+  lift(z: number): void {
+    if (this.count) this.rapid(this.lastX, this.lastY, z);
+  }
   line(x: number, y: number, z: number, feed: number): void {
     if (x === this.lastX && y === this.lastY && z === this.lastZ) return;
     this.push(FEED, x, y, z, 0, 0, feed);

@@ -44,7 +44,7 @@ const programOf = (stretches: readonly (readonly [number, readonly Visit[]])[]):
           else b.line(v.x + dx, v.y + dy, z, 900);
         });
         if (v.skim) b.rapid(v.x, v.y, -0.5);
-        b.rapid(b.lastX, b.lastY, 10);
+        b.lift(10);
       }
       const motion = b.build();
       return { tool, cutId: `c${k}`, motion, line: new Int32Array(motion.count), rpm: new Float64Array(motion.count) };

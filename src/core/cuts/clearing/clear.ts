@@ -127,6 +127,6 @@ function hatchMoves(b: MotionBuilder, region: Region, step: number, angle: numbe
     wallPass(b, levels[0].loops, m, z, above);
     above = z;
   }
-  b.rapid(b.lastX, b.lastY, m.safe);
+  b.lift(m.safe);
 }
 

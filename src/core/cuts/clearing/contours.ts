@@ -119,7 +119,7 @@ export function clearingMoves(b: MotionBuilder, clearing: Clearing, m: ClearingM
       cutRing(b, pockets[k].p, clearing, m, z, above, down);
       above = z;
     }
-    b.rapid(b.lastX, b.lastY, m.safe);
+    b.lift(m.safe);
   }
 }
 
@@ -150,7 +150,7 @@ function cutRing(b: MotionBuilder, ring: Ring, c: Clearing, m: ClearingMoves, z:
     else {
       // Lift only as far as needed: inside the same pocket the face is the highest thing there is.
       const lift = down.on ? m.low : m.safe;
-      b.rapid(b.lastX, b.lastY, lift);
+      b.lift(lift);
       b.rapid(p.x, p.y, lift);
     }
     s = enter(b, track, place, m, z, above);

@@ -62,8 +62,8 @@ export function entryPlace(track: Track, s: number, m: EntryMoves): EntryPlace {
 /** From above the place down to the face of what is left there, by feed from where there can be material. */
 function approach(b: MotionBuilder, m: EntryMoves, above: number): void {
   const air = m.walled || above >= m.face ? Math.max(0, above) : above;
-  if (b.lastZ > m.clearance) b.rapid(b.lastX, b.lastY, m.clearance);
-  if (air + m.approach < b.lastZ) b.rapid(b.lastX, b.lastY, air + m.approach);
+  if (b.lastZ > m.clearance) b.lift(m.clearance);
+  if (air + m.approach < b.lastZ) b.lift(air + m.approach);
   b.plunge(above, m.plunge);
 }
 
@@ -112,7 +112,7 @@ export const backwards = (stretches: readonly Stretch[]): Stretch[] => stretches
 export function enterOpen(b: MotionBuilder, track: Track, m: EntryMoves, z: number, above: number, free: boolean): void {
   if (free) {
     // A wider cutter has been here, and nothing stands above its floor.
-    if (b.lastZ > z + m.approach) b.rapid(b.lastX, b.lastY, z + m.approach);
+    if (b.lastZ > z + m.approach) b.lift(z + m.approach);
     return b.plunge(z, m.plunge);
   }
   approach(b, m, above);

@@ -51,7 +51,7 @@ export function evenClearing(b: MotionBuilder, region: Region, step: number, mov
       wallPass(b, wide[piece].wall, m, z, above);
       above = z;
     }
-    b.rapid(b.lastX, b.lastY, m.safe);
+    b.lift(m.safe);
   }
   if (!narrow.length) return;
   // Both come from the same insets: the outer contours are the same, point by point.
@@ -68,7 +68,7 @@ function placeMoves(b: MotionBuilder, p: DiscPlace, m: EvenMoves, z: number, abo
   helixDown(b, { cx: root.x, cy: root.y, ccw: m.climb }, m, z, above);
   spiral(b, root, helix, m, z);
   for (const step of p.steps) crescent(b, step, m, z);
-  b.rapid(b.lastX, b.lastY, m.low);
+  b.lift(m.low);
 }
 
 /** Half turns about two centres in turn, the radius growing evenly, and a last whole turn. The tool stands at `from` beside the centre. */
@@ -117,7 +117,7 @@ function crescent(b: MotionBuilder, { from, to, between, back }: DiscStep, m: Ev
 
 /** By rapid at height `high` to a place that is cleared at `z`. */
 function over(b: MotionBuilder, x: number, y: number, m: EvenMoves, z: number, high: number): void {
-  b.rapid(b.lastX, b.lastY, high);
+  b.lift(high);
   b.rapid(x, y, high);
   b.rapid(x, y, Math.min(high, z + OFF));
   b.plunge(z, m.plunge);

@@ -128,5 +128,5 @@ export function restMoves(b: MotionBuilder, region: Region, left: Region, step: 
     });
     above = z;
   }
-  b.rapid(b.lastX, b.lastY, m.safe);
+  b.lift(m.safe);
 }

@@ -38,6 +38,6 @@ export function eachTrack(b: MotionBuilder, tracks: readonly Track[], work: (tra
 /** Over to a place: at the lower height when it is within `near` mm. */
 export function hop(b: MotionBuilder, x: number, y: number, m: HopHeights, near: number): void {
   const lift = b.count && Math.hypot(x - b.lastX, y - b.lastY) < near ? m.low : m.safe;
-  if (b.count) b.rapid(b.lastX, b.lastY, lift);
+  b.lift(lift);
   b.rapid(x, y, lift);
 }

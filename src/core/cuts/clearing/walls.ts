@@ -40,6 +40,6 @@ export function wallMoves(insets: Insets, cone: { tan: number; tip: number }, al
     above = z;
   }
   if (!b.count) return null;
-  b.rapid(b.lastX, b.lastY, m.safe);
+  b.lift(m.safe);
   return b.build();
 }

@@ -69,7 +69,7 @@ export function grooves(b: MotionBuilder, lines: readonly Line[], m: GrooveMoves
     }
     progress(0.8 + (0.2 * (i + 1)) / turns.length);
   });
-  if (b.count) b.rapid(b.lastX, b.lastY, m.safe);
+  b.lift(m.safe);
 }
 
 function follow(b: MotionBuilder, p: Float64Array, z: number, m: GrooveMoves): void {

@@ -116,7 +116,7 @@ export const drilling = cutKind({
       b.dwell(v.dwell);
       b.rapid(h.x, h.y, lowHop(c.blank));
     }
-    b.rapid(b.lastX, b.lastY, safeHeight);
+    b.lift(safeHeight);
     return { toolpaths: [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }], remarks, unreached: { area: 0, region: [] }, tabs: [], cutsFree: false };
   },
   wanted(v, c) {

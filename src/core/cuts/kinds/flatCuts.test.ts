@@ -158,7 +158,8 @@ describe('area clearance, cut by a machine written for the tests', () => {
           for (let i = 0; i < d.length; i++) if (d[i] < -0.0025) expect(g.z[i]).toBe(0);
         },
       ),
-      { numRuns: 12, endOnFailure: true },
+      // Stars that leave a contour without length, before which nothing has been cut.
+      { numRuns: 12, endOnFailure: true, examples: [[[[56, 28, 6, 14, 0.518854443382859], [26, 33, 3, 11, 0.9999999999999981], [38, 18, 3, 5, 0.20000000000000048], [28, 35, 8, 6, 0.3156705854936154]], 'flat-2', 0.4756289956791775, 'metric']] },
     );
   });
 });

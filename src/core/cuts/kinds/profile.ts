@@ -277,14 +277,14 @@ function followLines(b: MotionBuilder, c: CutContext, m: ProfileMoves): void {
   for (const { piece } of orderPieces(pieces, b.count ? b.lastX : 0, b.count ? b.lastY : 0)) {
     let above = m.face;
     for (const floor of m.heights) {
-      if (b.count) b.rapid(b.lastX, b.lastY, above === m.face ? m.safe : m.clearance);
+      b.lift(above === m.face ? m.safe : m.clearance);
       b.rapid(pieces[piece].inX, pieces[piece].inY, b.count && above !== m.face ? m.clearance : m.safe);
       enterOpen(b, tracks[piece], byRamp(m), floor, above, false);
       run(b, tracks[piece].stretches, floor, floor, m.feed);
       above = floor;
     }
   }
-  if (b.count) b.rapid(b.lastX, b.lastY, m.safe);
+  b.lift(m.safe);
 }
 
 /** Starts midway between tabs, where the ramp is in nobody's way. */

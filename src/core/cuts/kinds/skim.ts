@@ -82,7 +82,7 @@ export const skim = cutKind({
       c.progress(-z / v.depth);
       above = z;
     }
-    if (b.count) b.rapid(b.lastX, b.lastY, safe);
+    b.lift(safe);
     const out = v.where === 'picked' ? reachOf(reached, r) : null;
     return { toolpaths: b.count ? [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }] : [], remarks: [], unreached: { area: out?.area ?? 0, region: out?.left ?? [] }, tabs: [], overEdge: v.where === 'blank' ? r + v.overlap + 0.01 : v.overlap, cutsFree: false };
   },

@@ -169,7 +169,7 @@ export const vcarve = cutKind({
       c.progress(0.9);
     }
     if (b.count) {
-      b.rapid(b.lastX, b.lastY, c.blank.safeHeight);
+      b.lift(c.blank.safeHeight);
       toolpaths.push({ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() });
     }
     const unreached = tip > 0 ? reachOf(region, tip) : { area: 0, left: [] };
@@ -260,7 +260,7 @@ function carve(b: MotionBuilder, strokes: Stroke[], blank: CutBlank, preset: { f
     if (level && way > 1e-6 && way / preset.feed < o.lift && staysInside(o.rim, b.lastX, b.lastY, s[0], s[1])) b.line(s[0], s[1], s[2], preset.feed);
     else if (!level || way > 1e-6) {
       const low = lowHop(blank);
-      if (b.count) b.rapid(b.lastX, b.lastY, low);
+      b.lift(low);
       b.rapid(s[0], s[1], b.count ? low : blank.safeHeight);
       b.rapid(s[0], s[1], blank.clearance);
       if (Math.max(0, s[2]) + blank.approach < blank.clearance) b.rapid(s[0], s[1], Math.max(0, s[2]) + blank.approach);

@@ -112,7 +112,7 @@ export const byRamp = (m: ProfileMoves): EntryMoves => ({ ...m, entry: 'ramp', r
 /** All passes along one closed track: each ramps down from the one above while it runs, then goes once round at its height. */
 export function profilePass(b: MotionBuilder, track: Track, start: number, tabs: readonly [number, number][], m: ProfileMoves): void {
   const p = pointAt(track, start);
-  if (b.count) b.rapid(b.lastX, b.lastY, m.safe);
+  b.lift(m.safe);
   b.rapid(p.x, p.y, m.safe);
   b.rapid(p.x, p.y, Math.min(m.safe, m.clearance));
   b.plunge(m.face, m.plunge);
@@ -125,13 +125,13 @@ export function profilePass(b: MotionBuilder, track: Track, start: number, tabs:
     over(b, track, s, s + track.length, floor, floor, tabs, m);
     z = floor;
   }
-  b.rapid(b.lastX, b.lastY, m.safe);
+  b.lift(m.safe);
 }
 
 /** The same with a way in and out: every pass comes in, goes round once, and goes out. */
 export function ledPass(b: MotionBuilder, track: Track, lead: Lead, tabs: readonly [number, number][], m: ProfileMoves): void {
   const p = pointAt(lead.into, 0);
-  if (b.count) b.rapid(b.lastX, b.lastY, m.safe);
+  b.lift(m.safe);
   let above = m.face;
   for (const floor of m.heights) {
     b.rapid(p.x, p.y, b.count && above !== m.face ? m.clearance : m.safe);
@@ -139,10 +139,10 @@ export function ledPass(b: MotionBuilder, track: Track, lead: Lead, tabs: readon
     run(b, lead.into.stretches, floor, floor, m.feed);
     over(b, track, lead.s, lead.s + track.length, floor, floor, tabs, m);
     run(b, lead.out.stretches, b.lastZ, b.lastZ, m.feed);
-    b.rapid(b.lastX, b.lastY, m.clearance);
+    b.lift(m.clearance);
     above = floor;
   }
-  b.rapid(b.lastX, b.lastY, m.safe);
+  b.lift(m.safe);
 }
 
 /** How far a tab of this shape has risen (0..1) at a share of the way up its side. */
