@@ -3,6 +3,7 @@ import type { CutPlan } from '@/core/cuts/kind';
 import { hashText } from '@/core/geometry/hash';
 import { cutKey } from '@/core/pipeline/planning';
 import type { Cut, Job } from '@/core/job/job';
+import { saysOf } from '@/core/units/says';
 import { computePool, isCancelled, onProverLost } from './pool';
 import type { ProofResult } from './protocol';
 
@@ -137,7 +138,8 @@ async function pump(): Promise<void> {
       await step();
     } while (again);
   } catch (e) {
-    useWork.setState({ error: (e as Error).message, planning: null, proving: null });
+    console.error(e);
+    useWork.setState({ error: saysOf(e, 'This could not be worked out: a fault of Mirvak, not of your job. The job is safe; change the last value again, or leave out the cut that was being worked on.'), planning: null, proving: null });
   } finally {
     running = false;
   }

@@ -90,5 +90,5 @@ export function storageMessage(e: unknown): string {
   const name = (e as { name?: string; inner?: { name?: string } })?.inner?.name ?? (e as { name?: string })?.name;
   if (name === 'QuotaExceededError') return 'This device has no room left for Mirvak. Export jobs that you do not need here, delete them, and try again; the open job is still in this window.';
   if (name === 'InvalidStateError' || name === 'MissingAPIError' || name === 'OpenFailedError') return 'The browser does not let Mirvak keep anything (a private window, perhaps). Export the job to a file before you close this window.';
-  return `The job could not be saved: ${(e as Error)?.message ?? String(e)}. Export it to a file before you close this window.`;
+  return 'The browser could not save on this device. Export the job to a file before you close this window, then open Mirvak anew.';
 }

@@ -3,6 +3,7 @@ import { boundsOfPaths, flatten, placement, transformPath, type Affine, type Pat
 import { boundsOf, normalise, type Bounds, type Fill, type Region } from '../geometry/region';
 import type { ArtworkContext } from './kind';
 import { itemKindOf } from './registry';
+import { valuesAreSound } from '../units/issues';
 
 /** One piece of artwork: the values of its kind, its place (mm, blank's frame) and turn (degrees, counter-clockwise). */
 export const itemSchema = z
@@ -24,8 +25,7 @@ export const itemSchema = z
   })
   .superRefine((item, ctx) => {
     try {
-      const r = itemKindOf(item.kind).schema.safeParse(item.values);
-      if (!r.success) for (const i of r.error.issues) ctx.addIssue({ code: 'custom', path: ['values', ...i.path], message: i.message });
+      valuesAreSound(item.values, itemKindOf(item.kind), ctx);
     } catch (e) {
       ctx.addIssue({ code: 'custom', path: ['kind'], message: (e as Error).message });
     }

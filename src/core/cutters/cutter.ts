@@ -3,6 +3,7 @@ import type { CutterForm } from './form';
 import { materialIds } from './materials';
 import { shapeOf } from './registry';
 import { formatLength, type Unit } from '../units/length';
+import { valuesAreSound } from '../units/issues';
 
 /** Speeds and steps for one cutter in one material: rpm, mm/min, mm. */
 export const presetSchema = z.object({
@@ -41,12 +42,9 @@ export const cutterSchema = z
       ctx.addIssue({ code: 'custom', path: ['shape'], message: (e as Error).message });
       return;
     }
-    const r = shape.schema.safeParse(c.values);
-    if (!r.success) for (const i of r.error.issues) ctx.addIssue({ code: 'custom', path: ['values', ...i.path], message: i.message });
-    else {
-      const problem = shape.problem(r.data);
-      if (problem) ctx.addIssue({ code: 'custom', path: ['values'], message: problem });
-    }
+    if (!valuesAreSound(c.values, shape, ctx)) return;
+    const problem = shape.problem(c.values);
+    if (problem) ctx.addIssue({ code: 'custom', path: ['values'], message: problem });
   });
 export type Cutter = z.infer<typeof cutterSchema>;
 

@@ -2,6 +2,7 @@ import Papa from 'papaparse';
 import { cutterSchema, type Cutter } from '../cutters/cutter';
 import { materialIds } from '../cutters/materials';
 import { cutterShapes } from '../cutters/registry';
+import { issueWords } from '../units/issues';
 
 /** Something read from a file that cannot be a cutter: where, and why. */
 export interface Refused {
@@ -45,15 +46,15 @@ export function readCutters(text: string, name: string): { cutters: Cutter[]; re
       else cutters.push(r.data);
     } else {
       const i = r.error.issues[0];
-      refused.push({ where, why: `${i.path.length ? `${i.path.join('.')}: ` : ''}${i.message}` });
+      refused.push({ where, why: `${i.path.length ? `${i.path.join('.')}: ` : ''}${issueWords(i)}` });
     }
   };
   if (/^\s*[{[]/.test(text)) {
     let data: unknown;
     try {
       data = JSON.parse(text);
-    } catch (e) {
-      return { cutters: [], refused: [{ where: name, why: `It is no JSON: ${(e as Error).message}` }] };
+    } catch {
+      return { cutters: [], refused: [{ where: name, why: 'It begins as JSON, but is not readable to its end.' }] };
     }
     const list = Array.isArray(data) ? data : (data as { cutters?: unknown }).cutters;
     if (!Array.isArray(list)) return { cutters: [], refused: [{ where: name, why: 'There is no list of cutters in it.' }] };

@@ -7,6 +7,7 @@ import { benchRouter, machineSchema } from '../machine/profile';
 import { dialectOf, dialectSchema } from '../program/dialect';
 import type { Unit } from '../units/length';
 import { roundInches } from '../units/round';
+import { valuesAreSound } from '../units/issues';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
 export const JOB_VERSION = 7;
@@ -54,8 +55,7 @@ export const cutSchema = z
   })
   .superRefine((cut, ctx) => {
     try {
-      const r = kindOf(cut.kind).schema.safeParse(cut.values);
-      if (!r.success) for (const i of r.error.issues) ctx.addIssue({ code: 'custom', path: ['values', ...i.path], message: i.message });
+      valuesAreSound(cut.values, kindOf(cut.kind), ctx);
     } catch (e) {
       ctx.addIssue({ code: 'custom', path: ['kind'], message: (e as Error).message });
     }
@@ -85,20 +85,20 @@ export const jobSchema = z
     format: z.literal('mirvak-job'),
     version: z.literal(JOB_VERSION),
     name: z.string().min(1).max(200),
-    notes: z.string(),
+    notes: z.string().max(100_000),
     unit: z.enum(['mm', 'in']),
     blank: blankSchema,
-    clamps: z.array(clampSchema),
-    fonts: z.array(ownFontSchema),
-    pictures: z.array(pictureFileSchema),
+    clamps: z.array(clampSchema).max(200),
+    fonts: z.array(ownFontSchema).max(200),
+    pictures: z.array(pictureFileSchema).max(1000),
     /** Lines across the table that artwork is brought to. */
     guides: z.array(z.object({ axis: z.enum(['x', 'y']), at: mm })).max(200),
-    layers: z.array(layerSchema).min(1),
-    groups: z.array(groupSchema),
-    items: z.array(itemSchema),
+    layers: z.array(layerSchema).min(1).max(2000),
+    groups: z.array(groupSchema).max(100_000),
+    items: z.array(itemSchema).max(250_000),
     /** The job's own copies of the cutters it uses, so that a file says everything. */
-    cutters: z.array(cutterSchema),
-    cuts: z.array(cutSchema),
+    cutters: z.array(cutterSchema).max(1000),
+    cuts: z.array(cutSchema).max(1000),
     run: z.object({
       dialect: z.string(),
       /** Dialects of the maker's own that the job may be written in. */

@@ -1,4 +1,5 @@
 import { FIRST_LAYER } from '../artwork/item';
+import { issueWords } from '../units/issues';
 import { JOB_VERSION, jobSchema, type Job } from './job';
 
 /** Raised when something is no job that can be opened; says what and where. */
@@ -95,7 +96,10 @@ export function readJob(data: unknown): Job {
   const r = jobSchema.safeParse(job);
   if (!r.success) {
     const i = r.error.issues[0];
-    throw new JobError(`The job has a wrong value at ${i.path.join('.') || 'its root'}: ${i.message}`);
+    const [list, at] = i.path;
+    const thing = typeof at === 'number' && Array.isArray(job[list as string]) ? (job[list as string] as { name?: unknown }[])[at]?.name : undefined;
+    const words = issueWords(i);
+    throw new JobError(`The job has a wrong value at ${i.path.join('.') || 'its root'}${typeof thing === 'string' ? ` ("${thing.slice(0, 60)}")` : ''}: ${words}${words.endsWith('.') ? '' : '.'}`);
   }
   return r.data;
 }

@@ -51,8 +51,8 @@ export function loadFont(bytes: Uint8Array, name: string): LoadedFont {
   if (kind === 'ttcf') throw new FontError(name, 'it is a collection of several fonts; take one of them as a TTF or OTF file');
   try {
     font = parseBytes(bytes);
-  } catch (e) {
-    throw new FontError(name, `it cannot be read (${(e as Error).message})`);
+  } catch {
+    throw new FontError(name, 'it is damaged, or no font; take the TTF or OTF file of it');
   }
   if (!font.glyphs?.length || !(font.unitsPerEm > 0)) throw new FontError(name, 'it has no glyphs');
   const glyphs = new Map<string, { glyph: Glyph; paths: Path[] }>();

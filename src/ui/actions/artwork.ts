@@ -16,6 +16,7 @@ import { local } from '@/store/local';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { dropEmptyGroups } from '@/core/job/regroup';
+import { saysOf } from '@/core/units/says';
 import { busyWith } from '@/ui/common/busy';
 import { edit, freeName, jobNow, openLayer, pickable, placesOf } from './edits';
 import { tell } from './tell';
@@ -91,7 +92,7 @@ export async function workOnShapes(task: ShapeTask, name: string): Promise<void>
     const fresh = results.map((paths, k) => drawingOf(paths, names[k], like));
     replace(name, items, fresh, task.kind === 'offset');
   } catch (e) {
-    tell('error', `The outlines could not be worked on, and stay as they were. ${(e as Error).name === 'GivenUp' || (e as Error).name === 'RangeError' ? (e as Error).message : 'Try fewer at a time.'}`);
+    tell('error', `The outlines could not be worked on, and stay as they were. ${saysOf(e, 'Try fewer at a time.')}`);
   }
 }
 

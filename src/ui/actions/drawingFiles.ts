@@ -4,6 +4,7 @@ import { writeDxf } from '@/core/exchange/dxf/write';
 import { writeSvg, type WrittenThing } from '@/core/exchange/svg/write';
 import { placeItem, type Item } from '@/core/artwork/item';
 import { slug } from '@/core/pipeline/programs';
+import { saysOf } from '@/core/units/says';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { pasteFromClipboard } from './artwork';
@@ -56,9 +57,8 @@ export async function importDrawing(name: string, bytes: Uint8Array): Promise<vo
     setView({ picked: got.items.map((i) => i.id), stage: 'artwork' });
     tell('success', `"${name}": ${got.items.length} ${got.items.length === 1 ? 'thing' : 'things'}. ${got.remarks.join(' ')}`);
   } catch (e) {
-    const { name: kind, message } = e as Error;
-    if (kind === 'GivenUp') tell('error', `"${name}" was not read. ${message} The job stays as it was.`);
-    else tell('error', kind === 'ExchangeError' ? message : `"${name}" was not read: something in it is not understood. Save it as plain SVG or DXF in the program it comes from, and try again.`);
+    const says = saysOf(e, `"${name}" was not read: something in it is not understood. Save it as plain SVG or DXF in the program it comes from, and try again.`);
+    tell('error', says.startsWith('"') ? says : `"${name}" was not read. ${says} The job stays as it was.`);
   }
 }
 

@@ -4,6 +4,7 @@ import { itemKindOf } from '@/core/artwork/registry';
 import { capRound, circleOf, roomOutside, roundBaseline, type Oval } from '@/core/lettering/round';
 import { inverse, transformPath } from '@/core/geometry/path';
 import { FontError } from '@/core/lettering/font';
+import { saysOf } from '@/core/units/says';
 import { putFile } from '@/store/files';
 import { describeFont, fontIdOf } from '@/store/ownFonts';
 import { art } from '@/ui/table/usePlaced';
@@ -28,7 +29,7 @@ export async function addFontFile(file: File): Promise<void> {
     });
     tell('success', `"${own.name}" is kept with this job and goes with its file.`);
   } catch (e) {
-    tell('error', (e as Error).message);
+    tell('error', saysOf(e, `The font "${file.name}" could not be kept: this device may have no room left. The job stays as it was.`));
   }
 }
 

@@ -12,6 +12,7 @@ import type { GaugeResult } from '@/compute/artwork';
 import type { Item } from '@/core/artwork/item';
 import { radiusOf, type Cutter } from '@/core/cutters/cutter';
 import { formatLength, type Unit } from '@/core/units/length';
+import { saysOf } from '@/core/units/says';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { setView } from '@/ui/view';
 
@@ -42,7 +43,7 @@ export function GaugePanel({ items, unit }: { items: readonly Item[]; unit: Unit
       artworkHelper()
         .ask((api) => api.gauge(items, fit.map(radiusOf)))
         .then((r) => live && (setResult({ of: items, r }), setError('')))
-        .catch((e: Error) => live && setError(`These outlines could not be gauged. ${e.name === 'GivenUp' || e.name === 'RangeError' ? e.message : 'Try fewer at a time.'}`));
+        .catch((e: Error) => live && setError(`These outlines could not be gauged. ${saysOf(e, 'Try fewer at a time.')}`));
     }, 150);
     return () => {
       live = false;

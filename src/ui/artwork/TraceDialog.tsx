@@ -12,11 +12,12 @@ import { artworkHelper } from '@/compute/pool';
 import { pathData, transformPath } from '@/core/geometry/path';
 import type { Job } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
+import { saysOf } from '@/core/units/says';
 import { pictureFile } from '@/store/pictures';
 import { drawnBox, placeTraced, traceAgain } from '@/ui/actions/tracing';
 import { ChoiceField, FlagField, LengthField, NumberField } from '@/ui/common/fields';
 import { setView } from '@/ui/view';
-import { decodePicture } from './pictureFile';
+import { decodePicture, PictureError } from './pictureFile';
 import { useTracing } from './useTracing';
 
 /** The picture to be traced: a new file, or that of an item, with the values it was traced with. */
@@ -25,7 +26,7 @@ async function open(job: Job, of: File | { readonly again: string }): Promise<{ 
   const item = job.items.find((i) => i.id === of.again);
   const named = job.pictures.find((p) => p.id === item?.values.picture);
   const file = named && (await pictureFile(named));
-  if (!item || !file) throw new Error(`The file of "${named?.name ?? item?.name ?? 'this picture'}" is not on this device. Bring the picture again, or open the job from the file that it was exported to.`);
+  if (!item || !file) throw new PictureError(`The file of "${named?.name ?? item?.name ?? 'this picture'}" is not on this device. Bring the picture again, or open the job from the file that it was exported to.`);
   return { file, picture: await decodePicture(file), before: item.values.trace as TraceOptions, width: Number(item.values.width) };
 }
 
@@ -54,7 +55,7 @@ export function TraceDialog({ job, of }: { job: Job; of: File | { readonly again
         if (width) setScale(width / picture.width);
         setOpened({ file, picture, url: (url = URL.createObjectURL(file)) });
       })
-      .catch((e: Error) => live && setWrong(e.message));
+      .catch((e: Error) => live && setWrong(saysOf(e, 'The picture could not be looked at. Save it as PNG or JPEG, or make it smaller.')));
     return () => {
       live = false;
       if (url) URL.revokeObjectURL(url);

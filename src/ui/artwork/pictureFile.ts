@@ -3,10 +3,18 @@ import type { Picture } from '@/core/artwork/trace/colours';
 /** Larger pictures are made smaller before they are traced, pixels on the longer side. */
 const LARGEST = 4000;
 
-/** The pixels of a picture's file. Throws an Error with words for the maker. */
+/** Raised when a picture cannot be had; says why. */
+export class PictureError extends Error {
+  constructor(message: string) {
+    super(message);
+    this.name = 'PictureError';
+  }
+}
+
+/** The pixels of a picture's file. Throws PictureError. */
 export async function decodePicture(file: File): Promise<Picture> {
   const bitmap = await createImageBitmap(file).catch(() => {
-    throw new Error(`"${file.name}" is no picture that can be read. Save it as PNG or JPEG.`);
+    throw new PictureError(`"${file.name}" is no picture that can be read. Save it as PNG or JPEG.`);
   });
   const scale = Math.min(1, LARGEST / Math.max(bitmap.width, bitmap.height));
   const width = Math.max(1, Math.round(bitmap.width * scale));

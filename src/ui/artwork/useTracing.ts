@@ -3,6 +3,7 @@ import { artworkHelper, isCancelled } from '@/compute/pool';
 import type { Picture } from '@/core/artwork/trace/colours';
 import type { TraceOptions } from '@/core/artwork/trace/options';
 import type { TracedLayer } from '@/core/artwork/trace/trace';
+import { saysOf } from '@/core/units/says';
 
 export interface Tracing {
   readonly layers: TracedLayer[] | null;
@@ -27,7 +28,7 @@ export function useTracing(picture: Picture | null, options: TraceOptions): Trac
         const layers = await helper.ask((api) => api.trace(helper.next(), picture, options, helper.hearing((done) => void told({ done }))));
         told({ layers, done: null, error: '' });
       } catch (e) {
-        if (!isCancelled(e)) told({ error: (e as Error).name === 'GivenUp' ? `The picture was not traced. ${(e as Error).message}` : 'The picture could not be traced so. Try fewer colours, or a smaller picture.', done: null });
+        if (!isCancelled(e)) told({ error: `The picture was not traced. ${saysOf(e, 'Try fewer colours, or a smaller picture.')}`, done: null });
       }
     }, 120);
     return () => clearTimeout(t);

@@ -10,6 +10,7 @@ import { cutterShapes, shapeOf } from '@/core/cutters/registry';
 import { formatFine } from '@/core/units/length';
 import { ChoiceField, LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { setAt } from '@/core/units/fields';
+import { firstIssue } from '@/core/units/issues';
 import { FieldForm } from '@/ui/common/FieldForm';
 import { CutterDrawing } from './CutterDrawing';
 import { WidthChart } from './WidthChart';
@@ -44,7 +45,7 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
     // A name that was made from shape and size follows them until the maker gives one.
     const next = hasLabel(cutter) && changed.name === cutter.name ? { ...changed, name: freeLabel(changed, among) } : changed;
     const r = cutterSchema.safeParse(next);
-    setError(r.success ? '' : r.error.issues[0].message);
+    setError(r.success ? '' : firstIssue(r.error));
     if (r.success) onChange(r.data);
   };
   const preset = cutter.presets[material] ?? presetFor(cutter.shape, cutter.values, cutter.teeth, material);

@@ -8,6 +8,7 @@ import { trialParts, troubleWith } from '@/core/program/verify';
 import { writeProgram } from '@/core/program/writer';
 import type { Job } from '@/core/job/job';
 import { choices, type Field, setAt } from '@/core/units/fields';
+import { firstIssue } from '@/core/units/issues';
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
 import { FieldForm } from '@/ui/common/FieldForm';
@@ -105,7 +106,7 @@ function Editor({ dialect, mine, keep }: { dialect: Dialect; mine: boolean; keep
         onChange={(key, value) => {
           const next = setAt(draft as unknown as Record<string, unknown>, key, key === 'header' || key === 'footer' ? lines(String(value)) : value);
           const r = dialectSchema.safeParse(next);
-          setRefused(r.success ? '' : r.error.issues[0].message);
+          setRefused(r.success ? '' : firstIssue(r.error));
           if (r.success) setDraft(r.data);
         }}
       />

@@ -20,6 +20,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { materials } from '@/core/cutters/materials';
 import { slug } from '@/core/pipeline/programs';
 import { formatLength } from '@/core/units/length';
+import { saysOf } from '@/core/units/says';
 import { backupDue } from '@/store/backup';
 import { onNews } from '@/store/channel';
 import { storageMessage, type JobRow } from '@/store/db';
@@ -114,7 +115,7 @@ export function JobShelf() {
         enqueueSnackbar(`"${f.name}" is on the shelf.`, { variant: 'success' });
         setTrouble('');
       } catch (e) {
-        setTrouble(`"${f.name}" was not imported. ${(e as Error).name === 'JobError' ? (e as Error).message : storageMessage(e)}`);
+        setTrouble(`"${f.name}" was not imported. ${saysOf(e, storageMessage(e))}`);
       }
     }
     await refresh();

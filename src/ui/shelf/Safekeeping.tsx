@@ -13,6 +13,7 @@ import { allowFolder, chooseFolder, folderHere, folderMessage, foldersWork, leav
 import { askToLast, bytesText, roomHere, type Room } from '@/store/room';
 import { askForFiles, download } from '@/ui/actions/files';
 import { tell } from '@/ui/actions/tell';
+import { saysOf } from '@/core/units/says';
 
 interface State {
   readonly room: Room | null;
@@ -64,7 +65,7 @@ export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: 
   }, [open, look]);
   const work = (doing: Promise<unknown>, words: (e: unknown) => string = storageMessage) =>
     void doing
-      .catch((e) => tell('error', (e as Error).name === 'JobError' || (e as Error).name === 'GivenUp' ? `The backup was not brought back. ${(e as Error).message}` : words(e)))
+      .catch((e) => tell('error', saysOf(e, '') ? `The backup was not brought back. ${saysOf(e, '')}` : words(e)))
       .finally(() => {
         setBusy(null);
         look();

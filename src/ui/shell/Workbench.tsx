@@ -9,7 +9,7 @@ import { useEffect, useState } from 'react';
 import { bringOwnFonts } from '@/compute/fonts';
 import { follow } from '@/compute/pipeline';
 import { FontError } from '@/core/lettering/font';
-import { JobError } from '@/core/job/migrate';
+import { saysOf } from '@/core/units/says';
 import { storageMessage } from '@/store/db';
 import { fontFiles, fontFilesOf } from '@/store/ownFonts';
 import { After, useLater } from '@/ui/later';
@@ -81,7 +81,7 @@ export function Workbench({ id }: { id: string }) {
           document.title = `${j.name} \u00b7 Mirvak`;
         }
       })
-      .catch((e) => live && setTrouble(e instanceof JobError ? e.message : storageMessage(e)));
+      .catch((e) => live && setTrouble(saysOf(e, storageMessage(e))));
     void useLibrary.getState().load().catch(() => {});
     return () => {
       live = false;
