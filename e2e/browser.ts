@@ -4,13 +4,13 @@ import path from 'node:path';
 import puppeteer, { type Browser } from 'puppeteer-core';
 
 /** Debian's Chromium without a window, with Mesa's software driver for WebGL. */
-export async function openBrowser(): Promise<{ browser: Browser; close: () => Promise<void> }> {
+export async function openBrowser(...more: string[]): Promise<{ browser: Browser; close: () => Promise<void> }> {
   const profile = mkdtempSync(path.join(os.tmpdir(), 'mirvak-chromium-'));
   const browser = await puppeteer.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     headless: true,
     userDataDir: profile,
-    args: ['--no-sandbox', '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist', '--disable-gpu-rasterization', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--force-color-profile=srgb'],
+    args: ['--no-sandbox', '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist', '--disable-gpu-rasterization', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--force-color-profile=srgb', ...more],
   });
   return {
     browser,

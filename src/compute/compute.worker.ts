@@ -14,7 +14,7 @@ import { lineNear, lineOnTable } from '@/core/proof/lookup';
 import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
 import { createSimulation } from '@/core/proof/simulate';
-import type { CutPlan, Target } from '@/core/cuts/kind';
+import { emptyPlan, type CutPlan, type Target } from '@/core/cuts/kind';
 import type { Job } from '@/core/job/job';
 import { gauge, readDrawing, shapeWork } from './artwork';
 import type { ComputeApi, ReportProgress } from './protocol';
@@ -64,7 +64,15 @@ const api: ComputeApi = {
   },
   plan(ticket, job, cutId, progress) {
     const cut = job.cuts.find((c) => c.id === cutId)!;
-    const plan = planCut(job, cut, art, watch(ticket, progress));
+    let plan: CutPlan;
+    try {
+      plan = planCut(job, cut, art, watch(ticket, progress));
+    } catch (e) {
+      if (e instanceof Cancelled) throw e;
+      // A cut that fails does not stop the others: it says so itself.
+      console.error(e);
+      plan = emptyPlan([{ level: 'problem', text: 'This cut could not be planned: a fault of Mirvak, not of your job. Undo the last change of it, or take artwork out of it until it is planned again.' }]);
+    }
     return Comlink.transfer(plan, buffersOf(plan));
   },
   prove(ticket, job, plans, cell, progress) {

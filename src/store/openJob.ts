@@ -1,6 +1,6 @@
 import { produce, setAutoFreeze } from 'immer';
 import { create } from 'zustand';
-import type { Job } from '@/core/job/job';
+import { tooMany, type Job } from '@/core/job/job';
 import { mergeJobs, placeOf, sharing, type Clash, type Side } from '@/core/merge/job';
 import { onNews } from './channel';
 import { storageMessage } from './db';
@@ -29,6 +29,8 @@ export interface OpenJob {
   revision: number;
   save: SaveState;
   saveError: string;
+  /** Why a change was not made, a new object each time; null before there was one. */
+  refused: { readonly words: string } | null;
   past: Step[];
   future: Step[];
   /** What another window has saved that does not go together with this version; null when nothing stands between. */
@@ -102,6 +104,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     revision: 0,
     save: 'saved',
     saveError: '',
+    refused: null,
     past: [],
     future: [],
     other: null,
@@ -155,6 +158,8 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       if (!job) return;
       const next = produce(job, (draft) => void recipe(draft as Job));
       if (next === job) return;
+      const refused = tooMany(job, next);
+      if (refused) return set({ refused: { words: refused } });
       const last = past[past.length - 1];
       const now = Date.now();
       const joined = merge && last?.merge === merge && now - last.at < MERGE_MS;

@@ -12,9 +12,10 @@ export const itemSchema = z
     name: z.string(),
     kind: z.string(),
     visible: z.boolean(),
-    x: z.number().finite(),
-    y: z.number().finite(),
-    angle: z.number().finite(),
+    // Within a kilometre of the blank.
+    x: z.number().min(-1e6).max(1e6),
+    y: z.number().min(-1e6).max(1e6),
+    angle: z.number().min(-1e6).max(1e6),
     /** Mirrored left to right before its turn. */
     mirror: z.boolean(),
     /** Id of the layer it lies on. */
@@ -46,6 +47,12 @@ export interface PlacedItem {
   readonly remarks: string[];
   /** Corners of the item's own box, turned and placed: lower left, lower right, upper right, upper left. */
   readonly corners: readonly { x: number; y: number }[];
+}
+
+/** What stands for an item that cannot be drawn: nothing, in its place, and why. */
+export function undrawn(item: Item): PlacedItem {
+  const at = { x: item.x, y: item.y };
+  return { paths: [], fill: 'nonzero', remarks: ['This cannot be drawn with these values. Change the last of them, undo, or delete it.'], corners: [at, at, at, at] };
 }
 
 /** The exact outlines of an item in the blank's frame. */

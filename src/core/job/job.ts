@@ -12,11 +12,22 @@ import { valuesAreSound } from '../units/issues';
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
 export const JOB_VERSION = 7;
 
+/** So many of each thing a job holds at most: far more than one works with, few enough that none stops the application. */
+export const mostOf = { clamps: 200, fonts: 200, pictures: 1000, guides: 200, layers: 2000, groups: 100_000, items: 250_000, cutters: 1000, cuts: 1000 } as const;
+const called: Readonly<Record<keyof typeof mostOf, string>> = { clamps: 'clamps', fonts: 'fonts', pictures: 'pictures', guides: 'guides', layers: 'layers', groups: 'groups', items: 'things drawn', cutters: 'cutters', cuts: 'cuts' };
+
+/** What is said of a change that makes a job hold more than it can; null where it does not. */
+export function tooMany(before: Pick<Job, keyof typeof mostOf>, after: Pick<Job, keyof typeof mostOf>): string | null {
+  for (const k of Object.keys(mostOf) as (keyof typeof mostOf)[]) if (after[k].length > mostOf[k] && after[k].length > before[k].length) return `A job holds at most ${mostOf[k]} ${called[k]}; this would make ${after[k].length}. Nothing was changed.`;
+  return null;
+}
+
 /** Nine places of the datum: column l, c, r and row b, m, t. */
 export const datumPlaces = ['lt', 'ct', 'rt', 'lm', 'cm', 'rm', 'lb', 'cb', 'rb'] as const;
 export type DatumPlace = (typeof datumPlaces)[number];
 
-const mm = z.number().finite();
+/** A place, mm: within a kilometre of the blank. */
+const mm = z.number().min(-1e6).max(1e6);
 const size = z.number().positive().max(1e5);
 
 export const blankSchema = z.object({
@@ -62,7 +73,7 @@ export const cutSchema = z
   });
 export type Cut = z.infer<typeof cutSchema>;
 
-export const clampSchema = z.object({ x0: mm, y0: mm, x1: mm, y1: mm, height: z.number().positive() });
+export const clampSchema = z.object({ x0: mm, y0: mm, x1: mm, y1: mm, height: z.number().positive().max(1000) });
 
 /** A sheet of artwork: what is on a hidden one is not drawn, what is on a locked one is not picked. */
 export const layerSchema = z.object({ id: z.string().min(1), name: z.string().max(200), colour: z.string().regex(/^#[0-9a-f]{6}$/i), visible: z.boolean(), locked: z.boolean() });
@@ -88,17 +99,17 @@ export const jobSchema = z
     notes: z.string().max(100_000),
     unit: z.enum(['mm', 'in']),
     blank: blankSchema,
-    clamps: z.array(clampSchema).max(200),
-    fonts: z.array(ownFontSchema).max(200),
-    pictures: z.array(pictureFileSchema).max(1000),
+    clamps: z.array(clampSchema).max(mostOf.clamps),
+    fonts: z.array(ownFontSchema).max(mostOf.fonts),
+    pictures: z.array(pictureFileSchema).max(mostOf.pictures),
     /** Lines across the table that artwork is brought to. */
-    guides: z.array(z.object({ axis: z.enum(['x', 'y']), at: mm })).max(200),
-    layers: z.array(layerSchema).min(1).max(2000),
-    groups: z.array(groupSchema).max(100_000),
-    items: z.array(itemSchema).max(250_000),
+    guides: z.array(z.object({ axis: z.enum(['x', 'y']), at: mm })).max(mostOf.guides),
+    layers: z.array(layerSchema).min(1).max(mostOf.layers),
+    groups: z.array(groupSchema).max(mostOf.groups),
+    items: z.array(itemSchema).max(mostOf.items),
     /** The job's own copies of the cutters it uses, so that a file says everything. */
-    cutters: z.array(cutterSchema).max(1000),
-    cuts: z.array(cutSchema).max(1000),
+    cutters: z.array(cutterSchema).max(mostOf.cutters),
+    cuts: z.array(cutSchema).max(mostOf.cuts),
     run: z.object({
       dialect: z.string(),
       /** Dialects of the maker's own that the job may be written in. */

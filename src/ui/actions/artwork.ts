@@ -1,6 +1,6 @@
 import { align, around, distribute, mirrored, ringPlaces, rowPlaces, turnedAbout, type Alignment, type Shift } from '@/core/artwork/arrange';
 import { drawnItem } from '@/core/artwork/drawn';
-import { itemBounds, placeItem, type Item } from '@/core/artwork/item';
+import { itemBounds, type Item } from '@/core/artwork/item';
 import type { TracedFrom } from '@/core/artwork/kinds/drawing';
 import { filledBy, liesInside } from '@/core/artwork/picking';
 import { pieceNames } from '@/core/artwork/pieceNames';
@@ -13,7 +13,7 @@ import { normalise, type Bounds, type Fill } from '@/core/geometry/region';
 import type { Job } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
 import { local } from '@/store/local';
-import { art } from '@/ui/table/usePlaced';
+import { placedOf } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { dropEmptyGroups } from '@/core/job/regroup';
 import { saysOf } from '@/core/units/says';
@@ -26,7 +26,7 @@ export const pickedItems = (): Item[] => {
   const byId = new Map(jobNow()?.items.map((i) => [i.id, i]));
   return picked.flatMap((id) => byId.get(id) ?? []);
 };
-const boxOf = (i: Item): Bounds => itemBounds(placeItem(i, art));
+const boxOf = (i: Item): Bounds => itemBounds(placedOf(i));
 
 /** Paths as a drawing of its own, about their middle. */
 export const drawingOf = (paths: readonly Path[], name: string, like: Pick<Item, 'layer' | 'group'>, fill: Fill = 'nonzero', traced?: TracedFrom): Item =>
@@ -57,8 +57,8 @@ export function pickWithin(): void {
   const job = jobNow();
   if (!job) return;
   const { picked } = useView.getState();
-  const region = normalise(pickedItems().flatMap((i) => filledBy(placeItem(i, art))));
-  const inside = pickable(job).filter((i) => !picked.includes(i.id) && liesInside(placeItem(i, art), region));
+  const region = normalise(pickedItems().flatMap((i) => filledBy(placedOf(i))));
+  const inside = pickable(job).filter((i) => !picked.includes(i.id) && liesInside(placedOf(i), region));
   if (!inside.length) return tell('info', region.length ? 'Nothing lies wholly within what is picked.' : 'What is picked is not a closed outline.');
   setView({ picked: inside.map((i) => i.id) });
 }
@@ -101,7 +101,7 @@ export function toDrawings(): void {
   const items = pickedItems().filter((i) => i.kind !== 'picture' && (i.kind !== 'drawing' || i.angle !== 0 || i.mirror));
   if (!items.length) return;
   const fresh = items.map((i) => {
-    const p = placeItem(i, art);
+    const p = placedOf(i);
     return drawingOf(p.paths, i.name, i, p.fill, tracedOnBlank(i));
   });
   replace('Convert to outlines', items, fresh);
@@ -110,7 +110,7 @@ export function toDrawings(): void {
 /** The picked lines as one drawing, in which ends that lie within `tolerance` mm of each other are joined. */
 export function joinPicked(tolerance: number): void {
   const items = pickedItems();
-  const paths = items.flatMap((i) => placeItem(i, art).paths);
+  const paths = items.flatMap((i) => placedOf(i).paths);
   const loose = (list: readonly Path[]) => list.filter((p) => !p.closed).length;
   const joined = joinPaths(paths, tolerance);
   if (joined.length === paths.length && loose(joined) === loose(paths)) return tell('info', `No two ends lie within ${+tolerance.toFixed(4)} mm of each other.`);
@@ -238,11 +238,19 @@ export function leaveCopies(starts: ReadonlyMap<number, { readonly id: string; r
   addCopies('Copy while dragging', [{ ...c, items: c.items.map((i, n) => ({ ...i, x: places[n][1].x, y: places[n][1].y })) }]);
 }
 
+/** Says so when so many things at once would hold the page up. */
+export function tooManyCopies(things: number): boolean {
+  if (things <= 20_000) return false;
+  tell('info', `That would be ${things} things; 20000 at a time are possible.`);
+  return true;
+}
+
 /** Copies of the picked items in columns and rows; `gap` is left between their boxes. */
 export function copyInRows(cols: number, rows: number, gapX: number, gapY: number): void {
   const items = pickedItems();
   const job = jobNow();
   if (!items.length || !job) return;
+  if (tooManyCopies(items.length * cols * rows)) return;
   const b = around(items.map(boxOf))!;
   addCopies('Copy in rows', rowPlaces(cols, rows, b.x1 - b.x0 + gapX, b.y1 - b.y0 + gapY).map(({ dx, dy }) => {
     const c = copiesOf(items, job);
@@ -255,6 +263,7 @@ export function copyInRing(count: number, cx: number, cy: number, turn: boolean)
   const items = pickedItems();
   const job = jobNow();
   if (!items.length || !job) return;
+  if (tooManyCopies(items.length * count)) return;
   const places = items.map((i) => ringPlaces(i, count, cx, cy, 360, turn));
   addCopies('Copy in a ring', Array.from({ length: count - 1 }, (_, k) => {
     const c = copiesOf(items, job);

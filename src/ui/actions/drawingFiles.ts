@@ -2,10 +2,10 @@ import { artworkHelper } from '@/compute/pool';
 import type { ComputeApiRemote } from '@/compute/seat';
 import { writeDxf } from '@/core/exchange/dxf/write';
 import { writeSvg, type WrittenThing } from '@/core/exchange/svg/write';
-import { placeItem, type Item } from '@/core/artwork/item';
+import { type Item } from '@/core/artwork/item';
 import { slug } from '@/core/pipeline/programs';
 import { saysOf } from '@/core/units/says';
-import { art } from '@/ui/table/usePlaced';
+import { placedOf } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { pasteFromClipboard } from './artwork';
 import { addFontFile } from './lettering';
@@ -85,7 +85,7 @@ export function exportArtwork(kind: 'svg' | 'dxf'): void {
   const items = job.items.filter((i) => (picked.length ? picked.includes(i.id) : i.visible && layer.get(i.layer)?.visible));
   if (!items.length) return tell('info', 'There is no artwork to export.');
   const things: WrittenThing[] = items.map((i) => {
-    const p = placeItem(i, art);
+    const p = placedOf(i);
     return { name: i.name, layer: layer.get(i.layer)?.name ?? 'Layer', colour: layer.get(i.layer)?.colour ?? '#1e2a2f', fill: p.fill, paths: p.paths };
   });
   if (kind === 'svg') download(`${slug(job.name)}.svg`, writeSvg(things, job.blank.width, job.blank.height, job.name), 'image/svg+xml');

@@ -1,5 +1,5 @@
 import { bringOwnFonts } from '@/compute/fonts';
-import { placeItem, placementOf, type Item } from '@/core/artwork/item';
+import { placementOf, type Item } from '@/core/artwork/item';
 import { itemKindOf } from '@/core/artwork/registry';
 import { capRound, circleOf, roomOutside, roundBaseline, type Oval } from '@/core/lettering/round';
 import { inverse, transformPath } from '@/core/geometry/path';
@@ -7,7 +7,7 @@ import { FontError } from '@/core/lettering/font';
 import { saysOf } from '@/core/units/says';
 import { putFile } from '@/store/files';
 import { describeFont, fontIdOf } from '@/store/ownFonts';
-import { art } from '@/ui/table/usePlaced';
+import { art, placedOf } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { edit, jobNow } from './edits';
 import { askForFiles } from './files';
@@ -50,7 +50,7 @@ export function ovalOf(item: Item): (Oval & { x: number; y: number; angle: numbe
     return { x: item.x, y: item.y, rx, ry, angle: rx === ry ? 0 : item.angle };
   }
   if (item.kind === 'lettering') return null;
-  const c = circleOf(placeItem(item, art).paths);
+  const c = circleOf(placedOf(item).paths);
   return c && { x: c.x, y: c.y, rx: c.r, ry: c.r, angle: 0 };
 }
 
@@ -58,7 +58,7 @@ export function ovalOf(item: Item): (Oval & { x: number; y: number; angle: numbe
 export function letteredRound(letters: Item, oval: NonNullable<ReturnType<typeof ovalOf>>, blank: { width: number; height: number }, others: readonly Item[]): Item {
   const straight = itemKindOf('lettering').shape({ ...letters.values, baseline: 'straight', capHeight: 1, fit: 'none', warp: 'none' }, art).box;
   const home = inverse(placementOf({ ...oval, mirror: false }));
-  const around = others.filter((i) => i.visible && i.id !== letters.id).flatMap((i) => placeItem(i, art).paths.map((p) => transformPath(p, home)));
+  const around = others.filter((i) => i.visible && i.id !== letters.id).flatMap((i) => placedOf(i).paths.map((p) => transformPath(p, home)));
   const room = Math.min(roomOutside(oval, around), oval.x - oval.rx, blank.width - oval.x - oval.rx, oval.y - oval.ry, blank.height - oval.y - oval.ry);
   const capHeight = capRound(oval, straight.x1 - straight.x0, room);
   const round = { rx: oval.rx, ry: oval.ry, side: 'outside', at: 'top' } as const;
@@ -78,7 +78,7 @@ export function setAlongPicked(): void {
     edit('Set letters round an outline', (j) => void (j.items[j.items.findIndex((q) => q.id === letters.id)] = set));
     return setView({ picked: [letters.id] });
   }
-  const [path] = placeItem(line, art).paths;
+  const [path] = placedOf(line).paths;
   if (!path) return tell('info', `"${line.name}" draws nothing to set letters along.`);
   const curve = transformPath(path, inverse(placementOf(letters)));
   edit('Set letters along a line', (j) => {

@@ -16,3 +16,13 @@ export const tell = (kind: 'info' | 'success' | 'error', text: string, way?: Way
     autoHideDuration: kind === 'error' ? 12000 : 6000,
     action: way && ((key) => createElement('button', { type: 'button', style, onClick: () => (closeSnackbar(key), way.run()) }, way.words)),
   });
+
+/** Puts what is known of a fault on the clipboard, for whoever mends it. Nothing is sent anywhere. */
+export function copyDetails(error: Error): void {
+  const text = [`Mirvak, ${new Date().toISOString()}`, navigator.userAgent, `${error.name}: ${error.message}`, error.stack ?? ''].join('\n');
+  const kept = navigator.clipboard?.writeText(text) ?? Promise.reject(new Error('no clipboard'));
+  void kept.then(
+    () => tell('success', 'The details are on the clipboard.'),
+    () => tell('error', 'The browser does not let Mirvak use the clipboard.'),
+  );
+}

@@ -1,19 +1,19 @@
 import { around, turnedAbout, wrap } from '@/core/artwork/arrange';
-import { itemBounds, placeItem, type Item } from '@/core/artwork/item';
+import { itemBounds, type Item } from '@/core/artwork/item';
 import { placesAlong, scaledItem, shear } from '@/core/artwork/transform';
 import { tracedOnBlank } from '@/core/artwork/trace/again';
 import { transformPath, type Affine } from '@/core/geometry/path';
-import { art } from '@/ui/table/usePlaced';
-import { addCopies, copiesOf, drawingOf, pickedItems, replaceEach } from './artwork';
+import { placedOf } from '@/ui/table/usePlaced';
+import { addCopies, tooManyCopies, copiesOf, drawingOf, pickedItems, replaceEach } from './artwork';
 import { jobNow } from './edits';
 import { tell } from './tell';
 
-const boxOf = (items: readonly Item[]) => around(items.map((i) => itemBounds(placeItem(i, art))))!;
+const boxOf = (items: readonly Item[]) => around(items.map((i) => itemBounds(placedOf(i))))!;
 
 /** An item under any affine map, as a drawing that keeps its id's place in layer and group. Pictures stay as they are. */
 function mapped(i: Item, m: Affine): Item {
   if (i.kind === 'picture') return i;
-  const p = placeItem(i, art);
+  const p = placedOf(i);
   return { ...drawingOf(p.paths.map((q) => transformPath(q, m)), i.name, i, p.fill, tracedOnBlank(i, m)), id: i.id };
 }
 
@@ -55,8 +55,9 @@ export function copyAlongPicked(count: number, turn: boolean): void {
   const job = jobNow();
   const items = pickedItems();
   const line = items.pop();
-  const [path] = line ? placeItem(line, art).paths : [];
+  const [path] = line ? placedOf(line).paths : [];
   if (!job || !path || !items.length) return tell('info', 'Pick what is to be copied first, and the line to copy along last.');
+  if (tooManyCopies(items.length * count)) return;
   const b = boxOf(items);
   const [cx, cy] = [(b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2];
   addCopies(

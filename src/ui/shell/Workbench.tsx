@@ -26,6 +26,7 @@ import { LibraryDrawer } from '@/ui/library/LibraryDrawer';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { ProofSheet } from '@/ui/proof/ProofSheet';
 import { RunSheet } from '@/ui/run/RunSheet';
+import { Guarded } from '@/ui/common/Guarded';
 import { Split, type Part } from '@/ui/common/Split';
 import { levelLine } from '@/ui/section/line';
 import { leaveSolidSeat } from '@/ui/table/solid/seat';
@@ -96,6 +97,7 @@ export function Workbench({ id }: { id: string }) {
     tell(useOpenJob.getState());
     return useOpenJob.subscribe((s, before) => s.job !== before.job && tell(s));
   }, [id]);
+  useEffect(() => useOpenJob.subscribe((s, before) => s.refused !== before.refused && s.refused && tell('error', s.refused.words)), []);
   // A font that another window has brought is read here too.
   const fonts = useLater(useOpenJob, (s) => s.job?.fonts);
   useEffect(() => {
@@ -157,7 +159,9 @@ export function Workbench({ id }: { id: string }) {
         {/* Wide sheets have two columns; what belongs together stays in one. */}
         <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: '100%', '@container (min-width: 600px)': { display: 'block', columnCount: 2, columnGap: 0, '& > *': { breakInside: 'avoid' }, '& > [data-sheet-head]': { columnSpan: 'all' } } }}>
           <After steps={2}>
-            <Sheet />
+            <Guarded part="This sheet" anew={job}>
+              <Sheet />
+            </Guarded>
           </After>
         </Box>
       </Box>
@@ -175,7 +179,9 @@ export function Workbench({ id }: { id: string }) {
   return (
     <Box sx={{ height: 'var(--page-height, 100vh)', display: 'flex', flexDirection: 'column' }}>
       <After>
-        <TopBar />
+        <Guarded part="The bar" anew={job}>
+          <TopBar />
+        </Guarded>
       </After>
       <SaveTrouble />
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
@@ -190,7 +196,9 @@ export function Workbench({ id }: { id: string }) {
         <UnitQuestion />
         <CutAsMenu />
         <TableMenu />
-        <LibraryDrawer />
+        <Guarded part="The tool library">
+          <LibraryDrawer />
+        </Guarded>
       </After>
     </Box>
   );

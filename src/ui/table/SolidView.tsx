@@ -1,7 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import { useWork } from '@/compute/pipeline';
 import { savePicture } from '@/store/jobs';
@@ -10,7 +9,8 @@ import { useOpenJob } from '@/store/openJob';
 import { action } from '@/ui/actions/registry';
 import { useView } from '@/ui/view';
 import { addressOf, PORTRAIT } from './solid/portrait';
-import { solidSeat, type SolidSeat } from './solid/seat';
+import { PlainSolid } from './solid/PlainSolid';
+import { leaveSolidSeat, solidSeat, type SolidSeat } from './solid/seat';
 import { useSize } from './useSize';
 
 const VIEWS = [
@@ -19,6 +19,10 @@ const VIEWS = [
   ['front', 'Front'],
   ['side', 'Side'],
 ] as const;
+
+/** A picture that is lost is made again after so long, ms, and so often in all. */
+const AGAIN = 700;
+const MOST_BEGINNINGS = 5;
 
 /** The blank in the round. Drag turns, Shift or the middle button shifts, the wheel zooms; arrows and + - by keyboard. */
 export function SolidView() {
@@ -31,6 +35,8 @@ export function SolidView() {
   const [seat, setSeat] = useState<SolidSeat | null>(null);
   const solid = seat?.api;
   const [failed, setFailed] = useState(false);
+  const [lost, setLost] = useState(false);
+  const [begun, setBegun] = useState(1);
   const size = useSize(holder);
   const drag = useRef<{ x: number; y: number; pan: boolean } | null>(null);
   const { width, height, thickness, material } = job.blank;
@@ -40,8 +46,17 @@ export function SolidView() {
     const mine = solidSeat();
     holder.current!.prepend(mine.canvas);
     let live = true;
+    mine.onLost = () => {
+      if (!live) return;
+      leaveSolidSeat();
+      setSeat(null);
+      if (begun >= MOST_BEGINNINGS) return setFailed(true);
+      setLost(true);
+      setTimeout(() => live && setBegun(begun + 1), AGAIN);
+    };
     void mine.started.then((ok) => {
       if (!live) return;
+      setLost(false);
       if (ok) setSeat(mine);
       else setFailed(true);
     });
@@ -50,7 +65,7 @@ export function SolidView() {
       mine.canvas.remove();
       setSeat(null);
     };
-  }, []);
+  }, [begun]);
   useEffect(() => void solid?.resize(size.width, size.height, window.devicePixelRatio || 1), [solid, size]);
   useEffect(() => {
     if (size.width) seat?.look(camera.to, camera.n, width, height, thickness);
@@ -120,9 +135,9 @@ export function SolidView() {
       sx={{ position: 'absolute', inset: 0, touchAction: 'none', outline: 'none', cursor: 'grab', '&:active': { cursor: 'grabbing' }, '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' }, background: 'linear-gradient(var(--mui-palette-background-paper), var(--mui-palette-background-default))' }}
     >
       {failed ? (
-        <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4 }}>
-          <Typography sx={{ color: 'text.secondary', textAlign: 'center' }}>This browser cannot draw solids (WebGL is off). Plan and section still show everything.</Typography>
-        </Box>
+        <PlainSolid field={field} width={width} height={height} thickness={thickness} material={material} />
+      ) : lost ? (
+        <Box role="status" sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4, color: 'text.secondary', textAlign: 'center' }}>The graphics driver took the picture away. It is being made again{'\u2026'}</Box>
       ) : (
         <Box role="group" aria-label="Standard views" sx={{ position: 'absolute', top: 4, right: 6, display: 'flex' }}>
           {VIEWS.map(([to, name]) => (

@@ -20,6 +20,7 @@ import { action } from '@/ui/actions/registry';
 import { Split } from '@/ui/common/Split';
 import { useDatum } from '@/ui/common/useDatum';
 import { openMenu, setView, useView, type TableView } from '@/ui/view';
+import { Guarded } from '@/ui/common/Guarded';
 import { PlanView } from './PlanView';
 import { useSize } from './useSize';
 
@@ -41,7 +42,9 @@ export function Table() {
   const label = { position: 'absolute', right: 8, bottom: 8, px: 1, py: 0.3, borderRadius: 1.5, fontSize: 12, color: 'text.secondary', bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 82%, transparent)', pointerEvents: 'none' } as const;
   const plan = (
     <Box sx={pane}>
-      <PlanView />
+      <Guarded part="The plan" anew={job}>
+        <PlanView />
+      </Guarded>
       <RoundCorners />
       <Box sx={label}>
         Plan {'\u00b7'} {[job.blank.width, job.blank.height, job.blank.thickness].map((v) => formatLength(v, job.unit)).join(' \u00d7 ')} {job.unit} {materials[job.blank.material].name.toLowerCase()}
@@ -50,7 +53,9 @@ export function Table() {
   );
   const solid = (
     <Box sx={pane} onContextMenu={(e) => openMenu(e, 'solid')}>
-      <SolidView />
+      <Guarded part="The solid" anew={proof}>
+        <SolidView />
+      </Guarded>
       <RoundCorners />
       <Box sx={label}>{proof?.files.length ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.some((c) => c.enabled) ? 'Working\u2026' : 'The blank, uncut'}</Box>
     </Box>
@@ -97,7 +102,7 @@ export function Table() {
         orientation="vertical"
         parts={[
           { id: 'views', min: 120, node: views },
-          ...(sectionOpen ? [{ id: 'section', size: 148, min: 96, keeps: true, node: <SectionStrip /> }] : []),
+          ...(sectionOpen ? [{ id: 'section', size: 148, min: 96, keeps: true, node: <Guarded part="The section" anew={job}><SectionStrip /></Guarded> }] : []),
         ]}
       />
     </Box>

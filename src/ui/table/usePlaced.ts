@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
-import { placeItem, type Item, type PlacedItem } from '@/core/artwork/item';
+import { placeItem, undrawn, type Item, type PlacedItem } from '@/core/artwork/item';
 import type { ArtworkContext } from '@/core/artwork/kind';
 import { loadFonts, shelf } from '@/compute/fonts';
 
@@ -27,18 +27,28 @@ const kept = new WeakMap<Item, PlacedItem>();
 /** Milliseconds of placing in one go: what is more waits for the next, so that the window stays quick. */
 const SLICE = 8;
 
+/** The exact outlines of an item, worked out once; nothing, with the reason, where it cannot be drawn. */
+export function placedOf(item: Item): PlacedItem {
+  let p = kept.get(item);
+  if (!p) {
+    try {
+      p = placeItem(item, art);
+    } catch (e) {
+      console.error(`"${item.name}" cannot be drawn:`, e);
+      p = undrawn(item);
+    }
+    kept.set(item, p);
+  }
+  return p;
+}
+
 /** As many items as fit into a slice; those that are kept already cost nothing. */
 function placeSome(items: readonly Item[]): Map<string, PlacedItem> {
   const out = new Map<string, PlacedItem>();
   const began = performance.now();
   for (const item of items) {
-    let p = kept.get(item);
-    if (!p) {
-      if (performance.now() - began > SLICE) continue;
-      p = placeItem(item, art);
-      kept.set(item, p);
-    }
-    out.set(item.id, p);
+    if (!kept.has(item) && performance.now() - began > SLICE) continue;
+    out.set(item.id, placedOf(item));
   }
   return out;
 }

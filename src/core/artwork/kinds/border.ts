@@ -10,8 +10,11 @@ import { flipped, turned } from '../motifs/pen';
 const HIGH = 50;
 const CORNER = 100;
 
+/** More repeats than this on one side are not drawn: the page could not hold them. */
+const MOST_REPEATS = 1500;
 /** So many repeats that their pitch comes nearest to its natural length. */
-const repeats = (length: number, pitch: number) => Math.max(1, Math.round(length / pitch));
+const natural = (length: number, pitch: number) => Math.max(1, Math.round(length / pitch));
+const repeats = (length: number, pitch: number) => Math.min(MOST_REPEATS, natural(length, pitch));
 
 const schema = z.object({
   motif: z.string(),
@@ -89,7 +92,10 @@ export const border = itemKind({
   shape(v) {
     const paths = draw(v);
     const [w, h] = v.around === 'ring' ? [v.radius + v.size / 2, v.radius + v.size / 2] : [v.width / 2, v.height / 2];
-    return { paths, fill: 'nonzero', remarks: paths.length ? [] : [`There is no motif "${v.motif}" here; choose another.`], box: { x0: -w, y0: -h, x1: w, y1: h } };
+    const pitch = ((motifOf(v.motif)?.pitch ?? CORNER) * v.size) / HIGH;
+    const longest = natural(v.around === 'ring' ? 2 * Math.PI * v.radius : Math.max(v.width, v.height) - 2 * v.cornerSize, pitch);
+    const remarks = !paths.length ? [`There is no motif "${v.motif}" here; choose another.`] : longest > MOST_REPEATS ? [`At this height its motif would be repeated ${longest} times; ${MOST_REPEATS} are drawn, longer than they should be. Make the border higher.`] : [];
+    return { paths, fill: 'nonzero', remarks, box: { x0: -w, y0: -h, x1: w, y1: h } };
   },
   scaled(v, sx, sy) {
     const even = Math.sqrt(sx * sy);

@@ -39,7 +39,12 @@ export class SolidScene {
   private drafted = false;
   private rest: ReturnType<typeof setTimeout> | null = null;
 
-  constructor(private readonly canvas: OffscreenCanvas) {
+  /** `lost` is told when the graphics driver takes the picture away: the scene is no good then. */
+  constructor(
+    private readonly canvas: OffscreenCanvas,
+    lost: () => void,
+  ) {
+    canvas.addEventListener('webglcontextlost', () => lost());
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
     this.renderer.toneMapping = THREE.ACESFilmicToneMapping;
     this.renderer.toneMappingExposure = 1.02;

@@ -14,6 +14,8 @@ export class SolidSeat {
   /** False where the browser has no WebGL. */
   readonly started: Promise<boolean>;
   private readonly worker = new Worker(new URL('./solid.worker.ts', import.meta.url), { type: 'module' });
+  /** Called when the picture is lost: this seat is no good any more. */
+  onLost: () => void = () => {};
   private blank = '';
   private asked = -1;
   private given: readonly unknown[] = [];
@@ -23,7 +25,9 @@ export class SolidSeat {
     this.api = Comlink.wrap<SolidApi>(this.worker);
     // A canvas can be handed over once only: each worker has its own.
     const off = this.canvas.transferControlToOffscreen();
-    this.started = this.api.start(Comlink.transfer(off, [off]));
+    const lost = () => this.onLost();
+    this.started = this.api.start(Comlink.transfer(off, [off]), Comlink.proxy(lost));
+    this.worker.onerror = lost;
   }
 
   /** A new blank or a view that was asked for (`n` counts them) is looked at afresh; else the direction stays and all is fitted in. */

@@ -9,9 +9,9 @@ let scene: SolidScene | null = null;
 /** The solid view's own worker: everything that draws in the round happens here. */
 const api = {
   /** Takes the canvas over; false when there is no WebGL. */
-  start(canvas: OffscreenCanvas): boolean {
+  start(canvas: OffscreenCanvas, lost: () => void): boolean {
     try {
-      scene = new SolidScene(canvas);
+      scene = new SolidScene(canvas, lost);
       return true;
     } catch {
       return false;

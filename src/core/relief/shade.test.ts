@@ -1,0 +1,21 @@
+import { flatField } from './field';
+import { shade } from './shade';
+
+describe('a field seen from above', () => {
+  it('is of one brightness where it is level, and darker where it lies deeper', () => {
+    const f = flatField(20, 10, 0.5);
+    const face = shade(f, 40, 20, 5);
+    for (const v of face) expect(v).toBeCloseTo(1, 6);
+    const floor = shade(flatField(20, 10, 0.5, -5), 40, 20, 5);
+    for (const v of floor) expect(v).toBeCloseTo(0.65, 6);
+  });
+  it('is brighter on slopes that look to the upper left, darker on those that look away, and its top row is that of the greatest Y', () => {
+    const f = flatField(20, 20, 0.5);
+    // A ridge along Y in the middle; a step up at Y > 15.
+    for (let r = 0; r < f.rows; r++) for (let c = 0; c < f.cols; c++) f.z[r * f.cols + c] = -0.4 * Math.abs(c * 0.5 - 10) - (r * 0.5 > 15 ? 0 : 1);
+    const s = shade(f, 40, 40, 0);
+    expect(s[30 * 40 + 8]).toBeGreaterThan(s[30 * 40 + 32]);
+    const deep = shade(f, 40, 40, 6);
+    expect(deep[2 * 40 + 8]).toBeGreaterThan(deep[30 * 40 + 8]);
+  });
+});
