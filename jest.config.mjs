@@ -1,4 +1,4 @@
-const esm = ['clipper2-ts', 'flatbush', 'flatqueue', 'delaunator', 'd3-[a-z-]+', 'internmap', 'opentype\\.js', 'comlink'];
+const esm = ['clipper2-ts', 'flatbush', 'flatqueue', 'delaunator', 'd3-[a-z-]+', 'internmap', 'opentype\\.js', 'comlink', 'any-ascii'];
 export const shared = {
   testEnvironment: 'node',
   transform: { '^.+\\.(t|j|mj)sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } } }] },

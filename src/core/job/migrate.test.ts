@@ -1,3 +1,5 @@
+import { newJob } from './job';
+import { dialectOf, dialects } from '../program/dialect';
 import { kindOf } from '../cuts/registry';
 import { planCut } from '../pipeline/planning';
 import { testArt } from '../testing/fonts';
@@ -98,5 +100,17 @@ describe('jobs of older versions', () => {
     const cut = plain(demoJobs['ferry-ring']());
     cut.cuts[0].values.startDepth = 'deep';
     expect(() => readJob(cut)).toThrow(/cuts\.0\.values\.startDepth/);
+  });
+});
+
+describe('a dialect of a job that calls itself as a shipped one', () => {
+  it('gets a name and id of its own, and the job goes on using it', () => {
+    const job = newJob('Lock 7');
+    const own = { ...dialects[0], decimals: 3, footer: ['M9'] };
+    const read = readJob({ ...job, run: { ...job.run, dialects: [own] } });
+    expect(read.run.dialect).toBe('own-metric');
+    expect(read.run.dialects).toEqual([{ ...own, id: 'own-metric', name: `${own.name}, of this job` }]);
+    expect(dialectOf(read.run.dialect, read.run.dialects).decimals).toBe(3);
+    expect(dialectOf('metric', [own]).decimals).toBe(4);
   });
 });

@@ -1,4 +1,5 @@
 import { FIRST_LAYER } from '../artwork/item';
+import { dialects } from '../program/dialect';
 import { issueWords } from '../units/issues';
 import { JOB_VERSION, jobSchema, type Job } from './job';
 
@@ -77,6 +78,19 @@ const steps: Record<number, (job: Plain) => void> = {
   },
 };
 
+/** A dialect of the job's own that has the id of a shipped one gets one of its own: neither takes the other's place. */
+function keepApart(job: Plain): void {
+  const run = job.run as { dialect?: unknown; dialects?: { id?: unknown; name?: unknown }[] } | undefined;
+  if (!Array.isArray(run?.dialects)) return;
+  for (const d of run.dialects) {
+    const shipped = dialects.find((q) => q.id === d?.id);
+    if (!shipped) continue;
+    if (run.dialect === d.id) run.dialect = `own-${shipped.id}`;
+    d.id = `own-${shipped.id}`;
+    if (d.name === shipped.name) d.name = `${shipped.name}, of this job`;
+  }
+}
+
 /** Any parsed JSON to a job of the present version. Throws JobError. */
 export function readJob(data: unknown): Job {
   if (typeof data !== 'object' || data === null || (data as Plain).format !== 'mirvak-job') throw new JobError('This is not a Mirvak job: its "format" is not "mirvak-job".');
@@ -93,6 +107,7 @@ export function readJob(data: unknown): Job {
     }
     job.version = v + 1;
   }
+  keepApart(job);
   const r = jobSchema.safeParse(job);
   if (!r.success) {
     const i = r.error.issues[0];

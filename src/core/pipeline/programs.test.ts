@@ -57,3 +57,17 @@ describe('programs in files', () => {
     expect(slug('Schleuse Nr. 7 \u2013 T\u00fcr')).toBe('schleuse-nr-7-tur');
   });
 });
+
+describe('names of files', () => {
+  it.each([
+    ['Lock cottage board', 'lock-cottage-board'],
+    ['Gr\u00f6\u00dfe 7', 'gro\u00dfe-7'],
+    ['\u0428\u043b\u044e\u0437 \u2116 3', '\u0448\u043b\u044e\u0437-no-3'],
+    ['\u6c34\u95e8 / 7', '\u6c34\u95e8-7'],
+    ['\u05e9\u05dc\u05d5\u05dd', '\u05e9\u05dc\u05d5\u05dd'],
+    ['../..\\etc:*?"<>|', 'etc'],
+    ['CON', 'job-con'],
+    ['\u{1f6a2}', 'job'],
+    ['a'.repeat(90), 'a'.repeat(60)],
+  ])('%s is kept in its own script', (name, want) => expect(slug(name)).toBe(want));
+});

@@ -24,13 +24,21 @@ export interface Programs {
 
 /** A file name of plain letters, digits and dashes. */
 export const slug = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replace(/[^\w\s-]/g, '')
-    .trim()
-    .toLowerCase()
-    .replace(/[\s_]+/g, '-')
-    .slice(0, 60) || 'job';
+  [
+    ...text
+      .normalize('NFKD')
+      // Accents of Latin letters go; marks that make a letter another one in other scripts stay.
+      .replace(/(\p{Script=Latin})\p{M}+/gu, '$1')
+      .normalize('NFC')
+      .replace(/[^\p{L}\p{M}\p{N}\s_-]/gu, '')
+      .trim()
+      .toLowerCase()
+      .replace(/[\s_]+/g, '-'),
+  ]
+    .slice(0, 60)
+    .join('')
+    // Names that some systems keep for themselves.
+    .replace(/^(con|prn|aux|nul|com\d|lpt\d)$/, 'job-$1') || 'job';
 
 /** Writes the programs of a job's enabled cuts, in run order. */
 export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, options: { dialect?: string; files?: Job['run']['files'] } = {}): Programs {

@@ -34,9 +34,10 @@ describe('dialects', () => {
   it.each([
     ['M3 S500', null],
     ['G91', /./],
-    ['G20', /plan/],
-    ['G73 X0', /not known/],
-    ['M30', /stretches of work/],
+    ['G20', /how numbers are read/],
+    ['G73 X0', /moves the machine/],
+    ['G77', /not known/],
+    ['M30', /ends the program/],
     ['T9 M6', null],
     ['(open', /not closed/],
     ['G54', null],

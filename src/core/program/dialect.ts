@@ -46,9 +46,9 @@ export const dialects: readonly Dialect[] = [
   { ...plain, id: 'metric-cycles', name: 'Metric, arcs, drilling by canned cycles', cycles: true },
 ];
 
-/** A dialect by its id: one of the job's own, or a shipped one. */
+/** A dialect by its id: a shipped one, whose place none of a job's own can take, or one of those. */
 export function dialectOf(id: string, own: readonly Dialect[] = []): Dialect {
-  const d = own.find((q) => q.id === id) ?? dialects.find((q) => q.id === id);
+  const d = dialects.find((q) => q.id === id) ?? own.find((q) => q.id === id);
   if (!d) throw new Error(`There is no dialect called "${id}". There are: ${[...dialects, ...own].map((q) => q.id).join(', ')}.`);
   return d;
 }

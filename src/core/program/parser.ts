@@ -90,6 +90,7 @@ export function parseProgram(text: string): ParsedProgram {
     lineNo++;
     let g = -1;
     let m = -1;
+    let others: number[] | null = null;
     let nx = NaN;
     let ny = NaN;
     let nz = NaN;
@@ -167,7 +168,8 @@ export function parseProgram(text: string): ParsedProgram {
           else if (!(v === 17 || v === 40 || v === 43 || v === 49 || (v >= 54 && v <= 59) || v === 64 || v === 91.1 || v === 94)) throw new ProgramError(lineNo, `G${v} is not known`);
           break;
         case 77: // M
-          m = v;
+          if (m < 0) m = v;
+          else (others ??= []).push(v);
           break;
         case 88:
           nx = v;
@@ -221,16 +223,21 @@ export function parseProgram(text: string): ParsedProgram {
         stamp(b.count - 1);
       } else dwell += pause;
     }
-    // A pause with another tool called before it is a change by hand.
-    if (m === 6 || (m === 0 && selected !== tool)) {
-      close();
-      tool = selected;
-      toolChanges++;
-      spinning = false;
-    } else if (m === 3 || m === 4) spinning = true;
-    else if (m === 5) spinning = false;
-    else if (m === 2 || m === 30) ended = true;
-    else if (m > 0 && m !== 0 && m !== 1 && m !== 7 && m !== 8 && m !== 9) throw new ProgramError(lineNo, `M${m} is not known`);
+    for (;;) {
+      // A pause with another tool called before it is a change by hand.
+      if (m === 6 || (m === 0 && selected !== tool)) {
+        close();
+        tool = selected;
+        toolChanges++;
+        spinning = false;
+      } else if (m === 3 || m === 4) spinning = true;
+      else if (m === 5) spinning = false;
+      else if (m === 2 || m === 30) ended = true;
+      else if (m > 0 && m !== 0 && m !== 1 && m !== 7 && m !== 8 && m !== 9) throw new ProgramError(lineNo, `M${m} is not known`);
+      // A line may give several: each is obeyed.
+      if (!others?.length) break;
+      m = others.shift()!;
+    }
     if (g >= 0) {
       // A cycle that is called anew says everything anew.
       if (g > 3 && g !== motionMode) {

@@ -67,7 +67,7 @@ describe('programs', () => {
     b.line(5, 5, -1, 500);
     const text = writeProgram([part(b.build(), 1), part(b.build(), 2)], info, dialects[0]);
     const lines = text.trim().split('\n');
-    expect(lines[0]).toBe('(A test)');
+    expect(lines[0]).toBe('(Job: A test)');
     expect(lines).toContain('G21');
     expect(lines.slice(-3)).toEqual(['M5', 'G0 X-12.5 Y3', 'M30']);
     const change = lines.indexOf('T2 M6');

@@ -19,7 +19,11 @@ export class ByteText {
 
   ascii(s: string): void {
     this.room(s.length);
-    for (let i = 0; i < s.length; i++) this.bytes[this.length++] = s.charCodeAt(i);
+    for (let i = 0; i < s.length; i++) {
+      const c = s.charCodeAt(i);
+      // What is no ASCII would lose its upper half, and could become the end of a line.
+      this.bytes[this.length++] = c < 128 ? c : 63;
+    }
   }
 
   line(s: string): void {

@@ -1,5 +1,6 @@
 import { DWELL, MotionBuilder, withoutArcs, type Motion } from '../motion/motion';
 import type { Dialect } from './dialect';
+import { ownLineTroubles } from './ownLines';
 import { parseProgram, ProgramError } from './parser';
 import { writeProgram, type ProgramInfo, type ProgramPart } from './writer';
 
@@ -66,6 +67,13 @@ function distanceTo(m: Motion, x: number, y: number, z: number): number {
  * else what is wrong, in words for the person who is editing the dialect.
  */
 export function troubleWith(d: Dialect, parts: readonly ProgramPart[], info: ProgramInfo): string | null {
+  const [own] = ownLineTroubles(d);
+  if (own) return own.text;
+  // Once as they are, and once with what is drawn first: what a header leaves on is on then.
+  return difference(d, parts, info) ?? difference(d, [...parts].sort((a, b) => Number(a.turns) - Number(b.turns)), info);
+}
+
+function difference(d: Dialect, parts: readonly ProgramPart[], info: ProgramInfo): string | null {
   const text = writeProgram(parts, info, d);
   let back;
   try {

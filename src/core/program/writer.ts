@@ -1,6 +1,7 @@
 import { ARC_CCW, DWELL, isArc, RAPID, sweepOf, withoutArcs, type Motion } from '../motion/motion';
 import { holeAt } from './cycles';
 import type { Dialect } from './dialect';
+import { toAscii } from './ascii';
 import { ByteText } from './text';
 
 /** Where program zero lies in the blank's frame (mm): subtracted from every coordinate. */
@@ -34,12 +35,9 @@ export interface ProgramInfo {
   readonly remarks: readonly string[];
 }
 
-/** Comments may hold no brackets and only printable ASCII. */
+/** Comments may hold no brackets and only printable ASCII. Each begins with a word of ours: some controllers take a first word for a command. */
 function remark(text: string, d: Dialect): string {
-  const plain = text
-    .normalize('NFKD')
-    .replace(/[\u2013\u2014]/g, '-')
-    .replace(/[^\x20-\x7e]/g, '')
+  const plain = toAscii(text)
     .replace(/[();]/g, ' ')
     .slice(0, 120);
   return d.comments === 'brackets' ? `(${plain})` : `; ${plain}`;
@@ -73,12 +71,13 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
     if (!/^[(;]/.test(line)) number();
     out.line(line);
   };
-  for (const line of [comment(info.title), ...info.remarks.map(comment), 'G17 G90 G94', d.unit === 'mm' ? 'G21' : 'G20', 'G40 G49 G80', ...(d.workOffset === 'none' ? [] : [d.workOffset]), ...arcLines(parts, d), ...d.header]) say(line);
+  for (const line of [comment(`Job: ${info.title}`), ...info.remarks.map(comment), 'G17 G90 G94', d.unit === 'mm' ? 'G21' : 'G20', 'G40 G49 G80', ...(d.workOffset === 'none' ? [] : [d.workOffset]), ...arcLines(parts, d), ...d.header.map(toAscii)]) say(line);
   let gx = NaN;
   let gy = NaN;
   let gz = NaN;
   let tool = -1;
-  let spinning = false;
+  // A line of the maker's own may have started it: it stands again before the first cutter is taken.
+  let spinning = d.header.some((l) => /\bM0*[34]\b/i.test(l));
   let mode = -1;
   let lastFeed = NaN;
   let begun = false;
@@ -129,6 +128,8 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
           out.byte(10);
         }
       }
+      if (spinning) say('M5');
+      spinning = false;
       say(comment(`Tool ${part.tool}: ${part.toolName}`));
       if (d.change === 'command') say(`T${part.tool} M6`);
       else {
@@ -217,7 +218,7 @@ export function writeProgram(parts: readonly ProgramPart[], info: ProgramInfo, d
   word(X, grid(info.park.x - ox));
   word(Y, grid(info.park.y - oy));
   out.byte(10);
-  for (const line of d.footer) say(line);
+  for (const line of d.footer.map(toAscii)) say(line);
   say(d.end);
   return out.toString();
 }

@@ -16,12 +16,16 @@ interface Value {
 
 class Bad extends Error {}
 
+/** No length is written with more letters; brackets in brackets end with them. */
+const LONGEST = 200;
+
 /**
  * Reads a length such as `12.5`, `0.5in`, `1/8"`, `1 1/2in`, `100/3`, `2*(3mm+1/4")`.
  * A bare number is in `unit`. A unit right after a fraction belongs to the whole fraction; `1-1/2"` is an inch and a half. A
  * comma is a decimal one, but `1,500` could be either and is refused with both readings.
  */
 export function parseLength(text: string, unit: Unit): Parsed {
+  if (text.length > LONGEST) return { ok: false, error: `This is too long for a length. Try 12.5, 1/8" or 100/3.` };
   const thousands = /(?<![\d.])([1-9]\d{0,2}),(\d{3})(?![\d,])/.exec(text);
   if (thousands) return { ok: false, error: `"${text.trim()}" can be read as ${thousands[1]}${thousands[2]} or as ${Number(`${thousands[1]}.${thousands[2]}`)}. Type the one that you mean, without the comma.` };
   const mixed = text.replace(/(\d)-(\d+\s*\/\s*\d+)(?=\s*(?:["\u2033]|in))/gi, '$1 $2').replace(/^(\s*\d+)-(\d+\/\d+\s*)$/, unit === 'in' ? '$1 $2' : '$1-$2');

@@ -101,6 +101,9 @@ function ValueField({ label, text, unit, hint, placeholder, take, marked, bare }
   );
 }
 
+/** What no field goes beyond. */
+const FARTHEST = 1e6;
+
 interface LengthProps {
   label: string;
   value: number | null;
@@ -139,8 +142,10 @@ export function LengthField(p: LengthProps) {
         }
         const r = parseLength(p.rate ? text.replace(/\s*\/\s*min\s*$/i, '') : text, p.unit);
         if (!r.ok) return r.error;
-        if (p.min !== undefined && r.mm < p.min - 1e-9) return `At least ${range(p.min)}.`;
-        if (p.max !== undefined && r.mm > p.max + 1e-9) return `At most ${range(p.max)}.`;
+        // A place without limits of its own is within a kilometre, as in the file.
+        const { min = -FARTHEST, max = FARTHEST } = p;
+        if (r.mm < min - 1e-9) return `At least ${range(min)}.`;
+        if (r.mm > max + 1e-9) return `At most ${range(max)}.`;
         if (p.value === null || Math.abs(r.mm - p.value) > 1e-9) p.onChange(r.mm);
         return null;
       }}
@@ -161,8 +166,9 @@ export function NumberField(p: { label: string; value: number; unit?: string; mi
         const r = parseNumber(text);
         if (!r.ok) return r.error;
         if (p.whole && !Number.isInteger(r.value)) return 'A whole number, please.';
-        if (p.min !== undefined && r.value < p.min) return `At least ${p.min}.`;
-        if (p.max !== undefined && r.value > p.max) return `At most ${p.max}.`;
+        const { min = -FARTHEST, max = FARTHEST } = p;
+        if (r.value < min) return `At least ${min}.`;
+        if (r.value > max) return `At most ${max}.`;
         if (r.value !== p.value) p.onChange(r.value);
         return null;
       }}

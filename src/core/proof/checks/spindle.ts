@@ -1,5 +1,7 @@
 import { shapeOf } from '../../cutters/registry';
 import { RAPID } from '../../motion/motion';
+import { dialectOf } from '../../program/dialect';
+import { ownLineTroubles } from '../../program/ownLines';
 import type { Check, Finding } from '../check';
 
 /** Turning cutters cut with the spindle on, drawn ones with it off, and every program ends. */
@@ -7,7 +9,8 @@ export const spindle: Check = {
   id: 'spindle',
   name: 'Tools and spindle',
   run: ({ job, programs, tools }) => {
-    const out: Finding[] = [];
+    const dialect = dialectOf(job.run.dialect, job.run.dialects);
+    const out: Finding[] = ownLineTroubles(dialect).map((t) => ({ check: 'spindle', text: `${t.text} Change the dialect "${dialect.name}" under Run.`, cutId: null, x: null, y: null }));
     for (const p of programs) {
       if (!p.ended) out.push({ check: 'spindle', text: `${p.file} does not end with M30.`, cutId: null, x: null, y: null });
       for (const s of p.stretches) {
