@@ -3,6 +3,9 @@ import os from 'node:os';
 import path from 'node:path';
 import puppeteer, { type Browser } from 'puppeteer-core';
 
+/** Without a sandbox, since tests run in containers; Mesa's software driver for WebGL; nothing of its own in the background. */
+export const chromiumArgs: readonly string[] = ['--no-sandbox', '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist', '--disable-gpu-rasterization', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--force-color-profile=srgb'];
+
 /** Debian's Chromium without a window, with Mesa's software driver for WebGL. */
 export async function openBrowser(...more: string[]): Promise<{ browser: Browser; close: () => Promise<void> }> {
   const profile = mkdtempSync(path.join(os.tmpdir(), 'mirvak-chromium-'));
@@ -10,7 +13,7 @@ export async function openBrowser(...more: string[]): Promise<{ browser: Browser
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     headless: true,
     userDataDir: profile,
-    args: ['--no-sandbox', '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist', '--disable-gpu-rasterization', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--force-color-profile=srgb', ...more],
+    args: [...chromiumArgs, ...more],
   });
   return {
     browser,

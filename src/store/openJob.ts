@@ -3,10 +3,10 @@ import { create } from 'zustand';
 import { tooMany, type Job } from '@/core/job/job';
 import { mergeJobs, placeOf, sharing, type Clash, type Side } from '@/core/merge/job';
 import { onNews } from './channel';
-import { storageMessage } from './db';
+import { noRoom, storageMessage } from './db';
 import { openRow, readRow, restoreJob, saveAsCopy, saveJob } from './jobs';
 import { forgetLeft, leaveBehind } from './journal';
-import { keepSteps, openSteps, type Step } from './steps';
+import { keepSteps, letHistoriesGo, openSteps, type Step } from './steps';
 
 // Looking through a job of 50,000 nodes for things to freeze costs more than the change itself.
 if (process.env.NODE_ENV === 'production') setAutoFreeze(false);
@@ -43,7 +43,7 @@ export interface OpenJob {
   edit(name: string, recipe: (job: Job) => void, merge?: string): void;
   undo(): void;
   redo(): void;
-  flush(): Promise<void>;
+  flush(tries?: number): Promise<void>;
   /** Leaves what is not saved for the next window, at once. False when it cannot be kept. */
   leave(): boolean;
   /** Takes what another window has saved in, as far as it goes together with what was done here. */
@@ -60,9 +60,11 @@ export interface OpenJob {
 
 const MERGE_MS = 900;
 /** A change is saved when so long nothing more has come, and at the latest so long after it: steady typing does not put it off. */
-const SAVE_MS = 400;
-const LONGEST_MS = 1500;
+const SAVE_MS = 300;
+const LONGEST_MS = 800;
 const MOST_STEPS = 500;
+/** So often a save is tried anew at once after another window has saved before it. */
+const MOST_TRIES = 8;
 
 let timer: ReturnType<typeof setTimeout> | null = null;
 /** When the oldest change was made that is not on its way to the rows; 0 for none. */
@@ -181,7 +183,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       set({ job: step.after, past: [...past, { ...step, merge: null }], future: future.slice(1) });
       schedule();
     },
-    async flush() {
+    async flush(tries = 0) {
       if (timer) clearTimeout(timer);
       timer = null;
       if (saving) await saving;
@@ -196,6 +198,8 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       saving = keepSteps(id, revision + 1, past, future)
         .catch(() => {})
         .then(() => saveJob(id, job, revision, kept))
+        // Work comes before the way back: where there is no room, histories are let go, and it is tried once more.
+        .catch((e) => (noRoom(e) ? letHistoriesGo().then(() => saveJob(id, job, revision, kept)) : Promise.reject(e)))
         .then((r) => {
           if (!r.ok) return set({ save: r.reason });
           kept = base = job;
@@ -205,13 +209,21 @@ export const useOpenJob = create<OpenJob>((set, get) => {
           taken = null;
           if (get().save === 'saved') forgetLeft(id);
         })
-        .catch((e) => set({ save: 'failed', saveError: storageMessage(e) }))
+        .catch((e) => {
+          set({ save: 'failed', saveError: storageMessage(e) });
+          // What cannot be saved is left for the next window at once: nobody knows how this one ends.
+          get().leave();
+        })
         .finally(() => {
           saving = null;
           sending = null;
         });
       await saving;
-      if (get().save === 'changed' && get().id === id) await get().catchUp();
+      if (get().save === 'changed' && get().id === id) {
+        await get().catchUp();
+        // What was brought together is saved at once: two windows that are both at work would wait for each other else.
+        if (get().save === 'pending' && tries < MOST_TRIES) return get().flush(tries + 1);
+      }
       if (get().save === 'pending' && !timer) schedule();
     },
     async catchUp() {

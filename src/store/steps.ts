@@ -105,6 +105,14 @@ export async function keepSteps(jobId: string, revision: number, past: readonly 
   });
 }
 
+/** Gives up the histories of all jobs, for the room that they take. */
+export async function letHistoriesGo(): Promise<void> {
+  await db().transaction('rw', db().steps, db().histories, async () => {
+    await db().steps.clear();
+    await db().histories.clear();
+  });
+}
+
 /** The history that goes with a revision of a job; null where another window has saved since. */
 export async function openSteps(jobId: string, revision: number, job: Job): Promise<{ past: Step[]; future: Step[] } | null> {
   const head = await db().histories.get(jobId);
