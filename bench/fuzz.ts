@@ -7,13 +7,16 @@ import { readFileSync } from 'node:fs';
 import { runInThisContext } from 'node:vm';
 import { demoJobs } from '../src/core/job/demo';
 import { packJob, unpackJob } from '../src/core/job/archive';
+import { packBackup, unpackBackup } from '../src/core/job/backup';
 import { JobError } from '../src/core/job/migrate';
 import { ExchangeError } from '../src/core/exchange/drawn';
+import { readCutters } from '../src/core/exchange/cutterSheet';
 import { itemsOf } from '../src/core/exchange/items';
 import { readDxf } from '../src/core/exchange/dxf/read';
 import { writeDxf } from '../src/core/exchange/dxf/write';
 import { readSvg } from '../src/core/exchange/svg/read';
 import { fontCatalogue } from '../src/core/lettering/catalogue';
+import { shippedLibrary } from '../src/core/cutters/library';
 import { FontError, loadFont } from '../src/core/lettering/font';
 import { parseProgram, ProgramError } from '../src/core/program/parser';
 import { circlePath } from '../src/core/geometry/path';
@@ -32,9 +35,20 @@ const readers: { name: string; good: Uint8Array; read: (b: Uint8Array) => unknow
   { name: 'dxf', good: text(dxf), read: (b) => itemsOf(readDxf(new TextDecoder().decode(b), 'f.dxf'), 'f', here), refusal: (e) => e instanceof ExchangeError },
   { name: 'job.json', good: text(JSON.stringify(job)), read: unpackJob, refusal: (e) => e instanceof JobError },
   { name: '.mirvak', good: packJob(job), read: unpackJob, refusal: (e) => e instanceof JobError },
+  { name: 'backup', good: packBackup({ made: '2026-11-27', jobs: [{ id: 'a', name: 'Lock', updated: 1, bytes: packJob(job) }], kept: { cutters: shippedLibrary().slice(0, 5), groups: [], machines: [], dialects: [], recipes: [], unit: 'mm' } }), read: (b) => unpackBackup(b).jobs.map((j) => unpackJob(j.bytes)), refusal: (e) => e instanceof JobError },
+  { name: 'cutters', good: text(JSON.stringify({ cutters: shippedLibrary().slice(0, 5) })), read: (b) => saysNothingForeign(readCutters(new TextDecoder().decode(b), 'f.json').refused.map((f) => f.why).join(' ')), refusal: () => false },
   { name: 'font', good: readFileSync(`node_modules/${fontCatalogue[0].source}`), read: (b) => [...'Ab&'].map((c) => loadFont(b, 'f.woff').glyph(c)), refusal: (e) => e instanceof FontError },
   { name: 'program', good: text('G21 G90 G17\nT1 M6\nS12000 M3\nG0 X1 Y2 Z5\nG1 Z-1 F300\nG3 X4 Y5 I2 J0 F900\nX9\nG0 Z5\nM5\nM30\n'), read: (b) => parseProgram(new TextDecoder().decode(b)), refusal: (e) => e instanceof ProgramError },
 ];
+
+/** What a parser or the language says is no word for a maker. */
+const FOREIGN = /\b(\w*Error|undefined|NaN|Unexpected token|is not a function|Cannot read|Invalid (input|array|string)|expected \w+, received)\b/;
+function saysNothingForeign(said: string): void {
+  const word = FOREIGN.exec(said);
+  if (word) throw new Error(`says "${word[0]}": ${said.slice(0, 200)}`);
+}
+/** A worker of the app may take so much, bytes. */
+const MOST_MEMORY = 1e9;
 
 const pieces = ['NaN', '1e999', '-', '""', '<', '/>', '&', '0', '9999999999', '\0', '#g', 'url(#g)', 'M', 'A', 'null', '{', '[', '1e-320', 'EOF\n', 'G3 ', '(', ' '];
 
@@ -67,15 +81,19 @@ function once(seed: number): string | null {
   } catch (e) {
     // Fonts are first read aside by the app, in a worker that is given up after some seconds.
     if (reader.name === 'font' && (e as { code?: string }).code === 'ERR_SCRIPT_EXECUTION_TIMEOUT') return null;
+    const foreign = reader.refusal(e) && reader.name !== 'program' && reader.name !== 'font' ? FOREIGN.exec((e as Error).message) : null;
+    if (foreign) why = `says "${foreign[0]}": ${(e as Error).message}`;
     if (!reader.refusal(e)) why = `${(e as Error).name}: ${(e as Error).message}\n${(e as Error).stack?.split('\n').slice(1, 4).join('\n')}`;
   }
   const took = performance.now() - begun;
   if (!why && took > SLOW_MS) why = `took ${took.toFixed(0)} ms`;
+  const held = process.memoryUsage();
+  if (!why && held.heapUsed + held.arrayBuffers > MOST_MEMORY) why = `holds ${Math.round((held.heapUsed + held.arrayBuffers) / 1e6)} MB`;
   return why && `${reader.name}, seed ${seed}: ${why}`;
 }
 
-// The DXF reader's own warnings say nothing here.
-console.warn = () => {};
+// The font reader prints what it leaves out.
+console.warn = console.error = () => {};
 const seconds = Number(process.argv[2] ?? 60);
 const only = process.argv[3];
 if (only) console.log(once(Number(only)) ?? 'read, or refused properly');

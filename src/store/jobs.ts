@@ -2,7 +2,7 @@ import { demoJobs } from '@/core/job/demo';
 import { archive } from '@/compute/archive';
 import { readJob } from '@/core/job/migrate';
 import { newJob, type Job } from '@/core/job/job';
-import { alike } from '@/core/merge/job';
+import { alike, mergeJobs, sharing } from '@/core/merge/job';
 import { tellAll, tellOthers } from './channel';
 import { db, type JobRow } from './db';
 import { findLeft, forgetLeft, windowId } from './journal';
@@ -160,19 +160,39 @@ export async function openRow(id: string): Promise<OpenedJob | null> {
   return { job, saved: job, revision: row.revision, kept: raw.version === job.version ? job : null, recovered: null };
 }
 
-export type SaveResult = { ok: true; revision: number } | { ok: false; reason: 'changed' | 'gone' };
+export type SaveResult =
+  | {
+      readonly ok: true;
+      readonly revision: number;
+      /** What lies there now, where what another window had saved was brought together with it. */
+      readonly merged: Job | null;
+    }
+  | { readonly ok: false; readonly reason: 'changed' | 'gone' };
 
-/** Saves when nobody else has saved since `revision`; else says so and changes nothing. `kept`: the version that the rows hold, if known. */
-export async function saveJob(id: string, job: Job, revision: number, kept: Job | null): Promise<SaveResult> {
-  const result = await db().transaction('rw', db().jobs, db().items, async () => {
+/**
+ * Saves a job that has started from `revision`. `kept`: the version that the rows hold, if known; `base`: the version that was
+ * read or saved last. Where another window has saved since, both are brought together and saved, in the same transaction; where
+ * they do not go together nothing is changed.
+ */
+export async function saveJob(id: string, job: Job, revision: number, kept: Job | null, base: Job | null = null): Promise<SaveResult> {
+  const result = await db().transaction('rw', db().jobs, db().items, async (): Promise<SaveResult> => {
     const row = await db().jobs.get(id);
-    if (!row || row.deleted) return { ok: false, reason: 'gone' } as const;
-    if (row.revision !== revision) return { ok: false, reason: 'changed' } as const;
-    const d = difference(job, [kept]);
-    if (!kept) d.gone = row.job.order.filter((i) => !d.head.order.includes(i));
+    if (!row || row.deleted) return { ok: false, reason: 'gone' };
+    let merged: Job | null = null;
+    let there = kept;
+    if (row.revision !== revision) {
+      if (!base) return { ok: false, reason: 'changed' };
+      there = sharing(base, readJob(await rawJob(row)));
+      const both = mergeJobs(base, job, there);
+      if (!both || both.clashes.length) return { ok: false, reason: 'changed' };
+      merged = both.job;
+    }
+    const to = merged ?? job;
+    const d = difference(to, [there]);
+    if (!there) d.gone = row.job.order.filter((i) => !d.head.order.includes(i));
     await writeItems(id, d);
-    await db().jobs.update(id, { job: d.head, name: job.name, updated: Date.now(), revision: revision + 1, writer: windowId });
-    return { ok: true, revision: revision + 1 } as const;
+    await db().jobs.update(id, { job: d.head, name: to.name, updated: Date.now(), revision: row.revision + 1, writer: windowId });
+    return { ok: true, revision: row.revision + 1, merged };
   });
   if (result.ok) tellAll({ of: 'job', id, revision: result.revision });
   return result;

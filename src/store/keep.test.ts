@@ -74,7 +74,7 @@ describe('the shelf', () => {
     const id = await createJob('Sluice plate');
     const row = (await openRow(id))!;
     const job = withItems(row.job, items);
-    expect(await saveJob(id, job, row.revision, row.kept)).toEqual({ ok: true, revision: 2 });
+    expect(await saveJob(id, job, row.revision, row.kept)).toEqual({ ok: true, revision: 2, merged: null });
     return { id, job };
   };
   test('what is saved is what is opened, copied and exported', async () => {
@@ -89,7 +89,7 @@ describe('the shelf', () => {
   test('a second save changes the rows of what changed alone, and takes away what is gone', async () => {
     const { id, job } = await fill([box('a'), box('b'), box('c')]);
     const next = withItems(job, [job.items[2], box('a', 7)]);
-    expect(await saveJob(id, next, 2, job)).toEqual({ ok: true, revision: 3 });
+    expect(await saveJob(id, next, 2, job)).toEqual({ ok: true, revision: 3, merged: null });
     expect((await openRow(id))!.job).toEqual(next);
     expect(await db().items.count()).toBe(2);
   });

@@ -43,7 +43,7 @@ export interface OpenJob {
   edit(name: string, recipe: (job: Job) => void, merge?: string): void;
   undo(): void;
   redo(): void;
-  flush(tries?: number): Promise<void>;
+  flush(): Promise<void>;
   /** Leaves what is not saved for the next window, at once. False when it cannot be kept. */
   leave(): boolean;
   /** Takes what another window has saved in, as far as it goes together with what was done here. */
@@ -63,8 +63,6 @@ const MERGE_MS = 900;
 const SAVE_MS = 300;
 const LONGEST_MS = 800;
 const MOST_STEPS = 500;
-/** So often a save is tried anew at once after another window has saved before it. */
-const MOST_TRIES = 8;
 
 let timer: ReturnType<typeof setTimeout> | null = null;
 /** When the oldest change was made that is not on its way to the rows; 0 for none. */
@@ -99,6 +97,23 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     const now = Date.now();
     waiting ||= now;
     timer = setTimeout(() => void get().flush(), Math.max(0, Math.min(SAVE_MS, waiting + LONGEST_MS - now)));
+  };
+  /**
+   * Takes in what another window has made of `from`: `theirs`, which lies in the rows as `revision`. What was done here since
+   * `from` stays on top of it, as far as it goes together.
+   */
+  const takeIn = (from: Job, theirs: Job, revision: number) => {
+    const { job, past, future } = get();
+    if (!job) return;
+    const merged = mergeJobs(from, job, theirs);
+    if (!merged || merged.clashes.length) {
+      base = from;
+      return set({ save: 'changed', other: { job: theirs, revision, clashes: merged?.clashes ?? [] } });
+    }
+    kept = base = theirs;
+    const unsaved = job !== from;
+    set({ job: merged.job, revision, past: over(past, from, theirs, job, merged.job), future: over(future, from, theirs, job, merged.job), other: null, save: unsaved ? 'pending' : 'saved' });
+    if (unsaved) schedule();
   };
   return {
     id: null,
@@ -183,7 +198,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       set({ job: step.after, past: [...past, { ...step, merge: null }], future: future.slice(1) });
       schedule();
     },
-    async flush(tries = 0) {
+    async flush() {
       if (timer) clearTimeout(timer);
       timer = null;
       if (saving) await saving;
@@ -197,13 +212,16 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       const { past, future } = get();
       saving = keepSteps(id, revision + 1, past, future)
         .catch(() => {})
-        .then(() => saveJob(id, job, revision, kept))
+        .then(() => saveJob(id, job, revision, kept, base))
         // Work comes before the way back: where there is no room, histories are let go, and it is tried once more.
-        .catch((e) => (noRoom(e) ? letHistoriesGo().then(() => saveJob(id, job, revision, kept)) : Promise.reject(e)))
+        .catch((e) => (noRoom(e) ? letHistoriesGo().then(() => saveJob(id, job, revision, kept, base)) : Promise.reject(e)))
         .then((r) => {
           if (!r.ok) return set({ save: r.reason });
-          kept = base = job;
-          set({ revision: r.revision, save: get().job === job ? 'saved' : 'pending' });
+          if (r.merged) takeIn(job, r.merged, r.revision);
+          else {
+            kept = base = job;
+            set({ revision: r.revision, save: get().job === job ? 'saved' : 'pending' });
+          }
           // What was left is given up when it is in the rows, not before.
           if (taken) forgetLeft(id, taken);
           taken = null;
@@ -219,11 +237,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
           sending = null;
         });
       await saving;
-      if (get().save === 'changed' && get().id === id) {
-        await get().catchUp();
-        // What was brought together is saved at once: two windows that are both at work would wait for each other else.
-        if (get().save === 'pending' && tries < MOST_TRIES) return get().flush(tries + 1);
-      }
+      if (get().save === 'changed' && get().id === id) await get().catchUp();
       if (get().save === 'pending' && !timer) schedule();
     },
     async catchUp() {
@@ -231,26 +245,12 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       const { id } = get();
       if (!id) return;
       const there = await readRow(id).catch(() => undefined);
-      const { job, revision, save, past, future } = get();
+      const { job, revision, save } = get();
       // Left meanwhile, or being saved: then the save finds what is there.
       if (get().id !== id || !job || saving || there === undefined) return;
       if (there === null) return set({ save: 'gone' });
       if (there.revision === revision) return void (save === 'gone' && schedule());
-      const from = base ?? job;
-      const theirs = sharing(from, there.job);
-      const merged = mergeJobs(from, job, theirs);
-      if (!merged || merged.clashes.length) return set({ save: 'changed', other: { job: theirs, revision: there.revision, clashes: merged?.clashes ?? [] } });
-      kept = base = theirs;
-      const unsaved = job !== from;
-      set({
-        job: merged.job,
-        revision: there.revision,
-        past: over(past, from, theirs, job, merged.job),
-        future: over(future, from, theirs, job, merged.job),
-        other: null,
-        save: unsaved ? 'pending' : 'saved',
-      });
-      if (unsaved) schedule();
+      takeIn(base ?? job, sharing(base ?? job, there.job), there.revision);
     },
     bringTogether(sides) {
       const { job, other, past } = get();

@@ -43,12 +43,29 @@ export function fontName(bytes: Uint8Array, file: string): string {
   return file.replace(/\.[a-z0-9]+$/i, '').slice(0, 200) || 'Font';
 }
 
+/** Whether the tables of a WOFF lie within the file and open out to no more than a font may be (W3C WOFF 1.0, table directory). */
+function soundTables(bytes: Uint8Array): boolean {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (bytes.length < 44) return false;
+  const count = view.getUint16(12);
+  if (bytes.length < 44 + 20 * count) return false;
+  let opened = 0;
+  for (let i = 0; i < count; i++) {
+    const at = 44 + 20 * i;
+    const [from, packed, open] = [view.getUint32(at + 4), view.getUint32(at + 8), view.getUint32(at + 12)];
+    opened += open;
+    if (from + packed > bytes.length || packed > open || opened > LARGEST) return false;
+  }
+  return true;
+}
+
 export function loadFont(bytes: Uint8Array, name: string): LoadedFont {
   let font: Font;
   if (bytes.length > LARGEST) throw new FontError(name, 'its file is larger than 40 MB');
   const kind = String.fromCharCode(...bytes.subarray(0, 4));
   if (kind === 'wOF2') throw new FontError(name, 'it is a WOFF2 file; take the TTF, OTF or WOFF of the same font');
   if (kind === 'ttcf') throw new FontError(name, 'it is a collection of several fonts; take one of them as a TTF or OTF file');
+  if (kind === 'wOFF' && !soundTables(bytes)) throw new FontError(name, 'it is damaged: its tables are not where it says');
   try {
     font = parseBytes(bytes);
   } catch {
