@@ -51,6 +51,11 @@ async function main(): Promise<void> {
     };
     await portraits(page);
     await shot('shelf');
+    await maker.press('Safekeeping');
+    await maker.sees(/Mirvak uses/);
+    await shot('safekeeping');
+    await maker.press('Done');
+    await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
     await maker.press('Open Ferry ring');
     await maker.proven();
     await maker.stage('Artwork');

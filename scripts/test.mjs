@@ -12,7 +12,10 @@ timed('set-up', () => {
   packages();
   chromium();
 });
-timed('lint', () => run('npx', ['eslint', '.', '--max-warnings', '0']));
+timed('lint', () => {
+  run('npx', ['eslint', '.', '--max-warnings', '0']);
+  run('node', ['scripts/messages.mjs', '--check']);
+});
 timed('types', () => {
   run('npx', ['tsc', '--noEmit']);
   run('npx', ['tsc', '--noEmit', '-p', 'tsconfig.core.json']);
