@@ -24,8 +24,8 @@ async function open(profile: string): Promise<Browser> {
   return puppeteer.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', headless: true, userDataDir: profile, args: [...chromiumArgs] });
 }
 const pause = (ms: number) => new Promise((r) => setTimeout(r, ms));
-/** Keeps the places of things small: X from 1 m on counts nudges. */
-const placeOf = async (m: Maker): Promise<number> => Number(await m.valueOf('Centre X'));
+/** Where the picked thing stands, once the sheet has come to rest over it. */
+const placeOf = (m: Maker): Promise<number> => m.restsAt('Centre X');
 
 /** Writes until there is no room. */
 function fillUp(file: string): void {
@@ -112,7 +112,7 @@ async function once(url: string, kind: 'one' | 'two' | 'full'): Promise<{ lost: 
       const kept = Math.round((await placeOf(back)) - START);
       const gone = w.times[kept];
       if (gone !== undefined) lost = Math.max(lost, killed - gone);
-      if (kept < 0 || kept > w.times.length + 1) return { lost: Infinity, why: `stands at ${kept} of ${w.times.length}` };
+      if (kept < 0 || kept > w.times.length + 1) return { lost: Infinity, why: `thing ${n + 1} stands at ${kept} of ${w.times.length} (${windows.map((q) => q.times.length).join(', ')} nudges)` };
     }
     return { lost, why: '', said };
   } catch (e) {

@@ -1,4 +1,5 @@
 import { loadFont } from '@/core/lettering/font';
+import { saysOf } from '@/core/units/says';
 
 /** Reads a font and draws its common letters; answers null, or what is wrong with it. A font that hangs holds up this worker only. */
 self.onmessage = (e: MessageEvent<Uint8Array>) => {
@@ -9,6 +10,6 @@ self.onmessage = (e: MessageEvent<Uint8Array>) => {
     font.kern('A', 'V');
     self.postMessage(drawn ? null : 'it has no letters that can be cut');
   } catch (error) {
-    self.postMessage((error as Error).message.replace(/^The font "font" cannot be used: /, '').replace(/\.$/, ''));
+    self.postMessage(saysOf(error, 'its letters cannot be drawn').replace(/^The font "font" cannot be used: /, '').replace(/\.$/, ''));
   }
 };

@@ -91,6 +91,9 @@ const kindOf = (e: unknown): string | undefined => (e as { inner?: { name?: stri
 /** Whether a write failed because the device has no room. */
 export const noRoom = (e: unknown): boolean => kindOf(e) === 'QuotaExceededError';
 
+/** The same for what is kept beside jobs. */
+export const libraryMessage = (e: unknown): string => (noRoom(e) ? 'This device has no room left: export jobs that you do not need here, and delete them.' : 'Export it to a file, and open Mirvak anew.');
+
 /** Words for what a storage failure means and what to do. */
 export function storageMessage(e: unknown): string {
   const name = kindOf(e);

@@ -1,11 +1,16 @@
 import { useEffect } from 'react';
 import { create } from 'zustand';
 import { onNews } from '@/store/channel';
+import { libraryMessage } from '@/store/db';
+import { tell } from '@/ui/actions/tell';
 import { keepOnShelf, loadShelf, takeOffShelf, type Shelves } from '@/store/shelves';
 
 type Kept = { [K in keyof Shelves]: Shelves[K][] };
 const useKept = create<Kept>(() => ({ machines: [], dialects: [], recipes: [] }));
 const put = <K extends keyof Shelves>(name: K, list: Shelves[K][]) => useKept.setState({ [name]: list } as unknown as Partial<Kept>);
+
+/** What could not be kept says so. */
+const told = (keeping: Promise<void>): Promise<void> => keeping.catch((e) => tell('error', `It could not be kept on this device; the job has it all the same. ${libraryMessage(e)}`));
 
 /** What this device keeps under a name, and how it is changed; every part of the window sees the same. */
 export function useShelf<K extends keyof Shelves>(name: K) {
@@ -17,7 +22,7 @@ export function useShelf<K extends keyof Shelves>(name: K) {
   }, [name]);
   return {
     kept,
-    keep: async (entry: Shelves[K]) => put(name, await keepOnShelf(name, entry)),
-    drop: async (id: string) => put(name, await takeOffShelf(name, id)),
+    keep: (entry: Shelves[K]) => told(keepOnShelf(name, entry).then((list) => put(name, list))),
+    drop: (id: string) => told(takeOffShelf(name, id).then((list) => put(name, list))),
   };
 }

@@ -4,6 +4,8 @@ import { shippedLibrary } from '@/core/cutters/library';
 import { emptyAfter } from '@/core/cutters/groups';
 import { withChange } from '@/core/merge/list';
 import { onNews } from '@/store/channel';
+import { libraryMessage } from '@/store/db';
+import { tell } from '@/ui/actions/tell';
 import { changeLibrary, loadEmptyGroups, loadLibrary } from '@/store/library';
 
 interface Version {
@@ -59,10 +61,12 @@ export const useLibrary = create<Library>((set, get) => {
     written = mine.done.catch(() => {});
     return mine.done;
   };
+  /** A library that could not be saved says so; what was done stands in this window. */
+  const told = (saving: Promise<void>): Promise<void> => saving.catch((e) => tell('error', `The tool library was not saved; the change is in this window only. ${libraryMessage(e)}`));
   const done = async (name: string, after: Version): Promise<void> => {
     const before = now();
     set({ past: [...get().past.slice(-MOST), { name, before, after }] });
-    await change(before, after);
+    await told(change(before, after));
   };
   return {
     cutters: shippedLibrary(),
@@ -92,7 +96,7 @@ export const useLibrary = create<Library>((set, get) => {
       const last = past[past.length - 1];
       if (!last) return;
       set({ past: past.slice(0, -1) });
-      await change(last.after, last.before);
+      await told(change(last.after, last.before));
     },
   };
 });

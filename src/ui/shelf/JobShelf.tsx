@@ -25,6 +25,7 @@ import { backupDue } from '@/store/backup';
 import { onNews } from '@/store/channel';
 import { storageMessage, type JobRow } from '@/store/db';
 import { copyJob, createJob, deleteJob, emptyBin, exportJob, importJob, listDeleted, listJobs, renameJob, restoreJob, seedDemoJobs, sweepDeleted } from '@/store/jobs';
+import { busyWith } from '@/ui/common/busy';
 import { TextField } from '@/ui/common/fields';
 import { download } from '@/ui/actions/files';
 import { Mark } from '@/ui/shell/Mark';
@@ -111,7 +112,8 @@ export function JobShelf() {
   const take = async (files: FileList | null) => {
     for (const f of files ?? []) {
       try {
-        await importJob(f);
+        const leave = new AbortController();
+        await busyWith(`Reading ${f.name}\u2026`, () => leave.abort(), () => importJob(f, leave.signal));
         enqueueSnackbar(`"${f.name}" is on the shelf.`, { variant: 'success' });
         setTrouble('');
       } catch (e) {
@@ -120,16 +122,21 @@ export function JobShelf() {
     }
     await refresh();
   };
+  /** What is done to the shelf, and what is said where it fails. */
+  const doing = (work: Promise<unknown>): Promise<boolean> =>
+    work.then(refresh).then(
+      () => true,
+      (e) => (setTrouble(storageMessage(e)), false),
+    );
   const remove = async (row: JobRow) => {
-    await deleteJob(row.id);
-    await refresh();
+    if (!(await doing(deleteJob(row.id)))) return;
     enqueueSnackbar(`"${row.name}" is deleted.`, {
       action: (key) => (
         <Button
           color="inherit"
           onClick={() => {
             closeSnackbar(key);
-            void restoreJob(row.id).then(refresh);
+            void doing(restoreJob(row.id));
           }}
         >
           Undo
@@ -219,12 +226,12 @@ export function JobShelf() {
           ))}
         </Box>
         <Safekeeping open={keeping} ago={ago} onClose={() => setKeeping(false)} onChanged={() => void refresh().catch(() => {})} />
-        <Bin rows={gone} ago={ago} onPutBack={(row) => void restoreJob(row.id).then(refresh)} onEmpty={() => void emptyBin().then(refresh).catch((e) => setTrouble(storageMessage(e)))} />
+        <Bin rows={gone} ago={ago} onPutBack={(row) => void doing(restoreJob(row.id))} onEmpty={() => void doing(emptyBin())} />
       </Box>
       <Menu open={!!menu} anchorEl={menu?.at} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
         <MenuItem onClick={() => setNaming({ row: menu!.row, name: menu!.row.name })}>Rename</MenuItem>
-        <MenuItem onClick={() => void copyJob(menu!.row.id).then(refresh)}>Copy</MenuItem>
-        <MenuItem onClick={() => void exportJob(menu!.row.id).then((b) => download(`${slug(menu!.row.name)}.mirvak`, b, 'application/zip'))}>Export to a file</MenuItem>
+        <MenuItem onClick={() => void doing(copyJob(menu!.row.id))}>Copy</MenuItem>
+        <MenuItem onClick={() => void doing(exportJob(menu!.row.id).then((b) => download(`${slug(menu!.row.name)}.mirvak`, b, 'application/zip')))}>Export to a file</MenuItem>
         <MenuItem onClick={() => void remove(menu!.row)} sx={{ color: 'error.main' }}>
           Delete
         </MenuItem>
@@ -235,7 +242,7 @@ export function JobShelf() {
           <Button color="inherit" onClick={() => setNaming(null)}>
             Cancel
           </Button>
-          <Button variant="contained" disabled={!naming?.name.trim()} onClick={() => void renameJob(naming!.row.id, naming!.name.trim()).then(refresh).then(() => setNaming(null))}>
+          <Button variant="contained" disabled={!naming?.name.trim()} onClick={() => void doing(renameJob(naming!.row.id, naming!.name.trim())).then(() => setNaming(null))}>
             Rename
           </Button>
         </DialogActions>
