@@ -60,6 +60,9 @@ test.each(['light', 'dark'])('no view breaks a rule of access, %s', async (mode)
   await maker.press('Job shelf');
   await maker.sees('Lock cottage board');
   await look('shelf, come back to');
+  await maker.press('Safekeeping');
+  await maker.sees(/Mirvak uses/);
+  await look('safekeeping');
   expect(wrong).toEqual({});
 });
 

@@ -94,6 +94,8 @@ export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: 
             <Box sx={row}>
               <Button
                 variant="outlined"
+                color="inherit"
+                sx={{ borderColor: 'var(--mui-palette-line)' }}
                 onClick={() =>
                   work(askToLast().then((ok) => tell(ok ? 'success' : 'info', ok ? 'The browser has promised to keep it.' : 'The browser makes no promise yet. Bookmark Mirvak or install it and ask again, and back up meanwhile.')))
                 }
@@ -118,7 +120,7 @@ export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: 
             >
               Back up everything
             </Button>
-            <Button variant="outlined" color="inherit" disabled={busy !== null} onClick={bringBack}>
+            <Button variant="outlined" color="inherit" disabled={busy !== null} onClick={bringBack} sx={{ borderColor: 'var(--mui-palette-line)' }}>
               Bring a backup back
             </Button>
           </Box>
@@ -138,7 +140,7 @@ export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: 
                   Ask again
                 </Button>
               )}
-              <Button variant="outlined" color={folder ? 'inherit' : 'primary'} onClick={() => work(chooseFolder(), folderMessage)}>
+              <Button variant="outlined" color="inherit" onClick={() => work(chooseFolder(), folderMessage)} sx={{ borderColor: 'var(--mui-palette-line)' }}>
                 {folder ? 'Choose another' : 'Choose a folder'}
               </Button>
               {folder && (

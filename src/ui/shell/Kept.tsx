@@ -29,7 +29,7 @@ export function Kept({ children }: { readonly children: ReactNode }) {
   if (!windowOnly) return children;
   return (
     <Box sx={{ height: '100vh', display: 'flex', flexDirection: 'column', '--page-height': '100%' }}>
-      <Alert severity="warning" variant="filled" sx={{ borderRadius: 0, flex: 'none' }}>
+      <Alert severity="warning" variant="filled" sx={{ borderRadius: 0, flex: 'none', bgcolor: '#7a560f', color: '#fff' }}>
         {why} You can make, import and export jobs all the same, but nothing outlives this window: export what you want to keep before you close it.
       </Alert>
       <Box sx={{ flex: 1, minHeight: 0 }}>{children}</Box>
