@@ -1,136 +1,18 @@
-import { execFileSync } from 'node:child_process';
-import { appendFileSync, mkdtempSync, rmSync } from 'node:fs';
-import os from 'node:os';
-import path from 'node:path';
-import puppeteer, { type Browser, type Page } from 'puppeteer-core';
-import { chromiumArgs } from '../e2e/browser';
-import { Maker } from '../e2e/maker';
+import { killedAtWork, LOST_AT_MOST, type Killed } from '../e2e/killed';
 import { startServer } from '../e2e/server.mjs';
+import { seeded } from '../src/core/testing/seeded';
 
-/**
- * Kills the browser at random moments of work, opens it again on the same profile, and reads what is left: `npm run crash -- 200`.
- * A full disk is a small file system of its own that is filled while work goes on (it takes the right to mount one): what came
- * after it was full nobody can keep, what came before it counts.
- * Work is counted by nudges of 1 mm, one after the other: where the thing stands says which of them survived.
- */
+/** Kills the browser at random moments of work, in one and two windows and at a full disk, and tells what was lost: `npm run crash -- 200 [SEED] [KIND]`. */
 const [runs = 20, seed = 1] = process.argv.slice(2, 4).map(Number);
 const only = process.argv[4];
-let state = seed >>> 0;
-const random = (): number => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
-const LOST_AT_MOST = 2000;
-const START = 1000;
-
-async function open(profile: string): Promise<Browser> {
-  return puppeteer.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', headless: true, userDataDir: profile, args: [...chromiumArgs] });
-}
-const pause = (ms: number) => new Promise((r) => setTimeout(r, ms));
-/** Where the picked thing stands, once the sheet has come to rest over it. */
-const placeOf = (m: Maker): Promise<number> => m.restsAt('Centre X');
-
-/** Writes until there is no room. */
-function fillUp(file: string): void {
-  for (let size = 1 << 22; size >= 1; size >>= 1)
-    for (;;) {
-      try {
-        appendFileSync(file, new Uint8Array(size));
-      } catch {
-        break;
-      }
-    }
-}
-
-interface Window {
-  readonly maker: Maker;
-  /** When each nudge was made, ms. */
-  readonly times: number[];
-}
-
-/** Picks the n-th rectangle and sees where it stands. */
-async function pick(maker: Maker, n: number): Promise<void> {
-  await maker.stage('Artwork');
-  await maker.press(n ? /^Rectangle 2/ : /^Rectangle\s*$|^Rectangle(?! 2)/, 'treeitem');
-}
-
-async function once(url: string, kind: 'one' | 'two' | 'full'): Promise<{ lost: number; why: string; said?: boolean | null }> {
-  const profile = mkdtempSync(path.join(os.tmpdir(), 'mirvak-crash-'));
-  if (kind === 'full') execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=400m', 'tmpfs', profile]);
-  const filler = path.join(profile, 'filler');
-  /** When the disk was full. */
-  let full = Infinity;
-  let browser = await open(profile);
-  try {
-    const newWindow = async (to: string): Promise<Maker> => {
-      const page = (await browser.newPage({ type: 'window' })) as Page;
-      await page.setViewport({ width: 1280, height: 800 });
-      await page.goto(to);
-      return new Maker(page);
-    };
-    const first = await newWindow(url);
-    await first.press('New job');
-    await first.sees('Piece of material');
-    await first.stage('Artwork');
-    for (let n = 0; n < (kind === 'two' ? 2 : 1); n++) {
-      await first.press('Rectangle');
-      await first.find('treeitem', n ? /^Rectangle 2/ : /^Rectangle/);
-      await first.fill('Centre X', String(START));
-    }
-    await first.saved();
-    const job = first.page.url();
-    const makers = kind === 'two' ? [first, await newWindow(job)] : [first];
-    const windows: Window[] = makers.map((maker) => ({ maker, times: [] }));
-    for (const [n, w] of windows.entries()) {
-      await pick(w.maker, n);
-      await w.maker.page.focus('[aria-label="Plan of the blank"]');
-    }
-    const until = performance.now() + 300 + (kind === 'full' ? 9000 : 5000) * random();
-    const pace = 15 + 200 * random();
-    const fill = performance.now() + (until - performance.now()) * random();
-    if (kind === 'full')
-      void pause(fill - performance.now()).then(() => {
-        fillUp(filler);
-        full = performance.now();
-      });
-    await Promise.all(
-      windows.map(async (w) => {
-        while (performance.now() < until) {
-          await w.maker.page.keyboard.press('ArrowRight');
-          w.times.push(performance.now());
-          await pause(pace * random());
-        }
-      }),
-    );
-    const said = full < performance.now() - 2000 ? /Not saved/.test(await first.text()) : null;
-    const killed = Math.min(full, performance.now());
-    browser.process()!.kill('SIGKILL');
-    await pause(300);
-    rmSync(filler, { force: true });
-    browser = await open(profile);
-    const back = await newWindow(job);
-    let lost = 0;
-    for (const [n, w] of windows.entries()) {
-      await pick(back, n);
-      const kept = Math.round((await placeOf(back)) - START);
-      const gone = w.times[kept];
-      if (gone !== undefined) lost = Math.max(lost, killed - gone);
-      if (kept < 0 || kept > w.times.length + 1) return { lost: Infinity, why: `thing ${n + 1} stands at ${kept} of ${w.times.length} (${windows.map((q) => q.times.length).join(', ')} nudges)` };
-    }
-    return { lost, why: '', said };
-  } catch (e) {
-    return { lost: Infinity, why: String(e).slice(0, 300) };
-  } finally {
-    browser.process()?.kill('SIGKILL');
-    await pause(200);
-    if (kind === 'full') execFileSync('umount', ['-l', profile]);
-    rmSync(profile, { recursive: true, force: true, maxRetries: 5 });
-  }
-}
+const random = seeded(seed);
 
 const { url, server } = await startServer();
 const kinds = (['one', 'two', 'one', 'full'] as const).filter((k) => !only || k === only);
-const found: { kind: string; lost: number; why: string; said?: boolean | null }[] = [];
+const found: (Killed & { readonly kind: string })[] = [];
 for (let i = 0; i < runs; i++) {
   const kind = kinds[i % kinds.length];
-  const r = await once(url, kind);
+  const r = await killedAtWork(url, kind, random);
   found.push({ kind, ...r });
   if (!(r.lost <= LOST_AT_MOST)) console.log(`run ${i + 1}, ${kind}: ${r.lost === Infinity ? r.why : `${Math.round(r.lost)} ms lost`}`);
 }

@@ -193,21 +193,28 @@ test('jobs are copied, renamed, deleted with undo, exported and brought back', a
   await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] > li').length === 6);
 });
 
-test('two windows on one job do not overwrite each other', async () => {
-  const { maker } = device;
-  await maker.press('Open Ferry ring');
-  await maker.stage('Blank');
-  const other = await device.visit();
-  await other.press('Open Ferry ring');
-  await other.stage('Blank');
-  await other.fill('Thickness (Z)', '4');
-  await other.saved();
-  await maker.page.bringToFront();
-  await maker.fill('Thickness (Z)', '5');
-  await maker.sees('This job was changed in another window');
-  await maker.press('Take the other version');
-  await maker.page.waitForFunction(() => [...document.querySelectorAll('input')].some((i) => i.value === '4'));
-  await maker.saved();
+test('of two windows that change the same at once, one takes the other\u2019s version, or keeps its own as a copy', async () => {
+  const a = device.maker;
+  await a.press('Open Ferry ring');
+  await a.stage('Blank');
+  const b = await device.visit();
+  await b.press('Open Ferry ring');
+  await b.stage('Blank');
+  const atOnce = async (mine: string, theirs: string) => {
+    await a.fill('Thickness (Z)', mine, false);
+    await b.fill('Thickness (Z)', theirs, false);
+    await Promise.all([a, b].map((m) => m.page.keyboard.press('Enter')));
+    const late = await Promise.race([a, b].map((m) => m.sees('The same thing was changed here').then(() => m)));
+    return { late, kept: late === a ? theirs : mine, own: late === a ? mine : theirs };
+  };
+  const first = await atOnce('4', '5');
+  await first.late.press('Take the other version');
+  for (const m of [a, b]) await m.holds('Thickness (Z)', first.kept);
+  const second = await atOnce('6', '7');
+  await second.late.press('Keep mine as a copy');
+  await second.late.sees('Ferry ring (my version)');
+  await second.late.stage('Blank');
+  await second.late.holds('Thickness (Z)', second.own);
 });
 
 test('the section reads depths, and paths can be stopped and go on', async () => {

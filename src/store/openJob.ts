@@ -154,9 +154,12 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       return true;
     },
     async close() {
+      const closing = get().id;
       await get().flush();
       const { id, job, save, revision, past, future, held, leave } = get();
       let as: LeftAs = 'saved';
+      // Another job was opened while this one was being saved: it stays.
+      if (id !== closing) return as;
       if (id && job && save !== 'saved') {
         // Another version lies there, or none: this one is laid beside it. What has no room anywhere stays in this window.
         as = save === 'changed' || save === 'gone' ? await saveAsCopy(job).then(() => 'copy' as const, () => 'held' as const) : 'held';
@@ -166,7 +169,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
           set({ held: { ...held, [id]: job.name } });
         }
       }
-      set({ id: null, job: null, past: [], future: [], other: null });
+      if (get().id === closing) set({ id: null, job: null, past: [], future: [], other: null });
       return as;
     },
     heldJob: (id) => heldJobs.get(id)?.job ?? null,
