@@ -1,3 +1,4 @@
+import { changedAtOnce } from './board';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -200,17 +201,10 @@ test('of two windows that change the same at once, one takes the other\u2019s ve
   const b = await device.visit();
   await b.press('Open Ferry ring');
   await b.stage('Blank');
-  const atOnce = async (mine: string, theirs: string) => {
-    await a.fill('Thickness (Z)', mine, false);
-    await b.fill('Thickness (Z)', theirs, false);
-    await Promise.all([a, b].map((m) => m.page.keyboard.press('Enter')));
-    const late = await Promise.race([a, b].map((m) => m.sees('The same thing was changed here').then(() => m)));
-    return { late, kept: late === a ? theirs : mine, own: late === a ? mine : theirs };
-  };
-  const first = await atOnce('4', '5');
+  const first = await changedAtOnce(a, b, 'Thickness (Z)', 4);
   await first.late.press('Take the other version');
-  for (const m of [a, b]) await m.holds('Thickness (Z)', first.kept);
-  const second = await atOnce('6', '7');
+  for (const m of [a, b]) await m.holds('Thickness (Z)', first.other);
+  const second = await changedAtOnce(a, b, 'Thickness (Z)', 20);
   await second.late.press('Keep mine as a copy');
   await second.late.sees('Ferry ring (my version)');
   await second.late.stage('Blank');
