@@ -1,6 +1,6 @@
 import { archive } from '@/compute/archive';
 import type { BackedUpJob } from '@/core/job/backup';
-import { alike } from '@/core/merge/job';
+import { alike } from '@/core/merge/alike';
 import { db } from './db';
 import { exportJob, freshId, listJobs, putBackJob } from './jobs';
 import { changeLibrary, loadEmptyGroups, loadLibrary } from './library';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { cutterSchema, type Cutter } from '@/core/cutters/cutter';
 import { shippedLibrary } from '@/core/cutters/library';
+import { alike } from '@/core/merge/alike';
 import { withChange } from '@/core/merge/list';
 import { tellOthers } from './channel';
 import { db, type CutterRow } from './db';
@@ -51,7 +52,7 @@ export async function changeLibrary(from: readonly Cutter[], to: readonly Cutter
     const old = new Map(rows.map((r) => [r.id, r]));
     const kept = new Set(next.map((c) => c.id));
     await db().cutters.bulkDelete(rows.filter((r) => !kept.has(r.id)).map((r) => r.id));
-    await db().cutters.bulkPut(next.flatMap((c, order) => (old.get(c.id)?.order === order && JSON.stringify(plain(old.get(c.id)!)) === JSON.stringify(c) ? [] : [{ ...c, order }])));
+    await db().cutters.bulkPut(next.flatMap((c, order) => (old.get(c.id)?.order === order && alike(plain(old.get(c.id)!), c) ? [] : [{ ...c, order }])));
   });
   tellOthers({ of: 'library' });
 }

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { newItem } from '../artwork/item';
 import { demoJobs } from '../job/demo';
 import { newJob, jobSchema, type Job } from '../job/job';
-import { alike, mergeJobs, placeOf, sharing, type Side } from './job';
+import { alike } from './alike';
+import { mergeJobs, placeOf, sharing, type Side } from './job';
 import { wordsOf } from './words';
 
 const box = (id: string, x = 0) => newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });

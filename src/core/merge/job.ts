@@ -1,4 +1,5 @@
 import { jobSchema, type Job } from '../job/job';
+import { alike, isRecord } from './alike';
 import { withChange, type Known } from './list';
 
 /** Which of two versions counts at a place that both have changed. */
@@ -21,16 +22,7 @@ export interface Merged {
 /** A place as one word, for choices. */
 export const placeOf = (path: readonly string[]): string => path.join('/');
 
-const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
 const isKnown = (v: unknown): v is Known[] => Array.isArray(v) && v.every((q) => isRecord(q) && typeof q.id === 'string') && new Set(v.map((q) => (q as Known).id)).size === v.length;
-
-/** Whether two plain values say the same. Parts that are one object cost nothing. */
-export function alike(a: unknown, b: unknown): boolean {
-  if (Object.is(a, b)) return true;
-  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((v, i) => alike(v, b[i]));
-  if (!isRecord(a) || !isRecord(b)) return false;
-  return Object.keys({ ...a, ...b }).every((k) => alike(a[k], b[k]));
-}
 
 /** `fresh`, with the very objects of `old` wherever they say the same: versions that share cost little to keep, compare and draw. */
 export function sharing<T>(old: unknown, fresh: T): T {

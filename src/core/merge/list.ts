@@ -1,3 +1,5 @@
+import { alike } from './alike';
+
 /** A thing in a list that is known by its id. */
 export interface Known {
   readonly id: string;
@@ -12,7 +14,7 @@ export function withChange<T extends Known>(now: readonly T[], from: readonly T[
   const was = new Map(from.map((c) => [c.id, c]));
   const will = new Map(to.map((c) => [c.id, c]));
   // What this change says nothing of is as it is now.
-  const kept = now.filter((c) => !was.has(c.id) || will.has(c.id)).map((c) => (will.has(c.id) && !same(was.get(c.id), will.get(c.id)!) ? will.get(c.id)! : c));
+  const kept = now.filter((c) => !was.has(c.id) || will.has(c.id)).map((c) => (will.has(c.id) && !alike(was.get(c.id), will.get(c.id)) ? will.get(c.id)! : c));
   const here = new Map(kept.map((c) => [c.id, c]));
   const added = to.filter((c) => !was.has(c.id) && !here.has(c.id));
   const common = (list: readonly T[]) => list.filter((c) => was.has(c.id) && will.has(c.id)).map((c) => c.id);
@@ -27,5 +29,3 @@ export function withChange<T extends Known>(now: readonly T[], from: readonly T[
 
 /** The id that stands before another one in a list; null for the first. */
 const before = (list: readonly Known[], id: string): string | null => list[list.findIndex((c) => c.id === id) - 1]?.id ?? null;
-
-const same = (a: Known | undefined, b: Known): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);

@@ -2,20 +2,14 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import { useRouter } from 'next/navigation';
-import { useEffect } from 'react';
 import { useOpenJob } from '@/store/openJob';
 import { exportHeldJob } from '@/ui/actions/files';
+import { useAskBeforeClosing } from '@/ui/common/useAskBeforeClosing';
 
 /** Jobs that were left while they could not be saved: they are in this window only, and are there to be opened or exported. */
 export function HeldJobs() {
   const held = Object.entries(useOpenJob((s) => s.held));
-  const any = held.length > 0;
-  useEffect(() => {
-    if (!any) return;
-    const close = (e: BeforeUnloadEvent) => e.preventDefault();
-    window.addEventListener('beforeunload', close);
-    return () => window.removeEventListener('beforeunload', close);
-  }, [any]);
+  useAskBeforeClosing(held.length > 0);
   const router = useRouter();
   return held.map(([id, name]) => (
     <Alert key={id} severity="error" sx={{ mb: 2 }} action={<><Button color="inherit" onClick={() => void exportHeldJob(id)}>Export to a file</Button><Button color="inherit" onClick={() => router.push(`/job/${id}`)}>Open it again</Button></>}>

@@ -6,6 +6,7 @@ import { useEffect, type ReactNode } from 'react';
 import { followWithFolder } from '@/store/folder';
 import { openKeeping, useKeeping } from '@/store/keeping';
 import { tell } from '@/ui/actions/tell';
+import { useAskBeforeClosing } from '@/ui/common/useAskBeforeClosing';
 
 /** Shows the application once there is a place for what is made; where nothing outlives the window, says so above everything. */
 export function Kept({ children }: { readonly children: ReactNode }) {
@@ -14,12 +15,7 @@ export function Kept({ children }: { readonly children: ReactNode }) {
   // The folder on the disk, where there is one, follows from wherever the maker is.
   useEffect(() => (keeping === 'device' ? followWithFolder((why) => tell('error', why)) : undefined), [keeping]);
   const windowOnly = keeping === 'window';
-  useEffect(() => {
-    if (!windowOnly) return;
-    const close = (e: BeforeUnloadEvent) => e.preventDefault();
-    window.addEventListener('beforeunload', close);
-    return () => window.removeEventListener('beforeunload', close);
-  }, [windowOnly]);
+  useAskBeforeClosing(windowOnly);
   if (keeping === 'asking')
     return (
       <Box sx={{ height: '100vh', display: 'grid', placeItems: 'center', opacity: 0, animation: 'mirvak-late 0s 0.5s forwards', '@keyframes mirvak-late': { to: { opacity: 1 } } }}>
