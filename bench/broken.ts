@@ -11,13 +11,33 @@ import { circlePath } from '../src/core/geometry/path';
 export const SLOW_MS = 2000;
 
 /** What a parser or the language says is no word for a maker. */
-export const FOREIGN = /\b(\w*Error|undefined|NaN|Unexpected token|is not a function|Cannot read|Invalid (input|array|string)|expected \w+, received)\b/;
+export const FOREIGN =
+  /\b(\w*Error|undefined|NaN|Unexpected token|is not a function|Cannot read|Invalid (input|array|string)|expected \w+, received)\b/;
 
 const text = (s: string) => new TextEncoder().encode(s);
 const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="60mm" viewBox="0 0 80 60"><defs><style>.a{fill:none;stroke:red}</style><g id="g"><path d="M1 1C5 9 9-5 20 4S30 8 40 2A6 4 20 0 1 50 9Q55 1 60 9Z"/></g><symbol id="s" viewBox="0 0 4 4"><circle cx="2" cy="2" r="1"/></symbol></defs><use href="#g" transform="translate(2 3)rotate(10)scale(.5)"/><use href="#s" width="8" height="8"/><g class="a" transform="matrix(1 0 .2 1 3 4)"><rect x="1" y="2" width="9" height="5" rx="1"/><polygon points="1,1 9,2 4,8"/><ellipse cx="20" cy="20" rx="7" ry="3"/></g><text x="3" y="50" font-family="Cinzel" font-size="8">Lock</text></svg>`;
-const dxf = writeDxf([{ name: 'a', layer: 'Ink', colour: '#1e2a2f', fill: 'nonzero', paths: [circlePath(5, 5, 3), { x: 0, y: 0, segments: [{ k: 'line', x: 9, y: 1 }, { k: 'arc', x: 1, y: 9, cx: 1, cy: 1, ccw: true }, { k: 'cubic', x1: 4, y1: 4, x2: 8, y2: 2, x: 0, y: 0 }], closed: true }] }]);
+const dxf = writeDxf([
+  {
+    name: 'a',
+    layer: 'Ink',
+    colour: '#1e2a2f',
+    fill: 'nonzero',
+    paths: [
+      circlePath(5, 5, 3),
+      {
+        x: 0,
+        y: 0,
+        segments: [
+          { k: 'line', x: 9, y: 1 },
+          { k: 'arc', x: 1, y: 9, cx: 1, cy: 1, ccw: true },
+          { k: 'cubic', x1: 4, y1: 4, x2: 8, y2: 2, x: 0, y: 0 },
+        ],
+        closed: true,
+      },
+    ],
+  },
+]);
 const job = demoJobs['lock-cottage-board']();
-
 
 /** One good file of every sort, by name. */
 export const goodFiles: Readonly<Record<'svg' | 'dxf' | 'job.json' | '.mirvak' | 'backup' | 'cutters' | 'font' | 'program', Uint8Array>> = {
@@ -25,13 +45,40 @@ export const goodFiles: Readonly<Record<'svg' | 'dxf' | 'job.json' | '.mirvak' |
   dxf: text(dxf),
   'job.json': text(JSON.stringify(job)),
   '.mirvak': packJob(job),
-  backup: packBackup({ made: '2026-11-27', jobs: [{ id: 'a', name: 'Lock', updated: 1, bytes: packJob(job) }], kept: { cutters: shippedLibrary().slice(0, 5), groups: [], machines: [], dialects: [], recipes: [], unit: 'mm' } }),
+  backup: packBackup({
+    made: '2026-11-27',
+    jobs: [{ id: 'a', name: 'Lock', updated: 1, bytes: packJob(job) }],
+    kept: { cutters: shippedLibrary().slice(0, 5), groups: [], machines: [], dialects: [], recipes: [], unit: 'mm' },
+  }),
   cutters: text(JSON.stringify({ cutters: shippedLibrary().slice(0, 5) })),
   font: readFileSync(`node_modules/${fontCatalogue[0].source}`),
   program: text('G21 G90 G17\nT1 M6\nS12000 M3\nG0 X1 Y2 Z5\nG1 Z-1 F300\nG3 X4 Y5 I2 J0 F900\nX9\nG0 Z5\nM5\nM30\n'),
 };
 
-const pieces = ['NaN', '1e999', '-', '""', '<', '/>', '&', '0', '9999999999', '\0', '#g', 'url(#g)', 'M', 'A', 'null', '{', '[', '1e-320', 'EOF\n', 'G3 ', '(', ' '];
+const pieces = [
+  'NaN',
+  '1e999',
+  '-',
+  '""',
+  '<',
+  '/>',
+  '&',
+  '0',
+  '9999999999',
+  '\0',
+  '#g',
+  'url(#g)',
+  'M',
+  'A',
+  'null',
+  '{',
+  '[',
+  '1e-320',
+  'EOF\n',
+  'G3 ',
+  '(',
+  ' ',
+];
 
 /** A file with up to thirty pieces changed, taken out, doubled or put in. */
 export function broken(good: Uint8Array, r: () => number): Uint8Array {

@@ -17,10 +17,15 @@ for (let i = 0; i < runs; i++) {
   if (!(r.lost <= LOST_AT_MOST)) console.log(`run ${i + 1}, ${kind}: ${r.lost === Infinity ? r.why : `${Math.round(r.lost)} ms lost`}`);
 }
 server.kill('SIGTERM');
-console.log(`The disk was full for two seconds in ${found.filter((f) => typeof f.said === 'boolean').length} runs; "Not saved" was said in ${found.filter((f) => f.said).length} of them.`);
+console.log(
+  `The disk was full for two seconds in ${found.filter((f) => typeof f.said === 'boolean').length} runs; "Not saved" was said in ${found.filter((f) => f.said).length} of them.`,
+);
 console.log('| windows | killed | worst loss | lost more than 2 s |\n| --- | --- | --- | --- |');
 for (const kind of ['one', 'two', 'full']) {
   const of = found.filter((f) => f.kind === kind);
-  if (of.length) console.log(`| ${kind} | ${of.length} | ${Math.round(Math.max(...of.map((f) => f.lost)))} ms | ${of.filter((f) => !(f.lost <= LOST_AT_MOST)).length} |`);
+  if (of.length)
+    console.log(
+      `| ${kind} | ${of.length} | ${Math.round(Math.max(...of.map((f) => f.lost)))} ms | ${of.filter((f) => !(f.lost <= LOST_AT_MOST)).length} |`,
+    );
 }
 process.exit(found.every((f) => f.lost <= LOST_AT_MOST) ? 0 : 1);

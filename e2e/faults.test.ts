@@ -30,7 +30,10 @@ test('a picture of the solid that the graphics driver takes away comes back', as
   await maker.press('Solid');
   const colours = async () => {
     const at = (await (await maker.page.waitForSelector('[aria-label="The blank in the round"]'))!.boundingBox())!;
-    const png = await maker.page.screenshot({ clip: { x: at.x + at.width / 2 - 60, y: at.y + at.height / 2 - 40, width: 120, height: 80 }, encoding: 'base64' });
+    const png = await maker.page.screenshot({
+      clip: { x: at.x + at.width / 2 - 60, y: at.y + at.height / 2 - 40, width: 120, height: 80 },
+      encoding: 'base64',
+    });
     return maker.page.evaluate(async (data) => {
       const b = new Image();
       b.src = `data:image/png;base64,${data}`;
@@ -85,7 +88,14 @@ test('without WebGL the proof is shown from above', async () => {
     await maker.proven();
     await maker.press('Solid');
     await maker.sees('This is the same proof from above');
-    const shades = await page.$eval('canvas[aria-label="The proof from above"]', (c) => new Set((c as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, (c as HTMLCanvasElement).width, (c as HTMLCanvasElement).height).data).size);
+    const shades = await page.$eval(
+      'canvas[aria-label="The proof from above"]',
+      (c) =>
+        new Set(
+          (c as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, (c as HTMLCanvasElement).width, (c as HTMLCanvasElement).height)
+            .data,
+        ).size,
+    );
     expect(shades).toBeGreaterThan(40);
   } finally {
     await close();

@@ -66,10 +66,18 @@ test('everything goes into one file and comes back from it; a folder of the make
   await maker.press('Back up everything');
   const file = await device.downloaded(/\.mirvak-backup$/);
   await maker.sees('Everything is in one file');
-  expect(unpackBackup(readFileSync(file)).jobs.map((j) => j.name).sort()).toEqual(['Ferry ring', 'Keeper\u2019s gear plate', 'Lock cottage board', 'Sluice gear plate'].sort());
+  expect(
+    unpackBackup(readFileSync(file))
+      .jobs.map((j) => j.name)
+      .sort(),
+  ).toEqual(['Ferry ring', 'Keeper\u2019s gear plate', 'Lock cottage board', 'Sluice gear plate'].sort());
 
   // The browser's own question for a folder is answered with one of the page's origin.
-  await maker.page.evaluate(() => Object.assign(window, { showDirectoryPicker: async () => (await navigator.storage.getDirectory()).getDirectoryHandle('Jobs', { create: true }) }));
+  await maker.page.evaluate(() =>
+    Object.assign(window, {
+      showDirectoryPicker: async () => (await navigator.storage.getDirectory()).getDirectoryHandle('Jobs', { create: true }),
+    }),
+  );
   await maker.press('Done');
   await maker.press('More for Ferry ring');
   await maker.press('Delete', 'menuitem');
@@ -94,26 +102,42 @@ test('everything goes into one file and comes back from it; a folder of the make
       }
       return out;
     });
-  for (let i = 0; i < 100 && !(Object.keys(await inFolder()).length === 4 && (await inFolder())['ferry-ring.mirvak']?.length); i++) await new Promise((r) => setTimeout(r, 100));
+  for (let i = 0; i < 100 && !(Object.keys(await inFolder()).length === 4 && (await inFolder())['ferry-ring.mirvak']?.length); i++)
+    await new Promise((r) => setTimeout(r, 100));
   expect(unpackJob(Uint8Array.from((await inFolder())['ferry-ring.mirvak'])).job.name).toBe('Ferry ring');
   await maker.press('Done');
   await maker.press('Open Ferry ring');
   await maker.fill('Name of the job', 'Ferry ring, blue');
   await maker.saved();
   // The new name first, then the old one goes.
-  const ferries = async () => Object.keys(await inFolder()).filter((n) => n.startsWith('ferry')).join();
+  const ferries = async () =>
+    Object.keys(await inFolder())
+      .filter((n) => n.startsWith('ferry'))
+      .join();
   for (let i = 0; i < 200 && (await ferries()) !== 'ferry-ring-blue.mirvak'; i++) await new Promise((r) => setTimeout(r, 100));
   expect(await ferries()).toBe('ferry-ring-blue.mirvak');
 });
 
 test.each([
-  ['no storage at all', () => {
-    Object.defineProperty(window, 'indexedDB', { value: undefined });
-    Object.defineProperty(window, 'localStorage', { get: () => { throw new DOMException('no', 'SecurityError'); } });
-  }, /keeps nothing for Mirvak here/],
-  ['a database that never answers', () => {
-    IDBFactory.prototype.open = () => new EventTarget() as IDBOpenDBRequest;
-  }, /does not answer/],
+  [
+    'no storage at all',
+    () => {
+      Object.defineProperty(window, 'indexedDB', { value: undefined });
+      Object.defineProperty(window, 'localStorage', {
+        get: () => {
+          throw new DOMException('no', 'SecurityError');
+        },
+      });
+    },
+    /keeps nothing for Mirvak here/,
+  ],
+  [
+    'a database that never answers',
+    () => {
+      IDBFactory.prototype.open = () => new EventTarget() as IDBOpenDBRequest;
+    },
+    /does not answer/,
+  ],
 ])('with %s jobs are made, exported and imported all the same, and it is said', async (name, spoil, words) => {
   const { page } = device.maker;
   await page.evaluateOnNewDocument(spoil);

@@ -21,7 +21,12 @@ export const LOST_AT_MOST = 2000;
 const START = 1000;
 
 async function open(profile: string): Promise<Browser> {
-  return puppeteer.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', headless: true, userDataDir: profile, args: [...chromiumArgs] });
+  return puppeteer.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    headless: true,
+    userDataDir: profile,
+    args: [...chromiumArgs],
+  });
 }
 const pause = (ms: number) => new Promise((r) => setTimeout(r, ms));
 /** Where the picked thing stands, once the sheet has come to rest over it. */
@@ -118,11 +123,18 @@ export async function killedAtWork(url: string, kind: 'one' | 'two' | 'full', ra
       const kept = Math.round((await placeOf(back)) - START);
       const gone = w.times[kept];
       if (gone !== undefined) lost = Math.max(lost, killed - gone);
-      if (kept < 0 || kept > w.times.length + 1) return { lost: Infinity, why: `thing ${n + 1} stands at ${kept} of ${w.times.length} (${windows.map((q) => q.times.length).join(', ')} nudges)` };
+      if (kept < 0 || kept > w.times.length + 1)
+        return {
+          lost: Infinity,
+          why: `thing ${n + 1} stands at ${kept} of ${w.times.length} (${windows.map((q) => q.times.length).join(', ')} nudges)`,
+        };
     }
     return { lost, why: '', said };
   } catch (e) {
-    const seen = await browser.pages().then((all) => Promise.all(all.map((p) => p.evaluate(() => document.body.innerText.slice(0, 300)).catch(() => '')))).catch(() => []);
+    const seen = await browser
+      .pages()
+      .then((all) => Promise.all(all.map((p) => p.evaluate(() => document.body.innerText.slice(0, 300)).catch(() => ''))))
+      .catch(() => []);
     return { lost: Infinity, why: `${String((e as Error).stack).slice(0, 1500)}\nSeen: ${seen.join(' | ')}` };
   } finally {
     browser.process()?.kill('SIGKILL');

@@ -94,5 +94,6 @@ test('pages come with their policies; an address that is none is not found', asy
     expect(r.headers.get('content-security-policy')).toMatch(/default-src 'self'/);
     expect(r.headers.get('cross-origin-embedder-policy')).toBe('require-corp');
   }
-  for (const path of ['/job/%ff', '/job/%', '/%c0%ae%c0%ae/x', '/nothing']) expect([path, (await fetch(url + path)).status]).toEqual([path, 404]);
+  for (const path of ['/job/%ff', '/job/%', '/%c0%ae%c0%ae/x', '/nothing'])
+    expect([path, (await fetch(url + path)).status]).toEqual([path, 404]);
 });

@@ -19,27 +19,54 @@ function* files(dir) {
 /** The words of an expression, with what is put in shown by name; null where there are none. */
 function wordsOf(node, source) {
   if (ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node)) return node.text;
-  if (ts.isTemplateExpression(node)) return node.head.text + node.templateSpans.map((s) => `<${nameOf(s.expression, source)}>${s.literal.text}`).join('');
+  if (ts.isTemplateExpression(node))
+    return node.head.text + node.templateSpans.map((s) => `<${nameOf(s.expression, source)}>${s.literal.text}`).join('');
   if (ts.isConditionalExpression(node)) return [wordsOf(node.whenTrue, source), wordsOf(node.whenFalse, source)].filter(Boolean);
   if (ts.isParenthesizedExpression(node)) return wordsOf(node.expression, source);
   return null;
 }
-const nameOf = (e, source) => (ts.isIdentifier(e) ? e.text : ts.isPropertyAccessExpression(e) ? e.name.text : ts.isCallExpression(e) && e.arguments.length ? nameOf(e.arguments[0], source) : '\u2026');
+const nameOf = (e, source) =>
+  ts.isIdentifier(e)
+    ? e.text
+    : ts.isPropertyAccessExpression(e)
+      ? e.name.text
+      : ts.isCallExpression(e) && e.arguments.length
+        ? nameOf(e.arguments[0], source)
+        : '\u2026';
 
 const found = new Map();
 const sentence = (w) => /[a-z]{2,} .*[a-z]/i.test(w) && w.length > 11;
 for (const file of files('src')) {
-  const source = ts.createSourceFile(file, readFileSync(file, 'utf8'), ts.ScriptTarget.Latest, true, file.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS);
-  const room = path.dirname(file).replace(/^src\//, '').split(path.sep).join('/');
+  const source = ts.createSourceFile(
+    file,
+    readFileSync(file, 'utf8'),
+    ts.ScriptTarget.Latest,
+    true,
+    file.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS,
+  );
+  const room = path
+    .dirname(file)
+    .replace(/^src\//, '')
+    .split(path.sep)
+    .join('/');
   const take = (node) => {
     if (!node) return;
     for (const w of [wordsOf(node, source)].flat(3)) if (w && sentence(w)) found.set(w.replace(/\s+/g, ' ').trim(), room);
   };
   const walk = (node) => {
     if (ts.isCallExpression(node)) {
-      const name = ts.isIdentifier(node.expression) ? node.expression.text : ts.isPropertyAccessExpression(node.expression) ? node.expression.name.text : '';
+      const name = ts.isIdentifier(node.expression)
+        ? node.expression.text
+        : ts.isPropertyAccessExpression(node.expression)
+          ? node.expression.name.text
+          : '';
       if (name in calls) take(node.arguments[calls[name]]);
-      else if (name === 'add' && ts.isPropertyAccessExpression(node.expression) && /remarks/.test(node.expression.expression.getText(source))) take(node.arguments[0]);
+      else if (
+        name === 'add' &&
+        ts.isPropertyAccessExpression(node.expression) &&
+        /remarks/.test(node.expression.expression.getText(source))
+      )
+        take(node.arguments[0]);
       else if (name === 'super' || node.expression.kind === ts.SyntaxKind.SuperKeyword) take(node.arguments[0]);
     } else if (ts.isNewExpression(node) && /Error$/.test(node.expression.getText(source))) for (const a of node.arguments ?? []) take(a);
     else if (ts.isPropertyAssignment(node) && ts.isIdentifier(node.name) && fields.has(node.name.text)) take(node.initializer);
@@ -57,7 +84,16 @@ function functionOf(node) {
 }
 
 const rooms = [...new Set(found.values())].sort();
-const text = `# Messages\n\nEverything that Mirvak says when something is wrong or done, by the room of the code that says it. Made by \`node scripts/messages.mjs\`; \`<name>\` stands for what is put in.\n${rooms.map((r) => `\n## ${r}\n\n| message |\n| --- |\n${[...found].filter(([, q]) => q === r).map(([w]) => `| ${w.replace(/\|/g, '\\|')} |`).sort().join('\n')}\n`).join('')}`;
+const text = `# Messages\n\nEverything that Mirvak says when something is wrong or done, by the room of the code that says it. Made by \`node scripts/messages.mjs\`; \`<name>\` stands for what is put in.\n${rooms
+  .map(
+    (r) =>
+      `\n## ${r}\n\n| message |\n| --- |\n${[...found]
+        .filter(([, q]) => q === r)
+        .map(([w]) => `| ${w.replace(/\|/g, '\\|')} |`)
+        .sort()
+        .join('\n')}\n`,
+  )
+  .join('')}`;
 if (process.argv.includes('--check')) {
   if (readFileSync(FILE, 'utf8') !== text) {
     console.error(`${FILE} is not current: run node scripts/messages.mjs`);

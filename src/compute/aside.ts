@@ -35,7 +35,13 @@ export interface AsideOptions {
  * Does a task in a worker that is there for it alone, and goes with it: whatever a file contains, the window goes on, and the
  * next task finds a fresh worker. Where there are no workers (tests, the command line) it is done in place.
  */
-export function aside<T extends Tasks, K extends keyof T & string>(start: () => Worker, here: T, task: K, args: Parameters<T[K]>, { patience = 120_000, signal }: AsideOptions = {}): Promise<ReturnType<T[K]>> {
+export function aside<T extends Tasks, K extends keyof T & string>(
+  start: () => Worker,
+  here: T,
+  task: K,
+  args: Parameters<T[K]>,
+  { patience = 120_000, signal }: AsideOptions = {},
+): Promise<ReturnType<T[K]>> {
   if (typeof Worker === 'undefined') return Promise.resolve().then(() => here[task](...args) as ReturnType<T[K]>);
   if (signal?.aborted) return Promise.reject(new GivenUp('stopped'));
   const worker = start();

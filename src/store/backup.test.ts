@@ -14,7 +14,8 @@ import { keepOnShelf, loadShelf } from './shelves';
 Object.assign(globalThis, { localStorage: storageOver(new Map()) });
 
 const DAY = 24 * 3600 * 1000;
-const box = (x: number) => newItem({ id: 'box', name: 'Box', kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
+const box = (x: number) =>
+  newItem({ id: 'box', name: 'Box', kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
 const file = (bytes: Uint8Array) => ({ arrayBuffer: async () => bytes.slice().buffer }) as unknown as File;
 async function put(id: string, x: number): Promise<void> {
   const { job, revision } = (await readRow(id))!;
@@ -39,7 +40,10 @@ describe('a backup of everything', () => {
 
     await put(changed, 8);
     await db().jobs.delete(lost);
-    await changeLibrary(await loadLibrary(), (await loadLibrary()).filter((c) => c.id !== 'own-1').map((c, i) => (i === 1 ? { ...c, teeth: 7 } : c)));
+    await changeLibrary(
+      await loadLibrary(),
+      (await loadLibrary()).filter((c) => c.id !== 'own-1').map((c, i) => (i === 1 ? { ...c, teeth: 7 } : c)),
+    );
     await db().settings.clear();
     await db().settings.put({ key: 'library', value: 1 });
     const r = await restoreBackup(file(bytes));
@@ -49,7 +53,9 @@ describe('a backup of everything', () => {
     expect(await names()).toEqual(['Changed', `Changed (backup of ${day})`, 'Kept', 'Lost']);
     expect((await readRow(changed))!.job.items[0].x).toBe(8);
     expect((await readRow(lost))!.job.items[0].x).toBe(3);
-    expect((await loadLibrary()).map((c) => c.name)).toEqual(expect.arrayContaining(['Ground by hand', `${cutters[1].name} (backup of ${day})`]));
+    expect((await loadLibrary()).map((c) => c.name)).toEqual(
+      expect.arrayContaining(['Ground by hand', `${cutters[1].name} (backup of ${day})`]),
+    );
     expect((await loadLibrary())[1].teeth).toBe(7);
     expect((await loadShelf('machines')).map((m) => m.name)).toEqual(['In the shed']);
 
@@ -71,13 +77,20 @@ describe('a backup of everything', () => {
     const b = unpackBackup(await makeBackup());
     await db().jobs.clear();
     const bytes = packBackup({ ...b, jobs: b.jobs.map((j) => (j.name === 'Broken' ? { ...j, bytes: strToU8('PK nothing') } : j)) });
-    expect(await restoreBackup(file(bytes))).toMatchObject({ back: 1, broken: [{ name: 'Broken', why: expect.stringMatching(/damaged/) }] });
+    expect(await restoreBackup(file(bytes))).toMatchObject({
+      back: 1,
+      broken: [{ name: 'Broken', why: expect.stringMatching(/damaged/) }],
+    });
     expect(await names()).toEqual(['Kept']);
   });
   it.each([
     ['no zip', strToU8('hello'), /not a backup/],
     ['a job', zipSync({ 'job.json': strToU8('{}') }), /no readable backup\.json/],
-    ['without what is kept', zipSync({ 'backup.json': strToU8('{"format":"mirvak-backup","version":1,"made":"","jobs":[]}') }), /kept\.json/],
+    [
+      'without what is kept',
+      zipSync({ 'backup.json': strToU8('{"format":"mirvak-backup","version":1,"made":"","jobs":[]}') }),
+      /kept\.json/,
+    ],
   ])('is refused whole where it is %s', async (_name, bytes, why) => {
     await expect(restoreBackup(file(bytes))).rejects.toThrow(why);
   });

@@ -32,8 +32,16 @@ export async function makeBackup(progress: (done: number) => void = () => {}): P
     progress(i / rows.length);
     jobs.push({ id: row.id, name: row.name, updated: row.updated, bytes: await exportJob(row.id) });
   }
-  const [cutters, groups, machines, dialects, recipes] = await Promise.all([loadLibrary(), loadEmptyGroups(), loadShelf('machines'), loadShelf('dialects'), loadShelf('recipes')]);
-  const bytes = await archive('packBackup', [{ made: new Date().toISOString(), jobs, kept: { cutters, groups, machines, dialects, recipes, unit: lastUnit() } }]);
+  const [cutters, groups, machines, dialects, recipes] = await Promise.all([
+    loadLibrary(),
+    loadEmptyGroups(),
+    loadShelf('machines'),
+    loadShelf('dialects'),
+    loadShelf('recipes'),
+  ]);
+  const bytes = await archive('packBackup', [
+    { made: new Date().toISOString(), jobs, kept: { cutters, groups, machines, dialects, recipes, unit: lastUnit() } },
+  ]);
   await db().settings.put({ key: LAST, value: Date.now() });
   return bytes;
 }

@@ -40,7 +40,10 @@ export async function chooseFolder(): Promise<boolean> {
     throw e;
   });
   if (!h) return false;
-  await db().settings.bulkPut([{ key: HANDLE, value: h }, { key: NAMES, value: {} }]);
+  await db().settings.bulkPut([
+    { key: HANDLE, value: h },
+    { key: NAMES, value: {} },
+  ]);
   await writeToFolder();
   return true;
 }
@@ -101,7 +104,8 @@ export function followWithFolder(failed: (why: string) => void): () => void {
 export const folderMessage = (e: unknown): string => {
   const { name } = e as { name?: string };
   if (name === 'NotFoundError') return 'The folder that jobs are copied to is not there any more. Choose it anew under Safekeeping.';
-  if (name === 'NotAllowedError' || name === 'SecurityError') return 'The browser does not let Mirvak write to the folder that jobs are copied to. Choose it anew under Safekeeping.';
+  if (name === 'NotAllowedError' || name === 'SecurityError')
+    return 'The browser does not let Mirvak write to the folder that jobs are copied to. Choose it anew under Safekeeping.';
   if (name === 'QuotaExceededError') return 'There is no room for jobs in the folder that they are copied to.';
   return 'Jobs could not be copied to their folder. They are on this device all the same; choose the folder anew under Safekeeping.';
 };

@@ -14,4 +14,5 @@ export const useKeeping = create<State>(() => ({ keeping: 'asking', why: '' }));
 
 let begun: Promise<void> | null = null;
 /** Opens what this device keeps, once; whatever the browser answers, there is a place for jobs afterwards. */
-export const openKeeping = (): Promise<void> => (begun ??= openDatabase().then((r) => useKeeping.setState({ keeping: r.lasts ? 'device' : 'window', why: r.why })));
+export const openKeeping = (): Promise<void> =>
+  (begun ??= openDatabase().then((r) => useKeeping.setState({ keeping: r.lasts ? 'device' : 'window', why: r.why })));

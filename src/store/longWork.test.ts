@@ -21,7 +21,18 @@ describe('a long day of work', () => {
     jest.useFakeTimers();
     const r = seeded(20261127);
     const pick = (n: number) => Math.floor(r() * n);
-    const job: Job = { ...newJob('Lock 7'), items: Array.from({ length: 60 }, (_, k) => newItem({ id: `i${k}`, name: `Thing ${k}`, kind: 'rectangle', x: k, values: { width: 10, height: 5, corner: 'square', radius: 1 } })) };
+    const job: Job = {
+      ...newJob('Lock 7'),
+      items: Array.from({ length: 60 }, (_, k) =>
+        newItem({
+          id: `i${k}`,
+          name: `Thing ${k}`,
+          kind: 'rectangle',
+          x: k,
+          values: { width: 10, height: 5, corner: 'square', radius: 1 },
+        }),
+      ),
+    };
     useOpenJob.setState({ id: null, job, revision: 1, save: 'saved', past: [], future: [] });
     const { edit, undo, redo } = useOpenJob.getState();
     const texts: string[] = [JSON.stringify(job)];

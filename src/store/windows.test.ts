@@ -18,7 +18,8 @@ async function newWindow(): Promise<Window> {
   });
   return w;
 }
-const box = (id: string, x = 0): Item => newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
+const box = (id: string, x = 0): Item =>
+  newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
 const add = (id: string) => (j: Job) => void j.items.push(box(id));
 const move = (id: string, x: number) => (j: Job) => void (j.items.find((i) => i.id === id)!.x = x);
 const ids = (w: Window) => w.open.getState().job!.items.map((i) => i.id);

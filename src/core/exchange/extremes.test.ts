@@ -19,7 +19,10 @@ describe('a reader', () => {
     }
     for (const t of d.things) for (const p of t.paths) for (const s of p.segments) expect(Number.isFinite(s.x + s.y)).toBe(true);
   });
-  it.each([['20,800 lines of 12 rows each', largeFiles[0], 20_800], ['500 paths of 700 nodes', largeFiles[1], 500]] as const)('reads %s whole', (_name, f, things) => {
+  it.each([
+    ['20,800 lines of 12 rows each', largeFiles[0], 20_800],
+    ['500 paths of 700 nodes', largeFiles[1], 500],
+  ] as const)('reads %s whole', (_name, f, things) => {
     expect(read(f.file, f.text()).things).toHaveLength(things);
   });
 });
@@ -27,7 +30,52 @@ describe('a reader', () => {
 describe('outlines of a polyline that names no end', () => {
   const pairs = (...v: (string | number)[]) => v.join('\n') + '\n';
   it('are those of its corners, and what follows is read too', () => {
-    const text = pairs(0, 'SECTION', 2, 'ENTITIES', 0, 'POLYLINE', 8, 'A', 66, 1, 70, 1, 0, 'VERTEX', 8, 'A', 10, 0, 20, 0, 42, 1, 0, 'VERTEX', 8, 'A', 10, 10, 20, 0, 0, 'CIRCLE', 8, 'A', 10, 30, 20, 0, 40, 2, 0, 'ENDSEC', 0, 'EOF');
+    const text = pairs(
+      0,
+      'SECTION',
+      2,
+      'ENTITIES',
+      0,
+      'POLYLINE',
+      8,
+      'A',
+      66,
+      1,
+      70,
+      1,
+      0,
+      'VERTEX',
+      8,
+      'A',
+      10,
+      0,
+      20,
+      0,
+      42,
+      1,
+      0,
+      'VERTEX',
+      8,
+      'A',
+      10,
+      10,
+      20,
+      0,
+      0,
+      'CIRCLE',
+      8,
+      'A',
+      10,
+      30,
+      20,
+      0,
+      40,
+      2,
+      0,
+      'ENDSEC',
+      0,
+      'EOF',
+    );
     const d = read('a.dxf', text);
     expect(d.things.map((t) => t.paths[0].closed)).toEqual([true, true]);
     expect(d.things[0].paths[0].segments.map((s) => s.k)).toEqual(['arc', 'line']);

@@ -43,7 +43,15 @@ const listSchema = z.object({
 });
 
 const MB = 1024 * 1024;
-const limits: ZipLimits = { packed: 1024 * MB, opened: 1024 * MB, files: 20010, each: [{ ending: '.json', most: 64 * MB }, { ending: '.mirvak', most: 256 * MB }] };
+const limits: ZipLimits = {
+  packed: 1024 * MB,
+  opened: 1024 * MB,
+  files: 20010,
+  each: [
+    { ending: '.json', most: 64 * MB },
+    { ending: '.mirvak', most: 256 * MB },
+  ],
+};
 
 /** A backup as the bytes of one file: a zip of `backup.json`, `kept.json` and a `.mirvak` for each job. */
 export function packBackup(b: Backup): Uint8Array {
@@ -55,7 +63,11 @@ export function packBackup(b: Backup): Uint8Array {
     return { id: j.id, name: j.name, updated: j.updated, file };
   });
   const list: z.infer<typeof listSchema> = { format: 'mirvak-backup', version: 1, made: b.made, jobs };
-  return zipSync({ 'backup.json': [strToU8(JSON.stringify(list, null, 1)), { level: 6 }], 'kept.json': [strToU8(JSON.stringify(b.kept)), { level: 6 }], ...files });
+  return zipSync({
+    'backup.json': [strToU8(JSON.stringify(list, null, 1)), { level: 6 }],
+    'kept.json': [strToU8(JSON.stringify(b.kept)), { level: 6 }],
+    ...files,
+  });
 }
 
 function read<T>(bytes: Uint8Array | undefined, schema: z.ZodType<T>, name: string): T {

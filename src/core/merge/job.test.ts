@@ -6,13 +6,21 @@ import { alike } from './alike';
 import { mergeJobs, placeOf, sharing, type Side } from './job';
 import { wordsOf } from './words';
 
-const box = (id: string, x = 0) => newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
+const box = (id: string, x = 0) =>
+  newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
 const base: Job = { ...newJob('Lock 7'), items: ['a', 'b', 'c', 'd'].map((id, k) => box(id, 20 * k)) };
-const moved = (job: Job, id: string, by: Record<string, unknown>): Job => ({ ...job, items: job.items.map((i) => (i.id === id ? { ...i, ...by } : i)) });
+const moved = (job: Job, id: string, by: Record<string, unknown>): Job => ({
+  ...job,
+  items: job.items.map((i) => (i.id === id ? { ...i, ...by } : i)),
+});
 
 /** Any version of the job: things moved, resized, taken out, put in, put in another order, the blank changed. */
 type Change = { readonly what: 'x' | 'y' | 'out' | 'in' | 'swap' | 'blank' | 'width'; readonly at: number; readonly to: number };
-const change: fc.Arbitrary<Change> = fc.record({ what: fc.constantFrom('x', 'y', 'out', 'in', 'swap', 'blank', 'width'), at: fc.nat(3), to: fc.integer({ min: 1, max: 4 }) });
+const change: fc.Arbitrary<Change> = fc.record({
+  what: fc.constantFrom('x', 'y', 'out', 'in', 'swap', 'blank', 'width'),
+  at: fc.nat(3),
+  to: fc.integer({ min: 1, max: 4 }),
+});
 function changed(job: Job, changes: readonly Change[], who: string): Job {
   let j = job;
   for (const { what, at, to } of changes) {
@@ -21,7 +29,8 @@ function changed(job: Job, changes: readonly Change[], who: string): Job {
     if (what === 'x' || what === 'y') j = moved(j, id, { [what]: to });
     else if (what === 'width') j = { ...j, items: j.items.map((i) => (i.id === id ? { ...i, values: { ...i.values, width: to } } : i)) };
     else if (what === 'out') j = { ...j, items: j.items.filter((i) => i.id !== id) };
-    else if (what === 'in' && !j.items.some((i) => i.id === `${who}${at}`)) j = { ...j, items: [...j.items.slice(0, to), box(`${who}${at}`, to), ...j.items.slice(to)] };
+    else if (what === 'in' && !j.items.some((i) => i.id === `${who}${at}`))
+      j = { ...j, items: [...j.items.slice(0, to), box(`${who}${at}`, to), ...j.items.slice(to)] };
     else if (what === 'swap' && there) j = { ...j, items: [...j.items.filter((i) => i.id !== id), j.items.find((i) => i.id === id)!] };
     else if (what === 'blank') j = { ...j, blank: { ...j.blank, [['width', 'height', 'thickness', 'clearance'][at]]: 10 * to } };
   }
@@ -98,10 +107,20 @@ describe('two versions of a job brought together', () => {
   it('names a field as its form does, with its values in the unit of the job', () => {
     const job = demoJobs['lock-cottage-board']();
     const cut = job.cuts.find((c) => typeof c.values.depth === 'number')!;
-    const deeper = (depth: number): Job => ({ ...job, cuts: job.cuts.map((c) => (c === cut ? { ...c, values: { ...c.values, depth } } : c)) });
+    const deeper = (depth: number): Job => ({
+      ...job,
+      cuts: job.cuts.map((c) => (c === cut ? { ...c, values: { ...c.values, depth } } : c)),
+    });
     const { clashes } = mergeJobs(job, deeper(1.25), deeper(2))!;
-    expect(clashes.map((c) => wordsOf(c, [job]))).toEqual([{ place: `Cut "${cut.name}"`, what: expect.stringMatching(/depth/i), mine: '1.25 mm', theirs: '2 mm' }]);
-    expect(wordsOf(mergeJobs(base, { ...base, blank: { ...base.blank, width: 40 } }, { ...base, blank: { ...base.blank, width: 50 } })!.clashes[0], [base])).toEqual({ place: 'Blank', what: 'width', mine: '40 mm', theirs: '50 mm' });
+    expect(clashes.map((c) => wordsOf(c, [job]))).toEqual([
+      { place: `Cut "${cut.name}"`, what: expect.stringMatching(/depth/i), mine: '1.25 mm', theirs: '2 mm' },
+    ]);
+    expect(
+      wordsOf(
+        mergeJobs(base, { ...base, blank: { ...base.blank, width: 40 } }, { ...base, blank: { ...base.blank, width: 50 } })!.clashes[0],
+        [base],
+      ),
+    ).toEqual({ place: 'Blank', what: 'width', mine: '40 mm', theirs: '50 mm' });
   });
 });
 

@@ -22,7 +22,8 @@ export interface Merged {
 /** A place as one word, for choices. */
 export const placeOf = (path: readonly string[]): string => path.join('/');
 
-const isKnown = (v: unknown): v is Known[] => Array.isArray(v) && v.every((q) => isRecord(q) && typeof q.id === 'string') && new Set(v.map((q) => (q as Known).id)).size === v.length;
+const isKnown = (v: unknown): v is Known[] =>
+  Array.isArray(v) && v.every((q) => isRecord(q) && typeof q.id === 'string') && new Set(v.map((q) => (q as Known).id)).size === v.length;
 
 /** `fresh`, with the very objects of `old` wherever they say the same: versions that share cost little to keep, compare and draw. */
 export function sharing<T>(old: unknown, fresh: T): T {
@@ -45,11 +46,19 @@ type Choose = (path: readonly string[]) => Side;
 function merge(base: unknown, mine: unknown, theirs: unknown, path: readonly string[], choose: Choose, clashes: Clash[]): unknown {
   if (alike(mine, theirs) || alike(theirs, base)) return mine;
   if (alike(mine, base)) return theirs;
-  if (isKnown(mine) && isKnown(theirs) && (isKnown(base) || base === undefined)) return mergeLists(base ?? [], mine, theirs, path, choose, clashes);
+  if (isKnown(mine) && isKnown(theirs) && (isKnown(base) || base === undefined))
+    return mergeLists(base ?? [], mine, theirs, path, choose, clashes);
   if (isRecord(mine) && isRecord(theirs) && isRecord(base) && mine.kind === theirs.kind) {
     const out: Record<string, unknown> = {};
     for (const k of Object.keys({ ...theirs, ...mine })) {
-      const v = merge(k in base ? base[k] : undefined, k in mine ? mine[k] : undefined, k in theirs ? theirs[k] : undefined, [...path, k], choose, clashes);
+      const v = merge(
+        k in base ? base[k] : undefined,
+        k in mine ? mine[k] : undefined,
+        k in theirs ? theirs[k] : undefined,
+        [...path, k],
+        choose,
+        clashes,
+      );
       if (v !== undefined) out[k] = v;
     }
     return out;
@@ -58,7 +67,14 @@ function merge(base: unknown, mine: unknown, theirs: unknown, path: readonly str
   return choose(path) === 'mine' ? mine : theirs;
 }
 
-function mergeLists(base: readonly Known[], mine: readonly Known[], theirs: readonly Known[], path: readonly string[], choose: Choose, clashes: Clash[]): Known[] {
+function mergeLists(
+  base: readonly Known[],
+  mine: readonly Known[],
+  theirs: readonly Known[],
+  path: readonly string[],
+  choose: Choose,
+  clashes: Clash[],
+): Known[] {
   const [b, m, t] = [base, mine, theirs].map((l) => new Map(l.map((v) => [v.id, v])));
   const settled = new Map<string, Known>();
   for (const id of new Set([...t.keys(), ...m.keys()])) {
@@ -98,7 +114,11 @@ function completed(job: Job, versions: readonly Job[]): Job {
     }
     return out;
   };
-  const layers = missing(job.layers, job.items.map((i) => i.layer), (v) => v.layers);
+  const layers = missing(
+    job.layers,
+    job.items.map((i) => i.layer),
+    (v) => v.layers,
+  );
   let groups = job.groups;
   for (;;) {
     const more = missing(groups, [...job.items.map((i) => i.group), ...groups.map((g) => g.parent)], (v) => v.groups);
@@ -106,9 +126,19 @@ function completed(job: Job, versions: readonly Job[]): Job {
     groups = [...groups, ...more];
   }
   const dialects = missing(job.run.dialects, [job.run.dialect], (v) => v.run.dialects);
-  const cutters = missing(job.cutters, job.cuts.flatMap((c) => Object.keys(c.overrides)), (v) => v.cutters);
+  const cutters = missing(
+    job.cutters,
+    job.cuts.flatMap((c) => Object.keys(c.overrides)),
+    (v) => v.cutters,
+  );
   if (!layers.length && groups === job.groups && !dialects.length && !cutters.length) return job;
-  return { ...job, layers: [...job.layers, ...layers], groups, cutters: [...job.cutters, ...cutters], run: dialects.length ? { ...job.run, dialects: [...job.run.dialects, ...dialects] } : job.run };
+  return {
+    ...job,
+    layers: [...job.layers, ...layers],
+    groups,
+    cutters: [...job.cutters, ...cutters],
+    run: dialects.length ? { ...job.run, dialects: [...job.run.dialects, ...dialects] } : job.run,
+  };
 }
 
 /**

@@ -9,7 +9,13 @@ const names = (l: readonly Cutter[]) => l.map((q) => q.name);
 const called = (q: Cutter, name: string): Cutter => ({ ...q, name });
 
 /** Any library of some of eight cutters, in any order, some renamed. */
-const library = fc.shuffledSubarray(all, { minLength: 1 }).chain((list) => fc.array(fc.boolean(), { minLength: list.length, maxLength: list.length }).map((marks) => list.map((q, i) => (marks[i] ? called(q, `${q.name}, mine`) : q))));
+const library = fc
+  .shuffledSubarray(all, { minLength: 1 })
+  .chain((list) =>
+    fc
+      .array(fc.boolean(), { minLength: list.length, maxLength: list.length })
+      .map((marks) => list.map((q, i) => (marks[i] ? called(q, `${q.name}, mine`) : q))),
+  );
 
 describe('a change of the library, made to a version that others have changed', () => {
   it('is the change itself where nobody has', () => {

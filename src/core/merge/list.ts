@@ -14,14 +14,18 @@ export function withChange<T extends Known>(now: readonly T[], from: readonly T[
   const was = new Map(from.map((c) => [c.id, c]));
   const will = new Map(to.map((c) => [c.id, c]));
   // What this change says nothing of is as it is now.
-  const kept = now.filter((c) => !was.has(c.id) || will.has(c.id)).map((c) => (will.has(c.id) && !alike(was.get(c.id), will.get(c.id)) ? will.get(c.id)! : c));
+  const kept = now
+    .filter((c) => !was.has(c.id) || will.has(c.id))
+    .map((c) => (will.has(c.id) && !alike(was.get(c.id), will.get(c.id)) ? will.get(c.id)! : c));
   const here = new Map(kept.map((c) => [c.id, c]));
   const added = to.filter((c) => !was.has(c.id) && !here.has(c.id));
   const common = (list: readonly T[]) => list.filter((c) => was.has(c.id) && will.has(c.id)).map((c) => c.id);
   const moved = common(from).join('\n') !== common(to).join('\n');
   // The backbone: the order of the change where it moved something, else that which is there.
   const spine = moved ? to.flatMap((c) => here.get(c.id) ?? (was.has(c.id) ? [] : [c])) : kept;
-  const rest = moved ? kept.filter((c) => !will.has(c.id)).map((c) => ({ c, after: before(kept, c.id) })) : added.map((c) => ({ c, after: before(to, c.id) }));
+  const rest = moved
+    ? kept.filter((c) => !will.has(c.id)).map((c) => ({ c, after: before(kept, c.id) }))
+    : added.map((c) => ({ c, after: before(to, c.id) }));
   const out = [...spine];
   for (const { c, after } of rest) out.splice(after === null ? 0 : out.findIndex((q) => q.id === after) + 1 || out.length, 0, c);
   return out;

@@ -19,20 +19,63 @@ export interface ClashWords {
   readonly theirs: string;
 }
 
-const parts: Readonly<Record<string, string>> = { name: 'Name of the job', notes: 'Notes', unit: 'Unit', blank: 'Blank', clamps: 'Clamps', fonts: 'Fonts', pictures: 'Pictures', guides: 'Guides', run: 'Run' };
+const parts: Readonly<Record<string, string>> = {
+  name: 'Name of the job',
+  notes: 'Notes',
+  unit: 'Unit',
+  blank: 'Blank',
+  clamps: 'Clamps',
+  fonts: 'Fonts',
+  pictures: 'Pictures',
+  guides: 'Guides',
+  run: 'Run',
+};
 const lists: Readonly<Record<string, string>> = { items: 'Artwork', cuts: 'Cut', cutters: 'Cutter', layers: 'Layer', groups: 'Group' };
 /** Values that have no field of a form, as they are called on the screen. */
 const own: Readonly<Record<string, string>> = {
-  name: 'name', x: 'X', y: 'Y', rotation: 'rotation', shear: 'slant', mirrored: 'mirrored', layer: 'layer', group: 'group', hidden: 'hidden', locked: 'locked', enabled: 'on or off', items: 'its artwork', overrides: 'speeds of its own',
-  width: 'width', height: 'height', thickness: 'thickness', material: 'material', datum: 'datum', zZero: 'Z zero', safeHeight: 'safe height', clearance: 'clearance', approach: 'approach height', park: 'park position', intoBed: 'spoilboard depth',
-  machine: 'machine', dialect: 'dialect', dialects: 'dialects', files: 'files', numbers: 'tool numbers', colour: 'colour', visible: 'shown', presets: 'presets', nodes: 'its outline', shape: 'its shape', parkAtChange: 'park at tool changes',
+  name: 'name',
+  x: 'X',
+  y: 'Y',
+  rotation: 'rotation',
+  shear: 'slant',
+  mirrored: 'mirrored',
+  layer: 'layer',
+  group: 'group',
+  hidden: 'hidden',
+  locked: 'locked',
+  enabled: 'on or off',
+  items: 'its artwork',
+  overrides: 'speeds of its own',
+  width: 'width',
+  height: 'height',
+  thickness: 'thickness',
+  material: 'material',
+  datum: 'datum',
+  zZero: 'Z zero',
+  safeHeight: 'safe height',
+  clearance: 'clearance',
+  approach: 'approach height',
+  park: 'park position',
+  intoBed: 'spoilboard depth',
+  machine: 'machine',
+  dialect: 'dialect',
+  dialects: 'dialects',
+  files: 'files',
+  numbers: 'tool numbers',
+  colour: 'colour',
+  visible: 'shown',
+  presets: 'presets',
+  nodes: 'its outline',
+  shape: 'its shape',
+  parkAtChange: 'park at tool changes',
 };
 const LENGTHS = new Set(['x', 'y', 'width', 'height', 'thickness', 'safeHeight', 'clearance', 'approach', 'intoBed']);
 
 function said(v: unknown, unit: Unit, field: Field | undefined, key: string): string {
   if (v === undefined) return 'taken out';
   if (field?.kind === 'choice') return field.options.find((o) => o.value === v)?.label ?? String(v);
-  if (typeof v === 'number') return field?.kind === 'length' || LENGTHS.has(key) ? `${formatLength(v, unit)} ${unit}` : String(Math.round(v * 1e4) / 1e4);
+  if (typeof v === 'number')
+    return field?.kind === 'length' || LENGTHS.has(key) ? `${formatLength(v, unit)} ${unit}` : String(Math.round(v * 1e4) / 1e4);
   if (typeof v === 'boolean') return v ? 'yes' : 'no';
   if (typeof v === 'string') return v === '' ? 'empty' : v.length > 60 ? `${v.slice(0, 57)}\u2026` : v;
   if (Array.isArray(v)) return v.length === 1 ? '1 thing' : `${v.length} things`;
@@ -46,16 +89,34 @@ export function wordsOf(clash: Clash, versions: readonly Job[]): ClashWords {
   if (!lists[top]) {
     const key = clash.path.slice(1).join('.');
     const last = clash.path[clash.path.length - 1];
-    return { place: parts[top] ?? top, what: key ? (own[last] ?? key) : '', mine: said(clash.mine, unit, undefined, last), theirs: said(clash.theirs, unit, undefined, last) };
+    return {
+      place: parts[top] ?? top,
+      what: key ? (own[last] ?? key) : '',
+      mine: said(clash.mine, unit, undefined, last),
+      theirs: said(clash.theirs, unit, undefined, last),
+    };
   }
   const thing = versions.map((v) => (v[top as 'items'] as unknown as Thing[]).find((q) => q.id === id)).find((q) => q);
   const place = `${lists[top]} "${thing?.name ?? id}"`;
-  if (!rest.length) return { place, what: '', mine: clash.mine === undefined ? 'taken out' : 'changed', theirs: clash.theirs === undefined ? 'taken out' : 'changed' };
+  if (!rest.length)
+    return {
+      place,
+      what: '',
+      mine: clash.mine === undefined ? 'taken out' : 'changed',
+      theirs: clash.theirs === undefined ? 'taken out' : 'changed',
+    };
   const fields = top === 'items' ? itemKindOf(thing!.kind!).fields : top === 'cuts' ? kindOf(thing!.kind!).fields : [];
   const key = rest[0] === 'values' ? placeOf(rest.slice(1)).replace(/\//g, '.') : '';
   // A field may name a value inside the one that clashes.
-  const field = fields.find((f) => f.key === key) ?? fields.find((f) => key && (f.key.startsWith(`${key}.`) || key.startsWith(`${f.key}.`)));
+  const field =
+    fields.find((f) => f.key === key) ?? fields.find((f) => key && (f.key.startsWith(`${key}.`) || key.startsWith(`${f.key}.`)));
   const last = rest[rest.length - 1];
-  const inner = (v: unknown) => (field && field.key.startsWith(`${key}.`) ? getAt({ v } as Record<string, unknown>, `v.${field.key.slice(key.length + 1)}`) : v);
-  return { place, what: field?.label ?? own[last] ?? last, mine: said(inner(clash.mine), unit, field, last), theirs: said(inner(clash.theirs), unit, field, last) };
+  const inner = (v: unknown) =>
+    field && field.key.startsWith(`${key}.`) ? getAt({ v } as Record<string, unknown>, `v.${field.key.slice(key.length + 1)}`) : v;
+  return {
+    place,
+    what: field?.label ?? own[last] ?? last,
+    mine: said(inner(clash.mine), unit, field, last),
+    theirs: said(inner(clash.theirs), unit, field, last),
+  };
 }

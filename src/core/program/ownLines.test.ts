@@ -28,17 +28,22 @@ describe('lines of a maker\u2019s own', () => {
     expect(ownLineTroubles(with_([line], [line]))).toEqual([]);
     if (!line.startsWith(';')) expect(troubleWith(with_([line]), trialParts(), info)).toBeNull();
   });
-  it.each(['M3 S500', 'M8 m03 S500'])('%s is over before the first cutter is taken, whatever the change of tools does to the spindle', (line) => {
-    for (const d of dialects) {
-      const [first, drawn] = trialParts();
-      for (const parts of [[first], [drawn, first]]) {
-        const rows = writeProgram(parts, info, { ...d, header: [line] }).split('\n').map((r) => r.replace(/^N\d+ /, ''));
-        expect(rows.indexOf('M5')).toBeGreaterThan(rows.indexOf(line));
-        expect(rows.indexOf('M5')).toBeLessThan(rows.findIndex((r) => /^T\d/.test(r)));
+  it.each(['M3 S500', 'M8 m03 S500'])(
+    '%s is over before the first cutter is taken, whatever the change of tools does to the spindle',
+    (line) => {
+      for (const d of dialects) {
+        const [first, drawn] = trialParts();
+        for (const parts of [[first], [drawn, first]]) {
+          const rows = writeProgram(parts, info, { ...d, header: [line] })
+            .split('\n')
+            .map((r) => r.replace(/^N\d+ /, ''));
+          expect(rows.indexOf('M5')).toBeGreaterThan(rows.indexOf(line));
+          expect(rows.indexOf('M5')).toBeLessThan(rows.findIndex((r) => /^T\d/.test(r)));
+        }
+        expect(troubleWith({ ...d, header: [line] }, d.files === 'any' ? trialParts() : trialParts().slice(0, 1), info)).toBeNull();
       }
-      expect(troubleWith({ ...d, header: [line] }, d.files === 'any' ? trialParts() : trialParts().slice(0, 1), info)).toBeNull();
-    }
-  });
+    },
+  );
   it('may move the machine behind the last cut, where it is proven', () => {
     expect(ownLineTroubles(with_([], ['G0 X0 Y200']))).toEqual([]);
     expect(parseProgram(writeProgram(trialParts(), info, with_([], ['G0 X0 Y200']))).sections[2].motion.y.at(-1)).toBe(200);
@@ -55,17 +60,23 @@ describe('a program', () => {
   });
   it('holds one line for each that was written, whatever letters names and lines of one\u2019s own are made of', () => {
     fc.assert(
-      fc.property(fc.string({ unit: 'binary', maxLength: 40 }), fc.string({ unit: 'binary', maxLength: 30 }), fc.constantFrom(...dialects), (title, own, d) => {
-        const line = own.replace(/[\n\r]/g, '');
-        const plain = writeProgram(trialParts(), { ...info, title: 'x' }, { ...d, header: ['(x)'] }).split('\n').length;
-        const text = writeProgram(trialParts(), { ...info, title }, { ...d, header: [line] });
-        expect(text.split('\n')).toHaveLength(plain);
-        expect(text).toMatch(/^[\x20-\x7e\n]*$/);
-      }),
+      fc.property(
+        fc.string({ unit: 'binary', maxLength: 40 }),
+        fc.string({ unit: 'binary', maxLength: 30 }),
+        fc.constantFrom(...dialects),
+        (title, own, d) => {
+          const line = own.replace(/[\n\r]/g, '');
+          const plain = writeProgram(trialParts(), { ...info, title: 'x' }, { ...d, header: ['(x)'] }).split('\n').length;
+          const text = writeProgram(trialParts(), { ...info, title }, { ...d, header: [line] });
+          expect(text.split('\n')).toHaveLength(plain);
+          expect(text).toMatch(/^[\x20-\x7e\n]*$/);
+        },
+      ),
     );
   });
   it('begins its comments with a word of ours, so that no controller takes a name for a command', () => {
-    for (const d of dialects) expect(writeProgram(trialParts(), { ...info, title: 'MSG, mind the clamp' }, d)).toMatch(/[(;] ?Job: MSG, mind the clamp/);
+    for (const d of dialects)
+      expect(writeProgram(trialParts(), { ...info, title: 'MSG, mind the clamp' }, d)).toMatch(/[(;] ?Job: MSG, mind the clamp/);
   });
   it('writes letters of other scripts as they sound', () => {
     expect(toAscii('Gr\u00f6\u00dfe \u2013 \u0428\u043b\u044e\u0437 \u03a4')).toBe('Grosse - Shlyuz T');

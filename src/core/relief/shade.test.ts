@@ -12,7 +12,8 @@ describe('a field seen from above', () => {
   it('is brighter on slopes that look to the upper left, darker on those that look away, and its top row is that of the greatest Y', () => {
     const f = flatField(20, 20, 0.5);
     // A ridge along Y in the middle; a step up at Y > 15.
-    for (let r = 0; r < f.rows; r++) for (let c = 0; c < f.cols; c++) f.z[r * f.cols + c] = -0.4 * Math.abs(c * 0.5 - 10) - (r * 0.5 > 15 ? 0 : 1);
+    for (let r = 0; r < f.rows; r++)
+      for (let c = 0; c < f.cols; c++) f.z[r * f.cols + c] = -0.4 * Math.abs(c * 0.5 - 10) - (r * 0.5 > 15 ? 0 : 1);
     const s = shade(f, 40, 40, 0);
     expect(s[30 * 40 + 8]).toBeGreaterThan(s[30 * 40 + 32]);
     const deep = shade(f, 40, 40, 6);

@@ -16,7 +16,8 @@ export function shade(f: HeightField, cols: number, rows: number, deep: number):
     for (let c = 0; c < cols; c++) {
       const x = f.x0 + ((c + 0.5) / cols) * w;
       const y = f.y0 + (1 - (r + 0.5) / rows) * h;
-      const at = (dx: number, dy: number) => heightAt(f, Math.min(f.x0 + w, Math.max(f.x0, x + dx)), Math.min(f.y0 + h, Math.max(f.y0, y + dy)));
+      const at = (dx: number, dy: number) =>
+        heightAt(f, Math.min(f.x0 + w, Math.max(f.x0, x + dx)), Math.min(f.y0 + h, Math.max(f.y0, y + dy)));
       const gx = (at(step / 2, 0) - at(-step / 2, 0)) / step;
       const gy = (at(0, step / 2) - at(0, -step / 2)) / step;
       const lit = Math.max(0, (-gx * LIGHT[0] - gy * LIGHT[1] + LIGHT[2]) / Math.sqrt(1 + gx * gx + gy * gy));

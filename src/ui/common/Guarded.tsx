@@ -34,7 +34,20 @@ export class Guarded extends Component<Props, State> {
     const { error } = this.state;
     if (!error) return this.props.children;
     return (
-      <Box role="alert" sx={{ flex: 1, p: 3, display: 'flex', flexDirection: 'column', alignItems: 'flex-start', justifyContent: 'center', gap: 1.5, maxWidth: 460, mx: 'auto' }}>
+      <Box
+        role="alert"
+        sx={{
+          flex: 1,
+          p: 3,
+          display: 'flex',
+          flexDirection: 'column',
+          alignItems: 'flex-start',
+          justifyContent: 'center',
+          gap: 1.5,
+          maxWidth: 460,
+          mx: 'auto',
+        }}
+      >
         <Typography variant="h3">{this.props.part} cannot be shown</Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
           This is a fault of Mirvak, not of your job, which is safe. Undo the last change, or try again. The details help whoever mends it.

@@ -31,7 +31,10 @@ describe('the library of a window', () => {
     // Another window's change, as it comes from the database.
     await db().cutters.update(b.id, { notes: 'Theirs' });
     await useLibrary.getState().load();
-    await put('loss of one', useLibrary.getState().cutters.filter((c) => c.id !== a.id));
+    await put(
+      'loss of one',
+      useLibrary.getState().cutters.filter((c) => c.id !== a.id),
+    );
     await undo();
     await undo();
     const now = useLibrary.getState().cutters;

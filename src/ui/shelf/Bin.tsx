@@ -40,7 +40,11 @@ export function Bin({ rows, ago, onPutBack, onEmpty }: Props) {
           </Typography>
           <Box component="ul" aria-label="Deleted jobs" sx={{ listStyle: 'none', p: 0, m: 0 }}>
             {rows.map((row) => (
-              <Box component="li" key={row.id} sx={{ display: 'flex', alignItems: 'center', gap: 1, py: 0.75, borderTop: '1px solid', borderColor: 'divider' }}>
+              <Box
+                component="li"
+                key={row.id}
+                sx={{ display: 'flex', alignItems: 'center', gap: 1, py: 0.75, borderTop: '1px solid', borderColor: 'divider' }}
+              >
                 <Box sx={{ flex: 1, minWidth: 0 }}>
                   <Typography noWrap sx={{ fontWeight: 600 }}>
                     {row.name}
@@ -49,7 +53,13 @@ export function Bin({ rows, ago, onPutBack, onEmpty }: Props) {
                     deleted {ago(row.deleted)}
                   </Typography>
                 </Box>
-                <Button variant="outlined" color="inherit" aria-label={`Put back ${row.name}`} onClick={() => onPutBack(row)} sx={{ borderColor: 'var(--mui-palette-line)' }}>
+                <Button
+                  variant="outlined"
+                  color="inherit"
+                  aria-label={`Put back ${row.name}`}
+                  onClick={() => onPutBack(row)}
+                  sx={{ borderColor: 'var(--mui-palette-line)' }}
+                >
                   Put back
                 </Button>
               </Box>

@@ -12,7 +12,21 @@ export function HeldJobs() {
   useAskBeforeClosing(held.length > 0);
   const router = useRouter();
   return held.map(([id, name]) => (
-    <Alert key={id} severity="error" sx={{ mb: 2 }} action={<><Button color="inherit" onClick={() => void exportHeldJob(id)}>Export to a file</Button><Button color="inherit" onClick={() => router.push(`/job/${id}`)}>Open it again</Button></>}>
+    <Alert
+      key={id}
+      severity="error"
+      sx={{ mb: 2 }}
+      action={
+        <>
+          <Button color="inherit" onClick={() => void exportHeldJob(id)}>
+            Export to a file
+          </Button>
+          <Button color="inherit" onClick={() => router.push(`/job/${id}`)}>
+            Open it again
+          </Button>
+        </>
+      }
+    >
       The last changes of &quot;{name}&quot; could not be saved. They are in this window only.
     </Alert>
   ));

@@ -56,10 +56,27 @@ function Part({ title, children }: { readonly title: string; readonly children: 
 const row = { display: 'flex', gap: 1, flexWrap: 'wrap', mt: 1.25 } as const;
 
 /** Where the work lies, whether it is safe there, and how to have it elsewhere too. */
-export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: boolean; readonly onClose: () => void; readonly onChanged: () => void; readonly ago: (time: number) => string }) {
+export function Safekeeping({
+  open,
+  onClose,
+  onChanged,
+  ago,
+}: {
+  readonly open: boolean;
+  readonly onClose: () => void;
+  readonly onChanged: () => void;
+  readonly ago: (time: number) => string;
+}) {
   const [now, setNow] = useState<State | null>(null);
   const [busy, setBusy] = useState<number | null>(null);
-  const look = useCallback(() => void Promise.all([roomHere(), lastBackup(), folderHere()]).then(([room, backup, folder]) => setNow({ room, backup, folder }), () => {}), []);
+  const look = useCallback(
+    () =>
+      void Promise.all([roomHere(), lastBackup(), folderHere()]).then(
+        ([room, backup, folder]) => setNow({ room, backup, folder }),
+        () => {},
+      ),
+    [],
+  );
   useEffect(() => {
     if (open) look();
   }, [open, look]);
@@ -87,8 +104,12 @@ export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: 
         {busy !== null && <LinearProgress variant="determinate" value={100 * busy} aria-label="Progress" sx={{ mb: 1 }} />}
         <Part title="On this device">
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            {room ? `Mirvak uses ${bytesText(room.used)}; ${bytesText(room.left)} are left for it.` : 'The browser does not say how much room there is.'}{' '}
-            {room?.lasting ? 'The browser keeps it until you clear it yourself.' : 'When the disk runs full, the browser may clear it without asking, unless it has promised not to.'}
+            {room
+              ? `Mirvak uses ${bytesText(room.used)}; ${bytesText(room.left)} are left for it.`
+              : 'The browser does not say how much room there is.'}{' '}
+            {room?.lasting
+              ? 'The browser keeps it until you clear it yourself.'
+              : 'When the disk runs full, the browser may clear it without asking, unless it has promised not to.'}
           </Typography>
           {room && !room.lasting && (
             <Box sx={row}>
@@ -97,7 +118,16 @@ export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: 
                 color="inherit"
                 sx={{ borderColor: 'var(--mui-palette-line)' }}
                 onClick={() =>
-                  work(askToLast().then((ok) => tell(ok ? 'success' : 'info', ok ? 'The browser has promised to keep it.' : 'The browser makes no promise yet. Bookmark Mirvak or install it and ask again, and back up meanwhile.')))
+                  work(
+                    askToLast().then((ok) =>
+                      tell(
+                        ok ? 'success' : 'info',
+                        ok
+                          ? 'The browser has promised to keep it.'
+                          : 'The browser makes no promise yet. Bookmark Mirvak or install it and ask again, and back up meanwhile.',
+                      ),
+                    ),
+                  )
                 }
               >
                 Ask the browser to keep it
@@ -107,7 +137,8 @@ export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: 
         </Part>
         <Part title="In a file">
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            All jobs with their fonts and pictures, the tool library, machines, dialects and recipes, in one file. {backup ? `Last made ${ago(backup)}.` : 'None was made yet.'}
+            All jobs with their fonts and pictures, the tool library, machines, dialects and recipes, in one file.{' '}
+            {backup ? `Last made ${ago(backup)}.` : 'None was made yet.'}
           </Typography>
           <Box sx={row}>
             <Button
@@ -120,7 +151,13 @@ export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: 
             >
               Back up everything
             </Button>
-            <Button variant="outlined" color="inherit" disabled={busy !== null} onClick={bringBack} sx={{ borderColor: 'var(--mui-palette-line)' }}>
+            <Button
+              variant="outlined"
+              color="inherit"
+              disabled={busy !== null}
+              onClick={bringBack}
+              sx={{ borderColor: 'var(--mui-palette-line)' }}
+            >
               Bring a backup back
             </Button>
           </Box>
@@ -130,7 +167,11 @@ export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: 
         </Part>
         <Part title="In a folder of yours">
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            {!foldersWork() ? 'This browser does not let a page write to a folder.' : folder ? `Each job is also written to the folder "${folder.name}" soon after it is saved.` : 'Each job can also be written to a folder on your disk, soon after it is saved.'}
+            {!foldersWork()
+              ? 'This browser does not let a page write to a folder.'
+              : folder
+                ? `Each job is also written to the folder "${folder.name}" soon after it is saved.`
+                : 'Each job can also be written to a folder on your disk, soon after it is saved.'}
             {folder?.waiting && ' The browser wants to be asked again first.'}
           </Typography>
           {foldersWork() && (
@@ -140,7 +181,12 @@ export function Safekeeping({ open, onClose, onChanged, ago }: { readonly open: 
                   Ask again
                 </Button>
               )}
-              <Button variant="outlined" color="inherit" onClick={() => work(chooseFolder(), folderMessage)} sx={{ borderColor: 'var(--mui-palette-line)' }}>
+              <Button
+                variant="outlined"
+                color="inherit"
+                onClick={() => work(chooseFolder(), folderMessage)}
+                sx={{ borderColor: 'var(--mui-palette-line)' }}
+              >
                 {folder ? 'Choose another' : 'Choose a folder'}
               </Button>
               {folder && (

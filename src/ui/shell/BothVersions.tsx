@@ -34,9 +34,20 @@ export function BothVersions({ open, other, onClose }: { readonly open: boolean;
             return (
               <Box component="li" key={place} sx={{ py: 1.5, borderTop: '1px solid', borderColor: 'divider' }}>
                 <Typography sx={{ fontWeight: 600, mb: 0.75 }}>{name}</Typography>
-                <ToggleButtonGroup exclusive fullWidth color="primary" value={sides.get(place) ?? 'mine'} onChange={(_, side: Side | null) => side && setSides(new Map(sides).set(place, side))} aria-label={name}>
+                <ToggleButtonGroup
+                  exclusive
+                  fullWidth
+                  color="primary"
+                  value={sides.get(place) ?? 'mine'}
+                  onChange={(_, side: Side | null) => side && setSides(new Map(sides).set(place, side))}
+                  aria-label={name}
+                >
                   {(['mine', 'theirs'] as const).map((side) => (
-                    <ToggleButton key={side} value={side} sx={{ textTransform: 'none', display: 'block', textAlign: 'left', overflowWrap: 'anywhere' }}>
+                    <ToggleButton
+                      key={side}
+                      value={side}
+                      sx={{ textTransform: 'none', display: 'block', textAlign: 'left', overflowWrap: 'anywhere' }}
+                    >
                       <Box component="span" sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}>
                         {side === 'mine' ? 'This window' : 'The other window'}
                       </Box>

@@ -9,7 +9,23 @@ export function BusyBar() {
   const { list } = useBusy();
   if (!list.length) return null;
   return (
-    <Box role="status" sx={{ position: 'fixed', bottom: 24, left: '50%', transform: 'translateX(-50%)', zIndex: 1500, width: 'min(420px, calc(100vw - 32px))', bgcolor: 'background.paper', border: '1px solid', borderColor: 'var(--mui-palette-line)', borderRadius: 2.5, boxShadow: 6, overflow: 'hidden' }}>
+    <Box
+      role="status"
+      sx={{
+        position: 'fixed',
+        bottom: 24,
+        left: '50%',
+        transform: 'translateX(-50%)',
+        zIndex: 1500,
+        width: 'min(420px, calc(100vw - 32px))',
+        bgcolor: 'background.paper',
+        border: '1px solid',
+        borderColor: 'var(--mui-palette-line)',
+        borderRadius: 2.5,
+        boxShadow: 6,
+        overflow: 'hidden',
+      }}
+    >
       {list.map((b) => (
         <Box key={b.id}>
           <LinearProgress aria-label={b.words} />

@@ -14,7 +14,12 @@ export function FaultPage({ error, again }: { readonly error: Error; readonly ag
   return (
     <Box component="main" sx={{ p: 6, maxWidth: 620 }}>
       <Typography variant="h1">Something went wrong</Typography>
-      <Typography sx={{ my: 2 }}>This is a fault of Mirvak. {job ? `Your job "${job.name}" is here as you left it: export it to a file to be sure of it, then try again.` : 'Your jobs are on this device as they were.'}</Typography>
+      <Typography sx={{ my: 2 }}>
+        This is a fault of Mirvak.{' '}
+        {job
+          ? `Your job "${job.name}" is here as you left it: export it to a file to be sure of it, then try again.`
+          : 'Your jobs are on this device as they were.'}
+      </Typography>
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
         {job && (
           <Button variant="contained" onClick={() => void exportOpenJob()}>

@@ -18,7 +18,16 @@ export function Kept({ children }: { readonly children: ReactNode }) {
   useAskBeforeClosing(windowOnly);
   if (keeping === 'asking')
     return (
-      <Box sx={{ height: '100vh', display: 'grid', placeItems: 'center', opacity: 0, animation: 'mirvak-late 0s 0.5s forwards', '@keyframes mirvak-late': { to: { opacity: 1 } } }}>
+      <Box
+        sx={{
+          height: '100vh',
+          display: 'grid',
+          placeItems: 'center',
+          opacity: 0,
+          animation: 'mirvak-late 0s 0.5s forwards',
+          '@keyframes mirvak-late': { to: { opacity: 1 } },
+        }}
+      >
         <CircularProgress aria-label="Opening what this device keeps" />
       </Box>
     );
@@ -26,7 +35,8 @@ export function Kept({ children }: { readonly children: ReactNode }) {
   return (
     <Box sx={{ height: '100vh', display: 'flex', flexDirection: 'column', '--page-height': '100%' }}>
       <Alert severity="warning" variant="filled" sx={{ borderRadius: 0, flex: 'none', bgcolor: '#7a560f', color: '#fff' }}>
-        {why} You can make, import and export jobs all the same, but nothing outlives this window: export what you want to keep before you close it.
+        {why} You can make, import and export jobs all the same, but nothing outlives this window: export what you want to keep before you
+        close it.
       </Alert>
       <Box sx={{ flex: 1, minHeight: 0 }}>{children}</Box>
     </Box>

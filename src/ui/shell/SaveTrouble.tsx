@@ -18,22 +18,76 @@ export function SaveTrouble() {
   const tried = (work: Promise<unknown>) => void work.catch((e) => tell('error', storageMessage(e)));
   if (save === 'failed')
     return (
-      <Alert severity="error" variant="filled" action={<><Button color="inherit" onClick={() => void exportOpenJob()}>Export to a file</Button><Button color="inherit" onClick={() => { useOpenJob.setState({ save: 'pending' }); void useOpenJob.getState().flush(); }}>Try again</Button></>}>
+      <Alert
+        severity="error"
+        variant="filled"
+        action={
+          <>
+            <Button color="inherit" onClick={() => void exportOpenJob()}>
+              Export to a file
+            </Button>
+            <Button
+              color="inherit"
+              onClick={() => {
+                useOpenJob.setState({ save: 'pending' });
+                void useOpenJob.getState().flush();
+              }}
+            >
+              Try again
+            </Button>
+          </>
+        }
+      >
         {saveError}
       </Alert>
     );
   if (save !== 'changed' && save !== 'gone') return null;
-  const keep = <Button color="inherit" onClick={() => tried(keepMine().then((id) => id && router.push(`/job/${id}`)))}>Keep mine as a copy</Button>;
+  const keep = (
+    <Button color="inherit" onClick={() => tried(keepMine().then((id) => id && router.push(`/job/${id}`)))}>
+      Keep mine as a copy
+    </Button>
+  );
   if (save === 'gone')
     return (
-      <Alert severity="warning" variant="outlined" sx={{ borderRadius: 0 }} action={<><Button color="inherit" onClick={() => tried(putBack())}>Put it back</Button>{keep}</>}>
+      <Alert
+        severity="warning"
+        variant="outlined"
+        sx={{ borderRadius: 0 }}
+        action={
+          <>
+            <Button color="inherit" onClick={() => tried(putBack())}>
+              Put it back
+            </Button>
+            {keep}
+          </>
+        }
+      >
         This job was deleted in another window. Yours is still here.
       </Alert>
     );
   return (
     <>
-      <Alert severity="warning" variant="outlined" sx={{ borderRadius: 0 }} action={<>{!!other?.clashes.length && <Button color="inherit" onClick={() => setComparing(true)}>Compare</Button>}<Button color="inherit" onClick={() => tried(takeOther())}>Take the other version</Button>{keep}</>}>
-        {other?.clashes.length ? 'The same thing was changed here and in another window. Nothing is saved over it until you choose.' : 'This job was changed in another window, and the two versions do not fit together. Yours is not saved over it.'}
+      <Alert
+        severity="warning"
+        variant="outlined"
+        sx={{ borderRadius: 0 }}
+        action={
+          <>
+            {!!other?.clashes.length && (
+              <Button color="inherit" onClick={() => setComparing(true)}>
+                Compare
+              </Button>
+            )}
+            <Button color="inherit" onClick={() => tried(takeOther())}>
+              Take the other version
+            </Button>
+            {keep}
+          </>
+        }
+      >
+        {other?.clashes.length
+          ? 'The same thing was changed here and in another window. Nothing is saved over it until you choose.'
+          : 'This job was changed in another window, and the two versions do not fit together. Yours is not saved over it.'}
       </Alert>
       {other && <BothVersions open={comparing} other={other} onClose={() => setComparing(false)} />}
     </>

@@ -129,7 +129,8 @@ const num = (g: readonly Group[], code: number, missing = NaN): number => {
   return found ? numberOf(found) : missing;
 };
 const all = (g: readonly Group[], code: number): number[] => g.filter((q) => q.code === code).map(numberOf);
-const point = (g: readonly Group[], code: number): Vertex | undefined => (first(g, code) ? { x: num(g, code), y: num(g, code + 10, 0) } : undefined);
+const point = (g: readonly Group[], code: number): Vertex | undefined =>
+  first(g, code) ? { x: num(g, code), y: num(g, code + 10, 0) } : undefined;
 /** Points that follow each other: each begins with its X. */
 function points(g: readonly Group[], code: number): Vertex[] {
   const out: Vertex[] = [];
@@ -143,7 +144,13 @@ function points(g: readonly Group[], code: number): Vertex[] {
 const RAD = Math.PI / 180;
 
 function entity(type: string, g: readonly Group[]): Entity {
-  const e: Entity = { type, layer: first(g, 8)?.value || '0', visible: num(g, 60, 0) === 0, inPaperSpace: num(g, 67, 0) === 1, mirrored: num(g, 230, 1) < 0 };
+  const e: Entity = {
+    type,
+    layer: first(g, 8)?.value || '0',
+    visible: num(g, 60, 0) === 0,
+    inPaperSpace: num(g, 67, 0) === 1,
+    mirrored: num(g, 230, 1) < 0,
+  };
   switch (type) {
     case 'LINE': {
       const [a, b] = [point(g, 10), point(g, 11)];
@@ -153,7 +160,14 @@ function entity(type: string, g: readonly Group[]): Entity {
     case 'ARC':
       return { ...e, center: point(g, 10), radius: num(g, 40), startAngle: num(g, 50, 0) * RAD, endAngle: num(g, 51, 360) * RAD };
     case 'ELLIPSE':
-      return { ...e, center: point(g, 10), majorAxisEndPoint: point(g, 11), axisRatio: num(g, 40), startAngle: num(g, 41, 0), endAngle: num(g, 42, 2 * Math.PI) };
+      return {
+        ...e,
+        center: point(g, 10),
+        majorAxisEndPoint: point(g, 11),
+        axisRatio: num(g, 40),
+        startAngle: num(g, 41, 0),
+        endAngle: num(g, 42, 2 * Math.PI),
+      };
     case 'LWPOLYLINE':
       return { ...e, vertices: points(g, 10), closed: (num(g, 70, 0) & 1) === 1 };
     case 'POLYLINE': {
@@ -163,14 +177,46 @@ function entity(type: string, g: readonly Group[]): Entity {
     }
     case 'SPLINE': {
       const weights = all(g, 41);
-      return { ...e, degree: num(g, 71, 3), knots: all(g, 40), controlPoints: points(g, 10), fitPoints: points(g, 11), weights: weights.length ? weights : undefined };
+      return {
+        ...e,
+        degree: num(g, 71, 3),
+        knots: all(g, 40),
+        controlPoints: points(g, 10),
+        fitPoints: points(g, 11),
+        weights: weights.length ? weights : undefined,
+      };
     }
     case 'INSERT':
-      return { ...e, name: first(g, 2)?.value ?? '', position: point(g, 10), scale: { x: num(g, 41, 1), y: num(g, 42, 1) }, rotation: num(g, 50, 0), columns: { count: num(g, 70, 1), spacing: num(g, 44, 0) }, rows: { count: num(g, 71, 1), spacing: num(g, 45, 0) } };
+      return {
+        ...e,
+        name: first(g, 2)?.value ?? '',
+        position: point(g, 10),
+        scale: { x: num(g, 41, 1), y: num(g, 42, 1) },
+        rotation: num(g, 50, 0),
+        columns: { count: num(g, 70, 1), spacing: num(g, 44, 0) },
+        rows: { count: num(g, 71, 1), spacing: num(g, 45, 0) },
+      };
     case 'TEXT':
-      return { ...e, position: point(g, 10), text: first(g, 1)?.value ?? '', height: num(g, 40, 1), rotation: num(g, 50, 0), column: num(g, 72, 0) };
+      return {
+        ...e,
+        position: point(g, 10),
+        text: first(g, 1)?.value ?? '',
+        height: num(g, 40, 1),
+        rotation: num(g, 50, 0),
+        column: num(g, 72, 0),
+      };
     case 'MTEXT':
-      return { ...e, position: point(g, 10), text: g.filter((q) => q.code === 3 || q.code === 1).map((q) => q.value).join(''), height: num(g, 40, 1), rotation: num(g, 50, 0), column: (num(g, 71, 1) - 1) % 3 };
+      return {
+        ...e,
+        position: point(g, 10),
+        text: g
+          .filter((q) => q.code === 3 || q.code === 1)
+          .map((q) => q.value)
+          .join(''),
+        height: num(g, 40, 1),
+        rotation: num(g, 50, 0),
+        column: (num(g, 71, 1) - 1) % 3,
+      };
     case 'HATCH':
       return { ...e, groups: g };
     default:
@@ -187,7 +233,14 @@ export function colourOfIndex(index: number | undefined): string | null {
   if (!(i >= 1 && i <= 255)) return null;
   const fixed = ['#ff0000', '#ffff00', '#00ff00', '#00ffff', '#0000ff', '#ff00ff', '#ffffff', '#808080', '#c0c0c0'];
   if (i <= 9) return fixed[i - 1];
-  const hex = (...v: number[]) => `#${v.map((q) => Math.floor(q + 1e-6).toString(16).padStart(2, '0')).join('')}`;
+  const hex = (...v: number[]) =>
+    `#${v
+      .map((q) =>
+        Math.floor(q + 1e-6)
+          .toString(16)
+          .padStart(2, '0'),
+      )
+      .join('')}`;
   if (i >= 250) return hex(...Array(3).fill([51, 80, 105, 130, 190, 255][i - 250]));
   const full = [255, 204, 153, 127, 76][(i % 10) >> 1];
   const least = i % 2 ? full / 2 : 0;

@@ -11,7 +11,19 @@ import { shade } from '@/core/relief/shade';
 const LARGEST = 900;
 
 /** The proof from straight above, lit: what is shown where the browser draws no solids. */
-export function PlainSolid({ field, width, height, thickness, material }: { readonly field: HeightField | null; readonly width: number; readonly height: number; readonly thickness: number; readonly material: MaterialId }) {
+export function PlainSolid({
+  field,
+  width,
+  height,
+  thickness,
+  material,
+}: {
+  readonly field: HeightField | null;
+  readonly width: number;
+  readonly height: number;
+  readonly thickness: number;
+  readonly material: MaterialId;
+}) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const el = canvas.current!;
@@ -31,8 +43,24 @@ export function PlainSolid({ field, width, height, thickness, material }: { read
     ctx.putImageData(image, 0, 0);
   }, [field, width, height, thickness, material]);
   return (
-    <Box sx={{ position: 'absolute', inset: 0, display: 'flex', flexDirection: 'column', alignItems: 'center', justifyContent: 'center', gap: 1, p: 2 }}>
-      <canvas ref={canvas} role="img" aria-label="The proof from above" style={{ maxWidth: '100%', maxHeight: 'calc(100% - 56px)', objectFit: 'contain' }} />
+    <Box
+      sx={{
+        position: 'absolute',
+        inset: 0,
+        display: 'flex',
+        flexDirection: 'column',
+        alignItems: 'center',
+        justifyContent: 'center',
+        gap: 1,
+        p: 2,
+      }}
+    >
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label="The proof from above"
+        style={{ maxWidth: '100%', maxHeight: 'calc(100% - 56px)', objectFit: 'contain' }}
+      />
       <Typography variant="caption" sx={{ color: 'text.secondary', textAlign: 'center' }}>
         This browser draws no solids now (WebGL is off, or was lost). This is the same proof from above; the section is exact.
       </Typography>
