@@ -5,13 +5,7 @@ test.each([
   ['one', 20261127],
   ['two', 20261128],
 ] as const)('a browser that dies at work, in %s window or windows, loses two seconds at most', async (kind, seed) => {
-  const random = seeded(seed);
-  let { lost, why } = await killedAtWork(process.env.MIRVAK_URL!, kind, random);
-  // A browser that does not come up again on its profile says nothing of the work: it is killed once more.
-  if (why) {
-    console.warn(why);
-    ({ lost, why } = await killedAtWork(process.env.MIRVAK_URL!, kind, random));
-  }
+  const { lost, why } = await killedAtWork(process.env.MIRVAK_URL!, kind, seeded(seed));
   expect(why).toBe('');
   expect(lost).toBeLessThanOrEqual(LOST_AT_MOST);
 });

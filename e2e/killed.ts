@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { appendFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { appendFileSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
@@ -27,6 +27,18 @@ async function open(profile: string): Promise<Browser> {
     userDataDir: profile,
     args: [...chromiumArgs],
   });
+}
+/** Kills a browser and waits until the last of its processes is gone: those that store things outlive the first by a moment. */
+async function kill(browser: Browser, profile: string): Promise<void> {
+  browser.process()?.kill('SIGKILL');
+  const said = (p: string) => {
+    try {
+      return readFileSync(`/proc/${p}/cmdline`, 'utf8');
+    } catch {
+      return '';
+    }
+  };
+  while (readdirSync('/proc').some((p) => /^\d+$/.test(p) && said(p).includes(profile))) await pause(20);
 }
 const pause = (ms: number) => new Promise((r) => setTimeout(r, ms));
 /** Where the picked thing stands, once the sheet has come to rest over it. */
@@ -112,8 +124,7 @@ export async function killedAtWork(url: string, kind: 'one' | 'two' | 'full', ra
     );
     const said = full < performance.now() - 2000 ? /Not saved/.test(await first.text()) : null;
     const killed = Math.min(full, performance.now());
-    browser.process()!.kill('SIGKILL');
-    await pause(300);
+    await kill(browser, profile);
     rmSync(filler, { force: true });
     browser = await open(profile);
     const back = await newWindow(job);
@@ -137,8 +148,7 @@ export async function killedAtWork(url: string, kind: 'one' | 'two' | 'full', ra
       .catch(() => []);
     return { lost: Infinity, why: `${String((e as Error).stack).slice(0, 1500)}\nSeen: ${seen.join(' | ')}` };
   } finally {
-    browser.process()?.kill('SIGKILL');
-    await pause(200);
+    await kill(browser, profile);
     if (kind === 'full') execFileSync('umount', ['-l', profile]);
     rmSync(profile, { recursive: true, force: true, maxRetries: 5 });
   }

@@ -161,7 +161,9 @@ export class Maker {
   }
   async sees(text: string | RegExp, timeout = PATIENCE): Promise<void> {
     const source = typeof text === 'string' ? text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : text.source;
-    await this.page.waitForFunction((s: string) => new RegExp(s).test(document.body.innerText), { timeout }, source);
+    await this.page.waitForFunction((s: string) => new RegExp(s).test(document.body.innerText), { timeout }, source).catch(async (e) => {
+      throw new Error(`${(e as Error).message} "${source}" is not seen. The page says: ${(await this.text()).slice(0, 1500)}`);
+    });
   }
   async text(): Promise<string> {
     return this.page.evaluate(() => document.body.innerText);

@@ -98,6 +98,9 @@ export const useView = create<View>(() => ({
 
 export const setView = useView.setState;
 
+/** Closes what is open over the window, and puts everything else that it shows back as it was at first; the stage stays. */
+export const resetView = (): void => setView(({ stage, table }) => ({ ...useView.getInitialState(), stage, table }));
+
 const TABLES = 'mirvak-tables';
 /** What each stage shows on the table: remembered on this device. */
 const tables: Record<Stage, TableView> = { blank: 'plan', artwork: 'plan', cuts: 'both', proof: 'solid', run: 'both' };

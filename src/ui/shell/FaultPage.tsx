@@ -2,14 +2,16 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { useOpenJob } from '@/store/openJob';
-import { exportOpenJob } from '@/ui/actions/files';
+import { exportVersion } from '@/ui/actions/files';
 import { copyDetails } from '@/ui/actions/tell';
+import { resetView } from '@/ui/view';
 
 /** Stands where a whole page has failed: the open job can be exported, and gone back to. */
 export function FaultPage({ error, again }: { readonly error: Error; readonly again: () => void }) {
-  const job = useOpenJob((s) => s.job);
+  // As it stands now: the page that has failed closes its job when it is taken away, a moment later.
+  const [{ id, job }] = useState(useOpenJob.getState);
   useEffect(() => console.error(error), [error]);
   return (
     <Box component="main" sx={{ p: 6, maxWidth: 620 }}>
@@ -21,12 +23,12 @@ export function FaultPage({ error, again }: { readonly error: Error; readonly ag
           : 'Your jobs are on this device as they were.'}
       </Typography>
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-        {job && (
-          <Button variant="contained" onClick={() => void exportOpenJob()}>
+        {id && job && (
+          <Button variant="contained" onClick={() => void exportVersion(id, job)}>
             Export the job to a file
           </Button>
         )}
-        <Button variant="outlined" onClick={again}>
+        <Button variant="outlined" onClick={() => (resetView(), again())}>
           Try again
         </Button>
         <Button color="inherit" onClick={() => copyDetails(error)}>
