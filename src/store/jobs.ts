@@ -173,10 +173,10 @@ export type SaveResult =
 /**
  * Saves a job that has started from `revision`. `kept`: the version that the rows hold, if known; `base`: the version that was
  * read or saved last. Where another window has saved since, both are brought together and saved, in the same transaction; where
- * they do not go together nothing is changed.
+ * they do not go together nothing is changed. `along`: what of its history is written with it, in the same transaction.
  */
-export async function saveJob(id: string, job: Job, revision: number, kept: Job | null, base: Job | null = null): Promise<SaveResult> {
-  const result = await db().transaction('rw', db().jobs, db().items, async (): Promise<SaveResult> => {
+export async function saveJob(id: string, job: Job, revision: number, kept: Job | null, base: Job | null = null, along: () => Promise<void> = async () => {}): Promise<SaveResult> {
+  const result = await db().transaction('rw', db().jobs, db().items, db().steps, db().histories, async (): Promise<SaveResult> => {
     const row = await db().jobs.get(id);
     if (!row || row.deleted) return { ok: false, reason: 'gone' };
     let merged: Job | null = null;
@@ -189,6 +189,7 @@ export async function saveJob(id: string, job: Job, revision: number, kept: Job 
       merged = both.job;
     }
     const to = merged ?? job;
+    await along();
     const d = difference(to, [there]);
     if (!there) d.gone = row.job.order.filter((i) => !d.head.order.includes(i));
     await writeItems(id, d);

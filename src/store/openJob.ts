@@ -60,8 +60,8 @@ export interface OpenJob {
 
 const MERGE_MS = 900;
 /** A change is saved when so long nothing more has come, and at the latest so long after it: steady typing does not put it off. */
-const SAVE_MS = 300;
-const LONGEST_MS = 800;
+const SAVE_MS = 250;
+const LONGEST_MS = 600;
 const MOST_STEPS = 500;
 
 let timer: ReturnType<typeof setTimeout> | null = null;
@@ -205,19 +205,17 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       if (timer) clearTimeout(timer);
       timer = null;
       if (saving) await saving;
-      const { id, job, revision, save } = get();
-      if (!id || !job || save === 'saved' || save === 'changed' || save === 'gone') return;
+      const { id, job, revision, save: state } = get();
+      if (!id || !job || state === 'saved' || state === 'changed' || state === 'gone') return;
       set({ save: 'saving' });
       waiting = 0;
       sending = job;
-      // The steps first: a window that closes in between leaves the job, and they go with what it left. Without room for
-      // them the history is let go, not the job.
+      // Job and steps in one transaction: what goes to the disk once is there sooner than what goes twice.
       const { past, future } = get();
-      saving = keepSteps(id, revision + 1, past, future)
-        .catch(() => {})
-        .then(() => saveJob(id, job, revision, kept, base))
-        // Work comes before the way back: where there is no room, histories are let go, and it is tried once more.
-        .catch((e) => (noRoom(e) ? letHistoriesGo().then(() => saveJob(id, job, revision, kept, base)) : Promise.reject(e)))
+      const save = () => saveJob(id, job, revision, kept, base, () => keepSteps(id, revision + 1, past, future));
+      // Work comes before the way back: where it fails it is tried once more without; where there is no room, histories are let go.
+      saving = save()
+        .catch((e) => (noRoom(e) ? letHistoriesGo() : Promise.resolve()).then(() => saveJob(id, job, revision, kept, base)))
         .then((r) => {
           if (!r.ok) return set({ save: r.reason });
           if (r.merged) takeIn(job, r.merged, r.revision);
