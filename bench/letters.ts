@@ -1,10 +1,10 @@
 import { newItem } from '../src/core/artwork/item';
 import { shippedLibrary } from '../src/core/cutters/library';
-import { newJob, type Job } from '../src/core/job/job';
+import { newOneSetup, type OneSetup } from '../src/core/job/job';
 
 /** A V-carved board of 20 letters, one of which changes: the other letters of its line move with it. */
-export function lettersBoard(last = 'S'): Job {
-  const job = newJob('Twenty letters');
+export function lettersBoard(last = 'S'): OneSetup {
+  const job = newOneSetup('Twenty letters');
   const text = { font: 'libre-baskerville', capHeight: 22, tracking: 10, kerning: true, leading: 1.6, align: 'centre', stretch: 100, baseline: 'straight', radius: 50, at: 90 };
   job.blank = { ...job.blank, width: 360, height: 120 };
   job.items = [newItem({ id: 'a', name: 'Letters', kind: 'lettering', x: 180, y: 60, values: { ...text, text: `FENWATER LOCK\nKEEPER ${last}` } })];

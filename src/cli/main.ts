@@ -4,7 +4,7 @@ import { parseArgs } from 'node:util';
 import { z } from 'zod';
 import { packJob, unpackJob, type Assets } from '../core/job/archive';
 import { demoJobs } from '../core/job/demo';
-import { jobSchema, type Job } from '../core/job/job';
+import { oneSetupSchema, type OneSetup } from '../core/job/job';
 import { placePrograms, prove } from '../core/pipeline/proving';
 import { runJob } from '../core/pipeline/run';
 import { reportOf, setupOf } from '../core/pipeline/report';
@@ -19,7 +19,7 @@ mirvak demo NAME --out FILE        (${Object.keys(demoJobs).join(', ')})`;
 
 class UsageError extends Error {}
 
-function open(file: string | undefined): { job: Job; assets: Assets } {
+function open(file: string | undefined): { job: OneSetup; assets: Assets } {
   if (!file) throw new UsageError('name a job file');
   let bytes: Uint8Array;
   try {
@@ -31,7 +31,7 @@ function open(file: string | undefined): { job: Job; assets: Assets } {
 }
 
 /** Coarse enough to be quick, fine enough to see what checks look for. */
-const cellFor = (job: Job) => Math.max(0.05, Math.sqrt((job.blank.width * job.blank.height) / 3e6));
+const cellFor = (job: OneSetup) => Math.max(0.05, Math.sqrt((job.blank.width * job.blank.height) / 3e6));
 
 function main(args: string[]): number {
   const { values, positionals } = parseArgs({
@@ -49,7 +49,7 @@ function main(args: string[]): number {
     return command || values.help ? 0 : 1;
   }
   if (command === 'schema') {
-    console.log(JSON.stringify(z.toJSONSchema(jobSchema), null, 2));
+    console.log(JSON.stringify(z.toJSONSchema(oneSetupSchema), null, 2));
     return 0;
   }
   if (command === 'demo') {
@@ -65,7 +65,7 @@ function main(args: string[]): number {
   const art = fontsFromPackages();
   for (const f of job.fonts) if (assets[f.file]) art.put(f.id, assets[f.file]);
   if (command === 'plan') {
-    const files = values.files as Job['run']['files'] | undefined;
+    const files = values.files as OneSetup['run']['files'] | undefined;
     if (files && !['one', 'cutter', 'cut'].includes(files)) throw new UsageError('--files is one, cutter or cut');
     const dir = out();
     const { plans, programs, proof } = runJob(job, art, cellFor(job), { files, dialect: values.dialect });

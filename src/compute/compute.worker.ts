@@ -15,7 +15,7 @@ import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
 import { createSimulation } from '@/core/proof/simulate';
 import { emptyPlan, type CutPlan, type Target } from '@/core/cuts/kind';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { gauge, readDrawing, shapeWork } from './artwork';
 import type { ComputeApi, ReportProgress } from './protocol';
 
@@ -112,7 +112,7 @@ const api: ComputeApi = {
   lineOnTable: (file, line) => lineOnTable(proven, file, line),
   lineNear: (x, y, reach) => lineNear(proven, x, y, reach),
   along: (x0, y0, x1, y1, count) => last && cutAlong(proven, last.input.tools, { x0, y0, x1, y1 }, count),
-  section(job: Job, x0, y0, x1, y1, count) {
+  section(job: OneSetup, x0, y0, x1, y1, count) {
     const key = JSON.stringify([job.blank, job.items, job.cuts, job.cutters]);
     if (kept?.key !== key) kept = { key, target: targetOf(job, art) };
     const target = new Float64Array(count);

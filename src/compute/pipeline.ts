@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import type { CutPlan } from '@/core/cuts/kind';
 import { hashText } from '@/core/geometry/hash';
 import { cutKey } from '@/core/pipeline/planning';
-import type { Cut, Job } from '@/core/job/job';
+import type { Cut, OneSetup } from '@/core/job/job';
 import { saysOf } from '@/core/units/says';
 import { computePool, isCancelled, onProverLost } from './pool';
 import type { ProofResult } from './protocol';
@@ -11,7 +11,7 @@ export type Quality = 'quick' | 'fine' | 'finest';
 /** Nodes of the proof's height field. */
 const NODES: Record<Quality, number> = { quick: 4e5, fine: 2e6, finest: 9e6 };
 
-export const cellOf = (job: Job, quality: Quality): number => Math.max(0.02, Math.sqrt((job.blank.width * job.blank.height) / NODES[quality]));
+export const cellOf = (job: OneSetup, quality: Quality): number => Math.max(0.02, Math.sqrt((job.blank.width * job.blank.height) / NODES[quality]));
 
 export interface CutState {
   /** Content key of the plan that is held; the cut is up to date when it equals the wanted one. */
@@ -36,17 +36,17 @@ interface Work {
 /** What the background has worked out for the open job. */
 export const useWork = create<Work>(() => ({ cuts: {}, planning: null, proof: null, proofKey: '', proving: null, comparing: false, stopped: false, error: '', quality: 'fine' }));
 
-let wanted: Job | null = null;
+let wanted: OneSetup | null = null;
 let running = false;
 let again = false;
 
 /** All that the proof depends on beyond the plans. */
-const proofKeyOf = (job: Job, quality: Quality): string =>
+const proofKeyOf = (job: OneSetup, quality: Quality): string =>
   hashText(JSON.stringify([job.name, job.unit, job.blank, job.run, job.cutters, job.cuts.map((c) => [c.id, c.name, c.enabled && keyOf(job, c)]), quality]));
 
 /** Content keys of the cuts of a job, worked out once for each state of it. */
-const keys = new WeakMap<Job, Map<string, string>>();
-function keyOf(job: Job, cut: Cut): string {
+const keys = new WeakMap<OneSetup, Map<string, string>>();
+function keyOf(job: OneSetup, cut: Cut): string {
   let of = keys.get(job);
   if (!of) keys.set(job, (of = new Map()));
   let key = of.get(cut.id);
@@ -54,9 +54,9 @@ function keyOf(job: Job, cut: Cut): string {
   return key;
 }
 
-const leaner = new WeakMap<Job, Job>();
+const leaner = new WeakMap<OneSetup, OneSetup>();
 /** The job with only the artwork that its cuts use: what goes to a worker, which has no need of the rest. */
-export function lean(job: Job): Job {
+export function lean(job: OneSetup): OneSetup {
   let made = leaner.get(job);
   if (!made) {
     const used = new Set(job.cuts.filter((c) => c.enabled).flatMap((c) => c.items));
@@ -66,13 +66,13 @@ export function lean(job: Job): Job {
   return made;
 }
 
-export const isFresh = (job: Job, cuts: Work['cuts'], cutId: string): boolean => {
+export const isFresh = (job: OneSetup, cuts: Work['cuts'], cutId: string): boolean => {
   const cut = job.cuts.find((c) => c.id === cutId);
   return !!cut && cuts[cutId]?.key === keyOf(job, cut);
 };
 
 /** Takes note of a changed job: outdated work is given up, what depends on the change is begun. */
-export function follow(job: Job | null): void {
+export function follow(job: OneSetup | null): void {
   wanted = job;
   if (!job) {
     useWork.setState({ cuts: {}, planning: null, proof: null, proofKey: '', proving: null, stopped: false, error: '' });

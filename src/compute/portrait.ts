@@ -1,5 +1,5 @@
 import type { CutPlan } from '@/core/cuts/kind';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import type { HeightField } from '@/core/relief/field';
 import { cellOf, lean } from './pipeline';
 import { computePool, isCancelled } from './pool';
@@ -8,7 +8,7 @@ import { computePool, isCancelled } from './pool';
  * The proven surface of a job that is not open: planned and proven in the workers of this window, at quick quality. Null when
  * there is nothing to prove, or when `signal` called it off; the workers are then free at once.
  */
-export async function provenSurface(job: Job, signal: AbortSignal): Promise<HeightField | null> {
+export async function provenSurface(job: OneSetup, signal: AbortSignal): Promise<HeightField | null> {
   const pool = computePool();
   const leave = () => {
     pool.planner.cancel();

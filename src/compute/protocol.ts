@@ -6,7 +6,7 @@ import type { TracedLayer } from '@/core/artwork/trace/trace';
 import type { ImportedArtwork } from '@/core/exchange/items';
 import type { Path } from '@/core/geometry/path';
 import type { GaugeResult, ShapeTask } from './artwork';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import type { Finding } from '@/core/proof/check';
 import type { StretchTime } from '@/core/pipeline/proving';
 import type { LineOnTable } from '@/core/proof/lookup';
@@ -66,8 +66,8 @@ export interface ComputeApi extends ArtworkApi {
   hold(name: string): Promise<void>;
   setStop(stop: SharedArrayBuffer | null): void;
   putFonts(files: Record<string, Uint8Array>): void;
-  plan(ticket: number, job: Job, cutId: string, progress: ReportProgress): CutPlan;
-  prove(ticket: number, job: Job, plans: [string, CutPlan][], cell: number, progress: ReportProgress): ProofResult;
+  plan(ticket: number, job: OneSetup, cutId: string, progress: ReportProgress): CutPlan;
+  prove(ticket: number, job: OneSetup, plans: [string, CutPlan][], cell: number, progress: ReportProgress): ProofResult;
   /** Holds the last proof against what is wanted; all findings, with those of that check. */
   compare(ticket: number, progress: ReportProgress): Finding[];
   /** Cuts on, or from the start again, until a move of the last proven programs; only some cuts if asked. */
@@ -77,5 +77,5 @@ export interface ComputeApi extends ArtworkApi {
   lineNear(x: number, y: number, reach: number): LineOnTable | null;
   /** What the last proven programs leave along a line: cut exactly there. Null before there is a proof. */
   along(x0: number, y0: number, x1: number, y1: number, count: number): Float64Array | null;
-  section(job: Job, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
+  section(job: OneSetup, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
 }

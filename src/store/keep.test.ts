@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { newItem, type Item } from '@/core/artwork/item';
 import { demoJobs } from '@/core/job/demo';
-import { newJob, type Job } from '@/core/job/job';
+import { newOneSetup, type OneSetup } from '@/core/job/job';
 import { db } from './db';
 import { copyJob, createJob, deleteJob, emptyBin, exportJob, listDeleted, listJobs, openRow, restoreJob, saveJob, sweepDeleted } from './jobs';
 import { leaveBehind } from './journal';
@@ -15,11 +15,11 @@ const held = new Map<string, string>();
 Object.assign(globalThis, { localStorage: storageOver(held) });
 
 const box = (id: string, x = 0): Item => newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
-const withItems = (job: Job, items: Item[]): Job => ({ ...job, items });
+const withItems = (job: OneSetup, items: Item[]): OneSetup => ({ ...job, items });
 /** Jobs whose versions share items, as the history of a window makes them. */
 const versions = fc.array(fc.array(fc.tuple(fc.integer({ min: 0, max: 12 }), fc.integer({ min: 0, max: 3 })), { maxLength: 12 }), { minLength: 2, maxLength: 5 }).map((runs) => {
   const pool = new Map<string, Item>();
-  const job = newJob('Lock 7');
+  const job = newOneSetup('Lock 7');
   return runs.map((run) => {
     const once = new Map(run);
     return withItems(
@@ -50,7 +50,7 @@ describe('a job in rows', () => {
     );
   });
   test('only what changed is written', () => {
-    const a = withItems(newJob('Lock 7'), [box('a'), box('b'), box('c')]);
+    const a = withItems(newOneSetup('Lock 7'), [box('a'), box('b'), box('c')]);
     const b = withItems(a, [a.items[0], box('b', 4), a.items[2]]);
     expect(difference(b, [a]).items.map((i) => i.id)).toEqual(['b']);
     expect(difference(withItems(a, [a.items[2]]), [a])).toMatchObject({ items: [], gone: ['a', 'b'] });

@@ -1,12 +1,12 @@
 import type { Transaction } from 'dexie';
 import type { Item } from '@/core/artwork/item';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 
 /**
  * How a job lies in the database: its head in one row, every item of its artwork in a row of its own. A change writes the
  * head and the items that it changed, so that saving a letter's new place costs the same on a sheet of ten thousand things.
  */
-export type JobHead = Omit<Job, 'items'> & { order: string[] };
+export type JobHead = Omit<OneSetup, 'items'> & { order: string[] };
 
 export interface ItemRow {
   /** Job and item: `jobId/itemId`. */
@@ -22,13 +22,13 @@ export interface Difference {
   gone: string[];
 }
 
-export const headOf = (job: Job): JobHead => {
+export const headOf = (job: OneSetup): JobHead => {
   const { items, ...rest } = job;
   return { ...rest, order: items.map((i) => i.id) };
 };
 
 /** Head and items to a job again; items whose rows are missing are left out. */
-export function joined(head: JobHead, items: Iterable<Item>): Job {
+export function joined(head: JobHead, items: Iterable<Item>): OneSetup {
   const byId = new Map<string, Item>();
   for (const i of items) byId.set(i.id, i);
   const { order, ...rest } = head;
@@ -40,7 +40,7 @@ export function joined(head: JobHead, items: Iterable<Item>): Job {
  * share what did not change between them, so sameness is asked of the objects, not of their values. Null as a base: no row
  * is known to be right.
  */
-export function difference(job: Job, bases: (Job | null)[]): Difference {
+export function difference(job: OneSetup, bases: (OneSetup | null)[]): Difference {
   const known = bases.map((b) => new Map(b?.items.map((i) => [i.id, i])));
   const now = new Set(job.items.map((i) => i.id));
   const gone = new Set<string>();
@@ -75,10 +75,10 @@ export const itemRow = (jobId: string, item: Item): ItemRow => ({ key: `${jobId}
 /** Takes the items out of rows that held whole jobs (the database's first version). */
 export async function splitRows(tx: Transaction): Promise<void> {
   const items: ItemRow[] = [];
-  await tx.table('jobs').toCollection().modify((row: { id: string; job: Job & Partial<JobHead> }) => {
+  await tx.table('jobs').toCollection().modify((row: { id: string; job: OneSetup & Partial<JobHead> }) => {
     if (row.job.order) return;
     for (const i of row.job.items) items.push(itemRow(row.id, i));
-    row.job = headOf(row.job) as JobHead & Job;
+    row.job = headOf(row.job) as JobHead & OneSetup;
   });
   await tx.table('items').bulkPut(items);
 }

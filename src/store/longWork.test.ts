@@ -1,7 +1,7 @@
 import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
 import { newItem } from '@/core/artwork/item';
-import { newJob, type Job } from '@/core/job/job';
+import { newOneSetup, type OneSetup } from '@/core/job/job';
 import { seeded } from '@/core/testing/seeded';
 import { useOpenJob } from './openJob';
 
@@ -21,8 +21,8 @@ describe('a long day of work', () => {
     jest.useFakeTimers();
     const r = seeded(20261127);
     const pick = (n: number) => Math.floor(r() * n);
-    const job: Job = {
-      ...newJob('Lock 7'),
+    const job: OneSetup = {
+      ...newOneSetup('Lock 7'),
       items: Array.from({ length: 60 }, (_, k) =>
         newItem({
           id: `i${k}`,

@@ -1,6 +1,6 @@
 import { produce, setAutoFreeze } from 'immer';
 import { create } from 'zustand';
-import { tooMany, type Job } from '@/core/job/job';
+import { tooMany, type OneSetup } from '@/core/job/job';
 import { mergeJobs, placeOf, sharing, type Clash, type Side } from '@/core/merge/job';
 import { onNews } from './channel';
 import { noRoom, storageMessage } from './db';
@@ -15,7 +15,7 @@ export type SaveState = 'saved' | 'pending' | 'saving' | 'failed' | 'changed' | 
 
 /** A newer version that another window has saved, and what it has changed that this window has changed too. */
 export interface Other {
-  readonly job: Job;
+  readonly job: OneSetup;
   readonly revision: number;
   readonly clashes: readonly Clash[];
 }
@@ -25,7 +25,7 @@ export type LeftAs = 'saved' | 'copy' | 'held';
 
 export interface OpenJob {
   id: string | null;
-  job: Job | null;
+  job: OneSetup | null;
   revision: number;
   save: SaveState;
   saveError: string;
@@ -40,7 +40,7 @@ export interface OpenJob {
   load(id: string): Promise<boolean>;
   close(): Promise<LeftAs>;
   /** Changes the job under a name for undo. */
-  edit(name: string, recipe: (job: Job) => void, merge?: string): void;
+  edit(name: string, recipe: (job: OneSetup) => void, merge?: string): void;
   undo(): void;
   redo(): void;
   flush(): Promise<void>;
@@ -55,7 +55,7 @@ export interface OpenJob {
   /** Takes a deleted job out of the bin again and saves this version of it. */
   putBack(): Promise<void>;
   /** The version that is kept in this window of a job that was left unsaved. */
-  heldJob(id: string): Job | null;
+  heldJob(id: string): OneSetup | null;
 }
 
 const MERGE_MS = 900;
@@ -71,17 +71,17 @@ let waiting = 0;
 let taken: string | null = null;
 let saving: Promise<void> | null = null;
 /** The version that the rows hold, and the one on its way there. */
-let kept: Job | null = null;
-let sending: Job | null = null;
+let kept: OneSetup | null = null;
+let sending: OneSetup | null = null;
 /** The version that was read or saved last: what this window and others have started from. */
-let base: Job | null = null;
+let base: OneSetup | null = null;
 /** Jobs that were left while they could not be saved: as they stand, and what they started from. */
-const heldJobs = new Map<string, Pick<OpenJob, 'job' | 'revision' | 'past' | 'future'> & { readonly kept: Job | null; readonly base: Job | null; readonly taken: string | null }>();
+const heldJobs = new Map<string, Pick<OpenJob, 'job' | 'revision' | 'past' | 'future'> & { readonly kept: OneSetup | null; readonly base: OneSetup | null; readonly taken: string | null }>();
 
 /** Steps of this window, over what others have done meanwhile: undone one by one, without theirs. */
-function over(steps: readonly Step[], from: Job, to: Job, start: Job, mended: Job): Step[] {
-  const known = new Map<Job, Job>([[start, mended]]);
-  const with_ = (j: Job): Job => {
+function over(steps: readonly Step[], from: OneSetup, to: OneSetup, start: OneSetup, mended: OneSetup): Step[] {
+  const known = new Map<OneSetup, OneSetup>([[start, mended]]);
+  const with_ = (j: OneSetup): OneSetup => {
     let now = known.get(j);
     if (!now) known.set(j, (now = mergeJobs(from, j, to)?.job ?? j));
     return now;
@@ -102,7 +102,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
    * Takes in what another window has made of `from`: `theirs`, which lies in the rows as `revision`. What was done here since
    * `from` stays on top of it, as far as it goes together.
    */
-  const takeIn = (from: Job, theirs: Job, revision: number) => {
+  const takeIn = (from: OneSetup, theirs: OneSetup, revision: number) => {
     const { job, past, future } = get();
     if (!job) return;
     const merged = mergeJobs(from, job, theirs);
@@ -141,7 +141,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       kept = row.kept;
       base = row.saved;
       // A history that cannot be read is none: the job is whole without it.
-      const read = (revision: number, job: Job) => openSteps(id, revision, job).catch(() => null);
+      const read = (revision: number, job: OneSetup) => openSteps(id, revision, job).catch(() => null);
       let steps = row.recovered ? await read(row.revision + 1, row.job) : await read(row.revision, row.saved);
       if (row.recovered && !steps) {
         // What a window left that closed in mid-edit is a step of its own.
@@ -176,7 +176,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     edit(name, recipe, merge) {
       const { job, past } = get();
       if (!job) return;
-      const next = produce(job, (draft) => void recipe(draft as Job));
+      const next = produce(job, (draft) => void recipe(draft as OneSetup));
       if (next === job) return;
       const refused = tooMany(job, next);
       if (refused) return set({ refused: { words: refused } });

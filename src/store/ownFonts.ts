@@ -1,4 +1,4 @@
-import type { Job, OwnFont } from '@/core/job/job';
+import type { OneSetup, OwnFont } from '@/core/job/job';
 import { fontName } from '@/core/lettering/font';
 import { db } from './db';
 import { filesOf, hashOf } from './files';
@@ -13,7 +13,7 @@ export function describeFont(file: string, bytes: Uint8Array): OwnFont {
 }
 
 /** Files of a job's own fonts, by id; those that are not here are left out. */
-export const fontFiles = (job: Pick<Job, 'fonts'>): Promise<Record<string, Uint8Array>> => filesOf('fonts', job.fonts);
+export const fontFiles = (job: Pick<OneSetup, 'fonts'>): Promise<Record<string, Uint8Array>> => filesOf('fonts', job.fonts);
 
 /** The same for a job on the shelf, before it is opened. */
 export async function fontFilesOf(jobId: string): Promise<Record<string, Uint8Array>> {

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { newItem } from '@/core/artwork/item';
-import { newJob, type Job } from '@/core/job/job';
+import { newOneSetup, type OneSetup } from '@/core/job/job';
 import { createJob } from './jobs';
 import { useOpenJob } from './openJob';
 import { applied, deltaOf } from './steps';
@@ -12,7 +12,7 @@ beforeAll(() => {
 });
 
 const box = (id: string, x = 0) => newItem({ id, name: id, kind: 'rectangle', x, values: { width: 5, height: 5, corner: 'square', radius: 0 } });
-type Change = (j: Job) => void;
+type Change = (j: OneSetup) => void;
 const change: fc.Arbitrary<Change> = fc.oneof(
   fc.tuple(fc.constantFrom('a', 'b', 'c', 'd'), fc.integer({ min: 0, max: 9 })).map(([id, x]): Change => (j) => void (j.items.some((i) => i.id === id) ? (j.items.find((i) => i.id === id)!.x = x) : j.items.push(box(id, x)))),
   fc.constantFrom('a', 'b', 'c', 'd').map((id): Change => (j) => void (j.items = j.items.filter((i) => i.id !== id))),
@@ -26,7 +26,7 @@ describe('steps of a history', () => {
   it('lead from any version to any other, both ways', () => {
     fc.assert(
       fc.property(fc.array(change, { maxLength: 12 }), fc.nat(12), (changes, k) => {
-        const versions = [newJob('Lock 7')];
+        const versions = [newOneSetup('Lock 7')];
         for (const c of changes) {
           const next = structuredClone(versions[versions.length - 1]);
           c(next);

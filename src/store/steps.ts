@@ -1,12 +1,12 @@
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { db } from './db';
 
 /** One change of a job, as it is undone and redone. */
 export interface Step {
   name: string;
   /** The whole job before and after: versions share everything that did not change. */
-  before: Job;
-  after: Job;
+  before: OneSetup;
+  after: OneSetup;
   /** Steps with the same key that follow each other quickly are one step: dragging, typing. */
   merge: string | null;
   at: number;
@@ -14,8 +14,8 @@ export interface Step {
 
 /** What leads from one version of a job to another: fields that differ, items that differ or are new, and the order of all. */
 export interface Delta {
-  readonly set: Partial<Job>;
-  readonly items: Job['items'];
+  readonly set: Partial<OneSetup>;
+  readonly items: OneSetup['items'];
   readonly order: readonly string[] | null;
 }
 
@@ -51,15 +51,15 @@ function sizeOf(value: unknown, most: number): number {
   return size;
 }
 
-export function deltaOf(from: Job, to: Job): Delta {
+export function deltaOf(from: OneSetup, to: OneSetup): Delta {
   const set: Record<string, unknown> = {};
-  for (const key of Object.keys({ ...from, ...to }) as (keyof Job)[]) if (key !== 'items' && from[key] !== to[key]) set[key] = to[key];
+  for (const key of Object.keys({ ...from, ...to }) as (keyof OneSetup)[]) if (key !== 'items' && from[key] !== to[key]) set[key] = to[key];
   const old = new Map(from.items.map((i) => [i.id, i]));
   const same = from.items.length === to.items.length && from.items.every((i, k) => i.id === to.items[k].id);
-  return { set: set as Partial<Job>, items: to.items.filter((i) => old.get(i.id) !== i), order: same ? null : to.items.map((i) => i.id) };
+  return { set: set as Partial<OneSetup>, items: to.items.filter((i) => old.get(i.id) !== i), order: same ? null : to.items.map((i) => i.id) };
 }
 
-export function applied(job: Job, d: Delta): Job {
+export function applied(job: OneSetup, d: Delta): OneSetup {
   const next = { ...job, ...d.set };
   if (!d.items.length && !d.order) return next;
   const now = new Map([...job.items, ...d.items].map((i) => [i.id, i]));
@@ -114,11 +114,11 @@ export async function letHistoriesGo(): Promise<void> {
 }
 
 /** The history that goes with a revision of a job; null where another window has saved since. */
-export async function openSteps(jobId: string, revision: number, job: Job): Promise<{ past: Step[]; future: Step[] } | null> {
+export async function openSteps(jobId: string, revision: number, job: OneSetup): Promise<{ past: Step[]; future: Step[] } | null> {
   const head = await db().histories.get(jobId);
   if (!head || head.revision !== revision) return null;
   const byKey = new Map((await db().steps.where('jobId').equals(jobId).toArray()).map((r) => [r.key, r]));
-  const step = (row: StepRow, before: Job, after: Job): Step => {
+  const step = (row: StepRow, before: OneSetup, after: OneSetup): Step => {
     const s: Step = { name: row.name, before, after, merge: null, at: 0 };
     rows.set(s, { key: row.key, size: sizeOf([row.back, row.forth], LARGEST) });
     return s;

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { newItem, type Item } from '@/core/artwork/item';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { storageOver } from './local';
 
 Object.assign(globalThis, { localStorage: storageOver(new Map()) });
@@ -20,8 +20,8 @@ async function newWindow(): Promise<Window> {
 }
 const box = (id: string, x = 0): Item =>
   newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
-const add = (id: string) => (j: Job) => void j.items.push(box(id));
-const move = (id: string, x: number) => (j: Job) => void (j.items.find((i) => i.id === id)!.x = x);
+const add = (id: string) => (j: OneSetup) => void j.items.push(box(id));
+const move = (id: string, x: number) => (j: OneSetup) => void (j.items.find((i) => i.id === id)!.x = x);
 const ids = (w: Window) => w.open.getState().job!.items.map((i) => i.id);
 const xOf = (w: Window, id: string) => w.open.getState().job!.items.find((i) => i.id === id)!.x;
 

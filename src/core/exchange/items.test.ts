@@ -1,6 +1,6 @@
 import { placeItem } from '../artwork/item';
 import { boundsOfPaths } from '../geometry/path';
-import { jobSchema, newJob } from '../job/job';
+import { oneSetupSchema, newOneSetup } from '../job/job';
 import { testArt } from '../testing/fonts';
 import type { Drawn, DrawnText } from './drawn';
 import { itemsOf } from './items';
@@ -34,9 +34,9 @@ describe('what a file drew, as artwork', () => {
   });
 
   it('makes a job that is valid', () => {
-    const job = newJob('plate');
+    const job = newOneSetup('plate');
     const got = itemsOf(readSvg(source, 'plate.svg'), 'plate', here(job.layers));
-    const r = jobSchema.safeParse({ ...job, layers: [...job.layers, ...got.layers], groups: got.groups, items: got.items });
+    const r = oneSetupSchema.safeParse({ ...job, layers: [...job.layers, ...got.layers], groups: got.groups, items: got.items });
     expect(r.success).toBe(true);
   });
 

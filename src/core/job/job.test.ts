@@ -2,13 +2,13 @@ import { zipSync, strToU8 } from 'fflate';
 import { packJob, unpackJob } from './archive';
 import { openZip, type ZipLimits } from './zip';
 import { demoJobs } from './demo';
-import { blankInUnit, datumOf, jobSchema, newJob } from './job';
+import { blankInUnit, datumOf, oneSetupSchema, newOneSetup } from './job';
 import { JobError, readJob } from './migrate';
 
 describe('jobs', () => {
   it.each(Object.entries(demoJobs))('%s is valid and survives its file', (_name, make) => {
     const job = make();
-    expect(jobSchema.safeParse(job).success).toBe(true);
+    expect(oneSetupSchema.safeParse(job).success).toBe(true);
     const back = unpackJob(packJob(job, { 'fonts/own.ttf': strToU8('bytes') }));
     expect(back.job).toEqual(job);
     expect(new TextDecoder().decode(back.assets['fonts/own.ttf'])).toBe('bytes');
@@ -16,11 +16,11 @@ describe('jobs', () => {
   });
 
   it('begin round in their unit, and become so when it changes before anything is drawn', () => {
-    const inch = newJob('Sign', 'in');
-    expect(jobSchema.safeParse(inch).success).toBe(true);
+    const inch = newOneSetup('Sign', 'in');
+    expect(oneSetupSchema.safeParse(inch).success).toBe(true);
     const { width, height, thickness, safeHeight, clearance, approach } = inch.blank;
     expect([width, height, thickness, safeHeight, clearance, approach].map((v) => +(v / 25.4).toFixed(6))).toEqual([12, 8, 0.75, 0.375, 0.08, 0.02]);
-    const mm = newJob('Sign');
+    const mm = newOneSetup('Sign');
     expect(blankInUnit(mm, 'in')).toEqual(inch.blank);
     expect(blankInUnit(inch, 'mm')).toEqual(mm.blank);
     // What was entered stays, and so does the piece that something lies on.
@@ -30,7 +30,7 @@ describe('jobs', () => {
   });
 
   it('of the first version are brought up to date, and the data they came from is left alone', () => {
-    const old = JSON.parse(JSON.stringify({ ...newJob('old'), version: 1 }));
+    const old = JSON.parse(JSON.stringify({ ...newOneSetup('old'), version: 1 }));
     delete old.blank.intoBed;
     expect(readJob(old).blank.intoBed).toBe(0);
     expect(old.version).toBe(1);
@@ -38,11 +38,11 @@ describe('jobs', () => {
 
   it.each([
     [{}, /not a Mirvak job/],
-    [{ ...newJob('x'), version: 99 }, /version 99/],
-    [{ ...newJob('x'), version: 'two' }, /does not say its version/],
-    [{ ...newJob('x'), blank: { ...newJob('x').blank, width: -1 } }, /blank\.width/],
-    [{ ...newJob('x'), items: [{ id: 'a', name: 'a', kind: 'cube', visible: true, x: 0, y: 0, angle: 0, mirror: false, layer: 'layer-1', group: null, values: {} }] }, /no kind of item called "cube"/],
-    [{ ...newJob('x'), cuts: [{ id: 'a', name: 'a', kind: 'area', enabled: true, items: [], values: { depth: 'deep' }, overrides: {} }] }, /cuts\.0\.values/],
+    [{ ...newOneSetup('x'), version: 99 }, /version 99/],
+    [{ ...newOneSetup('x'), version: 'two' }, /does not say its version/],
+    [{ ...newOneSetup('x'), blank: { ...newOneSetup('x').blank, width: -1 } }, /blank\.width/],
+    [{ ...newOneSetup('x'), items: [{ id: 'a', name: 'a', kind: 'cube', visible: true, x: 0, y: 0, angle: 0, mirror: false, layer: 'layer-1', group: null, values: {} }] }, /no kind of item called "cube"/],
+    [{ ...newOneSetup('x'), cuts: [{ id: 'a', name: 'a', kind: 'area', enabled: true, items: [], values: { depth: 'deep' }, overrides: {} }] }, /cuts\.0\.values/],
   ])('that are wrong are refused with the place: %#', (data, why) => {
     expect(() => readJob(data)).toThrow(JobError);
     expect(() => readJob(data)).toThrow(why);
@@ -55,7 +55,7 @@ describe('jobs', () => {
   ])('in broken files are refused: %#', (bytes, why) => expect(() => unpackJob(bytes)).toThrow(why));
 
   it('have their zero where the datum says', () => {
-    const blank = { ...newJob('x').blank, width: 100, height: 40, thickness: 6 };
+    const blank = { ...newOneSetup('x').blank, width: 100, height: 40, thickness: 6 };
     expect(datumOf({ ...blank, datum: 'lb', zZero: 'top' })).toEqual({ x: 0, y: 0, z: 0 });
     expect(datumOf({ ...blank, datum: 'cm', zZero: 'bed' })).toEqual({ x: 50, y: 20, z: -6 });
     expect(datumOf({ ...blank, datum: 'rt', zZero: 'top' })).toEqual({ x: 100, y: 40, z: 0 });
@@ -64,7 +64,7 @@ describe('jobs', () => {
 
 describe('archives', () => {
   it('are refused by what they say of themselves before anything is opened out, and hold no more than they say', () => {
-    const good = packJob(newJob('x'));
+    const good = packJob(newOneSetup('x'));
     const limits: ZipLimits = { packed: 1e6, opened: 1e6, files: 3, each: [{ ending: 'job.json', most: 2000 }] };
     expect(() => openZip(good, { ...limits, packed: 100 })).toThrow(/larger than 0 MB/);
     expect(() => openZip(good, { ...limits, opened: 100 })).toThrow(/unpacks to more than/);

@@ -17,7 +17,7 @@ export const mostOf = { clamps: 200, fonts: 200, pictures: 1000, guides: 200, la
 const called: Readonly<Record<keyof typeof mostOf, string>> = { clamps: 'clamps', fonts: 'fonts', pictures: 'pictures', guides: 'guides', layers: 'layers', groups: 'groups', items: 'things drawn', cutters: 'cutters', cuts: 'cuts' };
 
 /** What is said of a change that makes a job hold more than it can; null where it does not. */
-export function tooMany(before: Pick<Job, keyof typeof mostOf>, after: Pick<Job, keyof typeof mostOf>): string | null {
+export function tooMany(before: Pick<OneSetup, keyof typeof mostOf>, after: Pick<OneSetup, keyof typeof mostOf>): string | null {
   for (const k of Object.keys(mostOf) as (keyof typeof mostOf)[]) if (after[k].length > mostOf[k] && after[k].length > before[k].length) return `A job holds at most ${mostOf[k]} ${called[k]}; this would make ${after[k].length}. Nothing was changed.`;
   return null;
 }
@@ -91,7 +91,7 @@ export type OwnFont = z.infer<typeof ownFontSchema>;
 export const pictureFileSchema = z.object({ id: z.string().regex(/^pic-[a-z0-9]+$/), name: z.string().min(1).max(200), file: z.string().regex(/^pictures\/[\w.-]+$/) });
 export type PictureFile = z.infer<typeof pictureFileSchema>;
 
-export const jobSchema = z
+export const oneSetupSchema = z
   .object({
     format: z.literal('mirvak-job'),
     version: z.literal(JOB_VERSION),
@@ -149,7 +149,7 @@ export const jobSchema = z
     double('cuts', job.cuts.map((i) => i.id), 'cuts');
     double('cutters', job.cutters.map((i) => i.id), 'cutters');
   });
-export type Job = z.infer<typeof jobSchema>;
+export type OneSetup = z.infer<typeof oneSetupSchema>;
 
 /** Lengths of a blank that a unit makes round. */
 const BLANK_LENGTHS = ['width', 'height', 'thickness', 'safeHeight', 'clearance', 'approach', 'intoBed'] as const;
@@ -164,7 +164,7 @@ export function newBlank(unit: Unit): Blank {
  * The blank of a job whose unit changes: lengths that are still those of a new job become the round ones of the new unit; its
  * sizes only while nothing lies on it.
  */
-export function blankInUnit(job: Pick<Job, 'blank' | 'items' | 'cuts' | 'unit'>, unit: Unit): Blank {
+export function blankInUnit(job: Pick<OneSetup, 'blank' | 'items' | 'cuts' | 'unit'>, unit: Unit): Blank {
   const [was, will] = [newBlank(job.unit), newBlank(unit)];
   const bare = !job.items.length && !job.cuts.length;
   const sizes: readonly string[] = ['width', 'height', 'thickness'];
@@ -172,7 +172,7 @@ export function blankInUnit(job: Pick<Job, 'blank' | 'items' | 'cuts' | 'unit'>,
 }
 
 /** A new, empty job. */
-export function newJob(name: string, unit: Unit = 'mm'): Job {
+export function newOneSetup(name: string, unit: Unit = 'mm'): OneSetup {
   return {
     format: 'mirvak-job',
     version: JOB_VERSION,

@@ -1,14 +1,14 @@
-import { newJob } from './job';
+import { newOneSetup } from './job';
 import { dialectOf, dialects } from '../program/dialect';
 import { kindOf } from '../cuts/registry';
 import { planCut } from '../pipeline/planning';
 import { testArt } from '../testing/fonts';
 import { demoJobs } from './demo';
-import { JOB_VERSION, type Job } from './job';
+import { JOB_VERSION, type OneSetup } from './job';
 import { JobError, readJob } from './migrate';
 
 type Plain = Record<string, unknown>;
-const plain = (job: Job) => JSON.parse(JSON.stringify(job)) as Plain & { cuts: { kind: string; values: Plain; overrides: Record<string, Plain> }[]; run: Plain & { machine: Plain }; items: Plain[]; blank: Plain };
+const plain = (job: OneSetup) => JSON.parse(JSON.stringify(job)) as Plain & { cuts: { kind: string; values: Plain; overrides: Record<string, Plain> }[]; run: Plain & { machine: Plain }; items: Plain[]; blank: Plain };
 const boards = Object.entries(demoJobs);
 
 /** The same job as the version before would have written it. */
@@ -105,7 +105,7 @@ describe('jobs of older versions', () => {
 
 describe('a dialect of a job that calls itself as a shipped one', () => {
   it('gets a name and id of its own, and the job goes on using it', () => {
-    const job = newJob('Lock 7');
+    const job = newOneSetup('Lock 7');
     const own = { ...dialects[0], decimals: 3, footer: ['M9'] };
     const read = readJob({ ...job, run: { ...job.run, dialects: [own] } });
     expect(read.run.dialect).toBe('own-metric');

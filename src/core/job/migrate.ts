@@ -1,7 +1,7 @@
 import { FIRST_LAYER } from '../artwork/item';
 import { dialects } from '../program/dialect';
 import { issueWords } from '../units/issues';
-import { JOB_VERSION, jobSchema, type Job } from './job';
+import { JOB_VERSION, oneSetupSchema, type OneSetup } from './job';
 
 /** Raised when something is no job that can be opened; says what and where. */
 export class JobError extends Error {
@@ -92,7 +92,7 @@ function keepApart(job: Plain): void {
 }
 
 /** Any parsed JSON to a job of the present version. Throws JobError. */
-export function readJob(data: unknown): Job {
+export function readJob(data: unknown): OneSetup {
   if (typeof data !== 'object' || data === null || (data as Plain).format !== 'mirvak-job') throw new JobError('This is not a Mirvak job: its "format" is not "mirvak-job".');
   // Jobs are JSON: a copy by way of text is exact, and the caller's object stays as it was.
   const job = JSON.parse(JSON.stringify(data)) as Plain;
@@ -108,7 +108,7 @@ export function readJob(data: unknown): Job {
     job.version = v + 1;
   }
   keepApart(job);
-  const r = jobSchema.safeParse(job);
+  const r = oneSetupSchema.safeParse(job);
   if (!r.success) {
     const i = r.error.issues[0];
     const [list, at] = i.path;

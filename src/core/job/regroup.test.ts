@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { newItem } from '../artwork/item';
-import { jobSchema, newJob, type Job } from './job';
+import { oneSetupSchema, newOneSetup, type OneSetup } from './job';
 import { liesIn, regroup } from './regroup';
 
 /** a and b in inner, which lies in outer with c; d lies free. */
-function board(): Job {
-  const job = newJob('Lists');
+function board(): OneSetup {
+  const job = newOneSetup('Lists');
   job.layers.push({ id: 'l2', name: 'Layer 2', colour: '#1e2a2f', visible: true, locked: false });
   job.groups = [
     { id: 'outer', name: 'Outer', parent: null },
@@ -16,8 +16,8 @@ function board(): Job {
   job.items = [item('a', 'inner'), item('b', 'inner'), item('c', 'outer'), item('d', null), item('e', 'other')];
   return job;
 }
-const layer = newJob('x').layers[0].id;
-const order = (j: Job) => j.items.map((i) => i.id).join('');
+const layer = newOneSetup('x').layers[0].id;
+const order = (j: OneSetup) => j.items.map((i) => i.id).join('');
 
 describe('moving things in the list', () => {
   it('puts items into a group, below the item that is named', () => {
@@ -54,7 +54,7 @@ describe('moving things in the list', () => {
         for (const s of steps) {
           const on = j.items.find((i) => i.id === s.on)!;
           regroup(j, s.what, s.into ? { group: on.group, layer: on.layer } : { group: on.group, layer: on.layer, below: on.id });
-          expect(jobSchema.safeParse(j).success).toBe(true);
+          expect(oneSetupSchema.safeParse(j).success).toBe(true);
           expect([...order(j)].sort().join('')).toBe('abcde');
           for (const g of j.groups) expect(j.items.some((i) => liesIn(j.groups, i.group, g.id))).toBe(true);
         }

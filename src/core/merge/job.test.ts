@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { newItem } from '../artwork/item';
 import { demoJobs } from '../job/demo';
-import { newJob, jobSchema, type Job } from '../job/job';
+import { newOneSetup, oneSetupSchema, type OneSetup } from '../job/job';
 import { alike } from './alike';
 import { mergeJobs, placeOf, sharing, type Side } from './job';
 import { wordsOf } from './words';
 
 const box = (id: string, x = 0) =>
   newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
-const base: Job = { ...newJob('Lock 7'), items: ['a', 'b', 'c', 'd'].map((id, k) => box(id, 20 * k)) };
-const moved = (job: Job, id: string, by: Record<string, unknown>): Job => ({
+const base: OneSetup = { ...newOneSetup('Lock 7'), items: ['a', 'b', 'c', 'd'].map((id, k) => box(id, 20 * k)) };
+const moved = (job: OneSetup, id: string, by: Record<string, unknown>): OneSetup => ({
   ...job,
   items: job.items.map((i) => (i.id === id ? { ...i, ...by } : i)),
 });
@@ -21,7 +21,7 @@ const change: fc.Arbitrary<Change> = fc.record({
   at: fc.nat(3),
   to: fc.integer({ min: 1, max: 4 }),
 });
-function changed(job: Job, changes: readonly Change[], who: string): Job {
+function changed(job: OneSetup, changes: readonly Change[], who: string): OneSetup {
   let j = job;
   for (const { what, at, to } of changes) {
     const id = 'abcd'[at];
@@ -61,7 +61,7 @@ describe('two versions of a job brought together', () => {
     fc.assert(
       fc.property(version('m'), version('t'), fc.constantFrom<Side>('mine', 'theirs'), (mine, theirs, side) => {
         const { job, clashes } = mergeJobs(base, mine, theirs, () => side)!;
-        expect(jobSchema.safeParse(job).success).toBe(true);
+        expect(oneSetupSchema.safeParse(job).success).toBe(true);
         const [b, m, t, now] = [base, mine, theirs, job].map((j) => leaves(j, '', new Map()));
         const told = clashes.map((c) => `/${placeOf(c.path)}`);
         const isTold = (place: string) => told.some((p) => place === p || place.startsWith(`${p}/`));
@@ -107,7 +107,7 @@ describe('two versions of a job brought together', () => {
   it('names a field as its form does, with its values in the unit of the job', () => {
     const job = demoJobs['lock-cottage-board']();
     const cut = job.cuts.find((c) => typeof c.values.depth === 'number')!;
-    const deeper = (depth: number): Job => ({
+    const deeper = (depth: number): OneSetup => ({
       ...job,
       cuts: job.cuts.map((c) => (c === cut ? { ...c, values: { ...c.values, depth } } : c)),
     });

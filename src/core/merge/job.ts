@@ -1,4 +1,4 @@
-import { jobSchema, type Job } from '../job/job';
+import { oneSetupSchema, type OneSetup } from '../job/job';
 import { alike, isRecord } from './alike';
 import { withChange, type Known } from './list';
 
@@ -15,7 +15,7 @@ export interface Clash {
 }
 
 export interface Merged {
-  readonly job: Job;
+  readonly job: OneSetup;
   readonly clashes: readonly Clash[];
 }
 
@@ -102,8 +102,8 @@ function mergeLists(
 }
 
 /** Things that others of the job lie on or belong to come back from whichever version has them. */
-function completed(job: Job, versions: readonly Job[]): Job {
-  const missing = <T extends Known>(list: readonly T[], wanted: readonly (string | null)[], from: (j: Job) => readonly T[]): T[] => {
+function completed(job: OneSetup, versions: readonly OneSetup[]): OneSetup {
+  const missing = <T extends Known>(list: readonly T[], wanted: readonly (string | null)[], from: (j: OneSetup) => readonly T[]): T[] => {
     const there = new Set(list.map((v) => v.id));
     const out: T[] = [];
     for (const id of wanted) {
@@ -146,8 +146,8 @@ function completed(job: Job, versions: readonly Job[]): Job {
  * is as it has it; where both have changed the same, `choose` says whose counts, and the place is told. Null where what comes
  * out of it is no sound job.
  */
-export function mergeJobs(base: Job, mine: Job, theirs: Job, choose: Choose = () => 'mine'): Merged | null {
+export function mergeJobs(base: OneSetup, mine: OneSetup, theirs: OneSetup, choose: Choose = () => 'mine'): Merged | null {
   const clashes: Clash[] = [];
-  const job = completed(merge(base, mine, theirs, [], choose, clashes) as Job, [mine, theirs, base]);
-  return jobSchema.safeParse(job).success ? { job: sharing(mine, job), clashes } : null;
+  const job = completed(merge(base, mine, theirs, [], choose, clashes) as OneSetup, [mine, theirs, base]);
+  return oneSetupSchema.safeParse(job).success ? { job: sharing(mine, job), clashes } : null;
 }

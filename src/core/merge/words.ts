@@ -1,6 +1,6 @@
 import { itemKindOf } from '../artwork/registry';
 import { kindOf } from '../cuts/registry';
-import type { Job } from '../job/job';
+import type { OneSetup } from '../job/job';
 import { getAt, type Field } from '../units/fields';
 import { formatLength, type Unit } from '../units/length';
 import { placeOf, type Clash } from './job';
@@ -83,7 +83,7 @@ function said(v: unknown, unit: Unit, field: Field | undefined, key: string): st
 }
 
 /** The words of a clash between two versions of a job. `job`: a version that has the things that it names. */
-export function wordsOf(clash: Clash, versions: readonly Job[]): ClashWords {
+export function wordsOf(clash: Clash, versions: readonly OneSetup[]): ClashWords {
   const [top, id, ...rest] = clash.path;
   const unit = versions[0].unit;
   if (!lists[top]) {

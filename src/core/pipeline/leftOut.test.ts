@@ -1,7 +1,7 @@
 import { newItem, type Item } from '../artwork/item';
 import { kindOf } from '../cuts/registry';
 import { shippedLibrary } from '../cutters/library';
-import { newJob, type Job } from '../job/job';
+import { newOneSetup, type OneSetup } from '../job/job';
 import { testArt } from '../testing/fonts';
 import { runJob } from './run';
 
@@ -10,8 +10,8 @@ const wave = newItem({ id: 'wave', name: 'Wave', kind: 'drawing', values: { fill
 const circle = (id: string, x: number, r: number): Item => newItem({ id, name: `Circle ${id}`, kind: 'ellipse', x, y: 30, values: { width: 2 * r, height: 2 * r } });
 const lettering = (name: string, values: object): Item => newItem({ id: name, name, kind: 'lettering', x: 50, y: 30, values: { ...text, text: name, ...values } });
 
-function run(kind: string, items: Item[], values: object = {}, change: (j: Job) => void = () => {}) {
-  const job = newJob('left out');
+function run(kind: string, items: Item[], values: object = {}, change: (j: OneSetup) => void = () => {}) {
+  const job = newOneSetup('left out');
   job.blank = { ...job.blank, width: 100, height: 60, thickness: 6 };
   job.cutters = shippedLibrary();
   job.items = items;
@@ -62,7 +62,7 @@ describe('what cannot be cut is said by name and place', () => {
     expect(planned(on).tabs).toHaveLength(3);
   });
   it('cuts that others have done already, and cuts that do nothing', () => {
-    const area = (id: string, depth: number) => ({ id, name: id, kind: 'area', enabled: true, items: ['a'], values: { ...(kindOf('area').defaults(newJob('x').blank, shippedLibrary()) as object), depth }, overrides: {} });
+    const area = (id: string, depth: number) => ({ id, name: id, kind: 'area', enabled: true, items: ['a'], values: { ...(kindOf('area').defaults(newOneSetup('x').blank, shippedLibrary()) as object), depth }, overrides: {} });
     const twice = run('area', [circle('a', 50, 8)], {}, (j) => void (j.cuts = [area('Deep', 2), area('Shallow', 1)]));
     expect(said(twice)).toMatch(/"Shallow" removes nothing/);
     expect(said(twice)).not.toMatch(/"Deep" removes nothing/);

@@ -1,18 +1,18 @@
 import { fontsFromPackages } from '../../cli/fonts';
 import { demoJobs } from '../job/demo';
-import type { Job } from '../job/job';
+import type { OneSetup } from '../job/job';
 import { Cancelled, cutKey, planCut } from './planning';
 
 const art = fontsFromPackages();
 const plate = () => demoJobs['keeper-plate']();
-const changed = (recipe: (j: Job) => void): Job => {
+const changed = (recipe: (j: OneSetup) => void): OneSetup => {
   const j = plate();
   recipe(j);
   return j;
 };
 
 describe('what depends on what', () => {
-  const key = (j: Job, i = 0) => cutKey(j, j.cuts[i]);
+  const key = (j: OneSetup, i = 0) => cutKey(j, j.cuts[i]);
   it('a cut is stale when its artwork, values, cutter or blank change', () => {
     const base = key(plate());
     expect(key(changed((j) => void (j.items[3].values.text = 'Quay')))).not.toBe(base);

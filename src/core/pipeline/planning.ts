@@ -10,7 +10,7 @@ import type { Wanted } from '../cuts/wanted';
 import { hashText } from '../geometry/hash';
 import { flatten } from '../geometry/path';
 import { loopArea } from '../geometry/region';
-import type { Cut, Job } from '../job/job';
+import type { Cut, OneSetup } from '../job/job';
 
 /** Raised when a result is no longer wanted. */
 export class Cancelled extends Error {
@@ -26,7 +26,7 @@ export type Progress = (done: number) => void;
 export const lacksArtwork = (cut: Cut): boolean => !cut.items.length && !kindOf(cut.kind).bare?.(cut.values);
 
 /** All that a cut's plan depends on, and nothing else. */
-function inputs(job: Job, cut: Cut) {
+function inputs(job: OneSetup, cut: Cut) {
   const used = kindOf(cut.kind).cutters(cut.values);
   return {
     kind: cut.kind,
@@ -43,9 +43,9 @@ function inputs(job: Job, cut: Cut) {
 }
 
 /** Content key of a cut's plan: equal keys mean equal plans. */
-export const cutKey = (job: Job, cut: Cut): string => hashText(JSON.stringify(inputs(job, cut)));
+export const cutKey = (job: OneSetup, cut: Cut): string => hashText(JSON.stringify(inputs(job, cut)));
 
-function contextOf(job: Job, cut: Cut, art: ArtworkContext, progress: Progress): CutContext {
+function contextOf(job: OneSetup, cut: Cut, art: ArtworkContext, progress: Progress): CutContext {
   const items = cut.items.map((id) => job.items.find((i) => i.id === id)).filter((i) => i !== undefined);
   const cutter = (id: string): Cutter => {
     const c = job.cutters.find((q) => q.id === id);
@@ -71,7 +71,7 @@ class MissingCutter extends Error {
 }
 
 /** The speeds a cut uses for a cutter: the cutter's preset for the material, then the cut's own values. */
-export function presetOf(cutter: Cutter, job: Job, cut: Cut | null): Preset {
+export function presetOf(cutter: Cutter, job: OneSetup, cut: Cut | null): Preset {
   const preset = cutter.presets[job.blank.material] ?? presetFor(cutter.shape, cutter.values, cutter.teeth, job.blank.material);
   return { ...preset, ...(cut?.overrides[cutter.id] ?? {}) };
 }
@@ -80,7 +80,7 @@ export function presetOf(cutter: Cutter, job: Job, cut: Cut | null): Preset {
  * What a cut leaves out of what is picked for it, by name and place: letters that a font lacks, text without letters, items
  * without a closed outline where only outlines are cut.
  */
-function leftOut(job: Job, cut: Cut, art: ArtworkContext): Remark[] {
+function leftOut(job: OneSetup, cut: Cut, art: ArtworkContext): Remark[] {
   const kind = kindOf(cut.kind);
   const outlines = kind.outlinesOnly?.(cut.values) ?? false;
   const out: Remark[] = [];
@@ -103,7 +103,7 @@ function leftOut(job: Job, cut: Cut, art: ArtworkContext): Remark[] {
 }
 
 /** Plans one cut. Trouble that the maker can mend comes back as a remark; Cancelled passes through. */
-export function planCut(job: Job, cut: Cut, art: ArtworkContext, progress: Progress = () => {}): CutPlan {
+export function planCut(job: OneSetup, cut: Cut, art: ArtworkContext, progress: Progress = () => {}): CutPlan {
   if (lacksArtwork(cut)) return emptyPlan([{ level: 'problem', text: 'No artwork is picked for this cut.' }]);
   try {
     const picked = leftOut(job, cut, art);
@@ -119,7 +119,7 @@ export function planCut(job: Job, cut: Cut, art: ArtworkContext, progress: Progr
 }
 
 /** What each enabled cut of a job is to make. Cuts whose values make no sense yet want nothing. */
-export function wantedOf(job: Job, art: ArtworkContext, plans?: ReadonlyMap<string, CutPlan>): Map<string, Wanted> {
+export function wantedOf(job: OneSetup, art: ArtworkContext, plans?: ReadonlyMap<string, CutPlan>): Map<string, Wanted> {
   const all = new Map<string, Wanted>();
   for (const cut of job.cuts) {
     if (!cut.enabled || lacksArtwork(cut)) continue;
@@ -133,7 +133,7 @@ export function wantedOf(job: Job, art: ArtworkContext, plans?: ReadonlyMap<stri
 }
 
 /** The wanted surface of a job: the lowest of its cuts'. */
-export function targetOf(job: Job, art: ArtworkContext): Target {
+export function targetOf(job: OneSetup, art: ArtworkContext): Target {
   const all = [...wantedOf(job, art).values()];
   return (x, y) => {
     let z = 0;

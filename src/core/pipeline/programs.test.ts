@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { demoJobs } from '../job/demo';
-import type { Job } from '../job/job';
+import type { OneSetup } from '../job/job';
 import { dialects } from '../program/dialect';
 import { readMoves, type TestMove } from '../testing/independent';
 import { testArt } from '../testing/fonts';
@@ -12,7 +12,7 @@ const board = demoJobs['sluice-gear-plate']();
 const plans = new Map(board.cuts.map((c) => [c.id, planCut(board, c, testArt)]));
 const cutting = (files: readonly { text: string }[]): TestMove[] => files.flatMap((f) => readMoves(f.text)).filter((m) => !m.rapid && m.b[2] < 0.01);
 const place = (m: TestMove) => `${m.tool} ${m.b.map((v) => v.toFixed(3)).join(' ')}`;
-const written = (job: Job, files: Job['run']['files'], dialect = 'metric') => writePrograms(job, plans, { files, dialect });
+const written = (job: OneSetup, files: OneSetup['run']['files'], dialect = 'metric') => writePrograms(job, plans, { files, dialect });
 
 describe('programs in files', () => {
   it('cut the same whether in one file, by cutter or by cut', () => {

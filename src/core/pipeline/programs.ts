@@ -1,7 +1,7 @@
 import { cutterLabel, type Cutter } from '../cutters/cutter';
 import { shapeOf } from '../cutters/registry';
 import type { CutPlan } from '../cuts/kind';
-import { datumOf, type Job } from '../job/job';
+import { datumOf, type OneSetup } from '../job/job';
 import { seconds, timeOf } from '../motion/timing';
 import { durationText } from '../units/duration';
 import { formatLength } from '../units/length';
@@ -41,7 +41,7 @@ export const slug = (text: string): string =>
     .replace(/^(con|prn|aux|nul|com\d|lpt\d)$/, 'job-$1') || 'job';
 
 /** Writes the programs of a job's enabled cuts, in run order. */
-export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, options: { dialect?: string; files?: Job['run']['files'] } = {}): Programs {
+export function writePrograms(job: OneSetup, plans: ReadonlyMap<string, CutPlan>, options: { dialect?: string; files?: OneSetup['run']['files'] } = {}): Programs {
   const dialect = dialectOf(options.dialect ?? job.run.dialect, job.run.dialects);
   const asked = options.files ?? job.run.files;
   const split = dialect.files === 'cutter' && asked === 'one' ? 'cutter' : asked;
@@ -96,7 +96,7 @@ export function writePrograms(job: Job, plans: ReadonlyMap<string, CutPlan>, opt
 const toolText = (n: number, c: Cutter): string => [`T${n} ${c.name}`, c.slot > 0 ? `slot ${c.slot}` : '', c.stockNumber ? `stock number ${c.stockNumber}` : ''].filter((w) => w).join(', ');
 
 /** Minutes of some parts: moving, as the machine has taught, and for each cutter its change and its spindle. */
-function minutesOf(parts: readonly ProgramPart[], job: Job, wait: number): number {
+function minutesOf(parts: readonly ProgramPart[], job: OneSetup, wait: number): number {
   const { machine } = job.run;
   const moving = parts.reduce((s, p) => s + seconds(timeOf(p.motion, machine)), 0) * machine.factor;
   const changes = parts.filter((p, i) => p.tool !== parts[i - 1]?.tool).length;
@@ -107,7 +107,7 @@ function minutesOf(parts: readonly ProgramPart[], job: Job, wait: number): numbe
  * Numbers of cutters in programs: in the order in which they are asked for, or their slots. A cutter without a slot, or with
  * one that another has already, gets the next number above all slots.
  */
-export function toolNumbers(job: Job): (cutter: Cutter) => number {
+export function toolNumbers(job: OneSetup): (cutter: Cutter) => number {
   const numbers = new Map<string, number>();
   const slots = job.run.numbers === 'slots';
   let next = slots ? Math.max(0, ...job.cutters.map((c) => c.slot)) + 1 : 1;
@@ -125,4 +125,4 @@ const COLUMN: Record<string, string> = { l: 'left', c: 'centre', r: 'right' };
 const ROW: Record<string, string> = { b: 'bottom', m: 'middle', t: 'top' };
 
 /** Where the program's zero is, in words. */
-export const zeroText = (job: Job): string => `${ROW[job.blank.datum[1]]} ${COLUMN[job.blank.datum[0]]} of the blank, Z 0 on ${job.blank.zZero === 'top' ? 'its top face' : 'the spoilboard'}`;
+export const zeroText = (job: OneSetup): string => `${ROW[job.blank.datum[1]]} ${COLUMN[job.blank.datum[0]]} of the blank, Z 0 on ${job.blank.zZero === 'top' ? 'its top face' : 'the spoilboard'}`;

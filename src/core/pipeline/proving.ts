@@ -1,7 +1,7 @@
 import type { ArtworkContext } from '../artwork/kind';
 import type { Cutter } from '../cutters/cutter';
 import type { CutPlan } from '../cuts/kind';
-import { datumOf, type Job } from '../job/job';
+import { datumOf, type OneSetup } from '../job/job';
 import { seconds, timeOf, type Time } from '../motion/timing';
 import type { CheckInput, Finding } from '../proof/check';
 import { checks } from '../proof/checks';
@@ -34,13 +34,13 @@ export interface Proof {
 }
 
 /** Reads the exported text back, in the blank's frame. */
-export const placePrograms = (job: Job, programs: Programs): PlacedProgram[] => programs.files.map((f) => placeProgram(f.name, f.text, datumOf(job.blank), job.cuts.map((c) => c.id)));
+export const placePrograms = (job: OneSetup, programs: Programs): PlacedProgram[] => programs.files.map((f) => placeProgram(f.name, f.text, datumOf(job.blank), job.cuts.map((c) => c.id)));
 
 /** Times of moving as the machine's reported minutes have taught. */
 const scaled = (t: Time, factor: number): Time => ({ ...t, cutting: t.cutting * factor, plunging: t.plunging * factor, air: t.air * factor });
 
 /** Times, tool changes and total of parsed programs on the job's machine. */
-export function timePrograms(job: Job, placed: readonly PlacedProgram[]): Pick<Proof, 'minutes' | 'toolChanges' | 'standing'> & { times: StretchTime[] } {
+export function timePrograms(job: OneSetup, placed: readonly PlacedProgram[]): Pick<Proof, 'minutes' | 'toolChanges' | 'standing'> & { times: StretchTime[] } {
   const times = placed.flatMap((p) => p.stretches.map((s) => ({ file: p.file, cutId: s.cutId, tool: s.tool, time: scaled(timeOf(s.motion, job.run.machine), job.run.machine.factor) })));
   const toolChanges = placed.reduce((n, p) => n + p.toolChanges, 0);
   const moving = times.reduce((s, t) => s + seconds(t.time), 0);
@@ -54,7 +54,7 @@ export function timePrograms(job: Job, placed: readonly PlacedProgram[]): Pick<P
  * Cuts the programs out of the blank and asks every check. Heights at nodes `cell` mm apart. With a simulation
  * that ran before, only what has changed is cut anew; the field is the simulation's own.
  */
-export function prove(job: Job, placed: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, plans: ReadonlyMap<string, CutPlan>, cell: number, progress: Progress = () => {}, simulation: Simulation = createSimulation()): Proof {
+export function prove(job: OneSetup, placed: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, plans: ReadonlyMap<string, CutPlan>, cell: number, progress: Progress = () => {}, simulation: Simulation = createSimulation()): Proof {
   const tips = tipsOf(placed, tools, job.blank.material);
   const { field, clashes } = simulation.run(job.blank, cell, tips, tools, progress);
   const input: CheckInput = { job, programs: tips, tools, plans, clashes };

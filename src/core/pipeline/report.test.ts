@@ -1,5 +1,5 @@
 import { demoJobs } from '../job/demo';
-import type { Job } from '../job/job';
+import type { OneSetup } from '../job/job';
 import { readMoves } from '../testing/independent';
 import { testArt } from '../testing/fonts';
 import { reportOf, setupOf } from './report';
@@ -23,8 +23,8 @@ interface Setup {
   tools: Record<string, { name: string; shape: string; diameter: number; fluteLength: number; shankDiameter: number; includedAngle?: number; tipDiameter?: number; tipRadius?: number }>;
   clamps: { x0: number; y0: number; x1: number; y1: number; height: number }[];
 }
-const plate = (): Job => demoJobs['sluice-gear-plate']();
-const run = (job: Job) => {
+const plate = (): OneSetup => demoJobs['sluice-gear-plate']();
+const run = (job: OneSetup) => {
   const { plans, programs, proof } = runJob(job, testArt, 1);
   return { programs, report: reportOf(job, programs, proof) as unknown as Report, setup: setupOf(job, programs, plans) as unknown as Setup };
 };

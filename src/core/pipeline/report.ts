@@ -1,6 +1,6 @@
 import type { CutPlan } from '../cuts/kind';
 import { shapeOf } from '../cutters/registry';
-import { datumOf, type Job } from '../job/job';
+import { datumOf, type OneSetup } from '../job/job';
 import { seconds, sumTimes } from '../motion/timing';
 import { checks } from '../proof/checks';
 import type { Programs } from './programs';
@@ -22,7 +22,7 @@ const sum = (list: readonly StretchTime[]): Record<string, number> => {
 };
 
 /** What a plan comes to, per cut and cutter, and what each check said. Minutes, mm. */
-export function reportOf(job: Job, programs: Programs, proof: Proof): Record<string, unknown> {
+export function reportOf(job: OneSetup, programs: Programs, proof: Proof): Record<string, unknown> {
   return {
     job: job.name,
     minutes: round(proof.minutes),
@@ -37,7 +37,7 @@ export function reportOf(job: Job, programs: Programs, proof: Proof): Record<str
 }
 
 /** The machine-readable set-up sheet, in program coordinates and mm. */
-export function setupOf(job: Job, programs: Programs, plans: ReadonlyMap<string, CutPlan>): Record<string, unknown> {
+export function setupOf(job: OneSetup, programs: Programs, plans: ReadonlyMap<string, CutPlan>): Record<string, unknown> {
   const d = datumOf(job.blank);
   const m = job.run.machine;
   return {

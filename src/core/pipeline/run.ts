@@ -1,12 +1,12 @@
 import type { ArtworkContext } from '../artwork/kind';
 import type { CutPlan } from '../cuts/kind';
-import type { Job } from '../job/job';
+import type { OneSetup } from '../job/job';
 import { planCut, type Progress } from './planning';
 import { writePrograms, type Programs } from './programs';
 import { comparedFindings, placePrograms, prove, type Proof } from './proving';
 
 /** Plans, writes and proves a whole job in one go: what the command line and tests use. */
-export function runJob(job: Job, art: ArtworkContext, cell: number, options: { dialect?: string; files?: Job['run']['files'] } = {}, progress: Progress = () => {}): { plans: Map<string, CutPlan>; programs: Programs; proof: Proof } {
+export function runJob(job: OneSetup, art: ArtworkContext, cell: number, options: { dialect?: string; files?: OneSetup['run']['files'] } = {}, progress: Progress = () => {}): { plans: Map<string, CutPlan>; programs: Programs; proof: Proof } {
   const plans = new Map<string, CutPlan>();
   const enabled = job.cuts.filter((c) => c.enabled);
   enabled.forEach((cut, i) => plans.set(cut.id, planCut(job, cut, art, (f) => progress((0.6 * (i + f)) / enabled.length))));

@@ -1,6 +1,6 @@
 import { newItem } from '../artwork/item';
 import { kindOf } from '../cuts/registry';
-import { newJob } from '../job/job';
+import { newOneSetup } from '../job/job';
 import { testArt } from '../testing/fonts';
 import { readMoves } from '../testing/independent';
 import { cutterOf } from '../testing/job';
@@ -8,7 +8,7 @@ import { runJob } from './run';
 
 describe('a diamond in a sprung holder', () => {
   const held = (rate: number, values: object) => {
-    const job = newJob('sprung');
+    const job = newOneSetup('sprung');
     job.blank = { ...job.blank, width: 60, height: 20, thickness: 3, material: 'brass' };
     const base = cutterOf('drag-3-120-0.02');
     job.cutters = [{ ...base, id: 'sprung', values: { ...base.values, springRate: rate } }];

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { newJob } from '../job/job';
+import { newOneSetup } from '../job/job';
 import { placePrograms, timePrograms } from '../pipeline/proving';
 import { writePrograms } from '../pipeline/programs';
 import { readJob } from '../job/migrate';
@@ -60,7 +60,7 @@ describe('dialects', () => {
   });
   it('of the maker\u2019s own are found in the job, and a job with one that is not there is refused', () => {
     const own = { ...dialects[0], id: 'own-1', name: 'Mine' };
-    const job = newJob('x');
+    const job = newOneSetup('x');
     job.run = { ...job.run, dialect: 'own-1', dialects: [own] };
     expect(readJob(job).run.dialects[0].name).toBe('Mine');
     expect(() => readJob({ ...job, run: { ...job.run, dialects: [] } })).toThrow(/no dialect called "own-1"/);
@@ -68,7 +68,7 @@ describe('dialects', () => {
 });
 
 describe('machines', () => {
-  const proven = (values: Record<string, unknown>, change: (j: ReturnType<typeof newJob>) => void, rpm = 12000) => {
+  const proven = (values: Record<string, unknown>, change: (j: ReturnType<typeof newOneSetup>) => void, rpm = 12000) => {
     const { plan, job } = planOn('area', { cutters: ['flat-3'], depth: 2, ...values }, [box(10, 10, 60, 40)], { width: 100, height: 60 });
     job.cutters = [library.find((c) => c.id === 'flat-3')!];
     job.cuts = [{ id: 'c', name: 'Channel', kind: 'area', enabled: true, items: [], values: {}, overrides: {} }];

@@ -1,6 +1,6 @@
 import type { Cutter } from '../cutters/cutter';
 import type { CutPlan } from '../cuts/kind';
-import type { Job } from '../job/job';
+import type { OneSetup } from '../job/job';
 import type { PlacedProgram } from './placed';
 import type { Comparison } from './compare';
 import type { Clash } from './simulate';
@@ -19,7 +19,7 @@ export interface Finding {
 }
 
 export interface CheckInput {
-  readonly job: Job;
+  readonly job: OneSetup;
   readonly programs: readonly PlacedProgram[];
   readonly tools: ReadonlyMap<number, Cutter>;
   readonly plans: ReadonlyMap<string, CutPlan>;

@@ -1,5 +1,5 @@
 import { emptyPlan, type CutPlan } from '../cuts/kind';
-import { datumOf, newJob, type Job } from '../job/job';
+import { datumOf, newOneSetup, type OneSetup } from '../job/job';
 import { demoJobs } from '../job/demo';
 import { planCut } from '../pipeline/planning';
 import { toolNumbers, writePrograms } from '../pipeline/programs';
@@ -11,8 +11,8 @@ import { checks } from './checks';
 import { placeProgram } from './placed';
 
 /** A job with one profile cut, whose program is written out by hand. */
-function jobWith(change: (j: Job) => void = () => {}): Job {
-  const job = newJob('checks');
+function jobWith(change: (j: OneSetup) => void = () => {}): OneSetup {
+  const job = newOneSetup('checks');
   job.blank = { ...job.blank, width: 60, height: 40, thickness: 10, intoBed: 0.5 };
   job.cutters = [cutterOf('flat-3')];
   const cut = (id: string, name: string) => ({ id, name, kind: 'area', enabled: true, items: [], values: { cutters: ['flat-3'], startDepth: 0, depth: 2, pattern: 'contours', angle: 0, allowance: 0, floorAllowance: 0, entry: 'ramp', ramp: 3, direction: 'climb', wall: null }, overrides: {} });
@@ -140,7 +140,7 @@ describe('checks of a program', () => {
         j.run.numbers = 'slots';
         j.cutters = [{ ...cutterOf('flat-3'), slot: a }, { ...cutterOf('flat-6'), slot: b }];
       });
-    const tools = (j: Job) => {
+    const tools = (j: OneSetup) => {
       const numberOf = toolNumbers(j);
       return new Map(j.cutters.map((c) => [numberOf(c), c]));
     };

@@ -3,12 +3,12 @@ import { nearest, simplify } from '../artwork/nodes';
 import { radiusOf, type Cutter } from '../cutters/cutter';
 import { PROMISED } from '../cuts/budget';
 import { inverse, type Path } from '../geometry/path';
-import type { Job } from '../job/job';
+import type { OneSetup } from '../job/job';
 
 /** Something that can be done about a finding with one press. `place`: where the finding is, mm, blank's frame. */
 export interface Mend {
   readonly words: string;
-  apply(job: Job, cutId: string | null, place: { readonly x: number | null; readonly y: number | null }, library?: readonly Cutter[]): void;
+  apply(job: OneSetup, cutId: string | null, place: { readonly x: number | null; readonly y: number | null }, library?: readonly Cutter[]): void;
 }
 
 /** Diameter (mm) of the end mill that is proposed for a floor: the nearest to it that there is. */

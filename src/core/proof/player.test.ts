@@ -1,4 +1,4 @@
-import { datumOf, newJob } from '../job/job';
+import { datumOf, newOneSetup } from '../job/job';
 import { cutterOf } from '../testing/job';
 import { lineNear, lineOnTable } from './lookup';
 import { mends } from './mends';
@@ -6,7 +6,7 @@ import { placeProgram } from './placed';
 import { createPlayer } from './player';
 import { createSimulation } from './simulate';
 
-const job = newJob('Play');
+const job = newOneSetup('Play');
 job.blank = { ...job.blank, width: 40, height: 30, thickness: 8 };
 job.cuts = ['a', 'b'].map((id) => ({ id, name: id, kind: 'area', enabled: true, items: [], values: {}, overrides: {} }));
 const text = ['G17 G90 G94', 'G21', '(Cut 1: a)', 'T1 M6', 'S12000 M3', 'G0 Z10', 'X5 Y5', 'Z1', 'G1 Z-2 F300', 'X30 F900', 'G3 X30 Y15 I0 J5', 'G1 X5', 'G0 Z10', '(Cut 2: b)', 'X20 Y22', 'Z1', 'G1 Z-3 F300', 'X34 F900', 'G0 Z10', 'M5', 'G0 X0 Y0', 'M30'].join('\n');

@@ -1,5 +1,5 @@
 import type { Cutter } from '../cutters/cutter';
-import type { Job } from '../job/job';
+import type { OneSetup } from '../job/job';
 import { RAPID } from '../motion/motion';
 import { timeOf } from '../motion/timing';
 import { flatField, type HeightField } from '../relief/field';
@@ -28,7 +28,7 @@ export interface Player {
   to(move: number, cell: number, only: readonly string[] | null, progress: (done: number) => void): Played;
 }
 
-export function createPlayer(job: Job, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>): Player {
+export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>): Player {
   // What is cut is where the tips go; the time is that of the programmed way.
   const tips = tipsOf(programs, tools, job.blank.material);
   const list = programs.flatMap((p, k) => p.stretches.map((s, i) => ({ ...s, programmed: s.motion, motion: tips[k].stretches[i].motion, file: p.file })));

@@ -5,7 +5,7 @@ import { kindOf } from '../cuts/registry';
 import type { CutContext, CutPlan, Line } from '../cuts/kind';
 import type { Wanted } from '../cuts/wanted';
 import type { Region } from '../geometry/region';
-import { newJob, type Blank, type Job } from '../job/job';
+import { newOneSetup, type Blank, type OneSetup } from '../job/job';
 import { writeProgram } from '../program/writer';
 import { dialectOf } from '../program/dialect';
 import { datumOf } from '../job/job';
@@ -17,8 +17,8 @@ export const cutterOf = (id: string) => library.find((c) => c.id === id)!;
 const preset = { rpm: 12000, feed: 1000, plunge: 400, stepDown: 50, stepOver: 1 };
 
 /** Plans one cut on a bare region (given as it is flattened to the tolerance that is asked for, or as it is), without a job or fonts around it. */
-export function planOn(kind: string, { stepOver, stepDown, ...values }: Record<string, unknown> & Partial<typeof preset>, region: Region | ((tolerance: number) => Region), blank: Partial<Blank> = {}, presetOn: Partial<typeof preset> = {}, lines?: Line[]): { plan: CutPlan; job: Job; wanted: () => Wanted } {
-  const job = newJob('test');
+export function planOn(kind: string, { stepOver, stepDown, ...values }: Record<string, unknown> & Partial<typeof preset>, region: Region | ((tolerance: number) => Region), blank: Partial<Blank> = {}, presetOn: Partial<typeof preset> = {}, lines?: Line[]): { plan: CutPlan; job: OneSetup; wanted: () => Wanted } {
+  const job = newOneSetup('test');
   job.blank = { ...job.blank, ...blank };
   const at = typeof region === 'function' ? region : () => region;
   const k = kindOf(kind);
@@ -29,7 +29,7 @@ export function planOn(kind: string, { stepOver, stepDown, ...values }: Record<s
 }
 
 /** The program text of a plan, tool numbers in order of use. */
-export function programOf(plan: CutPlan, job: Job, dialect = 'metric'): { text: string; tools: Record<number, string> } {
+export function programOf(plan: CutPlan, job: OneSetup, dialect = 'metric'): { text: string; tools: Record<number, string> } {
   const numbers = new Map<string, number>();
   const parts = plan.toolpaths.map((t) => {
     if (!numbers.has(t.cutterId)) numbers.set(t.cutterId, numbers.size + 1);

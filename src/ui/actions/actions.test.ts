@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { newItem, type Item } from '@/core/artwork/item';
 import { shippedLibrary } from '@/core/cutters/library';
 import { demoJobs } from '@/core/job/demo';
-import { jobSchema, newJob, type Job } from '@/core/job/job';
+import { oneSetupSchema, newOneSetup, type OneSetup } from '@/core/job/job';
 import { recipeOf } from '@/core/job/recipe';
 import { useWork } from '@/compute/pipeline';
 import { useOpenJob } from '@/store/openJob';
@@ -16,9 +16,9 @@ const mockTold: string[] = [];
 jest.mock('./tell', () => ({ tell: (_kind: string, text: string) => void mockTold.push(text) }));
 
 const rect = (id: string, x: number, y: number, width = 10, height = 6): Item => newItem({ id, name: id, kind: 'rectangle', x, y, values: { width, height, corner: 'square', radius: 1 } });
-const job = (): Job => useOpenJob.getState().job!;
+const job = (): OneSetup => useOpenJob.getState().job!;
 const item = (id: string) => job().items.find((i) => i.id === id)!;
-const open = (j: Job) => useOpenJob.setState({ id: 'j', job: j, past: [], future: [] });
+const open = (j: OneSetup) => useOpenJob.setState({ id: 'j', job: j, past: [], future: [] });
 const pick = (...picked: string[]) => setView({ picked });
 const undo = () => useOpenJob.getState().undo();
 
@@ -27,12 +27,12 @@ beforeAll(() => {
 });
 beforeEach(() => {
   mockTold.length = 0;
-  open({ ...newJob('Actions'), items: [rect('a', 20, 30), rect('b', 60, 30, 20), rect('c', 150, 90, 4, 4), rect('d', 200, 150)] });
+  open({ ...newOneSetup('Actions'), items: [rect('a', 20, 30), rect('b', 60, 30, 20), rect('c', 150, 90, 4, 4), rect('d', 200, 150)] });
   setView({ picked: [], cutId: null, alsoCuts: [] });
   useWork.setState({ cuts: {} });
 });
 // Whatever was done, the job is one that can be saved and read.
-afterEach(() => expect(jobSchema.safeParse(job()).success).toBe(true));
+afterEach(() => expect(oneSetupSchema.safeParse(job()).success).toBe(true));
 
 describe('arranging what is picked', () => {
   it('centres all of it as one, by its box', () => {
@@ -131,7 +131,7 @@ describe('groups and layers', () => {
   });
   it('ends of lines are joined within a distance, and not beyond', () => {
     const line = (id: string, x0: number, x1: number) => newItem({ id, name: id, kind: 'drawing', x: 0, y: 0, values: { fill: 'nonzero', paths: [{ x: x0, y: 5, closed: false, segments: [{ k: 'line', x: x1, y: 5 }] }] } });
-    open({ ...newJob('Lines'), items: [line('p', 0, 10), line('q', 10.3, 20)] });
+    open({ ...newOneSetup('Lines'), items: [line('p', 0, 10), line('q', 10.3, 20)] });
     pick('p', 'q');
     joinPicked(0.1);
     expect(job().items).toHaveLength(2);
@@ -186,7 +186,7 @@ describe('the cut plan', () => {
   });
   it('a recipe brings its cuts and cutters to other artwork', () => {
     const recipe = recipeOf(job(), [job().cuts[0].id, job().cuts[3].id], 'r', 'Board');
-    open({ ...newJob('Other'), items: [rect('a', 20, 30)] });
+    open({ ...newOneSetup('Other'), items: [rect('a', 20, 30)] });
     pick('a');
     applyRecipe(recipe);
     expect(names()).toEqual(['Lettering', 'Cut free']);

@@ -10,7 +10,7 @@ import type { ShapeTask } from '@/compute/artwork';
 import { joinPaths } from '@/core/geometry/join';
 import type { Path } from '@/core/geometry/path';
 import { normalise, type Bounds, type Fill } from '@/core/geometry/region';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
 import { local } from '@/store/local';
 import { placedOf } from '@/ui/table/usePlaced';
@@ -192,9 +192,9 @@ export function turnPicked(degrees: number): void {
 }
 
 /** Copies with fresh ids; copies of groups become groups of their own. */
-export function copiesOf(items: readonly Item[], job: Job): { items: Item[]; groups: Job['groups'] } {
+export function copiesOf(items: readonly Item[], job: OneSetup): { items: Item[]; groups: OneSetup['groups'] } {
   const groups = new Map<string, string>();
-  const made: Job['groups'] = [];
+  const made: OneSetup['groups'] = [];
   const groupOf = (id: string | null): string | null => {
     if (id === null) return null;
     const g = job.groups.find((q) => q.id === id);
@@ -210,7 +210,7 @@ export function copiesOf(items: readonly Item[], job: Job): { items: Item[]; gro
   return { items: items.map((i) => ({ ...structuredClone(i), id: freshId(), group: groupOf(i.group) })), groups: made };
 }
 
-export function addCopies(name: string, sets: readonly { items: Item[]; groups: Job['groups'] }[]): void {
+export function addCopies(name: string, sets: readonly { items: Item[]; groups: OneSetup['groups'] }[]): void {
   edit(name, (j) => {
     for (const s of sets) {
       j.groups.push(...s.groups);
@@ -297,7 +297,7 @@ export function ungroupPicked(): void {
 }
 
 /** The outermost group around a group; null for none. */
-export function topGroup(job: Job, group: string | null): string | null {
+export function topGroup(job: OneSetup, group: string | null): string | null {
   let at = group;
   for (let n = 0; at !== null && n < 100; n++) {
     const parent = job.groups.find((g) => g.id === at)?.parent ?? null;
@@ -308,7 +308,7 @@ export function topGroup(job: Job, group: string | null): string | null {
 }
 
 /** All items of the outermost group of an item; itself when it has none. */
-export function together(job: Job, id: string): string[] {
+export function together(job: OneSetup, id: string): string[] {
   const item = job.items.find((i) => i.id === id);
   const top = item ? topGroup(job, item.group) : null;
   if (top === null) return [id];
@@ -320,7 +320,7 @@ export function together(job: Job, id: string): string[] {
 export function addLayer(): void {
   edit('Add layer', (j) => void j.layers.push({ id: freshId(), name: freeName(`Layer ${j.layers.length + 1}`, j.layers), colour: '#1e2a2f', visible: true, locked: false }));
 }
-export const changeLayer = (id: string, name: string, recipe: (l: Job['layers'][number]) => void, merge?: string): void =>
+export const changeLayer = (id: string, name: string, recipe: (l: OneSetup['layers'][number]) => void, merge?: string): void =>
   edit(
     name,
     (j) => {
@@ -385,7 +385,7 @@ export function pasteFromClipboard(): void {
   const job = jobNow();
   const text = local().getItem(CLIP);
   if (!job || !text) return tell('info', 'There is nothing to paste. Copy artwork first, or drop a file on the table.');
-  const clip = JSON.parse(text) as Pick<Job, 'items' | 'groups' | 'layers'> & Partial<Pick<Job, 'pictures'>>;
+  const clip = JSON.parse(text) as Pick<OneSetup, 'items' | 'groups' | 'layers'> & Partial<Pick<OneSetup, 'pictures'>>;
   const here = new Set(job.items.map((i) => `${i.x.toFixed(3)} ${i.y.toFixed(3)}`));
   // Pasted over itself, artwork steps aside so that it is seen.
   const step = clip.items.some((i) => here.has(`${i.x.toFixed(3)} ${i.y.toFixed(3)}`)) ? 5 : 0;

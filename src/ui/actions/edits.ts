@@ -5,7 +5,7 @@ import { applied, type Recipe } from '@/core/job/recipe';
 import { freshCut } from '@/core/cuts/fresh';
 import { kindOf } from '@/core/cuts/registry';
 import { dropEmptyGroups, regroup, type Place } from '@/core/job/regroup';
-import type { Cut, Job } from '@/core/job/job';
+import type { Cut, OneSetup } from '@/core/job/job';
 import { setAt } from '@/core/units/fields';
 import { freshId } from '@/store/jobs';
 import { useWork } from '@/compute/pipeline';
@@ -13,11 +13,11 @@ import { useOpenJob } from '@/store/openJob';
 import { setView, typeInto, useView } from '@/ui/view';
 import { tell } from './tell';
 
-export const edit = (name: string, recipe: (job: Job) => void, merge?: string) => useOpenJob.getState().edit(name, recipe, merge);
+export const edit = (name: string, recipe: (job: OneSetup) => void, merge?: string) => useOpenJob.getState().edit(name, recipe, merge);
 export const jobNow = () => useOpenJob.getState().job;
 
 /** The layer for new things: that of the last picked item, unless it is one that tracing made for a colour; else the first that is open. */
-export function openLayer(job: Job): string {
+export function openLayer(job: OneSetup): string {
   const { picked } = useView.getState();
   const last = job.items.find((i) => i.id === picked[picked.length - 1]);
   const of = last && !tracedFrom(last) ? last.layer : undefined;
@@ -32,7 +32,7 @@ export function freeName(base: string, taken: readonly { name: string }[]): stri
 }
 
 /** Items that can be picked on the table: visible, on a visible layer that is not locked. */
-export function pickable(job: Job): Item[] {
+export function pickable(job: OneSetup): Item[] {
   const open = new Set(job.layers.filter((l) => l.visible && !l.locked).map((l) => l.id));
   return job.items.filter((i) => i.visible && open.has(i.layer));
 }
@@ -92,7 +92,7 @@ export const changeCut = (id: string, name: string, recipe: (c: Cut) => void, me
   );
 
 /** Takes the library's cutters that a cut names into the job, unless it has them. */
-function bringCutters(j: Job, ids: readonly (string | null)[], library: readonly Cutter[]): void {
+function bringCutters(j: OneSetup, ids: readonly (string | null)[], library: readonly Cutter[]): void {
   for (const id of ids) {
     if (!id || j.cutters.some((c) => c.id === id)) continue;
     const c = library.find((q) => q.id === id);

@@ -5,7 +5,7 @@ import type { TraceOptions } from '@/core/artwork/trace/options';
 import type { TracedLayer } from '@/core/artwork/trace/trace';
 import { boundsOfPaths } from '@/core/geometry/path';
 import { dropEmptyGroups } from '@/core/job/regroup';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { storageMessage } from '@/store/db';
 import { putFile } from '@/store/files';
 import { freshId } from '@/store/jobs';
@@ -33,7 +33,7 @@ export const drawnBox = (layers: readonly TracedLayer[]) => boundsOfPaths(layers
 const baseOf = (file: string): string => file.replace(/\.[a-z]+$/i, '') || 'Picture';
 
 /** A layer for outlines of a colour: the one of that name and colour, if it is there, or a new one. */
-function layerFor(j: Job, colour: string): string {
+function layerFor(j: OneSetup, colour: string): string {
   const name = colourName(colour).replace(/^./, (c) => c.toUpperCase());
   const same = j.layers.find((l) => l.name === name && l.colour === colour);
   if (same) return same.id;
@@ -88,7 +88,7 @@ export async function placeTraced(file: File, t: Traced, scale: number): Promise
 }
 
 /** The picture that an item is, or was traced from, when it is still in the job. */
-export function pictureBehind(job: Job, item: Item): Item | null {
+export function pictureBehind(job: OneSetup, item: Item): Item | null {
   const id = item.kind === 'picture' ? item.id : tracedFrom(item)?.item;
   return job.items.find((i) => i.id === id && i.kind === 'picture') ?? null;
 }

@@ -16,7 +16,7 @@ import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import { useState, type ReactNode } from 'react';
 import type { Alignment } from '@/core/artwork/arrange';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { alignPicked, copyInRing, copyInRows, distributePicked } from '@/ui/actions/artwork';
 import { copyAlongPicked, pickedSize, shearPicked, sizePicked, turnPickedAbout } from '@/ui/actions/transform';
 import { action } from '@/ui/actions/registry';
@@ -42,7 +42,7 @@ function Tool({ name, run, children }: { name: string; run: () => void; children
 }
 
 /** Aligning, mirroring, turning, grouping, copies in rows and rings of what is picked. */
-export function ArrangePanel({ job, count }: { job: Job; count: number }) {
+export function ArrangePanel({ job, count }: { job: OneSetup; count: number }) {
   const [to, setTo] = useState<'blank' | 'group' | 'last'>('blank');
   const [open, setOpen] = useState<keyof typeof panels | null>(null);
   const Open = open && panels[open];
@@ -106,7 +106,7 @@ export function Quiet({ onClick, children }: { onClick: () => void; children: Re
 
 const grid = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1 } as const;
 
-function Rows({ job }: { job: Job }) {
+function Rows({ job }: { job: OneSetup }) {
   const [v, set] = useState({ cols: 3, rows: 1, x: 5, y: 5 });
   return (
     <Box sx={grid}>
@@ -121,7 +121,7 @@ function Rows({ job }: { job: Job }) {
   );
 }
 
-function Ring({ job }: { job: Job }) {
+function Ring({ job }: { job: OneSetup }) {
   const [v, set] = useState({ count: 8, x: job.blank.width / 2, y: job.blank.height / 2, turn: true });
   return (
     <Box sx={grid}>
@@ -136,7 +136,7 @@ function Ring({ job }: { job: Job }) {
   );
 }
 
-function Size({ job }: { job: Job }) {
+function Size({ job }: { job: OneSetup }) {
   const [linked, setLinked] = useState(true);
   const now = pickedSize();
   if (!now) return null;
@@ -150,7 +150,7 @@ function Size({ job }: { job: Job }) {
   );
 }
 
-function TurnAbout({ job }: { job: Job }) {
+function TurnAbout({ job }: { job: OneSetup }) {
   const [v, set] = useState(() => ({ by: 45, x: pickedSize()?.x ?? 0, y: pickedSize()?.y ?? 0 }));
   return (
     <Box sx={grid}>
@@ -192,4 +192,4 @@ function AlongLine() {
 }
 
 /** What opens below the buttons, by their names. */
-const panels = { Size, 'Turn about': TurnAbout, Shear, 'Copies in rows': Rows, 'Copies in a ring': Ring, 'Copies along a line': AlongLine } satisfies Record<string, (p: { job: Job }) => ReactNode>;
+const panels = { Size, 'Turn about': TurnAbout, Shear, 'Copies in rows': Rows, 'Copies in a ring': Ring, 'Copies along a line': AlongLine } satisfies Record<string, (p: { job: OneSetup }) => ReactNode>;

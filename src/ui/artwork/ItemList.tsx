@@ -6,7 +6,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { PlacedItem } from '@/core/artwork/item';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { addLayer } from '@/ui/actions/artwork';
 import { pickItem } from '@/ui/actions/edits';
 import { setView } from '@/ui/view';
@@ -17,7 +17,7 @@ import { itemTree, ROOT, type Entry } from './itemTree';
 const SPARE = 6;
 
 /** The list of what is drawn: a tree that is walked by arrows. Only rows in sight are made, so that thousands of items cost nothing. */
-export function ItemList({ job, picked, placed }: { job: Job; picked: readonly string[]; placed: ReadonlyMap<string, PlacedItem> }) {
+export function ItemList({ job, picked, placed }: { job: OneSetup; picked: readonly string[]; placed: ReadonlyMap<string, PlacedItem> }) {
   /** Groups that were opened and layers that were shut: the others are as they come. */
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const [focused, setFocused] = useState<string | null>(null);

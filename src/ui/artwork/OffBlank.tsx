@@ -4,11 +4,11 @@ import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import type { PlacedItem } from '@/core/artwork/item';
 import { offBlank } from '@/core/artwork/picking';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { setView } from '@/ui/view';
 
 /** Says what of the artwork reaches beyond the blank, and picks it. */
-export function OffBlank({ job, placed }: { job: Job; placed: ReadonlyMap<string, PlacedItem> }) {
+export function OffBlank({ job, placed }: { job: OneSetup; placed: ReadonlyMap<string, PlacedItem> }) {
   const { width, height } = job.blank;
   const { over, off } = useMemo(() => offBlank(job.items.flatMap((i) => (i.visible && placed.get(i.id) ? [{ id: i.id, placed: placed.get(i.id)! }] : [])), { width, height }), [job.items, placed, width, height]);
   if (!over.length) return null;

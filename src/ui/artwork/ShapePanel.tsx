@@ -3,14 +3,14 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { combinations } from '@/core/artwork/shapeWork';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { joinPicked, workOnShapes } from '@/ui/actions/artwork';
 import { action, combinationNames } from '@/ui/actions/registry';
 import { ChoiceField, LengthField, NumberField } from '@/ui/common/fields';
 import { Quiet } from './ArrangePanel';
 
 /** New outlines from what is picked: combined, offset, widened, taken apart. */
-export function ShapePanel({ job, count, hasLines }: { job: Job; count: number; hasLines: boolean }) {
+export function ShapePanel({ job, count, hasLines }: { job: OneSetup; count: number; hasLines: boolean }) {
   const [open, setOpen] = useState<'offset' | 'widen' | 'join' | null>(null);
   const [v, set] = useState({ distance: 3, steps: 1, corners: 'round', width: 2, ends: 0.1 });
   return (

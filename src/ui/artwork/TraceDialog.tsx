@@ -10,7 +10,7 @@ import { colourName, type Picture } from '@/core/artwork/trace/colours';
 import { traceDefaults, type TraceOptions } from '@/core/artwork/trace/options';
 import { artworkHelper } from '@/compute/pool';
 import { pathData, transformPath } from '@/core/geometry/path';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
 import { saysOf } from '@/core/units/says';
 import { pictureFile } from '@/store/pictures';
@@ -21,7 +21,7 @@ import { decodePicture, PictureError } from './pictureFile';
 import { useTracing } from './useTracing';
 
 /** The picture to be traced: a new file, or that of an item, with the values it was traced with. */
-async function open(job: Job, of: File | { readonly again: string }): Promise<{ file: File; picture: Picture; before: TraceOptions | null; width: number | null }> {
+async function open(job: OneSetup, of: File | { readonly again: string }): Promise<{ file: File; picture: Picture; before: TraceOptions | null; width: number | null }> {
   if (of instanceof File) return { file: of, picture: await decodePicture(of), before: null, width: null };
   const item = job.items.find((i) => i.id === of.again);
   const named = job.pictures.find((p) => p.id === item?.values.picture);
@@ -31,7 +31,7 @@ async function open(job: Job, of: File | { readonly again: string }): Promise<{ 
 }
 
 /** Tracing a picture: what comes of it is seen over the picture while the values are set. */
-export function TraceDialog({ job, of }: { job: Job; of: File | { readonly again: string } }) {
+export function TraceDialog({ job, of }: { job: OneSetup; of: File | { readonly again: string } }) {
   const again = of instanceof File ? null : of.again;
   const [opened, setOpened] = useState<{ file: File; picture: Picture; url: string } | null>(null);
   const [wrong, setWrong] = useState('');

@@ -1,11 +1,11 @@
 import { newItem } from '@/core/artwork/item';
-import { newJob, type Job } from '@/core/job/job';
+import { newOneSetup, type OneSetup } from '@/core/job/job';
 import { itemTree, ROOT } from './itemTree';
 
 const thing = (id: string, layer = 'layer-1', group: string | null = null) => newItem({ id, name: id, kind: 'rectangle', layer, group, values: { width: 1, height: 1, corner: 'square', radius: 0 } });
 const group = (id: string, parent: string | null = null) => ({ id, name: id, parent });
 const layer = (id: string) => ({ id, name: id, colour: '#112233', visible: true, locked: false });
-const job = (more: Partial<Job>): Job => ({ ...newJob('Tree'), ...more });
+const job = (more: Partial<OneSetup>): OneSetup => ({ ...newOneSetup('Tree'), ...more });
 const inside = (t: ReturnType<typeof itemTree>, id = ROOT): unknown[] => t.children.get(id)!.map((k) => (t.children.has(k) ? [k, ...inside(t, k)] : k));
 
 describe('the tree of artwork', () => {

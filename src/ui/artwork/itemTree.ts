@@ -1,5 +1,5 @@
 import type { Item } from '@/core/artwork/item';
-import type { Group, Job, Layer } from '@/core/job/job';
+import type { Group, OneSetup, Layer } from '@/core/job/job';
 
 /** A row of the list of artwork. A group that reaches over several layers has a row in each of them. */
 export type Entry =
@@ -16,7 +16,7 @@ export interface ItemTree {
 }
 
 /** Layers (when there are several), the groups on each, and items in the order of drawing. */
-export function itemTree(job: Pick<Job, 'layers' | 'groups' | 'items'>): ItemTree {
+export function itemTree(job: Pick<OneSetup, 'layers' | 'groups' | 'items'>): ItemTree {
   const entries = new Map<string, Entry>();
   const children = new Map<string, string[]>([[ROOT, []]]);
   const groups = new Map(job.groups.map((g) => [g.id, g]));

@@ -4,12 +4,12 @@ import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { boundaryOf } from '@/core/artwork/picking';
 import { kindOf } from '@/core/cuts/registry';
-import type { Cut, Job } from '@/core/job/job';
+import type { Cut, OneSetup } from '@/core/job/job';
 import { changeCut } from '@/ui/actions/edits';
 import { usePlaced } from '@/ui/table/usePlaced';
 
 /** Says that a cut goes around what lies in its largest outline, and lets one cut inside of it instead. */
-export function Boundary({ cut, job }: { cut: Cut; job: Job }) {
+export function Boundary({ cut, job }: { cut: Cut; job: OneSetup }) {
   const placed = usePlaced(job.items);
   const id = useMemo(() => (kindOf(cut.kind).fills ? boundaryOf(cut.items.flatMap((q) => (placed.get(q) ? [{ id: q, placed: placed.get(q)! }] : []))) : null), [cut.kind, cut.items, placed]);
   const boundary = id && job.items.find((i) => i.id === id);

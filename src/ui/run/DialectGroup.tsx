@@ -6,7 +6,7 @@ import { useMemo, useState } from 'react';
 import { dialectOf, dialects, dialectSchema, type Dialect } from '@/core/program/dialect';
 import { trialParts, troubleWith } from '@/core/program/verify';
 import { writeProgram } from '@/core/program/writer';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { choices, type Field, setAt } from '@/core/units/fields';
 import { firstIssue } from '@/core/units/issues';
 import { freshId } from '@/store/jobs';
@@ -73,7 +73,7 @@ export function DialectGroup() {
             { value: 'cutter', label: 'One per cutter' },
             { value: 'cut', label: 'One per cut' },
           ]}
-          onChange={(v) => edit('Change files', (j) => void (j.run.files = v as Job['run']['files']))}
+          onChange={(v) => edit('Change files', (j) => void (j.run.files = v as OneSetup['run']['files']))}
         />
       </Box>
       {open && <Editor key={now.id} dialect={now} mine={mine} keep={keep} />}

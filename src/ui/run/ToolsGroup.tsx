@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useWork } from '@/compute/pipeline';
 import { choices } from '@/core/units/fields';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { useOpenJob } from '@/store/openJob';
 import { ChoiceField, NumberField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
@@ -18,7 +18,7 @@ export function ToolsGroup() {
   const bySlot = job.run.numbers === 'slots';
   return (
     <Group title="Cutters in the programs">
-      <ChoiceField label="Tool numbers" value={job.run.numbers} options={choices({ order: 'In order of use', slots: 'Slots of the machine' })} onChange={(v) => edit('Change tool numbers', (j) => void (j.run.numbers = v as Job['run']['numbers']))} />
+      <ChoiceField label="Tool numbers" value={job.run.numbers} options={choices({ order: 'In order of use', slots: 'Slots of the machine' })} onChange={(v) => edit('Change tool numbers', (j) => void (j.run.numbers = v as OneSetup['run']['numbers']))} />
       <Box component="ul" aria-label="Tool numbers" sx={{ listStyle: 'none', p: 0, m: 0, mt: 1.25, display: 'grid', gap: 0.75 }}>
         {tools.map(({ tool, cutterId }) => {
           const cutter = job.cutters.find((c) => c.id === cutterId);

@@ -2,7 +2,7 @@ import { isArc, RAPID, type Motion } from '@/core/motion/motion';
 import type { CutPlan } from '@/core/cuts/kind';
 import { placementOf, type PlacedItem } from '@/core/artwork/item';
 import { materials } from '@/core/cutters/materials';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
 import { factsOf, type ArtworkCache, type Batch } from './artworkCache';
 import { pathOf } from './outlinePath';
@@ -57,7 +57,7 @@ function pathsOf(m: Motion): { cut: Path2D; air: Path2D } {
 export const reachTint = (k: number): number => Math.min(0.75, 0.16 + 0.2 * k);
 
 export interface PlanScene {
-  job: Job;
+  job: OneSetup;
   placed: ReadonlyMap<string, PlacedItem>;
   /** The plans whose paths are shown. */
   plans: readonly { plan: CutPlan; colour: string; selected: boolean }[];
@@ -301,7 +301,7 @@ function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number,
   }
 }
 
-function rulers(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, job: Job, c: PlanColours, unit: number, origin: { readonly x: number; readonly y: number }): void {
+function rulers(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, job: OneSetup, c: PlanColours, unit: number, origin: { readonly x: number; readonly y: number }): void {
   ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
   ctx.fillStyle = c.paper;
   ctx.fillRect(0, 0, width, RULER);

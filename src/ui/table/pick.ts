@@ -3,7 +3,7 @@ import type { Item, PlacedItem } from '@/core/artwork/item';
 import { boxOf, distanceTo, frameBox, isInside, isWithin, touches } from '@/core/artwork/picking';
 import { kindOf } from '@/core/cuts/registry';
 import type { Bounds } from '@/core/geometry/region';
-import type { Job } from '@/core/job/job';
+import type { OneSetup } from '@/core/job/job';
 import { pickable } from '@/ui/actions/edits';
 
 /** Closed things whose shorter side is less than this on the screen (px), or that fill less than this share of the blank, are picked by their inside. */
@@ -16,7 +16,7 @@ export class PickIndex {
   private readonly entries: { id: string; placed: PlacedItem; filled: boolean; framed: boolean }[] = [];
 
   constructor(
-    private readonly job: Job,
+    private readonly job: OneSetup,
     private readonly placed: ReadonlyMap<string, PlacedItem>,
   ) {}
 

@@ -1,12 +1,12 @@
 import { newItem } from '../../artwork/item';
 import { shippedLibrary } from '../../cutters/library';
-import { newJob, type Job } from '../job';
+import { newOneSetup, type OneSetup } from '../job';
 
 /** A round sign of cedar for the ferry landing: lettering on circles, a rope of slots in a ring, cut out round. */
-export function ferryRing(): Job {
+export function ferryRing(): OneSetup {
   const library = shippedLibrary();
   const take = (id: string) => library.find((c) => c.id === id)!;
-  const job = newJob('Ferry ring');
+  const job = newOneSetup('Ferry ring');
   job.notes = 'Fenwater Lock: sign at the landing of the hand-drawn ferry.';
   job.blank = { ...job.blank, width: 260, height: 260, thickness: 15, material: 'cedar', datum: 'cm', intoBed: 0.5 };
   const [x, y] = [130, 130];

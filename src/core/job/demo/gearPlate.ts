@@ -1,12 +1,12 @@
 import { shippedLibrary } from '../../cutters/library';
 import { newItem } from '../../artwork/item';
-import { newJob, type Job } from '../job';
+import { newOneSetup, type OneSetup } from '../job';
 
 /** A small brass plate for the lock keeper's gear: V-carved letters in a frame, cut out. */
-export function gearPlate(): Job {
+export function gearPlate(): OneSetup {
   const library = shippedLibrary();
   const take = (id: string) => library.find((c) => c.id === id)!;
-  const job = newJob('Keeper\u2019s gear plate');
+  const job = newOneSetup('Keeper\u2019s gear plate');
   job.notes = 'Fenwater Lock: plate for the paddle gear, 2 mm brass.';
   job.blank = { ...job.blank, width: 110, height: 60, thickness: 2, material: 'brass', datum: 'cm', safeHeight: 5, clearance: 1, intoBed: 0.3 };
   const text = { kerning: true, leading: 1.6, align: 'centre', stretch: 100, baseline: 'straight', radius: 50, at: 90 };

@@ -1,12 +1,12 @@
 import { shippedLibrary } from '../../cutters/library';
 import { newItem } from '../../artwork/item';
-import { newJob, type Job } from '../job';
+import { newOneSetup, type OneSetup } from '../job';
 
 /** An oak board for the lock cottage: V-carved lettering with a flat floor, a border channel, cut out with tabs. */
-export function lockCottage(): Job {
+export function lockCottage(): OneSetup {
   const library = shippedLibrary();
   const take = (id: string) => library.find((c) => c.id === id)!;
-  const job = newJob('Lock cottage board');
+  const job = newOneSetup('Lock cottage board');
   job.notes = 'Fenwater Lock: name board over the door of the keeper\u2019s cottage.';
   job.blank = { ...job.blank, width: 360, height: 200, thickness: 18, material: 'oak', intoBed: 0.5 };
   const text = { tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100, baseline: 'straight', radius: 50, at: 90 };

@@ -1,7 +1,7 @@
 import { newItem } from '../../artwork/item';
 import { shippedLibrary } from '../../cutters/library';
 import type { Path } from '../../geometry/path';
-import { newJob, type Job } from '../job';
+import { newOneSetup, type OneSetup } from '../job';
 
 /** Graduations of a half dial about the origin: degrees from 180 down to 0, longer every five and ten. */
 function graduations(radius: number): Path[] {
@@ -14,10 +14,10 @@ function graduations(radius: number): Path[] {
 }
 
 /** The plate over the sluice gear: a half dial, single-line lettering and a serial number dragged into brass, holes drilled, cut free. */
-export function sluiceGear(): Job {
+export function sluiceGear(): OneSetup {
   const library = shippedLibrary();
   const take = (id: string) => library.find((c) => c.id === id)!;
-  const job = newJob('Sluice gear plate');
+  const job = newOneSetup('Sluice gear plate');
   job.notes = 'Fenwater Lock: dial plate of the sluice gear, 2 mm brass. Spindle off for everything but the holes and the edge.';
   job.blank = { ...job.blank, width: 150, height: 100, thickness: 2, material: 'brass', datum: 'cm', safeHeight: 5, clearance: 1, intoBed: 0.8 };
   const [x, y] = [75, 34];
