@@ -2,7 +2,7 @@
  * How far cutters travel at feed through air: the moves of the demo jobs that take nothing away, by their length, per cut and
  * cutter. `npm run bench:air`.
  */
-import { demoJobs } from '../src/core/job/demo';
+import { demoSetups } from '../src/core/job/demo';
 import { isArc, moveLength, RAPID, type Motion } from '../src/core/motion/motion';
 import { placePrograms } from '../src/core/pipeline/proving';
 import { runJob } from '../src/core/pipeline/run';
@@ -30,7 +30,7 @@ function sumUnder(f: HeightField, m: Motion, i: number, reach: number): number {
 
 console.log('| job | cut | cutter | at feed, mm | of that through air |');
 console.log('| --- | --- | --- | --- | --- |');
-for (const [name, make] of Object.entries(demoJobs)) {
+for (const [name, make] of Object.entries(demoSetups)) {
   const job = make();
   const { programs } = runJob(job, art, 1);
   const field = flatField(job.blank.width, job.blank.height, CELL);

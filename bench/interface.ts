@@ -3,6 +3,7 @@
  * `npm run bench:interface` (after a build). Prints the longest tasks of each phase; `-- trace` adds what the longest ones
  * were made of. Headless Chromium with software rendering.
  */
+import { jobOf } from '../src/core/job/setup';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -97,7 +98,7 @@ async function main(): Promise<void> {
     await new Promise((r) => setTimeout(r, 1500));
     if (wanted('letters')) {
       const file = join(mkdtempSync(join(tmpdir(), 'mirvak-bench-')), 'letters.mirvak');
-      writeFileSync(file, packJob(lettersBoard()));
+      writeFileSync(file, packJob(jobOf(lettersBoard())));
       await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(file);
       await maker.press('Open Twenty letters');
       await maker.proven();

@@ -16,7 +16,7 @@ import { flatten, placement, transformPath } from '../src/core/geometry/path';
 import { flatField } from '../src/core/relief/field';
 import { createSimulation } from '../src/core/proof/simulate';
 import { makeRemover } from '../src/core/proof/removal';
-import { demoJobs } from '../src/core/job/demo';
+import { demoSetups } from '../src/core/job/demo';
 import { parseProgram } from '../src/core/program/parser';
 import { writeProgram } from '../src/core/program/writer';
 import { dialectOf } from '../src/core/program/dialect';
@@ -166,7 +166,7 @@ part('program', () => {
   row('program text, written and parsed back, moves a second', `${(n / time / 1000).toFixed(2)} million`, '1 million', '3 million');
 });
 part('demo', () => {
-  for (const [name, make] of Object.entries(demoJobs)) {
+  for (const [name, make] of Object.entries(demoSetups)) {
     const job = make();
     const t = performance.now();
     const plans = new Map(job.cuts.map((c) => [c.id, planCut(job, c, art)]));

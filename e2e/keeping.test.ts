@@ -150,7 +150,7 @@ test.each([
   await maker.sees('In this window only');
   await maker.press('Export the job to a file');
   const file = await device.downloaded(/^new-job.*\.mirvak$/);
-  expect(unpackJob(readFileSync(file)).job.blank.width).toBe(123);
+  expect(unpackJob(readFileSync(file)).job.blanks[0].width).toBe(123);
   await maker.press('Job shelf');
   await maker.find('button', 'Open New job');
   const input = (await page.$('input[type=file]'))!;

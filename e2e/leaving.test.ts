@@ -32,7 +32,7 @@ test('a job that is left while nothing can be saved stays in its window, is expo
   await maker.sees('The last changes of "New job" could not be saved. They are in this window only.');
   await maker.press('Export to a file');
   const { job } = unpackJob(readFileSync(await device.downloaded(/^new-job.*\.mirvak$/)));
-  expect(job.items).toHaveLength(1);
+  expect(job.setups[0].items).toHaveLength(1);
   await maker.press('Open it again');
   await maker.sees('This device has no room left');
   await maker.stage('Artwork');
@@ -70,7 +70,7 @@ test('a page that fails as a whole says so; the job can be exported, and gone ba
   await maker.chord('Control', 'KeyK');
   await maker.sees('This is a fault of Mirvak. Your job "New job" is here as you left it');
   await maker.press('Export the job to a file');
-  expect(unpackJob(readFileSync(await device.downloaded(/^new-job.*\.mirvak$/))).job.items).toHaveLength(1);
+  expect(unpackJob(readFileSync(await device.downloaded(/^new-job.*\.mirvak$/))).job.setups[0].items).toHaveLength(1);
   await maker.page.evaluate(() => (window as unknown as { mend(): void }).mend());
   await maker.press('Try again');
   await maker.stage('Artwork');

@@ -99,6 +99,7 @@ test('a board of one\u2019s own from an empty page', async () => {
 test('a reload in mid-edit loses nothing, and undo goes all the way back', async () => {
   const { maker } = device;
   await maker.press(/Open Keeper/);
+  await maker.press(/^Front,/, 'tab');
   await maker.stage('Artwork');
   await maker.press(/^1794/, 'treeitem');
   await maker.fill('Text', '1812', false);

@@ -58,8 +58,8 @@ describe('the command line', () => {
   it('sets lettering in a font that lies in the job file', () => {
     const own = readJob(JSON.parse(readFileSync(job, 'utf8')));
     own.fonts = [{ id: 'own-lock', name: 'The keeper\u2019s', file: 'fonts/own-lock.woff' }];
-    own.items.find((i) => i.id === 'i-lock')!.values.font = 'own-lock';
-    own.cuts = own.cuts.filter((c) => c.id === 'c-letters').map((c) => ({ ...c, items: ['i-lock'] }));
+    own.setups[0].items.find((i) => i.id === 'i-lock')!.values.font = 'own-lock';
+    own.setups[0].cuts = own.setups[0].cuts.filter((c) => c.id === 'c-letters').map((c) => ({ ...c, items: ['i-lock'] }));
     const made = (name: string, assets: Record<string, Uint8Array>) => {
       writeFileSync(path.join(dir, `${name}.mirvak`), packJob(own, assets));
       expect(mirvak('plan', path.join(dir, `${name}.mirvak`), '--out', path.join(dir, name)).stderr).toBe('');
@@ -73,8 +73,9 @@ describe('the command line', () => {
     const plate = path.join(dir, 'plate.json');
     expect(mirvak('demo', 'sluice-gear-plate', '--out', plate).status).toBe(0);
     const bad = JSON.parse(readFileSync(plate, 'utf8'));
-    bad.cuts.reverse();
-    bad.cuts[0].values.beyond = bad.blank.intoBed + 2.2;
+    const [only] = bad.setups;
+    only.cuts.reverse();
+    only.cuts[0].values.beyond = only.intoBed + 2.2;
     writeFileSync(path.join(dir, 'bad.json'), JSON.stringify(bad));
     const r = mirvak('plan', path.join(dir, 'bad.json'), '--out', path.join(dir, 'bad'));
     expect(r.status).toBe(2);

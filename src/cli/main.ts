@@ -4,11 +4,12 @@ import { parseArgs } from 'node:util';
 import { z } from 'zod';
 import { packJob, unpackJob, type Assets } from '../core/job/archive';
 import { demoJobs } from '../core/job/demo';
-import { oneSetupSchema, type OneSetup } from '../core/job/job';
-import { placePrograms, prove } from '../core/pipeline/proving';
+import { jobSchema, type Job, type OneSetup } from '../core/job/job';
+import { eachSetup } from '../core/job/setup';
+import { placePrograms, prove, type Before, type Proof } from '../core/pipeline/proving';
 import { runJob } from '../core/pipeline/run';
 import { reportOf, setupOf } from '../core/pipeline/report';
-import { writePrograms } from '../core/pipeline/programs';
+import { folderOf, writePrograms } from '../core/pipeline/programs';
 import { planCut } from '../core/pipeline/planning';
 import { fontsFromPackages } from './fonts';
 
@@ -19,7 +20,7 @@ mirvak demo NAME --out FILE        (${Object.keys(demoJobs).join(', ')})`;
 
 class UsageError extends Error {}
 
-function open(file: string | undefined): { job: OneSetup; assets: Assets } {
+function open(file: string | undefined): { job: Job; assets: Assets } {
   if (!file) throw new UsageError('name a job file');
   let bytes: Uint8Array;
   try {
@@ -49,7 +50,7 @@ function main(args: string[]): number {
     return command || values.help ? 0 : 1;
   }
   if (command === 'schema') {
-    console.log(JSON.stringify(z.toJSONSchema(oneSetupSchema), null, 2));
+    console.log(JSON.stringify(z.toJSONSchema(jobSchema), null, 2));
     return 0;
   }
   if (command === 'demo') {
@@ -61,33 +62,52 @@ function main(args: string[]): number {
     return 0;
   }
   if (command !== 'plan' && command !== 'proof') throw new UsageError(`there is no command "${command}"`);
-  const { job, assets } = open(target);
+  const { job: whole, assets } = open(target);
   const art = fontsFromPackages();
-  for (const f of job.fonts) if (assets[f.file]) art.put(f.id, assets[f.file]);
-  if (command === 'plan') {
-    const files = values.files as OneSetup['run']['files'] | undefined;
-    if (files && !['one', 'cutter', 'cut'].includes(files)) throw new UsageError('--files is one, cutter or cut');
-    const dir = out();
-    const { plans, programs, proof } = runJob(job, art, cellFor(job), { files, dialect: values.dialect });
-    mkdirSync(dir, { recursive: true });
-    for (const f of programs.files) writeFileSync(path.join(dir, f.name), f.text);
-    writeFileSync(path.join(dir, 'report.json'), JSON.stringify(reportOf(job, programs, proof), null, 1));
-    writeFileSync(path.join(dir, 'setup.json'), JSON.stringify(setupOf(job, programs, plans), null, 1));
-    for (const f of proof.findings) console.log(`${f.check}: ${f.text}`);
-    return proof.findings.length ? 2 : 0;
-  }
+  for (const f of whole.fonts) if (assets[f.file]) art.put(f.id, assets[f.file]);
+  const files = values.files as OneSetup['run']['files'] | undefined;
+  if (files && !['one', 'cutter', 'cut'].includes(files)) throw new UsageError('--files is one, cutter or cut');
   const cell = Number(values.cell);
-  if (!(cell > 0)) throw new UsageError('--cell takes a size in mm, such as 0.1');
-  if ((job.blank.width / cell) * (job.blank.height / cell) > 4e8) throw new Error('That is more than 400 million cells. Take a larger --cell.');
+  if (command === 'proof') {
+    if (!(cell > 0)) throw new UsageError('--cell takes a size in mm, such as 0.1');
+    for (const { blank } of eachSetup(whole)) if ((blank.width / cell) * (blank.height / cell) > 4e8) throw new Error('That is more than 400 million cells. Take a larger --cell.');
+  }
   const dir = out();
+  const proofs = new Map<string, Proof>();
+  let found = 0;
+  for (const job of eachSetup(whole)) {
+    const { after, id, name } = job.setup;
+    const before = after && { left: proofs.get(after.setup)!.left, turned: after.turned, name: whole.setups.find((s) => s.id === after.setup)!.name };
+    const to = job.setup.only ? dir : path.join(dir, folderOf(job));
+    mkdirSync(to, { recursive: true });
+    const proof = command === 'plan' ? plan(job, art, to, before, { files, dialect: values.dialect }) : proveOnly(job, art, to, before, cell);
+    proofs.set(id, proof);
+    found += proof.findings.length;
+    if (command === 'plan') for (const f of proof.findings) console.log(`${job.setup.only ? '' : `${name}: `}${f.check}: ${f.text}`);
+  }
+  return found ? 2 : 0;
+}
+
+type Art = ReturnType<typeof fontsFromPackages>;
+
+/** Writes the programs of a set-up, its report and its sheet into a folder. */
+function plan(job: OneSetup, art: Art, to: string, before: Before | null, options: { files?: OneSetup['run']['files']; dialect?: string }): Proof {
+  const { plans, programs, proof } = runJob(job, art, cellFor(job), options, () => {}, before);
+  for (const f of programs.files) writeFileSync(path.join(to, f.name), f.text);
+  writeFileSync(path.join(to, 'report.json'), JSON.stringify(reportOf(job, programs, proof), null, 1));
+  writeFileSync(path.join(to, 'setup.json'), JSON.stringify(setupOf(job, programs, plans), null, 1));
+  return proof;
+}
+
+/** Writes what a set-up leaves of its upper face into a folder. */
+function proveOnly(job: OneSetup, art: Art, to: string, before: Before | null, cell: number): Proof {
   const plans = new Map(job.cuts.filter((c) => c.enabled).map((c) => [c.id, planCut(job, c, art)]));
   const programs = writePrograms(job, plans);
-  const proof = prove(job, placePrograms(job, programs), programs.tools, plans, cell);
+  const proof = prove(job, placePrograms(job, programs), programs.tools, plans, cell, () => {}, undefined, before);
   const { cols, rows, x0, y0, z: heights } = proof.field;
-  mkdirSync(dir, { recursive: true });
-  writeFileSync(path.join(dir, 'proof.f32'), new Uint8Array(heights.buffer, heights.byteOffset, heights.byteLength));
-  writeFileSync(path.join(dir, 'proof.json'), JSON.stringify({ cols, rows, cell, x0, y0, sample: 'node' }));
-  return proof.findings.length ? 2 : 0;
+  writeFileSync(path.join(to, 'proof.f32'), new Uint8Array(heights.buffer, heights.byteOffset, heights.byteLength));
+  writeFileSync(path.join(to, 'proof.json'), JSON.stringify({ cols, rows, cell, x0, y0, sample: 'node' }));
+  return proof;
 }
 
 try {

@@ -13,20 +13,33 @@ import { cutAlong } from '@/core/proof/along';
 import { lineNear, lineOnTable } from '@/core/proof/lookup';
 import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
-import { createSimulation } from '@/core/proof/simulate';
+import { foundBy, type Faces } from '@/core/proof/faces';
+import { createSimulation, type Simulation } from '@/core/proof/simulate';
 import { emptyPlan, type CutPlan, type Target } from '@/core/cuts/kind';
-import type { OneSetup } from '@/core/job/job';
+import type { OneSetup, TurnedOver } from '@/core/job/job';
 import { gauge, readDrawing, shapeWork } from './artwork';
 import type { ComputeApi, ReportProgress } from './protocol';
 
 const art = new FontShelf();
 /** Tickets up to this one are no longer wanted; shared with the window, so that it is seen while computing. */
 let stop: Int32Array | null = null;
-/** What was cut last is kept: a changed letter costs one letter. */
-const simulation = createSimulation();
+/** What a set-up was proven with last. What was cut is kept: a changed letter costs one letter. */
+interface Bench {
+  readonly simulation: Simulation;
+  proof: Proof | null;
+  proven: readonly PlacedProgram[];
+  player: Player | null;
+  /** How the set-up finds its blank, and of which proof and turn that is. */
+  found: { readonly of: Faces; readonly turned: TurnedOver; readonly cell: number; readonly faces: Faces } | null;
+}
+const benches = new Map<string, Bench>();
+function benchOf(setupId: string): Bench {
+  let b = benches.get(setupId);
+  if (!b) benches.set(setupId, (b = { simulation: createSimulation(), proof: null, proven: [], player: null, found: null }));
+  return b;
+}
 /** The drawing that was read last, and the items made of it. */
 let opened: { drawn: Drawn; items: Item[] } | null = null;
-let player: Player | null = null;
 let kept: { key: string; target: Target } | null = null;
 
 function watch(ticket: number, progress: ReportProgress): (done: number) => void {
@@ -50,10 +63,6 @@ function sharedCopy(z: Float32Array): Float32Array {
   return copy;
 }
 
-/** The programs of the last proof. */
-let proven: readonly PlacedProgram[] = [];
-let last: Proof | null = null;
-
 const api: ComputeApi = {
   hold: (name) => new Promise((held) => void navigator.locks.request(name, () => (held(), new Promise<never>(() => {})))),
   setStop(shared) {
@@ -75,16 +84,25 @@ const api: ComputeApi = {
     }
     return Comlink.transfer(plan, buffersOf(plan));
   },
-  prove(ticket, job, plans, cell, progress) {
+  prove(ticket, job, plans, cell, before, progress) {
     const byId = new Map(plans);
+    const b = benchOf(job.setup.id);
     const programs = writePrograms(job, byId);
     const placed = placePrograms(job, programs);
-    const proof = prove(job, placed, programs.tools, byId, cell, watch(ticket, progress), simulation);
+    const source = before && benches.get(before.setup)?.proof;
+    if (before && !source) throw new Error('The set-up that this one starts from has not been proven.');
+    // The faces are made anew only when what they come from has changed: the simulation knows them again.
+    if (!before || !source) b.found = null;
+    else if (b.found?.of !== source.left || b.found.turned !== before.turned || b.found.cell !== cell) b.found = { of: source.left, turned: before.turned, cell, faces: foundBy(source.left, before.turned, job.blank, cell) };
+    const found = b.found?.faces ?? null;
+    const proof = prove(job, placed, programs.tools, byId, cell, watch(ticket, progress), b.simulation, before && source ? { left: source.left, turned: before.turned, name: before.name } : null, found);
     // The simulation keeps its field; the window gets a copy, and its workers see the same one.
     const field = { ...proof.field, z: sharedCopy(proof.field.z) };
-    player = createPlayer(job, placed, programs.tools);
-    proven = placed;
-    last = proof;
+    // Played coarser than proven.
+    b.player = createPlayer(job, placed, programs.tools, (c) => before && source ? foundBy(source.left, before.turned, job.blank, c).up : null);
+    b.proven = placed;
+    // The simulation goes on with its field; what starts from this one starts from what it is now.
+    b.proof = { ...proof, left: { ...proof.left } };
     const result = {
       files: programs.files,
       tools: [...programs.tools].map(([tool, c]) => ({ tool, cutterId: c.id })),
@@ -95,23 +113,31 @@ const api: ComputeApi = {
       minutes: proof.minutes,
       toolChanges: proof.toolChanges,
       standing: proof.standing,
-      moves: player.moves,
+      moves: b.player.moves,
     };
     return result;
   },
-  compare(ticket, progress) {
-    if (!last) throw new Cancelled();
-    return comparedFindings(last, art, watch(ticket, progress));
+  compare(ticket, setup, progress) {
+    const { proof } = benchOf(setup);
+    if (!proof) throw new Cancelled();
+    return comparedFindings(proof, art, watch(ticket, progress));
   },
-  play(ticket, move, cell, only) {
+  play(ticket, setup, move, cell, only) {
+    const { player } = benchOf(setup);
     if (!player) throw new Cancelled();
     const state = player.to(move, cell, only, watch(ticket, () => {}));
     // The player goes on cutting its own field.
     return { ...state, field: { ...state.field, z: sharedCopy(state.field.z) } };
   },
-  lineOnTable: (file, line) => lineOnTable(proven, file, line),
-  lineNear: (x, y, reach) => lineNear(proven, x, y, reach),
-  along: (x0, y0, x1, y1, count) => last && cutAlong(proven, last.input.tools, { x0, y0, x1, y1 }, count),
+  lineOnTable: (setup, file, line) => lineOnTable(benchOf(setup).proven, file, line),
+  lineNear: (setup, x, y, reach) => lineNear(benchOf(setup).proven, x, y, reach),
+  along(setup, x0, y0, x1, y1, count) {
+    const { proof, proven } = benchOf(setup);
+    return proof && cutAlong(proven, proof.input.tools, { x0, y0, x1, y1 }, count, proof.found?.up ?? null);
+  },
+  clear() {
+    benches.clear();
+  },
   section(job: OneSetup, x0, y0, x1, y1, count) {
     const key = JSON.stringify([job.blank, job.items, job.cuts, job.cutters]);
     if (kept?.key !== key) kept = { key, target: targetOf(job, art) };

@@ -2,7 +2,8 @@ import { create } from 'zustand';
 import type { CutPlan } from '@/core/cuts/kind';
 import { hashText } from '@/core/geometry/hash';
 import { cutKey } from '@/core/pipeline/planning';
-import type { Cut, OneSetup } from '@/core/job/job';
+import type { Cut, Job, OneSetup } from '@/core/job/job';
+import { eachSetup, oneSetup } from '@/core/job/setup';
 import { saysOf } from '@/core/units/says';
 import { computePool, isCancelled, onProverLost } from './pool';
 import type { ProofResult } from './protocol';
@@ -19,12 +20,20 @@ export interface CutState {
   readonly plan: CutPlan;
 }
 
-interface Work {
-  cuts: Record<string, CutState>;
+/** What has been worked out for one set-up. */
+export interface SetupWork {
+  readonly cuts: Record<string, CutState>;
+  readonly proof: ProofResult | null;
+  /** Content key of what the proof was made of; of nothing that is there when it is empty. */
+  readonly proofKey: string;
+}
+const NOTHING: SetupWork = { cuts: {}, proof: null, proofKey: '' };
+
+interface Work extends SetupWork {
+  /** The same for every set-up of the job, the one that is shown among them, by id. */
+  setups: Readonly<Record<string, SetupWork>>;
   /** The cut that is being planned, and how far it is. */
   planning: { cutId: string; done: number } | null;
-  proof: ProofResult | null;
-  proofKey: string;
   proving: number | null;
   /** Whether a proof is being held against what is wanted. */
   comparing: boolean;
@@ -33,18 +42,35 @@ interface Work {
   quality: Quality;
 }
 
-/** What the background has worked out for the open job. */
-export const useWork = create<Work>(() => ({ cuts: {}, planning: null, proof: null, proofKey: '', proving: null, comparing: false, stopped: false, error: '', quality: 'fine' }));
+/** What the background has worked out for the open job: for the set-up that is shown, and for all. */
+export const useWork = create<Work>(() => ({ ...NOTHING, setups: {}, planning: null, proving: null, comparing: false, stopped: false, error: '', quality: 'fine' }));
 
-let wanted: OneSetup | null = null;
+let wanted: { readonly whole: Job; readonly shown: string } | null = null;
 let running = false;
 let again = false;
 
-/** All that the proof depends on beyond the plans. */
-const proofKeyOf = (job: OneSetup, quality: Quality): string =>
-  hashText(JSON.stringify([job.name, job.unit, job.blank, job.run, job.cutters, job.cuts.map((c) => [c.id, c.name, c.enabled && keyOf(job, c)]), quality]));
+const workOf = (setupId: string): SetupWork => useWork.getState().setups[setupId] ?? NOTHING;
+/** Takes note of what was worked out for a set-up. */
+function put(setupId: string, change: Partial<SetupWork>): void {
+  useWork.setState((w) => {
+    const now = { ...(w.setups[setupId] ?? NOTHING), ...change };
+    return { setups: { ...w.setups, [setupId]: now }, ...(wanted?.shown === setupId && now) };
+  });
+}
 
-/** Content keys of the cuts of a job, worked out once for each state of it. */
+const proofKeys = new WeakMap<OneSetup, string>();
+/** All that the proof of a set-up depends on beyond the plans: what it starts from too. */
+function proofKeyOf(whole: Job, job: OneSetup, quality: Quality): string {
+  const { after, name, number, only } = job.setup;
+  let own = proofKeys.get(job);
+  if (own === undefined) {
+    own = hashText(JSON.stringify([job.name, only ? '' : [name, number], after, job.unit, job.blank, job.run, job.cutters, job.cuts.map((c) => [c.id, c.name, c.enabled && keyOf(job, c)])]));
+    proofKeys.set(job, own);
+  }
+  return `${own} ${quality}${after ? ` after ${proofKeyOf(whole, oneSetup(whole, after.setup), quality)}` : ''}`;
+}
+
+/** Content keys of the cuts of a set-up, worked out once for each state of it. */
 const keys = new WeakMap<OneSetup, Map<string, string>>();
 function keyOf(job: OneSetup, cut: Cut): string {
   let of = keys.get(job);
@@ -66,28 +92,59 @@ export function lean(job: OneSetup): OneSetup {
   return made;
 }
 
-export const isFresh = (job: OneSetup, cuts: Work['cuts'], cutId: string): boolean => {
+export const isFresh = (job: OneSetup, cuts: SetupWork['cuts'], cutId: string): boolean => {
   const cut = job.cuts.find((c) => c.id === cutId);
   return !!cut && cuts[cutId]?.key === keyOf(job, cut);
 };
 
-/** Takes note of a changed job: outdated work is given up, what depends on the change is begun. */
-export function follow(job: OneSetup | null): void {
-  wanted = job;
-  if (!job) {
-    useWork.setState({ cuts: {}, planning: null, proof: null, proofKey: '', proving: null, stopped: false, error: '' });
+/** Whether what is held of a set-up's paths and proof is of the job as it is now; a hook's selector, and for what runs by itself. */
+export const isUpToDate = (whole: Job, setupId: string, { setups, quality }: Pick<Work, 'setups' | 'quality'> = useWork.getState()): boolean => {
+  const job = oneSetup(whole, setupId);
+  const { cuts, proofKey } = setups[setupId] ?? NOTHING;
+  return proofKey === proofKeyOf(whole, job, quality) && job.cuts.every((c) => !c.enabled || isFresh(job, cuts, c.id));
+};
+
+/** Set-ups in the order in which they are worked out: what the shown one starts from, that one, all others as they are run. */
+function inOrder({ whole, shown }: NonNullable<typeof wanted>): OneSetup[] {
+  const chain: OneSetup[] = [];
+  for (let s: OneSetup | null = oneSetup(whole, shown); s; s = s.setup.after ? oneSetup(whole, s.setup.after.setup) : null) chain.unshift(s);
+  return [...chain, ...eachSetup(whole).filter((s) => !chain.includes(s))];
+}
+
+/** Takes note of a changed job, or of another set-up of it that is shown: outdated work is given up, what depends on the change is begun. */
+export function follow(whole: Job | null, shown: string | null): void {
+  const another = wanted?.shown !== shown;
+  wanted = whole && shown ? { whole, shown } : null;
+  if (!wanted || !whole || !shown) {
+    useWork.setState({ ...NOTHING, setups: {}, planning: null, proving: null, stopped: false, error: '' });
+    void computePool().prover.ask((api) => api.clear());
     return;
   }
-  const { planning, proofKey, proving, comparing, cuts, quality } = useWork.getState();
-  const kept = Object.fromEntries(Object.entries(cuts).filter(([id]) => job.cuts.some((c) => c.id === id)));
-  if (Object.keys(kept).length !== Object.keys(cuts).length) useWork.setState({ cuts: kept });
-  const pool = computePool();
-  if (planning) {
-    const cut = job.cuts.find((c) => c.id === planning.cutId);
-    if (!cut || keyOf(job, cut) !== planningKey) pool.planner.cancel();
+  const { setups, quality } = useWork.getState();
+  const kept: Record<string, SetupWork> = {};
+  for (const s of whole.setups) {
+    const was = setups[s.id];
+    if (!was) continue;
+    const cuts = Object.entries(was.cuts).filter(([id]) => s.cuts.some((c) => c.id === id));
+    kept[s.id] = cuts.length === Object.keys(was.cuts).length ? was : { ...was, cuts: Object.fromEntries(cuts) };
   }
-  if ((proving !== null || comparing) && proofKeyOf(job, quality) !== provingKey) pool.prover.cancel();
-  if (proofKey !== proofKeyOf(job, quality) || job.cuts.some((c) => c.enabled && !isFresh(job, kept, c.id))) {
+  if (another || whole.setups.some((s) => kept[s.id] !== setups[s.id]) || Object.keys(kept).length !== Object.keys(setups).length) useWork.setState({ setups: kept, ...(kept[shown] ?? NOTHING), ...(another && { planning: null, proving: null, comparing: false }) });
+  const pool = computePool();
+  const order = inOrder(wanted);
+  // What is looked at comes first: work on others waits for it.
+  const waiting = another && !isUpToDate(whole, shown);
+  if (atCut) {
+    const { setup, cut: id, key } = atCut;
+    const at = order.find((s) => s.setup.id === setup);
+    const cut = at?.cuts.find((c) => c.id === id);
+    if (!at || !cut || (waiting && setup !== shown) || keyOf(at, cut) !== key) pool.planner.cancel();
+  }
+  if (atProof) {
+    const { setup, key } = atProof;
+    const at = order.find((s) => s.setup.id === setup);
+    if (!at || (waiting && setup !== shown) || proofKeyOf(whole, at, quality) !== key) pool.prover.cancel();
+  }
+  if (order.some((s) => !isUpToDate(whole, s.setup.id))) {
     useWork.setState({ stopped: false });
     void pump();
   }
@@ -95,7 +152,7 @@ export function follow(job: OneSetup | null): void {
 
 export function setQuality(quality: Quality): void {
   useWork.setState({ quality });
-  if (wanted) follow(wanted);
+  if (wanted) follow(wanted.whole, wanted.shown);
 }
 
 /** Gives up the work that is running; the next change starts it again. */
@@ -112,19 +169,21 @@ export function resumeWork(): void {
 }
 
 /** Holds a proof that is shown already against what is wanted; a change that comes meanwhile ends it. */
-async function hold(proof: ProofResult): Promise<void> {
+async function hold(setupId: string, proof: ProofResult): Promise<void> {
   const { prover } = computePool();
-  useWork.setState({ comparing: true });
+  if (isShown(setupId)) useWork.setState({ comparing: true });
   try {
-    const findings = await prover.ask((api) => api.compare(prover.next(), prover.hearing(() => {})));
-    useWork.setState((w) => (w.proof === proof ? { proof: { ...proof, findings, compared: true } } : w));
+    const findings = await prover.ask((api) => api.compare(prover.next(), setupId, prover.hearing(() => {})));
+    if (workOf(setupId).proof === proof) put(setupId, { proof: { ...proof, findings, compared: true } });
   } finally {
     useWork.setState({ comparing: false });
   }
 }
 
-let planningKey = '';
-let provingKey = '';
+/** What the workers are at: a cut or the proof of a set-up, and the content key of what it is made of. What is shown is told of only for the set-up that is shown. */
+let atCut: { readonly setup: string; readonly cut: string; readonly key: string } | null = null;
+let atProof: { readonly setup: string; readonly key: string } | null = null;
+const isShown = (setupId: string): boolean => wanted?.shown === setupId;
 
 async function pump(): Promise<void> {
   if (running) {
@@ -145,47 +204,70 @@ async function pump(): Promise<void> {
   }
 }
 
+/** Does what is to be done next, until nothing is. */
 async function step(): Promise<void> {
-  const { planner, prover } = computePool();
-  for (;;) {
-    const job = wanted;
-    if (!job || useWork.getState().stopped) return;
-    const cut = job.cuts.find((c) => c.enabled && !isFresh(job, useWork.getState().cuts, c.id));
-    if (!cut) break;
-    const key = keyOf(job, cut);
-    planningKey = key;
-    useWork.setState({ planning: { cutId: cut.id, done: 0 }, error: '' });
-    try {
-      // Progress comes by its own way and may come after the result: by then it says nothing.
-      const told = planner.hearing((done) => useWork.setState((w) => (w.planning?.cutId === cut.id ? { planning: { cutId: cut.id, done } } : w)));
-      const plan = await planner.ask((api) => api.plan(planner.next(), lean(job), cut.id, told));
-      useWork.setState((w) => ({ cuts: { ...w.cuts, [cut.id]: { key, plan } }, planning: null }));
-    } catch (e) {
-      useWork.setState({ planning: null });
-      if (!isCancelled(e)) throw e;
-    }
+  while (wanted && !useWork.getState().stopped) {
+    const { quality } = useWork.getState();
+    const { whole, shown } = wanted;
+    const stale = (s: OneSetup) => s.cuts.find((c) => c.enabled && !isFresh(s, workOf(s.setup.id).cuts, c.id));
+    // The paths that are looked at, then proofs one after the other, each with the paths that it lacks.
+    const seen = oneSetup(whole, shown);
+    const todo = stale(seen) ? seen : inOrder(wanted).find((s) => !isUpToDate(whole, s.setup.id));
+    if (!todo) return;
+    const cut = stale(todo);
+    if (cut) await plan(todo, cut);
+    else if (!(await proveSetup(whole, todo, quality))) return;
   }
-  const job = wanted!;
-  const { quality, cuts, proofKey } = useWork.getState();
-  const key = proofKeyOf(job, quality);
-  if (key === proofKey) return;
-  provingKey = key;
-  useWork.setState({ proving: 0, error: '' });
+}
+
+async function plan(job: OneSetup, cut: Cut): Promise<void> {
+  const { planner } = computePool();
+  const key = keyOf(job, cut);
+  const { id } = job.setup;
+  atCut = { setup: id, cut: cut.id, key };
+  if (isShown(id)) useWork.setState({ planning: { cutId: cut.id, done: 0 }, error: '' });
   try {
+    // Progress comes by its own way and may come after the result: by then it says nothing.
+    const told = planner.hearing((done) => useWork.setState((w) => (w.planning?.cutId === cut.id ? { planning: { cutId: cut.id, done } } : w)));
+    const made = await planner.ask((api) => api.plan(planner.next(), lean(job), cut.id, told));
+    if (wanted?.whole.setups.some((s) => s.id === id)) put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key, plan: made } } });
+  } catch (e) {
+    if (!isCancelled(e)) throw e;
+  } finally {
+    atCut = null;
+    useWork.setState({ planning: null });
+  }
+}
+
+/** False where it was given up. */
+async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
+  const { prover } = computePool();
+  const { id, after } = job.setup;
+  const key = proofKeyOf(whole, job, quality);
+  atProof = { setup: id, key };
+  if (isShown(id)) useWork.setState({ proving: 0, error: '' });
+  try {
+    const { cuts } = workOf(id);
     const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as [string, CutPlan]);
     const told = prover.hearing((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w)));
-    const proof = await prover.ask((api) => api.prove(prover.next(), lean(job), plans, cellOf(job, quality), told));
-    useWork.setState({ proof, proofKey: key, proving: null });
-    await hold(proof);
+    const before = after && { setup: after.setup, turned: after.turned, name: oneSetup(whole, after.setup).setup.name };
+    const proof = await prover.ask((api) => api.prove(prover.next(), lean(job), plans, cellOf(job, quality), before, told));
+    put(id, { proof, proofKey: key });
+    useWork.setState({ proving: null });
+    await hold(id, proof);
+    return true;
   } catch (e) {
     useWork.setState({ proving: null });
     if (!isCancelled(e)) throw e;
     if (!useWork.getState().stopped) again = true;
+    return false;
+  } finally {
+    atProof = null;
   }
 }
 
 // What was proven went with its worker: it is proven anew, so that it can be played and looked into.
 onProverLost(() => {
-  useWork.setState({ proofKey: '' });
+  for (const id of Object.keys(useWork.getState().setups)) put(id, { proofKey: '' });
   if (wanted) void pump();
 });

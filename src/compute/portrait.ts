@@ -23,7 +23,7 @@ export async function provenSurface(job: OneSetup, signal: AbortSignal): Promise
       plans.push([cut.id, await pool.planner.ask((api) => api.plan(pool.planner.next(), lean(job), cut.id, pool.planner.hearing(quiet)))]);
     }
     if (!plans.length || signal.aborted) return null;
-    return (await pool.prover.ask((api) => api.prove(pool.prover.next(), lean(job), plans, cellOf(job, 'quick'), pool.prover.hearing(quiet)))).field;
+    return (await pool.prover.ask((api) => api.prove(pool.prover.next(), lean(job), plans, cellOf(job, 'quick'), null, pool.prover.hearing(quiet)))).field;
   } catch (e) {
     if (isCancelled(e)) return null;
     throw e;

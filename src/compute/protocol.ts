@@ -6,7 +6,7 @@ import type { TracedLayer } from '@/core/artwork/trace/trace';
 import type { ImportedArtwork } from '@/core/exchange/items';
 import type { Path } from '@/core/geometry/path';
 import type { GaugeResult, ShapeTask } from './artwork';
-import type { OneSetup } from '@/core/job/job';
+import type { OneSetup, TurnedOver } from '@/core/job/job';
 import type { Finding } from '@/core/proof/check';
 import type { StretchTime } from '@/core/pipeline/proving';
 import type { LineOnTable } from '@/core/proof/lookup';
@@ -67,15 +67,18 @@ export interface ComputeApi extends ArtworkApi {
   setStop(stop: SharedArrayBuffer | null): void;
   putFonts(files: Record<string, Uint8Array>): void;
   plan(ticket: number, job: OneSetup, cutId: string, progress: ReportProgress): CutPlan;
-  prove(ticket: number, job: OneSetup, plans: [string, CutPlan][], cell: number, progress: ReportProgress): ProofResult;
-  /** Holds the last proof against what is wanted; all findings, with those of that check. */
-  compare(ticket: number, progress: ReportProgress): Finding[];
+  /** Proves a set-up; `before` is the set-up that it starts from, which this worker has proven. */
+  prove(ticket: number, job: OneSetup, plans: [string, CutPlan][], cell: number, before: { readonly setup: string; readonly turned: TurnedOver; readonly name: string } | null, progress: ReportProgress): ProofResult;
+  /** Forgets all set-ups: another job is opened. */
+  clear(): void;
+  /** Holds the last proof of a set-up against what is wanted; all findings, with those of that check. */
+  compare(ticket: number, setup: string, progress: ReportProgress): Finding[];
   /** Cuts on, or from the start again, until a move of the last proven programs; only some cuts if asked. */
-  play(ticket: number, move: number, cell: number, only: readonly string[] | null): PlayState;
+  play(ticket: number, setup: string, move: number, cell: number, only: readonly string[] | null): PlayState;
   /** Where a line of the last proven programs lies, and the line that runs nearest to a point. */
-  lineOnTable(file: string, line: number): LineOnTable | null;
-  lineNear(x: number, y: number, reach: number): LineOnTable | null;
+  lineOnTable(setup: string, file: string, line: number): LineOnTable | null;
+  lineNear(setup: string, x: number, y: number, reach: number): LineOnTable | null;
   /** What the last proven programs leave along a line: cut exactly there. Null before there is a proof. */
-  along(x0: number, y0: number, x1: number, y1: number, count: number): Float64Array | null;
+  along(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Float64Array | null;
   section(job: OneSetup, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
 }

@@ -1,3 +1,4 @@
+import { oneSetup, withSetup } from '@/core/job/setup';
 import 'fake-indexeddb/auto';
 import { strToU8, zipSync } from 'fflate';
 import { newItem } from '@/core/artwork/item';
@@ -19,7 +20,7 @@ const box = (x: number) =>
 const file = (bytes: Uint8Array) => ({ arrayBuffer: async () => bytes.slice().buffer }) as unknown as File;
 async function put(id: string, x: number): Promise<void> {
   const { job, revision } = (await readRow(id))!;
-  expect(await saveJob(id, { ...job, items: [box(x)] }, revision, null)).toMatchObject({ ok: true });
+  expect(await saveJob(id, withSetup(job, { ...oneSetup(job), items: [box(x)] }), revision, null)).toMatchObject({ ok: true });
 }
 const names = async () => (await listJobs()).map((r) => r.name).sort();
 
@@ -51,8 +52,8 @@ describe('a backup of everything', () => {
     expect(r).toEqual({ back: 1, there: 1, beside: 1, others: 3, broken: [] });
     const day = new Date().toISOString().slice(0, 10);
     expect(await names()).toEqual(['Changed', `Changed (backup of ${day})`, 'Kept', 'Lost']);
-    expect((await readRow(changed))!.job.items[0].x).toBe(8);
-    expect((await readRow(lost))!.job.items[0].x).toBe(3);
+    expect(oneSetup((await readRow(changed))!.job).items[0].x).toBe(8);
+    expect(oneSetup((await readRow(lost))!.job).items[0].x).toBe(3);
     expect((await loadLibrary()).map((c) => c.name)).toEqual(
       expect.arrayContaining(['Ground by hand', `${cutters[1].name} (backup of ${day})`]),
     );

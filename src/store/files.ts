@@ -1,5 +1,6 @@
 import { hashFloats } from '@/core/geometry/hash';
-import type { OneSetup } from '@/core/job/job';
+import type { Job } from '@/core/job/job';
+import { itemsOfAll } from './keep';
 import { db } from './db';
 
 /**
@@ -34,8 +35,8 @@ export async function filesOf(kind: Kind, named: readonly Named[]): Promise<Reco
 }
 
 /** The files of a job as they lie in its archive. Pictures that no item shows any more are left out. */
-export async function archiveFiles(job: Pick<OneSetup, 'fonts' | 'pictures' | 'items'>): Promise<Record<string, Uint8Array>> {
-  const shown = new Set(job.items.filter((i) => i.kind === 'picture').map((i) => i.values.picture));
+export async function archiveFiles(job: Job): Promise<Record<string, Uint8Array>> {
+  const shown = new Set(itemsOfAll(job).filter((i) => i.kind === 'picture').map((i) => i.values.picture));
   const out: Record<string, Uint8Array> = {};
   for (const kind of kinds) {
     // A job on the shelf may be of an older version, without such a list.
@@ -47,7 +48,7 @@ export async function archiveFiles(job: Pick<OneSetup, 'fonts' | 'pictures' | 'i
 }
 
 /** Takes the files of an archive that its job knows. */
-export async function takeFilesOf(job: Pick<OneSetup, 'fonts' | 'pictures'>, assets: Readonly<Record<string, Uint8Array>>): Promise<void> {
+export async function takeFilesOf(job: Pick<Job, 'fonts' | 'pictures'>, assets: Readonly<Record<string, Uint8Array>>): Promise<void> {
   for (const kind of kinds) for (const f of job[kind]) if (assets[f.file]) await putFile(kind, f, assets[f.file]);
 }
 

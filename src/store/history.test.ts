@@ -1,8 +1,8 @@
-import { newOneSetup } from '@/core/job/job';
-import { useOpenJob } from './openJob';
+import { newJob } from '@/core/job/setup';
+import { shown, useOpenJob } from './openJob';
 
 /** The open job without a device: what is kept is the history, nothing is saved. */
-const open = () => useOpenJob.setState({ id: null, job: newOneSetup('Lock 7'), revision: 1, save: 'saved', past: [], future: [] });
+const open = () => useOpenJob.setState({ id: null, ...shown(newJob('Lock 7')), revision: 1, save: 'saved', past: [], future: [] });
 const { edit, undo, redo } = useOpenJob.getState();
 const name = () => useOpenJob.getState().job!.name;
 

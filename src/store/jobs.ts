@@ -1,13 +1,14 @@
 import { demoJobs } from '@/core/job/demo';
 import { archive } from '@/compute/archive';
 import { readJob } from '@/core/job/migrate';
-import { newOneSetup, type OneSetup } from '@/core/job/job';
+import type { Job } from '@/core/job/job';
+import { newJob } from '@/core/job/setup';
 import { alike } from '@/core/merge/alike';
 import { mergeJobs, sharing } from '@/core/merge/job';
 import { tellAll, tellOthers } from './channel';
 import { db, type JobRow } from './db';
 import { findLeft, forgetLeft, windowId } from './journal';
-import { difference, headOf, itemRow, joined, portions, type Difference } from './keep';
+import { difference, headOf, itemRow, itemsOfAll, joined, portions, type Difference } from './keep';
 import { lastUnit } from './unit';
 import { archiveFiles, sweepFiles, takeFilesOf } from './files';
 
@@ -25,16 +26,16 @@ async function writeItems(id: string, d: Pick<Difference, 'items' | 'gone'>): Pr
   for (const part of portions(d.items)) await db().items.bulkPut(part.map((i) => itemRow(id, i)));
 }
 
-async function insert(job: OneSetup, picture: string | null = null, id: string = freshId()): Promise<string> {
+async function insert(job: Job, picture: string | null = null, id: string = freshId()): Promise<string> {
   await db().transaction('rw', db().jobs, db().items, async () => {
     await db().jobs.add({ id, name: job.name, updated: Date.now(), revision: 1, job: headOf(job), picture, deleted: 0 });
-    await writeItems(id, { items: job.items, gone: [] });
+    await writeItems(id, { items: itemsOfAll(job), gone: [] });
   });
   return id;
 }
 
 /** The job of a row as it lies there, of whichever version of the format. */
-async function rawJob(row: JobRow): Promise<OneSetup> {
+async function rawJob(row: JobRow): Promise<Job> {
   const items = await db().items.where('jobId').equals(row.id).toArray();
   return joined(row.job, items.map((i) => i.item));
 }
@@ -49,7 +50,7 @@ export async function seedDemoJobs(): Promise<void> {
   });
 }
 
-export const createJob = (name = 'New job', unit = lastUnit()): Promise<string> => insert(newOneSetup(name, unit));
+export const createJob = (name = 'New job', unit = lastUnit()): Promise<string> => insert(newJob(name, unit));
 
 export async function copyJob(id: string): Promise<void> {
   const row = await db().jobs.get(id);
@@ -109,14 +110,14 @@ export async function importJob(file: File, signal?: AbortSignal): Promise<strin
 }
 
 /** The bytes of a job's .mirvak file. */
-export async function exportJob(id: string, job?: OneSetup): Promise<Uint8Array> {
+export async function exportJob(id: string, job?: Job): Promise<Uint8Array> {
   const row = await db().jobs.get(id);
   const packed = job ?? (await rawJob(row!));
   return archive('packJob', [packed, await archiveFiles(packed)]);
 }
 
 /** A job of the shelf to look at, not to change, and its revision. Throws JobError. */
-export async function readRow(id: string): Promise<{ readonly job: OneSetup; readonly revision: number } | null> {
+export async function readRow(id: string): Promise<{ readonly job: Job; readonly revision: number } | null> {
   return db().transaction('r', db().jobs, db().items, async () => {
     const row = await db().jobs.get(id);
     return row && !row.deleted ? { job: readJob(await rawJob(row)), revision: row.revision } : null;
@@ -124,12 +125,12 @@ export async function readRow(id: string): Promise<{ readonly job: OneSetup; rea
 }
 
 export interface OpenedJob {
-  job: OneSetup;
+  job: Job;
   /** The version that the rows hold, read. */
-  saved: OneSetup;
+  saved: Job;
   revision: number;
   /** The version that the rows hold, when it is known to the object; else everything is written anew. */
-  kept: OneSetup | null;
+  kept: Job | null;
   /** Where what an earlier window had not saved any more was found, which was taken; it may be forgotten once it is saved. */
   recovered: string | null;
 }
@@ -139,11 +140,11 @@ export async function openRow(id: string): Promise<OpenedJob | null> {
   const row = await db().jobs.get(id);
   if (!row || row.deleted) return null;
   const raw = await rawJob(row);
-  let taken: { readonly job: OneSetup; readonly key: string } | null = null;
+  let taken: { readonly job: Job; readonly key: string } | null = null;
   for (const left of await findLeft(id)) {
-    let later: OneSetup;
+    let later: Job;
     try {
-      later = readJob(joined(left.head, [...raw.items, ...left.items]));
+      later = readJob(joined(left.head, [...itemsOfAll(raw), ...left.items]));
     } catch {
       // What was left cannot be read: the rows are whole without it.
       continue;
@@ -166,7 +167,7 @@ export type SaveResult =
       readonly ok: true;
       readonly revision: number;
       /** What lies there now, where what another window had saved was brought together with it. */
-      readonly merged: OneSetup | null;
+      readonly merged: Job | null;
     }
   | { readonly ok: false; readonly reason: 'changed' | 'gone' };
 
@@ -175,11 +176,11 @@ export type SaveResult =
  * read or saved last. Where another window has saved since, both are brought together and saved, in the same transaction; where
  * they do not go together nothing is changed. `along`: what of its history is written with it, in the same transaction.
  */
-export async function saveJob(id: string, job: OneSetup, revision: number, kept: OneSetup | null, base: OneSetup | null = null, along: () => Promise<void> = async () => {}): Promise<SaveResult> {
+export async function saveJob(id: string, job: Job, revision: number, kept: Job | null, base: Job | null = null, along: () => Promise<void> = async () => {}): Promise<SaveResult> {
   const result = await db().transaction('rw', db().jobs, db().items, db().steps, db().histories, async (): Promise<SaveResult> => {
     const row = await db().jobs.get(id);
     if (!row || row.deleted) return { ok: false, reason: 'gone' };
-    let merged: OneSetup | null = null;
+    let merged: Job | null = null;
     let there = kept;
     if (row.revision !== revision) {
       if (!base) return { ok: false, reason: 'changed' };
@@ -191,7 +192,10 @@ export async function saveJob(id: string, job: OneSetup, revision: number, kept:
     const to = merged ?? job;
     await along();
     const d = difference(to, [there]);
-    if (!there) d.gone = row.job.order.filter((i) => !d.head.order.includes(i));
+    if (!there) {
+      const wanted = new Set(itemsOfAll(to).map((i) => i.id));
+      d.gone = itemsOfAll(await rawJob(row)).flatMap((i) => (wanted.has(i.id) ? [] : i.id));
+    }
     await writeItems(id, d);
     await db().jobs.update(id, { job: d.head, name: to.name, updated: Date.now(), revision: row.revision + 1, writer: windowId });
     return { ok: true, revision: row.revision + 1, merged };
@@ -203,7 +207,7 @@ export async function saveJob(id: string, job: OneSetup, revision: number, kept:
 export const savePicture = async (id: string, picture: string): Promise<void> => void (await db().jobs.update(id, { picture }));
 
 /** Saves a job beside the one it came from. */
-export const saveAsCopy = (job: OneSetup): Promise<string> => insert({ ...job, name: `${job.name} (my version)` });
+export const saveAsCopy = (job: Job): Promise<string> => insert({ ...job, name: `${job.name} (my version)` });
 
 /** How a job of a backup came back: as it was, as it lies there already, or beside another version of it. */
 export type PutBack = 'back' | 'there' | 'beside';

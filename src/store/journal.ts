@@ -1,6 +1,6 @@
 import { local, localLasts } from './local';
 import { difference, type Difference } from './keep';
-import type { OneSetup } from '@/core/job/job';
+import type { Job } from '@/core/job/job';
 
 /**
  * What a window that closes has no time to save: databases answer later, and a closing page has no later. The difference to
@@ -30,7 +30,7 @@ const PREFIX = 'mirvak.left.';
 const keyOf = (id: string) => `${PREFIX}${id}.${windowId}`;
 
 /** Leaves `job` for the next window; `bases` are the versions that the rows may hold. Each window leaves its own. False when there is no room for it. */
-export function leaveBehind(id: string, job: OneSetup, bases: (OneSetup | null)[], revision: number): boolean {
+export function leaveBehind(id: string, job: Job, bases: (Job | null)[], revision: number): boolean {
   const { head, items } = difference(job, bases);
   try {
     if (!localLasts()) return false;

@@ -1,12 +1,15 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { newItem, type Item } from '@/core/artwork/item';
-import { demoJobs } from '@/core/job/demo';
-import { newOneSetup, type OneSetup } from '@/core/job/job';
+import { demoSetups } from '@/core/job/demo';
+import { FIRST_SETUP, type Job } from '@/core/job/job';
+import { jobOf, newJob, oneSetup, withSetup } from '@/core/job/setup';
+import { withNewSetup } from '@/core/job/setups';
+import { oldJob } from '@/core/testing/old';
 import { db } from './db';
 import { copyJob, createJob, deleteJob, emptyBin, exportJob, listDeleted, listJobs, openRow, restoreJob, saveJob, sweepDeleted } from './jobs';
 import { leaveBehind } from './journal';
-import { difference, itemRow, joined, portions } from './keep';
+import { difference, headOf, itemRow, itemsOfAll, joined, portions } from './keep';
 import { unpackJob } from '@/core/job/archive';
 import { useOpenJob } from './openJob';
 import { storageOver } from './local';
@@ -15,21 +18,20 @@ const held = new Map<string, string>();
 Object.assign(globalThis, { localStorage: storageOver(held) });
 
 const box = (id: string, x = 0): Item => newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
-const withItems = (job: OneSetup, items: Item[]): OneSetup => ({ ...job, items });
-/** Jobs whose versions share items, as the history of a window makes them. */
+const withItems = (job: Job, items: Item[]): Job => withSetup(job, { ...oneSetup(job), items });
+/** Jobs whose versions share items, as the history of a window makes them; items go from one set-up to the other and back. */
 const versions = fc.array(fc.array(fc.tuple(fc.integer({ min: 0, max: 12 }), fc.integer({ min: 0, max: 3 })), { maxLength: 12 }), { minLength: 2, maxLength: 5 }).map((runs) => {
   const pool = new Map<string, Item>();
-  const job = newOneSetup('Lock 7');
+  const { job, id: second } = withNewSetup(newJob('Lock 7'), FIRST_SETUP, 'x', () => 'second');
   return runs.map((run) => {
     const once = new Map(run);
-    return withItems(
-      job,
-      [...once].map(([id, x]) => {
-        const key = `${id}/${x}`;
-        if (!pool.has(key)) pool.set(key, box(`i${id}`, x));
-        return pool.get(key)!;
-      }),
-    );
+    const items = [...once].map(([id, x]) => {
+      const key = `${id}/${x}`;
+      if (!pool.has(key)) pool.set(key, box(`i${id}`, x));
+      return pool.get(key)!;
+    });
+    const onSecond = items.filter((i) => i.x > 2);
+    return withSetup(withItems(job, items.filter((i) => i.x <= 2)), { ...oneSetup(job, second), items: onSecond });
   });
 });
 
@@ -40,20 +42,21 @@ describe('a job in rows', () => {
         const now = v[v.length - 1];
         for (const base of v.slice(0, -1)) {
           const d = difference(now, v.slice(0, -1));
-          const rows = new Map(base.items.map((i) => [i.id, i]));
+          const rows = new Map(itemsOfAll(base).map((i) => [i.id, i]));
           for (const g of d.gone) rows.delete(g);
           for (const i of d.items) rows.set(i.id, i);
           expect(joined(d.head, rows.values())).toEqual(now);
-          expect([...rows.keys()].filter((id) => !d.head.order.includes(id)).every((id) => !base.items.some((i) => i.id === id))).toBe(true);
+          const named = d.head.setups.flatMap((s) => s.order);
+          expect([...rows.keys()].filter((id) => !named.includes(id)).every((id) => !itemsOfAll(base).some((i) => i.id === id))).toBe(true);
         }
       }),
     );
   });
   test('only what changed is written', () => {
-    const a = withItems(newOneSetup('Lock 7'), [box('a'), box('b'), box('c')]);
-    const b = withItems(a, [a.items[0], box('b', 4), a.items[2]]);
+    const a = withItems(newJob('Lock 7'), [box('a'), box('b'), box('c')]);
+    const b = withItems(a, [itemsOfAll(a)[0], box('b', 4), itemsOfAll(a)[2]]);
     expect(difference(b, [a]).items.map((i) => i.id)).toEqual(['b']);
-    expect(difference(withItems(a, [a.items[2]]), [a])).toMatchObject({ items: [], gone: ['a', 'b'] });
+    expect(difference(withItems(a, [itemsOfAll(a)[2]]), [a])).toMatchObject({ items: [], gone: ['a', 'b'] });
     expect(difference(a, [null]).items).toHaveLength(3);
   });
   test('portions hold everything once, in order, and none is larger than one item over the bound', () => {
@@ -78,17 +81,17 @@ describe('the shelf', () => {
     return { id, job };
   };
   test('what is saved is what is opened, copied and exported', async () => {
-    const made = Object.values(demoJobs)[0]();
+    const made = Object.values(demoSetups)[0]();
     const { id, job } = await fill(made.items);
     expect((await openRow(id))!.job).toEqual(job);
     await copyJob(id);
     const copy = (await listJobs()).find((r) => r.id !== id)!;
-    expect((await openRow(copy.id))!.job.items).toEqual(made.items);
+    expect(itemsOfAll((await openRow(copy.id))!.job)).toEqual(made.items);
     expect(unpackJob(await exportJob(id)).job).toEqual(job);
   });
   test('a second save changes the rows of what changed alone, and takes away what is gone', async () => {
     const { id, job } = await fill([box('a'), box('b'), box('c')]);
-    const next = withItems(job, [job.items[2], box('a', 7)]);
+    const next = withItems(job, [itemsOfAll(job)[2], box('a', 7)]);
     expect(await saveJob(id, next, 2, job)).toEqual({ ok: true, revision: 3, merged: null });
     expect((await openRow(id))!.job).toEqual(next);
     expect(await db().items.count()).toBe(2);
@@ -100,8 +103,8 @@ describe('the shelf', () => {
   });
   test('what a window left when it closed is found, also when its last save came through or another window saved', async () => {
     const { id, job } = await fill([box('a'), box('b')]);
-    const sent = withItems(job, [box('a', 1), job.items[1]]);
-    const last = withItems(job, [box('a', 2), job.items[1], box('c')]);
+    const sent = withItems(job, [box('a', 1), itemsOfAll(job)[1]]);
+    const last = withItems(job, [box('a', 2), itemsOfAll(job)[1], box('c')]);
     expect(leaveBehind(id, last, [job, sent], 2)).toBe(true);
     expect(await openRow(id)).toMatchObject({ job: last, recovered: expect.any(String) });
     await saveJob(id, sent, 2, job);
@@ -109,20 +112,20 @@ describe('the shelf', () => {
     await db().jobs.update(id, { writer: 'another window' });
     expect(await openRow(id)).toMatchObject({ job: sent, recovered: null });
     const copy = (await listJobs()).find((r) => r.name.includes('my version'))!;
-    expect((await openRow(copy.id))!.job.items).toEqual(last.items);
+    expect(itemsOfAll((await openRow(copy.id))!.job)).toEqual(itemsOfAll(last));
   });
   test('a window that closes in mid-edit: the next one goes on from there and saves it', async () => {
     const { id } = await fill([box('a')]);
     await useOpenJob.getState().load(id);
     useOpenJob.getState().edit('Add', (j) => void j.items.push(box('b', 3)));
     expect(useOpenJob.getState().leave()).toBe(true);
-    useOpenJob.setState({ id: null, job: null, save: 'saved' });
+    useOpenJob.setState({ id: null, whole: null, setupId: null, job: null, save: 'saved' });
     await useOpenJob.getState().load(id);
     expect(useOpenJob.getState().job!.items.map((i) => i.id)).toEqual(['a', 'b']);
     expect(useOpenJob.getState().save).toBe('pending');
     await useOpenJob.getState().flush();
     expect(held.size).toBe(0);
-    expect((await openRow(id))!.job.items).toHaveLength(2);
+    expect(itemsOfAll((await openRow(id))!.job)).toHaveLength(2);
     await useOpenJob.getState().close();
   });
   test('two windows that closed in mid-edit: both their works come back, one in the job, one beside it, and nothing is given up before it is saved', async () => {
@@ -131,18 +134,18 @@ describe('the shelf', () => {
     const theirs = withItems(job, [box('a', 2), box('b')]);
     expect(leaveBehind(id, mine, [job], 2)).toBe(true);
     // Another window's journal lies under a key of its own.
-    const text = JSON.stringify({ ...JSON.parse([...held.values()][0]), items: theirs.items, head: { ...JSON.parse([...held.values()][0]).head, order: ['a', 'b'] }, writer: 'another window' });
+    const text = JSON.stringify({ ...JSON.parse([...held.values()][0]), items: itemsOfAll(theirs), head: headOf(theirs), writer: 'another window' });
     held.set(`mirvak.left.${id}.another`, text);
     await useOpenJob.getState().load(id);
     const here = useOpenJob.getState().job!.items;
     const copy = (await listJobs()).find((r) => r.name.includes('my version'))!;
-    const beside = (await openRow(copy.id))!.job.items;
+    const beside = itemsOfAll((await openRow(copy.id))!.job);
     expect([here, beside].map((l) => l.length).sort()).toEqual([1, 2]);
     // The one that was taken is still there until the rows hold it.
     expect(held.size).toBe(1);
     await useOpenJob.getState().flush();
     expect(held.size).toBe(0);
-    expect((await openRow(id))!.job.items).toEqual(here);
+    expect(itemsOfAll((await openRow(id))!.job)).toEqual(here);
     await useOpenJob.getState().close();
   });
   test('broken leavings do no harm', async () => {
@@ -153,11 +156,11 @@ describe('the shelf', () => {
     }
   });
   test('rows of whole jobs are split when the database comes of age', async () => {
-    const made = Object.values(demoJobs)[0]();
+    const made = Object.values(demoSetups)[0]();
     const { splitRows } = await import('./keep');
-    await db().jobs.add({ id: 'old', name: 'Old', updated: 1, revision: 4, job: made as never, picture: null, deleted: 0 });
+    await db().jobs.add({ id: 'old', name: 'Old', updated: 1, revision: 4, job: oldJob(made) as never, picture: null, deleted: 0 });
     await db().transaction('rw', db().jobs, db().items, (tx) => splitRows(tx));
-    expect((await openRow('old'))!.job).toEqual(made);
+    expect((await openRow('old'))!.job).toEqual(jobOf(made));
     expect(await db().items.count()).toBe(made.items.length);
   });
   test('deleted jobs leave with their items after a day', async () => {

@@ -1,12 +1,16 @@
 import type { Transaction } from 'dexie';
 import type { Item } from '@/core/artwork/item';
-import type { OneSetup } from '@/core/job/job';
+import type { Job, Piece, Setup } from '@/core/job/job';
 
 /**
  * How a job lies in the database: its head in one row, every item of its artwork in a row of its own. A change writes the
  * head and the items that it changed, so that saving a letter's new place costs the same on a sheet of ten thousand things.
  */
-export type JobHead = Omit<OneSetup, 'items'> & { order: string[] };
+/** A set-up without its items: their ids instead. */
+export type SetupHead = Omit<Setup, 'items'> & { order: string[] };
+export type JobHead = Omit<Job, 'setups'> & { setups: SetupHead[] };
+/** Heads as they were kept when a job was one set-up. */
+type OldHead = { order: string[]; setups?: undefined };
 
 export interface ItemRow {
   /** Job and item: `jobId/itemId`. */
@@ -22,17 +26,29 @@ export interface Difference {
   gone: string[];
 }
 
-export const headOf = (job: OneSetup): JobHead => {
-  const { items, ...rest } = job;
-  return { ...rest, order: items.map((i) => i.id) };
+const withoutItems = ({ items, ...rest }: Setup): SetupHead => ({ ...rest, order: items.map((i) => i.id) });
+export const headOf = (job: Job): JobHead => ({ ...job, setups: job.setups.map(withoutItems) });
+
+/** All items of a job, of whichever set-up. */
+export const itemsOfAll = (job: Job): Item[] => {
+  // Before it is read, a job may be of an older version: then they stand in the job itself.
+  const { setups } = job as Partial<Job>;
+  if (!setups) return (job as unknown as { items: Item[] }).items;
+  return setups.length === 1 ? setups[0].items : setups.flatMap((s) => s.items);
 };
 
-/** Head and items to a job again; items whose rows are missing are left out. */
-export function joined(head: JobHead, items: Iterable<Item>): OneSetup {
+/** The first blank of a job on the shelf, of whichever version of the format. */
+export const firstBlank = (head: JobHead | OldHead): Pick<Piece, 'width' | 'height' | 'thickness' | 'material'> => (head.setups ? head.blanks[0] : (head as unknown as { blank: Piece }).blank);
+
+/** Whether anything of a job on the shelf is to be cut. */
+export const anyCut = (head: JobHead | OldHead): boolean => (head.setups ?? [head as unknown as SetupHead]).some((s) => s.cuts.some((c) => c.enabled));
+
+/** Head and items to a job again, of whichever version of the format; items whose rows are missing are left out. */
+export function joined(head: JobHead | OldHead, items: Iterable<Item>): Job {
   const byId = new Map<string, Item>();
   for (const i of items) byId.set(i.id, i);
-  const { order, ...rest } = head;
-  return { ...rest, items: order.flatMap((id) => byId.get(id) ?? []) };
+  const filled = <T extends { order: string[] }>({ order, ...rest }: T) => ({ ...rest, items: order.flatMap((id) => byId.get(id) ?? []) });
+  return head.setups ? { ...head, setups: head.setups.map(filled) } : (filled(head) as unknown as Job);
 }
 
 /**
@@ -40,12 +56,13 @@ export function joined(head: JobHead, items: Iterable<Item>): OneSetup {
  * share what did not change between them, so sameness is asked of the objects, not of their values. Null as a base: no row
  * is known to be right.
  */
-export function difference(job: OneSetup, bases: (OneSetup | null)[]): Difference {
-  const known = bases.map((b) => new Map(b?.items.map((i) => [i.id, i])));
-  const now = new Set(job.items.map((i) => i.id));
+export function difference(job: Job, bases: (Job | null)[]): Difference {
+  const known = bases.map((b) => new Map(b && itemsOfAll(b).map((i) => [i.id, i])));
+  const items = itemsOfAll(job);
+  const now = new Set(items.map((i) => i.id));
   const gone = new Set<string>();
   for (const k of known) for (const id of k.keys()) if (!now.has(id)) gone.add(id);
-  return { head: headOf(job), items: job.items.filter((i) => !known.length || known.some((k) => k.get(i.id) !== i)), gone: [...gone] };
+  return { head: headOf(job), items: items.filter((i) => !known.length || known.some((k) => k.get(i.id) !== i)), gone: [...gone] };
 }
 
 /** Single values in a plain value: a measure of what writing it costs. */
@@ -75,10 +92,11 @@ export const itemRow = (jobId: string, item: Item): ItemRow => ({ key: `${jobId}
 /** Takes the items out of rows that held whole jobs (the database's first version). */
 export async function splitRows(tx: Transaction): Promise<void> {
   const items: ItemRow[] = [];
-  await tx.table('jobs').toCollection().modify((row: { id: string; job: OneSetup & Partial<JobHead> }) => {
+  await tx.table('jobs').toCollection().modify((row: { id: string; job: { items: Item[]; order?: string[] } }) => {
     if (row.job.order) return;
-    for (const i of row.job.items) items.push(itemRow(row.id, i));
-    row.job = headOf(row.job) as JobHead & OneSetup;
+    const { items: own, ...rest } = row.job;
+    for (const i of own) items.push(itemRow(row.id, i));
+    (row as { job: unknown }).job = { ...rest, order: own.map((i) => i.id) };
   });
   await tx.table('items').bulkPut(items);
 }

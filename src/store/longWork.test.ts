@@ -3,7 +3,8 @@ import { runInNewContext } from 'node:vm';
 import { newItem } from '@/core/artwork/item';
 import { newOneSetup, type OneSetup } from '@/core/job/job';
 import { seeded } from '@/core/testing/seeded';
-import { useOpenJob } from './openJob';
+import { jobOf } from '@/core/job/setup';
+import { shown, useOpenJob } from './openJob';
 
 setFlagsFromString('--expose-gc');
 const collect = runInNewContext('gc') as () => void;
@@ -33,9 +34,9 @@ describe('a long day of work', () => {
         }),
       ),
     };
-    useOpenJob.setState({ id: null, job, revision: 1, save: 'saved', past: [], future: [] });
+    useOpenJob.setState({ id: null, ...shown(jobOf(job)), revision: 1, save: 'saved', past: [], future: [] });
     const { edit, undo, redo } = useOpenJob.getState();
-    const texts: string[] = [JSON.stringify(job)];
+    const texts: string[] = [JSON.stringify(useOpenJob.getState().whole)];
     let ids = 0;
     const change = () => {
       const k = r();
@@ -48,7 +49,7 @@ describe('a long day of work', () => {
         else if (k < 0.9) j.blank.width = 100 + 200 * r();
         else j.notes = `Note ${r()}`;
       });
-      texts.push(JSON.stringify(useOpenJob.getState().job));
+      texts.push(JSON.stringify(useOpenJob.getState().whole));
       if (texts.length > KEPT + 1) texts.shift();
     };
     for (let k = 0; k < EDITS / 5; k++) change();
@@ -57,13 +58,13 @@ describe('a long day of work', () => {
     // Eight thousand edits later nothing has been kept but the last steps, which are larger or smaller by what lies on the table: one of every edit would be 20 MB.
     expect(heap() - early).toBeLessThan(4 << 20);
     for (let k = KEPT; k >= 0; k--) {
-      expect(JSON.stringify(useOpenJob.getState().job)).toBe(texts[k]);
+      expect(JSON.stringify(useOpenJob.getState().whole)).toBe(texts[k]);
       undo();
     }
     expect(useOpenJob.getState().past).toEqual([]);
     for (let k = 1; k <= KEPT; k++) {
       redo();
-      expect(JSON.stringify(useOpenJob.getState().job)).toBe(texts[k]);
+      expect(JSON.stringify(useOpenJob.getState().whole)).toBe(texts[k]);
     }
     jest.useRealTimers();
   });

@@ -1,11 +1,13 @@
 import { produce, setAutoFreeze } from 'immer';
 import { create } from 'zustand';
-import { tooMany, type OneSetup } from '@/core/job/job';
+import { tooMany, type Job, type OneSetup } from '@/core/job/job';
+import { oneSetup, setupWith, withSetup } from '@/core/job/setup';
 import { mergeJobs, placeOf, sharing, type Clash, type Side } from '@/core/merge/job';
 import { onNews } from './channel';
 import { noRoom, storageMessage } from './db';
 import { openRow, readRow, restoreJob, saveAsCopy, saveJob } from './jobs';
 import { forgetLeft, leaveBehind } from './journal';
+import { lastShown, rememberShown } from './lastShown';
 import { keepSteps, letHistoriesGo, openSteps, type Step } from './steps';
 
 // Looking through a job of 50,000 nodes for things to freeze costs more than the change itself.
@@ -15,7 +17,7 @@ export type SaveState = 'saved' | 'pending' | 'saving' | 'failed' | 'changed' | 
 
 /** A newer version that another window has saved, and what it has changed that this window has changed too. */
 export interface Other {
-  readonly job: OneSetup;
+  readonly job: Job;
   readonly revision: number;
   readonly clashes: readonly Clash[];
 }
@@ -25,6 +27,10 @@ export type LeftAs = 'saved' | 'copy' | 'held';
 
 export interface OpenJob {
   id: string | null;
+  /** The whole job, and the set-up that this window shows. */
+  whole: Job | null;
+  setupId: string | null;
+  /** The job as seen from that set-up: what sheets and the table show and change. */
   job: OneSetup | null;
   revision: number;
   save: SaveState;
@@ -39,8 +45,12 @@ export interface OpenJob {
   held: Readonly<Record<string, string>>;
   load(id: string): Promise<boolean>;
   close(): Promise<LeftAs>;
-  /** Changes the job under a name for undo. */
+  /** Changes the job, as seen from the set-up that is shown, under a name for undo. */
   edit(name: string, recipe: (job: OneSetup) => void, merge?: string): void;
+  /** Changes the whole job: set-ups, blanks. */
+  editWhole(name: string, recipe: (job: Job) => void, merge?: string): void;
+  /** Shows another set-up. */
+  show(setupId: string): void;
   undo(): void;
   redo(): void;
   flush(): Promise<void>;
@@ -55,7 +65,7 @@ export interface OpenJob {
   /** Takes a deleted job out of the bin again and saves this version of it. */
   putBack(): Promise<void>;
   /** The version that is kept in this window of a job that was left unsaved. */
-  heldJob(id: string): OneSetup | null;
+  heldJob(id: string): Job | null;
 }
 
 const MERGE_MS = 900;
@@ -71,22 +81,34 @@ let waiting = 0;
 let taken: string | null = null;
 let saving: Promise<void> | null = null;
 /** The version that the rows hold, and the one on its way there. */
-let kept: OneSetup | null = null;
-let sending: OneSetup | null = null;
+let kept: Job | null = null;
+let sending: Job | null = null;
 /** The version that was read or saved last: what this window and others have started from. */
-let base: OneSetup | null = null;
+let base: Job | null = null;
 /** Jobs that were left while they could not be saved: as they stand, and what they started from. */
-const heldJobs = new Map<string, Pick<OpenJob, 'job' | 'revision' | 'past' | 'future'> & { readonly kept: OneSetup | null; readonly base: OneSetup | null; readonly taken: string | null }>();
+const heldJobs = new Map<string, Pick<OpenJob, 'whole' | 'setupId' | 'revision' | 'past' | 'future'> & { readonly kept: Job | null; readonly base: Job | null; readonly taken: string | null }>();
 
 /** Steps of this window, over what others have done meanwhile: undone one by one, without theirs. */
-function over(steps: readonly Step[], from: OneSetup, to: OneSetup, start: OneSetup, mended: OneSetup): Step[] {
-  const known = new Map<OneSetup, OneSetup>([[start, mended]]);
-  const with_ = (j: OneSetup): OneSetup => {
+function over(steps: readonly Step[], from: Job, to: Job, start: Job, mended: Job): Step[] {
+  const known = new Map<Job, Job>([[start, mended]]);
+  const with_ = (j: Job): Job => {
     let now = known.get(j);
     if (!now) known.set(j, (now = mergeJobs(from, j, to)?.job ?? j));
     return now;
   };
   return steps.map((s) => ({ ...s, before: with_(s.before), after: with_(s.after) }));
+}
+
+/** A job as it is shown from a set-up, or from its first where it has none of the id. */
+export const shown = (whole: Job, setupId: string | null = null): Pick<OpenJob, 'whole' | 'setupId' | 'job'> => {
+  const { id } = setupWith(whole, setupId);
+  return { whole, setupId: id, job: oneSetup(whole, id) };
+};
+
+/** Where a change is seen: in the set-up that is shown, if it has changed or is new, else in the first that has. */
+function seenIn(from: Job, to: Job, setupId: string | null): string | null {
+  const changed = to.setups.filter((s) => s !== from.setups.find((q) => q.id === s.id));
+  return !changed.length || changed.some((s) => s.id === setupId) ? setupId : changed[0].id;
 }
 
 /** The job that is open in this window, its history, and its autosave. */
@@ -98,12 +120,25 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     waiting ||= now;
     timer = setTimeout(() => void get().flush(), Math.max(0, Math.min(SAVE_MS, waiting + LONGEST_MS - now)));
   };
+  /** The job becomes another one, by a step that is undone under its name. */
+  const become = (name: string, next: Job, merge?: string) => {
+    const { whole: job, setupId, past } = get();
+    if (!job || next === job) return;
+    const refused = tooMany(job, next);
+    if (refused) return set({ refused: { words: refused } });
+    const last = past[past.length - 1];
+    const now = Date.now();
+    const joined = merge && last?.merge === merge && now - last.at < MERGE_MS;
+    const step: Step = joined ? { ...last, after: next, at: now } : { name, before: job, after: next, merge: merge ?? null, at: now };
+    set({ ...shown(next, setupId), past: [...(joined ? past.slice(0, -1) : past.slice(-MOST_STEPS + 1)), step], future: [] });
+    schedule();
+  };
   /**
    * Takes in what another window has made of `from`: `theirs`, which lies in the rows as `revision`. What was done here since
    * `from` stays on top of it, as far as it goes together.
    */
-  const takeIn = (from: OneSetup, theirs: OneSetup, revision: number) => {
-    const { job, past, future } = get();
+  const takeIn = (from: Job, theirs: Job, revision: number) => {
+    const { whole: job, past, future } = get();
     if (!job) return;
     const merged = mergeJobs(from, job, theirs);
     if (!merged || merged.clashes.length) {
@@ -112,11 +147,13 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     }
     kept = base = theirs;
     const unsaved = job !== from;
-    set({ job: merged.job, revision, past: over(past, from, theirs, job, merged.job), future: over(future, from, theirs, job, merged.job), other: null, save: unsaved ? 'pending' : 'saved' });
+    set({ ...shown(merged.job, get().setupId), revision, past: over(past, from, theirs, job, merged.job), future: over(future, from, theirs, job, merged.job), other: null, save: unsaved ? 'pending' : 'saved' });
     if (unsaved) schedule();
   };
   return {
     id: null,
+    whole: null,
+    setupId: null,
     job: null,
     revision: 0,
     save: 'saved',
@@ -132,7 +169,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
         heldJobs.delete(id);
         ({ kept, base, taken } = here);
         const { [id]: _, ...held } = get().held;
-        set({ id, job: here.job, revision: here.revision, saveError: '', past: here.past, future: here.future, other: null, held });
+        set({ id, ...shown(here.whole!, here.setupId), revision: here.revision, saveError: '', past: here.past, future: here.future, other: null, held });
         schedule();
         return true;
       }
@@ -141,14 +178,14 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       kept = row.kept;
       base = row.saved;
       // A history that cannot be read is none: the job is whole without it.
-      const read = (revision: number, job: OneSetup) => openSteps(id, revision, job).catch(() => null);
+      const read = (revision: number, job: Job) => openSteps(id, revision, job).catch(() => null);
       let steps = row.recovered ? await read(row.revision + 1, row.job) : await read(row.revision, row.saved);
       if (row.recovered && !steps) {
         // What a window left that closed in mid-edit is a step of its own.
         const before = await read(row.revision, row.saved);
         steps = { past: [...(before?.past ?? []), { name: 'Last changes before the window closed', before: row.saved, after: row.job, merge: null, at: 0 }], future: [] };
       }
-      set({ id, job: row.job, revision: row.revision, save: 'saved', saveError: '', past: steps?.past ?? [], future: steps?.future ?? [], other: null });
+      set({ id, ...shown(row.job, get().id === id ? get().setupId : lastShown(id)), revision: row.revision, save: 'saved', saveError: '', past: steps?.past ?? [], future: steps?.future ?? [], other: null });
       taken = row.recovered;
       if (row.recovered) schedule();
       return true;
@@ -156,7 +193,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     async close() {
       const closing = get().id;
       await get().flush();
-      const { id, job, save, revision, past, future, held, leave } = get();
+      const { id, whole: job, setupId, save, revision, past, future, held, leave } = get();
       let as: LeftAs = 'saved';
       // Another job was opened while this one was being saved: it stays.
       if (id !== closing) return as;
@@ -165,47 +202,47 @@ export const useOpenJob = create<OpenJob>((set, get) => {
         as = save === 'changed' || save === 'gone' ? await saveAsCopy(job).then(() => 'copy' as const, () => 'held' as const) : 'held';
         if (as === 'held') {
           leave();
-          heldJobs.set(id, { job, revision, past, future, kept, base, taken });
+          heldJobs.set(id, { whole: job, setupId, revision, past, future, kept, base, taken });
           set({ held: { ...held, [id]: job.name } });
         }
       }
-      if (get().id === closing) set({ id: null, job: null, past: [], future: [], other: null });
+      if (get().id === closing) set({ id: null, whole: null, setupId: null, job: null, past: [], future: [], other: null });
       return as;
     },
-    heldJob: (id) => heldJobs.get(id)?.job ?? null,
+    heldJob: (id) => heldJobs.get(id)?.whole ?? null,
     edit(name, recipe, merge) {
-      const { job, past } = get();
-      if (!job) return;
-      const next = produce(job, (draft) => void recipe(draft as OneSetup));
-      if (next === job) return;
-      const refused = tooMany(job, next);
-      if (refused) return set({ refused: { words: refused } });
-      const last = past[past.length - 1];
-      const now = Date.now();
-      const joined = merge && last?.merge === merge && now - last.at < MERGE_MS;
-      const step: Step = joined ? { ...last, after: next, at: now } : { name, before: job, after: next, merge: merge ?? null, at: now };
-      set({ job: next, past: [...(joined ? past.slice(0, -1) : past.slice(-MOST_STEPS + 1)), step], future: [] });
-      schedule();
+      const { whole, job } = get();
+      if (whole && job) become(name, withSetup(whole, produce(job, (draft) => void recipe(draft as OneSetup))), merge);
+    },
+    editWhole(name, recipe, merge) {
+      const { whole } = get();
+      if (whole) become(name, produce(whole, (draft) => void recipe(draft as Job)), merge);
+    },
+    show(setupId) {
+      const { id, whole } = get();
+      if (!whole || !id) return;
+      set(shown(whole, setupId));
+      rememberShown(id, setupId);
     },
     undo() {
-      const { job, past, future } = get();
+      const { whole: job, setupId, past, future } = get();
       const step = past[past.length - 1];
       if (!job || !step) return;
-      set({ job: step.before, past: past.slice(0, -1), future: [step, ...future] });
+      set({ ...shown(step.before, seenIn(job, step.before, setupId)), past: past.slice(0, -1), future: [step, ...future] });
       schedule();
     },
     redo() {
-      const { job, past, future } = get();
+      const { whole: job, setupId, past, future } = get();
       const [step] = future;
       if (!job || !step) return;
-      set({ job: step.after, past: [...past, { ...step, merge: null }], future: future.slice(1) });
+      set({ ...shown(step.after, seenIn(job, step.after, setupId)), past: [...past, { ...step, merge: null }], future: future.slice(1) });
       schedule();
     },
     async flush() {
       if (timer) clearTimeout(timer);
       timer = null;
       if (saving) await saving;
-      const { id, job, revision, save: state } = get();
+      const { id, whole: job, revision, save: state } = get();
       if (!id || !job || state === 'saved' || state === 'changed' || state === 'gone') return;
       set({ save: 'saving' });
       waiting = 0;
@@ -221,7 +258,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
           if (r.merged) takeIn(job, r.merged, r.revision);
           else {
             kept = base = job;
-            set({ revision: r.revision, save: get().job === job ? 'saved' : 'pending' });
+            set({ revision: r.revision, save: get().whole === job ? 'saved' : 'pending' });
           }
           // What was left is given up when it is in the rows, not before.
           if (taken) forgetLeft(id, taken);
@@ -246,7 +283,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       const { id } = get();
       if (!id) return;
       const there = await readRow(id).catch(() => undefined);
-      const { job, revision, save } = get();
+      const { whole: job, revision, save } = get();
       // Left meanwhile, or being saved: then the save finds what is there.
       if (get().id !== id || !job || saving || there === undefined) return;
       if (there === null) return set({ save: 'gone' });
@@ -254,11 +291,11 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       takeIn(base ?? job, sharing(base ?? job, there.job), there.revision);
     },
     bringTogether(sides) {
-      const { job, other, past } = get();
+      const { whole: job, setupId, other, past } = get();
       const merged = job && other && mergeJobs(base ?? job, job, other.job, (path) => sides.get(placeOf(path)) ?? 'mine');
       if (!merged) return;
       kept = base = other.job;
-      set({ job: merged.job, revision: other.revision, other: null, past: [...past, { name: 'Bring both versions together', before: job, after: merged.job, merge: null, at: 0 }], future: [] });
+      set({ ...shown(merged.job, setupId), revision: other.revision, other: null, past: [...past, { name: 'Bring both versions together', before: job, after: merged.job, merge: null, at: 0 }], future: [] });
       schedule();
     },
     async putBack() {
@@ -269,7 +306,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       await get().flush();
     },
     leave() {
-      const { id, job, revision, save } = get();
+      const { id, whole: job, revision, save } = get();
       if (!id || !job || save === 'saved' || save === 'gone') return true;
       return leaveBehind(id, job, sending ? [kept, sending] : [kept], revision);
     },
@@ -280,8 +317,8 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       await get().load(id);
     },
     async keepMine() {
-      const { job } = get();
-      return job ? saveAsCopy(job) : null;
+      const { whole } = get();
+      return whole ? saveAsCopy(whole) : null;
     },
   };
 });

@@ -1,7 +1,9 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { newItem } from '@/core/artwork/item';
-import { newOneSetup, type OneSetup } from '@/core/job/job';
+import type { Job, OneSetup } from '@/core/job/job';
+import { newJob, oneSetup, withSetup } from '@/core/job/setup';
+import { withCopy, withMoved, withNewSetup, withoutSetup } from '@/core/job/setups';
 import { createJob } from './jobs';
 import { useOpenJob } from './openJob';
 import { applied, deltaOf } from './steps';
@@ -22,15 +24,35 @@ const change: fc.Arbitrary<Change> = fc.oneof(
   fc.constant<Change>((j) => void j.clamps.push({ x0: 0, y0: 0, x1: 5, y1: 5, height: 3 } as never)),
 );
 
+/** A change of what is seen as one of the whole job. */
+const seen = (c: Change) => (job: Job): Job => {
+  const next = structuredClone(oneSetup(job));
+  c(next);
+  return withSetup(job, next);
+};
+let made = 0;
+const freshId = () => `f${++made}`;
+/** Set-ups put in, copied, moved, taken out; an item laid from the first to the last. */
+const ofSetups = fc.constantFrom<(job: Job) => Job>(
+  (job) => withNewSetup(job, job.setups[0].id, 'y', freshId).job,
+  (job) => withCopy(job, job.setups[job.setups.length - 1].id, freshId).job,
+  (job) => withMoved(job, job.setups[job.setups.length - 1].id, -1),
+  (job) => withoutSetup(job, job.setups[0].id),
+  (job) => {
+    const [item, ...rest] = job.setups[0].items;
+    const last = job.setups[job.setups.length - 1];
+    if (!item || job.setups.length === 1) return job;
+    return { ...job, setups: job.setups.map((s) => (s === job.setups[0] ? { ...s, items: rest } : s === last ? { ...s, items: [...s.items, item] } : s)) };
+  },
+);
+
 describe('steps of a history', () => {
   it('lead from any version to any other, both ways', () => {
     fc.assert(
-      fc.property(fc.array(change, { maxLength: 12 }), fc.nat(12), (changes, k) => {
-        const versions = [newOneSetup('Lock 7')];
+      fc.property(fc.array(fc.oneof(change.map(seen), ofSetups), { maxLength: 12 }), fc.nat(12), (changes, k) => {
+        const versions: Job[] = [newJob('Lock 7')];
         for (const c of changes) {
-          const next = structuredClone(versions[versions.length - 1]);
-          c(next);
-          versions.push(next);
+          versions.push(c(versions[versions.length - 1]));
         }
         const [a, b] = [versions[Math.min(k, versions.length - 1)], versions[versions.length - 1]];
         expect(applied(a, deltaOf(a, b))).toEqual(b);

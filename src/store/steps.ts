@@ -1,30 +1,43 @@
-import type { OneSetup } from '@/core/job/job';
+import type { Item } from '@/core/artwork/item';
+import type { Job, OneSetup, Setup } from '@/core/job/job';
+import { oneSetup, withSetup } from '@/core/job/setup';
+import { itemsOfAll } from './keep';
 import { db } from './db';
 
 /** One change of a job, as it is undone and redone. */
 export interface Step {
   name: string;
   /** The whole job before and after: versions share everything that did not change. */
-  before: OneSetup;
-  after: OneSetup;
+  before: Job;
+  after: Job;
   /** Steps with the same key that follow each other quickly are one step: dragging, typing. */
   merge: string | null;
   at: number;
 }
 
-/** What leads from one version of a job to another: fields that differ, items that differ or are new, and the order of all. */
-export interface Delta {
-  readonly set: Partial<OneSetup>;
-  readonly items: OneSetup['items'];
+/** What leads from one version of a list of items to another: items that differ or are new, and the order of all. */
+interface ItemsDelta {
+  readonly items: readonly Item[];
   readonly order: readonly string[] | null;
+}
+
+/** What leads from one version of a job to another: fields that differ, set-ups in their order, and what differs of each. */
+export interface Delta {
+  readonly set: Partial<Omit<Job, 'setups'>>;
+  readonly setups: readonly ({ readonly id: string; readonly set: Partial<Omit<Setup, 'items'>> } & ItemsDelta)[];
+}
+/** The same, as it was kept when a job was one set-up. */
+interface OldDelta extends ItemsDelta {
+  readonly set: Partial<OneSetup>;
+  readonly setups?: undefined;
 }
 
 export interface StepRow {
   key: string;
   jobId: string;
   name: string;
-  back: Delta;
-  forth: Delta;
+  back: Delta | OldDelta;
+  forth: Delta | OldDelta;
 }
 
 /** Which steps lie before and behind the version that was saved as `revision`. */
@@ -51,20 +64,50 @@ function sizeOf(value: unknown, most: number): number {
   return size;
 }
 
-export function deltaOf(from: OneSetup, to: OneSetup): Delta {
-  const set: Record<string, unknown> = {};
-  for (const key of Object.keys({ ...from, ...to }) as (keyof OneSetup)[]) if (key !== 'items' && from[key] !== to[key]) set[key] = to[key];
-  const old = new Map(from.items.map((i) => [i.id, i]));
-  const same = from.items.length === to.items.length && from.items.every((i, k) => i.id === to.items[k].id);
-  return { set: set as Partial<OneSetup>, items: to.items.filter((i) => old.get(i.id) !== i), order: same ? null : to.items.map((i) => i.id) };
+/** Fields that differ, but for one; what is not there any more is undefined. */
+function differing<T extends object>(from: Partial<T>, to: T, but: keyof T): Partial<T> {
+  const set: Partial<T> = {};
+  for (const key of Object.keys({ ...from, ...to }) as (keyof T)[]) if (key !== but && from[key] !== to[key]) set[key] = to[key];
+  return set;
 }
 
-export function applied(job: OneSetup, d: Delta): OneSetup {
-  const next = { ...job, ...d.set };
-  if (!d.items.length && !d.order) return next;
-  const now = new Map([...job.items, ...d.items].map((i) => [i.id, i]));
-  return { ...next, items: (d.order ?? job.items.map((i) => i.id)).map((id) => now.get(id)!) };
+function itemsDelta(from: readonly Item[], to: readonly Item[], elsewhere: ReadonlyMap<string, Item>): ItemsDelta {
+  const same = from === to || (from.length === to.length && from.every((i, k) => i.id === to[k].id));
+  return { items: from === to ? [] : to.filter((i) => elsewhere.get(i.id) !== i), order: same ? null : to.map((i) => i.id) };
 }
+
+export function deltaOf(from: Job, to: Job): Delta {
+  let old: Map<string, Item> | null = null;
+  const setups = to.setups.map((s) => {
+    const was = from.setups.find((q) => q.id === s.id);
+    if (was === s) return { id: s.id, set: {}, items: [], order: null };
+    // Items may come from another set-up.
+    old ??= new Map(itemsOfAll(from).map((i) => [i.id, i]));
+    return { id: s.id, set: differing<Setup>(was ?? {}, s, 'items'), ...itemsDelta(was?.items ?? [], s.items, old) };
+  });
+  return { set: differing<Job>(from, to, 'setups'), setups };
+}
+
+export function applied(job: Job, d: Delta): Job {
+  const moved = d.setups.some((s) => s.items.length || s.order);
+  const items = new Map(moved ? [...itemsOfAll(job), ...d.setups.flatMap((s) => s.items)].map((i) => [i.id, i]) : []);
+  const setups = d.setups.map(({ id, set, items: changed, order }) => {
+    const was = job.setups.find((q) => q.id === id);
+    const own = was?.items ?? [];
+    if (was && !Object.keys(set).length && !changed.length && !order) return was;
+    return { ...was, ...set, items: changed.length || order ? (order ?? own.map((i) => i.id)).map((k) => items.get(k)!) : own } as Setup;
+  });
+  const same = setups.length === job.setups.length && setups.every((s, n) => s === job.setups[n]);
+  return { ...job, ...d.set, setups: same ? job.setups : setups };
+}
+
+/** A step that was kept when a job was one set-up. */
+function appliedOld(job: Job, d: OldDelta): Job {
+  const one = oneSetup(job);
+  const now = new Map([...one.items, ...d.items].map((i) => [i.id, i]));
+  return withSetup(job, { ...one, ...d.set, setup: one.setup, items: (d.order ?? one.items.map((i) => i.id)).map((id) => now.get(id)!) });
+}
+const stepped = (job: Job, d: Delta | OldDelta): Job => (d.setups ? applied(job, d) : appliedOld(job, d));
 
 /** Keys of steps that have a row, or will have one, and how much room each takes. */
 const rows = new WeakMap<Step, { key: string; size: number }>();
@@ -114,11 +157,11 @@ export async function letHistoriesGo(): Promise<void> {
 }
 
 /** The history that goes with a revision of a job; null where another window has saved since. */
-export async function openSteps(jobId: string, revision: number, job: OneSetup): Promise<{ past: Step[]; future: Step[] } | null> {
+export async function openSteps(jobId: string, revision: number, job: Job): Promise<{ past: Step[]; future: Step[] } | null> {
   const head = await db().histories.get(jobId);
   if (!head || head.revision !== revision) return null;
   const byKey = new Map((await db().steps.where('jobId').equals(jobId).toArray()).map((r) => [r.key, r]));
-  const step = (row: StepRow, before: OneSetup, after: OneSetup): Step => {
+  const step = (row: StepRow, before: Job, after: Job): Step => {
     const s: Step = { name: row.name, before, after, merge: null, at: 0 };
     rows.set(s, { key: row.key, size: sizeOf([row.back, row.forth], LARGEST) });
     return s;
@@ -128,7 +171,7 @@ export async function openSteps(jobId: string, revision: number, job: OneSetup):
   for (const key of [...head.past].reverse()) {
     const row = byKey.get(key);
     if (!row) break;
-    const before = applied(now, row.back);
+    const before = stepped(now, row.back);
     past.unshift(step(row, before, now));
     now = before;
   }
@@ -137,7 +180,7 @@ export async function openSteps(jobId: string, revision: number, job: OneSetup):
   for (const key of head.future) {
     const row = byKey.get(key);
     if (!row) break;
-    const after = applied(now, row.forth);
+    const after = stepped(now, row.forth);
     future.push(step(row, now, after));
     now = after;
   }

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { newItem, type Item } from '@/core/artwork/item';
-import type { OneSetup } from '@/core/job/job';
+import { FIRST_SETUP, type OneSetup } from '@/core/job/job';
+import { oneSetup } from '@/core/job/setup';
 import { storageOver } from './local';
 
 Object.assign(globalThis, { localStorage: storageOver(new Map()) });
@@ -67,7 +68,7 @@ describe('a job that is open in two windows', () => {
     await b.open.getState().flush();
     expect([xOf(b, 'p'), xOf(b, 'q'), b.open.getState().save]).toEqual([7, 9, 'saved']);
     const there = (await a.jobs.readRow(id))!;
-    expect(there.job.items.map((i) => i.x)).toEqual([7, 9]);
+    expect(oneSetup(there.job).items.map((i) => i.x)).toEqual([7, 9]);
     await a.open.getState().catchUp();
     expect([xOf(a, 'p'), xOf(a, 'q')]).toEqual([7, 9]);
   });
@@ -80,11 +81,11 @@ describe('a job that is open in two windows', () => {
     await a.open.getState().flush();
     await b.open.getState().flush();
     expect(b.open.getState().save).toBe('changed');
-    expect(b.open.getState().other!.clashes).toMatchObject([{ path: ['items', 'p', 'x'], mine: 9, theirs: 7 }]);
+    expect(b.open.getState().other!.clashes).toMatchObject([{ path: ['setups', FIRST_SETUP, 'items', 'p', 'x'], mine: 9, theirs: 7 }]);
     // Nothing of this window is lost, and nothing of the other is overwritten, until it is said whose counts.
     expect(xOf(b, 'p')).toBe(9);
-    expect((await a.jobs.readRow(id))!.job.items[0].x).toBe(7);
-    b.open.getState().bringTogether(new Map([['items/p/x', 'theirs']]));
+    expect(oneSetup((await a.jobs.readRow(id))!.job).items[0].x).toBe(7);
+    b.open.getState().bringTogether(new Map([[`setups/${FIRST_SETUP}/items/p/x`, 'theirs']]));
     await b.open.getState().flush();
     expect([xOf(b, 'p'), xOf(b, 'q'), ids(b).length, b.open.getState().save]).toEqual([7, 3, 3, 'saved']);
     b.open.getState().undo();
@@ -98,7 +99,7 @@ describe('a job that is open in two windows', () => {
     expect(await b.open.getState().close()).toBe('copy');
     const rows = await a.jobs.listJobs();
     const copy = rows.find((r) => r.name === 'Lock 7 (my version)')!;
-    expect((await a.jobs.readRow(copy.id))!.job.items[0].x).toBe(9);
+    expect(oneSetup((await a.jobs.readRow(copy.id))!.job).items[0].x).toBe(9);
 
     await b.open.getState().load(copy.id);
     b.open.getState().edit('Add s', add('s'));
@@ -107,7 +108,7 @@ describe('a job that is open in two windows', () => {
     expect(b.open.getState().save).toBe('gone');
     await b.open.getState().putBack();
     expect(b.open.getState().save).toBe('saved');
-    expect((await a.jobs.readRow(copy.id))!.job.items).toHaveLength(3);
+    expect(oneSetup((await a.jobs.readRow(copy.id))!.job).items).toHaveLength(3);
     void id;
   });
   it('keeps what cannot be saved in its window, with its history, until it can', async () => {
@@ -117,12 +118,12 @@ describe('a job that is open in two windows', () => {
     const full = jest.spyOn(a.db().jobs, 'update').mockRejectedValue(Object.assign(new Error('full'), { name: 'QuotaExceededError' }));
     expect(await close()).toBe('held');
     expect(a.open.getState()).toMatchObject({ job: null, held: { [id]: 'Lock 7' } });
-    expect(a.open.getState().heldJob(id)!.items[0].x).toBe(7);
+    expect(oneSetup(a.open.getState().heldJob(id)!).items[0].x).toBe(7);
     full.mockRestore();
     expect(await load(id)).toBe(true);
     expect([xOf(a, 'p'), Object.keys(a.open.getState().held)]).toEqual([7, []]);
     await a.open.getState().flush();
-    expect((await a.jobs.readRow(id))!.job.items[0].x).toBe(7);
+    expect(oneSetup((await a.jobs.readRow(id))!.job).items[0].x).toBe(7);
     a.open.getState().undo();
     expect(xOf(a, 'p')).toBe(0);
     await a.open.getState().close();

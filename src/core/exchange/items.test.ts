@@ -1,6 +1,7 @@
 import { placeItem } from '../artwork/item';
 import { boundsOfPaths } from '../geometry/path';
-import { oneSetupSchema, newOneSetup } from '../job/job';
+import { jobSchema, newOneSetup } from '../job/job';
+import { jobOf } from '../job/setup';
 import { testArt } from '../testing/fonts';
 import type { Drawn, DrawnText } from './drawn';
 import { itemsOf } from './items';
@@ -36,7 +37,7 @@ describe('what a file drew, as artwork', () => {
   it('makes a job that is valid', () => {
     const job = newOneSetup('plate');
     const got = itemsOf(readSvg(source, 'plate.svg'), 'plate', here(job.layers));
-    const r = oneSetupSchema.safeParse({ ...job, layers: [...job.layers, ...got.layers], groups: got.groups, items: got.items });
+    const r = jobSchema.safeParse(jobOf({ ...job, layers: [...job.layers, ...got.layers], groups: got.groups, items: got.items }));
     expect(r.success).toBe(true);
   });
 

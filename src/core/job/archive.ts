@@ -1,5 +1,5 @@
 import { strFromU8, strToU8, zipSync } from 'fflate';
-import type { OneSetup } from './job';
+import type { Job } from './job';
 import { JobError, readJob } from './migrate';
 import { isZip, openZip, type ZipLimits } from './zip';
 
@@ -12,14 +12,14 @@ const LARGEST_TEXT = 64 * MB;
 const limits: ZipLimits = { packed: 256 * MB, opened: 512 * MB, files: 2000, each: [{ ending: 'job.json', most: LARGEST_TEXT }] };
 
 /** A job and its assets as the bytes of a .mirvak file (a zip). */
-export function packJob(job: OneSetup, assets: Assets = {}): Uint8Array {
+export function packJob(job: Job, assets: Assets = {}): Uint8Array {
   const files: Record<string, Uint8Array> = { 'job.json': strToU8(JSON.stringify(job, null, 1)) };
   for (const [path, bytes] of Object.entries(assets)) files[`assets/${path}`] = bytes;
   return zipSync(files, { level: 6 });
 }
 
 /** The bytes of a .mirvak file, or of a plain job.json, to a job. Throws JobError. */
-export function unpackJob(bytes: Uint8Array): { job: OneSetup; assets: Assets } {
+export function unpackJob(bytes: Uint8Array): { job: Job; assets: Assets } {
   if (isZip(bytes)) {
     const files = openZip(bytes, limits);
     if (!files['job.json']) throw new JobError('The archive holds no job.json; it is not a Mirvak job.');

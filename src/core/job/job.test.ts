@@ -1,14 +1,16 @@
 import { zipSync, strToU8 } from 'fflate';
 import { packJob, unpackJob } from './archive';
 import { openZip, type ZipLimits } from './zip';
-import { demoJobs } from './demo';
-import { blankInUnit, datumOf, oneSetupSchema, newOneSetup } from './job';
+import { demoJobs, demoSetups } from './demo';
+import { blankInUnit, datumOf, jobSchema, newOneSetup } from './job';
+import { jobOf, newJob, oneSetup } from './setup';
+import { oldJob } from '../testing/old';
 import { JobError, readJob } from './migrate';
 
 describe('jobs', () => {
   it.each(Object.entries(demoJobs))('%s is valid and survives its file', (_name, make) => {
     const job = make();
-    expect(oneSetupSchema.safeParse(job).success).toBe(true);
+    expect(jobSchema.safeParse(job).success).toBe(true);
     const back = unpackJob(packJob(job, { 'fonts/own.ttf': strToU8('bytes') }));
     expect(back.job).toEqual(job);
     expect(new TextDecoder().decode(back.assets['fonts/own.ttf'])).toBe('bytes');
@@ -17,7 +19,7 @@ describe('jobs', () => {
 
   it('begin round in their unit, and become so when it changes before anything is drawn', () => {
     const inch = newOneSetup('Sign', 'in');
-    expect(oneSetupSchema.safeParse(inch).success).toBe(true);
+    expect(jobSchema.safeParse(jobOf(inch)).success).toBe(true);
     const { width, height, thickness, safeHeight, clearance, approach } = inch.blank;
     expect([width, height, thickness, safeHeight, clearance, approach].map((v) => +(v / 25.4).toFixed(6))).toEqual([12, 8, 0.75, 0.375, 0.08, 0.02]);
     const mm = newOneSetup('Sign');
@@ -25,24 +27,24 @@ describe('jobs', () => {
     expect(blankInUnit(inch, 'mm')).toEqual(mm.blank);
     // What was entered stays, and so does the piece that something lies on.
     expect(blankInUnit({ ...mm, blank: { ...mm.blank, width: 250, clearance: 3 } }, 'in')).toMatchObject({ width: 250, clearance: 3, height: 203.2 });
-    const board = demoJobs['lock-cottage-board']();
+    const board = demoSetups['lock-cottage-board']();
     expect(blankInUnit(board, 'in')).toMatchObject({ width: board.blank.width, height: board.blank.height, thickness: board.blank.thickness });
   });
 
   it('of the first version are brought up to date, and the data they came from is left alone', () => {
-    const old = JSON.parse(JSON.stringify({ ...newOneSetup('old'), version: 1 }));
+    const old = oldJob(newOneSetup('old'), 1) as { blank: { intoBed?: number }; version: number };
     delete old.blank.intoBed;
-    expect(readJob(old).blank.intoBed).toBe(0);
+    expect(oneSetup(readJob(old)).blank.intoBed).toBe(0);
     expect(old.version).toBe(1);
   });
 
   it.each([
     [{}, /not a Mirvak job/],
-    [{ ...newOneSetup('x'), version: 99 }, /version 99/],
-    [{ ...newOneSetup('x'), version: 'two' }, /does not say its version/],
-    [{ ...newOneSetup('x'), blank: { ...newOneSetup('x').blank, width: -1 } }, /blank\.width/],
-    [{ ...newOneSetup('x'), items: [{ id: 'a', name: 'a', kind: 'cube', visible: true, x: 0, y: 0, angle: 0, mirror: false, layer: 'layer-1', group: null, values: {} }] }, /no kind of item called "cube"/],
-    [{ ...newOneSetup('x'), cuts: [{ id: 'a', name: 'a', kind: 'area', enabled: true, items: [], values: { depth: 'deep' }, overrides: {} }] }, /cuts\.0\.values/],
+    [oldJob(newOneSetup('x'), 99), /version 99/],
+    [oldJob(newOneSetup('x'), 'two'), /does not say its version/],
+    [oldJob({ ...newOneSetup('x'), blank: { ...newOneSetup('x').blank, width: -1 } }), /blanks\.0\.width/],
+    [oldJob({ ...newOneSetup('x'), items: [{ id: 'a', name: 'a', kind: 'cube', visible: true, x: 0, y: 0, angle: 0, mirror: false, layer: 'layer-1', group: null, values: {} }] }), /no kind of item called "cube"/],
+    [oldJob({ ...newOneSetup('x'), cuts: [{ id: 'a', name: 'a', kind: 'area', enabled: true, items: [], values: { depth: 'deep' }, overrides: {} }] }), /cuts\.0\.values/],
   ])('that are wrong are refused with the place: %#', (data, why) => {
     expect(() => readJob(data)).toThrow(JobError);
     expect(() => readJob(data)).toThrow(why);
@@ -64,7 +66,7 @@ describe('jobs', () => {
 
 describe('archives', () => {
   it('are refused by what they say of themselves before anything is opened out, and hold no more than they say', () => {
-    const good = packJob(newOneSetup('x'));
+    const good = packJob(newJob('x'));
     const limits: ZipLimits = { packed: 1e6, opened: 1e6, files: 3, each: [{ ending: 'job.json', most: 2000 }] };
     expect(() => openZip(good, { ...limits, packed: 100 })).toThrow(/larger than 0 MB/);
     expect(() => openZip(good, { ...limits, opened: 100 })).toThrow(/unpacks to more than/);

@@ -10,15 +10,43 @@ import { roundInches } from '../units/round';
 import { valuesAreSound } from '../units/issues';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 7;
+export const JOB_VERSION = 8;
 
 /** So many of each thing a job holds at most: far more than one works with, few enough that none stops the application. */
-export const mostOf = { clamps: 200, fonts: 200, pictures: 1000, guides: 200, layers: 2000, groups: 100_000, items: 250_000, cutters: 1000, cuts: 1000 } as const;
-const called: Readonly<Record<keyof typeof mostOf, string>> = { clamps: 'clamps', fonts: 'fonts', pictures: 'pictures', guides: 'guides', layers: 'layers', groups: 'groups', items: 'things drawn', cutters: 'cutters', cuts: 'cuts' };
+export const mostOf = { blanks: 50, setups: 50, clamps: 200, fonts: 200, pictures: 1000, guides: 200, layers: 2000, groups: 100_000, items: 250_000, cutters: 1000, cuts: 1000 } as const;
+type Counted = keyof typeof mostOf;
+const called: Readonly<Record<Counted, string>> = {
+  blanks: 'blanks',
+  setups: 'set-ups',
+  clamps: 'clamps',
+  fonts: 'fonts',
+  pictures: 'pictures',
+  guides: 'guides',
+  layers: 'layers',
+  groups: 'groups',
+  items: 'things drawn',
+  cutters: 'cutters',
+  cuts: 'cuts',
+};
 
-/** What is said of a change that makes a job hold more than it can; null where it does not. */
-export function tooMany(before: Pick<OneSetup, keyof typeof mostOf>, after: Pick<OneSetup, keyof typeof mostOf>): string | null {
-  for (const k of Object.keys(mostOf) as (keyof typeof mostOf)[]) if (after[k].length > mostOf[k] && after[k].length > before[k].length) return `A job holds at most ${mostOf[k]} ${called[k]}; this would make ${after[k].length}. Nothing was changed.`;
+/** What is said of a change that makes a job, or one set-up of it, hold more than it can; null where it does not. */
+export function tooMany(before: Job, after: Job): string | null {
+  const over = (what: Counted, now: { readonly length: number }, was: { readonly length: number } | undefined) =>
+    now.length > mostOf[what] && now.length > (was?.length ?? 0)
+      ? `A job holds at most ${mostOf[what]} ${called[what]}; this would make ${now.length}. Nothing was changed.`
+      : null;
+  for (const k of ['blanks', 'setups', 'fonts', 'pictures', 'cutters'] as const) {
+    const words = over(k, after[k], before[k]);
+    if (words) return words;
+  }
+  for (const s of after.setups) {
+    const was = before.setups.find((q) => q.id === s.id);
+    if (was === s) continue;
+    for (const k of ['clamps', 'guides', 'layers', 'groups', 'items', 'cuts'] as const) {
+      const words = over(k, s[k], was?.[k]);
+      if (words) return words;
+    }
+  }
   return null;
 }
 
@@ -30,11 +58,15 @@ export type DatumPlace = (typeof datumPlaces)[number];
 const mm = z.number().min(-1e6).max(1e6);
 const size = z.number().positive().max(1e5);
 
-export const blankSchema = z.object({
+/** A piece of material, wherever it lies. */
+const pieceFields = {
   width: size,
   height: size,
   thickness: z.number().positive().max(1000),
   material: z.enum(materialIds),
+};
+/** How a piece lies on the machine. */
+const placingFields = {
   datum: z.enum(datumPlaces),
   zZero: z.enum(['top', 'bed']),
   /** Heights above the top face. */
@@ -48,7 +80,12 @@ export const blankSchema = z.object({
   parkAtChange: z.boolean().default(false),
   /** How far below the underside a cut may go (a spoil board), mm. */
   intoBed: z.number().min(0).max(50),
-});
+};
+export const pieceKeys = Object.keys(pieceFields) as readonly (keyof typeof pieceFields)[];
+export const placingKeys = Object.keys(placingFields) as readonly (keyof typeof placingFields)[];
+
+/** A blank as it lies on the machine: the piece, and how it lies there. */
+export const blankSchema = z.object({ ...pieceFields, ...placingFields });
 export type Blank = z.infer<typeof blankSchema>;
 
 export const cutSchema = z
@@ -91,25 +128,73 @@ export type OwnFont = z.infer<typeof ownFontSchema>;
 export const pictureFileSchema = z.object({ id: z.string().regex(/^pic-[a-z0-9]+$/), name: z.string().min(1).max(200), file: z.string().regex(/^pictures\/[\w.-]+$/) });
 export type PictureFile = z.infer<typeof pictureFileSchema>;
 
-export const oneSetupSchema = z
+/** A blank of the job: a piece of material that one set-up, or several after each other, lay on the machine. */
+export const pieceSchema = z.object({ id: z.string().min(1), name: z.string().min(1).max(200), ...pieceFields });
+export type Piece = z.infer<typeof pieceSchema>;
+
+/** About which axis a blank is turned over between two set-ups: about X its far edge comes to the front, about Y its right edge to the left. */
+export const turns = ['none', 'x', 'y'] as const;
+export type TurnedOver = (typeof turns)[number];
+
+/** A blank on the machine, with what is drawn on its upper face and cut there. */
+export const setupSchema = z.object({
+  id: z.string().min(1),
+  name: z.string().min(1).max(200),
+  /** The blank's id. */
+  blank: z.string().min(1),
+  /** The set-up whose result this one starts from, and how the blank is turned over in between; null for an uncut blank. */
+  after: z.object({ setup: z.string().min(1), turned: z.enum(turns) }).nullable(),
+  ...placingFields,
+  clamps: z.array(clampSchema).max(mostOf.clamps),
+  /** Lines across the table that artwork is brought to. */
+  guides: z.array(z.object({ axis: z.enum(['x', 'y']), at: mm })).max(mostOf.guides),
+  layers: z.array(layerSchema).min(1).max(mostOf.layers),
+  groups: z.array(groupSchema).max(mostOf.groups),
+  items: z.array(itemSchema).max(mostOf.items),
+  cuts: z.array(cutSchema).max(mostOf.cuts),
+});
+export type Setup = z.infer<typeof setupSchema>;
+
+type Refuse = (path: (string | number)[], message: string) => void;
+
+/** What must hold between the things of one set-up. */
+function checkSetup(s: Setup, refuse: Refuse): void {
+  twice('layers', s.layers, (m) => refuse(['layers'], m));
+  twice('groups', s.groups, (m) => refuse(['groups'], m));
+  const layers = new Set(s.layers.map((l) => l.id));
+  const parents = new Map(s.groups.map((g) => [g.id, g.parent]));
+  for (const i of s.items) {
+    if (!layers.has(i.layer)) refuse(['items'], `"${i.name}" lies on a layer that is not there.`);
+    if (i.group !== null && !parents.has(i.group)) refuse(['items'], `"${i.name}" belongs to a group that is not there.`);
+  }
+  for (const g of s.groups) {
+    let up: string | null | undefined = g.parent;
+    for (let n = 0; up !== null; n++, up = parents.get(up)) if (up === undefined || n > s.groups.length) return refuse(['groups'], `The group "${g.name}" has no proper parent.`);
+  }
+}
+
+function twice(what: string, list: readonly { readonly id: string }[], refuse: (message: string) => void): void {
+  const seen = new Set<string>();
+  for (const { id } of list) {
+    if (seen.has(id)) refuse(`Two ${what} have the id "${id}".`);
+    seen.add(id);
+  }
+}
+
+export const jobSchema = z
   .object({
     format: z.literal('mirvak-job'),
     version: z.literal(JOB_VERSION),
     name: z.string().min(1).max(200),
     notes: z.string().max(100_000),
     unit: z.enum(['mm', 'in']),
-    blank: blankSchema,
-    clamps: z.array(clampSchema).max(mostOf.clamps),
     fonts: z.array(ownFontSchema).max(mostOf.fonts),
     pictures: z.array(pictureFileSchema).max(mostOf.pictures),
-    /** Lines across the table that artwork is brought to. */
-    guides: z.array(z.object({ axis: z.enum(['x', 'y']), at: mm })).max(mostOf.guides),
-    layers: z.array(layerSchema).min(1).max(mostOf.layers),
-    groups: z.array(groupSchema).max(mostOf.groups),
-    items: z.array(itemSchema).max(mostOf.items),
+    blanks: z.array(pieceSchema).min(1).max(mostOf.blanks),
+    /** In the order in which they are run. */
+    setups: z.array(setupSchema).min(1).max(mostOf.setups),
     /** The job's own copies of the cutters it uses, so that a file says everything. */
     cutters: z.array(cutterSchema).max(mostOf.cutters),
-    cuts: z.array(cutSchema).max(mostOf.cuts),
     run: z.object({
       dialect: z.string(),
       /** Dialects of the maker's own that the job may be written in. */
@@ -121,35 +206,50 @@ export const oneSetupSchema = z
     }),
   })
   .superRefine((job, ctx) => {
-    const double = (what: string, ids: string[], path: string) => {
-      const seen = new Set<string>();
-      for (const id of ids) {
-        if (seen.has(id)) ctx.addIssue({ code: 'custom', path: [path], message: `Two ${what} have the id "${id}".` });
-        seen.add(id);
-      }
-    };
-    double('items', job.items.map((i) => i.id), 'items');
-    double('layers', job.layers.map((i) => i.id), 'layers');
-    double('groups', job.groups.map((i) => i.id), 'groups');
-    const layers = new Set(job.layers.map((l) => l.id));
-    const parents = new Map(job.groups.map((g) => [g.id, g.parent]));
-    for (const i of job.items) {
-      if (!layers.has(i.layer)) ctx.addIssue({ code: 'custom', path: ['items'], message: `"${i.name}" lies on a layer that is not there.` });
-      if (i.group !== null && !parents.has(i.group)) ctx.addIssue({ code: 'custom', path: ['items'], message: `"${i.name}" belongs to a group that is not there.` });
-    }
-    for (const g of job.groups) {
-      let up: string | null | undefined = g.parent;
-      for (let n = 0; up !== null; n++, up = parents.get(up)) if (up === undefined || n > job.groups.length) return ctx.addIssue({ code: 'custom', path: ['groups'], message: `The group "${g.name}" has no proper parent.` });
-    }
+    const refuse: Refuse = (path, message) => ctx.addIssue({ code: 'custom', path, message });
+    const all = <K extends 'items' | 'cuts'>(k: K) => job.setups.flatMap((s) => s[k] as readonly { readonly id: string }[]);
+    twice('blanks', job.blanks, (m) => refuse(['blanks'], m));
+    twice('set-ups', job.setups, (m) => refuse(['setups'], m));
+    // Ids of items and cuts are the job's: a database keeps items by them.
+    twice('items', all('items'), (m) => refuse(['setups'], m));
+    twice('cuts', all('cuts'), (m) => refuse(['setups'], m));
+    twice('cutters', job.cutters, (m) => refuse(['cutters'], m));
+    job.setups.forEach((s, n) => {
+      const at: Refuse = (path, message) => refuse(['setups', n, ...path], message);
+      checkSetup(s, at);
+      if (!job.blanks.some((b) => b.id === s.blank)) at(['blank'], `"${s.name}" lies on a blank that is not there.`);
+      const source = s.after && job.setups.slice(0, n).find((q) => q.id === s.after!.setup);
+      if (s.after && !source) at(['after'], `"${s.name}" starts from a set-up that does not come before it.`);
+      if (source && source.blank !== s.blank) at(['after'], `"${s.name}" starts from a set-up of another blank.`);
+    });
     try {
       dialectOf(job.run.dialect, job.run.dialects);
     } catch (e) {
-      ctx.addIssue({ code: 'custom', path: ['run', 'dialect'], message: (e as Error).message });
+      refuse(['run', 'dialect'], (e as Error).message);
     }
-    double('cuts', job.cuts.map((i) => i.id), 'cuts');
-    double('cutters', job.cutters.map((i) => i.id), 'cutters');
   });
-export type OneSetup = z.infer<typeof oneSetupSchema>;
+export type Job = z.infer<typeof jobSchema>;
+
+/** What of a job bears on all its set-ups. */
+export const sharedKeys = ['name', 'notes', 'unit', 'fonts', 'pictures', 'cutters', 'run'] as const;
+/** What of a set-up stands in it as it is. */
+export const ownKeys = ['clamps', 'guides', 'layers', 'groups', 'items', 'cuts'] as const;
+
+/** One set-up with all of its job that bears on it: what planners, sheets and the table work on. See ./setup.ts. */
+export type OneSetup = Pick<Job, (typeof sharedKeys)[number]> &
+  Pick<Setup, (typeof ownKeys)[number]> & {
+    /** The blank as it lies in this set-up. */
+    blank: Blank;
+    readonly setup: {
+      readonly id: string;
+      readonly name: string;
+      /** Its place in the order of running, from 1. */
+      readonly number: number;
+      readonly after: Setup['after'];
+      /** Whether the job has no other. */
+      readonly only: boolean;
+    };
+  };
 
 /** Lengths of a blank that a unit makes round. */
 const BLANK_LENGTHS = ['width', 'height', 'thickness', 'safeHeight', 'clearance', 'approach', 'intoBed'] as const;
@@ -171,11 +271,17 @@ export function blankInUnit(job: Pick<OneSetup, 'blank' | 'items' | 'cuts' | 'un
   return { ...job.blank, ...Object.fromEntries(BLANK_LENGTHS.filter((k) => Math.abs(job.blank[k] - was[k]) < 1e-9 && (bare || !sizes.includes(k))).map((k) => [k, will[k]])) };
 }
 
-/** A new, empty job. */
+/** A layer as a new set-up begins with. */
+export const firstLayer = (): Layer => ({ id: FIRST_LAYER, name: 'Layer 1', colour: '#1e2a2f', visible: true, locked: false });
+
+/** Names of what a new job begins with. */
+export const FIRST_SETUP = 'setup-1';
+export const FIRST_BLANK = 'blank-1';
+
+/** The one set-up of a new, empty job. */
 export function newOneSetup(name: string, unit: Unit = 'mm'): OneSetup {
   return {
-    format: 'mirvak-job',
-    version: JOB_VERSION,
+    setup: { id: FIRST_SETUP, name: 'Set-up 1', number: 1, after: null, only: true },
     name,
     notes: '',
     unit,
@@ -184,7 +290,7 @@ export function newOneSetup(name: string, unit: Unit = 'mm'): OneSetup {
     fonts: [],
     pictures: [],
     guides: [],
-    layers: [{ id: FIRST_LAYER, name: 'Layer 1', colour: '#1e2a2f', visible: true, locked: false }],
+    layers: [firstLayer()],
     groups: [],
     items: [],
     cutters: [],

@@ -3,13 +3,17 @@ import { dialectOf, dialects } from '../program/dialect';
 import { kindOf } from '../cuts/registry';
 import { planCut } from '../pipeline/planning';
 import { testArt } from '../testing/fonts';
-import { demoJobs } from './demo';
+import { demoSetups } from './demo';
+import { jobOf, oneSetup } from './setup';
+import { oldJob } from '../testing/old';
 import { JOB_VERSION, type OneSetup } from './job';
 import { JobError, readJob } from './migrate';
 
 type Plain = Record<string, unknown>;
-const plain = (job: OneSetup) => JSON.parse(JSON.stringify(job)) as Plain & { cuts: { kind: string; values: Plain; overrides: Record<string, Plain> }[]; run: Plain & { machine: Plain }; items: Plain[]; blank: Plain };
-const boards = Object.entries(demoJobs);
+/** A job as version 7 had it: one set-up, whose parts stand in the job itself. */
+const plain = (job: OneSetup) => oldJob(job) as Plain & { cuts: { kind: string; values: Plain; overrides: Record<string, Plain> }[]; run: Plain & { machine: Plain }; items: Plain[]; blank: Plain };
+const boards = Object.entries(demoSetups);
+const LAST_OF_ONE_SETUP = 7;
 
 /** The same job as the version before would have written it. */
 const older: Record<number, (job: ReturnType<typeof plain>) => void> = {
@@ -44,37 +48,38 @@ const older: Record<number, (job: ReturnType<typeof plain>) => void> = {
 };
 
 describe('jobs of older versions', () => {
-  it.each(boards)('%s of the version before is read as it was meant', (_name, make) => {
+  it.each(boards.flatMap(([name, make]) => [7, 6].map((v) => [name, v, make] as const)))('%s of version %i is read as it was meant', (_name, version, make) => {
     const job = make();
     const old = plain(job);
-    older[JOB_VERSION - 1](old);
-    old.version = JOB_VERSION - 1;
-    expect(readJob(old)).toEqual(job);
+    for (let v = LAST_OF_ONE_SETUP - 1; v >= version; v--) older[v](old);
+    old.version = version;
+    expect(readJob(old)).toEqual(jobOf(job));
   });
   it.each([4, 3, 2, 1])('a board of version %i is read, and its cuts can be planned', (version) => {
-    const old = plain(demoJobs['lock-cottage-board']());
+    const old = plain(demoSetups['lock-cottage-board']());
     // What the kinds of that time did not know is left out.
     old.cuts = old.cuts.filter((c) => ['vcarve', 'area', 'profile'].includes(c.kind)).slice(0, 3);
     old.items = old.items.filter((i) => version > 2 || ['rectangle', 'ellipse', 'lettering'].includes(String(i.kind)));
-    for (let v = JOB_VERSION - 1; v >= version; v--) older[v](old);
+    for (let v = LAST_OF_ONE_SETUP - 1; v >= version; v--) older[v](old);
     old.version = version;
     const before = JSON.stringify(old);
-    const job = readJob(old);
+    const whole = readJob(old);
+    const job = oneSetup(whole);
     // The caller's own object is not touched.
     expect(JSON.stringify(old)).toBe(before);
-    expect(job.version).toBe(JOB_VERSION);
+    expect(whole.version).toBe(JOB_VERSION);
     const cut = job.cuts.find((c) => c.kind === 'profile') ?? job.cuts[0];
     const plan = planCut(job, cut, testArt);
     expect(plan.toolpaths.length).toBeGreaterThan(0);
     expect(plan.remarks.filter((r) => r.level === 'problem')).toEqual([]);
   });
   it('keeps the floor of cuts that stopped above the underside, as a skin or a depth', () => {
-    const old = plain(demoJobs['sluice-gear-plate']());
+    const old = plain(demoSetups['sluice-gear-plate']());
     const { thickness } = old.blank as { thickness: number };
     for (const c of old.cuts) if (c.kind === 'profile' || c.kind === 'drilling') c.values.beyond = -0.4;
     older[6](old);
     old.version = 6;
-    const job = readJob(old);
+    const job = oneSetup(readJob(old));
     const floors = job.cuts.filter((c) => c.kind === 'profile' || c.kind === 'drilling').map((c) => kindOf(c.kind).side(c.values, job.blank, () => null).floor);
     expect(floors).toHaveLength(2);
     for (const f of floors) expect(f).toBeCloseTo(thickness - 0.4, 9);
@@ -94,10 +99,10 @@ describe('jobs of older versions', () => {
     expect(() => readJob(data)).toThrow(why);
   });
   it('says where a value is wrong', () => {
-    const bad = plain(demoJobs['ferry-ring']());
+    const bad = plain(demoSetups['ferry-ring']());
     bad.blank.width = -5;
-    expect(() => readJob(bad)).toThrow(/blank\.width/);
-    const cut = plain(demoJobs['ferry-ring']());
+    expect(() => readJob(bad)).toThrow(/blanks\.0\.width/);
+    const cut = plain(demoSetups['ferry-ring']());
     cut.cuts[0].values.startDepth = 'deep';
     expect(() => readJob(cut)).toThrow(/cuts\.0\.values\.startDepth/);
   });
@@ -107,7 +112,7 @@ describe('a dialect of a job that calls itself as a shipped one', () => {
   it('gets a name and id of its own, and the job goes on using it', () => {
     const job = newOneSetup('Lock 7');
     const own = { ...dialects[0], decimals: 3, footer: ['M9'] };
-    const read = readJob({ ...job, run: { ...job.run, dialects: [own] } });
+    const read = readJob(jobOf({ ...job, run: { ...job.run, dialects: [own] } }));
     expect(read.run.dialect).toBe('own-metric');
     expect(read.run.dialects).toEqual([{ ...own, id: 'own-metric', name: `${own.name}, of this job` }]);
     expect(dialectOf(read.run.dialect, read.run.dialects).decimals).toBe(3);

@@ -1,7 +1,7 @@
 import { FIRST_LAYER } from '../artwork/item';
 import { dialects } from '../program/dialect';
 import { issueWords } from '../units/issues';
-import { JOB_VERSION, oneSetupSchema, type OneSetup } from './job';
+import { FIRST_BLANK, FIRST_SETUP, JOB_VERSION, jobSchema, ownKeys, pieceKeys, placingKeys, type Job } from './job';
 
 /** Raised when something is no job that can be opened; says what and where. */
 export class JobError extends Error {
@@ -18,8 +18,8 @@ type Plain = Record<string, unknown>;
  * format's first draft) had no allowance for cutting into the bed; version 2 had neither layers nor groups;
  * version 3 had neither fonts of its own nor guides; in version 4 a cut had one cutter for a floor, its steps lay among its
  * values, and machines said nothing of their spindle; in version 5 drills did not wait and diamonds had no spring;
- * version 6 kept no pictures, and
- * a skin was a depth below zero.
+ * version 6 kept no pictures, and a skin was a depth below zero; version 7 had one blank and one set-up, whose parts stood in
+ * the job itself.
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -76,6 +76,13 @@ const steps: Record<number, (job: Plain) => void> = {
       if (cut.kind === 'drilling' && beyond < 0) cut.values = { ...cut.values, beyond: 0, ...(cut.values.through === true && { through: false, depth: thickness + beyond }) };
     }
   },
+  7: (job) => {
+    const blank = job.blank as Plain;
+    const taken = (from: Plain, keys: readonly string[]) => Object.fromEntries(keys.filter((k) => k in from).map((k) => [k, from[k]]));
+    job.blanks = [{ id: FIRST_BLANK, name: 'Blank 1', ...taken(blank, pieceKeys) }];
+    job.setups = [{ id: FIRST_SETUP, name: 'Set-up 1', blank: FIRST_BLANK, after: null, ...taken(blank, placingKeys), ...taken(job, ownKeys) }];
+    for (const k of ['blank', ...ownKeys]) delete job[k];
+  },
 };
 
 /** A dialect of the job's own that has the id of a shipped one gets one of its own: neither takes the other's place. */
@@ -92,7 +99,7 @@ function keepApart(job: Plain): void {
 }
 
 /** Any parsed JSON to a job of the present version. Throws JobError. */
-export function readJob(data: unknown): OneSetup {
+export function readJob(data: unknown): Job {
   if (typeof data !== 'object' || data === null || (data as Plain).format !== 'mirvak-job') throw new JobError('This is not a Mirvak job: its "format" is not "mirvak-job".');
   // Jobs are JSON: a copy by way of text is exact, and the caller's object stays as it was.
   const job = JSON.parse(JSON.stringify(data)) as Plain;
@@ -108,11 +115,17 @@ export function readJob(data: unknown): OneSetup {
     job.version = v + 1;
   }
   keepApart(job);
-  const r = oneSetupSchema.safeParse(job);
+  const r = jobSchema.safeParse(job);
   if (!r.success) {
     const i = r.error.issues[0];
-    const [list, at] = i.path;
-    const thing = typeof at === 'number' && Array.isArray(job[list as string]) ? (job[list as string] as { name?: unknown }[])[at]?.name : undefined;
+    // The last thing with a name on the way to it.
+    let at: unknown = job;
+    let thing: unknown;
+    for (const k of i.path) {
+      at = (at as Plain | undefined)?.[k as string];
+      const { name } = (at ?? {}) as { name?: unknown };
+      if (typeof name === 'string') thing = name;
+    }
     const words = issueWords(i);
     throw new JobError(`The job has a wrong value at ${i.path.join('.') || 'its root'}${typeof thing === 'string' ? ` ("${thing.slice(0, 60)}")` : ''}: ${words}${words.endsWith('.') ? '' : '.'}`);
   }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { newItem } from '../artwork/item';
-import { oneSetupSchema, newOneSetup, type OneSetup } from './job';
+import { jobSchema, newOneSetup, type OneSetup } from './job';
+import { jobOf } from './setup';
 import { liesIn, regroup } from './regroup';
 
 /** a and b in inner, which lies in outer with c; d lies free. */
@@ -54,7 +55,7 @@ describe('moving things in the list', () => {
         for (const s of steps) {
           const on = j.items.find((i) => i.id === s.on)!;
           regroup(j, s.what, s.into ? { group: on.group, layer: on.layer } : { group: on.group, layer: on.layer, below: on.id });
-          expect(oneSetupSchema.safeParse(j).success).toBe(true);
+          expect(jobSchema.safeParse(jobOf(j)).success).toBe(true);
           expect([...order(j)].sort().join('')).toBe('abcde');
           for (const g of j.groups) expect(j.items.some((i) => liesIn(j.groups, i.group, g.id))).toBe(true);
         }

@@ -1,4 +1,4 @@
-import { oneSetupSchema, type OneSetup } from '../job/job';
+import { jobSchema, type Job, type Setup } from '../job/job';
 import { alike, isRecord } from './alike';
 import { withChange, type Known } from './list';
 
@@ -15,7 +15,7 @@ export interface Clash {
 }
 
 export interface Merged {
-  readonly job: OneSetup;
+  readonly job: Job;
   readonly clashes: readonly Clash[];
 }
 
@@ -101,41 +101,69 @@ function mergeLists(
   return order.flatMap((id) => settled.get(id) ?? []);
 }
 
-/** Things that others of the job lie on or belong to come back from whichever version has them. */
-function completed(job: OneSetup, versions: readonly OneSetup[]): OneSetup {
-  const missing = <T extends Known>(list: readonly T[], wanted: readonly (string | null)[], from: (j: OneSetup) => readonly T[]): T[] => {
-    const there = new Set(list.map((v) => v.id));
-    const out: T[] = [];
-    for (const id of wanted) {
-      if (id === null || there.has(id)) continue;
-      there.add(id);
-      const found = versions.flatMap((v) => from(v).find((q) => q.id === id) ?? [])[0];
-      if (found) out.push(found);
-    }
-    return out;
-  };
+/** The things of a list that are wanted and not there, from whichever list has them. */
+function missing<T extends Known>(list: readonly T[], wanted: readonly (string | null)[], others: readonly (readonly T[])[]): T[] {
+  const there = new Set(list.map((v) => v.id));
+  const out: T[] = [];
+  for (const id of wanted) {
+    if (id === null || there.has(id)) continue;
+    there.add(id);
+    const found = others.flatMap((o) => o.find((q) => q.id === id) ?? [])[0];
+    if (found) out.push(found);
+  }
+  return out;
+}
+
+/** Layers and groups that things of a set-up lie on or belong to come back from whichever version has them. */
+function completedSetup(s: Setup, versions: readonly Setup[]): Setup {
   const layers = missing(
-    job.layers,
-    job.items.map((i) => i.layer),
-    (v) => v.layers,
+    s.layers,
+    s.items.map((i) => i.layer),
+    versions.map((v) => v.layers),
   );
-  let groups = job.groups;
+  let groups = s.groups;
   for (;;) {
-    const more = missing(groups, [...job.items.map((i) => i.group), ...groups.map((g) => g.parent)], (v) => v.groups);
+    const more = missing(
+      groups,
+      [...s.items.map((i) => i.group), ...groups.map((g) => g.parent)],
+      versions.map((v) => v.groups),
+    );
     if (!more.length) break;
     groups = [...groups, ...more];
   }
-  const dialects = missing(job.run.dialects, [job.run.dialect], (v) => v.run.dialects);
+  return !layers.length && groups === s.groups ? s : { ...s, layers: [...s.layers, ...layers], groups };
+}
+
+/** The same for a whole job: dialect, cutters, blanks too; a set-up whose source is gone starts from an uncut blank. */
+function completed(job: Job, versions: readonly Job[]): Job {
+  const dialects = missing(
+    job.run.dialects,
+    [job.run.dialect],
+    versions.map((v) => v.run.dialects),
+  );
   const cutters = missing(
     job.cutters,
-    job.cuts.flatMap((c) => Object.keys(c.overrides)),
-    (v) => v.cutters,
+    job.setups.flatMap((s) => s.cuts.flatMap((c) => Object.keys(c.overrides))),
+    versions.map((v) => v.cutters),
   );
-  if (!layers.length && groups === job.groups && !dialects.length && !cutters.length) return job;
+  const blanks = missing(
+    job.blanks,
+    job.setups.map((s) => s.blank),
+    versions.map((v) => v.blanks),
+  );
+  const setups = job.setups.map((s, n) => {
+    const whole = completedSetup(
+      s,
+      versions.flatMap((v) => v.setups.filter((q) => q.id === s.id)),
+    );
+    const source = s.after && job.setups.slice(0, n).find((q) => q.id === s.after!.setup);
+    return s.after && source?.blank !== s.blank ? { ...whole, after: null } : whole;
+  });
+  if (!dialects.length && !cutters.length && !blanks.length && setups.every((s, n) => s === job.setups[n])) return job;
   return {
     ...job,
-    layers: [...job.layers, ...layers],
-    groups,
+    blanks: [...job.blanks, ...blanks],
+    setups,
     cutters: [...job.cutters, ...cutters],
     run: dialects.length ? { ...job.run, dialects: [...job.run.dialects, ...dialects] } : job.run,
   };
@@ -146,8 +174,8 @@ function completed(job: OneSetup, versions: readonly OneSetup[]): OneSetup {
  * is as it has it; where both have changed the same, `choose` says whose counts, and the place is told. Null where what comes
  * out of it is no sound job.
  */
-export function mergeJobs(base: OneSetup, mine: OneSetup, theirs: OneSetup, choose: Choose = () => 'mine'): Merged | null {
+export function mergeJobs(base: Job, mine: Job, theirs: Job, choose: Choose = () => 'mine'): Merged | null {
   const clashes: Clash[] = [];
-  const job = completed(merge(base, mine, theirs, [], choose, clashes) as OneSetup, [mine, theirs, base]);
-  return oneSetupSchema.safeParse(job).success ? { job: sharing(mine, job), clashes } : null;
+  const job = completed(merge(base, mine, theirs, [], choose, clashes) as Job, [mine, theirs, base]);
+  return jobSchema.safeParse(job).success ? { job: sharing(mine, job), clashes } : null;
 }

@@ -1,6 +1,6 @@
 import { itemKindOf } from '../artwork/registry';
 import { kindOf } from '../cuts/registry';
-import type { OneSetup } from '../job/job';
+import type { Job } from '../job/job';
 import { getAt, type Field } from '../units/fields';
 import { formatLength, type Unit } from '../units/length';
 import { placeOf, type Clash } from './job';
@@ -30,7 +30,7 @@ const parts: Readonly<Record<string, string>> = {
   guides: 'Guides',
   run: 'Run',
 };
-const lists: Readonly<Record<string, string>> = { items: 'Artwork', cuts: 'Cut', cutters: 'Cutter', layers: 'Layer', groups: 'Group' };
+const lists: Readonly<Record<string, string>> = { items: 'Artwork', cuts: 'Cut', cutters: 'Cutter', layers: 'Layer', groups: 'Group', blanks: 'Blank', setups: 'Set-up' };
 /** Values that have no field of a form, as they are called on the screen. */
 const own: Readonly<Record<string, string>> = {
   name: 'name',
@@ -68,6 +68,8 @@ const own: Readonly<Record<string, string>> = {
   nodes: 'its outline',
   shape: 'its shape',
   parkAtChange: 'park at tool changes',
+  blank: 'blank',
+  after: 'what it starts from',
 };
 const LENGTHS = new Set(['x', 'y', 'width', 'height', 'thickness', 'safeHeight', 'clearance', 'approach', 'intoBed']);
 
@@ -83,21 +85,30 @@ function said(v: unknown, unit: Unit, field: Field | undefined, key: string): st
 }
 
 /** The words of a clash between two versions of a job. `job`: a version that has the things that it names. */
-export function wordsOf(clash: Clash, versions: readonly OneSetup[]): ClashWords {
-  const [top, id, ...rest] = clash.path;
+export function wordsOf(clash: Clash, versions: readonly Job[]): ClashWords {
   const unit = versions[0].unit;
+  // What stands in a set-up is called as it is; by the set-up too, where there are several.
+  const [first, setupId] = clash.path;
+  const inside = first === 'setups' && clash.path.length > 2;
+  const roots: readonly object[] = inside ? versions.flatMap((v) => v.setups.filter((s) => s.id === setupId)) : versions;
+  const path = inside ? clash.path.slice(2) : clash.path;
+  const several = versions.some((v) => v.setups.length > 1);
+  const where = inside && several ? `${(roots[0] as Thing | undefined)?.name ?? setupId}: ` : '';
+  const [top, id, ...rest] = path;
   if (!lists[top]) {
-    const key = clash.path.slice(1).join('.');
-    const last = clash.path[clash.path.length - 1];
+    // How a blank lies on the machine stands in the set-up itself, and is shown with the blank.
+    const key = (inside && !parts[top] ? path : path.slice(1)).join('.');
+    const last = path[path.length - 1];
     return {
-      place: parts[top] ?? top,
+      place: `${where}${parts[top] ?? (inside ? 'Blank' : top)}`,
       what: key ? (own[last] ?? key) : '',
       mine: said(clash.mine, unit, undefined, last),
       theirs: said(clash.theirs, unit, undefined, last),
     };
   }
-  const thing = versions.map((v) => (v[top as 'items'] as unknown as Thing[]).find((q) => q.id === id)).find((q) => q);
-  const place = `${lists[top]} "${thing?.name ?? id}"`;
+  const thing = roots.map((v) => (v as Record<string, Thing[]>)[top].find((q) => q.id === id)).find((q) => q);
+  // The only blank needs no name.
+  const place = top === 'blanks' && versions.every((v) => v.blanks.length === 1) ? 'Blank' : `${where}${lists[top]} "${thing?.name ?? id}"`;
   if (!rest.length)
     return {
       place,

@@ -1,5 +1,5 @@
 import { regionOf } from '../artwork/item';
-import { demoJobs } from '../job/demo';
+import { demoSetups } from '../job/demo';
 import { datumOf } from '../job/job';
 import { testArt as art } from '../testing/fonts';
 import { cutOut, depths, readMoves, scatter, testCone, testFlat, type Cloud } from '../testing/independent';
@@ -11,7 +11,7 @@ import { writePrograms } from './programs';
  * flattened far finer than the job does it.
  */
 describe('the Lock cottage board', () => {
-  const job = demoJobs['lock-cottage-board']();
+  const job = demoSetups['lock-cottage-board']();
   const plans = new Map(job.cuts.map((c) => [c.id, planCut(job, c, art)]));
   const programs = writePrograms(job, plans);
   const datum = datumOf(job.blank);

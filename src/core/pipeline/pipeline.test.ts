@@ -1,10 +1,10 @@
 import { fontsFromPackages } from '../../cli/fonts';
-import { demoJobs } from '../job/demo';
+import { demoSetups } from '../job/demo';
 import type { OneSetup } from '../job/job';
 import { Cancelled, cutKey, planCut } from './planning';
 
 const art = fontsFromPackages();
-const plate = () => demoJobs['keeper-plate']();
+const plate = () => demoSetups['keeper-plate']();
 const changed = (recipe: (j: OneSetup) => void): OneSetup => {
   const j = plate();
   recipe(j);

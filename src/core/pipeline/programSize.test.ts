@@ -1,11 +1,11 @@
-import { demoJobs } from '../job/demo';
+import { demoSetups } from '../job/demo';
 import { RAPID, type Motion } from '../motion/motion';
 import { testArt } from '../testing/fonts';
 import { planCut } from './planning';
 
 /** Programs are no longer than they need be, and cutters do not lift more often: figures that makers feel. */
 const motions = (job: string, cut: string): Motion[] => {
-  const j = demoJobs[job]();
+  const j = demoSetups[job]();
   return planCut(j, j.cuts.find((c) => c.name === cut)!, testArt).toolpaths.map((t) => t.motion);
 };
 const lifts = (m: Motion): number => {

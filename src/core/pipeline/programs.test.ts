@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { demoJobs } from '../job/demo';
+import { demoSetups } from '../job/demo';
 import type { OneSetup } from '../job/job';
 import { dialects } from '../program/dialect';
 import { readMoves, type TestMove } from '../testing/independent';
@@ -8,7 +8,7 @@ import { planCut } from './planning';
 import { slug, writePrograms } from './programs';
 import { placePrograms, timePrograms } from './proving';
 
-const board = demoJobs['sluice-gear-plate']();
+const board = demoSetups['sluice-gear-plate']();
 const plans = new Map(board.cuts.map((c) => [c.id, planCut(board, c, testArt)]));
 const cutting = (files: readonly { text: string }[]): TestMove[] => files.flatMap((f) => readMoves(f.text)).filter((m) => !m.rapid && m.b[2] < 0.01);
 const place = (m: TestMove) => `${m.tool} ${m.b.map((v) => v.toFixed(3)).join(' ')}`;

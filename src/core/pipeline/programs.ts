@@ -40,6 +40,9 @@ export const slug = (text: string): string =>
     // Names that some systems keep for themselves.
     .replace(/^(con|prn|aux|nul|com\d|lpt\d)$/, 'job-$1') || 'job';
 
+/** The folder that the programs of a set-up lie in, where a job has several. */
+export const folderOf = (job: OneSetup): string => `${job.setup.number}-${slug(job.setup.name)}`;
+
 /** Writes the programs of a job's enabled cuts, in run order. */
 export function writePrograms(job: OneSetup, plans: ReadonlyMap<string, CutPlan>, options: { dialect?: string; files?: OneSetup['run']['files'] } = {}): Programs {
   const dialect = dialectOf(options.dialect ?? job.run.dialect, job.run.dialects);
@@ -67,13 +70,13 @@ export function writePrograms(job: OneSetup, plans: ReadonlyMap<string, CutPlan>
       first = false;
     }
   }
-  const base = slug(job.name);
+  const base = job.setup.only ? slug(job.name) : `${slug(job.name)}-${folderOf(job)}`;
   const files = groups.map((g, i) => {
     const name = groups.length === 1 && split === 'one' ? `${base}.${dialect.extension}` : `${base}-${String(i + 1).padStart(2, '0')}-${slug(g.label)}.${dialect.extension}`;
     const text = writeProgram(
       g.parts,
       {
-        title: `${job.name} - ${i + 1} of ${groups.length}`,
+        title: `${job.name}${job.setup.only ? '' : `, ${job.setup.name}`} - ${i + 1} of ${groups.length}`,
         datum: datumOf(job.blank),
         safeHeight: job.blank.safeHeight,
         park: job.blank.park,

@@ -1,13 +1,14 @@
 import type { ArtworkContext } from '../artwork/kind';
 import type { Cutter } from '../cutters/cutter';
 import type { CutPlan } from '../cuts/kind';
-import { datumOf, type OneSetup } from '../job/job';
+import { datumOf, type OneSetup, type TurnedOver } from '../job/job';
 import { seconds, timeOf, type Time } from '../motion/timing';
 import type { CheckInput, Finding } from '../proof/check';
 import { checks } from '../proof/checks';
 import { compare } from '../proof/compare';
 import { tipsOf } from '../proof/tips';
 import { placeProgram, type PlacedProgram } from '../proof/placed';
+import { foundBy, type Faces } from '../proof/faces';
 import { createSimulation, type Simulation } from '../proof/simulate';
 import type { HeightField } from '../relief/field';
 import { wantedOf, type Progress } from './planning';
@@ -20,8 +21,18 @@ export interface StretchTime {
   readonly time: Time;
 }
 
+/** A set-up that another one starts from: what it has left, how the blank is turned over after it, and what it is called. */
+export interface Before {
+  readonly left: Faces;
+  readonly turned: TurnedOver;
+  readonly name: string;
+}
+
 export interface Proof {
   readonly field: HeightField;
+  /** The blank as it was found, and as it is left. */
+  readonly found: Faces | null;
+  readonly left: Faces;
   readonly findings: readonly Finding[];
   /** What the checks were asked about. */
   readonly input: CheckInput;
@@ -52,18 +63,20 @@ export function timePrograms(job: OneSetup, placed: readonly PlacedProgram[]): P
 
 /**
  * Cuts the programs out of the blank and asks every check. Heights at nodes `cell` mm apart. With a simulation
- * that ran before, only what has changed is cut anew; the field is the simulation's own.
+ * that ran before, only what has changed is cut anew; the field is the simulation's own. `before`: the set-up that this one
+ * starts from; `known`: what that leaves to be found, where it was worked out already.
  */
-export function prove(job: OneSetup, placed: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, plans: ReadonlyMap<string, CutPlan>, cell: number, progress: Progress = () => {}, simulation: Simulation = createSimulation()): Proof {
+export function prove(job: OneSetup, placed: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, plans: ReadonlyMap<string, CutPlan>, cell: number, progress: Progress = () => {}, simulation: Simulation = createSimulation(), before: Before | null = null, known: Faces | null = null): Proof {
   const tips = tipsOf(placed, tools, job.blank.material);
-  const { field, clashes } = simulation.run(job.blank, cell, tips, tools, progress);
-  const input: CheckInput = { job, programs: tips, tools, plans, clashes };
-  return { field, findings: checks.flatMap((c) => c.run(input)), input, ...timePrograms(job, placed) };
+  const found = before && (known ?? foundBy(before.left, before.turned, job.blank, cell));
+  const { field, clashes } = simulation.run(job.blank, cell, tips, tools, progress, found?.up ?? null);
+  const input: CheckInput = { job, programs: tips, tools, plans, clashes, field, ...(found && before && { found: { faces: found, from: before.name } }) };
+  return { field, found, left: { up: field, down: found?.down ?? null }, findings: checks.flatMap((c) => c.run(input)), input, ...timePrograms(job, placed) };
 }
 
 /** All findings of a proof once it has been held against what is wanted: the longest of the checks, done after the others. */
 export function comparedFindings(proof: Proof, art: ArtworkContext, progress: Progress = () => {}): Finding[] {
   const { job, plans } = proof.input;
-  const input = { ...proof.input, compared: compare(proof.field, wantedOf(job, art, plans), progress) };
+  const input = { ...proof.input, compared: compare(proof.field, wantedOf(job, art, plans), progress, proof.found?.up ?? null) };
   return checks.flatMap((c) => c.run(input));
 }

@@ -1,4 +1,4 @@
-import { demoJobs } from '../job/demo';
+import { demoSetups } from '../job/demo';
 import type { OneSetup } from '../job/job';
 import { readMoves } from '../testing/independent';
 import { testArt } from '../testing/fonts';
@@ -23,7 +23,7 @@ interface Setup {
   tools: Record<string, { name: string; shape: string; diameter: number; fluteLength: number; shankDiameter: number; includedAngle?: number; tipDiameter?: number; tipRadius?: number }>;
   clamps: { x0: number; y0: number; x1: number; y1: number; height: number }[];
 }
-const plate = (): OneSetup => demoJobs['sluice-gear-plate']();
+const plate = (): OneSetup => demoSetups['sluice-gear-plate']();
 const run = (job: OneSetup) => {
   const { plans, programs, proof } = runJob(job, testArt, 1);
   return { programs, report: reportOf(job, programs, proof) as unknown as Report, setup: setupOf(job, programs, plans) as unknown as Setup };
@@ -96,7 +96,7 @@ describe('the set-up sheet', () => {
     expect(sheet.toolChange).toBe('T');
   });
   it('calls an engraving cone a V with a flat tip, by its included angle', () => {
-    const { setup } = run(demoJobs['keeper-plate']());
+    const { setup } = run(demoSetups['keeper-plate']());
     const cone = Object.values(setup.tools).find((t) => t.shape === 'v')!;
     expect(cone.tipDiameter).toBeGreaterThan(0);
     expect(cone.includedAngle).toBeGreaterThan(0);

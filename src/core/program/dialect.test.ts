@@ -1,3 +1,4 @@
+import { flatField } from '../relief/field';
 import fc from 'fast-check';
 import { newOneSetup } from '../job/job';
 import { placePrograms, timePrograms } from '../pipeline/proving';
@@ -75,7 +76,7 @@ describe('machines', () => {
     change(job);
     const plans = new Map([['c', { ...plan, toolpaths: plan.toolpaths.map((t) => ({ ...t, rpm })) }]]);
     const programs = placePrograms(job, writePrograms(job, plans));
-    return { job, programs, findings: limits.run({ job, programs, tools: new Map(), plans, clashes: [] }).map((f) => f.text) };
+    return { job, programs, findings: limits.run({ job, programs, tools: new Map(), plans, clashes: [], field: flatField(1, 1, 1) }).map((f) => f.text) };
   };
   it('are held to their travel, their feeds and their spindle', () => {
     expect(proven({}, () => {}).findings).toEqual([]);

@@ -1,6 +1,7 @@
 import { formOf, radiusOf, type Cutter } from '../cutters/cutter';
 import { isArc, type Motion } from '../motion/motion';
 import type { PlacedProgram } from './placed';
+import { heightAt, type HeightField } from '../relief/field';
 import { makeRemover } from './removal';
 import { cutMove } from './simulate';
 
@@ -14,12 +15,14 @@ export interface Line {
 
 /**
  * Heights that programs leave along a line, at `count` even places from its start to its end: cut exactly there, not read
- * between the nodes of a proof. The programs are turned so that the line lies along X, and cut a field of a single row.
+ * between the nodes of a proof. The programs are turned so that the line lies along X, and cut a field of a single row. `found`: the upper face as it
+ * was before, read between its nodes.
  */
-export function cutAlong(programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, line: Line, count: number): Float64Array {
+export function cutAlong(programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, line: Line, count: number, found: HeightField | null = null): Float64Array {
   const length = Math.hypot(line.x1 - line.x0, line.y1 - line.y0);
   const z = new Float32Array(count);
   if (!(length > 0) || count < 2) return Float64Array.from(z);
+  if (found) for (let i = 0; i < count; i++) z[i] = heightAt(found, line.x0 + ((line.x1 - line.x0) * i) / (count - 1), line.y0 + ((line.y1 - line.y0) * i) / (count - 1)) || 0;
   const field = { cols: count, rows: 1, cell: length / (count - 1), x0: 0, y0: 0, z };
   const [c, s] = [(line.x1 - line.x0) / length, (line.y1 - line.y0) / length];
   for (const { tool, motion } of programs.flatMap((p) => p.stretches)) {

@@ -3,6 +3,8 @@ import type { CutPlan } from '../cuts/kind';
 import type { OneSetup } from '../job/job';
 import type { PlacedProgram } from './placed';
 import type { Comparison } from './compare';
+import type { Faces } from './faces';
+import type { HeightField } from '../relief/field';
 import type { Clash } from './simulate';
 
 /** Something found, with where to look. mm, blank's frame. */
@@ -24,6 +26,10 @@ export interface CheckInput {
   readonly tools: ReadonlyMap<number, Cutter>;
   readonly plans: ReadonlyMap<string, CutPlan>;
   readonly clashes: readonly Clash[];
+  /** What is left of the upper face. */
+  readonly field: HeightField;
+  /** The blank as another set-up, of this name, has left it, where this one starts from that. */
+  readonly found?: { readonly faces: Faces; readonly from: string };
   /** The proof held against what is wanted, where that has been worked out. */
   readonly compared?: Comparison;
 }

@@ -1,6 +1,6 @@
 import { emptyPlan, type CutPlan } from '../cuts/kind';
 import { datumOf, newOneSetup, type OneSetup } from '../job/job';
-import { demoJobs } from '../job/demo';
+import { demoSetups } from '../job/demo';
 import { planCut } from '../pipeline/planning';
 import { toolNumbers, writePrograms } from '../pipeline/programs';
 import { placePrograms, prove } from '../pipeline/proving';
@@ -165,7 +165,7 @@ describe('checks of a program', () => {
   });
 });
 
-test.each(Object.entries(demoJobs))('the demo job %s passes every check, and its proof is what its programs leave', (_name, make) => {
+test.each(Object.entries(demoSetups))('the demo job %s passes every check, and its proof is what its programs leave', (_name, make) => {
   const job = make();
   const plans = new Map(job.cuts.map((c) => [c.id, planCut(job, c, testArt)]));
   const programs = writePrograms(job, plans);

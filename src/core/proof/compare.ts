@@ -43,13 +43,13 @@ const AROUND = [
 
 /**
  * Holds a proof against what each cut is to make, node by node: first exactly where the node is, then, where that differs,
- * a hair to every side. `wanted` in the order of the plan.
+ * a hair to every side. `wanted` in the order of the plan. `found`: the surface as it was before all of them, at the same nodes.
  */
-export function compare(whole: HeightField, wanted: ReadonlyMap<string, Wanted>, progress: (done: number) => void = () => {}): Comparison {
+export function compare(whole: HeightField, wanted: ReadonlyMap<string, Wanted>, progress: (done: number) => void = () => {}, found: HeightField | null = null): Comparison {
   const field = thinned(whole);
   const { cols, rows, cell, x0, y0, z } = field;
   /** The wanted surface of all cuts so far. */
-  const lowest = new Float32Array(cols * rows);
+  const lowest = found ? thinned(found).z.slice() : new Float32Array(cols * rows);
   const at = (i: number): [number, number] => [x0 + (i % cols) * cell, y0 + Math.floor(i / cols) * cell];
   const cuts: Compared[] = [];
   for (const [cutId, w] of wanted) {

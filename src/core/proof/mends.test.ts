@@ -1,7 +1,7 @@
 import { newItem } from '../artwork/item';
 import { nodeCount } from '../artwork/nodes';
 import type { Path } from '../geometry/path';
-import { demoJobs } from '../job/demo';
+import { demoSetups } from '../job/demo';
 import { mends } from './mends';
 
 /** A circle of many short lines about cx, cy. */
@@ -13,7 +13,7 @@ const fine = (cx: number, cy: number, n = 2000): Path => ({
 });
 
 test('a floor that takes hours gets the end mill nearest to the usual one, from the job or the library, and a limit', () => {
-  const job = demoJobs['lock-cottage-board']();
+  const job = demoSetups['lock-cottage-board']();
   const cut = { ...job.cuts.find((c) => c.kind === 'vcarve')!, id: 'v' };
   cut.values = { ...cut.values, limit: null, endMills: [] };
   const flats = job.cutters.filter((c) => c.shape === 'flat');
@@ -29,7 +29,7 @@ test('a floor that takes hours gets the end mill nearest to the usual one, from 
 });
 
 test('an outline is made simpler where the finding is, within what is promised, and no other', () => {
-  const job = demoJobs['lock-cottage-board']();
+  const job = demoSetups['lock-cottage-board']();
   // Turned and moved: the place is told in the blank's frame.
   job.items = [
     newItem({ id: 'a', name: 'A', kind: 'drawing', x: 30, y: 20, angle: 90, values: { paths: [fine(0, 0), fine(40, 0)], fill: 'nonzero' } }),

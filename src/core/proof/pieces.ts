@@ -20,10 +20,14 @@ export interface Tiles {
 export const tilesOf = (f: HeightField): Tiles => ({ cols: Math.ceil(f.cols / TILE), rows: Math.ceil(f.rows / TILE) });
 
 /** Sets the nodes of a tile to a height. */
-export function fillTile(f: HeightField, tiles: Tiles, tile: number, z: number): void {
+export function fillTile(f: HeightField, tiles: Tiles, tile: number, from: HeightField | null): void {
   const c = (tile % tiles.cols) * TILE;
   const r0 = Math.floor(tile / tiles.cols) * TILE;
-  for (let r = r0; r < Math.min(f.rows, r0 + TILE); r++) f.z.fill(z, r * f.cols + c, r * f.cols + Math.min(f.cols, c + TILE));
+  for (let r = r0; r < Math.min(f.rows, r0 + TILE); r++) {
+    const [a, b] = [r * f.cols + c, r * f.cols + Math.min(f.cols, c + TILE)];
+    if (from) f.z.set(from.z.subarray(a, b), a);
+    else f.z.fill(0, a, b);
+  }
 }
 
 /** A short run of moves of one stretch, with all that its cutting depends on in its hash. */

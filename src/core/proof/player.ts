@@ -28,7 +28,8 @@ export interface Player {
   to(move: number, cell: number, only: readonly string[] | null, progress: (done: number) => void): Played;
 }
 
-export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>): Player {
+/** `found`: the upper face as it was before the first move, at nodes so far apart; flat where it gives none. */
+export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, found: (cell: number) => HeightField | null = () => null): Player {
   // What is cut is where the tips go; the time is that of the programmed way.
   const tips = tipsOf(programs, tools, job.blank.material);
   const list = programs.flatMap((p, k) => p.stretches.map((s, i) => ({ ...s, programmed: s.motion, motion: tips[k].stretches[i].motion, file: p.file })));
@@ -68,6 +69,8 @@ export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], 
       const wanted = JSON.stringify([cell, only]);
       if (!field || goal < at || wanted !== key) {
         field = flatField(job.blank.width, job.blank.height, cell);
+        const before = found(cell);
+        if (before) field.z.set(before.z);
         at = 0;
         key = wanted;
       }

@@ -59,9 +59,10 @@ export interface Simulated {
 export interface Simulation {
   /**
    * Cuts whole programs, in order, out of a flat blank (mm, nodes at most `cell` apart), and notes rapids and
-   * shanks that meet material as it is at that moment.
+   * shanks that meet material as it is at that moment. `before`: the upper face as it was found, at the same nodes; flat where
+   * it is not given.
    */
-  run(blank: { readonly width: number; readonly height: number }, cell: number, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, progress?: (done: number) => void): Simulated;
+  run(blank: { readonly width: number; readonly height: number }, cell: number, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, progress?: (done: number) => void, before?: HeightField | null): Simulated;
 }
 
 /** More clashes than this say nothing new. */
@@ -77,16 +78,19 @@ const MOST = 1000;
 export function createSimulation(): Simulation {
   let field: HeightField | null = null;
   let size = '';
+  let start: HeightField | null = null;
   let kept = new Int32Array(0);
   let answers = new Map<string, Clash[]>();
   return {
-    run(blank, cell, programs, tools, progress = () => {}) {
+    run(blank, cell, programs, tools, progress = () => {}, before = null) {
       const wanted = [blank.width, blank.height, cell].join();
-      if (!field || wanted !== size) {
+      if (!field || wanted !== size || before !== start) {
         field = flatField(blank.width, blank.height, cell);
         size = wanted;
+        start = before;
+        // Every tile is nobody's yet.
         const t = tilesOf(field);
-        kept = new Int32Array(2 * t.cols * t.rows);
+        kept = new Int32Array(2 * t.cols * t.rows).fill(before ? -1 : 0);
         answers = new Map();
       }
       const f = field;
@@ -121,7 +125,7 @@ export function createSimulation(): Simulation {
         if (!dirty[t]) continue;
         // Until it has been cut anew, the tile is nobody's: a run may be given up.
         kept[2 * t] = kept[2 * t + 1] = -1;
-        fillTile(f, tiles, t, 0);
+        fillTile(f, tiles, t, before);
       }
       const todo = pieces.map((p) => p.tiles.some((t) => dirty[t] === 1));
       const total = pieces.reduce((n, p, k) => n + (todo[k] ? p.to - p.from : 0), 0);

@@ -201,7 +201,7 @@ export function tryJob(seed: number): Verdict {
   const placed = [placeProgram('a.nc', text, datumOf(job.blank), ['c'])];
   const { field, clashes } = createSimulation().run({ width: SIZE, height: SIZE }, CELL, placed, byNumber);
   const compared = compare(field, new Map([['c', wanted()]]));
-  const findings = checks.flatMap((c) => c.run({ job, programs: placed, tools: byNumber, plans: new Map([['c', plan]]), clashes, compared }));
+  const findings = checks.flatMap((c) => c.run({ job, programs: placed, tools: byNumber, plans: new Map([['c', plan]]), clashes, field, compared }));
 
   const g = grid();
   cutGrid(g, readMoves(text), Object.fromEntries(Object.entries(tools).map(([n, id]) => [n, testShape(cutterOf(id).shape, cutterOf(id).values)])));

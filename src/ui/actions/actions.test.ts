@@ -1,11 +1,12 @@
 import 'fake-indexeddb/auto';
 import { newItem, type Item } from '@/core/artwork/item';
 import { shippedLibrary } from '@/core/cutters/library';
-import { demoJobs } from '@/core/job/demo';
-import { oneSetupSchema, newOneSetup, type OneSetup } from '@/core/job/job';
+import { demoSetups } from '@/core/job/demo';
+import { jobSchema, newOneSetup, type OneSetup } from '@/core/job/job';
 import { recipeOf } from '@/core/job/recipe';
 import { useWork } from '@/compute/pipeline';
-import { useOpenJob } from '@/store/openJob';
+import { jobOf } from '@/core/job/setup';
+import { shown, useOpenJob } from '@/store/openJob';
 import { storageOver } from '@/store/local';
 import { setView, useView } from '@/ui/view';
 import { addLayer, alignPicked, centrePicked, copiesToLayer, copyInRing, copyInRows, copyPicked, deleteLayer, distributePicked, groupPicked, joinPicked, mirrorPicked, pickedToLayer, toDrawings, together, turnPicked, ungroupPicked } from './artwork';
@@ -18,7 +19,7 @@ jest.mock('./tell', () => ({ tell: (_kind: string, text: string) => void mockTol
 const rect = (id: string, x: number, y: number, width = 10, height = 6): Item => newItem({ id, name: id, kind: 'rectangle', x, y, values: { width, height, corner: 'square', radius: 1 } });
 const job = (): OneSetup => useOpenJob.getState().job!;
 const item = (id: string) => job().items.find((i) => i.id === id)!;
-const open = (j: OneSetup) => useOpenJob.setState({ id: 'j', job: j, past: [], future: [] });
+const open = (j: OneSetup) => useOpenJob.setState({ id: 'j', ...shown(jobOf(j)), past: [], future: [] });
 const pick = (...picked: string[]) => setView({ picked });
 const undo = () => useOpenJob.getState().undo();
 
@@ -32,7 +33,7 @@ beforeEach(() => {
   useWork.setState({ cuts: {} });
 });
 // Whatever was done, the job is one that can be saved and read.
-afterEach(() => expect(oneSetupSchema.safeParse(job()).success).toBe(true));
+afterEach(() => expect(jobSchema.safeParse(useOpenJob.getState().whole).success).toBe(true));
 
 describe('arranging what is picked', () => {
   it('centres all of it as one, by its box', () => {
@@ -143,7 +144,7 @@ describe('groups and layers', () => {
 });
 
 describe('the cut plan', () => {
-  beforeEach(() => open(demoJobs['lock-cottage-board']()));
+  beforeEach(() => open(demoSetups['lock-cottage-board']()));
   const names = () => job().cuts.map((c) => c.name);
   it('is reordered, copied and thinned', () => {
     const [first] = job().cuts;

@@ -1,4 +1,4 @@
-import type { OneSetup } from '@/core/job/job';
+import type { Job } from '@/core/job/job';
 import { slug } from '@/core/pipeline/programs';
 import { exportJob } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
@@ -14,12 +14,12 @@ export function download(name: string, data: Uint8Array | string, type = 'applic
 }
 
 export async function exportOpenJob(): Promise<void> {
-  const { id, job } = useOpenJob.getState();
-  if (id && job) await exportVersion(id, job);
+  const { id, whole } = useOpenJob.getState();
+  if (id && whole) await exportVersion(id, whole);
 }
 
 /** Exports a version of a job that need not lie on the device. */
-export const exportVersion = async (id: string, job: OneSetup): Promise<void> => download(`${slug(job.name)}.mirvak`, await exportJob(id, job), 'application/zip');
+export const exportVersion = async (id: string, job: Job): Promise<void> => download(`${slug(job.name)}.mirvak`, await exportJob(id, job), 'application/zip');
 
 /** Exports a job that this window keeps because it could not be saved. */
 export async function exportHeldJob(id: string): Promise<void> {

@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto';
-import { demoJobs } from '@/core/job/demo';
+import { demoSetups } from '@/core/job/demo';
 import { cutKinds } from '@/core/cuts/registry';
-import { useOpenJob } from '@/store/openJob';
+import { jobOf } from '@/core/job/setup';
+import { shown, useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
 import { pickable } from './edits';
 import { actions, onShortcut } from './registry';
@@ -15,7 +16,7 @@ beforeAll(() => {
   Object.assign(globalThis, { document: { querySelector: () => null } });
 });
 beforeEach(() => {
-  useOpenJob.setState({ id: 'j', job: demoJobs['lock-cottage-board'](), past: [], future: [] });
+  useOpenJob.setState({ id: 'j', ...shown(jobOf(demoSetups['lock-cottage-board']())), past: [], future: [] });
   setView({ stage: 'artwork', picked: [], tool: 'pick', table: 'both', commands: false });
 });
 
@@ -68,9 +69,9 @@ describe('actions', () => {
     expect(useOpenJob.getState().job).not.toBe(before);
   });
   it('move things by sixteenths of an inch in a job in inches', () => {
-    const job = demoJobs['lock-cottage-board']();
+    const job = demoSetups['lock-cottage-board']();
     job.unit = 'in';
-    useOpenJob.setState({ job });
+    useOpenJob.setState(shown(jobOf(job)));
     setView({ picked: [job.items[0].id] });
     press('ArrowRight');
     expect(useOpenJob.getState().job!.items[0].x).toBeCloseTo(job.items[0].x + 25.4 / 16, 9);
@@ -82,7 +83,7 @@ describe('actions', () => {
     expect(group.enabled!()).toBe(true);
   });
   it('do not pick what is hidden, or lies on a hidden or locked layer', () => {
-    const job = demoJobs['lock-cottage-board']();
+    const job = demoSetups['lock-cottage-board']();
     const n = job.items.length;
     job.items[0] = { ...job.items[0], visible: false };
     expect(pickable(job)).toHaveLength(n - 1);

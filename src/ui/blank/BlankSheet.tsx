@@ -14,6 +14,7 @@ import { ChoiceField, LengthField } from '@/ui/common/fields';
 import { Group, SheetHead } from '@/ui/common/SheetParts';
 import { BlankDrawing } from './BlankDrawing';
 import { Clamps } from './Clamps';
+import { StartsFrom } from './StartsFrom';
 
 const column = { l: 'left', c: 'centre', r: 'right' } as const;
 const row = { t: 'top', m: 'middle', b: 'bottom' } as const;
@@ -40,6 +41,7 @@ export function BlankSheet() {
   return (
     <>
       <SheetHead title="Blank" remark={`${formatLength(blank.width, unit)} \u00d7 ${formatLength(blank.height, unit)} \u00d7 ${formatLength(blank.thickness, unit)} ${unit}`} />
+      <StartsFrom />
       <Group title="Piece of material">
         <Box ref={first} sx={grid}>
           {length('Width (X)', 'width', 1, 5000)}

@@ -8,7 +8,7 @@ import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { strToU8, zipSync } from 'fflate';
-import { useWork } from '@/compute/pipeline';
+import { isUpToDate, useWork } from '@/compute/pipeline';
 import { slug, zeroText } from '@/core/pipeline/programs';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
@@ -16,6 +16,7 @@ import { moveFile } from '@/ui/actions/edits';
 import { download } from '@/ui/actions/files';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { useView } from '@/ui/view';
+import { AllSetups } from './AllSetups';
 import { DialectGroup } from './DialectGroup';
 import { MachineGroup } from './MachineGroup';
 import { ProgramText } from './ProgramText';
@@ -27,7 +28,8 @@ const canSwap = (a: { cuts: readonly string[] }, b: { cuts: readonly string[] } 
 export function RunSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const proof = useLater(useWork, (w) => w.proof);
-  const stale = useLater(useWork, (w) => w.proving !== null || w.planning !== null);
+  const whole = useLater(useOpenJob, (s) => s.whole)!;
+  const stale = useLater(useWork, (w) => !isUpToDate(whole, job.setup.id, w));
   const open = useLater(useView, (v) => v.file);
   const file = proof?.files.find((f) => f.name === open) ?? proof?.files[0];
   return (
@@ -35,7 +37,7 @@ export function RunSheet() {
       <SheetHead title="Run" remark={proof?.files.length ? `${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'}` : ''} />
       {!proof?.files.length && <Empty title="No program yet">{job.cuts.length ? 'Programs appear here as soon as the cuts are worked out.' : 'Add a cut first.'}</Empty>}
       {!!proof?.files.length && (
-        <Group title="Programs">
+        <Group title={job.setup.only ? 'Programs' : `Programs of "${job.setup.name}"`}>
           {proof.findings.length > 0 && (
             <Typography variant="body2" sx={{ color: 'error.main', mb: 1 }}>
               The proof found {proof.findings.length} {proof.findings.length === 1 ? 'thing' : 'things'}. Look under Proof before you run these.
@@ -87,6 +89,7 @@ export function RunSheet() {
           </Typography>
         </Group>
       )}
+      <AllSetups />
       <DialectGroup />
       {!!proof?.files.length && <ToolsGroup />}
       {file && (

@@ -63,6 +63,7 @@ export function SectionStrip() {
     return () => clearTimeout(timer);
   }, [section, job]);
 
+  const setupId = job.setup.id;
   // Cut exactly along the line by the proven programs; what stands between the proof's nodes shows until that is there.
   const [cut, setCut] = useState<{ of: unknown; proof: unknown; z: Float64Array } | null>(null);
   useEffect(() => {
@@ -70,7 +71,7 @@ export function SectionStrip() {
     let live = true;
     const timer = setTimeout(() => {
       void computePool()
-        .prover.ask((api) => api.along(section.x0, section.y0, section.x1, section.y1, COUNT))
+        .prover.ask((api) => api.along(setupId, section.x0, section.y0, section.x1, section.y1, COUNT))
         .then((z) => live && z && setCut({ of: section, proof, z }))
         .catch((e) => {
           if (!isCancelled(e)) throw e;
@@ -80,7 +81,7 @@ export function SectionStrip() {
       live = false;
       clearTimeout(timer);
     };
-  }, [section, proof]);
+  }, [section, proof, setupId]);
   const exact = !play && cut?.of === section && cut?.proof === proof ? cut.z : null;
 
   const field = play?.field ?? proof?.field ?? null;

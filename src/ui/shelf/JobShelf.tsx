@@ -22,6 +22,7 @@ import { slug } from '@/core/pipeline/programs';
 import { formatLength } from '@/core/units/length';
 import { saysOf } from '@/core/units/says';
 import { backupDue } from '@/store/backup';
+import { firstBlank } from '@/store/keep';
 import { onNews } from '@/store/channel';
 import { storageMessage, type JobRow } from '@/store/db';
 import { copyJob, createJob, deleteJob, emptyBin, exportJob, importJob, listDeleted, listJobs, renameJob, restoreJob, seedDemoJobs, sweepDeleted } from '@/store/jobs';
@@ -42,6 +43,14 @@ const ago = (t: number): string => {
   if (m < 1440) return `${Math.round(m / 60)} h ago`;
   return new Date(t).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 };
+
+/** What a job is made of, and how many set-ups that takes where it is more than one. */
+function blankWords({ job }: JobRow): string {
+  const { width, height, thickness, material } = firstBlank(job);
+  const size = [width, height, thickness].map((v) => formatLength(v, job.unit)).join(' \u00d7 ');
+  const setups = job.setups?.length > 1 ? ` \u00b7 ${job.setups.length} set-ups` : '';
+  return `${size} ${job.unit} \u00b7 ${materials[material].name.toLowerCase()}${setups}`;
+}
 
 /** ms */
 const REST = 1200;
@@ -215,7 +224,7 @@ export function JobShelf() {
                     {row.name}
                   </Typography>
                   <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                    {[row.job.blank.width, row.job.blank.height, row.job.blank.thickness].map((v) => formatLength(v, row.job.unit)).join(' \u00d7 ')} {row.job.unit} {'\u00b7'} {materials[row.job.blank.material].name.toLowerCase()} {'\u00b7'} {ago(row.updated)}
+                    {blankWords(row)} {'\u00b7'} {ago(row.updated)}
                   </Typography>
                 </Box>
                 <IconButton aria-label={`More for ${row.name}`} onClick={(e) => setMenu({ row, at: e.currentTarget })} sx={{ mr: -1, mt: -0.5 }}>
@@ -253,7 +262,7 @@ export function JobShelf() {
 
 /** Before a job has been proven once: its blank, to scale. */
 function Blank({ row }: { row: JobRow }) {
-  const { width, height, material } = row.job.blank;
+  const { width, height, material } = firstBlank(row.job);
   const k = Math.min(230 / width, 120 / height);
   return (
     <svg width="100%" height="100%" style={{ display: 'block' }} viewBox="0 0 300 178" preserveAspectRatio="xMidYMid meet" aria-hidden="true">

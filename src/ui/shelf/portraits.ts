@@ -1,7 +1,9 @@
 import * as Comlink from 'comlink';
 import { bringOwnFonts } from '@/compute/fonts';
 import { provenSurface } from '@/compute/portrait';
+import { eachSetup } from '@/core/job/setup';
 import type { JobRow } from '@/store/db';
+import { anyCut } from '@/store/keep';
 import { readRow, savePicture } from '@/store/jobs';
 import { fontFiles } from '@/store/ownFonts';
 import { addressOf, PORTRAIT } from '../table/solid/portrait';
@@ -12,7 +14,7 @@ import type { SolidApi } from '../table/solid/solid.worker';
  * after the other, and `painted` is told of each. Called off by the signal. A job that cannot be drawn keeps its blank.
  */
 export async function paintPortraits(rows: readonly JobRow[], signal: AbortSignal, painted: () => void): Promise<void> {
-  const missing = rows.filter((r) => !r.picture && r.job.cuts.some((c) => c.enabled));
+  const missing = rows.filter((r) => !r.picture && anyCut(r.job));
   if (!missing.length || typeof OffscreenCanvas === 'undefined') return;
   const { width, height } = PORTRAIT;
   const worker = new Worker(new URL('../table/solid/solid.worker.ts', import.meta.url), { type: 'module' });
@@ -24,8 +26,10 @@ export async function paintPortraits(rows: readonly JobRow[], signal: AbortSigna
     for (const row of missing) {
       if (signal.aborted) return;
       try {
-        const job = (await readRow(row.id))?.job;
-        if (!job) continue;
+        const whole = (await readRow(row.id))?.job;
+        if (!whole) continue;
+        // What is cut last is what one sees of a finished piece.
+        const job = eachSetup(whole).findLast((s) => s.cuts.some((c) => c.enabled))!;
         await bringOwnFonts(await fontFiles(job));
         const field = await provenSurface(job, signal);
         if (!field || signal.aborted) continue;

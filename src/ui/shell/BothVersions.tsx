@@ -15,7 +15,7 @@ import { useOpenJob, type Other } from '@/store/openJob';
 /** What this window and another have both changed, side by side; one is chosen for each. What only one has changed is kept anyway. */
 export function BothVersions({ open, other, onClose }: { readonly open: boolean; readonly other: Other; readonly onClose: () => void }) {
   const [sides, setSides] = useState<ReadonlyMap<string, Side>>(new Map());
-  const job = useOpenJob((s) => s.job);
+  const job = useOpenJob((s) => s.whole);
   if (!job) return null;
   return (
     <Dialog open={open} onClose={onClose} fullWidth maxWidth="md" slotProps={{ paper: { 'aria-label': 'Compare the versions' } }}>

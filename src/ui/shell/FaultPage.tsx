@@ -11,7 +11,7 @@ import { resetView } from '@/ui/view';
 /** Stands where a whole page has failed: the open job can be exported, and gone back to. */
 export function FaultPage({ error, again }: { readonly error: Error; readonly again: () => void }) {
   // As it stands now: the page that has failed closes its job when it is taken away, a moment later.
-  const [{ id, job }] = useState(useOpenJob.getState);
+  const [{ id, whole: job }] = useState(useOpenJob.getState);
   useEffect(() => console.error(error), [error]);
   return (
     <Box component="main" sx={{ p: 6, maxWidth: 620 }}>

@@ -1,7 +1,7 @@
 'use client';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
-import { isFresh, useWork } from '@/compute/pipeline';
+import { isFresh, isUpToDate, useWork } from '@/compute/pipeline';
 import { useOpenJob } from '@/store/openJob';
 import { setView, stageNames, stages, useView, type Stage } from '@/ui/view';
 import { stageIcons } from './stageIcons';
@@ -12,6 +12,8 @@ const dot: Record<State, string> = { empty: 'transparent', ready: 'primary.main'
 
 function useStates(): Record<Stage, State> {
   const job = useOpenJob((s) => s.job);
+  const whole = useOpenJob((s) => s.whole);
+  const upToDate = useWork((w) => !!whole && !!job && isUpToDate(whole, job.setup.id, w));
   const busy = useWork((w) => w.planning !== null);
   const proving = useWork((w) => w.proving !== null);
   const proof = useWork((w) => w.proof);
@@ -19,12 +21,12 @@ function useStates(): Record<Stage, State> {
   if (!job) return { blank: 'empty', artwork: 'empty', cuts: 'empty', proof: 'empty', run: 'empty' };
   const trouble = job.cuts.some((c) => c.enabled && cuts[c.id]?.plan.remarks.some((r) => r.level === 'problem'));
   const fresh = job.cuts.every((c) => !c.enabled || isFresh(job, cuts, c.id));
-  const proven = proof && fresh && !proving;
+  const proven = proof && upToDate && !proving;
   return {
     blank: 'ready',
     artwork: job.items.length ? 'ready' : 'empty',
     cuts: !job.cuts.length ? 'empty' : busy ? 'working' : trouble ? 'attention' : fresh ? 'ready' : 'working',
-    proof: !job.cuts.length ? 'empty' : proving || !fresh ? 'working' : proof?.findings.length ? 'attention' : proven ? 'ready' : 'working',
+    proof: !job.cuts.length ? 'empty' : proving || !upToDate ? 'working' : proof?.findings.length ? 'attention' : proven ? 'ready' : 'working',
     run: proven && proof.files.length ? (proof.findings.length ? 'attention' : 'ready') : 'empty',
   };
 }

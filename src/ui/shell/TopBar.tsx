@@ -25,6 +25,7 @@ import { setView } from '@/ui/view';
 import { exportOpenJob } from '@/ui/actions/files';
 import { readOut } from '@/ui/common/fields';
 import { Mark } from './Mark';
+import { SetupTabs } from './SetupTabs';
 
 const saveWords: Record<SaveState, string> = { saved: 'Saved on this device', pending: 'Saving\u2026', saving: 'Saving\u2026', failed: 'Not saved', changed: 'Changed in another window', gone: 'Deleted elsewhere' };
 
@@ -84,7 +85,7 @@ export function TopBar() {
       <Box role="status" sx={{ fontSize: 12, px: 1.25, py: 0.4, borderRadius: 5, border: '1px solid', borderColor: bad ? 'error.main' : 'divider', color: bad ? 'error.main' : 'text.secondary', whiteSpace: 'nowrap' }}>
         {save === 'saved' && !lasts ? 'In this window only' : saveWords[save]}
       </Box>
-      <Box sx={{ flex: 1 }} />
+      <SetupTabs />
       <Tooltip title={past.length ? `Undo: ${past[past.length - 1].name.toLowerCase()}` : 'Nothing to undo'}>
         <span>
           <IconButton aria-label="Undo" disabled={!past.length} onClick={undo}>

@@ -13,6 +13,7 @@ import { saysOf } from '@/core/units/says';
 import { storageMessage } from '@/store/db';
 import { fontFiles, fontFilesOf } from '@/store/ownFonts';
 import { After, useLater } from '@/ui/later';
+import type { OneSetup } from '@/core/job/job';
 import { useOpenJob, type OpenJob } from '@/store/openJob';
 import { leaveField, onShortcut } from '@/ui/actions/registry';
 import { onPaste } from '@/ui/actions/drawingFiles';
@@ -53,6 +54,20 @@ function leaveJob(): void {
     });
 }
 
+/** What the window shows of a set-up at first. The section starts through the lettering, where there is something to see. */
+const viewOf = (j: OneSetup) => ({
+  picked: [],
+  alsoCuts: [],
+  cutId: j.cuts[0]?.id ?? null,
+  section: levelLine(j.blank, j.items.find((i) => i.kind === 'lettering')?.y),
+  sectionAt: null,
+  marked: null,
+  play: null,
+  file: null,
+  lit: null,
+  gauged: [],
+});
+
 export function Workbench({ id }: { id: string }) {
   const job = useLater(useOpenJob, (s) => s.job);
   const openId = useLater(useOpenJob, (s) => s.id);
@@ -76,9 +91,7 @@ export function Workbench({ id }: { id: string }) {
         if (!found) setTrouble('This job is not on this device. It may have been deleted.');
         else {
           const j = useOpenJob.getState().job!;
-          // The section starts through the lettering, where there is something to see.
-          const section = levelLine(j.blank, j.items.find((i) => i.kind === 'lettering')?.y);
-          setView({ section, cutId: j.cuts[0]?.id ?? null, stage: j.cuts.length || j.items.length ? 'cuts' : 'blank' });
+          setView({ ...viewOf(j), stage: j.cuts.length || j.items.length ? 'cuts' : 'blank' });
           document.title = `${j.name} \u00b7 Mirvak`;
         }
       })
@@ -86,16 +99,20 @@ export function Workbench({ id }: { id: string }) {
     void useLibrary.getState().load().catch(() => {});
     return () => {
       live = false;
-      follow(null);
+      follow(null, null);
       leaveSolidSeat();
       leaveJob();
     };
   }, [id]);
   useEffect(() => {
     // At once, not when the window has been drawn: the background begins while the window follows.
-    const tell = (s: OpenJob) => s.job && s.id === id && follow(s.job);
+    const tell = (s: OpenJob) => s.whole && s.id === id && follow(s.whole, s.setupId);
     tell(useOpenJob.getState());
-    return useOpenJob.subscribe((s, before) => s.job !== before.job && tell(s));
+    return useOpenJob.subscribe((s, before) => {
+      if (s.job !== before.job) tell(s);
+      // What was picked and looked at belongs to the set-up that was shown.
+      if (s.job && s.id === before.id && s.setupId !== before.setupId) setView(viewOf(s.job));
+    });
   }, [id]);
   useEffect(() => useOpenJob.subscribe((s, before) => s.refused !== before.refused && s.refused && tell('error', s.refused.words)), []);
   // A font that another window has brought is read here too.

@@ -41,6 +41,7 @@ export function SolidView() {
   const drag = useRef<{ x: number; y: number; pan: boolean } | null>(null);
   const { width, height, thickness, material } = job.blank;
   const empty = !job.cuts.some((c) => c.enabled);
+  const last = useLater(useOpenJob, (s) => s.whole?.setups.at(-1)?.id);
 
   useEffect(() => {
     const mine = solidSeat();
@@ -78,7 +79,8 @@ export function SolidView() {
   }, [solid, play, job.cutters]);
   // The card's picture: taken when the proof has stood still for a while.
   useEffect(() => {
-    if (!solid || !proof || play || empty) return;
+    // Of several set-ups it shows the last.
+    if (!solid || !proof || play || empty || last !== job.setup.id) return;
     let live = true;
     const timer = setTimeout(() => {
       void solid
@@ -91,7 +93,7 @@ export function SolidView() {
       live = false;
       clearTimeout(timer);
     };
-  }, [solid, proof, play, jobId, empty]);
+  }, [solid, proof, play, jobId, empty, last, job.setup.id]);
   useEffect(() => {
     const el = holder.current!;
     const wheel = (e: WheelEvent) => {

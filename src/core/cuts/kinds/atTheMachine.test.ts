@@ -1,3 +1,4 @@
+import { flatField } from '../../relief/field';
 import { checks } from '../../proof/checks';
 import { placeProgram } from '../../proof/placed';
 import { datumOf } from '../../job/job';
@@ -43,7 +44,7 @@ describe('at the machine', () => {
     const programs = [placeProgram('a.nc', text, datumOf(job.blank), ['c'])];
     const found = (gap: number, height: number) => {
       job.clamps = [{ x0: 40 + gap, y0: 25, x1: 50 + gap, y1: 35, height }];
-      return checks.find((q) => q.id === 'clamps')!.run({ job, programs, tools: new Map([[1, cutterOf('v-12-60-0')]]), plans: new Map([['c', plan]]), clashes: [] }).length;
+      return checks.find((q) => q.id === 'clamps')!.run({ job, programs, tools: new Map([[1, cutterOf('v-12-60-0')]]), plans: new Map([['c', plan]]), clashes: [], field: flatField(1, 1, 1) }).length;
     };
     // 2.6 mm deep at most beside a clamp of 4 mm: 6.6 mm up the bit is 3.8 mm thick to each side.
     expect(found(4.2, 4)).toBe(0);

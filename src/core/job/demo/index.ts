@@ -1,13 +1,20 @@
-import type { OneSetup } from '../job';
+import type { Job, OneSetup } from '../job';
+import { jobOf } from '../setup';
 import { ferryRing } from './ferryRing';
 import { gearPlate } from './gearPlate';
+import { gearPlateWithBack } from './gearPlateBack';
 import { lockCottage } from './lockCottage';
 import { sluiceGear } from './sluiceGear';
 
-/** The demo jobs of the Fenwater Lock trust, by the name that the command line takes. */
-export const demoJobs: Readonly<Record<string, () => OneSetup>> = {
+/** What the demo jobs are about, each in one set-up. */
+export const demoSetups: Readonly<Record<string, () => OneSetup>> = {
   'lock-cottage-board': lockCottage,
   'keeper-plate': gearPlate,
   'ferry-ring': ferryRing,
   'sluice-gear-plate': sluiceGear,
 };
+
+/** The demo jobs of the Fenwater Lock trust, by the name that the command line takes. */
+export const demoJobs: Readonly<Record<string, () => Job>> = Object.fromEntries(
+  Object.entries(demoSetups).map(([name, make]) => [name, name === 'keeper-plate' ? gearPlateWithBack : () => jobOf(make())]),
+);

@@ -2,6 +2,7 @@ import type { Check } from '../check';
 import { bed } from './bed';
 import { clamps } from './clamps';
 import { edges } from './edges';
+import { faces } from './faces';
 import { limits } from './limits';
 import { order } from './order';
 import { planned } from './planned';
@@ -13,4 +14,4 @@ import { unreached } from './unreached';
 import { wanted } from './wanted';
 
 /** Every check, in the order in which results are listed. */
-export const checks: readonly Check[] = [bed, edges, rapids, shank, order, wanted, unreached, spindle, slots, limits, clamps, planned];
+export const checks: readonly Check[] = [bed, faces, edges, rapids, shank, order, wanted, unreached, spindle, slots, limits, clamps, planned];

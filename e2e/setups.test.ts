@@ -1,0 +1,71 @@
+import { readFileSync } from 'node:fs';
+import { unzipSync, strFromU8 } from 'fflate';
+import { emptyBoard } from './board';
+import { eachOnAFreshDevice } from './device';
+import type { Maker } from './maker';
+
+const device = eachOnAFreshDevice();
+
+/** Draws an ellipse in the middle and clears it to a depth. */
+async function pocket(maker: Maker, depth: string): Promise<void> {
+  await maker.stage('Artwork');
+  await maker.press('Ellipse');
+  await maker.sees('1 item');
+  await maker.press('Cut this as');
+  await maker.press('Area clearance', 'menuitem');
+  await maker.stage('Cuts');
+  await maker.fill('Depth', depth);
+}
+
+test('a plate cut from both faces: the other face is added, cuts that meet are found, and undo takes it all back', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await pocket(maker, '10');
+  await maker.press('Add a set-up');
+  await maker.press(/^The other face, turned left to right/, 'menuitem');
+  await maker.find('tab', /^Set-up 1, other face, Empty/);
+  await maker.stage('Blank');
+  await maker.sees('The face that lay down in "Set-up 1" is up.');
+  await pocket(maker, '10');
+  await maker.stage('Proof');
+  await maker.sees(/What is cut here meets what .Set-up 1. has cut from the other face/);
+  await maker.find('tab', /^Set-up 1, other face, \d+ finding/);
+  await maker.stage('Cuts');
+  await maker.fill('Depth', '5');
+  await maker.stage('Proof');
+  await maker.sees('all checks pass');
+  await maker.press('More for set-up Set-up 1, other face');
+  await maker.press('Rename', 'menuitem');
+  await maker.fill('Name of the set-up', 'Back');
+  await maker.find('tab', /^Back, /);
+
+  // The first set-up goes deeper: the second is worked out anew, though it is not looked at.
+  await maker.press(/^Set-up 1, /, 'tab');
+  await maker.stage('Cuts');
+  await maker.fill('Depth', '14');
+  await maker.find('tab', /^Back, \d+ finding/);
+  await maker.press('Undo');
+  await maker.find('tab', /^Back, \d+ min|^Back, [\d.]+ (min|s|h)/);
+
+  await maker.stage('Run');
+  await maker.sees('All set-ups');
+  await maker.press(/^Save the programs of all set-ups/);
+  const files = unzipSync(readFileSync(await device.downloaded(/^new-job-programs\.zip$/)));
+  expect(Object.keys(files).sort()).toEqual(['1-set-up-1/new-job-1-set-up-1.nc', '2-back/new-job-2-back.nc']);
+  for (const text of Object.values(files)) expect(strFromU8(text)).toMatch(/M30/);
+
+  await maker.press(/^Back, /, 'tab');
+  await maker.press('More for set-up Back');
+  await maker.press('Copy', 'menuitem');
+  await maker.find('tab', /^Back copy, /);
+  await maker.press('More for set-up Back copy');
+  await maker.press('Delete', 'menuitem');
+  await maker.page.waitForFunction(() => document.querySelectorAll('[role=tablist][aria-label="Set-ups"] [role=tab]').length === 2);
+  // A step that was made elsewhere is undone where it is seen.
+  await maker.press(/^Set-up 1, /, 'tab');
+  for (let i = 0; i < 3; i++) await maker.press('Undo');
+  await maker.find('tab', /^Set-up 1, other face, /);
+  await maker.saved();
+  await maker.page.reload();
+  await maker.find('tab', /^Set-up 1, other face, /);
+});

@@ -1,0 +1,116 @@
+import { firstLayer, placingKeys, type Job, type Setup, type TurnedOver } from './job';
+
+/** How a new set-up begins: on the blank of another one as that leaves it, turned over or as it lies, or on a blank of its own. */
+export type Beginning = TurnedOver | 'blank';
+
+const pick = (from: object, keys: readonly string[]): object => Object.fromEntries(keys.map((k) => [k, (from as Record<string, unknown>)[k]]));
+
+/** A name that no other of a list has: "Back", "Back 2", and so on. */
+function freeName(name: string, taken: readonly { readonly name: string }[]): string {
+  const names = new Set(taken.map((t) => t.name));
+  for (let n = 1; ; n++) {
+    const tried = n === 1 ? name : `${name} ${n}`;
+    if (!names.has(tried)) return tried;
+  }
+}
+
+/** Puts a set-up behind another one; nothing is drawn on it yet. */
+export function withNewSetup(job: Job, after: string, begins: Beginning, freshId: () => string): { job: Job; id: string } {
+  const at = job.setups.findIndex((s) => s.id === after);
+  const source = job.setups[at];
+  const id = freshId();
+  const piece = job.blanks.find((b) => b.id === source.blank)!;
+  const own = { ...piece, id: freshId(), name: freeName('Blank', job.blanks) };
+  const word = begins === 'blank' || begins === 'none' ? `Set-up ${job.setups.length + 1}` : source.name === 'Front' ? 'Back' : `${source.name}, other face`;
+  const setup = {
+    id,
+    name: freeName(word.slice(0, 190), job.setups),
+    blank: begins === 'blank' ? own.id : source.blank,
+    after: begins === 'blank' ? null : { setup: source.id, turned: begins },
+    ...pick(source, placingKeys),
+    clamps: [],
+    guides: [],
+    layers: [firstLayer()],
+    groups: [],
+    items: [],
+    cuts: [],
+  } as unknown as Setup;
+  const setups = [...job.setups.slice(0, at + 1), setup, ...job.setups.slice(at + 1)];
+  return { job: { ...job, blanks: begins === 'blank' ? [...job.blanks, own] : job.blanks, setups }, id };
+}
+
+/** Puts a copy of a set-up behind it: with the same artwork and cuts, on the same blank or, where it begins with an uncut one, on another like it. */
+export function withCopy(job: Job, id: string, freshId: () => string): { job: Job; id: string } {
+  const at = job.setups.findIndex((s) => s.id === id);
+  const source = job.setups[at];
+  // Layers and groups are a set-up's own: their ids stay, so that artwork goes from one to the other.
+  const ids = new Map([...source.items, ...source.cuts].map((v) => [v.id, freshId()]));
+  /** Values with the ids in them made those of the copies. */
+  const deep = (v: unknown): unknown => {
+    if (typeof v === 'string') return ids.get(v) ?? v;
+    if (Array.isArray(v)) return v.map(deep);
+    return v && typeof v === 'object' ? Object.fromEntries(Object.entries(v).map(([k, q]) => [k, deep(q)])) : v;
+  };
+  const piece = job.blanks.find((b) => b.id === source.blank)!;
+  const own = { ...piece, id: freshId(), name: freeName(piece.name, job.blanks) };
+  const copy: Setup = {
+    ...source,
+    id: freshId(),
+    name: freeName(`${source.name.slice(0, 180)} copy`, job.setups),
+    blank: source.after ? source.blank : own.id,
+    items: source.items.map((i) => ({ ...i, id: ids.get(i.id)! })),
+    cuts: source.cuts.map((c) => ({ ...c, id: ids.get(c.id)!, items: c.items.map((i) => ids.get(i) ?? i), values: deep(c.values) as Setup['cuts'][number]['values'] })),
+  };
+  const setups = [...job.setups.slice(0, at + 1), copy, ...job.setups.slice(at + 1)];
+  return { job: { ...job, blanks: source.after ? job.blanks : [...job.blanks, own], setups }, id: copy.id };
+}
+
+/** Set-ups that start from another one. */
+export const startingFrom = (job: Job, id: string): Setup[] => job.setups.filter((s) => s.after?.setup === id);
+
+/** Takes a set-up out. What started from it starts from what it started from itself where the blank is not turned over there, else from an uncut blank. */
+export function withoutSetup(job: Job, id: string): Job {
+  const gone = job.setups.find((s) => s.id === id);
+  if (!gone || job.setups.length === 1) return job;
+  const setups = job.setups
+    .filter((s) => s !== gone)
+    .map((s) => (s.after?.setup === id ? { ...s, after: gone.after && gone.after.turned === 'none' ? { setup: gone.after.setup, turned: s.after.turned } : null } : s));
+  const blanks = job.blanks.filter((b) => setups.some((s) => s.blank === b.id));
+  return { ...job, setups, blanks: blanks.length === job.blanks.length ? job.blanks : blanks };
+}
+
+/** Why a set-up cannot be run a place earlier (-1) or later (1); null where it can. */
+export function whyNotMoved(job: Job, id: string, step: -1 | 1): string | null {
+  const at = job.setups.findIndex((s) => s.id === id);
+  const other = job.setups[at + step];
+  if (!other) return step < 0 ? 'It is the first.' : 'It is the last.';
+  const [first, second] = step < 0 ? [other, job.setups[at]] : [job.setups[at], other];
+  return second.after?.setup === first.id ? `"${second.name}" starts from what "${first.name}" leaves.` : null;
+}
+
+/** Runs a set-up a place earlier or later. */
+export function withMoved(job: Job, id: string, step: -1 | 1): Job {
+  if (whyNotMoved(job, id, step)) return job;
+  const at = job.setups.findIndex((s) => s.id === id);
+  const setups = [...job.setups];
+  [setups[at], setups[at + step]] = [setups[at + step], setups[at]];
+  return { ...job, setups };
+}
+
+/** What a set-up may start from: those before it, on its blank or another one, which is then its own too. */
+export const sourcesOf = (job: Job, id: string): Setup[] => job.setups.slice(0, job.setups.findIndex((s) => s.id === id));
+
+/** A set-up that starts from another one, or from an uncut blank (null). */
+export function startingAt(job: Job, id: string, after: Setup['after']): Job {
+  const source = after && job.setups.find((s) => s.id === after.setup);
+  /** Those that start from it, straight or by others, lie on its blank. */
+  const moved = new Set([id]);
+  const setups = job.setups.map((s) => {
+    if (s.id !== id && !(s.after && moved.has(s.after.setup))) return s;
+    moved.add(s.id);
+    const blank = source ? source.blank : s.blank;
+    return s.id === id ? { ...s, after, blank } : { ...s, blank };
+  });
+  const blanks = job.blanks.filter((b) => setups.some((s) => s.blank === b.id));
+  return { ...job, setups, blanks: blanks.length === job.blanks.length ? job.blanks : blanks };
+}

@@ -1,0 +1,47 @@
+import { freshId } from '@/store/jobs';
+import { useOpenJob } from '@/store/openJob';
+import { startingAt, startingFrom, withCopy, withMoved, withNewSetup, withoutSetup, type Beginning } from '@/core/job/setups';
+import type { Job, Setup } from '@/core/job/job';
+import { tell } from './tell';
+
+const names: Record<Beginning, string> = { x: 'Add set-up, turned over', y: 'Add set-up, turned over', none: 'Add set-up', blank: 'Add set-up on another blank' };
+
+/** Changes the whole job by a function that makes another one of it. */
+const become = (name: string, next: (job: Job) => Job): void => useOpenJob.getState().editWhole(name, (job) => void Object.assign(job, next(useOpenJob.getState().whole!)));
+
+/** Adds a set-up behind the one that is shown, and shows it. */
+export function addSetup(begins: Beginning): void {
+  const { whole, setupId, show } = useOpenJob.getState();
+  if (!whole || !setupId) return;
+  const made = withNewSetup(whole, setupId, begins, freshId);
+  become(names[begins], () => made.job);
+  show(made.id);
+}
+
+export function copySetup(id: string): void {
+  const { whole, show } = useOpenJob.getState();
+  if (!whole) return;
+  const made = withCopy(whole, id, freshId);
+  become('Copy set-up', () => made.job);
+  show(made.id);
+}
+
+export const renameSetup = (id: string, name: string): void => useOpenJob.getState().editWhole('Rename set-up', (job) => job.setups.forEach((s) => s.id === id && (s.name = name)));
+
+export const moveSetup = (id: string, step: -1 | 1): void => become(step < 0 ? 'Run set-up earlier' : 'Run set-up later', (job) => withMoved(job, id, step));
+
+/** Takes a set-up out; the one before it is shown. */
+export function deleteSetup(id: string): void {
+  const { whole, show, undo } = useOpenJob.getState();
+  if (!whole || whole.setups.length === 1) return;
+  const at = whole.setups.findIndex((s) => s.id === id);
+  const loose = startingFrom(whole, id);
+  const next = whole.setups[at - 1] ?? whole.setups[1];
+  show(next.id);
+  become('Delete set-up', (job) => withoutSetup(job, id));
+  const left = useOpenJob.getState().whole!.setups;
+  const uncut = loose.filter((s) => left.some((q) => q.id === s.id && !q.after)).map((s) => `"${s.name}"`);
+  tell('info', `"${whole.setups[at].name}" was deleted.${uncut.length ? ` ${uncut.join(' and ')} now ${uncut.length === 1 ? 'starts' : 'start'} from an uncut blank.` : ''}`, { words: 'Undo', run: undo });
+}
+
+export const startSetupFrom = (id: string, after: Setup['after']): void => become('Change what the set-up starts from', (job) => startingAt(job, id, after));

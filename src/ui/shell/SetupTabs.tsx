@@ -1,0 +1,169 @@
+'use client';
+import AddRounded from '@mui/icons-material/AddRounded';
+import MoreVertRounded from '@mui/icons-material/MoreVertRounded';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import Divider from '@mui/material/Divider';
+import IconButton from '@mui/material/IconButton';
+import ListItemText from '@mui/material/ListItemText';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import Tab from '@mui/material/Tab';
+import Tabs from '@mui/material/Tabs';
+import TextField from '@mui/material/TextField';
+import Tooltip from '@mui/material/Tooltip';
+import { useState } from 'react';
+import { isUpToDate, useWork, type SetupWork } from '@/compute/pipeline';
+import type { Job, OneSetup, Setup } from '@/core/job/job';
+import { oneSetup } from '@/core/job/setup';
+import { whyNotMoved, type Beginning } from '@/core/job/setups';
+import { durationText } from '@/core/units/duration';
+import { useOpenJob } from '@/store/openJob';
+import { addSetup, copySetup, deleteSetup, moveSetup, renameSetup } from '@/ui/actions/setups';
+import { useLater } from '@/ui/later';
+import { SetupPicture } from './SetupPicture';
+
+/** How a set-up stands, in a few words, and whether something was found. */
+function stateOf(job: OneSetup, work: SetupWork | undefined, fresh: boolean): { readonly words: string; readonly bad: boolean } {
+  const cuts = job.cuts.filter((c) => c.enabled);
+  if (!cuts.length) return { words: job.items.length ? 'No cuts yet' : 'Empty', bad: false };
+  if (!work?.proof || !fresh) return { words: 'Working\u2026', bad: false };
+  const n = work.proof.findings.length;
+  if (n) return { words: `${n} ${n === 1 ? 'finding' : 'findings'}`, bad: true };
+  return { words: durationText(work.proof.minutes), bad: false };
+}
+
+const beginnings: readonly { readonly begins: Beginning; readonly name: string; readonly what: string }[] = [
+  { begins: 'y', name: 'The other face, turned left to right', what: 'The same blank, turned over about Y' },
+  { begins: 'x', name: 'The other face, turned front to back', what: 'The same blank, turned over about X' },
+  { begins: 'none', name: 'The same face again', what: 'Goes on with what this set-up leaves' },
+  { begins: 'blank', name: 'Another blank', what: 'A piece of its own, uncut' },
+];
+
+/** The set-ups of a job: which there are, how each stands, and which one the window shows. */
+export function SetupTabs() {
+  const { whole, setupId, show } = useLater(useOpenJob, (s) => s);
+  const work = useLater(useWork, (w) => w);
+  const { setups } = work;
+  const [adding, setAdding] = useState<HTMLElement | null>(null);
+  const [more, setMore] = useState<HTMLElement | null>(null);
+  const [naming, setNaming] = useState<Setup | null>(null);
+  if (!whole || !setupId) return null;
+  const now = whole.setups.find((s) => s.id === setupId) ?? whole.setups[0];
+  return (
+    <Box sx={{ flex: 1, minWidth: 0, display: 'flex', alignItems: 'center', height: '100%' }}>
+      <Tabs
+        value={now.id}
+        onChange={(_, id: string) => show(id)}
+        aria-label="Set-ups"
+        variant="scrollable"
+        scrollButtons="auto"
+        selectionFollowsFocus
+        sx={{ minHeight: 52, minWidth: 0, '& .MuiTabs-indicator': { height: 3, borderRadius: '3px 3px 0 0' } }}
+      >
+        {whole.setups.map((s) => {
+          const { words, bad } = stateOf(oneSetup(whole, s.id), setups[s.id], isUpToDate(whole, s.id, work));
+          return (
+            <Tab
+              key={s.id}
+              value={s.id}
+              aria-label={`${s.name}, ${words}`}
+              icon={<SetupPicture job={whole} setupId={s.id} field={setups[s.id]?.proof?.field ?? null} />}
+              iconPosition="start"
+              sx={{ minHeight: 52, px: 1.25, py: 0, gap: 1, textTransform: 'none', textAlign: 'left', maxWidth: 190, justifyContent: 'flex-start' }}
+              label={
+                <Box sx={{ minWidth: 0 }}>
+                  <Box sx={{ fontSize: 13, fontWeight: 600, lineHeight: 1.25, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', color: 'text.primary' }}>{s.name}</Box>
+                  <Box sx={{ fontSize: 11.5, lineHeight: 1.25, whiteSpace: 'nowrap', color: bad ? 'error.main' : 'text.secondary' }}>{words}</Box>
+                </Box>
+              }
+            />
+          );
+        })}
+      </Tabs>
+      <Tooltip title={`More for "${now.name}"`}>
+        <IconButton size="small" aria-label={`More for set-up ${now.name}`} onClick={(e) => setMore(e.currentTarget)}>
+          <MoreVertRounded fontSize="small" />
+        </IconButton>
+      </Tooltip>
+      <Tooltip title="Add a set-up">
+        <IconButton size="small" aria-label="Add a set-up" onClick={(e) => setAdding(e.currentTarget)}>
+          <AddRounded fontSize="small" />
+        </IconButton>
+      </Tooltip>
+      <Menu anchorEl={adding} open={!!adding} onClose={() => setAdding(null)}>
+        {beginnings.map(({ begins, name, what }) => (
+          <MenuItem key={begins} onClick={() => (setAdding(null), addSetup(begins))}>
+            <ListItemText primary={name} secondary={what} />
+          </MenuItem>
+        ))}
+      </Menu>
+      <MoreMenu anchor={more} job={whole} setup={now} onClose={() => setMore(null)} onName={() => setNaming(now)} />
+      <NameDialog setup={naming} onClose={() => setNaming(null)} />
+    </Box>
+  );
+}
+
+function MoreMenu({ anchor, job, setup, onClose, onName }: { readonly anchor: HTMLElement | null; readonly job: Job; readonly setup: Setup; readonly onClose: () => void; readonly onName: () => void }) {
+  const run = (work: () => void) => () => {
+    onClose();
+    work();
+  };
+  const move = (step: -1 | 1, words: string) => {
+    const why = whyNotMoved(job, setup.id, step);
+    return (
+      <MenuItem disabled={!!why} onClick={run(() => moveSetup(setup.id, step))}>
+        <ListItemText primary={words} secondary={why} />
+      </MenuItem>
+    );
+  };
+  return (
+    <Menu anchorEl={anchor} open={!!anchor} onClose={onClose}>
+      <MenuItem onClick={run(onName)}>Rename</MenuItem>
+      <MenuItem onClick={run(() => copySetup(setup.id))}>Copy</MenuItem>
+      {move(-1, 'Run earlier')}
+      {move(1, 'Run later')}
+      <Divider />
+      <MenuItem disabled={job.setups.length === 1} onClick={run(() => deleteSetup(setup.id))}>
+        <ListItemText primary="Delete" secondary={job.setups.length === 1 ? 'A job has at least one.' : null} />
+      </MenuItem>
+    </Menu>
+  );
+}
+
+function NameDialog({ setup, onClose }: { readonly setup: Setup | null; readonly onClose: () => void }) {
+  const [name, setName] = useState<string | null>(null);
+  const done = () => {
+    const n = name?.trim();
+    if (setup && n && n !== setup.name) renameSetup(setup.id, n);
+    setName(null);
+    onClose();
+  };
+  return (
+    <Dialog open={!!setup} onClose={done} fullWidth maxWidth="xs" slotProps={{ paper: { 'aria-label': 'Rename set-up' } }}>
+      <DialogContent>
+        <TextField
+          autoFocus
+          fullWidth
+          label="Name of the set-up"
+          value={name ?? setup?.name ?? ''}
+          slotProps={{ htmlInput: { maxLength: 200 } }}
+          onChange={(e) => setName(e.target.value)}
+          onFocus={(e) => e.target.select()}
+          onKeyDown={(e) => {
+            if (e.key !== 'Enter') return;
+            // Else the same key presses the button that gets the focus back.
+            e.preventDefault();
+            done();
+          }}
+        />
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={done}>Done</Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
