@@ -5,14 +5,14 @@ import ts from 'typescript';
 
 const FILE = 'docs/messages.md';
 /** What says something to the maker: calls by name, with the place of their words, and fields of findings and remarks. */
-const calls = { tell: 1, setTrouble: 0, setError: 0, setWrong: 0, wrong: 1, saysOf: 1, enqueueSnackbar: 0, GivenUp: 0 };
+const calls = { tell: 1, setTrouble: 0, setError: 0, setWrong: 0, wrong: 1, saysOf: 1, enqueueSnackbar: 0, GivenUp: 0, refuse: 1, refuseHere: 1, say: 0 };
 const fields = new Set(['text', 'error', 'message', 'why']);
 
 function* files(dir) {
   for (const e of readdirSync(dir, { withFileTypes: true })) {
     const at = path.join(dir, e.name);
     if (e.isDirectory()) yield* files(at);
-    else if (/\.tsx?$/.test(e.name) && !/\.test\./.test(e.name) && !at.includes(`${path.sep}testing${path.sep}`)) yield at;
+    else if (/\.tsx?$/.test(e.name) && !/\.test\./.test(e.name) && ![`${path.sep}testing${path.sep}`, `${path.sep}demo${path.sep}`].some((d) => at.includes(d))) yield at;
   }
 }
 

@@ -29,21 +29,22 @@ const called: Readonly<Record<Counted, string>> = {
   cuts: 'cuts',
 };
 
+function tooManyOf(what: Counted, now: { readonly length: number }, was: { readonly length: number } | undefined): string | null {
+  if (now.length <= mostOf[what] || now.length <= (was?.length ?? 0)) return null;
+  return `A job holds at most ${mostOf[what]} ${called[what]}; this would make ${now.length}. Nothing was changed.`;
+}
+
 /** What is said of a change that makes a job, or one set-up of it, hold more than it can; null where it does not. */
 export function tooMany(before: Job, after: Job): string | null {
-  const over = (what: Counted, now: { readonly length: number }, was: { readonly length: number } | undefined) =>
-    now.length > mostOf[what] && now.length > (was?.length ?? 0)
-      ? `A job holds at most ${mostOf[what]} ${called[what]}; this would make ${now.length}. Nothing was changed.`
-      : null;
   for (const k of ['blanks', 'setups', 'fonts', 'pictures', 'cutters'] as const) {
-    const words = over(k, after[k], before[k]);
+    const words = tooManyOf(k, after[k], before[k]);
     if (words) return words;
   }
   for (const s of after.setups) {
     const was = before.setups.find((q) => q.id === s.id);
     if (was === s) continue;
     for (const k of ['clamps', 'guides', 'layers', 'groups', 'items', 'cuts'] as const) {
-      const words = over(k, s[k], was?.[k]);
+      const words = tooManyOf(k, s[k], was?.[k]);
       if (words) return words;
     }
   }
@@ -173,10 +174,10 @@ function checkSetup(s: Setup, refuse: Refuse): void {
   }
 }
 
-function twice(what: string, list: readonly { readonly id: string }[], refuse: (message: string) => void): void {
+function twice(what: string, list: readonly { readonly id: string }[], say: (message: string) => void): void {
   const seen = new Set<string>();
   for (const { id } of list) {
-    if (seen.has(id)) refuse(`Two ${what} have the id "${id}".`);
+    if (seen.has(id)) say(`Two ${what} have the id "${id}".`);
     seen.add(id);
   }
 }
@@ -215,12 +216,12 @@ export const jobSchema = z
     twice('cuts', all('cuts'), (m) => refuse(['setups'], m));
     twice('cutters', job.cutters, (m) => refuse(['cutters'], m));
     job.setups.forEach((s, n) => {
-      const at: Refuse = (path, message) => refuse(['setups', n, ...path], message);
-      checkSetup(s, at);
-      if (!job.blanks.some((b) => b.id === s.blank)) at(['blank'], `"${s.name}" lies on a blank that is not there.`);
+      const refuseHere: Refuse = (path, message) => refuse(['setups', n, ...path], message);
+      checkSetup(s, refuseHere);
+      if (!job.blanks.some((b) => b.id === s.blank)) refuseHere(['blank'], `"${s.name}" lies on a blank that is not there.`);
       const source = s.after && job.setups.slice(0, n).find((q) => q.id === s.after!.setup);
-      if (s.after && !source) at(['after'], `"${s.name}" starts from a set-up that does not come before it.`);
-      if (source && source.blank !== s.blank) at(['after'], `"${s.name}" starts from a set-up of another blank.`);
+      if (s.after && !source) refuseHere(['after'], `"${s.name}" starts from a set-up that does not come before it.`);
+      if (source && source.blank !== s.blank) refuseHere(['after'], `"${s.name}" starts from a set-up of another blank.`);
     });
     try {
       dialectOf(job.run.dialect, job.run.dialects);
