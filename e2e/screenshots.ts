@@ -117,6 +117,13 @@ async function main(): Promise<void> {
     await maker.choose('Letters', 'Bent');
     await shot('lettering');
     await page.goto(url);
+    await maker.press(/^Open Keeper/);
+    await maker.press(/^Front,/, 'tab');
+    await maker.proven();
+    await maker.stage('Run');
+    await maker.sees(/Save the programs of all set-ups/);
+    await shot('setups');
+    await page.goto(url);
     await maker.press('Open Sluice gear plate');
     await maker.proven();
     await shot('plate');

@@ -15,6 +15,25 @@ export function run(command, args, options = {}) {
   }
 }
 
+/** Runs several at once, each line of commands one after the other; what they say comes when they end. */
+export async function together(...lines) {
+  const one = ([command, ...args]) =>
+    new Promise((done) => {
+      const p = spawn(command, args, { cwd: root, env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } });
+      const said = [];
+      for (const s of [p.stdout, p.stderr]) s.on('data', (d) => said.push(d));
+      p.on('close', (status) => {
+        process.stdout.write(Buffer.concat(said));
+        if (status === 0) return done();
+        console.error(`\n${command} ${args.join(' ')} failed.`);
+        process.exit(status ?? 1);
+      });
+    });
+  await Promise.all(lines.map(async (line) => {
+    for (const command of line) await one(command);
+  }));
+}
+
 export function packages() {
   const stamp = path.join(root, 'node_modules/.mirvak-installed');
   const key = createHash('sha256').update(readFileSync(path.join(root, 'package.json'))).update(readFileSync(path.join(root, 'package-lock.json'))).digest('hex');

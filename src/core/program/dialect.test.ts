@@ -1,6 +1,7 @@
 import { flatField } from '../relief/field';
 import fc from 'fast-check';
 import { newOneSetup } from '../job/job';
+import { jobOf } from '../job/setup';
 import { placePrograms, timePrograms } from '../pipeline/proving';
 import { writePrograms } from '../pipeline/programs';
 import { readJob } from '../job/migrate';
@@ -63,8 +64,8 @@ describe('dialects', () => {
     const own = { ...dialects[0], id: 'own-1', name: 'Mine' };
     const job = newOneSetup('x');
     job.run = { ...job.run, dialect: 'own-1', dialects: [own] };
-    expect(readJob(job).run.dialects[0].name).toBe('Mine');
-    expect(() => readJob({ ...job, run: { ...job.run, dialects: [] } })).toThrow(/no dialect called "own-1"/);
+    expect(readJob(jobOf(job)).run.dialects[0].name).toBe('Mine');
+    expect(() => readJob(jobOf({ ...job, run: { ...job.run, dialects: [] } }))).toThrow(/no dialect called "own-1"/);
   });
 });
 

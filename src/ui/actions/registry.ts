@@ -1,3 +1,4 @@
+import { addSetup, showNextSetup } from './setups';
 import { itemKinds } from '@/core/artwork/registry';
 import { cutKinds } from '@/core/cuts/registry';
 import { alignments } from '@/core/artwork/arrange';
@@ -76,6 +77,11 @@ export const actions: readonly Action[] = [
   { id: 'library', name: 'Open the tool library', shortcut: 'L', run: () => setView({ library: true }) },
   { id: 'group-cuts', name: 'Group the cuts by cutter', run: groupByCutter },
   ...stages.map((s, i): Action => ({ id: `stage-${s}`, name: `Go to ${stageNames[s]}`, shortcut: `Alt+${i + 1}`, run: () => goTo(s) })),
+  { id: 'setup-next', name: 'Show the next set-up', enabled: () => (useOpenJob.getState().whole?.setups.length ?? 0) > 1, run: showNextSetup },
+  { id: 'setup-y', name: 'Add a set-up: the other face, turned left to right', enabled: hasJob, run: () => addSetup('y') },
+  { id: 'setup-x', name: 'Add a set-up: the other face, turned front to back', enabled: hasJob, run: () => addSetup('x') },
+  { id: 'setup-same', name: 'Add a set-up: the same face again', enabled: hasJob, run: () => addSetup('none') },
+  { id: 'setup-blank', name: 'Add a set-up: another blank', enabled: hasJob, run: () => addSetup('blank') },
   { id: 'view-plan', name: 'Show the plan', shortcut: '1', run: () => setView({ table: 'plan' }) },
   { id: 'view-solid', name: 'Show the solid', shortcut: '2', run: () => setView({ table: 'solid' }) },
   { id: 'view-both', name: 'Show plan and solid', shortcut: '3', run: () => setView({ table: 'both' }) },

@@ -45,3 +45,9 @@ export function deleteSetup(id: string): void {
 }
 
 export const startSetupFrom = (id: string, after: Setup['after']): void => become('Change what the set-up starts from', (job) => startingAt(job, id, after));
+
+/** Shows the set-up after the one that is shown; after the last the first. */
+export function showNextSetup(): void {
+  const { whole, setupId, show } = useOpenJob.getState();
+  if (whole) show(whole.setups[(whole.setups.findIndex((s) => s.id === setupId) + 1) % whole.setups.length].id);
+}

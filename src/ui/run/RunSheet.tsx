@@ -9,7 +9,7 @@ import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { strToU8, zipSync } from 'fflate';
 import { isUpToDate, useWork } from '@/compute/pipeline';
-import { slug, zeroText } from '@/core/pipeline/programs';
+import { folderOf, slug, zeroText } from '@/core/pipeline/programs';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { moveFile } from '@/ui/actions/edits';
@@ -79,7 +79,7 @@ export function RunSheet() {
             startIcon={<DownloadRounded />}
             onClick={() => {
               if (proof.files.length === 1) download(proof.files[0].name, proof.files[0].text, 'text/plain');
-              else download(`${slug(job.name)}-programs.zip`, zipSync(Object.fromEntries(proof.files.map((f) => [f.name, strToU8(f.text)]))), 'application/zip');
+              else download(`${slug(job.name)}${job.setup.only ? '' : `-${folderOf(job)}`}-programs.zip`, zipSync(Object.fromEntries(proof.files.map((f) => [f.name, strToU8(f.text)]))), 'application/zip');
             }}
           >
             {stale ? 'Working\u2026' : proof.files.length === 1 ? 'Save the program' : 'Save all programs'}

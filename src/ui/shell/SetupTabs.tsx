@@ -23,6 +23,7 @@ import { whyNotMoved, type Beginning } from '@/core/job/setups';
 import { durationText } from '@/core/units/duration';
 import { useOpenJob } from '@/store/openJob';
 import { addSetup, copySetup, deleteSetup, moveSetup, renameSetup } from '@/ui/actions/setups';
+import { readOut } from '@/ui/common/fields';
 import { useLater } from '@/ui/later';
 import { SetupPicture } from './SetupPicture';
 
@@ -70,13 +71,15 @@ export function SetupTabs() {
             <Tab
               key={s.id}
               value={s.id}
-              aria-label={`${s.name}, ${words}`}
               icon={<SetupPicture job={whole} setupId={s.id} field={setups[s.id]?.proof?.field ?? null} />}
               iconPosition="start"
               sx={{ minHeight: 52, px: 1.25, py: 0, gap: 1, textTransform: 'none', textAlign: 'left', maxWidth: 190, justifyContent: 'flex-start' }}
               label={
                 <Box sx={{ minWidth: 0 }}>
                   <Box sx={{ fontSize: 13, fontWeight: 600, lineHeight: 1.25, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', color: 'text.primary' }}>{s.name}</Box>
+                  <Box component="span" sx={readOut}>
+                    ,{' '}
+                  </Box>
                   <Box sx={{ fontSize: 11.5, lineHeight: 1.25, whiteSpace: 'nowrap', color: bad ? 'error.main' : 'text.secondary' }}>{words}</Box>
                 </Box>
               }
