@@ -1,5 +1,5 @@
 // Installs what is missing: packages (once per lock file) and, when asked, Debian's Chromium with Mesa's software driver.
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';

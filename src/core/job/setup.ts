@@ -12,7 +12,7 @@ import type { Unit } from '../units/length';
  *                  v v v
  *                OneSetup
  */
-const pick = <T extends object, K extends keyof T>(from: T, keys: readonly K[]): Pick<T, K> => Object.fromEntries(keys.map((k) => [k, from[k]])) as Pick<T, K>;
+export const pick = <T extends object, K extends keyof T>(from: T, keys: readonly K[]): Pick<T, K> => Object.fromEntries(keys.map((k) => [k, from[k]])) as Pick<T, K>;
 const alikeIn = <T extends object>(a: T, b: T, keys: readonly (keyof T)[]): boolean => keys.every((k) => a[k] === b[k]);
 
 /** Blanks as they lie, by piece and set-up: the same object as long as neither changes. */

@@ -1,9 +1,8 @@
 import { firstLayer, placingKeys, type Job, type Setup, type TurnedOver } from './job';
+import { pick } from './setup';
 
 /** How a new set-up begins: on the blank of another one as that leaves it, turned over or as it lies, or on a blank of its own. */
 export type Beginning = TurnedOver | 'blank';
-
-const pick = (from: object, keys: readonly string[]): object => Object.fromEntries(keys.map((k) => [k, (from as Record<string, unknown>)[k]]));
 
 /** A name that no other of a list has: "Back", "Back 2", and so on. */
 function freeName(name: string, taken: readonly { readonly name: string }[]): string {
@@ -22,7 +21,7 @@ export function withNewSetup(job: Job, after: string, begins: Beginning, freshId
   const piece = job.blanks.find((b) => b.id === source.blank)!;
   const own = { ...piece, id: freshId(), name: freeName('Blank', job.blanks) };
   const word = begins === 'blank' || begins === 'none' ? `Set-up ${job.setups.length + 1}` : source.name === 'Front' ? 'Back' : `${source.name}, other face`;
-  const setup = {
+  const setup: Setup = {
     id,
     name: freeName(word.slice(0, 190), job.setups),
     blank: begins === 'blank' ? own.id : source.blank,
@@ -34,7 +33,7 @@ export function withNewSetup(job: Job, after: string, begins: Beginning, freshId
     groups: [],
     items: [],
     cuts: [],
-  } as unknown as Setup;
+  };
   const setups = [...job.setups.slice(0, at + 1), setup, ...job.setups.slice(at + 1)];
   return { job: { ...job, blanks: begins === 'blank' ? [...job.blanks, own] : job.blanks, setups }, id };
 }
