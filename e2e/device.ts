@@ -5,6 +5,9 @@ import type { Browser, BrowserContext, ElementHandle } from 'puppeteer-core';
 import { openBrowser } from './browser';
 import { Maker, PATIENCE } from './maker';
 
+/** What the window keeps of a maker who has chosen the plan for every stage. */
+const PLAN_ALONE = `try { localStorage.getItem('mirvak-tables') ?? localStorage.setItem('mirvak-tables', JSON.stringify({ blank: 'plan', artwork: 'plan', cuts: 'plan', proof: 'plan', run: 'plan' })) } catch {}`;
+
 export interface Device {
   /** The window that is open at the start of each test. */
   readonly maker: Maker;
@@ -20,9 +23,10 @@ export interface Device {
 
 /**
  * A fresh device for each test of a file, with the demo jobs on its shelf: nothing is left over from the test
- * before. After each test the page must have raised no error and asked no other host.
+ * before. After each test the page must have raised no error and asked no other host. Without `solid` its maker has chosen to
+ * see the plan alone: drawing the solid without a graphics card takes most of such a device's time.
  */
-export function eachOnAFreshDevice(): Device {
+export function eachOnAFreshDevice({ solid = false } = {}): Device {
   const url = process.env.MIRVAK_URL!;
   const downloads = mkdtempSync(path.join(os.tmpdir(), 'mirvak-downloads-'));
   let browser: Browser;
@@ -44,6 +48,7 @@ export function eachOnAFreshDevice(): Device {
     // `MIRVAK_SLOW=4 npm run e2e` runs them as on a device four times as slow: what only works on a fast one fails.
     if (process.env.MIRVAK_SLOW) await page.emulateCPUThrottling(Number(process.env.MIRVAK_SLOW));
     page.setDefaultTimeout(PATIENCE);
+    if (!solid) await page.evaluateOnNewDocument(PLAN_ALONE);
     await page.goto(url);
     return new Maker(page);
   }

@@ -5,7 +5,7 @@ import { openBrowser } from './browser';
 import { eachOnAFreshDevice } from './device';
 import { Maker } from './maker';
 
-const device = eachOnAFreshDevice();
+const device = eachOnAFreshDevice({ solid: true });
 
 test('workers that die are replaced, and what was being worked out comes all the same', async () => {
   const { maker } = device;

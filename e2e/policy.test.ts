@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import type { Page, WebWorker } from 'puppeteer-core';
 import { eachOnAFreshDevice } from './device';
 
-const device = eachOnAFreshDevice();
+const device = eachOnAFreshDevice({ solid: true });
 
 /** In a page or worker: what a hostile script would try. Each answer says whether it got through. It is run by the page's own clock, so that its policy holds. */
 const attack = (elsewhere: string): Promise<Record<string, boolean>> =>

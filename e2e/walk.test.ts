@@ -6,7 +6,7 @@ import { packJob } from '@/core/job/archive';
 import { demoJobs } from '@/core/job/demo';
 import { eachOnAFreshDevice } from './device';
 
-const device = eachOnAFreshDevice();
+const device = eachOnAFreshDevice({ solid: true });
 
 /** Minutes of the card with a name. */
 const minutes = (name: string) => device.maker.page.$$eval('ol[aria-label="Cut plan"] li', (cards, n) => cards.map((c) => (c as HTMLElement).innerText).find((t) => t.includes(n))?.match(/(\d+ h )?[\d.]+ (min|s)\b/)?.[0] ?? '', name);

@@ -1,7 +1,7 @@
 import { drawn, emptyBoard, planOf } from './board';
 import { eachOnAFreshDevice } from './device';
 
-const device = eachOnAFreshDevice();
+const device = eachOnAFreshDevice({ solid: true });
 
 test('letters go round the circle that is picked, and change sides by one press', async () => {
   const { maker } = device;
