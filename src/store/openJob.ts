@@ -325,7 +325,5 @@ export const useOpenJob = create<OpenJob>((set, get) => {
 
 onNews('job', ({ id, revision }) => {
   const open = useOpenJob.getState();
-  // A save that is about to be made brings both together: reading first would only hold it up.
-  if (open.save === 'pending' && timer) return;
   if (open.id === id && revision !== open.revision) void open.catchUp();
 });
