@@ -4,13 +4,13 @@
  * kind and the seed that give the file again: `npm run fuzz:workers -- 0 KIND SEED`. The memory of the largest process is looked
  * at as it goes on. Ends with 1 when there was anything.
  */
-import { readdirSync, readFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { Page } from 'puppeteer-core';
 import { broken, FOREIGN, goodFiles, SLOW_MS } from './broken';
 import { openBrowser } from '../e2e/browser';
 import { Maker } from '../e2e/maker';
+import { processesOf, saidOf } from '../e2e/processes';
 import { startServer } from '../e2e/server.mjs';
 import { seeded } from '../src/core/testing/seeded';
 
@@ -88,22 +88,8 @@ async function readAll(url: Workers, kind: string, files: readonly string[], pat
 }
 
 /** Memory of the largest of this browser's processes, bytes. */
-function largest(browser: number): number {
-  const of = (p: string, what: string) => {
-    try {
-      return readFileSync(`/proc/${p}/${what}`, 'utf8');
-    } catch {
-      return '';
-    }
-  };
-  const parent = (p: string) => / (\d+)/.exec(of(p, 'stat').replace(/^.*\) \S/, ''))?.[1] ?? '0';
-  const under = (p: string): boolean => p !== '0' && (p === String(browser) || under(parent(p)));
-  return Math.max(
-    ...readdirSync('/proc')
-      .filter((p) => /^\d+$/.test(p) && under(p))
-      .map((p) => 1024 * Number(/VmRSS:\s*(\d+)/.exec(of(p, 'status'))?.[1] ?? 0)),
-  );
-}
+const largest = (browser: number): number =>
+  Math.max(...processesOf(browser).map((p) => 1024 * Number(/VmRSS:\s*(\d+)/.exec(saidOf(p, 'status'))?.[1] ?? 0)));
 
 const { url, server } = await startServer();
 const { browser, close } = await openBrowser();

@@ -3,7 +3,7 @@
  * `npm run bench:interface` (after a build). Prints the longest tasks of each phase; `-- trace` adds what the longest ones
  * were made of. Headless Chromium with software rendering.
  */
-import { jobOf } from '../src/core/job/setup';
+import { jobOf } from '../src/core/job/oneSetup';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';

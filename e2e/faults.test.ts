@@ -1,9 +1,9 @@
-import { readdirSync, readFileSync } from 'node:fs';
 import { largeFiles, extremes } from '@/core/testing/extremes';
 import { drop, emptyBoard } from './board';
 import { openBrowser } from './browser';
 import { eachOnAFreshDevice } from './device';
 import { Maker } from './maker';
+import { processesOf, saidOf } from './processes';
 
 const device = eachOnAFreshDevice({ solid: true });
 
@@ -58,18 +58,7 @@ test('a picture of the solid that the graphics driver takes away comes back', as
   };
   expect(await drawn()).toBeGreaterThan(3000);
   // The graphics process of this browser dies.
-  const own = String(maker.page.browser().process()!.pid);
-  const all = readdirSync('/proc').filter((p) => /^\d+$/.test(p));
-  const of = (p: string, what: string) => {
-    try {
-      return readFileSync(`/proc/${p}/${what}`, 'utf8');
-    } catch {
-      return '';
-    }
-  };
-  const parent = (p: string) => / (\d+)/.exec(of(p, 'stat').replace(/^.*\) \S/, ''))?.[1] ?? '0';
-  const under = (p: string): boolean => p !== '0' && (parent(p) === own || under(parent(p)));
-  const gpu = all.filter((p) => of(p, 'cmdline').includes('--type=gpu-process') && under(p));
+  const gpu = processesOf(maker.page.browser().process()!.pid!).filter((p) => saidOf(p, 'cmdline').includes('--type=gpu-process'));
   expect(gpu).toHaveLength(1);
   process.kill(Number(gpu[0]), 'SIGKILL');
   await maker.sees('The graphics driver took the picture away');

@@ -1,10 +1,11 @@
 import { execFileSync } from 'node:child_process';
-import { appendFileSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { appendFileSync, mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 import { chromiumArgs } from './browser';
 import { Maker } from './maker';
+import { processes, saidOf } from './processes';
 
 /** What of a maker's work is lost when the browser dies, ms of it. */
 export interface Killed {
@@ -31,14 +32,7 @@ async function open(profile: string): Promise<Browser> {
 /** Kills a browser and waits until the last of its processes is gone: those that store things outlive the first by a moment. */
 async function kill(browser: Browser, profile: string): Promise<void> {
   browser.process()?.kill('SIGKILL');
-  const said = (p: string) => {
-    try {
-      return readFileSync(`/proc/${p}/cmdline`, 'utf8');
-    } catch {
-      return '';
-    }
-  };
-  while (readdirSync('/proc').some((p) => /^\d+$/.test(p) && said(p).includes(profile))) await pause(20);
+  while (processes().some((p) => saidOf(p, 'cmdline').includes(profile))) await pause(20);
 }
 const pause = (ms: number) => new Promise((r) => setTimeout(r, ms));
 /** Where the picked thing stands, once the sheet has come to rest over it. */

@@ -5,8 +5,9 @@ import { z } from 'zod';
 import { packJob, unpackJob, type Assets } from '../core/job/archive';
 import { demoJobs } from '../core/job/demo';
 import { jobSchema, type Job, type OneSetup } from '../core/job/job';
-import { eachSetup } from '../core/job/setup';
-import { placePrograms, prove, type Before, type Proof } from '../core/pipeline/proving';
+import { eachSetup } from '../core/job/oneSetup';
+import { placePrograms, prove, type Proof } from '../core/pipeline/proving';
+import { foundBy, type Found } from '../core/proof/faces';
 import { runJob } from '../core/pipeline/run';
 import { reportOf, setupOf } from '../core/pipeline/report';
 import { folderOf, writePrograms } from '../core/pipeline/programs';
@@ -38,7 +39,13 @@ function main(args: string[]): number {
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
-    options: { out: { type: 'string' }, files: { type: 'string' }, dialect: { type: 'string' }, cell: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
+    options: {
+      out: { type: 'string' },
+      files: { type: 'string' },
+      dialect: { type: 'string' },
+      cell: { type: 'string' },
+      help: { type: 'boolean', short: 'h' },
+    },
   });
   const [command, target] = positionals;
   const out = () => {
@@ -70,29 +77,41 @@ function main(args: string[]): number {
   const cell = Number(values.cell);
   if (command === 'proof') {
     if (!(cell > 0)) throw new UsageError('--cell takes a size in mm, such as 0.1');
-    for (const { blank } of eachSetup(whole)) if ((blank.width / cell) * (blank.height / cell) > 4e8) throw new Error('That is more than 400 million cells. Take a larger --cell.');
+    for (const { blank } of eachSetup(whole))
+      if ((blank.width / cell) * (blank.height / cell) > 4e8) throw new Error('That is more than 400 million cells. Take a larger --cell.');
   }
   const dir = out();
   const proofs = new Map<string, Proof>();
-  let found = 0;
+  let findings = 0;
   for (const job of eachSetup(whole)) {
-    const { after, id, name } = job.setup;
-    const before = after && { left: proofs.get(after.setup)!.left, turned: after.turned, name: whole.setups.find((s) => s.id === after.setup)!.name };
-    const to = job.setup.only ? dir : path.join(dir, folderOf(job));
+    const { after, id, name } = job.at;
+    const size = command === 'plan' ? cellFor(job) : cell;
+    const before = after && {
+      faces: foundBy(proofs.get(after.setup)!.left, after.turned, job.blank, size),
+      from: whole.setups.find((s) => s.id === after.setup)!.name,
+    };
+    const to = job.at.only ? dir : path.join(dir, folderOf(job));
     mkdirSync(to, { recursive: true });
-    const proof = command === 'plan' ? plan(job, art, to, before, { files, dialect: values.dialect }) : proveOnly(job, art, to, before, cell);
+    const proof =
+      command === 'plan' ? plan(job, art, to, before, { files, dialect: values.dialect }) : proveOnly(job, art, to, before, cell);
     proofs.set(id, proof);
-    found += proof.findings.length;
-    if (command === 'plan') for (const f of proof.findings) console.log(`${job.setup.only ? '' : `${name}: `}${f.check}: ${f.text}`);
+    findings += proof.findings.length;
+    if (command === 'plan') for (const f of proof.findings) console.log(`${job.at.only ? '' : `${name}: `}${f.check}: ${f.text}`);
   }
-  return found ? 2 : 0;
+  return findings ? 2 : 0;
 }
 
 type Art = ReturnType<typeof fontsFromPackages>;
 
 /** Writes the programs of a set-up, its report and its sheet into a folder. */
-function plan(job: OneSetup, art: Art, to: string, before: Before | null, options: { files?: OneSetup['run']['files']; dialect?: string }): Proof {
-  const { plans, programs, proof } = runJob(job, art, cellFor(job), options, () => {}, before);
+function plan(
+  job: OneSetup,
+  art: Art,
+  to: string,
+  found: Found | null,
+  options: { files?: OneSetup['run']['files']; dialect?: string },
+): Proof {
+  const { plans, programs, proof } = runJob(job, art, cellFor(job), options, () => {}, found);
   for (const f of programs.files) writeFileSync(path.join(to, f.name), f.text);
   writeFileSync(path.join(to, 'report.json'), JSON.stringify(reportOf(job, programs, proof), null, 1));
   writeFileSync(path.join(to, 'setup.json'), JSON.stringify(setupOf(job, programs, plans), null, 1));
@@ -100,10 +119,10 @@ function plan(job: OneSetup, art: Art, to: string, before: Before | null, option
 }
 
 /** Writes what a set-up leaves of its upper face into a folder. */
-function proveOnly(job: OneSetup, art: Art, to: string, before: Before | null, cell: number): Proof {
+function proveOnly(job: OneSetup, art: Art, to: string, found: Found | null, cell: number): Proof {
   const plans = new Map(job.cuts.filter((c) => c.enabled).map((c) => [c.id, planCut(job, c, art)]));
   const programs = writePrograms(job, plans);
-  const proof = prove(job, placePrograms(job, programs), programs.tools, plans, cell, () => {}, undefined, before);
+  const proof = prove(job, placePrograms(job, programs), programs.tools, plans, cell, () => {}, undefined, found);
   const { cols, rows, x0, y0, z: heights } = proof.field;
   writeFileSync(path.join(to, 'proof.f32'), new Uint8Array(heights.buffer, heights.byteOffset, heights.byteLength));
   writeFileSync(path.join(to, 'proof.json'), JSON.stringify({ cols, rows, cell, x0, y0, sample: 'node' }));

@@ -53,7 +53,10 @@ function watch(ticket: number, progress: ReportProgress): (done: number) => void
   };
 }
 
-const buffersOf = (plan: CutPlan) => plan.toolpaths.flatMap((t) => [t.motion.kind, t.motion.x, t.motion.y, t.motion.z, t.motion.cx, t.motion.cy, t.motion.feed].map((a) => a.buffer as ArrayBuffer));
+const buffersOf = (plan: CutPlan) =>
+  plan.toolpaths.flatMap((t) =>
+    [t.motion.kind, t.motion.x, t.motion.y, t.motion.z, t.motion.cx, t.motion.cy, t.motion.feed].map((a) => a.buffer as ArrayBuffer),
+  );
 
 /** A copy that passes between threads without being copied again, where the browser allows it. */
 function sharedCopy(z: Float32Array): Float32Array {
@@ -80,26 +83,34 @@ const api: ComputeApi = {
       if (e instanceof Cancelled) throw e;
       // A cut that fails does not stop the others: it says so itself.
       console.error(e);
-      plan = emptyPlan([{ level: 'problem', text: 'This cut could not be planned: a fault of Mirvak, not of your job. Undo the last change of it, or take artwork out of it until it is planned again.' }]);
+      plan = emptyPlan([
+        {
+          level: 'problem',
+          text: 'This cut could not be planned: a fault of Mirvak, not of your job. Undo the last change of it, or take artwork out of it until it is planned again.',
+        },
+      ]);
     }
     return Comlink.transfer(plan, buffersOf(plan));
   },
   prove(ticket, job, plans, cell, before, progress) {
     const byId = new Map(plans);
-    const b = benchOf(job.setup.id);
+    const b = benchOf(job.at.id);
     const programs = writePrograms(job, byId);
     const placed = placePrograms(job, programs);
     const source = before && benches.get(before.setup)?.proof;
     if (before && !source) throw new Error('The set-up that this one starts from has not been proven.');
     // The faces are made anew only when what they come from has changed: the simulation knows them again.
     if (!before || !source) b.found = null;
-    else if (b.found?.of !== source.left || b.found.turned !== before.turned || b.found.cell !== cell) b.found = { of: source.left, turned: before.turned, cell, faces: foundBy(source.left, before.turned, job.blank, cell) };
-    const found = b.found?.faces ?? null;
-    const proof = prove(job, placed, programs.tools, byId, cell, watch(ticket, progress), b.simulation, before && source ? { left: source.left, turned: before.turned, name: before.name } : null, found);
+    else if (b.found?.of !== source.left || b.found.turned !== before.turned || b.found.cell !== cell)
+      b.found = { of: source.left, turned: before.turned, cell, faces: foundBy(source.left, before.turned, job.blank, cell) };
+    const found = b.found && before && { faces: b.found.faces, from: before.name };
+    const proof = prove(job, placed, programs.tools, byId, cell, watch(ticket, progress), b.simulation, found);
     // The simulation keeps its field; the window gets a copy, and its workers see the same one.
     const field = { ...proof.field, z: sharedCopy(proof.field.z) };
     // Played coarser than proven.
-    b.player = createPlayer(job, placed, programs.tools, (c) => before && source ? foundBy(source.left, before.turned, job.blank, c).up : null);
+    b.player = createPlayer(job, placed, programs.tools, (c) =>
+      before && source ? foundBy(source.left, before.turned, job.blank, c).up : null,
+    );
     b.proven = placed;
     // The simulation goes on with its field; what starts from this one starts from what it is now.
     b.proof = { ...proof, left: { ...proof.left } };
@@ -125,7 +136,12 @@ const api: ComputeApi = {
   play(ticket, setup, move, cell, only) {
     const { player } = benchOf(setup);
     if (!player) throw new Cancelled();
-    const state = player.to(move, cell, only, watch(ticket, () => {}));
+    const state = player.to(
+      move,
+      cell,
+      only,
+      watch(ticket, () => {}),
+    );
     // The player goes on cutting its own field.
     return { ...state, field: { ...state.field, z: sharedCopy(state.field.z) } };
   },
@@ -133,7 +149,7 @@ const api: ComputeApi = {
   lineNear: (setup, x, y, reach) => lineNear(benchOf(setup).proven, x, y, reach),
   along(setup, x0, y0, x1, y1, count) {
     const { proof, proven } = benchOf(setup);
-    return proof && cutAlong(proven, proof.input.tools, { x0, y0, x1, y1 }, count, proof.found?.up ?? null);
+    return proof && cutAlong(proven, proof.input.tools, { x0, y0, x1, y1 }, count, proof.found?.faces.up ?? null);
   },
   clear() {
     benches.clear();

@@ -3,7 +3,7 @@ import type { CutPlan } from '@/core/cuts/kind';
 import { hashText } from '@/core/geometry/hash';
 import { cutKey } from '@/core/pipeline/planning';
 import type { Cut, Job, OneSetup } from '@/core/job/job';
-import { eachSetup, oneSetup } from '@/core/job/setup';
+import { eachSetup, oneSetup } from '@/core/job/oneSetup';
 import { saysOf } from '@/core/units/says';
 import { computePool, isCancelled, onProverLost } from './pool';
 import type { ProofResult } from './protocol';
@@ -12,7 +12,8 @@ export type Quality = 'quick' | 'fine' | 'finest';
 /** Nodes of the proof's height field. */
 const NODES: Record<Quality, number> = { quick: 4e5, fine: 2e6, finest: 9e6 };
 
-export const cellOf = (job: OneSetup, quality: Quality): number => Math.max(0.02, Math.sqrt((job.blank.width * job.blank.height) / NODES[quality]));
+export const cellOf = (job: OneSetup, quality: Quality): number =>
+  Math.max(0.02, Math.sqrt((job.blank.width * job.blank.height) / NODES[quality]));
 
 export interface CutState {
   /** Content key of the plan that is held; the cut is up to date when it equals the wanted one. */
@@ -43,7 +44,16 @@ interface Work extends SetupWork {
 }
 
 /** What the background has worked out for the open job: for the set-up that is shown, and for all. */
-export const useWork = create<Work>(() => ({ ...NOTHING, setups: {}, planning: null, proving: null, comparing: false, stopped: false, error: '', quality: 'fine' }));
+export const useWork = create<Work>(() => ({
+  ...NOTHING,
+  setups: {},
+  planning: null,
+  proving: null,
+  comparing: false,
+  stopped: false,
+  error: '',
+  quality: 'fine',
+}));
 
 let wanted: { readonly whole: Job; readonly shown: string } | null = null;
 let running = false;
@@ -61,10 +71,21 @@ function put(setupId: string, change: Partial<SetupWork>): void {
 const proofKeys = new WeakMap<OneSetup, string>();
 /** All that the proof of a set-up depends on beyond the plans: what it starts from too. */
 function proofKeyOf(whole: Job, job: OneSetup, quality: Quality): string {
-  const { after, name, number, only } = job.setup;
+  const { after, name, number, only } = job.at;
   let own = proofKeys.get(job);
   if (own === undefined) {
-    own = hashText(JSON.stringify([job.name, only ? '' : [name, number], after, job.unit, job.blank, job.run, job.cutters, job.cuts.map((c) => [c.id, c.name, c.enabled && keyOf(job, c)])]));
+    own = hashText(
+      JSON.stringify([
+        job.name,
+        only ? '' : [name, number],
+        after,
+        job.unit,
+        job.blank,
+        job.run,
+        job.cutters,
+        job.cuts.map((c) => [c.id, c.name, c.enabled && keyOf(job, c)]),
+      ]),
+    );
     proofKeys.set(job, own);
   }
   return `${own} ${quality}${after ? ` after ${proofKeyOf(whole, oneSetup(whole, after.setup), quality)}` : ''}`;
@@ -98,16 +119,16 @@ export const isFresh = (job: OneSetup, cuts: SetupWork['cuts'], cutId: string): 
 };
 
 /** Whether what is held of a set-up's paths and proof is of the job as it is now; a hook's selector, and for what runs by itself. */
-export const isUpToDate = (whole: Job, setupId: string, { setups, quality }: Pick<Work, 'setups' | 'quality'> = useWork.getState()): boolean => {
-  const job = oneSetup(whole, setupId);
-  const { cuts, proofKey } = setups[setupId] ?? NOTHING;
+export const isUpToDate = (whole: Job, id: string, { setups, quality }: Pick<Work, 'setups' | 'quality'> = useWork.getState()): boolean => {
+  const job = oneSetup(whole, id);
+  const { cuts, proofKey } = setups[id] ?? NOTHING;
   return proofKey === proofKeyOf(whole, job, quality) && job.cuts.every((c) => !c.enabled || isFresh(job, cuts, c.id));
 };
 
 /** Set-ups in the order in which they are worked out: what the shown one starts from, that one, all others as they are run. */
 function inOrder({ whole, shown }: NonNullable<typeof wanted>): OneSetup[] {
   const chain: OneSetup[] = [];
-  for (let s: OneSetup | null = oneSetup(whole, shown); s; s = s.setup.after ? oneSetup(whole, s.setup.after.setup) : null) chain.unshift(s);
+  for (let s: OneSetup | null = oneSetup(whole, shown); s; s = s.at.after ? oneSetup(whole, s.at.after.setup) : null) chain.unshift(s);
   return [...chain, ...eachSetup(whole).filter((s) => !chain.includes(s))];
 }
 
@@ -128,23 +149,24 @@ export function follow(whole: Job | null, shown: string | null): void {
     const cuts = Object.entries(was.cuts).filter(([id]) => s.cuts.some((c) => c.id === id));
     kept[s.id] = cuts.length === Object.keys(was.cuts).length ? was : { ...was, cuts: Object.fromEntries(cuts) };
   }
-  if (another || whole.setups.some((s) => kept[s.id] !== setups[s.id]) || Object.keys(kept).length !== Object.keys(setups).length) useWork.setState({ setups: kept, ...(kept[shown] ?? NOTHING), ...(another && { planning: null, proving: null, comparing: false }) });
+  if (another || whole.setups.some((s) => kept[s.id] !== setups[s.id]) || Object.keys(kept).length !== Object.keys(setups).length)
+    useWork.setState({ setups: kept, ...(kept[shown] ?? NOTHING), ...(another && { planning: null, proving: null, comparing: false }) });
   const pool = computePool();
   const order = inOrder(wanted);
   // What is looked at comes first: work on others waits for it.
   const waiting = another && !isUpToDate(whole, shown);
   if (atCut) {
     const { setup, cut: id, key } = atCut;
-    const at = order.find((s) => s.setup.id === setup);
+    const at = order.find((s) => s.at.id === setup);
     const cut = at?.cuts.find((c) => c.id === id);
     if (!at || !cut || (waiting && setup !== shown) || keyOf(at, cut) !== key) pool.planner.cancel();
   }
   if (atProof) {
     const { setup, key } = atProof;
-    const at = order.find((s) => s.setup.id === setup);
+    const at = order.find((s) => s.at.id === setup);
     if (!at || (waiting && setup !== shown) || proofKeyOf(whole, at, quality) !== key) pool.prover.cancel();
   }
-  if (order.some((s) => !isUpToDate(whole, s.setup.id))) {
+  if (order.some((s) => !isUpToDate(whole, s.at.id))) {
     useWork.setState({ stopped: false });
     void pump();
   }
@@ -173,7 +195,13 @@ async function hold(setupId: string, proof: ProofResult): Promise<void> {
   const { prover } = computePool();
   if (isShown(setupId)) useWork.setState({ comparing: true });
   try {
-    const findings = await prover.ask((api) => api.compare(prover.next(), setupId, prover.hearing(() => {})));
+    const findings = await prover.ask((api) =>
+      api.compare(
+        prover.next(),
+        setupId,
+        prover.hearing(() => {}),
+      ),
+    );
     if (workOf(setupId).proof === proof) put(setupId, { proof: { ...proof, findings, compared: true } });
   } finally {
     useWork.setState({ comparing: false });
@@ -198,7 +226,14 @@ async function pump(): Promise<void> {
     } while (again);
   } catch (e) {
     console.error(e);
-    useWork.setState({ error: saysOf(e, 'This could not be worked out: a fault of Mirvak, not of your job. The job is safe; change the last value again, or leave out the cut that was being worked on.'), planning: null, proving: null });
+    useWork.setState({
+      error: saysOf(
+        e,
+        'This could not be worked out: a fault of Mirvak, not of your job. The job is safe; change the last value again, or leave out the cut that was being worked on.',
+      ),
+      planning: null,
+      proving: null,
+    });
   } finally {
     running = false;
   }
@@ -209,10 +244,10 @@ async function step(): Promise<void> {
   while (wanted && !useWork.getState().stopped) {
     const { quality } = useWork.getState();
     const { whole, shown } = wanted;
-    const stale = (s: OneSetup) => s.cuts.find((c) => c.enabled && !isFresh(s, workOf(s.setup.id).cuts, c.id));
+    const stale = (s: OneSetup) => s.cuts.find((c) => c.enabled && !isFresh(s, workOf(s.at.id).cuts, c.id));
     // The paths that are looked at, then proofs one after the other, each with the paths that it lacks.
     const seen = oneSetup(whole, shown);
-    const todo = stale(seen) ? seen : inOrder(wanted).find((s) => !isUpToDate(whole, s.setup.id));
+    const todo = stale(seen) ? seen : inOrder(wanted).find((s) => !isUpToDate(whole, s.at.id));
     if (!todo) return;
     const cut = stale(todo);
     if (cut) await plan(todo, cut);
@@ -223,12 +258,14 @@ async function step(): Promise<void> {
 async function plan(job: OneSetup, cut: Cut): Promise<void> {
   const { planner } = computePool();
   const key = keyOf(job, cut);
-  const { id } = job.setup;
+  const { id } = job.at;
   atCut = { setup: id, cut: cut.id, key };
   if (isShown(id)) useWork.setState({ planning: { cutId: cut.id, done: 0 }, error: '' });
   try {
     // Progress comes by its own way and may come after the result: by then it says nothing.
-    const told = planner.hearing((done) => useWork.setState((w) => (w.planning?.cutId === cut.id ? { planning: { cutId: cut.id, done } } : w)));
+    const told = planner.hearing((done) =>
+      useWork.setState((w) => (w.planning?.cutId === cut.id ? { planning: { cutId: cut.id, done } } : w)),
+    );
     const made = await planner.ask((api) => api.plan(planner.next(), lean(job), cut.id, told));
     if (wanted?.whole.setups.some((s) => s.id === id)) put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key, plan: made } } });
   } catch (e) {
@@ -242,7 +279,7 @@ async function plan(job: OneSetup, cut: Cut): Promise<void> {
 /** False where it was given up. */
 async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
   const { prover } = computePool();
-  const { id, after } = job.setup;
+  const { id, after } = job.at;
   const key = proofKeyOf(whole, job, quality);
   atProof = { setup: id, key };
   if (isShown(id)) useWork.setState({ proving: 0, error: '' });
@@ -250,7 +287,7 @@ async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<
     const { cuts } = workOf(id);
     const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as [string, CutPlan]);
     const told = prover.hearing((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w)));
-    const before = after && { setup: after.setup, turned: after.turned, name: oneSetup(whole, after.setup).setup.name };
+    const before = after && { setup: after.setup, turned: after.turned, name: oneSetup(whole, after.setup).at.name };
     const proof = await prover.ask((api) => api.prove(prover.next(), lean(job), plans, cellOf(job, quality), before, told));
     put(id, { proof, proofKey: key });
     useWork.setState({ proving: null });

@@ -51,7 +51,14 @@ export interface ArtworkApi {
   /** Reads a drawing and keeps it; tells whether it says its unit, and its size in units (mm when it says it). */
   openDrawing(name: string, bytes: Uint8Array): OpenedDrawing;
   /** Makes items of the opened drawing and keeps them, to be fetched in portions: a window is not held up by thousands at once. */
-  makeItems(name: string, here: { readonly blank: { readonly width: number; readonly height: number }; readonly layers: readonly { readonly id: string; readonly name: string }[]; readonly unit?: number }): Omit<ImportedArtwork, 'items'> & { readonly count: number };
+  makeItems(
+    name: string,
+    here: {
+      readonly blank: { readonly width: number; readonly height: number };
+      readonly layers: readonly { readonly id: string; readonly name: string }[];
+      readonly unit?: number;
+    },
+  ): Omit<ImportedArtwork, 'items'> & { readonly count: number };
   madeItems(from: number, to: number): Item[];
   /** What to begin tracing a picture with: the threshold that parts it best, and how many colours it is drawn in. */
   lookAt(picture: Picture): { threshold: number; colours: number };
@@ -68,7 +75,14 @@ export interface ComputeApi extends ArtworkApi {
   putFonts(files: Record<string, Uint8Array>): void;
   plan(ticket: number, job: OneSetup, cutId: string, progress: ReportProgress): CutPlan;
   /** Proves a set-up; `before` is the set-up that it starts from, which this worker has proven. */
-  prove(ticket: number, job: OneSetup, plans: [string, CutPlan][], cell: number, before: { readonly setup: string; readonly turned: TurnedOver; readonly name: string } | null, progress: ReportProgress): ProofResult;
+  prove(
+    ticket: number,
+    job: OneSetup,
+    plans: [string, CutPlan][],
+    cell: number,
+    before: { readonly setup: string; readonly turned: TurnedOver; readonly name: string } | null,
+    progress: ReportProgress,
+  ): ProofResult;
   /** Forgets all set-ups: another job is opened. */
   clear(): void;
   /** Holds the last proof of a set-up against what is wanted; all findings, with those of that check. */

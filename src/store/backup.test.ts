@@ -1,4 +1,4 @@
-import { oneSetup, withSetup } from '@/core/job/setup';
+import { oneSetup, withSetup } from '@/core/job/oneSetup';
 import 'fake-indexeddb/auto';
 import { strToU8, zipSync } from 'fflate';
 import { newItem } from '@/core/artwork/item';

@@ -1,4 +1,4 @@
-import { newJob } from '@/core/job/setup';
+import { newJob } from '@/core/job/oneSetup';
 import { shown, useOpenJob } from './openJob';
 
 /** The open job without a device: what is kept is the history, nothing is saved. */

@@ -2,7 +2,7 @@ import { demoJobs } from '@/core/job/demo';
 import { archive } from '@/compute/archive';
 import { readJob } from '@/core/job/migrate';
 import type { Job } from '@/core/job/job';
-import { newJob } from '@/core/job/setup';
+import { newJob } from '@/core/job/oneSetup';
 import { alike } from '@/core/merge/alike';
 import { mergeJobs, sharing } from '@/core/merge/job';
 import { tellAll, tellOthers } from './channel';

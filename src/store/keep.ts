@@ -38,10 +38,12 @@ export const itemsOfAll = (job: Job): Item[] => {
 };
 
 /** The first blank of a job on the shelf, of whichever version of the format. */
-export const firstBlank = (head: JobHead | OldHead): Pick<Piece, 'width' | 'height' | 'thickness' | 'material'> => (head.setups ? head.blanks[0] : (head as unknown as { blank: Piece }).blank);
+export const firstBlank = (head: JobHead | OldHead): Pick<Piece, 'width' | 'height' | 'thickness' | 'material'> =>
+  head.setups ? head.blanks[0] : (head as unknown as { blank: Piece }).blank;
 
 /** Whether anything of a job on the shelf is to be cut. */
-export const anyCut = (head: JobHead | OldHead): boolean => (head.setups ?? [head as unknown as SetupHead]).some((s) => s.cuts.some((c) => c.enabled));
+export const anyCut = (head: JobHead | OldHead): boolean =>
+  (head.setups ?? [head as unknown as SetupHead]).some((s) => s.cuts.some((c) => c.enabled));
 
 /** Head and items to a job again, of whichever version of the format; items whose rows are missing are left out. */
 export function joined(head: JobHead | OldHead, items: Iterable<Item>): Job {
@@ -92,11 +94,14 @@ export const itemRow = (jobId: string, item: Item): ItemRow => ({ key: `${jobId}
 /** Takes the items out of rows that held whole jobs (the database's first version). */
 export async function splitRows(tx: Transaction): Promise<void> {
   const items: ItemRow[] = [];
-  await tx.table('jobs').toCollection().modify((row: { id: string; job: { items: Item[]; order?: string[] } }) => {
-    if (row.job.order) return;
-    const { items: own, ...rest } = row.job;
-    for (const i of own) items.push(itemRow(row.id, i));
-    (row as { job: unknown }).job = { ...rest, order: own.map((i) => i.id) };
-  });
+  await tx
+    .table('jobs')
+    .toCollection()
+    .modify((row: { id: string; job: { items: Item[]; order?: string[] } }) => {
+      if (row.job.order) return;
+      const { items: own, ...rest } = row.job;
+      for (const i of own) items.push(itemRow(row.id, i));
+      (row as { job: unknown }).job = { ...rest, order: own.map((i) => i.id) };
+    });
   await tx.table('items').bulkPut(items);
 }

@@ -14,8 +14,8 @@ export function rememberShown(jobId: string, setupId: string): void {
 /** The set-up of a job that was shown last; null where another job was open since. */
 export function lastShown(jobId: string): string | null {
   try {
-    const [job, setup] = JSON.parse(local().getItem(KEY) ?? '[]') as unknown[];
-    return job === jobId && typeof setup === 'string' ? setup : null;
+    const [of, shown] = JSON.parse(local().getItem(KEY) ?? '[]') as unknown[];
+    return of === jobId && typeof shown === 'string' ? shown : null;
   } catch {
     return null;
   }

@@ -3,7 +3,7 @@ import { runInNewContext } from 'node:vm';
 import { newItem } from '@/core/artwork/item';
 import { newOneSetup, type OneSetup } from '@/core/job/job';
 import { seeded } from '@/core/testing/seeded';
-import { jobOf } from '@/core/job/setup';
+import { jobOf } from '@/core/job/oneSetup';
 import { shown, useOpenJob } from './openJob';
 
 setFlagsFromString('--expose-gc');

@@ -1,7 +1,7 @@
 import { produce, setAutoFreeze } from 'immer';
 import { create } from 'zustand';
 import { tooMany, type Job, type OneSetup } from '@/core/job/job';
-import { oneSetup, setupWith, withSetup } from '@/core/job/setup';
+import { oneSetup, setupWith, withSetup } from '@/core/job/oneSetup';
 import { mergeJobs, placeOf, sharing, type Clash, type Side } from '@/core/merge/job';
 import { onNews } from './channel';
 import { noRoom, storageMessage } from './db';
@@ -29,7 +29,7 @@ export interface OpenJob {
   id: string | null;
   /** The whole job, and the set-up that this window shows. */
   whole: Job | null;
-  setupId: string | null;
+  shownId: string | null;
   /** The job as seen from that set-up: what sheets and the table show and change. */
   job: OneSetup | null;
   revision: number;
@@ -50,7 +50,7 @@ export interface OpenJob {
   /** Changes the whole job: set-ups, blanks. */
   editWhole(name: string, recipe: (job: Job) => void, merge?: string): void;
   /** Shows another set-up. */
-  show(setupId: string): void;
+  show(shownId: string): void;
   undo(): void;
   redo(): void;
   flush(): Promise<void>;
@@ -86,7 +86,14 @@ let sending: Job | null = null;
 /** The version that was read or saved last: what this window and others have started from. */
 let base: Job | null = null;
 /** Jobs that were left while they could not be saved: as they stand, and what they started from. */
-const heldJobs = new Map<string, Pick<OpenJob, 'whole' | 'setupId' | 'revision' | 'past' | 'future'> & { readonly kept: Job | null; readonly base: Job | null; readonly taken: string | null }>();
+const heldJobs = new Map<
+  string,
+  Pick<OpenJob, 'whole' | 'shownId' | 'revision' | 'past' | 'future'> & {
+    readonly kept: Job | null;
+    readonly base: Job | null;
+    readonly taken: string | null;
+  }
+>();
 
 /** Steps of this window, over what others have done meanwhile: undone one by one, without theirs. */
 function over(steps: readonly Step[], from: Job, to: Job, start: Job, mended: Job): Step[] {
@@ -100,15 +107,15 @@ function over(steps: readonly Step[], from: Job, to: Job, start: Job, mended: Jo
 }
 
 /** A job as it is shown from a set-up, or from its first where it has none of the id. */
-export const shown = (whole: Job, setupId: string | null = null): Pick<OpenJob, 'whole' | 'setupId' | 'job'> => {
-  const { id } = setupWith(whole, setupId);
-  return { whole, setupId: id, job: oneSetup(whole, id) };
+export const shown = (whole: Job, shownId: string | null = null): Pick<OpenJob, 'whole' | 'shownId' | 'job'> => {
+  const { id } = setupWith(whole, shownId);
+  return { whole, shownId: id, job: oneSetup(whole, id) };
 };
 
 /** Where a change is seen: in the set-up that is shown, if it has changed or is new, else in the first that has. */
-function seenIn(from: Job, to: Job, setupId: string | null): string | null {
+function seenIn(from: Job, to: Job, shownId: string | null): string | null {
   const changed = to.setups.filter((s) => s !== from.setups.find((q) => q.id === s.id));
-  return !changed.length || changed.some((s) => s.id === setupId) ? setupId : changed[0].id;
+  return !changed.length || changed.some((s) => s.id === shownId) ? shownId : changed[0].id;
 }
 
 /** The job that is open in this window, its history, and its autosave. */
@@ -122,7 +129,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
   };
   /** The job becomes another one, by a step that is undone under its name. */
   const become = (name: string, next: Job, merge?: string) => {
-    const { whole: job, setupId, past } = get();
+    const { whole: job, shownId, past } = get();
     if (!job || next === job) return;
     const refused = tooMany(job, next);
     if (refused) return set({ refused: { words: refused } });
@@ -130,7 +137,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     const now = Date.now();
     const joined = merge && last?.merge === merge && now - last.at < MERGE_MS;
     const step: Step = joined ? { ...last, after: next, at: now } : { name, before: job, after: next, merge: merge ?? null, at: now };
-    set({ ...shown(next, setupId), past: [...(joined ? past.slice(0, -1) : past.slice(-MOST_STEPS + 1)), step], future: [] });
+    set({ ...shown(next, shownId), past: [...(joined ? past.slice(0, -1) : past.slice(-MOST_STEPS + 1)), step], future: [] });
     schedule();
   };
   /**
@@ -147,13 +154,20 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     }
     kept = base = theirs;
     const unsaved = job !== from;
-    set({ ...shown(merged.job, get().setupId), revision, past: over(past, from, theirs, job, merged.job), future: over(future, from, theirs, job, merged.job), other: null, save: unsaved ? 'pending' : 'saved' });
+    set({
+      ...shown(merged.job, get().shownId),
+      revision,
+      past: over(past, from, theirs, job, merged.job),
+      future: over(future, from, theirs, job, merged.job),
+      other: null,
+      save: unsaved ? 'pending' : 'saved',
+    });
     if (unsaved) schedule();
   };
   return {
     id: null,
     whole: null,
-    setupId: null,
+    shownId: null,
     job: null,
     revision: 0,
     save: 'saved',
@@ -169,7 +183,16 @@ export const useOpenJob = create<OpenJob>((set, get) => {
         heldJobs.delete(id);
         ({ kept, base, taken } = here);
         const { [id]: _, ...held } = get().held;
-        set({ id, ...shown(here.whole!, here.setupId), revision: here.revision, saveError: '', past: here.past, future: here.future, other: null, held });
+        set({
+          id,
+          ...shown(here.whole!, here.shownId),
+          revision: here.revision,
+          saveError: '',
+          past: here.past,
+          future: here.future,
+          other: null,
+          held,
+        });
         schedule();
         return true;
       }
@@ -183,9 +206,24 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       if (row.recovered && !steps) {
         // What a window left that closed in mid-edit is a step of its own.
         const before = await read(row.revision, row.saved);
-        steps = { past: [...(before?.past ?? []), { name: 'Last changes before the window closed', before: row.saved, after: row.job, merge: null, at: 0 }], future: [] };
+        steps = {
+          past: [
+            ...(before?.past ?? []),
+            { name: 'Last changes before the window closed', before: row.saved, after: row.job, merge: null, at: 0 },
+          ],
+          future: [],
+        };
       }
-      set({ id, ...shown(row.job, get().id === id ? get().setupId : lastShown(id)), revision: row.revision, save: 'saved', saveError: '', past: steps?.past ?? [], future: steps?.future ?? [], other: null });
+      set({
+        id,
+        ...shown(row.job, get().id === id ? get().shownId : lastShown(id)),
+        revision: row.revision,
+        save: 'saved',
+        saveError: '',
+        past: steps?.past ?? [],
+        future: steps?.future ?? [],
+        other: null,
+      });
       taken = row.recovered;
       if (row.recovered) schedule();
       return true;
@@ -193,49 +231,68 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     async close() {
       const closing = get().id;
       await get().flush();
-      const { id, whole: job, setupId, save, revision, past, future, held, leave } = get();
+      const { id, whole: job, shownId, save, revision, past, future, held, leave } = get();
       let as: LeftAs = 'saved';
       // Another job was opened while this one was being saved: it stays.
       if (id !== closing) return as;
       if (id && job && save !== 'saved') {
         // Another version lies there, or none: this one is laid beside it. What has no room anywhere stays in this window.
-        as = save === 'changed' || save === 'gone' ? await saveAsCopy(job).then(() => 'copy' as const, () => 'held' as const) : 'held';
+        as =
+          save === 'changed' || save === 'gone'
+            ? await saveAsCopy(job).then(
+                () => 'copy' as const,
+                () => 'held' as const,
+              )
+            : 'held';
         if (as === 'held') {
           leave();
-          heldJobs.set(id, { whole: job, setupId, revision, past, future, kept, base, taken });
+          heldJobs.set(id, { whole: job, shownId, revision, past, future, kept, base, taken });
           set({ held: { ...held, [id]: job.name } });
         }
       }
-      if (get().id === closing) set({ id: null, whole: null, setupId: null, job: null, past: [], future: [], other: null });
+      if (get().id === closing) set({ id: null, whole: null, shownId: null, job: null, past: [], future: [], other: null });
       return as;
     },
     heldJob: (id) => heldJobs.get(id)?.whole ?? null,
     edit(name, recipe, merge) {
       const { whole, job } = get();
-      if (whole && job) become(name, withSetup(whole, produce(job, (draft) => void recipe(draft as OneSetup))), merge);
+      if (whole && job)
+        become(
+          name,
+          withSetup(
+            whole,
+            produce(job, (draft) => void recipe(draft as OneSetup)),
+          ),
+          merge,
+        );
     },
     editWhole(name, recipe, merge) {
       const { whole } = get();
-      if (whole) become(name, produce(whole, (draft) => void recipe(draft as Job)), merge);
+      if (whole)
+        become(
+          name,
+          produce(whole, (draft) => void recipe(draft as Job)),
+          merge,
+        );
     },
-    show(setupId) {
+    show(shownId) {
       const { id, whole } = get();
       if (!whole || !id) return;
-      set(shown(whole, setupId));
-      rememberShown(id, setupId);
+      set(shown(whole, shownId));
+      rememberShown(id, shownId);
     },
     undo() {
-      const { whole: job, setupId, past, future } = get();
+      const { whole: job, shownId, past, future } = get();
       const step = past[past.length - 1];
       if (!job || !step) return;
-      set({ ...shown(step.before, seenIn(job, step.before, setupId)), past: past.slice(0, -1), future: [step, ...future] });
+      set({ ...shown(step.before, seenIn(job, step.before, shownId)), past: past.slice(0, -1), future: [step, ...future] });
       schedule();
     },
     redo() {
-      const { whole: job, setupId, past, future } = get();
+      const { whole: job, shownId, past, future } = get();
       const [step] = future;
       if (!job || !step) return;
-      set({ ...shown(step.after, seenIn(job, step.after, setupId)), past: [...past, { ...step, merge: null }], future: future.slice(1) });
+      set({ ...shown(step.after, seenIn(job, step.after, shownId)), past: [...past, { ...step, merge: null }], future: future.slice(1) });
       schedule();
     },
     async flush() {
@@ -291,11 +348,17 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       takeIn(base ?? job, sharing(base ?? job, there.job), there.revision);
     },
     bringTogether(sides) {
-      const { whole: job, setupId, other, past } = get();
+      const { whole: job, shownId, other, past } = get();
       const merged = job && other && mergeJobs(base ?? job, job, other.job, (path) => sides.get(placeOf(path)) ?? 'mine');
       if (!merged) return;
       kept = base = other.job;
-      set({ ...shown(merged.job, setupId), revision: other.revision, other: null, past: [...past, { name: 'Bring both versions together', before: job, after: merged.job, merge: null, at: 0 }], future: [] });
+      set({
+        ...shown(merged.job, shownId),
+        revision: other.revision,
+        other: null,
+        past: [...past, { name: 'Bring both versions together', before: job, after: merged.job, merge: null, at: 0 }],
+        future: [],
+      });
       schedule();
     },
     async putBack() {

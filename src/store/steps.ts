@@ -1,6 +1,6 @@
 import type { Item } from '@/core/artwork/item';
 import type { Job, OneSetup, Setup } from '@/core/job/job';
-import { oneSetup, withSetup } from '@/core/job/setup';
+import { oneSetup, withSetup } from '@/core/job/oneSetup';
 import { itemsOfAll } from './keep';
 import { db } from './db';
 
@@ -105,7 +105,7 @@ export function applied(job: Job, d: Delta): Job {
 function appliedOld(job: Job, d: OldDelta): Job {
   const one = oneSetup(job);
   const now = new Map([...one.items, ...d.items].map((i) => [i.id, i]));
-  return withSetup(job, { ...one, ...d.set, setup: one.setup, items: (d.order ?? one.items.map((i) => i.id)).map((id) => now.get(id)!) });
+  return withSetup(job, { ...one, ...d.set, at: one.at, items: (d.order ?? one.items.map((i) => i.id)).map((id) => now.get(id)!) });
 }
 const stepped = (job: Job, d: Delta | OldDelta): Job => (d.setups ? applied(job, d) : appliedOld(job, d));
 
@@ -114,7 +114,13 @@ const rows = new WeakMap<Step, { key: string; size: number }>();
 
 function rowOf(jobId: string, s: Step): StepRow & { size: number } {
   const known = rows.get(s);
-  const made: StepRow = { key: known?.key ?? `${jobId}/${crypto.randomUUID()}`, jobId, name: s.name, back: deltaOf(s.after, s.before), forth: deltaOf(s.before, s.after) };
+  const made: StepRow = {
+    key: known?.key ?? `${jobId}/${crypto.randomUUID()}`,
+    jobId,
+    name: s.name,
+    back: deltaOf(s.after, s.before),
+    forth: deltaOf(s.before, s.after),
+  };
   const size = known?.size ?? sizeOf([made.back, made.forth], LARGEST);
   rows.set(s, { key: made.key, size });
   return { ...made, size };

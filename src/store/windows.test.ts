@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { newItem, type Item } from '@/core/artwork/item';
 import { FIRST_SETUP, type OneSetup } from '@/core/job/job';
-import { oneSetup } from '@/core/job/setup';
+import { oneSetup } from '@/core/job/oneSetup';
 import { storageOver } from './local';
 
 Object.assign(globalThis, { localStorage: storageOver(new Map()) });

@@ -1,7 +1,7 @@
 import { placeItem } from '../artwork/item';
 import { boundsOfPaths } from '../geometry/path';
 import { jobSchema, newOneSetup } from '../job/job';
-import { jobOf } from '../job/setup';
+import { jobOf } from '../job/oneSetup';
 import { testArt } from '../testing/fonts';
 import type { Drawn, DrawnText } from './drawn';
 import { itemsOf } from './items';

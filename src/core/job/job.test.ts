@@ -3,7 +3,7 @@ import { packJob, unpackJob } from './archive';
 import { openZip, type ZipLimits } from './zip';
 import { demoJobs, demoSetups } from './demo';
 import { blankInUnit, datumOf, jobSchema, newOneSetup } from './job';
-import { jobOf, newJob, oneSetup } from './setup';
+import { jobOf, newJob, oneSetup } from './oneSetup';
 import { oldJob } from '../testing/old';
 import { JobError, readJob } from './migrate';
 

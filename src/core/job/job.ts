@@ -13,7 +13,19 @@ import { valuesAreSound } from '../units/issues';
 export const JOB_VERSION = 8;
 
 /** So many of each thing a job holds at most: far more than one works with, few enough that none stops the application. */
-export const mostOf = { blanks: 50, setups: 50, clamps: 200, fonts: 200, pictures: 1000, guides: 200, layers: 2000, groups: 100_000, items: 250_000, cutters: 1000, cuts: 1000 } as const;
+export const mostOf = {
+  blanks: 50,
+  setups: 50,
+  clamps: 200,
+  fonts: 200,
+  pictures: 1000,
+  guides: 200,
+  layers: 2000,
+  groups: 100_000,
+  items: 250_000,
+  cutters: 1000,
+  cuts: 1000,
+} as const;
 type Counted = keyof typeof mostOf;
 const called: Readonly<Record<Counted, string>> = {
   blanks: 'blanks',
@@ -114,7 +126,13 @@ export type Cut = z.infer<typeof cutSchema>;
 export const clampSchema = z.object({ x0: mm, y0: mm, x1: mm, y1: mm, height: z.number().positive().max(1000) });
 
 /** A sheet of artwork: what is on a hidden one is not drawn, what is on a locked one is not picked. */
-export const layerSchema = z.object({ id: z.string().min(1), name: z.string().max(200), colour: z.string().regex(/^#[0-9a-f]{6}$/i), visible: z.boolean(), locked: z.boolean() });
+export const layerSchema = z.object({
+  id: z.string().min(1),
+  name: z.string().max(200),
+  colour: z.string().regex(/^#[0-9a-f]{6}$/i),
+  visible: z.boolean(),
+  locked: z.boolean(),
+});
 export type Layer = z.infer<typeof layerSchema>;
 
 /** A group of items; `parent` is the group that holds it. */
@@ -122,11 +140,19 @@ export const groupSchema = z.object({ id: z.string().min(1), name: z.string().ma
 export type Group = z.infer<typeof groupSchema>;
 
 /** A font that the maker brought: its file lies beside job.json in the archive's assets. */
-export const ownFontSchema = z.object({ id: z.string().regex(/^own-[a-z0-9]+$/), name: z.string().min(1).max(200), file: z.string().regex(/^fonts\/[\w.-]+$/) });
+export const ownFontSchema = z.object({
+  id: z.string().regex(/^own-[a-z0-9]+$/),
+  name: z.string().min(1).max(200),
+  file: z.string().regex(/^fonts\/[\w.-]+$/),
+});
 export type OwnFont = z.infer<typeof ownFontSchema>;
 
 /** A picture that artwork was traced from: its file lies in the archive's assets. */
-export const pictureFileSchema = z.object({ id: z.string().regex(/^pic-[a-z0-9]+$/), name: z.string().min(1).max(200), file: z.string().regex(/^pictures\/[\w.-]+$/) });
+export const pictureFileSchema = z.object({
+  id: z.string().regex(/^pic-[a-z0-9]+$/),
+  name: z.string().min(1).max(200),
+  file: z.string().regex(/^pictures\/[\w.-]+$/),
+});
 export type PictureFile = z.infer<typeof pictureFileSchema>;
 
 /** A blank of the job: a piece of material that one set-up, or several after each other, lay on the machine. */
@@ -170,7 +196,8 @@ function checkSetup(s: Setup, refuse: Refuse): void {
   }
   for (const g of s.groups) {
     let up: string | null | undefined = g.parent;
-    for (let n = 0; up !== null; n++, up = parents.get(up)) if (up === undefined || n > s.groups.length) return refuse(['groups'], `The group "${g.name}" has no proper parent.`);
+    for (let n = 0; up !== null; n++, up = parents.get(up))
+      if (up === undefined || n > s.groups.length) return refuse(['groups'], `The group "${g.name}" has no proper parent.`);
   }
 }
 
@@ -236,12 +263,12 @@ export const sharedKeys = ['name', 'notes', 'unit', 'fonts', 'pictures', 'cutter
 /** What of a set-up stands in it as it is. */
 export const ownKeys = ['clamps', 'guides', 'layers', 'groups', 'items', 'cuts'] as const;
 
-/** One set-up with all of its job that bears on it: what planners, sheets and the table work on. See ./setup.ts. */
+/** One set-up with all of its job that bears on it: what planners, sheets and the table work on. See ./oneSetup.ts. */
 export type OneSetup = Pick<Job, (typeof sharedKeys)[number]> &
   Pick<Setup, (typeof ownKeys)[number]> & {
     /** The blank as it lies in this set-up. */
     blank: Blank;
-    readonly setup: {
+    readonly at: {
       readonly id: string;
       readonly name: string;
       /** Its place in the order of running, from 1. */
@@ -257,7 +284,20 @@ const BLANK_LENGTHS = ['width', 'height', 'thickness', 'safeHeight', 'clearance'
 
 /** A blank as a new job in a unit begins with. */
 export function newBlank(unit: Unit): Blank {
-  const mm: Blank = { width: 300, height: 200, thickness: 18, material: 'oak', datum: 'lb', zZero: 'top', safeHeight: 10, clearance: 2, approach: 0.5, park: { x: 0, y: 0 }, parkAtChange: false, intoBed: 0.5 };
+  const mm: Blank = {
+    width: 300,
+    height: 200,
+    thickness: 18,
+    material: 'oak',
+    datum: 'lb',
+    zZero: 'top',
+    safeHeight: 10,
+    clearance: 2,
+    approach: 0.5,
+    park: { x: 0, y: 0 },
+    parkAtChange: false,
+    intoBed: 0.5,
+  };
   return unit === 'mm' ? mm : { ...mm, ...Object.fromEntries(BLANK_LENGTHS.map((k) => [k, roundInches(mm[k])])) };
 }
 
@@ -269,7 +309,12 @@ export function blankInUnit(job: Pick<OneSetup, 'blank' | 'items' | 'cuts' | 'un
   const [was, will] = [newBlank(job.unit), newBlank(unit)];
   const bare = !job.items.length && !job.cuts.length;
   const sizes: readonly string[] = ['width', 'height', 'thickness'];
-  return { ...job.blank, ...Object.fromEntries(BLANK_LENGTHS.filter((k) => Math.abs(job.blank[k] - was[k]) < 1e-9 && (bare || !sizes.includes(k))).map((k) => [k, will[k]])) };
+  return {
+    ...job.blank,
+    ...Object.fromEntries(
+      BLANK_LENGTHS.filter((k) => Math.abs(job.blank[k] - was[k]) < 1e-9 && (bare || !sizes.includes(k))).map((k) => [k, will[k]]),
+    ),
+  };
 }
 
 /** A layer as a new set-up begins with. */
@@ -282,7 +327,7 @@ export const FIRST_BLANK = 'blank-1';
 /** The one set-up of a new, empty job. */
 export function newOneSetup(name: string, unit: Unit = 'mm'): OneSetup {
   return {
-    setup: { id: FIRST_SETUP, name: 'Set-up 1', number: 1, after: null, only: true },
+    at: { id: FIRST_SETUP, name: 'Set-up 1', number: 1, after: null, only: true },
     name,
     notes: '',
     unit,

@@ -4,7 +4,7 @@ import { kindOf } from '../cuts/registry';
 import { planCut } from '../pipeline/planning';
 import { testArt } from '../testing/fonts';
 import { demoSetups } from './demo';
-import { jobOf, oneSetup } from './setup';
+import { jobOf, oneSetup } from './oneSetup';
 import { oldJob } from '../testing/old';
 import { JOB_VERSION, type OneSetup } from './job';
 import { JobError, readJob } from './migrate';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { newItem } from '../artwork/item';
 import { jobSchema, newOneSetup, type OneSetup } from './job';
-import { jobOf } from './setup';
+import { jobOf } from './oneSetup';
 import { liesIn, regroup } from './regroup';
 
 /** a and b in inner, which lies in outer with c; d lies free. */

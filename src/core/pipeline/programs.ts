@@ -41,7 +41,7 @@ export const slug = (text: string): string =>
     .replace(/^(con|prn|aux|nul|com\d|lpt\d)$/, 'job-$1') || 'job';
 
 /** The folder that the programs of a set-up lie in, where a job has several. */
-export const folderOf = (job: OneSetup): string => `${job.setup.number}-${slug(job.setup.name)}`;
+export const folderOf = (job: OneSetup): string => `${job.at.number}-${slug(job.at.name)}`;
 
 /** Writes the programs of a job's enabled cuts, in run order. */
 export function writePrograms(job: OneSetup, plans: ReadonlyMap<string, CutPlan>, options: { dialect?: string; files?: OneSetup['run']['files'] } = {}): Programs {
@@ -70,13 +70,13 @@ export function writePrograms(job: OneSetup, plans: ReadonlyMap<string, CutPlan>
       first = false;
     }
   }
-  const base = job.setup.only ? slug(job.name) : `${slug(job.name)}-${folderOf(job)}`;
+  const base = job.at.only ? slug(job.name) : `${slug(job.name)}-${folderOf(job)}`;
   const files = groups.map((g, i) => {
     const name = groups.length === 1 && split === 'one' ? `${base}.${dialect.extension}` : `${base}-${String(i + 1).padStart(2, '0')}-${slug(g.label)}.${dialect.extension}`;
     const text = writeProgram(
       g.parts,
       {
-        title: `${job.name}${job.setup.only ? '' : `, ${job.setup.name}`} - ${i + 1} of ${groups.length}`,
+        title: `${job.name}${job.at.only ? '' : `, ${job.at.name}`} - ${i + 1} of ${groups.length}`,
         datum: datumOf(job.blank),
         safeHeight: job.blank.safeHeight,
         park: job.blank.park,

@@ -1,14 +1,14 @@
 import type { ArtworkContext } from '../artwork/kind';
 import type { Cutter } from '../cutters/cutter';
 import type { CutPlan } from '../cuts/kind';
-import { datumOf, type OneSetup, type TurnedOver } from '../job/job';
+import { datumOf, type OneSetup } from '../job/job';
 import { seconds, timeOf, type Time } from '../motion/timing';
 import type { CheckInput, Finding } from '../proof/check';
 import { checks } from '../proof/checks';
 import { compare } from '../proof/compare';
 import { tipsOf } from '../proof/tips';
 import { placeProgram, type PlacedProgram } from '../proof/placed';
-import { foundBy, type Faces } from '../proof/faces';
+import type { Faces, Found } from '../proof/faces';
 import { createSimulation, type Simulation } from '../proof/simulate';
 import type { HeightField } from '../relief/field';
 import { wantedOf, type Progress } from './planning';
@@ -21,17 +21,10 @@ export interface StretchTime {
   readonly time: Time;
 }
 
-/** A set-up that another one starts from: what it has left, how the blank is turned over after it, and what it is called. */
-export interface Before {
-  readonly left: Faces;
-  readonly turned: TurnedOver;
-  readonly name: string;
-}
-
 export interface Proof {
   readonly field: HeightField;
   /** The blank as it was found, and as it is left. */
-  readonly found: Faces | null;
+  readonly found: Found | null;
   readonly left: Faces;
   readonly findings: readonly Finding[];
   /** What the checks were asked about. */
@@ -45,38 +38,82 @@ export interface Proof {
 }
 
 /** Reads the exported text back, in the blank's frame. */
-export const placePrograms = (job: OneSetup, programs: Programs): PlacedProgram[] => programs.files.map((f) => placeProgram(f.name, f.text, datumOf(job.blank), job.cuts.map((c) => c.id)));
+export const placePrograms = (job: OneSetup, programs: Programs): PlacedProgram[] =>
+  programs.files.map((f) =>
+    placeProgram(
+      f.name,
+      f.text,
+      datumOf(job.blank),
+      job.cuts.map((c) => c.id),
+    ),
+  );
 
 /** Times of moving as the machine's reported minutes have taught. */
-const scaled = (t: Time, factor: number): Time => ({ ...t, cutting: t.cutting * factor, plunging: t.plunging * factor, air: t.air * factor });
+const scaled = (t: Time, factor: number): Time => ({
+  ...t,
+  cutting: t.cutting * factor,
+  plunging: t.plunging * factor,
+  air: t.air * factor,
+});
 
 /** Times, tool changes and total of parsed programs on the job's machine. */
-export function timePrograms(job: OneSetup, placed: readonly PlacedProgram[]): Pick<Proof, 'minutes' | 'toolChanges' | 'standing'> & { times: StretchTime[] } {
-  const times = placed.flatMap((p) => p.stretches.map((s) => ({ file: p.file, cutId: s.cutId, tool: s.tool, time: scaled(timeOf(s.motion, job.run.machine), job.run.machine.factor) })));
+export function timePrograms(
+  job: OneSetup,
+  placed: readonly PlacedProgram[],
+): Pick<Proof, 'minutes' | 'toolChanges' | 'standing'> & { times: StretchTime[] } {
+  const times = placed.flatMap((p) =>
+    p.stretches.map((s) => ({
+      file: p.file,
+      cutId: s.cutId,
+      tool: s.tool,
+      time: scaled(timeOf(s.motion, job.run.machine), job.run.machine.factor),
+    })),
+  );
   const toolChanges = placed.reduce((n, p) => n + p.toolChanges, 0);
   const moving = times.reduce((s, t) => s + seconds(t.time), 0);
   const { toolChangeSeconds, spindleSeconds } = job.run.machine;
   // A program that waits for the spindle waits while it comes up to speed, not once more after that.
-  const standing = (toolChanges * toolChangeSeconds + Math.max(toolChanges * spindleSeconds, placed.reduce((s, p) => s + p.dwell, 0))) / 60;
+  const standing =
+    (toolChanges * toolChangeSeconds +
+      Math.max(
+        toolChanges * spindleSeconds,
+        placed.reduce((s, p) => s + p.dwell, 0),
+      )) /
+    60;
   return { times, toolChanges, standing, minutes: moving / 60 + standing };
 }
 
 /**
  * Cuts the programs out of the blank and asks every check. Heights at nodes `cell` mm apart. With a simulation
- * that ran before, only what has changed is cut anew; the field is the simulation's own. `before`: the set-up that this one
- * starts from; `known`: what that leaves to be found, where it was worked out already.
+ * that ran before, only what has changed is cut anew; the field is the simulation's own. `found`: what the set-up that this
+ * one starts from has left, at the same nodes; an uncut blank where it is not given.
  */
-export function prove(job: OneSetup, placed: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, plans: ReadonlyMap<string, CutPlan>, cell: number, progress: Progress = () => {}, simulation: Simulation = createSimulation(), before: Before | null = null, known: Faces | null = null): Proof {
+export function prove(
+  job: OneSetup,
+  placed: readonly PlacedProgram[],
+  tools: ReadonlyMap<number, Cutter>,
+  plans: ReadonlyMap<string, CutPlan>,
+  cell: number,
+  progress: Progress = () => {},
+  simulation: Simulation = createSimulation(),
+  found: Found | null = null,
+): Proof {
   const tips = tipsOf(placed, tools, job.blank.material);
-  const found = before && (known ?? foundBy(before.left, before.turned, job.blank, cell));
-  const { field, clashes } = simulation.run(job.blank, cell, tips, tools, progress, found?.up ?? null);
-  const input: CheckInput = { job, programs: tips, tools, plans, clashes, field, ...(found && before && { found: { faces: found, from: before.name } }) };
-  return { field, found, left: { up: field, down: found?.down ?? null }, findings: checks.flatMap((c) => c.run(input)), input, ...timePrograms(job, placed) };
+  const { field, clashes } = simulation.run(job.blank, cell, tips, tools, progress, found?.faces.up ?? null);
+  const input: CheckInput = { job, programs: tips, tools, plans, clashes, field, found };
+  return {
+    field,
+    found,
+    left: { up: field, down: found?.faces.down ?? null },
+    findings: checks.flatMap((c) => c.run(input)),
+    input,
+    ...timePrograms(job, placed),
+  };
 }
 
 /** All findings of a proof once it has been held against what is wanted: the longest of the checks, done after the others. */
 export function comparedFindings(proof: Proof, art: ArtworkContext, progress: Progress = () => {}): Finding[] {
   const { job, plans } = proof.input;
-  const input = { ...proof.input, compared: compare(proof.field, wantedOf(job, art, plans), progress, proof.found?.up ?? null) };
+  const input = { ...proof.input, compared: compare(proof.field, wantedOf(job, art, plans), progress, proof.found?.faces.up ?? null) };
   return checks.flatMap((c) => c.run(input));
 }

@@ -1,7 +1,7 @@
 import { flatField } from '../relief/field';
 import fc from 'fast-check';
 import { newOneSetup } from '../job/job';
-import { jobOf } from '../job/setup';
+import { jobOf } from '../job/oneSetup';
 import { placePrograms, timePrograms } from '../pipeline/proving';
 import { writePrograms } from '../pipeline/programs';
 import { readJob } from '../job/migrate';

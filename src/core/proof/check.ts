@@ -3,7 +3,7 @@ import type { CutPlan } from '../cuts/kind';
 import type { OneSetup } from '../job/job';
 import type { PlacedProgram } from './placed';
 import type { Comparison } from './compare';
-import type { Faces } from './faces';
+import type { Found } from './faces';
 import type { HeightField } from '../relief/field';
 import type { Clash } from './simulate';
 
@@ -29,7 +29,7 @@ export interface CheckInput {
   /** What is left of the upper face. */
   readonly field: HeightField;
   /** The blank as another set-up, of this name, has left it, where this one starts from that. */
-  readonly found?: { readonly faces: Faces; readonly from: string };
+  readonly found?: Found | null;
   /** The proof held against what is wanted, where that has been worked out. */
   readonly compared?: Comparison;
 }

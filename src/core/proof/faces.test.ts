@@ -1,11 +1,11 @@
 import fc from 'fast-check';
-import { newOneSetup } from '../job/job';
-import { placePrograms, prove, type Before, type Proof } from '../pipeline/proving';
+import { newOneSetup, type TurnedOver } from '../job/job';
+import { placePrograms, prove, type Proof } from '../pipeline/proving';
 import { writePrograms } from '../pipeline/programs';
 import { flatField, heightAt } from '../relief/field';
 import { cutterOf, planOn } from '../testing/job';
 import { box } from '../testing/shapes';
-import { foundBy, websOf, type Faces } from './faces';
+import { foundBy, websOf, type Faces, type Found } from './faces';
 
 const size = { width: 40, height: 30, thickness: 10 };
 const CELL = 0.5;
@@ -15,7 +15,8 @@ const face = (z: (x: number, y: number) => number) => {
   for (let r = 0; r < f.rows; r++) for (let c = 0; c < f.cols; c++) f.z[r * f.cols + c] = z(c * CELL, r * CELL);
   return f;
 };
-const inside = (x0: number, y0: number, x1: number, y1: number, depth: number) => (x: number, y: number) => (x >= x0 && x <= x1 && y >= y0 && y <= y1 ? -depth : 0);
+const inside = (x0: number, y0: number, x1: number, y1: number, depth: number) => (x: number, y: number) =>
+  x >= x0 && x <= x1 && y >= y0 && y <= y1 ? -depth : 0;
 
 describe('a blank that is turned over', () => {
   it('has its other face up, mirrored about the axis; turned back it is as it was', () => {
@@ -80,17 +81,27 @@ describe('webs between the faces', () => {
 });
 
 describe('two pockets, one from each face', () => {
-  const pocket = (depth: number, before: Before | null): Proof => {
-    const { plan, job } = planOn('area', { cutters: ['flat-3'], depth, stepDown: 2, stepOver: 1.2 }, [box(5, 5, 20, 25)], { width: 40, height: 30, thickness: 10 });
-    const one = { ...newOneSetup('Plate'), blank: job.blank, cutters: [cutterOf('flat-3')], cuts: [{ id: 'c', name: 'Pocket', kind: 'area', enabled: true, items: [], values: {}, overrides: {} }] };
+  const pocket = (depth: number, found: Found | null): Proof => {
+    const { plan, job } = planOn('area', { cutters: ['flat-3'], depth, stepDown: 2, stepOver: 1.2 }, [box(5, 5, 20, 25)], {
+      width: 40,
+      height: 30,
+      thickness: 10,
+    });
+    const one = {
+      ...newOneSetup('Plate'),
+      blank: job.blank,
+      cutters: [cutterOf('flat-3')],
+      cuts: [{ id: 'c', name: 'Pocket', kind: 'area', enabled: true, items: [], values: {}, overrides: {} }],
+    };
     const plans = new Map([['c', plan]]);
     const programs = writePrograms(one, plans);
-    return prove(one, placePrograms(one, programs), programs.tools, plans, CELL, () => {}, undefined, before);
+    return prove(one, placePrograms(one, programs), programs.tools, plans, CELL, () => {}, undefined, found);
   };
   const texts = (p: Proof) => p.findings.filter((f) => f.check === 'faces').map((f) => f.text);
   const front = pocket(5, null);
+  const after = (turned: TurnedOver, from: string): Found => ({ faces: foundBy(front.left, turned, size, CELL), from });
   it('over each other leave a web, or meet, or leave too thin a one', () => {
-    const before = { left: front.left, turned: 'x' as const, name: 'Front' };
+    const before = after('x', 'Front');
     expect(texts(pocket(4, before))).toEqual([]);
     expect(texts(pocket(4.9, before))).toEqual([expect.stringMatching(/^Only 0\.1 mm stays between what is cut here and what "Front"/)]);
     expect(texts(pocket(5.2, before))).toEqual([expect.stringMatching(/meets what "Front" has cut from the other face/)]);
@@ -99,13 +110,13 @@ describe('two pockets, one from each face', () => {
     // Turned about Y the pocket of 5..20 lies at 20..35: they touch at a line, and that is all.
     const r = websOf(foundBy(front.left, 'y', size, CELL), pocket(4, null).field, 10);
     expect(r === null || r.thinnest > 0).toBe(true);
-    expect(texts(pocket(8, { left: front.left, turned: 'y', name: 'Front' })).length).toBeLessThanOrEqual(1);
+    expect(texts(pocket(8, after('y', 'Front'))).length).toBeLessThanOrEqual(1);
   });
   it('on the same face: the second goes on where the first has ended', () => {
-    const second = pocket(7, { left: front.left, turned: 'none', name: 'First' });
+    const second = pocket(7, after('none', 'First'));
     expect(heightAt(second.field, 12, 15)).toBeCloseTo(-7, 3);
-    expect(heightAt(second.found!.up, 12, 15)).toBeCloseTo(-5, 3);
-    const none = pocket(2, { left: front.left, turned: 'none', name: 'First' });
+    expect(heightAt(second.found!.faces.up, 12, 15)).toBeCloseTo(-5, 3);
+    const none = pocket(2, after('none', 'First'));
     expect(heightAt(none.field, 12, 15)).toBeCloseTo(-5, 3);
   });
 });

@@ -16,6 +16,12 @@ export interface Faces {
   readonly down: HeightField | null;
 }
 
+/** A blank as a set-up finds it, and the name of the set-up that has left it so. */
+export interface Found {
+  readonly faces: Faces;
+  readonly from: string;
+}
+
 interface Size {
   readonly width: number;
   readonly height: number;
@@ -45,7 +51,11 @@ function read(f: HeightField, size: Size, cell: number, from: (x: number, y: num
  * between the faces, both are at the other face.
  */
 export function foundBy(left: Faces, turned: TurnedOver, size: Size, cell: number): Faces {
-  const from = { none: (x: number, y: number) => [x, y] as const, x: (x: number, y: number) => [x, size.height - y] as const, y: (x: number, y: number) => [size.width - x, y] as const }[turned];
+  const from = {
+    none: (x: number, y: number) => [x, y] as const,
+    x: (x: number, y: number) => [x, size.height - y] as const,
+    y: (x: number, y: number) => [size.width - x, y] as const,
+  }[turned];
   const one = read(left.up, size, cell, from);
   const other = left.down && read(left.down, size, cell, from);
   const [up, down] = turned === 'none' ? [one, other] : [other ?? flatField(size.width, size.height, cell), one];
@@ -88,5 +98,10 @@ export function websOf(found: Faces, field: HeightField, thickness: number): Web
     at = i;
   }
   if (thinnest === Infinity) return null;
-  return { thinnest, x: field.x0 + (at % field.cols) * field.cell, y: field.y0 + Math.floor(at / field.cols) * field.cell, met: nodes * field.cell * field.cell };
+  return {
+    thinnest,
+    x: field.x0 + (at % field.cols) * field.cell,
+    y: field.y0 + Math.floor(at / field.cols) * field.cell,
+    met: nodes * field.cell * field.cell,
+  };
 }

@@ -5,7 +5,7 @@ import { demoSetups } from '@/core/job/demo';
 import { jobSchema, newOneSetup, type OneSetup } from '@/core/job/job';
 import { recipeOf } from '@/core/job/recipe';
 import { useWork } from '@/compute/pipeline';
-import { jobOf } from '@/core/job/setup';
+import { jobOf } from '@/core/job/oneSetup';
 import { shown, useOpenJob } from '@/store/openJob';
 import { storageOver } from '@/store/local';
 import { setView, useView } from '@/ui/view';

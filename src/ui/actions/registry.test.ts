@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { demoSetups } from '@/core/job/demo';
 import { cutKinds } from '@/core/cuts/registry';
-import { jobOf } from '@/core/job/setup';
+import { jobOf } from '@/core/job/oneSetup';
 import { shown, useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
 import { pickable } from './edits';

@@ -1,19 +1,25 @@
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
-import { startingAt, startingFrom, withCopy, withMoved, withNewSetup, withoutSetup, type Beginning } from '@/core/job/setups';
-import type { Job, Setup } from '@/core/job/job';
+import { startingAt, startingFrom, withCopy, withMoved, withNewSetup, withoutSetup, type Beginning } from '@/core/job/allSetups';
+import type { Setup, Job } from '@/core/job/job';
 import { tell } from './tell';
 
-const names: Record<Beginning, string> = { x: 'Add set-up, turned over', y: 'Add set-up, turned over', none: 'Add set-up', blank: 'Add set-up on another blank' };
+const names: Record<Beginning, string> = {
+  x: 'Add set-up, turned over',
+  y: 'Add set-up, turned over',
+  none: 'Add set-up',
+  blank: 'Add set-up on another blank',
+};
 
 /** Changes the whole job by a function that makes another one of it. */
-const become = (name: string, next: (job: Job) => Job): void => useOpenJob.getState().editWhole(name, (job) => void Object.assign(job, next(useOpenJob.getState().whole!)));
+const become = (name: string, next: (job: Job) => Job): void =>
+  useOpenJob.getState().editWhole(name, (job) => void Object.assign(job, next(useOpenJob.getState().whole!)));
 
 /** Adds a set-up behind the one that is shown, and shows it. */
 export function addSetup(begins: Beginning): void {
-  const { whole, setupId, show } = useOpenJob.getState();
-  if (!whole || !setupId) return;
-  const made = withNewSetup(whole, setupId, begins, freshId);
+  const { whole, shownId, show } = useOpenJob.getState();
+  if (!whole || !shownId) return;
+  const made = withNewSetup(whole, shownId, begins, freshId);
   become(names[begins], () => made.job);
   show(made.id);
 }
@@ -26,9 +32,11 @@ export function copySetup(id: string): void {
   show(made.id);
 }
 
-export const renameSetup = (id: string, name: string): void => useOpenJob.getState().editWhole('Rename set-up', (job) => job.setups.forEach((s) => s.id === id && (s.name = name)));
+export const renameSetup = (id: string, name: string): void =>
+  useOpenJob.getState().editWhole('Rename set-up', (job) => job.setups.forEach((s) => s.id === id && (s.name = name)));
 
-export const moveSetup = (id: string, step: -1 | 1): void => become(step < 0 ? 'Run set-up earlier' : 'Run set-up later', (job) => withMoved(job, id, step));
+export const moveSetup = (id: string, step: -1 | 1): void =>
+  become(step < 0 ? 'Run set-up earlier' : 'Run set-up later', (job) => withMoved(job, id, step));
 
 /** Takes a set-up out; the one before it is shown. */
 export function deleteSetup(id: string): void {
@@ -41,13 +49,18 @@ export function deleteSetup(id: string): void {
   become('Delete set-up', (job) => withoutSetup(job, id));
   const left = useOpenJob.getState().whole!.setups;
   const uncut = loose.filter((s) => left.some((q) => q.id === s.id && !q.after)).map((s) => `"${s.name}"`);
-  tell('info', `"${whole.setups[at].name}" was deleted.${uncut.length ? ` ${uncut.join(' and ')} now ${uncut.length === 1 ? 'starts' : 'start'} from an uncut blank.` : ''}`, { words: 'Undo', run: undo });
+  tell(
+    'info',
+    `"${whole.setups[at].name}" was deleted.${uncut.length ? ` ${uncut.join(' and ')} now ${uncut.length === 1 ? 'starts' : 'start'} from an uncut blank.` : ''}`,
+    { words: 'Undo', run: undo },
+  );
 }
 
-export const startSetupFrom = (id: string, after: Setup['after']): void => become('Change what the set-up starts from', (job) => startingAt(job, id, after));
+export const startSetupFrom = (id: string, after: Setup['after']): void =>
+  become('Change what the set-up starts from', (job) => startingAt(job, id, after));
 
 /** Shows the set-up after the one that is shown; after the last the first. */
 export function showNextSetup(): void {
-  const { whole, setupId, show } = useOpenJob.getState();
-  if (whole) show(whole.setups[(whole.setups.findIndex((s) => s.id === setupId) + 1) % whole.setups.length].id);
+  const { whole, shownId, show } = useOpenJob.getState();
+  if (whole) show(whole.setups[(whole.setups.findIndex((s) => s.id === shownId) + 1) % whole.setups.length].id);
 }

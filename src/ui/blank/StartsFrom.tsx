@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import type { TurnedOver } from '@/core/job/job';
-import { sourcesOf } from '@/core/job/setups';
+import { sourcesOf } from '@/core/job/allSetups';
 import { useOpenJob } from '@/store/openJob';
 import { startSetupFrom } from '@/ui/actions/setups';
 import { ChoiceField } from '@/ui/common/fields';
@@ -18,20 +18,34 @@ const turnNames: readonly { readonly value: TurnedOver; readonly label: string }
 
 /** What a set-up starts from, where there are others before it. */
 export function StartsFrom() {
-  const { whole, setupId } = useLater(useOpenJob, (s) => s);
-  const setup = whole?.setups.find((s) => s.id === setupId);
-  const sources = whole && setupId ? sourcesOf(whole, setupId) : [];
+  const { whole, shownId } = useLater(useOpenJob, (s) => s);
+  const setup = whole?.setups.find((s) => s.id === shownId);
+  const sources = whole && shownId ? sourcesOf(whole, shownId) : [];
   if (!whole || !setup || !sources.length) return null;
   const { after } = setup;
   const source = after && sources.find((s) => s.id === after.setup)?.name;
   return (
     <Group title="Starts from">
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 }}>
-        <ChoiceField label="What it starts from" value={after?.setup ?? UNCUT} options={[{ value: UNCUT, label: 'An uncut blank' }, ...sources.map((s) => ({ value: s.id, label: s.name }))]} onChange={(v) => startSetupFrom(setup.id, v === UNCUT ? null : { setup: String(v), turned: after?.turned ?? 'none' })} />
-        {after && <ChoiceField label="Turned over" value={after.turned} options={turnNames} onChange={(v) => startSetupFrom(setup.id, { ...after, turned: v as TurnedOver })} />}
+        <ChoiceField
+          label="What it starts from"
+          value={after?.setup ?? UNCUT}
+          options={[{ value: UNCUT, label: 'An uncut blank' }, ...sources.map((s) => ({ value: s.id, label: s.name }))]}
+          onChange={(v) => startSetupFrom(setup.id, v === UNCUT ? null : { setup: String(v), turned: after?.turned ?? 'none' })}
+        />
+        {after && (
+          <ChoiceField
+            label="Turned over"
+            value={after.turned}
+            options={turnNames}
+            onChange={(v) => startSetupFrom(setup.id, { ...after, turned: v as TurnedOver })}
+          />
+        )}
       </Box>
       <Typography variant="caption" component="p" sx={{ color: 'text.secondary', mt: 1, mb: 0 }}>
-        {after ? `${after.turned === 'none' ? `The same face is up as in "${source}".` : `The face that lay down in "${source}" is up.`} The proof starts from what that leaves; size and material are those of its blank.` : 'A piece of its own, uncut.'}
+        {after
+          ? `${after.turned === 'none' ? `The same face is up as in "${source}".` : `The face that lay down in "${source}" is up.`} The proof starts from what that leaves; size and material are those of its blank.`
+          : 'A piece of its own, uncut.'}
       </Typography>
     </Group>
   );

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { strToU8, zipSync } from 'fflate';
 import { isUpToDate, useWork } from '@/compute/pipeline';
-import { eachSetup } from '@/core/job/setup';
+import { eachSetup } from '@/core/job/oneSetup';
 import { folderOf, slug } from '@/core/pipeline/programs';
 import { durationText } from '@/core/units/duration';
 import { useOpenJob } from '@/store/openJob';
@@ -15,35 +15,56 @@ import { useLater } from '@/ui/later';
 
 /** Where a job has several set-ups: their programs one after the other, as they are run, and all of them in one archive. */
 export function AllSetups() {
-  const { whole, setupId, show } = useLater(useOpenJob, (s) => s);
+  const { whole, shownId, show } = useLater(useOpenJob, (s) => s);
   const work = useLater(useWork, (w) => w);
   const { setups } = work;
   if (!whole || whole.setups.length < 2) return null;
   const all = eachSetup(whole);
   const cut = all.filter((s) => s.cuts.some((c) => c.enabled));
-  const stale = cut.some((s) => !isUpToDate(whole, s.setup.id, work));
-  const minutes = cut.reduce((n, s) => n + (setups[s.setup.id]?.proof?.minutes ?? 0), 0);
+  const stale = cut.some((s) => !isUpToDate(whole, s.at.id, work));
+  const minutes = cut.reduce((n, s) => n + (setups[s.at.id]?.proof?.minutes ?? 0), 0);
   return (
     <Group title="All set-ups">
       <Box component="ol" aria-label="Set-ups as they are run" sx={{ listStyle: 'none', p: 0, m: 0, mb: 1.25 }}>
         {all.map((s) => {
-          const proof = setups[s.setup.id]?.proof;
+          const proof = setups[s.at.id]?.proof;
           const n = proof?.findings.length ?? 0;
-          const state = !cut.includes(s) ? 'nothing to cut' : !isUpToDate(whole, s.setup.id, work) ? 'working\u2026' : `${proof!.files.length} ${proof!.files.length === 1 ? 'program' : 'programs'}, ${durationText(proof!.minutes)}`;
+          const state = !cut.includes(s)
+            ? 'nothing to cut'
+            : !isUpToDate(whole, s.at.id, work)
+              ? 'working\u2026'
+              : `${proof!.files.length} ${proof!.files.length === 1 ? 'program' : 'programs'}, ${durationText(proof!.minutes)}`;
           return (
-            <Box component="li" key={s.setup.id} sx={{ py: 0.5 }}>
+            <Box component="li" key={s.at.id} sx={{ py: 0.5 }}>
               <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-                <Button color="inherit" aria-current={s.setup.id === setupId} onClick={() => show(s.setup.id)} sx={{ px: 0, minWidth: 0, fontWeight: 600 }}>
-                  {s.setup.number}. {s.setup.name}
+                <Button
+                  color="inherit"
+                  aria-current={s.at.id === shownId}
+                  onClick={() => show(s.at.id)}
+                  sx={{ px: 0, minWidth: 0, fontWeight: 600 }}
+                >
+                  {s.at.number}. {s.at.name}
                 </Button>
                 <Typography variant="caption" sx={{ color: n ? 'error.main' : 'text.secondary', ml: 'auto' }}>
                   {state}
                   {n > 0 && `, ${n} ${n === 1 ? 'finding' : 'findings'}`}
                 </Typography>
               </Box>
-              {s.setup.id !== setupId &&
+              {s.at.id !== shownId &&
                 proof?.files.map((f) => (
-                  <Typography key={f.name} variant="caption" component="p" sx={{ m: 0, fontFamily: '"IBM Plex Mono"', color: 'text.secondary', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+                  <Typography
+                    key={f.name}
+                    variant="caption"
+                    component="p"
+                    sx={{
+                      m: 0,
+                      fontFamily: '"IBM Plex Mono"',
+                      color: 'text.secondary',
+                      overflow: 'hidden',
+                      textOverflow: 'ellipsis',
+                      whiteSpace: 'nowrap',
+                    }}
+                  >
                     {f.name}
                   </Typography>
                 ))}
@@ -57,7 +78,17 @@ export function AllSetups() {
         color="inherit"
         disabled={stale || !cut.length}
         startIcon={<DownloadRounded />}
-        onClick={() => download(`${slug(whole.name)}-programs.zip`, zipSync(Object.fromEntries(cut.flatMap((s) => setups[s.setup.id].proof!.files.map((f) => [`${folderOf(s)}/${f.name}`, strToU8(f.text)])))), 'application/zip')}
+        onClick={() =>
+          download(
+            `${slug(whole.name)}-programs.zip`,
+            zipSync(
+              Object.fromEntries(
+                cut.flatMap((s) => setups[s.at.id].proof!.files.map((f) => [`${folderOf(s)}/${f.name}`, strToU8(f.text)])),
+              ),
+            ),
+            'application/zip',
+          )
+        }
         sx={{ borderColor: 'var(--mui-palette-line)' }}
       >
         {stale ? 'Working\u2026' : `Save the programs of all set-ups (${durationText(minutes)})`}

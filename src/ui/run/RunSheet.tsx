@@ -29,7 +29,7 @@ export function RunSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const proof = useLater(useWork, (w) => w.proof);
   const whole = useLater(useOpenJob, (s) => s.whole)!;
-  const stale = useLater(useWork, (w) => !isUpToDate(whole, job.setup.id, w));
+  const stale = useLater(useWork, (w) => !isUpToDate(whole, job.at.id, w));
   const open = useLater(useView, (v) => v.file);
   const file = proof?.files.find((f) => f.name === open) ?? proof?.files[0];
   return (
@@ -37,7 +37,7 @@ export function RunSheet() {
       <SheetHead title="Run" remark={proof?.files.length ? `${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'}` : ''} />
       {!proof?.files.length && <Empty title="No program yet">{job.cuts.length ? 'Programs appear here as soon as the cuts are worked out.' : 'Add a cut first.'}</Empty>}
       {!!proof?.files.length && (
-        <Group title={job.setup.only ? 'Programs' : `Programs of "${job.setup.name}"`}>
+        <Group title={job.at.only ? 'Programs' : `Programs of "${job.at.name}"`}>
           {proof.findings.length > 0 && (
             <Typography variant="body2" sx={{ color: 'error.main', mb: 1 }}>
               The proof found {proof.findings.length} {proof.findings.length === 1 ? 'thing' : 'things'}. Look under Proof before you run these.
@@ -79,7 +79,7 @@ export function RunSheet() {
             startIcon={<DownloadRounded />}
             onClick={() => {
               if (proof.files.length === 1) download(proof.files[0].name, proof.files[0].text, 'text/plain');
-              else download(`${slug(job.name)}${job.setup.only ? '' : `-${folderOf(job)}`}-programs.zip`, zipSync(Object.fromEntries(proof.files.map((f) => [f.name, strToU8(f.text)]))), 'application/zip');
+              else download(`${slug(job.name)}${job.at.only ? '' : `-${folderOf(job)}`}-programs.zip`, zipSync(Object.fromEntries(proof.files.map((f) => [f.name, strToU8(f.text)]))), 'application/zip');
             }}
           >
             {stale ? 'Working\u2026' : proof.files.length === 1 ? 'Save the program' : 'Save all programs'}

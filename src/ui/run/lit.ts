@@ -2,7 +2,7 @@ import { computePool } from '@/compute/pool';
 import { useOpenJob } from '@/store/openJob';
 import { setView } from '@/ui/view';
 
-const setupShown = () => useOpenJob.getState().setupId ?? '';
+const setupShown = () => useOpenJob.getState().shownId ?? '';
 
 /** Lights the move of a program line on the table. */
 export async function lightLine(file: string, line: number): Promise<void> {

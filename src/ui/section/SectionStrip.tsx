@@ -63,7 +63,7 @@ export function SectionStrip() {
     return () => clearTimeout(timer);
   }, [section, job]);
 
-  const setupId = job.setup.id;
+  const setupId = job.at.id;
   // Cut exactly along the line by the proven programs; what stands between the proof's nodes shows until that is there.
   const [cut, setCut] = useState<{ of: unknown; proof: unknown; z: Float64Array } | null>(null);
   useEffect(() => {

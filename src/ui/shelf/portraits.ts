@@ -1,7 +1,7 @@
 import * as Comlink from 'comlink';
 import { bringOwnFonts } from '@/compute/fonts';
 import { provenSurface } from '@/compute/portrait';
-import { eachSetup } from '@/core/job/setup';
+import { eachSetup } from '@/core/job/oneSetup';
 import type { JobRow } from '@/store/db';
 import { anyCut } from '@/store/keep';
 import { readRow, savePicture } from '@/store/jobs';

@@ -13,7 +13,7 @@ const dot: Record<State, string> = { empty: 'transparent', ready: 'primary.main'
 function useStates(): Record<Stage, State> {
   const job = useOpenJob((s) => s.job);
   const whole = useOpenJob((s) => s.whole);
-  const upToDate = useWork((w) => !!whole && !!job && isUpToDate(whole, job.setup.id, w));
+  const upToDate = useWork((w) => !!whole && !!job && isUpToDate(whole, job.at.id, w));
   const busy = useWork((w) => w.planning !== null);
   const proving = useWork((w) => w.proving !== null);
   const proof = useWork((w) => w.proof);

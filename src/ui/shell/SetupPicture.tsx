@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import { memo, useEffect, useRef } from 'react';
 import { materials } from '@/core/cutters/materials';
 import type { Job } from '@/core/job/job';
-import { oneSetup } from '@/core/job/setup';
+import { oneSetup } from '@/core/job/oneSetup';
 import type { HeightField } from '@/core/relief/field';
 import { shade } from '@/core/relief/shade';
 
@@ -14,9 +14,17 @@ const HEIGHT = 28;
 const rgb = (hex: string): [number, number, number] => [1, 3, 5].map((k) => parseInt(hex.slice(k, k + 2), 16)) as [number, number, number];
 
 /** What a set-up leaves, seen from above, as small as a stamp: its proof, or the bare blank before there is one. */
-export const SetupPicture = memo(function SetupPicture({ job, setupId, field }: { readonly job: Job; readonly setupId: string; readonly field: HeightField | null }) {
+export const SetupPicture = memo(function SetupPicture({
+  id,
+  job,
+  field,
+}: {
+  readonly id: string;
+  readonly job: Job;
+  readonly field: HeightField | null;
+}) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const { width, height, thickness, material } = oneSetup(job, setupId).blank;
+  const { width, height, thickness, material } = oneSetup(job, id).blank;
   const k = Math.min((2 * WIDTH) / width, (2 * HEIGHT) / height);
   const [w, h] = [Math.max(2, Math.round(width * k)), Math.max(2, Math.round(height * k))];
   useEffect(() => {

@@ -18,8 +18,8 @@ import Tooltip from '@mui/material/Tooltip';
 import { useState } from 'react';
 import { isUpToDate, useWork, type SetupWork } from '@/compute/pipeline';
 import type { Job, OneSetup, Setup } from '@/core/job/job';
-import { oneSetup } from '@/core/job/setup';
-import { whyNotMoved, type Beginning } from '@/core/job/setups';
+import { oneSetup } from '@/core/job/oneSetup';
+import { whyNotMoved, type Beginning } from '@/core/job/allSetups';
 import { durationText } from '@/core/units/duration';
 import { useOpenJob } from '@/store/openJob';
 import { addSetup, copySetup, deleteSetup, moveSetup, renameSetup } from '@/ui/actions/setups';
@@ -46,14 +46,14 @@ const beginnings: readonly { readonly begins: Beginning; readonly name: string; 
 
 /** The set-ups of a job: which there are, how each stands, and which one the window shows. */
 export function SetupTabs() {
-  const { whole, setupId, show } = useLater(useOpenJob, (s) => s);
+  const { whole, shownId, show } = useLater(useOpenJob, (s) => s);
   const work = useLater(useWork, (w) => w);
   const { setups } = work;
   const [adding, setAdding] = useState<HTMLElement | null>(null);
   const [more, setMore] = useState<HTMLElement | null>(null);
   const [naming, setNaming] = useState<Setup | null>(null);
-  if (!whole || !setupId) return null;
-  const now = whole.setups.find((s) => s.id === setupId) ?? whole.setups[0];
+  if (!whole || !shownId) return null;
+  const now = whole.setups.find((s) => s.id === shownId) ?? whole.setups[0];
   return (
     <Box sx={{ flex: 1, minWidth: 0, display: 'flex', alignItems: 'center', height: '100%' }}>
       <Tabs
@@ -71,16 +71,39 @@ export function SetupTabs() {
             <Tab
               key={s.id}
               value={s.id}
-              icon={<SetupPicture job={whole} setupId={s.id} field={setups[s.id]?.proof?.field ?? null} />}
+              icon={<SetupPicture id={s.id} job={whole} field={setups[s.id]?.proof?.field ?? null} />}
               iconPosition="start"
-              sx={{ minHeight: 52, px: 1.25, py: 0, gap: 1, textTransform: 'none', textAlign: 'left', maxWidth: 190, justifyContent: 'flex-start' }}
+              sx={{
+                minHeight: 52,
+                px: 1.25,
+                py: 0,
+                gap: 1,
+                textTransform: 'none',
+                textAlign: 'left',
+                maxWidth: 190,
+                justifyContent: 'flex-start',
+              }}
               label={
                 <Box sx={{ minWidth: 0 }}>
-                  <Box sx={{ fontSize: 13, fontWeight: 600, lineHeight: 1.25, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', color: 'text.primary' }}>{s.name}</Box>
+                  <Box
+                    sx={{
+                      fontSize: 13,
+                      fontWeight: 600,
+                      lineHeight: 1.25,
+                      overflow: 'hidden',
+                      textOverflow: 'ellipsis',
+                      whiteSpace: 'nowrap',
+                      color: 'text.primary',
+                    }}
+                  >
+                    {s.name}
+                  </Box>
                   <Box component="span" sx={readOut}>
                     ,{' '}
                   </Box>
-                  <Box sx={{ fontSize: 11.5, lineHeight: 1.25, whiteSpace: 'nowrap', color: bad ? 'error.main' : 'text.secondary' }}>{words}</Box>
+                  <Box sx={{ fontSize: 11.5, lineHeight: 1.25, whiteSpace: 'nowrap', color: bad ? 'error.main' : 'text.secondary' }}>
+                    {words}
+                  </Box>
                 </Box>
               }
             />
@@ -104,19 +127,32 @@ export function SetupTabs() {
           </MenuItem>
         ))}
       </Menu>
-      <MoreMenu anchor={more} job={whole} setup={now} onClose={() => setMore(null)} onName={() => setNaming(now)} />
+      <MoreMenu anchor={more} setup={now} job={whole} onClose={() => setMore(null)} onName={() => setNaming(now)} />
       <NameDialog setup={naming} onClose={() => setNaming(null)} />
     </Box>
   );
 }
 
-function MoreMenu({ anchor, job, setup, onClose, onName }: { readonly anchor: HTMLElement | null; readonly job: Job; readonly setup: Setup; readonly onClose: () => void; readonly onName: () => void }) {
+function MoreMenu({
+  anchor,
+  setup,
+  job,
+  onClose,
+  onName,
+}: {
+  readonly anchor: HTMLElement | null;
+  readonly setup: Setup;
+  readonly job: Job;
+  readonly onClose: () => void;
+  readonly onName: () => void;
+}) {
+  const { id } = setup;
   const run = (work: () => void) => () => {
     onClose();
     work();
   };
   const move = (step: -1 | 1, words: string) => {
-    const why = whyNotMoved(job, setup.id, step);
+    const why = whyNotMoved(job, id, step);
     return (
       <MenuItem disabled={!!why} onClick={run(() => moveSetup(setup.id, step))}>
         <ListItemText primary={words} secondary={why} />

@@ -106,12 +106,12 @@ export function Workbench({ id }: { id: string }) {
   }, [id]);
   useEffect(() => {
     // At once, not when the window has been drawn: the background begins while the window follows.
-    const tell = (s: OpenJob) => s.whole && s.id === id && follow(s.whole, s.setupId);
+    const tell = (s: OpenJob) => s.whole && s.id === id && follow(s.whole, s.shownId);
     tell(useOpenJob.getState());
     return useOpenJob.subscribe((s, before) => {
       if (s.job !== before.job) tell(s);
       // What was picked and looked at belongs to the set-up that was shown.
-      if (s.job && s.id === before.id && s.setupId !== before.setupId) setView(viewOf(s.job));
+      if (s.job && s.id === before.id && s.shownId !== before.shownId) setView(viewOf(s.job));
     });
   }, [id]);
   useEffect(() => useOpenJob.subscribe((s, before) => s.refused !== before.refused && s.refused && tell('error', s.refused.words)), []);

@@ -80,7 +80,7 @@ export function SolidView() {
   // The card's picture: taken when the proof has stood still for a while.
   useEffect(() => {
     // Of several set-ups it shows the last.
-    if (!solid || !proof || play || empty || last !== job.setup.id) return;
+    if (!solid || !proof || play || empty || last !== job.at.id) return;
     let live = true;
     const timer = setTimeout(() => {
       void solid
@@ -93,7 +93,7 @@ export function SolidView() {
       live = false;
       clearTimeout(timer);
     };
-  }, [solid, proof, play, jobId, empty, last, job.setup.id]);
+  }, [solid, proof, play, jobId, empty, last, job.at.id]);
   useEffect(() => {
     const el = holder.current!;
     const wheel = (e: WheelEvent) => {

@@ -1,6 +1,6 @@
 import { newItem } from '../../artwork/item';
 import { FIRST_SETUP, type Job } from '../job';
-import { jobOf, oneSetup, withSetup } from '../setup';
+import { jobOf, oneSetup, withSetup } from '../oneSetup';
 import { gearPlate } from './gearPlate';
 
 const CONE = 'cone-3.175-20-0.1';
@@ -10,7 +10,7 @@ const CONE = 'cone-3.175-20-0.1';
  * held all around; its face, and cutting it free, come last.
  */
 export function gearPlateWithBack(): Job {
-  const front = { ...gearPlate(), setup: { ...gearPlate().setup, id: 'front', name: 'Front' } };
+  const front = { ...gearPlate(), at: { ...gearPlate().at, id: 'front', name: 'Front' } };
   const text = { kerning: true, leading: 1.6, align: 'centre', stretch: 100, baseline: 'straight', radius: 50, at: 90, tracking: 20 };
   const whole = jobOf(front);
   const [face] = whole.setups;
@@ -20,9 +20,35 @@ export function gearPlateWithBack(): Job {
   return withSetup(job, {
     ...back,
     items: [
-      newItem({ id: 'i-back', name: 'Property', kind: 'lettering', x: 55, y: 33, angle: 0, values: { ...text, text: 'Fenwater Lock', font: 'libre-baskerville', capHeight: 5 } }),
-      newItem({ id: 'i-back-no', name: 'Number', kind: 'lettering', x: 55, y: 24, angle: 0, values: { ...text, text: 'Gear plate 3 of 6', font: 'libre-baskerville', capHeight: 3 } }),
+      newItem({
+        id: 'i-back',
+        name: 'Property',
+        kind: 'lettering',
+        x: 55,
+        y: 33,
+        angle: 0,
+        values: { ...text, text: 'Fenwater Lock', font: 'libre-baskerville', capHeight: 5 },
+      }),
+      newItem({
+        id: 'i-back-no',
+        name: 'Number',
+        kind: 'lettering',
+        x: 55,
+        y: 24,
+        angle: 0,
+        values: { ...text, text: 'Gear plate 3 of 6', font: 'libre-baskerville', capHeight: 3 },
+      }),
     ],
-    cuts: [{ id: 'c-back', name: 'Words on the back', kind: 'vcarve', enabled: true, items: ['i-back', 'i-back-no'], values: { cutter: CONE, endMills: [], startDepth: 0, limit: 0.3, overRise: 0 }, overrides: { [CONE]: { stepDown: 0.3, stepOver: 0.05 } } }],
+    cuts: [
+      {
+        id: 'c-back',
+        name: 'Words on the back',
+        kind: 'vcarve',
+        enabled: true,
+        items: ['i-back', 'i-back-no'],
+        values: { cutter: CONE, endMills: [], startDepth: 0, limit: 0.3, overRise: 0 },
+        overrides: { [CONE]: { stepDown: 0.3, stepOver: 0.05 } },
+      },
+    ],
   });
 }

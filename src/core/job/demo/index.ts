@@ -1,5 +1,5 @@
 import type { Job, OneSetup } from '../job';
-import { jobOf } from '../setup';
+import { jobOf } from '../oneSetup';
 import { ferryRing } from './ferryRing';
 import { gearPlate } from './gearPlate';
 import { gearPlateWithBack } from './gearPlateBack';

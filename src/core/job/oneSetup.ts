@@ -1,4 +1,17 @@
-import { FIRST_BLANK, JOB_VERSION, newOneSetup, ownKeys, pieceKeys, placingKeys, sharedKeys, type Blank, type Job, type OneSetup, type Piece, type Setup } from './job';
+import {
+  FIRST_BLANK,
+  JOB_VERSION,
+  newOneSetup,
+  ownKeys,
+  pieceKeys,
+  placingKeys,
+  sharedKeys,
+  type Blank,
+  type Job,
+  type OneSetup,
+  type Piece,
+  type Setup,
+} from './job';
 import type { Unit } from '../units/length';
 
 /**
@@ -12,7 +25,8 @@ import type { Unit } from '../units/length';
  *                  v v v
  *                OneSetup
  */
-export const pick = <T extends object, K extends keyof T>(from: T, keys: readonly K[]): Pick<T, K> => Object.fromEntries(keys.map((k) => [k, from[k]])) as Pick<T, K>;
+export const pick = <T extends object, K extends keyof T>(from: T, keys: readonly K[]): Pick<T, K> =>
+  Object.fromEntries(keys.map((k) => [k, from[k]])) as Pick<T, K>;
 const alikeIn = <T extends object>(a: T, b: T, keys: readonly (keyof T)[]): boolean => keys.every((k) => a[k] === b[k]);
 
 /** Blanks as they lie, by piece and set-up: the same object as long as neither changes. */
@@ -37,7 +51,12 @@ export function oneSetup(job: Job, id: string | null = null): OneSetup {
   let one = of.get(s.id);
   if (!one) {
     const piece = job.blanks.find((b) => b.id === s.blank)!;
-    one = { ...pick(job, sharedKeys), ...pick(s, ownKeys), blank: blankOf(piece, s), setup: { id: s.id, name: s.name, number: job.setups.indexOf(s) + 1, after: s.after, only: job.setups.length === 1 } };
+    one = {
+      ...pick(job, sharedKeys),
+      ...pick(s, ownKeys),
+      blank: blankOf(piece, s),
+      at: { id: s.id, name: s.name, number: job.setups.indexOf(s) + 1, after: s.after, only: job.setups.length === 1 },
+    };
     of.set(s.id, one);
   }
   return one;
@@ -48,10 +67,12 @@ export const eachSetup = (job: Job): OneSetup[] => job.setups.map((s) => oneSetu
 
 /** A job with what was changed as seen from one of its set-ups. Other set-ups on the same blank get its new size and material. */
 export function withSetup(job: Job, one: OneSetup): Job {
-  const s = setupWith(job, one.setup.id);
+  const s = setupWith(job, one.at.id);
   const piece = job.blanks.find((b) => b.id === s.blank)!;
   const { blank } = one;
-  const newPiece = alikeIn<Pick<Piece, (typeof pieceKeys)[number]>>(piece, blank, pieceKeys) ? piece : { ...piece, ...pick(blank, pieceKeys) };
+  const newPiece = alikeIn<Pick<Piece, (typeof pieceKeys)[number]>>(piece, blank, pieceKeys)
+    ? piece
+    : { ...piece, ...pick(blank, pieceKeys) };
   const placed = { ...pick(blank, placingKeys), ...pick(one, ownKeys) };
   const newSetup = alikeIn<typeof placed>(s, placed, [...placingKeys, ...ownKeys]) ? s : { ...s, ...placed };
   const shared = pick(one, sharedKeys);
@@ -66,13 +87,13 @@ export function withSetup(job: Job, one: OneSetup): Job {
 
 /** A job of one set-up. */
 export function jobOf(one: OneSetup): Job {
-  const { setup, blank } = one;
+  const { at, blank } = one;
   return {
     format: 'mirvak-job',
     version: JOB_VERSION,
     ...pick(one, sharedKeys),
     blanks: [{ id: FIRST_BLANK, name: 'Blank 1', ...pick(blank, pieceKeys) }],
-    setups: [{ id: setup.id, name: setup.name, blank: FIRST_BLANK, after: null, ...pick(blank, placingKeys), ...pick(one, ownKeys) }],
+    setups: [{ id: at.id, name: at.name, blank: FIRST_BLANK, after: null, ...pick(blank, placingKeys), ...pick(one, ownKeys) }],
   };
 }
 

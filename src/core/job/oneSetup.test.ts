@@ -4,21 +4,48 @@ import { alike } from '../merge/alike';
 import { demoJobs } from './demo';
 import { FIRST_SETUP, jobSchema, tooMany, type Job } from './job';
 import { readJob } from './migrate';
-import { eachSetup, newJob, oneSetup, setupWith, withSetup } from './setup';
-import { sourcesOf, startingAt, startingFrom, whyNotMoved, withCopy, withMoved, withNewSetup, withoutSetup, type Beginning } from './setups';
+import { eachSetup, newJob, oneSetup, setupWith, withSetup } from './oneSetup';
+import {
+  sourcesOf,
+  startingAt,
+  startingFrom,
+  whyNotMoved,
+  withCopy,
+  withMoved,
+  withNewSetup,
+  withoutSetup,
+  type Beginning,
+} from './allSetups';
 
 let ids = 0;
 const freshId = () => `f${++ids}`;
-const box = (id: string, x = 0) => newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
+const box = (id: string, x = 0) =>
+  newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
 
 type Step = (job: Job) => Job;
 const nth = (job: Job, n: number): string => job.setups[n % job.setups.length].id;
 /** What a maker may do with set-ups, in any order. */
 const step: fc.Arbitrary<Step> = fc.oneof(
-  fc.tuple(fc.nat(5), fc.constantFrom<Beginning>('x', 'y', 'none', 'blank')).map(([n, how]): Step => (j) => withNewSetup(j, nth(j, n), how, freshId).job),
-  fc.nat(5).map((n): Step => (j) => withCopy(j, nth(j, n), freshId).job),
-  fc.nat(5).map((n): Step => (j) => withoutSetup(j, nth(j, n))),
-  fc.tuple(fc.nat(5), fc.constantFrom(-1 as const, 1 as const)).map(([n, by]): Step => (j) => withMoved(j, nth(j, n), by)),
+  fc.tuple(fc.nat(5), fc.constantFrom<Beginning>('x', 'y', 'none', 'blank')).map(
+    ([n, how]): Step =>
+      (j) =>
+        withNewSetup(j, nth(j, n), how, freshId).job,
+  ),
+  fc.nat(5).map(
+    (n): Step =>
+      (j) =>
+        withCopy(j, nth(j, n), freshId).job,
+  ),
+  fc.nat(5).map(
+    (n): Step =>
+      (j) =>
+        withoutSetup(j, nth(j, n)),
+  ),
+  fc.tuple(fc.nat(5), fc.constantFrom(-1 as const, 1 as const)).map(
+    ([n, by]): Step =>
+      (j) =>
+        withMoved(j, nth(j, n), by),
+  ),
   fc.tuple(fc.nat(5), fc.nat(5), fc.constantFrom('none' as const, 'x' as const, 'y' as const)).map(([n, k, turned]): Step => (j) => {
     const sources = sourcesOf(j, nth(j, n));
     return startingAt(j, nth(j, n), k < sources.length ? { setup: sources[k].id, turned } : null);
@@ -41,7 +68,7 @@ describe('a job seen from one of its set-ups', () => {
         for (const one of eachSetup(job)) {
           expect(withSetup(job, one)).toBe(job);
           expect(withSetup(job, { ...one, blank: { ...one.blank } })).toBe(job);
-          expect(oneSetup(job, one.setup.id)).toBe(one);
+          expect(oneSetup(job, one.at.id)).toBe(one);
         }
       }),
     );
@@ -50,20 +77,25 @@ describe('a job seen from one of its set-ups', () => {
     fc.assert(
       fc.property(worked, fc.nat(5), (job, n) => {
         const one = oneSetup(job, nth(job, n));
-        const changed = { ...one, name: 'Lock 8', blank: { ...one.blank, thickness: 7.5, safeHeight: 33 }, items: [...one.items, box(freshId())] };
+        const changed = {
+          ...one,
+          name: 'Lock 8',
+          blank: { ...one.blank, thickness: 7.5, safeHeight: 33 },
+          items: [...one.items, box(freshId())],
+        };
         const next = withSetup(job, changed);
-        expect(oneSetup(next, one.setup.id)).toEqual(changed);
+        expect(oneSetup(next, one.at.id)).toEqual(changed);
         for (const other of eachSetup(job)) {
-          if (other.setup.id === one.setup.id) continue;
-          expect(setupWith(next, other.setup.id)).toBe(setupWith(job, other.setup.id));
-          const shares = setupWith(job, other.setup.id).blank === setupWith(job, one.setup.id).blank;
-          expect(oneSetup(next, other.setup.id).blank.thickness).toBe(shares ? 7.5 : other.blank.thickness);
-          expect(oneSetup(next, other.setup.id).blank.safeHeight).toBe(other.blank.safeHeight);
+          if (other.at.id === one.at.id) continue;
+          expect(setupWith(next, other.at.id)).toBe(setupWith(job, other.at.id));
+          const shares = setupWith(job, other.at.id).blank === setupWith(job, one.at.id).blank;
+          expect(oneSetup(next, other.at.id).blank.thickness).toBe(shares ? 7.5 : other.blank.thickness);
+          expect(oneSetup(next, other.at.id).blank.safeHeight).toBe(other.blank.safeHeight);
         }
       }),
     );
   });
-  it('is its first set-up where none has the id', () => expect(oneSetup(newJob('x'), 'gone').setup.id).toBe(FIRST_SETUP));
+  it('is its first set-up where none has the id', () => expect(oneSetup(newJob('x'), 'gone').at.id).toBe(FIRST_SETUP));
 });
 
 describe('set-ups', () => {
@@ -88,7 +120,10 @@ describe('set-ups', () => {
     // The same by name: what lies on what, and what is cut of it.
     const said = (s: typeof a) => {
       const name = new Map([...s.layers, ...s.groups, ...s.items].map((v) => [v.id, v.name]));
-      return [s.items.map((i) => [i.name, i.x, name.get(i.layer), i.group && name.get(i.group)]), s.cuts.map((c) => [c.name, c.items.map((i) => name.get(i))])];
+      return [
+        s.items.map((i) => [i.name, i.x, name.get(i.layer), i.group && name.get(i.group)]),
+        s.cuts.map((c) => [c.name, c.items.map((i) => name.get(i))]),
+      ];
     };
     expect(said(b)).toEqual(said(a));
     expect(two.blanks).toHaveLength(2);
@@ -115,7 +150,11 @@ describe('set-ups', () => {
     ['a blank that is not there', (j) => void (j.setups[1].blank = 'gone'), /lies on a blank that is not there/],
     ['a source that comes after it', (j) => void j.setups.reverse(), /starts from a set-up that does not come before it/],
     ['itself as its source', (j) => void (j.setups[1].after!.setup = j.setups[1].id), /does not come before it/],
-    ['a source on another blank', (j) => void (j.blanks.push({ ...j.blanks[0], id: 'b' }), (j.setups[1].blank = 'b')), /starts from a set-up of another blank/],
+    [
+      'a source on another blank',
+      (j) => void (j.blanks.push({ ...j.blanks[0], id: 'b' }), (j.setups[1].blank = 'b')),
+      /starts from a set-up of another blank/,
+    ],
     ['an item twice, in two set-ups', (j) => j.setups.forEach((s) => s.items.push(box('same'))), /Two items have the id "same"/],
     ['no set-up', (j) => void (j.setups = []), /setups/],
   ])('with %s are refused by name', (_what, spoil, words) => {

@@ -1,5 +1,5 @@
 import { firstLayer, placingKeys, type Job, type Setup, type TurnedOver } from './job';
-import { pick } from './setup';
+import { pick } from './oneSetup';
 
 /** How a new set-up begins: on the blank of another one as that leaves it, turned over or as it lies, or on a blank of its own. */
 export type Beginning = TurnedOver | 'blank';
@@ -20,7 +20,12 @@ export function withNewSetup(job: Job, after: string, begins: Beginning, freshId
   const id = freshId();
   const piece = job.blanks.find((b) => b.id === source.blank)!;
   const own = { ...piece, id: freshId(), name: freeName('Blank', job.blanks) };
-  const word = begins === 'blank' || begins === 'none' ? `Set-up ${job.setups.length + 1}` : source.name === 'Front' ? 'Back' : `${source.name}, other face`;
+  const word =
+    begins === 'blank' || begins === 'none'
+      ? `Set-up ${job.setups.length + 1}`
+      : source.name === 'Front'
+        ? 'Back'
+        : `${source.name}, other face`;
   const setup: Setup = {
     id,
     name: freeName(word.slice(0, 190), job.setups),
@@ -58,7 +63,12 @@ export function withCopy(job: Job, id: string, freshId: () => string): { job: Jo
     name: freeName(`${source.name.slice(0, 180)} copy`, job.setups),
     blank: source.after ? source.blank : own.id,
     items: source.items.map((i) => ({ ...i, id: ids.get(i.id)! })),
-    cuts: source.cuts.map((c) => ({ ...c, id: ids.get(c.id)!, items: c.items.map((i) => ids.get(i) ?? i), values: deep(c.values) as Setup['cuts'][number]['values'] })),
+    cuts: source.cuts.map((c) => ({
+      ...c,
+      id: ids.get(c.id)!,
+      items: c.items.map((i) => ids.get(i) ?? i),
+      values: deep(c.values) as Setup['cuts'][number]['values'],
+    })),
   };
   const setups = [...job.setups.slice(0, at + 1), copy, ...job.setups.slice(at + 1)];
   return { job: { ...job, blanks: source.after ? job.blanks : [...job.blanks, own], setups }, id: copy.id };
@@ -73,7 +83,11 @@ export function withoutSetup(job: Job, id: string): Job {
   if (!gone || job.setups.length === 1) return job;
   const setups = job.setups
     .filter((s) => s !== gone)
-    .map((s) => (s.after?.setup === id ? { ...s, after: gone.after && gone.after.turned === 'none' ? { setup: gone.after.setup, turned: s.after.turned } : null } : s));
+    .map((s) =>
+      s.after?.setup === id
+        ? { ...s, after: gone.after && gone.after.turned === 'none' ? { setup: gone.after.setup, turned: s.after.turned } : null }
+        : s,
+    );
   const blanks = job.blanks.filter((b) => setups.some((s) => s.blank === b.id));
   return { ...job, setups, blanks: blanks.length === job.blanks.length ? job.blanks : blanks };
 }
@@ -97,7 +111,11 @@ export function withMoved(job: Job, id: string, step: -1 | 1): Job {
 }
 
 /** What a set-up may start from: those before it, on its blank or another one, which is then its own too. */
-export const sourcesOf = (job: Job, id: string): Setup[] => job.setups.slice(0, job.setups.findIndex((s) => s.id === id));
+export const sourcesOf = (job: Job, id: string): Setup[] =>
+  job.setups.slice(
+    0,
+    job.setups.findIndex((s) => s.id === id),
+  );
 
 /** A set-up that starts from another one, or from an uncut blank (null). */
 export function startingAt(job: Job, id: string, after: Setup['after']): Job {
