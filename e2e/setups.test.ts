@@ -68,4 +68,14 @@ test('a plate cut from both faces: the other face is added, cuts that meet are f
   await maker.saved();
   await maker.page.reload();
   await maker.find('tab', /^Set-up 1, other face, /);
+
+  // On narrow screens nothing lies over the tabs.
+  for (const width of [1024, 820]) {
+    await maker.page.setViewport({ width, height: 1000 });
+    await maker.press(/^Set-up 1, (?!other)/, 'tab');
+    await maker.press(/^Set-up 1, other face, /, 'tab');
+    await maker.press('Add a set-up');
+    await maker.find('menuitem', /^The same face again/);
+    await maker.page.keyboard.press('Escape');
+  }
 });

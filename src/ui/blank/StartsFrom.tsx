@@ -12,8 +12,8 @@ import { useLater } from '@/ui/later';
 const UNCUT = '';
 const turnNames: readonly { readonly value: TurnedOver; readonly label: string }[] = [
   { value: 'none', label: 'No, the same face' },
-  { value: 'y', label: 'Left to right (about Y)' },
-  { value: 'x', label: 'Front to back (about X)' },
+  { value: 'y', label: 'Left to right' },
+  { value: 'x', label: 'Front to back' },
 ];
 
 /** What a set-up starts from, where there are others before it. */

@@ -10,6 +10,7 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
 import Tooltip from '@mui/material/Tooltip';
+import useMediaQuery from '@mui/material/useMediaQuery';
 import { useColorScheme } from '@mui/material/styles';
 import { useRouter } from 'next/navigation';
 import { startTransition, useState } from 'react';
@@ -27,13 +28,22 @@ import { readOut } from '@/ui/common/fields';
 import { Mark } from './Mark';
 import { SetupTabs } from './SetupTabs';
 
-const saveWords: Record<SaveState, string> = { saved: 'Saved on this device', pending: 'Saving\u2026', saving: 'Saving\u2026', failed: 'Not saved', changed: 'Changed in another window', gone: 'Deleted elsewhere' };
+const saveWords: Record<SaveState, string> = {
+  saved: 'Saved on this device',
+  pending: 'Saving\u2026',
+  saving: 'Saving\u2026',
+  failed: 'Not saved',
+  changed: 'Changed in another window',
+  gone: 'Deleted elsewhere',
+};
 
 export function TopBar() {
   const { job, save, past, future, undo, redo, edit } = useLater(useOpenJob, (s) => s);
   const lasts = useKeeping((k) => k.keeping === 'device');
   const router = useRouter();
   const { mode, setMode } = useColorScheme();
+  // Where there is no room beside the name, set-ups have a row of their own.
+  const tight = useMediaQuery('(max-width: 1179px)');
   const [name, setName] = useState<string | null>(null);
   if (!job) return null;
   const bad = save === 'failed' || save === 'changed' || save === 'gone';
@@ -59,71 +69,121 @@ export function TopBar() {
     });
   };
   return (
-    <Box component="header" sx={{ height: 52, flex: 'none', display: 'flex', alignItems: 'center', gap: 1, pr: 2, borderBottom: '1px solid', borderColor: 'divider', bgcolor: 'background.paper' }}>
-      <Tooltip title="Job shelf">
-        <IconButton aria-label="Job shelf" onClick={() => void useOpenJob.getState().flush().then(() => router.push('/'))} sx={{ width: 76, height: 52, borderRadius: 0 }}>
-          <Mark />
-        </IconButton>
-      </Tooltip>
-      <Box component="h1" sx={{ ...readOut, m: 0 }}>
-        {job.name}
-      </Box>
-      <InputBase
-        value={name ?? job.name}
-        inputProps={{ 'aria-label': 'Name of the job', maxLength: 200 }}
-        onChange={(e) => setName(e.target.value)}
-        onBlur={() => {
-          const n = name?.trim();
-          if (n && n !== job.name) edit('Rename job', (j) => void (j.name = n));
-          startTransition(() => setName(null));
-        }}
-        onKeyDown={(e) => {
-          if (e.key === 'Enter') (e.target as HTMLElement).blur();
-        }}
-        sx={{ fontFamily: 'Archivo', fontWeight: 650, fontSize: 17, width: `${Math.min(32, Math.max(10, (name ?? job.name).length + 2))}ch`, borderRadius: 1.5, px: 1, '&:hover, &.Mui-focused': { bgcolor: 'background.default' } }}
-      />
-      <Box role="status" sx={{ fontSize: 12, px: 1.25, py: 0.4, borderRadius: 5, border: '1px solid', borderColor: bad ? 'error.main' : 'divider', color: bad ? 'error.main' : 'text.secondary', whiteSpace: 'nowrap' }}>
-        {save === 'saved' && !lasts ? 'In this window only' : saveWords[save]}
-      </Box>
-      <SetupTabs />
-      <Tooltip title={past.length ? `Undo: ${past[past.length - 1].name.toLowerCase()}` : 'Nothing to undo'}>
-        <span>
-          <IconButton aria-label="Undo" disabled={!past.length} onClick={undo}>
-            <UndoRounded />
+    <Box component="header" sx={{ flex: 'none', borderBottom: '1px solid', borderColor: 'divider', bgcolor: 'background.paper' }}>
+      <Box sx={{ height: 52, display: 'flex', alignItems: 'center', gap: 1, pr: 2 }}>
+        <Tooltip title="Job shelf">
+          <IconButton
+            aria-label="Job shelf"
+            onClick={() =>
+              void useOpenJob
+                .getState()
+                .flush()
+                .then(() => router.push('/'))
+            }
+            sx={{ width: 76, height: 52, borderRadius: 0 }}
+          >
+            <Mark />
           </IconButton>
-        </span>
-      </Tooltip>
-      <Tooltip title={future.length ? `Redo: ${future[0].name.toLowerCase()}` : 'Nothing to redo'}>
-        <span>
-          <IconButton aria-label="Redo" disabled={!future.length} onClick={redo}>
-            <RedoRounded />
-          </IconButton>
-        </span>
-      </Tooltip>
-      <Button variant="outlined" color="inherit" aria-label={`Unit: ${job.unit}. Switch to ${job.unit === 'mm' ? 'inches' : 'millimetres'}`} onClick={switchUnit} sx={{ minWidth: 52, borderColor: 'var(--mui-palette-line)' }}>
-        {job.unit}
-      </Button>
-      <Tooltip title="Tool library">
-        <IconButton aria-label="Tool library" onClick={() => setView({ library: true })}>
-          <HandymanOutlined />
-        </IconButton>
-      </Tooltip>
-      <Tooltip title="Export the job to a file">
-        <IconButton aria-label="Export the job to a file" onClick={() => void exportOpenJob()}>
-          <SaveAltRounded />
-        </IconButton>
-      </Tooltip>
-      <Tooltip title={mode === 'dark' ? 'Light' : 'Dark'}>
-        <IconButton aria-label={mode === 'dark' ? 'Light colours' : 'Dark colours'} onClick={() => setMode(mode === 'dark' ? 'light' : 'dark')}>
-          {mode === 'dark' ? <LightModeOutlined /> : <DarkModeOutlined />}
-        </IconButton>
-      </Tooltip>
-      <Button variant="outlined" color="inherit" onClick={() => setView({ commands: true })} sx={{ borderColor: 'var(--mui-palette-line)', whiteSpace: 'nowrap' }}>
-        Actions
-        <Box component="kbd" sx={{ ml: 1, fontFamily: 'inherit', fontSize: 12, color: 'text.secondary' }}>
-          Ctrl K
+        </Tooltip>
+        <Box component="h1" sx={{ ...readOut, m: 0 }}>
+          {job.name}
         </Box>
-      </Button>
+        <InputBase
+          value={name ?? job.name}
+          inputProps={{ 'aria-label': 'Name of the job', maxLength: 200 }}
+          onChange={(e) => setName(e.target.value)}
+          onBlur={() => {
+            const n = name?.trim();
+            if (n && n !== job.name) edit('Rename job', (j) => void (j.name = n));
+            startTransition(() => setName(null));
+          }}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') (e.target as HTMLElement).blur();
+          }}
+          sx={{
+            fontFamily: 'Archivo',
+            fontWeight: 650,
+            fontSize: 17,
+            width: `${Math.min(32, Math.max(10, (name ?? job.name).length + 2))}ch`,
+            borderRadius: 1.5,
+            px: 1,
+            '&:hover, &.Mui-focused': { bgcolor: 'background.default' },
+          }}
+        />
+        <Box
+          role="status"
+          sx={{
+            fontSize: 12,
+            px: 1.25,
+            py: 0.4,
+            borderRadius: 5,
+            border: '1px solid',
+            borderColor: bad ? 'error.main' : 'divider',
+            color: bad ? 'error.main' : 'text.secondary',
+            whiteSpace: 'nowrap',
+          }}
+        >
+          {save === 'saved' && !lasts ? 'In this window only' : saveWords[save]}
+        </Box>
+        {tight ? <Box sx={{ flex: 1 }} /> : <SetupTabs />}
+        <Tooltip title={past.length ? `Undo: ${past[past.length - 1].name.toLowerCase()}` : 'Nothing to undo'}>
+          <span>
+            <IconButton aria-label="Undo" disabled={!past.length} onClick={undo}>
+              <UndoRounded />
+            </IconButton>
+          </span>
+        </Tooltip>
+        <Tooltip title={future.length ? `Redo: ${future[0].name.toLowerCase()}` : 'Nothing to redo'}>
+          <span>
+            <IconButton aria-label="Redo" disabled={!future.length} onClick={redo}>
+              <RedoRounded />
+            </IconButton>
+          </span>
+        </Tooltip>
+        <Button
+          variant="outlined"
+          color="inherit"
+          aria-label={`Unit: ${job.unit}. Switch to ${job.unit === 'mm' ? 'inches' : 'millimetres'}`}
+          onClick={switchUnit}
+          sx={{ minWidth: 52, borderColor: 'var(--mui-palette-line)' }}
+        >
+          {job.unit}
+        </Button>
+        <Tooltip title="Tool library">
+          <IconButton aria-label="Tool library" onClick={() => setView({ library: true })}>
+            <HandymanOutlined />
+          </IconButton>
+        </Tooltip>
+        <Tooltip title="Export the job to a file">
+          <IconButton aria-label="Export the job to a file" onClick={() => void exportOpenJob()}>
+            <SaveAltRounded />
+          </IconButton>
+        </Tooltip>
+        <Tooltip title={mode === 'dark' ? 'Light' : 'Dark'}>
+          <IconButton
+            aria-label={mode === 'dark' ? 'Light colours' : 'Dark colours'}
+            onClick={() => setMode(mode === 'dark' ? 'light' : 'dark')}
+          >
+            {mode === 'dark' ? <LightModeOutlined /> : <DarkModeOutlined />}
+          </IconButton>
+        </Tooltip>
+        <Button
+          variant="outlined"
+          color="inherit"
+          onClick={() => setView({ commands: true })}
+          sx={{ borderColor: 'var(--mui-palette-line)', whiteSpace: 'nowrap' }}
+        >
+          Actions
+          <Box component="kbd" sx={{ display: { xs: 'none', md: 'inline' }, ml: 1, fontFamily: 'inherit', fontSize: 12, color: 'text.secondary' }}>
+            Ctrl K
+          </Box>
+        </Button>
+      </Box>
+      {tight && (
+        <Box sx={{ display: 'flex', px: 1, borderTop: '1px solid', borderColor: 'divider' }}>
+          <SetupTabs />
+        </Box>
+      )}
     </Box>
   );
 }
