@@ -97,7 +97,8 @@ export async function killedAtWork(url: string, kind: 'one' | 'two' | 'full', ra
     const windows: Window[] = makers.map((maker) => ({ maker, times: [] }));
     for (const [n, w] of windows.entries()) {
       await pick(w.maker, n);
-      await w.maker.page.focus('[aria-label="Plan of the blank"]');
+      const plan = await w.maker.page.waitForSelector('[aria-label="Plan of the blank"]');
+      await plan!.focus();
     }
     const until = performance.now() + 300 + (kind === 'full' ? 9000 : 5000) * random();
     const pace = 15 + 200 * random();

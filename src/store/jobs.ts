@@ -190,15 +190,15 @@ export async function saveJob(id: string, job: Job, revision: number, kept: Job 
       merged = both.job;
     }
     const to = merged ?? job;
-    await along();
     const d = difference(to, [there]);
     if (!there) {
       const wanted = new Set(itemsOfAll(to).map((i) => i.id));
       d.gone = itemsOfAll(await rawJob(row)).flatMap((i) => (wanted.has(i.id) ? [] : i.id));
     }
-    await writeItems(id, d);
-    await db().jobs.update(id, { job: d.head, name: to.name, updated: Date.now(), revision: row.revision + 1, writer: windowId });
-    return { ok: true, revision: row.revision + 1, merged };
+    const next = { ...row, job: d.head, name: to.name, updated: Date.now(), revision: row.revision + 1, writer: windowId };
+    // All at once: each answer that is waited for keeps the other windows from the rows, for as long as this one is busy.
+    await Promise.all([along(), writeItems(id, d), db().jobs.put(next)]);
+    return { ok: true, revision: next.revision, merged };
   });
   if (result.ok) tellAll({ of: 'job', id, revision: result.revision });
   return result;

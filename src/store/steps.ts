@@ -148,9 +148,11 @@ export async function keepSteps(jobId: string, revision: number, past: readonly 
     const there = new Set(await db().steps.where('jobId').equals(jobId).primaryKeys());
     // Another window of this job may have taken steps of this one away.
     const fresh = [...wanted].filter(([key]) => !there.has(key)).map(([, s]) => rowOf(jobId, s));
-    await db().steps.bulkPut(fresh.map(({ size: _, ...row }) => row));
-    await db().steps.bulkDelete([...there].filter((k) => !wanted.has(k)));
-    await db().histories.put(head);
+    await Promise.all([
+      db().steps.bulkPut(fresh.map(({ size: _, ...row }) => row)),
+      db().steps.bulkDelete([...there].filter((k) => !wanted.has(k))),
+      db().histories.put(head),
+    ]);
   });
 }
 

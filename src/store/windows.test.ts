@@ -115,7 +115,7 @@ describe('a job that is open in two windows', () => {
     const { a, id } = await twoWindows();
     const { edit, close, load } = a.open.getState();
     edit('Move p', move('p', 7));
-    const full = jest.spyOn(a.db().jobs, 'update').mockRejectedValue(Object.assign(new Error('full'), { name: 'QuotaExceededError' }));
+    const full = jest.spyOn(a.db().jobs, 'put').mockRejectedValue(Object.assign(new Error('full'), { name: 'QuotaExceededError' }));
     expect(await close()).toBe('held');
     expect(a.open.getState()).toMatchObject({ job: null, held: { [id]: 'Lock 7' } });
     expect(oneSetup(a.open.getState().heldJob(id)!).items[0].x).toBe(7);
