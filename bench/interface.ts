@@ -9,7 +9,12 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ElementHandle, KeyInput, Page } from 'puppeteer-core';
 import type { Maker } from '../e2e/maker';
+import { newItem } from '../src/core/artwork/item';
+import { shippedLibrary } from '../src/core/cutters/library';
+import { kindOf } from '../src/core/cuts/registry';
+import type { Path } from '../src/core/geometry/path';
 import { packJob } from '../src/core/job/archive';
+import { newOneSetup, type OneSetup } from '../src/core/job/job';
 import { lettersBoard } from './letters';
 import { forgetTasks, inWindow, longTasks } from './page';
 
@@ -92,6 +97,43 @@ async function letterByLetter(page: Page, maker: Maker, what: string): Promise<v
   console.log(`| ${what} | ${times.sort((x, y) => x - y)[times.length >> 1].toFixed(0)} ms | ${times.map((t) => t.toFixed(0)).join(', ')} ms |`);
 }
 
+/** A drawing of so many nodes that three cuts use, and a small rectangle that none does. */
+function nodesJob(nodes: number): OneSetup {
+  const job = newOneSetup('Many nodes');
+  const each = 500;
+  const cols = 10;
+  const paths: Path[] = Array.from({ length: nodes / each }, (_, k) => {
+    const [cx, cy] = [(k % cols) * 28, Math.floor(k / cols) * 18];
+    const at = (i: number) => ({ x: cx + 8 * Math.cos((2 * Math.PI * i) / each) * (1 + 0.08 * Math.sin((40 * Math.PI * i) / each)), y: cy + 8 * Math.sin((2 * Math.PI * i) / each) });
+    return { ...at(0), segments: Array.from({ length: each }, (_, i) => ({ k: 'line' as const, ...at((i + 1) % each) })), closed: true };
+  });
+  job.items = [
+    newItem({ id: 'd', name: 'Drawing', kind: 'drawing', x: 150, y: 100, values: { paths, fill: 'nonzero' } }),
+    newItem({ id: 'r', name: 'Beside', kind: 'rectangle', x: 290, y: 190, values: { width: 8, height: 8, corner: 'square', radius: 0 } }),
+  ];
+  job.cutters = shippedLibrary().filter((c) => ['flat-2', 'drag-3-90-0.02'].includes(c.id));
+  const kinds = ['profile', 'area', 'drag'];
+  job.cuts = kinds.map((kind, i) => ({ id: `c${i}`, name: kind, kind, enabled: true, items: ['d'], values: kindOf(kind).defaults({ ...job.blank, clamps: [] }, job.cutters) as Record<string, unknown>, overrides: {} }));
+  return job;
+}
+
+/** The longest task of the page's main thread at each of some key strokes, ms of the processor. */
+async function blockedAt(page: Page, keys: readonly KeyInput[]): Promise<number[]> {
+  const blocked: number[] = [];
+  for (const key of keys) {
+    const trace = join(tmpdir(), 'mirvak-trace.json');
+    await page.tracing.start({ path: trace, categories: ['toplevel', 'devtools.timeline', 'disabled-by-default-devtools.timeline'] });
+    await page.keyboard.press(key);
+    await new Promise((r) => setTimeout(r, 1500));
+    await page.tracing.stop();
+    const { traceEvents } = JSON.parse(readFileSync(trace, 'utf8')) as { traceEvents: TraceEvent[] };
+    const main = traceEvents.filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain').map((e) => `${e.pid}/${e.tid}`);
+    blocked.push(Math.max(...traceEvents.filter((e) => e.ph === 'X' && main.includes(`${e.pid}/${e.tid}`) && /RunTask$/.test(e.name)).map((e) => (e.tdur ?? 0) / 1000)));
+    if (process.argv.includes('trace')) explain(trace);
+  }
+  return blocked;
+}
+
 async function main(): Promise<void> {
   await inWindow(async (page, maker) => {
     await maker.sees('Lock cottage board');
@@ -107,6 +149,23 @@ async function main(): Promise<void> {
       await letterByLetter(page, maker, 'one letter changed on a board of 20 letters, until its new proof is seen (2 million heights)');
       await maker.press('Plan');
       await letterByLetter(page, maker, 'the same, plan alone');
+      await maker.press('Job shelf');
+      await maker.sees('Lock cottage board');
+    }
+    if (wanted('nodes')) {
+      const file = join(mkdtempSync(join(tmpdir(), 'mirvak-bench-')), 'nodes.mirvak');
+      writeFileSync(file, packJob(jobOf(nodesJob(50_000))));
+      await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(file);
+      await maker.press('Open Many nodes');
+      await maker.proven(600_000);
+      await maker.stage('Artwork');
+      for (const thing of ['Beside', 'Drawing']) {
+        await maker.press(new RegExp(`^${thing}`), 'treeitem');
+        await page.focus('[aria-label="Plan of the blank"]');
+        const blocked = await blockedAt(page, ['ArrowLeft', 'ArrowLeft', 'ArrowRight', 'ArrowRight', 'ArrowLeft']);
+        console.log(`| "${thing}" nudged beside or of 50,000 nodes used by three cuts: longest task of the page | ${Math.max(...blocked.slice(1)).toFixed(0)} ms | ${blocked.map((b) => b.toFixed(0)).join(', ')} ms |`);
+        await maker.proven(600_000);
+      }
       await maker.press('Job shelf');
       await maker.sees('Lock cottage board');
     }

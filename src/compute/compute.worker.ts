@@ -16,11 +16,15 @@ import { createPlayer, type Player } from '@/core/proof/player';
 import { foundBy, type Faces } from '@/core/proof/faces';
 import { createSimulation, type Simulation } from '@/core/proof/simulate';
 import { emptyPlan, type CutPlan, type Target } from '@/core/cuts/kind';
-import type { OneSetup, TurnedOver } from '@/core/job/job';
+import type { TurnedOver } from '@/core/job/job';
+import { contentKey } from '@/core/geometry/hash';
 import { gauge, readDrawing, shapeWork } from './artwork';
+import { Receiver } from './parcel';
 import type { ComputeApi, ReportProgress } from './protocol';
+import { inShared, sharedCopy } from './shared';
 
 const art = new FontShelf();
+const parcels = new Receiver();
 /** Tickets up to this one are no longer wanted; shared with the window, so that it is seen while computing. */
 let stop: Int32Array | null = null;
 /** What a set-up was proven with last. What was cut is kept: a changed letter costs one letter. */
@@ -53,18 +57,6 @@ function watch(ticket: number, progress: ReportProgress): (done: number) => void
   };
 }
 
-const buffersOf = (plan: CutPlan) =>
-  plan.toolpaths.flatMap((t) =>
-    [t.motion.kind, t.motion.x, t.motion.y, t.motion.z, t.motion.cx, t.motion.cy, t.motion.feed].map((a) => a.buffer as ArrayBuffer),
-  );
-
-/** A copy that passes between threads without being copied again, where the browser allows it. */
-function sharedCopy(z: Float32Array): Float32Array {
-  if (typeof SharedArrayBuffer === 'undefined') return z.slice();
-  const copy = new Float32Array(new SharedArrayBuffer(z.byteLength));
-  copy.set(z);
-  return copy;
-}
 
 const api: ComputeApi = {
   hold: (name) => new Promise((held) => void navigator.locks.request(name, () => (held(), new Promise<never>(() => {})))),
@@ -74,7 +66,8 @@ const api: ComputeApi = {
   putFonts(files) {
     for (const [id, bytes] of Object.entries(files)) art.put(id, bytes);
   },
-  plan(ticket, job, cutId, progress) {
+  plan(ticket, parcel, cutId, progress) {
+    const job = parcels.unpack(parcel);
     const cut = job.cuts.find((c) => c.id === cutId)!;
     let plan: CutPlan;
     try {
@@ -90,9 +83,10 @@ const api: ComputeApi = {
         },
       ]);
     }
-    return Comlink.transfer(plan, buffersOf(plan));
+    return inShared(plan);
   },
-  prove(ticket, job, plans, cell, before, progress) {
+  prove(ticket, parcel, cell, before, progress) {
+    const { job, plans } = parcels.unpack(parcel);
     const byId = new Map(plans);
     const b = benchOf(job.at.id);
     const programs = writePrograms(job, byId);
@@ -154,8 +148,9 @@ const api: ComputeApi = {
   clear() {
     benches.clear();
   },
-  section(job: OneSetup, x0, y0, x1, y1, count) {
-    const key = JSON.stringify([job.blank, job.items, job.cuts, job.cutters]);
+  section(parcel, x0, y0, x1, y1, count) {
+    const job = parcels.unpack(parcel);
+    const key = contentKey([job.blank, job.items, job.cuts, job.cutters]);
     if (kept?.key !== key) kept = { key, target: targetOf(job, art) };
     const target = new Float64Array(count);
     for (let i = 0; i < count; i++) {

@@ -266,7 +266,7 @@ async function plan(job: OneSetup, cut: Cut): Promise<void> {
     const told = planner.hearing((done) =>
       useWork.setState((w) => (w.planning?.cutId === cut.id ? { planning: { cutId: cut.id, done } } : w)),
     );
-    const made = await planner.ask((api) => api.plan(planner.next(), lean(job), cut.id, told));
+    const made = await planner.ask((api, pack) => api.plan(planner.next(), pack(lean(job)), cut.id, told));
     if (wanted?.whole.setups.some((s) => s.id === id)) put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key, plan: made } } });
   } catch (e) {
     if (!isCancelled(e)) throw e;
@@ -285,10 +285,12 @@ async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<
   if (isShown(id)) useWork.setState({ proving: 0, error: '' });
   try {
     const { cuts } = workOf(id);
-    const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as [string, CutPlan]);
+    const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as const);
     const told = prover.hearing((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w)));
     const before = after && { setup: after.setup, turned: after.turned, name: oneSetup(whole, after.setup).at.name };
-    const proof = await prover.ask((api) => api.prove(prover.next(), lean(job), plans, cellOf(job, quality), before, told));
+    const proof = await prover.ask((api, pack) =>
+      api.prove(prover.next(), pack({ job: lean(job), plans }), cellOf(job, quality), before, told),
+    );
     put(id, { proof, proofKey: key });
     useWork.setState({ proving: null });
     await hold(id, proof);

@@ -6,6 +6,7 @@ import type { TracedLayer } from '@/core/artwork/trace/trace';
 import type { ImportedArtwork } from '@/core/exchange/items';
 import type { Path } from '@/core/geometry/path';
 import type { GaugeResult, ShapeTask } from './artwork';
+import type { Parcel } from './parcel';
 import type { OneSetup, TurnedOver } from '@/core/job/job';
 import type { Finding } from '@/core/proof/check';
 import type { StretchTime } from '@/core/pipeline/proving';
@@ -73,12 +74,11 @@ export interface ComputeApi extends ArtworkApi {
   hold(name: string): Promise<void>;
   setStop(stop: SharedArrayBuffer | null): void;
   putFonts(files: Record<string, Uint8Array>): void;
-  plan(ticket: number, job: OneSetup, cutId: string, progress: ReportProgress): CutPlan;
+  plan(ticket: number, job: Parcel<OneSetup>, cutId: string, progress: ReportProgress): CutPlan;
   /** Proves a set-up; `before` is the set-up that it starts from, which this worker has proven. */
   prove(
     ticket: number,
-    job: OneSetup,
-    plans: [string, CutPlan][],
+    of: Parcel<{ readonly job: OneSetup; readonly plans: readonly (readonly [string, CutPlan])[] }>,
     cell: number,
     before: { readonly setup: string; readonly turned: TurnedOver; readonly name: string } | null,
     progress: ReportProgress,
@@ -94,5 +94,5 @@ export interface ComputeApi extends ArtworkApi {
   lineNear(setup: string, x: number, y: number, reach: number): LineOnTable | null;
   /** What the last proven programs leave along a line: cut exactly there. Null before there is a proof. */
   along(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Float64Array | null;
-  section(job: OneSetup, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
+  section(job: Parcel<OneSetup>, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
 }

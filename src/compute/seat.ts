@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
 import { GivenUp } from './aside';
+import { Sender, type Parcel } from './parcel';
 import type { ComputeApi } from './protocol';
 
 export type ComputeApiRemote = Comlink.Remote<ComputeApi>;
@@ -12,10 +13,15 @@ interface Crew {
   readonly lost: Promise<never>;
   readonly lose: (why: GivenUp['why']) => void;
   readonly ready: Promise<void>;
+  /** What has been sent to it. */
+  readonly sender: Sender;
   gone: boolean;
   /** When something was heard of it last, ms. */
   heard: number;
 }
+
+/** Makes a parcel for the worker that is asked. It has to be sent: what it holds counts as known from then on. */
+type Pack = <T>(value: T) => Parcel<T>;
 
 export interface Ask {
   /** So long nothing may be heard, ms. */
@@ -64,6 +70,7 @@ export class Seat {
         if (why === 'died' && !this.asked) this.onLost();
       },
       ready: Promise.resolve(),
+      sender: new Sender(),
       gone: false,
       heard: performance.now(),
     };
@@ -76,7 +83,7 @@ export class Seat {
   }
 
   /** Asks the worker for something, or a fresh one where the last was lost. Throws GivenUp, or what the work throws. */
-  async ask<T>(work: (api: Comlink.Remote<ComputeApi>) => Promise<T>, { patience = PATIENCE }: Ask = {}): Promise<T> {
+  async ask<T>(work: (api: Comlink.Remote<ComputeApi>, pack: Pack) => Promise<T>, { patience = PATIENCE }: Ask = {}): Promise<T> {
     this.asked++;
     try {
       for (let tries = 0; ; tries++) {
@@ -85,7 +92,7 @@ export class Seat {
         const watch = setInterval(() => performance.now() - crew.heard > patience && crew.lose('late'), Math.min(1000, patience));
         try {
           await Promise.race([crew.ready, crew.lost]);
-          return await Promise.race([work(crew.api), crew.lost]);
+          return await Promise.race([work(crew.api, (v) => crew.sender.pack(v)), crew.lost]);
         } catch (e) {
           if (!(e instanceof GivenUp) || e.why !== 'died' || tries) throw e;
         } finally {

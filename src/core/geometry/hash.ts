@@ -40,6 +40,28 @@ export function hashText(text: string): string {
   return (a >>> 0).toString(36) + (b >>> 0).toString(36) + text.length.toString(36);
 }
 
+/** Content keys of values that were asked for before, and are long enough to be worth it. */
+const known = new WeakMap<object, string>();
+/** Longer than this, letters, and a value is named by its hash. */
+const LONG = 160;
+
+/**
+ * A text that is equal for plain values with equal content. What is large is looked through once as long as it lives, so that
+ * versions that share most of what they hold (and never change it) cost what differs; fields that are undefined count as none.
+ */
+export function contentKey(v: unknown): string {
+  if (typeof v !== 'object' || v === null) return typeof v === 'number' && !Number.isFinite(v) ? String(v) : (JSON.stringify(v) ?? 'none');
+  const before = known.get(v);
+  if (before !== undefined) return before;
+  const text = Array.isArray(v)
+    ? `[${v.map(contentKey).join()}]`
+    : `{${Object.entries(v).flatMap(([k, part]) => (part === undefined ? [] : `${JSON.stringify(k)}:${contentKey(part)}`)).join()}}`;
+  if (text.length <= LONG) return text;
+  const key = `#${hashText(text)}`;
+  known.set(v, key);
+  return key;
+}
+
 /** Keeps the last `size` results of an expensive pure function under a content key. */
 export function memo<T>(size: number): (key: string, make: () => T) => T {
   const kept = new Map<string, T>();

@@ -1,4 +1,4 @@
-import { itemRegion, itemSchema, linesOf, placeItem, regionOf } from '../artwork/item';
+import { itemRegion, itemSchema, linesOf, placeItem, regionOf, type Item } from '../artwork/item';
 import type { ArtworkContext } from '../artwork/kind';
 import { shapeOf } from '../cutters/registry';
 import type { Cutter, Preset } from '../cutters/cutter';
@@ -7,7 +7,7 @@ import { budgetOf } from '../cuts/budget';
 import { emptyPlan, type CutContext, type CutPlan, type Remark, type Target } from '../cuts/kind';
 import { kindOf } from '../cuts/registry';
 import type { Wanted } from '../cuts/wanted';
-import { hashText } from '../geometry/hash';
+import { contentKey, hashText } from '../geometry/hash';
 import { flatten } from '../geometry/path';
 import { loopArea } from '../geometry/region';
 import type { Cut, OneSetup } from '../job/job';
@@ -25,6 +25,22 @@ export type Progress = (done: number) => void;
 /** Whether a cut has no artwork and cannot do without. */
 export const lacksArtwork = (cut: Cut): boolean => !cut.items.length && !kindOf(cut.kind).bare?.(cut.values);
 
+const byId = new WeakMap<readonly Item[], ReadonlyMap<string, Item>>();
+/** Items by their ids; undefined for what is not there. */
+function itemsOf(job: Pick<OneSetup, 'items'>, ids: readonly string[]): (Item | undefined)[] {
+  let all = byId.get(job.items);
+  if (!all) byId.set(job.items, (all = new Map(job.items.map((i) => [i.id, i]))));
+  return ids.map((id) => all.get(id));
+}
+
+const complete = new WeakMap<Item, Item>();
+/** An item with everything that its kind fills in; looked through once as long as it lives. */
+function completed(item: Item): Item {
+  let made = complete.get(item);
+  if (!made) complete.set(item, (made = itemSchema.parse(item)));
+  return made;
+}
+
 /** All that a cut's plan depends on, and nothing else. */
 function inputs(job: OneSetup, cut: Cut) {
   const used = kindOf(cut.kind).cutters(cut.values);
@@ -33,7 +49,7 @@ function inputs(job: OneSetup, cut: Cut) {
     values: cut.values,
     overrides: cut.overrides,
     // Names and visibility do not change where things are; hidden items are still cut when picked.
-    items: cut.items.map((id) => job.items.find((i) => i.id === id)).map((i) => i && { kind: i.kind, x: i.x, y: i.y, angle: i.angle, mirror: i.mirror, values: i.values }),
+    items: itemsOf(job, cut.items).map((i) => i && { kind: i.kind, x: i.x, y: i.y, angle: i.angle, mirror: i.mirror, values: i.values }),
     cutters: used.map((id) => job.cutters.find((c) => c.id === id) ?? null),
     blank: [job.blank.width, job.blank.height, job.blank.thickness, job.blank.material, job.blank.safeHeight, job.blank.clearance, job.blank.approach],
     clamps: job.clamps,
@@ -43,10 +59,10 @@ function inputs(job: OneSetup, cut: Cut) {
 }
 
 /** Content key of a cut's plan: equal keys mean equal plans. */
-export const cutKey = (job: OneSetup, cut: Cut): string => hashText(JSON.stringify(inputs(job, cut)));
+export const cutKey = (job: OneSetup, cut: Cut): string => hashText(contentKey(inputs(job, cut)));
 
 function contextOf(job: OneSetup, cut: Cut, art: ArtworkContext, progress: Progress): CutContext {
-  const items = cut.items.map((id) => job.items.find((i) => i.id === id)).filter((i) => i !== undefined);
+  const items = itemsOf(job, cut.items).filter((i) => i !== undefined);
   const cutter = (id: string): Cutter => {
     const c = job.cutters.find((q) => q.id === id);
     if (!c) throw new MissingCutter(cut.name);
@@ -54,8 +70,8 @@ function contextOf(job: OneSetup, cut: Cut, art: ArtworkContext, progress: Progr
   };
   return {
     blank: { ...job.blank, unit: job.unit, clamps: job.clamps },
-    region: (tolerance) => regionOf(items.map((i) => itemSchema.parse(i)), art, tolerance),
-    lines: (tolerance) => linesOf(items.map((i) => itemSchema.parse(i)), art, tolerance),
+    region: (tolerance) => regionOf(items.map(completed), art, tolerance),
+    lines: (tolerance) => linesOf(items.map(completed), art, tolerance),
     cutter,
     preset: (id) => presetOf(cutter(id), job, cut),
     budget: budgetOf(),
@@ -84,10 +100,9 @@ function leftOut(job: OneSetup, cut: Cut, art: ArtworkContext): Remark[] {
   const kind = kindOf(cut.kind);
   const outlines = kind.outlinesOnly?.(cut.values) ?? false;
   const out: Remark[] = [];
-  for (const id of cut.items) {
-    const item = job.items.find((i) => i.id === id);
+  for (const item of itemsOf(job, cut.items)) {
     if (!item) continue;
-    const parsed = itemSchema.parse(item);
+    const parsed = completed(item);
     const { paths, remarks } = placeItem(parsed, art);
     const at = { x: item.x, y: item.y };
     for (const text of remarks) out.push({ level: 'problem', text: `"${item.name}": ${text}`, ...at });

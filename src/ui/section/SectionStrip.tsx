@@ -54,7 +54,7 @@ export function SectionStrip() {
     const ticket = ++asked.current;
     const timer = setTimeout(() => {
       void computePool()
-        .planner.ask((api) => api.section(lean(job), section.x0, section.y0, section.x1, section.y1, COUNT))
+        .planner.ask((api, pack) => api.section(pack(lean(job)), section.x0, section.y0, section.x1, section.y1, COUNT))
         .then((r) => ticket === asked.current && setTarget(r.target))
         .catch((e) => {
           if (!isCancelled(e)) setTarget(null);

@@ -1,0 +1,20 @@
+type View = Float64Array | Float32Array | Int32Array | Uint8Array;
+
+/** Smaller arrays are copied in less time than it takes to share them, bytes. */
+const SMALL = 512;
+
+/** A copy that passes between threads without being copied again, where the browser allows it. */
+export function sharedCopy<T extends View>(view: T): T {
+  if (typeof SharedArrayBuffer === 'undefined') return view.slice() as T;
+  const copy = new (view.constructor as new (b: SharedArrayBuffer) => T)(new SharedArrayBuffer(view.byteLength));
+  copy.set(view as never);
+  return copy;
+}
+
+/** A plain value with all its longer arrays of numbers in shared memory: it goes from thread to thread in no time, whatever it holds. */
+export function inShared<T>(v: T): T {
+  if (typeof v !== 'object' || v === null) return v;
+  if (ArrayBuffer.isView(v)) return v.byteLength < SMALL || !(v.buffer instanceof ArrayBuffer) ? v : (sharedCopy(v as unknown as View) as unknown as T);
+  if (Array.isArray(v)) return v.map(inShared) as T;
+  return Object.fromEntries(Object.entries(v).map(([k, part]) => [k, inShared(part)])) as T;
+}
