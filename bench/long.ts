@@ -8,6 +8,7 @@ import { newOneSetup, type OneSetup } from '../src/core/job/job';
 import { MotionBuilder, type Motion } from '../src/core/motion/motion';
 import { writePrograms } from '../src/core/pipeline/programs';
 import { placePrograms, prove } from '../src/core/pipeline/proving';
+import { lengthOf } from '../src/core/program/text';
 import { createSimulation } from '../src/core/proof/simulate';
 
 const moves = Number(process.argv[2] ?? 1_000_000);
@@ -55,7 +56,7 @@ function run(what: string, plans: Map<string, CutPlan>): void {
   const read = seconds(t);
   t = performance.now();
   prove(job, placed, programs.tools, plans, STEP, undefined, simulation);
-  console.log(`| ${what} | ${written} | ${read} | ${seconds(t)} | ${(programs.files[0].text.length / 1e6).toFixed(0)} MB |`);
+  console.log(`| ${what} | ${written} | ${read} | ${seconds(t)} | ${(lengthOf(programs.files[0].chunks) / 1e6).toFixed(0)} MB |`);
 }
 
 console.log(`${moves} moves\n| what | written | read | cut, checked, timed | text |\n| --- | --- | --- | --- | --- |`);

@@ -11,6 +11,7 @@ import { foundBy, type Found } from '../core/proof/faces';
 import { runJob } from '../core/pipeline/run';
 import { reportOf, setupOf } from '../core/pipeline/report';
 import { folderOf, writePrograms } from '../core/pipeline/programs';
+import { bytesOf } from '../core/program/text';
 import { planCut } from '../core/pipeline/planning';
 import { fontsFromPackages } from './fonts';
 
@@ -112,7 +113,7 @@ function plan(
   options: { files?: OneSetup['run']['files']; dialect?: string },
 ): Proof {
   const { plans, programs, proof } = runJob(job, art, cellFor(job), options, () => {}, found);
-  for (const f of programs.files) writeFileSync(path.join(to, f.name), f.text);
+  for (const f of programs.files) writeFileSync(path.join(to, f.name), bytesOf(f.chunks));
   writeFileSync(path.join(to, 'report.json'), JSON.stringify(reportOf(job, programs, proof), null, 1));
   writeFileSync(path.join(to, 'setup.json'), JSON.stringify(setupOf(job, programs, plans), null, 1));
   return proof;

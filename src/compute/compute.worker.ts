@@ -17,7 +17,7 @@ import { foundBy, type Faces } from '@/core/proof/faces';
 import { createSimulation, type Simulation } from '@/core/proof/simulate';
 import { emptyPlan, type CutPlan, type Target } from '@/core/cuts/kind';
 import type { TurnedOver } from '@/core/job/job';
-import { contentKey } from '@/core/geometry/hash';
+import { contentKey, derived } from '@/core/geometry/hash';
 import { gauge, readDrawing, shapeWork } from './artwork';
 import { Receiver } from './parcel';
 import type { ComputeApi, ReportProgress } from './protocol';
@@ -25,6 +25,8 @@ import { inShared, sharedCopy } from './shared';
 
 const art = new FontShelf();
 const parcels = new Receiver();
+/** Text that has gone to the window: what it has got is not copied again. */
+const shared = derived<Uint8Array, Uint8Array>();
 /** Tickets up to this one are no longer wanted; shared with the window, so that it is seen while computing. */
 let stop: Int32Array | null = null;
 /** What a set-up was proven with last. What was cut is kept: a changed letter costs one letter. */
@@ -109,7 +111,7 @@ const api: ComputeApi = {
     // The simulation goes on with its field; what starts from this one starts from what it is now.
     b.proof = { ...proof, left: { ...proof.left } };
     const result = {
-      files: programs.files,
+      files: programs.files.map((f) => ({ ...f, chunks: f.chunks.map((c) => shared(c, '', () => inShared(c))) })),
       tools: [...programs.tools].map(([tool, c]) => ({ tool, cutterId: c.id })),
       field,
       findings: proof.findings,

@@ -9,6 +9,7 @@ import type { GaugeResult, ShapeTask } from './artwork';
 import type { Parcel } from './parcel';
 import type { OneSetup, TurnedOver } from '@/core/job/job';
 import type { Finding } from '@/core/proof/check';
+import type { ProgramFile } from '@/core/pipeline/programs';
 import type { StretchTime } from '@/core/pipeline/proving';
 import type { LineOnTable } from '@/core/proof/lookup';
 import type { Played } from '@/core/proof/player';
@@ -16,7 +17,7 @@ import type { HeightField } from '@/core/relief/field';
 
 /** What goes between the window and its workers. */
 export interface ProofResult {
-  readonly files: readonly { name: string; text: string; cuts: readonly string[] }[];
+  readonly files: readonly ProgramFile[];
   readonly tools: readonly { tool: number; cutterId: string }[];
   readonly field: HeightField;
   readonly findings: readonly Finding[];

@@ -62,6 +62,18 @@ export function contentKey(v: unknown): string {
   return key;
 }
 
+/** Keeps what is derived from an object that never changes, with the object, for the last key that was asked for. */
+export function derived<O extends object, T>(): (of: O, key: string, make: () => T) => T {
+  const kept = new WeakMap<O, { readonly key: string; readonly value: T }>();
+  return (of, key, make) => {
+    const before = kept.get(of);
+    if (before?.key === key) return before.value;
+    const value = make();
+    kept.set(of, { key, value });
+    return value;
+  };
+}
+
 /** Keeps the last `size` results of an expensive pure function under a content key. */
 export function memo<T>(size: number): (key: string, make: () => T) => T {
   const kept = new Map<string, T>();

@@ -1,3 +1,4 @@
+import { contentKey, derived } from '../geometry/hash';
 import type { Machine } from '../machine/profile';
 import { DWELL, isArc, RAPID, withoutArcs, type Motion } from './motion';
 
@@ -119,6 +120,10 @@ export function timeOf(motion: Motion, m: Machine, perMove?: Float64Array): Time
   }
   return t;
 }
+
+const times = derived<Motion, Time>();
+/** The same, worked out once for a motion and a machine. */
+export const timed = (motion: Motion, m: Machine): Time => times(motion, contentKey([m.accel, m.maxFeed, m.rapid, m.junctionDeviation]), () => timeOf(motion, m));
 
 export function sumTimes(list: readonly Time[]): Time {
   const t: Time = { cutting: 0, plunging: 0, air: 0, cutLength: 0, airLength: 0, moves: 0 };

@@ -1,3 +1,4 @@
+import { textOf } from '../program/text';
 import { regionOf } from '../artwork/item';
 import { demoSetups } from '../job/demo';
 import { datumOf } from '../job/job';
@@ -15,7 +16,7 @@ describe('the Lock cottage board', () => {
   const plans = new Map(job.cuts.map((c) => [c.id, planCut(job, c, art)]));
   const programs = writePrograms(job, plans);
   const datum = datumOf(job.blank);
-  const moves = programs.files.flatMap((f) => readMoves(f.text)).map((m) => ({ ...m, a: place(m.a), b: place(m.b) }));
+  const moves = programs.files.flatMap((f) => readMoves(textOf(f.chunks))).map((m) => ({ ...m, a: place(m.a), b: place(m.b) }));
   function place(p: [number, number, number]): [number, number, number] {
     return [p[0] + datum.x, p[1] + datum.y, p[2] + datum.z];
   }
@@ -110,7 +111,7 @@ describe('the Lock cottage board', () => {
   it('never goes below its bed, and ends high with the spindle off', () => {
     for (const m of moves) expect(m.b[2]).toBeGreaterThan(-18 - job.blank.intoBed - 1e-6);
     for (const f of programs.files) {
-      const lines = f.text.trim().split('\n');
+      const lines = textOf(f.chunks).trim().split('\n');
       expect(lines.slice(-3).join(' ')).toMatch(/M5.*M30/);
     }
     expect(moves[moves.length - 1].b[2]).toBeGreaterThanOrEqual(job.blank.safeHeight - 1e-6);

@@ -2,15 +2,16 @@ import { cutterLabel, type Cutter } from '../cutters/cutter';
 import { shapeOf } from '../cutters/registry';
 import type { CutPlan } from '../cuts/kind';
 import { datumOf, type OneSetup } from '../job/job';
-import { seconds, timeOf } from '../motion/timing';
+import { seconds, timed } from '../motion/timing';
 import { durationText } from '../units/duration';
 import { formatLength } from '../units/length';
 import { dialectOf, type Dialect } from '../program/dialect';
-import { writeProgram, type ProgramPart } from '../program/writer';
+import type { Chunks } from '../program/text';
+import { programChunks, type ProgramPart } from '../program/writer';
 
 export interface ProgramFile {
   readonly name: string;
-  readonly text: string;
+  readonly chunks: Chunks;
   /** Ids of the cuts whose work the file holds, in order. */
   readonly cuts: readonly string[];
 }
@@ -73,7 +74,7 @@ export function writePrograms(job: OneSetup, plans: ReadonlyMap<string, CutPlan>
   const base = job.at.only ? slug(job.name) : `${slug(job.name)}-${folderOf(job)}`;
   const files = groups.map((g, i) => {
     const name = groups.length === 1 && split === 'one' ? `${base}.${dialect.extension}` : `${base}-${String(i + 1).padStart(2, '0')}-${slug(g.label)}.${dialect.extension}`;
-    const text = writeProgram(
+    const chunks = programChunks(
       g.parts,
       {
         title: `${job.name}${job.at.only ? '' : `, ${job.at.name}`} - ${i + 1} of ${groups.length}`,
@@ -90,7 +91,7 @@ export function writePrograms(job: OneSetup, plans: ReadonlyMap<string, CutPlan>
       },
       dialect,
     );
-    return { name, text, cuts: g.cuts };
+    return { name, chunks, cuts: g.cuts };
   });
   return { files, tools, dialect };
 }
@@ -101,7 +102,7 @@ const toolText = (n: number, c: Cutter): string => [`T${n} ${c.name}`, c.slot > 
 /** Minutes of some parts: moving, as the machine has taught, and for each cutter its change and its spindle. */
 function minutesOf(parts: readonly ProgramPart[], job: OneSetup, wait: number): number {
   const { machine } = job.run;
-  const moving = parts.reduce((s, p) => s + seconds(timeOf(p.motion, machine)), 0) * machine.factor;
+  const moving = parts.reduce((s, p) => s + seconds(timed(p.motion, machine)), 0) * machine.factor;
   const changes = parts.filter((p, i) => p.tool !== parts[i - 1]?.tool).length;
   return (moving + changes * (machine.toolChangeSeconds + Math.max(machine.spindleSeconds, wait))) / 60;
 }

@@ -2,7 +2,7 @@ import type { ArtworkContext } from '../artwork/kind';
 import type { Cutter } from '../cutters/cutter';
 import type { CutPlan } from '../cuts/kind';
 import { datumOf, type OneSetup } from '../job/job';
-import { seconds, timeOf, type Time } from '../motion/timing';
+import { seconds, timed, type Time } from '../motion/timing';
 import type { CheckInput, Finding } from '../proof/check';
 import { checks } from '../proof/checks';
 import { compare } from '../proof/compare';
@@ -42,7 +42,7 @@ export const placePrograms = (job: OneSetup, programs: Programs): PlacedProgram[
   programs.files.map((f) =>
     placeProgram(
       f.name,
-      f.text,
+      f.chunks,
       datumOf(job.blank),
       job.cuts.map((c) => c.id),
     ),
@@ -66,7 +66,7 @@ export function timePrograms(
       file: p.file,
       cutId: s.cutId,
       tool: s.tool,
-      time: scaled(timeOf(s.motion, job.run.machine), job.run.machine.factor),
+      time: scaled(timed(s.motion, job.run.machine), job.run.machine.factor),
     })),
   );
   const toolChanges = placed.reduce((n, p) => n + p.toolChanges, 0);

@@ -1,3 +1,4 @@
+import { textOf } from '../program/text';
 import { demoSetups } from '../job/demo';
 import type { OneSetup } from '../job/job';
 import { readMoves } from '../testing/independent';
@@ -65,7 +66,7 @@ describe('the set-up sheet', () => {
     expect(setup.clamps[0]).toMatchObject({ x0: x0 - 10, y0: y0 + 40, height: 12 });
     // What the program cuts lies on the blank, and just below its face: as a reader of text and sheet alone sees it.
     const face = zZero === 'top' ? 0 : thickness;
-    const low = readMoves(programs.files.map((f) => f.text).join('\n')).filter((m) => m.b[2] < face - 1e-6);
+    const low = readMoves(programs.files.map((f) => textOf(f.chunks)).join('\n')).filter((m) => m.b[2] < face - 1e-6);
     expect(low.length).toBeGreaterThan(100);
     for (const m of low) {
       expect(m.b[0]).toBeGreaterThan(x0 - 2);
@@ -76,7 +77,7 @@ describe('the set-up sheet', () => {
   });
   it('describes every tool that the programs call, and no other', () => {
     const { setup, programs } = run(plate());
-    const called = new Set(programs.files.flatMap((f) => [...f.text.matchAll(/^T(\d+) M6/gm)].map((m) => m[1])));
+    const called = new Set(programs.files.flatMap((f) => [...textOf(f.chunks).matchAll(/^T(\d+) M6/gm)].map((m) => m[1])));
     expect(new Set(Object.keys(setup.tools))).toEqual(called);
     expect(setup.tools['1']).toMatchObject({ shape: 'drag', includedAngle: 120, tipRadius: 0.02 });
     expect(Object.values(setup.tools).map((t) => t.shape)).toEqual(['drag', 'drill', 'flat']);

@@ -1,3 +1,4 @@
+import { textOf } from '../program/text';
 import { newItem } from '../artwork/item';
 import { kindOf } from '../cuts/registry';
 import { newOneSetup } from '../job/job';
@@ -23,14 +24,14 @@ describe('a diamond in a sprung holder', () => {
     const width = Math.sqrt((8 * 6) / (Math.PI * 1200));
     // The point's round (0.02 mm) ends where it leans by 60 degrees; beyond it the sides meet 0.02 / sin 60 - 0.02 below the tip.
     const depth = width / 2 / Math.tan((60 * Math.PI) / 180) - (0.02 / Math.sin((60 * Math.PI) / 180) - 0.02);
-    const low = Math.min(...readMoves(programs.files[0].text).map((m) => m.b[2]));
+    const low = Math.min(...readMoves(textOf(programs.files[0].chunks)).map((m) => m.b[2]));
     expect(low).toBeCloseTo(-(depth + 0.6), 3);
     expect(proof.field.z.reduce((a, b) => Math.min(a, b), 0)).toBeCloseTo(-depth, 3);
   });
   it('makes the wanted depth where the depth is given', () => {
     const { proof, programs } = held(4, { press: 'depth', depth: 0.05 });
     expect(proof.field.z.reduce((a, b) => Math.min(a, b), 0)).toBeCloseTo(-0.05, 3);
-    expect(Math.min(...readMoves(programs.files[0].text).map((m) => m.b[2]))).toBeLessThan(-0.1);
+    expect(Math.min(...readMoves(textOf(programs.files[0].chunks)).map((m) => m.b[2]))).toBeLessThan(-0.1);
   });
   it('cannot be pressed by a load when it is held firmly, and says so', () => {
     const { plans } = held(0, { press: 'load', load: 6 });

@@ -1,4 +1,6 @@
+import { derived } from '../geometry/hash';
 import { MotionBuilder, type Motion } from '../motion/motion';
+import { chunkOf, type Chunks } from './text';
 
 /** What a program does with one tool between two tool changes, in millimetres and program coordinates. */
 export interface ParsedSection {
@@ -31,78 +33,200 @@ export class ProgramError extends Error {
   }
 }
 
-/**
- * Reads RS-274 / ISO 6983: G0 G1 G2 G3 (I J relative to the start, XY plane, helical Z), G17 G20 G21 G40
- * G43 G49 G54 to G59 G80 G90 G91 G91.1 G94 G98 G99, G81 G82 G83 (R, Q, P kept from hole to hole), G4 P (seconds), M0 (a pause; with another T before it a change by hand) M2 M3 M4 M5 M6 M30,
- * T S F N H, comments in ( ) and after ;. It shares no
- * code with the writer: it is how Mirvak sees what the machine gets.
- */
-export function parseProgram(text: string): ParsedProgram {
-  const sections: ParsedSection[] = [];
-  let scale = 1;
-  let absolute = true;
-  let motionMode = -1;
-  let x = 0;
-  let y = 0;
-  let z = 0;
-  let feed = 0;
-  let rpm = 0;
-  let spinning = false;
-  let tool = 0;
-  let selected = 0;
-  let placed = false;
-  let ended = false;
-  let toolChanges = 0;
-  let dwell = 0;
-  // What a canned cycle keeps from hole to hole, and whether it comes back to where it began (G98) or to R (G99).
-  let backToStart = true;
-  let cycleR = NaN;
-  let cycleZ = NaN;
-  let cycleQ = NaN;
-  let cycleP = 0;
-  const n = text.length;
-  let b = new MotionBuilder();
-  let lines = new Int32Array(256);
-  let speeds = new Float64Array(256);
-  let cuts: { move: number; cut: number }[] = [];
-  let note = 0;
-  let at = 0;
-  const close = () => {
-    if (b.count) sections.push({ tool, motion: b.build(), line: lines.slice(0, b.count), rpm: speeds.slice(0, b.count), cuts });
-    b = new MotionBuilder();
-    lines = new Int32Array(256);
-    speeds = new Float64Array(256);
-    cuts = [];
-  };
-  let lineNo = 0;
-  /** Notes for the moves from `before` on which line they come from. */
-  const stamp = (before: number) => {
-    for (let k = before; k < b.count; k++) {
-      if (k === lines.length) {
-        lines = widened(lines, new Int32Array(2 * k));
-        speeds = widened(speeds, new Float64Array(2 * k));
-      }
-      lines[k] = lineNo;
-      speeds[k] = spinning ? rpm : 0;
+/** Moves of one chunk of the text with one tool and one cut. Its first move is where it begins: where what went before has ended. */
+export interface Run {
+  readonly tool: number;
+  /** N of the last `(Cut N: ...)` comment; 0 before there was one. */
+  readonly cut: number;
+  readonly motion: Motion;
+  /** Line of each move, from 0 at the chunk's first. */
+  readonly line: Int32Array;
+  readonly rpm: Float64Array;
+  /** Whether it is the first with its tool since the tool was changed, and whether a comment stands before it. */
+  readonly opens: boolean;
+  readonly marked: boolean;
+}
+
+interface ReadChunk {
+  readonly runs: readonly Run[];
+  readonly lines: number;
+  readonly toolChanges: number;
+  readonly dwell: number;
+  /** How the next chunk finds the controller. */
+  readonly after: Controller;
+}
+
+/** What a controller keeps from line to line. */
+interface Controller {
+  /** Millimetres in a unit of the program. */
+  scale: number;
+  absolute: boolean;
+  motionMode: number;
+  x: number;
+  y: number;
+  z: number;
+  feed: number;
+  rpm: number;
+  spinning: boolean;
+  tool: number;
+  selected: number;
+  /** Whether it is known where the tool stands. */
+  placed: boolean;
+  /** Whether anything has moved since the tool was changed. */
+  moved: boolean;
+  ended: boolean;
+  /** What a canned cycle keeps from hole to hole, and whether it comes back to where it began (G98) or to R (G99). */
+  backToStart: boolean;
+  cycleR: number;
+  cycleZ: number;
+  cycleQ: number;
+  cycleP: number;
+  cut: number;
+  /** Whether the cut was named after the last move. */
+  marked: boolean;
+}
+
+const switchedOn = (): Controller => ({
+  scale: 1,
+  absolute: true,
+  motionMode: -1,
+  x: 0,
+  y: 0,
+  z: 0,
+  feed: 0,
+  rpm: 0,
+  spinning: false,
+  tool: 0,
+  selected: 0,
+  placed: false,
+  moved: false,
+  ended: false,
+  backToStart: true,
+  cycleR: NaN,
+  cycleZ: NaN,
+  cycleQ: NaN,
+  cycleP: 0,
+  cut: 0,
+  marked: false,
+});
+
+/** The words of one line; NaN (or -1, false) for what it does not say. */
+interface Words {
+  g: number;
+  m: number;
+  /** Further M words. */
+  others: number[] | null;
+  x: number;
+  y: number;
+  z: number;
+  i: number;
+  j: number;
+  centre: boolean;
+  waits: boolean;
+  p: number;
+  r: number;
+  q: number;
+}
+
+/** Reads one chunk, line by line. */
+class ChunkReader {
+  readonly runs: Run[] = [];
+  toolChanges = 0;
+  dwell = 0;
+  line = 0;
+  private at = 0;
+  private b = new MotionBuilder();
+  private lines = new Int32Array(256);
+  private speeds = new Float64Array(256);
+  private opens = false;
+  private marked = false;
+  private readonly w: Words = { g: -1, m: -1, others: null, x: NaN, y: NaN, z: NaN, i: 0, j: 0, centre: false, waits: false, p: NaN, r: NaN, q: NaN };
+
+  /** `first`: the line at which the chunk begins, from 1, for messages. */
+  constructor(
+    private readonly bytes: Uint8Array,
+    readonly c: Controller,
+    private readonly first: number,
+  ) {}
+
+  read(): void {
+    const { bytes, c } = this;
+    for (; this.at < bytes.length && !c.ended; this.line++) {
+      this.words();
+      this.obey();
     }
-  };
-  while (at < n && !ended) {
-    lineNo++;
-    let g = -1;
-    let m = -1;
-    let others: number[] | null = null;
-    let nx = NaN;
-    let ny = NaN;
-    let nz = NaN;
-    let ci = 0;
-    let cj = 0;
-    let centre = false;
-    let waits = false;
-    let pause = NaN;
-    let nr = NaN;
-    let nq = NaN;
+    this.close();
+  }
+
+  private fail(why: string): never {
+    throw new ProgramError(this.first + this.line, why);
+  }
+
+  /** Ends the run that is being read. */
+  private close(): void {
+    const { b, c } = this;
+    if (!b.count) return;
+    this.runs.push({
+      tool: c.tool,
+      cut: c.cut,
+      motion: b.build(),
+      line: this.lines.slice(0, b.count),
+      rpm: this.speeds.slice(0, b.count),
+      opens: this.opens,
+      marked: this.marked,
+    });
+    this.b = new MotionBuilder();
+    this.lines = new Int32Array(256);
+    this.speeds = new Float64Array(256);
+  }
+
+  /** Begins a run where the tool stands, if none is being read. Where a section begins is not known to the program: its first move only places the tool. */
+  private open(x: number, y: number, z: number): void {
+    const { b, c } = this;
+    if (b.count) return;
+    this.opens = !c.moved;
+    this.marked = c.marked;
+    c.marked = false;
+    c.moved = true;
+    if (c.placed) b.rapid(c.x, c.y, c.z);
+    else b.rapid(x, y, z);
+    this.lines[0] = this.line;
+  }
+
+  /** Notes for the moves from `before` on which line they come from. */
+  private stamp(before: number): void {
+    const { b, c } = this;
+    for (let k = before; k < b.count; k++) {
+      if (k === this.lines.length) {
+        this.lines = widened(this.lines, new Int32Array(2 * k));
+        this.speeds = widened(this.speeds, new Float64Array(2 * k));
+      }
+      this.lines[k] = this.line;
+      this.speeds[k] = c.spinning ? c.rpm : 0;
+    }
+  }
+
+  private comment(from: number, to: number): void {
+    // What names a cut is short.
+    const named = /^\s*Cut (\d+):/.exec(String.fromCharCode(...this.bytes.subarray(from, Math.min(to, from + 24))));
+    if (!named) return;
+    this.close();
+    this.c.cut = Number(named[1]);
+    this.c.marked = true;
+  }
+
+  /** Reads the words of a line and goes past its end. */
+  private words(): void {
+    const { bytes, c, w } = this;
+    const n = bytes.length;
+    w.g = w.m = -1;
+    w.others = null;
+    w.x = w.y = w.z = w.p = w.r = w.q = NaN;
+    w.i = w.j = 0;
+    w.centre = w.waits = false;
+    let { at } = this;
     while (at < n) {
-      let ch = text.charCodeAt(at);
+      let ch = bytes[at];
       if (ch === 10) break;
       if (ch <= 32 || ch === 37) {
         at++;
@@ -110,211 +234,308 @@ export function parseProgram(text: string): ParsedProgram {
       }
       if (ch === 40) {
         let stop = at + 1;
-        while (stop < n && text.charCodeAt(stop) !== 41 && text.charCodeAt(stop) !== 10) stop++;
-        if (text[stop] !== ')') throw new ProgramError(lineNo, 'a comment is not closed');
-        const said = text.slice(at + 1, stop);
-        const named = /^Cut (\d+):/.exec(said);
-        if (named) note = Number(named[1]);
+        while (stop < n && bytes[stop] !== 41 && bytes[stop] !== 10) stop++;
+        if (bytes[stop] !== 41) this.fail('a comment is not closed');
+        this.comment(at + 1, stop);
         at = stop + 1;
         continue;
       }
       if (ch === 59) {
         const from = at + 1;
-        while (at < n && text.charCodeAt(at) !== 10) at++;
-        const named = /^\s*Cut (\d+):/.exec(text.slice(from, at));
-        if (named) note = Number(named[1]);
+        while (at < n && bytes[at] !== 10) at++;
+        this.comment(from, at);
         break;
       }
       if (ch >= 97) ch -= 32;
       at++;
-      // Number, read by hand: this loop sees every character of files of a million lines. Past the end of the
-      // text charCodeAt gives NaN, which is no digit.
-      let c = text.charCodeAt(at);
-      while (c === 32) c = text.charCodeAt(++at);
-      const negative = c === 45;
-      if (negative || c === 43) c = text.charCodeAt(++at);
+      // Number, read by hand: this loop sees every character of files of a million lines.
+      let d = at < n ? bytes[at] : 0;
+      while (d === 32) d = ++at < n ? bytes[at] : 0;
+      const negative = d === 45;
+      if (negative || d === 43) d = ++at < n ? bytes[at] : 0;
       const begin = at;
       let mantissa = 0;
-      while (c >= 48 && c <= 57) {
-        mantissa = mantissa * 10 + (c - 48);
-        c = text.charCodeAt(++at);
+      while (d >= 48 && d <= 57) {
+        mantissa = mantissa * 10 + (d - 48);
+        d = ++at < n ? bytes[at] : 0;
       }
       let digits = at - begin;
       let places = 0;
-      if (c === 46) {
+      if (d === 46) {
         const point = at;
-        c = text.charCodeAt(++at);
-        while (c >= 48 && c <= 57) {
-          mantissa = mantissa * 10 + (c - 48);
-          c = text.charCodeAt(++at);
+        d = ++at < n ? bytes[at] : 0;
+        while (d >= 48 && d <= 57) {
+          mantissa = mantissa * 10 + (d - 48);
+          d = ++at < n ? bytes[at] : 0;
         }
         places = at - point - 1;
         digits += places;
       }
-      if (!digits) throw new ProgramError(lineNo, `"${String.fromCharCode(ch)}" lacks its number`);
+      if (!digits) this.fail(`"${String.fromCharCode(ch)}" lacks its number`);
       const v = (negative ? -mantissa : mantissa) / POWERS[places];
       switch (ch) {
-        case 71: // G
-          if (v === 0 || v === 1 || v === 2 || v === 3 || v === 81 || v === 82 || v === 83) g = v;
-          else if (v === 80) motionMode = -1;
-          else if (v === 98) backToStart = true;
-          else if (v === 99) backToStart = false;
-          else if (v === 4) waits = true;
-          else if (v === 20) scale = 25.4;
-          else if (v === 21) scale = 1;
-          else if (v === 90) absolute = true;
-          else if (v === 91) absolute = false;
-          else if (v === 18 || v === 19) throw new ProgramError(lineNo, 'only the XY plane (G17) is read');
-          else if (!(v === 17 || v === 40 || v === 43 || v === 49 || (v >= 54 && v <= 59) || v === 64 || v === 91.1 || v === 94)) throw new ProgramError(lineNo, `G${v} is not known`);
-          break;
-        case 77: // M
-          if (m < 0) m = v;
-          else (others ??= []).push(v);
-          break;
         case 88:
-          nx = v;
+          w.x = v;
           break;
         case 89:
-          ny = v;
+          w.y = v;
           break;
         case 90:
-          nz = v;
+          w.z = v;
           break;
         case 73:
-          ci = v;
-          centre = true;
+          w.i = v;
+          w.centre = true;
           break;
         case 74:
-          cj = v;
-          centre = true;
+          w.j = v;
+          w.centre = true;
           break;
         case 70: // F
-          feed = v * scale;
-          break;
-        case 83: // S
-          rpm = v;
-          break;
-        case 80: // P
-          pause = v;
-          break;
-        case 82: // R
-          nr = v;
-          break;
-        case 81: // Q
-          nq = v;
-          break;
-        case 84: // T
-          selected = v;
-          break;
-        case 78: // N
-        case 79: // O
-        case 72: // H
+          c.feed = v * c.scale;
           break;
         default:
-          throw new ProgramError(lineNo, `the word "${String.fromCharCode(ch)}" is not known`);
+          this.rare(ch, v);
       }
     }
-    at++;
-    if (waits) {
-      if (!(pause >= 0)) throw new ProgramError(lineNo, 'a wait (G4) without its seconds (P)');
-      // Before the first move of a section it is waiting for the spindle; later it is part of the motion.
-      if (b.count) {
-        b.dwell(pause);
-        stamp(b.count - 1);
-      } else dwell += pause;
-    }
-    for (;;) {
-      // A pause with another tool called before it is a change by hand.
-      if (m === 6 || (m === 0 && selected !== tool)) {
-        close();
-        tool = selected;
-        toolChanges++;
-        spinning = false;
-      } else if (m === 3 || m === 4) spinning = true;
-      else if (m === 5) spinning = false;
-      else if (m === 2 || m === 30) ended = true;
-      else if (m > 0 && m !== 0 && m !== 1 && m !== 7 && m !== 8 && m !== 9) throw new ProgramError(lineNo, `M${m} is not known`);
-      // A line may give several: each is obeyed.
-      if (!others?.length) break;
-      m = others.shift()!;
-    }
-    if (g >= 0) {
-      // A cycle that is called anew says everything anew.
-      if (g > 3 && g !== motionMode) {
-        cycleR = cycleZ = cycleQ = NaN;
-        cycleP = 0;
-      }
-      motionMode = g;
-    }
-    if (nx === nx || ny === ny || nz === nz || centre) {
-      if (motionMode < 0) throw new ProgramError(lineNo, 'coordinates before any G0 or G1');
-      const tx = nx === nx ? (absolute ? 0 : x) + nx * scale : x;
-      const ty = ny === ny ? (absolute ? 0 : y) + ny * scale : y;
-      const tz = nz === nz ? (absolute ? 0 : z) + nz * scale : z;
-      if (note) {
-        cuts.push({ move: b.count, cut: note });
-        note = 0;
-      }
-      if (b.count === 0) {
-        // Where a section begins is not known to the program: its first move only places the tool.
-        b.rapid(placed ? x : tx, placed ? y : ty, placed ? z : tz);
-        lines[0] = lineNo;
-      }
-      const before = b.count;
-      if (motionMode > 3) {
-        if (!absolute) throw new ProgramError(lineNo, 'a canned cycle in relative coordinates (G91) is not read');
-        if (nz === nz) cycleZ = nz * scale;
-        if (nr === nr) cycleR = nr * scale;
-        if (nq === nq) cycleQ = nq * scale;
-        if (pause === pause) cycleP = pause;
-        if (!(cycleZ <= cycleR)) throw new ProgramError(lineNo, `G${motionMode} needs R and a Z below it`);
-        if (motionMode === 83 && !(cycleQ > 0)) throw new ProgramError(lineNo, 'G83 without Q');
-        if (!(feed > 0)) throw new ProgramError(lineNo, 'a cut without a feed');
-        const start = Math.max(z, cycleR);
-        const up = backToStart ? start : cycleR;
-        if (z < cycleR) b.rapid(x, y, cycleR);
-        b.rapid(tx, ty, start);
-        b.rapid(tx, ty, cycleR);
-        for (let at = cycleR; at > cycleZ; ) {
-          if (at < cycleR) {
-            b.rapid(tx, ty, cycleR);
-            b.rapid(tx, ty, Math.min(cycleR, at + A_BIT));
-          }
-          at = motionMode === 83 && at - cycleQ > cycleZ + 1e-9 ? at - cycleQ : cycleZ;
-          b.plunge(at, feed);
-        }
-        if (motionMode === 82) b.dwell(cycleP);
-        b.rapid(tx, ty, up);
-        stamp(before);
-        x = tx;
-        y = ty;
-        z = up;
-        placed = true;
-        continue;
-      }
-      if (motionMode === 0) b.rapid(tx, ty, tz);
-      else if (!(feed > 0)) throw new ProgramError(lineNo, 'a cut without a feed');
-      else if (motionMode === 1) {
-        if (tx === x && ty === y && tz < z) b.plunge(tz, feed);
-        else b.line(tx, ty, tz, feed);
-      } else {
-        if (!centre) throw new ProgramError(lineNo, 'an arc without I and J');
-        const cx = x + ci * scale;
-        const cy = y + cj * scale;
-        const r0 = Math.hypot(ci, cj) * scale;
-        const r1 = Math.hypot(tx - cx, ty - cy);
-        if (Math.abs(r0 - r1) > 0.005 + 0.0005 * r0) throw new ProgramError(lineNo, `the radii at the ends of the arc differ by ${Math.abs(r0 - r1).toFixed(4)} mm`);
-        b.arc(motionMode === 3, tx, ty, tz, cx, cy, feed);
-      }
-      stamp(before);
-      x = tx;
-      y = ty;
-      z = tz;
-      placed = true;
+    this.at = at + 1;
+  }
+
+  /** Words that few lines have. */
+  private rare(letter: number, v: number): void {
+    const { c, w } = this;
+    switch (letter) {
+      case 71: // G
+        this.g(v);
+        break;
+      case 77: // M
+        if (w.m < 0) w.m = v;
+        else (w.others ??= []).push(v);
+        break;
+      case 83: // S
+        c.rpm = v;
+        break;
+      case 80: // P
+        w.p = v;
+        break;
+      case 82: // R
+        w.r = v;
+        break;
+      case 81: // Q
+        w.q = v;
+        break;
+      case 84: // T
+        c.selected = v;
+        break;
+      case 78: // N
+      case 79: // O
+      case 72: // H
+        break;
+      default:
+        this.fail(`the word "${String.fromCharCode(letter)}" is not known`);
     }
   }
-  close();
-  return { sections, ended, toolChanges, dwell };
+
+  private g(v: number): void {
+    const { c, w } = this;
+    if (v === 0 || v === 1 || v === 2 || v === 3 || v === 81 || v === 82 || v === 83) w.g = v;
+    else if (v === 80) c.motionMode = -1;
+    else if (v === 98) c.backToStart = true;
+    else if (v === 99) c.backToStart = false;
+    else if (v === 4) w.waits = true;
+    else if (v === 20) c.scale = 25.4;
+    else if (v === 21) c.scale = 1;
+    else if (v === 90) c.absolute = true;
+    else if (v === 91) c.absolute = false;
+    else if (v === 18 || v === 19) this.fail('only the XY plane (G17) is read');
+    else if (!(v === 17 || v === 40 || v === 43 || v === 49 || (v >= 54 && v <= 59) || v === 64 || v === 91.1 || v === 94)) this.fail(`G${v} is not known`);
+  }
+
+  /** Does what the words of a line say. */
+  private obey(): void {
+    const { c, w } = this;
+    if (w.waits) {
+      if (!(w.p >= 0)) this.fail('a wait (G4) without its seconds (P)');
+      // Before the first move of a section it is waiting for the spindle; later it is part of the motion.
+      if (c.moved) {
+        this.open(c.x, c.y, c.z);
+        this.b.dwell(w.p);
+        this.stamp(this.b.count - 1);
+      } else this.dwell += w.p;
+    }
+    if (w.m >= 0) for (const m of [w.m, ...(w.others ?? [])]) this.m(m);
+    if (w.g >= 0) {
+      // A cycle that is called anew says everything anew.
+      if (w.g > 3 && w.g !== c.motionMode) {
+        c.cycleR = c.cycleZ = c.cycleQ = NaN;
+        c.cycleP = 0;
+      }
+      c.motionMode = w.g;
+    }
+    if (w.x === w.x || w.y === w.y || w.z === w.z || w.centre) this.move();
+  }
+
+  /** A line may give several: each is obeyed. */
+  private m(m: number): void {
+    const { c } = this;
+    // A pause with another tool called before it is a change by hand.
+    if (m === 6 || (m === 0 && c.selected !== c.tool)) {
+      this.close();
+      c.tool = c.selected;
+      c.moved = false;
+      this.toolChanges++;
+      c.spinning = false;
+    } else if (m === 3 || m === 4) c.spinning = true;
+    else if (m === 5) c.spinning = false;
+    else if (m === 2 || m === 30) c.ended = true;
+    else if (m > 0 && m !== 1 && m !== 7 && m !== 8 && m !== 9) this.fail(`M${m} is not known`);
+  }
+
+  private move(): void {
+    const { c, w } = this;
+    if (c.motionMode < 0) this.fail('coordinates before any G0 or G1');
+    const x = w.x === w.x ? (c.absolute ? 0 : c.x) + w.x * c.scale : c.x;
+    const y = w.y === w.y ? (c.absolute ? 0 : c.y) + w.y * c.scale : c.y;
+    const z = w.z === w.z ? (c.absolute ? 0 : c.z) + w.z * c.scale : c.z;
+    this.open(x, y, z);
+    const { b } = this;
+    const before = b.count;
+    let up = z;
+    if (c.motionMode > 3) up = this.cycle(x, y);
+    else if (c.motionMode === 0) b.rapid(x, y, z);
+    else if (!(c.feed > 0)) this.fail('a cut without a feed');
+    else if (c.motionMode === 1) {
+      if (x === c.x && y === c.y && z < c.z) b.plunge(z, c.feed);
+      else b.line(x, y, z, c.feed);
+    } else this.arc(x, y, z);
+    this.stamp(before);
+    c.x = x;
+    c.y = y;
+    c.z = up;
+    c.placed = true;
+  }
+
+  private arc(x: number, y: number, z: number): void {
+    const { c, w } = this;
+    if (!w.centre) this.fail('an arc without I and J');
+    const cx = c.x + w.i * c.scale;
+    const cy = c.y + w.j * c.scale;
+    const r0 = Math.hypot(w.i, w.j) * c.scale;
+    const r1 = Math.hypot(x - cx, y - cy);
+    if (Math.abs(r0 - r1) > 0.005 + 0.0005 * r0) this.fail(`the radii at the ends of the arc differ by ${Math.abs(r0 - r1).toFixed(4)} mm`);
+    this.b.arc(c.motionMode === 3, x, y, z, cx, cy, c.feed);
+  }
+
+  /** One hole; gives the height at which the drill is after it. */
+  private cycle(x: number, y: number): number {
+    const { b, c, w } = this;
+    if (!c.absolute) this.fail('a canned cycle in relative coordinates (G91) is not read');
+    if (w.z === w.z) c.cycleZ = w.z * c.scale;
+    if (w.r === w.r) c.cycleR = w.r * c.scale;
+    if (w.q === w.q) c.cycleQ = w.q * c.scale;
+    if (w.p === w.p) c.cycleP = w.p;
+    if (!(c.cycleZ <= c.cycleR)) this.fail(`G${c.motionMode} needs R and a Z below it`);
+    if (c.motionMode === 83 && !(c.cycleQ > 0)) this.fail('G83 without Q');
+    if (!(c.feed > 0)) this.fail('a cut without a feed');
+    const start = Math.max(c.z, c.cycleR);
+    const up = c.backToStart ? start : c.cycleR;
+    if (c.z < c.cycleR) b.rapid(c.x, c.y, c.cycleR);
+    b.rapid(x, y, start);
+    b.rapid(x, y, c.cycleR);
+    for (let at = c.cycleR; at > c.cycleZ; ) {
+      if (at < c.cycleR) {
+        b.rapid(x, y, c.cycleR);
+        b.rapid(x, y, Math.min(c.cycleR, at + A_BIT));
+      }
+      at = c.motionMode === 83 && at - c.cycleQ > c.cycleZ + 1e-9 ? at - c.cycleQ : c.cycleZ;
+      b.plunge(at, c.feed);
+    }
+    if (c.motionMode === 82) b.dwell(c.cycleP);
+    b.rapid(x, y, up);
+    return up;
+  }
+}
+
+const read = derived<Uint8Array, ReadChunk>();
+
+/** Reads a chunk as a controller does that has read what went before; one that it has read from the same state is not read again. */
+function readChunk(bytes: Uint8Array, before: Controller, first: number): ReadChunk {
+  return read(bytes, JSON.stringify(before), () => {
+    const r = new ChunkReader(bytes, { ...before }, first);
+    r.read();
+    return { runs: r.runs, lines: r.line, toolChanges: r.toolChanges, dwell: r.dwell, after: r.c };
+  });
+}
+
+/** A program in runs, each with the line (from 1) that its lines are counted from. */
+export interface ReadProgram extends Pick<ParsedProgram, 'ended' | 'toolChanges' | 'dwell'> {
+  readonly runs: readonly { readonly run: Run; readonly firstLine: number }[];
+}
+
+/**
+ * Reads RS-274 / ISO 6983: G0 G1 G2 G3 (I J relative to the start, XY plane, helical Z), G17 G20 G21 G40
+ * G43 G49 G54 to G59 G80 G90 G91 G91.1 G94 G98 G99, G81 G82 G83 (R, Q, P kept from hole to hole), G4 P (seconds), M0 (a pause; with another T before it a change by hand) M2 M3 M4 M5 M6 M30,
+ * T S F N H, comments in ( ) and after ;. It shares no
+ * code with the writer: it is how Mirvak sees what the machine gets. Chunks end where lines end. Throws ProgramError.
+ */
+export function readProgram(program: Chunks | string): ReadProgram {
+  const chunks = typeof program === 'string' ? [chunkOf(program)] : program;
+  const runs: ReadProgram['runs'][number][] = [];
+  let c = switchedOn();
+  let firstLine = 1;
+  let toolChanges = 0;
+  let dwell = 0;
+  for (const bytes of chunks) {
+    if (c.ended) break;
+    const r = readChunk(bytes, c, firstLine);
+    for (const run of r.runs) runs.push({ run, firstLine });
+    firstLine += r.lines;
+    toolChanges += r.toolChanges;
+    dwell += r.dwell;
+    c = r.after;
+  }
+  return { runs, ended: c.ended, toolChanges, dwell };
+}
+
+/** The same in sections: what is done between two tool changes. Throws ProgramError. */
+export function parseProgram(program: Chunks | string): ParsedProgram {
+  const { runs, ...rest } = readProgram(program);
+  const sections: ParsedSection[] = [];
+  for (let from = 0, to = 1; from < runs.length; from = to++) {
+    while (to < runs.length && !runs[to].run.opens) to++;
+    sections.push(sectionOf(runs.slice(from, to)));
+  }
+  return { sections, ...rest };
+}
+
+/** Runs with one tool as one section. Each but the first begins where the one before it has ended. */
+function sectionOf(placed: ReadProgram['runs']): ParsedSection {
+  const runs = placed.map((r) => r.run);
+  const joined = <T extends Float64Array | Int32Array | Uint8Array>(of: (r: Run) => T): T => {
+    const parts = runs.map((r, k) => of(r).subarray(k ? 1 : 0));
+    const all = new (of(runs[0]).constructor as new (n: number) => T)(parts.reduce((n, p) => n + p.length, 0));
+    let at = 0;
+    for (const p of parts) {
+      all.set(p as never, at);
+      at += p.length;
+    }
+    return all;
+  };
+  const column = (k: 'x' | 'y' | 'z' | 'cx' | 'cy' | 'feed') => joined((r) => r.motion[k]);
+  const kind = joined((r) => r.motion.kind);
+  const cuts: { move: number; cut: number }[] = [];
+  let move = 0;
+  for (const r of runs) {
+    if (r.marked) cuts.push({ move, cut: r.cut });
+    move += r.motion.count - (move ? 1 : 0);
+  }
+  return {
+    tool: runs[0].tool,
+    motion: { count: kind.length, kind, x: column('x'), y: column('y'), z: column('z'), cx: column('cx'), cy: column('cy'), feed: column('feed') },
+    line: Int32Array.from(placed.flatMap(({ run, firstLine }, k) => Array.from(run.line.subarray(k ? 1 : 0), (l) => l + firstLine))),
+    rpm: joined((r) => r.rpm),
+    cuts,
+  };
 }
 
 /** How far above the last floor a peck drill comes back down by rapid before it drills on: controllers call it a bit. mm. */

@@ -1,12 +1,40 @@
 // Of the Encoding Standard, and so in browsers, workers and Node.js alike; the core's types know no platform.
-const { TextDecoder: Decoder } = globalThis as unknown as { TextDecoder: new (label: string) => { decode(bytes: Uint8Array): string } };
+const { TextDecoder: Decoder } = globalThis as unknown as {
+  TextDecoder: new (label: string) => { decode(bytes: Uint8Array, more?: { stream: boolean }): string };
+};
+
+/** Text as bytes, in pieces that follow each other: a program of which one cut changes shares the pieces of the others. */
+export type Chunks = readonly Uint8Array[];
+
+/** The whole text of chunks. */
+export function textOf(chunks: Chunks): string {
+  const decoder = new Decoder('latin1');
+  // Decoders take no shared memory.
+  return chunks.map((c) => decoder.decode(c.buffer instanceof ArrayBuffer ? c : c.slice(), { stream: true })).join('');
+}
+
+export const lengthOf = (chunks: Chunks): number => chunks.reduce((n, c) => n + c.length, 0);
+
+/** Chunks as one run of bytes, in memory that is not shared: for files. */
+export function bytesOf(chunks: Chunks): Uint8Array<ArrayBuffer> {
+  const all = new Uint8Array(lengthOf(chunks));
+  let at = 0;
+  for (const c of chunks) {
+    all.set(c, at);
+    at += c.length;
+  }
+  return all;
+}
+
+/** Text of one-byte letters as one chunk; a question mark for any other. */
+export const chunkOf = (text: string): Uint8Array => Uint8Array.from({ length: text.length }, (_, i) => (text.charCodeAt(i) < 256 ? text.charCodeAt(i) : 63));
 
 /**
  * Text that grows byte by byte: programs of a million lines are written without a string for every word.
  * ASCII only.
  */
 export class ByteText {
-  private bytes = new Uint8Array(1 << 16);
+  private bytes = new Uint8Array(1 << 12);
   private length = 0;
 
   /** Makes sure of `n` more bytes: what `byte` and `word` need is asked for once a line. */
@@ -76,8 +104,11 @@ export class ByteText {
     this.length = n;
   }
 
-  toString(): string {
-    return new Decoder('latin1').decode(this.bytes.subarray(0, this.length));
+  /** What has been written since it was taken last. */
+  take(): Uint8Array {
+    const taken = this.bytes.slice(0, this.length);
+    this.length = 0;
+    return taken;
   }
 }
 

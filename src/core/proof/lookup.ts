@@ -1,6 +1,6 @@
 import { toSegment } from '../geometry/straight';
 import { isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
-import type { PlacedProgram } from './placed';
+import { lineOf, type PlacedProgram } from './placed';
 
 /** A move of a program as it lies on the table: x, y interleaved, arcs as chords; mm, blank's frame. */
 export interface LineOnTable {
@@ -28,16 +28,16 @@ export function lineOnTable(programs: readonly PlacedProgram[], file: string, li
   const p = programs.find((q) => q.file === file);
   for (const s of p?.stretches ?? []) {
     const n = s.line.length;
-    if (!n || s.line[n - 1] < line) continue;
+    if (!n || lineOf(s, n - 1) < line) continue;
     // Lines grow with the moves: halving finds the first that is not above.
     let [a, b] = [1, n];
     while (a < b) {
       const mid = (a + b) >> 1;
-      if (s.line[mid] < line) a = mid + 1;
+      if (lineOf(s, mid) < line) a = mid + 1;
       else b = mid;
     }
     if (a >= n) continue;
-    return { file, line: s.line[a], points: pointsOf(s.motion, a), z: s.motion.z[a], rapid: s.motion.kind[a] === RAPID, cutId: s.cutId };
+    return { file, line: lineOf(s, a), points: pointsOf(s.motion, a), z: s.motion.z[a], rapid: s.motion.kind[a] === RAPID, cutId: s.cutId };
   }
   return null;
 }
@@ -65,5 +65,5 @@ export function lineNear(programs: readonly PlacedProgram[], x: number, y: numbe
     }
   if (!best) return null;
   const { p, s, i } = best;
-  return { file: p.file, line: s.line[i], points: pointsOf(s.motion, i), z: s.motion.z[i], rapid: false, cutId: s.cutId };
+  return { file: p.file, line: lineOf(s, i), points: pointsOf(s.motion, i), z: s.motion.z[i], rapid: false, cutId: s.cutId };
 }

@@ -1,9 +1,8 @@
 import { cuttingLength, type Cutter } from '../cutters/cutter';
 import { shapeOf } from '../cutters/registry';
-import { hashText, mix, mixOther } from '../geometry/hash';
+import { contentKey, derived, hashText, mix, mixOther } from '../geometry/hash';
 import { ARC_CCW, isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
 import type { HeightField } from '../relief/field';
-import type { PlacedStretch } from './placed';
 
 /** Nodes along the side of a tile. */
 const TILE = 32;
@@ -30,10 +29,9 @@ export function fillTile(f: HeightField, tiles: Tiles, tile: number, from: Heigh
   }
 }
 
-/** A short run of moves of one stretch, with all that its cutting depends on in its hash. */
+/** A short run of moves of one motion, with all that its cutting depends on in its hash. */
 export interface Piece {
-  readonly stretch: number;
-  /** Moves from .. to - 1 of the stretch; the first begins where move from - 1 ended. */
+  /** Moves from .. to - 1 of the motion; the first begins where move from - 1 ended. */
   readonly from: number;
   readonly to: number;
   /** Two lanes. */
@@ -56,13 +54,17 @@ export function isWatched(m: Motion, i: number, edges: number): boolean {
 /** The radius of what follows the cutting edges: the shank, or a cone's own largest width carried on. */
 export const shankRadius = (c: Cutter): number => Math.max(c.shankDiameter / 2, c.shape === 'v' || c.shape === 'cone' ? shapeOf(c.shape).radius(c.values) : 0);
 
+const pieces = derived<Motion, readonly Piece[]>();
+/** The pieces of a motion that a cutter cuts out of a field; worked out once for both. */
+export const piecesOf = (m: Motion, cutter: Cutter, field: HeightField): readonly Piece[] =>
+  pieces(m, contentKey([cutter.shape, cutter.values, cutter.shankDiameter, cutter.fluteLength, field.cols, field.rows, field.cell, field.x0, field.y0]), () => split(m, cutter, field));
+
 /**
- * Splits the cutting of a stretch into pieces whose bounds depend on their own moves only, so that a change
+ * Splits the cutting of a motion into pieces whose bounds depend on their own moves only, so that a change
  * in one place leaves the pieces elsewhere as they were.
  */
-export function piecesOf(s: PlacedStretch, stretch: number, cutter: Cutter, field: HeightField): Piece[] {
+function split(m: Motion, cutter: Cutter, field: HeightField): Piece[] {
   const tiles = tilesOf(field);
-  const m = s.motion;
   const shape = shapeOf(cutter.shape);
   const edges = cuttingLength(cutter);
   const full = shape.radius(cutter.values);
@@ -113,7 +115,7 @@ export function piecesOf(s: PlacedStretch, stretch: number, cutter: Cutter, fiel
     }
   };
   const end = (to: number) => {
-    if (from >= 0) out.push({ stretch, from, to, hash: [hash, other], watched, tiles: Int32Array.from(list) });
+    if (from >= 0) out.push({ from, to, hash: [hash, other], watched, tiles: Int32Array.from(list) });
     from = -1;
     list = [];
   };

@@ -1,15 +1,23 @@
+import { derived } from '../geometry/hash';
 import { moveLength, RAPID, type Motion } from '../motion/motion';
-import { parseProgram } from '../program/parser';
+import { readProgram, type Run } from '../program/parser';
+import type { Chunks } from '../program/text';
 import type { Datum } from '../program/writer';
 
 /** A stretch of a parsed program that belongs to one cut and one tool, in the blank's frame. */
 export interface PlacedStretch {
   readonly tool: number;
   readonly cutId: string | null;
+  /** The same object as long as the text says the same. */
   readonly motion: Motion;
+  /** Line of the program that each move comes from, counted from `firstLine`. */
   readonly line: Int32Array;
+  readonly firstLine: number;
   readonly rpm: Float64Array;
 }
+
+/** Line of the program, from 1, that a move comes from. */
+export const lineOf = (s: PlacedStretch, move: number): number => s.firstLine + s.line[move];
 
 export interface PlacedProgram {
   readonly file: string;
@@ -19,38 +27,54 @@ export interface PlacedProgram {
   readonly dwell: number;
 }
 
+const placed = derived<Run, Motion>();
+
+/** The moves of a run in the blank's frame. */
+const placedRun = (run: Run, { x, y, z }: Datum): Motion =>
+  placed(run, `${x} ${y} ${z}`, () => {
+    const m = run.motion;
+    const moved = (v: Float64Array, by: number) => v.map((q) => q + by);
+    return { ...m, x: moved(m.x, x), y: moved(m.y, y), z: moved(m.z, z), cx: moved(m.cx, x), cy: moved(m.cy, y) };
+  });
+
 /** Parses a program and undoes its datum. `cutIds` are the plan's cuts in order. Throws ProgramError. */
-export function placeProgram(file: string, text: string, datum: Datum, cutIds: readonly string[]): PlacedProgram {
-  const p = parseProgram(text);
-  const stretches: PlacedStretch[] = [];
-  for (const s of p.sections) {
-    const m = s.motion;
-    for (let i = 0; i < m.count; i++) {
-      m.x[i] += datum.x;
-      m.y[i] += datum.y;
-      m.z[i] += datum.z;
-      m.cx[i] += datum.x;
-      m.cy[i] += datum.y;
-    }
-    const marks = s.cuts.length ? s.cuts : [{ move: 0, cut: 0 }];
-    marks.forEach((mark, k) => {
-      const from = k === 0 ? 0 : mark.move;
-      const to = k + 1 < marks.length ? marks[k + 1].move : m.count;
-      // Each stretch begins where the one before it ended.
-      const a = Math.max(0, from - (from > 0 ? 1 : 0));
-      if (to <= a) return;
-      const cut = <T extends Float64Array | Uint8Array | Int32Array>(v: T): T => v.slice(a, to) as T;
-      stretches.push({
-        tool: s.tool,
-        cutId: cutIds[mark.cut - 1] ?? null,
-        motion: { count: to - a, kind: cut(m.kind), x: cut(m.x), y: cut(m.y), z: cut(m.z), cx: cut(m.cx), cy: cut(m.cy), feed: cut(m.feed) },
-        line: cut(s.line),
-        rpm: cut(s.rpm),
-      });
-    });
-  }
-  return { file, stretches, ended: p.ended, toolChanges: p.toolChanges, dwell: p.dwell };
+export function placeProgram(file: string, text: Chunks | string, datum: Datum, cutIds: readonly string[]): PlacedProgram {
+  const { runs, ...rest } = readProgram(text);
+  const stretches = runs.map(({ run, firstLine }) => ({
+    tool: run.tool,
+    cutId: cutIds[run.cut - 1] ?? null,
+    motion: placedRun(run, datum),
+    line: run.line,
+    firstLine,
+    rpm: run.rpm,
+  }));
+  return { file, stretches, ...rest };
 }
+
+const speeds = derived<Float64Array, readonly [least: number, most: number]>();
+/** The slowest and the fastest turning of the spindle along a stretch, rpm; standing does not count. */
+export const speedsOf = (s: PlacedStretch): readonly [least: number, most: number] =>
+  speeds(s.rpm, '', () => {
+    let [least, most] = [Infinity, 0];
+    for (const v of s.rpm) {
+      if (v > 0) least = Math.min(least, v);
+      most = Math.max(most, v);
+    }
+    return [least, most];
+  });
+
+const cuttingSpeeds = derived<Float64Array, readonly [least: number, most: number]>();
+/** The same of its cutting moves, where standing counts as 0; nothing between them where none cuts. */
+export const cuttingSpeedsOf = (s: PlacedStretch): readonly [least: number, most: number] =>
+  cuttingSpeeds(s.rpm, '', () => {
+    let [least, most] = [Infinity, -Infinity];
+    for (let i = 1; i < s.motion.count; i++) {
+      if (s.motion.kind[i] === RAPID) continue;
+      least = Math.min(least, s.rpm[i]);
+      most = Math.max(most, s.rpm[i]);
+    }
+    return [least, most];
+  });
 
 /** Total length of feed moves, mm. */
 export function feedLength(m: Motion): number {

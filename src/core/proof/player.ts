@@ -3,7 +3,7 @@ import type { OneSetup } from '../job/job';
 import { RAPID } from '../motion/motion';
 import { timeOf } from '../motion/timing';
 import { flatField, type HeightField } from '../relief/field';
-import type { PlacedProgram } from './placed';
+import { lineOf, type PlacedProgram } from './placed';
 import { tipsOf } from './tips';
 import { cutMove, removerOf } from './simulate';
 import type { Remover } from './removal';
@@ -109,7 +109,7 @@ export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], 
         cutterId: tools.get(s.tool)?.id ?? null,
         cutId: s.cutId,
         file: s.file,
-        line: s.line[i],
+        line: lineOf(s, i),
         seconds: startSeconds(q) + clock(q)[i],
       };
     },

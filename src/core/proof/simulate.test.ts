@@ -47,7 +47,7 @@ const programOf = (stretches: readonly (readonly [number, readonly Visit[]])[]):
         b.lift(10);
       }
       const motion = b.build();
-      return { tool, cutId: `c${k}`, motion, line: new Int32Array(motion.count), rpm: new Float64Array(motion.count) };
+      return { tool, cutId: `c${k}`, motion, firstLine: 0, line: new Int32Array(motion.count), rpm: new Float64Array(motion.count) };
     }),
   },
 ];

@@ -96,7 +96,16 @@ export function createSimulation(): Simulation {
       const f = field;
       const tiles = tilesOf(f);
       const stretches = programs.flatMap((p) => p.stretches);
-      const pieces = stretches.flatMap((s, k) => (tools.has(s.tool) ? piecesOf(s, k, tools.get(s.tool)!, f) : []));
+      const pieces: Piece[] = [];
+      /** The stretch that each piece is of. */
+      const at: number[] = [];
+      stretches.forEach((s, k) => {
+        if (!tools.has(s.tool)) return;
+        for (const p of piecesOf(s.motion, tools.get(s.tool)!, f)) {
+          pieces.push(p);
+          at.push(k);
+        }
+      });
 
       // Signatures of the tiles, two lanes each: what passed over them, in order.
       const now = new Int32Array(kept.length);
@@ -139,10 +148,10 @@ export function createSimulation(): Simulation {
         const key = asked[k];
         if (key !== null && answers.has(key)) found.set(key, answers.get(key)!);
         if (!todo[k]) return;
-        const s = stretches[p.stretch];
+        const s = stretches[at[k]];
         const cutter = tools.get(s.tool)!;
-        if (of !== p.stretch) {
-          of = p.stretch;
+        if (of !== at[k]) {
+          of = at[k];
           remover = removerOf(f, cutter);
           const radius = shankRadius(cutter);
           shank = makeRemover(f, flatForm(radius));
@@ -157,9 +166,9 @@ export function createSimulation(): Simulation {
       kept = now;
       answers = found;
       const clashes: Clash[] = [];
-      pieces.forEach((p, k) => {
+      pieces.forEach((_, k) => {
         // What lies wholly off the blank was asked nothing.
-        if (asked[k] !== null) for (const c of found.get(asked[k]!) ?? []) if (clashes.length < MOST) clashes.push({ ...c, cutId: stretches[p.stretch].cutId });
+        if (asked[k] !== null) for (const c of found.get(asked[k]!) ?? []) if (clashes.length < MOST) clashes.push({ ...c, cutId: stretches[at[k]].cutId });
       });
       progress(1);
       return { field: f, clashes };

@@ -1,7 +1,11 @@
 import type { Cutter } from '../cutters/cutter';
 import type { MaterialId } from '../cutters/materials';
 import { springRateOf, tipDepth } from '../cutters/sprung';
+import { contentKey, derived } from '../geometry/hash';
+import type { Motion } from '../motion/motion';
 import type { PlacedProgram } from './placed';
+
+const tipped = derived<Motion, Motion>();
 
 /**
  * Programs as the tips of the cutters go: the same objects, but for cutters in sprung holders, whose tips stay behind what
@@ -14,7 +18,7 @@ export function tipsOf(programs: readonly PlacedProgram[], tools: ReadonlyMap<nu
     stretches: p.stretches.map((s) => {
       const cutter = tools.get(s.tool);
       if (!cutter || !(springRateOf(cutter) > 0)) return s;
-      return { ...s, motion: { ...s.motion, z: s.motion.z.map((z) => (z < 0 ? -tipDepth(cutter, material, -z) : z)) } };
+      return { ...s, motion: tipped(s.motion, contentKey([cutter, material]), () => ({ ...s.motion, z: s.motion.z.map((z) => (z < 0 ? -tipDepth(cutter, material, -z) : z)) })) };
     }),
   }));
 }

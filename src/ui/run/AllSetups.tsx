@@ -3,7 +3,8 @@ import DownloadRounded from '@mui/icons-material/DownloadRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { strToU8, zipSync } from 'fflate';
+import { zipSync } from 'fflate';
+import { bytesOf } from '@/core/program/text';
 import { isUpToDate, useWork } from '@/compute/pipeline';
 import { eachSetup } from '@/core/job/oneSetup';
 import { folderOf, slug } from '@/core/pipeline/programs';
@@ -83,7 +84,7 @@ export function AllSetups() {
             `${slug(whole.name)}-programs.zip`,
             zipSync(
               Object.fromEntries(
-                cut.flatMap((s) => setups[s.at.id].proof!.files.map((f) => [`${folderOf(s)}/${f.name}`, strToU8(f.text)])),
+                cut.flatMap((s) => setups[s.at.id].proof!.files.map((f) => [`${folderOf(s)}/${f.name}`, bytesOf(f.chunks)])),
               ),
             ),
             'application/zip',

@@ -1,6 +1,7 @@
 'use client';
 import Box from '@mui/material/Box';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { bytesOf, textOf, type Chunks } from '@/core/program/text';
 import { useView } from '@/ui/view';
 import { lightLine } from './lit';
 
@@ -10,16 +11,17 @@ const VIEW = 250;
 const TALLEST = 8e6;
 
 /** Program text, however long: only the lines in view are drawn. The picked line is lit on the table, and the other way round. */
-export function ProgramText({ file, text }: { file: string; text: string }) {
+export function ProgramText({ file, chunks }: { file: string; chunks: Chunks }) {
   const [top, setTop] = useState(0);
   const box = useRef<HTMLDivElement>(null);
   const lit = useView((v) => (v.lit?.file === file ? v.lit.line : null));
+  const text = useMemo(() => bytesOf(chunks), [chunks]);
   // Starts of lines, found once; a million lines are one array of numbers.
   const starts = useMemo(() => {
     let n = 1;
-    for (let i = text.indexOf('\n'); i >= 0 && i < text.length - 1; i = text.indexOf('\n', i + 1)) n++;
+    for (let i = text.indexOf(10); i >= 0 && i < text.length - 1; i = text.indexOf(10, i + 1)) n++;
     const out = new Uint32Array(n);
-    for (let i = text.indexOf('\n'), k = 1; i >= 0 && i < text.length - 1; i = text.indexOf('\n', i + 1)) out[k++] = i + 1;
+    for (let i = text.indexOf(10), k = 1; i >= 0 && i < text.length - 1; i = text.indexOf(10, i + 1)) out[k++] = i + 1;
     return out;
   }, [text]);
   const full = starts.length * ROW;
@@ -60,7 +62,7 @@ export function ProgramText({ file, text }: { file: string; text: string }) {
                 <Box component="span" sx={{ color: 'text.secondary', opacity: 0.75, display: 'inline-block', minWidth: 46, mr: 1, textAlign: 'right', userSelect: 'none' }}>
                   {i + 1}
                 </Box>
-                {text.slice(starts[i], (starts[i + 1] ?? text.length + 1) - 1)}
+                {textOf([text.subarray(starts[i], (starts[i + 1] ?? text.length + 1) - 1)])}
               </Box>
             );
           })}

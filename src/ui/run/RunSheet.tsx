@@ -7,7 +7,8 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { strToU8, zipSync } from 'fflate';
+import { zipSync } from 'fflate';
+import { bytesOf, lengthOf } from '@/core/program/text';
 import { isUpToDate, useWork } from '@/compute/pipeline';
 import { folderOf, slug, zeroText } from '@/core/pipeline/programs';
 import { useLater } from '@/ui/later';
@@ -50,7 +51,7 @@ export function RunSheet() {
                   <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{proof.files.length > 1 ? f.name.replace(`${slug(job.name)}-`, '') : f.name}</Box>
                 </Button>
                 <Typography variant="caption" sx={{ color: 'text.secondary' }}>
-                  {Math.max(1, Math.round(f.text.length / 1024))} kB
+                  {Math.max(1, Math.round(lengthOf(f.chunks) / 1024))} kB
                 </Typography>
                 {proof.files.length > 1 &&
                   ([-1, 1] as const).map((step) => (
@@ -64,7 +65,7 @@ export function RunSheet() {
                   ))}
                 <Tooltip title="Save this program">
                   <span>
-                    <IconButton size="small" disabled={stale} aria-label={`Save ${f.name}`} onClick={() => download(f.name, f.text, 'text/plain')}>
+                    <IconButton size="small" disabled={stale} aria-label={`Save ${f.name}`} onClick={() => download(f.name, bytesOf(f.chunks), 'text/plain')}>
                       <DownloadRounded fontSize="small" />
                     </IconButton>
                   </span>
@@ -78,8 +79,8 @@ export function RunSheet() {
             disabled={stale}
             startIcon={<DownloadRounded />}
             onClick={() => {
-              if (proof.files.length === 1) download(proof.files[0].name, proof.files[0].text, 'text/plain');
-              else download(`${slug(job.name)}${job.at.only ? '' : `-${folderOf(job)}`}-programs.zip`, zipSync(Object.fromEntries(proof.files.map((f) => [f.name, strToU8(f.text)]))), 'application/zip');
+              if (proof.files.length === 1) download(proof.files[0].name, bytesOf(proof.files[0].chunks), 'text/plain');
+              else download(`${slug(job.name)}${job.at.only ? '' : `-${folderOf(job)}`}-programs.zip`, zipSync(Object.fromEntries(proof.files.map((f) => [f.name, bytesOf(f.chunks)]))), 'application/zip');
             }}
           >
             {stale ? 'Working\u2026' : proof.files.length === 1 ? 'Save the program' : 'Save all programs'}
@@ -94,7 +95,7 @@ export function RunSheet() {
       {!!proof?.files.length && <ToolsGroup />}
       {file && (
         <Group title={file.name}>
-          <ProgramText key={file.name} file={file.name} text={file.text} />
+          <ProgramText key={file.name} file={file.name} chunks={file.chunks} />
         </Group>
       )}
       <MachineGroup />

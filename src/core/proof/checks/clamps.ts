@@ -1,6 +1,6 @@
 import { cuttingLength, radiusAt, radiusOf, type Cutter } from '../../cutters/cutter';
 import { lengthText } from '../../units/length';
-import { withoutArcs } from '../../motion/motion';
+import { chordsOf, extentOf } from '../../motion/extent';
 import type { Check, Finding } from '../check';
 import { nameOf } from './worst';
 
@@ -16,7 +16,12 @@ export const clamps: Check = {
     for (const p of input.programs)
       for (const s of p.stretches) {
         const cutter = input.tools.get(s.tool);
-        const m = withoutArcs(s.motion, 0.01);
+        const { all } = extentOf(s.motion);
+        const widest = cutter ? Math.max(radiusOf(cutter), cutter.shankDiameter / 2) : 0;
+        const near = (k: (typeof boxes)[number]) =>
+          all.z0 < k.height && all.x1 > k.x0 - widest && all.x0 < k.x1 + widest && all.y1 > k.y0 - widest && all.y0 < k.y1 + widest;
+        if (!boxes.some(near)) continue;
+        const m = chordsOf(s.motion);
         for (let i = 1; i < m.count; i++)
           boxes.forEach((k, n) => {
             const low = Math.min(m.z[i], m.z[i - 1]);

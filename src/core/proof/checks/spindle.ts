@@ -3,6 +3,7 @@ import { RAPID } from '../../motion/motion';
 import { dialectOf } from '../../program/dialect';
 import { ownLineTroubles } from '../../program/ownLines';
 import type { Check, Finding } from '../check';
+import { cuttingSpeedsOf, lineOf } from '../placed';
 
 /** Turning cutters cut with the spindle on, drawn ones with it off, and every program ends. */
 export const spindle: Check = {
@@ -22,9 +23,12 @@ export const spindle: Check = {
           continue;
         }
         const turns = shapeOf(cutter.shape).turns;
+        // Moves with a cutter that turns want it on, others off.
+        const [least, most] = cuttingSpeedsOf(s);
+        if (turns ? least > 0 : most <= 0) continue;
         for (let i = 1; i < s.motion.count; i++)
           if (s.motion.kind[i] !== RAPID && s.rpm[i] > 0 !== turns) {
-            out.push({ check: 'spindle', text: `"${name}" cuts with the spindle ${turns ? 'standing' : 'turning'} (${p.file}, line ${s.line[i]}).`, cutId, x: s.motion.x[i], y: s.motion.y[i] });
+            out.push({ check: 'spindle', text: `"${name}" cuts with the spindle ${turns ? 'standing' : 'turning'} (${p.file}, line ${lineOf(s, i)}).`, cutId, x: s.motion.x[i], y: s.motion.y[i] });
             break;
           }
       }

@@ -1,7 +1,8 @@
 import { heightOf } from '../../cutters/form';
 import { formOf } from '../../cutters/cutter';
 import { nearestShare } from '../../geometry/straight';
-import { RAPID, withoutArcs } from '../../motion/motion';
+import { chordsOf, extentOf } from '../../motion/extent';
+import { RAPID } from '../../motion/motion';
 import { areaText, lengthText } from '../../units/length';
 import type { Check, CheckInput, Finding } from '../check';
 import type { Place } from '../compare';
@@ -67,13 +68,16 @@ function deepestAt(input: CheckInput, x: number, y: number): string | null {
       const cutter = input.tools.get(s.tool);
       if (!cutter) continue;
       const form = formOf(cutter);
-      const m = withoutArcs(s.motion, 0.01);
+      const { all } = extentOf(s.motion);
+      const r = form.radius + 1e-6;
+      if (x < all.x0 - r || x > all.x1 + r || y < all.y0 - r || y > all.y1 + r) continue;
+      const m = chordsOf(s.motion);
       for (let i = 1; i < m.count; i++) {
         if (m.kind[i] === RAPID && m.z[i] >= 0 && m.z[i - 1] >= 0) continue;
         const [ex, ey] = [m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1]];
         const f = nearestShare(m.x[i - 1], m.y[i - 1], m.x[i], m.y[i], x, y);
         const d = Math.hypot(x - m.x[i - 1] - f * ex, y - m.y[i - 1] - f * ey);
-        if (d > form.radius + 1e-6) continue;
+        if (d > r) continue;
         const z = Math.min(m.z[i - 1] + f * (m.z[i] - m.z[i - 1]), ex !== 0 || ey !== 0 ? Infinity : Math.min(m.z[i], m.z[i - 1])) + heightOf(form, Math.min(d, form.radius));
         if (z < low) {
           low = z;

@@ -1,0 +1,60 @@
+import { derived } from '../geometry/hash';
+import { DWELL, RAPID, withoutArcs, type Motion } from './motion';
+
+/** Least and largest of x, y, z, mm. */
+export interface Box3 {
+  x0: number;
+  y0: number;
+  z0: number;
+  x1: number;
+  y1: number;
+  z1: number;
+}
+
+/** How far a motion goes, and how fast. */
+export interface Extent {
+  /** All its places, where it begins too. */
+  readonly all: Box3;
+  /** Those of the ends of moves that may cut: at a feed, or by rapid below the top face. Empty (x0 above x1) where there are none. */
+  readonly cutting: Box3;
+  /** The fastest feed, and the fastest straight down, mm/min; 0 where there is none. */
+  readonly feed: number;
+  readonly plunge: number;
+}
+
+const nothing = (): Box3 => ({ x0: Infinity, y0: Infinity, z0: Infinity, x1: -Infinity, y1: -Infinity, z1: -Infinity });
+
+function widen(b: Box3, m: Motion, i: number): void {
+  b.x0 = Math.min(b.x0, m.x[i]);
+  b.x1 = Math.max(b.x1, m.x[i]);
+  b.y0 = Math.min(b.y0, m.y[i]);
+  b.y1 = Math.max(b.y1, m.y[i]);
+  b.z0 = Math.min(b.z0, m.z[i]);
+  b.z1 = Math.max(b.z1, m.z[i]);
+}
+
+/** How finely arcs are looked at, mm. */
+const CHORD = 0.01;
+const chords = derived<Motion, Motion>();
+/** A motion with its arcs as chords, for looking at; worked out once. */
+export const chordsOf = (m: Motion): Motion => chords(m, '', () => withoutArcs(m, CHORD));
+
+/** Whether a move goes straight down at its feed. */
+export const isPlunge = (m: Motion, i: number): boolean => i > 0 && m.kind[i] !== RAPID && m.kind[i] !== DWELL && m.z[i] < m.z[i - 1] && m.x[i] === m.x[i - 1] && m.y[i] === m.y[i - 1];
+
+const extents = derived<Motion, Extent>();
+/** Worked out once for a motion: a question that its extent answers costs nothing however many moves there are. */
+export const extentOf = (motion: Motion): Extent =>
+  extents(motion, '', () => {
+    const m = chordsOf(motion);
+    const [all, cutting] = [nothing(), nothing()];
+    let feed = 0;
+    let plunge = 0;
+    for (let i = 0; i < m.count; i++) {
+      widen(all, m, i);
+      if (i && !(m.kind[i] === RAPID && m.z[i] >= 0)) widen(cutting, m, i);
+      if (i && m.kind[i] !== RAPID && m.kind[i] !== DWELL) feed = Math.max(feed, m.feed[i]);
+      if (isPlunge(m, i)) plunge = Math.max(plunge, m.feed[i]);
+    }
+    return { all, cutting, feed, plunge };
+  });
