@@ -8,7 +8,7 @@ import { mergeJobs, sharing } from '@/core/merge/job';
 import { tellAll, tellOthers } from './channel';
 import { db, type JobRow } from './db';
 import { findLeft, forgetLeft, windowId } from './journal';
-import { difference, headOf, itemRow, itemsOfAll, joined, portions, type Difference } from './keep';
+import { difference, headOf, itemsOfAll, itemsOfRows, joined, portions, rowsOf, type Difference } from './keep';
 import { lastUnit } from './unit';
 import { archiveFiles, sweepFiles, takeFilesOf } from './files';
 
@@ -20,24 +20,24 @@ export async function listJobs(): Promise<JobRow[]> {
   return rows.sort((a, b) => b.updated - a.updated);
 }
 
-async function writeItems(id: string, d: Pick<Difference, 'items' | 'gone'>): Promise<void> {
-  if (d.gone.length) await db().items.bulkDelete(d.gone.map((g) => `${id}/${g}`));
+async function writeItems(id: string, d: Omit<Difference, 'head'>): Promise<void> {
+  const { put, out } = rowsOf(id, d);
+  if (out.length) await db().items.bulkDelete(out);
   // One request after the other: the page gets its turn between them, and the transaction stays open.
-  for (const part of portions(d.items)) await db().items.bulkPut(part.map((i) => itemRow(id, i)));
+  for (const part of portions(put)) await db().items.bulkPut(part);
 }
 
 async function insert(job: Job, picture: string | null = null, id: string = freshId()): Promise<string> {
   await db().transaction('rw', db().jobs, db().items, async () => {
     await db().jobs.add({ id, name: job.name, updated: Date.now(), revision: 1, job: headOf(job), picture, deleted: 0 });
-    await writeItems(id, { items: itemsOfAll(job), gone: [] });
+    await writeItems(id, difference(job, []));
   });
   return id;
 }
 
 /** The job of a row as it lies there, of whichever version of the format. */
 async function rawJob(row: JobRow): Promise<Job> {
-  const items = await db().items.where('jobId').equals(row.id).toArray();
-  return joined(row.job, items.map((i) => i.item));
+  return joined(row.job, itemsOfRows(await db().items.where('jobId').equals(row.id).toArray()));
 }
 
 /** Puts the demo jobs on an empty shelf once; deleting them keeps them deleted. */
@@ -191,9 +191,11 @@ export async function saveJob(id: string, job: Job, revision: number, kept: Job 
     }
     const to = merged ?? job;
     const d = difference(to, [there]);
+    // What lies there is not known: all that is not of this version goes.
     if (!there) {
-      const wanted = new Set(itemsOfAll(to).map((i) => i.id));
-      d.gone = itemsOfAll(await rawJob(row)).flatMap((i) => (wanted.has(i.id) ? [] : i.id));
+      const wanted = new Set(rowsOf(id, d).put.map((r) => r.key));
+      const keys = await db().items.where('jobId').equals(id).primaryKeys();
+      await db().items.bulkDelete(keys.filter((k) => !wanted.has(k)));
     }
     const next = { ...row, job: d.head, name: to.name, updated: Date.now(), revision: row.revision + 1, writer: windowId };
     // All at once: each answer that is waited for keeps the other windows from the rows, for as long as this one is busy.

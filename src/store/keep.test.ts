@@ -9,7 +9,7 @@ import { oldJob } from '@/core/testing/old';
 import { db } from './db';
 import { copyJob, createJob, deleteJob, emptyBin, exportJob, listDeleted, listJobs, openRow, restoreJob, saveJob, sweepDeleted } from './jobs';
 import { leaveBehind } from './journal';
-import { difference, headOf, itemRow, itemsOfAll, joined, portions } from './keep';
+import { difference, headOf, itemRow, itemsOfAll, itemsOfRows, joined, portions, rowsOf, type ItemRow } from './keep';
 import { unpackJob } from '@/core/job/archive';
 import { useOpenJob } from './openJob';
 import { storageOver } from './local';
@@ -51,6 +51,42 @@ describe('a job in rows', () => {
         }
       }),
     );
+  });
+  test('large values lie in rows of their own, written when they change, gone when nothing has them', () => {
+    const points = (n: number, from: number) => ({ points: Array.from({ length: n }, (_, i) => from + i) }) as unknown as Item['values'];
+    // Two large ones, one that says the same as the first in another object, and two small ones.
+    const pool = [points(900, 1), points(900, 2), points(900, 1), points(4, 1), points(4, 2)];
+    const version = fc.uniqueArray(fc.record({ id: fc.constantFrom('a', 'b', 'c'), x: fc.nat(2), of: fc.nat(4) }), { selector: (r) => r.id });
+    const items = new Map<string, Item>();
+    // Versions share what did not change.
+    const of = ({ id, x, of }: { id: string; x: number; of: number }): Item => {
+      const key = `${id} ${x} ${of}`;
+      if (!items.has(key)) items.set(key, { ...box(id, x), values: pool[of] });
+      return items.get(key)!;
+    };
+    const empty = newJob('Lock 7');
+    fc.assert(
+      fc.property(fc.array(version, { minLength: 2, maxLength: 6 }), (versions) => {
+        const rows = new Map<string, ItemRow>();
+        let last: Job | null = null;
+        for (const v of versions) {
+          const now = withItems(empty, v.map(of));
+          const { put, out } = rowsOf('j', difference(now, last ? [last] : []));
+          for (const k of out) rows.delete(k);
+          for (const r of put) rows.set(r.key, structuredClone(r));
+          // A thing that is only moved takes its large values nowhere.
+          for (const r of put) if (r.own) expect(last && itemsOfAll(last).some((i) => i.values === r.own && itemsOfAll(now).some((q) => q.id === i.id && q.values === i.values))).toBeFalsy();
+          const back = new Map(itemsOfRows([...rows.values()]).map((i) => [i.id, i]));
+          expect(itemsOfAll(now).map((i) => back.get(i.id))).toEqual(itemsOfAll(now));
+          const wanted = new Set(itemsOfAll(now).filter((i) => (i.values as unknown as { points: number[] }).points.length > 600).map((i) => JSON.stringify(i.values)));
+          expect([...rows.values()].filter((r) => r.own)).toHaveLength(wanted.size);
+          last = now;
+        }
+      }),
+    );
+    // Without its values an item is left out, not made up.
+    const [row] = rowsOf('j', difference(withItems(empty, [of({ id: 'a', x: 0, of: 0 })]), [])).put.filter((r) => r.item);
+    expect(itemsOfRows([row])).toEqual([]);
   });
   test('only what changed is written', () => {
     const a = withItems(newJob('Lock 7'), [box('a'), box('b'), box('c')]);

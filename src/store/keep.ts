@@ -1,5 +1,6 @@
 import type { Transaction } from 'dexie';
 import type { Item } from '@/core/artwork/item';
+import { contentKey } from '@/core/geometry/hash';
 import type { Job, Piece, Setup } from '@/core/job/job';
 
 /**
@@ -13,10 +14,14 @@ export type JobHead = Omit<Job, 'setups'> & { setups: SetupHead[] };
 type OldHead = { order: string[]; setups?: undefined };
 
 export interface ItemRow {
-  /** Job and item: `jobId/itemId`. */
+  /** Job and item: `jobId/itemId`; for values alone, `jobId//` and their content key. */
   key: string;
   jobId: string;
-  item: Item;
+  /** With its values, or without where `values` says in which row they lie. */
+  item?: Item | Omit<Item, 'values'>;
+  values?: string;
+  /** In a row that holds nothing else: the values of items. */
+  own?: Item['values'];
 }
 
 /** What is written to bring the rows of a job from one version to another. */
@@ -24,6 +29,9 @@ export interface Difference {
   head: JobHead;
   items: Item[];
   gone: string[];
+  /** Large values that are in no row yet, and content keys of those that no item has any more. */
+  values: Item['values'][];
+  valuesGone: string[];
 }
 
 const withoutItems = ({ items, ...rest }: Setup): SetupHead => ({ ...rest, order: items.map((i) => i.id) });
@@ -64,7 +72,24 @@ export function difference(job: Job, bases: (Job | null)[]): Difference {
   const now = new Set(items.map((i) => i.id));
   const gone = new Set<string>();
   for (const k of known) for (const id of k.keys()) if (!now.has(id)) gone.add(id);
-  return { head: headOf(job), items: items.filter((i) => !known.length || known.some((k) => k.get(i.id) !== i)), gone: [...gone] };
+  const changed = items.filter((i) => !known.length || known.some((k) => k.get(i.id) !== i));
+  const there = bases.map((b) => new Set(b && itemsOfAll(b).map((i) => i.values)));
+  const fresh = changed.filter((i) => isLarge(i.values) && !(there.length && there.every((t) => t.has(i.values))));
+  const held = new Set(items.map((i) => i.values));
+  const left = bases.flatMap((b) => (b ? itemsOfAll(b) : [])).filter((i) => !held.has(i.values) && isLarge(i.values));
+  const valuesGone = new Set(left.map((i) => contentKey(i.values)));
+  // The same content in another object, or of another item.
+  if (valuesGone.size) for (const v of held) if (isLarge(v)) valuesGone.delete(contentKey(v));
+  return { head: headOf(job), items: changed, gone: [...gone], values: [...new Set(fresh.map((i) => i.values))], valuesGone: [...valuesGone] };
+}
+
+/** Values with so many single ones lie in a row of their own: an item of them that is moved is written without them. */
+const LARGE = 600;
+const large = new WeakMap<object, boolean>();
+function isLarge(values: Item['values']): boolean {
+  let is = large.get(values);
+  if (is === undefined) large.set(values, (is = weight(values) > LARGE));
+  return is;
 }
 
 /** Single values in a plain value: a measure of what writing it costs. */
@@ -75,9 +100,9 @@ function weight(v: unknown): number {
   return n;
 }
 
-/** Items in portions that are small enough to be written without holding up the page. */
-export function* portions(items: Item[], most = 8000): Generator<Item[]> {
-  let part: Item[] = [];
+/** Rows in portions that are small enough to be written without holding up the page. */
+export function* portions<T>(items: readonly T[], most = 8000): Generator<T[]> {
+  let part: T[] = [];
   let w = 0;
   for (const i of items) {
     part.push(i);
@@ -89,7 +114,32 @@ export function* portions(items: Item[], most = 8000): Generator<Item[]> {
   if (part.length) yield part;
 }
 
-export const itemRow = (jobId: string, item: Item): ItemRow => ({ key: `${jobId}/${item.id}`, jobId, item });
+export const itemKey = (jobId: string, id: string): string => `${jobId}/${id}`;
+const valuesKey = (jobId: string, content: string): string => `${jobId}//${content}`;
+
+export function itemRow(jobId: string, item: Item): ItemRow {
+  const key = itemKey(jobId, item.id);
+  if (!isLarge(item.values)) return { key, jobId, item };
+  const { values, ...rest } = item;
+  return { key, jobId, item: rest, values: valuesKey(jobId, contentKey(values)) };
+}
+
+/** Rows to be written for a difference, and keys of those to be taken out. */
+export const rowsOf = (jobId: string, d: Omit<Difference, 'head'>): { readonly put: ItemRow[]; readonly out: string[] } => ({
+  put: [...d.values.map((own): ItemRow => ({ key: valuesKey(jobId, contentKey(own)), jobId, own })), ...d.items.map((i) => itemRow(jobId, i))],
+  out: [...d.gone.map((id) => itemKey(jobId, id)), ...d.valuesGone.map((content) => valuesKey(jobId, content))],
+});
+
+/** The items of a job's rows; one whose values are missing is left out. */
+export function itemsOfRows(rows: readonly ItemRow[]): Item[] {
+  const own = new Map(rows.flatMap((r) => (r.own ? [[r.key, r.own] as const] : [])));
+  return rows.flatMap((r): Item[] => {
+    if (!r.item) return [];
+    if (r.values === undefined) return [r.item as Item];
+    const values = own.get(r.values);
+    return values ? [{ ...r.item, values } as Item] : [];
+  });
+}
 
 /** Takes the items out of rows that held whole jobs (the database's first version). */
 export async function splitRows(tx: Transaction): Promise<void> {
