@@ -42,6 +42,8 @@ export const FIRST_LAYER = 'layer-1';
 export const placementOf = (item: Pick<Item, 'x' | 'y' | 'angle' | 'mirror'>): Affine => placement(item.x, item.y, item.angle, item.mirror ? -1 : 1, 1);
 
 export interface PlacedItem {
+  /** What it is drawn from; its sizes are the same wherever it is placed. */
+  readonly values: Item['values'];
   readonly paths: Path[];
   readonly fill: Fill;
   readonly remarks: string[];
@@ -52,7 +54,7 @@ export interface PlacedItem {
 /** What stands for an item that cannot be drawn: nothing, in its place, and why. */
 export function undrawn(item: Item): PlacedItem {
   const at = { x: item.x, y: item.y };
-  return { paths: [], fill: 'nonzero', remarks: ['This cannot be drawn with these values. Change the last of them, undo, or delete it.'], corners: [at, at, at, at] };
+  return { values: item.values, paths: [], fill: 'nonzero', remarks: ['This cannot be drawn with these values. Change the last of them, undo, or delete it.'], corners: [at, at, at, at] };
 }
 
 /** The exact outlines of an item in the blank's frame. */
@@ -63,6 +65,7 @@ export function placeItem(item: Item, c: ArtworkContext): PlacedItem {
   const [x0, x1] = item.mirror ? [shape.box.x1, shape.box.x0] : [shape.box.x0, shape.box.x1];
   const at = (x: number, y: number) => ({ x: m.a * x + m.c * y + m.e, y: m.b * x + m.d * y + m.f });
   return {
+    values: item.values,
     paths: shape.paths.map((p) => transformPath(p, m)),
     fill: shape.fill,
     remarks: shape.remarks,

@@ -1,3 +1,4 @@
+import { derived } from '../geometry/hash';
 import { makeGuide } from '../geometry/guide';
 import { boundsOfPaths, flatten, type Path } from '../geometry/path';
 import { pointOn, type Point } from '../geometry/segment';
@@ -17,17 +18,24 @@ export interface Measures {
   readonly length: number;
 }
 
+const sizes = derived<object, Pick<Measures, 'area' | 'length'>>();
+const sizesOf = ({ paths, fill }: PlacedItem): Pick<Measures, 'area' | 'length'> => ({
+  area: regionArea(
+    normalise(
+      paths.filter((p) => p.closed).map((p) => flatten(p, FINE)),
+      fill,
+    ),
+  ),
+  length: paths.reduce((n, p) => n + makeGuide(p).length, 0),
+});
+
 export function measure(items: readonly PlacedItem[]): Measures {
   let area = 0;
   let length = 0;
   for (const i of items) {
-    for (const p of i.paths) length += makeGuide(p).length;
-    area += regionArea(
-      normalise(
-        i.paths.filter((p) => p.closed).map((p) => flatten(p, FINE)),
-        i.fill,
-      ),
-    );
+    const own = sizes(i.values, i.paths.map((p) => p.segments.length).join(), () => sizesOf(i));
+    area += own.area;
+    length += own.length;
   }
   return { box: boundsOfPaths(items.flatMap((i) => i.paths)), area, length };
 }
