@@ -3,6 +3,9 @@ import type { ElementHandle, Page } from 'puppeteer-core';
 /** How long a maker waits for a thing to come, ms; on a device that is made slow, so much longer. */
 export const PATIENCE = 30000 * Math.max(1, Number(process.env.MIRVAK_SLOW ?? 1) / 2);
 
+/** How often a maker looks whether something has come, ms: looking at every frame would take the page's own time for drawing it. */
+const polling = 60;
+
 /** In the page: whether what has the focus has an accessible name. */
 const named = (name: string): boolean => {
   const e = document.activeElement;
@@ -29,7 +32,7 @@ export class Maker {
           return box.width > 0 && box.height > 0 && !e.closest('[aria-hidden=true]') && names.some((n) => wanted.test(n.trim()));
         });
       },
-      { timeout },
+      { timeout, polling },
       role,
       typeof name === 'string' ? `^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$` : name.source,
     );
@@ -161,7 +164,7 @@ export class Maker {
   }
   async sees(text: string | RegExp, timeout = PATIENCE): Promise<void> {
     const source = typeof text === 'string' ? text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : text.source;
-    await this.page.waitForFunction((s: string) => new RegExp(s).test(document.body.innerText), { timeout }, source).catch(async (e) => {
+    await this.page.waitForFunction((s: string) => new RegExp(s).test(document.body.innerText), { timeout, polling }, source).catch(async (e) => {
       throw new Error(`${(e as Error).message} "${source}" is not seen. The page says: ${(await this.text()).slice(0, 1500)}`);
     });
   }
@@ -178,7 +181,7 @@ export class Maker {
         const states = [...document.querySelectorAll('nav[aria-label=Stages] button')].map((b) => b.getAttribute('aria-label') ?? '');
         return states.some((s) => /^Run, (ready|needs)/.test(s)) && states.every((s) => !s.includes('working'));
       },
-      { timeout },
+      { timeout, polling },
     );
   }
   async saved(): Promise<void> {
