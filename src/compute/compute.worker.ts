@@ -94,7 +94,8 @@ const api: ComputeApi = {
     const programs = writePrograms(job, byId);
     const placed = placePrograms(job, programs);
     const source = before && benches.get(before.setup)?.proof;
-    if (before && !source) throw new Error('The set-up that this one starts from has not been proven.');
+    // Its proof went with an earlier worker: it is proven again first.
+    if (before && !source) throw new Cancelled();
     // The faces are made anew only when what they come from has changed: the simulation knows them again.
     if (!before || !source) b.found = null;
     else if (b.found?.of !== source.left || b.found.turned !== before.turned || b.found.cell !== cell)

@@ -7,6 +7,7 @@ import { eachSetup, oneSetup } from '@/core/job/oneSetup';
 import { saysOf } from '@/core/units/says';
 import { computePool, isCancelled, onProverLost } from './pool';
 import type { ProofResult } from './protocol';
+import type { Seat } from './seat';
 
 export type Quality = 'quick' | 'fine' | 'finest';
 /** Nodes of the proof's height field. */
@@ -33,8 +34,8 @@ const NOTHING: SetupWork = { cuts: {}, proof: null, proofKey: '' };
 interface Work extends SetupWork {
   /** The same for every set-up of the job, the one that is shown among them, by id. */
   setups: Readonly<Record<string, SetupWork>>;
-  /** The cut that is being planned, and how far it is. */
-  planning: { cutId: string; done: number } | null;
+  /** The cuts of the set-up that is shown that are being planned, by id, and how far each is; null for none. */
+  planning: Readonly<Record<string, number>> | null;
   proving: number | null;
   /** Whether a proof is being held against what is wanted. */
   comparing: boolean;
@@ -155,11 +156,10 @@ export function follow(whole: Job | null, shown: string | null): void {
   const order = inOrder(wanted);
   // What is looked at comes first: work on others waits for it.
   const waiting = another && !isUpToDate(whole, shown);
-  if (atCut) {
-    const { setup, cut: id, key } = atCut;
+  for (const [seat, { setup, cut: id, key }] of atCuts) {
     const at = order.find((s) => s.at.id === setup);
     const cut = at?.cuts.find((c) => c.id === id);
-    if (!at || !cut || (waiting && setup !== shown) || keyOf(at, cut) !== key) pool.planner.cancel();
+    if (!at || !cut || (waiting && setup !== shown) || keyOf(at, cut) !== key) seat.cancel();
   }
   if (atProof) {
     const { setup, key } = atProof;
@@ -181,8 +181,7 @@ export function setQuality(quality: Quality): void {
 export function stopWork(): void {
   const pool = computePool();
   useWork.setState({ stopped: true });
-  pool.planner.cancel();
-  pool.prover.cancel();
+  for (const seat of pool.planners) seat.cancel();
 }
 
 export function resumeWork(): void {
@@ -208,8 +207,8 @@ async function hold(setupId: string, proof: ProofResult): Promise<void> {
   }
 }
 
-/** What the workers are at: a cut or the proof of a set-up, and the content key of what it is made of. What is shown is told of only for the set-up that is shown. */
-let atCut: { readonly setup: string; readonly cut: string; readonly key: string } | null = null;
+/** What the workers are at: cuts or the proof of a set-up, and the content key of what it is made of. What is shown is told of only for the set-up that is shown. */
+const atCuts = new Map<Seat, { readonly setup: string; readonly cut: string; readonly key: string; readonly done: Promise<void> }>();
 let atProof: { readonly setup: string; readonly key: string } | null = null;
 const isShown = (setupId: string): boolean => wanted?.shown === setupId;
 
@@ -244,35 +243,56 @@ async function step(): Promise<void> {
   while (wanted && !useWork.getState().stopped) {
     const { quality } = useWork.getState();
     const { whole, shown } = wanted;
-    const stale = (s: OneSetup) => s.cuts.find((c) => c.enabled && !isFresh(s, workOf(s.at.id).cuts, c.id));
+    const stale = (s: OneSetup) => s.cuts.filter((c) => c.enabled && !isFresh(s, workOf(s.at.id).cuts, c.id));
     // The paths that are looked at, then proofs one after the other, each with the paths that it lacks.
     const seen = oneSetup(whole, shown);
-    const todo = stale(seen) ? seen : inOrder(wanted).find((s) => !isUpToDate(whole, s.at.id));
+    const todo = stale(seen).length ? seen : inOrder(wanted).find((s) => !isUpToDate(whole, s.at.id));
     if (!todo) return;
-    const cut = stale(todo);
-    if (cut) await plan(todo, cut);
+    const cuts = stale(todo);
+    if (cuts.length) await planSome(todo, cuts);
     else if (!(await proveSetup(whole, todo, quality))) return;
   }
 }
 
-async function plan(job: OneSetup, cut: Cut): Promise<void> {
-  const { planner } = computePool();
+/** Who has planned a cut last: much of what it was made of is still known there. */
+const lastAt = new Map<string, Seat>();
+
+/** Gives cuts to workers that are free, and waits until one has done. Throws what a worker throws. */
+async function planSome(job: OneSetup, cuts: readonly Cut[]): Promise<void> {
+  const { planners } = computePool();
+  const under = (cut: Cut) => [...atCuts.values()].some((a) => a.cut === cut.id && a.key === keyOf(job, cut));
+  const free = () => planners.filter((p) => !atCuts.has(p));
+  for (const cut of cuts.filter((c) => !under(c))) {
+    const seats = free();
+    if (!seats.length) break;
+    // One that other cuts are at home with is taken when there is no other.
+    const strangers = seats.filter((s) => !cuts.some((c) => lastAt.get(c.id) === s));
+    const seat = seats.find((s) => s === lastAt.get(cut.id)) ?? strangers[0] ?? seats[0];
+    lastAt.set(cut.id, seat);
+    const done = plan(seat, job, cut).finally(() => atCuts.delete(seat));
+    atCuts.set(seat, { setup: job.at.id, cut: cut.id, key: keyOf(job, cut), done });
+  }
+  await Promise.race([...atCuts.values()].map((a) => a.done));
+}
+
+async function plan(planner: Seat, job: OneSetup, cut: Cut): Promise<void> {
   const key = keyOf(job, cut);
   const { id } = job.at;
-  atCut = { setup: id, cut: cut.id, key };
-  if (isShown(id)) useWork.setState({ planning: { cutId: cut.id, done: 0 }, error: '' });
+  if (isShown(id)) useWork.setState((w) => ({ planning: { ...w.planning, [cut.id]: 0 }, error: '' }));
   try {
     // Progress comes by its own way and may come after the result: by then it says nothing.
     const told = planner.hearing((done) =>
-      useWork.setState((w) => (w.planning?.cutId === cut.id ? { planning: { cutId: cut.id, done } } : w)),
+      useWork.setState((w) => (w.planning?.[cut.id] !== undefined ? { planning: { ...w.planning, [cut.id]: done } } : w)),
     );
     const made = await planner.ask((api, pack) => api.plan(planner.next(), pack(lean(job)), cut.id, told));
     if (wanted?.whole.setups.some((s) => s.id === id)) put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key, plan: made } } });
   } catch (e) {
     if (!isCancelled(e)) throw e;
   } finally {
-    atCut = null;
-    useWork.setState({ planning: null });
+    useWork.setState(({ planning }) => {
+      const { [cut.id]: _, ...others } = planning ?? {};
+      return { planning: Object.keys(others).length ? others : null };
+    });
   }
 }
 

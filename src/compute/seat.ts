@@ -45,10 +45,14 @@ export class Seat {
   constructor(
     /** Gives a fresh worker what it needs. */
     private readonly equip: (api: Comlink.Remote<ComputeApi>) => Promise<void>,
-    /** A worker was lost while nothing was asked of it. */
-    private readonly onLost: () => void = () => {},
+    private readonly options: {
+      /** Told when a worker was lost, and with it all that it knew. */
+      readonly onLost?: () => void;
+      /** Whether a worker is begun only when something is asked. */
+      readonly later?: boolean;
+    } = {},
   ) {
-    this.crew = this.hire();
+    if (!options.later) this.crew = this.hire();
   }
 
   private hire(): Crew {
@@ -67,7 +71,7 @@ export class Seat {
         worker.terminate();
         fail(new GivenUp(why));
         if (this.crew === crew) this.crew = null;
-        if (why === 'died' && !this.asked) this.onLost();
+        if (why !== 'stopped') this.options.onLost?.();
       },
       ready: Promise.resolve(),
       sender: new Sender(),

@@ -16,7 +16,7 @@ export interface CutView {
 export function useCutState(cut: Cut): CutView {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const held = useLater(useWork, (w) => w.cuts[cut.id]);
-  const planning = useLater(useWork, (w) => (w.planning?.cutId === cut.id ? w.planning : null));
+  const planning = useLater(useWork, (w) => w.planning?.[cut.id] ?? null);
   const proof = useLater(useWork, (w) => w.proof);
   const proving = useLater(useWork, (w) => w.proving !== null);
   const mine = proof?.times.filter((t) => t.cutId === cut.id) ?? [];
@@ -24,7 +24,7 @@ export function useCutState(cut: Cut): CutView {
   const sum = (k: 'cutting' | 'plunging' | 'air') => (total > 0 ? mine.reduce((s, t) => s + t.time[k], 0) / total : 0);
   const base = { minutes: total > 0 ? total / 60 : null, shares: [sum('cutting'), sum('plunging'), sum('air')] as [number, number, number] };
   if (!cut.enabled) return { ...base, minutes: null, state: 'off', words: 'switched off' };
-  if (planning) return { ...base, state: 'working', words: `working ${Math.round(planning.done * 100)} %` };
+  if (planning !== null) return { ...base, state: 'working', words: `working ${Math.round(planning * 100)} %` };
   const fresh = isFresh(job, held ? { [cut.id]: held } : {}, cut.id);
   const problem = fresh && held.plan.remarks.find((r) => r.level === 'problem');
   if (problem) return { ...base, state: 'problem', words: problem.text };

@@ -1,0 +1,183 @@
+import { emptyPlan, type CutPlan } from '@/core/cuts/kind';
+import { withNewSetup } from '@/core/job/allSetups';
+import { demoSetups } from '@/core/job/demo';
+import { FIRST_SETUP, type Cut, type Job, type OneSetup } from '@/core/job/job';
+import { jobOf, oneSetup, withSetup } from '@/core/job/oneSetup';
+import { Cancelled } from '@/core/pipeline/planning';
+
+/** Workers as the engine sees them, whose work ends when the test says so. */
+interface Asked {
+  readonly seat: number;
+  readonly what: 'plan' | 'prove' | 'compare';
+  readonly setup: string;
+  readonly cut?: string;
+  done(value: unknown): void;
+  fail(e: Error): void;
+  cancelled: boolean;
+}
+const asked: Asked[] = [];
+class TestSeat {
+  constructor(readonly n: number) {}
+  private begin(what: Asked['what'], setup: string, cut?: string): Promise<unknown> {
+    return new Promise((done, fail) => asked.push({ seat: this.n, what, setup, cut, done, fail, cancelled: false }));
+  }
+  ask(work: (api: unknown, pack: (v: unknown) => unknown) => Promise<unknown>): Promise<unknown> {
+    const api = {
+      plan: (_: number, job: OneSetup, cut: string) => this.begin('plan', job.at.id, cut),
+      prove: (_: number, { job }: { job: OneSetup }) => this.begin('prove', job.at.id),
+      compare: (_: number, setup: string) => this.begin('compare', setup),
+      clear: () => Promise.resolve(),
+    };
+    return work(api, (v) => v);
+  }
+  hearing = (f: unknown) => f;
+  next = () => 1;
+  /** Everything that was asked for so far. */
+  cancel(): void {
+    for (const a of asked.filter((q) => q.seat === this.n && !q.cancelled)) {
+      a.cancelled = true;
+      a.fail(new Cancelled());
+    }
+  }
+}
+const seats = [0, 1, 2].map((n) => new TestSeat(n));
+jest.mock('./pool', () => ({
+  computePool: () => ({ planners: seats, planner: seats[0], prover: seats[2] }),
+  onProverLost: () => {},
+  isCancelled: (e: unknown) => (e as Error)?.name === 'Cancelled',
+}));
+import { follow, isFresh, stopWork, useWork } from './pipeline';
+
+const settle = async () => {
+  for (let i = 0; i < 20; i++) await Promise.resolve();
+};
+/** What is under way. */
+const now = () => asked.filter((a) => !a.cancelled && !ended.has(a));
+const ended = new Set<Asked>();
+const end = async (a: Asked | undefined, value?: unknown) => {
+  ended.add(a!);
+  if (value instanceof Error) a!.fail(value);
+  else a!.done(value);
+  await settle();
+};
+const planOf = (what: string): CutPlan => emptyPlan([{ level: 'note', text: what }]);
+const proof = { files: [], findings: [] };
+const planned = (cut: string) => now().find((a) => a.what === 'plan' && a.cut === cut);
+
+/** The demo board with four cuts, and one value of one cut changed. */
+const board = (): Job => jobOf(demoSetups['lock-cottage-board']());
+const changed = (job: Job, cut: number, more = 1): Job => {
+  const one = oneSetup(job);
+  const cuts = one.cuts.map((c, k): Cut => (k === cut ? { ...c, values: { ...c.values, startDepth: Number(c.values.startDepth ?? 0) + more } } : c));
+  return withSetup(job, { ...one, cuts });
+};
+const all = (job: Job) => oneSetup(job).cuts.filter((c) => c.enabled);
+
+async function proveAll(): Promise<void> {
+  for (let a = now()[0]; a; a = now()[0]) await end(a, a.what === 'plan' ? planOf('first') : a.what === 'prove' ? proof : []);
+}
+
+describe('what is worked out, and when', () => {
+  beforeEach(async () => {
+    stopWork();
+    follow(null, null);
+    await settle();
+    asked.length = 0;
+    ended.clear();
+    jest.restoreAllMocks();
+  });
+
+  it('gives each free worker a cut, then proves, then holds the proof against what is wanted', async () => {
+    const job = board();
+    follow(job, FIRST_SETUP);
+    await settle();
+    expect(now().map((a) => [a.what, a.seat])).toEqual([['plan', 0], ['plan', 1], ['plan', 2]]);
+    expect(new Set(now().map((a) => a.cut)).size).toBe(3);
+    expect(Object.keys(useWork.getState().planning!)).toHaveLength(3);
+    const fourth = all(job).map((c) => c.id).find((id) => !planned(id))!;
+    await end(now()[1], planOf('a'));
+    expect(planned(fourth)!.seat).toBe(1);
+    while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('b'));
+    expect(now().map((a) => [a.what, a.seat])).toEqual([['prove', 2]]);
+    await end(now()[0], proof);
+    expect(now().map((a) => a.what)).toEqual(['compare']);
+    await end(now()[0], []);
+    expect(now()).toEqual([]);
+    expect(useWork.getState()).toMatchObject({ planning: null, proving: null, comparing: false, proof: { compared: true } });
+  });
+
+  it('gives up what a change outdates, and nothing else; what comes late is not taken for fresh', async () => {
+    const job = board();
+    follow(job, FIRST_SETUP);
+    await settle();
+    const [first, second, third] = now();
+    const k = all(job).findIndex((c) => c.id === second.cut);
+    const next = changed(job, oneSetup(job).cuts.findIndex((c) => c.id === all(job)[k].id));
+    follow(next, FIRST_SETUP);
+    await settle();
+    expect([first.cancelled, second.cancelled, third.cancelled]).toEqual([false, true, false]);
+    // It is planned anew, where it was before.
+    expect(planned(second.cut!)!.seat).toBe(second.seat);
+    await end(first, planOf('first'));
+    await end(planned(second.cut!), planOf('second, changed'));
+    const one = oneSetup(next);
+    expect(isFresh(one, useWork.getState().cuts, second.cut!)).toBe(true);
+    expect(isFresh(oneSetup(job), useWork.getState().cuts, second.cut!)).toBe(false);
+    expect(useWork.getState().cuts[second.cut!].plan.remarks[0].text).toBe('second, changed');
+    await proveAll();
+  });
+
+  it('plans a changed cut where it was planned before, and no other', async () => {
+    const job = board();
+    follow(job, FIRST_SETUP);
+    await settle();
+    const where = new Map<string, number>();
+    for (let a = now()[0]; a; a = now()[0]) {
+      for (const q of now()) if (q.cut) where.set(q.cut, q.seat);
+      await end(a, a.what === 'plan' ? planOf('x') : a.what === 'prove' ? proof : []);
+    }
+    for (const [n, cut] of oneSetup(job).cuts.entries()) {
+      if (!cut.enabled || !('startDepth' in cut.values)) continue;
+      follow(changed(job, n, 0.5), FIRST_SETUP);
+      await settle();
+      expect(now().map((a) => [a.what, a.cut, a.seat])).toEqual([['plan', cut.id, where.get(cut.id)]]);
+      await proveAll();
+      follow(job, FIRST_SETUP);
+      await settle();
+      await proveAll();
+    }
+  });
+
+  it('goes on with the others when one fails, and says so', async () => {
+    const job = board();
+    jest.spyOn(console, 'error').mockImplementation(() => {});
+    follow(job, FIRST_SETUP);
+    await settle();
+    const [first, second] = now();
+    await end(first, new Error('broken'));
+    expect(useWork.getState().error).toMatch(/could not be worked out/);
+    await end(second, planOf('second'));
+    expect(useWork.getState().cuts[second.cut!]).toBeDefined();
+    // The next change begins anew.
+    follow(changed(job, 0), FIRST_SETUP);
+    await settle();
+    expect(useWork.getState().error).toBe('');
+    await proveAll();
+    expect(useWork.getState().proof).not.toBeNull();
+  });
+
+  it('works out what is shown first, whatever is under way for other set-ups', async () => {
+    const { job, id } = withNewSetup(board(), FIRST_SETUP, 'blank', () => 'second');
+    const one = oneSetup(job);
+    const two = withSetup(job, { ...oneSetup(job, id), items: one.items.map((i) => ({ ...i, id: `${i.id}2` })), cuts: one.cuts.slice(0, 2).map((c) => ({ ...c, id: `${c.id}2`, items: c.items.map((i) => `${i}2`) })) });
+    follow(two, FIRST_SETUP);
+    await settle();
+    expect(new Set(now().map((a) => a.setup))).toEqual(new Set([FIRST_SETUP]));
+    follow(two, id);
+    await settle();
+    expect(new Set(now().map((a) => a.setup))).toEqual(new Set([id]));
+    await proveAll();
+    expect(Object.keys(useWork.getState().setups).sort()).toEqual([FIRST_SETUP, id].sort());
+    expect(asked.filter((a) => a.what === 'prove').map((a) => a.setup)).toEqual([id, FIRST_SETUP]);
+  });
+});
