@@ -1,3 +1,5 @@
+import { stamp } from './scripts/stamp.mjs';
+
 /** Cross-origin isolation lets workers see at once that their work is no longer wanted (shared memory). */
 const isolation = [
   { key: 'Cross-Origin-Opener-Policy', value: 'same-origin' },
@@ -15,6 +17,7 @@ const workers = { key: 'Content-Security-Policy', value: "default-src 'none'; sc
 const config = {
   reactStrictMode: true,
   poweredByHeader: false,
+  env: { MIRVAK_STAMP: stamp() },
   devIndicators: false,
   // The tests look at the types before they build.
   typescript: { ignoreBuildErrors: process.env.MIRVAK_TYPES_LOOKED_AT === '1' },

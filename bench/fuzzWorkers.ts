@@ -142,6 +142,8 @@ async function workersOf(page: Page): Promise<Workers> {
 async function fuzz(): Promise<number> {
   const page = await browser.newPage();
   const workers = await workersOf(page);
+  const garbage = await page.createCDPSession();
+  await garbage.send('HeapProfiler.enable');
   let n = 0;
   let bad = 0;
   let ended = 0;
@@ -179,6 +181,8 @@ async function fuzz(): Promise<number> {
         kinds[turn++ % kinds.length],
         Array.from({ length: BATCH }, (_, i) => begin + i),
       );
+      // What this window itself has left of handing files over is no memory of a reader.
+      await garbage.send('HeapProfiler.collectGarbage');
       most = Math.max(most, largest(browser.process()!.pid!));
     }
   };

@@ -175,6 +175,16 @@ async function main(): Promise<void> {
       await maker.press('Open Lock cottage board');
       await maker.proven();
     });
+    await maker.stage('Proof');
+    await maker.sees('all checks pass');
+    await maker.press('Job shelf');
+    await new Promise((r) => setTimeout(r, 2000));
+    await page.reload();
+    await maker.find('button', 'Open Lock cottage board');
+    const began = performance.now();
+    await maker.press('Open Lock cottage board');
+    await maker.proven();
+    console.log(`| the board opened a second time, until its proof is there | ${(performance.now() - began).toFixed(0)} ms | |`);
     await phase(page, 'a word changes and is proven', async () => {
       await maker.stage('Artwork');
       await maker.press(/^FENWATER/, 'treeitem');

@@ -159,3 +159,54 @@ test.each([
   await page.waitForFunction(() => document.querySelectorAll('[aria-label="Open New job"]').length === 2);
   void name;
 });
+
+test('a job opens with the proof it was left with, which plays and follows the next change; kept proofs can be emptied', async () => {
+  const { maker } = device;
+  const { page } = maker;
+  // Notes whether a cut was ever said to be worked on since the page came.
+  await page.evaluateOnNewDocument(`
+    window.worked = false;
+    new MutationObserver(() => { if (/working \\d+ %/.test(document.body?.innerText ?? '')) window.worked = true; }).observe(document, { subtree: true, childList: true, characterData: true });
+  `);
+  const worked = () => page.evaluate(() => (window as unknown as { worked: boolean }).worked);
+  await maker.press('Open Lock cottage board');
+  await maker.stage('Cuts');
+  await maker.proven();
+  const minutes = (await maker.text()).match(/\d+ min \d+ s|\d+ min/g);
+  await maker.stage('Proof');
+  await maker.sees('all checks pass');
+  // Leaving keeps at once what would be kept after a rest; the shelf says what it takes.
+  await maker.press('Job shelf');
+  for (let tries = 0; !/MB of it are proofs of 1 set-up/.test(await maker.text()); tries++) {
+    expect(tries).toBeLessThan(20);
+    await maker.press('Safekeeping');
+    await maker.sees('None was made yet');
+    if (!/proofs of 1 set-up/.test(await maker.text())) await maker.press('Done');
+  }
+  await page.reload();
+  await maker.press('Open Lock cottage board');
+  await maker.stage('Cuts');
+  await maker.proven();
+  expect(await worked()).toBe(false);
+  expect((await maker.text()).match(/\d+ min \d+ s|\d+ min/g)).toEqual(minutes);
+  await maker.stage('Proof');
+  await maker.press('Play');
+  await maker.sees(/line \d{2,}/);
+  // A change is proven as ever.
+  await maker.stage('Artwork');
+  await maker.press(/^FENWATER/, 'treeitem');
+  await maker.fill('Text', 'FENWATER QUAY', false);
+  await maker.page.keyboard.press('Tab');
+  await maker.proven();
+  await maker.press('Undo');
+  await maker.proven();
+  await maker.press('Job shelf');
+  await maker.press('Safekeeping');
+  await maker.press('Empty kept proofs');
+  await maker.sees('Kept proofs are gone');
+  await page.reload();
+  await maker.press('Open Lock cottage board');
+  await maker.stage('Cuts');
+  await maker.proven();
+  expect(await worked()).toBe(true);
+});

@@ -19,6 +19,7 @@ import { emptyPlan, type CutPlan, type Target } from '@/core/cuts/kind';
 import type { TurnedOver } from '@/core/job/job';
 import { contentKey, derived } from '@/core/geometry/hash';
 import { gauge, readDrawing, shapeWork } from './artwork';
+import { keepDerived, recallDerived } from './derived';
 import { Receiver } from './parcel';
 import type { ComputeApi, ReportProgress } from './protocol';
 import { inShared, sharedCopy } from './shared';
@@ -65,6 +66,8 @@ const api: ComputeApi = {
   setStop(shared) {
     if (shared) stop = new Int32Array(shared);
   },
+  keep: (key, derived) => keepDerived(key, parcels.unpack(derived)),
+  recall: recallDerived,
   putFonts(files) {
     for (const [id, bytes] of Object.entries(files)) art.put(id, bytes);
   },

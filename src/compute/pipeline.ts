@@ -138,6 +138,8 @@ export function follow(whole: Job | null, shown: string | null): void {
   const another = wanted?.shown !== shown;
   wanted = whole && shown ? { whole, shown } : null;
   if (!wanted || !whole || !shown) {
+    keepNow();
+    cold.clear();
     useWork.setState({ ...NOTHING, setups: {}, planning: null, proving: null, stopped: false, error: '' });
     void computePool().prover.ask((api) => api.clear());
     return;
@@ -246,11 +248,63 @@ async function step(): Promise<void> {
     const stale = (s: OneSetup) => s.cuts.filter((c) => c.enabled && !isFresh(s, workOf(s.at.id).cuts, c.id));
     // The paths that are looked at, then proofs one after the other, each with the paths that it lacks.
     const seen = oneSetup(whole, shown);
-    const todo = stale(seen).length ? seen : inOrder(wanted).find((s) => !isUpToDate(whole, s.at.id));
-    if (!todo) return;
-    const cuts = stale(todo);
-    if (cuts.length) await planSome(todo, cuts);
-    else if (!(await proveSetup(whole, todo, quality))) return;
+    const order = inOrder(wanted);
+    const todo = stale(seen).length ? seen : order.find((s) => !isUpToDate(whole, s.at.id));
+    const fromCold = order.find((s) => cold.has(s.at.id) && (!todo || todo.at.after?.setup === s.at.id));
+    if (todo && workOf(todo.at.id) === NOTHING && (await recalled(whole, todo, quality))) continue;
+    const cuts = todo ? stale(todo) : [];
+    if (todo && cuts.length) await planSome(todo, cuts);
+    else if (fromCold) {
+      if (!(await proveSetup(whole, fromCold, quality))) return;
+    } else if (!todo || !(await proveSetup(whole, todo, quality))) return;
+  }
+}
+
+/** Set-ups whose results were kept from before: they are shown, and the prover learns them when nothing else is to be done. */
+const cold = new Set<string>();
+
+/** Under which key results are kept; null where they are not, for they may be of another make. */
+const keptAs = (key: string): string | null =>
+  process.env.NODE_ENV === 'production' && process.env.MIRVAK_STAMP ? `${process.env.MIRVAK_STAMP} ${key}` : null;
+
+/** Takes kept results of a set-up; whether there were any. A set-up of which nothing is kept counts as begun. */
+async function recalled(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
+  const { id } = job.at;
+  const key = proofKeyOf(whole, job, quality);
+  put(id, {});
+  const as = keptAs(key);
+  const derived = as && (await computePool().planner.ask((api) => api.recall(as)).catch(() => null));
+  const now = wanted && wanted.whole.setups.some((s) => s.id === id) && proofKeyOf(wanted.whole, oneSetup(wanted.whole, id), quality);
+  if (!derived || now !== key) return false;
+  put(id, { cuts: Object.fromEntries(derived.plans.map((p) => [p.cut, { key: p.key, plan: p.plan }])), proof: derived.proof, proofKey: key });
+  cold.add(id);
+  return true;
+}
+
+/** What is to be kept when it has stood for so long, ms, by set-up. */
+const REST = 2500;
+const toKeep = new Map<string, { readonly timer: ReturnType<typeof setTimeout>; readonly keep: () => void }>();
+function keepLater(setupId: string, key: string): void {
+  const as = keptAs(key);
+  clearTimeout(toKeep.get(setupId)?.timer);
+  toKeep.delete(setupId);
+  const { cuts, proof } = workOf(setupId);
+  if (!as || !proof?.compared) return;
+  const plans = Object.entries(cuts).map(([cut, c]) => ({ cut, ...c }));
+  const keep = () => {
+    toKeep.delete(setupId);
+    // What cannot be kept is worked out again.
+    void computePool()
+      .planner.ask((api, pack) => api.keep(as, pack({ plans, proof })))
+      .catch(() => {});
+  };
+  toKeep.set(setupId, { timer: setTimeout(keep, REST), keep });
+}
+/** Keeps at once what waits for it. */
+function keepNow(): void {
+  for (const { timer, keep } of [...toKeep.values()]) {
+    clearTimeout(timer);
+    keep();
   }
 }
 
@@ -296,13 +350,14 @@ async function plan(planner: Seat, job: OneSetup, cut: Cut): Promise<void> {
   }
 }
 
-/** False where it was given up. */
+/** False where it was given up. What is shown already from before is proven without a word, so that the prover knows it. */
 async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
   const { prover } = computePool();
   const { id, after } = job.at;
   const key = proofKeyOf(whole, job, quality);
   atProof = { setup: id, key };
-  if (isShown(id)) useWork.setState({ proving: 0, error: '' });
+  const quiet = cold.has(id) && isUpToDate(whole, id);
+  if (isShown(id) && !quiet) useWork.setState({ proving: 0, error: '' });
   try {
     const { cuts } = workOf(id);
     const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as const);
@@ -311,9 +366,12 @@ async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<
     const proof = await prover.ask((api, pack) =>
       api.prove(prover.next(), pack({ job: lean(job), plans }), cellOf(job, quality), before, told),
     );
+    cold.delete(id);
+    if (quiet) return true;
     put(id, { proof, proofKey: key });
     useWork.setState({ proving: null });
     await hold(id, proof);
+    keepLater(id, key);
     return true;
   } catch (e) {
     useWork.setState({ proving: null });
@@ -327,6 +385,7 @@ async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<
 
 // What was proven went with its worker: it is proven anew, so that it can be played and looked into.
 onProverLost(() => {
+  cold.clear();
   for (const id of Object.keys(useWork.getState().setups)) put(id, { proofKey: '' });
   if (wanted) void pump();
 });

@@ -6,6 +6,7 @@ import type { TracedLayer } from '@/core/artwork/trace/trace';
 import type { ImportedArtwork } from '@/core/exchange/items';
 import type { Path } from '@/core/geometry/path';
 import type { GaugeResult, ShapeTask } from './artwork';
+import type { Derived } from './derived';
 import type { Parcel } from './parcel';
 import type { OneSetup, TurnedOver } from '@/core/job/job';
 import type { Finding } from '@/core/proof/check';
@@ -71,6 +72,9 @@ export interface ArtworkApi {
 
 /** The calls that a compute worker answers. Cancelled calls reject with an error called "Cancelled". */
 export interface ComputeApi extends ArtworkApi {
+  /** Keeps results on this device under a key, and gives what is kept under one. */
+  keep(key: string, derived: Parcel<Derived>): Promise<void>;
+  recall(key: string): Promise<Derived | null>;
   /** Holds a lock of this name as long as the worker lives; answers when it has it. */
   hold(name: string): Promise<void>;
   setStop(stop: SharedArrayBuffer | null): void;

@@ -10,6 +10,7 @@ import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import { lastBackup, makeBackup, restoreBackup, type Restored } from '@/store/backup';
 import { storageMessage } from '@/store/db';
 import { allowFolder, chooseFolder, folderHere, folderMessage, foldersWork, leaveFolder, type Folder } from '@/store/folder';
+import { derivedHere, emptyDerived } from '@/compute/derived';
 import { askToLast, bytesText, roomHere, type Room } from '@/store/room';
 import { askForFiles, download } from '@/ui/actions/files';
 import { tell } from '@/ui/actions/tell';
@@ -19,6 +20,7 @@ interface State {
   readonly room: Room | null;
   readonly backup: number;
   readonly folder: Folder | null;
+  readonly results: { readonly size: number; readonly count: number };
 }
 
 const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
@@ -71,8 +73,8 @@ export function Safekeeping({
   const [busy, setBusy] = useState<number | null>(null);
   const look = useCallback(
     () =>
-      void Promise.all([roomHere(), lastBackup(), folderHere()]).then(
-        ([room, backup, folder]) => setNow({ room, backup, folder }),
+      void Promise.all([roomHere(), lastBackup(), folderHere(), derivedHere()]).then(
+        ([room, backup, folder, results]) => setNow({ room, backup, folder, results }),
         () => {},
       ),
     [],
@@ -94,7 +96,7 @@ export function Safekeeping({
       setBusy(0);
       work(restoreBackup(file, setBusy).then((r) => tell(r.broken.length ? 'error' : 'success', restoredWords(r))));
     });
-  const { room, backup, folder } = now ?? { room: null, backup: 0, folder: null };
+  const { room, backup, folder, results } = now ?? { room: null, backup: 0, folder: null, results: { size: 0, count: 0 } };
   return (
     <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" slotProps={{ paper: { 'aria-label': 'Safekeeping' } }}>
       <DialogContent>
@@ -133,6 +135,23 @@ export function Safekeeping({
                 Ask the browser to keep it
               </Button>
             </Box>
+          )}
+          {results.count > 0 && (
+            <>
+              <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1.25 }}>
+                {`${bytesText(results.size)} of it are proofs of ${count(results.count, 'set-up')}, kept so that jobs open with them. They can be worked out again.`}
+              </Typography>
+              <Box sx={row}>
+                <Button
+                  variant="outlined"
+                  color="inherit"
+                  sx={{ borderColor: 'var(--mui-palette-line)' }}
+                  onClick={() => work(emptyDerived().then(() => tell('success', 'Kept proofs are gone. The jobs are as they were.')))}
+                >
+                  Empty kept proofs
+                </Button>
+              </Box>
+            </>
           )}
         </Part>
         <Part title="In a file">
