@@ -3,12 +3,12 @@ import { withNewSetup } from '@/core/job/allSetups';
 import { demoSetups } from '@/core/job/demo';
 import { FIRST_SETUP, type Cut, type Job, type OneSetup } from '@/core/job/job';
 import { jobOf, oneSetup, withSetup } from '@/core/job/oneSetup';
-import { Cancelled } from '@/core/pipeline/planning';
+import { Cancelled, cutKey } from '@/core/pipeline/planning';
 
 /** Workers as the engine sees them, whose work ends when the test says so. */
 interface Asked {
   readonly seat: number;
-  readonly what: 'plan' | 'prove' | 'compare';
+  readonly what: 'plan' | 'prove' | 'compare' | 'recall' | 'keep';
   readonly setup: string;
   readonly cut?: string;
   done(value: unknown): void;
@@ -26,6 +26,8 @@ class TestSeat {
       plan: (_: number, job: OneSetup, cut: string) => this.begin('plan', job.at.id, cut),
       prove: (_: number, { job }: { job: OneSetup }) => this.begin('prove', job.at.id),
       compare: (_: number, setup: string) => this.begin('compare', setup),
+      recall: (key: string) => this.begin('recall', key),
+      keep: (key: string) => this.begin('keep', key),
       clear: () => Promise.resolve(),
     };
     return work(api, (v) => v);
@@ -179,5 +181,41 @@ describe('what is worked out, and when', () => {
     await proveAll();
     expect(Object.keys(useWork.getState().setups).sort()).toEqual([FIRST_SETUP, id].sort());
     expect(asked.filter((a) => a.what === 'prove').map((a) => a.setup)).toEqual([id, FIRST_SETUP]);
+  });
+
+  it('shows what was kept, teaches the prover what is needed before it is, and keeps what stands', async () => {
+    jest.replaceProperty(process, 'env', { ...process.env, NODE_ENV: 'production', MIRVAK_STAMP: 'make' });
+    // Three set-ups, each after the one before; nothing is kept of the third.
+    let n = 0;
+    const fresh = () => `fresh${++n}`;
+    const one = withNewSetup(board(), FIRST_SETUP, 'x', fresh);
+    const two = withNewSetup(one.job, one.id, 'none', fresh);
+    const ids = [FIRST_SETUP, one.id, two.id];
+    const some = all(board()).slice(0, 2);
+    const job = ids.slice(1).reduce((j, id) => withSetup(j, { ...oneSetup(j, id), cuts: some.map((c) => ({ ...c, id: `${c.id} ${id}`, items: [] })) }), two.job);
+    follow(job, FIRST_SETUP);
+    await settle();
+    for (const id of ids) {
+      const s = oneSetup(job, id);
+      const ask = now()[0];
+      expect([ask.what, ask.setup.startsWith('make ')]).toEqual(['recall', true]);
+      const plans = s.cuts.filter((c) => c.enabled).map((c) => ({ cut: c.id, key: cutKey(s, c), plan: planOf('kept') }));
+      await end(ask, id === two.id ? null : { plans, proof: { ...proof, compared: true } });
+      if (id !== two.id) expect(useWork.getState().setups[id].proof).toMatchObject({ compared: true });
+    }
+    expect(useWork.getState().proof).not.toBeNull();
+    const done: string[] = [];
+    for (let a = now()[0]; a; a = now()[0]) {
+      done.push(a.what === 'plan' ? `plan ${a.setup}` : `${a.what} ${a.setup}`);
+      // What is shown already is proven without a word.
+      if (a.what === 'prove' && a.setup !== two.id) expect(useWork.getState().proving).toBeNull();
+      await end(a, a.what === 'plan' ? planOf('new') : a.what === 'prove' ? proof : []);
+    }
+    expect(done).toEqual([`plan ${two.id}`, `plan ${two.id}`, `prove ${ids[0]}`, `prove ${ids[1]}`, `prove ${two.id}`, `compare ${two.id}`]);
+    // Left: what would be kept after a rest is kept at once.
+    follow(null, null);
+    await settle();
+    expect(now().map((a) => a.what)).toEqual(['keep']);
+    await end(now()[0]);
   });
 });

@@ -126,10 +126,16 @@ export const isUpToDate = (whole: Job, id: string, { setups, quality }: Pick<Wor
   return proofKey === proofKeyOf(whole, job, quality) && job.cuts.every((c) => !c.enabled || isFresh(job, cuts, c.id));
 };
 
+/** What a set-up starts from, the first of all first, and itself. */
+function chainOf(whole: Job, id: string): OneSetup[] {
+  const chain: OneSetup[] = [];
+  for (let s: OneSetup | null = oneSetup(whole, id); s; s = s.at.after ? oneSetup(whole, s.at.after.setup) : null) chain.unshift(s);
+  return chain;
+}
+
 /** Set-ups in the order in which they are worked out: what the shown one starts from, that one, all others as they are run. */
 function inOrder({ whole, shown }: NonNullable<typeof wanted>): OneSetup[] {
-  const chain: OneSetup[] = [];
-  for (let s: OneSetup | null = oneSetup(whole, shown); s; s = s.at.after ? oneSetup(whole, s.at.after.setup) : null) chain.unshift(s);
+  const chain = chainOf(whole, shown);
   return [...chain, ...eachSetup(whole).filter((s) => !chain.includes(s))];
 }
 
@@ -250,7 +256,9 @@ async function step(): Promise<void> {
     const seen = oneSetup(whole, shown);
     const order = inOrder(wanted);
     const todo = stale(seen).length ? seen : order.find((s) => !isUpToDate(whole, s.at.id));
-    const fromCold = order.find((s) => cold.has(s.at.id) && (!todo || todo.at.after?.setup === s.at.id));
+    // The prover learns what a set-up starts from before it; what is shown from before, when nothing else is to be done.
+    const sources = todo ? chainOf(whole, todo.at.id).slice(0, -1) : order;
+    const fromCold = sources.find((s) => cold.has(s.at.id));
     if (todo && workOf(todo.at.id) === NOTHING && (await recalled(whole, todo, quality))) continue;
     const cuts = todo ? stale(todo) : [];
     if (todo && cuts.length) await planSome(todo, cuts);
