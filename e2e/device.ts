@@ -2,7 +2,7 @@ import { mkdtempSync, readdirSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { Browser, BrowserContext, ElementHandle } from 'puppeteer-core';
-import { openBrowser } from './browser';
+import { openBrowser, withoutGraphics } from './browser';
 import { Maker, PATIENCE } from './maker';
 
 /** What the window keeps of a maker who has chosen the plan for every stage. */
@@ -54,7 +54,7 @@ export function eachOnAFreshDevice({ solid = false } = {}): Device {
   }
 
   beforeAll(async () => {
-    ({ browser, close } = await openBrowser());
+    ({ browser, close } = await openBrowser(...(solid ? [] : withoutGraphics)));
   });
   afterAll(() => close());
   beforeEach(async () => {

@@ -1,6 +1,6 @@
 import { largeFiles, extremes } from '@/core/testing/extremes';
 import { drop, emptyBoard } from './board';
-import { openBrowser } from './browser';
+import { openBrowser, withoutGraphics } from './browser';
 import { eachOnAFreshDevice } from './device';
 import { Maker } from './maker';
 import { processesOf, saidOf } from './processes';
@@ -67,7 +67,7 @@ test('a picture of the solid that the graphics driver takes away comes back', as
 });
 
 test('without WebGL the proof is shown from above', async () => {
-  const { browser, close } = await openBrowser('--disable-gpu', '--use-gl=disabled', '--disable-software-rasterizer');
+  const { browser, close } = await openBrowser(...withoutGraphics);
   try {
     const page = await browser.newPage();
     await page.setViewport({ width: 1280, height: 800 });

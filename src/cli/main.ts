@@ -34,7 +34,7 @@ function open(file: string | undefined): { job: Job; assets: Assets } {
 }
 
 /** Coarse enough to be quick, fine enough to see what checks look for. */
-const cellFor = (job: OneSetup) => Math.max(0.05, Math.sqrt((job.blank.width * job.blank.height) / 3e6));
+const cellFor = (job: OneSetup) => Math.max(0.05, Math.sqrt((job.blank.width * job.blank.height) / 2e6));
 
 function main(args: string[]): number {
   const { values, positionals } = parseArgs({

@@ -290,7 +290,7 @@ async function recalled(whole: Job, job: OneSetup, quality: Quality): Promise<bo
 }
 
 /** What is to be kept when it has stood for so long, ms, by set-up. */
-const REST = 2500;
+const REST = 5000;
 const toKeep = new Map<string, { readonly timer: ReturnType<typeof setTimeout>; readonly keep: () => void }>();
 function keepLater(setupId: string, key: string): void {
   const as = keptAs(key);
