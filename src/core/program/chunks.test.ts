@@ -96,4 +96,21 @@ describe('a program in chunks', () => {
     expect(b.firstLine).toBe(a.firstLine + 6);
     expect([a.cutId, b.cutId]).toEqual(['b', 'b']);
   });
+
+  it('knows whose cut each move is where cutters are changed by hand at the park position', () => {
+    const square = (z: number) => {
+      const b = new MotionBuilder();
+      b.rapid(5, 5, 10);
+      b.line(5, 5, z, 300);
+      b.line(9, 5, z, 300);
+      b.rapid(9, 5, 10);
+      return b.build();
+    };
+    const parts = [1, 2, 3].map((n) => ({ tool: n, toolName: `t${n}`, cutNumber: n, cutName: `c${n}`, rpm: 9000, turns: true, motion: square(-n) }));
+    for (const parkAtChange of [false, true]) {
+      const { stretches } = placeProgram('a.nc', programChunks(parts, { ...info, park: { x: 50, y: 60 }, parkAtChange }, dialectOf('metric-pause')), info.datum, ['a', 'b', 'c']);
+      const cutting = stretches.flatMap((s) => [...s.motion.z].flatMap((z, i) => (i && s.motion.kind[i] !== 0 ? [[s.tool, s.cutId, Math.round(z)]] : [])));
+      expect(new Set(cutting.map((c) => c.join()))).toEqual(new Set(['1,a,-1', '2,b,-2', '3,c,-3']));
+    }
+  });
 });
