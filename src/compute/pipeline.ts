@@ -6,6 +6,7 @@ import type { Cut, Job, OneSetup } from '@/core/job/job';
 import { eachSetup, oneSetup } from '@/core/job/oneSetup';
 import { saysOf } from '@/core/units/says';
 import { computePool, isCancelled, onProverLost } from './pool';
+import { emptyDerived } from './derived';
 import type { ProofResult } from './protocol';
 import type { Seat } from './seat';
 
@@ -302,11 +303,21 @@ function keepLater(setupId: string, key: string): void {
   const keep = () => {
     toKeep.delete(setupId);
     // What cannot be kept is worked out again.
-    void computePool()
+    const done = computePool()
       .planner.ask((api, pack) => api.keep(as, pack({ plans, proof })))
-      .catch(() => {});
+      .catch(() => {})
+      .finally(() => keeping.delete(done));
+    keeping.add(done);
   };
   toKeep.set(setupId, { timer: setTimeout(keep, REST), keep });
+}
+const keeping = new Set<Promise<void>>();
+/** Gives up all kept results, those that are just being kept too. Throws what the database throws. */
+export async function emptyKept(): Promise<void> {
+  for (const { timer } of toKeep.values()) clearTimeout(timer);
+  toKeep.clear();
+  await Promise.all(keeping);
+  await emptyDerived();
 }
 /** Keeps at once what waits for it. */
 function keepNow(): void {

@@ -10,7 +10,8 @@ import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import { lastBackup, makeBackup, restoreBackup, type Restored } from '@/store/backup';
 import { storageMessage } from '@/store/db';
 import { allowFolder, chooseFolder, folderHere, folderMessage, foldersWork, leaveFolder, type Folder } from '@/store/folder';
-import { derivedHere, emptyDerived } from '@/compute/derived';
+import { derivedHere } from '@/compute/derived';
+import { emptyKept } from '@/compute/pipeline';
 import { askToLast, bytesText, roomHere, type Room } from '@/store/room';
 import { askForFiles, download } from '@/ui/actions/files';
 import { tell } from '@/ui/actions/tell';
@@ -146,7 +147,7 @@ export function Safekeeping({
                   variant="outlined"
                   color="inherit"
                   sx={{ borderColor: 'var(--mui-palette-line)' }}
-                  onClick={() => work(emptyDerived().then(() => tell('success', 'Kept proofs are gone. The jobs are as they were.')))}
+                  onClick={() => work(emptyKept().then(() => tell('success', 'Kept proofs are gone. The jobs are as they were.')))}
                 >
                   Empty kept proofs
                 </Button>
