@@ -179,11 +179,11 @@ test('a job opens with the proof it was left with, which plays and follows the n
   const [minutes] = /[\d.]+ min/.exec(await maker.text())!;
   // Leaving keeps at once what would be kept after a rest; the shelf says what it takes.
   await maker.press('Job shelf');
-  for (let tries = 0; !/MB of it are proofs of 1 set-up/.test(await maker.text()); tries++) {
+  for (let tries = 0; !/Proofs of 1 set-up are kept/.test(await maker.text()); tries++) {
     expect(tries).toBeLessThan(20);
     await maker.press('Safekeeping');
     await maker.sees('None was made yet');
-    if (!/proofs of 1 set-up/.test(await maker.text())) await maker.press('Done');
+    if (!/Proofs of 1 set-up/.test(await maker.text())) await maker.press('Done');
   }
   await page.reload();
   await maker.press('Open Sluice gear plate');

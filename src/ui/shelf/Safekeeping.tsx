@@ -140,7 +140,7 @@ export function Safekeeping({
           {results.count > 0 && (
             <>
               <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1.25 }}>
-                {`${bytesText(results.size)} of it are proofs of ${count(results.count, 'set-up')}, kept so that jobs open with them. They can be worked out again.`}
+                {`Proofs of ${count(results.count, 'set-up')} are kept, so that jobs open with them: up to ${bytesText(results.size)}. They can be worked out again.`}
               </Typography>
               <Box sx={row}>
                 <Button
