@@ -12,6 +12,9 @@ export interface Time {
   moves: number;
 }
 
+/** What of a machine its times depend on. */
+export type Dynamics = Pick<Machine, 'accel' | 'maxFeed' | 'rapid' | 'junctionDeviation'>;
+
 /** Sagitta of the chords that arcs are run as, mm. */
 const CHORD = 0.005;
 
@@ -34,7 +37,7 @@ function heldOnArcs(m: Motion, accel: number): Motion {
  * open motion controllers. Arcs are run as chords, held to v^2 <= a r. `perMove`, if given, receives seconds per chord end,
  * summed into the original moves.
  */
-export function timeOf(motion: Motion, m: Machine, perMove?: Float64Array): Time {
+export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Time {
   const c = withoutArcs(heldOnArcs(motion, Math.min(m.accel.x, m.accel.y)), CHORD);
   const n = c.count;
   const t: Time = { cutting: 0, plunging: 0, air: 0, cutLength: 0, airLength: 0, moves: motion.count };
@@ -123,7 +126,10 @@ export function timeOf(motion: Motion, m: Machine, perMove?: Float64Array): Time
 
 const times = derived<Motion, Time>();
 /** The same, worked out once for a motion and a machine. */
-export const timed = (motion: Motion, m: Machine): Time => times(motion, contentKey([m.accel, m.maxFeed, m.rapid, m.junctionDeviation]), () => timeOf(motion, m));
+export function timed(motion: Motion, { accel, maxFeed, rapid, junctionDeviation }: Machine): Time {
+  const dynamics: Dynamics = { accel, maxFeed, rapid, junctionDeviation };
+  return times(motion, contentKey(dynamics), () => timeOf(motion, dynamics));
+}
 
 export function sumTimes(list: readonly Time[]): Time {
   const t: Time = { cutting: 0, plunging: 0, air: 0, cutLength: 0, airLength: 0, moves: 0 };

@@ -1,7 +1,7 @@
 import { ARC_CCW, DWELL, isArc, RAPID, sweepOf, withoutArcs, type Motion } from '../motion/motion';
 import { holeAt } from './cycles';
 import type { Dialect } from './dialect';
-import { derived } from '../geometry/hash';
+import { contentKey, derived } from '../geometry/hash';
 import { toAscii } from './ascii';
 import { ByteText, textOf, type Chunks } from './text';
 
@@ -237,11 +237,10 @@ const written = derived<Motion, { readonly bytes: Uint8Array; readonly pen: Pen 
  * from there before is the same bytes again.
  */
 function textOfMotion(motion: Motion, sheet: Sheet, pen: Pen): { readonly bytes: Uint8Array; readonly pen: Pen } {
-  const { d } = sheet;
-  const key = JSON.stringify([sheet.datum, sheet.safe, d.unit, d.decimals, d.arcs, d.cycles, d.numbers, pen]);
-  return written(motion, key, () => {
+  // The pen goes on: its key is that of what it is now.
+  return written(motion, contentKey([sheet, { ...pen }]), () => {
     const lines = new Lines(sheet, { ...pen });
-    lines.moves(d.arcs ? motion : withoutArcs(motion, 0.0003));
+    lines.moves(sheet.d.arcs ? motion : withoutArcs(motion, 0.0003));
     return { bytes: lines.out.take(), pen: lines.pen };
   });
 }

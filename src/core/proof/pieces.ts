@@ -54,10 +54,13 @@ export function isWatched(m: Motion, i: number, edges: number): boolean {
 /** The radius of what follows the cutting edges: the shank, or a cone's own largest width carried on. */
 export const shankRadius = (c: Cutter): number => Math.max(c.shankDiameter / 2, c.shape === 'v' || c.shape === 'cone' ? shapeOf(c.shape).radius(c.values) : 0);
 
+/** What of a cutter its pieces depend on. */
+const toolKey = (c: Cutter): string => contentKey([c.shape, c.values, c.shankDiameter, c.fluteLength]);
+
 const pieces = derived<Motion, readonly Piece[]>();
 /** The pieces of a motion that a cutter cuts out of a field; worked out once for both. */
 export const piecesOf = (m: Motion, cutter: Cutter, field: HeightField): readonly Piece[] =>
-  pieces(m, contentKey([cutter.shape, cutter.values, cutter.shankDiameter, cutter.fluteLength, field.cols, field.rows, field.cell, field.x0, field.y0]), () => split(m, cutter, field));
+  pieces(m, contentKey([toolKey(cutter), field.cols, field.rows, field.cell, field.x0, field.y0]), () => split(m, cutter, field));
 
 /**
  * Splits the cutting of a motion into pieces whose bounds depend on their own moves only, so that a change
@@ -70,7 +73,7 @@ function split(m: Motion, cutter: Cutter, field: HeightField): Piece[] {
   const full = shape.radius(cutter.values);
   const wide = Math.max(full, shankRadius(cutter));
   const side = TILE * field.cell;
-  const tool = hashText(JSON.stringify([cutter.shape, cutter.values, cutter.shankDiameter, cutter.fluteLength]));
+  const tool = hashText(toolKey(cutter));
   const stamp = new Int32Array(tiles.cols * tiles.rows).fill(-1);
   const bits = new Float64Array(1);
   const words = new Int32Array(bits.buffer);
