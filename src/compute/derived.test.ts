@@ -22,7 +22,11 @@ describe('kept results', () => {
   });
 
   it('never take more room than they may, and what was used last stays', async () => {
-    const step = fc.record({ name: fc.constantFrom('a', 'b', 'c', 'd', 'e'), kilobytes: fc.integer({ min: 1, max: 12 }), keep: fc.boolean() });
+    const step = fc.record({
+      name: fc.constantFrom('a', 'b', 'c', 'd', 'e'),
+      kilobytes: fc.integer({ min: 1, max: 12 }),
+      keep: fc.boolean(),
+    });
     const sizes: number[] = [];
     for (let k = 1; k <= 12; k++) {
       await keepDerived('a', results('a', k));

@@ -7,7 +7,12 @@ import { Receiver, Sender, type Parcel } from './parcel';
 /** As it goes between threads: copied. */
 const sent = <T>(p: Parcel<T>): Parcel<T> => structuredClone(p);
 /** How many single values go along. */
-const weigh = (v: unknown): number => (typeof v === 'object' && v !== null ? (ArrayBuffer.isView(v) ? v.byteLength : Object.values(v).reduce<number>((n, p) => n + weigh(p), 1)) : 1);
+const weigh = (v: unknown): number =>
+  typeof v === 'object' && v !== null
+    ? ArrayBuffer.isView(v)
+      ? v.byteLength
+      : Object.values(v).reduce<number>((n, p) => n + weigh(p), 1)
+    : 1;
 
 const plain: fc.Arbitrary<unknown> = fc.letrec((tie) => ({
   value: fc.oneof(
@@ -17,7 +22,10 @@ const plain: fc.Arbitrary<unknown> = fc.letrec((tie) => ({
     fc.constantFrom(null, undefined, true, 0),
     fc.array(fc.integer(), { maxLength: 80 }),
     fc.array(tie('value'), { maxLength: 8 }),
-    fc.dictionary(fc.string({ minLength: 1, maxLength: 4 }).filter((k) => k !== '__proto__'), tie('value')),
+    fc.dictionary(
+      fc.string({ minLength: 1, maxLength: 4 }).filter((k) => k !== '__proto__'),
+      tie('value'),
+    ),
   ),
 })).value;
 
@@ -36,7 +44,11 @@ describe('parcels', () => {
   });
   it('send a changed letter, not the drawing', () => {
     const board = oneSetup(demoJobs['lock-cottage-board']());
-    const drawn = Array.from({ length: 200 }, (_, i) => ({ ...board.items[0], id: `d${i}`, values: { points: Array.from({ length: 90 }, (_, k) => ({ x: i, y: k })) } }));
+    const drawn = Array.from({ length: 200 }, (_, i) => ({
+      ...board.items[0],
+      id: `d${i}`,
+      values: { points: Array.from({ length: 90 }, (_, k) => ({ x: i, y: k })) },
+    }));
     const job = { ...board, items: [...board.items, ...drawn] };
     const [sender, receiver] = [new Sender(), new Receiver()];
     const first = sender.pack(job);
@@ -58,7 +70,12 @@ describe('parcels', () => {
     x.forEach((_, i) => (x[i] = Math.sin(i)));
     const motion = { count: 10000, x, y: new Float64Array(10000) };
     const a = receiver.unpack(sent(sender.pack({ plans: [['cut', { motion }]] as [string, { motion: typeof motion }][] })));
-    const again = sender.pack({ plans: [['cut', { motion }], ['other', null]] });
+    const again = sender.pack({
+      plans: [
+        ['cut', { motion }],
+        ['other', null],
+      ],
+    });
     expect(weigh(again)).toBeLessThan(40);
     const b = receiver.unpack(sent(again)) as typeof a;
     expect(b.plans[0][1].motion).toBe(a.plans[0][1].motion);

@@ -70,7 +70,9 @@ const planned = (cut: string) => now().find((a) => a.what === 'plan' && a.cut ==
 const board = (): Job => jobOf(demoSetups['lock-cottage-board']());
 const changed = (job: Job, cut: number, more = 1): Job => {
   const one = oneSetup(job);
-  const cuts = one.cuts.map((c, k): Cut => (k === cut ? { ...c, values: { ...c.values, startDepth: Number(c.values.startDepth ?? 0) + more } } : c));
+  const cuts = one.cuts.map((c, k): Cut =>
+    k === cut ? { ...c, values: { ...c.values, startDepth: Number(c.values.startDepth ?? 0) + more } } : c,
+  );
   return withSetup(job, { ...one, cuts });
 };
 const all = (job: Job) => oneSetup(job).cuts.filter((c) => c.enabled);
@@ -93,10 +95,16 @@ describe('what is worked out, and when', () => {
     const job = board();
     follow(job, FIRST_SETUP);
     await settle();
-    expect(now().map((a) => [a.what, a.seat])).toEqual([['plan', 0], ['plan', 1], ['plan', 2]]);
+    expect(now().map((a) => [a.what, a.seat])).toEqual([
+      ['plan', 0],
+      ['plan', 1],
+      ['plan', 2],
+    ]);
     expect(new Set(now().map((a) => a.cut)).size).toBe(3);
     expect(Object.keys(useWork.getState().planning!)).toHaveLength(3);
-    const fourth = all(job).map((c) => c.id).find((id) => !planned(id))!;
+    const fourth = all(job)
+      .map((c) => c.id)
+      .find((id) => !planned(id))!;
     await end(now()[1], planOf('a'));
     expect(planned(fourth)!.seat).toBe(1);
     while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('b'));
@@ -114,7 +122,10 @@ describe('what is worked out, and when', () => {
     await settle();
     const [first, second, third] = now();
     const k = all(job).findIndex((c) => c.id === second.cut);
-    const next = changed(job, oneSetup(job).cuts.findIndex((c) => c.id === all(job)[k].id));
+    const next = changed(
+      job,
+      oneSetup(job).cuts.findIndex((c) => c.id === all(job)[k].id),
+    );
     follow(next, FIRST_SETUP);
     await settle();
     expect([first.cancelled, second.cancelled, third.cancelled]).toEqual([false, true, false]);
@@ -171,7 +182,11 @@ describe('what is worked out, and when', () => {
   it('works out what is shown first, whatever is under way for other set-ups', async () => {
     const { job, id } = withNewSetup(board(), FIRST_SETUP, 'blank', () => 'second');
     const one = oneSetup(job);
-    const two = withSetup(job, { ...oneSetup(job, id), items: one.items.map((i) => ({ ...i, id: `${i.id}2` })), cuts: one.cuts.slice(0, 2).map((c) => ({ ...c, id: `${c.id}2`, items: c.items.map((i) => `${i}2`) })) });
+    const two = withSetup(job, {
+      ...oneSetup(job, id),
+      items: one.items.map((i) => ({ ...i, id: `${i.id}2` })),
+      cuts: one.cuts.slice(0, 2).map((c) => ({ ...c, id: `${c.id}2`, items: c.items.map((i) => `${i}2`) })),
+    });
     follow(two, FIRST_SETUP);
     await settle();
     expect(new Set(now().map((a) => a.setup))).toEqual(new Set([FIRST_SETUP]));
@@ -192,7 +207,9 @@ describe('what is worked out, and when', () => {
     const two = withNewSetup(one.job, one.id, 'none', fresh);
     const ids = [FIRST_SETUP, one.id, two.id];
     const some = all(board()).slice(0, 2);
-    const job = ids.slice(1).reduce((j, id) => withSetup(j, { ...oneSetup(j, id), cuts: some.map((c) => ({ ...c, id: `${c.id} ${id}`, items: [] })) }), two.job);
+    const job = ids
+      .slice(1)
+      .reduce((j, id) => withSetup(j, { ...oneSetup(j, id), cuts: some.map((c) => ({ ...c, id: `${c.id} ${id}`, items: [] })) }), two.job);
     follow(job, FIRST_SETUP);
     await settle();
     for (const id of ids) {
@@ -211,7 +228,14 @@ describe('what is worked out, and when', () => {
       if (a.what === 'prove' && a.setup !== two.id) expect(useWork.getState().proving).toBeNull();
       await end(a, a.what === 'plan' ? planOf('new') : a.what === 'prove' ? proof : []);
     }
-    expect(done).toEqual([`plan ${two.id}`, `plan ${two.id}`, `prove ${ids[0]}`, `prove ${ids[1]}`, `prove ${two.id}`, `compare ${two.id}`]);
+    expect(done).toEqual([
+      `plan ${two.id}`,
+      `plan ${two.id}`,
+      `prove ${ids[0]}`,
+      `prove ${ids[1]}`,
+      `prove ${two.id}`,
+      `compare ${two.id}`,
+    ]);
     // Left: what would be kept after a rest is kept at once.
     follow(null, null);
     await settle();

@@ -282,10 +282,18 @@ async function recalled(whole: Job, job: OneSetup, quality: Quality): Promise<bo
   const key = proofKeyOf(whole, job, quality);
   put(id, {});
   const as = keptAs(key);
-  const derived = as && (await computePool().planner.ask((api) => api.recall(as)).catch(() => null));
+  const derived =
+    as &&
+    (await computePool()
+      .planner.ask((api) => api.recall(as))
+      .catch(() => null));
   const now = wanted && wanted.whole.setups.some((s) => s.id === id) && proofKeyOf(wanted.whole, oneSetup(wanted.whole, id), quality);
   if (!derived || now !== key) return false;
-  put(id, { cuts: Object.fromEntries(derived.plans.map((p) => [p.cut, { key: p.key, plan: p.plan }])), proof: derived.proof, proofKey: key });
+  put(id, {
+    cuts: Object.fromEntries(derived.plans.map((p) => [p.cut, { key: p.key, plan: p.plan }])),
+    proof: derived.proof,
+    proofKey: key,
+  });
   cold.add(id);
   return true;
 }

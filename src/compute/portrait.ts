@@ -20,10 +20,17 @@ export async function provenSurface(job: OneSetup, signal: AbortSignal): Promise
     const plans: [string, CutPlan][] = [];
     for (const cut of job.cuts.filter((c) => c.enabled)) {
       if (signal.aborted) return null;
-      plans.push([cut.id, await pool.planner.ask((api, pack) => api.plan(pool.planner.next(), pack(lean(job)), cut.id, pool.planner.hearing(quiet)))]);
+      plans.push([
+        cut.id,
+        await pool.planner.ask((api, pack) => api.plan(pool.planner.next(), pack(lean(job)), cut.id, pool.planner.hearing(quiet))),
+      ]);
     }
     if (!plans.length || signal.aborted) return null;
-    return (await pool.prover.ask((api, pack) => api.prove(pool.prover.next(), pack({ job: lean(job), plans }), cellOf(job, 'quick'), null, pool.prover.hearing(quiet)))).field;
+    return (
+      await pool.prover.ask((api, pack) =>
+        api.prove(pool.prover.next(), pack({ job: lean(job), plans }), cellOf(job, 'quick'), null, pool.prover.hearing(quiet)),
+      )
+    ).field;
   } catch (e) {
     if (isCancelled(e)) return null;
     throw e;

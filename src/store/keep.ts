@@ -80,7 +80,13 @@ export function difference(job: Job, bases: (Job | null)[]): Difference {
   const valuesGone = new Set(left.map((i) => contentKey(i.values)));
   // The same content in another object, or of another item.
   if (valuesGone.size) for (const v of held) if (isLarge(v)) valuesGone.delete(contentKey(v));
-  return { head: headOf(job), items: changed, gone: [...gone], values: [...new Set(fresh.map((i) => i.values))], valuesGone: [...valuesGone] };
+  return {
+    head: headOf(job),
+    items: changed,
+    gone: [...gone],
+    values: [...new Set(fresh.map((i) => i.values))],
+    valuesGone: [...valuesGone],
+  };
 }
 
 /** Values with so many single ones lie in a row of their own: an item of them that is moved is written without them. */
@@ -126,7 +132,10 @@ export function itemRow(jobId: string, item: Item): ItemRow {
 
 /** Rows to be written for a difference, and keys of those to be taken out. */
 export const rowsOf = (jobId: string, d: Omit<Difference, 'head'>): { readonly put: ItemRow[]; readonly out: string[] } => ({
-  put: [...d.values.map((own): ItemRow => ({ key: valuesKey(jobId, contentKey(own)), jobId, own })), ...d.items.map((i) => itemRow(jobId, i))],
+  put: [
+    ...d.values.map((own): ItemRow => ({ key: valuesKey(jobId, contentKey(own)), jobId, own })),
+    ...d.items.map((i) => itemRow(jobId, i)),
+  ],
   out: [...d.gone.map((id) => itemKey(jobId, id)), ...d.valuesGone.map((content) => valuesKey(jobId, content))],
 });
 

@@ -27,7 +27,10 @@ function woffOf(list: readonly Table[]): Uint8Array {
   let at = head;
   list.forEach((t, i) => {
     const e = 44 + 20 * i;
-    out.set([...t.tag].map((c) => c.charCodeAt(0)), e);
+    out.set(
+      [...t.tag].map((c) => c.charCodeAt(0)),
+      e,
+    );
     view.setUint32(e + 4, at);
     view.setUint32(e + 8, packed[i].length);
     view.setUint32(e + 12, t.data.length);

@@ -23,7 +23,13 @@ export function openWoff(bytes: Uint8Array, most: number): Uint8Array | null {
   if (bytes.length < WOFF_HEAD + WOFF_ENTRY * count) return null;
   const tables = Array.from({ length: count }, (_, i) => {
     const at = WOFF_HEAD + WOFF_ENTRY * i;
-    return { tag: view.getUint32(at), from: view.getUint32(at + 4), packed: view.getUint32(at + 8), length: view.getUint32(at + 12), sum: view.getUint32(at + 16) };
+    return {
+      tag: view.getUint32(at),
+      from: view.getUint32(at + 4),
+      packed: view.getUint32(at + 8),
+      length: view.getUint32(at + 12),
+      sum: view.getUint32(at + 16),
+    };
   });
   const whole = tables.reduce((n, t) => n + padded(t.length), SFNT_HEAD + SFNT_ENTRY * count);
   if (whole > most || tables.some((t) => t.from + t.packed > bytes.length || t.packed > t.length)) return null;

@@ -3,7 +3,14 @@ import { extentOf } from './extent';
 import { isArc, MotionBuilder, sweepOf, type Motion } from './motion';
 
 const n = fc.integer({ min: -40, max: 40 });
-const move = fc.record({ what: fc.constantFrom('rapid', 'line', 'plunge', 'arc', 'dwell'), x: n, y: n, z: fc.integer({ min: -6, max: 6 }), ccw: fc.boolean(), feed: fc.integer({ min: 1, max: 3000 }) });
+const move = fc.record({
+  what: fc.constantFrom('rapid', 'line', 'plunge', 'arc', 'dwell'),
+  x: n,
+  y: n,
+  z: fc.integer({ min: -6, max: 6 }),
+  ccw: fc.boolean(),
+  feed: fc.integer({ min: 1, max: 3000 }),
+});
 const motion = fc.array(move, { minLength: 1, maxLength: 12 }).map((moves): Motion => {
   const b = new MotionBuilder();
   b.rapid(1, 2, 5);
@@ -46,7 +53,15 @@ describe('how far and how fast a motion goes', () => {
         for (const k of Object.keys(seen) as (keyof typeof seen)[]) expect(Math.abs(all[k] - seen[k])).toBeLessThan(0.05);
         const feeds = [...m.feed].filter((_, i) => i && [1, 2, 3, 4].includes(m.kind[i]));
         expect(feed).toBe(Math.max(0, ...feeds));
-        const down = [...m.feed].filter((_, i) => i && [1, 2, 3, 4].includes(m.kind[i]) && !isArc(m.kind[i]) && m.x[i] === m.x[i - 1] && m.y[i] === m.y[i - 1] && m.z[i] < m.z[i - 1]);
+        const down = [...m.feed].filter(
+          (_, i) =>
+            i &&
+            [1, 2, 3, 4].includes(m.kind[i]) &&
+            !isArc(m.kind[i]) &&
+            m.x[i] === m.x[i - 1] &&
+            m.y[i] === m.y[i - 1] &&
+            m.z[i] < m.z[i - 1],
+        );
         expect(plunge).toBeGreaterThanOrEqual(Math.max(0, ...down));
       }),
     );

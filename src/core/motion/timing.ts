@@ -64,9 +64,13 @@ export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Tim
     const vx = dx / l;
     const vy = dy / l;
     const vz = dz / l;
-    const bound = (a: { x: number; y: number; z: number }) => Math.min(a.x / Math.max(1e-9, Math.abs(vx)), a.y / Math.max(1e-9, Math.abs(vy)), a.z / Math.max(1e-9, Math.abs(vz)));
+    const bound = (a: { x: number; y: number; z: number }) =>
+      Math.min(a.x / Math.max(1e-9, Math.abs(vx)), a.y / Math.max(1e-9, Math.abs(vy)), a.z / Math.max(1e-9, Math.abs(vz)));
     acc[i] = bound(m.accel);
-    cruise[i] = Math.min(c.kind[i] === RAPID ? Math.min(bound(m.maxFeed), c.kind[i] === RAPID ? m.rapid : Infinity) : Math.min(c.feed[i], bound(m.maxFeed))) / 60;
+    cruise[i] =
+      Math.min(
+        c.kind[i] === RAPID ? Math.min(bound(m.maxFeed), c.kind[i] === RAPID ? m.rapid : Infinity) : Math.min(c.feed[i], bound(m.maxFeed)),
+      ) / 60;
     // Angle between the way in and the way out.
     const cos = -(ux * vx + uy * vy + uz * vz);
     let v: number;
@@ -78,7 +82,11 @@ export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Tim
       const jy = vy - uy;
       const jz = vz - uz;
       const jl = Math.sqrt(jx * jx + jy * jy + jz * jz);
-      const ja = Math.min(m.accel.x / Math.max(1e-9, Math.abs(jx / jl)), m.accel.y / Math.max(1e-9, Math.abs(jy / jl)), m.accel.z / Math.max(1e-9, Math.abs(jz / jl)));
+      const ja = Math.min(
+        m.accel.x / Math.max(1e-9, Math.abs(jx / jl)),
+        m.accel.y / Math.max(1e-9, Math.abs(jy / jl)),
+        m.accel.z / Math.max(1e-9, Math.abs(jz / jl)),
+      );
       v = Math.sqrt((ja * m.junctionDeviation * sinHalf) / (1 - sinHalf));
     }
     junction[i] = Math.min(v, cruise[i], i > 1 ? cruise[i - 1] || v : v);

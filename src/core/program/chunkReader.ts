@@ -110,7 +110,21 @@ export class ChunkReader {
   private speeds = new Float64Array(256);
   private opens = false;
   private marked = false;
-  private readonly w: Words = { g: -1, m: -1, others: null, x: NaN, y: NaN, z: NaN, i: 0, j: 0, centre: false, waits: false, p: NaN, r: NaN, q: NaN };
+  private readonly w: Words = {
+    g: -1,
+    m: -1,
+    others: null,
+    x: NaN,
+    y: NaN,
+    z: NaN,
+    i: 0,
+    j: 0,
+    centre: false,
+    waits: false,
+    p: NaN,
+    r: NaN,
+    q: NaN,
+  };
 
   /** `first`: the line at which the chunk begins, from 1, for messages. */
   constructor(
@@ -318,7 +332,8 @@ export class ChunkReader {
     else if (v === 90) c.absolute = true;
     else if (v === 91) c.absolute = false;
     else if (v === 18 || v === 19) this.fail('only the XY plane (G17) is read');
-    else if (!(v === 17 || v === 40 || v === 43 || v === 49 || (v >= 54 && v <= 59) || v === 64 || v === 91.1 || v === 94)) this.fail(`G${v} is not known`);
+    else if (!(v === 17 || v === 40 || v === 43 || v === 49 || (v >= 54 && v <= 59) || v === 64 || v === 91.1 || v === 94))
+      this.fail(`G${v} is not known`);
   }
 
   /** Does what the words of a line say. */
@@ -412,7 +427,7 @@ export class ChunkReader {
     if (c.z < c.cycleR) b.rapid(c.x, c.y, c.cycleR);
     b.rapid(x, y, start);
     b.rapid(x, y, c.cycleR);
-    for (let at = c.cycleR; at > c.cycleZ; ) {
+    for (let at = c.cycleR; at > c.cycleZ;) {
       if (at < c.cycleR) {
         b.rapid(x, y, c.cycleR);
         b.rapid(x, y, Math.min(c.cycleR, at + A_BIT));

@@ -109,7 +109,16 @@ function sectionOf(placed: ReadProgram['runs']): ParsedSection {
   }
   return {
     tool: runs[0].tool,
-    motion: { count: kind.length, kind, x: column('x'), y: column('y'), z: column('z'), cx: column('cx'), cy: column('cy'), feed: column('feed') },
+    motion: {
+      count: kind.length,
+      kind,
+      x: column('x'),
+      y: column('y'),
+      z: column('z'),
+      cx: column('cx'),
+      cy: column('cy'),
+      feed: column('feed'),
+    },
     line: Int32Array.from(placed.flatMap(({ run, firstLine }, k) => Array.from(run.line.subarray(k ? 1 : 0), (l) => l + firstLine))),
     rpm: joined((r) => r.rpm),
     cuts,

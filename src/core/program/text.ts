@@ -27,7 +27,8 @@ export function bytesOf(chunks: Chunks): Uint8Array<ArrayBuffer> {
 }
 
 /** Text of one-byte letters as one chunk; a question mark for any other. */
-export const chunkOf = (text: string): Uint8Array => Uint8Array.from({ length: text.length }, (_, i) => (text.charCodeAt(i) < 256 ? text.charCodeAt(i) : 63));
+export const chunkOf = (text: string): Uint8Array =>
+  Uint8Array.from({ length: text.length }, (_, i) => (text.charCodeAt(i) < 256 ? text.charCodeAt(i) : 63));
 
 /**
  * Text that grows byte by byte: programs of a million lines are written without a string for every word.

@@ -38,9 +38,7 @@ export interface ProgramInfo {
 
 /** Comments may hold no brackets and only printable ASCII. Each begins with a word of ours: some controllers take a first word for a command. */
 function remark(text: string, d: Dialect): string {
-  const plain = toAscii(text)
-    .replace(/[();]/g, ' ')
-    .slice(0, 120);
+  const plain = toAscii(text).replace(/[();]/g, ' ').slice(0, 120);
   return d.comments === 'brackets' ? `(${plain})` : `; ${plain}`;
 }
 
@@ -125,7 +123,12 @@ class Lines {
     const { d, datum, factor, scale } = this.sheet;
     const { pen } = this;
     const from = this.grid(hole.from - datum.z);
-    const places = [['X', pen.gx], ['Y', pen.gy], ['Z', this.grid(hole.floor - datum.z)], ['R', from]] as const;
+    const places = [
+      ['X', pen.gx],
+      ['Y', pen.gy],
+      ['Z', this.grid(hole.floor - datum.z)],
+      ['R', from],
+    ] as const;
     const words = [
       `G99 G${hole.code}`,
       ...places.map(([letter, steps]) => letter + (steps / factor).toFixed(d.decimals)),
@@ -258,7 +261,8 @@ export function programChunks(parts: readonly ProgramPart[], info: ProgramInfo, 
   const setting = ['G17 G90 G94', d.unit === 'mm' ? 'G21' : 'G20', 'G40 G49 G80'];
   lines.comment(`Job: ${info.title}`);
   info.remarks.forEach((r) => lines.comment(r));
-  for (const line of [...setting, ...(d.workOffset === 'none' ? [] : [d.workOffset]), ...arcLines(parts, d), ...d.header.map(toAscii)]) lines.say(line);
+  for (const line of [...setting, ...(d.workOffset === 'none' ? [] : [d.workOffset]), ...arcLines(parts, d), ...d.header.map(toAscii)])
+    lines.say(line);
   let tool = -1;
   // A line of the maker's own may have started it: it stands again before the first cutter is taken.
   let spinning = d.header.some((l) => /\bM0*[34]\b/i.test(l));

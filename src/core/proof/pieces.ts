@@ -47,12 +47,14 @@ export interface Piece {
  * way straight up out of a place where the cutter has just been is free.
  */
 export function isWatched(m: Motion, i: number, edges: number): boolean {
-  if (m.kind[i] === RAPID) return (m.z[i] < 0 || m.z[i - 1] < 0) && !(i > 1 && m.z[i] >= m.z[i - 1] && m.x[i] === m.x[i - 1] && m.y[i] === m.y[i - 1]);
+  if (m.kind[i] === RAPID)
+    return (m.z[i] < 0 || m.z[i - 1] < 0) && !(i > 1 && m.z[i] >= m.z[i - 1] && m.x[i] === m.x[i - 1] && m.y[i] === m.y[i - 1]);
   return m.z[i] < -edges - 1e-6 || m.z[i - 1] < -edges - 1e-6;
 }
 
 /** The radius of what follows the cutting edges: the shank, or a cone's own largest width carried on. */
-export const shankRadius = (c: Cutter): number => Math.max(c.shankDiameter / 2, c.shape === 'v' || c.shape === 'cone' ? shapeOf(c.shape).radius(c.values) : 0);
+export const shankRadius = (c: Cutter): number =>
+  Math.max(c.shankDiameter / 2, c.shape === 'v' || c.shape === 'cone' ? shapeOf(c.shape).radius(c.values) : 0);
 
 /** What of a cutter its pieces depend on. */
 const toolKey = (c: Cutter): string => contentKey([c.shape, c.values, c.shankDiameter, c.fluteLength]);
@@ -154,7 +156,14 @@ function split(m: Motion, cutter: Cutter, field: HeightField): Piece[] {
       const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
       const at = (k: number) => a0 + (sweep * k) / n;
       const bulge = r * (1 - Math.cos(sweep / n / 2)) + 1e-6;
-      for (let k = 0; k < n; k++) cover(m.cx[i] + r * Math.cos(at(k)), m.cy[i] + r * Math.sin(at(k)), m.cx[i] + r * Math.cos(at(k + 1)), m.cy[i] + r * Math.sin(at(k + 1)), reach + bulge);
+      for (let k = 0; k < n; k++)
+        cover(
+          m.cx[i] + r * Math.cos(at(k)),
+          m.cy[i] + r * Math.sin(at(k)),
+          m.cx[i] + r * Math.cos(at(k + 1)),
+          m.cy[i] + r * Math.sin(at(k + 1)),
+          reach + bulge,
+        );
       cover(m.x[i - 1], m.y[i - 1], m.x[i - 1], m.y[i - 1], reach);
       cover(m.x[i], m.y[i], m.x[i], m.y[i], reach);
     } else cover(m.x[i - 1], m.y[i - 1], m.x[i], m.y[i], reach);

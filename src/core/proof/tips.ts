@@ -11,14 +11,24 @@ const tipped = derived<Motion, Motion>();
  * Programs as the tips of the cutters go: the same objects, but for cutters in sprung holders, whose tips stay behind what
  * the program says by what the spring gives in the material.
  */
-export function tipsOf(programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, material: MaterialId): readonly PlacedProgram[] {
+export function tipsOf(
+  programs: readonly PlacedProgram[],
+  tools: ReadonlyMap<number, Cutter>,
+  material: MaterialId,
+): readonly PlacedProgram[] {
   if (![...tools.values()].some((c) => springRateOf(c) > 0)) return programs;
   return programs.map((p) => ({
     ...p,
     stretches: p.stretches.map((s) => {
       const cutter = tools.get(s.tool);
       if (!cutter || !(springRateOf(cutter) > 0)) return s;
-      return { ...s, motion: tipped(s.motion, contentKey([cutter, material]), () => ({ ...s.motion, z: s.motion.z.map((z) => (z < 0 ? -tipDepth(cutter, material, -z) : z)) })) };
+      return {
+        ...s,
+        motion: tipped(s.motion, contentKey([cutter, material]), () => ({
+          ...s.motion,
+          z: s.motion.z.map((z) => (z < 0 ? -tipDepth(cutter, material, -z) : z)),
+        })),
+      };
     }),
   }));
 }

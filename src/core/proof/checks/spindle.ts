@@ -11,7 +11,13 @@ export const spindle: Check = {
   name: 'Tools and spindle',
   run: ({ job, programs, tools }) => {
     const dialect = dialectOf(job.run.dialect, job.run.dialects);
-    const out: Finding[] = ownLineTroubles(dialect).map((t) => ({ check: 'spindle', text: `${t.text} Change the dialect "${dialect.name}" under Run.`, cutId: null, x: null, y: null }));
+    const out: Finding[] = ownLineTroubles(dialect).map((t) => ({
+      check: 'spindle',
+      text: `${t.text} Change the dialect "${dialect.name}" under Run.`,
+      cutId: null,
+      x: null,
+      y: null,
+    }));
     for (const p of programs) {
       if (!p.ended) out.push({ check: 'spindle', text: `${p.file} does not end with M30.`, cutId: null, x: null, y: null });
       for (const s of p.stretches) {
@@ -28,7 +34,13 @@ export const spindle: Check = {
         if (turns ? least > 0 : most <= 0) continue;
         for (let i = 1; i < s.motion.count; i++)
           if (s.motion.kind[i] !== RAPID && s.rpm[i] > 0 !== turns) {
-            out.push({ check: 'spindle', text: `"${name}" cuts with the spindle ${turns ? 'standing' : 'turning'} (${p.file}, line ${lineOf(s, i)}).`, cutId, x: s.motion.x[i], y: s.motion.y[i] });
+            out.push({
+              check: 'spindle',
+              text: `"${name}" cuts with the spindle ${turns ? 'standing' : 'turning'} (${p.file}, line ${lineOf(s, i)}).`,
+              cutId,
+              x: s.motion.x[i],
+              y: s.motion.y[i],
+            });
             break;
           }
       }
