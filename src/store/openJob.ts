@@ -34,6 +34,8 @@ export interface OpenJob {
   job: OneSetup | null;
   revision: number;
   save: SaveState;
+  /** Whether what is being saved takes longer than work may lie off the disk, or could not be saved the last time: until a save is done. */
+  slow: boolean;
   saveError: string;
   /** Why a change was not made, a new object each time; null before there was one. */
   refused: { readonly words: string } | null;
@@ -72,6 +74,8 @@ const MERGE_MS = 900;
 /** A change is saved when so long nothing more has come, and at the latest so long after it: steady typing does not put it off. */
 const SAVE_MS = 250;
 const LONGEST_MS = 600;
+/** A save that is not done after so long is said: with the wait before it that is less than two seconds after the change. */
+const SLOW_MS = 1200;
 const MOST_STEPS = 500;
 
 let timer: ReturnType<typeof setTimeout> | null = null;
@@ -171,6 +175,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     job: null,
     revision: 0,
     save: 'saved',
+    slow: false,
     saveError: '',
     refused: null,
     past: [],
@@ -219,6 +224,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
         ...shown(row.job, get().id === id ? get().shownId : lastShown(id)),
         revision: row.revision,
         save: 'saved',
+        slow: false,
         saveError: '',
         past: steps?.past ?? [],
         future: steps?.future ?? [],
@@ -307,10 +313,15 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       // Job and steps in one transaction: what goes to the disk once is there sooner than what goes twice.
       const { past, future } = get();
       const save = () => saveJob(id, job, revision, kept, base, () => keepSteps(id, revision + 1, past, future));
+      const watch = setTimeout(() => {
+        set({ slow: true });
+        get().leave();
+      }, SLOW_MS);
       // Work comes before the way back: where it fails it is tried once more without; where there is no room, histories are let go.
       saving = save()
         .catch((e) => (noRoom(e) ? letHistoriesGo() : Promise.resolve()).then(() => saveJob(id, job, revision, kept, base)))
         .then((r) => {
+          set({ slow: false, saveError: '' });
           if (!r.ok) return set({ save: r.reason });
           if (r.merged) takeIn(job, r.merged, r.revision);
           else {
@@ -323,11 +334,12 @@ export const useOpenJob = create<OpenJob>((set, get) => {
           if (get().save === 'saved') forgetLeft(id);
         })
         .catch((e) => {
-          set({ save: 'failed', saveError: storageMessage(e) });
+          set({ save: 'failed', slow: true, saveError: storageMessage(e) });
           // What cannot be saved is left for the next window at once: nobody knows how this one ends.
           get().leave();
         })
         .finally(() => {
+          clearTimeout(watch);
           saving = null;
           sending = null;
         });

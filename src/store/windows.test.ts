@@ -26,6 +26,16 @@ const move = (id: string, x: number) => (j: OneSetup) => void (j.items.find((i) 
 const ids = (w: Window) => w.open.getState().job!.items.map((i) => i.id);
 const xOf = (w: Window, id: string) => w.open.getState().job!.items.find((i) => i.id === id)!.x;
 
+async function waitFor(so: () => boolean): Promise<void> {
+  for (let i = 0; !so(); i++) {
+    expect(i).toBeLessThan(200);
+    await new Promise((r) => setTimeout(r, 25));
+  }
+}
+/** How many windows have left work of a job. */
+const left = (id: string): number =>
+  Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i)!).filter((k) => k.startsWith(`mirvak.left.${id}.`)).length;
+
 async function twoWindows(): Promise<{ a: Window; b: Window; id: string }> {
   const a = await newWindow();
   const id = await a.jobs.createJob('Lock 7');
@@ -127,5 +137,27 @@ describe('a job that is open in two windows', () => {
     a.open.getState().undo();
     expect(xOf(a, 'p')).toBe(0);
     await a.open.getState().close();
+  });
+  it('says that a save takes longer than it should, leaves the work for the next window, and takes it back when it is', async () => {
+    const { a, id } = await twoWindows();
+    const { edit } = a.open.getState();
+    // A disk that does not answer for a while.
+    let answer = (): void => {};
+    const asked = new Promise<void>((begun) =>
+      jest.spyOn(a.db(), 'transaction').mockImplementationOnce((() => {
+        begun();
+        return new Promise((r) => (answer = () => r({ ok: true, revision: 99, merged: null })));
+      }) as never),
+    );
+    edit('Move p', move('p', 7));
+    await asked;
+    await waitFor(() => a.open.getState().slow);
+    // Typing on does not make it look better.
+    a.open.getState().edit('Move p', move('p', 8));
+    expect(a.open.getState()).toMatchObject({ slow: true, save: 'pending' });
+    expect(left(id)).toBe(1);
+    answer();
+    await waitFor(() => !a.open.getState().slow);
+    jest.restoreAllMocks();
   });
 });

@@ -12,11 +12,12 @@ import { BothVersions } from './BothVersions';
 
 /** What went wrong with saving, and the ways out; the job in the window stays as it is. */
 export function SaveTrouble() {
-  const { save, saveError, other, takeOther, keepMine, putBack } = useLater(useOpenJob, (s) => s);
+  const { save, slow, saveError, other, takeOther, keepMine, putBack } = useLater(useOpenJob, (s) => s);
   const [comparing, setComparing] = useState(false);
   const router = useRouter();
   const tried = (work: Promise<unknown>) => void work.catch((e) => tell('error', storageMessage(e)));
-  if (save === 'failed')
+  // Until a save is done, what was said of the last one stands.
+  if (save === 'failed' || (slow && (save === 'saving' || save === 'pending')))
     return (
       <Alert
         severity="error"
@@ -26,19 +27,22 @@ export function SaveTrouble() {
             <Button color="inherit" onClick={() => void exportOpenJob()}>
               Export to a file
             </Button>
-            <Button
-              color="inherit"
-              onClick={() => {
-                useOpenJob.setState({ save: 'pending' });
-                void useOpenJob.getState().flush();
-              }}
-            >
-              Try again
-            </Button>
+            {save === 'failed' && (
+              <Button
+                color="inherit"
+                onClick={() => {
+                  useOpenJob.setState({ save: 'pending' });
+                  void useOpenJob.getState().flush();
+                }}
+              >
+                Try again
+              </Button>
+            )}
           </>
         }
       >
-        {saveError}
+        {saveError ||
+          'The last changes are not on the disk yet: this device is slow to answer, or has no room left. Export the job to a file before you close this window.'}
       </Alert>
     );
   if (save !== 'changed' && save !== 'gone') return null;

@@ -38,7 +38,7 @@ const saveWords: Record<SaveState, string> = {
 };
 
 export function TopBar() {
-  const { job, save, past, future, undo, redo, edit } = useLater(useOpenJob, (s) => s);
+  const { job, save, slow, past, future, undo, redo, edit } = useLater(useOpenJob, (s) => s);
   const lasts = useKeeping((k) => k.keeping === 'device');
   const router = useRouter();
   const { mode, setMode } = useColorScheme();
@@ -46,7 +46,8 @@ export function TopBar() {
   const tight = useMediaQuery('(max-width: 1179px)');
   const [name, setName] = useState<string | null>(null);
   if (!job) return null;
-  const bad = save === 'failed' || save === 'changed' || save === 'gone';
+  const late = slow && (save === 'saving' || save === 'pending');
+  const bad = late || save === 'failed' || save === 'changed' || save === 'gone';
   const switchUnit = () => {
     const unit = job.unit === 'mm' ? 'in' : 'mm';
     edit('Switch unit', (j) => {
@@ -123,7 +124,7 @@ export function TopBar() {
             whiteSpace: 'nowrap',
           }}
         >
-          {save === 'saved' && !lasts ? 'In this window only' : saveWords[save]}
+          {save === 'saved' && !lasts ? 'In this window only' : late ? 'Not saved yet' : saveWords[save]}
         </Box>
         {tight ? <Box sx={{ flex: 1 }} /> : <SetupTabs />}
         <Tooltip title={past.length ? `Undo: ${past[past.length - 1].name.toLowerCase()}` : 'Nothing to undo'}>
