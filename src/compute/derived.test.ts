@@ -1,6 +1,24 @@
-import 'fake-indexeddb/auto';
 import fc from 'fast-check';
-import { derivedHere, emptyDerived, keepDerived, recallDerived, type Derived } from './derived';
+import { derivedHere, emptyDerived, keepDerived, keepIn, recallDerived, type Derived } from './derived';
+import { fromBytes, toBytes, type Files } from './derivedFiles';
+
+/** Files in memory, on a disk that may be full. */
+function filesInMemory(): Files & { full: boolean } {
+  const all = new Map<string, Uint8Array<ArrayBuffer>>();
+  return {
+    full: false,
+    read: (name) => Promise.resolve(all.get(name)?.slice() ?? null),
+    write(name, bytes) {
+      if (this.full) return Promise.reject(new Error('full'));
+      all.set(name, bytes.slice());
+      return Promise.resolve();
+    },
+    remove: (name) => Promise.resolve(void all.delete(name)),
+    sizes: () => Promise.resolve(new Map([...all].map(([n, b]) => [n, b.length]))),
+  };
+}
+const disk = filesInMemory();
+keepIn(disk);
 
 /** Results of so many thousand bytes. */
 const results = (name: string, kilobytes: number): Derived =>
@@ -65,5 +83,52 @@ describe('kept results', () => {
     await keepDerived('large', results('large', 30), 20_000, 2);
     expect(await recallDerived('large')).toBeNull();
     expect(await recallDerived('small')).not.toBeNull();
+  });
+
+  it('are bytes and back, in whichever memory their numbers lie', () => {
+    const numbers = fc.oneof(
+      fc.float64Array({ maxLength: 40 }),
+      fc.float32Array({ maxLength: 40 }),
+      fc.int32Array({ maxLength: 40 }),
+      fc.uint8Array({ maxLength: 40 }),
+    );
+    const value = fc.letrec((tie) => ({
+      v: fc.oneof(
+        { maxDepth: 4 },
+        fc.string(),
+        fc.integer(),
+        fc.double(),
+        fc.constantFrom(-0, Infinity, -Infinity, NaN),
+        fc.boolean(),
+        fc.constant(null),
+        numbers,
+        fc.array(tie('v')),
+        fc.dictionary(fc.stringMatching(/^[a-z]{1,3}$/), tie('v')),
+      ),
+    })).v;
+    fc.assert(
+      fc.property(value, (v) => {
+        const back = fromBytes(toBytes(v));
+        expect(back).toEqual(v);
+      }),
+    );
+    const part = new Float64Array(new SharedArrayBuffer(80)).subarray(3, 7).fill(2.5);
+    expect(fromBytes(toBytes({ part }))).toEqual({ part: Float64Array.of(2.5, 2.5, 2.5, 2.5) });
+  });
+
+  it('that cannot be written are not kept, and what is damaged is none', async () => {
+    const warned = jest.spyOn(console, 'warn').mockImplementation(() => {});
+    await keepDerived('a', results('a', 2));
+    disk.full = true;
+    await keepDerived('b', results('b', 2));
+    expect(await recallDerived('b')).toBeNull();
+    expect(await recallDerived('a')).not.toBeNull();
+    disk.full = false;
+    for (const [name] of await disk.sizes()) await disk.write(name, Uint8Array.of(1, 2, 3, 4, 5, 6, 7, 8, 9));
+    expect(await recallDerived('a')).toBeNull();
+    await keepDerived('a', results('a', 2));
+    expect(await recallDerived('a')).not.toBeNull();
+    expect(warned).toHaveBeenCalled();
+    warned.mockRestore();
   });
 });

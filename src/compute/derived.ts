@@ -1,5 +1,6 @@
-import Dexie, { type EntityTable } from 'dexie';
 import type { CutPlan } from '@/core/cuts/kind';
+import { hashText } from '@/core/geometry/hash';
+import { browserFiles, fromBytes, toBytes, type Files } from './derivedFiles';
 import type { ProofResult } from './protocol';
 import { inShared } from './shared';
 
@@ -9,47 +10,33 @@ export interface Derived {
   readonly proof: ProofResult;
 }
 
-interface ResultRow {
-  key: string;
-  value: Derived;
-}
-/** Beside the results, so that looking for the oldest reads none of them. */
-interface UseRow {
-  key: string;
-  size: number;
-  at: number;
-}
-
 /**
- * Results on this device, under the content key of what they are made of: whatever it took to work them out, they are there at
- * once when the job is opened again. A database of its own: it may be emptied at any time, and never stands in the way of work.
+ * Results on this device, in files named by the content key of what they are made of: whatever it took to work them out, they
+ * are there at once when the job is opened again. They may be emptied at any time, and lie apart from all work.
  */
-class Results extends Dexie {
-  results!: EntityTable<ResultRow, 'key'>;
-  uses!: EntityTable<UseRow, 'key'>;
+let files: Promise<Files> | null = null;
+const here = (): Promise<Files> => (files ??= browserFiles());
+/** Keeps them elsewhere: for tests. */
+export const keepIn = (other: Files): void => void (files = Promise.resolve(other));
 
-  constructor() {
-    super('mirvak-derived', { chromeTransactionDurability: 'relaxed' });
-    this.version(1).stores({ results: 'key', uses: 'key, at' });
+/** When each was used last: which goes first when there is no room. */
+const USES = 'uses.json';
+const nameOf = (key: string): string => `${hashText(key)}.bin`;
+async function usesOf(f: Files): Promise<Record<string, number>> {
+  const bytes = await f.read(USES);
+  try {
+    return bytes ? (fromBytes(bytes) as Record<string, number>) : {};
+  } catch {
+    return {};
   }
 }
-let instance: Results | null = null;
-const db = (): Results => (instance ??= new Results());
 
-type View = Float64Array | Float32Array | Int32Array | Uint8Array;
-/** A plain value without shared memory, which databases do not take; and how much it holds, bytes. */
-function apart(v: unknown): { readonly value: unknown; readonly size: number } {
-  if (typeof v === 'string') return { value: v, size: 2 * v.length };
-  if (typeof v !== 'object' || v === null) return { value: v, size: 8 };
-  if (ArrayBuffer.isView(v)) return { value: (v as View).slice(), size: v.byteLength };
-  let size = 16;
-  const own = (part: unknown): unknown => {
-    const a = apart(part);
-    size += a.size;
-    return a.value;
-  };
-  const value = Array.isArray(v) ? v.map(own) : Object.fromEntries(Object.entries(v).map(([k, part]) => [k, own(part)]));
-  return { value, size };
+/** One after the other: each reads and writes the list of uses. */
+let turn: Promise<unknown> = Promise.resolve();
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const mine = turn.then(work, work);
+  turn = mine.catch(() => {});
+  return mine;
 }
 
 /** So much is kept at the most, bytes; and of what the browser allows Mirvak, such a share. */
@@ -60,55 +47,63 @@ async function room(): Promise<number> {
   return Math.min(MOST, SHARE * quota);
 }
 
-/** Keeps results; what was not used for longest goes when there is no room. One that fits nowhere is not kept. Never throws: without it, things are worked out again. */
-export async function keepDerived(key: string, derived: Derived, most?: number, now = Date.now()): Promise<void> {
-  try {
-    const { value, size } = apart(derived);
-    const limit = most ?? (await room());
-    if (size > limit) return;
-    await db().transaction('rw', db().results, db().uses, async () => {
-      let left = limit - size;
-      const others = (await db().uses.orderBy('at').reverse().toArray()).filter((u) => u.key !== key);
-      const out = others.filter((u) => (left -= u.size) < 0).map((u) => u.key);
-      await Promise.all([
-        db().results.bulkDelete(out),
-        db().uses.bulkDelete(out),
-        db().results.put({ key, value: value as Derived }),
-        db().uses.put({ key, size, at: now }),
-      ]);
-    });
-  } catch (e) {
-    console.warn('Results were not kept:', e);
-  }
-}
+/**
+ * Keeps results; what was not used for longest goes when there is no room. One that fits nowhere is not kept. Never throws:
+ * without it, things are worked out again.
+ */
+export const keepDerived = (key: string, derived: Derived, most?: number, now = Date.now()): Promise<void> =>
+  inTurn(async () => {
+    try {
+      const f = await here();
+      const bytes = toBytes({ key, derived });
+      let left = (most ?? (await room())) - bytes.length;
+      if (left < 0) return;
+      const [uses, sizes] = [await usesOf(f), await f.sizes()];
+      const mine = nameOf(key);
+      const others = [...sizes.keys()].filter((n) => n !== mine && n !== USES).sort((a, b) => (uses[b] ?? 0) - (uses[a] ?? 0));
+      const kept: Record<string, number> = { [mine]: now };
+      for (const n of others) {
+        if ((left -= sizes.get(n)!) < 0) await f.remove(n);
+        else kept[n] = uses[n] ?? 0;
+      }
+      await f.write(mine, bytes);
+      await f.write(USES, toBytes(kept));
+    } catch (e) {
+      console.warn('Results were not kept:', e);
+    }
+  });
 
 /** Kept results, in shared memory; null where there are none. Never throws. */
-export async function recallDerived(key: string, now = Date.now()): Promise<Derived | null> {
-  try {
-    const row = await db().results.get(key);
-    if (!row) return null;
-    await db().uses.update(key, { at: now });
-    return inShared(row.value);
-  } catch (e) {
-    console.warn('Results were not read:', e);
-    return null;
-  }
-}
+export const recallDerived = (key: string, now = Date.now()): Promise<Derived | null> =>
+  inTurn(async () => {
+    try {
+      const f = await here();
+      const bytes = await f.read(nameOf(key));
+      const found = bytes && (fromBytes(bytes) as { key: string; derived: Derived });
+      if (found?.key !== key) return null;
+      await f.write(USES, toBytes({ ...(await usesOf(f)), [nameOf(key)]: now })).catch(() => {});
+      return inShared(found.derived);
+    } catch (e) {
+      console.warn('Results were not read:', e);
+      return null;
+    }
+  });
 
 /** Bytes that kept results take, and how many there are. */
-export async function derivedHere(): Promise<{ readonly size: number; readonly count: number }> {
-  try {
-    const uses = await db().uses.toArray();
-    return { size: uses.reduce((n, u) => n + u.size, 0), count: uses.length };
-  } catch {
-    return { size: 0, count: 0 };
-  }
-}
-
-/** Gives all kept results up. Throws what the database throws. */
-export async function emptyDerived(): Promise<void> {
-  await db().transaction('rw', db().results, db().uses, async () => {
-    await db().results.clear();
-    await db().uses.clear();
+export const derivedHere = (): Promise<{ readonly size: number; readonly count: number }> =>
+  inTurn(async () => {
+    try {
+      const sizes = await (await here()).sizes();
+      sizes.delete(USES);
+      return { size: [...sizes.values()].reduce((n, s) => n + s, 0), count: sizes.size };
+    } catch {
+      return { size: 0, count: 0 };
+    }
   });
-}
+
+/** Gives all kept results up. Throws what the browser throws. */
+export const emptyDerived = (): Promise<void> =>
+  inTurn(async () => {
+    const f = await here();
+    for (const name of (await f.sizes()).keys()) await f.remove(name);
+  });

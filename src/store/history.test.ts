@@ -41,6 +41,18 @@ describe('the history of the open job', () => {
     undo();
     expect(name()).toBe('Lock 7');
   });
+  test('a gesture is one step, however long the hand rests in it, and the next one is another', () => {
+    for (const drag of [Symbol('drag'), Symbol('drag')])
+      for (const place of ['1', '2', '3']) {
+        edit('Drag', (j) => void (j.name += place), drag);
+        jest.advanceTimersByTime(60_000);
+      }
+    expect(useOpenJob.getState().past).toHaveLength(2);
+    undo();
+    expect(name()).toBe('Lock 7123');
+    undo();
+    expect(name()).toBe('Lock 7');
+  });
   test('a change that changes nothing is no step', () => {
     edit('Nothing', (j) => void (j.name = 'Lock 7'));
     expect(useOpenJob.getState().past).toEqual([]);

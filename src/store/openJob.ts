@@ -8,7 +8,7 @@ import { noRoom, storageMessage } from './db';
 import { openRow, readRow, restoreJob, saveAsCopy, saveJob } from './jobs';
 import { forgetLeft, leaveBehind } from './journal';
 import { lastShown, rememberShown } from './lastShown';
-import { keepSteps, letHistoriesGo, openSteps, type Step } from './steps';
+import { keepSteps, letHistoriesGo, openSteps, type Merge, type Step } from './steps';
 
 // Looking through a job of 50,000 nodes for things to freeze costs more than the change itself.
 if (process.env.NODE_ENV === 'production') setAutoFreeze(false);
@@ -48,9 +48,9 @@ export interface OpenJob {
   load(id: string): Promise<boolean>;
   close(): Promise<LeftAs>;
   /** Changes the job, as seen from the set-up that is shown, under a name for undo. */
-  edit(name: string, recipe: (job: OneSetup) => void, merge?: string): void;
+  edit(name: string, recipe: (job: OneSetup) => void, merge?: Merge): void;
   /** Changes the whole job: set-ups, blanks. */
-  editWhole(name: string, recipe: (job: Job) => void, merge?: string): void;
+  editWhole(name: string, recipe: (job: Job) => void, merge?: Merge): void;
   /** Shows another set-up. */
   show(shownId: string): void;
   undo(): void;
@@ -132,14 +132,14 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     timer = setTimeout(() => void get().flush(), Math.max(0, Math.min(SAVE_MS, waiting + LONGEST_MS - now)));
   };
   /** The job becomes another one, by a step that is undone under its name. */
-  const become = (name: string, next: Job, merge?: string) => {
+  const become = (name: string, next: Job, merge?: Merge) => {
     const { whole: job, shownId, past } = get();
     if (!job || next === job) return;
     const refused = tooMany(job, next);
     if (refused) return set({ refused: { words: refused } });
     const last = past[past.length - 1];
     const now = Date.now();
-    const joined = merge && last?.merge === merge && now - last.at < MERGE_MS;
+    const joined = merge && last?.merge === merge && (typeof merge === 'symbol' || now - last.at < MERGE_MS);
     const step: Step = joined ? { ...last, after: next, at: now } : { name, before: job, after: next, merge: merge ?? null, at: now };
     set({ ...shown(next, shownId), past: [...(joined ? past.slice(0, -1) : past.slice(-MOST_STEPS + 1)), step], future: [] });
     schedule();

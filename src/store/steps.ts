@@ -4,14 +4,19 @@ import { oneSetup, withSetup } from '@/core/job/oneSetup';
 import { itemsOfAll } from './keep';
 import { db } from './db';
 
+/**
+ * Changes with the same key that follow each other are one step: by a text if they come quickly, as in typing; by a symbol always,
+ * for it is one gesture, such as a drag, however long the hand rests in it.
+ */
+export type Merge = string | symbol;
+
 /** One change of a job, as it is undone and redone. */
 export interface Step {
   name: string;
   /** The whole job before and after: versions share everything that did not change. */
   before: Job;
   after: Job;
-  /** Steps with the same key that follow each other quickly are one step: dragging, typing. */
-  merge: string | null;
+  merge: Merge | null;
   at: number;
 }
 

@@ -20,6 +20,7 @@ import { saysOf } from '@/core/units/says';
 import { busyWith } from '@/ui/common/busy';
 import { edit, freeName, jobNow, openLayer, pickable, placesOf } from './edits';
 import { tell } from './tell';
+import type { Merge } from '@/store/steps';
 
 export const pickedItems = (): Item[] => {
   const { picked } = useView.getState();
@@ -64,7 +65,7 @@ export function pickWithin(): void {
 }
 
 /** Puts each of some items, by its id, in the place of the one that it was. */
-export function replaceEach(name: string, now: readonly Item[], merge?: string): void {
+export function replaceEach(name: string, now: readonly Item[], merge?: Merge): void {
   const by = new Map(now.map((i) => [i.id, i]));
   const where = placesOf([...by.keys()]);
   edit(
@@ -320,7 +321,7 @@ export function together(job: OneSetup, id: string): string[] {
 export function addLayer(): void {
   edit('Add layer', (j) => void j.layers.push({ id: freshId(), name: freeName(`Layer ${j.layers.length + 1}`, j.layers), colour: '#1e2a2f', visible: true, locked: false }));
 }
-export const changeLayer = (id: string, name: string, recipe: (l: OneSetup['layers'][number]) => void, merge?: string): void =>
+export const changeLayer = (id: string, name: string, recipe: (l: OneSetup['layers'][number]) => void, merge?: Merge): void =>
   edit(
     name,
     (j) => {

@@ -12,8 +12,9 @@ import { useWork } from '@/compute/pipeline';
 import { useOpenJob } from '@/store/openJob';
 import { setView, typeInto, useView } from '@/ui/view';
 import { tell } from './tell';
+import type { Merge } from '@/store/steps';
 
-export const edit = (name: string, recipe: (job: OneSetup) => void, merge?: string) => useOpenJob.getState().edit(name, recipe, merge);
+export const edit = (name: string, recipe: (job: OneSetup) => void, merge?: Merge) => useOpenJob.getState().edit(name, recipe, merge);
 export const jobNow = () => useOpenJob.getState().job;
 
 /** The layer for new things: that of the last picked item, unless it is one that tracing made for a colour; else the first that is open. */
@@ -71,7 +72,7 @@ export function nudge(dx: number, dy: number): void {
   );
 }
 
-export const changeItem = (id: string, name: string, recipe: (i: Item) => void, merge?: string): void =>
+export const changeItem = (id: string, name: string, recipe: (i: Item) => void, merge?: Merge): void =>
   edit(
     name,
     (j) => {
@@ -81,7 +82,7 @@ export const changeItem = (id: string, name: string, recipe: (i: Item) => void, 
     merge,
   );
 
-export const changeCut = (id: string, name: string, recipe: (c: Cut) => void, merge?: string): void =>
+export const changeCut = (id: string, name: string, recipe: (c: Cut) => void, merge?: Merge): void =>
   edit(
     name,
     (j) => {
@@ -120,7 +121,7 @@ export function addCut(kind: string, library: readonly Cutter[], stay = false): 
 }
 
 /** Changes values of a cut, by their keys: of the cut as it is in the job, since a sheet on a busy device may show it as it was. */
-export function setCutValue(id: string, changes: Readonly<Record<string, unknown>>, label: string, library: readonly Cutter[], merge?: string): void {
+export function setCutValue(id: string, changes: Readonly<Record<string, unknown>>, label: string, library: readonly Cutter[], merge?: Merge): void {
   edit(
     `Change ${label.toLowerCase()}`,
     (j) => {
@@ -178,7 +179,7 @@ export const takeFromLibrary = (cutter: Cutter): void =>
 
 type Spot = { readonly x: number; readonly y: number };
 /** Holding tabs of a cut, each at its own place from now on. */
-function putTabs(cutId: string, name: string, at: readonly Spot[], merge?: string): void {
+function putTabs(cutId: string, name: string, at: readonly Spot[], merge?: Merge): void {
   edit(
     name,
     (j) => {
@@ -192,7 +193,7 @@ const tabsNow = (cutId: string): readonly Spot[] => useWork.getState().cuts[cutI
 export const addTab = (cutId: string, x: number, y: number): void => putTabs(cutId, 'Add holding tab', [...tabsNow(cutId), { x, y }]);
 export const removeTab = (cutId: string, index: number): void => putTabs(cutId, 'Take holding tab away', tabsNow(cutId).filter((_, i) => i !== index));
 /** `places` are where all of them stood when the drag began. */
-export const moveTab = (cutId: string, index: number, places: readonly Spot[], x: number, y: number, merge: string): void => putTabs(cutId, 'Move tab', places.map((p, i) => (i === index ? { x, y } : p)), merge);
+export const moveTab = (cutId: string, index: number, places: readonly Spot[], x: number, y: number, merge?: Merge): void => putTabs(cutId, 'Move tab', places.map((p, i) => (i === index ? { x, y } : p)), merge);
 
 /** Hides or shows the paths of cuts; they are cut all the same. */
 export const togglePaths = (ids: readonly string[]): void =>

@@ -32,11 +32,11 @@ const cursorOf = (axis: 'x' | 'y') => (axis === 'x' ? 'ew-resize' : 'ns-resize')
 const rounded = (v: number): number => Math.round(v * 2) / 2;
 
 function Ruler({ axis, view, local, width, height }: { axis: 'x' | 'y'; view: Viewport; local: Local; width: number; height: number }) {
-  const key = useRef('');
+  const key = useRef<symbol>(undefined);
   const place = useRef(-1);
   const drag = useDrag(local, {
     begin: () => {
-      key.current = `guide-${Date.now()}`;
+      key.current = Symbol('guide');
       place.current = jobNow()?.guides.length ?? 0;
     },
     drag: (p) => {
@@ -52,10 +52,10 @@ function Ruler({ axis, view, local, width, height }: { axis: 'x' | 'y'; view: Vi
 function Line({ guide, place, view, local }: { guide: Guide; place: number; view: Viewport; local: Local }) {
   const unit = useOpenJob((s) => s.job?.unit ?? 'mm');
   const [held, setHeld] = useState(false);
-  const key = useRef('');
+  const key = useRef<symbol>(undefined);
   const drag = useDrag(local, {
     begin: () => {
-      key.current = `guide-${Date.now()}`;
+      key.current = Symbol('guide');
       setHeld(true);
     },
     drag: (p) => {

@@ -51,9 +51,9 @@ function One({ item, corners, view, local }: { item: Item; corners: PlacedItem['
 }
 
 function TurnGrip({ item, x, y, view, local }: { item: Item; x: number; y: number; view: Viewport; local: Local }) {
-  const key = useRef('');
+  const key = useRef<symbol>(undefined);
   const drag = useDrag(local, {
-    begin: () => (key.current = `turn-${Date.now()}`),
+    begin: () => (key.current = Symbol('turn')),
     drag: (p, e) => {
       const w = toWorld(view, p.x, p.y);
       let angle = (Math.atan2(w.y - item.y, w.x - item.x) * 180) / Math.PI - 90;
@@ -70,7 +70,7 @@ function TurnGrip({ item, x, y, view, local }: { item: Item; x: number; y: numbe
 }
 
 function ScaleGrip({ item, gx, gy, name, x, y, corners, view, local }: { item: Item; gx: number; gy: number; name: string; x: number; y: number; corners: PlacedItem['corners']; view: Viewport; local: Local }) {
-  const start = useRef<{ item: Item; w: number; h: number; fixed: { x: number; y: number }; key: string } | null>(null);
+  const start = useRef<{ item: Item; w: number; h: number; fixed: { x: number; y: number }; key: symbol } | null>(null);
   const drag = useDrag(local, {
     begin: () => {
       const w = Math.hypot(corners[1].x - corners[0].x, corners[1].y - corners[0].y);
@@ -81,7 +81,7 @@ function ScaleGrip({ item, gx, gy, name, x, y, corners, view, local }: { item: I
         const v = (1 - sy) / 2;
         return { x: corners[0].x + (corners[1].x - corners[0].x) * u + (corners[3].x - corners[0].x) * v, y: corners[0].y + (corners[1].y - corners[0].y) * u + (corners[3].y - corners[0].y) * v };
       };
-      start.current = { item, w, h, fixed: f(gx, gy), key: `scale-${Date.now()}` };
+      start.current = { item, w, h, fixed: f(gx, gy), key: Symbol('scale') };
     },
     drag: (p, e) => {
       const s = start.current;

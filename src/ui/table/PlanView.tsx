@@ -39,12 +39,12 @@ import { fitted, toScreen, toWorld, zoomed, type Viewport } from './viewport';
 type Gesture =
   | { kind: 'pan'; x: number; y: number; from: Viewport }
   | { kind: 'box'; x0: number; y0: number; x1: number; y1: number; add: boolean }
-  | { kind: 'move'; x: number; y: number; began: boolean; starts: Map<number, { id: string; x: number; y: number }>; moving: { x: number; y: number }[]; key: string };
+  | { kind: 'move'; x: number; y: number; began: boolean; starts: Map<number, { id: string; x: number; y: number }>; moving: { x: number; y: number }[]; key: symbol };
 
 /** More things than this are moved in one go at the end of a drag. */
 const MANY = 20;
 
-function moveTo(starts: ReadonlyMap<number, { id: string; x: number; y: number }>, dx: number, dy: number, key: string): void {
+function moveTo(starts: ReadonlyMap<number, { id: string; x: number; y: number }>, dx: number, dy: number, key: symbol): void {
   useOpenJob.getState().edit(
     'Move',
     (j) => {
@@ -225,7 +225,7 @@ export function PlanView() {
       began: false,
       starts: new Map(placesOf(now).map((k) => [k, { id: job.items[k].id, x: job.items[k].x, y: job.items[k].y }])),
       moving: now.flatMap((q) => placed.get(q)?.corners ?? []),
-      key: `move-${Date.now()}`,
+      key: Symbol('move'),
     });
   };
 

@@ -7,6 +7,7 @@ import { cutColour } from '@/ui/theme/theme';
 import { useView } from '@/ui/view';
 import { useDrag } from './useDrag';
 import { toScreen, toWorld, type Viewport } from './viewport';
+import type { Merge } from '@/store/steps';
 
 type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
 
@@ -27,14 +28,14 @@ export function TabMarks({ view, local }: { view: Viewport; local: Local }) {
 
 function TabMark({ index, cutId, colour, view, local, tabs, length }: { index: number; cutId: string; colour: string; view: Viewport; local: Local; tabs: readonly { x: number; y: number; dx: number; dy: number }[]; length: number }) {
   const t = tabs[index];
-  const key = useRef('');
+  const key = useRef<symbol>(undefined);
   // While it is dragged, the other tabs stay where they are: the first move gives all of them their places.
   const places = useRef<{ x: number; y: number }[]>([]);
-  const put = (x: number, y: number, merge: string) => moveTab(cutId, index, places.current, x, y, merge);
+  const put = (x: number, y: number, merge?: Merge) => moveTab(cutId, index, places.current, x, y, merge);
   const take = () => (places.current = tabs.map(({ x, y }) => ({ x, y })));
   const drag = useDrag(local, {
     begin: () => {
-      key.current = `tab-${Date.now()}`;
+      key.current = Symbol('tab');
       take();
     },
     drag: (p) => {

@@ -12,6 +12,7 @@ import { setView } from '@/ui/view';
 import { useDrag } from '../useDrag';
 import { toScreen, toWorld } from '../viewport';
 import type { ToolProps } from './usePointer';
+import type { Merge } from '@/store/steps';
 
 const input = { width: 58, font: 'inherit', padding: '3px 6px', border: '1px solid var(--mui-palette-line)', borderRadius: 6, background: 'var(--mui-palette-background-paper)', color: 'inherit' } as const;
 const pathsOf = (i: Item): Path[] => (i.values as { paths: Path[] }).paths;
@@ -25,7 +26,7 @@ export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | nul
   const drawing = item?.kind === 'drawing' ? item : null;
   const m = drawing && placementOf(drawing);
   const world = drawing && m ? pathsOf(drawing).map((p) => transformPath(p, m)) : [];
-  const change = (name: string, index: number, how: (p: Path) => Path | Path[] | null, merge?: string) => {
+  const change = (name: string, index: number, how: (p: Path) => Path | Path[] | null, merge?: Merge) => {
     if (!drawing || !m) return;
     const back = inverse(m);
     changeItem(
@@ -163,15 +164,15 @@ export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | nul
   );
 }
 
-type Change = (name: string, index: number, how: (p: Path) => Path | Path[] | null, merge?: string) => void;
+type Change = (name: string, index: number, how: (p: Path) => Path | Path[] | null, merge?: Merge) => void;
 
 function NodeGrip({ path, index, node, chosen, on, pick, change }: { path: Path; index: number; node: number; chosen: boolean; on: ToolProps; pick: () => void; change: Change }) {
   const { view, local } = on;
-  const [key, setKey] = useState('');
+  const [key, setKey] = useState<symbol>();
   const drag = useDrag(local, {
     begin: () => {
       pick();
-      setKey(`node-${Date.now()}`);
+      setKey(Symbol('node'));
     },
     drag: (p) => {
       const w = toWorld(view, p.x, p.y);
@@ -197,9 +198,9 @@ function Handles({ path, index, sides, node, on, change }: { path: Path; index: 
 
 function Handle({ path, index, segment, end, node, on, change }: { path: Path; index: number; segment: number; end: 1 | 2; node: number; on: ToolProps; change: Change }) {
   const { view, local } = on;
-  const [key, setKey] = useState('');
+  const [key, setKey] = useState<symbol>();
   const drag = useDrag(local, {
-    begin: () => setKey(`handle-${Date.now()}`),
+    begin: () => setKey(Symbol('handle')),
     drag: (p, e) => {
       const w = toWorld(view, p.x, p.y);
       change('Move handle', index, (q) => moveHandle(q, segment, end, w.x, w.y, isSmooth(q, node) && !e.altKey), key);
