@@ -21,6 +21,7 @@ server.kill('SIGTERM');
 console.log(
   `The disk was full for two seconds in ${found.filter((f) => typeof f.said === 'boolean').length} runs; "Not saved" was said in ${found.filter((f) => f.said).length} of them.`,
 );
+console.log(`The browser had lost its database in ${found.filter((f) => f.putBack).length} runs.`);
 console.log('| windows | killed | worst loss | lost more than 2 s |\n| --- | --- | --- | --- |');
 for (const kind of ['one', 'two', 'full']) {
   const of = found.filter((f) => f.kind === kind);

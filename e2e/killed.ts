@@ -14,6 +14,8 @@ export interface Killed {
   readonly why: string;
   /** At a full disk: whether it had been said, once it was full for two seconds. */
   readonly said?: boolean | null;
+  /** Whether the browser had lost its database, and all came back from the second copy. */
+  readonly putBack?: boolean;
 }
 
 /** More than this may not be lost, ms. */
@@ -124,8 +126,10 @@ export async function killedAtWork(url: string, kind: 'one' | 'two' | 'full', ra
     browser = await open(profile);
     const back = await newWindow(job);
     let lost = 0;
+    let putBack = false;
     for (const [n, w] of windows.entries()) {
       await pick(back, n);
+      putBack = /has lost its database/.test(await back.text());
       const kept = Math.round((await placeOf(back)) - START);
       const gone = w.times[kept];
       if (gone !== undefined) lost = Math.max(lost, killed - gone);
@@ -135,7 +139,7 @@ export async function killedAtWork(url: string, kind: 'one' | 'two' | 'full', ra
           why: `thing ${n + 1} stands at ${kept} of ${w.times.length} (${windows.map((q) => q.times.length).join(', ')} nudges)`,
         };
     }
-    return { lost, why: '', said };
+    return { lost, why: '', said, putBack };
   } catch (e) {
     const seen = await browser
       .pages()

@@ -1,22 +1,8 @@
 import fc from 'fast-check';
 import { derivedHere, emptyDerived, keepDerived, keepIn, recallDerived, type Derived } from './derived';
-import { fromBytes, toBytes, type Files } from './derivedFiles';
+import { filesInMemory } from './filesInMemory';
+import { fromBytes, toBytes } from './privateFiles';
 
-/** Files in memory, on a disk that may be full. */
-function filesInMemory(): Files & { full: boolean } {
-  const all = new Map<string, Uint8Array<ArrayBuffer>>();
-  return {
-    full: false,
-    read: (name) => Promise.resolve(all.get(name)?.slice() ?? null),
-    write(name, bytes) {
-      if (this.full) return Promise.reject(new Error('full'));
-      all.set(name, bytes.slice());
-      return Promise.resolve();
-    },
-    remove: (name) => Promise.resolve(void all.delete(name)),
-    sizes: () => Promise.resolve(new Map([...all].map(([n, b]) => [n, b.length]))),
-  };
-}
 const disk = filesInMemory();
 keepIn(disk);
 

@@ -1,6 +1,6 @@
 import type { CutPlan } from '@/core/cuts/kind';
 import { hashText } from '@/core/geometry/hash';
-import { browserFiles, fromBytes, toBytes, type Files } from './derivedFiles';
+import { fromBytes, privateFiles, toBytes, type Files } from './privateFiles';
 import type { ProofResult } from './protocol';
 import { inShared } from './shared';
 
@@ -15,7 +15,7 @@ export interface Derived {
  * are there at once when the job is opened again. They may be emptied at any time, and lie apart from all work.
  */
 let files: Promise<Files> | null = null;
-const here = (): Promise<Files> => (files ??= browserFiles());
+const here = (): Promise<Files> => (files ??= privateFiles('derived'));
 /** Keeps them elsewhere: for tests. */
 export const keepIn = (other: Files): void => void (files = Promise.resolve(other));
 

@@ -1,12 +1,13 @@
 /** Windows of this device tell each other what they have changed. */
 export type News =
   | { readonly of: 'job'; readonly id: string; readonly revision: number }
-  /** Jobs came, went or were called otherwise. */
-  | { readonly of: 'jobs' }
+  /** Fonts or pictures came. */
+  | { readonly of: 'files' }
   | { readonly of: 'library' }
   | { readonly of: 'shelves'; readonly name: string };
 
-const channel = typeof window === 'undefined' || typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('mirvak');
+export const CHANNEL = 'mirvak';
+const channel = typeof window === 'undefined' || typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(CHANNEL);
 
 /** Ears of this window that want its own news too. */
 const own = new Set<(news: News) => void>();

@@ -1,7 +1,9 @@
 import { hashFloats } from '@/core/geometry/hash';
 import type { Job } from '@/core/job/job';
+import { tellOthers } from './channel';
 import { itemsOfAll } from './keep';
 import { db } from './db';
+import { withoutSecond } from './second';
 
 /**
  * Files that jobs bring along: fonts and pictures. A file's id comes from its bytes: the same file brought twice is kept once,
@@ -26,6 +28,7 @@ export function hashOf(bytes: Uint8Array): string {
 /** Keeps a file that is known by a job. */
 export async function putFile(kind: Kind, named: Named, bytes: Uint8Array): Promise<void> {
   await db().assets.put({ key: keyOf(kind, named.id), jobId: shelfOf(kind), path: named.file, bytes });
+  tellOthers({ of: 'files' });
 }
 
 /** Files by id; those that are not here are left out. */
@@ -56,5 +59,6 @@ export async function takeFilesOf(job: Pick<Job, 'fonts' | 'pictures'>, assets: 
 export async function sweepFiles(): Promise<void> {
   const used = new Set<string>();
   await db().jobs.each((row) => kinds.forEach((kind) => (row.job[kind] ?? []).forEach((f) => used.add(keyOf(kind, f.id)))));
-  await db().assets.where('jobId').anyOf(kinds.map(shelfOf)).and((a) => !used.has(a.key)).delete();
+  const keys = (await db().assets.where('jobId').anyOf(kinds.map(shelfOf)).primaryKeys()).filter((k) => !used.has(k));
+  if (keys.length) await withoutSecond({ assets: keys }, () => db().assets.bulkDelete(keys));
 }

@@ -9,6 +9,7 @@ import { tellAll, tellOthers } from './channel';
 import { db, type JobRow } from './db';
 import { findLeft, forgetLeft, windowId } from './journal';
 import { difference, headOf, itemsOfAll, itemsOfRows, joined, portions, rowsOf, type Difference } from './keep';
+import { withoutSecond } from './second';
 import { lastUnit } from './unit';
 import { archiveFiles, sweepFiles, takeFilesOf } from './files';
 
@@ -32,6 +33,7 @@ async function insert(job: Job, picture: string | null = null, id: string = fres
     await db().jobs.add({ id, name: job.name, updated: Date.now(), revision: 1, job: headOf(job), picture, deleted: 0 });
     await writeItems(id, difference(job, []));
   });
+  tellOthers({ of: 'job', id, revision: 1 });
   return id;
 }
 
@@ -58,12 +60,15 @@ export async function copyJob(id: string): Promise<void> {
 }
 
 export async function renameJob(id: string, name: string): Promise<void> {
-  await db().jobs.where('id').equals(id).modify((row) => {
-    row.name = name;
-    row.job.name = name;
-    row.revision++;
-    row.updated = Date.now();
-  });
+  await db()
+    .jobs.where('id')
+    .equals(id)
+    .modify((row) => {
+      row.name = name;
+      row.job.name = name;
+      row.revision++;
+      row.updated = Date.now();
+    });
   tellOthers({ of: 'job', id, revision: NaN });
 }
 
@@ -86,12 +91,14 @@ export async function listDeleted(): Promise<JobRow[]> {
 
 /** Takes jobs from the device for good, with all that belongs to them. */
 async function removeJobs(ids: readonly string[]): Promise<void> {
-  await db().transaction('rw', db().jobs, db().items, db().steps, db().histories, async () => {
-    await db().jobs.bulkDelete([...ids]);
-    await db().items.where('jobId').anyOf(ids).delete();
-    await db().steps.where('jobId').anyOf(ids).delete();
-    await db().histories.bulkDelete([...ids]);
-  });
+  const remove = () =>
+    db().transaction('rw', db().jobs, db().items, db().steps, db().histories, async () => {
+      await db().jobs.bulkDelete([...ids]);
+      await db().items.where('jobId').anyOf(ids).delete();
+      await db().steps.where('jobId').anyOf(ids).delete();
+      await db().histories.bulkDelete([...ids]);
+    });
+  if (ids.length) await withoutSecond({ jobs: ids }, remove);
   await sweepFiles();
 }
 
@@ -99,7 +106,12 @@ export const emptyBin = async (): Promise<void> => removeJobs((await listDeleted
 
 /** Removes what was deleted more than a day ago. */
 export async function sweepDeleted(): Promise<void> {
-  await removeJobs(await db().jobs.where('deleted').between(1, Date.now() - KEPT).primaryKeys());
+  await removeJobs(
+    await db()
+      .jobs.where('deleted')
+      .between(1, Date.now() - KEPT)
+      .primaryKeys(),
+  );
 }
 
 /** Reads a .mirvak or job.json file onto the shelf. Throws JobError; the shelf is unchanged then. */
@@ -176,7 +188,14 @@ export type SaveResult =
  * read or saved last. Where another window has saved since, both are brought together and saved, in the same transaction; where
  * they do not go together nothing is changed. `along`: what of its history is written with it, in the same transaction.
  */
-export async function saveJob(id: string, job: Job, revision: number, kept: Job | null, base: Job | null = null, along: () => Promise<void> = async () => {}): Promise<SaveResult> {
+export async function saveJob(
+  id: string,
+  job: Job,
+  revision: number,
+  kept: Job | null,
+  base: Job | null = null,
+  along: () => Promise<void> = async () => {},
+): Promise<SaveResult> {
   const result = await db().transaction('rw', db().jobs, db().items, db().steps, db().histories, async (): Promise<SaveResult> => {
     const row = await db().jobs.get(id);
     if (!row || row.deleted) return { ok: false, reason: 'gone' };

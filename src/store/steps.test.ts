@@ -5,6 +5,7 @@ import type { Job, OneSetup } from '@/core/job/job';
 import { newJob, oneSetup, withSetup } from '@/core/job/oneSetup';
 import { withCopy, withMoved, withNewSetup, withoutSetup } from '@/core/job/allSetups';
 import { createJob } from './jobs';
+import { itemsOfAll } from './keep';
 import { useOpenJob } from './openJob';
 import { applied, deltaOf } from './steps';
 import { storageOver } from './local';
@@ -24,11 +25,13 @@ const change: fc.Arbitrary<Change> = fc.oneof(
   fc.constant<Change>((j) => void j.clamps.push({ x0: 0, y0: 0, x1: 5, y1: 5, height: 3 } as never)),
 );
 
-/** A change of what is seen as one of the whole job. */
+/** A change of what is seen as one of the whole job; ids of items are their own in all of it. */
 const seen = (c: Change) => (job: Job): Job => {
   const next = structuredClone(oneSetup(job));
   c(next);
-  return withSetup(job, next);
+  const changed = withSetup(job, next);
+  const ids = itemsOfAll(changed).map((i) => i.id);
+  return new Set(ids).size === ids.length ? changed : job;
 };
 let made = 0;
 const freshId = () => `f${++made}`;

@@ -112,7 +112,8 @@ export function Safekeeping({
               : 'The browser does not say how much room there is.'}{' '}
             {room?.lasting
               ? 'The browser keeps it until you clear it yourself.'
-              : 'When the disk runs full, the browser may clear it without asking, unless it has promised not to.'}
+              : 'When the disk runs full, the browser may clear it without asking, unless it has promised not to.'}{' '}
+            A second copy of all work lies beside the browser&rsquo;s database, in case that breaks.
           </Typography>
           {room && !room.lasting && (
             <Box sx={row}>

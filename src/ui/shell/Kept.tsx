@@ -2,18 +2,35 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import CircularProgress from '@mui/material/CircularProgress';
-import { useEffect, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { followWithFolder } from '@/store/folder';
-import { openKeeping, useKeeping } from '@/store/keeping';
+import { followWithSecond, openKeeping, useKeeping } from '@/store/keeping';
+import type { PutBackCount } from '@/store/second';
 import { tell } from '@/ui/actions/tell';
 import { useAskBeforeClosing } from '@/ui/common/useAskBeforeClosing';
 
+/** What the browser had lost, in words; null for nothing. */
+export function putBackWords({ jobs, broken, rest }: PutBackCount): string | null {
+  if (!jobs && !broken && !rest) return null;
+  const count = (n: number) => `${n} ${n === 1 ? 'job' : 'jobs'}`;
+  const back = [jobs && count(jobs), rest && 'the tool library and settings'].filter(Boolean).join(', ');
+  return [
+    'The browser has lost its database, as it may after a disk was full.',
+    back && `From the second copy on this device came back: ${back}. The steps back of undo are gone.`,
+    broken && `${count(broken)} could not be read there: bring back your last backup under Safekeeping.`,
+  ]
+    .filter(Boolean)
+    .join(' ');
+}
+
 /** Shows the application once there is a place for what is made; where nothing outlives the window, says so above everything. */
 export function Kept({ children }: { readonly children: ReactNode }) {
-  const { keeping, why } = useKeeping();
+  const { keeping, why, putBack } = useKeeping();
+  const [read, setRead] = useState(false);
   useEffect(() => void openKeeping(), []);
   // The folder on the disk, where there is one, follows from wherever the maker is.
   useEffect(() => (keeping === 'device' ? followWithFolder((why) => tell('error', why)) : undefined), [keeping]);
+  useEffect(() => (keeping === 'device' ? followWithSecond() : undefined), [keeping]);
   const windowOnly = keeping === 'window';
   useAskBeforeClosing(windowOnly);
   if (keeping === 'asking')
@@ -31,13 +48,21 @@ export function Kept({ children }: { readonly children: ReactNode }) {
         <CircularProgress aria-label="Opening what this device keeps" />
       </Box>
     );
-  if (!windowOnly) return children;
+  const back = putBackWords(putBack);
+  if (!windowOnly && !back) return children;
   return (
     <Box sx={{ height: '100vh', display: 'flex', flexDirection: 'column', '--page-height': '100%' }}>
-      <Alert severity="warning" variant="filled" sx={{ borderRadius: 0, flex: 'none', bgcolor: '#7a560f', color: '#fff' }}>
-        {why} You can make, import and export jobs all the same, but nothing outlives this window: export what you want to keep before you
-        close it.
-      </Alert>
+      {!(back && read) && (
+        <Alert
+          severity="warning"
+          variant="filled"
+          onClose={windowOnly ? undefined : () => setRead(true)}
+          sx={{ borderRadius: 0, flex: 'none', bgcolor: '#7a560f', color: '#fff' }}
+        >
+          {back ??
+            `${why} You can make, import and export jobs all the same, but nothing outlives this window: export what you want to keep before you close it.`}
+        </Alert>
+      )}
       <Box sx={{ flex: 1, minHeight: 0 }}>{children}</Box>
     </Box>
   );

@@ -1,17 +1,20 @@
-/** Files by name, as results are kept in: those of the browser's own (OPFS), or of a test. */
+/** Files by name, in a folder of their own: of the browser's (OPFS), or of a test. */
 export interface Files {
   read(name: string): Promise<Uint8Array<ArrayBuffer> | null>;
   /** Whole or not at all. */
   write(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<void>;
   remove(name: string): Promise<void>;
   sizes(): Promise<Map<string, number>>;
+  names(): Promise<string[]>;
 }
 
-const FOLDER = 'derived';
-
-/** The browser's private files of this origin. Not its database: that is one store for all that an origin keeps, and work lies in it. */
-export async function browserFiles(): Promise<Files> {
-  const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle(FOLDER, { create: true });
+/**
+ * A folder of the browser's private files of this origin. They lie apart from its database, which is one store for all that an
+ * origin keeps, and goes as a whole when it breaks. Rejects where the browser has none.
+ */
+export async function privateFiles(name: string): Promise<Files> {
+  const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle(name, { create: true });
+  const entries = () => (folder as unknown as { entries(): AsyncIterable<[string, FileSystemHandle]> }).entries();
   return {
     async read(name) {
       try {
@@ -37,8 +40,13 @@ export async function browserFiles(): Promise<Files> {
     },
     async sizes() {
       const all = new Map<string, number>();
-      for await (const [name, handle] of (folder as unknown as { entries(): AsyncIterable<[string, FileSystemHandle]> }).entries())
+      for await (const [name, handle] of entries())
         if (handle.kind === 'file') all.set(name, (await (handle as FileSystemFileHandle).getFile()).size);
+      return all;
+    },
+    async names() {
+      const all: string[] = [];
+      for await (const [name, handle] of entries()) if (handle.kind === 'file') all.push(name);
       return all;
     },
   };
