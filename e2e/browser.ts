@@ -6,8 +6,16 @@ import puppeteer, { type Browser } from 'puppeteer-core';
 /** Without a sandbox, since tests run in containers; Mesa's software driver for WebGL; nothing of its own in the background. */
 export const chromiumArgs: readonly string[] = ['--no-sandbox', '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist', '--disable-gpu-rasterization', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--force-color-profile=srgb'];
 
-/** For a window without a solid: drawn by the processor straight away, which takes less of it than a driver that stands for a graphics card. */
-export const withoutGraphics: readonly string[] = ['--disable-gpu', '--use-gl=disabled', '--disable-software-rasterizer'];
+/**
+ * For a window without a solid: drawn by the processor straight away, which takes less of it than a driver that stands for a
+ * graphics card; and programs compiled where they run: with a window on every core, helpers only take the cores from it.
+ */
+export const withoutGraphics: readonly string[] = [
+  '--disable-gpu',
+  '--use-gl=disabled',
+  '--disable-software-rasterizer',
+  '--js-flags=--single-threaded',
+];
 
 /** Debian's Chromium without a window, with Mesa's software driver for WebGL. */
 export async function openBrowser(...more: string[]): Promise<{ browser: Browser; close: () => Promise<void> }> {

@@ -5,105 +5,111 @@ import { eachOnAFreshDevice } from './device';
 import { Maker } from './maker';
 import { processesOf, saidOf } from './processes';
 
-const device = eachOnAFreshDevice({ solid: true });
+describe('with the plan alone', () => {
+  const device = eachOnAFreshDevice();
 
-test('workers that die are replaced, and what was being worked out comes all the same', async () => {
-  const { maker } = device;
-  await maker.press('Open Sluice gear plate');
-  await maker.proven();
-  const before = maker.page.workers().length;
-  for (const w of maker.page.workers()) await w.close().catch(() => {});
-  await maker.stage('Blank');
-  await maker.fill('Thickness (Z)', '7');
-  await maker.stage('Proof');
-  await maker.proven();
-  await maker.sees(/Proof of \d+ program/);
-  for (let i = 0; i < 100 && maker.page.workers().length < before; i++) await new Promise((r) => setTimeout(r, 100));
-  expect(maker.page.workers().length).toBeGreaterThanOrEqual(2);
-  expect(await maker.text()).not.toMatch(/Working/);
-});
+  test('workers that die are replaced, and what was being worked out comes all the same', async () => {
+    const { maker } = device;
+    await maker.press('Open Sluice gear plate');
+    await maker.proven();
+    const before = maker.page.workers().length;
+    for (const w of maker.page.workers()) await w.close().catch(() => {});
+    await maker.stage('Blank');
+    await maker.fill('Thickness (Z)', '7');
+    await maker.stage('Proof');
+    await maker.proven();
+    await maker.sees(/Proof of \d+ program/);
+    for (let i = 0; i < 100 && maker.page.workers().length < before; i++) await new Promise((r) => setTimeout(r, 100));
+    expect(maker.page.workers().length).toBeGreaterThanOrEqual(2);
+    expect(await maker.text()).not.toMatch(/Working/);
+  });
 
-test('a picture of the solid that the graphics driver takes away comes back', async () => {
-  const { maker } = device;
-  await maker.press('Open Sluice gear plate');
-  await maker.proven();
-  await maker.press('Solid');
-  const colours = async () => {
-    const at = (await (await maker.page.waitForSelector('[aria-label="The blank in the round"]'))!.boundingBox())!;
-    const png = await maker.page.screenshot({
-      clip: { x: at.x + at.width / 2 - 60, y: at.y + at.height / 2 - 40, width: 120, height: 80 },
-      encoding: 'base64',
-    });
-    return maker.page.evaluate(async (data) => {
-      const b = new Image();
-      b.src = `data:image/png;base64,${data}`;
-      await b.decode();
-      const c = new OffscreenCanvas(b.width, b.height);
-      const g = c.getContext('2d')!;
-      g.drawImage(b, 0, 0);
-      const { data: p } = g.getImageData(0, 0, b.width, b.height);
-      // Pixels that are of brass: much more red than blue.
-      let n = 0;
-      for (let i = 0; i < p.length; i += 4) if (p[i] > p[i + 2] + 40) n++;
-      return n;
-    }, png);
-  };
-  const drawn = async () => {
-    for (let i = 0; i < 100; i++) {
-      const n = await colours();
-      if (n > 3000) return n;
-      await new Promise((r) => setTimeout(r, 200));
+  test('reading can be stopped, what keeps a reader busy is refused in words, and the next file is read', async () => {
+    const { maker } = device;
+    await emptyBoard(maker);
+    const big = `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="100mm" viewBox="0 0 100 100">${Array.from({ length: 60_000 }, (_, k) => `<path d="M${k % 100} 0l1 2l3 4l1 1z" style="fill:#${(k % 4096).toString(16).padStart(3, '0')}"/>`).join('')}</svg>`;
+    await drop(maker.page, 'big.svg', 'image/svg+xml', big);
+    await maker.sees('Reading big.svg');
+    await maker.press('Stop');
+    await maker.sees('"big.svg" was not read. It was stopped.');
+    for (const name of ['uses of uses that draw nothing', 'twenty thousand rules for five thousand things']) {
+      const e = extremes.find((q) => q.name === name)!;
+      await drop(maker.page, `busy.${e.file.slice(2)}`, '', e.text());
+      await maker.sees(/"busy\.svg" was not read: .* more than \d+/);
     }
-    return colours();
-  };
-  expect(await drawn()).toBeGreaterThan(3000);
-  // The graphics process of this browser dies.
-  const gpu = processesOf(maker.page.browser().process()!.pid!).filter((p) => saidOf(p, 'cmdline').includes('--type=gpu-process'));
-  expect(gpu).toHaveLength(1);
-  process.kill(Number(gpu[0]), 'SIGKILL');
-  await maker.sees('The graphics driver took the picture away');
-  await maker.page.bringToFront();
-  expect(await drawn()).toBeGreaterThan(3000);
+    await drop(maker.page, 'fair.dxf', '', largeFiles[0].text());
+    await maker.sees('"fair.dxf": 20800 things', 60000);
+  });
 });
 
-test('without WebGL the proof is shown from above', async () => {
-  const { browser, close } = await openBrowser(...withoutGraphics);
-  try {
-    const page = await browser.newPage();
-    await page.setViewport({ width: 1280, height: 800 });
-    await page.goto(process.env.MIRVAK_URL!);
-    const maker = new Maker(page);
+describe('with the solid', () => {
+  const device = eachOnAFreshDevice({ solid: true });
+
+  test('a picture of the solid that the graphics driver takes away comes back', async () => {
+    const { maker } = device;
     await maker.press('Open Sluice gear plate');
     await maker.proven();
     await maker.press('Solid');
-    await maker.sees('This is the same proof from above');
-    const shades = await page.$eval(
-      'canvas[aria-label="The proof from above"]',
-      (c) =>
-        new Set(
-          (c as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, (c as HTMLCanvasElement).width, (c as HTMLCanvasElement).height)
-            .data,
-        ).size,
-    );
-    expect(shades).toBeGreaterThan(40);
-  } finally {
-    await close();
-  }
-});
+    const colours = async () => {
+      const at = (await (await maker.page.waitForSelector('[aria-label="The blank in the round"]'))!.boundingBox())!;
+      const png = await maker.page.screenshot({
+        clip: { x: at.x + at.width / 2 - 60, y: at.y + at.height / 2 - 40, width: 120, height: 80 },
+        encoding: 'base64',
+      });
+      return maker.page.evaluate(async (data) => {
+        const b = new Image();
+        b.src = `data:image/png;base64,${data}`;
+        await b.decode();
+        const c = new OffscreenCanvas(b.width, b.height);
+        const g = c.getContext('2d')!;
+        g.drawImage(b, 0, 0);
+        const { data: p } = g.getImageData(0, 0, b.width, b.height);
+        // Pixels that are of brass: much more red than blue.
+        let n = 0;
+        for (let i = 0; i < p.length; i += 4) if (p[i] > p[i + 2] + 40) n++;
+        return n;
+      }, png);
+    };
+    const drawn = async () => {
+      for (let i = 0; i < 100; i++) {
+        const n = await colours();
+        if (n > 3000) return n;
+        await new Promise((r) => setTimeout(r, 200));
+      }
+      return colours();
+    };
+    expect(await drawn()).toBeGreaterThan(3000);
+    // The graphics process of this browser dies.
+    const gpu = processesOf(maker.page.browser().process()!.pid!).filter((p) => saidOf(p, 'cmdline').includes('--type=gpu-process'));
+    expect(gpu).toHaveLength(1);
+    process.kill(Number(gpu[0]), 'SIGKILL');
+    await maker.sees('The graphics driver took the picture away');
+    await maker.page.bringToFront();
+    expect(await drawn()).toBeGreaterThan(3000);
+  });
 
-test('reading can be stopped, what keeps a reader busy is refused in words, and the next file is read', async () => {
-  const { maker } = device;
-  await emptyBoard(maker);
-  const big = `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="100mm" viewBox="0 0 100 100">${Array.from({ length: 60_000 }, (_, k) => `<path d="M${k % 100} 0l1 2l3 4l1 1z" style="fill:#${(k % 4096).toString(16).padStart(3, '0')}"/>`).join('')}</svg>`;
-  await drop(maker.page, 'big.svg', 'image/svg+xml', big);
-  await maker.sees('Reading big.svg');
-  await maker.press('Stop');
-  await maker.sees('"big.svg" was not read. It was stopped.');
-  for (const name of ['uses of uses that draw nothing', 'twenty thousand rules for five thousand things']) {
-    const e = extremes.find((q) => q.name === name)!;
-    await drop(maker.page, `busy.${e.file.slice(2)}`, '', e.text());
-    await maker.sees(/"busy\.svg" was not read: .* more than \d+/);
-  }
-  await drop(maker.page, 'fair.dxf', '', largeFiles[0].text());
-  await maker.sees('"fair.dxf": 20800 things', 60000);
+  test('without WebGL the proof is shown from above', async () => {
+    const { browser, close } = await openBrowser(...withoutGraphics);
+    try {
+      const page = await browser.newPage();
+      await page.setViewport({ width: 1280, height: 800 });
+      await page.goto(process.env.MIRVAK_URL!);
+      const maker = new Maker(page);
+      await maker.press('Open Sluice gear plate');
+      await maker.proven();
+      await maker.press('Solid');
+      await maker.sees('This is the same proof from above');
+      const shades = await page.$eval(
+        'canvas[aria-label="The proof from above"]',
+        (c) =>
+          new Set(
+            (c as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, (c as HTMLCanvasElement).width, (c as HTMLCanvasElement).height)
+              .data,
+          ).size,
+      );
+      expect(shades).toBeGreaterThan(40);
+    } finally {
+      await close();
+    }
+  });
 });

@@ -86,21 +86,23 @@ export class Maker {
   }
   /** Types into the field with a label and leaves it with Enter. */
   async fill(label: string, text: string, enter = true): Promise<void> {
-    // A sheet that is made anew meanwhile has another field of that name: it is found again.
+    // A sheet that is made anew meanwhile has another field of that name: it is found again, and who sees that the words went
+    // nowhere types them there.
     for (let tries = 0; ; tries++) {
       try {
         const field = await this.find('textbox', label);
         await this.free(field);
         await field.click();
-        break;
+        await this.page.keyboard.down('Control');
+        await this.page.keyboard.press('KeyA');
+        await this.page.keyboard.up('Control');
+        await this.page.keyboard.type(text);
+        if (await field.evaluate((e, t) => e.isConnected && (e as HTMLInputElement).value === t, text)) break;
+        if (tries === 2) throw new Error(`"${label}" does not take "${text}".`);
       } catch (e) {
         if (tries === 2 || !/detached/.test((e as Error).message)) throw e;
       }
     }
-    await this.page.keyboard.down('Control');
-    await this.page.keyboard.press('KeyA');
-    await this.page.keyboard.up('Control');
-    await this.page.keyboard.type(text);
     if (enter) await this.page.keyboard.press('Enter');
   }
   /** Waits until what has the focus is called so: its label, or what is written on it. */

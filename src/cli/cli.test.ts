@@ -33,7 +33,6 @@ describe('the command line', () => {
   });
 
   it('proves what another machine cuts from the same text', () => {
-    expect(mirvak('plan', job, '--out', path.join(dir, 'one')).status).toBe(0);
     expect(mirvak('proof', job, '--cell', '1', '--out', path.join(dir, 'proof')).status).toBe(0);
     const { cols, rows, cell, sample } = json('proof/proof.json');
     expect([cols, rows, cell, sample]).toEqual([361, 201, 1, 'node']);
@@ -43,8 +42,9 @@ describe('the command line', () => {
     for (let i = 0; i < z.length; i += 13) points.push({ x: i % cols, y: Math.floor(i / cols), i });
     points.sort((a, b) => a.x - b.x);
     const cloud = { x: Float64Array.from(points, (p) => p.x), y: Float64Array.from(points, (p) => p.y), z: new Float64Array(points.length) };
-    const [file] = json('one/setup.json').files;
-    cutOut(cloud, readMoves(readFileSync(path.join(dir, 'one', file), 'utf8')), { 1: testFlat(3), 2: testFlat(1.5), 3: testCone(60, 0, 12), 4: testFlat(6) });
+    // As they were planned above.
+    const programs = json('plan/setup.json').files.map((f: string) => readFileSync(path.join(dir, 'plan', f), 'utf8'));
+    cutOut(cloud, programs.flatMap((text: string) => readMoves(text)), { 1: testFlat(3), 2: testFlat(1.5), 3: testCone(60, 0, 12), 4: testFlat(6) });
     let cut = 0;
     let differ = 0;
     points.forEach((p, k) => {

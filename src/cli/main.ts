@@ -11,6 +11,7 @@ import { foundBy, type Found } from '../core/proof/faces';
 import { runJob } from '../core/pipeline/run';
 import { reportOf, setupOf } from '../core/pipeline/report';
 import { folderOf, writePrograms } from '../core/pipeline/programs';
+import { dialectOf } from '../core/program/dialect';
 import { bytesOf } from '../core/program/text';
 import { planCut } from '../core/pipeline/planning';
 import { fontsFromPackages } from './fonts';
@@ -81,6 +82,8 @@ function main(args: string[]): number {
     for (const { blank } of eachSetup(whole))
       if ((blank.width / cell) * (blank.height / cell) > 4e8) throw new Error('That is more than 400 million cells. Take a larger --cell.');
   }
+  // Before anything is planned, which takes a while.
+  for (const { run } of eachSetup(whole)) dialectOf(values.dialect ?? run.dialect, run.dialects);
   const dir = out();
   const proofs = new Map<string, Proof>();
   let findings = 0;

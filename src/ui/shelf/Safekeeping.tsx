@@ -15,6 +15,7 @@ import { emptyKept } from '@/compute/pipeline';
 import { askToLast, bytesText, roomHere, type Room } from '@/store/room';
 import { askForFiles, download } from '@/ui/actions/files';
 import { tell } from '@/ui/actions/tell';
+import { startNewer, useOffline } from '@/ui/offline/offline';
 import { saysOf } from '@/core/units/says';
 
 interface State {
@@ -72,6 +73,7 @@ export function Safekeeping({
 }) {
   const [now, setNow] = useState<State | null>(null);
   const [busy, setBusy] = useState<number | null>(null);
+  const offline = useOffline();
   const look = useCallback(
     () =>
       void Promise.all([roomHere(), lastBackup(), folderHere(), derivedHere()]).then(
@@ -114,7 +116,15 @@ export function Safekeeping({
               ? 'The browser keeps it until you clear it yourself.'
               : 'When the disk runs full, the browser may clear it without asking, unless it has promised not to.'}{' '}
             A second copy of all work lies beside the browser&rsquo;s database, in case that breaks.
+            {offline.kept && ' Mirvak itself is kept too: it opens without its server.'}
           </Typography>
+          {offline.newer && (
+            <Box sx={row}>
+              <Button variant="contained" onClick={startNewer}>
+                Start the newer Mirvak
+              </Button>
+            </Box>
+          )}
           {room && !room.lasting && (
             <Box sx={row}>
               <Button

@@ -7,6 +7,7 @@ import { followWithFolder } from '@/store/folder';
 import { followWithSecond, openKeeping, useKeeping } from '@/store/keeping';
 import type { PutBackCount } from '@/store/second';
 import { tell } from '@/ui/actions/tell';
+import { keepMirvak, startNewer, useOffline } from '@/ui/offline/offline';
 import { useAskBeforeClosing } from '@/ui/common/useAskBeforeClosing';
 
 /** What the browser had lost, in words; null for nothing. */
@@ -31,6 +32,16 @@ export function Kept({ children }: { readonly children: ReactNode }) {
   // The folder on the disk, where there is one, follows from wherever the maker is.
   useEffect(() => (keeping === 'device' ? followWithFolder((why) => tell('error', why)) : undefined), [keeping]);
   useEffect(() => (keeping === 'device' ? followWithSecond() : undefined), [keeping]);
+  useEffect(keepMirvak, []);
+  const newer = useOffline((o) => o.newer);
+  // Never in the middle of work: it waits until it is started here, or under Safekeeping.
+  useEffect(() => {
+    if (newer)
+      tell('info', 'A newer Mirvak is ready. What you have open stays as it is until you start it.', {
+        words: 'Start it',
+        run: startNewer,
+      });
+  }, [newer]);
   const windowOnly = keeping === 'window';
   useAskBeforeClosing(windowOnly);
   if (keeping === 'asking')

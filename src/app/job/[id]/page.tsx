@@ -1,6 +1,5 @@
-import { Workbench } from '@/ui/shell/Workbench';
+import { JobPage } from '@/ui/shell/JobPage';
 
-export default async function Page({ params }: { params: Promise<{ id: string }> }) {
-  const { id } = await params;
-  return <Workbench id={id} />;
+export default function Page() {
+  return <JobPage />;
 }

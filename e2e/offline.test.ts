@@ -1,0 +1,122 @@
+import http from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { openBrowser, withoutGraphics } from './browser';
+import { Maker, PATIENCE } from './maker';
+
+/** A server that hands on what the real one says, until it is stopped, and that can be of a newer make. */
+async function inFront(of: string): Promise<{ url: string; stop: () => Promise<void>; renew: () => void }> {
+  let newer = false;
+  const server = http.createServer((ask, answer) => {
+    const to = new URL(ask.url!, of);
+    // Whole answers, not "as before".
+    const { 'if-none-match': _a, 'if-modified-since': _b, ...headers } = ask.headers;
+    http
+      .get(to, { headers: { ...headers, host: to.host, 'accept-encoding': 'identity' } }, (said) => {
+        if (newer && to.pathname === '/offline.js') {
+          const text: Buffer[] = [];
+          said.on('data', (d: Buffer) => text.push(d));
+          said.on('end', () => {
+            const { 'content-length': _length, etag: _etag, ...rest } = said.headers;
+            answer.writeHead(said.statusCode!, rest);
+            answer.end(Buffer.concat(text).toString().replace(/const NAME = 'mirvak-/, '$&newer-'));
+          });
+          return;
+        }
+        answer.writeHead(said.statusCode!, said.headers);
+        said.pipe(answer);
+      })
+      .on('error', () => answer.destroy());
+  });
+  await new Promise<void>((r) => server.listen(0, '127.0.0.1', r));
+  return {
+    url: `http://localhost:${(server.address() as AddressInfo).port}`,
+    stop: async () => {
+      server.closeAllConnections();
+      await new Promise((r) => server.close(r));
+    },
+    renew: () => (newer = true),
+  };
+}
+
+const SAID = 'it opens without its server';
+async function safekeeping(maker: Maker, says: string | RegExp): Promise<void> {
+  await maker.press('Safekeeping');
+  await maker.sees(says);
+}
+
+test('with its server gone every page opens, and work goes on', async () => {
+  const server = await inFront(process.env.MIRVAK_URL!);
+  const { browser, close } = await openBrowser(...withoutGraphics);
+  try {
+    const page = await browser.newPage();
+    await page.setViewport({ width: 1280, height: 800 });
+    page.setDefaultTimeout(PATIENCE);
+    const maker = new Maker(page);
+    await page.goto(server.url);
+    await maker.sees('Ferry ring');
+    await safekeeping(maker, SAID);
+    await server.stop();
+    await expect(fetch(server.url)).rejects.toThrow();
+
+    await page.reload();
+    await maker.press('Open Ferry ring');
+    // Workers come from what is kept, too.
+    await maker.proven();
+    await maker.stage('Proof');
+    await maker.sees(/Proof of \d programs?/);
+    await maker.stage('Blank');
+    await maker.fill('Thickness (Z)', '16');
+    await maker.saved();
+    await maker.proven();
+    await page.reload();
+    await maker.stage('Blank');
+    await maker.holds('Thickness (Z)', '16');
+    await page.goto(`${server.url}/library`);
+    await maker.press(/^V-bit 60/);
+    await page.goto(server.url);
+    await maker.press('New job');
+    await maker.sees('Piece of material');
+    expect(await page.$('link[rel=manifest]')).not.toBeNull();
+  } finally {
+    await close();
+  }
+});
+
+test('a newer Mirvak is offered, waits while one works, and is started when asked', async () => {
+  const server = await inFront(process.env.MIRVAK_URL!);
+  const { browser, close } = await openBrowser(...withoutGraphics);
+  try {
+    const page = await browser.newPage();
+    await page.setViewport({ width: 1280, height: 800 });
+    page.setDefaultTimeout(PATIENCE);
+    const maker = new Maker(page);
+    await page.goto(server.url);
+    await maker.sees('Ferry ring');
+    await safekeeping(maker, SAID);
+    server.renew();
+    await page.reload();
+    await maker.sees('A newer Mirvak is ready');
+    const kept = () => page.evaluate(() => caches.keys());
+    await maker.press('Open Ferry ring');
+    await maker.stage('Blank');
+    await maker.fill('Thickness (Z)', '3.5');
+    await maker.saved();
+    await maker.press('Job shelf');
+    await safekeeping(maker, SAID);
+    // The old one still answers: nothing was started of itself.
+    expect(await kept()).toHaveLength(2);
+    await maker.press('Start the newer Mirvak');
+    await maker.sees('Ferry ring');
+    await page.waitForFunction(() => !document.querySelector('[aria-label=Safekeeping][role=dialog]'));
+    await maker.press('Open Ferry ring');
+    await maker.stage('Blank');
+    await maker.holds('Thickness (Z)', '3.5');
+    await server.stop();
+    await page.reload();
+    await maker.stage('Blank');
+    await maker.holds('Thickness (Z)', '3.5');
+  } finally {
+    await close();
+    await server.stop().catch(() => {});
+  }
+});

@@ -1,0 +1,21 @@
+// Writes the service worker of a build: its parts, by name, and what it does with them.
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
+const below = (dir) =>
+  readdirSync(path.join(root, dir), { recursive: true, withFileTypes: true })
+    .filter((f) => f.isFile())
+    .map((f) => path.relative(path.join(root, dir), path.join(f.parentPath, f.name)).split(path.sep).join('/'))
+    .sort();
+
+const made = below('.next/static').map((f) => `/_next/static/${f}`);
+const given = below('public').filter((f) => f !== 'offline.js').map((f) => `/${f}`);
+const files = ['/', '/library', '/job/_', '/icon.svg', '/manifest.webmanifest', ...made, ...given];
+const does = readFileSync(path.join(root, 'scripts/offlineWorker.js'), 'utf8');
+const hash = createHash('sha256').update(JSON.stringify(files)).update(does);
+for (const f of given) hash.update(readFileSync(path.join(root, 'public', f)));
+const name = `mirvak-${hash.digest('hex').slice(0, 12)}`;
+writeFileSync(path.join(root, 'public/offline.js'), `const NAME = '${name}';\nconst FILES = ${JSON.stringify(files, null, 1)};\n${does}`);
