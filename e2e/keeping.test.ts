@@ -58,6 +58,53 @@ test('a deleted job lies in the bin, is put back, and goes for good when the bin
   expect(await maker.text()).not.toMatch(/Sluice gear plate|Bin, /);
 });
 
+test('a browser that has lost its database has everything back from the second copy', async () => {
+  const { maker } = device;
+  const { page } = maker;
+  /** What lies in the second copy. */
+  const second = () =>
+    page.evaluate(async () => {
+      const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('second');
+      const names: string[] = [];
+      for await (const n of (folder as unknown as { keys(): AsyncIterable<string> }).keys()) names.push(n);
+      return names.filter((n) => n.startsWith('job.')).sort().join();
+    });
+  const changes = async (was: string) => {
+    for (let i = 0; (await second()) === was; i++) {
+      if (i === 100) throw new Error('The second copy does not follow.');
+      await new Promise((r) => setTimeout(r, 100));
+    }
+    return second();
+  };
+  await maker.press('Open Ferry ring');
+  await maker.stage('Blank');
+  // Whoever keeps it may die: another one goes on.
+  for (const w of page.workers()) await w.close().catch(() => {});
+  let seen = await second();
+  await maker.fill('Thickness (Z)', '16');
+  await maker.saved();
+  seen = await changes(seen);
+  await maker.fill('Thickness (Z)', '17');
+  await maker.saved();
+  await changes(seen);
+  const job = page.url();
+  await page.goto('about:blank');
+  const cdp = await page.createCDPSession();
+  await cdp.send('Storage.clearDataForOrigin', { origin: new URL(job).origin, storageTypes: 'indexeddb' });
+  await page.goto(job);
+  await maker.sees('The browser has lost its database');
+  await maker.sees('4 jobs, the tool library and settings');
+  await maker.stage('Blank');
+  await maker.holds('Thickness (Z)', '17');
+  await maker.press('Close');
+  await maker.fill('Thickness (Z)', '18');
+  await maker.saved();
+  await page.reload();
+  await maker.stage('Blank');
+  await maker.holds('Thickness (Z)', '18');
+  expect(await maker.text()).not.toMatch(/lost its database/);
+});
+
 test('everything goes into one file and comes back from it; a folder of the maker gets each job', async () => {
   const { maker } = device;
   await maker.press('Safekeeping');

@@ -23,8 +23,24 @@ export const openKeeping = (): Promise<void> =>
     useKeeping.setState({ keeping: lasts ? 'device' : 'window', why, putBack });
   }));
 
+/** A worker that has died is replaced after so long, ms. */
+const REPLACED = 500;
+
 /** Keeps a second copy of all work up, aside, as long as this window is open; gives the way to stop it. */
 export function followWithSecond(): () => void {
-  const worker = new Worker(new URL('./second.worker.ts', import.meta.url), { type: 'module' });
-  return () => worker.terminate();
+  let worker: Worker;
+  let stopped = false;
+  const hire = () => {
+    if (stopped) return;
+    const mine = (worker = new Worker(new URL('./second.worker.ts', import.meta.url), { type: 'module' }));
+    const name = `mirvak-second-${crypto.randomUUID()}`;
+    // Whoever gets the lock after the worker learns that the worker is no more.
+    mine.onmessage = () => void navigator.locks.request(name, () => setTimeout(hire, REPLACED));
+    mine.postMessage(name);
+  };
+  hire();
+  return () => {
+    stopped = true;
+    worker.terminate();
+  };
 }

@@ -20,11 +20,13 @@ const RESTS = 4;
 const LEAST = 150;
 const pause = (ms: number) => new Promise((r) => setTimeout(r, ms));
 
-/** What cannot be copied, at a full disk say, is tried again after a while. */
+/** What cannot be copied, at a full disk say, is tried again after a while, which grows. */
 const AGAIN = 1000;
+const AGAIN_MOST = 30_000;
 
 async function follow(): Promise<never> {
   let all = true;
+  let wait = AGAIN;
   for (;;) {
     const since = performance.now();
     const ids = [...changed];
@@ -36,16 +38,22 @@ async function follow(): Promise<never> {
       all = false;
       for (const id of ids) await copySecond(id);
       if (others) await copySecondRest();
+      wait = AGAIN;
     } catch (e) {
       console.warn('The second copy could not be brought up:', e);
       for (const id of ids) changed.add(id);
       rest ||= others;
-      await pause(AGAIN);
+      await pause(wait);
+      wait = Math.min(AGAIN_MOST, 2 * wait);
       continue;
     }
     await pause(Math.max(LEAST, RESTS * (performance.now() - since)));
     if (!changed.size && !rest) await new Promise<void>((r) => (awake = r));
   }
 }
+
+/** The window that began this worker learns by a lock of such a name when it is no more. */
+self.onmessage = (e: MessageEvent<string>) =>
+  void navigator.locks?.request(e.data, () => (self.postMessage('held'), new Promise<never>(() => {})));
 
 void (navigator.locks ? navigator.locks.request('mirvak-second', follow) : follow());
