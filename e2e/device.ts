@@ -24,7 +24,7 @@ export interface Device {
 /**
  * A fresh device for each test of a file, with the demo jobs on its shelf: nothing is left over from the test
  * before. After each test the page must have raised no error and asked no other host. Without `solid` its maker has chosen to
- * see the plan alone: drawing the solid without a graphics card takes most of such a device's time.
+ * see the plan alone, and wants less motion: drawing those without a graphics card takes most of such a device's time.
  */
 export function eachOnAFreshDevice({ solid = false } = {}): Device {
   const url = process.env.MIRVAK_URL!;
@@ -48,7 +48,10 @@ export function eachOnAFreshDevice({ solid = false } = {}): Device {
     // `MIRVAK_SLOW=4 npm run e2e` runs them as on a device four times as slow: what only works on a fast one fails.
     if (process.env.MIRVAK_SLOW) await page.emulateCPUThrottling(Number(process.env.MIRVAK_SLOW));
     page.setDefaultTimeout(PATIENCE);
-    if (!solid) await page.evaluateOnNewDocument(PLAN_ALONE);
+    if (!solid) {
+      await page.evaluateOnNewDocument(PLAN_ALONE);
+      await page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);
+    }
     await page.goto(url);
     return new Maker(page);
   }

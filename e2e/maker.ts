@@ -52,7 +52,7 @@ export class Maker {
         await thing.click();
       } catch (e) {
         // A sheet that has been made anew meanwhile has another thing of that name; what is gone was not pressed.
-        if (tries === 2 || !/detached|exceeded/.test((e as Error).message)) throw e;
+        if (tries === 2 || !/detached|exceeded|not clickable/.test((e as Error).message)) throw e;
         continue;
       }
       // A page that was left at the press takes the answer along: it was met.
@@ -97,7 +97,7 @@ export class Maker {
         await this.page.keyboard.press('KeyA');
         await this.page.keyboard.up('Control');
         await this.page.keyboard.type(text);
-        if (await field.evaluate((e, t) => e.isConnected && (e as HTMLInputElement).value === t, text)) break;
+        if (!text || (await field.evaluate((e, t) => e.isConnected && (e as HTMLInputElement).value === t, text))) break;
         if (tries === 2) throw new Error(`"${label}" does not take "${text}".`);
       } catch (e) {
         if (tries === 2 || !/detached/.test((e as Error).message)) throw e;
