@@ -68,6 +68,8 @@ export class Maker {
     await thing.scrollIntoView();
     await this.page.waitForFunction(
       (e) => {
+        // Of a sheet that has been made anew meanwhile: it is looked for again at once.
+        if (!e.isConnected) throw new Error('detached');
         const b = e.getBoundingClientRect();
         const top = document.elementFromPoint(b.x + b.width / 2, b.y + b.height / 2);
         const was = (e as unknown as { lastSeen?: string }).lastSeen;
