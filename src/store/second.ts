@@ -36,6 +36,8 @@ interface RestFile {
 let files: Promise<Files | null> | null = null;
 /** Null where the browser has no such files. */
 const here = (): Promise<Files | null> => (files ??= privateFiles(FOLDER).catch(() => null));
+/** Whether there is a place for it. */
+export const secondWorks = async (): Promise<boolean> => (await here()) !== null;
 /** Keeps it elsewhere: for tests. */
 export const keepSecondIn = (other: Files): void => void (files = Promise.resolve(other));
 

@@ -13,6 +13,8 @@ import { allowFolder, chooseFolder, folderHere, folderMessage, foldersWork, leav
 import { derivedHere } from '@/compute/derived';
 import { emptyKept } from '@/compute/pipeline';
 import { askToLast, bytesText, roomHere, type Room } from '@/store/room';
+import { useKeeping } from '@/store/keeping';
+import { secondWorks } from '@/store/second';
 import { askForFiles, download } from '@/ui/actions/files';
 import { tell } from '@/ui/actions/tell';
 import { startNewer, useOffline } from '@/ui/offline/offline';
@@ -23,6 +25,8 @@ interface State {
   readonly backup: number;
   readonly folder: Folder | null;
   readonly results: { readonly size: number; readonly count: number };
+  /** Whether there is a second copy. */
+  readonly second: boolean;
 }
 
 const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
@@ -74,10 +78,11 @@ export function Safekeeping({
   const [now, setNow] = useState<State | null>(null);
   const [busy, setBusy] = useState<number | null>(null);
   const offline = useOffline();
+  const onDevice = useKeeping((k) => k.keeping === 'device');
   const look = useCallback(
     () =>
-      void Promise.all([roomHere(), lastBackup(), folderHere(), derivedHere()]).then(
-        ([room, backup, folder, results]) => setNow({ room, backup, folder, results }),
+      void Promise.all([roomHere(), lastBackup(), folderHere(), derivedHere(), secondWorks()]).then(
+        ([room, backup, folder, results, second]) => setNow({ room, backup, folder, results, second }),
         () => {},
       ),
     [],
@@ -99,7 +104,13 @@ export function Safekeeping({
       setBusy(0);
       work(restoreBackup(file, setBusy).then((r) => tell(r.broken.length ? 'error' : 'success', restoredWords(r))));
     });
-  const { room, backup, folder, results } = now ?? { room: null, backup: 0, folder: null, results: { size: 0, count: 0 } };
+  const { room, backup, folder, results, second } = now ?? {
+    room: null,
+    backup: 0,
+    folder: null,
+    results: { size: 0, count: 0 },
+    second: false,
+  };
   return (
     <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" slotProps={{ paper: { 'aria-label': 'Safekeeping' } }}>
       <DialogContent>
@@ -115,7 +126,7 @@ export function Safekeeping({
             {room?.lasting
               ? 'The browser keeps it until you clear it yourself.'
               : 'When the disk runs full, the browser may clear it without asking, unless it has promised not to.'}{' '}
-            A second copy of all work lies beside the browser&rsquo;s database, in case that breaks.
+            {onDevice && second && 'A second copy of all work lies beside the browser\u2019s database, in case that breaks.'}
             {offline.kept && ' Mirvak itself is kept too: it opens without its server.'}
           </Typography>
           {offline.newer && (
