@@ -1,5 +1,6 @@
 import http from 'node:http';
 import type { AddressInfo } from 'node:net';
+import type { Browser } from 'puppeteer-core';
 import { openBrowser, withoutGraphics } from './browser';
 import { Maker, PATIENCE } from './maker';
 
@@ -18,7 +19,11 @@ async function inFront(of: string): Promise<{ url: string; stop: () => Promise<v
           said.on('end', () => {
             const { 'content-length': _length, etag: _etag, ...rest } = said.headers;
             answer.writeHead(said.statusCode!, rest);
-            answer.end(Buffer.concat(text).toString().replace(/const NAME = 'mirvak-/, '$&newer-'));
+            answer.end(
+              Buffer.concat(text)
+                .toString()
+                .replace(/const NAME = 'mirvak-/, '$&newer-'),
+            );
           });
           return;
         }
@@ -39,22 +44,24 @@ async function inFront(of: string): Promise<{ url: string; stop: () => Promise<v
 }
 
 const SAID = 'it opens without its server';
-async function safekeeping(maker: Maker, says: string | RegExp): Promise<void> {
+/** A window that has been open until all is kept, with Safekeeping open, which says so. */
+async function visited(browser: Browser, url: string): Promise<Maker> {
+  const page = await browser.newPage();
+  await page.setViewport({ width: 1280, height: 800 });
+  page.setDefaultTimeout(PATIENCE);
+  await page.goto(url);
+  const maker = new Maker(page);
   await maker.press('Safekeeping');
-  await maker.sees(says);
+  await maker.sees(SAID);
+  return maker;
 }
 
 test('with its server gone every page opens, and work goes on', async () => {
   const server = await inFront(process.env.MIRVAK_URL!);
   const { browser, close } = await openBrowser(...withoutGraphics);
   try {
-    const page = await browser.newPage();
-    await page.setViewport({ width: 1280, height: 800 });
-    page.setDefaultTimeout(PATIENCE);
-    const maker = new Maker(page);
-    await page.goto(server.url);
-    await maker.sees('Ferry ring');
-    await safekeeping(maker, SAID);
+    const maker = await visited(browser, server.url);
+    const { page } = maker;
     await server.stop();
     await expect(fetch(server.url)).rejects.toThrow();
 
@@ -86,13 +93,8 @@ test('a newer Mirvak is offered, waits while one works, and is started when aske
   const server = await inFront(process.env.MIRVAK_URL!);
   const { browser, close } = await openBrowser(...withoutGraphics);
   try {
-    const page = await browser.newPage();
-    await page.setViewport({ width: 1280, height: 800 });
-    page.setDefaultTimeout(PATIENCE);
-    const maker = new Maker(page);
-    await page.goto(server.url);
-    await maker.sees('Ferry ring');
-    await safekeeping(maker, SAID);
+    const maker = await visited(browser, server.url);
+    const { page } = maker;
     server.renew();
     await page.reload();
     await maker.sees('A newer Mirvak is ready');
@@ -102,7 +104,8 @@ test('a newer Mirvak is offered, waits while one works, and is started when aske
     await maker.fill('Thickness (Z)', '3.5');
     await maker.saved();
     await maker.press('Job shelf');
-    await safekeeping(maker, SAID);
+    await maker.press('Safekeeping');
+    await maker.sees(SAID);
     // The old one still answers: nothing was started of itself.
     expect(await kept()).toHaveLength(2);
     await maker.press('Start the newer Mirvak');

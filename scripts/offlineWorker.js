@@ -5,7 +5,8 @@ const known = new Set(FILES);
 /** The page that answers for a path; every job has the same one, which finds out by its address which job it is. */
 function pageOf(path) {
   if (path === '/' || path === '/library') return path;
-  return /^\/job\/[^/]+$/.test(path) ? '/job/_' : null;
+  // An address that is none is for the server to refuse.
+  return /^\/job\/[^/%]+$/.test(path) ? '/job/_' : null;
 }
 
 /** Windows of the build before still ask for its parts: it is kept as long as there is no newer one. */

@@ -57,14 +57,13 @@ export function chromium() {
 /** Builds the app unless what it is built from has not changed. `env`: besides the shell's. */
 export function build(env = {}) {
   run('node', ['scripts/assets.mjs']);
-  const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard', 'src', 'public', 'scripts/offline.mjs', 'scripts/offlineWorker.js', 'next.config.mjs', 'package-lock.json', 'tsconfig.json'], { cwd: root, encoding: 'utf8' }).split('\n').filter((f) => f && !/\.test\.tsx?$/.test(f) && existsSync(path.join(root, f)));
+  const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard', 'src', 'next.config.mjs', 'package-lock.json', 'tsconfig.json'], { cwd: root, encoding: 'utf8' }).split('\n').filter((f) => f && !/\.test\.tsx?$/.test(f) && existsSync(path.join(root, f)));
   const hash = createHash('sha256');
   for (const f of files) hash.update(f).update(readFileSync(path.join(root, f)));
   const key = hash.digest('hex');
   const stamp = path.join(root, '.next/mirvak-built');
-  const offline = path.join(root, 'public/offline.js');
-  if (existsSync(stamp) && existsSync(offline) && existsSync(path.join(root, '.next/BUILD_ID')) && readFileSync(stamp, 'utf8') === key) return;
-  run('npx', ['next', 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
+  const built = existsSync(stamp) && existsSync(path.join(root, '.next/BUILD_ID')) && readFileSync(stamp, 'utf8') === key;
+  if (!built) run('npx', ['next', 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
   run('node', ['scripts/offline.mjs']);
   writeFileSync(stamp, key);
 }

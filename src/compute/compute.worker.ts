@@ -1,3 +1,4 @@
+import { holdAlive } from './alive';
 import * as Comlink from 'comlink';
 import { bestThreshold, proposedColours } from '@/core/artwork/trace/colours';
 import { trace } from '@/core/artwork/trace/trace';
@@ -62,7 +63,7 @@ function watch(ticket: number, progress: ReportProgress): (done: number) => void
 
 
 const api: ComputeApi = {
-  hold: (name) => new Promise((held) => void navigator.locks.request(name, () => (held(), new Promise<never>(() => {})))),
+  hold: holdAlive,
   setStop(shared) {
     if (shared) stop = new Int32Array(shared);
   },

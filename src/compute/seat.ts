@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import { whenGone } from './alive';
 import { GivenUp } from './aside';
 import { Sender, type Parcel } from './parcel';
 import type { ComputeApi } from './protocol';
@@ -81,8 +82,7 @@ export class Seat {
     worker.onerror = () => crew.lose('died');
     if (this.stop) void api.setStop(this.stop.buffer as SharedArrayBuffer);
     const name = `mirvak-worker-${crypto.randomUUID()}`;
-    // Whoever gets this lock after the worker learns that the worker is no more.
-    if (navigator.locks) void api.hold(name).then(() => navigator.locks.request(name, () => crew.lose('died')));
+    if (navigator.locks) void api.hold(name).then(() => whenGone(name, () => crew.lose('died')));
     return Object.assign(crew, { ready: this.equip(api) });
   }
 

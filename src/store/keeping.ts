@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { whenGone } from '@/compute/alive';
 import { openDatabase } from './db';
 import { NOTHING_LOST, putBackLost, type PutBackCount } from './second';
 
@@ -15,11 +16,18 @@ interface State {
 
 export const useKeeping = create<State>(() => ({ keeping: 'asking', why: '', putBack: NOTHING_LOST }));
 
+/** Another window that is at the copy keeps it for a moment: then the database is alive. All else is said. */
+const notPutBack = (e: unknown): PutBackCount => {
+  if ((e as Error).name === 'TimeoutError') return NOTHING_LOST;
+  console.warn('The second copy was not put back:', e);
+  return { ...NOTHING_LOST, failed: true };
+};
+
 let begun: Promise<void> | null = null;
 /** Opens what this device keeps, once; whatever the browser answers, there is a place for jobs afterwards. */
 export const openKeeping = (): Promise<void> =>
   (begun ??= openDatabase().then(async ({ lasts, why }) => {
-    const putBack = lasts ? await putBackLost().catch(() => NOTHING_LOST) : NOTHING_LOST;
+    const putBack = lasts ? await putBackLost().catch(notPutBack) : NOTHING_LOST;
     useKeeping.setState({ keeping: lasts ? 'device' : 'window', why, putBack });
   }));
 
@@ -34,8 +42,7 @@ export function followWithSecond(): () => void {
     if (stopped) return;
     const mine = (worker = new Worker(new URL('./second.worker.ts', import.meta.url), { type: 'module' }));
     const name = `mirvak-second-${crypto.randomUUID()}`;
-    // Whoever gets the lock after the worker learns that the worker is no more.
-    mine.onmessage = () => void navigator.locks.request(name, () => setTimeout(hire, REPLACED));
+    mine.onmessage = () => whenGone(name, () => void setTimeout(hire, REPLACED));
     mine.postMessage(name);
   };
   hire();

@@ -172,6 +172,17 @@ describe('the second copy of all work', () => {
     expect(await putBackLost()).toEqual({ jobs: 1, broken: 1, rest: true });
   });
 
+  it('brings back the rest of a drawing whose values are gone there, and says that it is not whole', async () => {
+    await putBackLost();
+    const a = await createJob('A');
+    await put(a, [box('1', 2), drawn('2', 3)]);
+    await copyAllSecond();
+    await disk.remove((await disk.names()).find((n) => n.startsWith('own.'))!);
+    await lose();
+    expect(await putBackLost()).toEqual({ jobs: 1, broken: 1, rest: true });
+    expect(oneSetup((await readRow(a))!.job).items.map((i) => i.id)).toEqual(['1']);
+  });
+
   it('at a full disk stays what it was, and follows when there is room again', async () => {
     await putBackLost();
     const a = await createJob('A');

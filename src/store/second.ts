@@ -102,8 +102,9 @@ async function write(f: Files, jobId: string): Promise<void> {
     if (!values) return;
     await f.write(o.name, toBytes(values));
   }
-  // Its picture is drawn anew when it is opened.
-  await f.write(name, toBytes({ row: { ...row, picture: null }, items, own: own.map((o) => o.name) } satisfies JobFile));
+  // A picture that was drawn here is large, and drawn again; one that comes with Mirvak is an address.
+  const picture = row.picture?.startsWith('data:') ? null : row.picture;
+  await f.write(name, toBytes({ row: { ...row, picture }, items, own: own.map((o) => o.name) } satisfies JobFile));
   const kept = new Set(own.map((o) => o.name));
   for (const n of mine) await f.remove(n.name);
   for (const n of names) if (n.startsWith(ownPart(jobId)) && !kept.has(n)) await f.remove(n);
@@ -163,10 +164,12 @@ export const withoutSecond = <T>(
 /** What was put back. */
 export interface PutBackCount {
   readonly jobs: number;
-  /** Jobs that were lost here too. */
+  /** Jobs that could not be read whole here either. */
   readonly broken: number;
   /** Whether the library, shelves and settings were lost too. */
   readonly rest: boolean;
+  /** Whether it could not be put back: it is tried again when Mirvak is opened anew. */
+  readonly failed?: boolean;
 }
 export const NOTHING_LOST: PutBackCount = { jobs: 0, broken: 0, rest: false };
 
@@ -182,12 +185,14 @@ export const putBackLost = (patience = 3000): Promise<PutBackCount> =>
       if (born && !lost.length) return NOTHING_LOST;
       const rest = born ? null : await value<RestFile>(f, REST);
       const jobs: { file: JobFile; own: ItemRow[] }[] = [];
+      const whole = new Set<string>();
       for (const n of lost) {
         const file = present.has(n.id) ? null : await value<JobFile>(f, n.name);
         if (!file) continue;
         present.add(n.id);
         const own = await Promise.all(file.own.map((o) => value<ItemRow>(f, o)));
         jobs.push({ file, own: own.flatMap((o) => o ?? []) });
+        if (own.every((o) => o !== null)) whole.add(n.id);
       }
       const assets: AssetRow[] = [];
       const kept = new Set((await db().assets.toCollection().primaryKeys()).map(fileName));
@@ -207,7 +212,7 @@ export const putBackLost = (patience = 3000): Promise<PutBackCount> =>
       });
       return {
         jobs: jobs.filter((j) => !j.file.row.deleted).length,
-        broken: new Set(lost.map((n) => n.id).filter((id) => !present.has(id))).size,
+        broken: new Set(lost.map((n) => n.id).filter((id) => !whole.has(id))).size,
         rest: !!rest,
       };
     },

@@ -1,3 +1,4 @@
+import { holdAlive } from '@/compute/alive';
 import { CHANNEL, type News } from './channel';
 import { copyAllSecond, copySecond, copySecondRest } from './second';
 
@@ -53,7 +54,6 @@ async function follow(): Promise<never> {
 }
 
 /** The window that began this worker learns by a lock of such a name when it is no more. */
-self.onmessage = (e: MessageEvent<string>) =>
-  void navigator.locks?.request(e.data, () => (self.postMessage('held'), new Promise<never>(() => {})));
+self.onmessage = (e: MessageEvent<string>) => void (navigator.locks && holdAlive(e.data).then(() => self.postMessage('held')));
 
 void (navigator.locks ? navigator.locks.request('mirvak-second', follow) : follow());

@@ -11,14 +11,16 @@ import { keepMirvak, startNewer, useOffline } from '@/ui/offline/offline';
 import { useAskBeforeClosing } from '@/ui/common/useAskBeforeClosing';
 
 /** What the browser had lost, in words; null for nothing. */
-export function putBackWords({ jobs, broken, rest }: PutBackCount): string | null {
+export function putBackWords({ jobs, broken, rest, failed }: PutBackCount): string | null {
+  if (failed)
+    return 'What lies in the second copy on this device could not be looked at, or put back where the browser has lost it. Make room on the disk and open Mirvak anew; nothing is taken from the copy meanwhile.';
   if (!jobs && !broken && !rest) return null;
   const count = (n: number) => `${n} ${n === 1 ? 'job' : 'jobs'}`;
   const back = [jobs && count(jobs), rest && 'the tool library and settings'].filter(Boolean).join(', ');
   return [
     'The browser has lost its database, as it may after a disk was full.',
-    back && `From the second copy on this device came back: ${back}. The steps back of undo are gone.`,
-    broken && `${count(broken)} could not be read there: bring back your last backup under Safekeeping.`,
+    back && `From the second copy on this device came back: ${back}. What was done before cannot be undone any more.`,
+    broken && `${count(broken)} could not be read whole there: bring back your last backup under Safekeeping.`,
   ]
     .filter(Boolean)
     .join(' ');
