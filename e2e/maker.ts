@@ -21,10 +21,10 @@ export class Maker {
   async find(role: string, name: string | RegExp, timeout = PATIENCE): Promise<ElementHandle<Element>> {
     const handle = await this.page.waitForFunction(
       (r: string, source: string) => {
-        const tags: Record<string, string> = { button: 'button,[role=button]', textbox: 'input:not([type=checkbox]):not([type=file]),textarea', listitem: 'li' };
+        const tags: Record<string, string> = { button: 'button,[role=button]', textbox: 'input:not([type=checkbox]):not([type=file]),textarea', listitem: 'li', checkbox: 'input[type=checkbox]' };
         const wanted = new RegExp(source);
         return [...document.querySelectorAll<HTMLElement>(tags[r] ?? `[role=${r}]`)].find((e) => {
-          const label = e.id ? document.querySelector(`label[for="${CSS.escape(e.id)}"]`)?.textContent : null;
+          const label = (e as HTMLInputElement).labels?.[0]?.textContent ?? (e.id ? document.querySelector(`label[for="${CSS.escape(e.id)}"]`)?.textContent : null);
           const box = e.getBoundingClientRect();
           const names = [e.getAttribute('aria-label') ?? label ?? e.textContent ?? ''];
           // Of a row or card a maker reads the first line.

@@ -79,3 +79,58 @@ test('a plate cut from both faces: the other face is added, cuts that meet are f
     await maker.page.keyboard.press('Escape');
   }
 });
+
+test('artwork of the front is linked to the back: it follows, is cut there, is made its own, and is missed when it goes', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.stage('Artwork');
+  await maker.press('Ellipse');
+  await maker.sees('1 item');
+  await maker.fill('Centre X', '20');
+  await maker.press('Add a set-up');
+  await maker.press(/^The other face, turned left to right/, 'menuitem');
+  await maker.find('tab', /^Set-up 1, other face, Empty/);
+  await maker.stage('Artwork');
+  await maker.press('Link from another set-up');
+  await maker.press('Circle', 'checkbox');
+  await maker.press('Link');
+  await maker.sees('Follows \u201cCircle\u201d of \u201cSet-up 1\u201d');
+  // A new blank is 300 mm wide.
+  await maker.holds('Centre X', '280');
+
+  // It is moved a little here, then its original is moved: both count.
+  await maker.fill('Centre Y', '60');
+  await maker.press('Cut this as');
+  await maker.press('Area clearance', 'menuitem');
+  await maker.press('Show the original');
+  await maker.fill('Centre X', '30');
+  await maker.press(/^Set-up 1, other face, /, 'tab');
+  await maker.stage('Artwork');
+  await maker.press(/^Circle/, 'treeitem');
+  await maker.holds('Centre X', '270');
+  await maker.holds('Centre Y', '60');
+
+  // What it follows goes: that is said in both set-ups, and taken back.
+  await maker.press(/^Set-up 1, (?!other)/, 'tab');
+  await maker.stage('Artwork');
+  await maker.press(/^Circle/, 'treeitem');
+  await maker.press('Delete the picked items');
+  await maker.sees('"Circle" in "Set-up 1, other face" followed what has gone, and draws nothing now.');
+  await maker.find('tab', /^Set-up 1, other face, \d+ finding/);
+  await maker.press('Undo');
+  await maker.find('tab', /^Set-up 1, other face, [\d.]+ (min|s|h)/);
+
+  await maker.press(/^Set-up 1, other face, /, 'tab');
+  await maker.press(/^Circle/, 'treeitem');
+  await maker.press('Make it its own');
+  await maker.press(/^Set-up 1, (?!other)/, 'tab');
+  await maker.press(/^Circle/, 'treeitem');
+  await maker.fill('Centre X', '40');
+  await maker.press('Link into another set-up');
+  await maker.sees('"Circle" is linked into "Set-up 1, other face".');
+  await maker.press('Show it there');
+  await maker.sees('Follows \u201cCircle\u201d of \u201cSet-up 1\u201d');
+  await maker.holds('Centre X', '260');
+  await maker.press(/^Circle\s*ellipse/, 'treeitem');
+  await maker.holds('Centre X', '270');
+});

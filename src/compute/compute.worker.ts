@@ -15,6 +15,7 @@ import { lineNear, lineOnTable } from '@/core/proof/lookup';
 import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
 import { foundBy, type Faces } from '@/core/proof/faces';
+import type { HeightField } from '@/core/relief/field';
 import { createSimulation, type Simulation } from '@/core/proof/simulate';
 import { emptyPlan, type CutPlan, type Target } from '@/core/cuts/kind';
 import type { TurnedOver } from '@/core/job/job';
@@ -41,6 +42,10 @@ interface Bench {
   found: { readonly of: Faces; readonly turned: TurnedOver; readonly cell: number; readonly faces: Faces } | null;
 }
 const benches = new Map<string, Bench>();
+const sharedFields = derived<HeightField, HeightField>();
+/** The lower face of what was found, for the window and its workers: one copy as long as it is the same. */
+const underOf = ({ down }: Faces) => down && sharedFields(down, '', () => ({ ...down, z: sharedCopy(down.z) }));
+
 function benchOf(setupId: string): Bench {
   let b = benches.get(setupId);
   if (!b) benches.set(setupId, (b = { simulation: createSimulation(), proof: null, proven: [], player: null, found: null }));
@@ -119,6 +124,7 @@ const api: ComputeApi = {
       files: programs.files.map((f) => ({ ...f, chunks: f.chunks.map((c) => shared(c, '', () => inShared(c))) })),
       tools: [...programs.tools].map(([tool, c]) => ({ tool, cutterId: c.id })),
       field,
+      under: b.found && underOf(b.found.faces),
       findings: proof.findings,
       compared: false,
       times: proof.times,

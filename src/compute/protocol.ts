@@ -21,6 +21,8 @@ export interface ProofResult {
   readonly files: readonly ProgramFile[];
   readonly tools: readonly { tool: number; cutterId: string }[];
   readonly field: HeightField;
+  /** Depths of what an earlier set-up has cut into the face that lies down now, as seen from above; null where nothing was. */
+  readonly under: HeightField | null;
   readonly findings: readonly Finding[];
   /** Whether it has been held against what is wanted: the last of the checks. */
   readonly compared: boolean;

@@ -43,12 +43,14 @@ interface View {
   menu: { readonly x: number; readonly y: number; readonly of: 'items' | 'table' | 'solid' | 'section' } | null;
   /** Where the menu of kinds of cut is open, pixels of the window. */
   cutAs: { readonly left: number; readonly top: number } | null;
+  /** Where the list of set-ups that artwork is linked into is open. */
+  linkInto: { readonly left: number; readonly top: number } | null;
   /** A drawing that does not say its unit, and who waits for the answer (mm a unit, or null to leave it). */
   unitQuestion: { readonly name: string; readonly width: number; readonly height: number; readonly answer: (unit: number | null) => void } | null;
   library: boolean;
   play: PlayState | null;
   /** Standard view asked of the solid view; counts up so that asking twice works. */
-  camera: { to: 'fit' | 'top' | 'front' | 'side' | 'corner'; n: number };
+  camera: { to: 'fit' | 'top' | 'front' | 'side' | 'corner' | 'under'; n: number };
   planFit: number;
   file: string | null;
   /** The line of a program that is lit on the table. */
@@ -82,6 +84,7 @@ export const useView = create<View>(() => ({
   shortcuts: false,
   menu: null,
   cutAs: null,
+  linkInto: null,
   unitQuestion: null,
   library: false,
   play: null,

@@ -5,7 +5,7 @@ import { fontCatalogue } from '../lettering/catalogue';
 import { FontError, loadFont } from '../lettering/font';
 import { shippedFont, testArt } from '../testing/fonts';
 import { layOut } from '../lettering/layout';
-import { itemRegion, itemSchema, newItem, placeItem, regionOf, type Item } from './item';
+import { itemRegion, itemSchema, newItem, placeItem, regionOf, shapeWith, type Item } from './item';
 import { itemKindOf } from './registry';
 
 const fontOf = shippedFont;
@@ -25,7 +25,7 @@ describe('artwork', () => {
 
   it('an ellipse too, and flattening keeps within its tolerance', () => {
     expect(regionArea(itemRegion(item('ellipse', { width: 30, height: 10 }), art, 0.0005))).toBeCloseTo(Math.PI * 75, 1);
-    const [circle] = itemKindOf('ellipse').shape({ width: 20, height: 20 }, art).paths;
+    const [circle] = shapeWith('ellipse', { width: 20, height: 20 }, art).paths;
     for (const tolerance of [0.1, 0.01, 0.001]) {
       const p = flatten(circle, tolerance);
       for (let i = 0; i < p.length; i += 2) {
@@ -44,8 +44,8 @@ describe('artwork', () => {
     fc.assert(
       fc.property(fc.constantFrom('rectangle', 'ellipse', 'lettering'), fc.double({ min: 0.3, max: 3, noNaN: true }), fc.double({ min: 0.3, max: 3, noNaN: true }), (kind, sx, sy) => {
         const k = itemKindOf(kind);
-        const a = k.shape(k.defaults, art).box;
-        const b = k.shape(k.scaled(k.defaults, sx, sy), art).box;
+        const a = shapeWith(k.id, k.defaults, art).box;
+        const b = shapeWith(k.id, k.scaled(k.defaults, sx, sy), art).box;
         expect((b.x1 - b.x0) / (a.x1 - a.x0)).toBeCloseTo(sx, 3);
         expect((b.y1 - b.y0) / (a.y1 - a.y0)).toBeCloseTo(sy, 3);
       }),

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { boundsOfPaths, flatten, placement, transformPath, type Affine, type Path } from '../geometry/path';
 import { boundsOf, normalise, type Bounds, type Fill, type Region } from '../geometry/region';
-import type { ArtworkContext } from './kind';
+import type { ArtworkContext, Drawn, Shape } from './kind';
 import { itemKindOf } from './registry';
 import { valuesAreSound } from '../units/issues';
 
@@ -57,9 +57,13 @@ export function undrawn(item: Item): PlacedItem {
   return { values: item.values, paths: [], fill: 'nonzero', remarks: ['This cannot be drawn with these values. Change the last of them, undo, or delete it.'], corners: [at, at, at, at] };
 }
 
+/** What a kind draws with some values, about the item's own origin. */
+export const shapeWith = (kind: string, values: unknown, c: ArtworkContext): Shape =>
+  itemKindOf(kind).shape(values, c, (other: Drawn) => shapeWith(other.kind, other.values, c));
+
 /** The exact outlines of an item in the blank's frame. */
 export function placeItem(item: Item, c: ArtworkContext): PlacedItem {
-  const shape = itemKindOf(item.kind).shape(item.values, c);
+  const shape = shapeWith(item.kind, item.values, c);
   const m = placementOf(item);
   const { y0, y1 } = shape.box;
   const [x0, x1] = item.mirror ? [shape.box.x1, shape.box.x0] : [shape.box.x0, shape.box.x1];

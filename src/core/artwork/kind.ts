@@ -9,6 +9,16 @@ export interface ArtworkContext {
   font(id: string): LoadedFont | null;
 }
 
+/** As much of an item as its outlines depend on. */
+export interface Drawn {
+  readonly kind: string;
+  readonly x: number;
+  readonly y: number;
+  readonly angle: number;
+  readonly mirror: boolean;
+  readonly values: Record<string, unknown>;
+}
+
 export interface Shape {
   /** Exact outlines about the item's own origin, before its turn and place. mm. */
   readonly paths: Path[];
@@ -31,7 +41,8 @@ export interface ItemKind<S extends z.ZodType = z.ZodType> {
   readonly defaults: z.infer<S>;
   /** Values that a new one on a blank has instead, mm. */
   fresh?(blank: { readonly width: number; readonly height: number }): Partial<z.infer<S>>;
-  shape(v: z.infer<S>, c: ArtworkContext): Shape;
+  /** `drawn` gives the shape of another item, for kinds that show one. */
+  shape(v: z.infer<S>, c: ArtworkContext, drawn: (item: Drawn) => Shape): Shape;
   /** Values after the item is scaled by handles, sx and sy > 0. */
   scaled(v: z.infer<S>, sx: number, sy: number): z.infer<S>;
   /** Values after one of them was changed by hand, where others must follow. */

@@ -3,6 +3,7 @@ import { border } from './kinds/border';
 import { drawing } from './kinds/drawing';
 import { ellipse } from './kinds/ellipse';
 import { lettering } from './kinds/lettering';
+import { linked } from './kinds/linked';
 import { motif } from './kinds/motif';
 import { picture } from './kinds/picture';
 import { polygon } from './kinds/polygon';
@@ -12,7 +13,7 @@ import { slot } from './kinds/slot';
 import { star } from './kinds/star';
 
 /** Every kind of item, in the order in which they are offered. */
-export const itemKinds: readonly ItemKind[] = [lettering, rectangle, ellipse, polygon, star, ring, slot, motif, border, drawing, picture];
+export const itemKinds: readonly ItemKind[] = [lettering, rectangle, ellipse, polygon, star, ring, slot, motif, border, drawing, linked, picture];
 
 const byId = new Map(itemKinds.map((k) => [k.id, k]));
 

@@ -12,6 +12,7 @@ import {
   type Piece,
   type Setup,
 } from './job';
+import { keptItems, seenItems, withoutSources } from './linked';
 import type { Unit } from '../units/length';
 
 /**
@@ -54,6 +55,7 @@ export function oneSetup(job: Job, id: string | null = null): OneSetup {
     one = {
       ...pick(job, sharedKeys),
       ...pick(s, ownKeys),
+      items: seenItems(job, s),
       blank: blankOf(piece, s),
       at: { id: s.id, name: s.name, number: job.setups.indexOf(s) + 1, after: s.after, only: job.setups.length === 1 },
     };
@@ -73,7 +75,7 @@ export function withSetup(job: Job, one: OneSetup): Job {
   const newPiece = alikeIn<Pick<Piece, (typeof pieceKeys)[number]>>(piece, blank, pieceKeys)
     ? piece
     : { ...piece, ...pick(blank, pieceKeys) };
-  const placed = { ...pick(blank, placingKeys), ...pick(one, ownKeys) };
+  const placed = { ...pick(blank, placingKeys), ...pick(one, ownKeys), items: keptItems(job, s, one.items) };
   const newSetup = alikeIn<typeof placed>(s, placed, [...placingKeys, ...ownKeys]) ? s : { ...s, ...placed };
   const shared = pick(one, sharedKeys);
   if (newPiece === piece && newSetup === s && alikeIn<typeof shared>(job, shared, sharedKeys)) return job;
@@ -93,7 +95,7 @@ export function jobOf(one: OneSetup): Job {
     version: JOB_VERSION,
     ...pick(one, sharedKeys),
     blanks: [{ id: FIRST_BLANK, name: 'Blank 1', ...pick(blank, pieceKeys) }],
-    setups: [{ id: at.id, name: at.name, blank: FIRST_BLANK, after: null, ...pick(blank, placingKeys), ...pick(one, ownKeys) }],
+    setups: [{ id: at.id, name: at.name, blank: FIRST_BLANK, after: null, ...pick(blank, placingKeys), ...pick(one, ownKeys), items: withoutSources(one.items) }],
   };
 }
 

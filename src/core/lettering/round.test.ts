@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { shapeWith } from '../artwork/item';
 import { itemKindOf } from '../artwork/registry';
 import { boundsOfPaths, circlePath, flatten, placement, transformPath, type Path } from '../geometry/path';
 import { shippedFont } from '../testing/fonts';
@@ -8,7 +9,7 @@ const art = { font: () => shippedFont('archivo') };
 const lettering = itemKindOf('lettering');
 const set = (text: string, capHeight: number, oval: { rx: number; ry: number }, side: 'outside' | 'inside', at: 'top' | 'bottom') => {
   const round = { ...oval, side, at };
-  return lettering.shape({ ...(lettering.defaults as Record<string, unknown>), text, font: 'archivo', capHeight, round, ...roundBaseline(round, round, capHeight) }, art).paths;
+  return shapeWith('lettering', { ...(lettering.defaults as Record<string, unknown>), text, font: 'archivo', capHeight, round, ...roundBaseline(round, round, capHeight) }, art).paths;
 };
 const pointsOf = (paths: readonly Path[]) => paths.flatMap((p) => { const l = flatten(p, 0.01); return Array.from({ length: l.length / 2 }, (_, i) => [l[2 * i], l[2 * i + 1]]); });
 

@@ -11,6 +11,8 @@ import { joinPaths } from '@/core/geometry/join';
 import type { Path } from '@/core/geometry/path';
 import { normalise, type Bounds, type Fill } from '@/core/geometry/region';
 import type { OneSetup } from '@/core/job/job';
+import { hasSource, ownItem } from '@/core/job/linked';
+import { useOpenJob } from '@/store/openJob';
 import { freshId } from '@/store/jobs';
 import { local } from '@/store/local';
 import { placedOf } from '@/ui/table/usePlaced';
@@ -32,6 +34,12 @@ const boxOf = (i: Item): Bounds => itemBounds(placedOf(i));
 /** Paths as a drawing of its own, about their middle. */
 export const drawingOf = (paths: readonly Path[], name: string, like: Pick<Item, 'layer' | 'group'>, fill: Fill = 'nonzero', traced?: TracedFrom): Item =>
   drawnItem({ id: freshId(), name, layer: like.layer, group: like.group }, paths, fill, traced);
+
+/** A link with nothing to follow any more: with the measures of its original, or as outlines where it is scaled. */
+export const ownedItem = (i: Item): Item => {
+  const p = placedOf(i);
+  return ownItem(i) ?? { ...drawingOf(p.paths, i.name, i, p.fill), id: i.id };
+};
 
 /** Puts new items where old ones stood; cuts that used an old one use the new ones. */
 function replace(name: string, old: readonly Item[], fresh: readonly Item[], keepOld = false): void {
@@ -390,7 +398,10 @@ export function pasteFromClipboard(): void {
   const here = new Set(job.items.map((i) => `${i.x.toFixed(3)} ${i.y.toFixed(3)}`));
   // Pasted over itself, artwork steps aside so that it is seen.
   const step = clip.items.some((i) => here.has(`${i.x.toFixed(3)} ${i.y.toFixed(3)}`)) ? 5 : 0;
-  const c = copiesOf(clip.items, { ...job, groups: clip.groups });
+  const whole = useOpenJob.getState().whole!;
+  // Links follow what is in this job; those of another one come as what they show.
+  const items = clip.items.map((i) => (i.kind === 'linked' && !hasSource(whole, i) ? ownedItem(i) : i));
+  const c = copiesOf(items, { ...job, groups: clip.groups });
   edit('Paste', (j) => {
     const layerOf = (id: string) => {
       const l = clip.layers.find((q) => q.id === id)!;

@@ -1,6 +1,5 @@
 import { bringOwnFonts } from '@/compute/fonts';
-import { placementOf, type Item } from '@/core/artwork/item';
-import { itemKindOf } from '@/core/artwork/registry';
+import { placementOf, shapeWith, type Item } from '@/core/artwork/item';
 import { capRound, circleOf, roomOutside, roundBaseline, type Oval } from '@/core/lettering/round';
 import { inverse, transformPath } from '@/core/geometry/path';
 import { FontError } from '@/core/lettering/font';
@@ -56,7 +55,7 @@ export function ovalOf(item: Item): (Oval & { x: number; y: number; angle: numbe
 
 /** The lettering set round an oval: outside, at the top, in a size that fits between it and what is drawn around it, or the blank's edges. */
 export function letteredRound(letters: Item, oval: NonNullable<ReturnType<typeof ovalOf>>, blank: { width: number; height: number }, others: readonly Item[]): Item {
-  const straight = itemKindOf('lettering').shape({ ...letters.values, baseline: 'straight', capHeight: 1, fit: 'none', warp: 'none' }, art).box;
+  const straight = shapeWith('lettering', { ...letters.values, baseline: 'straight', capHeight: 1, fit: 'none', warp: 'none' }, art).box;
   const home = inverse(placementOf({ ...oval, mirror: false }));
   const around = others.filter((i) => i.visible && i.id !== letters.id).flatMap((i) => placedOf(i).paths.map((p) => transformPath(p, home)));
   const room = Math.min(roomOutside(oval, around), oval.x - oval.rx, blank.width - oval.x - oval.rx, oval.y - oval.ry, blank.height - oval.y - oval.ry);

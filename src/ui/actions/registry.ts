@@ -8,8 +8,9 @@ import { useLibrary } from '@/ui/library/useLibrary';
 import { levelLine, uprightLine } from '@/ui/section/line';
 import { setView, stageNames, stages, useView, type Stage } from '@/ui/view';
 import { addItem } from './add';
+import { linkPickedInto, otherSetups, ownPicked, sourceOf } from './links';
 import { groupByCutter, togglePaths, addCut, deletePicked, nudge, pickable } from './edits';
-import { pickWithin, addLayer, alignPicked, centrePicked, copyPicked, copyToClipboard, distributePicked, groupPicked, mirrorPicked, pasteFromClipboard, toDrawings, turnPicked, ungroupPicked, workOnShapes } from './artwork';
+import { pickWithin, addLayer, alignPicked, centrePicked, copyPicked, copyToClipboard, distributePicked, groupPicked, mirrorPicked, pasteFromClipboard, pickedItems, toDrawings, turnPicked, ungroupPicked, workOnShapes } from './artwork';
 import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
 import { chooseFont, setAlongPicked } from './lettering';
@@ -47,14 +48,21 @@ function nextPart(): void {
   (next?.matches('[tabindex]') ? next : next?.querySelector<HTMLElement>('[aria-current] , button, input, textarea, [tabindex="0"]'))?.focus();
 }
 
-/** Opens the list of kinds of cut beside what has the focus, or in the middle of the window. */
-function cutAsHere(): void {
-  const at = document.activeElement?.closest('[role="treeitem"], input, textarea')?.getBoundingClientRect();
+/** Where a menu comes that no button opens: beside what has the focus, or in the middle of the window. */
+function menuPlace(): { left: number; top: number } {
+  const at = document.activeElement?.closest('[role="treeitem"], input, textarea, button')?.getBoundingClientRect();
   leaveField();
-  setView({ cutAs: at ? { left: at.left + 24, top: at.bottom } : { left: window.innerWidth / 2 - 150, top: 120 } });
+  return at?.width ? { left: at.left + 24, top: at.bottom } : { left: window.innerWidth / 2 - 150, top: 120 };
 }
 
-const lookFrom = (to: 'corner' | 'top' | 'front' | 'side') =>
+/** Links what is picked into the other set-up; where there are several, asks into which. */
+function linkPicked(): void {
+  const others = otherSetups(useOpenJob.getState());
+  if (others.length === 1) linkPickedInto(others[0].id);
+  else setView({ linkInto: menuPlace() });
+}
+
+const lookFrom = (to: 'corner' | 'top' | 'front' | 'side' | 'under') =>
   setView((v) => ({ camera: { to, n: v.camera.n + 1 }, table: v.table === 'plan' ? 'both' : v.table }));
 
 function laySection(way: 'level' | 'upright'): void {
@@ -77,6 +85,8 @@ export const actions: readonly Action[] = [
   { id: 'library', name: 'Open the tool library', shortcut: 'L', run: () => setView({ library: true }) },
   { id: 'group-cuts', name: 'Group the cuts by cutter', run: groupByCutter },
   ...stages.map((s, i): Action => ({ id: `stage-${s}`, name: `Go to ${stageNames[s]}`, shortcut: `Alt+${i + 1}`, run: () => goTo(s) })),
+  { id: 'link', name: 'Link into another set-up', enabled: () => hasPick() && otherSetups(useOpenJob.getState()).length > 0, run: linkPicked },
+  { id: 'own', name: 'Make the picked links their own', enabled: () => pickedItems().some(sourceOf), run: ownPicked },
   { id: 'setup-next', name: 'Show the next set-up', enabled: () => (useOpenJob.getState().whole?.setups.length ?? 0) > 1, run: showNextSetup },
   { id: 'setup-y', name: 'Add a set-up: the other face, turned left to right', enabled: hasJob, run: () => addSetup('y') },
   { id: 'setup-x', name: 'Add a set-up: the other face, turned front to back', enabled: hasJob, run: () => addSetup('x') },
@@ -89,10 +99,10 @@ export const actions: readonly Action[] = [
   { id: 'paths', name: 'Show or hide the paths', shortcut: 'P', run: () => setView((v) => ({ paths: !v.paths })) },
   { id: 'paths-of-cut', name: 'Show or hide the paths of the open cut', shortcut: 'Shift+P', enabled: () => !!useView.getState().cutId, run: () => togglePaths([useView.getState().cutId!, ...useView.getState().alsoCuts]) },
   { id: 'section', name: 'Show or fold the section', shortcut: 'S', run: () => setView((v) => ({ sectionOpen: !v.sectionOpen })) },
-  ...(['corner', 'top', 'front', 'side'] as const).map((to): Action => ({ id: `camera-${to}`, name: `Look at the solid from the ${to}`, run: () => lookFrom(to) })),
+  ...(['corner', 'top', 'front', 'side', 'under'] as const).map((to): Action => ({ id: `camera-${to}`, name: `Look at the solid from ${to === 'under' ? 'below' : `the ${to}`}`, run: () => lookFrom(to) })),
   ...(['level', 'upright'] as const).map((way): Action => ({ id: `section-${way}`, name: `Lay the section ${way} through the middle`, enabled: hasJob, run: () => laySection(way) })),
   ...itemKinds.filter((k) => k.offered !== false).map((k): Action => ({ id: `add-${k.id}`, name: `Add ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addItem(k.id) })),
-  { id: 'cut-as', name: 'Cut this as\u2026', shortcut: 'Ctrl+Enter', enabled: hasPick, run: cutAsHere },
+  { id: 'cut-as', name: 'Cut this as\u2026', shortcut: 'Ctrl+Enter', enabled: hasPick, run: () => setView({ cutAs: menuPlace() }) },
   ...cutKinds.map((k): Action => ({ id: `cut-${k.id}`, name: `Add a cut: ${k.name.toLowerCase()}`, enabled: hasJob, run: () => addCut(k.id, useLibrary.getState().cutters) })),
   ...(
     [

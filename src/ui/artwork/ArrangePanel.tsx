@@ -83,6 +83,7 @@ export function ArrangePanel({ job, count }: { job: OneSetup; count: number }) {
           <Quiet onClick={action('group').run}>Group</Quiet>
         )}
         <Quiet onClick={action('ungroup').run}>Ungroup</Quiet>
+        {!job.at.only && <Quiet onClick={action('link').run}>Link into another set-up</Quiet>}
         {(Object.keys(panels) as (keyof typeof panels)[])
           .filter((p) => p !== 'Copies along a line' || count > 1)
           .map((p) => (

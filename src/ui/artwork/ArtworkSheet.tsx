@@ -2,6 +2,7 @@
 import ContentCopyRounded from '@mui/icons-material/ContentCopyRounded';
 import DeleteOutlineRounded from '@mui/icons-material/DeleteOutlineRounded';
 import FilterCenterFocusRounded from '@mui/icons-material/FilterCenterFocusRounded';
+import LinkRounded from '@mui/icons-material/LinkRounded';
 import UploadFileRounded from '@mui/icons-material/UploadFileRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -17,6 +18,7 @@ import { changeItem, deletePicked } from '@/ui/actions/edits';
 import { addItem } from '@/ui/actions/add';
 import { centrePicked, copyPicked } from '@/ui/actions/artwork';
 import { chooseFont, letteringAndLine, setAlongPicked } from '@/ui/actions/lettering';
+import { otherSetups } from '@/ui/actions/links';
 import { action } from '@/ui/actions/registry';
 import { cutAsBelow } from '@/ui/cuts/CutAsMenu';
 import { setAt } from '@/core/units/fields';
@@ -35,6 +37,8 @@ import { OffBlank } from './OffBlank';
 import { RoundPlaces } from './RoundPlaces';
 import { ShapePanel } from './ShapePanel';
 import { BehindIt } from './BehindIt';
+import { FollowsIt } from './FollowsIt';
+import { LinkDialog } from './LinkDialog';
 import { TraceDialog } from './TraceDialog';
 
 const shippedFonts = [...fontCatalogue.map((f) => ({ value: f.id, label: f.name, group: 'Outlines' })), ...strokeFonts.map((f) => ({ value: f.id, label: f.name, group: 'Single line, engraved in one stroke' }))];
@@ -48,6 +52,7 @@ export function ArtworkSheet() {
   const asked = useLater(useView, (v) => v.typing);
   const origin = useDatum(job);
   const [gauging, setGauging] = useState(false);
+  const [linking, setLinking] = useState(false);
   const item = picked.length === 1 ? job.items.find((i) => i.id === picked[0]) : undefined;
   return (
     <>
@@ -63,6 +68,11 @@ export function ArtworkSheet() {
         <Button size="small" color="inherit" startIcon={<UploadFileRounded />} onClick={action('import-artwork').run} sx={{ fontSize: 13, color: 'text.secondary' }}>
           Import or trace a file
         </Button>
+        {!job.at.only && (
+          <Button size="small" color="inherit" startIcon={<LinkRounded />} onClick={() => setLinking(true)} sx={{ fontSize: 13, color: 'text.secondary' }}>
+            Link from another set-up
+          </Button>
+        )}
       </Box>
       {!job.items.length && (
         <Empty title="Nothing drawn yet">Add lettering or a shape with the buttons above; it comes to the middle of the blank, ready to be moved. SVG, DXF and pictures can be dropped on the table.</Empty>
@@ -98,6 +108,7 @@ export function ArtworkSheet() {
           {item ? (
             <Box sx={{ display: 'grid', gap: 1.25 }} key={item.id}>
               {item.kind === 'lettering' && <RoundPlaces item={item} />}
+              <FollowsIt item={item} />
               <FieldForm
                 fields={itemKindOf(item.kind).fields}
                 values={item.values}
@@ -177,6 +188,7 @@ export function ArtworkSheet() {
           </Group>
         </>
       )}
+      {linking && <LinkDialog setups={otherSetups(useOpenJob.getState())} onClose={() => setLinking(false)} />}
       {tracing && <TraceDialog job={job} of={tracing} key={tracing instanceof File ? `${tracing.name} ${tracing.lastModified}` : tracing.again} />}
     </>
   );

@@ -85,6 +85,7 @@ export function SectionStrip() {
   const exact = !play && cut?.of === section && cut?.proof === proof ? cut.z : null;
 
   const field = play?.field ?? proof?.field ?? null;
+  const under = proof?.under ?? null;
   const length = section ? Math.hypot(section.x1 - section.x0, section.y1 - section.y0) : 1;
   const samples = useMemo(() => {
     if (!section) return [];
@@ -93,19 +94,20 @@ export function SectionStrip() {
       const x = section.x0 + (section.x1 - section.x0) * f;
       const y = section.y0 + (section.y1 - section.y0) * f;
       const on = x >= 0 && y >= 0 && x <= job.blank.width && y <= job.blank.height;
-      return { s: f * length, on, proof: !job.cuts.length ? 0 : exact ? exact[i] : field ? heightAt(field, x, y) : 0, want: on ? (target?.[i] ?? 0) : NaN };
+      return { s: f * length, on, proof: !job.cuts.length ? 0 : exact ? exact[i] : field ? heightAt(field, x, y) : 0, want: on ? (target?.[i] ?? 0) : NaN, floor: -job.blank.thickness - (under && on ? heightAt(under, x, y) : 0) };
     });
-  }, [section, field, exact, target, length, job]);
+  }, [section, field, under, exact, target, length, job]);
 
   const { thickness } = job.blank;
   const deepest = Math.max(...samples.filter((p) => p.on).map((p) => Math.max(-p.want || 0, -p.proof || 0)), 0.5);
-  const low = Math.min(thickness, deepest * 1.3);
+  // Where the other face is cut too, the whole thickness is shown.
+  const both = samples.some((p) => p.floor > -thickness + 1e-3);
+  const low = both ? thickness : Math.min(thickness, deepest * 1.3);
   const x = scaleLinear().domain([0, length]).range([PAD.left, Math.max(PAD.left + 10, width - PAD.right)]);
   const y = scaleLinear().domain([low * 0.02, -low]).range([PAD.top, height - PAD.bottom]);
   const on = samples.filter((p) => p.on);
-  const below = Math.max(-low, -thickness);
   const clampZ = (z: number) => Math.max(z, -low * 1.02);
-  const solid = area<(typeof samples)[number]>().x((p) => x(p.s)).y0(y(below)).y1((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
+  const solid = area<(typeof samples)[number]>().x((p) => x(p.s)).y0((p) => y(Math.max(-low, Math.min(p.floor, p.proof || 0)))).y1((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
   const proofLine = line<(typeof samples)[number]>().x((p) => x(p.s)).y((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
   const wantLine = line<(typeof samples)[number]>().defined((p) => Number.isFinite(p.want)).x((p) => x(p.s)).y((p) => y(clampZ(p.want)));
   const here = at !== null ? samples[Math.round(at * (COUNT - 1))] : null;

@@ -16,11 +16,13 @@ import { After, useLater } from '@/ui/later';
 import type { OneSetup } from '@/core/job/job';
 import { useOpenJob, type OpenJob } from '@/store/openJob';
 import { leaveField, onShortcut } from '@/ui/actions/registry';
+import { watchLinks } from '@/ui/actions/links';
 import { onPaste } from '@/ui/actions/drawingFiles';
 import { tell } from '@/ui/actions/tell';
 import { ArtworkSheet } from '@/ui/artwork/ArtworkSheet';
 import { UnitQuestion } from '@/ui/artwork/UnitQuestion';
 import { BlankSheet } from '@/ui/blank/BlankSheet';
+import { LinkMenu } from '@/ui/artwork/LinkMenu';
 import { CutAsMenu } from '@/ui/cuts/CutAsMenu';
 import { CutsSheet } from '@/ui/cuts/CutsSheet';
 import { LibraryDrawer } from '@/ui/library/LibraryDrawer';
@@ -115,6 +117,7 @@ export function Workbench({ id }: { id: string }) {
     });
   }, [id]);
   useEffect(() => useOpenJob.subscribe((s, before) => s.refused !== before.refused && s.refused && tell('error', s.refused.words)), []);
+  useEffect(watchLinks, []);
   // A font that another window has brought is read here too.
   const fonts = useLater(useOpenJob, (s) => s.job?.fonts);
   useEffect(() => {
@@ -212,6 +215,7 @@ export function Workbench({ id }: { id: string }) {
         <ShortcutSheet />
         <UnitQuestion />
         <CutAsMenu />
+        <LinkMenu />
         <TableMenu />
         <Guarded part="The tool library">
           <LibraryDrawer />

@@ -18,6 +18,7 @@ const VIEWS = [
   ['top', 'Top'],
   ['front', 'Front'],
   ['side', 'Side'],
+  ['under', 'Below'],
 ] as const;
 
 /** A picture that is lost is made again after so long, ms, and so often in all. */
@@ -72,7 +73,8 @@ export function SolidView() {
     if (size.width) seat?.look(camera.to, camera.n, width, height, thickness);
   }, [seat, size, width, height, thickness, camera]);
   const field = empty ? null : (play?.field ?? proof?.field ?? null);
-  useEffect(() => seat?.body(field, width, height, thickness, material), [seat, field, width, height, thickness, material]);
+  const under = proof?.under ?? null;
+  useEffect(() => seat?.body(field, under, width, height, thickness, material), [seat, field, under, width, height, thickness, material]);
   useEffect(() => {
     const c = play ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
     void solid?.cutter(c, play?.x ?? 0, play?.y ?? 0, play?.z ?? 0);

@@ -11,10 +11,10 @@ const menus = {
     ['cut-as'],
     ['clip-cut', 'clip-copy', 'clip-paste', 'copy', 'delete'],
     ['group', 'ungroup', 'mirror-upright', 'mirror-level', 'turn-left', 'turn-right', 'centre'],
-    ['combine-unite', 'combine-subtract', 'to-outlines', 'letters-along', 'pick-within'],
+    ['combine-unite', 'combine-subtract', 'to-outlines', 'letters-along', 'pick-within', 'link'],
   ],
   table: [['clip-paste', 'pick-all', 'import-artwork'], ['add-lettering', 'add-rectangle', 'tool-line', 'tool-measure'], ['fit', 'paths', 'section']],
-  solid: [['camera-corner', 'camera-top', 'camera-front', 'camera-side', 'fit'], ['view-plan', 'view-both', 'section']],
+  solid: [['camera-corner', 'camera-top', 'camera-front', 'camera-side', 'camera-under', 'fit'], ['view-plan', 'view-both', 'section']],
   section: [['section-level', 'section-upright'], ['section']],
 };
 

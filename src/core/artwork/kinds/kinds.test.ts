@@ -2,15 +2,16 @@ import fc from 'fast-check';
 import { flatten } from '../../geometry/path';
 import { loopArea, normalise, regionArea } from '../../geometry/region';
 import { testArt } from '../../testing/fonts';
+import { shapeWith } from '../item';
 import { itemKindOf, itemKinds } from '../registry';
 
 const mm = (max = 200) => fc.double({ min: 2, max, noNaN: true });
 const areaOf = (kind: string, values: object): number => {
-  const s = itemKindOf(kind).shape(itemKindOf(kind).schema.parse(values), testArt);
+  const s = shapeWith(kind, itemKindOf(kind).schema.parse(values), testArt);
   return regionArea(normalise(s.paths.map((p) => flatten(p, 1e-4)), s.fill));
 };
 const boxOf = (kind: string, values: object) => {
-  const s = itemKindOf(kind).shape(values, testArt);
+  const s = shapeWith(kind, values, testArt);
   const all = s.paths.flatMap((p) => [...flatten(p, 1e-3)]);
   return { x0: Math.min(...all.filter((_, i) => i % 2 === 0)), x1: Math.max(...all.filter((_, i) => i % 2 === 0)), y0: Math.min(...all.filter((_, i) => i % 2)), y1: Math.max(...all.filter((_, i) => i % 2)) };
 };
@@ -51,7 +52,7 @@ describe('every kind of artwork', () => {
   it.each(itemKinds.filter((k) => k.offered !== false).map((k) => [k.id]))('%s draws within its own box, outlines the right way round, from values that its schema takes', (id) => {
     const kind = itemKindOf(id);
     const values = kind.schema.parse(kind.defaults) as Record<string, unknown>;
-    const s = kind.shape(values, testArt);
+    const s = shapeWith(id, values, testArt);
     expect(s.paths.length).toBeGreaterThan(0);
     expect(kind.title(values).length).toBeGreaterThan(0);
     const b = boxOf(id, values);

@@ -1,3 +1,4 @@
+import { shapeWith } from '../item';
 import { itemKindOf } from '../registry';
 import { boundsOfPaths, flatten, type Path } from '../../geometry/path';
 import { normalise, regionArea, type Region } from '../../geometry/region';
@@ -5,7 +6,7 @@ import { testArt } from '../../testing/fonts';
 import { motifPaths, motifs } from './motifs';
 
 const region = (paths: readonly Path[]): Region => normalise(paths.map((p) => flatten(p, 0.02)), 'nonzero');
-const shape = (kind: string, values: object) => itemKindOf(kind).shape({ ...(itemKindOf(kind).defaults as object), ...values }, testArt);
+const shape = (kind: string, values: object) => shapeWith(kind, { ...(itemKindOf(kind).defaults as object), ...values }, testArt);
 
 describe('motifs', () => {
   test('there are at least 24, each with a name, a group and words of its own', () => {

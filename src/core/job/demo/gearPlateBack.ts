@@ -1,5 +1,6 @@
 import { newItem } from '../../artwork/item';
 import { FIRST_SETUP, type Job } from '../job';
+import { newLink } from '../linked';
 import { jobOf, oneSetup, withSetup } from '../oneSetup';
 import { gearPlate } from './gearPlate';
 
@@ -14,12 +15,15 @@ export function gearPlateWithBack(): Job {
   const text = { kerning: true, leading: 1.6, align: 'centre', stretch: 100, baseline: 'straight', radius: 50, at: 90, tracking: 20 };
   const whole = jobOf(front);
   const [face] = whole.setups;
-  const empty = { ...face, id: FIRST_SETUP, name: 'Back', clamps: [], groups: [], items: [], cuts: [] };
-  const job: Job = { ...whole, setups: [empty, { ...face, after: { setup: FIRST_SETUP, turned: 'y' } }] };
+  // Where the plate will be parted from the blank: it follows the edge on the front.
+  const edge = newLink('i-back-edge', face.items.find((i) => i.id === 'i-edge')!, face.layers[0].id);
+  const bare = { ...face, id: FIRST_SETUP, name: 'Back', clamps: [], groups: [], items: [edge], cuts: [] };
+  const job: Job = { ...whole, setups: [bare, { ...face, after: { setup: FIRST_SETUP, turned: 'y' } }] };
   const back = oneSetup(job, FIRST_SETUP);
   return withSetup(job, {
     ...back,
     items: [
+      ...back.items,
       newItem({
         id: 'i-back',
         name: 'Property',

@@ -3,10 +3,10 @@ import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment
 import { profileOf, radiusOf, cuttingLength, type Cutter } from '@/core/cutters/cutter';
 import { disposeGroup, Surface } from './surface';
 
-export type StandardView = 'fit' | 'top' | 'front' | 'side' | 'corner';
+export type StandardView = 'fit' | 'top' | 'front' | 'side' | 'corner' | 'under';
 
 /** Where the standard views look from: turn about Z from the front, and height above the horizon, radians. */
-const STANDARD: Record<Exclude<StandardView, 'fit'>, [number, number]> = { top: [0, Math.PI / 2], front: [0, 0.03], side: [Math.PI / 2, 0.03], corner: [-0.24, 0.93] };
+const STANDARD: Record<Exclude<StandardView, 'fit'>, [number, number]> = { top: [0, Math.PI / 2], front: [0, 0.03], side: [Math.PI / 2, 0.03], corner: [-0.24, 0.93], under: [Math.PI, -1.1] };
 
 /** A driver that takes longer than this (ms) for a full frame is slow: it draws drafts until there has been rest. */
 const SLOW = 90;
@@ -23,6 +23,8 @@ export class SolidScene {
   private readonly scene = new THREE.Scene();
   private readonly camera = new THREE.PerspectiveCamera(30, 1, 1, 20000);
   private readonly target = new THREE.Vector3();
+  private readonly key = new THREE.DirectionalLight(0xfff4e2, 2.6);
+  private readonly rim = new THREE.DirectionalLight(0xdfeaff, 0.5);
   private turn = 0;
   private lift = 0.9;
   private far = 500;
@@ -52,11 +54,7 @@ export class SolidScene {
     this.scene.environment = pmrem.fromScene(new RoomEnvironment(), 0.04).texture;
     this.scene.environmentIntensity = 0.42;
     pmrem.dispose();
-    const key = new THREE.DirectionalLight(0xfff4e2, 2.6);
-    key.position.set(-1, 0.9, 0.85);
-    const rim = new THREE.DirectionalLight(0xdfeaff, 0.5);
-    rim.position.set(1, -0.4, 0.6);
-    this.scene.add(key, rim, this.surface.group);
+    this.scene.add(this.key, this.rim, this.surface.group);
     this.camera.up.set(0, 0, 1);
   }
 
@@ -92,7 +90,7 @@ export class SolidScene {
   /** Turns about the target, by parts of a turn per height of the view. */
   orbit(dx: number, dy: number): void {
     this.turn -= dx * Math.PI;
-    this.lift = Math.min(Math.PI / 2, Math.max(-1.2, this.lift + dy * Math.PI));
+    this.lift = Math.min(Math.PI / 2, Math.max(-Math.PI / 2, this.lift + dy * Math.PI));
     this.place();
   }
 
@@ -147,6 +145,7 @@ export class SolidScene {
       this.renderer.setPixelRatio(this.ratio * (draft ? 0.5 : 1));
       this.renderer.setSize(this.width, this.height, false);
     }
+    this.light(this.camera);
     const begun = performance.now();
     this.renderer.render(this.scene, this.camera);
     if (this.timed >= TRIALS || draft) return;
@@ -157,6 +156,17 @@ export class SolidScene {
       this.slow = true;
       this.timed = TRIALS;
     }
+  }
+
+  /** Lights the face that a camera looks at, from the left of it. */
+  private light(camera: THREE.PerspectiveCamera): void {
+    const below = camera.position.z < -this.blank[2] / 2;
+    const s = below ? -1 : 1;
+    this.key.position.set(-s, 0.9, 0.85 * s);
+    this.rim.position.set(s, -0.4, 0.6 * s);
+    // The room is light above and dark below: it is turned over with the blank.
+    this.scene.environmentRotation.x = below ? Math.PI : 0;
+    this.surface.seenFrom(below);
   }
 
   /** The whole blank from the corner, as a small PNG with nothing behind it; what is seen stays as it is. */
@@ -170,6 +180,7 @@ export class SolidScene {
     this.surface.detail(false);
     this.renderer.setPixelRatio(1);
     this.renderer.setSize(width, height, false);
+    this.light(camera);
     this.renderer.render(this.scene, camera);
     const c = new OffscreenCanvas(width, height);
     const ctx = c.getContext('2d')!;

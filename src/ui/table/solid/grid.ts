@@ -1,0 +1,149 @@
+import * as THREE from 'three';
+import { materials, type MaterialId } from '@/core/cutters/materials';
+import type { HeightField } from '@/core/relief/field';
+
+/** A draft takes every so-manieth vertex of a row. */
+const DRAFT = 3;
+
+/** Which vertices of a drawn grid stand at which nodes of a field. */
+export interface Nodes {
+  readonly cols: readonly number[];
+  readonly rows: readonly number[];
+}
+const spread = (count: number, nodes: number): number[] =>
+  Array.from({ length: count }, (_, i) => Math.round((i * (nodes - 1)) / (count - 1)));
+export const nodesOf = (nx: number, ny: number, f: HeightField): Nodes => ({ cols: spread(nx, f.cols), rows: spread(ny, f.rows) });
+
+export interface Face {
+  readonly field: HeightField;
+  readonly width: number;
+  readonly height: number;
+  readonly thickness: number;
+  readonly material: MaterialId;
+  /** The face that lies down: heights of its field are depths from the underside. */
+  readonly under: boolean;
+}
+
+/**
+ * One face of the blank as a mesh: a coarser grid of vertices over a field, coloured by what is bare; normals come from the
+ * whole field. A new field of the same size goes into the buffers of the one before. mm, Z up.
+ */
+export class Grid {
+  readonly mesh = new THREE.Mesh(new THREE.BufferGeometry());
+  private nx = 0;
+  private ny = 0;
+  private fine = new THREE.BufferAttribute(new Uint32Array(0), 1);
+  private draft = this.fine;
+  private whole = 0;
+  private part = 0;
+  private drafted = false;
+
+  get positions(): ArrayLike<number> {
+    return this.mesh.geometry.attributes.position.array;
+  }
+  /** Whether no square of it is left out. */
+  get closed(): boolean {
+    return this.whole === (this.nx - 1) * (this.ny - 1) * 6;
+  }
+
+  private size(nx: number, ny: number): void {
+    if (this.nx === nx && this.ny === ny) return;
+    [this.nx, this.ny] = [nx, ny];
+    this.mesh.geometry.dispose();
+    const g = (this.mesh.geometry = new THREE.BufferGeometry());
+    g.setAttribute('position', new THREE.BufferAttribute(new Float32Array(nx * ny * 3), 3));
+    g.setAttribute('normal', new THREE.BufferAttribute(new Int8Array(nx * ny * 4), 4, true));
+    g.setAttribute('color', new THREE.BufferAttribute(new Uint16Array(nx * ny * 4), 4, true));
+    const room = (stride: number) =>
+      new THREE.BufferAttribute(new Uint32Array((Math.ceil(nx / stride) + 1) * (Math.ceil(ny / stride) + 1) * 6), 1);
+    this.fine = room(1);
+    this.draft = room(DRAFT);
+  }
+
+  /** Fills nx x ny vertices; `step`: nodes to either side that a normal looks at; `open`: vertices at which something is left. */
+  fill(nx: number, ny: number, face: Face, step: number, open: (v: number) => boolean): void {
+    this.size(nx, ny);
+    const { field: f, width, height, thickness, under } = face;
+    const g = this.mesh.geometry;
+    const positions = g.attributes.position.array as Float32Array;
+    const normals = g.attributes.normal.array as Int8Array;
+    const colours = g.attributes.color.array as Uint16Array;
+    const m = materials[face.material];
+    const [uncut, bare] = [new THREE.Color(m.face), new THREE.Color(m.cut)];
+    const { cols, rows } = nodesOf(nx, ny, f);
+    for (let j = 0; j < ny; j++)
+      for (let i = 0; i < nx; i++) {
+        const c = cols[i];
+        const r = rows[j];
+        const depth = Math.max(f.z[r * f.cols + c], -thickness);
+        const v = j * nx + i;
+        positions[3 * v] = i === nx - 1 ? width : f.x0 + c * f.cell;
+        positions[3 * v + 1] = j === ny - 1 ? height : f.y0 + r * f.cell;
+        positions[3 * v + 2] = under ? -thickness - depth : depth;
+        const c0 = Math.max(0, c - step);
+        const c1 = Math.min(f.cols - 1, c + step);
+        const r0 = Math.max(0, r - step);
+        const r1 = Math.min(f.rows - 1, r + step);
+        const dx = (f.z[r * f.cols + c1] - f.z[r * f.cols + c0]) / ((c1 - c0) * f.cell);
+        const dy = (f.z[r1 * f.cols + c] - f.z[r0 * f.cols + c]) / ((r1 - r0) * f.cell);
+        const l = 127 / Math.sqrt(dx * dx + dy * dy + 1);
+        normals[4 * v] = Math.round(-dx * l);
+        normals[4 * v + 1] = Math.round(-dy * l);
+        // The lower face is the mirror image of its depths: its normals look down.
+        normals[4 * v + 2] = Math.round(under ? -l : l);
+        // Depth is lightness: what is deeper is darker.
+        const t = depth < -1e-3;
+        const shade = 65535 * (t ? 1 - Math.min(0.62, 0.3 * Math.sqrt(-depth)) : 1);
+        const from = t ? bare : uncut;
+        colours[4 * v] = from.r * shade;
+        colours[4 * v + 1] = from.g * shade;
+        colours[4 * v + 2] = from.b * shade;
+        colours[4 * v + 3] = 65535;
+      }
+    for (const name of ['position', 'normal', 'color']) g.attributes[name].needsUpdate = true;
+    this.whole = fillIndex(this.fine, nx, ny, 1, open);
+    this.part = fillIndex(this.draft, nx, ny, DRAFT, open);
+    this.detail(this.drafted);
+    g.boundingSphere = new THREE.Sphere(
+      new THREE.Vector3(width / 2, height / 2, -thickness / 2),
+      Math.hypot(width, height, thickness) / 2 + 1,
+    );
+  }
+
+  /** Draws every vertex, or a draft of every third. */
+  detail(draft: boolean): void {
+    this.drafted = draft;
+    this.mesh.geometry.setIndex(draft ? this.draft : this.fine);
+    this.mesh.geometry.setDrawRange(0, draft ? this.part : this.whole);
+  }
+}
+
+/** Two triangles for every square of vertices `stride` apart that is not cut through; returns how many indices. */
+function fillIndex(into: THREE.BufferAttribute, nx: number, ny: number, stride: number, open: (v: number) => boolean): number {
+  const index = into.array as Uint32Array;
+  let n = 0;
+  let changed = false;
+  const put = (v: number) => {
+    if (index[n] !== v) {
+      index[n] = v;
+      changed = true;
+    }
+    n++;
+  };
+  for (let j = 0; j + 1 < ny; j += stride) {
+    const up = (Math.min(ny - 1, j + stride) - j) * nx;
+    for (let i = 0; i + 1 < nx; i += stride) {
+      const a = j * nx + i;
+      const b = j * nx + Math.min(nx - 1, i + stride);
+      if (!open(a) && !open(b) && !open(a + up) && !open(b + up)) continue;
+      put(a);
+      put(b);
+      put(b + up);
+      put(a);
+      put(b + up);
+      put(a + up);
+    }
+  }
+  if (changed) into.needsUpdate = true;
+  return n;
+}
