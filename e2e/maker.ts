@@ -66,10 +66,10 @@ export class Maker {
    */
   private async free(thing: ElementHandle<Element>): Promise<void> {
     await thing.scrollIntoView();
-    await this.page.waitForFunction(
+    const found = await this.page.waitForFunction(
       (e) => {
         // Of a sheet that has been made anew meanwhile: it is looked for again at once.
-        if (!e.isConnected) throw new Error('detached');
+        if (!e.isConnected) return 'gone';
         const b = e.getBoundingClientRect();
         const top = document.elementFromPoint(b.x + b.width / 2, b.y + b.height / 2);
         const was = (e as unknown as { lastSeen?: string }).lastSeen;
@@ -85,6 +85,7 @@ export class Maker {
       { timeout: PATIENCE },
       thing,
     );
+    if ((await found.jsonValue()) === 'gone') throw new Error('detached');
   }
   /** Types into the field with a label and leaves it with Enter. */
   async fill(label: string, text: string, enter = true): Promise<void> {

@@ -133,4 +133,15 @@ test('artwork of the front is linked to the back: it follows, is cut there, is m
   await maker.holds('Centre X', '260');
   await maker.press(/^Circle\s*ellipse/, 'treeitem');
   await maker.holds('Centre X', '270');
+
+  // By hand along the bar: where it cannot be run it stays, and says why; what stands alone goes anywhere.
+  await maker.drag('tab', /^Set-up 1, other face, /, -220, 0);
+  await maker.sees('"Set-up 1, other face" cannot be run there. "Set-up 1, other face" starts from what "Set-up 1" leaves.');
+  await maker.press('Add a set-up');
+  await maker.press(/^Another blank/, 'menuitem');
+  await maker.find('tab', /^Set-up 3, Empty/);
+  await maker.drag('tab', /^Set-up 3, /, -420, 0);
+  await maker.page.waitForFunction(() => document.querySelector('[role=tablist][aria-label="Set-ups"] [role=tab]')?.textContent?.startsWith('Set-up 3'));
+  await maker.press('Undo');
+  await maker.page.waitForFunction(() => document.querySelector('[role=tablist][aria-label="Set-ups"] [role=tab]')?.textContent?.startsWith('Set-up 1'));
 });

@@ -58,7 +58,7 @@ describe('the command line', () => {
 
   it('sets lettering in a font that lies in the job file', () => {
     const own = readJob(JSON.parse(readFileSync(job, 'utf8')));
-    own.fonts = [{ id: 'own-lock', name: 'The keeper\u2019s', file: 'fonts/own-lock.woff' }];
+    own.assets = [{ id: 'own-lock', type: 'font', name: 'The keeper\u2019s', file: 'fonts/own-lock.woff' }];
     own.setups[0].items.find((i) => i.id === 'i-lock')!.values.font = 'own-lock';
     own.setups[0].cuts = own.setups[0].cuts.filter((c) => c.id === 'c-letters').map((c) => ({ ...c, items: ['i-lock'] }));
     const made = (name: string, assets: Record<string, Uint8Array>) => {

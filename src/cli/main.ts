@@ -14,6 +14,7 @@ import { folderOf, writePrograms } from '../core/pipeline/programs';
 import { dialectOf } from '../core/program/dialect';
 import { bytesOf } from '../core/program/text';
 import { planCut } from '../core/pipeline/planning';
+import { assetsOf } from '@/core/job/assets';
 import { fontsFromPackages } from './fonts';
 
 const USAGE = `mirvak plan JOB --out DIR [--files one|cutter|cut] [--dialect ID]
@@ -73,7 +74,7 @@ function main(args: string[]): number {
   if (command !== 'plan' && command !== 'proof') throw new UsageError(`there is no command "${command}"`);
   const { job: whole, assets } = open(target);
   const art = fontsFromPackages();
-  for (const f of whole.fonts) if (assets[f.file]) art.put(f.id, assets[f.file]);
+  for (const f of assetsOf(whole, 'font')) if (assets[f.file]) art.put(f.id, assets[f.file]);
   const files = values.files as OneSetup['run']['files'] | undefined;
   if (files && !['one', 'cutter', 'cut'].includes(files)) throw new UsageError('--files is one, cutter or cut');
   const cell = Number(values.cell);

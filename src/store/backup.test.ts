@@ -36,7 +36,7 @@ describe('a backup of everything', () => {
     const mine = { ...shippedLibrary()[0], id: 'own-1', name: 'Ground by hand' };
     await changeLibrary(cutters, [...cutters, mine]);
     await keepOnShelf('machines', { ...benchRouter, id: 'own-2', name: 'In the shed' });
-    const bytes = await makeBackup();
+    const { bytes } = await makeBackup();
     expect(await lastBackup()).toBeGreaterThan(Date.now() - 5000);
 
     await put(changed, 8);
@@ -49,7 +49,7 @@ describe('a backup of everything', () => {
     await db().settings.put({ key: 'library', value: 1 });
     const r = await restoreBackup(file(bytes));
     // Beside: the cutter that was changed since. Back: the one taken out, and the machine.
-    expect(r).toEqual({ back: 1, there: 1, beside: 1, others: 3, broken: [] });
+    expect(r).toEqual({ back: 1, there: 1, beside: 1, others: 3, broken: [], lacking: [] });
     const day = new Date().toISOString().slice(0, 10);
     expect(await names()).toEqual(['Changed', `Changed (backup of ${day})`, 'Kept', 'Lost']);
     expect(oneSetup((await readRow(changed))!.job).items[0].x).toBe(8);
@@ -61,13 +61,13 @@ describe('a backup of everything', () => {
     expect((await loadShelf('machines')).map((m) => m.name)).toEqual(['In the shed']);
 
     const before = [await names(), (await loadLibrary()).length];
-    expect(await restoreBackup(file(bytes))).toEqual({ back: 0, there: 3, beside: 0, others: 0, broken: [] });
+    expect(await restoreBackup(file(bytes))).toEqual({ back: 0, there: 3, beside: 0, others: 0, broken: [], lacking: [] });
     expect(await names()).toEqual(before[0]);
     expect((await loadLibrary()).length).toBe(before[1]);
   });
   it('takes a deleted job out of the bin again', async () => {
     const id = await createJob('Kept');
-    const bytes = await makeBackup();
+    const { bytes } = await makeBackup();
     await deleteJob(id);
     expect(await restoreBackup(file(bytes))).toMatchObject({ back: 1, there: 0, beside: 0 });
     expect([await names(), (await listDeleted()).length]).toEqual([['Kept'], 0]);
@@ -75,7 +75,7 @@ describe('a backup of everything', () => {
   it('names a job in it that is broken, and brings back the others', async () => {
     await createJob('Kept');
     await createJob('Broken');
-    const b = unpackBackup(await makeBackup());
+    const b = unpackBackup((await makeBackup()).bytes);
     await db().jobs.clear();
     const bytes = packBackup({ ...b, jobs: b.jobs.map((j) => (j.name === 'Broken' ? { ...j, bytes: strToU8('PK nothing') } : j)) });
     expect(await restoreBackup(file(bytes))).toMatchObject({

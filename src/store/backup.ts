@@ -1,4 +1,5 @@
 import { archive } from '@/compute/archive';
+import type { Asset } from '@/core/job/assets';
 import type { BackedUpJob } from '@/core/job/backup';
 import { alike } from '@/core/merge/alike';
 import { db } from './db';
@@ -24,13 +25,18 @@ export async function backupDue(now = Date.now()): Promise<boolean> {
   return changed.length > 0 && now - (since || Math.min(...changed.map((r) => r.updated))) > DUE;
 }
 
-/** Everything that this device keeps, as the bytes of one file: jobs with their fonts and pictures, the tool library, machines, dialects, recipes, the unit. The bin is left out. */
-export async function makeBackup(progress: (done: number) => void = () => {}): Promise<Uint8Array> {
+/** Everything that this device keeps, as the bytes of one file: jobs with their fonts and pictures, the tool library, machines, dialects, recipes, the unit. The bin is left out. `lacking`: files that jobs need and that are not on this device. */
+export async function makeBackup(
+  progress: (done: number) => void = () => {},
+): Promise<{ readonly bytes: Uint8Array; readonly lacking: readonly Asset[] }> {
   const rows = await listJobs();
   const jobs: BackedUpJob[] = [];
+  const lacking = new Map<string, Asset>();
   for (const [i, row] of rows.entries()) {
     progress(i / rows.length);
-    jobs.push({ id: row.id, name: row.name, updated: row.updated, bytes: await exportJob(row.id) });
+    const { bytes, lacking: of } = await exportJob(row.id);
+    jobs.push({ id: row.id, name: row.name, updated: row.updated, bytes });
+    for (const a of of) lacking.set(a.id, a);
   }
   const [cutters, groups, machines, dialects, recipes] = await Promise.all([
     loadLibrary(),
@@ -43,7 +49,7 @@ export async function makeBackup(progress: (done: number) => void = () => {}): P
     { made: new Date().toISOString(), jobs, kept: { cutters, groups, machines, dialects, recipes, unit: lastUnit() } },
   ]);
   await db().settings.put({ key: LAST, value: Date.now() });
-  return bytes;
+  return { bytes, lacking: [...lacking.values()] };
 }
 
 /** What a restore did, and what could not be read, by name. */
@@ -53,6 +59,8 @@ export interface Restored {
   readonly beside: number;
   /** Cutters, machines, dialects and recipes that came back, beside the jobs. */
   readonly others: number;
+  /** Files that jobs need and that neither came nor were here. */
+  readonly lacking: readonly Asset[];
   readonly broken: readonly { readonly name: string; readonly why: string }[];
 }
 
@@ -63,10 +71,13 @@ export async function restoreBackup(file: File, progress: (done: number) => void
   const named = (name: string) => `${name} (backup of ${day})`;
   const count = { back: 0, there: 0, beside: 0 };
   const broken: { name: string; why: string }[] = [];
+  const lacking = new Map<string, Asset>();
   for (const [i, j] of b.jobs.entries()) {
     progress(i / b.jobs.length);
     try {
-      count[await putBackJob(j.id, j.bytes, named)]++;
+      const { as, lacking: of } = await putBackJob(j.id, j.bytes, named);
+      count[as]++;
+      for (const a of of) lacking.set(a.id, a);
     } catch (e) {
       if ((e as Error).name !== 'JobError') throw e;
       broken.push({ name: j.name, why: (e as Error).message });
@@ -91,5 +102,5 @@ export async function restoreBackup(file: File, progress: (done: number) => void
     }
   }
   keepUnit(b.kept.unit);
-  return { ...count, others, broken };
+  return { ...count, others, broken, lacking: [...lacking.values()] };
 }

@@ -1,4 +1,6 @@
-import { hashFloats } from '@/core/geometry/hash';
+import type { Asset, AssetType } from '@/core/job/assets';
+import { assetTypes, neededBy } from '@/core/job/assets';
+import { assetsIn } from '@/core/job/oldAssets';
 import type { Job } from '@/core/job/job';
 import { tellOthers } from './channel';
 import { itemsOfAll } from './keep';
@@ -6,59 +8,81 @@ import { db } from './db';
 import { withoutSecond } from './second';
 
 /**
- * Files that jobs bring along: fonts and pictures. A file's id comes from its bytes: the same file brought twice is kept once,
- * and copies of a job share it.
+ * Files that jobs bring along, a row each. A file's id comes from its bytes: the same file brought twice is kept once, and all
+ * jobs that know it share it. Who knows it is counted from the jobs when files are swept, so that no count can go wrong.
  */
-export type Kind = 'fonts' | 'pictures';
-const kinds: readonly Kind[] = ['fonts', 'pictures'];
-interface Named {
-  readonly id: string;
-  readonly file: string;
-}
-const shelfOf = (kind: Kind): string => `*${kind}`;
-const keyOf = (kind: Kind, id: string): string => `${shelfOf(kind)}/${id}`;
+const shelfOf = (type: AssetType): string => `*${type}s`;
+const keyOf = ({ type, id }: Pick<Asset, 'type' | 'id'>): string => `${shelfOf(type)}/${id}`;
 
-/** What a file's bytes are called, for ids. */
-export function hashOf(bytes: Uint8Array): string {
-  const padded = new Float64Array(Math.ceil(bytes.length / 8));
-  new Uint8Array(padded.buffer).set(bytes);
-  return `${hashFloats([padded])}${bytes.length.toString(36)}`;
+/** Ids of assets that are the SHA-256 of their bytes. */
+const HASH = /^[0-9a-f]{64}$/;
+
+/** SHA-256 (FIPS 180-4) of bytes, in hexadecimal. */
+export async function hashOf(bytes: Uint8Array): Promise<string> {
+  const digest = await crypto.subtle.digest('SHA-256', bytes as Uint8Array<ArrayBuffer>);
+  return [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('');
+}
+
+/** What a job says of a file; `ending` with its dot, or nothing. */
+export async function describe(type: AssetType, name: string, ending: string, bytes: Uint8Array): Promise<Asset> {
+  const id = await hashOf(bytes);
+  return { id, type, name: name.slice(0, 200), file: `${type}s/${id}${ending}` };
 }
 
 /** Keeps a file that is known by a job. */
-export async function putFile(kind: Kind, named: Named, bytes: Uint8Array): Promise<void> {
-  await db().assets.put({ key: keyOf(kind, named.id), jobId: shelfOf(kind), path: named.file, bytes });
+export async function putFile(asset: Asset, bytes: Uint8Array): Promise<void> {
+  await db().assets.put({ key: keyOf(asset), jobId: shelfOf(asset.type), path: asset.file, bytes });
   tellOthers({ of: 'files' });
 }
 
 /** Files by id; those that are not here are left out. */
-export async function filesOf(kind: Kind, named: readonly Named[]): Promise<Record<string, Uint8Array>> {
-  const rows = await db().assets.bulkGet(named.map((f) => keyOf(kind, f.id)));
-  return Object.fromEntries(rows.flatMap((r, i) => (r ? [[named[i].id, r.bytes]] : [])));
+export async function filesOf(assets: readonly Asset[]): Promise<Record<string, Uint8Array>> {
+  const rows = await db().assets.bulkGet(assets.map(keyOf));
+  return Object.fromEntries(rows.flatMap((r, i) => (r ? [[assets[i].id, r.bytes]] : [])));
 }
 
-/** The files of a job as they lie in its archive. Pictures that no item shows any more are left out. */
-export async function archiveFiles(job: Job): Promise<Record<string, Uint8Array>> {
-  const shown = new Set(itemsOfAll(job).filter((i) => i.kind === 'picture').map((i) => i.values.picture));
-  const out: Record<string, Uint8Array> = {};
-  for (const kind of kinds) {
-    // A job on the shelf may be of an older version, without such a list.
-    const named = ((job[kind] ?? []) as readonly Named[]).filter((f) => kind === 'fonts' || shown.has(f.id));
-    const files = await filesOf(kind, named);
-    for (const f of named) if (files[f.id]) out[f.file] = files[f.id];
+/** Of some assets those whose files are not on this device. */
+export async function lackingOf(assets: readonly Asset[]): Promise<Asset[]> {
+  const here = new Set(await db().assets.where('key').anyOf(assets.map(keyOf)).primaryKeys());
+  return assets.filter((a) => !here.has(keyOf(a)));
+}
+
+/**
+ * The files of a job as they lie in its archive, and what of it is not on this device though artwork needs it. Pictures that no
+ * item shows any more are left out.
+ */
+export async function archiveFiles(job: Job): Promise<{ readonly files: Record<string, Uint8Array>; readonly lacking: readonly Asset[] }> {
+  const assets = assetsIn(job);
+  const needed = neededBy(itemsOfAll(job), assets);
+  const wanted = assets.filter((a) => a.type === 'font' || needed.includes(a));
+  const bytes = await filesOf(wanted);
+  const files: Record<string, Uint8Array> = {};
+  for (const a of wanted) if (bytes[a.id]) files[a.file] = bytes[a.id];
+  return { files, lacking: needed.filter((a) => !bytes[a.id]) };
+}
+
+/** Takes the files of an archive that its job knows; gives what artwork needs and neither brings nor finds here, or brings damaged. */
+export async function takeFilesOf(job: Job, files: Readonly<Record<string, Uint8Array>>): Promise<readonly Asset[]> {
+  for (const a of job.assets) {
+    const bytes = files[a.file];
+    if (bytes && (!HASH.test(a.id) || (await hashOf(bytes)) === a.id)) await putFile(a, bytes);
   }
-  return out;
-}
-
-/** Takes the files of an archive that its job knows. */
-export async function takeFilesOf(job: Pick<Job, 'fonts' | 'pictures'>, assets: Readonly<Record<string, Uint8Array>>): Promise<void> {
-  for (const kind of kinds) for (const f of job[kind]) if (assets[f.file]) await putFile(kind, f, assets[f.file]);
+  return lackingOf(neededBy(itemsOfAll(job), job.assets));
 }
 
 /** Removes files that no job on the shelf knows. */
 export async function sweepFiles(): Promise<void> {
   const used = new Set<string>();
-  await db().jobs.each((row) => kinds.forEach((kind) => (row.job[kind] ?? []).forEach((f) => used.add(keyOf(kind, f.id)))));
-  const keys = (await db().assets.where('jobId').anyOf(kinds.map(shelfOf)).primaryKeys()).filter((k) => !used.has(k));
+  await db().jobs.each((row) => assetsIn(row.job).forEach((a) => used.add(keyOf(a))));
+  const keys = (await db().assets.where('jobId').anyOf(assetTypes.map(shelfOf)).primaryKeys()).filter((k) => !used.has(k));
   if (keys.length) await withoutSecond({ assets: keys }, () => db().assets.bulkDelete(keys));
 }
+
+/** What is said of files that a job lacks, by name. */
+export const lackingWords = (lacking: readonly Asset[]): string => {
+  const named = (type: AssetType, one: string, more: string): string[] => {
+    const names = lacking.filter((a) => a.type === type).map((a) => `"${a.name}"`);
+    return names.length ? [`the ${names.length > 1 ? more : one} ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}`] : [];
+  };
+  return [...named('font', 'font', 'fonts'), ...named('picture', 'picture', 'pictures')].join(' and ');
+};

@@ -65,7 +65,7 @@ export async function writeToFolder(): Promise<void> {
     for (const row of await listJobs()) {
       const was = names[row.id];
       if (was?.revision === row.revision) continue;
-      const bytes = await exportJob(row.id);
+      const { bytes } = await exportJob(row.id);
       if (was) taken.delete(was.file);
       let file = `${slug(row.name)}.mirvak`;
       for (let n = 2; taken.has(file); n++) file = `${slug(row.name)}-${n}.mirvak`;

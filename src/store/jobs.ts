@@ -1,6 +1,7 @@
 import { demoJobs } from '@/core/job/demo';
 import { archive } from '@/compute/archive';
 import { readJob } from '@/core/job/migrate';
+import type { Asset } from '@/core/job/assets';
 import type { Job } from '@/core/job/job';
 import { newJob } from '@/core/job/oneSetup';
 import { alike } from '@/core/merge/alike';
@@ -115,17 +116,18 @@ export async function sweepDeleted(): Promise<void> {
 }
 
 /** Reads a .mirvak or job.json file onto the shelf. Throws JobError; the shelf is unchanged then. */
-export async function importJob(file: File, signal?: AbortSignal): Promise<string> {
+export async function importJob(file: File, signal?: AbortSignal): Promise<{ readonly id: string; readonly name: string; readonly lacking: readonly Asset[] }> {
   const { job, assets } = await archive('unpackJob', [new Uint8Array(await file.arrayBuffer())], { signal });
-  await takeFilesOf(job, assets);
-  return insert(job);
+  const lacking = await takeFilesOf(job, assets);
+  return { id: await insert(job), name: job.name, lacking };
 }
 
-/** The bytes of a job's .mirvak file. */
-export async function exportJob(id: string, job?: Job): Promise<Uint8Array> {
+/** The bytes of a job's .mirvak file, and the files that it needs and that are not on this device. */
+export async function exportJob(id: string, job?: Job): Promise<{ readonly bytes: Uint8Array; readonly lacking: readonly Asset[] }> {
   const row = await db().jobs.get(id);
   const packed = job ?? (await rawJob(row!));
-  return archive('packJob', [packed, await archiveFiles(packed)]);
+  const { files, lacking } = await archiveFiles(packed);
+  return { bytes: await archive('packJob', [packed, files]), lacking };
 }
 
 /** A job of the shelf to look at, not to change, and its revision. Throws JobError. */
@@ -232,11 +234,19 @@ export const saveAsCopy = (job: Job): Promise<string> => insert({ ...job, name: 
 
 /** How a job of a backup came back: as it was, as it lies there already, or beside another version of it. */
 export type PutBack = 'back' | 'there' | 'beside';
+export interface PutBackAs {
+  readonly as: PutBack;
+  readonly lacking: readonly Asset[];
+}
 
 /** Puts a job of a backup on the shelf; nothing that lies there is overwritten. Throws JobError. */
-export async function putBackJob(id: string, bytes: Uint8Array, beside: (name: string) => string): Promise<PutBack> {
+export async function putBackJob(id: string, bytes: Uint8Array, beside: (name: string) => string): Promise<PutBackAs> {
   const { job, assets } = await archive('unpackJob', [bytes]);
-  await takeFilesOf(job, assets);
+  const lacking = await takeFilesOf(job, assets);
+  return { as: await layBack(id, job, beside), lacking };
+}
+
+async function layBack(id: string, job: Job, beside: (name: string) => string): Promise<PutBack> {
   const row = await db().jobs.get(id);
   if (!row) return insert(job, null, id).then(() => 'back');
   const there = await rawJob(row).then(readJob, () => null);

@@ -123,7 +123,7 @@ describe('the shelf', () => {
     await copyJob(id);
     const copy = (await listJobs()).find((r) => r.id !== id)!;
     expect(itemsOfAll((await openRow(copy.id))!.job)).toEqual(made.items);
-    expect(unpackJob(await exportJob(id)).job).toEqual(job);
+    expect(unpackJob((await exportJob(id)).bytes).job).toEqual(job);
   });
   test('a second save changes the rows of what changed alone, and takes away what is gone', async () => {
     const { id, job } = await fill([box('a'), box('b'), box('c')]);

@@ -1,22 +1,18 @@
-import type { OneSetup, OwnFont } from '@/core/job/job';
+import { assetsOf, type Asset } from '@/core/job/assets';
+import { assetsIn } from '@/core/job/oldAssets';
 import { fontName } from '@/core/lettering/font';
 import { db } from './db';
-import { filesOf, hashOf } from './files';
-
-/** Fonts that makers bring. */
-export const fontIdOf = (bytes: Uint8Array): string => `own-${hashOf(bytes)}`;
+import { describe, filesOf } from './files';
 
 /** What a job says of a font file that was found to be sound. */
-export function describeFont(file: string, bytes: Uint8Array): OwnFont {
-  const id = fontIdOf(bytes);
-  return { id, name: fontName(bytes, file), file: `fonts/${id}${/\.(ttf|otf|woff)$/i.exec(file)?.[0].toLowerCase() ?? ''}` };
-}
+export const describeFont = (file: string, bytes: Uint8Array): Promise<Asset> =>
+  describe('font', fontName(bytes, file) || 'Font', /\.(ttf|otf|woff)$/i.exec(file)?.[0].toLowerCase() ?? '', bytes);
 
 /** Files of a job's own fonts, by id; those that are not here are left out. */
-export const fontFiles = (job: Pick<OneSetup, 'fonts'>): Promise<Record<string, Uint8Array>> => filesOf('fonts', job.fonts);
+export const fontFiles = (job: { readonly assets: readonly Asset[] }): Promise<Record<string, Uint8Array>> => filesOf(assetsOf(job, 'font'));
 
 /** The same for a job on the shelf, before it is opened. */
 export async function fontFilesOf(jobId: string): Promise<Record<string, Uint8Array>> {
   const row = await db().jobs.get(jobId);
-  return row?.job.fonts?.length ? fontFiles(row.job) : {};
+  return row ? filesOf(assetsIn(row.job).filter((a) => a.type === 'font')) : {};
 }

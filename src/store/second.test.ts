@@ -72,7 +72,7 @@ describe('the second copy of all work', () => {
     await put(b, [drawn('4', 5)]);
     await put(b, [drawn('4', 6)]);
     await deleteJob(c);
-    await putFile('pictures', { id: 'p', file: 'p.png' }, Uint8Array.of(1, 2, 3));
+    await putFile({ id: 'p', type: 'picture', name: 'P', file: 'pictures/p.png' }, Uint8Array.of(1, 2, 3));
     const cutters = await loadLibrary();
     await changeLibrary(cutters, cutters.slice(2));
     await keepOnShelf('machines', { ...benchRouter, id: 'own-2', name: 'In the shed' });

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { newItem } from '@/core/artwork/item';
 import type { Job, OneSetup } from '@/core/job/job';
 import { newJob, oneSetup, withSetup } from '@/core/job/oneSetup';
-import { withCopy, withMoved, withNewSetup, withoutSetup } from '@/core/job/allSetups';
+import { withCopy, withNewSetup, withoutSetup, withPlace } from '@/core/job/allSetups';
 import { createJob } from './jobs';
 import { itemsOfAll } from './keep';
 import { useOpenJob } from './openJob';
@@ -39,7 +39,7 @@ const freshId = () => `f${++made}`;
 const ofSetups = fc.constantFrom<(job: Job) => Job>(
   (job) => withNewSetup(job, job.setups[0].id, 'y', freshId).job,
   (job) => withCopy(job, job.setups[job.setups.length - 1].id, freshId).job,
-  (job) => withMoved(job, job.setups[job.setups.length - 1].id, -1),
+  (job) => withPlace(job, job.setups[job.setups.length - 1].id, Math.max(0, job.setups.length - 2)),
   (job) => withoutSetup(job, job.setups[0].id),
   (job) => {
     const [item, ...rest] = job.setups[0].items;

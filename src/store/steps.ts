@@ -1,6 +1,8 @@
 import type { Item } from '@/core/artwork/item';
 import type { Job, OneSetup, Setup } from '@/core/job/job';
 import { oneSetup, withSetup } from '@/core/job/oneSetup';
+import { assetsOf } from '@/core/job/assets';
+import { assetsIn, type OldLists } from '@/core/job/oldAssets';
 import { itemsOfAll } from './keep';
 import { db } from './db';
 
@@ -93,6 +95,14 @@ export function deltaOf(from: Job, to: Job): Delta {
   return { set: differing<Job>(from, to, 'setups'), setups };
 }
 
+/** Changed fields of a job; steps that were kept when fonts and pictures had lists of their own (up to version 8) change them together. */
+function withAssets(job: Job, set: Delta['set']): Delta['set'] {
+  const { fonts, pictures, ...rest } = set as Delta['set'] & OldLists;
+  if (!fonts && !pictures) return set;
+  const now = { fonts: fonts ?? assetsOf(job, 'font'), pictures: pictures ?? assetsOf(job, 'picture') };
+  return { ...rest, assets: [...assetsIn(now)] };
+}
+
 export function applied(job: Job, d: Delta): Job {
   const moved = d.setups.some((s) => s.items.length || s.order);
   const items = new Map(moved ? [...itemsOfAll(job), ...d.setups.flatMap((s) => s.items)].map((i) => [i.id, i]) : []);
@@ -103,7 +113,7 @@ export function applied(job: Job, d: Delta): Job {
     return { ...was, ...set, items: changed.length || order ? (order ?? own.map((i) => i.id)).map((k) => items.get(k)!) : own } as Setup;
   });
   const same = setups.length === job.setups.length && setups.every((s, n) => s === job.setups[n]);
-  return { ...job, ...d.set, setups: same ? job.setups : setups };
+  return { ...job, ...withAssets(job, d.set), setups: same ? job.setups : setups };
 }
 
 /** A step that was kept when a job was one set-up. */

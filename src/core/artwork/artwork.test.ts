@@ -89,7 +89,7 @@ describe('lettering', () => {
     expect(layOut({ ...base, text: 'A\u6f22B' }, fontOf('cinzel')).missing).toEqual(['\u6f22']);
     expect(() => loadFont(new Uint8Array([1, 2, 3]), 'broken.ttf')).toThrow(FontError);
     expect(() => loadFont(new Uint8Array([1, 2, 3]), 'broken.ttf')).toThrow(/"broken\.ttf"/);
-    expect(placeItem(item('lettering', { font: 'gone' }), art).remarks[0]).toMatch(/"gone" is not here/);
+    expect(placeItem(item('lettering', { font: 'gone' }), art).remarks[0]).toMatch(/font of this lettering is not on this device/);
   });
 });
 

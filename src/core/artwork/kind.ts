@@ -47,6 +47,8 @@ export interface ItemKind<S extends z.ZodType = z.ZodType> {
   scaled(v: z.infer<S>, sx: number, sy: number): z.infer<S>;
   /** Values after one of them was changed by hand, where others must follow. */
   changed?(v: z.infer<S>, before: z.infer<S>): z.infer<S>;
+  /** Ids of the files that values name: the job's own, or of what ships with Mirvak. */
+  assets?(v: z.infer<S>): readonly string[];
   /** A name for a new item. */
   title(v: z.infer<S>): string;
 }

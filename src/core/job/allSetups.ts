@@ -92,23 +92,28 @@ export function withoutSetup(job: Job, id: string): Job {
   return { ...job, setups, blanks: blanks.length === job.blanks.length ? job.blanks : blanks };
 }
 
-/** Why a set-up cannot be run a place earlier (-1) or later (1); null where it can. */
-export function whyNotMoved(job: Job, id: string, step: -1 | 1): string | null {
-  const at = job.setups.findIndex((s) => s.id === id);
-  const other = job.setups[at + step];
-  if (!other) return step < 0 ? 'It is the first.' : 'It is the last.';
-  const [first, second] = step < 0 ? [other, job.setups[at]] : [job.setups[at], other];
-  return second.after?.setup === first.id ? `"${second.name}" starts from what "${first.name}" leaves.` : null;
+/** The set-ups with one of them taken to another place of the order. */
+function inOrder(job: Job, id: string, to: number): Setup[] {
+  const moved = job.setups.find((s) => s.id === id)!;
+  const rest = job.setups.filter((s) => s !== moved);
+  return [...rest.slice(0, to), moved, ...rest.slice(to)];
 }
 
-/** Runs a set-up a place earlier or later. */
-export function withMoved(job: Job, id: string, step: -1 | 1): Job {
-  if (whyNotMoved(job, id, step)) return job;
-  const at = job.setups.findIndex((s) => s.id === id);
-  const setups = [...job.setups];
-  [setups[at], setups[at + step]] = [setups[at + step], setups[at]];
-  return { ...job, setups };
+/** Why a set-up cannot be run at a place of the order, from 0; null where it can. */
+export function whyNotAt(job: Job, id: string, to: number): string | null {
+  if (to < 0) return 'It is the first.';
+  if (to >= job.setups.length) return 'It is the last.';
+  const order = inOrder(job, id, to);
+  for (const [n, s] of order.entries()) {
+    const late = s.after && order.slice(n).find((q) => q.id === s.after!.setup);
+    if (late) return `"${s.name}" starts from what "${late.name}" leaves.`;
+  }
+  return null;
 }
+
+/** Runs a set-up at a place of the order, from 0; the job stays as it is where that cannot be. */
+export const withPlace = (job: Job, id: string, to: number): Job =>
+  whyNotAt(job, id, to) || job.setups[to].id === id ? job : { ...job, setups: inOrder(job, id, to) };
 
 /** What a set-up may start from: those before it, on its blank or another one, which is then its own too. */
 export const sourcesOf = (job: Job, id: string): Setup[] =>

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FIRST_LAYER, itemSchema } from '../artwork/item';
+import { assetSchema } from './assets';
 import { materialIds } from '../cutters/materials';
 import { cutterSchema, presetSchema } from '../cutters/cutter';
 import { kindOf } from '../cuts/registry';
@@ -10,15 +11,14 @@ import { roundInches } from '../units/round';
 import { valuesAreSound } from '../units/issues';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 8;
+export const JOB_VERSION = 9;
 
 /** So many of each thing a job holds at most: far more than one works with, few enough that none stops the application. */
 export const mostOf = {
   blanks: 50,
   setups: 50,
   clamps: 200,
-  fonts: 200,
-  pictures: 1000,
+  assets: 1200,
   guides: 200,
   layers: 2000,
   groups: 100_000,
@@ -31,8 +31,7 @@ const called: Readonly<Record<Counted, string>> = {
   blanks: 'blanks',
   setups: 'set-ups',
   clamps: 'clamps',
-  fonts: 'fonts',
-  pictures: 'pictures',
+  assets: 'files of its own',
   guides: 'guides',
   layers: 'layers',
   groups: 'groups',
@@ -48,7 +47,7 @@ function tooManyOf(what: Counted, now: { readonly length: number }, was: { reado
 
 /** What is said of a change that makes a job, or one set-up of it, hold more than it can; null where it does not. */
 export function tooMany(before: Job, after: Job): string | null {
-  for (const k of ['blanks', 'setups', 'fonts', 'pictures', 'cutters'] as const) {
+  for (const k of ['blanks', 'setups', 'assets', 'cutters'] as const) {
     const words = tooManyOf(k, after[k], before[k]);
     if (words) return words;
   }
@@ -139,22 +138,6 @@ export type Layer = z.infer<typeof layerSchema>;
 export const groupSchema = z.object({ id: z.string().min(1), name: z.string().max(200), parent: z.string().nullable() });
 export type Group = z.infer<typeof groupSchema>;
 
-/** A font that the maker brought: its file lies beside job.json in the archive's assets. */
-export const ownFontSchema = z.object({
-  id: z.string().regex(/^own-[a-z0-9]+$/),
-  name: z.string().min(1).max(200),
-  file: z.string().regex(/^fonts\/[\w.-]+$/),
-});
-export type OwnFont = z.infer<typeof ownFontSchema>;
-
-/** A picture that artwork was traced from: its file lies in the archive's assets. */
-export const pictureFileSchema = z.object({
-  id: z.string().regex(/^pic-[a-z0-9]+$/),
-  name: z.string().min(1).max(200),
-  file: z.string().regex(/^pictures\/[\w.-]+$/),
-});
-export type PictureFile = z.infer<typeof pictureFileSchema>;
-
 /** A blank of the job: a piece of material that one set-up, or several after each other, lay on the machine. */
 export const pieceSchema = z.object({ id: z.string().min(1), name: z.string().min(1).max(200), ...pieceFields });
 export type Piece = z.infer<typeof pieceSchema>;
@@ -216,8 +199,7 @@ export const jobSchema = z
     name: z.string().min(1).max(200),
     notes: z.string().max(100_000),
     unit: z.enum(['mm', 'in']),
-    fonts: z.array(ownFontSchema).max(mostOf.fonts),
-    pictures: z.array(pictureFileSchema).max(mostOf.pictures),
+    assets: z.array(assetSchema).max(mostOf.assets),
     blanks: z.array(pieceSchema).min(1).max(mostOf.blanks),
     /** In the order in which they are run. */
     setups: z.array(setupSchema).min(1).max(mostOf.setups),
@@ -236,6 +218,7 @@ export const jobSchema = z
   .superRefine((job, ctx) => {
     const refuse: Refuse = (path, message) => ctx.addIssue({ code: 'custom', path, message });
     const all = <K extends 'items' | 'cuts'>(k: K) => job.setups.flatMap((s) => s[k] as readonly { readonly id: string }[]);
+    twice('assets', job.assets, (m) => refuse(['assets'], m));
     twice('blanks', job.blanks, (m) => refuse(['blanks'], m));
     twice('set-ups', job.setups, (m) => refuse(['setups'], m));
     // Ids of items and cuts are the job's: a database keeps items by them.
@@ -259,7 +242,7 @@ export const jobSchema = z
 export type Job = z.infer<typeof jobSchema>;
 
 /** What of a job bears on all its set-ups. */
-export const sharedKeys = ['name', 'notes', 'unit', 'fonts', 'pictures', 'cutters', 'run'] as const;
+export const sharedKeys = ['name', 'notes', 'unit', 'assets', 'cutters', 'run'] as const;
 /** What of a set-up stands in it as it is. */
 export const ownKeys = ['clamps', 'guides', 'layers', 'groups', 'items', 'cuts'] as const;
 
@@ -333,8 +316,7 @@ export function newOneSetup(name: string, unit: Unit = 'mm'): OneSetup {
     unit,
     blank: newBlank(unit),
     clamps: [],
-    fonts: [],
-    pictures: [],
+    assets: [],
     guides: [],
     layers: [firstLayer()],
     groups: [],

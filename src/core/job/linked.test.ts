@@ -5,7 +5,7 @@ import { cutKey, planCut } from '../pipeline/planning';
 import { freshCut } from '../cuts/fresh';
 import { testArt } from '../testing/fonts';
 import { library } from '../testing/job';
-import { withCopy, withMoved, withNewSetup, withoutSetup } from './allSetups';
+import { withCopy, withNewSetup, withoutSetup, withPlace } from './allSetups';
 import { demoJobs } from './demo';
 import { jobSchema, type Job } from './job';
 import { canBeLinked, facing, hasSource, lostLinks, ownItem, withLinks } from './linked';
@@ -199,7 +199,7 @@ describe('linked artwork', () => {
     const copy = setupWith(copied.job, copied.id).items[0];
     expect(hasSource(copied.job, copy)).toBe(true);
     expect(oneSetup(copied.job, copied.id).items[0].x).toBe(W - 10);
-    expect(withMoved(j, back, -1)).toBe(j);
+    expect(withPlace(j, back, 0)).toBe(j);
     expect(lostLinks(withoutSetup(j, front)).length).toBe(1);
     expect(lostLinks(withoutSetup(j, back)).length).toBe(0);
   });

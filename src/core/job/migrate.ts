@@ -1,6 +1,7 @@
 import { FIRST_LAYER } from '../artwork/item';
 import { dialects } from '../program/dialect';
 import { issueWords } from '../units/issues';
+import { assetsIn, type OldLists } from './oldAssets';
 import { FIRST_BLANK, FIRST_SETUP, JOB_VERSION, jobSchema, ownKeys, pieceKeys, placingKeys, type Job } from './job';
 
 /** Raised when something is no job that can be opened; says what and where. */
@@ -19,7 +20,7 @@ type Plain = Record<string, unknown>;
  * version 3 had neither fonts of its own nor guides; in version 4 a cut had one cutter for a floor, its steps lay among its
  * values, and machines said nothing of their spindle; in version 5 drills did not wait and diamonds had no spring;
  * version 6 kept no pictures, and a skin was a depth below zero; version 7 had one blank and one set-up, whose parts stood in
- * the job itself.
+ * the job itself; in version 8 fonts and pictures had lists of their own.
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -82,6 +83,11 @@ const steps: Record<number, (job: Plain) => void> = {
     job.blanks = [{ id: FIRST_BLANK, name: 'Blank 1', ...taken(blank, pieceKeys) }];
     job.setups = [{ id: FIRST_SETUP, name: 'Set-up 1', blank: FIRST_BLANK, after: null, ...taken(blank, placingKeys), ...taken(job, ownKeys) }];
     for (const k of ['blank', ...ownKeys]) delete job[k];
+  },
+  8: (job) => {
+    job.assets = assetsIn(job as OldLists);
+    delete job.fonts;
+    delete job.pictures;
   },
 };
 

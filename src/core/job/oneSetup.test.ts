@@ -9,9 +9,9 @@ import {
   sourcesOf,
   startingAt,
   startingFrom,
-  whyNotMoved,
+  whyNotAt,
   withCopy,
-  withMoved,
+  withPlace,
   withNewSetup,
   withoutSetup,
   type Beginning,
@@ -41,10 +41,10 @@ const step: fc.Arbitrary<Step> = fc.oneof(
       (j) =>
         withoutSetup(j, nth(j, n)),
   ),
-  fc.tuple(fc.nat(5), fc.constantFrom(-1 as const, 1 as const)).map(
+  fc.tuple(fc.nat(5), fc.integer({ min: -1, max: 6 })).map(
     ([n, by]): Step =>
       (j) =>
-        withMoved(j, nth(j, n), by),
+        withPlace(j, nth(j, n), by),
   ),
   fc.tuple(fc.nat(5), fc.nat(5), fc.constantFrom('none' as const, 'x' as const, 'y' as const)).map(([n, k, turned]): Step => (j) => {
     const sources = sourcesOf(j, nth(j, n));
@@ -130,11 +130,11 @@ describe('set-ups', () => {
   });
   it('run no earlier than what they start from', () => {
     const { job, id } = withNewSetup(newJob('x'), FIRST_SETUP, 'x', freshId);
-    expect(whyNotMoved(job, id, -1)).toMatch(/starts from what "Set-up 1" leaves/);
-    expect(withMoved(job, id, -1)).toBe(job);
-    expect(whyNotMoved(job, FIRST_SETUP, 1)).toMatch(/starts from/);
+    expect(whyNotAt(job, id, 0)).toMatch(/starts from what "Set-up 1" leaves/);
+    expect(withPlace(job, id, 0)).toBe(job);
+    expect(whyNotAt(job, FIRST_SETUP, 1)).toMatch(/starts from/);
     const free = startingAt(job, id, null);
-    expect(withMoved(free, id, -1).setups.map((s) => s.id)).toEqual([id, FIRST_SETUP]);
+    expect(withPlace(free, id, 0).setups.map((s) => s.id)).toEqual([id, FIRST_SETUP]);
   });
   it('start from an uncut blank, or from what lies before it, when their source is taken out', () => {
     const a = withNewSetup(newJob('x'), FIRST_SETUP, 'none', freshId);
@@ -170,5 +170,24 @@ describe('set-ups', () => {
     expect(tooMany(job, withSetup(job, { ...one, guides }))).toMatch(/at most 200 guides/);
     expect(tooMany(job, withSetup(job, { ...one, guides: guides.slice(0, 200) }))).toBeNull();
     expect(alike(job, structuredClone(job))).toBe(true);
+  });
+});
+
+describe('the order of running', () => {
+  it('is any in which each set-up comes after what it starts from, and a place that cannot be is refused by name', () => {
+    fc.assert(
+      fc.property(worked, fc.nat(5), fc.integer({ min: -1, max: 7 }), (job, n, to) => {
+        const id = nth(job, n);
+        const why = whyNotAt(job, id, to);
+        const next = withPlace(job, id, to);
+        expect(next.setups.every((s, k) => !s.after || next.setups.slice(0, k).some((q) => q.id === s.after!.setup))).toBe(true);
+        expect([...next.setups].sort((a, b) => (a.id < b.id ? -1 : 1))).toEqual([...job.setups].sort((a, b) => (a.id < b.id ? -1 : 1)));
+        if (why) expect(next).toBe(job);
+        else expect(next.setups[to].id).toBe(id);
+        // What starts from nothing and has nothing start from it goes anywhere.
+        const loose = !job.setups.some((s) => s.id === id && s.after) && !startingFrom(job, id).length;
+        if (loose && to >= 0 && to < job.setups.length) expect(why).toBeNull();
+      }),
+    );
   });
 });

@@ -25,12 +25,10 @@ const parts: Readonly<Record<string, string>> = {
   unit: 'Unit',
   blank: 'Blank',
   clamps: 'Clamps',
-  fonts: 'Fonts',
-  pictures: 'Pictures',
   guides: 'Guides',
   run: 'Run',
 };
-const lists: Readonly<Record<string, string>> = { items: 'Artwork', cuts: 'Cut', cutters: 'Cutter', layers: 'Layer', groups: 'Group', blanks: 'Blank', setups: 'Set-up' };
+const lists: Readonly<Record<string, string>> = { items: 'Artwork', cuts: 'Cut', cutters: 'Cutter', layers: 'Layer', groups: 'Group', blanks: 'Blank', setups: 'Set-up', assets: 'Font or picture' };
 /** Values that have no field of a form, as they are called on the screen. */
 const own: Readonly<Record<string, string>> = {
   name: 'name',

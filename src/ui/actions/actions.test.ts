@@ -1,5 +1,8 @@
 import 'fake-indexeddb/auto';
 import { newItem, type Item } from '@/core/artwork/item';
+import { itemKindOf } from '@/core/artwork/registry';
+import { withNewSetup } from '@/core/job/allSetups';
+import { withLinks } from '@/core/job/linked';
 import { shippedLibrary } from '@/core/cutters/library';
 import { demoSetups } from '@/core/job/demo';
 import { jobSchema, newOneSetup, type OneSetup } from '@/core/job/job';
@@ -9,7 +12,7 @@ import { jobOf } from '@/core/job/oneSetup';
 import { shown, useOpenJob } from '@/store/openJob';
 import { storageOver } from '@/store/local';
 import { setView, useView } from '@/ui/view';
-import { addLayer, alignPicked, centrePicked, copiesToLayer, copyInRing, copyInRows, copyPicked, deleteLayer, distributePicked, groupPicked, joinPicked, mirrorPicked, pickedToLayer, toDrawings, together, turnPicked, ungroupPicked } from './artwork';
+import { addLayer, alignPicked, centrePicked, copiesToLayer, copyInRing, copyInRows, copyPicked, copyToClipboard, deleteLayer, distributePicked, groupPicked, joinPicked, mirrorPicked, pasteFromClipboard, pickedToLayer, toDrawings, together, turnPicked, ungroupPicked } from './artwork';
 import { addCut, addTab, applyRecipe, copyCut, deleteCut, deletePicked, groupByCutter, moveCut, moveFile, removeTab, takeFromLibrary, togglePaths } from './edits';
 
 /** What the maker was told. */
@@ -200,5 +203,43 @@ describe('the cut plan', () => {
     expect(job().cutters[0]).toMatchObject({ name: 'Sharpened', slot: mine.slot });
     takeFromLibrary({ ...mine, id: 'nobody' });
     expect(job().cutters.some((c) => c.id === 'nobody')).toBe(false);
+  });
+});
+
+describe('what is copied into another job', () => {
+  const font = { id: 'a'.repeat(64), type: 'font' as const, name: 'Oak', file: 'fonts/oak.ttf' };
+  const other = { ...font, id: 'b'.repeat(64), name: 'Elm' };
+  const letters = newItem({ id: 'l', name: 'Letters', kind: 'lettering', values: { ...(itemKindOf('lettering').defaults as object), font: font.id } });
+  it('brings the files that it needs, and says which are not on this device', async () => {
+    open({ ...newOneSetup('Lock 7'), assets: [font, other], items: [letters, rect('a', 20, 30)] });
+    pick('l', 'a');
+    expect(copyToClipboard()).toBe(true);
+    open(newOneSetup('Lock 8'));
+    pasteFromClipboard();
+    expect(job().items.map((i) => i.kind)).toEqual(['lettering', 'rectangle']);
+    expect(job().assets).toEqual([font]);
+    pasteFromClipboard();
+    expect(job().assets).toEqual([font]);
+    await new Promise((r) => setTimeout(r, 50));
+    expect(mockTold.join()).toContain('came without the font "Oak"');
+    undo();
+    undo();
+    expect(job().assets).toEqual([]);
+  });
+  it('follows nothing there: a link comes as what it shows, and stays a link in its own job', () => {
+    open({ ...newOneSetup('Lock 7'), items: [rect('a', 20, 30)] });
+    const whole = useOpenJob.getState().whole!;
+    const two = withNewSetup(whole, whole.setups[0].id, 'y', () => `f${Math.random()}`);
+    const linked = withLinks(two.job, two.id, whole.setups[0].items, () => 'link').job;
+    useOpenJob.setState({ id: 'j', ...shown(linked, two.id), past: [], future: [] });
+    const { x } = job().items[0];
+    expect(x).toBe(linked.blanks[0].width - 20);
+    pick('link');
+    copyToClipboard();
+    pasteFromClipboard();
+    expect(job().items.map((i) => [i.kind, i.x])).toEqual([['linked', x], ['linked', x + 5]]);
+    open(newOneSetup('Lock 8'));
+    pasteFromClipboard();
+    expect(job().items.map((i) => [i.kind, i.x, i.values.width])).toEqual([['rectangle', x, 10]]);
   });
 });

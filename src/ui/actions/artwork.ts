@@ -11,6 +11,8 @@ import { joinPaths } from '@/core/geometry/join';
 import type { Path } from '@/core/geometry/path';
 import { normalise, type Bounds, type Fill } from '@/core/geometry/region';
 import type { OneSetup } from '@/core/job/job';
+import { neededBy } from '@/core/job/assets';
+import { lackingOf, lackingWords } from '@/store/files';
 import { hasSource, ownItem } from '@/core/job/linked';
 import { useOpenJob } from '@/store/openJob';
 import { freshId } from '@/store/jobs';
@@ -382,7 +384,7 @@ export function copyToClipboard(): boolean {
   if (!items.length || !job) return false;
   const layers = job.layers.filter((l) => items.some((i) => i.layer === l.id));
   try {
-    local().setItem(CLIP, JSON.stringify({ items, groups: job.groups, layers, pictures: job.pictures }));
+    local().setItem(CLIP, JSON.stringify({ items, groups: job.groups, layers, assets: neededBy(items, job.assets) }));
   } catch {
     tell('error', 'This is too much for the clipboard. Export the job, or copy less at a time.');
     return false;
@@ -394,7 +396,7 @@ export function pasteFromClipboard(): void {
   const job = jobNow();
   const text = local().getItem(CLIP);
   if (!job || !text) return tell('info', 'There is nothing to paste. Copy artwork first, or drop a file on the table.');
-  const clip = JSON.parse(text) as Pick<OneSetup, 'items' | 'groups' | 'layers'> & Partial<Pick<OneSetup, 'pictures'>>;
+  const clip = JSON.parse(text) as Pick<OneSetup, 'items' | 'groups' | 'layers'> & Partial<Pick<OneSetup, 'assets'>>;
   const here = new Set(job.items.map((i) => `${i.x.toFixed(3)} ${i.y.toFixed(3)}`));
   // Pasted over itself, artwork steps aside so that it is seen.
   const step = clip.items.some((i) => here.has(`${i.x.toFixed(3)} ${i.y.toFixed(3)}`)) ? 5 : 0;
@@ -410,9 +412,10 @@ export function pasteFromClipboard(): void {
       j.layers.push(structuredClone(l));
       return l.id;
     };
-    for (const p of clip.pictures ?? []) if (c.items.some((i) => i.values.picture === p.id) && !j.pictures.some((q) => q.id === p.id)) j.pictures.push(p);
+    for (const a of clip.assets ?? []) if (!j.assets.some((q) => q.id === a.id)) j.assets.push(a);
     j.groups.push(...c.groups);
     j.items.push(...c.items.map((i) => ({ ...i, x: i.x + step, y: i.y - step, layer: layerOf(i.layer) })));
   });
   setView({ picked: c.items.map((i) => i.id), stage: 'artwork' });
+  void lackingOf(clip.assets ?? []).then((lacking) => lacking.length && tell('error', `What was pasted came without ${lackingWords(lacking)}, not on this device any more. Add it to this job again.`));
 }

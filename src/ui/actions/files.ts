@@ -1,7 +1,9 @@
 import type { Job } from '@/core/job/job';
 import { slug } from '@/core/pipeline/programs';
 import { exportJob } from '@/store/jobs';
+import { lackingWords } from '@/store/files';
 import { useOpenJob } from '@/store/openJob';
+import { tell } from './tell';
 
 /** Hands bytes to the browser as a download. */
 export function download(name: string, data: Uint8Array | string, type = 'application/octet-stream'): void {
@@ -18,8 +20,12 @@ export async function exportOpenJob(): Promise<void> {
   if (id && whole) await exportVersion(id, whole);
 }
 
-/** Exports a version of a job that need not lie on the device. */
-export const exportVersion = async (id: string, job: Job): Promise<void> => download(`${slug(job.name)}.mirvak`, await exportJob(id, job), 'application/zip');
+/** Exports a job of the shelf, or a version of it that need not lie on the device; says what it lacks. */
+export async function exportVersion(id: string, job?: Job, name = job?.name ?? ''): Promise<void> {
+  const { bytes, lacking } = await exportJob(id, job);
+  download(`${slug(name)}.mirvak`, bytes, 'application/zip');
+  if (lacking.length) tell('error', `The file of "${name}" is saved without ${lackingWords(lacking)}, not on this device. Add them to the job again, then export it anew.`);
+}
 
 /** Exports a job that this window keeps because it could not be saved. */
 export async function exportHeldJob(id: string): Promise<void> {

@@ -4,8 +4,8 @@ import { capRound, circleOf, roomOutside, roundBaseline, type Oval } from '@/cor
 import { inverse, transformPath } from '@/core/geometry/path';
 import { FontError } from '@/core/lettering/font';
 import { saysOf } from '@/core/units/says';
-import { putFile } from '@/store/files';
-import { describeFont, fontIdOf } from '@/store/ownFonts';
+import { hashOf, putFile } from '@/store/files';
+import { describeFont } from '@/store/ownFonts';
 import { art, placedOf } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { edit, jobNow } from './edits';
@@ -16,14 +16,14 @@ import { tell } from './tell';
 export async function addFontFile(file: File): Promise<void> {
   try {
     const bytes = new Uint8Array(await file.arrayBuffer());
-    const id = fontIdOf(bytes);
+    const id = await hashOf(bytes);
     const wrong = (await bringOwnFonts({ [id]: bytes }))[id];
     if (wrong) throw new FontError(file.name, wrong);
-    const own = describeFont(file.name, bytes);
-    await putFile('fonts', own, bytes);
+    const own = await describeFont(file.name, bytes);
+    await putFile(own, bytes);
     const { picked } = useView.getState();
     edit(`Add the font ${own.name}`, (j) => {
-      if (!j.fonts.some((f) => f.id === own.id)) j.fonts.push(own);
+      if (!j.assets.some((a) => a.id === own.id)) j.assets.push(own);
       for (const i of j.items) if (picked.includes(i.id) && i.kind === 'lettering') i.values.font = own.id;
     });
     tell('success', `"${own.name}" is kept with this job and goes with its file.`);

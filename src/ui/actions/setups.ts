@@ -1,6 +1,6 @@
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
-import { startingAt, startingFrom, withCopy, withMoved, withNewSetup, withoutSetup, type Beginning } from '@/core/job/allSetups';
+import { startingAt, startingFrom, whyNotAt, withCopy, withNewSetup, withoutSetup, withPlace, type Beginning } from '@/core/job/allSetups';
 import type { Setup, Job } from '@/core/job/job';
 import { tell } from './tell';
 
@@ -35,8 +35,15 @@ export function copySetup(id: string): void {
 export const renameSetup = (id: string, name: string): void =>
   useOpenJob.getState().editWhole('Rename set-up', (job) => job.setups.forEach((s) => s.id === id && (s.name = name)));
 
-export const moveSetup = (id: string, step: -1 | 1): void =>
-  become(step < 0 ? 'Run set-up earlier' : 'Run set-up later', (job) => withMoved(job, id, step));
+/** Runs a set-up at another place of the order, from 0; says why where that cannot be. */
+export function placeSetup(id: string, to: number): void {
+  const { whole } = useOpenJob.getState();
+  const at = whole?.setups.findIndex((s) => s.id === id) ?? -1;
+  if (!whole || at < 0 || at === to) return;
+  const why = whyNotAt(whole, id, to);
+  if (why) return tell('info', `"${whole.setups[at].name}" cannot be run there. ${why}`);
+  become(to < at ? 'Run set-up earlier' : 'Run set-up later', (job) => withPlace(job, id, to));
+}
 
 /** Takes a set-up out; the one before it is shown. */
 export function deleteSetup(id: string): void {

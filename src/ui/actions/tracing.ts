@@ -45,9 +45,9 @@ function layerFor(j: OneSetup, colour: string): string {
 /** Puts what was traced into the middle of the blank, `scale` mm a pixel, and keeps the picture under it. */
 export async function placeTraced(file: File, t: Traced, scale: number): Promise<void> {
   const bytes = new Uint8Array(await file.arrayBuffer());
-  const kept = describePicture(file.name, bytes);
+  const kept = await describePicture(file.name, bytes);
   let lost = '';
-  await putFile('pictures', kept, bytes).catch((e) => void (lost = storageMessage(e)));
+  await putFile(kept, bytes).catch((e) => void (lost = storageMessage(e)));
   forgetMissing();
   const job = jobNow();
   const box = drawnBox(t.layers);
@@ -80,7 +80,7 @@ export async function placeTraced(file: File, t: Traced, scale: number): Promise
     if (lost) return;
     let under = j.layers.find((l) => l.name === PICTURES)?.id;
     if (!under) j.layers.push({ id: (under = freshId()), name: PICTURES, colour: '#6b767b', visible: true, locked: true });
-    if (!j.pictures.some((p) => p.id === kept.id)) j.pictures.push(kept);
+    if (!j.assets.some((a) => a.id === kept.id)) j.assets.push(kept);
     j.items.push({ ...picture, layer: under });
   });
   setView({ picked: made, tracing: null });
@@ -119,7 +119,7 @@ export function traceAgain(pictureId: string, t: Traced): void {
   const { changed, fresh, gone } = retraced(t.layers, { ...picture, values: { ...picture.values, pixels: t.pixels } }, job.items);
   const lost = new Set(gone.map((i) => i.id));
   const unsaid = job.cuts.filter((c) => c.items.some((id) => lost.has(id)));
-  const base = baseOf(job.pictures.find((p) => p.id === picture.values.picture)?.name ?? picture.name);
+  const base = baseOf(job.assets.find((p) => p.id === picture.values.picture)?.name ?? picture.name);
   const like = changed[0] ?? gone[0];
   const made: string[] = [];
   edit('Trace again', (j) => {

@@ -21,6 +21,7 @@ import { chooseFont, letteringAndLine, setAlongPicked } from '@/ui/actions/lette
 import { otherSetups } from '@/ui/actions/links';
 import { action } from '@/ui/actions/registry';
 import { cutAsBelow } from '@/ui/cuts/CutAsMenu';
+import { assetsOf } from '@/core/job/assets';
 import { setAt } from '@/core/units/fields';
 import { FieldForm } from '@/ui/common/FieldForm';
 import { LengthField, NumberField, TextField } from '@/ui/common/fields';
@@ -114,7 +115,7 @@ export function ArtworkSheet() {
                 values={item.values}
                 unit={job.unit}
                 asked={asked?.id === item.id ? asked.n : undefined}
-                fonts={[...shippedFonts, ...job.fonts.map((f) => ({ value: f.id, label: f.name, group: 'Of this job' }))]}
+                fonts={[...shippedFonts, ...assetsOf(job, 'font').map((f) => ({ value: f.id, label: f.name, group: 'Of this job' }))]}
                 onChange={(key, value, f) =>
                   changeItem(
                     item.id,

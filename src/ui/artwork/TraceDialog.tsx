@@ -24,7 +24,7 @@ import { useTracing } from './useTracing';
 async function open(job: OneSetup, of: File | { readonly again: string }): Promise<{ file: File; picture: Picture; before: TraceOptions | null; width: number | null }> {
   if (of instanceof File) return { file: of, picture: await decodePicture(of), before: null, width: null };
   const item = job.items.find((i) => i.id === of.again);
-  const named = job.pictures.find((p) => p.id === item?.values.picture);
+  const named = job.assets.find((p) => p.id === item?.values.picture);
   const file = named && (await pictureFile(named));
   if (!item || !file) throw new PictureError(`The file of "${named?.name ?? item?.name ?? 'this picture'}" is not on this device. Bring the picture again, or open the job from the file that it was exported to.`);
   return { file, picture: await decodePicture(file), before: item.values.trace as TraceOptions, width: Number(item.values.width) };

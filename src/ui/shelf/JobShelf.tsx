@@ -18,17 +18,17 @@ import { typeInto } from '@/ui/view';
 import { useSnackbar } from 'notistack';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { materials } from '@/core/cutters/materials';
-import { slug } from '@/core/pipeline/programs';
 import { formatLength } from '@/core/units/length';
 import { saysOf } from '@/core/units/says';
 import { backupDue } from '@/store/backup';
 import { firstBlank } from '@/store/keep';
 import { onNews } from '@/store/channel';
 import { storageMessage, type JobRow } from '@/store/db';
-import { copyJob, createJob, deleteJob, emptyBin, exportJob, importJob, listDeleted, listJobs, renameJob, restoreJob, seedDemoJobs, sweepDeleted } from '@/store/jobs';
+import { copyJob, createJob, deleteJob, emptyBin, importJob, listDeleted, listJobs, renameJob, restoreJob, seedDemoJobs, sweepDeleted } from '@/store/jobs';
+import { lackingWords } from '@/store/files';
 import { busyWith } from '@/ui/common/busy';
 import { TextField } from '@/ui/common/fields';
-import { download } from '@/ui/actions/files';
+import { exportVersion } from '@/ui/actions/files';
 import { Mark } from '@/ui/shell/Mark';
 import { PORTRAIT } from '@/ui/table/solid/portrait';
 import { Bin } from './Bin';
@@ -122,9 +122,9 @@ export function JobShelf() {
     for (const f of files ?? []) {
       try {
         const leave = new AbortController();
-        await busyWith(`Reading ${f.name}\u2026`, () => leave.abort(), () => importJob(f, leave.signal));
+        const { lacking } = await busyWith(`Reading ${f.name}\u2026`, () => leave.abort(), () => importJob(f, leave.signal));
         enqueueSnackbar(`"${f.name}" is on the shelf.`, { variant: 'success' });
-        setTrouble('');
+        setTrouble(lacking.length ? `"${f.name}" came without ${lackingWords(lacking)}, or damaged. Open the job and add it again, or export the job anew where it was made.` : '');
       } catch (e) {
         setTrouble(`"${f.name}" was not imported. ${saysOf(e, storageMessage(e))}`);
       }
@@ -240,7 +240,7 @@ export function JobShelf() {
       <Menu open={!!menu} anchorEl={menu?.at} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
         <MenuItem onClick={() => setNaming({ row: menu!.row, name: menu!.row.name })}>Rename</MenuItem>
         <MenuItem onClick={() => void doing(copyJob(menu!.row.id))}>Copy</MenuItem>
-        <MenuItem onClick={() => void doing(exportJob(menu!.row.id).then((b) => download(`${slug(menu!.row.name)}.mirvak`, b, 'application/zip')))}>Export to a file</MenuItem>
+        <MenuItem onClick={() => void doing(exportVersion(menu!.row.id, undefined, menu!.row.name))}>Export to a file</MenuItem>
         <MenuItem onClick={() => void remove(menu!.row)} sx={{ color: 'error.main' }}>
           Delete
         </MenuItem>

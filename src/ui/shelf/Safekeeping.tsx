@@ -7,6 +7,7 @@ import DialogContent from '@mui/material/DialogContent';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useState, type ReactNode } from 'react';
+import { lackingWords } from '@/store/files';
 import { lastBackup, makeBackup, restoreBackup, type Restored } from '@/store/backup';
 import { storageMessage } from '@/store/db';
 import { allowFolder, chooseFolder, folderHere, folderMessage, foldersWork, leaveFolder, type Folder } from '@/store/folder';
@@ -38,14 +39,16 @@ export function restoredWords(r: Restored): string {
     r.beside && `${count(r.beside, 'job')} beside another version of it`,
     r.others && `${count(r.others, 'cutter, machine, dialect or recipe', 'cutters, machines, dialects and recipes')} put back`,
   ].filter(Boolean);
-  return `${parts.length ? parts.join(', ') : 'The backup holds nothing'}.${r.broken.map((b) => ` "${b.name}" could not be read: ${b.why}`).join('')}`;
+  return `${parts.length ? parts.join(', ') : 'The backup holds nothing'}.${r.broken.map((b) => ` "${b.name}" could not be read: ${b.why}`).join('')}${r.lacking.length ? ` Jobs came without ${lackingWords(r.lacking)}.` : ''}`;
 }
 
 /** Backs everything up into one file, and says how that went. */
 export async function backUp(progress?: (done: number) => void): Promise<void> {
   try {
-    download(`mirvak-${new Date().toISOString().slice(0, 10)}.mirvak-backup`, await makeBackup(progress), 'application/zip');
-    tell('success', 'Everything is in one file, with your downloads. Keep it on another disk.');
+    const { bytes, lacking } = await makeBackup(progress);
+    download(`mirvak-${new Date().toISOString().slice(0, 10)}.mirvak-backup`, bytes, 'application/zip');
+    if (lacking.length) tell('error', `Everything is in one file but ${lackingWords(lacking)}: jobs need them, and they are not on this device.`);
+    else tell('success', 'Everything is in one file, with your downloads. Keep it on another disk.');
   } catch (e) {
     tell('error', storageMessage(e));
   }
@@ -102,7 +105,7 @@ export function Safekeeping({
     askForFiles('.mirvak-backup,.zip', false, ([file]) => {
       if (!file) return;
       setBusy(0);
-      work(restoreBackup(file, setBusy).then((r) => tell(r.broken.length ? 'error' : 'success', restoredWords(r))));
+      work(restoreBackup(file, setBusy).then((r) => tell(r.broken.length || r.lacking.length ? 'error' : 'success', restoredWords(r))));
     });
   const { room, backup, folder, results, second } = now ?? {
     room: null,

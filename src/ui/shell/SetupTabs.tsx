@@ -1,4 +1,7 @@
 'use client';
+import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { horizontalListSortingStrategy, SortableContext, useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
 import AddRounded from '@mui/icons-material/AddRounded';
 import MoreVertRounded from '@mui/icons-material/MoreVertRounded';
 import Box from '@mui/material/Box';
@@ -11,7 +14,7 @@ import IconButton from '@mui/material/IconButton';
 import ListItemText from '@mui/material/ListItemText';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
-import Tab from '@mui/material/Tab';
+import Tab, { type TabProps } from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import TextField from '@mui/material/TextField';
 import Tooltip from '@mui/material/Tooltip';
@@ -19,10 +22,10 @@ import { useState } from 'react';
 import { isUpToDate, useWork, type SetupWork } from '@/compute/pipeline';
 import type { Job, OneSetup, Setup } from '@/core/job/job';
 import { oneSetup } from '@/core/job/oneSetup';
-import { whyNotMoved, type Beginning } from '@/core/job/allSetups';
+import { whyNotAt, type Beginning } from '@/core/job/allSetups';
 import { durationText } from '@/core/units/duration';
 import { useOpenJob } from '@/store/openJob';
-import { addSetup, copySetup, deleteSetup, moveSetup, renameSetup } from '@/ui/actions/setups';
+import { addSetup, copySetup, deleteSetup, placeSetup, renameSetup } from '@/ui/actions/setups';
 import { readOut } from '@/ui/common/fields';
 import { useLater } from '@/ui/later';
 import { SetupPicture } from './SetupPicture';
@@ -49,67 +52,79 @@ export function SetupTabs() {
   const { whole, shownId, show } = useLater(useOpenJob, (s) => s);
   const work = useLater(useWork, (w) => w);
   const { setups } = work;
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const [adding, setAdding] = useState<HTMLElement | null>(null);
   const [more, setMore] = useState<HTMLElement | null>(null);
   const [naming, setNaming] = useState<Setup | null>(null);
   if (!whole || !shownId) return null;
   const now = whole.setups.find((s) => s.id === shownId) ?? whole.setups[0];
+  const end = ({ active, over }: DragEndEvent) => {
+    if (over)
+      placeSetup(
+        String(active.id),
+        whole.setups.findIndex((s) => s.id === over.id),
+      );
+  };
   return (
     <Box sx={{ flex: 1, minWidth: 0, display: 'flex', alignItems: 'center', height: '100%' }}>
-      <Tabs
-        value={now.id}
-        onChange={(_, id: string) => show(id)}
-        aria-label="Set-ups"
-        variant="scrollable"
-        scrollButtons="auto"
-        selectionFollowsFocus
-        sx={{ minHeight: 52, minWidth: 0, '& .MuiTabs-indicator': { height: 3, borderRadius: '3px 3px 0 0' } }}
-      >
-        {whole.setups.map((s) => {
-          const { words, bad } = stateOf(oneSetup(whole, s.id), setups[s.id], isUpToDate(whole, s.id, work));
-          return (
-            <Tab
-              key={s.id}
-              value={s.id}
-              icon={<SetupPicture id={s.id} job={whole} field={setups[s.id]?.proof?.field ?? null} />}
-              iconPosition="start"
-              sx={{
-                minHeight: 52,
-                px: 1.25,
-                py: 0,
-                gap: 1,
-                textTransform: 'none',
-                textAlign: 'left',
-                maxWidth: 190,
-                justifyContent: 'flex-start',
-              }}
-              label={
-                <Box sx={{ minWidth: 0 }}>
-                  <Box
-                    sx={{
-                      fontSize: 13,
-                      fontWeight: 600,
-                      lineHeight: 1.25,
-                      overflow: 'hidden',
-                      textOverflow: 'ellipsis',
-                      whiteSpace: 'nowrap',
-                      color: 'text.primary',
-                    }}
-                  >
-                    {s.name}
-                  </Box>
-                  <Box component="span" sx={readOut}>
-                    ,{' '}
-                  </Box>
-                  <Box sx={{ fontSize: 11.5, lineHeight: 1.25, whiteSpace: 'nowrap', color: bad ? 'error.main' : 'text.secondary' }}>
-                    {words}
-                  </Box>
-                </Box>
-              }
-            />
-          );
-        })}
-      </Tabs>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
+        <SortableContext items={whole.setups.map((s) => s.id)} strategy={horizontalListSortingStrategy}>
+          <Tabs
+            value={now.id}
+            onChange={(_, id: string) => show(id)}
+            aria-label="Set-ups"
+            variant="scrollable"
+            scrollButtons="auto"
+            selectionFollowsFocus
+            sx={{ minHeight: 52, minWidth: 0, '& .MuiTabs-indicator': { height: 3, borderRadius: '3px 3px 0 0' } }}
+          >
+            {whole.setups.map((s) => {
+              const { words, bad } = stateOf(oneSetup(whole, s.id), setups[s.id], isUpToDate(whole, s.id, work));
+              return (
+                <DraggedTab
+                  key={s.id}
+                  value={s.id}
+                  icon={<SetupPicture id={s.id} job={whole} field={setups[s.id]?.proof?.field ?? null} />}
+                  iconPosition="start"
+                  sx={{
+                    minHeight: 52,
+                    px: 1.25,
+                    py: 0,
+                    gap: 1,
+                    textTransform: 'none',
+                    textAlign: 'left',
+                    maxWidth: 190,
+                    justifyContent: 'flex-start',
+                  }}
+                  label={
+                    <Box sx={{ minWidth: 0 }}>
+                      <Box
+                        sx={{
+                          fontSize: 13,
+                          fontWeight: 600,
+                          lineHeight: 1.25,
+                          overflow: 'hidden',
+                          textOverflow: 'ellipsis',
+                          whiteSpace: 'nowrap',
+                          color: 'text.primary',
+                        }}
+                      >
+                        {s.name}
+                      </Box>
+                      <Box component="span" sx={readOut}>
+                        ,{' '}
+                      </Box>
+                      <Box sx={{ fontSize: 11.5, lineHeight: 1.25, whiteSpace: 'nowrap', color: bad ? 'error.main' : 'text.secondary' }}>
+                        {words}
+                      </Box>
+                    </Box>
+                  }
+                />
+              );
+            })}
+          </Tabs>
+        </SortableContext>
+      </DndContext>
       <Tooltip title={`More for "${now.name}"`}>
         <IconButton size="small" aria-label={`More for set-up ${now.name}`} onClick={(e) => setMore(e.currentTarget)}>
           <MoreVertRounded fontSize="small" />
@@ -133,6 +148,18 @@ export function SetupTabs() {
   );
 }
 
+/** A tab that can be dragged along the bar; by keyboard its menu moves it. */
+function DraggedTab(props: TabProps & { readonly value: string }) {
+  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: props.value });
+  const style = {
+    transform: CSS.Translate.toString(transform),
+    transition,
+    touchAction: 'manipulation',
+    zIndex: isDragging ? 1 : undefined,
+  };
+  return <Tab {...props} ref={setNodeRef} style={style} {...(listeners as Pick<TabProps, 'onPointerDown'>)} />;
+}
+
 function MoreMenu({
   anchor,
   setup,
@@ -152,9 +179,10 @@ function MoreMenu({
     work();
   };
   const move = (step: -1 | 1, words: string) => {
-    const why = whyNotMoved(job, id, step);
+    const to = job.setups.indexOf(setup) + step;
+    const why = whyNotAt(job, id, to);
     return (
-      <MenuItem disabled={!!why} onClick={run(() => moveSetup(setup.id, step))}>
+      <MenuItem disabled={!!why} onClick={run(() => placeSetup(id, to))}>
         <ListItemText primary={words} secondary={why} />
       </MenuItem>
     );

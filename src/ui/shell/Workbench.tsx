@@ -9,6 +9,7 @@ import { useEffect, useState } from 'react';
 import { bringOwnFonts } from '@/compute/fonts';
 import { follow } from '@/compute/pipeline';
 import { FontError } from '@/core/lettering/font';
+import { assetsOf } from '@/core/job/assets';
 import { saysOf } from '@/core/units/says';
 import { storageMessage } from '@/store/db';
 import { fontFiles, fontFilesOf } from '@/store/ownFonts';
@@ -85,7 +86,8 @@ export function Workbench({ id }: { id: string }) {
       .then(bringOwnFonts)
       .then(async (wrong) => {
         const found = await load(id);
-        for (const f of useOpenJob.getState().job?.fonts ?? []) if (wrong[f.id]) tell('error', new FontError(f.name, wrong[f.id]).message);
+        const opened = useOpenJob.getState().job;
+        for (const f of opened ? assetsOf(opened, 'font') : []) if (wrong[f.id]) tell('error', new FontError(f.name, wrong[f.id]).message);
         return found;
       })
       .then((found) => {
@@ -119,10 +121,10 @@ export function Workbench({ id }: { id: string }) {
   useEffect(() => useOpenJob.subscribe((s, before) => s.refused !== before.refused && s.refused && tell('error', s.refused.words)), []);
   useEffect(watchLinks, []);
   // A font that another window has brought is read here too.
-  const fonts = useLater(useOpenJob, (s) => s.job?.fonts);
+  const assets = useLater(useOpenJob, (s) => s.job?.assets);
   useEffect(() => {
-    if (fonts?.length) void fontFiles({ fonts }).then(bringOwnFonts).catch(() => {});
-  }, [fonts]);
+    if (assets?.length) void fontFiles({ assets }).then(bringOwnFonts).catch(() => {});
+  }, [assets]);
   useEffect(() => {
     const key = (e: KeyboardEvent) => void onShortcut(e);
     const close = (e: BeforeUnloadEvent) => {

@@ -179,7 +179,7 @@ function drawPictures(ctx: CanvasRenderingContext2D, { job, picked }: PlanScene,
   for (const i of job.items) {
     if (i.kind !== 'picture' || !i.visible || !job.layers.find((l) => l.id === i.layer)?.visible) continue;
     const { width: w, height: h, shade } = i.values as { width: number; height: number; shade: number };
-    const bitmap = bitmapOf(i, job.pictures, again);
+    const bitmap = bitmapOf(i, job.assets, again);
     const m = placementOf(i);
     ctx.save();
     ctx.transform(m.a, m.b, m.c, m.d, m.e, m.f);

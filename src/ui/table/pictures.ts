@@ -1,5 +1,5 @@
 import type { Item } from '@/core/artwork/item';
-import type { PictureFile } from '@/core/job/job';
+import type { Asset } from '@/core/job/assets';
 import { pictureFile } from '@/store/pictures';
 
 /** Pictures are drawn from copies of at most so many pixels on the longer side. */
@@ -9,7 +9,7 @@ type Shown = ImageBitmap | 'coming' | 'missing';
 const shown = new Map<string, Shown>();
 
 /** A picture for the table; null while it is being read (`again` is called then), "missing" where its file is not on this device. */
-export function bitmapOf(item: Item, files: readonly PictureFile[], again: () => void): ImageBitmap | 'missing' | null {
+export function bitmapOf(item: Item, files: readonly Asset[], again: () => void): ImageBitmap | 'missing' | null {
   const id = String(item.values.picture);
   const kept = shown.get(id);
   if (kept) return kept === 'coming' ? null : kept;

@@ -132,7 +132,7 @@ export const lettering = itemKind({
   defaults: { text: 'Text', font: 'cinzel', capHeight: 20, tracking: 0, kerning: true, leading: 1.6, align: 'centre' as const, stretch: 100, baseline: 'straight' as const, radius: 50, at: 90 },
   shape(v, c) {
     const font = c.font(v.font);
-    if (!font) return { paths: [], fill: 'nonzero', remarks: [`The font "${v.font}" is not here; choose another for this lettering.`], box: { x0: -10, y0: -v.capHeight / 2, x1: 10, y1: v.capHeight / 2 } };
+    if (!font) return { paths: [], fill: 'nonzero', remarks: ['The font of this lettering is not on this device: add its file again, or choose another.'], box: { x0: -10, y0: -v.capHeight / 2, x1: 10, y1: v.capHeight / 2 } };
     const along = alongOf(v);
     const fit = v.fit && v.fit !== 'none' ? { how: v.fit, width: v.fitWidth ?? 100, height: v.fitHeight ?? 30 } : null;
     const warp = v.warp && v.warp !== 'none' ? { how: v.warp, by: v.warpBy ?? 50 } : null;
@@ -158,5 +158,6 @@ export const lettering = itemKind({
     // Letters that stand on another side of their circle, or grow, keep off its line.
     return v.round && isBent(v) && (v.round !== before.round || v.capHeight !== before.capHeight) ? { ...spaced, ...roundBaseline(v.round, v.round, v.capHeight) } : spaced;
   },
+  assets: (v) => [v.font],
   title: (v) => v.text.split('\n')[0].slice(0, 30) || 'Lettering',
 });

@@ -29,5 +29,6 @@ export const picture = itemKind({
   scaled: (v, sx, sy) => ({ ...v, width: v.width * sx, height: v.height * sy }),
   /** A picture keeps its proportions where a side is typed. */
   changed: (v, was) => (v.width !== was.width ? { ...v, height: (v.width * was.height) / was.width } : v.height !== was.height ? { ...v, width: (v.height * was.width) / was.height } : v),
+  assets: (v) => [v.picture],
   title: () => 'Picture',
 });

@@ -33,7 +33,7 @@ export class SolidSeat {
   /** A new blank or a view that was asked for (`n` counts them) is looked at afresh; else the direction stays and all is fitted in. */
   look(to: StandardView, n: number, width: number, height: number, thickness: number): void {
     const blank = `${width}/${height}/${thickness}`;
-    void this.api.look(blank !== this.blank ? 'corner' : n !== this.asked ? to : 'fit', width, height, thickness);
+    void this.api.look(n !== this.asked ? to : blank !== this.blank ? 'corner' : 'fit', width, height, thickness);
     this.blank = blank;
     this.asked = n;
   }
