@@ -6,7 +6,7 @@ import { demoSetups } from '../src/core/job/demo';
 import { isArc, moveLength, RAPID, type Motion } from '../src/core/motion/motion';
 import { placePrograms } from '../src/core/pipeline/proving';
 import { runJob } from '../src/core/pipeline/run';
-import { cutMove, removerOf } from '../src/core/proof/simulate';
+import { cutMove, removerOf } from '../src/core/proof/cutting';
 import { flatField, type HeightField } from '../src/core/relief/field';
 import { radiusOf } from '../src/core/cutters/cutter';
 import { fontsFromPackages } from '../src/cli/fonts';

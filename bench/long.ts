@@ -1,7 +1,11 @@
 /**
- * Long programs: `npm run bench:long -- [MOVES]`. A surface finished by many short moves beside a small cut: written, read and
- * timed, and proven, for the first time, and again when the small cut has changed. Seconds of the wall clock, one thread.
+ * Long programs: `npm run bench:long -- [MOVES] [CORES]`. A surface finished by many short moves beside a small cut: written, read and
+ * timed, and proven, for the first time, and again when the small cut has changed. Seconds of the wall clock; cutting on so many cores
+ * (one, where it is not said), all else on one.
  */
+import { once } from 'node:events';
+import { Worker } from 'node:worker_threads';
+import { handsOver, sharedHeights } from '../src/compute/hands';
 import { cutterOf } from '../src/core/testing/job';
 import { emptyPlan, type CutPlan } from '../src/core/cuts/kind';
 import { newOneSetup, type OneSetup } from '../src/core/job/job';
@@ -12,6 +16,7 @@ import { lengthOf } from '../src/core/program/text';
 import { createSimulation } from '../src/core/proof/simulate';
 
 const moves = Number(process.argv[2] ?? 1_000_000);
+const cores = Number(process.argv[3] ?? 1);
 const STEP = 0.1;
 const [WIDTH, HEIGHT] = [300, 200];
 
@@ -45,7 +50,11 @@ const cut = (id: string) => ({ id, name: id, kind: 'profile', enabled: true, ite
 const job: OneSetup = { ...newOneSetup('Weir'), cutters: [ball], cuts: [cut('surface'), cut('square')] };
 const plan = (motion: Motion): CutPlan => ({ ...emptyPlan([]), toolpaths: [{ cutterId: ball.id, rpm: 18000, motion }] });
 
-const simulation = createSimulation();
+/** Threads that help with cutting, as workers do in the browser. */
+const begin = `import('tsx/esm/api').then(({ register }) => (register(), import(${JSON.stringify(new URL('./hand.worker.ts', import.meta.url).href)})))`;
+const helpers = Array.from({ length: cores - 1 }, () => new Worker(begin, { eval: true }));
+await Promise.all(helpers.map((w) => once(w, 'message')));
+const simulation = createSimulation(cores > 1 ? { hands: handsOver(helpers), memory: sharedHeights } : {});
 const seconds = (t: number) => `${((performance.now() - t) / 1000).toFixed(2)} s`;
 function run(what: string, plans: Map<string, CutPlan>): void {
   let t = performance.now();
@@ -59,8 +68,9 @@ function run(what: string, plans: Map<string, CutPlan>): void {
   console.log(`| ${what} | ${written} | ${read} | ${seconds(t)} | ${(lengthOf(programs.files[0].chunks) / 1e6).toFixed(0)} MB |`);
 }
 
-console.log(`${moves} moves\n| what | written | read | cut, checked, timed | text |\n| --- | --- | --- | --- | --- |`);
+console.log(`${moves} moves, ${cores} ${cores > 1 ? 'cores' : 'core'}\n| what | written | read | cut, checked, timed | text |\n| --- | --- | --- | --- | --- |`);
 const surface = plan(finishing(moves));
 run('first time', new Map([['surface', surface], ['square', plan(square(1))]]));
 run('the square changed', new Map([['surface', surface], ['square', plan(square(2))]]));
 run('nothing changed', new Map([['surface', surface], ['square', plan(square(2))]]));
+for (const w of helpers) void w.terminate();

@@ -204,7 +204,11 @@ export class Maker {
     const y = b.y + b.height / 2;
     await this.page.mouse.move(x, y);
     await this.page.mouse.down();
-    for (let i = 1; i <= 6; i++) await this.page.mouse.move(x + (dx * i) / 6, y + (dy * i) / 6);
+    for (let i = 1; i <= 6; i++) {
+      await this.page.mouse.move(x + (dx * i) / 6, y + (dy * i) / 6);
+      // A hand is no quicker than the picture: the page sees each step.
+      await this.page.evaluate(() => new Promise((r) => requestAnimationFrame(() => r(null))));
+    }
     await this.page.mouse.up();
   }
 }

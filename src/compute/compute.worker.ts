@@ -16,12 +16,13 @@ import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
 import { foundBy, type Faces } from '@/core/proof/faces';
 import type { HeightField } from '@/core/relief/field';
-import { createSimulation, type Simulation } from '@/core/proof/simulate';
+import { createSimulation, type Means, type Simulation } from '@/core/proof/simulate';
 import { emptyPlan, type CutPlan, type Target } from '@/core/cuts/kind';
 import type { TurnedOver } from '@/core/job/job';
 import { contentKey, derived } from '@/core/geometry/hash';
 import { gauge, readDrawing, shapeWork } from './artwork';
 import { keepDerived, recallDerived } from './derived';
+import { handsOver, lendHand, sharedHeights, type Shared } from './hands';
 import { Receiver } from './parcel';
 import type { ComputeApi, ReportProgress } from './protocol';
 import { inShared, sharedCopy } from './shared';
@@ -41,6 +42,9 @@ interface Bench {
   /** How the set-up finds its blank, and of which proof and turn that is. */
   found: { readonly of: Faces; readonly turned: TurnedOver; readonly cell: number; readonly faces: Faces } | null;
 }
+/** Those who help with cutting. */
+const helpers: MessagePort[] = [];
+const means: Means = typeof SharedArrayBuffer === 'undefined' ? {} : { hands: handsOver(helpers), memory: sharedHeights };
 const benches = new Map<string, Bench>();
 const sharedFields = derived<HeightField, HeightField>();
 /** The lower face of what was found, for the window and its workers: one copy as long as it is the same. */
@@ -48,7 +52,7 @@ const underOf = ({ down }: Faces) => down && sharedFields(down, '', () => ({ ...
 
 function benchOf(setupId: string): Bench {
   let b = benches.get(setupId);
-  if (!b) benches.set(setupId, (b = { simulation: createSimulation(), proof: null, proven: [], player: null, found: null }));
+  if (!b) benches.set(setupId, (b = { simulation: createSimulation(means), proof: null, proven: [], player: null, found: null }));
   return b;
 }
 /** The drawing that was read last, and the items made of it. */
@@ -76,6 +80,12 @@ const api: ComputeApi = {
   recall: recallDerived,
   putFonts(files) {
     for (const [id, bytes] of Object.entries(files)) art.put(id, bytes);
+  },
+  lend(port) {
+    port.onmessage = (e: MessageEvent<Shared>) => lendHand(e.data);
+  },
+  borrow(port) {
+    helpers.push(port);
   },
   plan(ticket, parcel, cutId, progress) {
     const job = parcels.unpack(parcel);

@@ -1,4 +1,6 @@
+import * as Comlink from 'comlink';
 import { loadFonts, onFonts } from './fonts';
+import type { ComputeApi } from './protocol';
 import { Seat } from './seat';
 
 export interface Pool {
@@ -24,11 +26,36 @@ export const onProverLost = (tell: () => void): void => void lostProver.add(tell
 /** More workers than so many want more memory than they save time. */
 const MOST = 16;
 
+type Api = Comlink.Remote<ComputeApi>;
+
+/** Lets each planner help the prover with cutting, whichever of them comes first or is replaced. */
+function wiring(): { readonly planner: (api: Api) => void; readonly prover: (api: Api) => void } {
+  const planners = new Set<Api>();
+  let prover: Api | null = null;
+  const join = (helper: Api, helped: Api) => {
+    const { port1, port2 } = new MessageChannel();
+    void helper.lend(Comlink.transfer(port1, [port1]));
+    void helped.borrow(Comlink.transfer(port2, [port2]));
+  };
+  return {
+    planner: (api) => {
+      planners.add(api);
+      if (prover) join(api, prover);
+    },
+    prover: (api) => {
+      prover = api;
+      for (const p of planners) join(p, api);
+    },
+  };
+}
+
 /** One worker for each core, the prover among them. */
 function makePool(): Pool {
   const workers = Math.min(MOST, Math.max(2, navigator.hardwareConcurrency || 2));
-  const prover = new Seat(withFonts, { onLost: () => lostProver.forEach((tell) => tell()) });
-  const [planner, ...more] = Array.from({ length: workers - 1 }, (_, k) => new Seat(withFonts, { later: k > 0 }));
+  const wire = wiring();
+  const as = (how: (api: Api) => void) => (api: Api) => (how(api), withFonts(api));
+  const prover = new Seat(as(wire.prover), { onLost: () => lostProver.forEach((tell) => tell()) });
+  const [planner, ...more] = Array.from({ length: workers - 1 }, (_, k) => new Seat(as(wire.planner), { later: k > 0 }));
   return { planners: [planner, ...more, prover], planner, prover };
 }
 

@@ -81,6 +81,9 @@ export interface ComputeApi extends ArtworkApi {
   hold(name: string): Promise<void>;
   setStop(stop: SharedArrayBuffer | null): void;
   putFonts(files: Record<string, Uint8Array>): void;
+  /** Helps whoever is at the other end of a port with cutting, and is helped over a port: see ./hands.ts. */
+  lend(port: MessagePort): void;
+  borrow(port: MessagePort): void;
   plan(ticket: number, job: Parcel<OneSetup>, cutId: string, progress: ReportProgress): CutPlan;
   /** Proves a set-up; `before` is the set-up that it starts from, which this worker has proven. */
   prove(

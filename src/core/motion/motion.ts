@@ -111,7 +111,7 @@ export class MotionBuilder {
 }
 
 /** Sweep in radians of arc move m (positive, up to a full turn). */
-export function sweepOf(m: Motion, i: number): number {
+export function sweepOf(m: Pick<Motion, 'x' | 'y' | 'cx' | 'cy' | 'kind'>, i: number): number {
   const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
   const a1 = Math.atan2(m.y[i] - m.cy[i], m.x[i] - m.cx[i]);
   let d = m.kind[i] === ARC_CCW ? a1 - a0 : a0 - a1;

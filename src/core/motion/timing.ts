@@ -29,6 +29,10 @@ function heldOnArcs(m: Motion, accel: number): Motion {
   return feed ? { ...m, feed } : m;
 }
 
+/** The most that limits of the axes allow along a direction. */
+const along = (a: { readonly x: number; readonly y: number; readonly z: number }, vx: number, vy: number, vz: number): number =>
+  Math.min(a.x / Math.max(1e-9, Math.abs(vx)), a.y / Math.max(1e-9, Math.abs(vy)), a.z / Math.max(1e-9, Math.abs(vz)));
+
 /**
  * Time of a motion under a controller with look-ahead: each move has a trapezoid of speed whose ends are
  * bounded by junction deviation (the speed at which a circle that leaves the corner by that deviation is
@@ -64,13 +68,8 @@ export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Tim
     const vx = dx / l;
     const vy = dy / l;
     const vz = dz / l;
-    const bound = (a: { x: number; y: number; z: number }) =>
-      Math.min(a.x / Math.max(1e-9, Math.abs(vx)), a.y / Math.max(1e-9, Math.abs(vy)), a.z / Math.max(1e-9, Math.abs(vz)));
-    acc[i] = bound(m.accel);
-    cruise[i] =
-      Math.min(
-        c.kind[i] === RAPID ? Math.min(bound(m.maxFeed), c.kind[i] === RAPID ? m.rapid : Infinity) : Math.min(c.feed[i], bound(m.maxFeed)),
-      ) / 60;
+    acc[i] = along(m.accel, vx, vy, vz);
+    cruise[i] = Math.min(c.kind[i] === RAPID ? m.rapid : c.feed[i], along(m.maxFeed, vx, vy, vz)) / 60;
     // Angle between the way in and the way out.
     const cos = -(ux * vx + uy * vy + uz * vz);
     let v: number;
@@ -82,11 +81,7 @@ export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Tim
       const jy = vy - uy;
       const jz = vz - uz;
       const jl = Math.sqrt(jx * jx + jy * jy + jz * jz);
-      const ja = Math.min(
-        m.accel.x / Math.max(1e-9, Math.abs(jx / jl)),
-        m.accel.y / Math.max(1e-9, Math.abs(jy / jl)),
-        m.accel.z / Math.max(1e-9, Math.abs(jz / jl)),
-      );
+      const ja = along(m.accel, jx / jl, jy / jl, jz / jl);
       v = Math.sqrt((ja * m.junctionDeviation * sinHalf) / (1 - sinHalf));
     }
     junction[i] = Math.min(v, cruise[i], i > 1 ? cruise[i - 1] || v : v);

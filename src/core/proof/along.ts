@@ -3,7 +3,7 @@ import { isArc, type Motion } from '../motion/motion';
 import type { PlacedProgram } from './placed';
 import { heightAt, type HeightField } from '../relief/field';
 import { makeRemover } from './removal';
-import { cutMove } from './simulate';
+import { cutMove } from './cutting';
 
 /** A straight line over the blank, mm, blank's frame. */
 export interface Line {

@@ -25,8 +25,8 @@ export interface BallSweep {
 /** By so much more than needed (mm) each part reaches: a node between two of them is looked at by both. */
 const SPARE = 1e-6;
 
-export function makeBallSweep(field: HeightField, radius: number, top: number): BallSweep {
-  const { cols, rows, cell, x0: fx, y0: fy, z } = field;
+export function makeBallSweep(field: HeightField, radius: number, top: number, only: { readonly from: number; readonly to: number }): BallSweep {
+  const { cols, cell, x0: fx, y0: fy, z } = field;
   const inv = 1 / cell;
   const full = radius;
   const sq = full * full;
@@ -59,8 +59,8 @@ export function makeBallSweep(field: HeightField, radius: number, top: number): 
     const middle = zt + full;
     let r0 = Math.ceil((y - w0 - fy) * inv);
     let r1 = Math.floor((y + w0 - fy) * inv);
-    if (r0 < 0) r0 = 0;
-    if (r1 > rows - 1) r1 = rows - 1;
+    if (r0 < only.from) r0 = only.from;
+    if (r1 > only.to - 1) r1 = only.to - 1;
     for (let r = r0; r <= r1; r++) {
       const vy = fy + r * cell - y;
       const left = rr - vy * vy;
@@ -102,8 +102,8 @@ export function makeBallSweep(field: HeightField, radius: number, top: number): 
     const reach = w0 * (ux < 0 ? -ux : ux);
     let r0 = Math.ceil((ya - reach - fy) * inv);
     let r1 = Math.floor((yb + reach - fy) * inv);
-    if (r0 < 0) r0 = 0;
-    if (r1 > rows - 1) r1 = rows - 1;
+    if (r0 < only.from) r0 = only.from;
+    if (r1 > only.to - 1) r1 = only.to - 1;
     for (let r = r0; r <= r1; r++) {
       const vy = fy + r * cell - y0;
       let a = -Infinity;

@@ -5,7 +5,7 @@ import { ARC_CCW, isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
 import type { HeightField } from '../relief/field';
 
 /** Nodes along the side of a tile. */
-const TILE = 32;
+export const TILE = 32;
 /** A piece ends after so many moves, or when it lies over so many tiles. */
 const MOVES = 96;
 const SPREAD = 40;
@@ -46,7 +46,7 @@ export interface Piece {
  * A move that must not meet material: a rapid below the top face, or one deeper than the cutting edges. The
  * way straight up out of a place where the cutter has just been is free.
  */
-export function isWatched(m: Motion, i: number, edges: number): boolean {
+export function isWatched(m: Pick<Motion, 'kind' | 'x' | 'y' | 'z'>, i: number, edges: number): boolean {
   if (m.kind[i] === RAPID)
     return (m.z[i] < 0 || m.z[i - 1] < 0) && !(i > 1 && m.z[i] >= m.z[i - 1] && m.x[i] === m.x[i - 1] && m.y[i] === m.y[i - 1]);
   return m.z[i] < -edges - 1e-6 || m.z[i - 1] < -edges - 1e-6;
@@ -92,11 +92,9 @@ function split(m: Motion, cutter: Cutter, field: HeightField): Piece[] {
   };
   // All tiles within `reach` of a straight way.
   const cover = (x0: number, y0: number, x1: number, y1: number, reach: number) => {
-    const row = (y: number) => Math.floor((y - field.y0) / side);
-    const col = (x: number) => Math.floor((x - field.x0) / side);
-    const lowY = Math.min(y0, y1) - reach;
-    const highY = Math.max(y0, y1) + reach;
-    for (let r = Math.max(0, row(lowY)); r <= Math.min(tiles.rows - 1, row(highY)); r++) {
+    const first = Math.max(0, Math.floor((Math.min(y0, y1) - reach - field.y0) / side));
+    const last = Math.min(tiles.rows - 1, Math.floor((Math.max(y0, y1) + reach - field.y0) / side));
+    for (let r = first; r <= last; r++) {
       // The part of the way from which this row of tiles is within reach.
       const a = field.y0 + r * side - reach;
       const b = a + side + 2 * reach;
@@ -111,7 +109,9 @@ function split(m: Motion, cutter: Cutter, field: HeightField): Piece[] {
       }
       const p = x0 + (x1 - x0) * t0;
       const q = x0 + (x1 - x0) * t1;
-      for (let c = Math.max(0, col(Math.min(p, q) - reach)); c <= Math.min(tiles.cols - 1, col(Math.max(p, q) + reach)); c++) {
+      const left = Math.max(0, Math.floor((Math.min(p, q) - reach - field.x0) / side));
+      const right = Math.min(tiles.cols - 1, Math.floor((Math.max(p, q) + reach - field.x0) / side));
+      for (let c = left; c <= right; c++) {
         const k = r * tiles.cols + c;
         if (stamp[k] === out.length) continue;
         stamp[k] = out.length;

@@ -5,7 +5,7 @@ import { timeOf } from '../motion/timing';
 import { flatField, type HeightField } from '../relief/field';
 import { lineOf, type PlacedProgram } from './placed';
 import { tipsOf } from './tips';
-import { cutMove, removerOf } from './simulate';
+import { cutMove, removerOf } from './cutting';
 import type { Remover } from './removal';
 
 /** The material after a number of moves, and where the cutter then is; `seconds` of machine time, tool changes left out. */

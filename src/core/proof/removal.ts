@@ -27,8 +27,15 @@ export interface Remover {
 /** Nodes on the very edge of the cutter count as covered, whichever way their coordinates were rounded, mm. */
 const EDGE = 1e-7;
 
-export function makeRemover(field: HeightField, form: CutterForm, top = 0): Remover {
-  const { cols, rows, cell, x0: fx, y0: fy, z } = field;
+/** Rows of a field, from the first to before the last. */
+export interface Rows {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** `only`: rows that are looked at; all where it is not given. */
+export function makeRemover(field: HeightField, form: CutterForm, top = 0, only: Rows = { from: 0, to: field.rows }): Remover {
+  const { cols, cell, x0: fx, y0: fy, z } = field;
   const { radius: full, core, ball, rise } = form;
   const joint = jointOf(form);
   const upright = rise === Infinity;
@@ -72,8 +79,8 @@ export function makeRemover(field: HeightField, form: CutterForm, top = 0): Remo
     const pruned = behind > -radius;
     let r0 = Math.ceil(((y0 < y1 ? y0 : y1) - radius - fy) * inv);
     let r1 = Math.floor(((y0 > y1 ? y0 : y1) + radius - fy) * inv);
-    if (r0 < 0) r0 = 0;
-    if (r1 > rows - 1) r1 = rows - 1;
+    if (r0 < only.from) r0 = only.from;
+    if (r1 > only.to - 1) r1 = only.to - 1;
     let worst = 0;
     for (let r = r0; r <= r1; r++) {
       const y = fy + r * cell;
@@ -145,7 +152,7 @@ export function makeRemover(field: HeightField, form: CutterForm, top = 0): Remo
   const clash: Remover['clash'] = (x0, y0, z0, x1, y1, z1) => sweep(x0, y0, z0, x1, y1, z1, false, false);
 
   if (upright && core === 0) {
-    const balls = makeBallSweep(field, full, top);
+    const balls = makeBallSweep(field, full, top, only);
     return {
       field,
       cut: balls.cut,

@@ -3,7 +3,8 @@ import { shippedLibrary } from '../cutters/library';
 import { MotionBuilder } from '../motion/motion';
 import { flatField } from '../relief/field';
 import type { PlacedProgram } from './placed';
-import { cutMove, createSimulation, removerOf } from './simulate';
+import { cutMove, removerOf } from './cutting';
+import { createSimulation } from './simulate';
 
 const library = shippedLibrary();
 const tools = new Map(['v-12-60-0', 'flat-6', 'ball-3'].map((id, i) => [i + 1, library.find((c) => c.id === id)!]));

@@ -1,53 +1,18 @@
-import { cuttingLength, formOf, type Cutter } from '../cutters/cutter';
-import { flatForm } from '../cutters/form';
+import { type Cutter } from '../cutters/cutter';
 import { mix, mixOther } from '../geometry/hash';
-import { ARC_CCW, isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
 import { flatField, type HeightField } from '../relief/field';
-import { fillTile, isWatched, piecesOf, shankRadius, tilesOf, type Piece } from './pieces';
+import { bandsOf, cutRows, together, type CuttingWork, type Hands, type Kind, type Met, type Run, type Way } from './cutting';
+import { fillTile, piecesOf, TILE, tilesOf, type Piece, type Tiles } from './pieces';
 import type { PlacedProgram } from './placed';
-import { makeRemover, type Remover } from './removal';
+import type { Rows } from './removal';
 
-/** Material met where none should be: by a rapid, by what lies above the cutting edges, or so close beside it that it rubs. */
+/** Material met where none should be, and where. */
 export interface Clash {
-  readonly kind: 'rapid' | 'shank' | 'rub';
+  readonly kind: Kind;
   readonly cutId: string | null;
   readonly x: number;
   readonly y: number;
   readonly depth: number;
-}
-
-/** A shank that is thinner than its cutter by less than this on each side (mm) rubs in the cutter's own slot. */
-const RUB = 0.02;
-/** Clashes shallower than this (mm) are the rounding of the program and of the field. */
-const CLASH = 0.02;
-const ARC_SAGITTA = 0.0008;
-
-export const removerOf = (field: HeightField, cutter: Cutter): Remover => makeRemover(field, formOf(cutter));
-
-/** Cuts one move (from the end of move i - 1) out of the field; arcs as chords of sagitta below 0.001 mm. */
-export function cutMove(remover: Remover, m: Motion, i: number): void {
-  if (!isArc(m.kind[i])) {
-    remover.cut(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]);
-    return;
-  }
-  const r = Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]);
-  const sweep = sweepOf(m, i);
-  const n = Math.max(1, Math.ceil(sweep / (r > ARC_SAGITTA ? 2 * Math.acos(1 - ARC_SAGITTA / r) : Math.PI / 2)));
-  const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
-  const sign = m.kind[i] === ARC_CCW ? 1 : -1;
-  let x = m.x[i - 1];
-  let y = m.y[i - 1];
-  let z = m.z[i - 1];
-  for (let k = 1; k <= n; k++) {
-    const a = a0 + (sign * sweep * k) / n;
-    const nx = k === n ? m.x[i] : m.cx[i] + r * Math.cos(a);
-    const ny = k === n ? m.y[i] : m.cy[i] + r * Math.sin(a);
-    const nz = m.z[i - 1] + ((m.z[i] - m.z[i - 1]) * k) / n;
-    remover.cut(x, y, z, nx, ny, nz);
-    x = nx;
-    y = ny;
-    z = nz;
-  }
 }
 
 /** What programs leave of a blank, and what they met. The field belongs to the simulation and lasts until its next run. */
@@ -62,7 +27,22 @@ export interface Simulation {
    * shanks that meet material as it is at that moment. `before`: the upper face as it was found, at the same nodes; flat where
    * it is not given.
    */
-  run(blank: { readonly width: number; readonly height: number }, cell: number, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, progress?: (done: number) => void, before?: HeightField | null): Simulated;
+  run(
+    blank: { readonly width: number; readonly height: number },
+    cell: number,
+    programs: readonly PlacedProgram[],
+    tools: ReadonlyMap<number, Cutter>,
+    progress?: (done: number) => void,
+    before?: HeightField | null,
+  ): Simulated;
+}
+
+/** What a simulation works with. */
+export interface Means {
+  /** Cut several bands of the field at once; `memory` must then be shared with them. */
+  readonly hands?: Hands | null;
+  /** Room for so many heights. */
+  readonly memory?: (heights: number) => Float32Array;
 }
 
 /** More clashes than this say nothing new. */
@@ -75,7 +55,7 @@ const MOST = 1000;
  * piece must be watched for clashes, its answer is kept as long as all that lay under it is the same;
  * otherwise every tile under it is cut anew up to that piece.
  */
-export function createSimulation(): Simulation {
+export function createSimulation({ hands = null, memory = (n) => new Float32Array(n) }: Means = {}): Simulation {
   let field: HeightField | null = null;
   let size = '';
   let start: HeightField | null = null;
@@ -85,7 +65,7 @@ export function createSimulation(): Simulation {
     run(blank, cell, programs, tools, progress = () => {}, before = null) {
       const wanted = [blank.width, blank.height, cell].join();
       if (!field || wanted !== size || before !== start) {
-        field = flatField(blank.width, blank.height, cell);
+        field = flatField(blank.width, blank.height, cell, 0, memory);
         size = wanted;
         start = before;
         // Every tile is nobody's yet.
@@ -99,12 +79,17 @@ export function createSimulation(): Simulation {
       const pieces: Piece[] = [];
       /** The stretch that each piece is of. */
       const at: number[] = [];
+      const ways: { way: Way; cutter: Cutter }[] = [];
+      const wayAt: number[] = [];
       stretches.forEach((s, k) => {
-        if (!tools.has(s.tool)) return;
-        for (const p of piecesOf(s.motion, tools.get(s.tool)!, f)) {
+        const cutter = tools.get(s.tool);
+        if (!cutter) return;
+        for (const p of piecesOf(s.motion, cutter, f)) {
           pieces.push(p);
           at.push(k);
+          wayAt.push(ways.length);
         }
+        ways.push({ way: s.motion, cutter });
       });
 
       // Signatures of the tiles, two lanes each: what passed over them, in order.
@@ -136,39 +121,36 @@ export function createSimulation(): Simulation {
         kept[2 * t] = kept[2 * t + 1] = -1;
         fillTile(f, tiles, t, before);
       }
-      const todo = pieces.map((p) => p.tiles.some((t) => dirty[t] === 1));
-      const total = pieces.reduce((n, p, k) => n + (todo[k] ? p.to - p.from : 0), 0);
+      const { work, of } = workOf(
+        f,
+        tiles,
+        pieces,
+        dirty,
+        ways,
+        (k) => wayAt[k],
+        (k) => asked[k] !== null && !answers.has(asked[k]!),
+      );
+      const afresh = ({ from, to }: Rows) => {
+        for (let t = Math.floor(from / TILE) * tiles.cols; t < Math.ceil(to / TILE) * tiles.cols; t++)
+          if (dirty[t]) fillTile(f, tiles, t, before);
+      };
       const found = new Map<string, Clash[]>();
-      let done = 0;
-      let of = -1;
-      let remover!: Remover;
-      let shank!: Remover;
-      let rubbing: Remover | null = null;
-      pieces.forEach((p, k) => {
+      pieces.forEach((_, k) => {
         const key = asked[k];
-        if (key !== null && answers.has(key)) found.set(key, answers.get(key)!);
-        if (!todo[k]) return;
-        const s = stretches[at[k]];
-        const cutter = tools.get(s.tool)!;
-        if (of !== at[k]) {
-          of = at[k];
-          remover = removerOf(f, cutter);
-          const radius = shankRadius(cutter);
-          shank = makeRemover(f, flatForm(radius));
-          // The wall stands at the nearest node that was not cut.
-          rubbing = radius > formOf(cutter).radius - RUB ? makeRemover(f, flatForm(radius + f.cell)) : null;
-        }
-        const clashes = cutPiece(s.motion, p, remover, shank, rubbing, key !== null && !answers.has(key) ? cuttingLength(cutter) : Infinity);
-        if (key !== null && !found.has(key)) found.set(key, clashes);
-        done += p.to - p.from;
-        progress(done / total);
+        if (key !== null) found.set(key, answers.get(key) ?? []);
       });
+      for (const { run, kind, move, depth } of cutAll(work, hands, afresh, progress)) {
+        const k = of[run];
+        const { x, y } = stretches[at[k]].motion;
+        found.get(asked[k]!)!.push({ kind, cutId: null, x: x[move], y: y[move], depth });
+      }
       kept = now;
       answers = found;
       const clashes: Clash[] = [];
       pieces.forEach((_, k) => {
         // What lies wholly off the blank was asked nothing.
-        if (asked[k] !== null) for (const c of found.get(asked[k]!) ?? []) if (clashes.length < MOST) clashes.push({ ...c, cutId: stretches[at[k]].cutId });
+        if (asked[k] !== null)
+          for (const c of found.get(asked[k]!) ?? []) if (clashes.length < MOST) clashes.push({ ...c, cutId: stretches[at[k]].cutId });
       });
       progress(1);
       return { field: f, clashes };
@@ -176,25 +158,41 @@ export function createSimulation(): Simulation {
   };
 }
 
-/** Cuts one piece; up to a finite length of the cutting edges, its moves are asked about clashes first. */
-function cutPiece(m: Motion, p: Piece, remover: Remover, shank: Remover, rubbing: Remover | null, edges: number): Clash[] {
-  const clashes: Clash[] = [];
-  const note = (kind: Clash['kind'], i: number, depth: number) => {
-    if (depth > CLASH) clashes.push({ kind, cutId: null, x: m.x[i], y: m.y[i], depth });
-  };
-  for (let i = p.from; i < p.to; i++) {
-    const rapid = m.kind[i] === RAPID;
-    const watched = p.watched && isWatched(m, i, edges);
-    if (rapid && watched && edges < Infinity) note('rapid', i, remover.clash(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]));
-    cutMove(remover, m, i);
-    if (!rapid && watched) {
-      remover.settle();
-      const way = [m.x[i - 1], m.y[i - 1], m.z[i - 1] + edges, m.x[i], m.y[i], m.z[i] + edges] as const;
-      const depth = shank.clash(...way);
-      if (depth > CLASH) note('shank', i, depth);
-      else if (rubbing) note('rub', i, rubbing.clash(...way));
+/** So many bands for each of those who cut: who is ready sooner takes another. */
+const BANDS = 4;
+
+/** What has to be cut: the pieces over tiles that are cut anew, as runs, and the piece that each run is. */
+function workOf(
+  field: HeightField,
+  tiles: Tiles,
+  pieces: readonly Piece[],
+  dirty: Uint8Array,
+  ways: CuttingWork['ways'],
+  wayOf: (piece: number) => number,
+  asked: (piece: number) => boolean,
+): { work: CuttingWork; of: number[] } {
+  const runs: Run[] = [];
+  const of: number[] = [];
+  pieces.forEach((p, k) => {
+    let [low, high] = [Infinity, -1];
+    for (const t of p.tiles) {
+      if (!dirty[t]) continue;
+      const r = Math.floor(t / tiles.cols);
+      if (r < low) low = r;
+      if (r > high) high = r;
     }
-  }
-  remover.settle();
-  return clashes;
+    if (high < 0) return;
+    runs.push({ way: wayOf(k), from: p.from, to: p.to, asked: asked(k), low: low * TILE, high: (high + 1) * TILE });
+    of.push(k);
+  });
+  return { work: { field, ways, runs }, of };
+}
+
+/** Cuts all of it: in bands by several where it is worth it, else at once. */
+function cutAll(work: CuttingWork, hands: Hands | null, afresh: (rows: Rows) => void, progress: (done: number) => void): Met[] {
+  const total = work.runs.reduce((n, r) => n + r.to - r.from, 0);
+  let done = 0;
+  const told = (moves: number) => progress(Math.min(1, (done += moves) / total));
+  if (!hands || total < hands.worth) return cutRows(work, { from: 0, to: work.field.rows }, told);
+  return together(hands.cut(work, bandsOf(work, BANDS * hands.count, TILE), afresh, told));
 }

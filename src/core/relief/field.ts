@@ -11,11 +11,11 @@ export interface HeightField {
   readonly z: Float32Array;
 }
 
-/** A flat field over the rectangle (0, 0)..(width, height) with nodes at most `cell` apart. */
-export function flatField(width: number, height: number, cell: number, z = 0): HeightField {
+/** A flat field over the rectangle (0, 0)..(width, height) with nodes at most `cell` apart; `memory` gives room for its heights. */
+export function flatField(width: number, height: number, cell: number, z = 0, memory: (heights: number) => Float32Array = (n) => new Float32Array(n)): HeightField {
   const cols = Math.max(2, Math.floor(width / cell + 1e-9) + 1);
   const rows = Math.max(2, Math.floor(height / cell + 1e-9) + 1);
-  const data = new Float32Array(cols * rows);
+  const data = memory(cols * rows);
   if (z) data.fill(z);
   return { cols, rows, cell, x0: 0, y0: 0, z: data };
 }

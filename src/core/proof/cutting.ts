@@ -1,0 +1,188 @@
+import { cuttingLength, formOf, type Cutter } from '../cutters/cutter';
+import { flatForm } from '../cutters/form';
+import { ARC_CCW, isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
+import type { HeightField } from '../relief/field';
+import { isWatched, shankRadius } from './pieces';
+import { makeRemover, type Remover, type Rows } from './removal';
+
+/** A shank that is thinner than its cutter by less than this on each side (mm) rubs in the cutter's own slot. */
+const RUB = 0.02;
+/** Clashes shallower than this (mm) are the rounding of the program and of the field. */
+const CLASH = 0.02;
+const ARC_SAGITTA = 0.0008;
+
+/** What cutting asks of a motion. */
+export type Way = Pick<Motion, 'count' | 'kind' | 'x' | 'y' | 'z' | 'cx' | 'cy'>;
+
+export const removerOf = (field: HeightField, cutter: Cutter, rows?: Rows): Remover => makeRemover(field, formOf(cutter), 0, rows);
+
+/** Cuts one move (from the end of move i - 1) out of the field; arcs as chords of sagitta below 0.001 mm. */
+export function cutMove(remover: Remover, m: Way, i: number): void {
+  if (!isArc(m.kind[i])) {
+    remover.cut(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]);
+    return;
+  }
+  const r = Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]);
+  const sweep = sweepOf(m, i);
+  const n = Math.max(1, Math.ceil(sweep / (r > ARC_SAGITTA ? 2 * Math.acos(1 - ARC_SAGITTA / r) : Math.PI / 2)));
+  const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
+  const sign = m.kind[i] === ARC_CCW ? 1 : -1;
+  let x = m.x[i - 1];
+  let y = m.y[i - 1];
+  let z = m.z[i - 1];
+  for (let k = 1; k <= n; k++) {
+    const a = a0 + (sign * sweep * k) / n;
+    const nx = k === n ? m.x[i] : m.cx[i] + r * Math.cos(a);
+    const ny = k === n ? m.y[i] : m.cy[i] + r * Math.sin(a);
+    const nz = m.z[i - 1] + ((m.z[i] - m.z[i - 1]) * k) / n;
+    remover.cut(x, y, z, nx, ny, nz);
+    x = nx;
+    y = ny;
+    z = nz;
+  }
+}
+
+/** A run of moves to be cut, in the order of cutting. */
+export interface Run {
+  /** Which of the work's motions, and moves from .. to - 1 of it. */
+  readonly way: number;
+  readonly from: number;
+  readonly to: number;
+  /** Whether its moves are asked what they meet. */
+  readonly asked: boolean;
+  /** Rows of nodes on which it can change or meet something: first, and one after the last. */
+  readonly low: number;
+  readonly high: number;
+}
+
+/**
+ * What is to be cut out of a field. Each node depends on nothing but the moves over it, in their order, so the field may be
+ * parted into bands of rows, and each cut by somebody else at the same time:
+ *
+ *     rows ┌──────────────┐
+ *          │  band 3      │ one worker     every band goes through all runs in their order and looks at its own
+ *          ├──────────────┤                rows alone: the surface, and what is met, is the same to the last bit
+ *          │  band 2      │ another
+ *          └──────────────┘
+ */
+export interface CuttingWork {
+  readonly field: HeightField;
+  readonly ways: readonly { readonly way: Way; readonly cutter: Cutter }[];
+  readonly runs: readonly Run[];
+}
+
+/** Material met where none should be: by a rapid, by what lies above the cutting edges, or so close beside it that it rubs. */
+export type Kind = 'rapid' | 'shank' | 'rub';
+/** What move `move` of run `run` met, and how deep. */
+export interface Met {
+  readonly run: number;
+  readonly kind: Kind;
+  readonly move: number;
+  readonly depth: number;
+}
+
+/** Whoever cuts several bands at once. Gives what was met, each band's for itself. */
+export interface Hands {
+  /** How many bands are cut at once, with whoever asks. */
+  readonly count: number;
+  /** Fewer moves than this are cut before anybody else could begin. */
+  readonly worth: number;
+  /** `afresh`: puts the rows of a band back to where its cutting began. `progress` may throw: then no hand is at the field any more. */
+  cut(work: CuttingWork, bands: readonly Rows[], afresh: (rows: Rows) => void, progress: (moves: number) => void): Met[];
+}
+
+/** Cuts all runs out of a band of rows; `done` is told how many moves each had. */
+export function cutRows(work: CuttingWork, rows: Rows, done: (moves: number) => void): Met[] {
+  const { field, ways, runs } = work;
+  const out: Met[] = [];
+  let at = -1;
+  let remover!: Remover;
+  let shank!: Remover;
+  let rubbing: Remover | null = null;
+  let edges = Infinity;
+  runs.forEach((run, k) => {
+    if (run.high <= rows.from || run.low >= rows.to) return;
+    const { way, cutter } = ways[run.way];
+    if (at !== run.way) {
+      at = run.way;
+      remover = removerOf(field, cutter, rows);
+      const radius = shankRadius(cutter);
+      shank = makeRemover(field, flatForm(radius), 0, rows);
+      // The wall stands at the nearest node that was not cut.
+      rubbing = radius > formOf(cutter).radius - RUB ? makeRemover(field, flatForm(radius + field.cell), 0, rows) : null;
+      edges = cuttingLength(cutter);
+    }
+    const note = (kind: Kind, move: number, depth: number) => {
+      if (depth > CLASH) out.push({ run: k, kind, move, depth });
+    };
+    cutRun(way, run, remover, shank, rubbing, edges, note);
+    done(run.to - run.from);
+  });
+  return out;
+}
+
+/** Cuts one run; where it is asked, its moves are asked about clashes first. */
+function cutRun(
+  m: Way,
+  run: Run,
+  remover: Remover,
+  shank: Remover,
+  rubbing: Remover | null,
+  edges: number,
+  note: (kind: Kind, i: number, depth: number) => void,
+): void {
+  for (let i = run.from; i < run.to; i++) {
+    const rapid = m.kind[i] === RAPID;
+    const watched = run.asked && isWatched(m, i, edges);
+    if (rapid && watched) note('rapid', i, remover.clash(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]));
+    cutMove(remover, m, i);
+    if (!rapid && watched) {
+      remover.settle();
+      const way = [m.x[i - 1], m.y[i - 1], m.z[i - 1] + edges, m.x[i], m.y[i], m.z[i] + edges] as const;
+      const depth = shank.clash(...way);
+      if (depth > CLASH) note('shank', i, depth);
+      else if (rubbing) note('rub', i, rubbing.clash(...way));
+    }
+  }
+  remover.settle();
+}
+
+/** What bands met, as one: of each move the deepest; what a shank meets, it does not rub against. By run, then by move. */
+export function together(met: readonly Met[]): Met[] {
+  const by = new Map<string, Met>();
+  for (const m of met) {
+    const key = `${m.run} ${m.move}`;
+    const was = by.get(key);
+    if (!was || (was.kind === 'rub' && m.kind === 'shank') || (was.kind === m.kind && m.depth > was.depth)) by.set(key, m);
+  }
+  return [...by.values()].sort((a, b) => a.run - b.run || a.move - b.move);
+}
+
+/** Bands of rows with about as many moves each; `grain`: rows that are not parted. */
+export function bandsOf(work: CuttingWork, count: number, grain: number): Rows[] {
+  const { rows } = work.field;
+  const steps = Math.ceil(rows / grain);
+  const load = new Float64Array(steps + 1);
+  for (const r of work.runs) {
+    // Moves lie somewhere in the rows of their run: evenly, for all that is known.
+    const [a, b] = [Math.floor(r.low / grain), Math.min(steps, Math.ceil(r.high / grain))];
+    const each = (r.to - r.from) / Math.max(1, b - a);
+    load[a] += each;
+    load[b] -= each;
+  }
+  let sum = 0;
+  let total = 0;
+  for (let k = 0; k < steps; k++) total += sum += load[k];
+  const bands: Rows[] = [];
+  let from = 0;
+  let held = 0;
+  sum = 0;
+  for (let k = 0; k < steps; k++) {
+    held += sum += load[k];
+    if (k + 1 < steps && (held < (total * (bands.length + 1)) / count || bands.length + 1 === count)) continue;
+    const to = Math.min(rows, (k + 1) * grain);
+    bands.push({ from, to });
+    from = to;
+  }
+  return bands;
+}
