@@ -1,13 +1,69 @@
 import { hashFloats, memo } from './hash';
 import { AxisError, axisOf, type Axis } from './medial/axis';
+import { makeBranches, type Branches } from './medial/branches';
 import { InsetError, insetOf } from './medial/inset';
-import { components, offset, type Region } from './region';
+import { fromLocal, toLocal } from './local';
+import { UNITS_PER_MM } from './places';
+import { components, distinct, offset, type Region } from './region';
 
-/** Axes are kept by the content of their outlines: what has not changed is not worked out again. */
+/** Axes are kept by the look of their outlines: what has not changed, or only its place, is not worked out again. */
 const keptAxes = memo<Axis>(4000);
 
-/** The medial axis of one component, from the kept ones if it was asked for before. Throws AxisError. */
-export const axisFor = (component: Region): Axis => keptAxes(hashFloats(component), () => axisOf(component));
+/** The medial axis of one component, from the kept ones if it was asked for before, wherever it lay. Throws AxisError. */
+export function axisFor(component: Region): Axis {
+  const at = toLocal(component);
+  if (!at.exact) return keptAxes(hashFloats(component), () => axisOf(component));
+  try {
+    return movedAxis(
+      keptAxes(`local ${hashFloats(at.loops)}`, () => axisOf(fromLocal(at.loops, 0, 0))),
+      at.x / UNITS_PER_MM,
+      at.y / UNITS_PER_MM,
+    );
+  } catch (e) {
+    if (!(e instanceof AxisError)) throw e;
+    throw new AxisError(e.x + at.x / UNITS_PER_MM, e.y + at.y / UNITS_PER_MM, e.detail);
+  }
+}
+
+const movedAxis = ({ sites, trace }: Axis, x: number, y: number): Axis => ({
+  sites: { ...sites, originX: sites.originX + x, originY: sites.originY + y },
+  trace,
+});
+
+/** What is read off an axis about its own origin, kept with it for the last askings. */
+function keptOf<T>(most: number): (axis: Axis, key: string, make: (aboutOrigin: Axis) => T) => T {
+  const of = new WeakMap<Axis['trace'], (key: string, make: () => T) => T>();
+  return (axis, key, make) => {
+    let kept = of.get(axis.trace);
+    if (!kept) of.set(axis.trace, (kept = memo<T>(most)));
+    return kept(key, () => make({ sites: { ...axis.sites, originX: 0, originY: 0 }, trace: axis.trace }));
+  };
+}
+const moved = (points: Float64Array, stride: number, { sites }: Axis): Float64Array => {
+  const out = points.slice();
+  for (let i = 0; i < out.length; i += stride) {
+    out[i] += sites.originX;
+    out[i + 1] += sites.originY;
+  }
+  return out;
+};
+
+const keptInsets = keptOf<Region>(48);
+/** An inset on the grid, so that what is worked out of it is known again too. The axis' own origin lies on it. */
+const insetFor = (axis: Axis, distance: number, tolerance: number): Region =>
+  keptInsets(axis, `${distance} ${tolerance}`, (a) =>
+    insetOf(a, distance, tolerance)
+      .map((l) => distinct(l.map((v) => Math.round(v * UNITS_PER_MM) / UNITS_PER_MM)))
+      .filter((l) => l.length >= 6),
+  ).map((l) => moved(l, 2, axis));
+
+const keptBranches = keptOf<Branches>(4);
+/** The branches of a component's axis (see medial/branches.ts), from the kept ones if they were asked for before. Throws AxisError. */
+export function branchesFor(component: Region, tolerance: number, prune = tolerance): Branches {
+  const axis = axisFor(component);
+  const b = keptBranches(axis, `${tolerance} ${prune}`, (a) => makeBranches(a, tolerance, prune));
+  return { ...b, samples: moved(b.samples, 3, axis), plunges: moved(b.plunges, 3, axis) };
+}
 
 /** Insets of a region by any distance. Exact by way of the medial axis; integer offsets where that fails. */
 export interface Insets {
@@ -30,7 +86,7 @@ export function insetsOf(region: Region): Insets {
       for (const { part, axis } of parts) {
         try {
           if (axis) {
-            out.push(...insetOf(axis, distance, tolerance));
+            out.push(...insetFor(axis, distance, tolerance));
             continue;
           }
         } catch (e) {

@@ -1,5 +1,9 @@
 import { Clipper64, ClipperOffset, ClipType, EndType, FillRule, JoinType, type Path64, type Paths64 } from 'clipper2-ts';
+import { groupsOf, workedOut } from './local';
+import { boxOfLoop, distinct, type Loop } from './loop';
 import { UNITS_PER_MM } from './places';
+
+export { boundsOf, boxesMeet, boxOfLoop, distinct, type Bounds, type Loop } from './loop';
 
 /**
  * Regions of the plane and their boolean algebra.
@@ -7,67 +11,60 @@ import { UNITS_PER_MM } from './places';
  * A loop is x, y interleaved in mm without a repeated last point. A region is a list of loops: outer
  * ones counter-clockwise, holes clockwise, none crossing. The integer unit of the algebra is 10 nm.
  */
-export type Loop = Float64Array;
 export type Region = Loop[];
 export type Fill = 'evenodd' | 'nonzero';
 
 /** Coordinates beyond this (mm) would lose digits in the integer algebra. */
 const LARGEST = 1e7;
 
-function toPath(loop: Loop): Path64 {
-  const path: Path64 = new Array(loop.length / 2);
-  for (let i = 0; i < loop.length; i += 2) {
-    const x = loop[i];
-    const y = loop[i + 1];
-    if (!(Math.abs(x) < LARGEST && Math.abs(y) < LARGEST)) throw new RangeError('An outline has a point that is not a number or is more than 10 km away.');
-    path[i / 2] = { x: Math.round(x * UNITS_PER_MM), y: Math.round(y * UNITS_PER_MM) };
-  }
-  return path;
+/** Refuses corners that the algebra cannot hold. Throws RangeError. */
+function held(loops: readonly Loop[]): readonly Loop[] {
+  for (const l of loops)
+    for (const v of l) if (!(Math.abs(v) < LARGEST)) throw new RangeError('An outline has a point that is not a number or is more than 10 km away.');
+  return loops;
 }
 
-function fromPath(path: Path64): Loop {
+const toPath = (loop: Float64Array): Path64 => Array.from({ length: loop.length / 2 }, (_, i) => ({ x: loop[2 * i], y: loop[2 * i + 1] }));
+const toPaths = (loops: readonly Float64Array[]): Paths64 => loops.map(toPath);
+function fromPath(path: Path64): Float64Array {
   const loop = new Float64Array(2 * path.length);
-  for (let i = 0; i < path.length; i++) {
-    loop[2 * i] = path[i].x / UNITS_PER_MM;
-    loop[2 * i + 1] = path[i].y / UNITS_PER_MM;
-  }
+  path.forEach((p, i) => loop.set([p.x, p.y], 2 * i));
   return loop;
 }
-
-const toPaths = (loops: readonly Loop[]): Paths64 => loops.map(toPath);
 const rule = (fill: Fill) => (fill === 'evenodd' ? FillRule.EvenOdd : FillRule.NonZero);
+const usable = (paths: Paths64): Float64Array[] => paths.map(fromPath).map(distinct).filter((l) => l.length >= 6);
 
-function combine(kind: ClipType, a: readonly Loop[], b: readonly Loop[] | null, fill: Fill): Paths64 {
-  const engine = new Clipper64();
-  engine.preserveCollinear = false;
-  engine.addSubject(toPaths(a));
-  if (b) engine.addClip(toPaths(b));
-  const out: Paths64 = [];
-  engine.execute(kind, rule(fill), out);
-  return out;
+/** By so much more than their boxes (mm) loops reach: one that touches another belongs to it. */
+const TOUCHING = 2e-5;
+
+/** Combines loops, each group of those that lie about each other for itself. */
+function combine(kind: ClipType, a: readonly Loop[], b: readonly Loop[], fill: Fill): Region {
+  const all = held([...a, ...b]);
+  return groupsOf(all, TOUCHING).flatMap((group) => {
+    const mine = group.filter((k) => k < a.length);
+    // What is taken away, or shared, where nothing is.
+    if (!mine.length || (kind === ClipType.Intersection && mine.length === group.length)) {
+      if (kind !== ClipType.Union) return [];
+    }
+    return workedOut(`${kind} ${fill} ${mine.length}`, group.map((k) => all[k]), (loops) => {
+      const engine = new Clipper64();
+      engine.preserveCollinear = false;
+      if (mine.length) engine.addSubject(toPaths(loops.slice(0, mine.length)));
+      if (loops.length > mine.length) engine.addClip(toPaths(loops.slice(mine.length)));
+      const out: Paths64 = [];
+      engine.execute(kind, rule(fill), out);
+      return usable(out);
+    });
+  });
 }
-
-/** A loop without points that repeat the one before: the algebra's offsets leave such. */
-export function distinct(loop: Loop): Loop {
-  const n = loop.length;
-  const same = (i: number, j: number) => loop[i] === loop[j] && loop[i + 1] === loop[j + 1];
-  let repeats = 0;
-  for (let i = 0, j = n - 2; i < n; j = i, i += 2) if (same(i, j)) repeats++;
-  if (!repeats) return loop;
-  const out: number[] = [];
-  for (let i = 0, j = n - 2; i < n; j = i, i += 2) if (!same(i, j)) out.push(loop[i], loop[i + 1]);
-  return Float64Array.from(out);
-}
-
-const usable = (paths: Paths64): Region => paths.map(fromPath).map(distinct).filter((l) => l.length >= 6);
 
 /** Any loops, crossing or doubled, to a region under the fill rule. */
 export const normalise = (loops: readonly Loop[], fill: Fill = 'nonzero'): Region =>
-  loops.length ? usable(combine(ClipType.Union, loops, null, fill)) : [];
-export const unite = (a: Region, b: Region): Region => usable(combine(ClipType.Union, a, b, 'nonzero'));
-export const intersect = (a: Region, b: Region): Region => usable(combine(ClipType.Intersection, a, b, 'nonzero'));
+  loops.length ? combine(ClipType.Union, loops, [], fill) : [];
+export const unite = (a: Region, b: Region): Region => combine(ClipType.Union, a, b, 'nonzero');
+export const intersect = (a: Region, b: Region): Region => combine(ClipType.Intersection, a, b, 'nonzero');
 export const subtract = (a: Region, b: Region): Region =>
-  a.length === 0 ? [] : b.length === 0 ? a : usable(combine(ClipType.Difference, a, b, 'nonzero'));
+  a.length === 0 ? [] : b.length === 0 ? a : combine(ClipType.Difference, a, b, 'nonzero');
 
 /** A connected piece of a region: its outer loop first, then its holes. */
 export type Component = Region;
@@ -111,20 +108,28 @@ const joins: Record<CornerStyle, JoinType> = { round: JoinType.Round, sharp: Joi
  */
 export function offset(region: Region, distance: number, tolerance = 0.002, corners: CornerStyle = 'round'): Region {
   if (region.length === 0 || distance === 0) return region;
-  const engine = new ClipperOffset(4, tolerance * UNITS_PER_MM);
-  engine.addPaths(toPaths(region), joins[corners], EndType.Polygon);
-  const out: Paths64 = [];
-  engine.execute(distance * UNITS_PER_MM, out);
-  return usable(out);
+  // Corners that come out sharp reach up to four times as far.
+  const reach = Math.max(0, 2 * distance * (corners === 'sharp' ? 4 : 1.5)) + TOUCHING;
+  return groupsOf(held(region), reach).flatMap((group) =>
+    workedOut(`offset ${distance} ${tolerance} ${corners}`, group.map((k) => region[k]), (loops) => {
+      const engine = new ClipperOffset(4, tolerance * UNITS_PER_MM);
+      engine.addPaths(toPaths(loops), joins[corners], EndType.Polygon);
+      const out: Paths64 = [];
+      engine.execute(distance * UNITS_PER_MM, out);
+      return usable(out);
+    }),
+  );
 }
 
 /** What a disc of the given radius covers when its centre runs along a line (open, x, y interleaved). */
 export function thicken(line: Loop, radius: number, tolerance = 0.002): Region {
-  const engine = new ClipperOffset(2, tolerance * UNITS_PER_MM);
-  engine.addPaths([toPath(line)], JoinType.Round, EndType.Round);
-  const out: Paths64 = [];
-  engine.execute(radius * UNITS_PER_MM, out);
-  return usable(out);
+  return workedOut(`thicken ${radius} ${tolerance}`, held([line]), (lines) => {
+    const engine = new ClipperOffset(2, tolerance * UNITS_PER_MM);
+    engine.addPaths(toPaths(lines), JoinType.Round, EndType.Round);
+    const out: Paths64 = [];
+    engine.execute(radius * UNITS_PER_MM, out);
+    return usable(out);
+  });
 }
 
 /** Signed area in mm2, positive for counter-clockwise. */
@@ -136,41 +141,6 @@ export function loopArea(loop: Loop): number {
 }
 
 export const regionArea = (region: Region): number => region.reduce((sum, loop) => sum + loopArea(loop), 0);
-
-export interface Bounds {
-  x0: number;
-  y0: number;
-  x1: number;
-  y1: number;
-}
-
-/** Bounds of loops or lines; null when there is no point. */
-export function boundsOf(loops: readonly Loop[]): Bounds | null {
-  let x0 = Infinity;
-  let y0 = Infinity;
-  let x1 = -Infinity;
-  let y1 = -Infinity;
-  for (const loop of loops)
-    for (let i = 0; i < loop.length; i += 2) {
-      if (loop[i] < x0) x0 = loop[i];
-      if (loop[i] > x1) x1 = loop[i];
-      if (loop[i + 1] < y0) y0 = loop[i + 1];
-      if (loop[i + 1] > y1) y1 = loop[i + 1];
-    }
-  return x0 <= x1 ? { x0, y0, x1, y1 } : null;
-}
-
-/** Whether two boxes have a point in common. */
-export const boxesMeet = (a: Bounds, b: Bounds): boolean => a.x0 <= b.x1 && a.x1 >= b.x0 && a.y0 <= b.y1 && a.y1 >= b.y0;
-
-const boxes = new WeakMap<Loop, Bounds>();
-
-/** The box of a loop, kept with it: loops are not changed once they are made. */
-export function boxOfLoop(loop: Loop): Bounds {
-  let b = boxes.get(loop);
-  if (!b) boxes.set(loop, (b = boundsOf([loop]) ?? { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity }));
-  return b;
-}
 
 /** Whether a point lies inside the loops (non-zero winding of a normalised region). */
 export function contains(region: readonly Loop[], x: number, y: number): boolean {

@@ -1,4 +1,5 @@
 import { transformPath, type Path } from '../geometry/path';
+import { UNITS_PER_MM } from '../geometry/places';
 import { warpPath } from '../geometry/warp';
 import type { LoadedFont } from './font';
 import { setAlong, type Along } from './along';
@@ -75,6 +76,9 @@ function setLines(l: Lettering, font: LoadedFont): { lines: SetLine[]; sx: numbe
   return { lines, sx, scale, missing: [...missing] };
 }
 
+/** A length on the grid of outlines: a letter that moves keeps its shape on it to the last corner, and is known again. */
+const onGrid = (mm: number): number => Math.round(mm * UNITS_PER_MM) / UNITS_PER_MM;
+
 /** Sets lines of text about the origin: centred on the middle between first cap line and last baseline, or along a curve. */
 export function layOut(l: Lettering, font: LoadedFont): LaidOut {
   const { lines, sx, scale, missing } = setLines(l, font);
@@ -84,8 +88,8 @@ export function layOut(l: Lettering, font: LoadedFont): LaidOut {
   let paths: Path[] = [];
   lines.forEach((line, i) => {
     const left = l.align === 'left' ? -width / 2 : l.align === 'right' ? width / 2 - line.width : -line.width / 2;
-    const base = height / 2 - l.capHeight - i * l.leading * l.capHeight;
-    for (const g of line.glyphs) for (const p of g.paths) paths.push(transformPath(p, { a: sx, b: 0, c: 0, d: scale, e: left + g.x, f: base }));
+    const base = onGrid(height / 2 - l.capHeight - i * l.leading * l.capHeight);
+    for (const g of line.glyphs) for (const p of g.paths) paths.push(transformPath(p, { a: sx, b: 0, c: 0, d: scale, e: onGrid(left + g.x), f: base }));
   });
   let [w, h] = [width, height];
   if (l.warp && l.warp.by !== 0 && w > 0) {

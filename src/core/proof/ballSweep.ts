@@ -1,4 +1,5 @@
 import type { HeightField } from '../relief/field';
+import { EDGE } from './envelope';
 
 /**
  * Material removal by a ball, in closed form. The ball at s mm along a move of slope m stands over a node
@@ -54,7 +55,7 @@ export function makeBallSweep(field: HeightField, radius: number, top: number, o
   const stamp = (x: number, y: number, zt: number, ux: number, uy: number, least: number, px: number, py: number, most: number): void => {
     if (zt >= top) return;
     const zz = z;
-    const w0 = widthAt(zt);
+    const w0 = widthAt(zt) + EDGE;
     const rr = w0 * w0;
     const middle = zt + full;
     let r0 = Math.ceil((y - w0 - fy) * inv);
@@ -91,7 +92,7 @@ export function makeBallSweep(field: HeightField, radius: number, top: number, o
   /** The inclined cylinder between the two ends. */
   const trough = (x0: number, y0: number, z0: number, ux: number, uy: number, len: number, m: number, low: number): void => {
     const zz = z;
-    const w0 = widthAt(low);
+    const w0 = widthAt(low) + EDGE;
     const stretch = Math.sqrt(1 + m * m);
     const lean = m / stretch;
     const from = (lean < 0 ? lean * full : 0) - SPARE;

@@ -22,6 +22,9 @@ export interface Envelope {
   at(along: number, h2: number, r2: number): number;
 }
 
+/** Nodes on the very edge of the cutter count as covered, whichever way their coordinates were rounded, mm. */
+export const EDGE = 1e-7;
+
 /** Steps of the root on the torus: each at least halves the bracket, most square the error. */
 const STEPS = 40;
 

@@ -1,7 +1,7 @@
 import { jointOf, type CutterForm } from '../cutters/form';
 import type { HeightField } from '../relief/field';
 import { makeBallSweep } from './ballSweep';
-import { makeEnvelope } from './envelope';
+import { EDGE, makeEnvelope } from './envelope';
 
 /**
  * Material removal on a height field. A straight move lowers each node to the lowest point of the cutter that
@@ -23,9 +23,6 @@ export interface Remover {
    */
   clash(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): number;
 }
-
-/** Nodes on the very edge of the cutter count as covered, whichever way their coordinates were rounded, mm. */
-const EDGE = 1e-7;
 
 /** Rows of a field, from the first to before the last. */
 export interface Rows {

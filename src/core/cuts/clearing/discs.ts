@@ -1,5 +1,4 @@
-import { axisFor } from '../../geometry/insets';
-import { makeBranches } from '../../geometry/medial/branches';
+import { branchesFor } from '../../geometry/insets';
 import { components, type Region } from '../../geometry/region';
 
 /** A circle that the cutter's centre runs, of radius 0 where the room is only as wide as the cutter. mm. */
@@ -55,7 +54,7 @@ interface Way {
 export function discPlaces(region: Region, R: number, step: number, chord: number): DiscPlace[] {
   const out: DiscPlace[] = [];
   for (const part of components(region)) {
-    const branches = makeBranches(axisFor(part), chord, 0.3 * step);
+    const branches = branchesFor(part, chord, 0.3 * step);
     const ways: Way[] = [];
     let fresh = -1;
     for (let e = 0; e < branches.count; e++) {

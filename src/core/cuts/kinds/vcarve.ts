@@ -2,8 +2,7 @@ import { z } from 'zod';
 import { coneOf, cuttingLength, formOf, radiusOf } from '../../cutters/cutter';
 import { nearestCutter } from '../../cutters/library';
 import { makeInside } from '../../geometry/inside';
-import { axisFor, insetsOf } from '../../geometry/insets';
-import { hashFloats, memo } from '../../geometry/hash';
+import { branchesFor, insetsOf } from '../../geometry/insets';
 import { traceable } from '../../geometry/traceable';
 import { components, regionArea, simplifyRegion, type Loop, type Region } from '../../geometry/region';
 import { staysInside } from '../../geometry/lines';
@@ -20,11 +19,10 @@ import { floorLines, level, rimsOf, wayOf } from '../vcarve/floor';
 import { joinRims } from '../vcarve/join';
 import { runOut } from '../vcarve/runOut';
 import { boxOf, EMPTY, reaching } from '../wanted';
-import { makeBranches, type Branches } from '../../geometry/medial/branches';
+import type { Branches } from '../../geometry/medial/branches';
 import { makeStrokes, type Stroke } from '../vcarve/strokes';
 
 /** Axes are kept by the content of their outlines: a changed letter costs one letter. */
-const keptBranches = memo<Branches>(4000);
 
 /** How far end mills keep off the wall, mm. */
 const HAIR = 0.01;
@@ -89,7 +87,7 @@ export const vcarve = cutKind({
     const parts = components(region);
     const branches: Branches[] = [];
     parts.forEach((part, i) => {
-      branches.push(keptBranches(`${hashFloats(part)}/${budget.sample}`, () => makeBranches(axisFor(part), budget.sample, budget.prune)));
+      branches.push(branchesFor(part, budget.sample, budget.prune));
       c.progress((0.6 * (i + 1)) / parts.length);
     });
     let widest = 0;

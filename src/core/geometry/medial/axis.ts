@@ -16,7 +16,7 @@ export class AxisError extends Error {
   constructor(
     readonly x: number,
     readonly y: number,
-    detail: string,
+    readonly detail: string,
   ) {
     super(`no medial axis at ${x.toFixed(4)}, ${y.toFixed(4)}: ${detail}`);
     this.name = 'AxisError';
