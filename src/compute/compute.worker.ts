@@ -21,7 +21,7 @@ import { emptyPlan, type CutPlan, type Target } from '@/core/cuts/kind';
 import type { TurnedOver } from '@/core/job/job';
 import { contentKey, derived } from '@/core/geometry/hash';
 import { gauge, readDrawing, shapeWork } from './artwork';
-import { keepDerived, recallDerived } from './derived';
+import { keepDerived } from './derived';
 import { handsOver, lendHand, sharedHeights, type Shared } from './hands';
 import { Receiver } from './parcel';
 import type { ComputeApi, ReportProgress } from './protocol';
@@ -77,7 +77,6 @@ const api: ComputeApi = {
     if (shared) stop = new Int32Array(shared);
   },
   keep: (key, derived) => keepDerived(key, parcels.unpack(derived)),
-  recall: recallDerived,
   putFonts(files) {
     for (const [id, bytes] of Object.entries(files)) art.put(id, bytes);
   },

@@ -16,17 +16,16 @@ interface Asked {
   cancelled: boolean;
 }
 const asked: Asked[] = [];
+const begun = (seat: number, what: Asked['what'], setup: string, cut?: string): Promise<unknown> =>
+  new Promise((done, fail) => asked.push({ seat, what, setup, cut, done, fail, cancelled: false }));
 class TestSeat {
   constructor(readonly n: number) {}
-  private begin(what: Asked['what'], setup: string, cut?: string): Promise<unknown> {
-    return new Promise((done, fail) => asked.push({ seat: this.n, what, setup, cut, done, fail, cancelled: false }));
-  }
+  private readonly begin = (what: Asked['what'], setup: string, cut?: string) => begun(this.n, what, setup, cut);
   ask(work: (api: unknown, pack: (v: unknown) => unknown) => Promise<unknown>): Promise<unknown> {
     const api = {
       plan: (_: number, job: OneSetup, cut: string) => this.begin('plan', job.at.id, cut),
       prove: (_: number, { job }: { job: OneSetup }) => this.begin('prove', job.at.id),
       compare: (_: number, setup: string) => this.begin('compare', setup),
-      recall: (key: string) => this.begin('recall', key),
       keep: (key: string) => this.begin('keep', key),
       clear: () => Promise.resolve(),
     };
@@ -48,6 +47,9 @@ jest.mock('./pool', () => ({
   onProverLost: () => {},
   isCancelled: (e: unknown) => (e as Error)?.name === 'Cancelled',
 }));
+/** What the window itself asks for. */
+const WINDOW = -1;
+jest.mock('./derived', () => ({ recallDerived: (key: string) => begun(WINDOW, 'recall', key), emptyDerived: () => Promise.resolve() }));
 import { follow, isFresh, stopWork, useWork } from './pipeline';
 
 const settle = async () => {

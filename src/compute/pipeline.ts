@@ -6,7 +6,7 @@ import type { Cut, Job, OneSetup } from '@/core/job/job';
 import { eachSetup, oneSetup } from '@/core/job/oneSetup';
 import { saysOf } from '@/core/units/says';
 import { computePool, isCancelled, onProverLost } from './pool';
-import { emptyDerived } from './derived';
+import { emptyDerived, recallDerived } from './derived';
 import type { ProofResult } from './protocol';
 import type { Seat } from './seat';
 
@@ -282,11 +282,8 @@ async function recalled(whole: Job, job: OneSetup, quality: Quality): Promise<bo
   const key = proofKeyOf(whole, job, quality);
   put(id, {});
   const as = keptAs(key);
-  const derived =
-    as &&
-    (await computePool()
-      .planner.ask((api) => api.recall(as))
-      .catch(() => null));
+  // Here and not by a worker: none of them need have begun, and private files take long to open for one that has just begun.
+  const derived = as && (await recallDerived(as));
   const now = wanted && wanted.whole.setups.some((s) => s.id === id) && proofKeyOf(wanted.whole, oneSetup(wanted.whole, id), quality);
   if (!derived || now !== key) return false;
   put(id, {

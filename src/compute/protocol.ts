@@ -74,9 +74,8 @@ export interface ArtworkApi {
 
 /** The calls that a compute worker answers. Cancelled calls reject with an error called "Cancelled". */
 export interface ComputeApi extends ArtworkApi {
-  /** Keeps results on this device under a key, and gives what is kept under one. */
+  /** Keeps results on this device under a key. */
   keep(key: string, derived: Parcel<Derived>): Promise<void>;
-  recall(key: string): Promise<Derived | null>;
   /** Holds a lock of this name as long as the worker lives; answers when it has it. */
   hold(name: string): Promise<void>;
   setStop(stop: SharedArrayBuffer | null): void;

@@ -53,6 +53,7 @@ describe('outlines, wherever they lie', () => {
         // Grown, they meet where they lie closer than twice the distance.
         const grown = offset(ra, 2, 0.001, 'square');
         expect(regionArea(grown)).toBeGreaterThan(regionArea(ra));
+        expect(regionArea(normalise(grown))).toBeCloseTo(regionArea(grown), 6);
         expect(components(grown).length).toBeLessThanOrEqual(components(ra).length);
         for (const [x, y] of at) if (covered(a.map((l) => box(l[0] - 1.99, l[1], l[2] - l[0] + 3.98, l[5] - l[1])), x, y)) expect(contains(grown, x, y)).toBe(true);
       }),
