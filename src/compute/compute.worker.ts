@@ -10,6 +10,7 @@ import { FontShelf } from '@/core/lettering/shelf';
 import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
 import { writePrograms } from '@/core/pipeline/programs';
 import { comparedFindings, placePrograms, prove, type Proof } from '@/core/pipeline/proving';
+import { breaksIn } from '@/core/program/programLines';
 import { cutAlong } from '@/core/proof/along';
 import { lineNear, lineOnTable } from '@/core/proof/lookup';
 import type { PlacedProgram } from '@/core/proof/placed';
@@ -130,7 +131,7 @@ const api: ComputeApi = {
     // The simulation goes on with its field; what starts from this one starts from what it is now.
     b.proof = { ...proof, left: { ...proof.left } };
     const result = {
-      files: programs.files.map((f) => ({ ...f, chunks: f.chunks.map((c) => shared(c, '', () => inShared(c))) })),
+      files: programs.files.map((f) => ({ ...f, chunks: f.chunks.map((c) => shared(c, '', () => inShared(c))), breaks: f.chunks.map(breaksIn) })),
       tools: [...programs.tools].map(([tool, c]) => ({ tool, cutterId: c.id })),
       field,
       under: b.found && underOf(b.found.faces),

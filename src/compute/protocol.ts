@@ -17,8 +17,13 @@ import type { Played } from '@/core/proof/player';
 import type { HeightField } from '@/core/relief/field';
 
 /** What goes between the window and its workers. */
+/** A program, and the ends of lines in each of its chunks: whoever shows it need not look for them. */
+export interface CountedFile extends ProgramFile {
+  readonly breaks: readonly number[];
+}
+
 export interface ProofResult {
-  readonly files: readonly ProgramFile[];
+  readonly files: readonly CountedFile[];
   readonly tools: readonly { tool: number; cutterId: string }[];
   readonly field: HeightField;
   /** Depths of what an earlier set-up has cut into the face that lies down now, as seen from above; null where nothing was. */

@@ -6,8 +6,11 @@ import { useOpenJob } from '@/store/openJob';
 import { tell } from './tell';
 
 /** Hands bytes to the browser as a download. */
-export function download(name: string, data: Uint8Array | string, type = 'application/octet-stream'): void {
-  const url = URL.createObjectURL(new Blob([data as BlobPart], { type }));
+export const download = (name: string, data: Uint8Array | string, type = 'application/octet-stream'): void =>
+  downloadBlob(name, new Blob([data as BlobPart], { type }));
+
+export function downloadBlob(name: string, blob: Blob): void {
+  const url = URL.createObjectURL(blob);
   const a = document.createElement('a');
   a.href = url;
   a.download = name;

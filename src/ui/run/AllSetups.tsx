@@ -3,14 +3,12 @@ import DownloadRounded from '@mui/icons-material/DownloadRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { zipSync } from 'fflate';
-import { bytesOf } from '@/core/program/text';
 import { isUpToDate, useWork } from '@/compute/pipeline';
 import { eachSetup } from '@/core/job/oneSetup';
 import { folderOf, slug } from '@/core/pipeline/programs';
 import { durationText } from '@/core/units/duration';
 import { useOpenJob } from '@/store/openJob';
-import { download } from '@/ui/actions/files';
+import { saveWritten } from '@/ui/actions/saving';
 import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';
 
@@ -80,14 +78,10 @@ export function AllSetups() {
         disabled={stale || !cut.length}
         startIcon={<DownloadRounded />}
         onClick={() =>
-          download(
+          void saveWritten(
             `${slug(whole.name)}-programs.zip`,
-            zipSync(
-              Object.fromEntries(
-                cut.flatMap((s) => setups[s.at.id].proof!.files.map((f) => [`${folderOf(s)}/${f.name}`, bytesOf(f.chunks)])),
-              ),
-            ),
-            'application/zip',
+            cut.flatMap((s) => setups[s.at.id].proof!.files.map((f) => ({ name: `${folderOf(s)}/${f.name}`, chunks: f.chunks }))),
+            true,
           )
         }
         sx={{ borderColor: 'var(--mui-palette-line)' }}

@@ -1,7 +1,8 @@
 'use client';
 import Box from '@mui/material/Box';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { bytesOf, textOf, type Chunks } from '@/core/program/text';
+import { ProgramLines } from '@/core/program/programLines';
+import type { Chunks } from '@/core/program/text';
 import { useView } from '@/ui/view';
 import { lightLine } from './lit';
 
@@ -11,24 +12,16 @@ const VIEW = 250;
 const TALLEST = 8e6;
 
 /** Program text, however long: only the lines in view are drawn. The picked line is lit on the table, and the other way round. */
-export function ProgramText({ file, chunks }: { file: string; chunks: Chunks }) {
+export function ProgramText({ file, chunks, breaks }: { file: string; chunks: Chunks; breaks: readonly number[] }) {
   const [top, setTop] = useState(0);
   const box = useRef<HTMLDivElement>(null);
   const lit = useView((v) => (v.lit?.file === file ? v.lit.line : null));
-  const text = useMemo(() => bytesOf(chunks), [chunks]);
-  // Starts of lines, found once; a million lines are one array of numbers.
-  const starts = useMemo(() => {
-    let n = 1;
-    for (let i = text.indexOf(10); i >= 0 && i < text.length - 1; i = text.indexOf(10, i + 1)) n++;
-    const out = new Uint32Array(n);
-    for (let i = text.indexOf(10), k = 1; i >= 0 && i < text.length - 1; i = text.indexOf(10, i + 1)) out[k++] = i + 1;
-    return out;
-  }, [text]);
-  const full = starts.length * ROW;
+  const lines = useMemo(() => new ProgramLines(chunks, breaks), [chunks, breaks]);
+  const full = lines.count * ROW;
   const shown = Math.min(full, TALLEST);
   const stretch = shown > VIEW ? (full - VIEW) / (shown - VIEW) : 1;
   const first = Math.max(0, Math.floor((top * stretch) / ROW) - 4);
-  const last = Math.min(starts.length, first + Math.ceil(VIEW / ROW) + 8);
+  const last = Math.min(lines.count, first + Math.ceil(VIEW / ROW) + 8);
   useEffect(() => {
     const el = box.current;
     if (lit === null || !el) return;
@@ -36,7 +29,7 @@ export function ProgramText({ file, chunks }: { file: string; chunks: Chunks }) 
     const now = el.scrollTop * stretch;
     if (at < now || at > now + VIEW - ROW) el.scrollTop = Math.max(0, at - VIEW / 2) / stretch;
   }, [lit, stretch]);
-  const pick = (line: number) => void lightLine(file, Math.min(starts.length, Math.max(1, line)));
+  const pick = (line: number) => void lightLine(file, Math.min(lines.count, Math.max(1, line)));
   return (
     <Box
       ref={box}
@@ -55,14 +48,14 @@ export function ProgramText({ file, chunks }: { file: string; chunks: Chunks }) 
     >
       <Box sx={{ height: shown, position: 'relative' }}>
         <Box component="pre" sx={{ position: 'absolute', top: top - (top * stretch - first * ROW), m: 0, minWidth: '100%', fontSize: 12, lineHeight: `${ROW}px` }}>
-          {Array.from({ length: last - first }, (_, k) => {
+          {lines.slice(first, last).map((words, k) => {
             const i = first + k;
             return (
               <Box component="div" key={i} role="option" aria-selected={lit === i + 1} onClick={() => pick(i + 1)} sx={{ px: 1, cursor: 'pointer', bgcolor: lit === i + 1 ? 'var(--mui-palette-wash)' : undefined, '&:hover': { bgcolor: 'var(--mui-palette-wash)' } }}>
                 <Box component="span" sx={{ color: 'text.secondary', opacity: 0.75, display: 'inline-block', minWidth: 46, mr: 1, textAlign: 'right', userSelect: 'none' }}>
                   {i + 1}
                 </Box>
-                {textOf([text.subarray(starts[i], (starts[i + 1] ?? text.length + 1) - 1)])}
+                {words}
               </Box>
             );
           })}

@@ -7,14 +7,13 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { zipSync } from 'fflate';
-import { bytesOf, lengthOf } from '@/core/program/text';
+import { lengthOf } from '@/core/program/text';
 import { isUpToDate, useWork } from '@/compute/pipeline';
 import { folderOf, slug, zeroText } from '@/core/pipeline/programs';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { moveFile } from '@/ui/actions/edits';
-import { download } from '@/ui/actions/files';
+import { saveWritten } from '@/ui/actions/saving';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { useView } from '@/ui/view';
 import { AllSetups } from './AllSetups';
@@ -65,7 +64,7 @@ export function RunSheet() {
                   ))}
                 <Tooltip title="Save this program">
                   <span>
-                    <IconButton size="small" disabled={stale} aria-label={`Save ${f.name}`} onClick={() => download(f.name, bytesOf(f.chunks), 'text/plain')}>
+                    <IconButton size="small" disabled={stale} aria-label={`Save ${f.name}`} onClick={() => void saveWritten(f.name, [f], false)}>
                       <DownloadRounded fontSize="small" />
                     </IconButton>
                   </span>
@@ -79,8 +78,8 @@ export function RunSheet() {
             disabled={stale}
             startIcon={<DownloadRounded />}
             onClick={() => {
-              if (proof.files.length === 1) download(proof.files[0].name, bytesOf(proof.files[0].chunks), 'text/plain');
-              else download(`${slug(job.name)}${job.at.only ? '' : `-${folderOf(job)}`}-programs.zip`, zipSync(Object.fromEntries(proof.files.map((f) => [f.name, bytesOf(f.chunks)]))), 'application/zip');
+              if (proof.files.length === 1) void saveWritten(proof.files[0].name, proof.files, false);
+              else void saveWritten(`${slug(job.name)}${job.at.only ? '' : `-${folderOf(job)}`}-programs.zip`, proof.files, true);
             }}
           >
             {stale ? 'Working\u2026' : proof.files.length === 1 ? 'Save the program' : 'Save all programs'}
@@ -95,7 +94,7 @@ export function RunSheet() {
       {!!proof?.files.length && <ToolsGroup />}
       {file && (
         <Group title={file.name}>
-          <ProgramText key={file.name} file={file.name} chunks={file.chunks} />
+          <ProgramText key={file.name} file={file.name} chunks={file.chunks} breaks={file.breaks} />
         </Group>
       )}
       <MachineGroup />
