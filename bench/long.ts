@@ -73,4 +73,21 @@ const surface = plan(finishing(moves));
 run('first time', new Map([['surface', surface], ['square', plan(square(1))]]));
 run('the square changed', new Map([['surface', surface], ['square', plan(square(2))]]));
 run('nothing changed', new Map([['surface', surface], ['square', plan(square(2))]]));
+if (cores > 1) {
+  // Cutting alone, by one and by all, in turn: of each the quickest of three.
+  const plans = new Map([['surface', surface]]);
+  const programs = writePrograms(job, plans);
+  const placed = placePrograms(job, programs);
+  const hands = { hands: handsOver(helpers), memory: sharedHeights };
+  const best = { one: Infinity, all: Infinity };
+  for (let k = 0; k < 3; k++)
+    for (const [who, means] of [['one', {}], ['all', hands]] as const) {
+      const fresh = createSimulation(means);
+      const t = performance.now();
+      fresh.run(job.blank, STEP, placed, programs.tools);
+      best[who] = Math.min(best[who], performance.now() - t);
+    }
+  const { one, all } = best;
+  console.log(`cutting alone: one core ${(one / 1000).toFixed(2)} s, ${cores} cores ${(all / 1000).toFixed(2)} s, ratio ${(one / all).toFixed(2)}`);
+}
 for (const w of helpers) void w.terminate();

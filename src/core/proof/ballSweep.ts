@@ -1,5 +1,7 @@
 import type { HeightField } from '../relief/field';
+import { makeChainSweep, type ChainSweep } from './chainSweep';
 import { EDGE } from './envelope';
+import type { Rows } from './removal';
 
 /**
  * Material removal by a ball, in closed form. The ball at s mm along a move of slope m stands over a node
@@ -10,30 +12,17 @@ import { EDGE } from './envelope';
  * - the inclined cylinder zs + m along + R - sqrt((R^2 - across^2)(1 + m^2)), where 0 <= s* <= length;
  * - the ball at the end, where s* > length.
  *
- * Each node that is visited gets the place clamped to the move, so parts may overlap and leave no cracks. Where moves
- * join, the ball between them need be set only in the wedge that neither cylinder covers, and the
- * ball at the end of a chain only in front of it. That last one waits until it is known that no move
- * follows: `settle` cuts it, and must be called before the field is read.
- *
- * A long move and its thousand pieces leave the same surface. Squared heights decide first, so a root is
- * taken only at nodes that are lowered. Heights in mm in the frame of the field; nothing is cut above `top`.
+ * Squared heights decide first, so a root is taken only at nodes that are lowered. Many rows have few nodes here: each is found
+ * where it is cut.
  */
-export interface BallSweep {
-  cut(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void;
-  settle(): void;
-}
-
-/** By so much more than needed (mm) each part reaches: a node between two of them is looked at by both. */
-const SPARE = 1e-6;
-
-export function makeBallSweep(field: HeightField, radius: number, top: number, only: { readonly from: number; readonly to: number }): BallSweep {
+export function makeBallSweep(field: HeightField, radius: number, top: number, only: Rows): ChainSweep {
   const { cols, cell, x0: fx, y0: fy, z } = field;
   const inv = 1 / cell;
   const full = radius;
   const sq = full * full;
   const widthAt = (low: number) => {
     const h = top - low;
-    return h >= full ? full : Math.sqrt(h * (2 * full - h));
+    return (h >= full ? full : Math.sqrt(h * (2 * full - h))) + EDGE;
   };
 
   // Ends of a row, narrowed to the half-plane (node - centre) . (ux, uy) >= least. An array: numbers in a
@@ -52,10 +41,10 @@ export function makeBallSweep(field: HeightField, radius: number, top: number, o
    * The ball standing at (x, y, zt), over the nodes in front of the move along (ux, uy) that ends there and
    * behind the move along (px, py) that begins there.
    */
-  const stamp = (x: number, y: number, zt: number, ux: number, uy: number, least: number, px: number, py: number, most: number): void => {
+  const stand = (x: number, y: number, zt: number, ux: number, uy: number, least: number, px: number, py: number, most: number): void => {
     if (zt >= top) return;
     const zz = z;
-    const w0 = widthAt(zt) + EDGE;
+    const w0 = widthAt(zt);
     const rr = w0 * w0;
     const middle = zt + full;
     let r0 = Math.ceil((y - w0 - fy) * inv);
@@ -69,8 +58,8 @@ export function makeBallSweep(field: HeightField, radius: number, top: number, o
       const w = Math.sqrt(left);
       span[0] = -w;
       span[1] = w;
-      narrow(vy, ux, uy, least - SPARE);
-      narrow(vy, -px, -py, -most - SPARE);
+      narrow(vy, ux, uy, least);
+      narrow(vy, -px, -py, -most);
       if (span[0] > span[1]) continue;
       let c0 = Math.ceil((x + span[0] - fx) * inv);
       let c1 = Math.floor((x + span[1] - fx) * inv);
@@ -90,13 +79,22 @@ export function makeBallSweep(field: HeightField, radius: number, top: number, o
   };
 
   /** The inclined cylinder between the two ends. */
-  const trough = (x0: number, y0: number, z0: number, ux: number, uy: number, len: number, m: number, low: number): void => {
+  const strip = (
+    x0: number,
+    y0: number,
+    z0: number,
+    ux: number,
+    uy: number,
+    len: number,
+    m: number,
+    low: number,
+    from: number,
+    to: number,
+  ): void => {
     const zz = z;
-    const w0 = widthAt(low) + EDGE;
+    const w0 = widthAt(low);
     const stretch = Math.sqrt(1 + m * m);
     const lean = m / stretch;
-    const from = (lean < 0 ? lean * full : 0) - SPARE;
-    const to = len + (lean > 0 ? lean * full : 0) + SPARE;
     const square = stretch * stretch;
     const ya = y0 + (uy < 0 ? to : from) * uy;
     const yb = y0 + (uy < 0 ? from : to) * uy;
@@ -152,45 +150,5 @@ export function makeBallSweep(field: HeightField, radius: number, top: number, o
     }
   };
 
-  // The end of the chain that still has to be cut: x, y, z, the direction in which it was reached, and how far
-  // behind it the ball is lowest.
-  let waiting = false;
-  const end = new Float64Array(6);
-  const settle = () => {
-    if (waiting) stamp(end[0], end[1], end[2], end[3], end[4], end[5], 0, 0, 0);
-    waiting = false;
-  };
-  return {
-    settle,
-    cut(x0, y0, z0, x1, y1, z1) {
-      const low = z0 < z1 ? z0 : z1;
-      if (low >= top) return;
-      const dx = x1 - x0;
-      const dy = y1 - y0;
-      const len = Math.sqrt(dx * dx + dy * dy);
-      if (len < 1e-9) {
-        settle();
-        stamp(x1, y1, low, 0, 0, 0, 0, 0, 0);
-        return;
-      }
-      const m = (z1 - z0) / len;
-      const ux = dx / len;
-      const uy = dy / len;
-      const lean = (m / Math.sqrt(1 + m * m)) * full;
-      const most = lean > 0 ? lean : 0;
-      trough(x0, y0, z0, ux, uy, len, m, low);
-      if (waiting && x0 === end[0] && y0 === end[1] && z0 === end[2]) stamp(x0, y0, z0, end[3], end[4], end[5], ux, uy, most);
-      else {
-        settle();
-        stamp(x0, y0, z0, 0, 0, 0, ux, uy, most);
-      }
-      waiting = true;
-      end[0] = x1;
-      end[1] = y1;
-      end[2] = z1;
-      end[3] = ux;
-      end[4] = uy;
-      end[5] = lean < 0 ? lean : 0;
-    },
-  };
+  return makeChainSweep({ top, shift: (m) => (m / Math.sqrt(1 + m * m)) * full, stand, strip });
 }

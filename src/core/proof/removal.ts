@@ -1,6 +1,7 @@
 import { jointOf, type CutterForm } from '../cutters/form';
 import type { HeightField } from '../relief/field';
 import { makeBallSweep } from './ballSweep';
+import { makeConeSweep } from './coneSweep';
 import { EDGE, makeEnvelope } from './envelope';
 
 /**
@@ -23,6 +24,9 @@ export interface Remover {
    */
   clash(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): number;
 }
+
+/** Of the square of a cone's steepness: what comes nearer to 1 has no place of its own along the move that is worth finding. */
+const STEEP = 0.998;
 
 /** Rows of a field, from the first to before the last. */
 export interface Rows {
@@ -156,6 +160,26 @@ export function makeRemover(field: HeightField, form: CutterForm, top = 0, only:
       settle: balls.settle,
       clash(...move) {
         balls.settle();
+        return clash(...move);
+      },
+    };
+  }
+  if (!upright && ball === 0) {
+    const cones = makeConeSweep(field, form, top, only);
+    return {
+      field,
+      cut(x0, y0, z0, x1, y1, z1) {
+        const dx = x1 - x0;
+        const dy = y1 - y0;
+        const dz = z1 - z0;
+        // Steeper than its own side, the cone is lowest at an end of the move.
+        if (dz * dz < STEEP * rise * rise * (dx * dx + dy * dy) || (dx === 0 && dy === 0)) return cones.cut(x0, y0, z0, x1, y1, z1);
+        cones.settle();
+        sweep(x0, y0, z0, x1, y1, z1, true, false);
+      },
+      settle: cones.settle,
+      clash(...move) {
+        cones.settle();
         return clash(...move);
       },
     };

@@ -34,13 +34,21 @@ export async function saveWritten(name: string, files: readonly Written[], zippe
   const sink: Sink = to ? (part) => to.write(part) : (part) => void parts.push(part);
   const stop = new AbortController();
   try {
-    await busyWith(`Saving ${name}\u2026`, () => stop.abort(), () => pour(files, zipped, sink, stop.signal));
+    await busyWith(
+      `Saving ${name}\u2026`,
+      () => stop.abort(),
+      () => pour(files, zipped, sink, stop.signal),
+    );
     if (to) await to.close();
     else downloadBlob(name, new Blob(parts, { type: zipped ? 'application/zip' : 'text/plain' }));
   } catch (e) {
     await to?.abort().catch(() => {});
     if (stop.signal.aborted) tell('info', `"${name}" was not saved: you stopped it.`);
-    else tell('error', `"${name}" could not be saved: ${to ? 'the disk may be full, or the file is in use. Save it elsewhere.' : 'this device may have too little memory. Save each program by itself.'}`);
+    else
+      tell(
+        'error',
+        `"${name}" could not be saved: ${to ? 'the disk may be full, or the file is in use. Save it elsewhere.' : 'this device may have too little memory. Save each program by itself.'}`,
+      );
     console.error(e);
   }
 }
