@@ -40,7 +40,14 @@ function finishing(count: number): Motion {
 function square(depth: number): Motion {
   const b = new MotionBuilder();
   b.rapid(4, 4, 10);
-  for (const [x, y] of [[4, 4], [8, 4], [8, 8], [4, 8], [4, 4]]) b.line(x, y, -depth, 900);
+  for (const [x, y] of [
+    [4, 4],
+    [8, 4],
+    [8, 8],
+    [4, 8],
+    [4, 4],
+  ])
+    b.line(x, y, -depth, 900);
   b.rapid(4, 4, 10);
   return b.build();
 }
@@ -68,11 +75,31 @@ function run(what: string, plans: Map<string, CutPlan>): void {
   console.log(`| ${what} | ${written} | ${read} | ${seconds(t)} | ${(lengthOf(programs.files[0].chunks) / 1e6).toFixed(0)} MB |`);
 }
 
-console.log(`${moves} moves, ${cores} ${cores > 1 ? 'cores' : 'core'}\n| what | written | read | cut, checked, timed | text |\n| --- | --- | --- | --- | --- |`);
+console.log(
+  `${moves} moves, ${cores} ${cores > 1 ? 'cores' : 'core'}\n| what | written | read | cut, checked, timed | text |\n| --- | --- | --- | --- | --- |`,
+);
 const surface = plan(finishing(moves));
-run('first time', new Map([['surface', surface], ['square', plan(square(1))]]));
-run('the square changed', new Map([['surface', surface], ['square', plan(square(2))]]));
-run('nothing changed', new Map([['surface', surface], ['square', plan(square(2))]]));
+run(
+  'first time',
+  new Map([
+    ['surface', surface],
+    ['square', plan(square(1))],
+  ]),
+);
+run(
+  'the square changed',
+  new Map([
+    ['surface', surface],
+    ['square', plan(square(2))],
+  ]),
+);
+run(
+  'nothing changed',
+  new Map([
+    ['surface', surface],
+    ['square', plan(square(2))],
+  ]),
+);
 if (cores > 1) {
   // Cutting alone, by one and by all, in turn: of each the quickest of three.
   const plans = new Map([['surface', surface]]);
@@ -81,13 +108,18 @@ if (cores > 1) {
   const hands = { hands: handsOver(helpers), memory: sharedHeights };
   const best = { one: Infinity, all: Infinity };
   for (let k = 0; k < 3; k++)
-    for (const [who, means] of [['one', {}], ['all', hands]] as const) {
+    for (const [who, means] of [
+      ['one', {}],
+      ['all', hands],
+    ] as const) {
       const fresh = createSimulation(means);
       const t = performance.now();
       fresh.run(job.blank, STEP, placed, programs.tools);
       best[who] = Math.min(best[who], performance.now() - t);
     }
   const { one, all } = best;
-  console.log(`cutting alone: one core ${(one / 1000).toFixed(2)} s, ${cores} cores ${(all / 1000).toFixed(2)} s, ratio ${(one / all).toFixed(2)}`);
+  console.log(
+    `cutting alone: one core ${(one / 1000).toFixed(2)} s, ${cores} cores ${(all / 1000).toFixed(2)} s, ratio ${(one / all).toFixed(2)}`,
+  );
 }
 for (const w of helpers) void w.terminate();

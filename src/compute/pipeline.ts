@@ -364,6 +364,8 @@ async function plan(planner: Seat, job: OneSetup, cut: Cut): Promise<void> {
     );
     const made = await planner.ask((api, pack) => api.plan(planner.next(), pack(lean(job)), cut.id, told));
     if (wanted?.whole.setups.some((s) => s.id === id)) put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key, plan: made } } });
+    // What takes long to prove is proven by all.
+    if (made.toolpaths.reduce((n, t) => n + t.motion.count, 0) > MANY_MOVES) for (const p of computePool().planners) p.begin();
   } catch (e) {
     if (!isCancelled(e)) throw e;
   } finally {
@@ -373,6 +375,9 @@ async function plan(planner: Seat, job: OneSetup, cut: Cut): Promise<void> {
     });
   }
 }
+
+/** A cut of so many moves calls workers that have not begun yet, to help with its proof. */
+const MANY_MOVES = 100_000;
 
 /** False where it was given up. What is shown already from before is proven without a word, so that the prover knows it. */
 async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {

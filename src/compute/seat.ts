@@ -86,6 +86,11 @@ export class Seat {
     return Object.assign(crew, { ready: this.equip(api) });
   }
 
+  /** Begins a worker that was to be begun only when something is asked. */
+  begin(): void {
+    this.crew ??= this.hire();
+  }
+
   /** Asks the worker for something, or a fresh one where the last was lost. Throws GivenUp, or what the work throws. */
   async ask<T>(work: (api: Comlink.Remote<ComputeApi>, pack: Pack) => Promise<T>, { patience = PATIENCE }: Ask = {}): Promise<T> {
     this.asked++;

@@ -18,7 +18,8 @@ const file = (bytes: Uint8Array) => ({ arrayBuffer: async () => bytes.slice().bu
 const values = (kind: string) => itemKindOf(kind).defaults as Record<string, unknown>;
 const letters = (font: string) =>
   newItem({ id: `l-${font}`, name: 'Letters', kind: 'lettering', values: { ...values('lettering'), text: 'Fenwater', font } });
-const shown = (picture: string) => newItem({ id: `p-${picture}`, name: 'Heron', kind: 'picture', values: { ...values('picture'), picture } });
+const shown = (picture: string) =>
+  newItem({ id: `p-${picture}`, name: 'Heron', kind: 'picture', values: { ...values('picture'), picture } });
 const jobWith = (assets: Asset[], items: ReturnType<typeof letters>[]): Job => jobOf({ ...newOneSetup('Lock 7'), assets, items });
 const rows = () => db().assets.count();
 

@@ -82,7 +82,9 @@ export async function sweepFiles(): Promise<void> {
 export const lackingWords = (lacking: readonly Asset[]): string => {
   const named = (type: AssetType, one: string, more: string): string[] => {
     const names = lacking.filter((a) => a.type === type).map((a) => `"${a.name}"`);
-    return names.length ? [`the ${names.length > 1 ? more : one} ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}`] : [];
+    return names.length
+      ? [`the ${names.length > 1 ? more : one} ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}`]
+      : [];
   };
   return [...named('font', 'font', 'fonts'), ...named('picture', 'picture', 'pictures')].join(' and ');
 };

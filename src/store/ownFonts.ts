@@ -9,7 +9,8 @@ export const describeFont = (file: string, bytes: Uint8Array): Promise<Asset> =>
   describe('font', fontName(bytes, file) || 'Font', /\.(ttf|otf|woff)$/i.exec(file)?.[0].toLowerCase() ?? '', bytes);
 
 /** Files of a job's own fonts, by id; those that are not here are left out. */
-export const fontFiles = (job: { readonly assets: readonly Asset[] }): Promise<Record<string, Uint8Array>> => filesOf(assetsOf(job, 'font'));
+export const fontFiles = (job: { readonly assets: readonly Asset[] }): Promise<Record<string, Uint8Array>> =>
+  filesOf(assetsOf(job, 'font'));
 
 /** The same for a job on the shelf, before it is opened. */
 export async function fontFilesOf(jobId: string): Promise<Record<string, Uint8Array>> {

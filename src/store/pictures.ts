@@ -1,7 +1,14 @@
 import type { Asset } from '@/core/job/assets';
 import { describe, filesOf } from './files';
 
-const TYPES: Readonly<Record<string, string>> = { png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', webp: 'image/webp', bmp: 'image/bmp', gif: 'image/gif' };
+const TYPES: Readonly<Record<string, string>> = {
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  jpeg: 'image/jpeg',
+  webp: 'image/webp',
+  bmp: 'image/bmp',
+  gif: 'image/gif',
+};
 const ending = (name: string): string => /\.([a-z]+)$/i.exec(name)?.[1].toLowerCase() ?? '';
 
 /** What a job says of a picture's file. */

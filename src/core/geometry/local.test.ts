@@ -5,14 +5,19 @@ import { UNITS_PER_MM } from './places';
 import { components, contains, intersect, normalise, offset, regionArea, subtract, unite, type Loop, type Region } from './region';
 
 const box = (x: number, y: number, w: number, h: number): Loop => Float64Array.of(x, y, x + w, y, x + w, y + h, x, y + h);
-const moved = (r: Region, dx: number, dy: number): Region => r.map((l) => l.map((v, i) => Math.round((v + (i & 1 ? dy : dx)) * UNITS_PER_MM) / UNITS_PER_MM));
+const moved = (r: Region, dx: number, dy: number): Region =>
+  r.map((l) => l.map((v, i) => Math.round((v + (i & 1 ? dy : dx)) * UNITS_PER_MM) / UNITS_PER_MM));
 /** Millimetres on the grid. */
 const mm = (min: number, max: number) => fc.integer({ min: min * UNITS_PER_MM, max: max * UNITS_PER_MM }).map((v) => v / UNITS_PER_MM);
-const boxes = fc.array(fc.tuple(mm(0, 60), mm(0, 60), mm(1, 12), mm(1, 12)), { minLength: 1, maxLength: 14 }).map((list) => list.map((b) => box(...b)));
+const boxes = fc
+  .array(fc.tuple(mm(0, 60), mm(0, 60), mm(1, 12), mm(1, 12)), { minLength: 1, maxLength: 14 })
+  .map((list) => list.map((b) => box(...b)));
 const far = mm(-3000, 3000);
 const covered = (list: readonly Loop[], x: number, y: number) => list.some((l) => x > l[0] && x < l[2] && y > l[1] && y < l[5]);
 /** Places a hair off the grid, so that none lies on an outline. */
-const places = fc.array(fc.tuple(mm(-3, 75), mm(-3, 75)), { minLength: 40, maxLength: 40 }).map((list) => list.map(([x, y]) => [x + 3.3e-6, y + 3.3e-6] as const));
+const places = fc
+  .array(fc.tuple(mm(-3, 75), mm(-3, 75)), { minLength: 40, maxLength: 40 })
+  .map((list) => list.map(([x, y]) => [x + 3.3e-6, y + 3.3e-6] as const));
 
 describe('outlines, wherever they lie', () => {
   it('go to their own corner and back to the last bit', () => {
@@ -47,7 +52,12 @@ describe('outlines, wherever they lie', () => {
         const [u, i, s] = [unite(ra, rb), intersect(ra, rb), subtract(ra, rb)];
         for (const [x, y] of at) {
           const [ina, inb] = [covered(a, x, y), covered(b, x, y)];
-          expect([contains(ra, x, y), contains(u, x, y), contains(i, x, y), contains(s, x, y)]).toEqual([ina, ina || inb, ina && inb, ina && !inb]);
+          expect([contains(ra, x, y), contains(u, x, y), contains(i, x, y), contains(s, x, y)]).toEqual([
+            ina,
+            ina || inb,
+            ina && inb,
+            ina && !inb,
+          ]);
         }
         expect(regionArea(u)).toBeCloseTo(regionArea(ra) + regionArea(rb) - regionArea(i), 3);
         // Grown, they meet where they lie closer than twice the distance.
@@ -55,7 +65,15 @@ describe('outlines, wherever they lie', () => {
         expect(regionArea(grown)).toBeGreaterThan(regionArea(ra));
         expect(regionArea(normalise(grown))).toBeCloseTo(regionArea(grown), 6);
         expect(components(grown).length).toBeLessThanOrEqual(components(ra).length);
-        for (const [x, y] of at) if (covered(a.map((l) => box(l[0] - 1.99, l[1], l[2] - l[0] + 3.98, l[5] - l[1])), x, y)) expect(contains(grown, x, y)).toBe(true);
+        for (const [x, y] of at)
+          if (
+            covered(
+              a.map((l) => box(l[0] - 1.99, l[1], l[2] - l[0] + 3.98, l[5] - l[1])),
+              x,
+              y,
+            )
+          )
+            expect(contains(grown, x, y)).toBe(true);
       }),
       { numRuns: 60 },
     );

@@ -33,7 +33,8 @@ export function assetsOf(job: { readonly assets: readonly Asset[] }, type: Asset
 }
 
 /** Ids that items name: of assets, and of what ships with Mirvak. */
-export const namedBy = (items: readonly Item[]): ReadonlySet<string> => new Set(items.flatMap((i) => itemKindOf(i.kind).assets?.(i.values) ?? []));
+export const namedBy = (items: readonly Item[]): ReadonlySet<string> =>
+  new Set(items.flatMap((i) => itemKindOf(i.kind).assets?.(i.values) ?? []));
 
 /** The assets that items need. */
 export function neededBy(items: readonly Item[], assets: readonly Asset[]): Asset[] {

@@ -72,11 +72,11 @@ export interface CuttingWork {
 }
 
 /** Material met where none should be: by a rapid, by what lies above the cutting edges, or so close beside it that it rubs. */
-export type Kind = 'rapid' | 'shank' | 'rub';
+export type ClashKind = 'rapid' | 'shank' | 'rub';
 /** What move `move` of run `run` met, and how deep. */
 export interface Met {
   readonly run: number;
-  readonly kind: Kind;
+  readonly kind: ClashKind;
   readonly move: number;
   readonly depth: number;
 }
@@ -112,7 +112,7 @@ export function cutRows(work: CuttingWork, rows: Rows, done: (moves: number) => 
       rubbing = radius > formOf(cutter).radius - RUB ? makeRemover(field, flatForm(radius + field.cell), 0, rows) : null;
       edges = cuttingLength(cutter);
     }
-    const note = (kind: Kind, move: number, depth: number) => {
+    const note = (kind: ClashKind, move: number, depth: number) => {
       if (depth > CLASH) out.push({ run: k, kind, move, depth });
     };
     cutRun(way, run, remover, shank, rubbing, edges, note);
@@ -129,7 +129,7 @@ function cutRun(
   shank: Remover,
   rubbing: Remover | null,
   edges: number,
-  note: (kind: Kind, i: number, depth: number) => void,
+  note: (kind: ClashKind, i: number, depth: number) => void,
 ): void {
   for (let i = run.from; i < run.to; i++) {
     const rapid = m.kind[i] === RAPID;
@@ -148,7 +148,7 @@ function cutRun(
 }
 
 /** What bands met, as one: of each move the deepest; what a shank meets, it does not rub against. By run, then by move. */
-export function together(met: readonly Met[]): Met[] {
+export function metByAll(met: readonly Met[]): Met[] {
   const by = new Map<string, Met>();
   for (const m of met) {
     const key = `${m.run} ${m.move}`;

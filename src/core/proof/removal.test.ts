@@ -90,7 +90,7 @@ describe('material removal', () => {
           expect(Math.abs(one.z[i] - many.z[i])).toBeLessThan(rim ? 2e-3 : 2e-4);
         }
       }),
-      { numRuns: 6, endOnFailure: true },
+      { numRuns: 4, endOnFailure: true },
     );
   });
 

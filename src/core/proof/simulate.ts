@@ -1,14 +1,14 @@
 import { type Cutter } from '../cutters/cutter';
 import { mix, mixOther } from '../geometry/hash';
 import { flatField, type HeightField } from '../relief/field';
-import { bandsOf, cutRows, together, type CuttingWork, type Hands, type Kind, type Met, type Run, type Way } from './cutting';
+import { bandsOf, cutRows, metByAll, type CuttingWork, type Hands, type ClashKind, type Met, type Run, type Way } from './cutting';
 import { fillTile, piecesOf, TILE, tilesOf, type Piece, type Tiles } from './pieces';
 import type { PlacedProgram } from './placed';
 import type { Rows } from './removal';
 
 /** Material met where none should be, and where. */
 export interface Clash {
-  readonly kind: Kind;
+  readonly kind: ClashKind;
   readonly cutId: string | null;
   readonly x: number;
   readonly y: number;
@@ -194,5 +194,5 @@ function cutAll(work: CuttingWork, hands: Hands | null, afresh: (rows: Rows) => 
   let done = 0;
   const told = (moves: number) => progress(Math.min(1, (done += moves) / total));
   if (!hands || total < hands.worth) return cutRows(work, { from: 0, to: work.field.rows }, told);
-  return together(hands.cut(work, bandsOf(work, BANDS * hands.count, TILE), afresh, told));
+  return metByAll(hands.cut(work, bandsOf(work, BANDS * hands.count, TILE), afresh, told));
 }

@@ -11,7 +11,13 @@ const whole = (parts: readonly Uint8Array[]) => Uint8Array.from(parts.flatMap((p
 async function poured(list: readonly Written[], zipped: boolean): Promise<{ bytes: Uint8Array; told: number[] }> {
   const parts: Uint8Array[] = [];
   const told: number[] = [];
-  await pour(list, zipped, (p) => void parts.push(p.slice()), undefined, (d) => told.push(d));
+  await pour(
+    list,
+    zipped,
+    (p) => void parts.push(p.slice()),
+    undefined,
+    (d) => told.push(d),
+  );
   return { bytes: whole(parts), told };
 }
 
@@ -35,7 +41,13 @@ describe('files that are written in parts', () => {
     page();
     const sizes: number[] = [];
     const told: number[] = [];
-    await pour([{ name: 'a.nc', chunks: [chunk, chunk] }], true, (p) => void sizes.push(p.length), undefined, (d) => told.push(d));
+    await pour(
+      [{ name: 'a.nc', chunks: [chunk, chunk] }],
+      true,
+      (p) => void sizes.push(p.length),
+      undefined,
+      (d) => told.push(d),
+    );
     on = false;
     expect(Math.max(...sizes)).toBeLessThan(1_000_000);
     expect(told.length).toBeGreaterThan(10);
@@ -53,7 +65,6 @@ describe('files that are written in parts', () => {
     const many = [{ name: 'a', chunks: Array.from({ length: 100 }, () => new Uint8Array(1000)) }];
     await expect(pour(many, false, () => void (++n === 5 && stop.abort(new Error('enough'))), stop.signal)).rejects.toThrow('enough');
     expect(n).toBe(5);
-    for (const zipped of [false, true])
-      await expect(pour(many, zipped, () => Promise.reject(new Error('full')))).rejects.toThrow('full');
+    for (const zipped of [false, true]) await expect(pour(many, zipped, () => Promise.reject(new Error('full')))).rejects.toThrow('full');
   });
 });

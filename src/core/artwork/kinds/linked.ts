@@ -13,7 +13,9 @@ export interface LinkedSource {
   readonly flip: { readonly x: 1 | -1; readonly y: 1 | -1 };
 }
 
-const share = z.number().min(0.1).max(10_000);
+const [LEAST, MOST] = [0.1, 10_000];
+const share = z.number().min(LEAST).max(MOST);
+const held = (v: number): number => Math.min(MOST, Math.max(LEAST, v));
 const schema = z.object({
   /** Id of the item that it follows, in another set-up of the job. */
   item: z.string().min(1),
@@ -40,8 +42,8 @@ export const linked = itemKind({
   schema,
   fields: [
     { kind: 'flag', key: 'through', label: 'Where it lies on the blank, seen from this face' },
-    { kind: 'number', key: 'wide', label: 'Width (of original)', unit: '%', min: 0.1, max: 10_000 },
-    { kind: 'number', key: 'high', label: 'Height (of original)', unit: '%', min: 0.1, max: 10_000 },
+    { kind: 'number', key: 'wide', label: 'Width (of original)', unit: '%', min: LEAST, max: MOST },
+    { kind: 'number', key: 'high', label: 'Height (of original)', unit: '%', min: LEAST, max: MOST },
   ],
   defaults: { item: 'none', through: true, wide: 100, high: 100 },
   shape(v: LinkedValues, _, drawn) {
@@ -57,6 +59,6 @@ export const linked = itemKind({
     const box = { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) };
     return { ...of, paths: of.paths.map((p) => transformPath(p, m)), box };
   },
-  scaled: (v, sx, sy) => ({ ...v, wide: v.wide * sx, high: v.high * sy }),
+  scaled: (v, sx, sy) => ({ ...v, wide: held(v.wide * sx), high: held(v.high * sy) }),
   title: () => 'Linked artwork',
 });

@@ -8,6 +8,9 @@ export type StandardView = 'fit' | 'top' | 'front' | 'side' | 'corner' | 'under'
 /** Where the standard views look from: turn about Z from the front, and height above the horizon, radians. */
 const STANDARD: Record<Exclude<StandardView, 'fit'>, [number, number]> = { top: [0, Math.PI / 2], front: [0, 0.03], side: [Math.PI / 2, 0.03], corner: [-0.24, 0.93], under: [Math.PI, -1.1] };
 
+/** Strength of the room's light. */
+const AMBIENT = 0.42;
+
 /** A driver that takes longer than this (ms) for a full frame is slow: it draws drafts until there has been rest. */
 const SLOW = 90;
 const TRIALS = 3;
@@ -52,7 +55,6 @@ export class SolidScene {
     this.renderer.toneMappingExposure = 1.02;
     const pmrem = new THREE.PMREMGenerator(this.renderer);
     this.scene.environment = pmrem.fromScene(new RoomEnvironment(), 0.04).texture;
-    this.scene.environmentIntensity = 0.42;
     pmrem.dispose();
     this.scene.add(this.key, this.rim, this.surface.group);
     this.camera.up.set(0, 0, 1);
@@ -164,8 +166,8 @@ export class SolidScene {
     const s = below ? -1 : 1;
     this.key.position.set(-s, 0.9, 0.85 * s);
     this.rim.position.set(s, -0.4, 0.6 * s);
-    // The room is light above and dark below: it is turned over with the blank.
-    this.scene.environmentRotation.x = below ? Math.PI : 0;
+    // The room is darker below.
+    this.scene.environmentIntensity = below ? 1.9 * AMBIENT : AMBIENT;
     this.surface.seenFrom(below);
   }
 
