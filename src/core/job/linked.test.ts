@@ -210,14 +210,10 @@ describe('linked artwork', () => {
         const first = front;
         for (const t of list) ({ job, id: front } = withNewSetup(job, front, t, freshId));
         const odd = (t: string) => (list.filter((q) => q === t).length % 2 ? -1 : 1);
-        expect(facing(job, setupWith(job, first), setupWith(job, front))).toEqual({ x: odd('y'), y: odd('x') });
-        expect(
-          facing(
-            job,
-            setupWith(job, first),
-            job.setups.find((s) => s.blank !== setupWith(job, first).blank)!,
-          ),
-        ).toEqual({ x: 1, y: 1 });
+        const [from, to] = [setupWith(job, first), setupWith(job, front)];
+        expect(facing(job, from, to)).toEqual({ x: odd('y'), y: odd('x') });
+        const elsewhere = job.setups.find((s) => s.blank !== from.blank)!;
+        expect(facing(job, from, elsewhere)).toEqual({ x: 1, y: 1 });
       }),
     );
   });

@@ -1,7 +1,7 @@
 import type { Item } from '../artwork/item';
 import type { LinkedSource, LinkedValues } from '../artwork/kinds/linked';
 import { placement } from '../geometry/path';
-import type { Job, Setup } from './job';
+import type { Setup, Job } from './job';
 
 /**
  * Linked artwork: an item that shows one of another set-up and follows it. A job keeps the id of its source and how far it lies
@@ -22,7 +22,7 @@ export interface Facing {
 const SAME: Facing = { x: 1, y: 1 };
 
 /** How often a blank was turned over about each axis until a set-up. */
-function turnsUntil(job: Job, setup: Setup): { x: number; y: number } {
+function turnsUntil(setup: Setup, job: Job): { x: number; y: number } {
   const n = { x: 0, y: 0 };
   for (let s: Setup | undefined = setup; s?.after;) {
     const { after }: Setup = s;
@@ -37,7 +37,7 @@ function turnsUntil(job: Job, setup: Setup): { x: number; y: number } {
 /** Which axes of one set-up run the other way in another; none do where they lie on different blanks. */
 export function facing(job: Job, from: Setup, to: Setup): Facing {
   if (from.blank !== to.blank) return SAME;
-  const [a, b] = [turnsUntil(job, from), turnsUntil(job, to)];
+  const [a, b] = [turnsUntil(from, job), turnsUntil(to, job)];
   return { x: (a.x + b.x) % 2 ? -1 : 1, y: (a.y + b.y) % 2 ? -1 : 1 };
 }
 
@@ -58,7 +58,7 @@ function sourceWith(job: Job, id: string): Found | null {
 }
 
 /** What a link shows in a set-up, and where its source lies there; null where there is no source. */
-function resolved(job: Job, setup: Setup, v: LinkedValues): { source: LinkedSource; x: number; y: number } | null {
+function resolved(setup: Setup, job: Job, v: LinkedValues): { source: LinkedSource; x: number; y: number } | null {
   const found = sourceWith(job, v.item);
   if (!found) return null;
   const flip = v.through ? facing(job, found.setup, setup) : SAME;
@@ -79,8 +79,8 @@ interface Seen {
 }
 const seen = new WeakMap<Item, Seen>();
 /** A link as its set-up sees it; the same object as long as nothing that it shows has changed. */
-function seenLink(job: Job, setup: Setup, kept: Item): Item {
-  const r = resolved(job, setup, valuesOf(kept));
+function seenLink(setup: Setup, job: Job, kept: Item): Item {
+  const r = resolved(setup, job, valuesOf(kept));
   const key = r ? `${r.x} ${r.y} ${r.source.flip.x} ${r.source.flip.y} ${r.source.setup.id} ${r.source.setup.name}` : '';
   const before = seen.get(kept);
   if (before && before.from === (r?.source.item ?? null) && before.key === key) return before.item;
@@ -93,9 +93,9 @@ function seenLink(job: Job, setup: Setup, kept: Item): Item {
 
 const lists = new WeakMap<readonly Item[], Item[]>();
 /** The items of a set-up as it sees them: its own list where it has no links. */
-export function seenItems(job: Job, setup: Setup): Item[] {
+export function seenItems(setup: Setup, job: Job): Item[] {
   if (!setup.items.some(isLink)) return setup.items;
-  const now = setup.items.map((i) => (isLink(i) ? seenLink(job, setup, i) : i));
+  const now = setup.items.map((i) => (isLink(i) ? seenLink(setup, job, i) : i));
   const before = lists.get(setup.items);
   if (before?.every((i, k) => i === now[k])) return before;
   lists.set(setup.items, now);
@@ -103,16 +103,16 @@ export function seenItems(job: Job, setup: Setup): Item[] {
 }
 
 /** Items as a set-up sees them, as the job keeps them. What did not change stays the same object; so does the list. */
-export function keptItems(job: Job, setup: Setup, items: Item[]): Item[] {
+export function keptItems(setup: Setup, job: Job, items: Item[]): Item[] {
   if (!items.some(isLink)) return items;
   const own = new Map(setup.items.map((i) => [i.id, i]));
   const out = items.map((i) => {
     if (!isLink(i)) return i;
     const was = own.get(i.id);
-    const wasSeen = was && isLink(was) ? seenLink(job, setup, was) : null;
+    const wasSeen = was && isLink(was) ? seenLink(setup, job, was) : null;
     if (wasSeen === i) return was!;
     const { source: _, ...values } = valuesOf(i);
-    const at = resolved(job, setup, values);
+    const at = resolved(setup, job, values);
     // What was not moved keeps its distance to the last bit, and follows the source where it is shown from the other face.
     const x = wasSeen?.x === i.x ? was!.x : i.x - (at?.x ?? 0);
     const y = wasSeen?.y === i.y ? was!.y : i.y - (at?.y ?? 0);
@@ -180,5 +180,5 @@ export function ownItem(link: Item): Item | null {
 export const hasSource = (job: Job, link: Item): boolean => !!sourceWith(job, valuesOf(link).item);
 
 /** Links of a job whose source is not there, with the set-up that holds them. */
-export const lostLinks = (job: Job): { setup: Setup; item: Item }[] =>
+export const lostLinks = (job: Job): { item: Item; setup: Setup }[] =>
   job.setups.flatMap((setup) => setup.items.flatMap((item) => (isLink(item) && !hasSource(job, item) ? [{ setup, item }] : [])));

@@ -55,7 +55,7 @@ export function oneSetup(job: Job, id: string | null = null): OneSetup {
     one = {
       ...pick(job, sharedKeys),
       ...pick(s, ownKeys),
-      items: seenItems(job, s),
+      items: seenItems(s, job),
       blank: blankOf(piece, s),
       at: { id: s.id, name: s.name, number: job.setups.indexOf(s) + 1, after: s.after, only: job.setups.length === 1 },
     };
@@ -75,7 +75,7 @@ export function withSetup(job: Job, one: OneSetup): Job {
   const newPiece = alikeIn<Pick<Piece, (typeof pieceKeys)[number]>>(piece, blank, pieceKeys)
     ? piece
     : { ...piece, ...pick(blank, pieceKeys) };
-  const placed = { ...pick(blank, placingKeys), ...pick(one, ownKeys), items: keptItems(job, s, one.items) };
+  const placed = { ...pick(blank, placingKeys), ...pick(one, ownKeys), items: keptItems(s, job, one.items) };
   const newSetup = alikeIn<typeof placed>(s, placed, [...placingKeys, ...ownKeys]) ? s : { ...s, ...placed };
   const shared = pick(one, sharedKeys);
   if (newPiece === piece && newSetup === s && alikeIn<typeof shared>(job, shared, sharedKeys)) return job;

@@ -1,6 +1,6 @@
 import type { Item } from '@/core/artwork/item';
 import type { LinkedSource } from '@/core/artwork/kinds/linked';
-import type { Job, Setup } from '@/core/job/job';
+import type { Setup, Job } from '@/core/job/job';
 import { canBeLinked, lostLinks, withLinks } from '@/core/job/linked';
 import { freshId } from '@/store/jobs';
 import { useOpenJob, type OpenJob } from '@/store/openJob';
