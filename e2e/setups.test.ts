@@ -103,6 +103,9 @@ test('artwork of the front is linked to the back: it follows, is cut there, is m
   await maker.press('Cut this as');
   await maker.press('Area clearance', 'menuitem');
   await maker.press('Show the original');
+  // One looks before one types: the sheet is that of the original.
+  await maker.page.waitForFunction(() => !document.body.innerText.includes('Follows'));
+  await maker.holds('Centre X', '20');
   await maker.fill('Centre X', '30');
   await maker.press(/^Set-up 1, other face, /, 'tab');
   await maker.stage('Artwork');
@@ -114,6 +117,7 @@ test('artwork of the front is linked to the back: it follows, is cut there, is m
   await maker.press(/^Set-up 1, (?!other)/, 'tab');
   await maker.stage('Artwork');
   await maker.press(/^Circle/, 'treeitem');
+  await maker.holds('Centre X', '30');
   await maker.press('Delete the picked items');
   await maker.sees('"Circle" in "Set-up 1, other face" followed what has gone, and draws nothing now.');
   await maker.find('tab', /^Set-up 1, other face, \d+ finding/);
@@ -125,6 +129,7 @@ test('artwork of the front is linked to the back: it follows, is cut there, is m
   await maker.press('Make it its own');
   await maker.press(/^Set-up 1, (?!other)/, 'tab');
   await maker.press(/^Circle/, 'treeitem');
+  await maker.holds('Centre X', '30');
   await maker.fill('Centre X', '40');
   await maker.press('Link into another set-up');
   await maker.sees('"Circle" is linked into "Set-up 1, other face".');

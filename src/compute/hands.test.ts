@@ -74,8 +74,19 @@ describe('cutting by several', () => {
         expect(a.clashes.length).toBeGreaterThan(0);
         expect(Buffer.compare(Buffer.from(a.field.z.buffer), Buffer.from(b.field.z.slice().buffer))).toBe(0);
       }),
-      { numRuns: 12 },
+      { numRuns: 8 },
     );
+  });
+  it('takes another field where one was missed who may still cut into this one', () => {
+    const seen: Shared[] = [];
+    const late = { postMessage: (s: Shared) => (seen.push(s), seen.length === 1 && dying.postMessage(s)) };
+    const sim = withHands([late], 60);
+    sim.run(BLANK, CELL, programs(77, 60), tools);
+    // What it was at when it was missed, and more.
+    seen[0].work.field.z.fill(-9);
+    const p = programs(78, 60);
+    expect(sim.run(BLANK, CELL, p, tools).field.z.slice()).toEqual(alone(p).field.z);
+    expect(seen[1].work.field.z).not.toBe(seen[0].work.field.z);
   });
   it('cuts anew what one who died has left', () => {
     const p = programs(77, 60);

@@ -106,8 +106,12 @@ interface Port {
 
 /** Those behind some ports, who answer with `lendHand`, and whoever asks. `ports` is looked at each time: others may come. */
 export function handsOver(ports: readonly Port[], { silence = SILENCE, worth = WORTH } = {}): Hands {
+  let missed = false;
   return {
     worth,
+    get missed() {
+      return missed;
+    },
     get count() {
       return ports.length + 1;
     },
@@ -129,17 +133,17 @@ export function handsOver(ports: readonly Port[], { silence = SILENCE, worth = W
         if (more) progress(more);
       };
       let runs = 0;
-      let gone = false;
+      missed = false;
       /** Waits until nobody is at the field any more, or nothing has been heard for too long of those who are. */
       const alone = (say: () => void) => {
         let last = -1;
         let since = performance.now();
-        for (let inside; !gone && (inside = Atomics.load(board, INSIDE));) {
+        for (let inside; !missed && (inside = Atomics.load(board, INSIDE));) {
           Atomics.wait(board, INSIDE, inside, LOOK);
           say();
           const now = Atomics.load(board, DONE);
           if (now !== last) [last, since] = [now, performance.now()];
-          gone = performance.now() - since > silence;
+          missed = performance.now() - since > silence;
         }
       };
       try {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { contentKey } from './hash';
+import { contentKey, sizedMemo } from './hash';
 
 const plain = fc.letrec((tie) => ({
   value: fc.oneof(
@@ -33,5 +33,31 @@ describe('content keys', () => {
   });
   it('take fields that are undefined for none', () => {
     expect(contentKey({ a: 1, b: undefined })).toBe(contentKey({ a: 1 }));
+  });
+});
+
+describe('results that are kept up to a size', () => {
+  it('are those that were asked for last, as many as there is room for', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 1, max: 12 }), { maxLength: 60 }), fc.integer({ min: 12, max: 40 }), (asked, most) => {
+        const memo = sizedMemo<number>(most, (v) => v);
+        /** Those asked for last first, each of its own size. */
+        let model: number[] = [];
+        for (const v of asked) {
+          let made = false;
+          expect(memo(`k${v}`, () => ((made = true), v))).toBe(v);
+          expect(made).toBe(!model.includes(v));
+          model = [v, ...model.filter((m) => m !== v)];
+          for (let sum = 0, i = 0; i < model.length; i++) if ((sum += model[i]) > most) model = made ? model.slice(0, i) : model;
+        }
+      }),
+    );
+  });
+  it('keep what is larger than all the room until the next', () => {
+    const memo = sizedMemo<number>(5, (v) => v);
+    let made = 0;
+    const ask = (v: number) => memo(`k${v}`, () => (made++, v));
+    for (const v of [9, 9, 2, 9]) ask(v);
+    expect(made).toBe(3);
   });
 });

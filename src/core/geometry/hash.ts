@@ -86,3 +86,27 @@ export function memo<T>(size: number): (key: string, make: () => T) => T {
     return v;
   };
 }
+
+/** Keeps results of an expensive pure function under a content key as long as all together are no larger than `most`; those asked for longest ago go first. */
+export function sizedMemo<T>(most: number, sizeOf: (value: T) => number): (key: string, make: () => T) => T {
+  const kept = new Map<string, { readonly value: T; readonly size: number }>();
+  let total = 0;
+  return (key, make) => {
+    const before = kept.get(key);
+    if (before) {
+      kept.delete(key);
+      kept.set(key, before);
+      return before.value;
+    }
+    const value = make();
+    const size = sizeOf(value);
+    kept.set(key, { value, size });
+    total += size;
+    for (const [k, old] of kept) {
+      if (total <= most || k === key) break;
+      kept.delete(k);
+      total -= old.size;
+    }
+    return value;
+  };
+}

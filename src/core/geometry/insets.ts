@@ -1,8 +1,8 @@
-import { hashFloats, memo } from './hash';
+import { hashFloats, memo, sizedMemo } from './hash';
 import { AxisError, axisOf, type Axis } from './medial/axis';
 import { makeBranches, type Branches } from './medial/branches';
 import { InsetError, insetOf } from './medial/inset';
-import { fromLocal, toLocal } from './local';
+import { cornersOf, fromLocal, toLocal } from './local';
 import { UNITS_PER_MM } from './places';
 import { components, distinct, offset, type Region } from './region';
 
@@ -30,14 +30,14 @@ const movedAxis = ({ sites, trace }: Axis, x: number, y: number): Axis => ({
   trace,
 });
 
-/** What is read off an axis about its own origin, kept with it for the last askings. */
-function keptOf<T>(most: number): (axis: Axis, key: string, make: (aboutOrigin: Axis) => T) => T {
-  const of = new WeakMap<Axis['trace'], (key: string, make: () => T) => T>();
-  return (axis, key, make) => {
-    let kept = of.get(axis.trace);
-    if (!kept) of.set(axis.trace, (kept = memo<T>(most)));
-    return kept(key, () => make({ sites: { ...axis.sites, originX: 0, originY: 0 }, trace: axis.trace }));
-  };
+const aboutOrigin = ({ sites, trace }: Axis): Axis => ({ sites: { ...sites, originX: 0, originY: 0 }, trace });
+const names = new WeakMap<Axis['trace'], number>();
+let named = 0;
+/** A name for what is read off an axis, wherever that lies. */
+function nameOf({ trace }: Axis): number {
+  let n = names.get(trace);
+  if (n === undefined) names.set(trace, (n = ++named));
+  return n;
 }
 const moved = (points: Float64Array, stride: number, { sites }: Axis): Float64Array => {
   const out = points.slice();
@@ -48,20 +48,23 @@ const moved = (points: Float64Array, stride: number, { sites }: Axis): Float64Ar
   return out;
 };
 
-const keptInsets = keptOf<Region>(48);
+/** So many corners of insets are kept: some 40 MB. */
+const MOST_CORNERS = 2e6;
+const keptInsets = sizedMemo<Region>(MOST_CORNERS, cornersOf);
 /** An inset on the grid, so that what is worked out of it is known again too. The axis' own origin lies on it. */
 const insetFor = (axis: Axis, distance: number, tolerance: number): Region =>
-  keptInsets(axis, `${distance} ${tolerance}`, (a) =>
-    insetOf(a, distance, tolerance)
+  keptInsets(`${nameOf(axis)} ${distance} ${tolerance}`, () =>
+    insetOf(aboutOrigin(axis), distance, tolerance)
       .map((l) => distinct(l.map((v) => Math.round(v * UNITS_PER_MM) / UNITS_PER_MM)))
       .filter((l) => l.length >= 6),
   ).map((l) => moved(l, 2, axis));
 
-const keptBranches = keptOf<Branches>(4);
+const MOST_SAMPLES = 3e6;
+const keptBranches = sizedMemo<Branches>(MOST_SAMPLES, (b) => b.samples.length / 3);
 /** The branches of a component's axis (see medial/branches.ts), from the kept ones if they were asked for before. Throws AxisError. */
 export function branchesFor(component: Region, tolerance: number, prune = tolerance): Branches {
   const axis = axisFor(component);
-  const b = keptBranches(axis, `${tolerance} ${prune}`, (a) => makeBranches(a, tolerance, prune));
+  const b = keptBranches(`${nameOf(axis)} ${tolerance} ${prune}`, () => makeBranches(aboutOrigin(axis), tolerance, prune));
   return { ...b, samples: moved(b.samples, 3, axis), plunges: moved(b.plunges, 3, axis) };
 }
 

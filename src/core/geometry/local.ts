@@ -1,4 +1,4 @@
-import { hashFloats, memo } from './hash';
+import { hashFloats, sizedMemo } from './hash';
 import { UNITS_PER_MM } from './places';
 import { boxOfLoop, type Loop } from './loop';
 
@@ -15,6 +15,11 @@ export interface Local {
   readonly y: number;
   /** Whether all corners lay on the grid. */
   readonly exact: boolean;
+}
+
+/** How much outlines hold: an outline without corners takes some room too. */
+export function cornersOf(loops: readonly Float64Array[]): number {
+  return loops.reduce((n, l) => n + l.length / 2, 10);
 }
 
 /** So far off the grid, in units of it, a coordinate counts as lying on it: the rounding of doubles. */
@@ -48,15 +53,16 @@ export const fromLocal = (loops: readonly Float64Array[], x: number, y: number):
     return out;
   });
 
-const kept = memo<readonly Float64Array[]>(6000);
+/** So many corners, and outlines, are kept: some 60 MB. */
+const MOST_CORNERS = 3e6;
+const kept = sizedMemo<readonly Float64Array[]>(MOST_CORNERS, cornersOf);
 /** More corners than this are not kept: they would push out everything else. */
 const LARGE = 8000;
 
 /** Works loops out of others, about their first corner, or takes what was kept. `as` names the work and its numbers. */
 export function workedOut(as: string, loops: readonly Loop[], work: (loops: readonly Float64Array[]) => Float64Array[]): Loop[] {
   const at = toLocal(loops);
-  const size = at.loops.reduce((n, l) => n + l.length / 2, 0);
-  const made = size > LARGE ? work(at.loops) : kept(`${as} ${hashFloats(at.loops)}`, () => work(at.loops));
+  const made = cornersOf(at.loops) > LARGE ? work(at.loops) : kept(`${as} ${hashFloats(at.loops)}`, () => work(at.loops));
   return fromLocal(made, at.x, at.y);
 }
 

@@ -87,6 +87,8 @@ export interface Hands {
   readonly count: number;
   /** Fewer moves than this are cut before anybody else could begin. */
   readonly worth: number;
+  /** Whether, the last time, somebody did not come back from the field: nobody knows when they cut on. */
+  readonly missed: boolean;
   /** `afresh`: puts the rows of a band back to where its cutting began. `progress` may throw: then no hand is at the field any more. */
   cut(work: CuttingWork, bands: readonly Rows[], afresh: (rows: Rows) => void, progress: (moves: number) => void): Met[];
 }

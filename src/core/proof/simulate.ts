@@ -139,7 +139,14 @@ export function createSimulation({ hands = null, memory = (n) => new Float32Arra
         const key = asked[k];
         if (key !== null) found.set(key, answers.get(key) ?? []);
       });
-      for (const { run, kind, move, depth } of cutAll(work, hands, afresh, progress)) {
+      let met: Met[];
+      try {
+        met = cutAll(work, hands, afresh, progress);
+      } finally {
+        // Whoever was missed may cut a last run into this field at any time: the next one begins with another.
+        if (hands?.missed) field = null;
+      }
+      for (const { run, kind, move, depth } of met) {
         const k = of[run];
         const { x, y } = stretches[at[k]].motion;
         found.get(asked[k]!)!.push({ kind, cutId: null, x: x[move], y: y[move], depth });
