@@ -204,8 +204,10 @@ export class Maker {
     const y = b.y + b.height / 2;
     await this.page.mouse.move(x, y);
     await this.page.mouse.down();
-    for (let i = 1; i <= 6; i++) {
-      await this.page.mouse.move(x + (dx * i) / 6, y + (dy * i) / 6);
+    // The last steps are none: a hand comes to rest before it lets go.
+    for (let i = 1; i <= 12; i++) {
+      const part = Math.min(1, i / 6);
+      await this.page.mouse.move(x + dx * part, y + dy * part);
       // A hand is no quicker than the picture: the page sees each step.
       await this.page.evaluate(() => new Promise((r) => requestAnimationFrame(() => r(null))));
     }

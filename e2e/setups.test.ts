@@ -145,6 +145,8 @@ test('artwork of the front is linked to the back: it follows, is cut there, is m
   await maker.press('Add a set-up');
   await maker.press(/^Another blank/, 'menuitem');
   await maker.find('tab', /^Set-up 3, Empty/);
+  // The menu lies over the bar until it is gone.
+  await maker.page.waitForFunction(() => !document.querySelector('[role=menu]'));
   await maker.drag('tab', /^Set-up 3, /, -420, 0);
   await maker.page.waitForFunction(() => document.querySelector('[role=tablist][aria-label="Set-ups"] [role=tab]')?.textContent?.startsWith('Set-up 3'));
   await maker.press('Undo');
