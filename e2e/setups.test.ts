@@ -6,6 +6,14 @@ import type { Maker } from './maker';
 
 const device = eachOnAFreshDevice();
 
+/** Waits until a set-up stands first in the bar. */
+const comesFirst = (maker: Maker, name: string) =>
+  maker.page.waitForFunction(
+    (n) => document.querySelector('[role=tablist][aria-label="Set-ups"] [role=tab]')?.textContent?.startsWith(n),
+    {},
+    name,
+  );
+
 /** Draws an ellipse in the middle and clears it to a depth. */
 async function pocket(maker: Maker, depth: string): Promise<void> {
   await maker.stage('Artwork');
@@ -148,7 +156,7 @@ test('artwork of the front is linked to the back: it follows, is cut there, is m
   // The menu lies over the bar until it is gone.
   await maker.page.waitForFunction(() => !document.querySelector('[role=menu]'));
   await maker.drag('tab', /^Set-up 3, /, -420, 0);
-  await maker.page.waitForFunction(() => document.querySelector('[role=tablist][aria-label="Set-ups"] [role=tab]')?.textContent?.startsWith('Set-up 3'));
+  await comesFirst(maker, 'Set-up 3');
   await maker.press('Undo');
-  await maker.page.waitForFunction(() => document.querySelector('[role=tablist][aria-label="Set-ups"] [role=tab]')?.textContent?.startsWith('Set-up 1'));
+  await comesFirst(maker, 'Set-up 1');
 });

@@ -116,7 +116,10 @@ export async function sweepDeleted(): Promise<void> {
 }
 
 /** Reads a .mirvak or job.json file onto the shelf. Throws JobError; the shelf is unchanged then. */
-export async function importJob(file: File, signal?: AbortSignal): Promise<{ readonly id: string; readonly name: string; readonly lacking: readonly Asset[] }> {
+export async function importJob(
+  file: File,
+  signal?: AbortSignal,
+): Promise<{ readonly id: string; readonly name: string; readonly lacking: readonly Asset[] }> {
   const { job, assets } = await archive('unpackJob', [new Uint8Array(await file.arrayBuffer())], { signal });
   const lacking = await takeFilesOf(job, assets);
   return { id: await insert(job), name: job.name, lacking };

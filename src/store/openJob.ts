@@ -48,7 +48,8 @@ export interface OpenJob {
   load(id: string): Promise<boolean>;
   close(): Promise<LeftAs>;
   /** Changes the job, as seen from the set-up that is shown, under a name for undo. */
-  edit(name: string, recipe: (job: OneSetup) => void, merge?: Merge): void;
+  /** Changes a set-up; the one that is shown where none is named. */
+  edit(name: string, recipe: (job: OneSetup) => void, merge?: Merge, setupId?: string): void;
   /** Changes the whole job: set-ups, blanks. */
   editWhole(name: string, recipe: (job: Job) => void, merge?: Merge): void;
   /** Shows another set-up. */
@@ -260,14 +261,14 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       return as;
     },
     heldJob: (id) => heldJobs.get(id)?.whole ?? null,
-    edit(name, recipe, merge) {
+    edit(name, recipe, merge, setupId) {
       const { whole, job } = get();
       if (whole && job)
         become(
           name,
           withSetup(
             whole,
-            produce(job, (draft) => void recipe(draft as OneSetup)),
+            produce(setupId ? oneSetup(whole, setupId) : job, (draft) => void recipe(draft as OneSetup)),
           ),
           merge,
         );

@@ -33,6 +33,14 @@ export const itemSchema = z
   });
 export type Item = z.infer<typeof itemSchema>;
 
+const byIds = new WeakMap<readonly Item[], ReadonlyMap<string, Item>>();
+/** Items by their ids; looked through once as long as the list lives. */
+export function itemsById(items: readonly Item[]): ReadonlyMap<string, Item> {
+  let by = byIds.get(items);
+  if (!by) byIds.set(items, (by = new Map(items.map((i) => [i.id, i]))));
+  return by;
+}
+
 /** An item with what is not said of it. */
 export const newItem = (i: Pick<Item, 'id' | 'name' | 'kind' | 'values'> & Partial<Item>): Item => ({ visible: true, x: 0, y: 0, angle: 0, mirror: false, layer: FIRST_LAYER, group: null, ...i });
 

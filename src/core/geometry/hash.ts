@@ -87,7 +87,10 @@ export function memo<T>(size: number): (key: string, make: () => T) => T {
   };
 }
 
-/** Keeps results of an expensive pure function under a content key as long as all together are no larger than `most`; those asked for longest ago go first. */
+/**
+ * Keeps results of an expensive pure function under a content key as long as all together are no larger than `most`; those asked
+ * for longest ago go first.
+ */
 export function sizedMemo<T>(most: number, sizeOf: (value: T) => number): (key: string, make: () => T) => T {
   const kept = new Map<string, { readonly value: T; readonly size: number }>();
   let total = 0;

@@ -69,7 +69,10 @@ export function workedOut(as: string, loops: readonly Loop[], work: (loops: read
 /** More loops than this are taken as one group: finding out would cost more than it saves. */
 const MANY = 20_000;
 
-/** Loops in groups whose boxes lie further apart than `reach` mm: what is done to one group has nothing to do with the others. Numbers of loops, in order. */
+/**
+ * Loops in groups whose boxes lie further apart than `reach` mm: what is done to one group has nothing to do with the others.
+ * Numbers of loops, in order.
+ */
 export function groupsOf(loops: readonly Loop[], reach: number): number[][] {
   if (loops.length < 2 || loops.length > MANY) return [loops.map((_, i) => i)];
   const boxes = loops.map(boxOfLoop);

@@ -1,4 +1,4 @@
-import type { Item } from '../artwork/item';
+import { itemsById, type Item } from '../artwork/item';
 import type { LinkedSource, LinkedValues } from '../artwork/kinds/linked';
 import { placement } from '../geometry/path';
 import type { Setup, Job } from './job';
@@ -45,13 +45,10 @@ interface Found {
   readonly item: Item;
   readonly setup: Setup;
 }
-const places = new WeakMap<readonly Item[], ReadonlyMap<string, Item>>();
 /** The item of a job with an id; none where it is itself a link. */
 function sourceWith(job: Job, id: string): Found | null {
   for (const setup of job.setups) {
-    let byId = places.get(setup.items);
-    if (!byId) places.set(setup.items, (byId = new Map(setup.items.map((i) => [i.id, i]))));
-    const item = byId.get(id);
+    const item = itemsById(setup.items).get(id);
     if (item) return isLink(item) ? null : { item, setup };
   }
   return null;
@@ -105,7 +102,7 @@ export function seenItems(setup: Setup, job: Job): Item[] {
 /** Items as a set-up sees them, as the job keeps them. What did not change stays the same object; so does the list. */
 export function keptItems(setup: Setup, job: Job, items: Item[]): Item[] {
   if (!items.some(isLink)) return items;
-  const own = new Map(setup.items.map((i) => [i.id, i]));
+  const own = itemsById(setup.items);
   const out = items.map((i) => {
     if (!isLink(i)) return i;
     const was = own.get(i.id);

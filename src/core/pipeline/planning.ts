@@ -1,4 +1,4 @@
-import { itemRegion, itemSchema, linesOf, placeItem, regionOf, type Item } from '../artwork/item';
+import { itemRegion, itemsById, itemSchema, linesOf, placeItem, regionOf, type Item } from '../artwork/item';
 import type { ArtworkContext } from '../artwork/kind';
 import { shapeOf } from '../cutters/registry';
 import type { Cutter, Preset } from '../cutters/cutter';
@@ -25,11 +25,9 @@ export type Progress = (done: number) => void;
 /** Whether a cut has no artwork and cannot do without. */
 export const lacksArtwork = (cut: Cut): boolean => !cut.items.length && !kindOf(cut.kind).bare?.(cut.values);
 
-const byId = new WeakMap<readonly Item[], ReadonlyMap<string, Item>>();
 /** Items by their ids; undefined for what is not there. */
 function itemsOf(job: Pick<OneSetup, 'items'>, ids: readonly string[]): (Item | undefined)[] {
-  let all = byId.get(job.items);
-  if (!all) byId.set(job.items, (all = new Map(job.items.map((i) => [i.id, i]))));
+  const all = itemsById(job.items);
   return ids.map((id) => all.get(id));
 }
 

@@ -68,8 +68,15 @@ describe('material removal', () => {
   });
 
   // Along rows, the edge of the cutter on nodes, but for the rounding of doubles.
-  const grazing = fc.tuple(fc.integer({ min: 6, max: 34 }), fc.integer({ min: -3, max: 3 }), fc.double({ min: -3, max: -0.2, noNaN: true })).map(([y, ulps, z]): P => [17, y / 2 + ulps * 9e-16, z]);
-  const way: fc.Arbitrary<[P, P]> = fc.oneof(fc.tuple(point, point) as fc.Arbitrary<[P, P]>, fc.tuple(grazing, fc.integer({ min: -3, max: 3 }), fc.double({ min: -3, max: -0.2, noNaN: true })).map(([a, ulps, z]): [P, P] => [a, [3 + ulps * 4e-16, a[1] + ulps * 9e-16, z]]));
+  const ulps = fc.integer({ min: -3, max: 3 });
+  const depth = fc.double({ min: -3, max: -0.2, noNaN: true });
+  const grazing = fc
+    .tuple(fc.integer({ min: 6, max: 34 }), ulps, ulps, depth, depth)
+    .map(([y, u, v, z0, z1]): [P, P] => [
+      [17, y / 2 + u * 9e-16, z0],
+      [3 + v * 4e-16, y / 2 + (u + v) * 9e-16, z1],
+    ]);
+  const way: fc.Arbitrary<[P, P]> = fc.oneof(fc.tuple(point, point) as fc.Arbitrary<[P, P]>, grazing);
 
   it.each(shapes)('a long move of a %s is its thousand pieces', (id, values) => {
     fc.assert(

@@ -27,20 +27,33 @@ export class Spans {
     this.last = only.to - 1;
   }
 
-  private roomFor(rows: number): Int32Array {
+  private makeRoom(rows: number): void {
     if (3 * rows > this.rows.length) this.rows = new Int32Array(6 * rows);
-    return this.rows;
+  }
+
+  /** Puts the columns of a row from a to b (mm) at place k, if there are any; the place after it. */
+  private put(k: number, r: number, a: number, b: number): number {
+    const { x0, cols } = this.f;
+    let c0 = Math.ceil((a - x0) * this.inv);
+    let c1 = Math.floor((b - x0) * this.inv);
+    if (c0 < 0) c0 = 0;
+    if (c1 > cols - 1) c1 = cols - 1;
+    if (c0 > c1) return k;
+    this.rows[k] = r;
+    this.rows[k + 1] = c0;
+    this.rows[k + 2] = c1;
+    return k + 3;
   }
 
   /** A disc of radius w about (x, y), of which (ux, uy) . v >= least and (px, py) . v <= most for the way v from its centre. */
   disc(x: number, y: number, w: number, ux: number, uy: number, least: number, px: number, py: number, most: number): void {
-    const { x0: fx, y0: fy, cell, cols } = this.f;
+    const { y0: fy, cell } = this.f;
     const { inv } = this;
     let r0 = Math.ceil((y - w - fy) * inv);
     let r1 = Math.floor((y + w - fy) * inv);
     if (r0 < this.first) r0 = this.first;
     if (r1 > this.last) r1 = this.last;
-    const rows = this.roomFor(r1 - r0 + 1);
+    this.makeRoom(r1 - r0 + 1);
     const w2 = w * w;
     // Half-planes as places on a row: v >= p or v <= p, wherever they slant enough.
     const [sideU, sideP] = [ux > 1e-12 ? 1 : ux < -1e-12 ? -1 : 0, px > 1e-12 ? 1 : px < -1e-12 ? -1 : 0];
@@ -63,29 +76,21 @@ export class Spans {
       } else if (sideP < 0) {
         if (p < a * px) a = p / px;
       } else if (p < 0) continue;
-      let c0 = Math.ceil((x + a - fx) * inv);
-      let c1 = Math.floor((x + b - fx) * inv);
-      if (c0 < 0) c0 = 0;
-      if (c1 > cols - 1) c1 = cols - 1;
-      if (c0 > c1) continue;
-      rows[k] = r;
-      rows[k + 1] = c0;
-      rows[k + 2] = c1;
-      k += 3;
+      k = this.put(k, r, x + a, x + b);
     }
     this.end = k;
   }
 
   /** Between `from` and `to` along the direction (ux, uy) from (x, y), no further from that line than w. */
   strip(x: number, y: number, ux: number, uy: number, from: number, to: number, w: number): void {
-    const { x0: fx, y0: fy, cell, cols } = this.f;
+    const { y0: fy, cell } = this.f;
     const { inv } = this;
     const reach = w * (ux < 0 ? -ux : ux);
     let r0 = Math.ceil((y + (uy < 0 ? to : from) * uy - reach - fy) * inv);
     let r1 = Math.floor((y + (uy < 0 ? from : to) * uy + reach - fy) * inv);
     if (r0 < this.first) r0 = this.first;
     if (r1 > this.last) r1 = this.last;
-    const rows = this.roomFor(r1 - r0 + 1);
+    this.makeRoom(r1 - r0 + 1);
     const slantX = ux > 1e-12 || ux < -1e-12;
     const slantY = uy > 1e-12 || uy < -1e-12;
     const half = slantY ? w / (uy < 0 ? -uy : uy) : 0;
@@ -107,15 +112,7 @@ export class Spans {
         if (lo > a) a = lo;
         if (hi < b) b = hi;
       } else if (vy * uy < from || vy * uy > to) continue;
-      let c0 = Math.ceil((x + a - fx) * inv);
-      let c1 = Math.floor((x + b - fx) * inv);
-      if (c0 < 0) c0 = 0;
-      if (c1 > cols - 1) c1 = cols - 1;
-      if (c0 > c1) continue;
-      rows[k] = r;
-      rows[k + 1] = c0;
-      rows[k + 2] = c1;
-      k += 3;
+      k = this.put(k, r, x + a, x + b);
     }
     this.end = k;
   }

@@ -12,7 +12,13 @@ export interface HeightField {
 }
 
 /** A flat field over the rectangle (0, 0)..(width, height) with nodes at most `cell` apart; `memory` gives room for its heights. */
-export function flatField(width: number, height: number, cell: number, z = 0, memory: (heights: number) => Float32Array = (n) => new Float32Array(n)): HeightField {
+export function flatField(
+  width: number,
+  height: number,
+  cell: number,
+  z = 0,
+  memory: (heights: number) => Float32Array = (n) => new Float32Array(n),
+): HeightField {
   const cols = Math.max(2, Math.floor(width / cell + 1e-9) + 1);
   const rows = Math.max(2, Math.floor(height / cell + 1e-9) + 1);
   const data = memory(cols * rows);

@@ -13,7 +13,7 @@ import { shown, useOpenJob } from '@/store/openJob';
 import { storageOver } from '@/store/local';
 import { setView, useView } from '@/ui/view';
 import { addLayer, alignPicked, centrePicked, copiesToLayer, copyInRing, copyInRows, copyPicked, copyToClipboard, deleteLayer, distributePicked, groupPicked, joinPicked, mirrorPicked, pasteFromClipboard, pickedToLayer, toDrawings, together, turnPicked, ungroupPicked } from './artwork';
-import { addCut, addTab, applyRecipe, copyCut, deleteCut, deletePicked, groupByCutter, moveCut, moveFile, removeTab, takeFromLibrary, togglePaths } from './edits';
+import { addCut, addTab, applyRecipe, changeItem, copyCut, deleteCut, deletePicked, groupByCutter, moveCut, moveFile, removeTab, takeFromLibrary, togglePaths } from './edits';
 
 /** What the maker was told. */
 const mockTold: string[] = [];
@@ -225,6 +225,18 @@ describe('what is copied into another job', () => {
     undo();
     undo();
     expect(job().assets).toEqual([]);
+  });
+  it('that is typed into a sheet which lags behind goes to what the sheet shows, whichever set-up is shown by then', () => {
+    open({ ...newOneSetup('Lock 7'), items: [rect('a', 20, 30)] });
+    const whole = useOpenJob.getState().whole!;
+    const front = whole.setups[0].id;
+    const two = withNewSetup(whole, front, 'y', () => `f${Math.random()}`);
+    useOpenJob.setState({ id: 'j', ...shown(two.job, two.id), past: [], future: [] });
+    changeItem('a', 'Move', (i) => void (i.x = 25));
+    expect(useOpenJob.getState().shownId).toBe(two.id);
+    expect(useOpenJob.getState().whole!.setups[0].items[0].x).toBe(25);
+    undo();
+    expect(useOpenJob.getState().whole!.setups[0].items[0].x).toBe(20);
   });
   it('follows nothing there: a link comes as what it shows, and stays a link in its own job', () => {
     open({ ...newOneSetup('Lock 7'), items: [rect('a', 20, 30)] });

@@ -14,7 +14,8 @@ import { setView, typeInto, useView } from '@/ui/view';
 import { tell } from './tell';
 import type { Merge } from '@/store/steps';
 
-export const edit = (name: string, recipe: (job: OneSetup) => void, merge?: Merge) => useOpenJob.getState().edit(name, recipe, merge);
+export const edit = (name: string, recipe: (job: OneSetup) => void, merge?: Merge, setupId?: string) =>
+  useOpenJob.getState().edit(name, recipe, merge, setupId);
 export const jobNow = () => useOpenJob.getState().job;
 
 /** The layer for new things: that of the last picked item, unless it is one that tracing made for a colour; else the first that is open. */
@@ -72,25 +73,29 @@ export function nudge(dx: number, dy: number): void {
   );
 }
 
-export const changeItem = (id: string, name: string, recipe: (i: Item) => void, merge?: Merge): void =>
+/**
+ * The set-up that holds an item or a cut. A sheet may lag behind on a busy device: what is typed into it belongs to what it
+ * shows, though another set-up has come up meanwhile.
+ */
+const holderOf = (of: 'items' | 'cuts', id: string): string | undefined => {
+  const { whole } = useOpenJob.getState();
+  return whole && whole.setups.length > 1 ? whole.setups.find((s) => s[of].some((q) => q.id === id))?.id : undefined;
+};
+const change = <K extends 'items' | 'cuts'>(of: K, id: string, name: string, recipe: (q: OneSetup[K][number]) => void, merge?: Merge): void =>
   edit(
     name,
     (j) => {
-      const i = j.items.find((q) => q.id === id);
-      if (i) recipe(i);
+      const q = (j[of] as OneSetup[K][number][]).find((v) => v.id === id);
+      if (q) recipe(q);
     },
     merge,
+    holderOf(of, id),
   );
 
+export const changeItem = (id: string, name: string, recipe: (i: Item) => void, merge?: Merge): void =>
+  change('items', id, name, recipe, merge);
 export const changeCut = (id: string, name: string, recipe: (c: Cut) => void, merge?: Merge): void =>
-  edit(
-    name,
-    (j) => {
-      const c = j.cuts.find((q) => q.id === id);
-      if (c) recipe(c);
-    },
-    merge,
-  );
+  change('cuts', id, name, recipe, merge);
 
 /** Takes the library's cutters that a cut names into the job, unless it has them. */
 function bringCutters(j: OneSetup, ids: readonly (string | null)[], library: readonly Cutter[]): void {
@@ -131,6 +136,7 @@ export function setCutValue(id: string, changes: Readonly<Record<string, unknown
       bringCutters(j, kindOf(c.kind).cutters(c.values), library);
     },
     merge,
+    holderOf('cuts', id),
   );
 }
 

@@ -94,7 +94,14 @@ export function SectionStrip() {
       const x = section.x0 + (section.x1 - section.x0) * f;
       const y = section.y0 + (section.y1 - section.y0) * f;
       const on = x >= 0 && y >= 0 && x <= job.blank.width && y <= job.blank.height;
-      return { s: f * length, on, proof: !job.cuts.length ? 0 : exact ? exact[i] : field ? heightAt(field, x, y) : 0, want: on ? (target?.[i] ?? 0) : NaN, floor: -job.blank.thickness - (under && on ? heightAt(under, x, y) : 0) };
+      return {
+        s: f * length,
+        on,
+        proof: !job.cuts.length ? 0 : exact ? exact[i] : field ? heightAt(field, x, y) : 0,
+        want: on ? (target?.[i] ?? 0) : NaN,
+        // The lower face, cut into from the other side.
+        floor: -job.blank.thickness - (under && on ? heightAt(under, x, y) : 0),
+      };
     });
   }, [section, field, under, exact, target, length, job]);
 
@@ -107,7 +114,9 @@ export function SectionStrip() {
   const y = scaleLinear().domain([low * 0.02, -low]).range([PAD.top, height - PAD.bottom]);
   const on = samples.filter((p) => p.on);
   const clampZ = (z: number) => Math.max(z, -low * 1.02);
-  const solid = area<(typeof samples)[number]>().x((p) => x(p.s)).y0((p) => y(Math.max(-low, Math.min(p.floor, p.proof || 0)))).y1((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
+  const solid = area<(typeof samples)[number]>().x((p) => x(p.s))
+    .y0((p) => y(Math.max(-low, Math.min(p.floor, p.proof || 0))))
+    .y1((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
   const proofLine = line<(typeof samples)[number]>().x((p) => x(p.s)).y((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
   const wantLine = line<(typeof samples)[number]>().defined((p) => Number.isFinite(p.want)).x((p) => x(p.s)).y((p) => y(clampZ(p.want)));
   const here = at !== null ? samples[Math.round(at * (COUNT - 1))] : null;
