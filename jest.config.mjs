@@ -7,6 +7,6 @@ export const shared = {
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
 };
 // Looking up globals goes through the sandbox of a test; these are handed in, which makes number work several times faster.
-const config = { ...shared, setupFiles: ['<rootDir>/jest.setup.mjs'], sandboxInjectedGlobals: ['Math', 'Float64Array', 'Float32Array', 'Int32Array', 'Uint8Array'], roots: ['<rootDir>/src'], testMatch: ['**/*.test.ts'], testTimeout: 120000, maxWorkers: '100%' };
+const config = { ...shared, setupFilesAfterEnv: ['<rootDir>/jest.setup.mjs'], sandboxInjectedGlobals: ['Math', 'Float64Array', 'Float32Array', 'Int32Array', 'Uint8Array', 'Infinity', 'Array', 'Map', 'Set', 'Object', 'Uint32Array', 'Uint16Array', 'Int8Array', 'Int16Array', 'BigInt64Array', 'BigUint64Array', 'Symbol', 'WeakMap', 'WeakSet'], roots: ['<rootDir>/src'], testMatch: ['**/*.test.ts'], testTimeout: 120000, maxWorkers: '100%' };
 
 export default config;

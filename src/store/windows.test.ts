@@ -1,3 +1,4 @@
+import { waitFor } from '../core/testing/waitFor';
 import 'fake-indexeddb/auto';
 import { newItem, type Item } from '@/core/artwork/item';
 import { FIRST_SETUP, type OneSetup } from '@/core/job/job';
@@ -26,12 +27,6 @@ const move = (id: string, x: number) => (j: OneSetup) => void (j.items.find((i) 
 const ids = (w: Window) => w.open.getState().job!.items.map((i) => i.id);
 const xOf = (w: Window, id: string) => w.open.getState().job!.items.find((i) => i.id === id)!.x;
 
-async function waitFor(so: () => boolean): Promise<void> {
-  for (let i = 0; !so(); i++) {
-    expect(i).toBeLessThan(200);
-    await new Promise((r) => setTimeout(r, 25));
-  }
-}
 /** How many windows have left work of a job. */
 const left = (id: string): number =>
   Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i)!).filter((k) => k.startsWith(`mirvak.left.${id}.`)).length;

@@ -139,22 +139,36 @@ export function scatter(loops: readonly Float64Array[], count: number, margin: n
   return { x: Float64Array.from(points, (p) => p[0]), y: Float64Array.from(points, (p) => p[1]), z: new Float64Array(points.length) };
 }
 
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+
 /** The least of a convex function between two places, ends included: golden section. */
 export function lowest(at: (s: number) => number, from: number, to: number): number {
   // The least of all that was looked at: beyond a flat cutter's rim the function is infinite right beside its least.
   let least = Math.min(at(from), at(to));
   let a = from;
   let b = to;
-  for (let k = 0; k < 40; k++) {
-    const p = a + (b - a) * 0.382;
-    const q = a + (b - a) * 0.618;
-    const zp = at(p);
-    const zq = at(q);
+  let p = b - (b - a) * GOLDEN;
+  let q = a + (b - a) * GOLDEN;
+  let zp = at(p);
+  let zq = at(q);
+  // 0.618^34 is 8e-8 of the way: under a nanometre, as steep as a cutter may be, for moves of some millimetres.
+  for (let k = 0; k < 34; k++) {
     least = Math.min(least, zp, zq);
-    if (zp < zq) b = q;
-    else a = p;
+    if (zp < zq) {
+      b = q;
+      q = p;
+      zq = zp;
+      p = b - (b - a) * GOLDEN;
+      zp = at(p);
+    } else {
+      a = p;
+      p = q;
+      zp = zq;
+      q = a + (b - a) * GOLDEN;
+      zq = at(q);
+    }
   }
-  return least;
+  return Math.min(least, zp, zq);
 }
 
 /** Cuts moves out of the cloud: each point takes the least of z(t) + profile(distance) over each move. */

@@ -1,3 +1,4 @@
+import { waitFor } from '../../core/testing/waitFor';
 import 'fake-indexeddb/auto';
 import { newItem, type Item } from '@/core/artwork/item';
 import { itemKindOf } from '@/core/artwork/registry';
@@ -220,8 +221,7 @@ describe('what is copied into another job', () => {
     expect(job().assets).toEqual([font]);
     pasteFromClipboard();
     expect(job().assets).toEqual([font]);
-    await new Promise((r) => setTimeout(r, 50));
-    expect(mockTold.join()).toContain('came without the font "Oak"');
+    await waitFor(() => mockTold.join().includes('came without the font "Oak"'));
     undo();
     undo();
     expect(job().assets).toEqual([]);

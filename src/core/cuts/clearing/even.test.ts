@@ -27,8 +27,10 @@ function engagement(pattern: string, loops: Loop[]): { angles: number[]; uncut: 
         for (let q = 0; q < 120; q++) standing += cut[Math.round((y + RIM * Math.sin((q * Math.PI) / 60)) / CELL) * n + Math.round((x + RIM * Math.cos((q * Math.PI) / 60)) / CELL)] ? 0 : 3;
         angles.push(standing);
       }
-      const [c0, c1, r0, r1] = [x - R, x + R, y - R, y + R].map((v) => Math.round(v / CELL));
-      for (let r = r0; r <= r1; r++) for (let c = c0; c <= c1; c++) if ((c * CELL - x) ** 2 + (r * CELL - y) ** 2 <= R * R) cut[r * n + c] = 1;
+      for (let r = Math.ceil((y - R) / CELL); r * CELL <= y + R; r++) {
+        const half = Math.sqrt(Math.max(0, R * R - (r * CELL - y) ** 2));
+        cut.fill(1, r * n + Math.ceil((x - half) / CELL), r * n + Math.floor((x + half) / CELL) + 1);
+      }
     }
   }
   let uncut = 0;
