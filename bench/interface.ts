@@ -16,7 +16,8 @@ import type { Path } from '../src/core/geometry/path';
 import { packJob } from '../src/core/job/archive';
 import { newOneSetup, type OneSetup } from '../src/core/job/job';
 import { lettersBoard } from './letters';
-import { forgetTasks, inWindow, longTasks } from './page';
+import { million, millionJob } from './million';
+import { forgetTasks, inWindow, longTasks, sinceKey, watchProofs } from './page';
 
 interface TraceEvent {
   readonly name: string;
@@ -61,37 +62,16 @@ async function phase(page: Page, name: string, work: () => Promise<void>): Promi
 /** From the key to the new proof on the screen: the rail says when. */
 async function letterByLetter(page: Page, maker: Maker, what: string): Promise<void> {
   const times: number[] = [];
-  await page.evaluate(() => {
-    const w = window as unknown as { __typed: number; __proven: number };
-    const rail = document.querySelector('nav[aria-label=Stages]')!;
-    let worked = false;
-    // Told by the rail's own labels: everything was ready, something was working, everything is ready again and painted.
-    new MutationObserver((changes) => {
-      if (changes.some((c) => /working/.test(c.oldValue ?? ''))) worked = true;
-      const busy = [...rail.querySelectorAll('button')].some((b) => /working/.test(b.getAttribute('aria-label')!));
-      if (busy) worked = true;
-      else if (worked) requestAnimationFrame(() => setTimeout(() => (w.__proven = performance.now())));
-    }).observe(rail, { subtree: true, attributes: true, attributeOldValue: true, attributeFilter: ['aria-label'] });
-    document.addEventListener(
-      'keydown',
-      () => {
-        w.__typed = performance.now();
-        w.__proven = 0;
-        worked = false;
-      },
-      true,
-    );
-  });
+  await watchProofs(page);
   // The first two warm the workers up and are not counted.
   const letters = [...'BUSENTPQA'];
   for (const letter of letters) {
     await maker.find('textbox', 'Text').then((f) => f.click());
     await page.keyboard.press('End');
     await page.keyboard.press('Backspace');
-    await page.waitForFunction(() => (window as unknown as { __proven: number }).__proven > 0);
+    await sinceKey(page);
     await page.keyboard.press(letter as KeyInput);
-    await page.waitForFunction(() => (window as unknown as { __proven: number }).__proven > 0);
-    const time = await page.evaluate(() => (window as unknown as { __proven: number; __typed: number }).__proven - (window as unknown as { __typed: number }).__typed);
+    const time = await sinceKey(page);
     if (letters.indexOf(letter) > 1) times.push(time);
   }
   console.log(`| ${what} | ${times.sort((x, y) => x - y)[times.length >> 1].toFixed(0)} ms | ${times.map((t) => t.toFixed(0)).join(', ')} ms |`);
@@ -166,6 +146,15 @@ async function main(): Promise<void> {
         console.log(`| "${thing}" nudged beside or of 50,000 nodes used by three cuts: longest task of the page | ${Math.max(...blocked.slice(1)).toFixed(0)} ms | ${blocked.map((b) => b.toFixed(0)).join(', ')} ms |`);
         await maker.proven(600_000);
       }
+      await maker.press('Job shelf');
+      await maker.sees('Lock cottage board');
+    }
+    if (wanted('million')) {
+      const file = join(mkdtempSync(join(tmpdir(), 'mirvak-bench-')), 'million.mirvak');
+      writeFileSync(file, packJob(jobOf(millionJob(20_000, 50))));
+      await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(file);
+      await maker.press('Open Million');
+      await million(page, maker);
       await maker.press('Job shelf');
       await maker.sees('Lock cottage board');
     }

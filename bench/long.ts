@@ -1,7 +1,7 @@
 /**
  * Long programs: `npm run bench:long -- [MOVES] [CORES]`. A surface finished by many short moves beside a small cut: written, read and
  * timed, and proven, for the first time, and again when the small cut has changed. Seconds of the wall clock; cutting on so many cores
- * (one, where it is not said), all else on one.
+ * (one, where it is not said), all else on one. Then the program is played to places anywhere in it, on one.
  */
 import { once } from 'node:events';
 import { Worker } from 'node:worker_threads';
@@ -13,6 +13,7 @@ import { MotionBuilder, type Motion } from '../src/core/motion/motion';
 import { writePrograms } from '../src/core/pipeline/programs';
 import { placePrograms, prove } from '../src/core/pipeline/proving';
 import { lengthOf } from '../src/core/program/text';
+import { createPlayer } from '../src/core/proof/player';
 import { createSimulation } from '../src/core/proof/simulate';
 
 const moves = Number(process.argv[2] ?? 1_000_000);
@@ -122,4 +123,18 @@ if (cores > 1) {
     `cutting alone: one core ${(one / 1000).toFixed(2)} s, ${cores} cores ${(all / 1000).toFixed(2)} s, ratio ${(one / all).toFixed(2)}`,
   );
 }
+// Playing: to the end for the first time, then to places anywhere, each with the copy of the field that the window gets.
+const playing = new Map([['surface', surface]]);
+const programs = writePrograms(job, playing);
+const player = createPlayer(job, placePrograms(job, programs), programs.tools);
+const times = Array.from({ length: 41 }, (_, k) => {
+  const t = performance.now();
+  player.to(k ? Math.floor(player.moves * ((k * 0.618) % 1)) : player.moves, 2 * STEP, null, () => {}).field.z.slice();
+  return performance.now() - t;
+});
+const [end, ...places] = times;
+places.sort((a, b) => a - b);
+console.log(
+  `playing to the end ${(end / 1000).toFixed(2)} s, then to 40 places: half within ${places[20].toFixed(0)} ms, longest ${places[39].toFixed(0)} ms`,
+);
 for (const w of helpers) void w.terminate();

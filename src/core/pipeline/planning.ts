@@ -7,7 +7,7 @@ import { budgetOf } from '../cuts/budget';
 import { emptyPlan, type CutContext, type CutPlan, type Remark, type Target } from '../cuts/kind';
 import { kindOf } from '../cuts/registry';
 import type { Wanted } from '../cuts/wanted';
-import { contentKey, hashText } from '../geometry/hash';
+import { contentKey, derived, hashText } from '../geometry/hash';
 import { flatten } from '../geometry/path';
 import { loopArea } from '../geometry/region';
 import type { Cut, OneSetup } from '../job/job';
@@ -131,13 +131,22 @@ export function planCut(job: OneSetup, cut: Cut, art: ArtworkContext, progress: 
   }
 }
 
+const wanteds = derived<CutPlan | Cut, Wanted>();
+/** What a cut is to make, worked out once for a plan of it (or for the cut, where there is none), as long as nothing that it depends on changes. */
+function wantedBy(job: OneSetup, cut: Cut, art: ArtworkContext, plan: CutPlan | undefined): Wanted {
+  const make = () => kindOf(cut.kind).wanted(cut.values, contextOf(job, cut, art, () => {}), plan);
+  // A font that has not come yet may come: what is drawn without it is not kept.
+  if (itemsOf(job, cut.items).some((i) => i && placeItem(completed(i), art).remarks.length > 0)) return make();
+  return wanteds(plan ?? cut, cutKey(job, cut), make);
+}
+
 /** What each enabled cut of a job is to make. Cuts whose values make no sense yet want nothing. */
 export function wantedOf(job: OneSetup, art: ArtworkContext, plans?: ReadonlyMap<string, CutPlan>): Map<string, Wanted> {
   const all = new Map<string, Wanted>();
   for (const cut of job.cuts) {
     if (!cut.enabled || lacksArtwork(cut)) continue;
     try {
-      all.set(cut.id, kindOf(cut.kind).wanted(cut.values, contextOf(job, cut, art, () => {}), plans?.get(cut.id)));
+      all.set(cut.id, wantedBy(job, cut, art, plans?.get(cut.id)));
     } catch (e) {
       if (!(e instanceof MissingCutter || e instanceof RangeError)) throw e;
     }

@@ -1,9 +1,10 @@
 import { formOf, radiusOf, type Cutter } from '../cutters/cutter';
 import { isArc, type Motion } from '../motion/motion';
+import { BOX, SHEAF, sheavesOf } from '../motion/sheaves';
 import type { PlacedProgram } from './placed';
 import { heightAt, type HeightField } from '../relief/field';
 import { makeRemover } from './removal';
-import { cutMove } from './cutting';
+import { cutMove, type Way } from './cutting';
 
 /** A straight line over the blank, mm, blank's frame. */
 export interface Line {
@@ -28,24 +29,32 @@ export function cutAlong(programs: readonly PlacedProgram[], tools: ReadonlyMap<
   for (const { tool, motion } of programs.flatMap((p) => p.stretches)) {
     const cutter = tools.get(tool);
     if (!cutter) continue;
-    const m = turned(motion, line.x0, line.y0, c, s);
     const remover = makeRemover(field, formOf(cutter));
     const reach = radiusOf(cutter) + 1e-6;
-    for (let i = 1; i < m.count; i++) if (comesNear(m, i, reach)) cutMove(remover, m, i);
+    const { boxes, count: sheaves } = sheavesOf(motion);
+    for (let b = 0; b < sheaves; b++) {
+      const [bx0, by0, bx1, by1, low] = boxes.subarray(BOX * b, BOX * (b + 1));
+      // The box about the sheaf, seen along the line: how far its middle lies aside, and how far it goes to either side of that.
+      const [mx, my, wx, wy] = [(bx0 + bx1) / 2 - line.x0, (by0 + by1) / 2 - line.y0, (bx1 - bx0) / 2, (by1 - by0) / 2];
+      if (low >= 0 || Math.abs(my * c - mx * s) > reach + wx * Math.abs(s) + wy * Math.abs(c)) continue;
+      const m = turned(motion, Math.max(0, b * SHEAF - 1), Math.min(motion.count, (b + 1) * SHEAF), line.x0, line.y0, c, s);
+      for (let i = 1; i < m.count; i++) if (comesNear(m, i, reach)) cutMove(remover, m, i);
+    }
     remover.settle();
   }
   return Float64Array.from(z);
 }
 
-/** A motion in the frame of a line that begins at x, y and runs in the direction c, s. */
-function turned(m: Motion, x: number, y: number, c: number, s: number): Motion {
-  const along = (px: Float64Array, py: Float64Array) => px.map((v, i) => (v - x) * c + (py[i] - y) * s);
-  const across = (px: Float64Array, py: Float64Array) => px.map((v, i) => (py[i] - y) * c - (v - x) * s);
-  return { ...m, x: along(m.x, m.y), y: across(m.x, m.y), cx: along(m.cx, m.cy), cy: across(m.cx, m.cy) };
+/** Moves from .. to - 1 of a motion in the frame of a line that begins at x, y and runs in the direction c, s. */
+function turned(m: Motion, from: number, to: number, x: number, y: number, c: number, s: number): Way {
+  const cut = <T extends Float64Array | Uint8Array>(a: T) => a.subarray(from, to) as T;
+  const along = (px: Float64Array, py: Float64Array) => cut(px).map((v, i) => (v - x) * c + (py[from + i] - y) * s);
+  const across = (px: Float64Array, py: Float64Array) => cut(px).map((v, i) => (py[from + i] - y) * c - (v - x) * s);
+  return { count: to - from, kind: cut(m.kind), z: cut(m.z), x: along(m.x, m.y), y: across(m.x, m.y), cx: along(m.cx, m.cy), cy: across(m.cx, m.cy) };
 }
 
 /** Whether a move below the top face may come within reach of the line Y = 0. An arc stays within twice its radius of where it begins. */
-function comesNear(m: Motion, i: number, reach: number): boolean {
+function comesNear(m: Way, i: number, reach: number): boolean {
   if (m.z[i - 1] >= 0 && m.z[i] >= 0) return false;
   const round = isArc(m.kind[i]) ? 2 * Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]) : 0;
   return Math.min(m.y[i - 1], m.y[i]) - round <= reach && Math.max(m.y[i - 1], m.y[i]) + round >= -reach;

@@ -1,5 +1,6 @@
 import { toSegment } from '../geometry/straight';
 import { isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
+import { BOX, SHEAF, sheavesOf } from '../motion/sheaves';
 import { lineOf, type PlacedProgram } from './placed';
 
 /** A move of a program as it lies on the table: x, y interleaved, arcs as chords; mm, blank's frame. */
@@ -49,7 +50,16 @@ export function lineNear(programs: readonly PlacedProgram[], x: number, y: numbe
   for (const p of programs)
     for (const s of p.stretches) {
       const m = s.motion;
+      const { boxes } = sheavesOf(m);
       for (let i = 1; i < m.count; i++) {
+        if (i === 1 || i % SHEAF === 0) {
+          const [x0, y0, x1, y1] = boxes.subarray(BOX * Math.floor(i / SHEAF));
+          if (Math.hypot(Math.max(x0 - x, x - x1, 0), Math.max(y0 - y, y - y1, 0)) >= least) {
+            // Nothing of this sheaf comes nearer than what is found already.
+            i = SHEAF * (Math.floor(i / SHEAF) + 1) - 1;
+            continue;
+          }
+        }
         if (m.kind[i] === RAPID) continue;
         let d: number;
         if (isArc(m.kind[i])) {

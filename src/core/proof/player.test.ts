@@ -1,5 +1,8 @@
 import { datumOf, newOneSetup } from '../job/job';
 import { cutterOf } from '../testing/job';
+import { flatField } from '../relief/field';
+import { seeded } from '../testing/seeded';
+import { KeyFrames } from './keyFrames';
 import { lineNear, lineOnTable } from './lookup';
 import { mends } from './mends';
 import { placeProgram } from './placed';
@@ -50,6 +53,44 @@ describe('playing a program', () => {
     expect(at.cutId).toBe('a');
     const line = text.split('\n')[at.line - 1];
     expect(line).toMatch(new RegExp(`X${at.x} Y${at.y}`));
+  });
+});
+
+describe('key frames', () => {
+  it('leave what they were, and let every other go when there are too many', () => {
+    const field = flatField(20, 13, 0.1);
+    const random = seeded(7);
+    const was = new Map<number, Float32Array>();
+    const frames = new KeyFrames(field, 40 * 64 * 64 * 4);
+    let thinned = 0;
+    for (let at = 0; at < 60; at++) {
+      was.set(at, field.z.slice());
+      if (frames.keep(at)) thinned++;
+      for (let k = 0; k < 5; k++) field.z[Math.floor(random() * field.z.length)] -= random();
+    }
+    expect(thinned).toBeGreaterThan(0);
+    expect(frames.count).toBeLessThan(40);
+    for (const goal of [0, 3, 17, 31, 59, 100]) {
+      const at = frames.before(goal);
+      expect(at).toBeLessThanOrEqual(goal);
+      frames.restore(at);
+      expect(field.z.every((v, i) => v === was.get(at)![i])).toBe(true);
+    }
+    expect(frames.before(-1)).toBe(-1);
+    expect(() => frames.restore(1000)).toThrow(RangeError);
+  });
+  it.each(['flat-3', 'ball-3', 'v-12-60-0'])('any places, in any order, are what playing from the start gives: %s', (id) => {
+    const random = seeded(3);
+    const wander = Array.from({ length: 700 }, () => `X${(40 * random()).toFixed(2)} Y${(30 * random()).toFixed(2)} Z${(-3 * random()).toFixed(2)}`);
+    const programs = [placeProgram('wander.nc', ['G17 G90 G94', 'G21', '(Cut 1: a)', 'T1 M6', 'S12000 M3', 'G0 X5 Y5 Z1', `G1 F900 ${wander[0]}`, ...wander.slice(1), 'G0 Z10', 'M30'].join('\n'), datumOf(job.blank), ['a'])];
+    const cutters = new Map([[1, cutterOf(id)]]);
+    const p = createPlayer(job, programs, cutters, () => null, 2e4);
+    p.to(p.moves, 0.2, null, () => {});
+    for (const goal of [650, 80, 333, 334, 12, 700]) {
+      const z = p.to(goal, 0.2, null, () => {}).field.z;
+      const anew = createPlayer(job, programs, cutters).to(goal, 0.2, null, () => {}).field.z;
+      expect(z.every((v, i) => v === anew[i])).toBe(true);
+    }
   });
 });
 

@@ -1,10 +1,11 @@
-import type { Cutter } from '../cutters/cutter';
+import { radiusOf, type Cutter } from '../cutters/cutter';
 import type { OneSetup } from '../job/job';
-import { RAPID } from '../motion/motion';
+import { moveLength, RAPID } from '../motion/motion';
 import { timeOf } from '../motion/timing';
 import { flatField, type HeightField } from '../relief/field';
 import { lineOf, type PlacedProgram } from './placed';
 import { tipsOf } from './tips';
+import { KeyFrames } from './keyFrames';
 import { cutMove, removerOf } from './cutting';
 import type { Remover } from './removal';
 
@@ -22,14 +23,24 @@ export interface Played {
   readonly seconds: number;
 }
 
-/** Cuts parsed programs move by move, forwards from where it stands, from the start again when asked to go back. */
+/** Nodes that may be looked at between two frames: about a tenth of a second of cutting. */
+const BETWEEN = 4e6;
+/** What a move costs beside its nodes, as so many of them. */
+const EACH = 40;
+/** Bytes that frames may take. */
+const MOST = 192e6;
+
+/** Cuts parsed programs move by move: forwards from where it stands, or from the key frame that lies nearest before what is asked for. */
 export interface Player {
   readonly moves: number;
   to(move: number, cell: number, only: readonly string[] | null, progress: (done: number) => void): Played;
 }
 
-/** `found`: the upper face as it was before the first move, at nodes so far apart; flat where it gives none. */
-export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, found: (cell: number) => HeightField | null = () => null): Player {
+/**
+ * `found`: the upper face as it was before the first move, at nodes so far apart; flat where it gives none.
+ * `apart`: how much work lies between two key frames, in nodes.
+ */
+export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, found: (cell: number) => HeightField | null = () => null, apart = BETWEEN): Player {
   // What is cut is where the tips go; the time is that of the programmed way.
   const tips = tipsOf(programs, tools, job.blank.material);
   const list = programs.flatMap((p, k) => p.stretches.map((s, i) => ({ ...s, programmed: s.motion, motion: tips[k].stretches[i].motion, file: p.file })));
@@ -40,6 +51,7 @@ export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], 
     return at;
   });
   const moves = first;
+  const widths = list.map((s) => 2 * (tools.has(s.tool) ? radiusOf(tools.get(s.tool)!) : 0));
   const clocks = list.map(() => null as Float64Array | null);
   let before: Float64Array | null = null;
   /** Seconds before each stretch, and at each move of one. */
@@ -60,6 +72,9 @@ export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], 
     return before[k];
   };
   let field: HeightField | null = null;
+  let frames: KeyFrames | null = null;
+  let between = apart;
+  let work = 0;
   let at = 0;
   let key = '';
   return {
@@ -67,12 +82,22 @@ export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], 
     to(move, cell, only, progress) {
       const goal = Math.max(0, Math.min(moves, Math.round(move)));
       const wanted = JSON.stringify([cell, only]);
-      if (!field || goal < at || wanted !== key) {
+      if (!field || !frames || wanted !== key) {
         field = flatField(job.blank.width, job.blank.height, cell);
         const before = found(cell);
         if (before) field.z.set(before.z);
+        frames = new KeyFrames(field, MOST);
+        frames.keep(0);
+        between = apart;
+        work = 0;
         at = 0;
         key = wanted;
+      }
+      const near = frames.before(goal);
+      if (goal < at || near > at) {
+        frames.restore(near);
+        at = near;
+        work = 0;
       }
       let k = 0;
       while (k + 1 < list.length && starts[k + 1] <= at) k++;
@@ -89,8 +114,16 @@ export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], 
           of = k;
         }
         const i = at - starts[k];
-        if (i > 0 && remover && !(s.motion.kind[i] === RAPID && s.motion.z[i] >= 0)) cutMove(remover, s.motion, i);
+        if (i > 0 && remover && !(s.motion.kind[i] === RAPID && s.motion.z[i] >= 0)) {
+          cutMove(remover, s.motion, i);
+          work += EACH + (widths[k] * (moveLength(s.motion, i) + widths[k])) / (cell * cell);
+        }
         at++;
+        if (work > between && at > frames.last) {
+          remover?.settle();
+          if (frames.keep(at)) between *= 2;
+          work = 0;
+        }
         if ((at & 255) === 0) progress((at - from) / (goal - from));
       }
       remover?.settle();

@@ -8,7 +8,7 @@ import Select from '@mui/material/Select';
 import OutlinedInput from '@mui/material/OutlinedInput';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { startTransition, useId, useState, type ReactNode } from 'react';
+import { startTransition, useId, useRef, useState, type ReactNode } from 'react';
 import { formatFine, parseLength, parseNumber, type Unit } from '@/core/units/length';
 
 /** Text that is read out, not shown. */
@@ -59,10 +59,13 @@ function ValueField({ label, text, unit, hint, placeholder, take, marked, bare }
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const [error, setError] = useState('');
+  // What was entered is not entered again when the field is left before the window has followed.
+  const entered = useRef<string | null>(null);
   const commit = () => {
-    if (draft === null) return;
+    if (draft === null || draft === entered.current) return;
     const e = take(draft);
     setError(e ?? '');
+    entered.current = e === null ? draft : null;
     // The typed text stands until the window has followed the job.
     if (e === null) startTransition(() => setDraft(null));
   };
@@ -77,6 +80,7 @@ function ValueField({ label, text, unit, hint, placeholder, take, marked, bare }
         inputProps={{ 'aria-describedby': error || hint ? `${id}-says` : undefined, 'aria-invalid': error ? true : undefined }}
         autoComplete="off"
         onChange={(e) => {
+          entered.current = null;
           setDraft(e.target.value);
           setError('');
         }}

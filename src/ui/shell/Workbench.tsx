@@ -139,8 +139,14 @@ export function Workbench({ id }: { id: string }) {
       useOpenJob.getState().leave();
       void useOpenJob.getState().flush();
     };
+    // Where a press of the middle button pastes what is marked, it moves the view here, and pastes in fields alone.
+    const noPaste = (e: MouseEvent) => {
+      if (e.button === 1 && !(e.target as Element).closest('input, textarea')) e.preventDefault();
+    };
     window.addEventListener('keydown', key);
     window.addEventListener('paste', onPaste);
+    window.addEventListener('mouseup', noPaste);
+    window.addEventListener('auxclick', noPaste);
     window.addEventListener('beforeunload', close);
     // Back takes the sheet away before its field is left: what was typed is entered first.
     window.addEventListener('popstate', leaveField, { capture: true });
@@ -148,6 +154,8 @@ export function Workbench({ id }: { id: string }) {
     return () => {
       window.removeEventListener('keydown', key);
       window.removeEventListener('paste', onPaste);
+      window.removeEventListener('mouseup', noPaste);
+      window.removeEventListener('auxclick', noPaste);
       window.removeEventListener('beforeunload', close);
       window.removeEventListener('popstate', leaveField, { capture: true });
       document.removeEventListener('visibilitychange', hide);

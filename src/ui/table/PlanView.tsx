@@ -17,7 +17,8 @@ import { addTab, placesOf } from '@/ui/actions/edits';
 import { cutColour } from '@/ui/theme/theme';
 import { originOf } from '@/ui/common/useDatum';
 import { openMenu, setView, typeInto, useView } from '@/ui/view';
-import { ArtworkCache } from './artworkCache';
+import { artworkPicture } from './artworkCache';
+import { pathPicture } from './pathPicture';
 import { drawPlan, RULER } from './drawPlan';
 import { Guides } from './Guides';
 import { Handles } from './Handles';
@@ -77,12 +78,13 @@ export function PlanView() {
   const stage = useView((v) => v.stage);
   const hovered = useView((v) => v.hovered);
   const cuts = useLater(useWork, (w) => w.cuts);
-  const [cache] = useState(() => ({ rest: new ArtworkCache(), top: new ArtworkCache() }));
+  const [cache] = useState(() => ({ rest: artworkPicture(), top: artworkPicture(), paths: pathPicture() }));
   const [round, again] = useReducer((n: number) => n + 1, 0);
   useEffect(
     () => () => {
       cache.rest.drop();
       cache.top.drop();
+      cache.paths.drop();
     },
     [cache],
   );

@@ -1,10 +1,11 @@
-import { isArc, RAPID, type Motion } from '@/core/motion/motion';
 import type { CutPlan } from '@/core/cuts/kind';
 import { placementOf, type PlacedItem } from '@/core/artwork/item';
 import { materials } from '@/core/cutters/materials';
 import type { OneSetup } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
-import { factsOf, type ArtworkCache, type Batch } from './artworkCache';
+import { factsOf, type Batch } from './artworkCache';
+import type { PathLook } from './pathPicture';
+import type { SlicedPicture } from './slicedPicture';
 import { pathOf } from './outlinePath';
 import { bitmapOf } from './pictures';
 import { niceStep, type Viewport } from './viewport';
@@ -22,36 +23,17 @@ export interface PlanColours {
   dark: boolean;
 }
 
-/** Pictures of artwork: what is picked, and the rest. */
+/** Pictures of artwork (what is picked, and the rest) and of tool paths. */
 export interface Caches {
-  readonly rest: ArtworkCache;
-  readonly top: ArtworkCache;
+  readonly rest: SlicedPicture<readonly Batch[]>;
+  readonly top: SlicedPicture<readonly Batch[]>;
+  readonly paths: SlicedPicture<readonly PathLook[]>;
 }
 
 /** Up to so many picked things have frames. */
 const MOST_FRAMES = 300;
 /** Up to so many picked things are drawn each by itself. */
 const FEW = 30;
-
-const drawn = new WeakMap<Motion, { cut: Path2D; air: Path2D }>();
-function pathsOf(m: Motion): { cut: Path2D; air: Path2D } {
-  let p = drawn.get(m);
-  if (p) return p;
-  p = { cut: new Path2D(), air: new Path2D() };
-  let pen: Path2D | null = null;
-  for (let i = 1; i < m.count; i++) {
-    const to = m.kind[i] === RAPID ? p.air : p.cut;
-    if (to !== pen) to.moveTo(m.x[i - 1], m.y[i - 1]);
-    pen = to;
-    if (isArc(m.kind[i])) {
-      const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
-      const a1 = Math.atan2(m.y[i] - m.cy[i], m.x[i] - m.cx[i]);
-      to.arc(m.cx[i], m.cy[i], Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]), a0, Math.abs(a1 - a0) < 1e-9 ? a0 + (m.kind[i] === 4 ? 2 : -2) * Math.PI : a1, m.kind[i] !== 4);
-    } else to.lineTo(m.x[i], m.y[i]);
-  }
-  drawn.set(m, p);
-  return p;
-}
 
 /** How strongly the part of the k-th cutter of a list is tinted. */
 export const reachTint = (k: number): number => Math.min(0.75, 0.16 + 0.2 * k);
@@ -122,6 +104,7 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
   drawPictures(ctx, scene, c, px, again);
   drawItems(ctx, width, height, dpr, v, scene, c, cache, again);
   if (scene.plans.length) {
+    const looks = scene.plans.map(({ plan, colour, selected }): PathLook => ({ motions: plan.toolpaths.map((t) => t.motion), colour, selected }));
     for (const { plan, colour, selected } of scene.plans) {
       // What each cutter of a list reaches, darker the finer it is.
       if (selected && plan.reach && plan.reach.length > 1)
@@ -135,21 +118,10 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
           }
           ctx.fill('nonzero');
         });
-      ctx.strokeStyle = colour;
-      ctx.lineJoin = 'round';
-      for (const t of plan.toolpaths) {
-        const p = pathsOf(t.motion);
-        ctx.globalAlpha = selected ? 0.95 : 0.55;
-        ctx.lineWidth = (selected ? 1.3 : 1) * px;
-        ctx.stroke(p.cut);
-        if (selected) {
-          ctx.globalAlpha = 0.35;
-          ctx.lineWidth = 0.7 * px;
-          ctx.setLineDash([3 * px, 4 * px]);
-          ctx.stroke(p.air);
-          ctx.setLineDash([]);
-        }
-      }
+    }
+    ctx.globalAlpha = 1;
+    cache.paths.draw(ctx, width, height, dpr, v, looks, again);
+    for (const { plan } of scene.plans) {
       ctx.globalAlpha = 0.85;
       ctx.fillStyle = c.danger;
       for (const loop of plan.unreached.region) {
