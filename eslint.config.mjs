@@ -3,11 +3,33 @@ import next from 'eslint-config-next';
 import tseslint from 'typescript-eslint';
 
 /** The floors of src/core, lowest first: a floor may use itself and those before it. */
-const floors = ['units', 'geometry', 'lettering', 'artwork', 'relief', 'cutters', 'machine', 'motion', 'cuts', 'program', 'job', 'merge', 'proof', 'exchange', 'pipeline'];
+const floors = [
+  'units',
+  'geometry',
+  'lettering',
+  'artwork',
+  'relief',
+  'cutters',
+  'machine',
+  'motion',
+  'cuts',
+  'program',
+  'job',
+  'merge',
+  'proof',
+  'exchange',
+  'pipeline',
+];
 const core = floors.map((f) => ({ type: `core-${f}`, pattern: `src/core/${f}` }));
 const houses = ['compute', 'store', 'ui', 'app', 'cli'];
 
-const outside = { compute: ['compute'], store: ['store', 'compute'], ui: ['ui', 'store', 'compute'], app: ['ui'], cli: ['cli'] };
+const outside = {
+  compute: ['compute'],
+  store: ['store', 'compute'],
+  ui: ['ui', 'store', 'compute'],
+  app: ['ui'],
+  cli: ['cli'],
+};
 
 const policy = (from, to) => ({ from: { element: { type: from } }, allow: [{ to: { element: { type: to } } }] });
 
@@ -20,7 +42,11 @@ const config = [
     settings: {
       'import/resolver': { typescript: { project: './tsconfig.json' } },
       'boundaries/include': ['src/**/*'],
-      'boundaries/elements': [...core, { type: 'core-testing', pattern: 'src/core/testing' }, ...houses.map((h) => ({ type: h, pattern: `src/${h}` }))],
+      'boundaries/elements': [
+        ...core,
+        { type: 'core-testing', pattern: 'src/core/testing' },
+        ...houses.map((h) => ({ type: h, pattern: `src/${h}` })),
+      ],
     },
     files: ['src/**/*.{ts,tsx}'],
     ignores: ['**/*.test.ts', 'src/core/testing/**'],
@@ -31,8 +57,15 @@ const config = [
           default: 'disallow',
           message: '{{from.element.type}} may not use {{to.element.type}}: imports point downward only',
           policies: [
-            ...floors.map((f, i) => policy(`core-${f}`, floors.slice(0, i + 1).map((g) => `core-${g}`))),
-            ...Object.entries(outside).map(([from, to]) => policy(from, [...to, ...(from === 'app' ? [] : core.map((c) => c.type))])),
+            ...floors.map((f, i) =>
+              policy(
+                `core-${f}`,
+                floors.slice(0, i + 1).map((g) => `core-${g}`),
+              ),
+            ),
+            ...Object.entries(outside).map(([from, to]) =>
+              policy(from, [...to, ...(from === 'app' ? [] : core.map((c) => c.type))]),
+            ),
           ],
         },
       ],
@@ -42,9 +75,36 @@ const config = [
     files: ['src/core/**/*.ts'],
     ignores: ['**/*.test.ts', 'src/core/testing/**'],
     rules: {
-      'no-restricted-globals': ['error', 'window', 'document', 'navigator', 'localStorage', 'fetch', 'performance', 'setTimeout', 'setInterval', 'requestAnimationFrame', 'process', 'Buffer'],
-      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'The core has no randomness but a seed.' }, { object: 'Date', property: 'now', message: 'The core has no clock.' }],
-      'no-restricted-imports': ['error', { patterns: [{ regex: '^(react|next|dexie|three|zustand|@mui|node:|@/)', message: 'The core knows no interface, storage or machine.' }] }],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'navigator',
+        'localStorage',
+        'fetch',
+        'performance',
+        'setTimeout',
+        'setInterval',
+        'requestAnimationFrame',
+        'process',
+        'Buffer',
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'The core has no randomness but a seed.' },
+        { object: 'Date', property: 'now', message: 'The core has no clock.' },
+      ],
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: '^(react|next|dexie|three|zustand|@mui|node:|@/)',
+              message: 'The core knows no interface, storage or machine.',
+            },
+          ],
+        },
+      ],
     },
   },
   {

@@ -1,12 +1,61 @@
-const esm = ['clipper2-ts', 'flatbush', 'flatqueue', 'delaunator', 'd3-[a-z-]+', 'internmap', 'opentype\\.js', 'comlink', 'any-ascii'];
+const esm = [
+  'clipper2-ts',
+  'flatbush',
+  'flatqueue',
+  'delaunator',
+  'd3-[a-z-]+',
+  'internmap',
+  'opentype\\.js',
+  'comlink',
+  'any-ascii',
+];
 export const shared = {
   testEnvironment: 'node',
-  transform: { '^.+\\.(t|j|mj)sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } } }] },
+  transform: {
+    '^.+\\.(t|j|mj)sx?$': [
+      '@swc/jest',
+      {
+        jsc: {
+          parser: { syntax: 'typescript', tsx: true },
+          target: 'es2022',
+          transform: { react: { runtime: 'automatic' } },
+        },
+      },
+    ],
+  },
   transformIgnorePatterns: [`/node_modules/(?!(${esm.join('|')})/)`],
   moduleFileExtensions: ['ts', 'tsx', 'mjs', 'js', 'json'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
 };
 // Looking up globals goes through the sandbox of a test; these are handed in, which makes number work several times faster.
-const config = { ...shared, setupFilesAfterEnv: ['<rootDir>/jest.setup.mjs'], sandboxInjectedGlobals: ['Math', 'Float64Array', 'Float32Array', 'Int32Array', 'Uint8Array', 'Infinity', 'Array', 'Map', 'Set', 'Object', 'Uint32Array', 'Uint16Array', 'Int8Array', 'Int16Array', 'BigInt64Array', 'BigUint64Array', 'Symbol', 'WeakMap', 'WeakSet'], roots: ['<rootDir>/src'], testMatch: ['**/*.test.ts'], testTimeout: 120000, maxWorkers: '100%' };
+const config = {
+  ...shared,
+  setupFilesAfterEnv: ['<rootDir>/jest.setup.mjs'],
+  sandboxInjectedGlobals: [
+    'Math',
+    'Float64Array',
+    'Float32Array',
+    'Int32Array',
+    'Uint8Array',
+    'Infinity',
+    'Array',
+    'Map',
+    'Set',
+    'Object',
+    'Uint32Array',
+    'Uint16Array',
+    'Int8Array',
+    'Int16Array',
+    'BigInt64Array',
+    'BigUint64Array',
+    'Symbol',
+    'WeakMap',
+    'WeakSet',
+  ],
+  roots: ['<rootDir>/src'],
+  testMatch: ['**/*.test.ts'],
+  testTimeout: 120000,
+  maxWorkers: '100%',
+};
 
 export default config;

@@ -39,4 +39,10 @@ for (const name of others)
   Plain.prototype[name] = function (...wanted) {
     return full(this.value)[name](...wanted);
   };
-globalThis.expect = Object.assign((value, ...more) => (more.length === 0 && (typeof value === 'number' || typeof value === 'boolean') ? new Plain(value) : full(value, ...more)), full);
+globalThis.expect = Object.assign(
+  (value, ...more) =>
+    more.length === 0 && (typeof value === 'number' || typeof value === 'boolean')
+      ? new Plain(value)
+      : full(value, ...more),
+  full,
+);

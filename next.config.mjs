@@ -12,7 +12,10 @@ const isolation = [
  * A worker obeys the policy that its own script comes with, not the page's: no connection but to this server, and nothing is
  * run that is not one of its files.
  */
-const workers = { key: 'Content-Security-Policy', value: "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'; worker-src 'self'" };
+const workers = {
+  key: 'Content-Security-Policy',
+  value: "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'; worker-src 'self'",
+};
 
 const config = {
   reactStrictMode: true,

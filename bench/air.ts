@@ -19,7 +19,10 @@ function sumUnder(f: HeightField, m: Motion, i: number, reach: number): number {
   const arc = isArc(m.kind[i]) ? Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]) : 0;
   const span = (a: number, b: number, c: number, most: number) => {
     const ends = arc ? [c - arc, c + arc] : [Math.min(a, b), Math.max(a, b)];
-    return [Math.max(0, Math.floor((ends[0] - reach) / f.cell)), Math.min(most - 1, Math.ceil((ends[1] + reach) / f.cell))];
+    return [
+      Math.max(0, Math.floor((ends[0] - reach) / f.cell)),
+      Math.min(most - 1, Math.ceil((ends[1] + reach) / f.cell)),
+    ];
   };
   const [x0, x1] = span(m.x[i - 1], m.x[i], m.cx[i], f.cols);
   const [y0, y1] = span(m.y[i - 1], m.y[i], m.cy[i], f.rows);
@@ -49,6 +52,8 @@ for (const [name, make] of Object.entries(demoSetups)) {
         feed += length;
         if (sumUnder(field, s.motion, i, radiusOf(cutter)) === before) air += length;
       }
-      console.log(`| ${name} | ${job.cuts.find((c) => c.id === s.cutId)?.name} | ${cutter.name} | ${feed.toFixed(0)} | ${((100 * air) / feed).toFixed(1)} % |`);
+      console.log(
+        `| ${name} | ${job.cuts.find((c) => c.id === s.cutId)?.name} | ${cutter.name} | ${feed.toFixed(0)} | ${((100 * air) / feed).toFixed(1)} % |`,
+      );
     }
 }

@@ -82,7 +82,8 @@ export function annealed(pieces: readonly Piece[], seconds: number, seed = 1): n
       const s = 2 * pick(starts.length / 2);
       const [px, py] = leave(a - 1);
       const after = a + 1 < n ? seq[a + 1] : -1;
-      const cost = (x: number, y: number) => Math.hypot(x - px, y - py) + (after >= 0 ? Math.hypot(ix[after] - x, iy[after] - y) : 0);
+      const cost = (x: number, y: number) =>
+        Math.hypot(x - px, y - py) + (after >= 0 ? Math.hypot(ix[after] - x, iy[after] - y) : 0);
       const delta = cost(starts[s], starts[s + 1]) - cost(ix[p], iy[p]);
       if (!takes(delta)) continue;
       ix[p] = ox[p] = starts[s];
@@ -94,12 +95,15 @@ export function annealed(pieces: readonly Piece[], seconds: number, seed = 1): n
       const [i, j] = a < b ? [a + 1, b] : [b, a - 1];
       if (j <= i || j - i > 1000) continue;
       let ok = true;
-      for (let k = i; k <= j && ok; k++) ok = turns[seq[k]] && !(holder[seq[k]] >= 0 && pos[holder[seq[k]]] <= j && pos[holder[seq[k]]] >= i);
+      for (let k = i; k <= j && ok; k++)
+        ok = turns[seq[k]] && !(holder[seq[k]] >= 0 && pos[holder[seq[k]]] <= j && pos[holder[seq[k]]] >= i);
       if (!ok) continue;
       const before = way(i - 1, i) + way(j, j + 1);
       const [lx, ly] = leave(i - 1);
       const [p, q] = [seq[i], seq[j]];
-      const after = Math.hypot(ox[q] - lx, oy[q] - ly) + (j + 1 < n ? Math.hypot(ix[seq[j + 1]] - ix[p], iy[seq[j + 1]] - iy[p]) : 0);
+      const after =
+        Math.hypot(ox[q] - lx, oy[q] - ly) +
+        (j + 1 < n ? Math.hypot(ix[seq[j + 1]] - ix[p], iy[seq[j + 1]] - iy[p]) : 0);
       if (!takes(after - before)) continue;
       for (let k = i, m = j; k < m; k++, m--) [seq[k], seq[m]] = [seq[m], seq[k]];
       for (let k = i; k <= j; k++) turn(seq[k]);
@@ -113,16 +117,30 @@ export function annealed(pieces: readonly Piece[], seconds: number, seed = 1): n
       const t = pos[near[seq[i]][pick(near[seq[i]].length)]];
       if (t >= i - 1 && t <= j) continue;
       let ok = true;
-      for (let k = i; k <= j && ok; k++) ok = t > j ? !(holder[seq[k]] >= 0 && pos[holder[seq[k]]] > j && pos[holder[seq[k]]] <= t) : held[seq[k]].every((c) => pos[c] <= t || pos[c] >= i);
+      for (let k = i; k <= j && ok; k++)
+        ok =
+          t > j
+            ? !(holder[seq[k]] >= 0 && pos[holder[seq[k]]] > j && pos[holder[seq[k]]] <= t)
+            : held[seq[k]].every((c) => pos[c] <= t || pos[c] >= i);
       if (!ok) continue;
-      const flip = random() < 0.5 && seq.slice(i, j + 1).every((p) => turns[p] && !(holder[p] >= 0 && pos[holder[p]] >= i && pos[holder[p]] <= j));
+      const flip =
+        random() < 0.5 &&
+        seq.slice(i, j + 1).every((p) => turns[p] && !(holder[p] >= 0 && pos[holder[p]] >= i && pos[holder[p]] <= j));
       const [first, last] = [seq[i], seq[j]];
-      const [hx, hy, tx, ty] = flip ? [ox[last], oy[last], ix[first], iy[first]] : [ix[first], iy[first], ox[last], oy[last]];
+      const [hx, hy, tx, ty] = flip
+        ? [ox[last], oy[last], ix[first], iy[first]]
+        : [ix[first], iy[first], ox[last], oy[last]];
       const [gx, gy] = leave(t);
       const [bx, by] = leave(i - 1);
       const gap = j + 1 < n ? Math.hypot(ix[seq[j + 1]] - bx, iy[seq[j + 1]] - by) : 0;
       const next = t + 1 < n ? seq[t + 1] : -1;
-      const delta = gap - way(i - 1, i) - way(j, j + 1) + Math.hypot(hx - gx, hy - gy) + (next >= 0 ? Math.hypot(ix[next] - tx, iy[next] - ty) : 0) - (next >= 0 ? way(t, t + 1) : 0);
+      const delta =
+        gap -
+        way(i - 1, i) -
+        way(j, j + 1) +
+        Math.hypot(hx - gx, hy - gy) +
+        (next >= 0 ? Math.hypot(ix[next] - tx, iy[next] - ty) : 0) -
+        (next >= 0 ? way(t, t + 1) : 0);
       if (!takes(delta)) continue;
       const run = seq.splice(i, size);
       if (flip) {
@@ -138,7 +156,8 @@ export function annealed(pieces: readonly Piece[], seconds: number, seed = 1): n
   }
   // Sums drift by rounding: the last order is measured anew, and the best seen is held to it.
   const measured = length();
-  for (let i = 0; i < n; i++) if (holder[i] >= 0 && pos[holder[i]] < pos[i]) throw new Error('The annealing has broken an order.');
+  for (let i = 0; i < n; i++)
+    if (holder[i] >= 0 && pos[holder[i]] < pos[i]) throw new Error('The annealing has broken an order.');
   return Math.abs(measured - now) < 1e-3 * measured ? Math.min(best, measured) : measured;
 }
 
@@ -152,8 +171,21 @@ function neighbours(pieces: readonly Piece[], count: number): number[][] {
     const found: { k: number; d: number }[] = [];
     for (let r = 1; r <= 4 && found.length < count; r++) {
       found.length = 0;
-      for (let dx = -r; dx <= r; dx++) for (let dy = -r; dy <= r; dy++) for (const k of grid.get(key(p.inX + dx * cell, p.inY + dy * cell)) ?? []) if (k !== i) found.push({ k, d: Math.min(Math.hypot(pieces[k].inX - p.outX, pieces[k].inY - p.outY), Math.hypot(pieces[k].outX - p.outX, pieces[k].outY - p.outY)) });
+      for (let dx = -r; dx <= r; dx++)
+        for (let dy = -r; dy <= r; dy++)
+          for (const k of grid.get(key(p.inX + dx * cell, p.inY + dy * cell)) ?? [])
+            if (k !== i)
+              found.push({
+                k,
+                d: Math.min(
+                  Math.hypot(pieces[k].inX - p.outX, pieces[k].inY - p.outY),
+                  Math.hypot(pieces[k].outX - p.outX, pieces[k].outY - p.outY),
+                ),
+              });
     }
-    return found.sort((a, b) => a.d - b.d).slice(0, count).map((f) => f.k);
+    return found
+      .sort((a, b) => a.d - b.d)
+      .slice(0, count)
+      .map((f) => f.k);
   });
 }

@@ -19,13 +19,17 @@ function drawing(): { svg: string; nodes: number } {
       const n = 17;
       let d = '';
       for (let k = 0; k <= n; k++) {
-        const at = (f: number, q: number) => `${(cx + q * Math.cos(((k + f) * 2 * Math.PI) / n)).toFixed(14)} ${(cy + q * Math.sin(((k + f) * 2 * Math.PI) / n)).toFixed(14)}`;
+        const at = (f: number, q: number) =>
+          `${(cx + q * Math.cos(((k + f) * 2 * Math.PI) / n)).toFixed(14)} ${(cy + q * Math.sin(((k + f) * 2 * Math.PI) / n)).toFixed(14)}`;
         d += k === 0 ? `M${at(0, 4)}` : `C${at(-0.66, 3)} ${at(-0.33, 3)} ${at(0, 4)}`;
       }
       out.push(`<path d="${d}Z"/>`);
       nodes += n;
     }
-  return { svg: `<svg xmlns="http://www.w3.org/2000/svg" width="600mm" height="500mm" viewBox="0 0 600 500">${out.join('')}</svg>`, nodes };
+  return {
+    svg: `<svg xmlns="http://www.w3.org/2000/svg" width="600mm" height="500mm" viewBox="0 0 600 500">${out.join('')}</svg>`,
+    nodes,
+  };
 }
 
 async function main(): Promise<void> {
@@ -53,13 +57,19 @@ async function main(): Promise<void> {
     await page.evaluate(() => {
       const data = new DataTransfer();
       data.items.add((window as unknown as { __file: File }).__file);
-      document.querySelector('[aria-label="Plan of the blank"]')!.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+      document
+        .querySelector('[aria-label="Plan of the blank"]')!
+        .dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
     });
     await maker.sees('3000 things', 60000);
     const took = Date.now() - begun;
     await new Promise((r) => setTimeout(r, 2500));
     const tasks = await longTasks(page);
-    row(`SVG of ${(svg.length / 1e6).toFixed(1)} MB, 3,000 outlines of ${nodes} nodes, until it is on the table`, `${took} ms; longest block of the page ${Math.max(0, ...tasks).toFixed(0)} ms`, '3 s, no block');
+    row(
+      `SVG of ${(svg.length / 1e6).toFixed(1)} MB, 3,000 outlines of ${nodes} nodes, until it is on the table`,
+      `${took} ms; longest block of the page ${Math.max(0, ...tasks).toFixed(0)} ms`,
+      '3 s, no block',
+    );
 
     const box = (await (await page.$('[aria-label="Plan of the blank"] canvas'))!.boundingBox())!;
     const mid = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
@@ -117,7 +127,11 @@ async function main(): Promise<void> {
       mid.x,
       mid.y,
     );
-    row('picking one of 3,000, press to answer, median and worst of 40', `${picks[20].toFixed(1)} ms, ${picks[39].toFixed(1)} ms`, '10 ms');
+    row(
+      'picking one of 3,000, press to answer, median and worst of 40',
+      `${picks[20].toFixed(1)} ms, ${picks[39].toFixed(1)} ms`,
+      '10 ms',
+    );
     await page.keyboard.press('Escape');
     // The file came in as one group: taken apart, so that a box picks some of it.
     await page.keyboard.press('Escape');
@@ -159,7 +173,11 @@ async function main(): Promise<void> {
     nodes = trace({ width: W, height: W, rgba }, traceDefaults)[0].paths.reduce((m, p) => m + p.segments.length, 0);
     times.push(performance.now() - t);
   }
-  row(`tracing 2,000 x 2,000 pixels (${nodes} nodes come out), one thread`, `${times.sort((a, b) => a - b)[1].toFixed(0)} ms`, '2 s');
+  row(
+    `tracing 2,000 x 2,000 pixels (${nodes} nodes come out), one thread`,
+    `${times.sort((a, b) => a - b)[1].toFixed(0)} ms`,
+    '2 s',
+  );
 }
 
 void main();

@@ -42,16 +42,26 @@ for (let seed = first, made = 0; made < wanted; seed++) {
   const size = [5, 20, 25.4, 60, 100, 300, 600][Math.floor(r() * 7)];
   const k = size / picture.width;
   const tolerance = [0.00005, 0.0003, 0.0008, 0.002, 0.01][Math.floor(r() * 5)];
-  for (const layer of trace(picture, { ...traceDefaults, accuracy, threshold, speckle: r() < 0.5 ? 0 : 6, corner: 10 + 50 * r() })) {
+  for (const layer of trace(picture, {
+    ...traceDefaults,
+    accuracy,
+    threshold,
+    speckle: r() < 0.5 ? 0 : 6,
+    corner: 10 + 50 * r(),
+  })) {
     made += layer.paths.length;
-    const loops = layer.paths.map((p) => flatten(transformPath(p, { a: k, b: 0, c: 0, d: k, e: 30 * r(), f: 20 }), tolerance));
+    const loops = layer.paths.map((p) =>
+      flatten(transformPath(p, { a: k, b: 0, c: 0, d: k, e: 30 * r(), f: 20 }), tolerance),
+    );
     const region = normalise(loops, r() < 0.5 ? 'evenodd' : 'nonzero');
     const name = `picture ${seed} (accuracy ${accuracy}, ${size} mm, tolerance ${tolerance})`;
     ask(region, name);
     ask(offset(region, (r() < 0.5 ? -1 : 1) * size * 0.01 * r(), tolerance), `${name}, offset`);
   }
 }
-console.log(`traced: ${pieces} pieces, ${segments} segments, ${refused} refused; slowest ${slowest.ms.toFixed(0)} ms (${slowest.name})`);
+console.log(
+  `traced: ${pieces} pieces, ${segments} segments, ${refused} refused; slowest ${slowest.ms.toFixed(0)} ms (${slowest.name})`,
+);
 pieces = segments = 0;
 slowest = { ms: 0, name: '' };
 const before = refused;
@@ -61,9 +71,19 @@ for (const file of process.argv[4] === 'no-icons' ? [] : iconNames()) {
   if (!b) continue;
   for (const size of [8, 40, 250]) {
     const k = size / Math.max(b.x1 - b.x0, b.y1 - b.y0);
-    const placed = paths.map((p) => transformPath(transformPath(p, placement(-b.x0, -b.y0, 0)), { a: k, b: 0, c: 0, d: k, e: 5, f: 5 }));
-    ask(normalise(placed.map((p) => flatten(p, 0.0008)), 'nonzero'), `${file} at ${size} mm`);
+    const placed = paths.map((p) =>
+      transformPath(transformPath(p, placement(-b.x0, -b.y0, 0)), { a: k, b: 0, c: 0, d: k, e: 5, f: 5 }),
+    );
+    ask(
+      normalise(
+        placed.map((p) => flatten(p, 0.0008)),
+        'nonzero',
+      ),
+      `${file} at ${size} mm`,
+    );
   }
 }
-console.log(`icons: ${pieces} pieces, ${segments} segments, ${refused - before} refused; slowest ${slowest.ms.toFixed(0)} ms (${slowest.name})`);
+console.log(
+  `icons: ${pieces} pieces, ${segments} segments, ${refused - before} refused; slowest ${slowest.ms.toFixed(0)} ms (${slowest.name})`,
+);
 process.exitCode = refused ? 1 : 0;

@@ -40,7 +40,9 @@ const dxf = writeDxf([
 const job = demoJobs['lock-cottage-board']();
 
 /** One good file of every sort, by name. */
-export const goodFiles: Readonly<Record<'svg' | 'dxf' | 'job.json' | '.mirvak' | 'backup' | 'cutters' | 'font' | 'program', Uint8Array>> = {
+export const goodFiles: Readonly<
+  Record<'svg' | 'dxf' | 'job.json' | '.mirvak' | 'backup' | 'cutters' | 'font' | 'program', Uint8Array>
+> = {
   svg: text(svg),
   dxf: text(dxf),
   'job.json': text(JSON.stringify(job)),

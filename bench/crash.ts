@@ -15,7 +15,8 @@ for (let i = 0; i < runs; i++) {
   const r = await killedAtWork(url, kind, random);
   found.push({ kind, ...r });
   if ((i + 1) % 20 === 0) console.log(`${i + 1} killed so far`);
-  if (!(r.lost <= LOST_AT_MOST)) console.log(`run ${i + 1}, ${kind}: ${r.lost === Infinity ? r.why : `${Math.round(r.lost)} ms lost`}`);
+  if (!(r.lost <= LOST_AT_MOST))
+    console.log(`run ${i + 1}, ${kind}: ${r.lost === Infinity ? r.why : `${Math.round(r.lost)} ms lost`}`);
 }
 server.kill('SIGTERM');
 console.log(

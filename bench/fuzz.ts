@@ -27,16 +27,42 @@ function saysNothingForeign(words: string): void {
 /** A worker of the app may take so much, bytes. */
 const MOST_MEMORY = 1e9;
 
-const readers: { name: keyof typeof goodFiles; read: (b: Uint8Array) => unknown; refusal: (e: unknown) => boolean }[] = [
-  { name: 'svg', read: (b) => itemsOf(readSvg(said(b), 'f.svg'), 'f', here), refusal: (e) => e instanceof ExchangeError },
-  { name: 'dxf', read: (b) => itemsOf(readDxf(said(b), 'f.dxf'), 'f', here), refusal: (e) => e instanceof ExchangeError },
-  { name: 'job.json', read: unpackJob, refusal: (e) => e instanceof JobError },
-  { name: '.mirvak', read: unpackJob, refusal: (e) => e instanceof JobError },
-  { name: 'backup', read: (b) => unpackBackup(b).jobs.map((j) => unpackJob(j.bytes)), refusal: (e) => e instanceof JobError },
-  { name: 'cutters', read: (b) => saysNothingForeign(readCutters(said(b), 'f.json').refused.map((f) => f.why).join(' ')), refusal: () => false },
-  { name: 'font', read: (b) => [...'Ab&'].map((c) => loadFont(b, 'f.woff').glyph(c)), refusal: (e) => e instanceof FontError },
-  { name: 'program', read: (b) => parseProgram(said(b)), refusal: (e) => e instanceof ProgramError },
-];
+const readers: { name: keyof typeof goodFiles; read: (b: Uint8Array) => unknown; refusal: (e: unknown) => boolean }[] =
+  [
+    {
+      name: 'svg',
+      read: (b) => itemsOf(readSvg(said(b), 'f.svg'), 'f', here),
+      refusal: (e) => e instanceof ExchangeError,
+    },
+    {
+      name: 'dxf',
+      read: (b) => itemsOf(readDxf(said(b), 'f.dxf'), 'f', here),
+      refusal: (e) => e instanceof ExchangeError,
+    },
+    { name: 'job.json', read: unpackJob, refusal: (e) => e instanceof JobError },
+    { name: '.mirvak', read: unpackJob, refusal: (e) => e instanceof JobError },
+    {
+      name: 'backup',
+      read: (b) => unpackBackup(b).jobs.map((j) => unpackJob(j.bytes)),
+      refusal: (e) => e instanceof JobError,
+    },
+    {
+      name: 'cutters',
+      read: (b) =>
+        saysNothingForeign(
+          readCutters(said(b), 'f.json')
+            .refused.map((f) => f.why)
+            .join(' '),
+        ),
+      refusal: () => false,
+    },
+    {
+      name: 'font',
+      read: (b) => [...'Ab&'].map((c) => loadFont(b, 'f.woff').glyph(c)),
+      refusal: (e) => e instanceof FontError,
+    },
+    { name: 'program', read: (b) => parseProgram(said(b)), refusal: (e) => e instanceof ProgramError },
+  ];
 
 function once(seed: number): string | null {
   const r = seeded(seed);
@@ -51,14 +77,19 @@ function once(seed: number): string | null {
   } catch (e) {
     // Fonts are first read aside by the app, in a worker that is given up after some seconds.
     if (reader.name === 'font' && (e as { code?: string }).code === 'ERR_SCRIPT_EXECUTION_TIMEOUT') return null;
-    const foreign = reader.refusal(e) && reader.name !== 'program' && reader.name !== 'font' ? FOREIGN.exec((e as Error).message) : null;
+    const foreign =
+      reader.refusal(e) && reader.name !== 'program' && reader.name !== 'font'
+        ? FOREIGN.exec((e as Error).message)
+        : null;
     if (foreign) why = `says "${foreign[0]}": ${(e as Error).message}`;
-    if (!reader.refusal(e)) why = `${(e as Error).name}: ${(e as Error).message}\n${(e as Error).stack?.split('\n').slice(1, 4).join('\n')}`;
+    if (!reader.refusal(e))
+      why = `${(e as Error).name}: ${(e as Error).message}\n${(e as Error).stack?.split('\n').slice(1, 4).join('\n')}`;
   }
   const took = performance.now() - begun;
   if (!why && took > SLOW_MS) why = `took ${took.toFixed(0)} ms`;
   const held = process.memoryUsage();
-  if (!why && held.heapUsed + held.arrayBuffers > MOST_MEMORY) why = `holds ${Math.round((held.heapUsed + held.arrayBuffers) / 1e6)} MB`;
+  if (!why && held.heapUsed + held.arrayBuffers > MOST_MEMORY)
+    why = `holds ${Math.round((held.heapUsed + held.arrayBuffers) / 1e6)} MB`;
   return why && `${reader.name}, seed ${seed}: ${why}`;
 }
 

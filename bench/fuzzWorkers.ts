@@ -48,7 +48,10 @@ async function readAll(url: Workers, kind: string, files: readonly string[], pat
     const answer = await new Promise<Answer>((done) => {
       const mine = `${++id}`;
       const timer = setTimeout(() => done({ took: performance.now() - begun, error: null, hung: true }), patience);
-      const end = (error: Answer['error']) => (clearTimeout(timer), done({ took: performance.now() - begun, error, hung: false }));
+      const end = (error: Answer['error']) => (
+        clearTimeout(timer),
+        done({ took: performance.now() - begun, error, hung: false })
+      );
       worker.onerror = () => end({ name: 'died', message: '' });
       worker.onmessage = (e: MessageEvent) => {
         const d = e.data as
@@ -198,6 +201,7 @@ function wrongWith({ hung, took, error }: Answer): string | null {
   if (hung) return 'no answer';
   if (took > SLOW_MS) return `took ${Math.round(took)} ms`;
   if (!error) return null;
-  const foreign = FOREIGN.exec(error.message)?.[0] ?? (/^(ExchangeError|JobError|FontError)$/.test(error.name) ? null : error.name);
+  const foreign =
+    FOREIGN.exec(error.message)?.[0] ?? (/^(ExchangeError|JobError|FontError)$/.test(error.name) ? null : error.name);
   return foreign && `${foreign}: ${error.message}`;
 }

@@ -12,13 +12,20 @@ const dir = join(tmpdir(), 'mirvak-icons');
 function fetched(): string {
   if (!existsSync(join(dir, 'node_modules/@mdi/svg'))) {
     mkdirSync(dir, { recursive: true });
-    execFileSync('npm', ['install', '--prefix', dir, '--no-save', '--no-audit', '--no-fund', '@mdi/svg', '@resvg/resvg-js'], { stdio: 'inherit' });
+    execFileSync(
+      'npm',
+      ['install', '--prefix', dir, '--no-save', '--no-audit', '--no-fund', '@mdi/svg', '@resvg/resvg-js'],
+      { stdio: 'inherit' },
+    );
   }
   return dir;
 }
 
-export const iconNames = (): string[] => readdirSync(join(fetched(), 'node_modules/@mdi/svg/svg')).filter((f) => f.endsWith('.svg'));
-export const iconText = (file: string): string => readFileSync(join(fetched(), 'node_modules/@mdi/svg/svg', file), 'utf8');
+export const iconNames = (): string[] =>
+  readdirSync(join(fetched(), 'node_modules/@mdi/svg/svg')).filter((f) => f.endsWith('.svg'));
+export const iconText = (file: string): string =>
+  readFileSync(join(fetched(), 'node_modules/@mdi/svg/svg', file), 'utf8');
 
 type Rasteriser = new (svg: string, o: object) => { render(): { pixels: Uint8Array } };
-export const rasteriser = (): Rasteriser => (createRequire(join(fetched(), 'node_modules/'))('@resvg/resvg-js') as { Resvg: Rasteriser }).Resvg;
+export const rasteriser = (): Rasteriser =>
+  (createRequire(join(fetched(), 'node_modules/'))('@resvg/resvg-js') as { Resvg: Rasteriser }).Resvg;

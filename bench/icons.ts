@@ -30,7 +30,10 @@ for (const f of files) {
         ),
       0,
     );
-    const { pixels } = new Resvg(source, { fitTo: { mode: 'zoom', value: PX_PER_UNIT }, font: { loadSystemFonts: false } }).render();
+    const { pixels } = new Resvg(source, {
+      fitTo: { mode: 'zoom', value: PX_PER_UNIT },
+      font: { loadSystemFonts: false },
+    }).render();
     let alpha = 0;
     for (let i = 3; i < pixels.length; i += 4) alpha += pixels[i];
     const want = (alpha / 255 / PX_PER_UNIT ** 2) * PX * PX;
@@ -40,5 +43,7 @@ for (const f of files) {
     bad.push(`${f}: ${(e as Error).message}`);
   }
 }
-console.log(`${files.length} files, ${good} within 0.5 % (${((100 * good) / files.length).toFixed(2)} %), ${reading.toFixed(0)} ms for reading`);
+console.log(
+  `${files.length} files, ${good} within 0.5 % (${((100 * good) / files.length).toFixed(2)} %), ${reading.toFixed(0)} ms for reading`,
+);
 for (const b of bad.slice(0, 20)) console.log(`  ${b}`);

@@ -34,11 +34,26 @@ interface TraceEvent {
 /** What the longest tasks of the page's main thread were made of: own time by kind of event. */
 function explain(file: string): void {
   const { traceEvents } = JSON.parse(readFileSync(file, 'utf8')) as { traceEvents: TraceEvent[] };
-  const main = traceEvents.filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain').map((e) => `${e.pid}/${e.tid}`);
-  const tasks = traceEvents.filter((e) => e.ph === 'X' && main.includes(`${e.pid}/${e.tid}`) && /RunTask$/.test(e.name) && (e.dur ?? 0) > 16000);
+  const main = traceEvents
+    .filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain')
+    .map((e) => `${e.pid}/${e.tid}`);
+  const tasks = traceEvents.filter(
+    (e) => e.ph === 'X' && main.includes(`${e.pid}/${e.tid}`) && /RunTask$/.test(e.name) && (e.dur ?? 0) > 16000,
+  );
   for (const t of tasks.sort((a, b) => b.dur! - a.dur!).slice(0, 8)) {
-    const inside = traceEvents.filter((e) => e.ph === 'X' && e.pid === t.pid && e.tid === t.tid && e !== t && e.ts >= t.ts && e.ts + (e.dur ?? 0) <= t.ts + t.dur! && (e.dur ?? 0) > 3000);
-    console.log(`  ${(t.dur! / 1000).toFixed(0)} ms (${((t.tdur ?? 0) / 1000).toFixed(0)} ms of the processor): ${inside.map((e) => `${e.name}${e.args.data?.functionName ? ` ${e.args.data.functionName}` : ''} ${(e.dur! / 1000).toFixed(0)}`).join(', ')}`);
+    const inside = traceEvents.filter(
+      (e) =>
+        e.ph === 'X' &&
+        e.pid === t.pid &&
+        e.tid === t.tid &&
+        e !== t &&
+        e.ts >= t.ts &&
+        e.ts + (e.dur ?? 0) <= t.ts + t.dur! &&
+        (e.dur ?? 0) > 3000,
+    );
+    console.log(
+      `  ${(t.dur! / 1000).toFixed(0)} ms (${((t.tdur ?? 0) / 1000).toFixed(0)} ms of the processor): ${inside.map((e) => `${e.name}${e.args.data?.functionName ? ` ${e.args.data.functionName}` : ''} ${(e.dur! / 1000).toFixed(0)}`).join(', ')}`,
+    );
   }
 }
 
@@ -49,13 +64,19 @@ const wanted = (part: string): boolean => !parts.length || parts.includes(part);
 async function phase(page: Page, name: string, work: () => Promise<void>): Promise<void> {
   const trace = join(tmpdir(), 'mirvak-trace.json');
   const tracing = process.argv.includes('trace');
-  if (tracing) await page.tracing.start({ path: trace, categories: ['devtools.timeline', 'toplevel', 'v8', 'blink.user_timing', 'disabled-by-default-devtools.timeline'] });
+  if (tracing)
+    await page.tracing.start({
+      path: trace,
+      categories: ['devtools.timeline', 'toplevel', 'v8', 'blink.user_timing', 'disabled-by-default-devtools.timeline'],
+    });
   await forgetTasks(page);
   await work();
   await new Promise((r) => setTimeout(r, 400));
   const tasks = await longTasks(page);
   if (tracing) await page.tracing.stop();
-  console.log(`| ${name} | ${tasks.length ? `${Math.max(...tasks).toFixed(0)} ms` : 'under 50 ms'} | ${tasks.length} over 50 ms: ${tasks.map((t) => t.toFixed(0)).join(', ')} |`);
+  console.log(
+    `| ${name} | ${tasks.length ? `${Math.max(...tasks).toFixed(0)} ms` : 'under 50 ms'} | ${tasks.length} over 50 ms: ${tasks.map((t) => t.toFixed(0)).join(', ')} |`,
+  );
   if (tracing) explain(trace);
 }
 
@@ -74,7 +95,9 @@ async function letterByLetter(page: Page, maker: Maker, what: string): Promise<v
     const time = await sinceKey(page);
     if (letters.indexOf(letter) > 1) times.push(time);
   }
-  console.log(`| ${what} | ${times.sort((x, y) => x - y)[times.length >> 1].toFixed(0)} ms | ${times.map((t) => t.toFixed(0)).join(', ')} ms |`);
+  console.log(
+    `| ${what} | ${times.sort((x, y) => x - y)[times.length >> 1].toFixed(0)} ms | ${times.map((t) => t.toFixed(0)).join(', ')} ms |`,
+  );
 }
 
 /** A drawing of so many nodes that three cuts use, and a small rectangle that none does. */
@@ -84,16 +107,38 @@ function nodesJob(nodes: number): OneSetup {
   const cols = 10;
   const paths: Path[] = Array.from({ length: nodes / each }, (_, k) => {
     const [cx, cy] = [(k % cols) * 28, Math.floor(k / cols) * 18];
-    const at = (i: number) => ({ x: cx + 8 * Math.cos((2 * Math.PI * i) / each) * (1 + 0.08 * Math.sin((40 * Math.PI * i) / each)), y: cy + 8 * Math.sin((2 * Math.PI * i) / each) });
-    return { ...at(0), segments: Array.from({ length: each }, (_, i) => ({ k: 'line' as const, ...at((i + 1) % each) })), closed: true };
+    const at = (i: number) => ({
+      x: cx + 8 * Math.cos((2 * Math.PI * i) / each) * (1 + 0.08 * Math.sin((40 * Math.PI * i) / each)),
+      y: cy + 8 * Math.sin((2 * Math.PI * i) / each),
+    });
+    return {
+      ...at(0),
+      segments: Array.from({ length: each }, (_, i) => ({ k: 'line' as const, ...at((i + 1) % each) })),
+      closed: true,
+    };
   });
   job.items = [
     newItem({ id: 'd', name: 'Drawing', kind: 'drawing', x: 150, y: 100, values: { paths, fill: 'nonzero' } }),
-    newItem({ id: 'r', name: 'Beside', kind: 'rectangle', x: 290, y: 190, values: { width: 8, height: 8, corner: 'square', radius: 0 } }),
+    newItem({
+      id: 'r',
+      name: 'Beside',
+      kind: 'rectangle',
+      x: 290,
+      y: 190,
+      values: { width: 8, height: 8, corner: 'square', radius: 0 },
+    }),
   ];
   job.cutters = shippedLibrary().filter((c) => ['flat-2', 'drag-3-90-0.02'].includes(c.id));
   const kinds = ['profile', 'area', 'drag'];
-  job.cuts = kinds.map((kind, i) => ({ id: `c${i}`, name: kind, kind, enabled: true, items: ['d'], values: kindOf(kind).defaults({ ...job.blank, clamps: [] }, job.cutters) as Record<string, unknown>, overrides: {} }));
+  job.cuts = kinds.map((kind, i) => ({
+    id: `c${i}`,
+    name: kind,
+    kind,
+    enabled: true,
+    items: ['d'],
+    values: kindOf(kind).defaults({ ...job.blank, clamps: [] }, job.cutters) as Record<string, unknown>,
+    overrides: {},
+  }));
   return job;
 }
 
@@ -102,13 +147,24 @@ async function blockedAt(page: Page, keys: readonly KeyInput[]): Promise<number[
   const blocked: number[] = [];
   for (const key of keys) {
     const trace = join(tmpdir(), 'mirvak-trace.json');
-    await page.tracing.start({ path: trace, categories: ['toplevel', 'devtools.timeline', 'disabled-by-default-devtools.timeline'] });
+    await page.tracing.start({
+      path: trace,
+      categories: ['toplevel', 'devtools.timeline', 'disabled-by-default-devtools.timeline'],
+    });
     await page.keyboard.press(key);
     await new Promise((r) => setTimeout(r, 1500));
     await page.tracing.stop();
     const { traceEvents } = JSON.parse(readFileSync(trace, 'utf8')) as { traceEvents: TraceEvent[] };
-    const main = traceEvents.filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain').map((e) => `${e.pid}/${e.tid}`);
-    blocked.push(Math.max(...traceEvents.filter((e) => e.ph === 'X' && main.includes(`${e.pid}/${e.tid}`) && /RunTask$/.test(e.name)).map((e) => (e.tdur ?? 0) / 1000)));
+    const main = traceEvents
+      .filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain')
+      .map((e) => `${e.pid}/${e.tid}`);
+    blocked.push(
+      Math.max(
+        ...traceEvents
+          .filter((e) => e.ph === 'X' && main.includes(`${e.pid}/${e.tid}`) && /RunTask$/.test(e.name))
+          .map((e) => (e.tdur ?? 0) / 1000),
+      ),
+    );
     if (process.argv.includes('trace')) explain(trace);
   }
   return blocked;
@@ -126,7 +182,11 @@ async function main(): Promise<void> {
       await maker.proven();
       await maker.stage('Artwork');
       await maker.press(/^Letters/, 'treeitem');
-      await letterByLetter(page, maker, 'one letter changed on a board of 20 letters, until its new proof is seen (2 million heights)');
+      await letterByLetter(
+        page,
+        maker,
+        'one letter changed on a board of 20 letters, until its new proof is seen (2 million heights)',
+      );
       await maker.press('Plan');
       await letterByLetter(page, maker, 'the same, plan alone');
       await maker.press('Job shelf');
@@ -143,7 +203,9 @@ async function main(): Promise<void> {
         await maker.press(new RegExp(`^${thing}`), 'treeitem');
         await page.focus('[aria-label="Plan of the blank"]');
         const blocked = await blockedAt(page, ['ArrowLeft', 'ArrowLeft', 'ArrowRight', 'ArrowRight', 'ArrowLeft']);
-        console.log(`| "${thing}" nudged beside or of 50,000 nodes used by three cuts: longest task of the page | ${Math.max(...blocked.slice(1)).toFixed(0)} ms | ${blocked.map((b) => b.toFixed(0)).join(', ')} ms |`);
+        console.log(
+          `| "${thing}" nudged beside or of 50,000 nodes used by three cuts: longest task of the page | ${Math.max(...blocked.slice(1)).toFixed(0)} ms | ${blocked.map((b) => b.toFixed(0)).join(', ')} ms |`,
+        );
         await maker.proven(600_000);
       }
       await maker.press('Job shelf');
@@ -173,7 +235,9 @@ async function main(): Promise<void> {
     const began = performance.now();
     await maker.press('Open Lock cottage board');
     await maker.proven();
-    console.log(`| the board opened a second time, until its proof is there | ${(performance.now() - began).toFixed(0)} ms | |`);
+    console.log(
+      `| the board opened a second time, until its proof is there | ${(performance.now() - began).toFixed(0)} ms | |`,
+    );
     await phase(page, 'a word changes and is proven', async () => {
       await maker.stage('Artwork');
       await maker.press(/^FENWATER/, 'treeitem');
@@ -181,13 +245,18 @@ async function main(): Promise<void> {
       await page.keyboard.press('Tab');
       await maker.proven();
     });
-    await letterByLetter(page, maker, 'one letter typed on the demo board, until its new proof is seen (three cuts, a floor by an end mill, 2 million heights)');
+    await letterByLetter(
+      page,
+      maker,
+      'one letter typed on the demo board, until its new proof is seen (three cuts, a floor by an end mill, 2 million heights)',
+    );
     await phase(page, 'the plan is zoomed and moved', async () => {
       const table = (await (await page.$('canvas'))!.boundingBox())!;
       await page.mouse.move(table.x + table.width / 2, table.y + table.height / 2);
       for (let i = 0; i < 6; i++) await page.mouse.wheel({ deltaY: -120 });
       await page.mouse.down({ button: 'middle' });
-      for (let i = 0; i < 20; i++) await page.mouse.move(table.x + table.width / 2 + 6 * i, table.y + table.height / 2 + 3 * i);
+      for (let i = 0; i < 20; i++)
+        await page.mouse.move(table.x + table.width / 2 + 6 * i, table.y + table.height / 2 + 3 * i);
       await page.mouse.up({ button: 'middle' });
     });
   });

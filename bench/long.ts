@@ -56,7 +56,10 @@ function square(depth: number): Motion {
 const ball = cutterOf('ball-3');
 const cut = (id: string) => ({ id, name: id, kind: 'profile', enabled: true, items: [], values: {}, overrides: {} });
 const job: OneSetup = { ...newOneSetup('Weir'), cutters: [ball], cuts: [cut('surface'), cut('square')] };
-const plan = (motion: Motion): CutPlan => ({ ...emptyPlan([]), toolpaths: [{ cutterId: ball.id, rpm: 18000, motion }] });
+const plan = (motion: Motion): CutPlan => ({
+  ...emptyPlan([]),
+  toolpaths: [{ cutterId: ball.id, rpm: 18000, motion }],
+});
 
 /** Threads that help with cutting, as workers do in the browser. */
 const begin = `import('tsx/esm/api').then(({ register }) => (register(), import(${JSON.stringify(new URL('./hand.worker.ts', import.meta.url).href)})))`;
@@ -73,7 +76,9 @@ function run(what: string, plans: Map<string, CutPlan>): void {
   const read = seconds(t);
   t = performance.now();
   prove(job, placed, programs.tools, plans, STEP, undefined, simulation);
-  console.log(`| ${what} | ${written} | ${read} | ${seconds(t)} | ${(lengthOf(programs.files[0].chunks) / 1e6).toFixed(0)} MB |`);
+  console.log(
+    `| ${what} | ${written} | ${read} | ${seconds(t)} | ${(lengthOf(programs.files[0].chunks) / 1e6).toFixed(0)} MB |`,
+  );
 }
 
 console.log(

@@ -22,10 +22,21 @@ export function millionJob(nodes: number, levels: number): OneSetup {
     return { x: 1.5 * r * Math.cos((2 * Math.PI * i) / nodes), y: r * Math.sin((2 * Math.PI * i) / nodes) };
   };
   const start = at(0);
-  const ring: Path = { ...start, segments: Array.from({ length: nodes }, (_, i) => ({ k: 'line' as const, ...(i + 1 < nodes ? at(i + 1) : start) })), closed: true };
+  const ring: Path = {
+    ...start,
+    segments: Array.from({ length: nodes }, (_, i) => ({ k: 'line' as const, ...(i + 1 < nodes ? at(i + 1) : start) })),
+    closed: true,
+  };
   job.items = [
     newItem({ id: 'ring', name: 'Ring', kind: 'drawing', x: 150, y: 100, values: { paths: [ring], fill: 'nonzero' } }),
-    newItem({ id: 'pocket', name: 'Pocket', kind: 'rectangle', x: 150, y: 100, values: { width: 20, height: 12, corner: 'square', radius: 0 } }),
+    newItem({
+      id: 'pocket',
+      name: 'Pocket',
+      kind: 'rectangle',
+      x: 150,
+      y: 100,
+      values: { width: 20, height: 12, corner: 'square', radius: 0 },
+    }),
   ];
   job.cutters = shippedLibrary().filter((c) => ['flat-2', 'flat-3'].includes(c.id));
   const cut = (id: string, kind: string, items: string[], values: object, overrides: object) => ({
@@ -34,11 +45,20 @@ export function millionJob(nodes: number, levels: number): OneSetup {
     kind,
     enabled: true,
     items,
-    values: { ...(kindOf(kind).defaults({ ...job.blank, clamps: [] }, job.cutters) as Record<string, unknown>), ...values },
+    values: {
+      ...(kindOf(kind).defaults({ ...job.blank, clamps: [] }, job.cutters) as Record<string, unknown>),
+      ...values,
+    },
     overrides: overrides as OneSetup['cuts'][number]['overrides'],
   });
   job.cuts = [
-    cut('Ring', 'profile', ['ring'], { cutter: 'flat-2', side: 'on', through: false, depth: levels * 0.1 }, { 'flat-2': { stepDown: 0.1 } }),
+    cut(
+      'Ring',
+      'profile',
+      ['ring'],
+      { cutter: 'flat-2', side: 'on', through: false, depth: levels * 0.1 },
+      { 'flat-2': { stepDown: 0.1 } },
+    ),
     cut('Pocket', 'area', ['pocket'], { cutters: ['flat-3'], depth: 2 }, {}),
   ];
   return job;
@@ -73,13 +93,23 @@ async function framesWhileMoving(page: Page): Promise<number[]> {
 export async function million(page: Page, maker: Maker): Promise<void> {
   const began = performance.now();
   await maker.proven(600_000);
-  console.log(`| a cut of a million moves opened, until its proof is seen | ${((performance.now() - began) / 1000).toFixed(1)} s | longest blocks: ${(await longTasks(page)).sort((a, b) => b - a).slice(0, 5).map((t) => t.toFixed(0)).join(', ')} ms |`);
+  console.log(
+    `| a cut of a million moves opened, until its proof is seen | ${((performance.now() - began) / 1000).toFixed(1)} s | longest blocks: ${(
+      await longTasks(page)
+    )
+      .sort((a, b) => b - a)
+      .slice(0, 5)
+      .map((t) => t.toFixed(0))
+      .join(', ')} ms |`,
+  );
   await maker.stage('Cuts');
   await maker.press('Plan');
   await new Promise((r) => setTimeout(r, 6000));
   await forgetTasks(page);
   const frames = (await framesWhileMoving(page)).sort((a, b) => a - b);
-  console.log(`| its plan dragged about | ${(1000 / frames[frames.length >> 1]).toFixed(0)} frames a second | half within ${frames[frames.length >> 1].toFixed(1)} ms, 95 % within ${frames[Math.floor(frames.length * 0.95)].toFixed(1)} ms; blocks over 50 ms: ${(await longTasks(page)).map((t) => t.toFixed(0)).join(', ') || 'none'} |`);
+  console.log(
+    `| its plan dragged about | ${(1000 / frames[frames.length >> 1]).toFixed(0)} frames a second | half within ${frames[frames.length >> 1].toFixed(1)} ms, 95 % within ${frames[Math.floor(frames.length * 0.95)].toFixed(1)} ms; blocks over 50 ms: ${(await longTasks(page)).map((t) => t.toFixed(0)).join(', ') || 'none'} |`,
+  );
   if ((await maker.text()).includes('nothing to paste')) throw new Error('pasted');
   await maker.press(/^Cut 2: Pocket/);
   const times: number[] = [];
@@ -92,5 +122,7 @@ export async function million(page: Page, maker: Maker): Promise<void> {
     await page.keyboard.press('Enter');
     times.push(await sinceKey(page));
   }
-  console.log(`| a pocket beside it made deeper, until its proof is seen | ${times.sort((a, b) => a - b)[2].toFixed(0)} ms | ${times.map((t) => t.toFixed(0)).join(', ')} ms; blocks over 50 ms: ${(await longTasks(page)).map((t) => t.toFixed(0)).join(', ') || 'none'} |`);
+  console.log(
+    `| a pocket beside it made deeper, until its proof is seen | ${times.sort((a, b) => a - b)[2].toFixed(0)} ms | ${times.map((t) => t.toFixed(0)).join(', ')} ms; blocks over 50 ms: ${(await longTasks(page)).map((t) => t.toFixed(0)).join(', ') || 'none'} |`,
+  );
 }

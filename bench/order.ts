@@ -22,7 +22,10 @@ const strokes = (n: number, w: number, h: number): Piece[] =>
     const [x, y, a, l] = [random() * w, random() * h, random() * 7, 0.3 + 3 * random()];
     return { inX: x, inY: y, outX: x + l * Math.cos(a), outY: y + l * Math.sin(a), reversible: true };
   });
-const loop = (cx: number, cy: number, r: number, n: number) => Float64Array.from({ length: 2 * n }, (_, i) => (i % 2 ? cy + r * Math.sin(((i - 1) * Math.PI) / n) : cx + r * Math.cos((i * Math.PI) / n)));
+const loop = (cx: number, cy: number, r: number, n: number) =>
+  Float64Array.from({ length: 2 * n }, (_, i) =>
+    i % 2 ? cy + r * Math.sin(((i - 1) * Math.PI) / n) : cx + r * Math.cos((i * Math.PI) / n),
+  );
 /** Each letter: an outline with some starts, here and there with a counter that goes first, and a loose stroke or two. */
 function letters(n: number): Piece[] {
   const out: Piece[] = [];
@@ -46,13 +49,22 @@ function rings(): Piece[] {
     const first = out.length;
     for (let k = 0; k < 8; k++) {
       const starts = loop(cx, cy, 18 - 2 * k, 24);
-      out.push({ inX: starts[0], inY: starts[1], outX: starts[0], outY: starts[1], starts, before: k ? first + k - 1 : undefined });
+      out.push({
+        inX: starts[0],
+        inY: starts[1],
+        outX: starts[0],
+        outY: starts[1],
+        starts,
+        before: k ? first + k - 1 : undefined,
+      });
     }
   }
   return out;
 }
 
-console.log('| set | pieces | air mm | ms | the same, long | annealed | over the best |\n| --- | --- | --- | --- | --- | --- | --- |');
+console.log(
+  '| set | pieces | air mm | ms | the same, long | annealed | over the best |\n| --- | --- | --- | --- | --- | --- | --- |',
+);
 const sets: [string, Piece[]][] = [
   ['letters and digits strewn on a plate', letters(400)],
   ['short strokes', strokes(5000, 400, 300)],
@@ -68,7 +80,9 @@ for (const [name, pieces] of sets) {
   const same = airOf(pieces, orderPieces(pieces, 0, 0, { effort: long, mostKicks: 1e9 }), 0, 0);
   const other = annealed(pieces, seconds);
   const best = Math.min(mine, same, other);
-  console.log(`| ${name} | ${pieces.length} | ${mine.toFixed(0)} | ${ms.toFixed(0)} | ${same.toFixed(0)} | ${other.toFixed(0)} | ${(100 * (mine / best - 1)).toFixed(1)} % |`);
+  console.log(
+    `| ${name} | ${pieces.length} | ${mine.toFixed(0)} | ${ms.toFixed(0)} | ${same.toFixed(0)} | ${other.toFixed(0)} | ${(100 * (mine / best - 1)).toFixed(1)} % |`,
+  );
 }
 const n = 5000;
 const expected = 0.7124 * Math.sqrt(n * 400 * 300) * (1 + 0.33 / Math.log(n) / 10);

@@ -10,7 +10,9 @@ export async function inWindow(work: (page: Page, maker: Maker) => Promise<void>
   try {
     const page = await browser.newPage();
     // The bundler names functions by a helper that the page does not have.
-    await page.evaluateOnNewDocument(`window.__name = (f) => f; window.__tasks = []; new PerformanceObserver((l) => { for (const e of l.getEntries()) window.__tasks.push(e.duration); }).observe({ entryTypes: ['longtask'] });`);
+    await page.evaluateOnNewDocument(
+      `window.__name = (f) => f; window.__tasks = []; new PerformanceObserver((l) => { for (const e of l.getEntries()) window.__tasks.push(e.duration); }).observe({ entryTypes: ['longtask'] });`,
+    );
     await page.setViewport({ width: 1280, height: 800 });
     await page.goto(url);
     await work(page, new Maker(page));
@@ -27,7 +29,8 @@ export const forgetTasks = (page: Page): Promise<void> =>
   });
 
 /** Milliseconds of the tasks over 50 ms since then. */
-export const longTasks = (page: Page): Promise<number[]> => page.evaluate(() => (window as unknown as { __tasks: number[] }).__tasks);
+export const longTasks = (page: Page): Promise<number[]> =>
+  page.evaluate(() => (window as unknown as { __tasks: number[] }).__tasks);
 
 /** From now on the page notes when a key was pressed, and when all that came of it was proven and painted. */
 export async function watchProofs(page: Page): Promise<void> {
@@ -57,5 +60,9 @@ export async function watchProofs(page: Page): Promise<void> {
 /** Waits until what came of the last key is proven and seen; milliseconds since that key. */
 export async function sinceKey(page: Page): Promise<number> {
   await page.waitForFunction(() => (window as unknown as { __proven: number }).__proven > 0);
-  return page.evaluate(() => (window as unknown as { __proven: number; __typed: number }).__proven - (window as unknown as { __typed: number }).__typed);
+  return page.evaluate(
+    () =>
+      (window as unknown as { __proven: number; __typed: number }).__proven -
+      (window as unknown as { __typed: number }).__typed,
+  );
 }

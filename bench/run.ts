@@ -39,12 +39,17 @@ function median(runs: number, work: () => void, warm = 1): number {
   return times.sort((a, b) => a - b)[times.length >> 1];
 }
 
-const row = (what: string, figure: string, reach: string, ambitious: string) => console.log(`| ${what} | ${figure} | ${reach} | ${ambitious} |`);
-const ms = (v: number) => (v < 10 ? `${v.toFixed(1)} ms` : v < 5000 ? `${v.toFixed(0)} ms` : `${(v / 1000).toFixed(1)} s`);
+const row = (what: string, figure: string, reach: string, ambitious: string) =>
+  console.log(`| ${what} | ${figure} | ${reach} | ${ambitious} |`);
+const ms = (v: number) =>
+  v < 10 ? `${v.toFixed(1)} ms` : v < 5000 ? `${v.toFixed(0)} ms` : `${(v / 1000).toFixed(1)} s`;
 
 /** Text as a region, with about the wanted number of segments. */
 function words(text: string, font: string, cap: number, tolerance: number): Region {
-  const { paths } = layOut({ text, capHeight: cap, tracking: 0, kerning: true, leading: 1.6, align: 'left', stretch: 100 }, art.font(font)!);
+  const { paths } = layOut(
+    { text, capHeight: cap, tracking: 0, kerning: true, leading: 1.6, align: 'left', stretch: 100 },
+    art.font(font)!,
+  );
   return normalise(paths.map((p) => flatten(transformPath(p, placement(0, 0, 0)), tolerance)));
 }
 const segments = (r: Region) => r.reduce((n, l) => n + l.length / 2, 0);
@@ -67,8 +72,16 @@ part('axis', () => {
     const parts = components(region);
     const native = nativeVoronoi(region);
     const ours = median(7, () => trace(parts), 3);
-    const ratio = native === null ? 'native not measured: g++ and libboost-dev are missing' : `native ${ms(native)}, ratio ${(ours / native).toFixed(2)}`;
-    row(`medial axis, lettering of ${segments(region)} segments (about ${n})`, `${ms(ours)}; ${ratio}`, '1.0 x native', '0.5 x');
+    const ratio =
+      native === null
+        ? 'native not measured: g++ and libboost-dev are missing'
+        : `native ${ms(native)}, ratio ${(ours / native).toFixed(2)}`;
+    row(
+      `medial axis, lettering of ${segments(region)} segments (about ${n})`,
+      `${ms(ours)}; ${ratio}`,
+      '1.0 x native',
+      '0.5 x',
+    );
   }
 });
 part('wavy', () => {
@@ -82,7 +95,12 @@ part('wavy', () => {
     const region = normalise([wave]);
     const native = nativeVoronoi(region);
     const ours = median(3, () => trace(components(region)), 1);
-    row(`medial axis, wavy outline of ${segments(region)} segments`, `${ms(ours)}; ${native === null ? 'native not measured' : `native ${ms(native)}, ratio ${(ours / native).toFixed(2)}`}`, n === 20000 ? '2 x native' : '-', '-');
+    row(
+      `medial axis, wavy outline of ${segments(region)} segments`,
+      `${ms(ours)}; ${native === null ? 'native not measured' : `native ${ms(native)}, ratio ${(ours / native).toFixed(2)}`}`,
+      n === 20000 ? '2 x native' : '-',
+      '-',
+    );
   }
 });
 part('lettering', () => {
@@ -102,7 +120,12 @@ part('word', () => {
   let region = words('Quay & Sluice 1794', 'libre-baskerville', 30, tol);
   while (segments(region) < 4600) region = words('Quay & Sluice 1794', 'libre-baskerville', 30, (tol *= 0.93));
   const time = median(15, () => components(region).forEach((p) => makeBranches(axisOf(p), 0.0007)), 5);
-  row(`a word, "Quay & Sluice 1794", ${segments(region)} segments: axis, sampling, pruning`, ms(time), '100 ms', '40 ms');
+  row(
+    `a word, "Quay & Sluice 1794", ${segments(region)} segments: axis, sampling, pruning`,
+    ms(time),
+    '100 ms',
+    '40 ms',
+  );
 });
 part('letter', () => {
   const simulation = createSimulation();
@@ -114,7 +137,12 @@ part('letter', () => {
     const programs = writePrograms(job, plans);
     prove(job, placePrograms(job, programs), programs.tools, plans, Math.sqrt((360 * 120) / 2e6), () => {}, simulation);
   };
-  row('one letter changed on a 20-letter board: plan, write, read back, prove (core, 2 million heights)', ms(median(11, change, 4)), '400 ms', '150 ms');
+  row(
+    'one letter changed on a 20-letter board: plan, write, read back, prove (core, 2 million heights)',
+    ms(median(11, change, 4)),
+    '400 ms',
+    '150 ms',
+  );
 });
 part('clearing', () => {
   const lines = Array.from({ length: 4 }, () => 'Fenwater Lock.').join('\n');
@@ -125,7 +153,13 @@ part('clearing', () => {
     // A little larger each time: nothing is kept from the run before. Flattening is not part of the row.
     const region = regions[k++];
     nodes = segments(region);
-    planOn('area', { cutters: ['flat-6', 'flat-3', 'flat-1'], depth: 1 }, region, { width: 900, height: 500 }, { stepOver: 0.5 });
+    planOn(
+      'area',
+      { cutters: ['flat-6', 'flat-3', 'flat-1'], depth: 1 },
+      region,
+      { width: 900, height: 500 },
+      { stepOver: 0.5 },
+    );
   });
   row(`area clearance, region of ${nodes} nodes, three cutters`, ms(time), '1.5 s', '0.5 s');
 });
@@ -149,21 +183,41 @@ part('removal', () => {
     const time = median(3, () => {
       const f = flatField(100, 100, 0.05);
       const r = makeRemover(f, s.form(values));
-      for (let i = 1; i <= moves; i++) r.cut(path[i - 1][0], path[i - 1][1], path[i - 1][2], path[i][0], path[i][1], path[i][2]);
+      for (let i = 1; i <= moves; i++)
+        r.cut(path[i - 1][0], path[i - 1][1], path[i - 1][2], path[i][0], path[i][1], path[i][2]);
       r.settle();
     });
-    row(`material removal, ${name}, thousand 0.1 mm moves a second into 2000 x 2000 cells`, (moves / time).toFixed(0), String(reach), String(ambitious));
+    row(
+      `material removal, ${name}, thousand 0.1 mm moves a second into 2000 x 2000 cells`,
+      (moves / time).toFixed(0),
+      String(reach),
+      String(ambitious),
+    );
   }
 });
 part('program', () => {
   const b = new MotionBuilder();
   b.rapid(0, 0, 10);
   const n = 400000;
-  for (let i = 1; i < n; i++) b.line(100 + 90 * Math.cos(i * 0.0007), 100 + 90 * Math.sin(i * 0.0013), -1 + 0.5 * Math.sin(i * 0.01), 1200);
+  for (let i = 1; i < n; i++)
+    b.line(100 + 90 * Math.cos(i * 0.0007), 100 + 90 * Math.sin(i * 0.0013), -1 + 0.5 * Math.sin(i * 0.01), 1200);
   const motion = b.build();
   const info = { title: 'bench', datum: { x: 0, y: 0, z: 0 }, safeHeight: 10, park: { x: 0, y: 0 }, remarks: [] };
-  const time = median(3, () => parseProgram(writeProgram([{ tool: 1, toolName: 't', cutNumber: 1, cutName: 'c', rpm: 1, turns: true, motion }], info, dialectOf('metric'))));
-  row('program text, written and parsed back, moves a second', `${(n / time / 1000).toFixed(2)} million`, '1 million', '3 million');
+  const time = median(3, () =>
+    parseProgram(
+      writeProgram(
+        [{ tool: 1, toolName: 't', cutNumber: 1, cutName: 'c', rpm: 1, turns: true, motion }],
+        info,
+        dialectOf('metric'),
+      ),
+    ),
+  );
+  row(
+    'program text, written and parsed back, moves a second',
+    `${(n / time / 1000).toFixed(2)} million`,
+    '1 million',
+    '3 million',
+  );
 });
 part('demo', () => {
   for (const [name, make] of Object.entries(demoSetups)) {
@@ -171,7 +225,18 @@ part('demo', () => {
     const t = performance.now();
     const plans = new Map(job.cuts.map((c) => [c.id, planCut(job, c, art)]));
     const programs = writePrograms(job, plans);
-    const proof = prove(job, placePrograms(job, programs), programs.tools, plans, Math.sqrt((job.blank.width * job.blank.height) / 2e6));
-    row(`demo job ${name}, all of it, first time`, `${ms(performance.now() - t)}, ${proof.findings.length} findings`, '-', '-');
+    const proof = prove(
+      job,
+      placePrograms(job, programs),
+      programs.tools,
+      plans,
+      Math.sqrt((job.blank.width * job.blank.height) / 2e6),
+    );
+    row(
+      `demo job ${name}, all of it, first time`,
+      `${ms(performance.now() - t)}, ${proof.findings.length} findings`,
+      '-',
+      '-',
+    );
   }
 });

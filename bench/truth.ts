@@ -29,11 +29,36 @@ interface Shape {
   /** No place lies deeper inside than this, mm. */
   readonly deepest: number;
 }
-const fromPaths = (paths: readonly Path[], deepest: number, fill: 'nonzero' | 'evenodd' = 'nonzero'): Shape => ({ deepest, planned: (tolerance) => normalise(paths.map((p) => flatten(p, tolerance)), fill), truth: normalise(paths.map((p) => flatten(p, 0.00005)), fill) });
+const fromPaths = (paths: readonly Path[], deepest: number, fill: 'nonzero' | 'evenodd' = 'nonzero'): Shape => ({
+  deepest,
+  planned: (tolerance) =>
+    normalise(
+      paths.map((p) => flatten(p, tolerance)),
+      fill,
+    ),
+  truth: normalise(
+    paths.map((p) => flatten(p, 0.00005)),
+    fill,
+  ),
+});
 
 function letters(font: string): Shape {
-  const { paths } = layOut({ text: 'Quay & Sluice 1794', capHeight: 12, tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 }, art.font(font)!);
-  return fromPaths(paths.map((p) => transformPath(p, placement(100, 20, 2))), 2);
+  const { paths } = layOut(
+    {
+      text: 'Quay & Sluice 1794',
+      capHeight: 12,
+      tracking: 30,
+      kerning: true,
+      leading: 1.6,
+      align: 'centre',
+      stretch: 100,
+    },
+    art.font(font)!,
+  );
+  return fromPaths(
+    paths.map((p) => transformPath(p, placement(100, 20, 2))),
+    2,
+  );
 }
 
 /** An icon, 25 mm large, a little way into the blank. */
@@ -41,13 +66,24 @@ function icon(file: string): Shape {
   const paths = readSvg(iconText(file), file).things.flatMap((t) => t.paths);
   const b = boundsOf(paths.map((p) => flatten(p, 0.05)))!;
   const k = 25 / Math.max(b.x1 - b.x0, b.y1 - b.y0);
-  return fromPaths(paths.map((p) => transformPath(transformPath(p, placement(-b.x0, -b.y0, 0)), { a: k, b: 0, c: 0, d: k, e: 5, f: 5 })), 13);
+  return fromPaths(
+    paths.map((p) =>
+      transformPath(transformPath(p, placement(-b.x0, -b.y0, 0)), { a: k, b: 0, c: 0, d: k, e: 5, f: 5 }),
+    ),
+    13,
+  );
 }
 
 const shapes: Record<string, () => Shape> = {};
-for (const [name, { loops, fill }] of Object.entries(provingShapes)) shapes[name] = () => ({ deepest: 6, planned: () => normalise(loops, fill), truth: normalise(loops, fill) });
-shapes['a comb of 200 slots'] = () => ({ deepest: 1, planned: () => normalise([combLoop(200, 0.8, 3)]), truth: normalise([combLoop(200, 0.8, 3)]) });
-for (const font of ['cinzel', 'libre-baskerville', 'unifrakturmaguntia']) shapes[`"Quay & Sluice 1794", ${font}`] = () => letters(font);
+for (const [name, { loops, fill }] of Object.entries(provingShapes))
+  shapes[name] = () => ({ deepest: 6, planned: () => normalise(loops, fill), truth: normalise(loops, fill) });
+shapes['a comb of 200 slots'] = () => ({
+  deepest: 1,
+  planned: () => normalise([combLoop(200, 0.8, 3)]),
+  truth: normalise([combLoop(200, 0.8, 3)]),
+});
+for (const font of ['cinzel', 'libre-baskerville', 'unifrakturmaguntia'])
+  shapes[`"Quay & Sluice 1794", ${font}`] = () => letters(font);
 const icons = iconNames();
 for (let i = 0; i < 8; i++) {
   const file = icons[Math.floor(((i + 0.5) * icons.length) / 8)];
@@ -56,13 +92,25 @@ for (let i = 0; i < 8; i++) {
 
 const cutterFor = (id: string): TestCutter => {
   const [kind, a, b, c] = id.split('-');
-  return kind === 'flat' ? testFlat(+a) : kind === 'v' ? testCone(+b, 0, +a) : kind === 'cone' ? testCone(2 * +b, +c, +a) : testTapered(+a, +c, +b / 2);
+  return kind === 'flat'
+    ? testFlat(+a)
+    : kind === 'v'
+      ? testCone(+b, 0, +a)
+      : kind === 'cone'
+        ? testCone(2 * +b, +c, +a)
+        : testTapered(+a, +c, +b / 2);
 };
 
 /**
  * Plans on the shape with the chords that the kind of cut asks for, cuts with the tests' machine, and gives the grid with signed distances to the outline (inside above 0).
  */
-function cut(kind: string, values: Record<string, unknown>, { planned, truth }: Shape, margin: number, band: number): { g: TestGrid; d: Float64Array } | null {
+function cut(
+  kind: string,
+  values: Record<string, unknown>,
+  { planned, truth }: Shape,
+  margin: number,
+  band: number,
+): { g: TestGrid; d: Float64Array } | null {
   const { plan, job } = planOn(kind, values, planned, { width: 260, height: 60, thickness: 3 });
   if (!plan.toolpaths.length) return null;
   const { text, tools } = programOf(plan, job);
@@ -72,7 +120,11 @@ function cut(kind: string, values: Record<string, unknown>, { planned, truth }: 
 }
 
 /** What is too deep and what is left against a surface, mm; `left` only where `judged` says so. */
-function against(r: { g: TestGrid; d: Float64Array }, want: (d: number) => number, judged: (d: number) => boolean = () => true): Result {
+function against(
+  r: { g: TestGrid; d: Float64Array },
+  want: (d: number) => number,
+  judged: (d: number) => boolean = () => true,
+): Result {
   let gouge = 0;
   let left = 0;
   for (let i = 0; i < r.d.length; i++) {
@@ -122,23 +174,54 @@ const kinds: Record<string, (s: Shape) => Result | null> = {
   },
   // What is left is judged on the walls: where no end mill fits, a pointed V-bit leaves ridges on the floor.
   'V-carve with a floor, two end mills': (s) => {
-    const r = cut('vcarve', { cutter: 'v-12-60-0', limit: 0.8, endMills: ['flat-2', 'flat-1'], stepOver: 0.3 }, s, 0.3, 1);
-    return r && against(r, (d) => (d > 0 ? -Math.min(d / TAN, 0.8) : 0), (d) => d < 0.8 * TAN - 0.02);
+    const r = cut(
+      'vcarve',
+      { cutter: 'v-12-60-0', limit: 0.8, endMills: ['flat-2', 'flat-1'], stepOver: 0.3 },
+      s,
+      0.3,
+      1,
+    );
+    return (
+      r &&
+      against(
+        r,
+        (d) => (d > 0 ? -Math.min(d / TAN, 0.8) : 0),
+        (d) => d < 0.8 * TAN - 0.02,
+      )
+    );
   },
   'clearance along the outline, step-over 90 %': area({ cutters: ['flat-1'], stepOver: 0.9 }, 1),
   'clearance in rows, step-over 90 %': area({ cutters: ['flat-1'], stepOver: 0.9, pattern: 'hatch', angle: 27 }, 1),
   'clearance with even engagement': area({ cutters: ['flat-1'], stepOver: 0.25, pattern: 'even' }, 1),
   'clearance with three cutters': area({ cutters: ['flat-3', 'flat-2', 'flat-1'], stepOver: 0.5 }, 1),
   'clearance with leaning walls': (s) => {
-    const r = cut('area', { depth: 0.8, stepDown: 0.4, cutters: ['flat-1'], stepOver: 0.4, wall: 'v-12-60-0' }, s, 0.3, 1);
+    const r = cut(
+      'area',
+      { depth: 0.8, stepDown: 0.4, cutters: ['flat-1'], stepOver: 0.4, wall: 'v-12-60-0' },
+      s,
+      0.3,
+      1,
+    );
     return r && { ...against(r, (d) => (d > 0 ? Math.max(-0.8, -d / TAN) : 0)), left: '' };
   },
   'profile outside, ways in and out by arcs': (s) => {
-    const r = cut('profile', { cutter: 'flat-1', side: 'outside', lead: 'arc', leadSize: 0.8, tabs: noTabs }, s, 1.9, 1);
+    const r = cut(
+      'profile',
+      { cutter: 'flat-1', side: 'outside', lead: 'arc', leadSize: 0.8, tabs: noTabs },
+      s,
+      1.9,
+      1,
+    );
     return r && trespass(r, (d) => d);
   },
   'profile inside, ways in and out by lines': (s) => {
-    const r = cut('profile', { cutter: 'flat-1', side: 'inside', lead: 'line', leadSize: 0.8, tabs: noTabs }, s, 0.3, 1);
+    const r = cut(
+      'profile',
+      { cutter: 'flat-1', side: 'inside', lead: 'line', leadSize: 0.8, tabs: noTabs },
+      s,
+      0.3,
+      1,
+    );
     return r && trespass(r, (d) => -d);
   },
   'line engraving on the outline': (s) => {
@@ -147,7 +230,13 @@ const kinds: Record<string, (s: Shape) => Result | null> = {
     return r && against(r, (d) => Math.min(0, -0.3 + Math.max(0, (Math.abs(d) - 0.05) / t)));
   },
   'drag engraving, crossed hatch': (s) => {
-    const r = cut('drag', { cutter: 'drag-3-120-0.02', depth: 0.05, edge: 'inside', fill: 'crossed', spacing: 0.15 }, s, 0.3, 1);
+    const r = cut(
+      'drag',
+      { cutter: 'drag-3-120-0.02', depth: 0.05, edge: 'inside', fill: 'crossed', spacing: 0.15 },
+      s,
+      0.3,
+      1,
+    );
     return r && trespass(r, (d) => -d);
   },
 };
@@ -187,7 +276,11 @@ for (const name of shapeNames) {
     const r = kinds[kind](shape);
     if (r) worst.set(kind, Math.max(worst.get(kind) ?? 0, r.gouge));
     const g = gridOver(shape.truth, CELL, 0.3);
-    console.log(r ? `| ${name} | ${kind} | ${((g.cols * g.rows) / 1e6).toFixed(1)} million | ${mm(r.gouge)} | ${r.left} |` : `| ${name} | ${kind} | | does not fit | |`);
+    console.log(
+      r
+        ? `| ${name} | ${kind} | ${((g.cols * g.rows) / 1e6).toFixed(1)} million | ${mm(r.gouge)} | ${r.left} |`
+        : `| ${name} | ${kind} | | does not fit | |`,
+    );
   }
 }
 for (const [kind, gouge] of worst) console.log(`| all of these | ${kind} | | ${mm(gouge)} | |`);

@@ -8,13 +8,41 @@ const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
 async function violations(maker: Maker, menu = false, only?: readonly string[]): Promise<string[]> {
   if (!(await maker.page.evaluate(() => 'axe' in window))) await maker.page.evaluate(axe);
   // What is coming in or going out is half clear, and has no colours yet.
-  await maker.page.evaluate(() => Promise.all(document.getAnimations().filter((a) => a.effect?.getComputedTiming().endTime !== Infinity).map((a) => a.finished.catch(() => null))));
-  return maker.page.evaluate(async (inMenu, rules) => {
-    const { axe } = window as unknown as { axe: { run(context: unknown, o: unknown): Promise<{ violations: { id: string; nodes: { html: string; failureSummary?: string }[] }[] }> } };
-    // An open menu belongs to no landmark; nor does a tooltip of what the pointer was left on.
-    const r = await axe.run({ exclude: [['[role=tooltip]']] }, { resultTypes: ['violations'], ...(rules ? { runOnly: rules } : { rules: { region: { enabled: !inMenu } } }) });
-    return r.violations.flatMap((v) => v.nodes.slice(0, 4).map((n) => `${v.id}: ${n.html.slice(0, 160)} ${(n.failureSummary ?? '').split('\n').slice(1, 2).join('').trim().slice(0, 160)}`));
-  }, menu, only);
+  await maker.page.evaluate(() =>
+    Promise.all(
+      document
+        .getAnimations()
+        .filter((a) => a.effect?.getComputedTiming().endTime !== Infinity)
+        .map((a) => a.finished.catch(() => null)),
+    ),
+  );
+  return maker.page.evaluate(
+    async (inMenu, rules) => {
+      const { axe } = window as unknown as {
+        axe: {
+          run(
+            context: unknown,
+            o: unknown,
+          ): Promise<{ violations: { id: string; nodes: { html: string; failureSummary?: string }[] }[] }>;
+        };
+      };
+      // An open menu belongs to no landmark; nor does a tooltip of what the pointer was left on.
+      const r = await axe.run(
+        { exclude: [['[role=tooltip]']] },
+        { resultTypes: ['violations'], ...(rules ? { runOnly: rules } : { rules: { region: { enabled: !inMenu } } }) },
+      );
+      return r.violations.flatMap((v) =>
+        v.nodes
+          .slice(0, 4)
+          .map(
+            (n) =>
+              `${v.id}: ${n.html.slice(0, 160)} ${(n.failureSummary ?? '').split('\n').slice(1, 2).join('').trim().slice(0, 160)}`,
+          ),
+      );
+    },
+    menu,
+    only,
+  );
 }
 
 /** Goes through every view. */
@@ -37,7 +65,11 @@ async function everyView(maker: Maker, mode: 'light' | 'dark'): Promise<void> {
   await maker.page.keyboard.press('Escape');
   for (const stage of ['Blank', 'Artwork', 'Proof', 'Run']) {
     await maker.stage(stage);
-    await maker.page.waitForFunction((s: string) => document.querySelector('[aria-label=Sheet] h2')?.textContent === s, {}, stage);
+    await maker.page.waitForFunction(
+      (s: string) => document.querySelector('[aria-label=Sheet] h2')?.textContent === s,
+      {},
+      stage,
+    );
     await at(stage);
   }
   await maker.press(/^Unit: mm/);
@@ -85,22 +117,42 @@ describe('with the plan alone', () => {
     const wrong: string[] = [];
     for (const stage of ['Blank', 'Artwork', 'Cuts', 'Proof', 'Run']) {
       await maker.stage(stage);
-      await maker.page.waitForFunction((s: string) => document.querySelector('[aria-label=Sheet] h2')?.textContent === s, {}, stage);
+      await maker.page.waitForFunction(
+        (s: string) => document.querySelector('[aria-label=Sheet] h2')?.textContent === s,
+        {},
+        stage,
+      );
       if (stage === 'Artwork') {
         await maker.press(/./, 'treeitem');
         await maker.find('button', 'Scale by the upper right corner');
       }
       wrong.push(
         ...(await maker.page.evaluate((at: string) => {
-          const small = [...document.querySelectorAll<HTMLElement>('button, [role=button], [role=treeitem], [role=radio], [role=combobox], input:not([type=hidden])')].filter((e) => {
-            const whole = e.closest('.MuiFormControlLabel-root, .MuiSlider-root') ?? e.closest('.MuiInputBase-root') ?? e;
+          const small = [
+            ...document.querySelectorAll<HTMLElement>(
+              'button, [role=button], [role=treeitem], [role=radio], [role=combobox], input:not([type=hidden])',
+            ),
+          ].filter((e) => {
+            const whole =
+              e.closest('.MuiFormControlLabel-root, .MuiSlider-root') ?? e.closest('.MuiInputBase-root') ?? e;
             const b = whole.getBoundingClientRect();
             // Links in a line of text are as high as the text.
-            if (!b.width || !b.height || e.classList.contains('MuiLink-root') || e.closest('[aria-hidden=true]') || getComputedStyle(e).visibility === 'hidden') return false;
+            if (
+              !b.width ||
+              !b.height ||
+              e.classList.contains('MuiLink-root') ||
+              e.closest('[aria-hidden=true]') ||
+              getComputedStyle(e).visibility === 'hidden'
+            )
+              return false;
             return Math.min(b.width, b.height) < 43.5;
           });
-          const out = small.map((e) => `${at}: ${e.getAttribute('aria-label') ?? e.textContent} ${JSON.stringify(e.getBoundingClientRect())}`);
-          if (document.documentElement.scrollWidth > innerWidth) out.push(`${at} scrolls sideways: ${document.documentElement.scrollWidth}`);
+          const out = small.map(
+            (e) =>
+              `${at}: ${e.getAttribute('aria-label') ?? e.textContent} ${JSON.stringify(e.getBoundingClientRect())}`,
+          );
+          if (document.documentElement.scrollWidth > innerWidth)
+            out.push(`${at} scrolls sideways: ${document.documentElement.scrollWidth}`);
           return out;
         }, stage)),
       );

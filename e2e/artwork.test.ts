@@ -22,16 +22,29 @@ test('artwork is picked by a box, scaled and turned by handles, and every change
 
   // A corner keeps the proportions and the opposite corner; an edge changes one measure.
   await maker.drag('button', 'Scale by the upper right corner', 24, -24);
-  await maker.page.waitForFunction((w: number) => [...document.querySelectorAll('input')].some((i) => Number(i.value) > w * 1.02), {}, width);
+  await maker.page.waitForFunction(
+    (w: number) => [...document.querySelectorAll('input')].some((i) => Number(i.value) > w * 1.02),
+    {},
+    width,
+  );
   const wider = await shown('Width');
   expect((await shown('Height')) / wider).toBeCloseTo(height / width, 3);
   expect((await shown('Centre X')) - wider / 2).toBeCloseTo(x - width / 2, 2);
   await maker.drag('button', 'Scale by the right edge', 20, 0);
-  await maker.page.waitForFunction((w: number) => [...document.querySelectorAll('input')].some((i) => Number(i.value) > w), {}, wider);
+  await maker.page.waitForFunction(
+    (w: number) => [...document.querySelectorAll('input')].some((i) => Number(i.value) > w),
+    {},
+    wider,
+  );
   expect((await shown('Height')) / (await shown('Width'))).toBeLessThan((height / width) * 0.99);
 
   await maker.drag('button', 'Turn', 60, 0);
-  await maker.page.waitForFunction(() => [...document.querySelectorAll('label')].some((l) => l.textContent === 'Rotation' && Number((document.getElementById(l.htmlFor) as HTMLInputElement).value) < -1));
+  await maker.page.waitForFunction(() =>
+    [...document.querySelectorAll('label')].some(
+      (l) =>
+        l.textContent === 'Rotation' && Number((document.getElementById(l.htmlFor) as HTMLInputElement).value) < -1,
+    ),
+  );
 
   await maker.press('Ellipse');
   await maker.sees('2 items');
@@ -106,7 +119,11 @@ test('two fingers zoom the plan and move it, and what lies between them goes alo
   const middle = { x: (low.x + high.x) / 2, y: (low.y + high.y) / 2 };
   const cdp = await maker.page.createCDPSession();
   const fingers = (type: 'touchStart' | 'touchMove' | 'touchEnd', spread: number, dx: number) =>
-    cdp.send('Input.dispatchTouchEvent', { type, touchPoints: type === 'touchEnd' ? [] : [-1, 1].map((side, id) => ({ x: middle.x + dx + side * spread, y: middle.y, id })) });
+    cdp.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints:
+        type === 'touchEnd' ? [] : [-1, 1].map((side, id) => ({ x: middle.x + dx + side * spread, y: middle.y, id })),
+    });
   await fingers('touchStart', 20, 0);
   for (let k = 1; k <= 8; k++) await fingers('touchMove', 20 + 1.25 * k, 5 * k);
   await fingers('touchEnd', 0, 0);

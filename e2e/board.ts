@@ -9,7 +9,8 @@ export async function drop(page: Page, name: string, type: string, content: stri
       const data = new DataTransfer();
       data.items.add(new File([coded ? Uint8Array.from(atob(c), (q) => q.charCodeAt(0)) : c], n, { type: t }));
       const plan = document.querySelector('[aria-label="Plan of the blank"]')!;
-      for (const kind of ['dragover', 'drop']) plan.dispatchEvent(new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true }));
+      for (const kind of ['dragover', 'drop'])
+        plan.dispatchEvent(new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true }));
     },
     name,
     type,
@@ -43,13 +44,20 @@ export async function emptyBoard(maker: Maker): Promise<void> {
  * followed the other before its own key arrives: then both change it anew. Gives the window that is asked, what it has entered
  * itself, and what the other one has.
  */
-export async function changedAtOnce(a: Maker, b: Maker, label: string, first: number): Promise<{ late: Maker; own: string; other: string }> {
+export async function changedAtOnce(
+  a: Maker,
+  b: Maker,
+  label: string,
+  first: number,
+): Promise<{ late: Maker; own: string; other: string }> {
   for (let tries = 0; tries < 6; tries++) {
     const [mine, theirs] = [String(first + 2 * tries), String(first + 2 * tries + 1)];
     await a.fill(label, mine, false);
     await b.fill(label, theirs, false);
     await Promise.all([a, b].map((m) => m.page.keyboard.press('Enter')));
-    const late = await Promise.any([a, b].map((m) => m.sees('The same thing was changed here and in another window', 6000).then(() => m))).catch(() => null);
+    const late = await Promise.any(
+      [a, b].map((m) => m.sees('The same thing was changed here and in another window', 6000).then(() => m)),
+    ).catch(() => null);
     if (late) return late === a ? { late, own: mine, other: theirs } : { late, own: theirs, other: mine };
   }
   throw new Error('Two windows were never asked whose change counts.');

@@ -4,7 +4,19 @@ import path from 'node:path';
 import puppeteer, { type Browser } from 'puppeteer-core';
 
 /** Without a sandbox, since tests run in containers; Mesa's software driver for WebGL; nothing of its own in the background. */
-export const chromiumArgs: readonly string[] = ['--no-sandbox', '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist', '--disable-gpu-rasterization', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--force-color-profile=srgb'];
+export const chromiumArgs: readonly string[] = [
+  '--no-sandbox',
+  '--use-gl=angle',
+  '--use-angle=gl-egl',
+  '--ignore-gpu-blocklist',
+  '--disable-gpu-rasterization',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--force-color-profile=srgb',
+];
 
 /**
  * For a window without a solid: drawn by the processor straight away, which takes less of it than a driver that stands for a

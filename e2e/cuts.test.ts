@@ -20,11 +20,15 @@ test('the library: cutters are searched, sorted, worked out, brought in after a 
   await maker.page.keyboard.press('Backspace');
   await maker.choose('Sorted by', 'Diameter');
   await maker.choose('Shapes', 'V-bit');
-  const names = await maker.page.$$eval('[aria-label=Cutters] [aria-pressed]', (l) => l.map((e) => (e as HTMLElement).innerText.split('\n')[0]));
+  const names = await maker.page.$$eval('[aria-label=Cutters] [aria-pressed]', (l) =>
+    l.map((e) => (e as HTMLElement).innerText.split('\n')[0]),
+  );
   expect(names.slice(0, 2).every((n) => / 6 mm/.test(n!)) && /25 mm/.test(names[names.length - 1]!)).toBe(true);
   await maker.press('Export cutters');
   await maker.press('As a table (CSV)', 'menuitem');
-  const table = readFileSync(await device.downloaded(/^cutters.*\.csv$/), 'utf8').trimEnd().split('\n');
+  const table = readFileSync(await device.downloaded(/^cutters.*\.csv$/), 'utf8')
+    .trimEnd()
+    .split('\n');
   expect(table).toHaveLength(1 + names.length);
   const file = path.join(dir, 'mine.csv');
   writeFileSync(file, [table[0], table[1].replace(/V-bit/, 'My V-bit'), table[2], 'odd,Spoon,x,spoon'].join('\n'));
@@ -92,13 +96,16 @@ test('a plate is dragged with the spindle off; machine, dialect and minutes are 
   await maker.press('Open Sluice gear plate');
   await maker.proven();
   await maker.stage('Run');
-  const lines = await maker.page.$$eval('[aria-label="Program text"] [role=option]', (l) => l.map((e) => e.textContent ?? ''));
+  const lines = await maker.page.$$eval('[aria-label="Program text"] [role=option]', (l) =>
+    l.map((e) => e.textContent ?? ''),
+  );
   expect(lines.join('\n')).not.toMatch(/M3\b/);
   await maker.press(/^\s*16/, 'option');
   await maker.page.waitForFunction(() => !!document.querySelector('[aria-label^="Line "]'));
   // A press on the plate's frame finds its line in the text.
   const box = (await (await maker.page.$('[aria-label="Plan of the blank"]'))!.boundingBox())!;
-  const shown = async () => maker.page.$$eval('[aria-label="Program text"] [aria-selected=true]', (l) => l[0]?.textContent ?? null);
+  const shown = async () =>
+    maker.page.$$eval('[aria-label="Program text"] [aria-selected=true]', (l) => l[0]?.textContent ?? null);
   const before = await shown();
   const other = async () => ![null, before].includes(await shown());
   for (let f = 0.3; f < 0.5 && !(await other()); f += 0.004) {

@@ -82,7 +82,8 @@ test('by keyboard alone', async () => {
   const focusOn = async (name: string) => {
     for (let i = 0; i < 60; i++) {
       await maker.page.keyboard.press('Tab');
-      if (await maker.page.evaluate((n: string) => document.activeElement?.getAttribute('aria-label') === n, name)) return;
+      if (await maker.page.evaluate((n: string) => document.activeElement?.getAttribute('aria-label') === n, name))
+        return;
     }
     throw new Error(`"${name}" cannot be reached with Tab.`);
   };
@@ -104,7 +105,11 @@ test('by keyboard alone', async () => {
   await maker.page.waitForFunction(() => document.activeElement?.getAttribute('role') === 'application');
   await maker.page.keyboard.press('ArrowRight');
   await maker.chord('Shift', 'ArrowRight');
-  await maker.page.waitForFunction((v: string) => [...document.querySelectorAll('input')].some((i) => i.value === v), {}, String(x + 11));
+  await maker.page.waitForFunction(
+    (v: string) => [...document.querySelectorAll('input')].some((i) => i.value === v),
+    {},
+    String(x + 11),
+  );
   await maker.chord('Control', 'KeyZ');
   await maker.page.keyboard.press('Delete');
   await maker.sees('7 items');
@@ -115,7 +120,11 @@ test('by keyboard alone', async () => {
 test('a broken file is refused by name and nothing is lost', async () => {
   const { maker } = device;
   const dir = mkdtempSync(path.join(os.tmpdir(), 'mirvak-broken-'));
-  const broken = { 'broken.mirvak': 'PK\u0003\u0004 not really a zip', 'other.json': '{"format":"something else"}', 'newer.json': '{"format":"mirvak-job","version":99}' };
+  const broken = {
+    'broken.mirvak': 'PK\u0003\u0004 not really a zip',
+    'other.json': '{"format":"something else"}',
+    'newer.json': '{"format":"mirvak-job","version":99}',
+  };
   const reasons = { 'broken.mirvak': /damaged archive/, 'other.json': /not a Mirvak job/, 'newer.json': /version 99/ };
   for (const [name, content] of Object.entries(broken)) {
     writeFileSync(path.join(dir, name), content);
@@ -172,7 +181,10 @@ test('the section reads depths, and paths can be stopped and go on', async () =>
   await maker.proven();
   const strip = await maker.page.waitForSelector('section[aria-label=Section] svg');
   const b = (await strip!.boundingBox())!;
-  const read = async () => (await maker.page.$eval('section[aria-label=Section]', (e) => (e as HTMLElement).innerText)).match(/wanted (-?[\d.]+)\s*proof (-?[\d.]+)/);
+  const read = async () =>
+    (await maker.page.$eval('section[aria-label=Section]', (e) => (e as HTMLElement).innerText)).match(
+      /wanted (-?[\d.]+)\s*proof (-?[\d.]+)/,
+    );
   let deepest = 0;
   for (let i = 1; i < 60; i++) {
     await maker.page.mouse.move(b.x + 60 + ((b.width - 80) * i) / 60, b.y + 60);
@@ -185,5 +197,9 @@ test('the section reads depths, and paths can be stopped and go on', async () =>
   expect(deepest).toBeLessThan(-2.4);
   const before = await maker.page.$eval('section[aria-label=Section]', (e) => e.innerHTML);
   await maker.drag('button', 'End of the section line', 0, 60);
-  await maker.page.waitForFunction((was: string) => document.querySelector('section[aria-label=Section]')!.innerHTML !== was, {}, before);
+  await maker.page.waitForFunction(
+    (was: string) => document.querySelector('section[aria-label=Section]')!.innerHTML !== was,
+    {},
+    before,
+  );
 });

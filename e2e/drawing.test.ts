@@ -48,7 +48,13 @@ test('lines and curves are drawn, their nodes changed, and lengths measured', as
   const at = await planOf(maker);
   const { mouse, keyboard } = maker.page;
   await maker.press('Draw lines');
-  for (const [x, y] of [[0.35, 0.45], [0.6, 0.45], [0.6, 0.6], [0.35, 0.45]] as const) await mouse.click(...at(x, y));
+  for (const [x, y] of [
+    [0.35, 0.45],
+    [0.6, 0.45],
+    [0.6, 0.6],
+    [0.35, 0.45],
+  ] as const)
+    await mouse.click(...at(x, y));
   await maker.sees('1 item');
   await maker.press(/^Outline/, 'treeitem');
   // A side by numbers: 50 mm straight up.
@@ -60,7 +66,10 @@ test('lines and curves are drawn, their nodes changed, and lengths measured', as
   await maker.sees(/Length of outline\s*50 mm/);
 
   await maker.press('Draw a curve');
-  for (const [x0, y0, x1, y1] of [[0.3, 0.8, 0.35, 0.72], [0.6, 0.8, 0.65, 0.88]] as const) {
+  for (const [x0, y0, x1, y1] of [
+    [0.3, 0.8, 0.35, 0.72],
+    [0.6, 0.8, 0.65, 0.88],
+  ] as const) {
     await mouse.move(...at(x0, y0));
     await mouse.down();
     await mouse.move(...at(x1, y1), { steps: 4 });
@@ -71,7 +80,11 @@ test('lines and curves are drawn, their nodes changed, and lengths measured', as
   await maker.press('Change nodes');
   const before = /Length of outline\s*([\d.]+) mm/.exec(await maker.text())?.[1];
   await maker.drag('button', 'Node 2 of outline 1', 30, 20);
-  await maker.page.waitForFunction((was) => new RegExp('Length of outline\\s*([\\d.]+) mm').exec(document.body.innerText)?.[1] !== was, {}, before);
+  await maker.page.waitForFunction(
+    (was) => new RegExp('Length of outline\\s*([\\d.]+) mm').exec(document.body.innerText)?.[1] !== was,
+    {},
+    before,
+  );
   await maker.press('Node 1 of outline 1');
   await maker.press('Close');
   await maker.sees(/Area/);
@@ -113,7 +126,9 @@ test('a picture is traced over itself and placed at its wanted size', async () =
   // The picture lies under the outlines, on a locked layer of its own.
   await maker.sees('2 items');
   await maker.find('button', 'Unlock the layer Pictures');
-  await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 150) < 0.3);
+  await maker.page.waitForFunction(
+    () => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 150) < 0.3,
+  );
   // Cut, moved, and traced again with other values: the cut stays, and the outlines stay where they were moved to.
   await maker.press('Cut this as');
   await maker.press('Area clearance', 'menuitem');
@@ -127,8 +142,19 @@ test('a picture is traced over itself and placed at its wanted size', async () =
   await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
   await maker.sees('1 drawing has new outlines.');
   // The disc alone is left: 80 mm wide, its middle 35 mm left of that of the pair.
-  await maker.page.waitForFunction(() => Math.abs(Number([...document.querySelectorAll('label')].find((l) => l.textContent === 'Centre X')?.parentElement?.querySelector('input')?.value) - 105) < 0.05);
-  await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 80) < 0.3);
+  await maker.page.waitForFunction(
+    () =>
+      Math.abs(
+        Number(
+          [...document.querySelectorAll('label')]
+            .find((l) => l.textContent === 'Centre X')
+            ?.parentElement?.querySelector('input')?.value,
+        ) - 105,
+      ) < 0.05,
+  );
+  await maker.page.waitForFunction(
+    () => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 80) < 0.3,
+  );
   await maker.chord('Alt', 'Digit3');
   await maker.sees('Cuts 1 item');
   // The picture comes back with the job.

@@ -12,12 +12,16 @@ async function inkOf(maker: Maker, cut: RegExp): Promise<number> {
     const canvas = document.querySelector<HTMLCanvasElement>('[aria-label="Plan of the blank"] canvas')!;
     const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
     let n = 0;
-    for (let i = 0; i < data.length; i += 4) if (Math.abs(data[i] - r) + Math.abs(data[i + 1] - g) + Math.abs(data[i + 2] - b) < 60) n++;
+    for (let i = 0; i < data.length; i += 4)
+      if (Math.abs(data[i] - r) + Math.abs(data[i + 1] - g) + Math.abs(data[i + 2] - b) < 60) n++;
     return n;
   });
 }
 
-const rows = (maker: Maker) => maker.page.$$eval('[aria-label=Items] [role=treeitem]', (l) => l.map((e) => (e as HTMLElement).innerText.split('\n')[0].trim()));
+const rows = (maker: Maker) =>
+  maker.page.$$eval('[aria-label=Items] [role=treeitem]', (l) =>
+    l.map((e) => (e as HTMLElement).innerText.split('\n')[0].trim()),
+  );
 
 test('rows of the list are dragged into a group, out of it onto another, and back by undo', async () => {
   const { maker } = device;
@@ -48,7 +52,13 @@ test('rows of the list are dragged into a group, out of it onto another, and bac
   await carry(/^Star/, /^Group/);
   await maker.sees(/Group\s*3/);
   await carry(/^Star/, /^Rectangle/);
-  await maker.page.waitForFunction(() => [...document.querySelectorAll('[aria-label=Items] [role=treeitem]')].map((e) => e.textContent).join().search(/Rectangle.*Star.*Circle/) >= 0);
+  await maker.page.waitForFunction(
+    () =>
+      [...document.querySelectorAll('[aria-label=Items] [role=treeitem]')]
+        .map((e) => e.textContent)
+        .join()
+        .search(/Rectangle.*Star.*Circle/) >= 0,
+  );
   await maker.press('Undo');
   await maker.press('Undo');
   await maker.sees(/Group\s*2/);
@@ -65,7 +75,9 @@ test('paths of one cut are hidden and shown; tools go by slots with a check; pro
   expect(shown).toBeGreaterThan(200);
   await maker.press('More for Cut free');
   await maker.press('Hide its paths', 'menuitem');
-  await maker.page.waitForFunction(() => [...document.querySelectorAll('title')].some((t) => t.textContent === 'Its paths are hidden'));
+  await maker.page.waitForFunction(() =>
+    [...document.querySelectorAll('title')].some((t) => t.textContent === 'Its paths are hidden'),
+  );
   await new Promise((r) => setTimeout(r, 500));
   expect(await inkOf(maker, /^Cut 5/)).toBeLessThan(shown / 10);
   await maker.press('Undo');
@@ -79,7 +91,10 @@ test('paths of one cut are hidden and shown; tools go by slots with a check; pro
   await maker.sees(/"End mill 2 mm" has slot 3, and so has "Drill 3 mm"/);
   await maker.fill('Slot of Drill 3 mm', '7');
   await maker.proven();
-  const text = async () => (await maker.page.$$eval('[aria-label="Program text"] [role=option]', (l) => l.map((e) => e.textContent ?? ''))).join('\n');
+  const text = async () =>
+    (
+      await maker.page.$$eval('[aria-label="Program text"] [role=option]', (l) => l.map((e) => e.textContent ?? ''))
+    ).join('\n');
   expect(await text()).toMatch(/T32 M6/);
   await maker.choose('Files', 'One per cut');
   await maker.proven();
@@ -104,13 +119,16 @@ test('holes wait at their floor and are drilled by canned cycles where the diale
   await maker.choose('Dialect', 'Metric, arcs, drilling by canned cycles');
   await maker.proven();
   await maker.press('sluice-gear-plate-04-screw-holes.nc');
-  await maker.page.waitForFunction(() => /G99 G82 X.* P0\.5/.test(document.querySelector('[aria-label="Program text"]')?.textContent ?? ''));
+  await maker.page.waitForFunction(() =>
+    /G99 G82 X.* P0\.5/.test(document.querySelector('[aria-label="Program text"]')?.textContent ?? ''),
+  );
 });
 
 test('groups of the library are renamed, put into one another, taken out, and dragged', async () => {
   const { maker } = device;
   await maker.press('Tool library');
-  const heads = () => maker.page.$$eval('[aria-label^="Drag the group "]', (l) => l.map((e) => e.getAttribute('aria-label')!.slice(15)));
+  const heads = () =>
+    maker.page.$$eval('[aria-label^="Drag the group "]', (l) => l.map((e) => e.getAttribute('aria-label')!.slice(15)));
   await maker.find('button', 'Drag the group Drills');
   const before = await heads();
   await maker.press('More for the group Engraving cones');
@@ -136,7 +154,13 @@ test('groups of the library are renamed, put into one another, taken out, and dr
   await maker.page.keyboard.press('ArrowDown');
   await new Promise((r) => setTimeout(r, 400));
   await maker.page.keyboard.press('Space');
-  await maker.page.waitForFunction(() => [...document.querySelectorAll('[aria-label^="Drag the group "]')].map((e) => e.getAttribute('aria-label')).join().search(/V-bits.*Ball noses/) >= 0);
+  await maker.page.waitForFunction(
+    () =>
+      [...document.querySelectorAll('[aria-label^="Drag the group "]')]
+        .map((e) => e.getAttribute('aria-label'))
+        .join()
+        .search(/V-bits.*Ball noses/) >= 0,
+  );
 });
 
 test('a cutter that the library has otherwise is offered to the cut that uses it, which keeps its own until it is taken', async () => {
@@ -180,8 +204,16 @@ test('ends of lines are joined within a distance, a traced outline is simplified
   const { maker } = device;
   await emptyBoard(maker);
   // A wave of many short sides in two halves whose ends lie 0.4 mm apart.
-  const wave = (from: number, to: number) => Array.from({ length: 81 }, (_, i) => from + ((to - from) * i) / 80).map((x) => `${x.toFixed(3)},${(60 + 15 * Math.sin(x / 12)).toFixed(4)}`).join(' ');
-  await drop(maker.page, 'wave.svg', 'image/svg+xml', `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="120mm" viewBox="0 0 200 120"><polyline fill="none" stroke="black" points="${wave(20, 90)}"/><polyline fill="none" stroke="black" points="${wave(90.4, 170)}"/></svg>`);
+  const wave = (from: number, to: number) =>
+    Array.from({ length: 81 }, (_, i) => from + ((to - from) * i) / 80)
+      .map((x) => `${x.toFixed(3)},${(60 + 15 * Math.sin(x / 12)).toFixed(4)}`)
+      .join(' ');
+  await drop(
+    maker.page,
+    'wave.svg',
+    'image/svg+xml',
+    `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="120mm" viewBox="0 0 200 120"><polyline fill="none" stroke="black" points="${wave(20, 90)}"/><polyline fill="none" stroke="black" points="${wave(90.4, 170)}"/></svg>`,
+  );
   await maker.sees('2 items');
   await maker.chord('Control', 'KeyA');
   await maker.sees('2 items picked');
@@ -213,9 +245,15 @@ test('holding tabs are put on the table by a double press and taken away by Dele
   await maker.find('button', 'Holding tab 6');
   const count = () => maker.page.$$eval('[aria-label^="Holding tab "]', (l) => l.length);
   expect(await count()).toBe(6);
-  const [a, b] = await Promise.all(['Holding tab 1', 'Holding tab 2'].map(async (n) => (await (await maker.find('button', n)).boundingBox())!));
+  const [a, b] = await Promise.all(
+    ['Holding tab 1', 'Holding tab 2'].map(async (n) => (await (await maker.find('button', n)).boundingBox())!),
+  );
   // Between the first two, beside the outline.
-  await maker.page.mouse.click((a.x + a.width / 2 + b.x + b.width / 2) / 2, (a.y + a.height / 2 + b.y + b.height / 2) / 2 + 1, { count: 2 });
+  await maker.page.mouse.click(
+    (a.x + a.width / 2 + b.x + b.width / 2) / 2,
+    (a.y + a.height / 2 + b.y + b.height / 2) / 2 + 1,
+    { count: 2 },
+  );
   await maker.find('button', 'Holding tab 7');
   await maker.sees('7 tabs stand where you put them');
   const last = (await (await maker.find('button', 'Holding tab 7')).boundingBox())!;

@@ -80,7 +80,9 @@ describe('with the solid', () => {
     };
     expect(await drawn()).toBeGreaterThan(3000);
     // The graphics process of this browser dies.
-    const gpu = processesOf(maker.page.browser().process()!.pid!).filter((p) => saidOf(p, 'cmdline').includes('--type=gpu-process'));
+    const gpu = processesOf(maker.page.browser().process()!.pid!).filter((p) =>
+      saidOf(p, 'cmdline').includes('--type=gpu-process'),
+    );
     expect(gpu).toHaveLength(1);
     process.kill(Number(gpu[0]), 'SIGKILL');
     await maker.sees('The graphics driver took the picture away');
@@ -103,8 +105,9 @@ describe('with the solid', () => {
         'canvas[aria-label="The proof from above"]',
         (c) =>
           new Set(
-            (c as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, (c as HTMLCanvasElement).width, (c as HTMLCanvasElement).height)
-              .data,
+            (c as HTMLCanvasElement)
+              .getContext('2d')!
+              .getImageData(0, 0, (c as HTMLCanvasElement).width, (c as HTMLCanvasElement).height).data,
           ).size,
       );
       expect(shades).toBeGreaterThan(40);

@@ -67,7 +67,10 @@ test('a browser that has lost its database has everything back from the second c
       const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('second');
       const names: string[] = [];
       for await (const n of (folder as unknown as { keys(): AsyncIterable<string> }).keys()) names.push(n);
-      return names.filter((n) => n.startsWith('job.')).sort().join();
+      return names
+        .filter((n) => n.startsWith('job.'))
+        .sort()
+        .join();
     });
   const changes = async (was: string) => {
     for (let i = 0; (await second()) === was; i++) {
@@ -122,7 +125,8 @@ test('everything goes into one file and comes back from it; a folder of the make
   // The browser's own question for a folder is answered with one of the page's origin.
   await maker.page.evaluate(() =>
     Object.assign(window, {
-      showDirectoryPicker: async () => (await navigator.storage.getDirectory()).getDirectoryHandle('Jobs', { create: true }),
+      showDirectoryPicker: async () =>
+        (await navigator.storage.getDirectory()).getDirectoryHandle('Jobs', { create: true }),
     }),
   );
   await maker.press('Done');
@@ -142,14 +146,20 @@ test('everything goes into one file and comes back from it; a folder of the make
     maker.page.evaluate(async () => {
       const out: Record<string, number[]> = {};
       const dir = await (await navigator.storage.getDirectory()).getDirectoryHandle('Jobs');
-      for await (const [name, h] of (dir as unknown as { entries(): AsyncIterable<[string, FileSystemFileHandle]> }).entries()) {
+      for await (const [name, h] of (
+        dir as unknown as { entries(): AsyncIterable<[string, FileSystemFileHandle]> }
+      ).entries()) {
         // What goes while it is looked at is not there.
         const file = await h.getFile().catch(() => null);
         if (file) out[name] = [...new Uint8Array(await file.arrayBuffer().catch(() => new ArrayBuffer(0)))];
       }
       return out;
     });
-  for (let i = 0; i < 100 && !(Object.keys(await inFolder()).length === 4 && (await inFolder())['ferry-ring.mirvak']?.length); i++)
+  for (
+    let i = 0;
+    i < 100 && !(Object.keys(await inFolder()).length === 4 && (await inFolder())['ferry-ring.mirvak']?.length);
+    i++
+  )
     await new Promise((r) => setTimeout(r, 100));
   expect(unpackJob(Uint8Array.from((await inFolder())['ferry-ring.mirvak'])).job.name).toBe('Ferry ring');
   await maker.press('Done');
@@ -161,7 +171,8 @@ test('everything goes into one file and comes back from it; a folder of the make
     Object.keys(await inFolder())
       .filter((n) => n.startsWith('ferry'))
       .join();
-  for (let i = 0; i < 200 && (await ferries()) !== 'ferry-ring-blue.mirvak'; i++) await new Promise((r) => setTimeout(r, 100));
+  for (let i = 0; i < 200 && (await ferries()) !== 'ferry-ring-blue.mirvak'; i++)
+    await new Promise((r) => setTimeout(r, 100));
   expect(await ferries()).toBe('ferry-ring-blue.mirvak');
 });
 

@@ -143,7 +143,9 @@ export async function killedAtWork(url: string, kind: 'one' | 'two' | 'full', ra
   } catch (e) {
     const seen = await browser
       .pages()
-      .then((all) => Promise.all(all.map((p) => p.evaluate(() => document.body.innerText.slice(0, 300)).catch(() => ''))))
+      .then((all) =>
+        Promise.all(all.map((p) => p.evaluate(() => document.body.innerText.slice(0, 300)).catch(() => ''))),
+      )
       .catch(() => []);
     return { lost: Infinity, why: `${String((e as Error).stack).slice(0, 1500)}\nSeen: ${seen.join(' | ')}` };
   } finally {

@@ -86,7 +86,9 @@ test('work that was not backed up for two weeks is said on the shelf, and is bac
   await maker.press('Job shelf');
   await maker.find('button', 'Open New job');
   const visitIn = async (days: number) => {
-    await maker.page.evaluateOnNewDocument(`{ const now = Date.now.bind(Date); Date.now = () => now() + ${days} * 864e5; }`);
+    await maker.page.evaluateOnNewDocument(
+      `{ const now = Date.now.bind(Date); Date.now = () => now() + ${days} * 864e5; }`,
+    );
     await maker.page.goto(process.env.MIRVAK_URL!);
     await maker.find('button', 'Open New job');
   };

@@ -28,7 +28,12 @@ test('letters follow a drawn line, bend, and are spaced by hand', async () => {
   // Along a line that rises to the right, lettering is much higher than its capitals.
   await maker.page.waitForFunction(() => Number(/Height\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) > 30);
   const width = async () => /Width\s*([\d.]+) mm/.exec(await maker.text())![1];
-  const otherThan = (was: string) => maker.page.waitForFunction((w) => ![w, undefined].includes(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]), {}, was);
+  const otherThan = (was: string) =>
+    maker.page.waitForFunction(
+      (w) => ![w, undefined].includes(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]),
+      {},
+      was,
+    );
   const natural = await width();
   await maker.choose('Spaces', 'Fitted');
   await otherThan(natural);
@@ -80,9 +85,13 @@ test('motifs are found by other words, borders run along a rectangle and a ring'
   await maker.find('treeitem', /^Narrow boat/);
   await maker.press('Border');
   await maker.sees('2 items');
-  await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 199) < 1.5);
+  await maker.page.waitForFunction(
+    () => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 199) < 1.5,
+  );
   await maker.choose('Runs along', 'A ring');
-  await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 126) < 6);
+  await maker.page.waitForFunction(
+    () => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 126) < 6,
+  );
 });
 
 test('corners are rounded, lines trimmed, and the menu and the sheet of shortcuts are there', async () => {
@@ -107,7 +116,11 @@ test('corners are rounded, lines trimmed, and the menu and the sheet of shortcut
   await maker.press('Node 2 of outline 1');
   await maker.fill('Size of the corner', '8', false);
   await maker.press('Round corner');
-  await maker.page.waitForFunction((was) => Number(/Length of outline\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) < was - 1, {}, square);
+  await maker.page.waitForFunction(
+    (was) => Number(/Length of outline\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) < was - 1,
+    {},
+    square,
+  );
   // Two sides of 8 mm give way to a quarter turn.
   expect((await outline()) - square).toBeCloseTo(4 * Math.PI - 16, 1);
 
@@ -121,7 +134,11 @@ test('corners are rounded, lines trimmed, and the menu and the sheet of shortcut
   await maker.press('Trim lines at crossings');
   await mouse.move(...at(0.24, 0.521), { steps: 3 });
   await mouse.click(...at(0.24, 0.521));
-  await maker.page.waitForFunction((was) => Number(/Length of outline\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) < was - 5, {}, line);
+  await maker.page.waitForFunction(
+    (was) => Number(/Length of outline\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) < was - 5,
+    {},
+    line,
+  );
 
   await maker.press('Pick and move');
   await maker.page.evaluate(() => (document.activeElement as HTMLElement).blur());
@@ -133,7 +150,29 @@ test('corners are rounded, lines trimmed, and the menu and the sheet of shortcut
 test('a drawing that does not say its unit is asked about, and centre lines of strokes are traced', async () => {
   const { maker } = device;
   await emptyBoard(maker);
-  const dxf = ['0', 'SECTION', '2', 'ENTITIES', '0', 'LINE', '8', '0', '10', '0', '20', '0', '11', '4', '21', '0', '0', 'ENDSEC', '0', 'EOF', ''].join('\n');
+  const dxf = [
+    '0',
+    'SECTION',
+    '2',
+    'ENTITIES',
+    '0',
+    'LINE',
+    '8',
+    '0',
+    '10',
+    '0',
+    '20',
+    '0',
+    '11',
+    '4',
+    '21',
+    '0',
+    '0',
+    'ENDSEC',
+    '0',
+    'EOF',
+    '',
+  ].join('\n');
   await drop(maker.page, 'rail.dxf', '', dxf);
   await maker.sees('How large is it?');
   await maker.press(/^Inches/);
@@ -164,7 +203,9 @@ test('a drawing that does not say its unit is asked about, and centre lines of s
   await maker.press('Place on the blank');
   await maker.sees('3 items');
   // As wide as was asked for, from end to end.
-  await maker.page.waitForFunction(() => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 160) < 1.5);
+  await maker.page.waitForFunction(
+    () => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 160) < 1.5,
+  );
 });
 
 test('lettering is typed at once; letters typed elsewhere change nothing; arrows walk the list; names are changed in their rows', async () => {
@@ -181,7 +222,10 @@ test('lettering is typed at once; letters typed elsewhere change nothing; arrows
   await maker.find('treeitem', /^Lock 7/);
   await maker.press('Rectangle');
   await maker.find('treeitem', /^Rectangle/);
-  const items = () => maker.page.$$eval('[aria-label=Items] [role=treeitem]', (l) => l.map((e) => `${(e as HTMLElement).innerText.split('\n')[0]} ${e.getAttribute('aria-selected')}`));
+  const items = () =>
+    maker.page.$$eval('[aria-label=Items] [role=treeitem]', (l) =>
+      l.map((e) => `${(e as HTMLElement).innerText.split('\n')[0]} ${e.getAttribute('aria-selected')}`),
+    );
   await maker.press(/^Rectangle/, 'treeitem');
   await maker.saved();
   const before = await maker.text();
@@ -189,7 +233,11 @@ test('lettering is typed at once; letters typed elsewhere change nothing; arrows
   expect(await items()).toEqual(['Lock 7 false', 'Rectangle true']);
   expect(await maker.text()).toBe(before);
   await keyboard.press('ArrowUp');
-  await maker.page.waitForFunction(() => document.querySelector('[aria-label=Items] [role=treeitem]')?.getAttribute('aria-selected') === 'true' && document.activeElement?.textContent?.startsWith('Lock 7'));
+  await maker.page.waitForFunction(
+    () =>
+      document.querySelector('[aria-label=Items] [role=treeitem]')?.getAttribute('aria-selected') === 'true' &&
+      document.activeElement?.textContent?.startsWith('Lock 7'),
+  );
   const row = (await (await maker.find('treeitem', /^Lock 7/)).boundingBox())!;
   await maker.page.mouse.click(row.x + 40, row.y + row.height / 2, { count: 2 });
   await maker.page.waitForFunction(() => (document.activeElement as HTMLInputElement)?.value === 'Lock 7');
@@ -198,12 +246,18 @@ test('lettering is typed at once; letters typed elsewhere change nothing; arrows
   await maker.find('treeitem', /^Name of the lock/);
   // By key: Tab comes to one row only, End to the last, F2 to its name.
   await maker.press(/^Name of the lock/, 'treeitem');
-  expect(await maker.page.$$eval('[aria-label=Items] [role=treeitem]', (l) => l.map((e) => (e as HTMLElement).tabIndex))).toEqual([0, -1]);
+  expect(
+    await maker.page.$$eval('[aria-label=Items] [role=treeitem]', (l) => l.map((e) => (e as HTMLElement).tabIndex)),
+  ).toEqual([0, -1]);
   await keyboard.press('End');
   await maker.page.waitForFunction(() => document.activeElement?.textContent?.startsWith('Rectangle'));
   await keyboard.press('F2');
   await maker.page.waitForFunction(() => (document.activeElement as HTMLInputElement)?.value === 'Rectangle');
   await keyboard.type('Plate');
   await keyboard.press('Enter');
-  await maker.page.waitForFunction(() => document.activeElement?.getAttribute('role') === 'treeitem' && document.activeElement.textContent?.startsWith('Plate'));
+  await maker.page.waitForFunction(
+    () =>
+      document.activeElement?.getAttribute('role') === 'treeitem' &&
+      document.activeElement.textContent?.startsWith('Plate'),
+  );
 });

@@ -78,12 +78,17 @@ test('groups of the library are made, filled, exported and deleted with a way ba
   await maker.press('More for the group Brass');
   await maker.press('Delete the group', 'menuitem');
   await maker.sees('"Brass" and its cutter are deleted.');
-  await maker.page.waitForFunction(() => ![...document.querySelectorAll('button')].some((b) => b.getAttribute('aria-label') === 'Drag the group Brass'));
+  await maker.page.waitForFunction(
+    () =>
+      ![...document.querySelectorAll('button')].some((b) => b.getAttribute('aria-label') === 'Drag the group Brass'),
+  );
   await maker.press('Undo in the library');
   await maker.find('button', 'Drag the group Brass');
   // Arrows go from cutter to cutter, and the sheet follows.
   await maker.press(/^End mill 3 mm/);
-  const names = await maker.page.$$eval('[data-cutter]', (rows) => rows.map((r) => (r as HTMLElement).innerText.split('\n')[0]));
+  const names = await maker.page.$$eval('[data-cutter]', (rows) =>
+    rows.map((r) => (r as HTMLElement).innerText.split('\n')[0]),
+  );
   const at = names.findIndex((n) => n.startsWith('End mill 3 mm'));
   await keyboard.press('ArrowUp');
   await maker.holds('Name', names[at - 1]);

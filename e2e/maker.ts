@@ -21,15 +21,27 @@ export class Maker {
   async find(role: string, name: string | RegExp, timeout = PATIENCE): Promise<ElementHandle<Element>> {
     const handle = await this.page.waitForFunction(
       (r: string, source: string) => {
-        const tags: Record<string, string> = { button: 'button,[role=button]', textbox: 'input:not([type=checkbox]):not([type=file]),textarea', listitem: 'li', checkbox: 'input[type=checkbox]' };
+        const tags: Record<string, string> = {
+          button: 'button,[role=button]',
+          textbox: 'input:not([type=checkbox]):not([type=file]),textarea',
+          listitem: 'li',
+          checkbox: 'input[type=checkbox]',
+        };
         const wanted = new RegExp(source);
         return [...document.querySelectorAll<HTMLElement>(tags[r] ?? `[role=${r}]`)].find((e) => {
-          const label = (e as HTMLInputElement).labels?.[0]?.textContent ?? (e.id ? document.querySelector(`label[for="${CSS.escape(e.id)}"]`)?.textContent : null);
+          const label =
+            (e as HTMLInputElement).labels?.[0]?.textContent ??
+            (e.id ? document.querySelector(`label[for="${CSS.escape(e.id)}"]`)?.textContent : null);
           const box = e.getBoundingClientRect();
           const names = [e.getAttribute('aria-label') ?? label ?? e.textContent ?? ''];
           // Of a row or card a maker reads the first line.
           if (!e.hasAttribute('aria-label') && !label) names.push(e.innerText.split('\n')[0]);
-          return box.width > 0 && box.height > 0 && !e.closest('[aria-hidden=true]') && names.some((n) => wanted.test(n.trim()));
+          return (
+            box.width > 0 &&
+            box.height > 0 &&
+            !e.closest('[aria-hidden=true]') &&
+            names.some((n) => wanted.test(n.trim()))
+          );
         });
       },
       { timeout, polling },
@@ -47,7 +59,20 @@ export class Maker {
         // A list that is made anew just now has another thing of that name in the same place: it was met too, and is not pressed twice.
         await thing.evaluate((e) => {
           const wanted = `${e.tagName} ${e.getAttribute('role')} ${e.getAttribute('aria-label') ?? e.textContent}`;
-          document.addEventListener('click', (event) => ((e as unknown as { met: boolean }).met = event.composedPath().some((q) => q === e || (q instanceof Element && `${q.tagName} ${q.getAttribute('role')} ${q.getAttribute('aria-label') ?? q.textContent}` === wanted))), { capture: true, once: true });
+          document.addEventListener(
+            'click',
+            (event) =>
+              ((e as unknown as { met: boolean }).met = event
+                .composedPath()
+                .some(
+                  (q) =>
+                    q === e ||
+                    (q instanceof Element &&
+                      `${q.tagName} ${q.getAttribute('role')} ${q.getAttribute('aria-label') ?? q.textContent}` ===
+                        wanted),
+                )),
+            { capture: true, once: true },
+          );
         });
         await thing.click();
       } catch (e) {
@@ -100,7 +125,8 @@ export class Maker {
         await this.page.keyboard.press('KeyA');
         await this.page.keyboard.up('Control');
         await this.page.keyboard.type(text);
-        if (!text || (await field.evaluate((e, t) => e.isConnected && (e as HTMLInputElement).value === t, text))) break;
+        if (!text || (await field.evaluate((e, t) => e.isConnected && (e as HTMLInputElement).value === t, text)))
+          break;
         if (tries === 2) throw new Error(`"${label}" does not take "${text}".`);
       } catch (e) {
         if (tries === 2 || !/detached/.test((e as Error).message)) throw e;
@@ -169,9 +195,13 @@ export class Maker {
   }
   async sees(text: string | RegExp, timeout = PATIENCE): Promise<void> {
     const source = typeof text === 'string' ? text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : text.source;
-    await this.page.waitForFunction((s: string) => new RegExp(s).test(document.body.innerText), { timeout, polling }, source).catch(async (e) => {
-      throw new Error(`${(e as Error).message} "${source}" is not seen. The page says: ${(await this.text()).slice(0, 1500)}`);
-    });
+    await this.page
+      .waitForFunction((s: string) => new RegExp(s).test(document.body.innerText), { timeout, polling }, source)
+      .catch(async (e) => {
+        throw new Error(
+          `${(e as Error).message} "${source}" is not seen. The page says: ${(await this.text()).slice(0, 1500)}`,
+        );
+      });
   }
   async text(): Promise<string> {
     return this.page.evaluate(() => document.body.innerText);
@@ -183,7 +213,9 @@ export class Maker {
   async proven(timeout = 2 * PATIENCE): Promise<void> {
     await this.page.waitForFunction(
       () => {
-        const states = [...document.querySelectorAll('nav[aria-label=Stages] button')].map((b) => b.getAttribute('aria-label') ?? '');
+        const states = [...document.querySelectorAll('nav[aria-label=Stages] button')].map(
+          (b) => b.getAttribute('aria-label') ?? '',
+        );
         return states.some((s) => /^Run, (ready|needs)/.test(s)) && states.every((s) => !s.includes('working'));
       },
       { timeout, polling },

@@ -12,7 +12,9 @@ function expectBoard(program: string): void {
   expect(program).toMatch(/Profile/);
   expect(program.trim().endsWith('M30')).toBe(true);
   const z = [...program.matchAll(/Z(-?[\d.]+)/g)].map((m) => Number(m[1]));
-  const x = readMoves(program).filter((m) => m.b[2] < -10).map((m) => m.b[0]);
+  const x = readMoves(program)
+    .filter((m) => m.b[2] < -10)
+    .map((m) => m.b[0]);
   // Through the blank of 18 mm, and over tabs that stand 3 mm high.
   expect(Math.min(...z)).toBeCloseTo(-18, 6);
   expect(z.filter((v) => Math.abs(v + 15) < 1e-6).length).toBeGreaterThanOrEqual(4);
@@ -70,7 +72,11 @@ test('the same by keyboard alone, in at most 60 keys beside what is typed into f
     await maker.find('menuitem', /^V-carve/);
     await page.waitForFunction(() => document.activeElement?.getAttribute('role') === 'menuitem');
     if (letter !== 'Enter') await key(letter);
-    await page.waitForFunction((n: string) => new RegExp(n).test(document.activeElement?.textContent ?? ''), {}, name.source);
+    await page.waitForFunction(
+      (n: string) => new RegExp(n).test(document.activeElement?.textContent ?? ''),
+      {},
+      name.source,
+    );
     await key('Enter');
     await page.waitForFunction(() => !document.querySelector('[role=menu]'));
   };

@@ -27,9 +27,17 @@ async function portraits(page: Page): Promise<void> {
     return rows.map((r) => [r.name, r.picture!.replace(/^.*\/|\.png$/g, '')] as const);
   });
   await page.reload();
-  await page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] img[src^="data:"]').length === 4, { timeout: 180000 });
+  await page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] img[src^="data:"]').length === 4, {
+    timeout: 180000,
+  });
   for (const [name, id] of ids) {
-    const address = await page.evaluate((n) => [...document.querySelectorAll('[aria-label=Jobs] > li')].find((li) => (li as HTMLElement).innerText.includes(n))!.querySelector('img')!.src, name);
+    const address = await page.evaluate(
+      (n) =>
+        [...document.querySelectorAll('[aria-label=Jobs] > li')]
+          .find((li) => (li as HTMLElement).innerText.includes(n))!
+          .querySelector('img')!.src,
+      name,
+    );
     writeFileSync(path.join('public/demo', `${id}.png`), Buffer.from(address.split(',')[1], 'base64'));
   }
 }
@@ -83,7 +91,9 @@ async function main(): Promise<void> {
       g.fill();
       const data = new DataTransfer();
       data.items.add(new File([await c.convertToBlob()], 'heron-foot.png', { type: 'image/png' }));
-      document.querySelector('[aria-label="Plan of the blank"]')!.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+      document
+        .querySelector('[aria-label="Plan of the blank"]')!
+        .dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
     });
     await maker.sees(/outlines?, \d+ nodes/);
     await shot('trace');
@@ -98,7 +108,11 @@ async function main(): Promise<void> {
     const plan = (await (await page.waitForSelector('[aria-label="Plan of the blank"] canvas'))!.boundingBox())!;
     const at = (x: number, y: number) => [plan.x + plan.width * x, plan.y + plan.height * y] as const;
     await maker.press('Draw a curve');
-    for (const [a, b] of [[at(0.2, 0.62), at(0.3, 0.36)], [at(0.53, 0.5), at(0.62, 0.64)], [at(0.85, 0.42), at(0.9, 0.3)]] as const) {
+    for (const [a, b] of [
+      [at(0.2, 0.62), at(0.3, 0.36)],
+      [at(0.53, 0.5), at(0.62, 0.64)],
+      [at(0.85, 0.42), at(0.9, 0.3)],
+    ] as const) {
       await page.mouse.move(...a);
       await page.mouse.down();
       await page.mouse.move(...b, { steps: 4 });
@@ -130,7 +144,9 @@ async function main(): Promise<void> {
     await maker.stage('Run');
     await maker.press('Open the dialect');
     await maker.press(/^\s*16/, 'option');
-    await page.evaluate(() => document.querySelector('[aria-label="Trial program"]')?.scrollIntoView({ block: 'center' }));
+    await page.evaluate(() =>
+      document.querySelector('[aria-label="Trial program"]')?.scrollIntoView({ block: 'center' }),
+    );
     await shot('dialect');
     await page.goto(url);
     await maker.press('Open Lock cottage board');
@@ -139,7 +155,11 @@ async function main(): Promise<void> {
     await maker.press(/^Cut 4: Cut free/);
     await maker.press(/^Cut 1: Lettering/);
     await shot('cuts');
-    for (const [stage, name] of [['Blank', 'blank'], ['Proof', 'proof'], ['Run', 'run']] as const) {
+    for (const [stage, name] of [
+      ['Blank', 'blank'],
+      ['Proof', 'proof'],
+      ['Run', 'run'],
+    ] as const) {
       await maker.stage(stage);
       await shot(name);
     }

@@ -14,7 +14,15 @@ export async function startServer() {
       s.close(() => resolve(port));
     });
   });
-  const server = spawn(process.execPath, [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)], { cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' } });
+  const server = spawn(
+    process.execPath,
+    [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)],
+    {
+      cwd: root,
+      stdio: ['ignore', 'pipe', 'inherit'],
+      env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+    },
+  );
   await new Promise((resolve, reject) => {
     server.stdout.on('data', (d) => String(d).includes('Ready') && resolve());
     server.on('exit', (code) => reject(new Error(`The server stopped with ${code}. Is the app built?`)));

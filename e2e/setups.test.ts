@@ -68,7 +68,9 @@ test('a plate cut from both faces: the other face is added, cuts that meet are f
   await maker.find('tab', /^Back copy, /);
   await maker.press('More for set-up Back copy');
   await maker.press('Delete', 'menuitem');
-  await maker.page.waitForFunction(() => document.querySelectorAll('[role=tablist][aria-label="Set-ups"] [role=tab]').length === 2);
+  await maker.page.waitForFunction(
+    () => document.querySelectorAll('[role=tablist][aria-label="Set-ups"] [role=tab]').length === 2,
+  );
   // A step that was made elsewhere is undone where it is seen.
   await maker.press(/^Set-up 1, /, 'tab');
   for (let i = 0; i < 3; i++) await maker.press('Undo');
@@ -149,7 +151,9 @@ test('artwork of the front is linked to the back: it follows, is cut there, is m
 
   // By hand along the bar: where it cannot be run it stays, and says why; what stands alone goes anywhere.
   await maker.drag('tab', /^Set-up 1, other face, /, -220, 0);
-  await maker.sees('"Set-up 1, other face" cannot be run there. "Set-up 1, other face" starts from what "Set-up 1" leaves.');
+  await maker.sees(
+    '"Set-up 1, other face" cannot be run there. "Set-up 1, other face" starts from what "Set-up 1" leaves.',
+  );
   await maker.press('Add a set-up');
   await maker.press(/^Another blank/, 'menuitem');
   await maker.find('tab', /^Set-up 3, Empty/);

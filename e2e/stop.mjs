@@ -1,1 +1,3 @@
-export default async function stop() { globalThis.__mirvakServer?.kill('SIGTERM'); }
+export default async function stop() {
+  globalThis.__mirvakServer?.kill('SIGTERM');
+}

@@ -8,7 +8,16 @@ import { eachOnAFreshDevice } from './device';
 const device = eachOnAFreshDevice({ solid: true });
 
 /** Minutes of the card with a name. */
-const minutes = (name: string) => device.maker.page.$$eval('ol[aria-label="Cut plan"] li', (cards, n) => cards.map((c) => (c as HTMLElement).innerText).find((t) => t.includes(n))?.match(/(\d+ h )?[\d.]+ (min|s)\b/)?.[0] ?? '', name);
+const minutes = (name: string) =>
+  device.maker.page.$$eval(
+    'ol[aria-label="Cut plan"] li',
+    (cards, n) =>
+      cards
+        .map((c) => (c as HTMLElement).innerText)
+        .find((t) => t.includes(n))
+        ?.match(/(\d+ h )?[\d.]+ (min|s)\b/)?.[0] ?? '',
+    name,
+  );
 
 test('the walk: open the board, change a word, drag a tab, export programs', async () => {
   const { maker } = device;
@@ -24,10 +33,17 @@ test('the walk: open the board, change a word, drag a tab, export programs', asy
   await maker.press(/^LOCK 7/, 'treeitem');
   await maker.fill('Text', 'LOCK 77', false);
   await maker.stage('Cuts');
-  await maker.page.waitForFunction((was: string) => {
-    const t = [...document.querySelectorAll('ol[aria-label="Cut plan"] li')].map((c) => (c as HTMLElement).innerText).find((q) => q.includes('Lettering')) ?? '';
-    return t.includes('up to date') && !t.includes(was);
-  }, { timeout: 60000 }, before);
+  await maker.page.waitForFunction(
+    (was: string) => {
+      const t =
+        [...document.querySelectorAll('ol[aria-label="Cut plan"] li')]
+          .map((c) => (c as HTMLElement).innerText)
+          .find((q) => q.includes('Lettering')) ?? '';
+      return t.includes('up to date') && !t.includes(was);
+    },
+    { timeout: 60000 },
+    before,
+  );
   await maker.proven();
 
   await maker.press(/^Cut 4: Cut free/);
@@ -53,14 +69,27 @@ test('the walk: open the board, change a word, drag a tab, export programs', asy
 
 test('the shelf shows its pictures from the start; a job that was never open here gets that of its proof by itself', async () => {
   const { maker } = device;
-  const seen = () => maker.page.$$eval('[aria-label=Jobs] img', (l) => l.map((e) => [(e as HTMLImageElement).naturalWidth, (e as HTMLImageElement).src.length, Number((e as HTMLImageElement).src.startsWith('data:'))]));
-  await maker.page.waitForFunction(() => [...document.querySelectorAll<HTMLImageElement>('[aria-label=Jobs] img')].filter((e) => e.naturalWidth === 600).length === 4);
+  const seen = () =>
+    maker.page.$$eval('[aria-label=Jobs] img', (l) =>
+      l.map((e) => [
+        (e as HTMLImageElement).naturalWidth,
+        (e as HTMLImageElement).src.length,
+        Number((e as HTMLImageElement).src.startsWith('data:')),
+      ]),
+    );
+  await maker.page.waitForFunction(
+    () =>
+      [...document.querySelectorAll<HTMLImageElement>('[aria-label=Jobs] img')].filter((e) => e.naturalWidth === 600)
+        .length === 4,
+  );
   expect((await seen()).map(([, , own]) => own)).toEqual([0, 0, 0, 0]);
   const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'mirvak-')), 'plate.mirvak');
   writeFileSync(file, packJob({ ...demoJobs['keeper-plate'](), name: 'From another bench' }));
   await device.give(file);
   await maker.sees('From another bench');
-  await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] img').length === 5, { timeout: 120000 });
+  await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] img').length === 5, {
+    timeout: 120000,
+  });
   // A picture with something on it.
   const [[width, length]] = (await seen()).filter(([, , own]) => own);
   expect(width).toBe(600);

@@ -19,7 +19,13 @@ describe('with the plan alone', () => {
     await maker.holds('Middle at', '90');
     expect(Number(await maker.valueOf('Radius of the baseline'))).toBeGreaterThan(30);
     await maker.press('Inside');
-    await maker.page.waitForFunction(() => [...document.querySelectorAll('label')].some((l) => l.textContent === 'Radius of the baseline' && Number((document.getElementById(l.htmlFor) as HTMLInputElement).value) < 30));
+    await maker.page.waitForFunction(() =>
+      [...document.querySelectorAll('label')].some(
+        (l) =>
+          l.textContent === 'Radius of the baseline' &&
+          Number((document.getElementById(l.htmlFor) as HTMLInputElement).value) < 30,
+      ),
+    );
     await maker.press('At the bottom');
     await maker.holds('Middle at', '270');
     expect(Number(await maker.valueOf('Radius of the baseline'))).toBeLessThan(30);
@@ -36,7 +42,10 @@ describe('with the plan alone', () => {
     await maker.sees('2 items');
     await drawn(maker);
     await maker.page.keyboard.press('Escape');
-    const picked = () => maker.page.$$eval('[aria-label=Items] [aria-selected=true]', (l) => l.map((e) => (e as HTMLElement).innerText.split('\n')[0]));
+    const picked = () =>
+      maker.page.$$eval('[aria-label=Items] [aria-selected=true]', (l) =>
+        l.map((e) => (e as HTMLElement).innerText.split('\n')[0]),
+      );
     const star = (await (await maker.find('treeitem', /^Star/)).boundingBox())!;
     expect(star.width).toBeGreaterThan(0);
     // Between frame and star: nothing is there.
@@ -50,15 +59,21 @@ describe('with the plan alone', () => {
     };
     // From inside the frame to the right: only the star lies wholly in the box.
     await drag([0.3, 0.2], [0.75, 0.85]);
-    await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Items] [aria-selected=true]').length === 1);
+    await maker.page.waitForFunction(
+      () => document.querySelectorAll('[aria-label=Items] [aria-selected=true]').length === 1,
+    );
     expect(await picked()).toEqual(['Star']);
     // To the left over the frame's right edge: what it touches.
     await drag([0.97, 0.4], [0.75, 0.6]);
-    await maker.page.waitForFunction(() => document.querySelector('[aria-label=Items] [aria-selected=true]')?.textContent?.startsWith('Rectangle'));
+    await maker.page.waitForFunction(() =>
+      document.querySelector('[aria-label=Items] [aria-selected=true]')?.textContent?.startsWith('Rectangle'),
+    );
     expect(await picked()).toEqual(['Rectangle']);
     await maker.page.focus('[role=application]');
     await maker.page.keyboard.press('w');
-    await maker.page.waitForFunction(() => document.querySelector('[aria-label=Items] [aria-selected=true]')?.textContent?.startsWith('Star'));
+    await maker.page.waitForFunction(() =>
+      document.querySelector('[aria-label=Items] [aria-selected=true]')?.textContent?.startsWith('Star'),
+    );
     await maker.fill('Centre X', '900');
     await maker.sees('1 thing lies off the blank');
   });
@@ -98,7 +113,11 @@ describe('with the solid', () => {
     await maker.find('button', /^Cut 2: /);
     for (const left of [1, 0]) {
       await maker.press('Undo');
-      await maker.page.waitForFunction((n: number) => document.querySelectorAll('[aria-label="Cut plan"] > li').length === n, {}, left);
+      await maker.page.waitForFunction(
+        (n: number) => document.querySelectorAll('[aria-label="Cut plan"] > li').length === n,
+        {},
+        left,
+      );
     }
     await maker.press('Undo');
     await maker.stage('Artwork');

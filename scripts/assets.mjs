@@ -9,7 +9,10 @@ mkdirSync(path.join(root, 'public/fonts'), { recursive: true });
 let copied = 0;
 for (const m of source.matchAll(/entry\('([^']+)', '[^']+', '[^']+', '([^']+)'(?:, (\d+))?\)/g)) {
   const [, id, pack, weight = '400'] = m;
-  copyFileSync(path.join(root, `node_modules/@fontsource/${pack}/files/${pack}-latin-${weight}-normal.woff`), path.join(root, `public/fonts/${id}.woff`));
+  copyFileSync(
+    path.join(root, `node_modules/@fontsource/${pack}/files/${pack}-latin-${weight}-normal.woff`),
+    path.join(root, `public/fonts/${id}.woff`),
+  );
   copied++;
 }
 if (copied < 12) throw new Error(`Only ${copied} fonts were found in the catalogue.`);

@@ -5,14 +5,31 @@ import ts from 'typescript';
 
 const FILE = 'docs/messages.md';
 /** What says something to the maker: calls by name, with the place of their words, and fields of findings and remarks. */
-const calls = { tell: 1, setTrouble: 0, setError: 0, setWrong: 0, wrong: 1, saysOf: 1, enqueueSnackbar: 0, GivenUp: 0, refuse: 1, refuseHere: 1, say: 0 };
+const calls = {
+  tell: 1,
+  setTrouble: 0,
+  setError: 0,
+  setWrong: 0,
+  wrong: 1,
+  saysOf: 1,
+  enqueueSnackbar: 0,
+  GivenUp: 0,
+  refuse: 1,
+  refuseHere: 1,
+  say: 0,
+};
 const fields = new Set(['text', 'error', 'message', 'why']);
 
 function* files(dir) {
   for (const e of readdirSync(dir, { withFileTypes: true })) {
     const at = path.join(dir, e.name);
     if (e.isDirectory()) yield* files(at);
-    else if (/\.tsx?$/.test(e.name) && !/\.test\./.test(e.name) && ![`${path.sep}testing${path.sep}`, `${path.sep}demo${path.sep}`].some((d) => at.includes(d))) yield at;
+    else if (
+      /\.tsx?$/.test(e.name) &&
+      !/\.test\./.test(e.name) &&
+      ![`${path.sep}testing${path.sep}`, `${path.sep}demo${path.sep}`].some((d) => at.includes(d))
+    )
+      yield at;
   }
 }
 
@@ -20,8 +37,11 @@ function* files(dir) {
 function wordsOf(node, source) {
   if (ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node)) return node.text;
   if (ts.isTemplateExpression(node))
-    return node.head.text + node.templateSpans.map((s) => `<${nameOf(s.expression, source)}>${s.literal.text}`).join('');
-  if (ts.isConditionalExpression(node)) return [wordsOf(node.whenTrue, source), wordsOf(node.whenFalse, source)].filter(Boolean);
+    return (
+      node.head.text + node.templateSpans.map((s) => `<${nameOf(s.expression, source)}>${s.literal.text}`).join('')
+    );
+  if (ts.isConditionalExpression(node))
+    return [wordsOf(node.whenTrue, source), wordsOf(node.whenFalse, source)].filter(Boolean);
   if (ts.isParenthesizedExpression(node)) return wordsOf(node.expression, source);
   return null;
 }
@@ -51,7 +71,8 @@ for (const file of files('src')) {
     .join('/');
   const take = (node) => {
     if (!node) return;
-    for (const w of [wordsOf(node, source)].flat(3)) if (w && sentence(w)) found.set(w.replace(/\s+/g, ' ').trim(), room);
+    for (const w of [wordsOf(node, source)].flat(3))
+      if (w && sentence(w)) found.set(w.replace(/\s+/g, ' ').trim(), room);
   };
   const walk = (node) => {
     if (ts.isCallExpression(node)) {
@@ -68,9 +89,12 @@ for (const file of files('src')) {
       )
         take(node.arguments[0]);
       else if (name === 'super' || node.expression.kind === ts.SyntaxKind.SuperKeyword) take(node.arguments[0]);
-    } else if (ts.isNewExpression(node) && /Error$/.test(node.expression.getText(source))) for (const a of node.arguments ?? []) take(a);
-    else if (ts.isPropertyAssignment(node) && ts.isIdentifier(node.name) && fields.has(node.name.text)) take(node.initializer);
-    else if (ts.isReturnStatement(node) && node.expression && /Message$|whyNot|tooMany/.test(functionOf(node))) take(node.expression);
+    } else if (ts.isNewExpression(node) && /Error$/.test(node.expression.getText(source)))
+      for (const a of node.arguments ?? []) take(a);
+    else if (ts.isPropertyAssignment(node) && ts.isIdentifier(node.name) && fields.has(node.name.text))
+      take(node.initializer);
+    else if (ts.isReturnStatement(node) && node.expression && /Message$|whyNot|tooMany/.test(functionOf(node)))
+      take(node.expression);
     ts.forEachChild(node, walk);
   };
   walk(source);

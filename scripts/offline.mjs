@@ -15,7 +15,9 @@ const below = (dir) =>
 const out = path.join(root, 'public/offline.js');
 function ofBuild() {
   const made = below('.next/static').map((f) => `/_next/static/${f}`);
-  const given = below('public').filter((f) => f !== 'offline.js').map((f) => `/${f}`);
+  const given = below('public')
+    .filter((f) => f !== 'offline.js')
+    .map((f) => `/${f}`);
   const files = ['/', '/library', '/job/_', '/icon.svg', '/manifest.webmanifest', ...made, ...given];
   const does = readFileSync(path.join(root, 'scripts/offlineWorker.js'), 'utf8');
   const hash = createHash('sha256').update(JSON.stringify(files)).update(does);

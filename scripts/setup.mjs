@@ -8,7 +8,12 @@ import { fileURLToPath } from 'node:url';
 export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
 
 export function run(command, args, options = {}) {
-  const r = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' }, ...options });
+  const r = spawnSync(command, args, {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
+    ...options,
+  });
   if (r.status !== 0) {
     console.error(`\n${command} ${args.join(' ')} failed.`);
     process.exit(r.status ?? 1);
@@ -29,14 +34,19 @@ export async function together(...lines) {
         process.exit(status ?? 1);
       });
     });
-  await Promise.all(lines.map(async (line) => {
-    for (const command of line) await one(command);
-  }));
+  await Promise.all(
+    lines.map(async (line) => {
+      for (const command of line) await one(command);
+    }),
+  );
 }
 
 export function packages() {
   const stamp = path.join(root, 'node_modules/.mirvak-installed');
-  const key = createHash('sha256').update(readFileSync(path.join(root, 'package.json'))).update(readFileSync(path.join(root, 'package-lock.json'))).digest('hex');
+  const key = createHash('sha256')
+    .update(readFileSync(path.join(root, 'package.json')))
+    .update(readFileSync(path.join(root, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === key) return;
   // `npm ci` refuses a lock file that leaves out optional binaries of other platforms; this keeps to the same versions.
   console.log('Installing packages (a minute or so)...');
@@ -49,7 +59,11 @@ export function chromium() {
   if (existsSync(wanted)) return;
   console.log('Installing Chromium from Debian packages...');
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
-  const apt = (...args) => run([...sudo, 'apt-get'][0], [...sudo, 'apt-get', ...args].slice(1), { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  const apt = (...args) =>
+    run([...sudo, 'apt-get'][0], [...sudo, 'apt-get', ...args].slice(1), {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
   apt('update');
   apt('install', '-y', '--no-install-recommends', 'chromium', 'libegl1', 'libegl-mesa0', 'libgl1-mesa-dri');
 }
@@ -57,12 +71,19 @@ export function chromium() {
 /** Builds the app unless what it is built from has not changed. `env`: besides the shell's. */
 export function build(env = {}) {
   run('node', ['scripts/assets.mjs']);
-  const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard', 'src', 'next.config.mjs', 'package-lock.json', 'tsconfig.json'], { cwd: root, encoding: 'utf8' }).split('\n').filter((f) => f && !/\.test\.tsx?$/.test(f) && existsSync(path.join(root, f)));
+  const files = execFileSync(
+    'git',
+    ['ls-files', '-co', '--exclude-standard', 'src', 'next.config.mjs', 'package-lock.json', 'tsconfig.json'],
+    { cwd: root, encoding: 'utf8' },
+  )
+    .split('\n')
+    .filter((f) => f && !/\.test\.tsx?$/.test(f) && existsSync(path.join(root, f)));
   const hash = createHash('sha256');
   for (const f of files) hash.update(f).update(readFileSync(path.join(root, f)));
   const key = hash.digest('hex');
   const stamp = path.join(root, '.next/mirvak-built');
-  const built = existsSync(stamp) && existsSync(path.join(root, '.next/BUILD_ID')) && readFileSync(stamp, 'utf8') === key;
+  const built =
+    existsSync(stamp) && existsSync(path.join(root, '.next/BUILD_ID')) && readFileSync(stamp, 'utf8') === key;
   if (!built) run('npx', ['next', 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
   run('node', ['scripts/offline.mjs']);
   writeFileSync(stamp, key);

@@ -9,7 +9,12 @@ export function stamp(root = process.cwd()) {
   const hash = createHash('sha256');
   for (const part of of) {
     const full = path.join(root, part);
-    const files = part.includes('.') ? [''] : readdirSync(full, { recursive: true }).map(String).filter((f) => f.endsWith('.ts')).sort();
+    const files = part.includes('.')
+      ? ['']
+      : readdirSync(full, { recursive: true })
+          .map(String)
+          .filter((f) => f.endsWith('.ts'))
+          .sort();
     for (const f of files) hash.update(f).update(readFileSync(path.join(full, f)));
   }
   return hash.digest('hex').slice(0, 16);

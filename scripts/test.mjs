@@ -19,6 +19,7 @@ await timed('lint and types', () =>
       ['node', 'scripts/messages.mjs', '--check'],
     ],
     [
+      ['npx', 'prettier', '--check', '--log-level', 'warn', '.'],
       ['npx', 'tsc', '--noEmit'],
       ['npx', 'tsc', '--noEmit', '-p', 'tsconfig.core.json'],
     ],

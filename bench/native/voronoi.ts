@@ -21,7 +21,10 @@ export function nativeVoronoi(region: Region): number | null {
   if (!run) return null;
   const lines: string[] = [];
   for (const loop of region)
-    for (let i = 0, n = loop.length; i < n; i += 2) lines.push([loop[i], loop[i + 1], loop[(i + 2) % n], loop[(i + 3) % n]].map((v) => Math.round(v * 1e5)).join(' '));
+    for (let i = 0, n = loop.length; i < n; i += 2)
+      lines.push(
+        [loop[i], loop[i + 1], loop[(i + 2) % n], loop[(i + 3) % n]].map((v) => Math.round(v * 1e5)).join(' '),
+      );
   const file = join(run, '..', 'segments.txt');
   writeFileSync(file, lines.join('\n'));
   return Number(execFileSync(run, [file], { encoding: 'utf8' }).split(' ')[0]);

@@ -9,7 +9,8 @@ import { cutOut, readMoves, testCone, testFlat } from '../core/testing/independe
 
 const dir = mkdtempSync(path.join(os.tmpdir(), 'mirvak-cli-'));
 /** As `npm run mirvak` does it, without what npm itself takes. */
-const mirvak = (...args: string[]) => spawnSync(process.execPath, ['--import', 'tsx', 'src/cli/main.ts', ...args], { encoding: 'utf8' });
+const mirvak = (...args: string[]) =>
+  spawnSync(process.execPath, ['--import', 'tsx', 'src/cli/main.ts', ...args], { encoding: 'utf8' });
 const json = (file: string) => JSON.parse(readFileSync(path.join(dir, file), 'utf8'));
 
 describe('the command line', () => {
@@ -22,11 +23,20 @@ describe('the command line', () => {
     const r = mirvak('plan', job, '--out', path.join(dir, 'plan'), '--files', 'cutter');
     expect([r.status, r.stdout, r.stderr]).toEqual([0, '', '']);
     const setup = json('plan/setup.json');
-    expect(setup.files).toEqual(readdirSync(path.join(dir, 'plan')).filter((f) => f.endsWith('.nc')).sort());
+    expect(setup.files).toEqual(
+      readdirSync(path.join(dir, 'plan'))
+        .filter((f) => f.endsWith('.nc'))
+        .sort(),
+    );
     expect(setup.zZero).toBe('top');
     expect(setup.tools['3']).toMatchObject({ shape: 'v', includedAngle: 60, tipDiameter: 0 });
     const report = json('plan/report.json');
-    expect(report.cuts.map((c: { name: string }) => c.name)).toEqual(['Lettering', 'Ornament', 'Border channel', 'Cut free']);
+    expect(report.cuts.map((c: { name: string }) => c.name)).toEqual([
+      'Lettering',
+      'Ornament',
+      'Border channel',
+      'Cut free',
+    ]);
     expect(report.checks.every((c: { passed: boolean }) => c.passed)).toBe(true);
     const parts = report.cuts.reduce((s: number, c: { minutes: number }) => s + c.minutes, 0);
     expect(report.minutes).toBeCloseTo(parts + (report.toolChanges * 63) / 60, 2);
@@ -41,10 +51,18 @@ describe('the command line', () => {
     const points: { x: number; y: number; i: number }[] = [];
     for (let i = 0; i < z.length; i += 13) points.push({ x: i % cols, y: Math.floor(i / cols), i });
     points.sort((a, b) => a.x - b.x);
-    const cloud = { x: Float64Array.from(points, (p) => p.x), y: Float64Array.from(points, (p) => p.y), z: new Float64Array(points.length) };
+    const cloud = {
+      x: Float64Array.from(points, (p) => p.x),
+      y: Float64Array.from(points, (p) => p.y),
+      z: new Float64Array(points.length),
+    };
     // As they were planned above.
     const programs = json('plan/setup.json').files.map((f: string) => readFileSync(path.join(dir, 'plan', f), 'utf8'));
-    cutOut(cloud, programs.flatMap((text: string) => readMoves(text)), { 1: testFlat(3), 2: testFlat(1.5), 3: testCone(60, 0, 12), 4: testFlat(6) });
+    cutOut(
+      cloud,
+      programs.flatMap((text: string) => readMoves(text)),
+      { 1: testFlat(3), 2: testFlat(1.5), 3: testCone(60, 0, 12), 4: testFlat(6) },
+    );
     let cut = 0;
     let differ = 0;
     points.forEach((p, k) => {
@@ -60,7 +78,9 @@ describe('the command line', () => {
     const own = readJob(JSON.parse(readFileSync(job, 'utf8')));
     own.assets = [{ id: 'own-lock', type: 'font', name: 'The keeper\u2019s', file: 'fonts/own-lock.woff' }];
     own.setups[0].items.find((i) => i.id === 'i-lock')!.values.font = 'own-lock';
-    own.setups[0].cuts = own.setups[0].cuts.filter((c) => c.id === 'c-letters').map((c) => ({ ...c, items: ['i-lock'] }));
+    own.setups[0].cuts = own.setups[0].cuts
+      .filter((c) => c.id === 'c-letters')
+      .map((c) => ({ ...c, items: ['i-lock'] }));
     const made = (name: string, assets: Record<string, Uint8Array>) => {
       writeFileSync(path.join(dir, `${name}.mirvak`), packJob(own, assets));
       expect(mirvak('plan', path.join(dir, `${name}.mirvak`), '--out', path.join(dir, name)).stderr).toBe('');
@@ -81,7 +101,9 @@ describe('the command line', () => {
     const r = mirvak('plan', path.join(dir, 'bad.json'), '--out', path.join(dir, 'bad'));
     expect(r.status).toBe(2);
     expect(r.stdout).toMatch(/^bed: "Cut free" goes 2\.2 mm deeper into the spoilboard/m);
-    expect(r.stdout).toMatch(/^order: "Cut free" cuts the part free before "Screw holes", "Serial number", "Arrow", "Dial and lettering"/m);
+    expect(r.stdout).toMatch(
+      /^order: "Cut free" cuts the part free before "Screw holes", "Serial number", "Arrow", "Dial and lettering"/m,
+    );
   });
 
   it.each([
@@ -97,5 +119,6 @@ describe('the command line', () => {
     expect(r.stderr).toMatch(why);
   });
 
-  it('prints a schema that names the format', () => expect(JSON.parse(mirvak('schema').stdout).properties.format.const).toBe('mirvak-job'));
+  it('prints a schema that names the format', () =>
+    expect(JSON.parse(mirvak('schema').stdout).properties.format.const).toBe('mirvak-job'));
 });

@@ -65,7 +65,8 @@ function main(args: string[]): number {
   }
   if (command === 'demo') {
     const make = demoJobs[target ?? ''];
-    if (!make) throw new UsageError(`there is no demo job "${target ?? ''}"; there are ${Object.keys(demoJobs).join(', ')}`);
+    if (!make)
+      throw new UsageError(`there is no demo job "${target ?? ''}"; there are ${Object.keys(demoJobs).join(', ')}`);
     const file = out();
     mkdirSync(path.dirname(path.resolve(file)), { recursive: true });
     writeFileSync(file, file.endsWith('.json') ? JSON.stringify(make(), null, 2) : packJob(make()));
@@ -81,7 +82,8 @@ function main(args: string[]): number {
   if (command === 'proof') {
     if (!(cell > 0)) throw new UsageError('--cell takes a size in mm, such as 0.1');
     for (const { blank } of eachSetup(whole))
-      if ((blank.width / cell) * (blank.height / cell) > 4e8) throw new Error('That is more than 400 million cells. Take a larger --cell.');
+      if ((blank.width / cell) * (blank.height / cell) > 4e8)
+        throw new Error('That is more than 400 million cells. Take a larger --cell.');
   }
   // Before anything is planned, which takes a while.
   for (const { run } of eachSetup(whole)) dialectOf(values.dialect ?? run.dialect, run.dialects);
@@ -98,10 +100,13 @@ function main(args: string[]): number {
     const to = job.at.only ? dir : path.join(dir, folderOf(job));
     mkdirSync(to, { recursive: true });
     const proof =
-      command === 'plan' ? plan(job, art, to, before, { files, dialect: values.dialect }) : proveOnly(job, art, to, before, cell);
+      command === 'plan'
+        ? plan(job, art, to, before, { files, dialect: values.dialect })
+        : proveOnly(job, art, to, before, cell);
     proofs.set(id, proof);
     findings += proof.findings.length;
-    if (command === 'plan') for (const f of proof.findings) console.log(`${job.at.only ? '' : `${name}: `}${f.check}: ${f.text}`);
+    if (command === 'plan')
+      for (const f of proof.findings) console.log(`${job.at.only ? '' : `${name}: `}${f.check}: ${f.text}`);
   }
   return findings ? 2 : 0;
 }
@@ -138,6 +143,8 @@ try {
   process.exitCode = main(process.argv.slice(2));
 } catch (e) {
   const text = e instanceof Error ? e.message : String(e);
-  console.error(`mirvak: ${text.replace(/\s*\n\s*/g, ' ')}${e instanceof UsageError ? ' (mirvak --help lists the calls)' : ''}`);
+  console.error(
+    `mirvak: ${text.replace(/\s*\n\s*/g, ' ')}${e instanceof UsageError ? ' (mirvak --help lists the calls)' : ''}`,
+  );
   process.exitCode = 1;
 }

@@ -30,8 +30,18 @@ export function shapeWork(items: readonly Item[], task: ShapeTask, art: ArtworkC
 }
 
 export interface GaugeResult {
-  readonly strokes: { readonly step: number; readonly length: number[]; readonly narrowest: GaugePiece | null; readonly pieces: GaugePiece[] };
-  readonly gaps: { readonly step: number; readonly length: number[]; readonly narrowest: GaugePiece | null; readonly pieces: GaugePiece[] };
+  readonly strokes: {
+    readonly step: number;
+    readonly length: number[];
+    readonly narrowest: GaugePiece | null;
+    readonly pieces: GaugePiece[];
+  };
+  readonly gaps: {
+    readonly step: number;
+    readonly length: number[];
+    readonly narrowest: GaugePiece | null;
+    readonly pieces: GaugePiece[];
+  };
   /** For each radius asked for: the share of the artwork that a cutter of it can enter. */
   readonly entered: number[];
 }

@@ -1,7 +1,13 @@
 /** Raised when work aside was given up: it took longer than it may, ran out of memory, or was stopped. */
 export class GivenUp extends Error {
   constructor(readonly why: 'late' | 'died' | 'stopped') {
-    super({ late: 'It takes longer than it should.', died: 'It needs more memory than there is.', stopped: 'It was stopped.' }[why]);
+    super(
+      {
+        late: 'It takes longer than it should.',
+        died: 'It needs more memory than there is.',
+        stopped: 'It was stopped.',
+      }[why],
+    );
     this.name = 'GivenUp';
   }
 }

@@ -45,7 +45,8 @@ interface Bench {
 }
 /** Those who help with cutting. */
 const helpers: MessagePort[] = [];
-const means: Means = typeof SharedArrayBuffer === 'undefined' ? {} : { hands: handsOver(helpers), memory: sharedHeights };
+const means: Means =
+  typeof SharedArrayBuffer === 'undefined' ? {} : { hands: handsOver(helpers), memory: sharedHeights };
 const benches = new Map<string, Bench>();
 const sharedFields = derived<HeightField, HeightField>();
 /** The lower face of what was found, for the window and its workers: one copy as long as it is the same. */
@@ -53,7 +54,11 @@ const underOf = ({ down }: Faces) => down && sharedFields(down, '', () => ({ ...
 
 function benchOf(setupId: string): Bench {
   let b = benches.get(setupId);
-  if (!b) benches.set(setupId, (b = { simulation: createSimulation(means), proof: null, proven: [], player: null, found: null }));
+  if (!b)
+    benches.set(
+      setupId,
+      (b = { simulation: createSimulation(means), proof: null, proven: [], player: null, found: null }),
+    );
   return b;
 }
 /** The drawing that was read last, and the items made of it. */
@@ -70,7 +75,6 @@ function watch(ticket: number, progress: ReportProgress): (done: number) => void
     progress(done);
   };
 }
-
 
 const api: ComputeApi = {
   hold: holdAlive,
@@ -118,7 +122,12 @@ const api: ComputeApi = {
     // The faces are made anew only when what they come from has changed: the simulation knows them again.
     if (!before || !source) b.found = null;
     else if (b.found?.of !== source.left || b.found.turned !== before.turned || b.found.cell !== cell)
-      b.found = { of: source.left, turned: before.turned, cell, faces: foundBy(source.left, before.turned, job.blank, cell) };
+      b.found = {
+        of: source.left,
+        turned: before.turned,
+        cell,
+        faces: foundBy(source.left, before.turned, job.blank, cell),
+      };
     const found = b.found && before && { faces: b.found.faces, from: before.name };
     const proof = prove(job, placed, programs.tools, byId, cell, watch(ticket, progress), b.simulation, found);
     // The simulation keeps its field; the window gets a copy, and its workers see the same one.
@@ -131,7 +140,11 @@ const api: ComputeApi = {
     // The simulation goes on with its field; what starts from this one starts from what it is now.
     b.proof = { ...proof, left: { ...proof.left } };
     const result = {
-      files: programs.files.map((f) => ({ ...f, chunks: f.chunks.map((c) => shared(c, '', () => inShared(c))), breaks: f.chunks.map(breaksIn) })),
+      files: programs.files.map((f) => ({
+        ...f,
+        chunks: f.chunks.map((c) => shared(c, '', () => inShared(c))),
+        breaks: f.chunks.map(breaksIn),
+      })),
       tools: [...programs.tools].map(([tool, c]) => ({ tool, cutterId: c.id })),
       field,
       under: b.found && underOf(b.found.faces),
@@ -189,7 +202,10 @@ const api: ComputeApi = {
   },
   makeItems(name, here) {
     if (!opened) throw new Cancelled();
-    const { items, ...rest } = itemsOf(opened.drawn, name, { ...here, freshId: () => crypto.randomUUID().slice(0, 13) });
+    const { items, ...rest } = itemsOf(opened.drawn, name, {
+      ...here,
+      freshId: () => crypto.randomUUID().slice(0, 13),
+    });
     opened.items = items;
     return { ...rest, count: items.length };
   },

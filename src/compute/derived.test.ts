@@ -9,7 +9,9 @@ keepIn(disk);
 /** Results of so many thousand bytes. */
 const results = (name: string, kilobytes: number): Derived =>
   ({
-    plans: [{ cut: name, key: `key of ${name}`, plan: { toolpaths: [], x: new Float64Array(new SharedArrayBuffer(8)) } }],
+    plans: [
+      { cut: name, key: `key of ${name}`, plan: { toolpaths: [], x: new Float64Array(new SharedArrayBuffer(8)) } },
+    ],
     proof: { files: [], field: { z: new Float32Array(250 * kilobytes).fill(kilobytes) } },
   }) as unknown as Derived;
 

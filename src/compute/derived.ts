@@ -60,7 +60,9 @@ export const keepDerived = (key: string, derived: Derived, most?: number, now = 
       if (left < 0) return;
       const [uses, sizes] = [await usesOf(f), await f.sizes()];
       const mine = nameOf(key);
-      const others = [...sizes.keys()].filter((n) => n !== mine && n !== USES).sort((a, b) => (uses[b] ?? 0) - (uses[a] ?? 0));
+      const others = [...sizes.keys()]
+        .filter((n) => n !== mine && n !== USES)
+        .sort((a, b) => (uses[b] ?? 0) - (uses[a] ?? 0));
       const kept: Record<string, number> = { [mine]: now };
       for (const n of others) {
         if ((left -= sizes.get(n)!) < 0) await f.remove(n);

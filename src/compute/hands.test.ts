@@ -22,13 +22,21 @@ function programs(seed: number, dense: number): PlacedProgram[] {
       const [x0, y0, x1, y1] = [random() * 90, random() * 70, random() * 90, random() * 70];
       b.rapid(x0, y0, 10);
       b.plunge(-1, 300);
-      for (let i = 1; i <= dense; i++) b.line(x0 + ((x1 - x0) * i) / dense, y0 + ((y1 - y0) * i) / dense, -1 - 2 * random(), 900);
+      for (let i = 1; i <= dense; i++)
+        b.line(x0 + ((x1 - x0) * i) / dense, y0 + ((y1 - y0) * i) / dense, -1 - 2 * random(), 900);
       if (line % 4 === 1) b.rapid(x0, y0, -0.5);
       if (line % 4 === 2) b.line(x0, y0, -24, 300);
       b.lift(10);
     }
     const motion = b.build();
-    return { tool, cutId: `c${k}`, motion, firstLine: 0, line: new Int32Array(motion.count), rpm: new Float64Array(motion.count) };
+    return {
+      tool,
+      cutId: `c${k}`,
+      motion,
+      firstLine: 0,
+      line: new Int32Array(motion.count),
+      rpm: new Float64Array(motion.count),
+    };
   });
   return [{ file: 'a.nc', ended: true, toolChanges: 0, dwell: 0, stretches }];
 }
@@ -67,13 +75,17 @@ describe('cutting by several', () => {
   it('leaves the same surface to the last bit, and meets the same, whoever takes part', () => {
     const crews = { nobody: [], one: [{ postMessage: lendHand }], short: [short, short], late: [late, short, late] };
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 1e6 }), fc.constantFrom(...(Object.keys(crews) as (keyof typeof crews)[])), (seed, crew) => {
-        const p = programs(seed, 60);
-        const [a, b] = [alone(p), withHands(crews[crew]).run(BLANK, CELL, p, tools)];
-        expect(b.clashes).toEqual(a.clashes);
-        expect(a.clashes.length).toBeGreaterThan(0);
-        expect(Buffer.compare(Buffer.from(a.field.z.buffer), Buffer.from(b.field.z.slice().buffer))).toBe(0);
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 1e6 }),
+        fc.constantFrom(...(Object.keys(crews) as (keyof typeof crews)[])),
+        (seed, crew) => {
+          const p = programs(seed, 60);
+          const [a, b] = [alone(p), withHands(crews[crew]).run(BLANK, CELL, p, tools)];
+          expect(b.clashes).toEqual(a.clashes);
+          expect(a.clashes.length).toBeGreaterThan(0);
+          expect(Buffer.compare(Buffer.from(a.field.z.buffer), Buffer.from(b.field.z.slice().buffer))).toBe(0);
+        },
+      ),
       { numRuns: 8 },
     );
   });

@@ -59,7 +59,7 @@ function cutBand({ work, bands, board, state, met }: Shared, k: number, each: ()
 
 /** Takes bands off the board and cuts them, until none is free. */
 function cutBands(shared: Shared, each: () => void): void {
-  for (let k; (k = Atomics.add(shared.board, NEXT, 1)) < shared.bands.length;) cutBand(shared, k, each);
+  for (let k; (k = Atomics.add(shared.board, NEXT, 1)) < shared.bands.length; ) cutBand(shared, k, each);
 }
 
 /** Helps with work that somebody else has laid out, until there is none left or it is no longer wanted. */
@@ -138,7 +138,7 @@ export function handsOver(ports: readonly Port[], { silence = SILENCE, worth = W
       const alone = (say: () => void) => {
         let last = -1;
         let since = performance.now();
-        for (let inside; !missed && (inside = Atomics.load(board, INSIDE));) {
+        for (let inside; !missed && (inside = Atomics.load(board, INSIDE)); ) {
           Atomics.wait(board, INSIDE, inside, LOOK);
           say();
           const now = Atomics.load(board, DONE);

@@ -69,7 +69,9 @@ describe('parcels', () => {
     const x = new Float64Array(new SharedArrayBuffer(80000));
     x.forEach((_, i) => (x[i] = Math.sin(i)));
     const motion = { count: 10000, x, y: new Float64Array(10000) };
-    const a = receiver.unpack(sent(sender.pack({ plans: [['cut', { motion }]] as [string, { motion: typeof motion }][] })));
+    const a = receiver.unpack(
+      sent(sender.pack({ plans: [['cut', { motion }]] as [string, { motion: typeof motion }][] })),
+    );
     const again = sender.pack({
       plans: [
         ['cut', { motion }],

@@ -49,7 +49,10 @@ jest.mock('./pool', () => ({
 }));
 /** What the window itself asks for. */
 const WINDOW = -1;
-jest.mock('./derived', () => ({ recallDerived: (key: string) => begun(WINDOW, 'recall', key), emptyDerived: () => Promise.resolve() }));
+jest.mock('./derived', () => ({
+  recallDerived: (key: string) => begun(WINDOW, 'recall', key),
+  emptyDerived: () => Promise.resolve(),
+}));
 import { follow, isFresh, stopWork, useWork } from './pipeline';
 
 const settle = async () => {
@@ -72,15 +75,17 @@ const planned = (cut: string) => now().find((a) => a.what === 'plan' && a.cut ==
 const board = (): Job => jobOf(demoSetups['lock-cottage-board']());
 const changed = (job: Job, cut: number, more = 1): Job => {
   const one = oneSetup(job);
-  const cuts = one.cuts.map((c, k): Cut =>
-    k === cut ? { ...c, values: { ...c.values, startDepth: Number(c.values.startDepth ?? 0) + more } } : c,
+  const cuts = one.cuts.map(
+    (c, k): Cut =>
+      k === cut ? { ...c, values: { ...c.values, startDepth: Number(c.values.startDepth ?? 0) + more } } : c,
   );
   return withSetup(job, { ...one, cuts });
 };
 const all = (job: Job) => oneSetup(job).cuts.filter((c) => c.enabled);
 
 async function proveAll(): Promise<void> {
-  for (let a = now()[0]; a; a = now()[0]) await end(a, a.what === 'plan' ? planOf('first') : a.what === 'prove' ? proof : []);
+  for (let a = now()[0]; a; a = now()[0])
+    await end(a, a.what === 'plan' ? planOf('first') : a.what === 'prove' ? proof : []);
 }
 
 describe('what is worked out, and when', () => {
@@ -115,7 +120,12 @@ describe('what is worked out, and when', () => {
     expect(now().map((a) => a.what)).toEqual(['compare']);
     await end(now()[0], []);
     expect(now()).toEqual([]);
-    expect(useWork.getState()).toMatchObject({ planning: null, proving: null, comparing: false, proof: { compared: true } });
+    expect(useWork.getState()).toMatchObject({
+      planning: null,
+      proving: null,
+      comparing: false,
+      proof: { compared: true },
+    });
   });
 
   it('gives up what a change outdates, and nothing else; what comes late is not taken for fresh', async () => {
@@ -211,14 +221,20 @@ describe('what is worked out, and when', () => {
     const some = all(board()).slice(0, 2);
     const job = ids
       .slice(1)
-      .reduce((j, id) => withSetup(j, { ...oneSetup(j, id), cuts: some.map((c) => ({ ...c, id: `${c.id} ${id}`, items: [] })) }), two.job);
+      .reduce(
+        (j, id) =>
+          withSetup(j, { ...oneSetup(j, id), cuts: some.map((c) => ({ ...c, id: `${c.id} ${id}`, items: [] })) }),
+        two.job,
+      );
     follow(job, FIRST_SETUP);
     await settle();
     for (const id of ids) {
       const s = oneSetup(job, id);
       const ask = now()[0];
       expect([ask.what, ask.setup.startsWith('make ')]).toEqual(['recall', true]);
-      const plans = s.cuts.filter((c) => c.enabled).map((c) => ({ cut: c.id, key: cutKey(s, c), plan: planOf('kept') }));
+      const plans = s.cuts
+        .filter((c) => c.enabled)
+        .map((c) => ({ cut: c.id, key: cutKey(s, c), plan: planOf('kept') }));
       await end(ask, id === two.id ? null : { plans, proof: { ...proof, compared: true } });
       if (id !== two.id) expect(useWork.getState().setups[id].proof).toMatchObject({ compared: true });
     }

@@ -121,7 +121,11 @@ export const isFresh = (job: OneSetup, cuts: SetupWork['cuts'], cutId: string): 
 };
 
 /** Whether what is held of a set-up's paths and proof is of the job as it is now; a hook's selector, and for what runs by itself. */
-export const isUpToDate = (whole: Job, id: string, { setups, quality }: Pick<Work, 'setups' | 'quality'> = useWork.getState()): boolean => {
+export const isUpToDate = (
+  whole: Job,
+  id: string,
+  { setups, quality }: Pick<Work, 'setups' | 'quality'> = useWork.getState(),
+): boolean => {
   const job = oneSetup(whole, id);
   const { cuts, proofKey } = setups[id] ?? NOTHING;
   return proofKey === proofKeyOf(whole, job, quality) && job.cuts.every((c) => !c.enabled || isFresh(job, cuts, c.id));
@@ -130,7 +134,8 @@ export const isUpToDate = (whole: Job, id: string, { setups, quality }: Pick<Wor
 /** What a set-up starts from, the first of all first, and itself. */
 function chainOf(whole: Job, id: string): OneSetup[] {
   const chain: OneSetup[] = [];
-  for (let s: OneSetup | null = oneSetup(whole, id); s; s = s.at.after ? oneSetup(whole, s.at.after.setup) : null) chain.unshift(s);
+  for (let s: OneSetup | null = oneSetup(whole, id); s; s = s.at.after ? oneSetup(whole, s.at.after.setup) : null)
+    chain.unshift(s);
   return chain;
 }
 
@@ -159,8 +164,16 @@ export function follow(whole: Job | null, shown: string | null): void {
     const cuts = Object.entries(was.cuts).filter(([id]) => s.cuts.some((c) => c.id === id));
     kept[s.id] = cuts.length === Object.keys(was.cuts).length ? was : { ...was, cuts: Object.fromEntries(cuts) };
   }
-  if (another || whole.setups.some((s) => kept[s.id] !== setups[s.id]) || Object.keys(kept).length !== Object.keys(setups).length)
-    useWork.setState({ setups: kept, ...(kept[shown] ?? NOTHING), ...(another && { planning: null, proving: null, comparing: false }) });
+  if (
+    another ||
+    whole.setups.some((s) => kept[s.id] !== setups[s.id]) ||
+    Object.keys(kept).length !== Object.keys(setups).length
+  )
+    useWork.setState({
+      setups: kept,
+      ...(kept[shown] ?? NOTHING),
+      ...(another && { planning: null, proving: null, comparing: false }),
+    });
   const pool = computePool();
   const order = inOrder(wanted);
   // What is looked at comes first: work on others waits for it.
@@ -217,7 +230,10 @@ async function hold(setupId: string, proof: ProofResult): Promise<void> {
 }
 
 /** What the workers are at: cuts or the proof of a set-up, and the content key of what it is made of. What is shown is told of only for the set-up that is shown. */
-const atCuts = new Map<Seat, { readonly setup: string; readonly cut: string; readonly key: string; readonly done: Promise<void> }>();
+const atCuts = new Map<
+  Seat,
+  { readonly setup: string; readonly cut: string; readonly key: string; readonly done: Promise<void> }
+>();
 let atProof: { readonly setup: string; readonly key: string } | null = null;
 const isShown = (setupId: string): boolean => wanted?.shown === setupId;
 
@@ -284,7 +300,10 @@ async function recalled(whole: Job, job: OneSetup, quality: Quality): Promise<bo
   const as = keptAs(key);
   // Here and not by a worker: none of them need have begun, and private files take long to open for one that has just begun.
   const derived = as && (await recallDerived(as));
-  const now = wanted && wanted.whole.setups.some((s) => s.id === id) && proofKeyOf(wanted.whole, oneSetup(wanted.whole, id), quality);
+  const now =
+    wanted &&
+    wanted.whole.setups.some((s) => s.id === id) &&
+    proofKeyOf(wanted.whole, oneSetup(wanted.whole, id), quality);
   if (!derived || now !== key) return false;
   put(id, {
     cuts: Object.fromEntries(derived.plans.map((p) => [p.cut, { key: p.key, plan: p.plan }])),
@@ -360,12 +379,16 @@ async function plan(planner: Seat, job: OneSetup, cut: Cut): Promise<void> {
   try {
     // Progress comes by its own way and may come after the result: by then it says nothing.
     const told = planner.hearing((done) =>
-      useWork.setState((w) => (w.planning?.[cut.id] !== undefined ? { planning: { ...w.planning, [cut.id]: done } } : w)),
+      useWork.setState((w) =>
+        w.planning?.[cut.id] !== undefined ? { planning: { ...w.planning, [cut.id]: done } } : w,
+      ),
     );
     const made = await planner.ask((api, pack) => api.plan(planner.next(), pack(lean(job)), cut.id, told));
-    if (wanted?.whole.setups.some((s) => s.id === id)) put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key, plan: made } } });
+    if (wanted?.whole.setups.some((s) => s.id === id))
+      put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key, plan: made } } });
     // What takes long to prove is proven by all.
-    if (made.toolpaths.reduce((n, t) => n + t.motion.count, 0) > MANY_MOVES) for (const p of computePool().planners) p.begin();
+    if (made.toolpaths.reduce((n, t) => n + t.motion.count, 0) > MANY_MOVES)
+      for (const p of computePool().planners) p.begin();
   } catch (e) {
     if (!isCancelled(e)) throw e;
   } finally {

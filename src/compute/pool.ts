@@ -55,7 +55,10 @@ function makePool(): Pool {
   const wire = wiring();
   const as = (how: (api: Api) => void) => (api: Api) => (how(api), withFonts(api));
   const prover = new Seat(as(wire.prover), { onLost: () => lostProver.forEach((tell) => tell()) });
-  const [planner, ...more] = Array.from({ length: workers - 1 }, (_, k) => new Seat(as(wire.planner), { later: k > 0 }));
+  const [planner, ...more] = Array.from(
+    { length: workers - 1 },
+    (_, k) => new Seat(as(wire.planner), { later: k > 0 }),
+  );
   return { planners: [planner, ...more, prover], planner, prover };
 }
 

@@ -22,13 +22,21 @@ export async function provenSurface(job: OneSetup, signal: AbortSignal): Promise
       if (signal.aborted) return null;
       plans.push([
         cut.id,
-        await pool.planner.ask((api, pack) => api.plan(pool.planner.next(), pack(lean(job)), cut.id, pool.planner.hearing(quiet))),
+        await pool.planner.ask((api, pack) =>
+          api.plan(pool.planner.next(), pack(lean(job)), cut.id, pool.planner.hearing(quiet)),
+        ),
       ]);
     }
     if (!plans.length || signal.aborted) return null;
     return (
       await pool.prover.ask((api, pack) =>
-        api.prove(pool.prover.next(), pack({ job: lean(job), plans }), cellOf(job, 'quick'), null, pool.prover.hearing(quiet)),
+        api.prove(
+          pool.prover.next(),
+          pack({ job: lean(job), plans }),
+          cellOf(job, 'quick'),
+          null,
+          pool.prover.hearing(quiet),
+        ),
       )
     ).field;
   } catch (e) {

@@ -85,7 +85,8 @@ export function toBytes(value: unknown): Uint8Array<ArrayBuffer> {
   const bytes = new Uint8Array(begin + end);
   new Float64Array(bytes.buffer, 0, 1)[0] = text.length;
   bytes.set(text, 8);
-  for (const { view, at } of views) bytes.set(new Uint8Array(view.buffer, view.byteOffset, view.byteLength), begin + at);
+  for (const { view, at } of views)
+    bytes.set(new Uint8Array(view.buffer, view.byteOffset, view.byteLength), begin + at);
   return bytes;
 }
 

@@ -40,7 +40,8 @@ const PATIENCE = 120_000;
 export class Seat {
   private crew: Crew | null = null;
   private asked = 0;
-  private readonly stop: Int32Array | null = typeof SharedArrayBuffer === 'undefined' ? null : new Int32Array(new SharedArrayBuffer(4));
+  private readonly stop: Int32Array | null =
+    typeof SharedArrayBuffer === 'undefined' ? null : new Int32Array(new SharedArrayBuffer(4));
   private ticket = 0;
 
   constructor(
@@ -92,13 +93,19 @@ export class Seat {
   }
 
   /** Asks the worker for something, or a fresh one where the last was lost. Throws GivenUp, or what the work throws. */
-  async ask<T>(work: (api: Comlink.Remote<ComputeApi>, pack: Pack) => Promise<T>, { patience = PATIENCE }: Ask = {}): Promise<T> {
+  async ask<T>(
+    work: (api: Comlink.Remote<ComputeApi>, pack: Pack) => Promise<T>,
+    { patience = PATIENCE }: Ask = {},
+  ): Promise<T> {
     this.asked++;
     try {
       for (let tries = 0; ; tries++) {
         const crew = (this.crew ??= this.hire());
         crew.heard = performance.now();
-        const watch = setInterval(() => performance.now() - crew.heard > patience && crew.lose('late'), Math.min(1000, patience));
+        const watch = setInterval(
+          () => performance.now() - crew.heard > patience && crew.lose('late'),
+          Math.min(1000, patience),
+        );
         try {
           await Promise.race([crew.ready, crew.lost]);
           return await Promise.race([work(crew.api, (v) => crew.sender.pack(v)), crew.lost]);

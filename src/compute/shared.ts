@@ -15,7 +15,9 @@ export function sharedCopy<T extends View>(view: T): T {
 export function inShared<T>(v: T): T {
   if (typeof v !== 'object' || v === null) return v;
   if (ArrayBuffer.isView(v))
-    return v.byteLength < SMALL || !(v.buffer instanceof ArrayBuffer) ? v : (sharedCopy(v as unknown as View) as unknown as T);
+    return v.byteLength < SMALL || !(v.buffer instanceof ArrayBuffer)
+      ? v
+      : (sharedCopy(v as unknown as View) as unknown as T);
   if (Array.isArray(v)) return v.map(inShared) as T;
   return Object.fromEntries(Object.entries(v).map(([k, part]) => [k, inShared(part)])) as T;
 }

@@ -16,11 +16,19 @@ Object.assign(globalThis, { localStorage: storageOver(new Map()) });
 
 const DAY = 24 * 3600 * 1000;
 const box = (x: number) =>
-  newItem({ id: 'box', name: 'Box', kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
+  newItem({
+    id: 'box',
+    name: 'Box',
+    kind: 'rectangle',
+    x,
+    values: { width: 10, height: 5, corner: 'square', radius: 1 },
+  });
 const file = (bytes: Uint8Array) => ({ arrayBuffer: async () => bytes.slice().buffer }) as unknown as File;
 async function put(id: string, x: number): Promise<void> {
   const { job, revision } = (await readRow(id))!;
-  expect(await saveJob(id, withSetup(job, { ...oneSetup(job), items: [box(x)] }), revision, null)).toMatchObject({ ok: true });
+  expect(await saveJob(id, withSetup(job, { ...oneSetup(job), items: [box(x)] }), revision, null)).toMatchObject({
+    ok: true,
+  });
 }
 const names = async () => (await listJobs()).map((r) => r.name).sort();
 
@@ -61,7 +69,14 @@ describe('a backup of everything', () => {
     expect((await loadShelf('machines')).map((m) => m.name)).toEqual(['In the shed']);
 
     const before = [await names(), (await loadLibrary()).length];
-    expect(await restoreBackup(file(bytes))).toEqual({ back: 0, there: 3, beside: 0, others: 0, broken: [], lacking: [] });
+    expect(await restoreBackup(file(bytes))).toEqual({
+      back: 0,
+      there: 3,
+      beside: 0,
+      others: 0,
+      broken: [],
+      lacking: [],
+    });
     expect(await names()).toEqual(before[0]);
     expect((await loadLibrary()).length).toBe(before[1]);
   });
@@ -77,7 +92,10 @@ describe('a backup of everything', () => {
     await createJob('Broken');
     const b = unpackBackup((await makeBackup()).bytes);
     await db().jobs.clear();
-    const bytes = packBackup({ ...b, jobs: b.jobs.map((j) => (j.name === 'Broken' ? { ...j, bytes: strToU8('PK nothing') } : j)) });
+    const bytes = packBackup({
+      ...b,
+      jobs: b.jobs.map((j) => (j.name === 'Broken' ? { ...j, bytes: strToU8('PK nothing') } : j)),
+    });
     expect(await restoreBackup(file(bytes))).toMatchObject({
       back: 1,
       broken: [{ name: 'Broken', why: expect.stringMatching(/damaged/) }],

@@ -84,11 +84,16 @@ export async function restoreBackup(file: File, progress: (done: number) => void
     }
   }
   /** Entries that are not here, and those that are here in another version, beside it. */
-  const missing = <T extends { readonly id: string; readonly name: string }>(here: readonly T[], kept: readonly T[]): T[] =>
+  const missing = <T extends { readonly id: string; readonly name: string }>(
+    here: readonly T[],
+    kept: readonly T[],
+  ): T[] =>
     kept.flatMap((k) => {
       const mine = here.find((h) => h.id === k.id);
       if (!mine) return [k];
-      return alike(mine, k) || here.some((h) => h.name === named(k.name)) ? [] : [{ ...k, id: `own-${freshId()}`, name: named(k.name) }];
+      return alike(mine, k) || here.some((h) => h.name === named(k.name))
+        ? []
+        : [{ ...k, id: `own-${freshId()}`, name: named(k.name) }];
     });
   const cutters = await loadLibrary();
   const more = missing(cutters, b.kept.cutters);

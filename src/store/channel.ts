@@ -7,7 +7,8 @@ export type News =
   | { readonly of: 'shelves'; readonly name: string };
 
 export const CHANNEL = 'mirvak';
-const channel = typeof window === 'undefined' || typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(CHANNEL);
+const channel =
+  typeof window === 'undefined' || typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(CHANNEL);
 
 /** Ears of this window that want its own news too. */
 const own = new Set<(news: News) => void>();

@@ -44,7 +44,12 @@ class Database extends Dexie {
   constructor(options?: DexieOptions) {
     // A save is done when it lies on the disk, not when it is on its way there.
     super('mirvak', { chromeTransactionDurability: 'strict', ...options });
-    this.version(1).stores({ jobs: 'id, updated, deleted', assets: 'key, jobId', cutters: 'id, order', settings: 'key' });
+    this.version(1).stores({
+      jobs: 'id, updated, deleted',
+      assets: 'key, jobId',
+      cutters: 'id, order',
+      settings: 'key',
+    });
     this.version(2).stores({ items: 'key, jobId' }).upgrade(splitRows);
     this.version(3).stores({ steps: 'key, jobId', histories: 'key' });
     this.version(4).upgrade(partShelves);
@@ -86,18 +91,24 @@ function whyNot(e: unknown): string {
   return 'The browser keeps nothing for Mirvak here: a private window, perhaps, or its storage is switched off.';
 }
 
-const kindOf = (e: unknown): string | undefined => (e as { inner?: { name?: string } })?.inner?.name ?? (e as { name?: string })?.name;
+const kindOf = (e: unknown): string | undefined =>
+  (e as { inner?: { name?: string } })?.inner?.name ?? (e as { name?: string })?.name;
 
 /** Whether a write failed because the device has no room. */
 export const noRoom = (e: unknown): boolean => kindOf(e) === 'QuotaExceededError';
 
 /** The same for what is kept beside jobs. */
-export const libraryMessage = (e: unknown): string => (noRoom(e) ? 'This device has no room left: export jobs that you do not need here, and delete them.' : 'Export it to a file, and open Mirvak anew.');
+export const libraryMessage = (e: unknown): string =>
+  noRoom(e)
+    ? 'This device has no room left: export jobs that you do not need here, and delete them.'
+    : 'Export it to a file, and open Mirvak anew.';
 
 /** Words for what a storage failure means and what to do. */
 export function storageMessage(e: unknown): string {
   const name = kindOf(e);
-  if (name === 'QuotaExceededError') return 'This device has no room left for Mirvak. Export jobs that you do not need here, delete them, and try again; the open job is still in this window.';
-  if (name === 'InvalidStateError' || name === 'MissingAPIError' || name === 'OpenFailedError') return 'The browser does not let Mirvak keep anything (a private window, perhaps). Export the job to a file before you close this window.';
+  if (name === 'QuotaExceededError')
+    return 'This device has no room left for Mirvak. Export jobs that you do not need here, delete them, and try again; the open job is still in this window.';
+  if (name === 'InvalidStateError' || name === 'MissingAPIError' || name === 'OpenFailedError')
+    return 'The browser does not let Mirvak keep anything (a private window, perhaps). Export the job to a file before you close this window.';
   return 'The browser could not save on this device. Export the job to a file before you close this window, then open Mirvak anew.';
 }

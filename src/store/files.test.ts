@@ -7,7 +7,16 @@ import { newOneSetup, type Job } from '@/core/job/job';
 import { readJob } from '@/core/job/migrate';
 import { jobOf } from '@/core/job/oneSetup';
 import { db } from './db';
-import { archiveFiles, describe as described, filesOf, hashOf, lackingWords, putFile, sweepFiles, takeFilesOf } from './files';
+import {
+  archiveFiles,
+  describe as described,
+  filesOf,
+  hashOf,
+  lackingWords,
+  putFile,
+  sweepFiles,
+  takeFilesOf,
+} from './files';
 import { copyJob, createJob, deleteJob, emptyBin, exportJob, importJob, listJobs } from './jobs';
 import { storageOver } from './local';
 
@@ -17,10 +26,16 @@ const bytesOf = (text: string) => new TextEncoder().encode(text);
 const file = (bytes: Uint8Array) => ({ arrayBuffer: async () => bytes.slice().buffer }) as unknown as File;
 const values = (kind: string) => itemKindOf(kind).defaults as Record<string, unknown>;
 const letters = (font: string) =>
-  newItem({ id: `l-${font}`, name: 'Letters', kind: 'lettering', values: { ...values('lettering'), text: 'Fenwater', font } });
+  newItem({
+    id: `l-${font}`,
+    name: 'Letters',
+    kind: 'lettering',
+    values: { ...values('lettering'), text: 'Fenwater', font },
+  });
 const shown = (picture: string) =>
   newItem({ id: `p-${picture}`, name: 'Heron', kind: 'picture', values: { ...values('picture'), picture } });
-const jobWith = (assets: Asset[], items: ReturnType<typeof letters>[]): Job => jobOf({ ...newOneSetup('Lock 7'), assets, items });
+const jobWith = (assets: Asset[], items: ReturnType<typeof letters>[]): Job =>
+  jobOf({ ...newOneSetup('Lock 7'), assets, items });
 const rows = () => db().assets.count();
 
 describe('files that jobs bring along', () => {
@@ -62,7 +77,10 @@ describe('files that jobs bring along', () => {
     await db().assets.clear();
     const r = await importJob(file(bytes));
     expect(r.lacking).toEqual([]);
-    expect(await filesOf([font, picture])).toEqual({ [font.id]: bytesOf('a font'), [picture.id]: bytesOf('a picture') });
+    expect(await filesOf([font, picture])).toEqual({
+      [font.id]: bytesOf('a font'),
+      [picture.id]: bytesOf('a picture'),
+    });
   });
   it('that are missing or damaged are told by name, and no damaged one is taken', async () => {
     const font = await described('font', 'Oak', '.ttf', bytesOf('a font'));
@@ -93,6 +111,9 @@ describe('files that jobs bring along', () => {
     await db().jobs.update(id, { job: old });
     await sweepFiles();
     expect(await rows()).toBe(2);
-    expect(Object.keys((await archiveFiles(old as Job)).files).sort()).toEqual(['fonts/own-1a.ttf', 'pictures/pic-2b.png']);
+    expect(Object.keys((await archiveFiles(old as Job)).files).sort()).toEqual([
+      'fonts/own-1a.ttf',
+      'pictures/pic-2b.png',
+    ]);
   });
 });

@@ -51,7 +51,9 @@ export async function lackingOf(assets: readonly Asset[]): Promise<Asset[]> {
  * The files of a job as they lie in its archive, and what of it is not on this device though artwork needs it. Pictures that no
  * item shows any more are left out.
  */
-export async function archiveFiles(job: Job): Promise<{ readonly files: Record<string, Uint8Array>; readonly lacking: readonly Asset[] }> {
+export async function archiveFiles(
+  job: Job,
+): Promise<{ readonly files: Record<string, Uint8Array>; readonly lacking: readonly Asset[] }> {
   const assets = assetsIn(job);
   const needed = neededBy(itemsOfAll(job), assets);
   const wanted = assets.filter((a) => a.type === 'font' || needed.includes(a));
@@ -74,7 +76,9 @@ export async function takeFilesOf(job: Job, files: Readonly<Record<string, Uint8
 export async function sweepFiles(): Promise<void> {
   const used = new Set<string>();
   await db().jobs.each((row) => assetsIn(row.job).forEach((a) => used.add(keyOf(a))));
-  const keys = (await db().assets.where('jobId').anyOf(assetTypes.map(shelfOf)).primaryKeys()).filter((k) => !used.has(k));
+  const keys = (await db().assets.where('jobId').anyOf(assetTypes.map(shelfOf)).primaryKeys()).filter(
+    (k) => !used.has(k),
+  );
   if (keys.length) await withoutSecond({ assets: keys }, () => db().assets.bulkDelete(keys));
 }
 
@@ -83,7 +87,9 @@ export const lackingWords = (lacking: readonly Asset[]): string => {
   const named = (type: AssetType, one: string, more: string): string[] => {
     const names = lacking.filter((a) => a.type === type).map((a) => `"${a.name}"`);
     return names.length
-      ? [`the ${names.length > 1 ? more : one} ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}`]
+      ? [
+          `the ${names.length > 1 ? more : one} ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}`,
+        ]
       : [];
   };
   return [...named('font', 'font', 'fonts'), ...named('picture', 'picture', 'pictures')].join(' and ');

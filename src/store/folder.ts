@@ -18,7 +18,8 @@ type Handle = FileSystemDirectoryHandle & {
 };
 type Picker = { showDirectoryPicker?: (o: { mode: 'readwrite'; id: string }) => Promise<Handle> };
 
-export const foldersWork = (): boolean => typeof window !== 'undefined' && !!(window as unknown as Picker).showDirectoryPicker;
+export const foldersWork = (): boolean =>
+  typeof window !== 'undefined' && !!(window as unknown as Picker).showDirectoryPicker;
 
 /** `waiting`: the browser wants to be asked again whether Mirvak may write there. */
 export interface Folder {
@@ -26,7 +27,8 @@ export interface Folder {
   readonly waiting: boolean;
 }
 
-const handle = async (): Promise<Handle | null> => ((await db().settings.get(HANDLE))?.value as Handle | undefined) ?? null;
+const handle = async (): Promise<Handle | null> =>
+  ((await db().settings.get(HANDLE))?.value as Handle | undefined) ?? null;
 
 export async function folderHere(): Promise<Folder | null> {
   const h = await handle();
@@ -35,10 +37,12 @@ export async function folderHere(): Promise<Folder | null> {
 
 /** Asks for a folder and writes all jobs to it. False when the maker would rather not. */
 export async function chooseFolder(): Promise<boolean> {
-  const h = await (window as unknown as Picker).showDirectoryPicker!({ mode: 'readwrite', id: 'mirvak' }).catch((e: Error) => {
-    if (e.name === 'AbortError') return null;
-    throw e;
-  });
+  const h = await (window as unknown as Picker).showDirectoryPicker!({ mode: 'readwrite', id: 'mirvak' }).catch(
+    (e: Error) => {
+      if (e.name === 'AbortError') return null;
+      throw e;
+    },
+  );
   if (!h) return false;
   await db().settings.bulkPut([
     { key: HANDLE, value: h },
@@ -103,7 +107,8 @@ export function followWithFolder(failed: (why: string) => void): () => void {
 
 export const folderMessage = (e: unknown): string => {
   const { name } = e as { name?: string };
-  if (name === 'NotFoundError') return 'The folder that jobs are copied to is not there any more. Choose it anew under Safekeeping.';
+  if (name === 'NotFoundError')
+    return 'The folder that jobs are copied to is not there any more. Choose it anew under Safekeeping.';
   if (name === 'NotAllowedError' || name === 'SecurityError')
     return 'The browser does not let Mirvak write to the folder that jobs are copied to. Choose it anew under Safekeeping.';
   if (name === 'QuotaExceededError') return 'There is no room for jobs in the folder that they are copied to.';

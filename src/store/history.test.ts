@@ -2,7 +2,8 @@ import { newJob } from '@/core/job/oneSetup';
 import { shown, useOpenJob } from './openJob';
 
 /** The open job without a device: what is kept is the history, nothing is saved. */
-const open = () => useOpenJob.setState({ id: null, ...shown(newJob('Lock 7')), revision: 1, save: 'saved', past: [], future: [] });
+const open = () =>
+  useOpenJob.setState({ id: null, ...shown(newJob('Lock 7')), revision: 1, save: 'saved', past: [], future: [] });
 const { edit, undo, redo } = useOpenJob.getState();
 const name = () => useOpenJob.getState().job!.name;
 

@@ -31,7 +31,15 @@ async function writeItems(id: string, d: Omit<Difference, 'head'>): Promise<void
 
 async function insert(job: Job, picture: string | null = null, id: string = freshId()): Promise<string> {
   await db().transaction('rw', db().jobs, db().items, async () => {
-    await db().jobs.add({ id, name: job.name, updated: Date.now(), revision: 1, job: headOf(job), picture, deleted: 0 });
+    await db().jobs.add({
+      id,
+      name: job.name,
+      updated: Date.now(),
+      revision: 1,
+      job: headOf(job),
+      picture,
+      deleted: 0,
+    });
     await writeItems(id, difference(job, []));
   });
   tellOthers({ of: 'job', id, revision: 1 });
@@ -126,7 +134,10 @@ export async function importJob(
 }
 
 /** The bytes of a job's .mirvak file, and the files that it needs and that are not on this device. */
-export async function exportJob(id: string, job?: Job): Promise<{ readonly bytes: Uint8Array; readonly lacking: readonly Asset[] }> {
+export async function exportJob(
+  id: string,
+  job?: Job,
+): Promise<{ readonly bytes: Uint8Array; readonly lacking: readonly Asset[] }> {
   const row = await db().jobs.get(id);
   const packed = job ?? (await rawJob(row!));
   const { files, lacking } = await archiveFiles(packed);
@@ -201,36 +212,51 @@ export async function saveJob(
   base: Job | null = null,
   along: () => Promise<void> = async () => {},
 ): Promise<SaveResult> {
-  const result = await db().transaction('rw', db().jobs, db().items, db().steps, db().histories, async (): Promise<SaveResult> => {
-    const row = await db().jobs.get(id);
-    if (!row || row.deleted) return { ok: false, reason: 'gone' };
-    let merged: Job | null = null;
-    let there = kept;
-    if (row.revision !== revision) {
-      if (!base) return { ok: false, reason: 'changed' };
-      there = sharing(base, readJob(await rawJob(row)));
-      const both = mergeJobs(base, job, there);
-      if (!both || both.clashes.length) return { ok: false, reason: 'changed' };
-      merged = both.job;
-    }
-    const to = merged ?? job;
-    const d = difference(to, [there]);
-    // What lies there is not known: all that is not of this version goes.
-    if (!there) {
-      const wanted = new Set(rowsOf(id, d).put.map((r) => r.key));
-      const keys = await db().items.where('jobId').equals(id).primaryKeys();
-      await db().items.bulkDelete(keys.filter((k) => !wanted.has(k)));
-    }
-    const next = { ...row, job: d.head, name: to.name, updated: Date.now(), revision: row.revision + 1, writer: windowId };
-    // All at once: each answer that is waited for keeps the other windows from the rows, for as long as this one is busy.
-    await Promise.all([along(), writeItems(id, d), db().jobs.put(next)]);
-    return { ok: true, revision: next.revision, merged };
-  });
+  const result = await db().transaction(
+    'rw',
+    db().jobs,
+    db().items,
+    db().steps,
+    db().histories,
+    async (): Promise<SaveResult> => {
+      const row = await db().jobs.get(id);
+      if (!row || row.deleted) return { ok: false, reason: 'gone' };
+      let merged: Job | null = null;
+      let there = kept;
+      if (row.revision !== revision) {
+        if (!base) return { ok: false, reason: 'changed' };
+        there = sharing(base, readJob(await rawJob(row)));
+        const both = mergeJobs(base, job, there);
+        if (!both || both.clashes.length) return { ok: false, reason: 'changed' };
+        merged = both.job;
+      }
+      const to = merged ?? job;
+      const d = difference(to, [there]);
+      // What lies there is not known: all that is not of this version goes.
+      if (!there) {
+        const wanted = new Set(rowsOf(id, d).put.map((r) => r.key));
+        const keys = await db().items.where('jobId').equals(id).primaryKeys();
+        await db().items.bulkDelete(keys.filter((k) => !wanted.has(k)));
+      }
+      const next = {
+        ...row,
+        job: d.head,
+        name: to.name,
+        updated: Date.now(),
+        revision: row.revision + 1,
+        writer: windowId,
+      };
+      // All at once: each answer that is waited for keeps the other windows from the rows, for as long as this one is busy.
+      await Promise.all([along(), writeItems(id, d), db().jobs.put(next)]);
+      return { ok: true, revision: next.revision, merged };
+    },
+  );
   if (result.ok) tellAll({ of: 'job', id, revision: result.revision });
   return result;
 }
 
-export const savePicture = async (id: string, picture: string): Promise<void> => void (await db().jobs.update(id, { picture }));
+export const savePicture = async (id: string, picture: string): Promise<void> =>
+  void (await db().jobs.update(id, { picture }));
 
 /** Saves a job beside the one it came from. */
 export const saveAsCopy = (job: Job): Promise<string> => insert({ ...job, name: `${job.name} (my version)` });
@@ -258,6 +284,7 @@ async function layBack(id: string, job: Job, beside: (name: string) => string): 
   if (there && alike(there, job)) return restoreJob(id).then(() => 'back');
   const copy = { ...job, name: beside(job.name).slice(0, 200) };
   // The same backup brought back twice lays no second copy there.
-  for (const r of await listJobs()) if (r.name === copy.name && alike(await rawJob(r).then(readJob, () => null), copy)) return 'there';
+  for (const r of await listJobs())
+    if (r.name === copy.name && alike(await rawJob(r).then(readJob, () => null), copy)) return 'there';
   return insert(copy).then(() => 'beside');
 }

@@ -50,7 +50,9 @@ export async function findLeft(id: string): Promise<(Left & { readonly key: stri
   try {
     const open = await openWindows();
     // Keys without a window are of an older make.
-    const keys = Array.from({ length: local().length }, (_, i) => local().key(i)!).filter((k) => k === PREFIX + id || k.startsWith(`${PREFIX}${id}.`));
+    const keys = Array.from({ length: local().length }, (_, i) => local().key(i)!).filter(
+      (k) => k === PREFIX + id || k.startsWith(`${PREFIX}${id}.`),
+    );
     for (const key of keys) {
       try {
         const left = JSON.parse(local().getItem(key)!) as Left;

@@ -7,7 +7,19 @@ import { jobOf, newJob, oneSetup, withSetup } from '@/core/job/oneSetup';
 import { withNewSetup } from '@/core/job/allSetups';
 import { oldJob } from '@/core/testing/old';
 import { db } from './db';
-import { copyJob, createJob, deleteJob, emptyBin, exportJob, listDeleted, listJobs, openRow, restoreJob, saveJob, sweepDeleted } from './jobs';
+import {
+  copyJob,
+  createJob,
+  deleteJob,
+  emptyBin,
+  exportJob,
+  listDeleted,
+  listJobs,
+  openRow,
+  restoreJob,
+  saveJob,
+  sweepDeleted,
+} from './jobs';
 import { leaveBehind } from './journal';
 import { difference, headOf, itemRow, itemsOfAll, itemsOfRows, joined, portions, rowsOf, type ItemRow } from './keep';
 import { unpackJob } from '@/core/job/archive';
@@ -17,23 +29,35 @@ import { storageOver } from './local';
 const held = new Map<string, string>();
 Object.assign(globalThis, { localStorage: storageOver(held) });
 
-const box = (id: string, x = 0): Item => newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
+const box = (id: string, x = 0): Item =>
+  newItem({ id, name: id, kind: 'rectangle', x, values: { width: 10, height: 5, corner: 'square', radius: 1 } });
 const withItems = (job: Job, items: Item[]): Job => withSetup(job, { ...oneSetup(job), items });
 /** Jobs whose versions share items, as the history of a window makes them; items go from one set-up to the other and back. */
-const versions = fc.array(fc.array(fc.tuple(fc.integer({ min: 0, max: 12 }), fc.integer({ min: 0, max: 3 })), { maxLength: 12 }), { minLength: 2, maxLength: 5 }).map((runs) => {
-  const pool = new Map<string, Item>();
-  const { job, id: second } = withNewSetup(newJob('Lock 7'), FIRST_SETUP, 'x', () => 'second');
-  return runs.map((run) => {
-    const once = new Map(run);
-    const items = [...once].map(([id, x]) => {
-      const key = `${id}/${x}`;
-      if (!pool.has(key)) pool.set(key, box(`i${id}`, x));
-      return pool.get(key)!;
+const versions = fc
+  .array(fc.array(fc.tuple(fc.integer({ min: 0, max: 12 }), fc.integer({ min: 0, max: 3 })), { maxLength: 12 }), {
+    minLength: 2,
+    maxLength: 5,
+  })
+  .map((runs) => {
+    const pool = new Map<string, Item>();
+    const { job, id: second } = withNewSetup(newJob('Lock 7'), FIRST_SETUP, 'x', () => 'second');
+    return runs.map((run) => {
+      const once = new Map(run);
+      const items = [...once].map(([id, x]) => {
+        const key = `${id}/${x}`;
+        if (!pool.has(key)) pool.set(key, box(`i${id}`, x));
+        return pool.get(key)!;
+      });
+      const onSecond = items.filter((i) => i.x > 2);
+      return withSetup(
+        withItems(
+          job,
+          items.filter((i) => i.x <= 2),
+        ),
+        { ...oneSetup(job, second), items: onSecond },
+      );
     });
-    const onSecond = items.filter((i) => i.x > 2);
-    return withSetup(withItems(job, items.filter((i) => i.x <= 2)), { ...oneSetup(job, second), items: onSecond });
   });
-});
 
 describe('a job in rows', () => {
   test('differences, applied to any of their bases, give the job', () => {
@@ -47,16 +71,23 @@ describe('a job in rows', () => {
           for (const i of d.items) rows.set(i.id, i);
           expect(joined(d.head, rows.values())).toEqual(now);
           const named = d.head.setups.flatMap((s) => s.order);
-          expect([...rows.keys()].filter((id) => !named.includes(id)).every((id) => !itemsOfAll(base).some((i) => i.id === id))).toBe(true);
+          expect(
+            [...rows.keys()]
+              .filter((id) => !named.includes(id))
+              .every((id) => !itemsOfAll(base).some((i) => i.id === id)),
+          ).toBe(true);
         }
       }),
     );
   });
   test('large values lie in rows of their own, written when they change, gone when nothing has them', () => {
-    const points = (n: number, from: number) => ({ points: Array.from({ length: n }, (_, i) => from + i) }) as unknown as Item['values'];
+    const points = (n: number, from: number) =>
+      ({ points: Array.from({ length: n }, (_, i) => from + i) }) as unknown as Item['values'];
     // Two large ones, one that says the same as the first in another object, and two small ones.
     const pool = [points(900, 1), points(900, 2), points(900, 1), points(4, 1), points(4, 2)];
-    const version = fc.uniqueArray(fc.record({ id: fc.constantFrom('a', 'b', 'c'), x: fc.nat(2), of: fc.nat(4) }), { selector: (r) => r.id });
+    const version = fc.uniqueArray(fc.record({ id: fc.constantFrom('a', 'b', 'c'), x: fc.nat(2), of: fc.nat(4) }), {
+      selector: (r) => r.id,
+    });
     const items = new Map<string, Item>();
     // Versions share what did not change.
     const of = ({ id, x, of }: { id: string; x: number; of: number }): Item => {
@@ -75,17 +106,30 @@ describe('a job in rows', () => {
           for (const k of out) rows.delete(k);
           for (const r of put) rows.set(r.key, structuredClone(r));
           // A thing that is only moved takes its large values nowhere.
-          for (const r of put) if (r.own) expect(last && itemsOfAll(last).some((i) => i.values === r.own && itemsOfAll(now).some((q) => q.id === i.id && q.values === i.values))).toBeFalsy();
+          for (const r of put)
+            if (r.own)
+              expect(
+                last &&
+                  itemsOfAll(last).some(
+                    (i) => i.values === r.own && itemsOfAll(now).some((q) => q.id === i.id && q.values === i.values),
+                  ),
+              ).toBeFalsy();
           const back = new Map(itemsOfRows([...rows.values()]).map((i) => [i.id, i]));
           expect(itemsOfAll(now).map((i) => back.get(i.id))).toEqual(itemsOfAll(now));
-          const wanted = new Set(itemsOfAll(now).filter((i) => (i.values as unknown as { points: number[] }).points.length > 600).map((i) => JSON.stringify(i.values)));
+          const wanted = new Set(
+            itemsOfAll(now)
+              .filter((i) => (i.values as unknown as { points: number[] }).points.length > 600)
+              .map((i) => JSON.stringify(i.values)),
+          );
           expect([...rows.values()].filter((r) => r.own)).toHaveLength(wanted.size);
           last = now;
         }
       }),
     );
     // Without its values an item is left out, not made up.
-    const [row] = rowsOf('j', difference(withItems(empty, [of({ id: 'a', x: 0, of: 0 })]), [])).put.filter((r) => r.item);
+    const [row] = rowsOf('j', difference(withItems(empty, [of({ id: 'a', x: 0, of: 0 })]), [])).put.filter(
+      (r) => r.item,
+    );
     expect(itemsOfRows([row])).toEqual([]);
   });
   test('only what changed is written', () => {
@@ -170,7 +214,12 @@ describe('the shelf', () => {
     const theirs = withItems(job, [box('a', 2), box('b')]);
     expect(leaveBehind(id, mine, [job], 2)).toBe(true);
     // Another window's journal lies under a key of its own.
-    const text = JSON.stringify({ ...JSON.parse([...held.values()][0]), items: itemsOfAll(theirs), head: headOf(theirs), writer: 'another window' });
+    const text = JSON.stringify({
+      ...JSON.parse([...held.values()][0]),
+      items: itemsOfAll(theirs),
+      head: headOf(theirs),
+      writer: 'another window',
+    });
     held.set(`mirvak.left.${id}.another`, text);
     await useOpenJob.getState().load(id);
     const here = useOpenJob.getState().job!.items;
@@ -186,7 +235,11 @@ describe('the shelf', () => {
   });
   test('broken leavings do no harm', async () => {
     const { id, job } = await fill([box('a')]);
-    for (const text of ['{', '{}', JSON.stringify({ head: { format: 'x', order: [] }, items: [], revision: 2, writer: '' })]) {
+    for (const text of [
+      '{',
+      '{}',
+      JSON.stringify({ head: { format: 'x', order: [] }, items: [], revision: 2, writer: '' }),
+    ]) {
       held.set(`mirvak.left.${id}`, text);
       expect((await openRow(id))!.job).toEqual(job);
     }
@@ -194,7 +247,15 @@ describe('the shelf', () => {
   test('rows of whole jobs are split when the database comes of age', async () => {
     const made = Object.values(demoSetups)[0]();
     const { splitRows } = await import('./keep');
-    await db().jobs.add({ id: 'old', name: 'Old', updated: 1, revision: 4, job: oldJob(made) as never, picture: null, deleted: 0 });
+    await db().jobs.add({
+      id: 'old',
+      name: 'Old',
+      updated: 1,
+      revision: 4,
+      job: oldJob(made) as never,
+      picture: null,
+      deleted: 0,
+    });
     await db().transaction('rw', db().jobs, db().items, (tx) => splitRows(tx));
     expect((await openRow('old'))!.job).toEqual(jobOf(made));
     expect(await db().items.count()).toBe(made.items.length);

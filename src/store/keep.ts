@@ -57,7 +57,10 @@ export const anyCut = (head: JobHead | OldHead): boolean =>
 export function joined(head: JobHead | OldHead, items: Iterable<Item>): Job {
   const byId = new Map<string, Item>();
   for (const i of items) byId.set(i.id, i);
-  const filled = <T extends { order: string[] }>({ order, ...rest }: T) => ({ ...rest, items: order.flatMap((id) => byId.get(id) ?? []) });
+  const filled = <T extends { order: string[] }>({ order, ...rest }: T) => ({
+    ...rest,
+    items: order.flatMap((id) => byId.get(id) ?? []),
+  });
   return head.setups ? { ...head, setups: head.setups.map(filled) } : (filled(head) as unknown as Job);
 }
 
@@ -131,7 +134,10 @@ export function itemRow(jobId: string, item: Item): ItemRow {
 }
 
 /** Rows to be written for a difference, and keys of those to be taken out. */
-export const rowsOf = (jobId: string, d: Omit<Difference, 'head'>): { readonly put: ItemRow[]; readonly out: string[] } => ({
+export const rowsOf = (
+  jobId: string,
+  d: Omit<Difference, 'head'>,
+): { readonly put: ItemRow[]; readonly out: string[] } => ({
   put: [
     ...d.values.map((own): ItemRow => ({ key: valuesKey(jobId, contentKey(own)), jobId, own })),
     ...d.items.map((i) => itemRow(jobId, i)),

@@ -28,13 +28,21 @@ describe('the tool library of a device', () => {
     const all = await loadLibrary();
     const [a, b, c] = all;
     // Both windows know the same version; each changes, adds and takes out something.
-    await changeLibrary(all, [...all.filter((q) => q !== b).map((q) => (q === a ? { ...a, name: 'Mine' } : q)), { ...c, id: 'mine' }]);
+    await changeLibrary(all, [
+      ...all.filter((q) => q !== b).map((q) => (q === a ? { ...a, name: 'Mine' } : q)),
+      { ...c, id: 'mine' },
+    ]);
     await changeLibrary(all, [...all.map((q) => (q === c ? { ...c, notes: 'Theirs' } : q)), { ...c, id: 'theirs' }]);
     const both = await loadLibrary();
     expect(both.find((q) => q.id === a.id)!.name).toBe('Mine');
     expect(both.find((q) => q.id === c.id)!.notes).toBe('Theirs');
     expect(both.some((q) => q.id === b.id)).toBe(false);
-    expect(both.map((q) => q.id).slice(-2).sort()).toEqual(['mine', 'theirs']);
+    expect(
+      both
+        .map((q) => q.id)
+        .slice(-2)
+        .sort(),
+    ).toEqual(['mine', 'theirs']);
     expect(both).toHaveLength(all.length + 1);
   });
   test('of an older make gets what was added since, and rows that are no cutters do no harm', async () => {

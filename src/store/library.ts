@@ -43,7 +43,11 @@ const plain = (row: CutterRow): Cutter => {
  * Makes a change (from one version of the library to another) to the library as it lies there: what other windows have done
  * meanwhile stays. Only rows that differ are written. `empty`: the groups that hold no cutter, where they are not as they were.
  */
-export async function changeLibrary(from: readonly Cutter[], to: readonly Cutter[], empty?: readonly string[]): Promise<void> {
+export async function changeLibrary(
+  from: readonly Cutter[],
+  to: readonly Cutter[],
+  empty?: readonly string[],
+): Promise<void> {
   await db().transaction('rw', db().cutters, db().settings, async () => {
     await seed();
     if (empty) await db().settings.put({ key: EMPTY, value: [...empty] });
@@ -52,7 +56,11 @@ export async function changeLibrary(from: readonly Cutter[], to: readonly Cutter
     const old = new Map(rows.map((r) => [r.id, r]));
     const kept = new Set(next.map((c) => c.id));
     await db().cutters.bulkDelete(rows.filter((r) => !kept.has(r.id)).map((r) => r.id));
-    await db().cutters.bulkPut(next.flatMap((c, order) => (old.get(c.id)?.order === order && alike(plain(old.get(c.id)!), c) ? [] : [{ ...c, order }])));
+    await db().cutters.bulkPut(
+      next.flatMap((c, order) =>
+        old.get(c.id)?.order === order && alike(plain(old.get(c.id)!), c) ? [] : [{ ...c, order }],
+      ),
+    );
   });
   tellOthers({ of: 'library' });
 }

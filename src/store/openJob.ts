@@ -141,8 +141,14 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     const last = past[past.length - 1];
     const now = Date.now();
     const joined = merge && last?.merge === merge && (typeof merge === 'symbol' || now - last.at < MERGE_MS);
-    const step: Step = joined ? { ...last, after: next, at: now } : { name, before: job, after: next, merge: merge ?? null, at: now };
-    set({ ...shown(next, shownId), past: [...(joined ? past.slice(0, -1) : past.slice(-MOST_STEPS + 1)), step], future: [] });
+    const step: Step = joined
+      ? { ...last, after: next, at: now }
+      : { name, before: job, after: next, merge: merge ?? null, at: now };
+    set({
+      ...shown(next, shownId),
+      past: [...(joined ? past.slice(0, -1) : past.slice(-MOST_STEPS + 1)), step],
+      future: [],
+    });
     schedule();
   };
   /**
@@ -257,7 +263,8 @@ export const useOpenJob = create<OpenJob>((set, get) => {
           set({ held: { ...held, [id]: job.name } });
         }
       }
-      if (get().id === closing) set({ id: null, whole: null, shownId: null, job: null, past: [], future: [], other: null });
+      if (get().id === closing)
+        set({ id: null, whole: null, shownId: null, job: null, past: [], future: [], other: null });
       return as;
     },
     heldJob: (id) => heldJobs.get(id)?.whole ?? null,
@@ -292,14 +299,22 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       const { whole: job, shownId, past, future } = get();
       const step = past[past.length - 1];
       if (!job || !step) return;
-      set({ ...shown(step.before, seenIn(job, step.before, shownId)), past: past.slice(0, -1), future: [step, ...future] });
+      set({
+        ...shown(step.before, seenIn(job, step.before, shownId)),
+        past: past.slice(0, -1),
+        future: [step, ...future],
+      });
       schedule();
     },
     redo() {
       const { whole: job, shownId, past, future } = get();
       const [step] = future;
       if (!job || !step) return;
-      set({ ...shown(step.after, seenIn(job, step.after, shownId)), past: [...past, { ...step, merge: null }], future: future.slice(1) });
+      set({
+        ...shown(step.after, seenIn(job, step.after, shownId)),
+        past: [...past, { ...step, merge: null }],
+        future: future.slice(1),
+      });
       schedule();
     },
     async flush() {
@@ -320,7 +335,9 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       }, SLOW_MS);
       // Work comes before the way back: where it fails it is tried once more without; where there is no room, histories are let go.
       saving = save()
-        .catch((e) => (noRoom(e) ? letHistoriesGo() : Promise.resolve()).then(() => saveJob(id, job, revision, kept, base)))
+        .catch((e) =>
+          (noRoom(e) ? letHistoriesGo() : Promise.resolve()).then(() => saveJob(id, job, revision, kept, base)),
+        )
         .then((r) => {
           set({ slow: false, saveError: '' });
           if (!r.ok) return set({ save: r.reason });
@@ -362,7 +379,8 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     },
     bringTogether(sides) {
       const { whole: job, shownId, other, past } = get();
-      const merged = job && other && mergeJobs(base ?? job, job, other.job, (path) => sides.get(placeOf(path)) ?? 'mine');
+      const merged =
+        job && other && mergeJobs(base ?? job, job, other.job, (path) => sides.get(placeOf(path)) ?? 'mine');
       if (!merged) return;
       kept = base = other.job;
       set({

@@ -5,7 +5,18 @@ import { newItem, type Item } from '@/core/artwork/item';
 import { oneSetup, withSetup } from '@/core/job/oneSetup';
 import { db } from './db';
 import { putFile } from './files';
-import { createJob, deleteJob, emptyBin, listDeleted, listJobs, readRow, renameJob, restoreJob, saveJob, savePicture } from './jobs';
+import {
+  createJob,
+  deleteJob,
+  emptyBin,
+  listDeleted,
+  listJobs,
+  readRow,
+  renameJob,
+  restoreJob,
+  saveJob,
+  savePicture,
+} from './jobs';
 import { changeLibrary, loadLibrary } from './library';
 import { storageOver } from './local';
 import { copyAllSecond, copySecond, copySecondRest, keepSecondIn, NOTHING_LOST, putBackLost } from './second';
@@ -100,7 +111,10 @@ describe('the second copy of all work', () => {
   it('is what was copied last, whatever was done before and after', async () => {
     const step = fc.oneof(
       fc.record({ do: fc.constant('put' as const), job: fc.nat(2), x: fc.nat(3), large: fc.boolean() }),
-      fc.record({ do: fc.constantFrom('rename' as const, 'delete' as const, 'restore' as const, 'copy' as const), job: fc.nat(2) }),
+      fc.record({
+        do: fc.constantFrom('rename' as const, 'delete' as const, 'restore' as const, 'copy' as const),
+        job: fc.nat(2),
+      }),
       fc.record({ do: fc.constantFrom('empty' as const, 'lose' as const), job: fc.nat(0) }),
     );
     await fc.assert(

@@ -84,7 +84,10 @@ async function write(f: Files, jobId: string): Promise<void> {
     const row = await db().jobs.get(jobId);
     if (!row) return null;
     const keys = await db().items.where('key').between(`${jobId}/`, `${jobId}/\uffff`).primaryKeys();
-    const [large, small] = [keys.filter((k) => k.startsWith(`${jobId}//`)), keys.filter((k) => !k.startsWith(`${jobId}//`))];
+    const [large, small] = [
+      keys.filter((k) => k.startsWith(`${jobId}//`)),
+      keys.filter((k) => !k.startsWith(`${jobId}//`)),
+    ];
     return { row, large, items: (await db().items.bulkGet(small)).flatMap((r) => r ?? []) };
   });
   if (!found) return;
@@ -156,7 +159,8 @@ export const withoutSecond = <T>(
       : alone(async () => {
           const gone = new Set(what.jobs?.map(idOf));
           const files = new Set(what.assets?.map(fileName));
-          for (const n of await f.names()) if (files.has(n) || (/^(job|own)\./.test(n) && gone.has(n.split('.')[1]))) await f.remove(n);
+          for (const n of await f.names())
+            if (files.has(n) || (/^(job|own)\./.test(n) && gone.has(n.split('.')[1]))) await f.remove(n);
           return work();
         }, undefined as T),
   );

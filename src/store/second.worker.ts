@@ -54,6 +54,7 @@ async function follow(): Promise<never> {
 }
 
 /** The window that began this worker learns by a lock of such a name when it is no more. */
-self.onmessage = (e: MessageEvent<string>) => void (navigator.locks && holdAlive(e.data).then(() => self.postMessage('held')));
+self.onmessage = (e: MessageEvent<string>) =>
+  void (navigator.locks && holdAlive(e.data).then(() => self.postMessage('held')));
 
 void (navigator.locks ? navigator.locks.request('mirvak-second', follow) : follow());

@@ -19,11 +19,15 @@ const rowSchema = z.object({ at: z.number(), entry: z.unknown() });
 
 /** What is kept under a name, the oldest first, each entry in a row of its own; entries that cannot be read (of an older make) are left out. */
 export async function loadShelf<K extends keyof Shelves>(name: K): Promise<Shelves[K][]> {
-  const rows = (await db().settings.where('key').startsWith(keyOf(name)).toArray()).flatMap((r) => rowSchema.safeParse(r.value).data ?? []);
-  return rows.sort((a, b) => a.at - b.at).flatMap((row) => {
-    const r = schemas[name].safeParse(row.entry);
-    return r.success ? [r.data as Shelves[K]] : [];
-  });
+  const rows = (await db().settings.where('key').startsWith(keyOf(name)).toArray()).flatMap(
+    (r) => rowSchema.safeParse(r.value).data ?? [],
+  );
+  return rows
+    .sort((a, b) => a.at - b.at)
+    .flatMap((row) => {
+      const r = schemas[name].safeParse(row.entry);
+      return r.success ? [r.data as Shelves[K]] : [];
+    });
 }
 
 /** Keeps an entry, in place of the one of the same id. */

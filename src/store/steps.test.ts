@@ -14,25 +14,44 @@ beforeAll(() => {
   globalThis.localStorage = storageOver(new Map());
 });
 
-const box = (id: string, x = 0) => newItem({ id, name: id, kind: 'rectangle', x, values: { width: 5, height: 5, corner: 'square', radius: 0 } });
+const box = (id: string, x = 0) =>
+  newItem({ id, name: id, kind: 'rectangle', x, values: { width: 5, height: 5, corner: 'square', radius: 0 } });
 type Change = (j: OneSetup) => void;
 const change: fc.Arbitrary<Change> = fc.oneof(
-  fc.tuple(fc.constantFrom('a', 'b', 'c', 'd'), fc.integer({ min: 0, max: 9 })).map(([id, x]): Change => (j) => void (j.items.some((i) => i.id === id) ? (j.items.find((i) => i.id === id)!.x = x) : j.items.push(box(id, x)))),
-  fc.constantFrom('a', 'b', 'c', 'd').map((id): Change => (j) => void (j.items = j.items.filter((i) => i.id !== id))),
+  fc.tuple(fc.constantFrom('a', 'b', 'c', 'd'), fc.integer({ min: 0, max: 9 })).map(
+    ([id, x]): Change =>
+      (j) =>
+        void (j.items.some((i) => i.id === id) ? (j.items.find((i) => i.id === id)!.x = x) : j.items.push(box(id, x))),
+  ),
+  fc.constantFrom('a', 'b', 'c', 'd').map(
+    (id): Change =>
+      (j) =>
+        void (j.items = j.items.filter((i) => i.id !== id)),
+  ),
   fc.constant<Change>((j) => void j.items.reverse()),
-  fc.integer({ min: 50, max: 60 }).map((w): Change => (j) => void (j.blank.width = w)),
-  fc.string({ maxLength: 5 }).map((n): Change => (j) => void (j.name = n || 'x')),
+  fc.integer({ min: 50, max: 60 }).map(
+    (w): Change =>
+      (j) =>
+        void (j.blank.width = w),
+  ),
+  fc.string({ maxLength: 5 }).map(
+    (n): Change =>
+      (j) =>
+        void (j.name = n || 'x'),
+  ),
   fc.constant<Change>((j) => void j.clamps.push({ x0: 0, y0: 0, x1: 5, y1: 5, height: 3 } as never)),
 );
 
 /** A change of what is seen as one of the whole job; ids of items are their own in all of it. */
-const seen = (c: Change) => (job: Job): Job => {
-  const next = structuredClone(oneSetup(job));
-  c(next);
-  const changed = withSetup(job, next);
-  const ids = itemsOfAll(changed).map((i) => i.id);
-  return new Set(ids).size === ids.length ? changed : job;
-};
+const seen =
+  (c: Change) =>
+  (job: Job): Job => {
+    const next = structuredClone(oneSetup(job));
+    c(next);
+    const changed = withSetup(job, next);
+    const ids = itemsOfAll(changed).map((i) => i.id);
+    return new Set(ids).size === ids.length ? changed : job;
+  };
 let made = 0;
 const freshId = () => `f${++made}`;
 /** Set-ups put in, copied, moved, taken out; an item laid from the first to the last. */
@@ -45,7 +64,12 @@ const ofSetups = fc.constantFrom<(job: Job) => Job>(
     const [item, ...rest] = job.setups[0].items;
     const last = job.setups[job.setups.length - 1];
     if (!item || job.setups.length === 1) return job;
-    return { ...job, setups: job.setups.map((s) => (s === job.setups[0] ? { ...s, items: rest } : s === last ? { ...s, items: [...s.items, item] } : s)) };
+    return {
+      ...job,
+      setups: job.setups.map((s) =>
+        s === job.setups[0] ? { ...s, items: rest } : s === last ? { ...s, items: [...s.items, item] } : s,
+      ),
+    };
   },
 );
 

@@ -74,13 +74,17 @@ function sizeOf(value: unknown, most: number): number {
 /** Fields that differ, but for one; what is not there any more is undefined. */
 function differing<T extends object>(from: Partial<T>, to: T, but: keyof T): Partial<T> {
   const set: Partial<T> = {};
-  for (const key of Object.keys({ ...from, ...to }) as (keyof T)[]) if (key !== but && from[key] !== to[key]) set[key] = to[key];
+  for (const key of Object.keys({ ...from, ...to }) as (keyof T)[])
+    if (key !== but && from[key] !== to[key]) set[key] = to[key];
   return set;
 }
 
 function itemsDelta(from: readonly Item[], to: readonly Item[], elsewhere: ReadonlyMap<string, Item>): ItemsDelta {
   const same = from === to || (from.length === to.length && from.every((i, k) => i.id === to[k].id));
-  return { items: from === to ? [] : to.filter((i) => elsewhere.get(i.id) !== i), order: same ? null : to.map((i) => i.id) };
+  return {
+    items: from === to ? [] : to.filter((i) => elsewhere.get(i.id) !== i),
+    order: same ? null : to.map((i) => i.id),
+  };
 }
 
 export function deltaOf(from: Job, to: Job): Delta {
@@ -110,7 +114,11 @@ export function applied(job: Job, d: Delta): Job {
     const was = job.setups.find((q) => q.id === id);
     const own = was?.items ?? [];
     if (was && !Object.keys(set).length && !changed.length && !order) return was;
-    return { ...was, ...set, items: changed.length || order ? (order ?? own.map((i) => i.id)).map((k) => items.get(k)!) : own } as Setup;
+    return {
+      ...was,
+      ...set,
+      items: changed.length || order ? (order ?? own.map((i) => i.id)).map((k) => items.get(k)!) : own,
+    } as Setup;
   });
   const same = setups.length === job.setups.length && setups.every((s, n) => s === job.setups[n]);
   return { ...job, ...withAssets(job, d.set), setups: same ? job.setups : setups };
@@ -120,7 +128,12 @@ export function applied(job: Job, d: Delta): Job {
 function appliedOld(job: Job, d: OldDelta): Job {
   const one = oneSetup(job);
   const now = new Map([...one.items, ...d.items].map((i) => [i.id, i]));
-  return withSetup(job, { ...one, ...d.set, at: one.at, items: (d.order ?? one.items.map((i) => i.id)).map((id) => now.get(id)!) });
+  return withSetup(job, {
+    ...one,
+    ...d.set,
+    at: one.at,
+    items: (d.order ?? one.items.map((i) => i.id)).map((id) => now.get(id)!),
+  });
 }
 const stepped = (job: Job, d: Delta | OldDelta): Job => (d.setups ? applied(job, d) : appliedOld(job, d));
 
@@ -142,7 +155,12 @@ function rowOf(jobId: string, s: Step): StepRow & { size: number } {
 }
 
 /** Keeps the history that goes with a saved revision: only steps that are not there (any more) are written. */
-export async function keepSteps(jobId: string, revision: number, past: readonly Step[], future: readonly Step[]): Promise<void> {
+export async function keepSteps(
+  jobId: string,
+  revision: number,
+  past: readonly Step[],
+  future: readonly Step[],
+): Promise<void> {
   const wanted = new Map<string, Step>();
   let room = ROOM;
   const list = (steps: readonly Step[]): string[] => {
@@ -158,7 +176,13 @@ export async function keepSteps(jobId: string, revision: number, past: readonly 
     return keys;
   };
   // The nearest first, on both sides: what is farther is let go when there is no room.
-  const head: HistoryHead = { key: jobId, jobId, revision, past: list([...past].reverse()).reverse(), future: list(future) };
+  const head: HistoryHead = {
+    key: jobId,
+    jobId,
+    revision,
+    past: list([...past].reverse()).reverse(),
+    future: list(future),
+  };
   await db().transaction('rw', db().steps, db().histories, async () => {
     const there = new Set(await db().steps.where('jobId').equals(jobId).primaryKeys());
     // Another window of this job may have taken steps of this one away.
@@ -180,7 +204,11 @@ export async function letHistoriesGo(): Promise<void> {
 }
 
 /** The history that goes with a revision of a job; null where another window has saved since. */
-export async function openSteps(jobId: string, revision: number, job: Job): Promise<{ past: Step[]; future: Step[] } | null> {
+export async function openSteps(
+  jobId: string,
+  revision: number,
+  job: Job,
+): Promise<{ past: Step[]; future: Step[] } | null> {
   const head = await db().histories.get(jobId);
   if (!head || head.revision !== revision) return null;
   const byKey = new Map((await db().steps.where('jobId').equals(jobId).toArray()).map((r) => [r.key, r]));

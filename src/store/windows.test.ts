@@ -29,7 +29,9 @@ const xOf = (w: Window, id: string) => w.open.getState().job!.items.find((i) => 
 
 /** How many windows have left work of a job. */
 const left = (id: string): number =>
-  Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i)!).filter((k) => k.startsWith(`mirvak.left.${id}.`)).length;
+  Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i)!).filter((k) =>
+    k.startsWith(`mirvak.left.${id}.`),
+  ).length;
 
 async function twoWindows(): Promise<{ a: Window; b: Window; id: string }> {
   const a = await newWindow();
@@ -86,7 +88,9 @@ describe('a job that is open in two windows', () => {
     await a.open.getState().flush();
     await b.open.getState().flush();
     expect(b.open.getState().save).toBe('changed');
-    expect(b.open.getState().other!.clashes).toMatchObject([{ path: ['setups', FIRST_SETUP, 'items', 'p', 'x'], mine: 9, theirs: 7 }]);
+    expect(b.open.getState().other!.clashes).toMatchObject([
+      { path: ['setups', FIRST_SETUP, 'items', 'p', 'x'], mine: 9, theirs: 7 },
+    ]);
     // Nothing of this window is lost, and nothing of the other is overwritten, until it is said whose counts.
     expect(xOf(b, 'p')).toBe(9);
     expect(oneSetup((await a.jobs.readRow(id))!.job).items[0].x).toBe(7);
@@ -120,7 +124,9 @@ describe('a job that is open in two windows', () => {
     const { a, id } = await twoWindows();
     const { edit, close, load } = a.open.getState();
     edit('Move p', move('p', 7));
-    const full = jest.spyOn(a.db().jobs, 'put').mockRejectedValue(Object.assign(new Error('full'), { name: 'QuotaExceededError' }));
+    const full = jest
+      .spyOn(a.db().jobs, 'put')
+      .mockRejectedValue(Object.assign(new Error('full'), { name: 'QuotaExceededError' }));
     expect(await close()).toBe('held');
     expect(a.open.getState()).toMatchObject({ job: null, held: { [id]: 'Lock 7' } });
     expect(oneSetup(a.open.getState().heldJob(id)!).items[0].x).toBe(7);

@@ -41,7 +41,10 @@ export function useLater<T, S>(store: Store<T>, select: (state: T) => S): S {
   });
   const shown = select(seen);
   useEffect(() => {
-    const follow = () => startTransition(() => setSeen((old) => (Object.is(latest.current(old), latest.current(store.getState())) ? old : store.getState())));
+    const follow = () =>
+      startTransition(() =>
+        setSeen((old) => (Object.is(latest.current(old), latest.current(store.getState())) ? old : store.getState())),
+      );
     follow();
     const paced = () => {
       if (!held) return follow();

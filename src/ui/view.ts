@@ -5,7 +5,13 @@ import { local } from '@/store/local';
 
 export const stages = ['blank', 'artwork', 'cuts', 'proof', 'run'] as const;
 export type Stage = (typeof stages)[number];
-export const stageNames: Record<Stage, string> = { blank: 'Blank', artwork: 'Artwork', cuts: 'Cuts', proof: 'Proof', run: 'Run' };
+export const stageNames: Record<Stage, string> = {
+  blank: 'Blank',
+  artwork: 'Artwork',
+  cuts: 'Cuts',
+  proof: 'Proof',
+  run: 'Run',
+};
 
 /** What a press on the plan does in the artwork stage. */
 export const tools = ['pick', 'line', 'curve', 'arc', 'centred-arc', 'nodes', 'trim', 'measure'] as const;
@@ -46,7 +52,12 @@ interface View {
   /** Where the list of set-ups that artwork is linked into is open. */
   linkInto: { readonly left: number; readonly top: number } | null;
   /** A drawing that does not say its unit, and who waits for the answer (mm a unit, or null to leave it). */
-  unitQuestion: { readonly name: string; readonly width: number; readonly height: number; readonly answer: (unit: number | null) => void } | null;
+  unitQuestion: {
+    readonly name: string;
+    readonly width: number;
+    readonly height: number;
+    readonly answer: (unit: number | null) => void;
+  } | null;
   library: boolean;
   play: PlayState | null;
   /** Standard view asked of the solid view; counts up so that asking twice works. */
@@ -131,7 +142,10 @@ useView.subscribe((now, before) => {
 });
 
 /** Opens the menu of the second button where it was pressed. */
-export const openMenu = (e: { clientX: number; clientY: number; preventDefault(): void }, of: NonNullable<View['menu']>['of']): void => {
+export const openMenu = (
+  e: { clientX: number; clientY: number; preventDefault(): void },
+  of: NonNullable<View['menu']>['of'],
+): void => {
   e.preventDefault();
   setView({ menu: { x: e.clientX, y: e.clientY, of } });
 };

@@ -1,9 +1,30 @@
 import fc from 'fast-check';
-import { align, alignments, around, distribute, mirrored, ringPlaces, rowPlaces, turnedAbout, wrap, type Boxed } from './arrange';
+import {
+  align,
+  alignments,
+  around,
+  distribute,
+  mirrored,
+  ringPlaces,
+  rowPlaces,
+  turnedAbout,
+  wrap,
+  type Boxed,
+} from './arrange';
 
 const n = fc.double({ min: -100, max: 100, noNaN: true });
-const boxes = fc.array(fc.tuple(n, n, fc.double({ min: 0.1, max: 40, noNaN: true }), fc.double({ min: 0.1, max: 40, noNaN: true })), { minLength: 1, maxLength: 8 }).map((l) => l.map(([x, y, w, h], i): Boxed => ({ id: String(i), box: { x0: x, y0: y, x1: x + w, y1: y + h } })));
-const moved = (b: Boxed, s: { dx: number; dy: number }) => ({ x0: b.box.x0 + s.dx, y0: b.box.y0 + s.dy, x1: b.box.x1 + s.dx, y1: b.box.y1 + s.dy });
+const boxes = fc
+  .array(fc.tuple(n, n, fc.double({ min: 0.1, max: 40, noNaN: true }), fc.double({ min: 0.1, max: 40, noNaN: true })), {
+    minLength: 1,
+    maxLength: 8,
+  })
+  .map((l) => l.map(([x, y, w, h], i): Boxed => ({ id: String(i), box: { x0: x, y0: y, x1: x + w, y1: y + h } })));
+const moved = (b: Boxed, s: { dx: number; dy: number }) => ({
+  x0: b.box.x0 + s.dx,
+  y0: b.box.y0 + s.dy,
+  x1: b.box.x1 + s.dx,
+  y1: b.box.y1 + s.dy,
+});
 const item = fc.record({ x: n, y: n, angle: fc.double({ min: -180, max: 180, noNaN: true }), mirror: fc.boolean() });
 /** Where a point of an item lies: mirrored, turned, moved. */
 const pointOf = (i: { x: number; y: number; angle: number; mirror: boolean }, px: number, py: number) => {
@@ -14,7 +35,14 @@ const pointOf = (i: { x: number; y: number; angle: number; mirror: boolean }, px
 
 describe('aligning', () => {
   it('brings the edge or middle that is named onto that of the other, and moves nothing the other way', () => {
-    const of = { left: (b: Boxed['box']) => b.x0, centre: (b: Boxed['box']) => (b.x0 + b.x1) / 2, right: (b: Boxed['box']) => b.x1, bottom: (b: Boxed['box']) => b.y0, middle: (b: Boxed['box']) => (b.y0 + b.y1) / 2, top: (b: Boxed['box']) => b.y1 };
+    const of = {
+      left: (b: Boxed['box']) => b.x0,
+      centre: (b: Boxed['box']) => (b.x0 + b.x1) / 2,
+      right: (b: Boxed['box']) => b.x1,
+      bottom: (b: Boxed['box']) => b.y0,
+      middle: (b: Boxed['box']) => (b.y0 + b.y1) / 2,
+      top: (b: Boxed['box']) => b.y1,
+    };
     fc.assert(
       fc.property(boxes, fc.constantFrom(...alignments), (list, a) => {
         const to = around(list.map((b) => b.box))!;
@@ -39,7 +67,10 @@ describe('distributing', () => {
         for (const g of gaps) expect(g).toBeCloseTo(gaps[0], 8);
         const first = shifts[0];
         expect(axis === 'x' ? first.dx : first.dy).toBeCloseTo(0, 9);
-        expect(placed[placed.length - 1][hi]).toBeCloseTo(list.find((b) => b.id === shifts[shifts.length - 1].id)!.box[hi], 8);
+        expect(placed[placed.length - 1][hi]).toBeCloseTo(
+          list.find((b) => b.id === shifts[shifts.length - 1].id)!.box[hi],
+          8,
+        );
       }),
     );
   });
@@ -54,18 +85,28 @@ describe('copies', () => {
   });
   it('in a ring keep their distance from its centre and stand evenly', () => {
     fc.assert(
-      fc.property(item, n, n, fc.integer({ min: 2, max: 40 }), fc.constantFrom(360, 180, 90, -120), fc.boolean(), (i, cx, cy, count, sweep, turn) => {
-        const ring = ringPlaces(i, count, cx, cy, sweep, turn);
-        const r = Math.hypot(i.x - cx, i.y - cy);
-        fc.pre(r > 0.1);
-        const step = sweep / (sweep === 360 ? count : count - 1);
-        ring.forEach((p, k) => {
-          expect(Math.hypot(p.x - cx, p.y - cy)).toBeCloseTo(r, 8);
-          const a = wrap(((Math.atan2(p.y - cy, p.x - cx) - Math.atan2(i.y - cy, i.x - cx)) * 180) / Math.PI - k * step);
-          expect(Math.min(Math.abs(a), 360 - Math.abs(a))).toBeLessThan(1e-6);
-          expect(Math.abs(wrap(p.angle - i.angle - (turn ? k * step : 0)))).toBeLessThan(1e-6);
-        });
-      }),
+      fc.property(
+        item,
+        n,
+        n,
+        fc.integer({ min: 2, max: 40 }),
+        fc.constantFrom(360, 180, 90, -120),
+        fc.boolean(),
+        (i, cx, cy, count, sweep, turn) => {
+          const ring = ringPlaces(i, count, cx, cy, sweep, turn);
+          const r = Math.hypot(i.x - cx, i.y - cy);
+          fc.pre(r > 0.1);
+          const step = sweep / (sweep === 360 ? count : count - 1);
+          ring.forEach((p, k) => {
+            expect(Math.hypot(p.x - cx, p.y - cy)).toBeCloseTo(r, 8);
+            const a = wrap(
+              ((Math.atan2(p.y - cy, p.x - cx) - Math.atan2(i.y - cy, i.x - cx)) * 180) / Math.PI - k * step,
+            );
+            expect(Math.min(Math.abs(a), 360 - Math.abs(a))).toBeLessThan(1e-6);
+            expect(Math.abs(wrap(p.angle - i.angle - (turn ? k * step : 0)))).toBeLessThan(1e-6);
+          });
+        },
+      ),
     );
   });
 });
@@ -73,13 +114,21 @@ describe('copies', () => {
 describe('mirroring and turning', () => {
   it('in an upright or level line sends every point of an item to its mirror image', () => {
     fc.assert(
-      fc.property(item, n, n, n, n, fc.constantFrom('upright' as const, 'level' as const), (i, cx, cy, px, py, axis) => {
-        const before = pointOf(i, px, py);
-        const after = pointOf(mirrored(i, axis, cx, cy), px, py);
-        // Its own mirror image may lie at another point of the item for a level line: both are mirrored left to right first.
-        expect(after.x).toBeCloseTo(axis === 'upright' ? 2 * cx - before.x : before.x, 6);
-        expect(after.y).toBeCloseTo(axis === 'upright' ? before.y : 2 * cy - before.y, 6);
-      }),
+      fc.property(
+        item,
+        n,
+        n,
+        n,
+        n,
+        fc.constantFrom('upright' as const, 'level' as const),
+        (i, cx, cy, px, py, axis) => {
+          const before = pointOf(i, px, py);
+          const after = pointOf(mirrored(i, axis, cx, cy), px, py);
+          // Its own mirror image may lie at another point of the item for a level line: both are mirrored left to right first.
+          expect(after.x).toBeCloseTo(axis === 'upright' ? 2 * cx - before.x : before.x, 6);
+          expect(after.y).toBeCloseTo(axis === 'upright' ? before.y : 2 * cy - before.y, 6);
+        },
+      ),
     );
   });
   it('twice is nothing', () => {

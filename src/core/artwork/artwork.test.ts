@@ -10,7 +10,10 @@ import { itemKindOf } from './registry';
 
 const fontOf = shippedFont;
 const art = testArt;
-const item = (kind: string, values: object, place: Partial<Item> = {}): Item => itemSchema.parse(newItem({ id: 'i', name: 'i', kind, values: { ...(itemKindOf(kind).defaults as object), ...values }, ...place }));
+const item = (kind: string, values: object, place: Partial<Item> = {}): Item =>
+  itemSchema.parse(
+    newItem({ id: 'i', name: 'i', kind, values: { ...(itemKindOf(kind).defaults as object), ...values }, ...place }),
+  );
 
 describe('artwork', () => {
   it.each([
@@ -19,12 +22,21 @@ describe('artwork', () => {
     ['chamfer', 60 * 40 - 2 * 25],
     ['scoop', 60 * 40 - Math.PI * 25],
   ])('a rectangle with %s corners has the area that geometry gives', (corner, area) => {
-    expect(regionArea(itemRegion(item('rectangle', { width: 60, height: 40, corner, radius: 5 }), art, 0.0005))).toBeCloseTo(area, 0);
-    expect(regionArea(itemRegion(item('rectangle', { width: 60, height: 40, corner, radius: 5 }, { angle: 33, x: 7 }), art, 0.0005))).toBeCloseTo(area, 0);
+    expect(
+      regionArea(itemRegion(item('rectangle', { width: 60, height: 40, corner, radius: 5 }), art, 0.0005)),
+    ).toBeCloseTo(area, 0);
+    expect(
+      regionArea(
+        itemRegion(item('rectangle', { width: 60, height: 40, corner, radius: 5 }, { angle: 33, x: 7 }), art, 0.0005),
+      ),
+    ).toBeCloseTo(area, 0);
   });
 
   it('an ellipse too, and flattening keeps within its tolerance', () => {
-    expect(regionArea(itemRegion(item('ellipse', { width: 30, height: 10 }), art, 0.0005))).toBeCloseTo(Math.PI * 75, 1);
+    expect(regionArea(itemRegion(item('ellipse', { width: 30, height: 10 }), art, 0.0005))).toBeCloseTo(
+      Math.PI * 75,
+      1,
+    );
     const [circle] = shapeWith('ellipse', { width: 20, height: 20 }, art).paths;
     for (const tolerance of [0.1, 0.01, 0.001]) {
       const p = flatten(circle, tolerance);
@@ -36,19 +48,28 @@ describe('artwork', () => {
   });
 
   it('nested items make a ring', () => {
-    const ring = regionOf([item('rectangle', { width: 40, height: 40 }), { ...item('rectangle', { width: 20, height: 20 }), id: 'j' }], art, 0.001);
+    const ring = regionOf(
+      [item('rectangle', { width: 40, height: 40 }), { ...item('rectangle', { width: 20, height: 20 }), id: 'j' }],
+      art,
+      0.001,
+    );
     expect(regionArea(ring)).toBeCloseTo(1200, 6);
   });
 
   it('scales so that its box scales', () => {
     fc.assert(
-      fc.property(fc.constantFrom('rectangle', 'ellipse', 'lettering'), fc.double({ min: 0.3, max: 3, noNaN: true }), fc.double({ min: 0.3, max: 3, noNaN: true }), (kind, sx, sy) => {
-        const k = itemKindOf(kind);
-        const a = shapeWith(k.id, k.defaults, art).box;
-        const b = shapeWith(k.id, k.scaled(k.defaults, sx, sy), art).box;
-        expect((b.x1 - b.x0) / (a.x1 - a.x0)).toBeCloseTo(sx, 3);
-        expect((b.y1 - b.y0) / (a.y1 - a.y0)).toBeCloseTo(sy, 3);
-      }),
+      fc.property(
+        fc.constantFrom('rectangle', 'ellipse', 'lettering'),
+        fc.double({ min: 0.3, max: 3, noNaN: true }),
+        fc.double({ min: 0.3, max: 3, noNaN: true }),
+        (kind, sx, sy) => {
+          const k = itemKindOf(kind);
+          const a = shapeWith(k.id, k.defaults, art).box;
+          const b = shapeWith(k.id, k.scaled(k.defaults, sx, sy), art).box;
+          expect((b.x1 - b.x0) / (a.x1 - a.x0)).toBeCloseTo(sx, 3);
+          expect((b.y1 - b.y0) / (a.y1 - a.y0)).toBeCloseTo(sy, 3);
+        },
+      ),
       { numRuns: 25 },
     );
   });
@@ -62,7 +83,15 @@ describe('artwork', () => {
 });
 
 describe('lettering', () => {
-  const base = { text: 'HH', capHeight: 10, tracking: 0, kerning: true, leading: 1.5, align: 'left' as const, stretch: 100 };
+  const base = {
+    text: 'HH',
+    capHeight: 10,
+    tracking: 0,
+    kerning: true,
+    leading: 1.5,
+    align: 'left' as const,
+    stretch: 100,
+  };
 
   it.each(fontCatalogue.map((f) => [f.id]))('in %s has capitals of the wanted height', (id) => {
     const l = layOut(base, fontOf(id));
@@ -89,12 +118,15 @@ describe('lettering', () => {
     expect(layOut({ ...base, text: 'A\u6f22B' }, fontOf('cinzel')).missing).toEqual(['\u6f22']);
     expect(() => loadFont(new Uint8Array([1, 2, 3]), 'broken.ttf')).toThrow(FontError);
     expect(() => loadFont(new Uint8Array([1, 2, 3]), 'broken.ttf')).toThrow(/"broken\.ttf"/);
-    expect(placeItem(item('lettering', { font: 'gone' }), art).remarks[0]).toMatch(/font of this lettering is not on this device/);
+    expect(placeItem(item('lettering', { font: 'gone' }), art).remarks[0]).toMatch(
+      /font of this lettering is not on this device/,
+    );
   });
 });
 
 describe('lettering round a circle', () => {
-  const round = (values: object) => placeItem(item('lettering', { text: 'HIH', capHeight: 10, kerning: false, radius: 60, ...values }), art).paths;
+  const round = (values: object) =>
+    placeItem(item('lettering', { text: 'HIH', capHeight: 10, kerning: false, radius: 60, ...values }), art).paths;
   const points = (paths: ReturnType<typeof round>) => paths.flatMap((p) => [p, ...p.segments]);
 
   it('stands on the circle, outwards or inwards', () => {
@@ -111,8 +143,11 @@ describe('lettering round a circle', () => {
     for (const at of [90, 0, -90, 200])
       for (const baseline of ['outwards', 'inwards']) {
         const p = round({ baseline, at, text: 'H' });
-        const b = points(p).reduce((s, q) => ({ x: s.x + q.x / points(p).length, y: s.y + q.y / points(p).length }), { x: 0, y: 0 });
-        const turn = (((Math.atan2(b.y, b.x) * 180) / Math.PI - at) % 360 + 540) % 360 - 180;
+        const b = points(p).reduce((s, q) => ({ x: s.x + q.x / points(p).length, y: s.y + q.y / points(p).length }), {
+          x: 0,
+          y: 0,
+        });
+        const turn = (((((Math.atan2(b.y, b.x) * 180) / Math.PI - at) % 360) + 540) % 360) - 180;
         expect(Math.abs(turn)).toBeLessThan(2);
       }
     const first = (baseline: string) => round({ baseline, at: 90, text: 'IH' })[0].x;
@@ -122,7 +157,9 @@ describe('lettering round a circle', () => {
 
   it('keeps the letters\u2019 own shape', () => {
     const straight = regionArea(itemRegion(item('lettering', { text: 'LOCK', capHeight: 10 }), art, 0.001));
-    const bent = regionArea(itemRegion(item('lettering', { text: 'LOCK', capHeight: 10, baseline: 'outwards', radius: 40 }), art, 0.001));
+    const bent = regionArea(
+      itemRegion(item('lettering', { text: 'LOCK', capHeight: 10, baseline: 'outwards', radius: 40 }), art, 0.001),
+    );
     expect(Math.abs(bent / straight - 1)).toBeLessThan(1e-3);
   });
 });

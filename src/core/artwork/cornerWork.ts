@@ -29,7 +29,8 @@ function along(s: Side, length: number): number | null {
   let hi = 1;
   for (let i = 0; i < 50; i++) {
     const mid = (lo + hi) / 2;
-    if (makeGuide({ ...s.from, segments: [partOf(s.from, s.segment, 0, mid).segment], closed: false }).length < length) lo = mid;
+    if (makeGuide({ ...s.from, segments: [partOf(s.from, s.segment, 0, mid).segment], closed: false }).length < length)
+      lo = mid;
     else hi = mid;
   }
   return (lo + hi) / 2;
@@ -96,7 +97,9 @@ export function workCorner(p: Path, k: number, how: CornerWork, size: number): P
   const pb = place(b, tb);
   const first = partOf(at(p, before), p.segments[before], 0, 1 - ta).segment;
   const last = tb >= 1 ? null : partOf(corner, p.segments[after], tb, 1).segment;
-  const middle: Segment = centre ? { k: 'arc', x: pb.x, y: pb.y, cx: centre.x, cy: centre.y, ccw: turn < 0 } : { k: 'line', x: pb.x, y: pb.y };
+  const middle: Segment = centre
+    ? { k: 'arc', x: pb.x, y: pb.y, cx: centre.x, cy: centre.y, ccw: turn < 0 }
+    : { k: 'line', x: pb.x, y: pb.y };
   const segments = p.segments.slice();
   const head = ta >= 1 ? [] : [{ ...first, x: pa.x, y: pa.y }];
   if (k === 0) {

@@ -6,8 +6,18 @@ import { workCorner } from './cornerWork';
 import { nodeAt } from './nodes';
 import { trimAt } from './trim';
 
-const poly = (...p: [number, number][]): Path => ({ x: p[0][0], y: p[0][1], segments: [...p.slice(1), p[0]].map(([x, y]) => ({ k: 'line', x, y })), closed: true });
-const line = (...p: [number, number][]): Path => ({ x: p[0][0], y: p[0][1], segments: p.slice(1).map(([x, y]) => ({ k: 'line', x, y })), closed: false });
+const poly = (...p: [number, number][]): Path => ({
+  x: p[0][0],
+  y: p[0][1],
+  segments: [...p.slice(1), p[0]].map(([x, y]) => ({ k: 'line', x, y })),
+  closed: true,
+});
+const line = (...p: [number, number][]): Path => ({
+  x: p[0][0],
+  y: p[0][1],
+  segments: p.slice(1).map(([x, y]) => ({ k: 'line', x, y })),
+  closed: false,
+});
 const length = (p: Path) => makeGuide(p).length;
 const square = poly([0, 0], [20, 0], [20, 20], [0, 20]);
 
@@ -23,27 +33,49 @@ describe('corners', () => {
   });
   test('any corner between straight sides: the arc touches both, and has the radius', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.3, max: 2.8, noNaN: true }), fc.double({ min: 0, max: 6, noNaN: true }), fc.double({ min: 0.2, max: 2, noNaN: true }), fc.boolean(), (angle, turn, r, flip) => {
-        const way = (a: number): [number, number] => [20 * Math.cos(turn + a), 20 * Math.sin(turn + a)];
-        const p = line(way(0), [0, 0], way(flip ? -angle : angle));
-        const out = workCorner(p, 1, 'round', r);
-        const tangent = r / Math.tan(angle / 2);
-        if (tangent > 20) return expect(out).toBeNull();
-        const arc = out!.segments.find((s) => s.k === 'arc')!;
-        const start = nodeAt(out!, 1);
-        expect(Math.hypot(start.x, start.y)).toBeCloseTo(tangent, 5);
-        expect(Math.hypot(arc.x, arc.y)).toBeCloseTo(tangent, 5);
-        expect(Math.hypot(arc.cx - arc.x, arc.cy - arc.y)).toBeCloseTo(r, 6);
-        // Rounding a corner makes the way shorter, never longer.
-        expect(length(out!)).toBeLessThan(40);
-      }),
+      fc.property(
+        fc.double({ min: 0.3, max: 2.8, noNaN: true }),
+        fc.double({ min: 0, max: 6, noNaN: true }),
+        fc.double({ min: 0.2, max: 2, noNaN: true }),
+        fc.boolean(),
+        (angle, turn, r, flip) => {
+          const way = (a: number): [number, number] => [20 * Math.cos(turn + a), 20 * Math.sin(turn + a)];
+          const p = line(way(0), [0, 0], way(flip ? -angle : angle));
+          const out = workCorner(p, 1, 'round', r);
+          const tangent = r / Math.tan(angle / 2);
+          if (tangent > 20) return expect(out).toBeNull();
+          const arc = out!.segments.find((s) => s.k === 'arc')!;
+          const start = nodeAt(out!, 1);
+          expect(Math.hypot(start.x, start.y)).toBeCloseTo(tangent, 5);
+          expect(Math.hypot(arc.x, arc.y)).toBeCloseTo(tangent, 5);
+          expect(Math.hypot(arc.cx - arc.x, arc.cy - arc.y)).toBeCloseTo(r, 6);
+          // Rounding a corner makes the way shorter, never longer.
+          expect(length(out!)).toBeLessThan(40);
+        },
+      ),
     );
   });
   test('a line into a circle: the arc touches the circle from inside its corner', () => {
-    const p: Path = { x: -30, y: 0, segments: [{ k: 'line', x: 0, y: 0 }, { k: 'arc', x: 10, y: 10, cx: 0, cy: 10, ccw: true }], closed: false };
+    const p: Path = {
+      x: -30,
+      y: 0,
+      segments: [
+        { k: 'line', x: 0, y: 0 },
+        { k: 'arc', x: 10, y: 10, cx: 0, cy: 10, ccw: true },
+      ],
+      closed: false,
+    };
     // They run into each other smoothly: there is no corner.
     expect(workCorner(p, 1, 'round', 2)).toBeNull();
-    const q: Path = { x: 0, y: -30, segments: [{ k: 'line', x: 0, y: 0 }, { k: 'arc', x: 10, y: 10, cx: 0, cy: 10, ccw: true }], closed: false };
+    const q: Path = {
+      x: 0,
+      y: -30,
+      segments: [
+        { k: 'line', x: 0, y: 0 },
+        { k: 'arc', x: 10, y: 10, cx: 0, cy: 10, ccw: true },
+      ],
+      closed: false,
+    };
     const out = workCorner(q, 1, 'round', 2)!;
     const arc = out.segments[1];
     if (arc.k !== 'arc') throw new Error('no arc');
@@ -61,16 +93,20 @@ describe('corners', () => {
 describe('crossings', () => {
   test('of a line and a circle lie on both', () => {
     fc.assert(
-      fc.property(fc.double({ min: -9, max: 9, noNaN: true }), fc.double({ min: 0, max: Math.PI, noNaN: true }), (d, a) => {
-        const [ux, uy] = [Math.cos(a), Math.sin(a)];
-        const l = line([-uy * d - 30 * ux, ux * d - 30 * uy], [-uy * d + 30 * ux, ux * d + 30 * uy]);
-        const found = crossingsOf(l, [circlePath(0, 0, 10)]);
-        expect(found.length).toBe(2);
-        for (const c of found) {
-          expect(Math.hypot(c.x, c.y)).toBeCloseTo(10, 6);
-          expect(-c.x * uy + c.y * ux).toBeCloseTo(d, 6);
-        }
-      }),
+      fc.property(
+        fc.double({ min: -9, max: 9, noNaN: true }),
+        fc.double({ min: 0, max: Math.PI, noNaN: true }),
+        (d, a) => {
+          const [ux, uy] = [Math.cos(a), Math.sin(a)];
+          const l = line([-uy * d - 30 * ux, ux * d - 30 * uy], [-uy * d + 30 * ux, ux * d + 30 * uy]);
+          const found = crossingsOf(l, [circlePath(0, 0, 10)]);
+          expect(found.length).toBe(2);
+          for (const c of found) {
+            expect(Math.hypot(c.x, c.y)).toBeCloseTo(10, 6);
+            expect(-c.x * uy + c.y * ux).toBeCloseTo(d, 6);
+          }
+        },
+      ),
     );
   });
   test('of a path with itself are told on both of its visits', () => {
@@ -86,10 +122,12 @@ describe('trimming', () => {
   const posts = [line([5, -5], [5, 5]), line([15, -5], [15, 5])];
   test('takes the middle of a line out between two crossings, or an end', () => {
     const l = line([0, 0], [20, 0]);
-    expect(trimAt(l, posts, 10, 1).map((p) => [p.x, p.segments[0].x])).toEqual([
-      [0, 5],
-      [15, 20],
-    ].map((v) => v.map((x) => expect.closeTo(x, 6))));
+    expect(trimAt(l, posts, 10, 1).map((p) => [p.x, p.segments[0].x])).toEqual(
+      [
+        [0, 5],
+        [15, 20],
+      ].map((v) => v.map((x) => expect.closeTo(x, 6))),
+    );
     expect(trimAt(l, posts, 2, 0).map((p) => [p.x, p.segments[0].x])).toEqual([[expect.closeTo(5, 6), 20]]);
     expect(trimAt(l, [], 2, 0)).toEqual([]);
   });

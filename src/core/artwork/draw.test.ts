@@ -1,5 +1,19 @@
 import fc from 'fast-check';
-import { arcThrough, back, begin, finish, move, onRadius, polar, press, preview, release, steady, type Drawing, type DrawTool } from './draw';
+import {
+  arcThrough,
+  back,
+  begin,
+  finish,
+  move,
+  onRadius,
+  polar,
+  press,
+  preview,
+  release,
+  steady,
+  type Drawing,
+  type DrawTool,
+} from './draw';
 import { arcSweep, type Path } from '../geometry/path';
 
 const click = (d: Drawing, x: number, y: number) => {
@@ -19,23 +33,48 @@ const all = (tool: DrawTool, points: readonly (readonly [number, number])[]) => 
 
 describe('drawing', () => {
   it('lines: press by press, ended by Enter', () => {
-    const { d, done } = all('line', [[0, 0], [10, 0], [10, 5]]);
+    const { d, done } = all('line', [
+      [0, 0],
+      [10, 0],
+      [10, 5],
+    ]);
     expect(done).toBeNull();
-    expect(finish(d)).toEqual({ x: 0, y: 0, closed: false, segments: [{ k: 'line', x: 10, y: 0 }, { k: 'line', x: 10, y: 5 }] });
+    expect(finish(d)).toEqual({
+      x: 0,
+      y: 0,
+      closed: false,
+      segments: [
+        { k: 'line', x: 10, y: 0 },
+        { k: 'line', x: 10, y: 5 },
+      ],
+    });
     expect(finish(begin('line'))).toBeNull();
   });
   it('is closed by pressing its first point, and begins anew', () => {
-    const { d, done } = all('line', [[0, 0], [10, 0], [10, 5], [0.3, 0.4]]);
+    const { d, done } = all('line', [
+      [0, 0],
+      [10, 0],
+      [10, 5],
+      [0.3, 0.4],
+    ]);
     expect(done!.closed).toBe(true);
     expect(done!.segments).toHaveLength(3);
     expect(d.points).toHaveLength(0);
   });
   it('the same place pressed twice is one point', () => {
-    const { d } = all('line', [[0, 0], [10, 0], [10, 0]]);
+    const { d } = all('line', [
+      [0, 0],
+      [10, 0],
+      [10, 0],
+    ]);
     expect(d.points).toHaveLength(2);
   });
   it('takes points back one by one', () => {
-    let d: Drawing | null = all('line', [[0, 0], [10, 0], [10, 5]]).d;
+    let d: Drawing | null = all('line', [
+      [0, 0],
+      [10, 0],
+      [10, 5],
+    ]).d;
     for (const left of [2, 1, 0]) {
       d = back(d!);
       expect(d!.points).toHaveLength(left);
@@ -44,13 +83,20 @@ describe('drawing', () => {
   });
   it('shows beforehand what the next press makes', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.integer({ min: -50, max: 50 }), fc.integer({ min: -50, max: 50 })), { minLength: 1, maxLength: 5 }), fc.integer({ min: 60, max: 90 }), (points, x) => {
-        const { d } = all('line', points);
-        fc.pre(d.points.length > 0);
-        const seen = preview(move(d, x, 77));
-        const made = finish(click(d, x, 77).drawing);
-        expect(seen).toEqual(made);
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: -50, max: 50 }), fc.integer({ min: -50, max: 50 })), {
+          minLength: 1,
+          maxLength: 5,
+        }),
+        fc.integer({ min: 60, max: 90 }),
+        (points, x) => {
+          const { d } = all('line', points);
+          fc.pre(d.points.length > 0);
+          const seen = preview(move(d, x, 77));
+          const made = finish(click(d, x, 77).drawing);
+          expect(seen).toEqual(made);
+        },
+      ),
     );
   });
   it('a curve takes a handle from the drag, the same on both sides of its node', () => {
@@ -82,13 +128,20 @@ describe('drawing', () => {
     );
   });
   it('an arc is done with its third press', () => {
-    const { d, done } = all('arc', [[0, 0], [10, 0], [5, 5]]);
+    const { d, done } = all('arc', [
+      [0, 0],
+      [10, 0],
+      [5, 5],
+    ]);
     expect(done!.segments[0]).toMatchObject({ k: 'arc', x: 10, y: 0, cx: 5, cy: 0 });
     expect(d.points).toHaveLength(0);
     expect(arcThrough({ x: 0, y: 0 }, { x: 10, y: 0 }, { x: 5, y: 0 }).segments[0].k).toBe('line');
   });
   it('takes a typed radius, on the side where the pointer is', () => {
-    const { d } = all('arc', [[0, 0], [10, 0]]);
+    const { d } = all('arc', [
+      [0, 0],
+      [10, 0],
+    ]);
     fc.assert(
       fc.property(fc.double({ min: 5, max: 200, noNaN: true }), fc.constantFrom(7, -7), (r, y) => {
         const third = onRadius(move(d, 3, y), r)!;
@@ -107,12 +160,16 @@ describe('drawing', () => {
     expect(polar(d, 20, 30)!.x).toBeCloseTo(10 + 20 * Math.cos(Math.PI / 6), 9);
     expect(polar(begin('line'), 20, 30)).toBeNull();
     fc.assert(
-      fc.property(fc.double({ min: -90, max: 90, noNaN: true }), fc.double({ min: -90, max: 90, noNaN: true }), (x, y) => {
-        const s = steady(d, x, y);
-        expect(Math.hypot(s.x - 10, s.y - 10)).toBeCloseTo(Math.hypot(x - 10, y - 10), 8);
-        const steps = Math.atan2(s.y - 10, s.x - 10) / (Math.PI / 12);
-        if (Math.hypot(x - 10, y - 10) > 1e-6) expect(Math.abs(steps - Math.round(steps))).toBeLessThan(1e-6);
-      }),
+      fc.property(
+        fc.double({ min: -90, max: 90, noNaN: true }),
+        fc.double({ min: -90, max: 90, noNaN: true }),
+        (x, y) => {
+          const s = steady(d, x, y);
+          expect(Math.hypot(s.x - 10, s.y - 10)).toBeCloseTo(Math.hypot(x - 10, y - 10), 8);
+          const steps = Math.atan2(s.y - 10, s.x - 10) / (Math.PI / 12);
+          if (Math.hypot(x - 10, y - 10) > 1e-6) expect(Math.abs(steps - Math.round(steps))).toBeLessThan(1e-6);
+        },
+      ),
     );
   });
 });

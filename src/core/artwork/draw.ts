@@ -28,7 +28,8 @@ export const begin = (tool: DrawTool): Drawing => ({ tool, points: [], at: null,
 /** The pointer is pressed. Pressing the first point again closes what is drawn: `done` then holds the path. */
 export function press(d: Drawing, x: number, y: number, reach: number): { drawing: Drawing; done: Path | null } {
   const [first] = d.points;
-  if (!isArcTool(d.tool) && d.points.length > 2 && Math.hypot(x - first.x, y - first.y) <= reach) return { drawing: begin(d.tool), done: pathOf(d, true) };
+  if (!isArcTool(d.tool) && d.points.length > 2 && Math.hypot(x - first.x, y - first.y) <= reach)
+    return { drawing: begin(d.tool), done: pathOf(d, true) };
   const last = d.points[d.points.length - 1];
   if (last && Math.hypot(x - last.x, y - last.y) < 1e-9) return { drawing: d, done: null };
   const drawing: Drawing = { ...d, points: [...d.points, { x, y, hx: 0, hy: 0 }], at: { x, y }, dragging: true };
@@ -48,7 +49,8 @@ export function move(d: Drawing, x: number, y: number): Drawing {
 export const release = (d: Drawing): Drawing => ({ ...d, dragging: false });
 
 /** Takes the last point back; null when there was none. */
-export const back = (d: Drawing): Drawing | null => (d.points.length ? { ...d, points: d.points.slice(0, -1), dragging: false } : null);
+export const back = (d: Drawing): Drawing | null =>
+  d.points.length ? { ...d, points: d.points.slice(0, -1), dragging: false } : null;
 
 /** What Enter makes of it: an open path, or null when there is too little. */
 export const finish = (d: Drawing): Path | null => (d.points.length > 1 ? pathOf(d, false) : null);
@@ -101,7 +103,11 @@ function pathOf(d: Drawing, closed: boolean): Path {
   const segments: Segment[] = [];
   const join = (a: Placed, b: Placed) => {
     const curved = d.tool === 'curve' && (a.hx || a.hy || b.hx || b.hy);
-    segments.push(curved ? { k: 'cubic', x1: a.x + a.hx, y1: a.y + a.hy, x2: b.x - b.hx, y2: b.y - b.hy, x: b.x, y: b.y } : { k: 'line', x: b.x, y: b.y });
+    segments.push(
+      curved
+        ? { k: 'cubic', x1: a.x + a.hx, y1: a.y + a.hy, x2: b.x - b.hx, y2: b.y - b.hy, x: b.x, y: b.y }
+        : { k: 'line', x: b.x, y: b.y },
+    );
   };
   for (let i = 1; i < p.length; i++) join(p[i - 1], p[i]);
   if (closed) join(p[p.length - 1], p[0]);
@@ -109,7 +115,11 @@ function pathOf(d: Drawing, closed: boolean): Path {
 }
 
 /** The arc from a to b through c; a line when they lie in one. */
-export function arcThrough(a: { x: number; y: number }, b: { x: number; y: number }, c: { x: number; y: number }): Path {
+export function arcThrough(
+  a: { x: number; y: number },
+  b: { x: number; y: number },
+  c: { x: number; y: number },
+): Path {
   const d = 2 * ((b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x));
   if (Math.abs(d) < 1e-9) return { x: a.x, y: a.y, segments: [{ k: 'line', x: b.x, y: b.y }], closed: false };
   const b2 = (b.x - a.x) ** 2 + (b.y - a.y) ** 2;
@@ -120,13 +130,23 @@ export function arcThrough(a: { x: number; y: number }, b: { x: number; y: numbe
 }
 
 /** The arc from a about a centre to the direction of a point, the shorter way round; a whole circle when that is where it began. */
-export function arcAbout(a: { x: number; y: number }, centre: { x: number; y: number }, to: { x: number; y: number }): Path {
+export function arcAbout(
+  a: { x: number; y: number },
+  centre: { x: number; y: number },
+  to: { x: number; y: number },
+): Path {
   const r = Math.hypot(a.x - centre.x, a.y - centre.y);
   const l = Math.hypot(to.x - centre.x, to.y - centre.y);
-  if (r < 1e-9 || l < 1e-9) return { x: a.x, y: a.y, segments: [{ k: 'line', x: centre.x, y: centre.y }], closed: false };
+  if (r < 1e-9 || l < 1e-9)
+    return { x: a.x, y: a.y, segments: [{ k: 'line', x: centre.x, y: centre.y }], closed: false };
   const [ux, uy] = [(to.x - centre.x) / l, (to.y - centre.y) / l];
   const turn = (a.x - centre.x) * uy - (a.y - centre.y) * ux;
   const along = (a.x - centre.x) * ux + (a.y - centre.y) * uy;
   if (Math.abs(turn) < 1e-6 * r && along > 0) return circlePath(centre.x, centre.y, r);
-  return { x: a.x, y: a.y, segments: [{ k: 'arc', x: centre.x + ux * r, y: centre.y + uy * r, cx: centre.x, cy: centre.y, ccw: turn > 0 }], closed: false };
+  return {
+    x: a.x,
+    y: a.y,
+    segments: [{ k: 'arc', x: centre.x + ux * r, y: centre.y + uy * r, cx: centre.x, cy: centre.y, ccw: turn > 0 }],
+    closed: false,
+  };
 }

@@ -9,7 +9,12 @@ const moved = (x: number, y: number): Affine => ({ a: 1, b: 0, c: 0, d: 1, e: x,
  * Paths in the blank's frame as an item of its own, about their middle. `traced`: where they were traced from, its map
  * going to the blank's frame.
  */
-export function drawnItem(like: Pick<Item, 'id' | 'name' | 'layer' | 'group'>, paths: readonly Path[], fill: Fill = 'nonzero', traced?: TracedFrom): Item {
+export function drawnItem(
+  like: Pick<Item, 'id' | 'name' | 'layer' | 'group'>,
+  paths: readonly Path[],
+  fill: Fill = 'nonzero',
+  traced?: TracedFrom,
+): Item {
   const b = boundsOfPaths(paths) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
   const [x, y] = [(b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2];
   const home = moved(-x, -y);
@@ -21,6 +26,10 @@ export function drawnItem(like: Pick<Item, 'id' | 'name' | 'layer' | 'group'>, p
     kind: 'drawing',
     x,
     y,
-    values: { paths: paths.map((p) => transformPath(p, home)), fill, ...(traced && { traced: { ...traced, map: compose(home, traced.map) } }) },
+    values: {
+      paths: paths.map((p) => transformPath(p, home)),
+      fill,
+      ...(traced && { traced: { ...traced, map: compose(home, traced.map) } }),
+    },
   });
 }

@@ -28,7 +28,12 @@ export function widths(region: Region): GaugePiece[] {
     for (let p = 0; p < t.pieces; p++) {
       const length = Math.hypot(t.x1[p] - t.x0[p], t.y1[p] - t.y0[p]);
       if (!(length > 1e-6) || Math.abs(t.r1[p] - t.r0[p]) > CORNER_RATE * length) continue;
-      out.push({ width: t.r0[p] + t.r1[p], length, x: sites.originX + (t.x0[p] + t.x1[p]) / 2, y: sites.originY + (t.y0[p] + t.y1[p]) / 2 });
+      out.push({
+        width: t.r0[p] + t.r1[p],
+        length,
+        x: sites.originX + (t.x0[p] + t.x1[p]) / 2,
+        y: sites.originY + (t.y0[p] + t.y1[p]) / 2,
+      });
     }
   }
   return out;
@@ -46,10 +51,14 @@ export function gapsOf(region: Region, reach: number): Region {
 }
 
 /** The narrowest piece, or null when there is none. */
-export const narrowest = (pieces: readonly GaugePiece[]): GaugePiece | null => pieces.reduce<GaugePiece | null>((m, p) => (!m || p.width < m.width ? p : m), null);
+export const narrowest = (pieces: readonly GaugePiece[]): GaugePiece | null =>
+  pieces.reduce<GaugePiece | null>((m, p) => (!m || p.width < m.width ? p : m), null);
 
 /** Length of the axis by width: `bins` even steps from 0, the last of which holds what is wider still. */
-export function histogram(pieces: readonly GaugePiece[], bins: number): { readonly step: number; readonly length: number[] } {
+export function histogram(
+  pieces: readonly GaugePiece[],
+  bins: number,
+): { readonly step: number; readonly length: number[] } {
   // The widest twentieth of the length goes into the last bin: one broad disc does not squeeze all the rest together.
   const order = [...pieces].sort((a, b) => a.width - b.width);
   const all = order.reduce((s, p) => s + p.length, 0);

@@ -42,12 +42,22 @@ export function itemsById(items: readonly Item[]): ReadonlyMap<string, Item> {
 }
 
 /** An item with what is not said of it. */
-export const newItem = (i: Pick<Item, 'id' | 'name' | 'kind' | 'values'> & Partial<Item>): Item => ({ visible: true, x: 0, y: 0, angle: 0, mirror: false, layer: FIRST_LAYER, group: null, ...i });
+export const newItem = (i: Pick<Item, 'id' | 'name' | 'kind' | 'values'> & Partial<Item>): Item => ({
+  visible: true,
+  x: 0,
+  y: 0,
+  angle: 0,
+  mirror: false,
+  layer: FIRST_LAYER,
+  group: null,
+  ...i,
+});
 
 /** The layer that every job begins with. */
 export const FIRST_LAYER = 'layer-1';
 
-export const placementOf = (item: Pick<Item, 'x' | 'y' | 'angle' | 'mirror'>): Affine => placement(item.x, item.y, item.angle, item.mirror ? -1 : 1, 1);
+export const placementOf = (item: Pick<Item, 'x' | 'y' | 'angle' | 'mirror'>): Affine =>
+  placement(item.x, item.y, item.angle, item.mirror ? -1 : 1, 1);
 
 export interface PlacedItem {
   /** What it is drawn from; its sizes are the same wherever it is placed. */
@@ -62,7 +72,13 @@ export interface PlacedItem {
 /** What stands for an item that cannot be drawn: nothing, in its place, and why. */
 export function undrawn(item: Item): PlacedItem {
   const at = { x: item.x, y: item.y };
-  return { values: item.values, paths: [], fill: 'nonzero', remarks: ['This cannot be drawn with these values. Change the last of them, undo, or delete it.'], corners: [at, at, at, at] };
+  return {
+    values: item.values,
+    paths: [],
+    fill: 'nonzero',
+    remarks: ['This cannot be drawn with these values. Change the last of them, undo, or delete it.'],
+    corners: [at, at, at, at],
+  };
 }
 
 /** What a kind draws with some values, about the item's own origin. */
@@ -107,8 +123,13 @@ export function itemBounds(p: PlacedItem): Bounds {
   return boundsOfPaths(p.paths) ?? boundsOf([Float64Array.from(p.corners.flatMap((q) => [q.x, q.y]))])!;
 }
 
-
 /** The lines and outlines of several items one by one, flattened to `tolerance` mm. */
-export function linesOf(items: readonly Item[], c: ArtworkContext, tolerance: number): { points: Float64Array; closed: boolean }[] {
-  return items.flatMap((i) => placeItem(i, c).paths.map((p) => ({ points: flatten(p, tolerance), closed: p.closed }))).filter((l) => l.points.length >= 4);
+export function linesOf(
+  items: readonly Item[],
+  c: ArtworkContext,
+  tolerance: number,
+): { points: Float64Array; closed: boolean }[] {
+  return items
+    .flatMap((i) => placeItem(i, c).paths.map((p) => ({ points: flatten(p, tolerance), closed: p.closed })))
+    .filter((l) => l.points.length >= 4);
 }

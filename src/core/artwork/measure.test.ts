@@ -7,7 +7,11 @@ import { placesAlong, scaledItem, shear } from './transform';
 import { itemKindOf } from './registry';
 import { catchPoint } from './snap';
 
-const place = (kind: string, values: object, x = 0, y = 0, angle = 0) => placeItem(newItem({ id: 'a', name: 'a', kind, x, y, angle, values: { ...(itemKindOf(kind).defaults as object), ...values } }), testArt);
+const place = (kind: string, values: object, x = 0, y = 0, angle = 0) =>
+  placeItem(
+    newItem({ id: 'a', name: 'a', kind, x, y, angle, values: { ...(itemKindOf(kind).defaults as object), ...values } }),
+    testArt,
+  );
 
 describe('measuring', () => {
   it('gives area, length and box in closed form', () => {
@@ -49,9 +53,17 @@ describe('catching points', () => {
 describe('radii and angles', () => {
   it('an arc gives its own radius and centre, a cubic that of its bend, a line none', () => {
     const ring = place('drawing', { paths: [circlePath(0, 0, 12.5)], fill: 'nonzero' }, 3, 4);
-    expect(radiusAt([ring], 3 + 12.4, 4, 1)).toEqual({ radius: expect.closeTo(12.5, 9), exact: true, cx: expect.closeTo(3, 9), cy: expect.closeTo(4, 9) });
+    expect(radiusAt([ring], 3 + 12.4, 4, 1)).toEqual({
+      radius: expect.closeTo(12.5, 9),
+      exact: true,
+      cx: expect.closeTo(3, 9),
+      cy: expect.closeTo(4, 9),
+    });
     const k = (4 / 3) * Math.tan(Math.PI / 8) * 20;
-    const quarter = place('drawing', { paths: [{ x: 20, y: 0, segments: [{ k: 'cubic', x1: 20, y1: k, x2: k, y2: 20, x: 0, y: 20 }], closed: false }], fill: 'nonzero' });
+    const quarter = place('drawing', {
+      paths: [{ x: 20, y: 0, segments: [{ k: 'cubic', x1: 20, y1: k, x2: k, y2: 20, x: 0, y: 20 }], closed: false }],
+      fill: 'nonzero',
+    });
     const r = radiusAt([quarter], 14.2, 14.2, 1)!;
     expect(r.exact).toBe(false);
     expect(Math.abs(r.radius - 20)).toBeLessThan(0.3);
@@ -77,7 +89,10 @@ describe('catching tangents and guides', () => {
     expect(catchPoint([disc], hit.x, hit.y, 0.5, null)!.what).not.toBe('tangent');
   });
   it('guides are caught along their length, and where they cross', () => {
-    const guides = [{ axis: 'x', at: 25 }, { axis: 'y', at: -8 }] as const;
+    const guides = [
+      { axis: 'x', at: 25 },
+      { axis: 'y', at: -8 },
+    ] as const;
     expect(catchPoint([], 25.4, 3, 1, null, { guides })).toEqual({ x: 25, y: 3, what: 'guide' });
     expect(catchPoint([], 25.3, -7.8, 1, null, { guides })).toEqual({ x: 25, y: -8, what: 'crossing of guides' });
     expect(catchPoint([], 27, 3, 1, null, { guides })).toBeNull();
@@ -85,7 +100,15 @@ describe('catching tangents and guides', () => {
 });
 
 describe('moving and scaling', () => {
-  const item = newItem({ id: 'a', name: 'a', kind: 'rectangle', x: 10, y: 20, angle: 0, values: { ...(itemKindOf('rectangle').defaults as object), width: 30, height: 10 } });
+  const item = newItem({
+    id: 'a',
+    name: 'a',
+    kind: 'rectangle',
+    x: 10,
+    y: 20,
+    angle: 0,
+    values: { ...(itemKindOf('rectangle').defaults as object), width: 30, height: 10 },
+  });
   it('what stands square is scaled in its own measures, what is turned only evenly', () => {
     const box = measure([placeItem(scaledItem(item, 2, 3, 0, 0)!, testArt)]).box!;
     expect([box.x0, box.y0, box.x1, box.y1]).toEqual([-10, 45, 50, 75].map((v) => expect.closeTo(v, 9)));
@@ -104,9 +127,18 @@ describe('moving and scaling', () => {
   });
   it('places along a line go from end to end, along a ring all round', () => {
     const l = { x: 0, y: 0, segments: [{ k: 'line' as const, x: 30, y: 40 }], closed: false };
-    expect(placesAlong(l, 6).map((p) => Math.hypot(p.x, p.y))).toEqual([0, 10, 20, 30, 40, 50].map((v) => expect.closeTo(v, 6)));
+    expect(placesAlong(l, 6).map((p) => Math.hypot(p.x, p.y))).toEqual(
+      [0, 10, 20, 30, 40, 50].map((v) => expect.closeTo(v, 6)),
+    );
     const ring = placesAlong(circlePath(0, 0, 10), 4);
-    expect(ring.map((p) => [Math.round(p.x), Math.round(p.y)])).toEqual([[10, 0], [0, 10], [-10, 0], [-0, -10]].map(([x, y]) => [expect.closeTo(x, 6), expect.closeTo(y, 6)]));
+    expect(ring.map((p) => [Math.round(p.x), Math.round(p.y)])).toEqual(
+      [
+        [10, 0],
+        [0, 10],
+        [-10, 0],
+        [-0, -10],
+      ].map(([x, y]) => [expect.closeTo(x, 6), expect.closeTo(y, 6)]),
+    );
     expect(ring[0].angle).toBeCloseTo(90, 6);
   });
 });
@@ -114,7 +146,9 @@ describe('moving and scaling', () => {
 describe('an arc about its centre', () => {
   it('begins at the first point, keeps its radius, and goes the shorter way', () => {
     const p = arcAbout({ x: 10, y: 0 }, { x: 0, y: 0 }, { x: 0, y: 33 });
-    expect(p.segments).toEqual([{ k: 'arc', x: expect.closeTo(0, 9), y: expect.closeTo(10, 9), cx: 0, cy: 0, ccw: true }]);
+    expect(p.segments).toEqual([
+      { k: 'arc', x: expect.closeTo(0, 9), y: expect.closeTo(10, 9), cx: 0, cy: 0, ccw: true },
+    ]);
     expect(arcAbout({ x: 10, y: 0 }, { x: 0, y: 0 }, { x: 0, y: -2 }).segments[0]).toMatchObject({ ccw: false });
     expect(arcAbout({ x: 10, y: 0 }, { x: 0, y: 0 }, { x: 4, y: 0 }).closed).toBe(true);
   });

@@ -41,7 +41,10 @@ export function measure(items: readonly PlacedItem[]): Measures {
 }
 
 /** The narrowest distance between the outlines of two items, and where; 0 where they cross. */
-export function distanceBetween(a: PlacedItem, b: PlacedItem): { distance: number; from: { x: number; y: number }; to: { x: number; y: number } } | null {
+export function distanceBetween(
+  a: PlacedItem,
+  b: PlacedItem,
+): { distance: number; from: { x: number; y: number }; to: { x: number; y: number } } | null {
   const [p, q] = [chords(a.paths), chords(b.paths)];
   if (!p.length || !q.length) return null;
   let best = { distance: Infinity, from: { x: 0, y: 0 }, to: { x: 0, y: 0 } };
@@ -55,12 +58,19 @@ export function distanceBetween(a: PlacedItem, b: PlacedItem): { distance: numbe
       const t0 = Math.min(t[0], t[2]);
       if (t0 > hi + best.distance) break;
       if (t0 + reach < lo - best.distance) continue;
-      if (segmentsCross(s[0], s[1], s[2], s[3], t[0], t[1], t[2], t[3])) return { distance: 0, from: { x: s[0], y: s[1] }, to: { x: s[0], y: s[1] } };
-      for (const [x, y, u, back] of [[s[0], s[1], t, false], [s[2], s[3], t, false], [t[0], t[1], s, true], [t[2], t[3], s, true]] as const) {
+      if (segmentsCross(s[0], s[1], s[2], s[3], t[0], t[1], t[2], t[3]))
+        return { distance: 0, from: { x: s[0], y: s[1] }, to: { x: s[0], y: s[1] } };
+      for (const [x, y, u, back] of [
+        [s[0], s[1], t, false],
+        [s[2], s[3], t, false],
+        [t[0], t[1], s, true],
+        [t[2], t[3], s, true],
+      ] as const) {
         const f = nearestShare(u[0], u[1], u[2], u[3], x, y);
         const foot = { x: u[0] + (u[2] - u[0]) * f, y: u[1] + (u[3] - u[1]) * f };
         const d = Math.hypot(foot.x - x, foot.y - y);
-        if (d < best.distance) best = back ? { distance: d, from: foot, to: { x, y } } : { distance: d, from: { x, y }, to: foot };
+        if (d < best.distance)
+          best = back ? { distance: d, from: foot, to: { x, y } } : { distance: d, from: { x, y }, to: foot };
       }
     }
   }
@@ -79,12 +89,18 @@ function chords(paths: readonly Path[]): Float64Array[] {
 }
 
 /** The radius of what is drawn nearest to a point: an arc's own, or that of a curve's bend there. Null on straight lines and beyond `reach` mm. */
-export function radiusAt(items: readonly PlacedItem[], x: number, y: number, reach: number): { radius: number; exact: boolean; cx: number; cy: number } | null {
+export function radiusAt(
+  items: readonly PlacedItem[],
+  x: number,
+  y: number,
+  reach: number,
+): { radius: number; exact: boolean; cx: number; cy: number } | null {
   let best: { distance: number; path: Path; segment: number; t: number } | null = null;
   for (const i of items)
     for (const path of i.paths) {
       const n = nearest(path, x, y);
-      if (n.distance <= reach && (!best || n.distance < best.distance)) best = { distance: n.distance, path, segment: n.segment, t: n.t };
+      if (n.distance <= reach && (!best || n.distance < best.distance))
+        best = { distance: n.distance, path, segment: n.segment, t: n.t };
     }
   const hit = best as { path: Path; segment: number; t: number } | null;
   if (!hit) return null;
@@ -94,7 +110,8 @@ export function radiusAt(items: readonly PlacedItem[], x: number, y: number, rea
   if (s.k === 'arc') return { radius: Math.hypot(a.x - s.cx, a.y - s.cy), exact: true, cx: s.cx, cy: s.cy };
   const { t } = hit;
   const u = 1 - t;
-  const d = (p0: number, p1: number, p2: number, p3: number) => 3 * (u * u * (p1 - p0) + 2 * u * t * (p2 - p1) + t * t * (p3 - p2));
+  const d = (p0: number, p1: number, p2: number, p3: number) =>
+    3 * (u * u * (p1 - p0) + 2 * u * t * (p2 - p1) + t * t * (p3 - p2));
   const dd = (p0: number, p1: number, p2: number, p3: number) => 6 * (u * (p2 - 2 * p1 + p0) + t * (p3 - 2 * p2 + p1));
   const [vx, vy] = [d(a.x, s.x1, s.x2, s.x), d(a.y, s.y1, s.y2, s.y)];
   const [wx, wy] = [dd(a.x, s.x1, s.x2, s.x), dd(a.y, s.y1, s.y2, s.y)];

@@ -3,10 +3,44 @@ import { flatten, reversePath as reverse, type Path } from '../geometry/path';
 import { regionArea } from '../geometry/region';
 import { bruteDistance } from '../testing/independent';
 import { arcThrough, back, begin, finish, move, polar, press, preview, release, steady, type Drawing } from './draw';
-import { addNode, close, deleteNode, isSmooth, moveHandle, moveNode, nearest, nodeAt, nodeCount, setSmooth, setStraight, simplify, splitAt, startAt } from './nodes';
+import {
+  addNode,
+  close,
+  deleteNode,
+  isSmooth,
+  moveHandle,
+  moveNode,
+  nearest,
+  nodeAt,
+  nodeCount,
+  setSmooth,
+  setStraight,
+  simplify,
+  splitAt,
+  startAt,
+} from './nodes';
 
-const square: Path = { x: 0, y: 0, closed: true, segments: [{ k: 'line', x: 10, y: 0 }, { k: 'line', x: 10, y: 10 }, { k: 'line', x: 0, y: 10 }, { k: 'line', x: 0, y: 0 }] };
-const mixed: Path = { x: 0, y: 0, closed: false, segments: [{ k: 'cubic', x1: 3, y1: 4, x2: 8, y2: 5, x: 10, y: 0 }, { k: 'arc', x: 20, y: 10, cx: 20, cy: 0, ccw: false }, { k: 'line', x: 25, y: 10 }] };
+const square: Path = {
+  x: 0,
+  y: 0,
+  closed: true,
+  segments: [
+    { k: 'line', x: 10, y: 0 },
+    { k: 'line', x: 10, y: 10 },
+    { k: 'line', x: 0, y: 10 },
+    { k: 'line', x: 0, y: 0 },
+  ],
+};
+const mixed: Path = {
+  x: 0,
+  y: 0,
+  closed: false,
+  segments: [
+    { k: 'cubic', x1: 3, y1: 4, x2: 8, y2: 5, x: 10, y: 0 },
+    { k: 'arc', x: 20, y: 10, cx: 20, cy: 0, ccw: false },
+    { k: 'line', x: 25, y: 10 },
+  ],
+};
 const area = (p: Path) => regionArea([flatten(p, 1e-4)]);
 const same = (a: Path, b: Path) => {
   const [fa, fb] = [flatten(a, 1e-4), flatten(b, 1e-4)];
@@ -68,7 +102,16 @@ describe('nodes', () => {
   });
 
   it('become fewer within a stated tolerance', () => {
-    const many: Path = { x: 50, y: 0, closed: true, segments: Array.from({ length: 400 }, (_, i) => ({ k: 'line' as const, x: 50 * Math.cos((2 * Math.PI * (i + 1)) / 400), y: 30 * Math.sin((2 * Math.PI * (i + 1)) / 400) })) };
+    const many: Path = {
+      x: 50,
+      y: 0,
+      closed: true,
+      segments: Array.from({ length: 400 }, (_, i) => ({
+        k: 'line' as const,
+        x: 50 * Math.cos((2 * Math.PI * (i + 1)) / 400),
+        y: 30 * Math.sin((2 * Math.PI * (i + 1)) / 400),
+      })),
+    };
     const fewer = simplify(many, 0.05);
     expect(fewer.segments.length).toBeLessThan(20);
     expect(same(fewer, many)).toBeLessThan(0.08);
@@ -83,7 +126,10 @@ describe('nodes', () => {
 });
 
 describe('drawing', () => {
-  const run = (tool: Parameters<typeof begin>[0], ...points: [number, number][]): { drawing: Drawing; done: Path | null } => {
+  const run = (
+    tool: Parameters<typeof begin>[0],
+    ...points: [number, number][]
+  ): { drawing: Drawing; done: Path | null } => {
     let state: { drawing: Drawing; done: Path | null } = { drawing: begin(tool), done: null };
     for (const [x, y] of points) {
       state = press(move(state.drawing, x, y), x, y, 1);
@@ -118,16 +164,22 @@ describe('drawing', () => {
   });
   it('puts an arc through three points', () => {
     fc.assert(
-      fc.property(fc.double({ min: -3, max: 3, noNaN: true }), fc.double({ min: 0.3, max: 2.8, noNaN: true }), fc.double({ min: 0.3, max: 2.8, noNaN: true }), fc.boolean(), (a0, d1, d2, ccw) => {
-        const s = ccw ? 1 : -1;
-        const on = (a: number) => ({ x: 3 + 7 * Math.cos(a), y: 4 + 7 * Math.sin(a) });
-        const p = arcThrough(on(a0), on(a0 + s * (d1 + d2)), on(a0 + s * d1));
-        const [arc] = p.segments;
-        expect(arc.k).toBe('arc');
-        if (arc.k !== 'arc') return;
-        expect(Math.hypot(arc.cx - 3, arc.cy - 4)).toBeLessThan(1e-6);
-        expect(nearest(p, on(a0 + s * d1).x, on(a0 + s * d1).y).distance).toBeLessThan(0.03);
-      }),
+      fc.property(
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        fc.double({ min: 0.3, max: 2.8, noNaN: true }),
+        fc.double({ min: 0.3, max: 2.8, noNaN: true }),
+        fc.boolean(),
+        (a0, d1, d2, ccw) => {
+          const s = ccw ? 1 : -1;
+          const on = (a: number) => ({ x: 3 + 7 * Math.cos(a), y: 4 + 7 * Math.sin(a) });
+          const p = arcThrough(on(a0), on(a0 + s * (d1 + d2)), on(a0 + s * d1));
+          const [arc] = p.segments;
+          expect(arc.k).toBe('arc');
+          if (arc.k !== 'arc') return;
+          expect(Math.hypot(arc.cx - 3, arc.cy - 4)).toBeLessThan(1e-6);
+          expect(nearest(p, on(a0 + s * d1).x, on(a0 + s * d1).y).distance).toBeLessThan(0.03);
+        },
+      ),
     );
     expect(arcThrough({ x: 0, y: 0 }, { x: 2, y: 2 }, { x: 1, y: 1 }).segments[0].k).toBe('line');
   });

@@ -13,7 +13,8 @@ export interface Node {
 }
 
 export const nodeCount = (p: Path): number => p.segments.length + (p.closed ? 0 : 1);
-export const nodeAt = (p: Path, k: number): Node => (k === 0 ? { x: p.x, y: p.y } : { x: p.segments[k - 1].x, y: p.segments[k - 1].y });
+export const nodeAt = (p: Path, k: number): Node =>
+  k === 0 ? { x: p.x, y: p.y } : { x: p.segments[k - 1].x, y: p.segments[k - 1].y };
 
 /** Segments before and after a node, by index; -1 where there is none. */
 export function beside(p: Path, k: number): { before: number; after: number } {
@@ -60,7 +61,18 @@ export function moveHandle(p: Path, segment: number, end: 1 | 2, x: number, y: n
   if (smooth) {
     const n = p.segments.length;
     const node = end === 1 ? at(p, segment) : s;
-    const other = end === 1 ? (segment > 0 ? segment - 1 : p.closed ? n - 1 : -1) : segment + 1 < n ? segment + 1 : p.closed ? 0 : -1;
+    const other =
+      end === 1
+        ? segment > 0
+          ? segment - 1
+          : p.closed
+            ? n - 1
+            : -1
+        : segment + 1 < n
+          ? segment + 1
+          : p.closed
+            ? 0
+            : -1;
     const o = other >= 0 ? segments[other] : null;
     if (o?.k === 'cubic' && other !== segment) {
       const d = Math.hypot(x - node.x, y - node.y);
@@ -83,7 +95,9 @@ export function isSmooth(p: Path, k: number): boolean {
   if (a.k !== 'cubic' || b.k !== 'cubic') return false;
   const n = nodeAt(p, k);
   const [ux, uy, vx, vy] = [n.x - a.x2, n.y - a.y2, b.x1 - n.x, b.y1 - n.y];
-  return Math.abs(ux * vy - uy * vx) < 1e-6 * (Math.hypot(ux, uy) * Math.hypot(vx, vy) + 1e-12) && ux * vx + uy * vy > 0;
+  return (
+    Math.abs(ux * vy - uy * vx) < 1e-6 * (Math.hypot(ux, uy) * Math.hypot(vx, vy) + 1e-12) && ux * vx + uy * vy > 0
+  );
 }
 
 /** Adds a node on a segment without changing what is drawn. */
@@ -105,7 +119,15 @@ export function deleteNode(p: Path, k: number): Path | null {
   const from = at(p, before);
   const joined: Segment =
     a.k === 'cubic' || b.k === 'cubic'
-      ? { k: 'cubic', x1: a.k === 'cubic' ? a.x1 : from.x + (a.x - from.x) / 3, y1: a.k === 'cubic' ? a.y1 : from.y + (a.y - from.y) / 3, x2: b.k === 'cubic' ? b.x2 : b.x + (a.x - b.x) / 3, y2: b.k === 'cubic' ? b.y2 : b.y + (a.y - b.y) / 3, x: b.x, y: b.y }
+      ? {
+          k: 'cubic',
+          x1: a.k === 'cubic' ? a.x1 : from.x + (a.x - from.x) / 3,
+          y1: a.k === 'cubic' ? a.y1 : from.y + (a.y - from.y) / 3,
+          x2: b.k === 'cubic' ? b.x2 : b.x + (a.x - b.x) / 3,
+          y2: b.k === 'cubic' ? b.y2 : b.y + (a.y - b.y) / 3,
+          x: b.x,
+          y: b.y,
+        }
       : { k: 'line', x: b.x, y: b.y };
   const segments = p.segments.slice();
   if (k === 0) {
@@ -131,7 +153,8 @@ export function setSmooth(p: Path, k: number, smooth: boolean): Path {
   const l1 = Math.hypot(b.x - node.x, b.y - node.y);
   if (!smooth) {
     const [s0, s1] = [loosened(p, before), loosened(p, after)];
-    if (s0.k === 'cubic') segments[before] = { ...s0, x2: node.x + (a.x - node.x) / 3, y2: node.y + (a.y - node.y) / 3 };
+    if (s0.k === 'cubic')
+      segments[before] = { ...s0, x2: node.x + (a.x - node.x) / 3, y2: node.y + (a.y - node.y) / 3 };
     if (s1.k === 'cubic') segments[after] = { ...s1, x1: node.x + (b.x - node.x) / 3, y1: node.y + (b.y - node.y) / 3 };
     return { ...p, segments };
   }
@@ -140,10 +163,24 @@ export function setSmooth(p: Path, k: number, smooth: boolean): Path {
   const curve = (i: number): Segment & { k: 'cubic' } => {
     const s = loosened(p, i);
     const from = at(p, i);
-    return s.k === 'cubic' ? s : { k: 'cubic', x1: from.x + (s.x - from.x) / 3, y1: from.y + (s.y - from.y) / 3, x2: s.x + (from.x - s.x) / 3, y2: s.y + (from.y - s.y) / 3, x: s.x, y: s.y };
+    return s.k === 'cubic'
+      ? s
+      : {
+          k: 'cubic',
+          x1: from.x + (s.x - from.x) / 3,
+          y1: from.y + (s.y - from.y) / 3,
+          x2: s.x + (from.x - s.x) / 3,
+          y2: s.y + (from.y - s.y) / 3,
+          x: s.x,
+          y: s.y,
+        };
   };
   segments[before] = { ...curve(before), x2: node.x - (ux * l0) / 3, y2: node.y - (uy * l0) / 3 };
-  segments[after] = { ...(after === before ? (segments[after] as Segment & { k: 'cubic' }) : curve(after)), x1: node.x + (ux * l1) / 3, y1: node.y + (uy * l1) / 3 };
+  segments[after] = {
+    ...(after === before ? (segments[after] as Segment & { k: 'cubic' }) : curve(after)),
+    x1: node.x + (ux * l1) / 3,
+    y1: node.y + (uy * l1) / 3,
+  };
   return { ...p, segments };
 }
 
@@ -152,7 +189,19 @@ export function setStraight(p: Path, segment: number, straight: boolean): Path {
   const s = p.segments[segment];
   const a = at(p, segment);
   const segments = p.segments.slice();
-  segments[segment] = straight ? { k: 'line', x: s.x, y: s.y } : s.k === 'line' ? { k: 'cubic', x1: a.x + (s.x - a.x) / 3, y1: a.y + (s.y - a.y) / 3, x2: s.x + (a.x - s.x) / 3, y2: s.y + (a.y - s.y) / 3, x: s.x, y: s.y } : s;
+  segments[segment] = straight
+    ? { k: 'line', x: s.x, y: s.y }
+    : s.k === 'line'
+      ? {
+          k: 'cubic',
+          x1: a.x + (s.x - a.x) / 3,
+          y1: a.y + (s.y - a.y) / 3,
+          x2: s.x + (a.x - s.x) / 3,
+          y2: s.y + (a.y - s.y) / 3,
+          x: s.x,
+          y: s.y,
+        }
+      : s;
   return { ...p, segments };
 }
 
@@ -198,7 +247,11 @@ function bends(l: Float64Array): number[] {
 }
 
 /** The segment of a path nearest to a point, where on it (0..1), and how far. */
-export function nearest(p: Path, x: number, y: number): { segment: number; t: number; distance: number; x: number; y: number } {
+export function nearest(
+  p: Path,
+  x: number,
+  y: number,
+): { segment: number; t: number; distance: number; x: number; y: number } {
   let best = { segment: 0, t: 0, distance: Infinity, x: p.x, y: p.y };
   p.segments.forEach((s, i) => {
     const a = at(p, i);

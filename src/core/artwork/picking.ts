@@ -27,11 +27,14 @@ const linesOf = once((p): readonly Line[] => p.paths.map((q) => ({ points: flatt
 export const boxOf = once(itemBounds);
 
 /** What an item's closed outlines fill. */
-export const filledBy = once((p): Region =>
-  normalise(
-    linesOf(p).filter((l) => l.closed).map((l) => l.points),
-    p.fill,
-  ),
+export const filledBy = once(
+  (p): Region =>
+    normalise(
+      linesOf(p)
+        .filter((l) => l.closed)
+        .map((l) => l.points),
+      p.fill,
+    ),
 );
 
 /** The box of an item's frame: at least as large as that of what it draws, and at hand without looking at its curves. */
@@ -41,7 +44,8 @@ export const frameBox = (p: PlacedItem): Bounds => boundsOf([Float64Array.from(p
 function someSegment(p: PlacedItem, ask: (ax: number, ay: number, bx: number, by: number) => boolean): boolean {
   for (const { points: l, closed } of linesOf(p)) {
     const n = l.length;
-    for (let i = closed ? 0 : 2, j = closed ? n - 2 : 0; i < n; j = i, i += 2) if (ask(l[j], l[j + 1], l[i], l[i + 1])) return true;
+    for (let i = closed ? 0 : 2, j = closed ? n - 2 : 0; i < n; j = i, i += 2)
+      if (ask(l[j], l[j + 1], l[i], l[i + 1])) return true;
   }
   return false;
 }
@@ -73,7 +77,8 @@ export function isInside(p: PlacedItem, x: number, y: number): boolean {
 }
 
 /** Whether any line or outline of an item has a point in a box. */
-export const touches = (p: PlacedItem, b: Bounds): boolean => someSegment(p, (ax, ay, bx, by) => segmentInBox(ax, ay, bx, by, b));
+export const touches = (p: PlacedItem, b: Bounds): boolean =>
+  someSegment(p, (ax, ay, bx, by) => segmentInBox(ax, ay, bx, by, b));
 
 /** Whether all that an item draws lies in a box. */
 export function isWithin(p: PlacedItem, b: Bounds): boolean {
@@ -92,12 +97,19 @@ export function liesInside(p: PlacedItem, region: Region): boolean {
   const box = boxOf(p);
   for (const l of region)
     for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2)
-      if (segmentInBox(l[j], l[j + 1], l[i], l[i + 1], box) && someSegment(p, (ax, ay, bx, by) => segmentsCross(l[j], l[j + 1], l[i], l[i + 1], ax, ay, bx, by))) return false;
+      if (
+        segmentInBox(l[j], l[j + 1], l[i], l[i + 1], box) &&
+        someSegment(p, (ax, ay, bx, by) => segmentsCross(l[j], l[j + 1], l[i], l[i + 1], ax, ay, bx, by))
+      )
+        return false;
   return true;
 }
 
 /** What reaches beyond the blank, and what of that lies wholly off it. */
-export function offBlank(things: readonly { readonly id: string; readonly placed: PlacedItem }[], blank: { readonly width: number; readonly height: number }): { readonly over: string[]; readonly off: string[] } {
+export function offBlank(
+  things: readonly { readonly id: string; readonly placed: PlacedItem }[],
+  blank: { readonly width: number; readonly height: number },
+): { readonly over: string[]; readonly off: string[] } {
   const whole = { x0: -1e-6, y0: -1e-6, x1: blank.width + 1e-6, y1: blank.height + 1e-6 };
   const holds = (b: Bounds) => b.x0 >= whole.x0 && b.y0 >= whole.y0 && b.x1 <= whole.x1 && b.y1 <= whole.y1;
   // Frames answer for nearly all; curves are looked at where a frame reaches out.
@@ -109,7 +121,8 @@ export function offBlank(things: readonly { readonly id: string; readonly placed
 /** Of several things the one whose outline all others lie in: together they are what is between it and them. Null when there is none. */
 export function boundaryOf(things: readonly { readonly id: string; readonly placed: PlacedItem }[]): string | null {
   if (things.length < 2) return null;
-  const size = ({ placed }: (typeof things)[number]) => (boxOf(placed).x1 - boxOf(placed).x0) * (boxOf(placed).y1 - boxOf(placed).y0);
+  const size = ({ placed }: (typeof things)[number]) =>
+    (boxOf(placed).x1 - boxOf(placed).x0) * (boxOf(placed).y1 - boxOf(placed).y0);
   const outer = things.reduce((m, t) => (size(t) > size(m) ? t : m));
   // Boxes tell most lists apart at once.
   if (!things.every((t) => isWithin(t.placed, boxOf(outer.placed)))) return null;

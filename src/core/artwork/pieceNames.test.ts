@@ -3,7 +3,9 @@ import { pieceNames } from './pieceNames';
 
 test('pieces are named by their size and place, and never twice the same', () => {
   const at = (x: number, y: number, r = 4) => [circlePath(x, y, r)];
-  expect(pieceNames('Heron', [at(0, 100), at(100, 100, 6.25), at(50, 50), at(0, 0), at(50, 0), at(50, 4)], 'mm')).toEqual([
+  expect(
+    pieceNames('Heron', [at(0, 100), at(100, 100, 6.25), at(50, 50), at(0, 0), at(50, 0), at(50, 4)], 'mm'),
+  ).toEqual([
     'Heron 8 × 8, top left',
     'Heron 12.5 × 12.5, top right',
     'Heron 8 × 8, middle',

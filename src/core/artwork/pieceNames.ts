@@ -8,7 +8,8 @@ export function pieceNames(base: string, pieces: readonly (readonly Path[])[], u
   return pieces.map((paths) => {
     const b = boundsOfPaths(paths);
     if (!b || !all) return base;
-    const third = (v: number, from: number, to: number) => (to - from < 1e-9 ? 1 : Math.min(2, Math.floor((3 * (v - from)) / (to - from))));
+    const third = (v: number, from: number, to: number) =>
+      to - from < 1e-9 ? 1 : Math.min(2, Math.floor((3 * (v - from)) / (to - from)));
     const column = ['left', '', 'right'][third((b.x0 + b.x1) / 2, all.x0, all.x1)];
     const row = ['bottom', '', 'top'][third((b.y0 + b.y1) / 2, all.y0, all.y1)];
     const size = (mm: number) => formatLength(mm, unit, unit === 'mm' ? 1 : 2);

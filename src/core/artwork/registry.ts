@@ -13,7 +13,20 @@ import { slot } from './kinds/slot';
 import { star } from './kinds/star';
 
 /** Every kind of item, in the order in which they are offered. */
-export const itemKinds: readonly ItemKind[] = [lettering, rectangle, ellipse, polygon, star, ring, slot, motif, border, drawing, linked, picture];
+export const itemKinds: readonly ItemKind[] = [
+  lettering,
+  rectangle,
+  ellipse,
+  polygon,
+  star,
+  ring,
+  slot,
+  motif,
+  border,
+  drawing,
+  linked,
+  picture,
+];
 
 const byId = new Map(itemKinds.map((k) => [k.id, k]));
 

@@ -9,7 +9,8 @@ import { itemRegion, newItem, placeItem } from './item';
 import { itemKindOf } from './registry';
 import { apart, combine, offsetOutlines, widened } from './shapeWork';
 
-const item = (kind: string, values: object, place: object = {}) => newItem({ id: kind, name: kind, kind, values: { ...(itemKindOf(kind).defaults as object), ...values }, ...place });
+const item = (kind: string, values: object, place: object = {}) =>
+  newItem({ id: kind, name: kind, kind, values: { ...(itemKindOf(kind).defaults as object), ...values }, ...place });
 const area = (paths: Path[]) =>
   regionArea(
     normalise(
@@ -48,7 +49,9 @@ describe('combined outlines', () => {
   it('offsets in and out, with each kind of corner, in several steps', () => {
     const s = square(20);
     expect(area(offsetOutlines([s], 3, 1, 'sharp', testArt)[0])).toBeCloseTo(26 * 26, 3);
-    expect(Math.abs(area(offsetOutlines([s], 3, 1, 'round', testArt)[0]) - (26 * 26 - (4 - Math.PI) * 9))).toBeLessThan(0.15);
+    expect(Math.abs(area(offsetOutlines([s], 3, 1, 'round', testArt)[0]) - (26 * 26 - (4 - Math.PI) * 9))).toBeLessThan(
+      0.15,
+    );
     const inner = offsetOutlines([s], -3, 4, 'sharp', testArt);
     expect(inner.map((p) => Math.round(area(p)))).toEqual([196, 64, 4]);
     const grown = offsetOutlines([disc(20)], 5, 1, 'round', testArt)[0];
@@ -65,12 +68,20 @@ describe('combined outlines', () => {
 
   it('area of a union and of what is shared add up, for any two shapes', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 3, max: 9 }), fc.integer({ min: 3, max: 9 }), fc.double({ min: -30, max: 30, noNaN: true }), fc.double({ min: -180, max: 180, noNaN: true }), (n, m, x, angle) => {
-        const a = item('polygon', { sides: n, radius: 20 });
-        const b = item('star', { points: m, radius: 22 }, { x, angle });
-        const sum = [a, b].reduce((s, i) => s + regionArea(itemRegion(i, testArt, 1e-3)), 0);
-        expect(Math.abs(area(combine([a, b], 'unite', testArt)) + area(combine([a, b], 'intersect', testArt)) - sum)).toBeLessThan(0.5);
-      }),
+      fc.property(
+        fc.integer({ min: 3, max: 9 }),
+        fc.integer({ min: 3, max: 9 }),
+        fc.double({ min: -30, max: 30, noNaN: true }),
+        fc.double({ min: -180, max: 180, noNaN: true }),
+        (n, m, x, angle) => {
+          const a = item('polygon', { sides: n, radius: 20 });
+          const b = item('star', { points: m, radius: 22 }, { x, angle });
+          const sum = [a, b].reduce((s, i) => s + regionArea(itemRegion(i, testArt, 1e-3)), 0);
+          expect(
+            Math.abs(area(combine([a, b], 'unite', testArt)) + area(combine([a, b], 'intersect', testArt)) - sum),
+          ).toBeLessThan(0.5);
+        },
+      ),
       { numRuns: 25 },
     );
   });
@@ -103,21 +114,30 @@ describe('arranging', () => {
   });
   it('mirrors and turns what is drawn, not only its place', () => {
     fc.assert(
-      fc.property(fc.double({ min: -170, max: 170, noNaN: true }), fc.boolean(), fc.constantFrom('upright' as const, 'level' as const), fc.double({ min: -200, max: 200, noNaN: true }), (angle, mirror, axis, degrees) => {
-        const i = item('lettering', { text: 'R', capHeight: 10 }, { x: 7, y: -3, angle, mirror });
-        const points = (q: typeof i) => placeItem(q, testArt).paths.flatMap((p) => [p, ...p.segments]).map((s) => [s.x, s.y]);
-        const before = points(i);
-        points(mirrored(i, axis, 2, 5)).forEach(([x, y], k) => {
-          expect(x).toBeCloseTo(axis === 'upright' ? 4 - before[k][0] : before[k][0], 6);
-          expect(y).toBeCloseTo(axis === 'upright' ? before[k][1] : 10 - before[k][1], 6);
-        });
-        const t = (degrees * Math.PI) / 180;
-        points(turnedAbout(i, degrees, 2, 5)).forEach(([x, y], k) => {
-          const [dx, dy] = [before[k][0] - 2, before[k][1] - 5];
-          expect(x).toBeCloseTo(2 + dx * Math.cos(t) - dy * Math.sin(t), 6);
-          expect(y).toBeCloseTo(5 + dx * Math.sin(t) + dy * Math.cos(t), 6);
-        });
-      }),
+      fc.property(
+        fc.double({ min: -170, max: 170, noNaN: true }),
+        fc.boolean(),
+        fc.constantFrom('upright' as const, 'level' as const),
+        fc.double({ min: -200, max: 200, noNaN: true }),
+        (angle, mirror, axis, degrees) => {
+          const i = item('lettering', { text: 'R', capHeight: 10 }, { x: 7, y: -3, angle, mirror });
+          const points = (q: typeof i) =>
+            placeItem(q, testArt)
+              .paths.flatMap((p) => [p, ...p.segments])
+              .map((s) => [s.x, s.y]);
+          const before = points(i);
+          points(mirrored(i, axis, 2, 5)).forEach(([x, y], k) => {
+            expect(x).toBeCloseTo(axis === 'upright' ? 4 - before[k][0] : before[k][0], 6);
+            expect(y).toBeCloseTo(axis === 'upright' ? before[k][1] : 10 - before[k][1], 6);
+          });
+          const t = (degrees * Math.PI) / 180;
+          points(turnedAbout(i, degrees, 2, 5)).forEach(([x, y], k) => {
+            const [dx, dy] = [before[k][0] - 2, before[k][1] - 5];
+            expect(x).toBeCloseTo(2 + dx * Math.cos(t) - dy * Math.sin(t), 6);
+            expect(y).toBeCloseTo(5 + dx * Math.sin(t) + dy * Math.cos(t), 6);
+          });
+        },
+      ),
       { numRuns: 20 },
     );
   });

@@ -32,9 +32,17 @@ export function combine(items: readonly Item[], how: Combination, c: ArtworkCont
 }
 
 /** The outlines of items moved by `distance` mm (outwards when positive), `steps` times; the farthest last. */
-export function offsetOutlines(items: readonly Item[], distance: number, steps: number, corners: 'round' | 'sharp' | 'square', c: ArtworkContext): Path[][] {
+export function offsetOutlines(
+  items: readonly Item[],
+  distance: number,
+  steps: number,
+  corners: 'round' | 'sharp' | 'square',
+  c: ArtworkContext,
+): Path[][] {
   const region = items.map((i) => itemRegion(i, c, FINE)).reduce(unite, []);
-  return Array.from({ length: steps }, (_, k) => curves(offset(region, distance * (k + 1), FINE, corners))).filter((p) => p.length);
+  return Array.from({ length: steps }, (_, k) => curves(offset(region, distance * (k + 1), FINE, corners))).filter(
+    (p) => p.length,
+  );
 }
 
 /** What a pen of `width` mm would ink along the lines and outlines of an item. */

@@ -25,7 +25,14 @@ interface Candidate extends Caught {
  * crossings of outlines and of guides, tangents from the point before, then any place on a guide or an outline, then the grid.
  * Null when nothing is near.
  */
-export function catchPoint(items: readonly PlacedItem[], x: number, y: number, reach: number, grid: number | null, more: { readonly from?: { readonly x: number; readonly y: number }; readonly guides?: readonly Guide[] } = {}): Caught | null {
+export function catchPoint(
+  items: readonly PlacedItem[],
+  x: number,
+  y: number,
+  reach: number,
+  grid: number | null,
+  more: { readonly from?: { readonly x: number; readonly y: number }; readonly guides?: readonly Guide[] } = {},
+): Caught | null {
   let best: Candidate | null = null;
   let bestScore = Infinity;
   const offer = (px: number, py: number, what: string, rank: number) => {
@@ -49,7 +56,8 @@ export function catchPoint(items: readonly PlacedItem[], x: number, y: number, r
   for (const g of more.guides ?? []) {
     if (g.axis === 'x') offer(g.at, y, 'guide', 1.4);
     else offer(x, g.at, 'guide', 1.4);
-    for (const h of more.guides ?? []) if (g.axis === 'x' && h.axis === 'y') offer(g.at, h.at, 'crossing of guides', 0.2);
+    for (const h of more.guides ?? [])
+      if (g.axis === 'x' && h.axis === 'y') offer(g.at, h.at, 'crossing of guides', 0.2);
   }
   for (let i = 0; i < near.length; i++) for (let j = i + 1; j < near.length; j++) crossing(near[i], near[j], offer);
   for (const s of near) {
@@ -62,7 +70,11 @@ export function catchPoint(items: readonly PlacedItem[], x: number, y: number, r
 }
 
 /** Where a line from a point touches the arcs of a path. */
-function tangents(path: Path, from: { readonly x: number; readonly y: number }, offer: (x: number, y: number, what: string, rank: number) => void): void {
+function tangents(
+  path: Path,
+  from: { readonly x: number; readonly y: number },
+  offer: (x: number, y: number, what: string, rank: number) => void,
+): void {
   let a = { x: path.x, y: path.y };
   for (const s of path.segments) {
     if (s.k === 'arc') {
@@ -84,7 +96,14 @@ function tangents(path: Path, from: { readonly x: number; readonly y: number }, 
   }
 }
 
-function walk(path: Path, x: number, y: number, reach: number, offer: (x: number, y: number, what: string, rank: number) => void, near: Float64Array[]): void {
+function walk(
+  path: Path,
+  x: number,
+  y: number,
+  reach: number,
+  offer: (x: number, y: number, what: string, rank: number) => void,
+  near: Float64Array[],
+): void {
   offer(path.x, path.y, path.closed ? 'node' : 'end', 0);
   let a = { x: path.x, y: path.y };
   path.segments.forEach((s, i) => {
@@ -101,16 +120,36 @@ function walk(path: Path, x: number, y: number, reach: number, offer: (x: number
   });
 }
 
-function keep(near: Float64Array[], ax: number, ay: number, bx: number, by: number, x: number, y: number, reach: number): void {
+function keep(
+  near: Float64Array[],
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  x: number,
+  y: number,
+  reach: number,
+): void {
   if (near.length > 60) return;
-  if (Math.min(ax, bx) > x + reach || Math.max(ax, bx) < x - reach || Math.min(ay, by) > y + reach || Math.max(ay, by) < y - reach) return;
+  if (
+    Math.min(ax, bx) > x + reach ||
+    Math.max(ax, bx) < x - reach ||
+    Math.min(ay, by) > y + reach ||
+    Math.max(ay, by) < y - reach
+  )
+    return;
   near.push(Float64Array.of(ax, ay, bx, by));
 }
 
-function crossing(p: Float64Array, q: Float64Array, offer: (x: number, y: number, what: string, rank: number) => void): void {
+function crossing(
+  p: Float64Array,
+  q: Float64Array,
+  offer: (x: number, y: number, what: string, rank: number) => void,
+): void {
   const d = (p[2] - p[0]) * (q[3] - q[1]) - (p[3] - p[1]) * (q[2] - q[0]);
   if (Math.abs(d) < 1e-12) return;
   const t = ((q[0] - p[0]) * (q[3] - q[1]) - (q[1] - p[1]) * (q[2] - q[0])) / d;
   const u = ((q[0] - p[0]) * (p[3] - p[1]) - (q[1] - p[1]) * (p[2] - p[0])) / d;
-  if (t > 1e-6 && t < 1 - 1e-6 && u > 1e-6 && u < 1 - 1e-6) offer(p[0] + (p[2] - p[0]) * t, p[1] + (p[3] - p[1]) * t, 'crossing', 0.2);
+  if (t > 1e-6 && t < 1 - 1e-6 && u > 1e-6 && u < 1 - 1e-6)
+    offer(p[0] + (p[2] - p[0]) * t, p[1] + (p[3] - p[1]) * t, 'crossing', 0.2);
 }

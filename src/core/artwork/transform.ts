@@ -13,7 +13,12 @@ export function scaledItem(item: Item, sx: number, sy: number, cx: number, cy: n
   const quarter = Math.abs(wrap(item.angle) % 90) < 1e-9;
   if (!even && !quarter) return null;
   const swap = Math.abs(Math.abs(wrap(item.angle)) - 90) < 1e-9;
-  return { ...item, x: cx + (item.x - cx) * sx, y: cy + (item.y - cy) * sy, values: itemKindOf(item.kind).scaled(item.values, swap ? sy : sx, swap ? sx : sy) as Item['values'] };
+  return {
+    ...item,
+    x: cx + (item.x - cx) * sx,
+    y: cy + (item.y - cy) * sy,
+    values: itemKindOf(item.kind).scaled(item.values, swap ? sy : sx, swap ? sx : sy) as Item['values'],
+  };
 }
 
 /** A shear about a point by degrees: uprights lean along X, or levels rise along Y. */

@@ -47,5 +47,7 @@ export function trimAt(path: Path, others: readonly Path[], x: number, y: number
   }
   const before = [...cuts].reverse().find((c) => c <= at && c > 1e-9) ?? null;
   const after = cuts.find((c) => c > at && c < n - 1e-9) ?? null;
-  return [before === null ? null : stretch(p, 0, before), after === null ? null : stretch(p, after, n)].flatMap((q) => q ?? []);
+  return [before === null ? null : stretch(p, 0, before), after === null ? null : stretch(p, after, n)].flatMap(
+    (q) => q ?? [],
+  );
 }

@@ -39,5 +39,12 @@ export const budgetOf = (total = PROMISED): Budget => ({
 /** The same budget where what stands off sideways becomes `steepness` times as much in depth (1 / tan of a wall's lean). */
 export const finer = (b: Budget, steepness: number): Budget => {
   const k = 1 / Math.max(1, steepness);
-  return { flatten: k * b.flatten, offset: k * b.offset, arc: k * b.arc, sample: k * b.sample, prune: k * b.prune, merge: k * b.merge };
+  return {
+    flatten: k * b.flatten,
+    offset: k * b.offset,
+    arc: k * b.arc,
+    sample: k * b.sample,
+    prune: k * b.prune,
+    merge: k * b.merge,
+  };
 };

@@ -128,13 +128,23 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
   /** What it is to make, from the exact distance to the outline; `plan` is what was planned, for places that were chosen there (tabs). */
   wanted(v: z.infer<S>, c: CutContext, plan?: CutPlan): Wanted;
   /** Depths for the side-on drawing: start, floor, and the wall's lean from the vertical in degrees. */
-  side(v: z.infer<S>, blank: CutBlank, cutter: (id: string) => Cutter | null): { start: number; floor: number; lean: number };
+  side(
+    v: z.infer<S>,
+    blank: CutBlank,
+    cutter: (id: string) => Cutter | null,
+  ): { start: number; floor: number; lean: number };
 }
 
 /** Binds a kind's values to their schema's type. */
 export const cutKind = <S extends z.ZodType>(kind: CutKind<S>): CutKind => kind as unknown as CutKind;
 
-export const emptyPlan = (remarks: Remark[] = []): CutPlan => ({ toolpaths: [], remarks, unreached: { area: 0, region: [] }, tabs: [], cutsFree: false });
+export const emptyPlan = (remarks: Remark[] = []): CutPlan => ({
+  toolpaths: [],
+  remarks,
+  unreached: { area: 0, region: [] },
+  tabs: [],
+  cutsFree: false,
+});
 
 /** Heights of successive passes from `start` down to `floor` (both <= 0), none deeper than `step`, evenly spread. */
 export function passes(start: number, floor: number, step: number): number[] {
@@ -148,5 +158,7 @@ export function passes(start: number, floor: number, step: number): number[] {
 export const lowHop = (b: CutBlank): number => (b.clamps?.length ? b.safeHeight : b.clearance);
 
 /** Height of the floor of a cut that goes through the blank (and `beyond` it, or but for a `skin`) or to a depth. */
-export const floorOf = (v: { readonly through: boolean; readonly beyond: number; readonly skin?: number; readonly depth: number }, b: { readonly thickness: number }): number =>
-  -(!v.through ? v.depth : v.skin ? Math.max(0, b.thickness - v.skin) : b.thickness + v.beyond);
+export const floorOf = (
+  v: { readonly through: boolean; readonly beyond: number; readonly skin?: number; readonly depth: number },
+  b: { readonly thickness: number },
+): number => -(!v.through ? v.depth : v.skin ? Math.max(0, b.thickness - v.skin) : b.thickness + v.beyond);

@@ -24,7 +24,8 @@ export interface Wanted {
 
 export const EMPTY: Wanted = { box: { x0: 0, y0: 0, x1: 0, y1: 0 }, surface: () => 0 };
 
-export const grown = (b: Bounds | null, by: number): Bounds => (b ? { x0: b.x0 - by, y0: b.y0 - by, x1: b.x1 + by, y1: b.y1 + by } : EMPTY.box);
+export const grown = (b: Bounds | null, by: number): Bounds =>
+  b ? { x0: b.x0 - by, y0: b.y0 - by, x1: b.x1 + by, y1: b.y1 + by } : EMPTY.box;
 
 /** Lowest a cutter leaves at a place when its axis may stand anywhere in a region, its tip at `z`; Infinity where it does not come. */
 export function reaching(centres: Region, form: CutterForm, z: number): (x: number, y: number) => number {
@@ -35,7 +36,11 @@ export function reaching(centres: Region, form: CutterForm, z: number): (x: numb
 }
 
 /** The same when its axis goes along lines (x, y interleaved), closed or open. */
-export function alongLines(lines: readonly { readonly points: Loop; readonly closed: boolean }[], form: CutterForm, z: number): (x: number, y: number) => number {
+export function alongLines(
+  lines: readonly { readonly points: Loop; readonly closed: boolean }[],
+  form: CutterForm,
+  z: number,
+): (x: number, y: number) => number {
   if (!lines.length) return () => Infinity;
   const outline = makeOutline(lines.map((l) => (l.closed ? l.points : thereAndBack(l.points))));
   return (x, y) => z + heightOf(form, outline.distance(x, y, form.radius));
@@ -45,7 +50,8 @@ export function alongLines(lines: readonly { readonly points: Loop; readonly clo
 export function thereAndBack(p: Loop): Loop {
   const out = new Float64Array(Math.max(4, 2 * p.length - 4));
   out.set(p);
-  for (let i = 1; i < p.length / 2 - 1; i++) out.set(p.subarray(p.length - 2 - 2 * i, p.length - 2 * i), p.length + 2 * (i - 1));
+  for (let i = 1; i < p.length / 2 - 1; i++)
+    out.set(p.subarray(p.length - 2 - 2 * i, p.length - 2 * i), p.length + 2 * (i - 1));
   return out;
 }
 

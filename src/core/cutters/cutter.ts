@@ -76,7 +76,8 @@ export function cutterLabel(c: Cutter, unit: Unit): string {
 }
 
 /** Whether two copies of a cutter say something different; the slot is the machine's matter. */
-export const differs = (a: Cutter, b: Cutter): boolean => JSON.stringify({ ...a, slot: 0 }) !== JSON.stringify({ ...b, slot: 0 });
+export const differs = (a: Cutter, b: Cutter): boolean =>
+  JSON.stringify({ ...a, slot: 0 }) !== JSON.stringify({ ...b, slot: 0 });
 
 /** Radius of what a cutter clears `depth` mm above its lowest point: half the width of a groove of that depth. */
 export const radiusAt = (c: Cutter, depth: number): number => shapeOf(c.shape).radiusAt(c.values, depth);
@@ -85,7 +86,8 @@ export const radiusAt = (c: Cutter, depth: number): number => shapeOf(c.shape).r
 export const profileAt = (c: Cutter, rho: number): number => shapeOf(c.shape).profile(c.values, rho);
 
 /** What each tooth takes at a turn, mm. */
-export const chipLoad = (c: Cutter, p: Pick<Preset, 'feed' | 'rpm'>): number => (p.rpm > 0 ? p.feed / (p.rpm * c.teeth) : 0);
+export const chipLoad = (c: Cutter, p: Pick<Preset, 'feed' | 'rpm'>): number =>
+  p.rpm > 0 ? p.feed / (p.rpm * c.teeth) : 0;
 
 /** Material removed at full step-down and step-over, mm3/min. */
 export const removalRate = (p: Preset): number => p.feed * p.stepDown * p.stepOver;

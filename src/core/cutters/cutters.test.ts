@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { coneOf, cutterLabel, cutterSchema, cuttingLength, profileOf, radiusOf } from './cutter';
-import { cuttersIn, hasLabel, nearestCutter, newCutter, presetFor, reshaped, shippedLibrary, stepShareOf } from './library';
+import {
+  cuttersIn,
+  hasLabel,
+  nearestCutter,
+  newCutter,
+  presetFor,
+  reshaped,
+  shippedLibrary,
+  stepShareOf,
+} from './library';
 import { materialIds, materials } from './materials';
 import { roundInches } from '../units/round';
 import { cutterShapes, shapeOf } from './registry';
@@ -14,13 +23,26 @@ describe('the shipped library', () => {
     const flats = library.filter((c) => c.shape === 'flat').map((c) => c.values.diameter);
     expect([Math.min(...flats), Math.max(...flats)]).toEqual([1, 12.7]);
     // In both units that cutters are sold in.
-    for (const s of ['flat', 'v', 'ball', 'drill']) expect(cuttersIn(library, 'in').filter((c) => c.shape === s).every((c) => c.unit === 'in')).toBe(true);
+    for (const s of ['flat', 'v', 'ball', 'drill'])
+      expect(
+        cuttersIn(library, 'in')
+          .filter((c) => c.shape === s)
+          .every((c) => c.unit === 'in'),
+      ).toBe(true);
     expect(cuttersIn(library, 'in').some((c) => c.shape === 'drag')).toBe(true);
-    expect(library.find((c) => c.id === nearestCutter(cuttersIn(library, 'in'), 'flat', 3))!.values.diameter).toBe(3.175);
-    expect(library.find((c) => c.id === nearestCutter(library, 'v', 12, 60))!.values).toMatchObject({ diameter: 12, includedAngle: 60 });
+    expect(library.find((c) => c.id === nearestCutter(cuttersIn(library, 'in'), 'flat', 3))!.values.diameter).toBe(
+      3.175,
+    );
+    expect(library.find((c) => c.id === nearestCutter(library, 'v', 12, 60))!.values).toMatchObject({
+      diameter: 12,
+      includedAngle: 60,
+    });
     expect(nearestCutter([], 'flat', 3)).toBe('');
-    expect(new Set(library.filter((c) => c.shape === 'v').map((c) => c.values.includedAngle))).toEqual(new Set([30, 60, 90, 120]));
-    for (const s of ['ball', 'cone', 'taperedBall', 'drag', 'drill']) expect(library.some((c) => c.shape === s)).toBe(true);
+    expect(new Set(library.filter((c) => c.shape === 'v').map((c) => c.values.includedAngle))).toEqual(
+      new Set([30, 60, 90, 120]),
+    );
+    for (const s of ['ball', 'cone', 'taperedBall', 'drag', 'drill'])
+      expect(library.some((c) => c.shape === s)).toBe(true);
   });
 
   it('has a preset for every material, from surface speed and chip load', () => {
@@ -41,7 +63,8 @@ describe('the shipped library', () => {
       expect(fine.stepOver).toBeLessThanOrEqual(0.25);
       expect(fine.feed / (fine.rpm * 2)).toBeLessThan(0.5 * (mill.feed / (mill.rpm * 2)));
       // The ridges of a pointed cutter's own step-over.
-      for (const c of library.filter((q) => ['v', 'cone', 'taperedBall'].includes(q.shape))) expect(profileOf(c)(c.presets[m]!.stepOver / 2)).toBeLessThanOrEqual(0.05 + 1e-9);
+      for (const c of library.filter((q) => ['v', 'cone', 'taperedBall'].includes(q.shape)))
+        expect(profileOf(c)(c.presets[m]!.stepOver / 2)).toBeLessThanOrEqual(0.05 + 1e-9);
     }
   });
   it('works presets out anew when values or the shape change, and keeps what the maker entered', () => {
@@ -50,7 +73,9 @@ describe('the shipped library', () => {
     const thin = reshaped(entered, 'flat', { diameter: 1 });
     expect(thin.presets.oak!.feed).toBe(777);
     expect(thin.presets.brass).toEqual(presetFor('flat', { diameter: 1 }, 2, 'brass'));
-    expect(reshaped(entered, 'taperedBall', { diameter: 6, tipRadius: 0.25, halfAngle: 5 }).presets.oak).toEqual(presetFor('taperedBall', { diameter: 6, tipRadius: 0.25, halfAngle: 5 }, 2, 'oak'));
+    expect(reshaped(entered, 'taperedBall', { diameter: 6, tipRadius: 0.25, halfAngle: 5 }).presets.oak).toEqual(
+      presetFor('taperedBall', { diameter: 6, tipRadius: 0.25, halfAngle: 5 }, 2, 'oak'),
+    );
   });
   it('tells how high the edges reach: a cone no higher than itself', () => {
     const v = library.find((c) => c.id === 'v-12-60-0')!;
@@ -89,7 +114,9 @@ test('a new cutter is named by its shape and size, lies where its kind lies, and
   for (const { id: shape } of cutterShapes) {
     const c = newCutter(shape, 'mm', library, 'fresh');
     // Its label, and a number where the library has one that is called so.
-    expect(c.name).toBe(library.some((q) => q.name === cutterLabel(c, 'mm')) ? `${cutterLabel(c, 'mm')}, 2` : cutterLabel(c, 'mm'));
+    expect(c.name).toBe(
+      library.some((q) => q.name === cutterLabel(c, 'mm')) ? `${cutterLabel(c, 'mm')}, 2` : cutterLabel(c, 'mm'),
+    );
     expect(hasLabel(c)).toBe(true);
     expect(hasLabel({ ...c, name: 'Mine' })).toBe(false);
     expect(newCutter(shape, 'mm', [...library, c], 'next').name).not.toBe(c.name);
@@ -97,7 +124,11 @@ test('a new cutter is named by its shape and size, lies where its kind lies, and
     expect(cutterSchema.safeParse(inch).success).toBe(true);
     expect(roundInches(inch.values.diameter)).toBeCloseTo(inch.values.diameter, 9);
     // Pointed ones have edges as long as their cone is.
-    if (shape === 'v') expect(cuttingLength(c)).toBeCloseTo(c.values.diameter / 2 / Math.tan((c.values.includedAngle * Math.PI) / 360), 1);
+    if (shape === 'v')
+      expect(cuttingLength(c)).toBeCloseTo(
+        c.values.diameter / 2 / Math.tan((c.values.includedAngle * Math.PI) / 360),
+        1,
+      );
     expect(c.id).toBe('fresh');
     const kin = library.filter((q) => q.shape === shape);
     if (kin.length) expect(kin.map((q) => q.group)).toContain(c.group);
@@ -107,7 +138,8 @@ test('a new cutter is named by its shape and size, lies where its kind lies, and
 });
 
 test('a step-over in per cent is one of the tip where there is one', () => {
-  const of = (shape: string, values: Record<string, number>) => stepShareOf({ ...newCutter(shape, 'mm', [], 'x'), values });
+  const of = (shape: string, values: Record<string, number>) =>
+    stepShareOf({ ...newCutter(shape, 'mm', [], 'x'), values });
   expect(of('flat', { diameter: 6 })).toEqual({ mm: 6, of: 'cutter' });
   expect(of('taperedBall', { diameter: 6, tipRadius: 0.25, halfAngle: 5 })).toEqual({ mm: 0.5, of: 'tip' });
   expect(of('v', { diameter: 12, includedAngle: 60, tipDiameter: 0 })).toEqual({ mm: 12, of: 'cutter' });

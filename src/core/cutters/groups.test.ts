@@ -9,9 +9,15 @@ const groups = groupsOf(library);
 describe('groups of the library', () => {
   it('are renamed with all that lie in them', () => {
     const nested = groupInto(library, 'Engraving cones', 'Engraving / Cones');
-    const deeper = groupInto(groupInto(nested, 'Drag diamonds', 'Engraving / Cones / Diamonds'), 'Engraving / Cones', 'Fine');
+    const deeper = groupInto(
+      groupInto(nested, 'Drag diamonds', 'Engraving / Cones / Diamonds'),
+      'Engraving / Cones',
+      'Fine',
+    );
     expect(groupsOf(deeper)).toContain('Fine / Diamonds');
-    expect(deeper.filter((c) => c.group === 'Fine')).toHaveLength(library.filter((c) => c.group === 'Engraving cones').length);
+    expect(deeper.filter((c) => c.group === 'Fine')).toHaveLength(
+      library.filter((c) => c.group === 'Engraving cones').length,
+    );
     // A name that merely begins alike is another group.
     expect(groupInto([{ ...library[0], group: 'Drill bits' }], 'Drill', 'X')[0].group).toBe('Drill bits');
   });
@@ -25,18 +31,33 @@ describe('groups of the library', () => {
   it('lose and double nothing, whatever is dragged where', () => {
     const any = fc.constantFrom(...library);
     fc.assert(
-      fc.property(fc.array(fc.record({ a: any, b: any, how: fc.constantFrom('group', 'over', 'into') }), { maxLength: 8 }), (steps) => {
-        let list = library;
-        for (const { a, b, how } of steps) list = how === 'group' ? moveGroup(list, a.group, b.group) : placeCutter(list, a.id, how === 'over' ? { over: b.id } : { group: b.group });
-        expect(ids(list).sort()).toEqual(ids(library).sort());
-        expect(groupsOf(list).every((g) => groups.includes(g))).toBe(true);
-      }),
+      fc.property(
+        fc.array(fc.record({ a: any, b: any, how: fc.constantFrom('group', 'over', 'into') }), { maxLength: 8 }),
+        (steps) => {
+          let list = library;
+          for (const { a, b, how } of steps)
+            list =
+              how === 'group'
+                ? moveGroup(list, a.group, b.group)
+                : placeCutter(list, a.id, how === 'over' ? { over: b.id } : { group: b.group });
+          expect(ids(list).sort()).toEqual(ids(library).sort());
+          expect(groupsOf(list).every((g) => groups.includes(g))).toBe(true);
+        },
+      ),
     );
   });
   it('take a cutter at the place of another, in its group', () => {
     const [first, second, third] = library;
-    expect(ids(placeCutter(library, first.id, { over: third.id })).slice(0, 3)).toEqual([second.id, third.id, first.id]);
-    expect(ids(placeCutter(library, third.id, { over: first.id })).slice(0, 3)).toEqual([third.id, first.id, second.id]);
+    expect(ids(placeCutter(library, first.id, { over: third.id })).slice(0, 3)).toEqual([
+      second.id,
+      third.id,
+      first.id,
+    ]);
+    expect(ids(placeCutter(library, third.id, { over: first.id })).slice(0, 3)).toEqual([
+      third.id,
+      first.id,
+      second.id,
+    ]);
     const drill = placeCutter(library, first.id, { group: 'Drills' });
     const block = drill.filter((c) => c.group === 'Drills');
     expect(block[0].id).toBe(first.id);
@@ -52,6 +73,10 @@ describe('groups of the library', () => {
     // What holds a group that holds something is not empty.
     expect(emptyAfter(['Engraving'], [], [{ ...first, group: 'Engraving / Cones' }])).toEqual([]);
     expect(moveGroup(library, 'End mills', 'New')).toEqual(library);
-    expect(['Drills', 'Drills / Small', 'Drillings'].map((g) => renamed(g, 'Drills', 'Bits'))).toEqual(['Bits', 'Bits / Small', 'Drillings']);
+    expect(['Drills', 'Drills / Small', 'Drillings'].map((g) => renamed(g, 'Drills', 'Bits'))).toEqual([
+      'Bits',
+      'Bits / Small',
+      'Drillings',
+    ]);
   });
 });

@@ -7,16 +7,19 @@ import type { Cutter } from './cutter';
 export const groupsOf = (cutters: readonly Cutter[]): string[] => [...new Set(cutters.map((c) => c.group))];
 
 /** Cutters with those of a group together, otherwise in their order; of two with the same id the first. */
-export const byGroup = (cutters: readonly Cutter[]): Cutter[] => groupsOf(cutters).flatMap((g) => cutters.filter((c) => c.group === g && cutters.find((q) => q.id === c.id) === c));
+export const byGroup = (cutters: readonly Cutter[]): Cutter[] =>
+  groupsOf(cutters).flatMap((g) => cutters.filter((c) => c.group === g && cutters.find((q) => q.id === c.id) === c));
 
 /** Whether a group is another one, or lies in it. */
 export const within = (group: string, other: string): boolean => group === other || group.startsWith(`${other} /`);
 
 /** What a group is called when it, or the group that it lies in, gets another name. */
-export const renamed = (group: string, from: string, to: string): string => (within(group, from) ? to + group.slice(from.length) : group);
+export const renamed = (group: string, from: string, to: string): string =>
+  within(group, from) ? to + group.slice(from.length) : group;
 
 /** The cutters with a group, and all that lie in it, under another name. */
-export const groupInto = (cutters: readonly Cutter[], from: string, to: string): Cutter[] => cutters.map((c) => (within(c.group, from) ? { ...c, group: renamed(c.group, from, to) } : c));
+export const groupInto = (cutters: readonly Cutter[], from: string, to: string): Cutter[] =>
+  cutters.map((c) => (within(c.group, from) ? { ...c, group: renamed(c.group, from, to) } : c));
 
 /** Names of groups that hold no cutter after a change: those that held none before, and those that lost their last. */
 export function emptyAfter(empty: readonly string[], before: readonly Cutter[], after: readonly Cutter[]): string[] {
@@ -38,7 +41,11 @@ export function moveGroup(cutters: readonly Cutter[], group: string, over: strin
 }
 
 /** The cutters with one of them at the place of another, in its group, or first in a group (which may be empty). */
-export function placeCutter(cutters: readonly Cutter[], id: string, to: { readonly over: string } | { readonly group: string }): Cutter[] {
+export function placeCutter(
+  cutters: readonly Cutter[],
+  id: string,
+  to: { readonly over: string } | { readonly group: string },
+): Cutter[] {
   const moved = cutters.find((c) => c.id === id);
   const target = cutters.find((c) => ('over' in to ? c.id === to.over : c.group === to.group && c.id !== id));
   if (moved && !target && 'group' in to) return [...cutters.filter((c) => c !== moved), { ...moved, group: to.group }];

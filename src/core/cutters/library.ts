@@ -12,14 +12,21 @@ const TOP_SPEED = 18000;
  * (Machinery's Handbook, "Speeds and Feeds"). For cones and balls the effective diameter is a third
  * of the nominal one, since little of the cutter is engaged; for tapered balls that of the tip.
  */
-export function presetFor(shapeId: string, values: Record<string, number>, teeth: number, materialId: MaterialId): Preset {
+export function presetFor(
+  shapeId: string,
+  values: Record<string, number>,
+  teeth: number,
+  materialId: MaterialId,
+): Preset {
   const m = materials[materialId];
   const d = 2 * shapeOf(shapeId).radius(values);
   const pointed = shapeId === 'v' || shapeId === 'cone' || shapeId === 'taperedBall';
   // What works of a tapered ball is its tip, however thick it grows above.
-  const engaged = shapeId === 'taperedBall' ? 2 * values.tipRadius : pointed || shapeId === 'ball' ? Math.max(d / 3, 0.5) : d;
+  const engaged =
+    shapeId === 'taperedBall' ? 2 * values.tipRadius : pointed || shapeId === 'ball' ? Math.max(d / 3, 0.5) : d;
   if (shapeId === 'drag') return { rpm: 0, feed: 900, plunge: 200, stepDown: 0.1, stepOver: 0.1 };
-  const rpm = Math.round(Math.min(TOP_SPEED, Math.max(3000, (1000 * m.surfaceSpeed) / (Math.PI * engaged))) / 100) * 100;
+  const rpm =
+    Math.round(Math.min(TOP_SPEED, Math.max(3000, (1000 * m.surfaceSpeed) / (Math.PI * engaged))) / 100) * 100;
   const chip = Math.max(0.004, m.chip * Math.min(engaged, 8));
   const feed = Math.max(60, Math.round((rpm * teeth * chip) / 10) * 10);
   // Ridges that a pointed cutter leaves on a floor are 0.05 mm high at most.
@@ -29,8 +36,20 @@ export function presetFor(shapeId: string, values: Record<string, number>, teeth
     rpm,
     feed,
     plunge: Math.max(30, Math.round((feed * (shapeId === 'drill' ? 0.6 : 0.35)) / 10) * 10),
-    stepDown: +(shapeId === 'taperedBall' ? Math.max(0.05, engaged * m.stepDown) : pointed ? Math.max(0.4, d * m.stepDown * 0.5) : Math.max(0.05, d * m.stepDown)).toFixed(3),
-    stepOver: +(shapeId === 'flat' || shapeId === 'bull' ? d * 0.4 : pointed ? Math.min(ridge, Math.max(0.05, tip * 0.5 || d * 0.02)) : d * 0.1).toFixed(3),
+    stepDown: +(
+      shapeId === 'taperedBall'
+        ? Math.max(0.05, engaged * m.stepDown)
+        : pointed
+          ? Math.max(0.4, d * m.stepDown * 0.5)
+          : Math.max(0.05, d * m.stepDown)
+    ).toFixed(3),
+    stepOver: +(
+      shapeId === 'flat' || shapeId === 'bull'
+        ? d * 0.4
+        : pointed
+          ? Math.min(ridge, Math.max(0.05, tip * 0.5 || d * 0.02))
+          : d * 0.1
+    ).toFixed(3),
   };
 }
 
@@ -42,7 +61,8 @@ export function reshaped(c: Cutter, shape: string, values: Record<string, number
   const presets = Object.fromEntries(
     Object.entries(c.presets).map(([m, p]) => {
       const material = m as MaterialId;
-      const own = shape === c.shape && JSON.stringify(p) !== JSON.stringify(presetFor(c.shape, c.values, c.teeth, material));
+      const own =
+        shape === c.shape && JSON.stringify(p) !== JSON.stringify(presetFor(c.shape, c.values, c.teeth, material));
       return [m, own ? p : presetFor(shape, values, c.teeth, material)];
     }),
   );
@@ -93,11 +113,22 @@ function edgesOf(shape: string, v: Record<string, number>): number {
 
 /** What a step-over in per cent is a share of: the tip of cones and tapered balls that have one, else the whole cutter. mm */
 export function stepShareOf(c: Cutter): { readonly mm: number; readonly of: 'tip' | 'cutter' } {
-  const tip = c.shape === 'taperedBall' ? 2 * c.values.tipRadius : c.shape === 'cone' || c.shape === 'v' ? (c.values.tipDiameter ?? 0) : 0;
+  const tip =
+    c.shape === 'taperedBall'
+      ? 2 * c.values.tipRadius
+      : c.shape === 'cone' || c.shape === 'v'
+        ? (c.values.tipDiameter ?? 0)
+        : 0;
   return tip > 0 ? { mm: tip, of: 'tip' } : { mm: 2 * shapeOf(c.shape).radius(c.values), of: 'cutter' };
 }
 
-function make(group: string, shape: string, values: Record<string, number>, name: string, extra: Partial<Cutter> = {}): Cutter {
+function make(
+  group: string,
+  shape: string,
+  values: Record<string, number>,
+  name: string,
+  extra: Partial<Cutter> = {},
+): Cutter {
   const d = 2 * shapeOf(shape).radius(values);
   const teeth = extra.teeth ?? (shape === 'flat' || shape === 'ball' || shape === 'bull' || shape === 'drill' ? 2 : 1);
   const presets: Cutter['presets'] = {};
@@ -123,9 +154,13 @@ function make(group: string, shape: string, values: Record<string, number>, name
 
 /** The library that ships with Mirvak. */
 export function shippedLibrary(): Cutter[] {
-  const flats = [1, 1.5, 2, 3, 4, 5, 6, 8, 10, 12].map((d) => make('End mills', 'flat', { diameter: d }, `End mill ${d} mm`));
+  const flats = [1, 1.5, 2, 3, 4, 5, 6, 8, 10, 12].map((d) =>
+    make('End mills', 'flat', { diameter: d }, `End mill ${d} mm`),
+  );
   const balls = [1, 2, 3, 4, 6, 8].map((d) => make('Ball noses', 'ball', { diameter: d }, `Ball nose ${d} mm`));
-  const bulls = [{ diameter: 6, cornerRadius: 1 }].map((v) => make('End mills', 'bull', v, `Bull nose ${v.diameter} mm R ${v.cornerRadius}`));
+  const bulls = [{ diameter: 6, cornerRadius: 1 }].map((v) =>
+    make('End mills', 'bull', v, `Bull nose ${v.diameter} mm R ${v.cornerRadius}`),
+  );
   const vs = (
     [
       [6, 30],
@@ -143,32 +178,65 @@ export function shippedLibrary(): Cutter[] {
       [20, 0.1],
       [30, 0.2],
     ] as const
-  ).map(([a, t]) => make('Engraving cones', 'cone', { diameter: 3.175, halfAngle: a, tipDiameter: t }, `Cone ${a}° half, ${t} mm tip`));
+  ).map(([a, t]) =>
+    make('Engraving cones', 'cone', { diameter: 3.175, halfAngle: a, tipDiameter: t }, `Cone ${a}° half, ${t} mm tip`),
+  );
   const tapered = [
     [0.25, 5],
     [0.5, 5],
     [1, 7],
-  ].map(([r, a]) => make('Tapered balls', 'taperedBall', { diameter: 6, tipRadius: r, halfAngle: a }, `Tapered ball R ${r} mm`, { teeth: 2 }));
-  const drags = [90, 120].map((a) => make('Drag diamonds', 'drag', { diameter: 3, includedAngle: a, tipRadius: 0.02 }, `Drag diamond ${a}°`));
-  const drills = [1, 2, 3, 4, 5, 6].map((d) => make('Drills', 'drill', { diameter: d, includedAngle: 118 }, `Drill ${d} mm`));
-  const inches = ([['1/16', 1 / 16], ['1/8', 1 / 8], ['1/4', 1 / 4], ['1/2', 1 / 2]] as const).flatMap(([name, size]) => {
+  ].map(([r, a]) =>
+    make('Tapered balls', 'taperedBall', { diameter: 6, tipRadius: r, halfAngle: a }, `Tapered ball R ${r} mm`, {
+      teeth: 2,
+    }),
+  );
+  const drags = [90, 120].map((a) =>
+    make('Drag diamonds', 'drag', { diameter: 3, includedAngle: a, tipRadius: 0.02 }, `Drag diamond ${a}°`),
+  );
+  const drills = [1, 2, 3, 4, 5, 6].map((d) =>
+    make('Drills', 'drill', { diameter: d, includedAngle: 118 }, `Drill ${d} mm`),
+  );
+  const inches = (
+    [
+      ['1/16', 1 / 16],
+      ['1/8', 1 / 8],
+      ['1/4', 1 / 4],
+      ['1/2', 1 / 2],
+    ] as const
+  ).flatMap(([name, size]) => {
     const d = 25.4 * size;
     return [
       make('End mills', 'flat', { diameter: d }, `End mill ${name} in`, { unit: 'in' }),
-      ...(size === 1 / 8 || size === 1 / 4 ? [make('Ball noses', 'ball', { diameter: d }, `Ball nose ${name} in`, { unit: 'in' })] : []),
-      ...(size === 1 / 2 ? [60, 90].map((a) => make('V-bits', 'v', { diameter: d, includedAngle: a, tipDiameter: 0 }, `V-bit ${a}° ${name} in`, { unit: 'in' })) : []),
-      ...(size < 1 / 2 ? [make('Drills', 'drill', { diameter: d, includedAngle: 118 }, `Drill ${name} in`, { unit: 'in' })] : []),
+      ...(size === 1 / 8 || size === 1 / 4
+        ? [make('Ball noses', 'ball', { diameter: d }, `Ball nose ${name} in`, { unit: 'in' })]
+        : []),
+      ...(size === 1 / 2
+        ? [60, 90].map((a) =>
+            make('V-bits', 'v', { diameter: d, includedAngle: a, tipDiameter: 0 }, `V-bit ${a}° ${name} in`, {
+              unit: 'in',
+            }),
+          )
+        : []),
+      ...(size < 1 / 2
+        ? [make('Drills', 'drill', { diameter: d, includedAngle: 118 }, `Drill ${name} in`, { unit: 'in' })]
+        : []),
     ];
   });
-  return [...flats, ...bulls, ...balls, ...vs, ...cones, ...tapered, ...drags, ...drills, ...inches].map((c, i) => ({ ...c, slot: i + 1 }));
+  return [...flats, ...bulls, ...balls, ...vs, ...cones, ...tapered, ...drags, ...drills, ...inches].map((c, i) => ({
+    ...c,
+    slot: i + 1,
+  }));
 }
 
 /** The cutter of a shape whose diameter is nearest to a wanted one, mm, and whose angle is, where one is wanted; none when there is no such shape. */
 export function nearestCutter(cutters: readonly Cutter[], shape: string, diameter: number, angle = 0): string {
-  const off = (c: Cutter) => (angle ? 100 * Math.abs((c.values.includedAngle ?? 0) - angle) : 0) + Math.abs(2 * shapeOf(c.shape).radius(c.values) - diameter);
+  const off = (c: Cutter) =>
+    (angle ? 100 * Math.abs((c.values.includedAngle ?? 0) - angle) : 0) +
+    Math.abs(2 * shapeOf(c.shape).radius(c.values) - diameter);
   const of = cutters.filter((c) => c.shape === shape);
   return of.length ? of.reduce((m, c) => (off(c) < off(m) ? c : m)).id : '';
 }
 
 /** The cutters that a job in a unit begins with: of each shape those that are sold in that unit, where there are any. */
-export const cuttersIn = (cutters: readonly Cutter[], unit: Cutter['unit']): Cutter[] => cutters.filter((c) => c.unit === unit || !cutters.some((q) => q.shape === c.shape && q.unit === unit));
+export const cuttersIn = (cutters: readonly Cutter[], unit: Cutter['unit']): Cutter[] =>
+  cutters.filter((c) => c.unit === unit || !cutters.some((q) => q.shape === c.shape && q.unit === unit));

@@ -34,7 +34,9 @@ export interface CutterShape<S extends z.ZodType = z.ZodType> {
 }
 
 /** Binds a shape's values to their schema's type, and works out what follows from its form. */
-export const cutterShape = <S extends z.ZodType>(shape: Omit<CutterShape<S>, 'profile' | 'radiusAt' | 'radius'>): CutterShape =>
+export const cutterShape = <S extends z.ZodType>(
+  shape: Omit<CutterShape<S>, 'profile' | 'radiusAt' | 'radius'>,
+): CutterShape =>
   ({
     ...shape,
     profile: (s: z.infer<S>, rho: number) => heightOf(shape.form(s), rho),

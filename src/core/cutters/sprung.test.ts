@@ -14,13 +14,16 @@ describe('a sprung diamond', () => {
   it('makes the groove whose width has the scratch hardness of the material under its load (ASTM G171)', () => {
     fc.assert(
       fc.property(material, fc.double({ min: 0.1, max: 60, noNaN: true }), (m, load) => {
-        const width = 2 * radiusAt({ ...rigid, values: { ...rigid.values, diameter: 1000 } }, depthUnder(rigid, m, load));
+        const width =
+          2 * radiusAt({ ...rigid, values: { ...rigid.values, diameter: 1000 } }, depthUnder(rigid, m, load));
         expect((8 * load) / (Math.PI * width ** 2)).toBeCloseTo(materials[m].scratchHardness, 6);
       }),
     );
   });
   it('needs the load for a depth that makes this depth', () => {
-    fc.assert(fc.property(material, depths, (m, d) => expect(depthUnder(rigid, m, loadAt(rigid, m, d))).toBeCloseTo(d, 9)));
+    fc.assert(
+      fc.property(material, depths, (m, d) => expect(depthUnder(rigid, m, loadAt(rigid, m, d))).toBeCloseTo(d, 9)),
+    );
   });
   it('is programmed deeper by what the spring gives, and its tip stays behind by as much', () => {
     fc.assert(

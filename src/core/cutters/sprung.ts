@@ -14,13 +14,16 @@ export const springRateOf = (c: Cutter): number => c.values.springRate ?? 0;
 const pointOf = (c: Cutter) => ({ ...formOf(c), radius: Infinity });
 
 /** Load under which the tip stands so deep in the material. */
-export const loadAt = (c: Cutter, material: MaterialId, depth: number): number => (Math.PI * materials[material].scratchHardness * (2 * widthOf(pointOf(c), depth)) ** 2) / 8;
+export const loadAt = (c: Cutter, material: MaterialId, depth: number): number =>
+  (Math.PI * materials[material].scratchHardness * (2 * widthOf(pointOf(c), depth)) ** 2) / 8;
 
 /** Depth of the groove under a load. */
-export const depthUnder = (c: Cutter, material: MaterialId, load: number): number => heightOf(pointOf(c), Math.sqrt((8 * load) / (Math.PI * materials[material].scratchHardness)) / 2);
+export const depthUnder = (c: Cutter, material: MaterialId, load: number): number =>
+  heightOf(pointOf(c), Math.sqrt((8 * load) / (Math.PI * materials[material].scratchHardness)) / 2);
 
 /** How far below the face the program goes for the tip to stand at a depth: deeper by what the spring gives. */
-export const programmedDepth = (c: Cutter, material: MaterialId, depth: number): number => depth + (springRateOf(c) > 0 ? loadAt(c, material, depth) / springRateOf(c) : 0);
+export const programmedDepth = (c: Cutter, material: MaterialId, depth: number): number =>
+  depth + (springRateOf(c) > 0 ? loadAt(c, material, depth) / springRateOf(c) : 0);
 
 /** Where the tip stands when the program has gone so far below the face: `programmedDepth` undone, by halving (it grows with the depth). */
 export function tipDepth(c: Cutter, material: MaterialId, programmed: number): number {

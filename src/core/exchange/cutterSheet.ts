@@ -18,7 +18,20 @@ export interface Comparison {
   readonly refused: Refused[];
 }
 
-const plain = ['id', 'name', 'group', 'shape', 'unit', 'teeth', 'fluteLength', 'shankDiameter', 'slot', 'supplier', 'stockNumber', 'notes'] as const;
+const plain = [
+  'id',
+  'name',
+  'group',
+  'shape',
+  'unit',
+  'teeth',
+  'fluteLength',
+  'shankDiameter',
+  'slot',
+  'supplier',
+  'stockNumber',
+  'notes',
+] as const;
 const numeric = new Set(['teeth', 'fluteLength', 'shankDiameter', 'slot']);
 const valueKeys = [...new Set(cutterShapes.flatMap((s) => Object.keys(s.defaults as object)))];
 const presetKeys = ['rpm', 'feed', 'plunge', 'stepDown', 'stepOver'] as const;
@@ -33,7 +46,8 @@ export function cuttersToCsv(cutters: readonly Cutter[]): string {
   return Papa.unparse(rows, { newline: '\n' });
 }
 
-export const cuttersToJson = (cutters: readonly Cutter[]): string => `${JSON.stringify({ format: 'mirvak-cutters', version: 1, cutters }, null, 2)}\n`;
+export const cuttersToJson = (cutters: readonly Cutter[]): string =>
+  `${JSON.stringify({ format: 'mirvak-cutters', version: 1, cutters }, null, 2)}\n`;
 
 /** Reads either form; entries that are no cutter are named with the reason, the rest is read. */
 export function readCutters(text: string, name: string): { cutters: Cutter[]; refused: Refused[] } {
@@ -42,7 +56,8 @@ export function readCutters(text: string, name: string): { cutters: Cutter[]; re
   const take = (raw: unknown, where: string) => {
     const r = cutterSchema.safeParse(raw);
     if (r.success) {
-      if (cutters.some((c) => c.id === r.data.id)) refused.push({ where, why: `Another cutter in this file has the id "${r.data.id}".` });
+      if (cutters.some((c) => c.id === r.data.id))
+        refused.push({ where, why: `Another cutter in this file has the id "${r.data.id}".` });
       else cutters.push(r.data);
     } else {
       const i = r.error.issues[0];
@@ -57,21 +72,25 @@ export function readCutters(text: string, name: string): { cutters: Cutter[]; re
       return { cutters: [], refused: [{ where: name, why: 'It begins as JSON, but is not readable to its end.' }] };
     }
     const list = Array.isArray(data) ? data : (data as { cutters?: unknown }).cutters;
-    if (!Array.isArray(list)) return { cutters: [], refused: [{ where: name, why: 'There is no list of cutters in it.' }] };
+    if (!Array.isArray(list))
+      return { cutters: [], refused: [{ where: name, why: 'There is no list of cutters in it.' }] };
     list.forEach((raw, i) => take(raw, `Cutter ${i + 1}${typeof raw?.name === 'string' ? ` (${raw.name})` : ''}`));
     return { cutters, refused };
   }
   const [head = [], ...rows] = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' }).data;
   const data = rows.map((r) => Object.fromEntries(head.map((k, i) => [k, r[i] ?? ''])));
   const twice = head.find((k, i) => k && head.indexOf(k) !== i);
-  if (twice) return { cutters: [], refused: [{ where: name, why: `Its first line names the column "${twice}" twice.` }] };
+  if (twice)
+    return { cutters: [], refused: [{ where: name, why: `Its first line names the column "${twice}" twice.` }] };
   const lacking = ['name', 'shape'].filter((k) => !head.includes(k));
-  if (lacking.length) return { cutters: [], refused: [{ where: name, why: `Its first line names no column "${lacking[0]}".` }] };
+  if (lacking.length)
+    return { cutters: [], refused: [{ where: name, why: `Its first line names no column "${lacking[0]}".` }] };
   data.forEach((row, i) => take(fromRow(row, i), `Line ${i + 2}${row.name ? ` (${row.name})` : ''}`));
   return { cutters, refused };
 }
 
-const number = (text: string | undefined): number | undefined => (text === undefined || text.trim() === '' ? undefined : Number(text.replace(',', '.')));
+const number = (text: string | undefined): number | undefined =>
+  text === undefined || text.trim() === '' ? undefined : Number(text.replace(',', '.'));
 
 function fromRow(row: Record<string, string>, index: number): unknown {
   const shape = cutterShapes.find((s) => s.id === row.shape);
@@ -83,11 +102,26 @@ function fromRow(row: Record<string, string>, index: number): unknown {
   }
   const head = Object.fromEntries(plain.map((k) => [k, numeric.has(k) ? number(row[k]) : (row[k] ?? '')]));
   const d = Number(values.diameter) || 1;
-  return { ...head, id: head.id || `${row.shape}-${(row.name ?? '').toLowerCase().replace(/[^a-z0-9]+/g, '-') || index}`, unit: head.unit || 'mm', group: head.group || shape?.name || 'Others', teeth: head.teeth ?? 2, fluteLength: head.fluteLength ?? 3 * d, shankDiameter: head.shankDiameter ?? d, slot: head.slot ?? 0, values, presets };
+  return {
+    ...head,
+    id: head.id || `${row.shape}-${(row.name ?? '').toLowerCase().replace(/[^a-z0-9]+/g, '-') || index}`,
+    unit: head.unit || 'mm',
+    group: head.group || shape?.name || 'Others',
+    teeth: head.teeth ?? 2,
+    fluteLength: head.fluteLength ?? 3 * d,
+    shankDiameter: head.shankDiameter ?? d,
+    slot: head.slot ?? 0,
+    values,
+    presets,
+  };
 }
 
 /** What of `incoming` is new, changed or the same. */
-export function compareCutters(here: readonly Cutter[], incoming: readonly Cutter[], refused: readonly Refused[]): Comparison {
+export function compareCutters(
+  here: readonly Cutter[],
+  incoming: readonly Cutter[],
+  refused: readonly Refused[],
+): Comparison {
   const known = new Map(here.map((c) => [c.id, canonical(c)]));
   const out: Comparison = { fresh: [], changed: [], same: [], refused: [...refused] };
   for (const c of incoming) {
@@ -100,5 +134,8 @@ export function compareCutters(here: readonly Cutter[], incoming: readonly Cutte
 /** A cutter as text that is equal for equal cutters, whatever the order of their keys. */
 function canonical(v: unknown): string {
   if (typeof v !== 'object' || v === null) return JSON.stringify(v);
-  return `{${Object.keys(v).sort().map((k) => `${k}:${canonical((v as Record<string, unknown>)[k])}`).join(',')}}`;
+  return `{${Object.keys(v)
+    .sort()
+    .map((k) => `${k}:${canonical((v as Record<string, unknown>)[k])}`)
+    .join(',')}}`;
 }

@@ -6,19 +6,23 @@ import { readSvg } from './svg/read';
 const read = (file: string, text: string) => (file.endsWith('.dxf') ? readDxf(text, file) : readSvg(text, file));
 
 describe('a reader', () => {
-  it.each(extremes.map((e) => [e.name, e] as const))('comes to an end over %s: it is read, or refused in words', (_name, e) => {
-    let d;
-    try {
-      d = read(e.file, e.text());
-    } catch (x) {
-      expect(x).toBeInstanceOf(ExchangeError);
-      expect((x as Error).message).toMatch(/^"a\.(dxf|svg)" was not read: .*\.$/);
-      // What a parser or the language says of it is no word for a maker.
-      expect((x as Error).message).not.toMatch(/Error|undefined|NaN|exceeded|Cannot|stack/);
-      return;
-    }
-    for (const t of d.things) for (const p of t.paths) for (const s of p.segments) expect(Number.isFinite(s.x + s.y)).toBe(true);
-  });
+  it.each(extremes.map((e) => [e.name, e] as const))(
+    'comes to an end over %s: it is read, or refused in words',
+    (_name, e) => {
+      let d;
+      try {
+        d = read(e.file, e.text());
+      } catch (x) {
+        expect(x).toBeInstanceOf(ExchangeError);
+        expect((x as Error).message).toMatch(/^"a\.(dxf|svg)" was not read: .*\.$/);
+        // What a parser or the language says of it is no word for a maker.
+        expect((x as Error).message).not.toMatch(/Error|undefined|NaN|exceeded|Cannot|stack/);
+        return;
+      }
+      for (const t of d.things)
+        for (const p of t.paths) for (const s of p.segments) expect(Number.isFinite(s.x + s.y)).toBe(true);
+    },
+  );
   it.each([
     ['20,800 lines of 12 rows each', largeFiles[0], 20_800],
     ['500 paths of 700 nodes', largeFiles[1], 500],

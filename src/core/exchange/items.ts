@@ -35,7 +35,13 @@ export function itemsOf(source: Drawn, name: string, here: Here): ImportedArtwor
     if (!id) {
       id = here.freshId();
       layerIds.set(n, id);
-      layers.push({ id, name: n.slice(0, 200), colour: drawn.layers.find((l) => l.name === n)?.colour ?? '#1e2a2f', visible: true, locked: false });
+      layers.push({
+        id,
+        name: n.slice(0, 200),
+        colour: drawn.layers.find((l) => l.name === n)?.colour ?? '#1e2a2f',
+        visible: true,
+        locked: false,
+      });
     }
     return id;
   };
@@ -46,14 +52,23 @@ export function itemsOf(source: Drawn, name: string, here: Here): ImportedArtwor
   const items: Item[] = [];
   for (const t of drawn.things) {
     if (!boundsOfPaths(t.paths)) continue;
-    const i = drawnItem({ id: here.freshId(), name: t.name.slice(0, 200), layer: layerOf(t.layer), group: group.id }, t.paths, t.fill);
+    const i = drawnItem(
+      { id: here.freshId(), name: t.name.slice(0, 200), layer: layerOf(t.layer), group: group.id },
+      t.paths,
+      t.fill,
+    );
     items.push({ ...i, x: i.x + dx, y: i.y + dy });
   }
   const fonts = new Set<string>();
   for (const t of drawn.texts) {
     const wanted = t.family.toLowerCase();
     const exact = fontCatalogue.find((f) => wanted.split(',').some((w) => w.trim() === f.name.toLowerCase()));
-    const near = exact ?? fontCatalogue.find((f) => f.id === (/serif|roman|times|book/.test(wanted) && !/sans/.test(wanted) ? 'libre-baskerville' : 'archivo'))!;
+    const near =
+      exact ??
+      fontCatalogue.find(
+        (f) =>
+          f.id === (/serif|roman|times|book/.test(wanted) && !/sans/.test(wanted) ? 'libre-baskerville' : 'archivo'),
+      )!;
     if (!exact) fonts.add(`${t.family || 'Its text'} \u2192 ${near.name}`);
     const cap = t.size * 0.7;
     const rad = (t.angle * Math.PI) / 180;
@@ -68,17 +83,34 @@ export function itemsOf(source: Drawn, name: string, here: Here): ImportedArtwor
         angle: t.angle,
         layer: layerOf(t.layer),
         group: group.id,
-        values: { text: t.text, font: near.id, capHeight: Math.max(0.1, cap), tracking: 0, kerning: true, leading: 1.6, align: t.anchor, stretch: 100, baseline: 'straight', radius: 50, at: 90 },
+        values: {
+          text: t.text,
+          font: near.id,
+          capHeight: Math.max(0.1, cap),
+          tracking: 0,
+          kerning: true,
+          leading: 1.6,
+          align: t.anchor,
+          stretch: 100,
+          baseline: 'straight',
+          radius: 50,
+          at: 90,
+        },
       }),
     );
   }
   if (fonts.size) remarks.push(`Text was set in the nearest font here: ${[...fonts].join('; ')}.`);
-  if (!drawn.unitKnown && !here.unit && items.length) remarks.push('The file does not say its unit: look at the size, and scale it if it is not right.');
+  if (!drawn.unitKnown && !here.unit && items.length)
+    remarks.push('The file does not say its unit: look at the size, and scale it if it is not right.');
   return { items, layers, groups: items.length > 1 ? [group] : [], remarks };
 }
 
 /** A drawing in units of another size. */
 function scaled(d: Drawn, unit: number): Drawn {
   const m = { a: unit, b: 0, c: 0, d: unit, e: 0, f: 0 };
-  return { ...d, things: d.things.map((t) => ({ ...t, paths: t.paths.map((p) => transformPath(p, m)) })), texts: d.texts.map((t) => ({ ...t, x: t.x * unit, y: t.y * unit, size: t.size * unit })) };
+  return {
+    ...d,
+    things: d.things.map((t) => ({ ...t, paths: t.paths.map((p) => transformPath(p, m)) })),
+    texts: d.texts.map((t) => ({ ...t, x: t.x * unit, y: t.y * unit, size: t.size * unit })),
+  };
 }

@@ -5,7 +5,8 @@ import { ExchangeError } from './drawn';
 import { readSvg } from './svg/read';
 import { writeSvg } from './svg/write';
 
-const svg = (inner: string, head = 'width="100mm" height="50mm" viewBox="0 0 100 50"') => `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${head}>${inner}</svg>`;
+const svg = (inner: string, head = 'width="100mm" height="50mm" viewBox="0 0 100 50"') =>
+  `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${head}>${inner}</svg>`;
 const areas = (source: string) =>
   readSvg(source, 'test.svg').things.map((t) =>
     regionArea(
@@ -31,19 +32,34 @@ describe('SVG that is read', () => {
     ['an even-odd hole', '<path fill-rule="evenodd" d="M0 0H10V10H0ZM2 2H8V8H2Z"/>', 64],
     ['the same without', '<path d="M0 0H10V10H0ZM2 2H8V8H2Z"/>', 100],
     ['an open outline that is filled', '<path d="M0 0H10V10"/>', 50],
-    ['nested transforms', '<g transform="scale(2)"><g transform="rotate(30) skewX(20)"><rect width="5" height="4"/></g></g>', 80],
+    [
+      'nested transforms',
+      '<g transform="scale(2)"><g transform="rotate(30) skewX(20)"><rect width="5" height="4"/></g></g>',
+      80,
+    ],
     ['a matrix', '<rect width="1" height="1" transform="matrix(3 1 0 2 5 5)"/>', 6],
     ['a use', '<defs><rect id="r" width="3" height="3"/></defs><use href="#r" x="5" transform="scale(2)"/>', 36],
-    ['a symbol with a viewBox', '<symbol id="s" viewBox="0 0 2 2"><rect width="2" height="2"/></symbol><use xlink:href="#s" width="8" height="8"/>', 64],
+    [
+      'a symbol with a viewBox',
+      '<symbol id="s" viewBox="0 0 2 2"><rect width="2" height="2"/></symbol><use xlink:href="#s" width="8" height="8"/>',
+      64,
+    ],
     ['a nested svg', '<svg x="5" width="20" height="20" viewBox="0 0 10 10"><rect width="10" height="5"/></svg>', 200],
-    ['a style sheet', '<style>.no{fill:none} rect.yes{fill:#f00}</style><circle class="no" r="5"/><rect class="yes" width="2" height="2"/>', 4],
+    [
+      'a style sheet',
+      '<style>.no{fill:none} rect.yes{fill:#f00}</style><circle class="no" r="5"/><rect class="yes" width="2" height="2"/>',
+      4,
+    ],
   ])('%s has the area that it should', (_n, inner, want) => {
     const got = areas(svg(inner)).reduce((a, b) => a + b, 0);
     expect(Math.abs(got / want - 1)).toBeLessThan(2e-5);
   });
 
   it('keeps units: 1 in is 25.4 mm, a pixel 1/96 in, and the page stands the right way up', () => {
-    const [t] = readSvg(svg('<rect width="1" height="1"/>', 'width="2in" height="1in" viewBox="0 0 2 1"'), 'a.svg').things;
+    const [t] = readSvg(
+      svg('<rect width="1" height="1"/>', 'width="2in" height="1in" viewBox="0 0 2 1"'),
+      'a.svg',
+    ).things;
     expect(t.paths[0].y).toBeCloseTo(25.4, 9);
     expect(areas(svg('<rect width="96" height="96"/>', ''))[0]).toBeCloseTo(25.4 ** 2, 6);
     expect(readSvg(svg('', 'width="9" height="9"'), 'a').unitKnown).toBe(false);
@@ -59,7 +75,14 @@ describe('SVG that is read', () => {
     expect(d.things[0].paths[0].closed).toBe(false);
     expect(d.things[0].layer).toBe('cut');
     expect(d.things[0].colour).toBe('#00aa00');
-    expect(d.texts[0]).toMatchObject({ text: 'Lock & Quay', layer: 'engrave', family: 'Cinzel', anchor: 'centre', x: 5, y: 41 });
+    expect(d.texts[0]).toMatchObject({
+      text: 'Lock & Quay',
+      layer: 'engrave',
+      family: 'Cinzel',
+      anchor: 'centre',
+      x: 5,
+      y: 41,
+    });
     expect(d.remarks.join(' ')).toMatch(/pictures.*clip.*script/);
   });
 
@@ -77,33 +100,60 @@ describe('SVG that is read', () => {
   });
 
   it('of broken bytes is read or refused, but never worse', () => {
-    const good = svg('<g transform="rotate(5)"><path d="M0 0C1 2 3 4 5 6A3 2 10 0 1 9 9Z" style="fill:red"/><rect x="1" rx="2" width="9" height="9"/><use href="#q"/></g><style>.a{fill:none}</style>');
+    const good = svg(
+      '<g transform="rotate(5)"><path d="M0 0C1 2 3 4 5 6A3 2 10 0 1 9 9Z" style="fill:red"/><rect x="1" rx="2" width="9" height="9"/><use href="#q"/></g><style>.a{fill:none}</style>',
+    );
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.nat(good.length - 1), fc.nat(127)), { minLength: 1, maxLength: 8 }), (changes) => {
-        const s = [...good];
-        for (const [at, code] of changes) s[at] = String.fromCharCode(code);
-        try {
-          readSvg(s.join(''), 'x');
-        } catch (e) {
-          expect(e).toBeInstanceOf(ExchangeError);
-        }
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.nat(good.length - 1), fc.nat(127)), { minLength: 1, maxLength: 8 }),
+        (changes) => {
+          const s = [...good];
+          for (const [at, code] of changes) s[at] = String.fromCharCode(code);
+          try {
+            readSvg(s.join(''), 'x');
+          } catch (e) {
+            expect(e).toBeInstanceOf(ExchangeError);
+          }
+        },
+      ),
       { numRuns: 400 },
     );
   });
 });
 
-const point = fc.record({ x: fc.double({ min: -90, max: 90, noNaN: true }), y: fc.double({ min: -90, max: 90, noNaN: true }) });
-const path: fc.Arbitrary<Path> = fc.record({
-  start: point,
-  closed: fc.boolean(),
-  steps: fc.array(fc.oneof(point.map((p) => ({ k: 'line' as const, ...p })), fc.tuple(point, point, point).map(([a, b, c]) => ({ k: 'cubic' as const, x1: a.x, y1: a.y, x2: b.x, y2: b.y, x: c.x, y: c.y }))), { minLength: 2, maxLength: 6 }),
-}).map(({ start, closed, steps }) => ({ ...start, segments: closed ? [...steps, { k: 'line' as const, ...start }] : steps, closed }));
+const point = fc.record({
+  x: fc.double({ min: -90, max: 90, noNaN: true }),
+  y: fc.double({ min: -90, max: 90, noNaN: true }),
+});
+const path: fc.Arbitrary<Path> = fc
+  .record({
+    start: point,
+    closed: fc.boolean(),
+    steps: fc.array(
+      fc.oneof(
+        point.map((p) => ({ k: 'line' as const, ...p })),
+        fc
+          .tuple(point, point, point)
+          .map(([a, b, c]) => ({ k: 'cubic' as const, x1: a.x, y1: a.y, x2: b.x, y2: b.y, x: c.x, y: c.y })),
+      ),
+      { minLength: 2, maxLength: 6 },
+    ),
+  })
+  .map(({ start, closed, steps }) => ({
+    ...start,
+    segments: closed ? [...steps, { k: 'line' as const, ...start }] : steps,
+    closed,
+  }));
 
 test('what is written as SVG is read back within 0.001 mm', () => {
   fc.assert(
     fc.property(fc.array(path, { minLength: 1, maxLength: 4 }), (paths) => {
-      const text = writeSvg([{ name: 'a', layer: 'Gate', colour: '#1e2a2f', fill: 'nonzero', paths }], 200, 100, 'Fenwater & Lock');
+      const text = writeSvg(
+        [{ name: 'a', layer: 'Gate', colour: '#1e2a2f', fill: 'nonzero', paths }],
+        200,
+        100,
+        'Fenwater & Lock',
+      );
       const back = readSvg(text, 'back.svg').things.flatMap((t) => t.paths);
       const want = [...paths.filter((p) => p.closed), ...paths.filter((p) => !p.closed)];
       expect(back).toHaveLength(want.length);

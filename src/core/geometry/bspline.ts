@@ -10,9 +10,16 @@ interface Point {
  * span is a Bezier curve (Boehm, "Inserting new knots into B-spline curves", 1980); others as chords that stay
  * within `tolerance` mm. Null when knots and points do not fit each other.
  */
-export function splinePath(degree: number, knots: readonly number[], points: readonly Point[], weights: readonly number[] | null, tolerance: number): Path | null {
+export function splinePath(
+  degree: number,
+  knots: readonly number[],
+  points: readonly Point[],
+  weights: readonly number[] | null,
+  tolerance: number,
+): Path | null {
   const n = points.length;
-  if (degree < 1 || degree > 10 || n < degree + 1 || knots.length !== n + degree + 1 || !knots.every(Number.isFinite)) return null;
+  if (degree < 1 || degree > 10 || n < degree + 1 || knots.length !== n + degree + 1 || !knots.every(Number.isFinite))
+    return null;
   for (let i = 1; i < knots.length; i++) if (knots[i] < knots[i - 1]) return null;
   const rational = weights !== null && weights.length === n && weights.some((w) => Math.abs(w - weights[0]) > 1e-12);
   if (degree > 3 || rational) return sampled(degree, knots, points, rational ? weights : null, tolerance);
@@ -37,7 +44,8 @@ export function splinePath(degree: number, knots: readonly number[], points: rea
   const from = knots[degree];
   const to = knots[n];
   const count = (t: number) => u.filter((v) => v === t).length;
-  for (const t of [...new Set(knots.filter((v) => v >= from && v <= to))]) for (let have = count(t); have < degree; have++) insert(t);
+  for (const t of [...new Set(knots.filter((v) => v >= from && v <= to))])
+    for (let have = count(t); have < degree; have++) insert(t);
   // The Bezier spans begin where the first knot of the range has its full multiplicity.
   const first = u.lastIndexOf(from) - degree;
   const spans = [...new Set(u.filter((v) => v >= from && v <= to))].length - 1;
@@ -49,14 +57,28 @@ export function splinePath(degree: number, knots: readonly number[], points: rea
     if (degree === 1) segments.push({ k: 'line', ...at(1) });
     else if (degree === 2) {
       const [a, b, c] = [at(0), at(1), at(2)];
-      segments.push({ k: 'cubic', x1: a.x + (2 / 3) * (b.x - a.x), y1: a.y + (2 / 3) * (b.y - a.y), x2: c.x + (2 / 3) * (b.x - c.x), y2: c.y + (2 / 3) * (b.y - c.y), x: c.x, y: c.y });
+      segments.push({
+        k: 'cubic',
+        x1: a.x + (2 / 3) * (b.x - a.x),
+        y1: a.y + (2 / 3) * (b.y - a.y),
+        x2: c.x + (2 / 3) * (b.x - c.x),
+        y2: c.y + (2 / 3) * (b.y - c.y),
+        x: c.x,
+        y: c.y,
+      });
     } else segments.push({ k: 'cubic', x1: at(1).x, y1: at(1).y, x2: at(2).x, y2: at(2).y, x: at(3).x, y: at(3).y });
   }
   return { x: start.x, y: start.y, segments, closed: false };
 }
 
 /** De Boor's algorithm at t. */
-export function splinePoint(degree: number, knots: readonly number[], points: readonly Point[], weights: readonly number[] | null, t: number): Point {
+export function splinePoint(
+  degree: number,
+  knots: readonly number[],
+  points: readonly Point[],
+  weights: readonly number[] | null,
+  t: number,
+): Point {
   let k = degree;
   while (k < points.length - 1 && knots[k + 1] <= t) k++;
   const d = Array.from({ length: degree + 1 }, (_, j) => {
@@ -69,12 +91,22 @@ export function splinePoint(degree: number, knots: readonly number[], points: re
       const i = j + k - degree;
       const span = knots[i + degree - r + 1] - knots[i];
       const a = span > 0 ? (t - knots[i]) / span : 0;
-      d[j] = { x: d[j - 1].x + (d[j].x - d[j - 1].x) * a, y: d[j - 1].y + (d[j].y - d[j - 1].y) * a, w: d[j - 1].w + (d[j].w - d[j - 1].w) * a };
+      d[j] = {
+        x: d[j - 1].x + (d[j].x - d[j - 1].x) * a,
+        y: d[j - 1].y + (d[j].y - d[j - 1].y) * a,
+        w: d[j - 1].w + (d[j].w - d[j - 1].w) * a,
+      };
     }
   return { x: d[degree].x / d[degree].w, y: d[degree].y / d[degree].w };
 }
 
-function sampled(degree: number, knots: readonly number[], points: readonly Point[], weights: readonly number[] | null, tolerance: number): Path {
+function sampled(
+  degree: number,
+  knots: readonly number[],
+  points: readonly Point[],
+  weights: readonly number[] | null,
+  tolerance: number,
+): Path {
   const from = knots[degree];
   const to = knots[points.length];
   const at = (t: number) => splinePoint(degree, knots, points, weights, t);
@@ -84,7 +116,8 @@ function sampled(degree: number, knots: readonly number[], points: readonly Poin
     const tm = (t0 + t1) / 2;
     const m = at(tm);
     const l = Math.hypot(b.x - a.x, b.y - a.y);
-    const off = l > 0 ? Math.abs((b.x - a.x) * (m.y - a.y) - (b.y - a.y) * (m.x - a.x)) / l : Math.hypot(m.x - a.x, m.y - a.y);
+    const off =
+      l > 0 ? Math.abs((b.x - a.x) * (m.y - a.y) - (b.y - a.y) * (m.x - a.x)) / l : Math.hypot(m.x - a.x, m.y - a.y);
     if (depth < 4 || (off > tolerance / 2 && depth < 16)) {
       halve(t0, a, tm, m, depth + 1);
       halve(tm, m, t1, b, depth + 1);

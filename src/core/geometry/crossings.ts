@@ -68,11 +68,18 @@ export function crossingsOf(path: Path, others: readonly Path[]): Crossing[] {
   const found: Crossing[] = [];
   const offer = (c: Chord, t: number) => {
     const p = pointOn(c.a, c.s, t);
-    if (!found.some((f) => Math.hypot(f.x - p.x, f.y - p.y) < 1e-7 && Math.abs(f.segment + f.t - c.index - t) < 1e-3)) found.push({ segment: c.index, t, x: p.x, y: p.y });
+    if (!found.some((f) => Math.hypot(f.x - p.x, f.y - p.y) < 1e-7 && Math.abs(f.segment + f.t - c.index - t) < 1e-3))
+      found.push({ segment: c.index, t, x: p.x, y: p.y });
   };
   const meet = (c: Chord, d: Chord, own: boolean) => {
     const eps = 1e-9;
-    if (Math.min(c.p.x, c.q.x) > Math.max(d.p.x, d.q.x) + eps || Math.max(c.p.x, c.q.x) < Math.min(d.p.x, d.q.x) - eps || Math.min(c.p.y, c.q.y) > Math.max(d.p.y, d.q.y) + eps || Math.max(c.p.y, c.q.y) < Math.min(d.p.y, d.q.y) - eps) return;
+    if (
+      Math.min(c.p.x, c.q.x) > Math.max(d.p.x, d.q.x) + eps ||
+      Math.max(c.p.x, c.q.x) < Math.min(d.p.x, d.q.x) - eps ||
+      Math.min(c.p.y, c.q.y) > Math.max(d.p.y, d.q.y) + eps ||
+      Math.max(c.p.y, c.q.y) < Math.min(d.p.y, d.q.y) - eps
+    )
+      return;
     const [ex, ey, fx, fy] = [c.q.x - c.p.x, c.q.y - c.p.y, d.q.x - d.p.x, d.q.y - d.p.y];
     const det = ex * fy - ey * fx;
     if (Math.abs(det) < 1e-14) return;
@@ -93,6 +100,7 @@ export function crossingsOf(path: Path, others: readonly Path[]): Crossing[] {
     for (const c of mine) for (const d of theirs) meet(c, d, false);
   }
   const ends = mine.length;
-  for (let i = 0; i < ends; i++) for (let j = i + 2; j < ends; j++) if (!(path.closed && i === 0 && j === ends - 1)) meet(mine[i], mine[j], true);
+  for (let i = 0; i < ends; i++)
+    for (let j = i + 2; j < ends; j++) if (!(path.closed && i === 0 && j === ends - 1)) meet(mine[i], mine[j], true);
   return found.sort((a, b) => a.segment + a.t - b.segment - b.t);
 }

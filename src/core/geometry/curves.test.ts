@@ -9,7 +9,14 @@ import { pointOn } from './segment';
 import { warpPath } from './warp';
 
 const n = fc.double({ min: -50, max: 50, noNaN: true });
-const cubic = fc.array(n, { minLength: 8, maxLength: 8 }).map(([x, y, x1, y1, x2, y2, ex, ey]): Path => ({ x, y, closed: false, segments: [{ k: 'cubic', x1, y1, x2, y2, x: ex, y: ey }] }));
+const cubic = fc.array(n, { minLength: 8, maxLength: 8 }).map(
+  ([x, y, x1, y1, x2, y2, ex, ey]): Path => ({
+    x,
+    y,
+    closed: false,
+    segments: [{ k: 'cubic', x1, y1, x2, y2, x: ex, y: ey }],
+  }),
+);
 
 describe('a guide', () => {
   it('measures a circle, and goes round it at unit speed', () => {
@@ -69,19 +76,25 @@ describe('bending by a map', () => {
 });
 
 describe('a B-spline', () => {
-  const spline = fc.tuple(fc.integer({ min: 1, max: 3 }), fc.array(fc.tuple(n, n), { minLength: 4, maxLength: 9 }), fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 9, maxLength: 9 })).map(([degree, list, gaps]) => {
-    const points = list.map(([x, y]) => ({ x, y }));
-    // Ends clamped; inner knots as often as the degree at most: more often would break the curve in two.
-    const inner = points.length - degree - 1;
-    const knots = [...Array(degree + 1).fill(0)];
-    for (let i = 0, at = 0, times = degree; i < inner; i++) {
-      const again = gaps[i] < 0.3 && times < degree;
-      times = again ? times + 1 : 1;
-      knots.push((at += again ? 0 : 0.1 + gaps[i]));
-    }
-    const end = knots[knots.length - 1] + 1;
-    return { degree, points, knots: [...knots, ...Array(degree + 1).fill(end)], end };
-  });
+  const spline = fc
+    .tuple(
+      fc.integer({ min: 1, max: 3 }),
+      fc.array(fc.tuple(n, n), { minLength: 4, maxLength: 9 }),
+      fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 9, maxLength: 9 }),
+    )
+    .map(([degree, list, gaps]) => {
+      const points = list.map(([x, y]) => ({ x, y }));
+      // Ends clamped; inner knots as often as the degree at most: more often would break the curve in two.
+      const inner = points.length - degree - 1;
+      const knots = [...Array(degree + 1).fill(0)];
+      for (let i = 0, at = 0, times = degree; i < inner; i++) {
+        const again = gaps[i] < 0.3 && times < degree;
+        times = again ? times + 1 : 1;
+        knots.push((at += again ? 0 : 0.1 + gaps[i]));
+      }
+      const end = knots[knots.length - 1] + 1;
+      return { degree, points, knots: [...knots, ...Array(degree + 1).fill(end)], end };
+    });
   it('becomes cubics that pass through what de Boor says', () => {
     fc.assert(
       fc.property(spline, fc.double({ min: 0, max: 0.999, noNaN: true }), ({ degree, points, knots, end }, share) => {
@@ -102,7 +115,17 @@ describe('a B-spline', () => {
   });
   it('with weights stays on the circle that it stands for', () => {
     const w = Math.SQRT1_2;
-    const p = splinePath(2, [0, 0, 0, 1, 1, 1], [{ x: 10, y: 0 }, { x: 10, y: 10 }, { x: 0, y: 10 }], [1, w, 1], 0.001)!;
+    const p = splinePath(
+      2,
+      [0, 0, 0, 1, 1, 1],
+      [
+        { x: 10, y: 0 },
+        { x: 10, y: 10 },
+        { x: 0, y: 10 },
+      ],
+      [1, w, 1],
+      0.001,
+    )!;
     const l = flatten(p, 0.001);
     for (let i = 0; i < l.length; i += 2) expect(Math.hypot(l[i], l[i + 1])).toBeCloseTo(10, 6);
   });
@@ -111,22 +134,35 @@ describe('a B-spline', () => {
 describe('rounded corners', () => {
   it('take (tan a - a) r^2 from each corner of a polygon, a half of the outer angle', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 3, max: 14 }), fc.double({ min: 5, max: 40, noNaN: true }), fc.double({ min: 0.05, max: 0.4, noNaN: true }), (k, radius, share) => {
-        const corners = Array.from({ length: k }, (_, i) => ({ x: radius * Math.cos((2 * Math.PI * i) / k), y: radius * Math.sin((2 * Math.PI * i) / k) }));
-        const side = 2 * radius * Math.sin(Math.PI / k);
-        const a = Math.PI / k;
-        // As large as the sides leave room for.
-        const r = (share * side) / Math.tan(a);
-        const p = roundedPath(corners, r);
-        const whole = (k / 2) * radius * radius * Math.sin((2 * Math.PI) / k);
-        expect(loopArea(flatten(p, 1e-4))).toBeCloseTo(whole - k * (Math.tan(a) - a) * r * r, 1);
-        expect(p.segments.filter((s) => s.k === 'arc')).toHaveLength(k);
-        expect(roundedPath(corners, 0).segments.every((s) => s.k === 'line')).toBe(true);
-      }),
+      fc.property(
+        fc.integer({ min: 3, max: 14 }),
+        fc.double({ min: 5, max: 40, noNaN: true }),
+        fc.double({ min: 0.05, max: 0.4, noNaN: true }),
+        (k, radius, share) => {
+          const corners = Array.from({ length: k }, (_, i) => ({
+            x: radius * Math.cos((2 * Math.PI * i) / k),
+            y: radius * Math.sin((2 * Math.PI * i) / k),
+          }));
+          const side = 2 * radius * Math.sin(Math.PI / k);
+          const a = Math.PI / k;
+          // As large as the sides leave room for.
+          const r = (share * side) / Math.tan(a);
+          const p = roundedPath(corners, r);
+          const whole = (k / 2) * radius * radius * Math.sin((2 * Math.PI) / k);
+          expect(loopArea(flatten(p, 1e-4))).toBeCloseTo(whole - k * (Math.tan(a) - a) * r * r, 1);
+          expect(p.segments.filter((s) => s.k === 'arc')).toHaveLength(k);
+          expect(roundedPath(corners, 0).segments.every((s) => s.k === 'line')).toBe(true);
+        },
+      ),
     );
   });
   it('stay sharp where they are asked to', () => {
-    const square = [[0, 0], [10, 0], [10, 10], [0, 10]].map(([x, y]) => ({ x, y }));
+    const square = [
+      [0, 0],
+      [10, 0],
+      [10, 10],
+      [0, 10],
+    ].map(([x, y]) => ({ x, y }));
     expect(roundedPath(square, 2, [true, false, true, false]).segments.filter((s) => s.k === 'arc')).toHaveLength(2);
   });
 });

@@ -31,34 +31,43 @@ describe('curves through points', () => {
     expect(apart(p, loop)).toBeLessThan(1e-9);
   });
 
-  it.each(['cinzel', 'allura', 'unifrakturmaguntia', 'varela-round'])('give letters of %s back with at most twice their nodes, offset or not', (id) => {
-    const font = shippedFont(id);
-    for (const char of 'RgS&8e') {
-      const scale = 30 / font.capHeight;
-      const source = font.glyph(char).paths.map((p) => transformPath(p, { a: scale, b: 0, c: 0, d: scale, e: 0, f: 0 }));
-      const nodes = source.reduce((n, p) => n + p.segments.length, 0);
-      const region = normalise(source.map((p) => flatten(p, 0.001)));
-      for (const d of [0, 0.8]) {
-        const grown = offset(region, d, 0.001);
-        const fitted = fitRegion(grown, { tolerance: 0.01 });
-        expect(fitted.reduce((n, p) => n + p.segments.length, 0)).toBeLessThanOrEqual(2 * nodes + 4);
-        fitted.forEach((p, i) => expect(apart(p, grown[i])).toBeLessThan(0.014));
+  it.each(['cinzel', 'allura', 'unifrakturmaguntia', 'varela-round'])(
+    'give letters of %s back with at most twice their nodes, offset or not',
+    (id) => {
+      const font = shippedFont(id);
+      for (const char of 'RgS&8e') {
+        const scale = 30 / font.capHeight;
+        const source = font
+          .glyph(char)
+          .paths.map((p) => transformPath(p, { a: scale, b: 0, c: 0, d: scale, e: 0, f: 0 }));
+        const nodes = source.reduce((n, p) => n + p.segments.length, 0);
+        const region = normalise(source.map((p) => flatten(p, 0.001)));
+        for (const d of [0, 0.8]) {
+          const grown = offset(region, d, 0.001);
+          const fitted = fitRegion(grown, { tolerance: 0.01 });
+          expect(fitted.reduce((n, p) => n + p.segments.length, 0)).toBeLessThanOrEqual(2 * nodes + 4);
+          fitted.forEach((p, i) => expect(apart(p, grown[i])).toBeLessThan(0.014));
+        }
       }
-    }
-  });
+    },
+  );
 
   it('stay within the tolerance of any smooth loop', () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ min: -0.25, max: 0.25, noNaN: true }), { minLength: 2, maxLength: 6 }), fc.integer({ min: 200, max: 900 }), (waves, n) => {
-        const loop = Float64Array.from({ length: 2 * n }, (_, i) => {
-          const a = (2 * Math.PI * (i >> 1)) / n;
-          const r = 20 * (1 + waves.reduce((s, w, k) => s + (w / (k + 1)) * Math.cos((k + 2) * a + k), 0) * 0.6);
-          return i % 2 ? r * Math.sin(a) : r * Math.cos(a);
-        });
-        const p = fitLoop(loop, { tolerance: 0.02 })!;
-        expect(apart(p, loop)).toBeLessThan(0.02 * 1.6 + 1e-3 + (20 * 1.3 * (Math.PI / n) ** 2) / 2);
-        expect(p.segments.length).toBeLessThan(Math.max(24, n / 3));
-      }),
+      fc.property(
+        fc.array(fc.double({ min: -0.25, max: 0.25, noNaN: true }), { minLength: 2, maxLength: 6 }),
+        fc.integer({ min: 200, max: 900 }),
+        (waves, n) => {
+          const loop = Float64Array.from({ length: 2 * n }, (_, i) => {
+            const a = (2 * Math.PI * (i >> 1)) / n;
+            const r = 20 * (1 + waves.reduce((s, w, k) => s + (w / (k + 1)) * Math.cos((k + 2) * a + k), 0) * 0.6);
+            return i % 2 ? r * Math.sin(a) : r * Math.cos(a);
+          });
+          const p = fitLoop(loop, { tolerance: 0.02 })!;
+          expect(apart(p, loop)).toBeLessThan(0.02 * 1.6 + 1e-3 + (20 * 1.3 * (Math.PI / n) ** 2) / 2);
+          expect(p.segments.length).toBeLessThan(Math.max(24, n / 3));
+        },
+      ),
       { numRuns: 40 },
     );
   });

@@ -26,7 +26,8 @@ interface Vec {
 }
 
 /** Loops of a region as closed paths. */
-export const fitRegion = (region: Region, options: FitOptions): Path[] => region.map((l) => fitLoop(l, options)).filter((p) => p !== null);
+export const fitRegion = (region: Region, options: FitOptions): Path[] =>
+  region.map((l) => fitLoop(l, options)).filter((p) => p !== null);
 
 /** A loop (x, y interleaved, no repeated last point) as one closed path; null when it has fewer than three points. */
 export function fitLoop(loop: Loop, options: FitOptions): Path | null {
@@ -62,7 +63,9 @@ export function fitLoop(loop: Loop, options: FitOptions): Path | null {
 export function fitLine(line: Float64Array, options: FitOptions): Segment[] {
   const n = line.length / 2;
   const inner = [0, ...(options.corners ?? []).filter((c) => c > 0 && c < n - 1), n - 1];
-  return inner.slice(1).flatMap((to, i) => fitStretch(line.slice(2 * inner[i], 2 * to + 2), to - inner[i], false, options));
+  return inner
+    .slice(1)
+    .flatMap((to, i) => fitStretch(line.slice(2 * inner[i], 2 * to + 2), to - inner[i], false, options));
 }
 
 /** The circle through a loop's points (least squares after Kasa), when all lie on it within the tolerance. */
@@ -98,7 +101,8 @@ function wholeCircle(l: Loop, tolerance: number): Path | null {
   for (let i = 0; i < n; i++) {
     const j = (i + 1) % n;
     if (Math.abs(Math.hypot(l[2 * i] - cx, l[2 * i + 1] - cy) - r) > tolerance) return null;
-    if (Math.abs(Math.hypot((l[2 * i] + l[2 * j]) / 2 - cx, (l[2 * i + 1] + l[2 * j + 1]) / 2 - cy) - r) > tolerance) return null;
+    if (Math.abs(Math.hypot((l[2 * i] + l[2 * j]) / 2 - cx, (l[2 * i + 1] + l[2 * j + 1]) / 2 - cy) - r) > tolerance)
+      return null;
   }
   const circle = circlePath(cx, cy, r);
   return loopArea(l) < 0 ? reversePath(circle) : circle;
@@ -213,9 +217,23 @@ function fitStretch(p: Float64Array, last: number, closed: boolean, o: FitOption
     const line = reach((to) => (lineFits(X, Y, from, to, o.tolerance) ? { k: 'line', x: X(to), y: Y(to) } : null));
     const arc = line.to === last ? line : reach((to) => arcThrough(X, Y, from, to, o.tolerance, closed));
     const t0 = tangent(from);
-    const cubic = line.to === last || arc.to === last ? line : reach((to) => (to - from < 2 ? { k: 'line', x: X(to), y: Y(to) } : cubicThrough(X, Y, from, to, t0, tangent(to), o.tolerance)));
+    const cubic =
+      line.to === last || arc.to === last
+        ? line
+        : reach((to) =>
+            to - from < 2
+              ? { k: 'line', x: X(to), y: Y(to) }
+              : cubicThrough(X, Y, from, to, t0, tangent(to), o.tolerance),
+          );
     // The simplest piece that goes (almost) as far as any.
-    const best = line.to >= cubic.to && line.to >= arc.to ? line : arc.to >= cubic.to && arc.to - from >= 3 ? arc : cubic.to > line.to ? cubic : line;
+    const best =
+      line.to >= cubic.to && line.to >= arc.to
+        ? line
+        : arc.to >= cubic.to && arc.to - from >= 3
+          ? arc
+          : cubic.to > line.to
+            ? cubic
+            : line;
     out.push(best.segment ?? { k: 'line', x: X(from + 1), y: Y(from + 1) });
     from = Math.max(best.to, from + 1);
   }
@@ -310,7 +328,8 @@ function cubicThrough(X: At, Y: At, from: number, to: number, t0: Vec, t1: Vec, 
   const x3 = X(to);
   const y3 = Y(to);
   const u = new Float64Array(n + 1);
-  for (let i = 1; i <= n; i++) u[i] = u[i - 1] + Math.hypot(X(from + i) - X(from + i - 1), Y(from + i) - Y(from + i - 1));
+  for (let i = 1; i <= n; i++)
+    u[i] = u[i - 1] + Math.hypot(X(from + i) - X(from + i - 1), Y(from + i) - Y(from + i - 1));
   const length = u[n];
   if (!(length > 0)) return null;
   for (let i = 1; i <= n; i++) u[i] /= length;
@@ -392,7 +411,8 @@ function cubicThrough(X: At, Y: At, from: number, to: number, t0: Vec, t1: Vec, 
       const step = down > 1e-12 ? ((qx - px) * vx + (qy - py) * vy) / down : 0;
       u[i] = Math.min(1, Math.max(0, t - step));
       // Distance across the curve; what is along it is mended by the step.
-      const across = speed > 0 ? Math.abs((qx - px) * vy - (qy - py) * vx) / Math.sqrt(speed) : Math.hypot(qx - px, qy - py);
+      const across =
+        speed > 0 ? Math.abs((qx - px) * vy - (qy - py) * vx) / Math.sqrt(speed) : Math.hypot(qx - px, qy - py);
       if (across > worst) worst = across;
     }
     if (worst <= tolerance && round > 0 && betweenFits()) return { k: 'cubic', x1, y1, x2, y2, x: x3, y: y3 };

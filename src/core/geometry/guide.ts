@@ -50,7 +50,12 @@ export function makeGuide(path: Path): Guide {
   for (const segment of sealed(path).segments) {
     const n = segment.k === 'line' ? 1 : STEPS;
     let at = { x: px, y: py };
-    const whole = segment.k === 'arc' ? (Math.abs(arcSweep(px, py, segment.x, segment.y, segment.cx, segment.cy, segment.ccw)) * Math.hypot(px - segment.cx, py - segment.cy)) / n : null;
+    const whole =
+      segment.k === 'arc'
+        ? (Math.abs(arcSweep(px, py, segment.x, segment.y, segment.cx, segment.cy, segment.ccw)) *
+            Math.hypot(px - segment.cx, py - segment.cy)) /
+          n
+        : null;
     for (let i = 0; i < n; i++) {
       const end = evaluate(px, py, segment, (i + 1) / n);
       const l = whole ?? Math.hypot(end.x - at.x, end.y - at.y);

@@ -10,19 +10,28 @@ const plain = fc.letrec((tie) => ({
     fc.constant(null),
     fc.array(fc.integer(), { maxLength: 90 }),
     fc.array(tie('value'), { maxLength: 6 }),
-    fc.dictionary(fc.string({ minLength: 1, maxLength: 3 }).filter((k) => k !== '__proto__'), tie('value'), { maxKeys: 6 }),
+    fc.dictionary(
+      fc.string({ minLength: 1, maxLength: 3 }).filter((k) => k !== '__proto__'),
+      tie('value'),
+      { maxKeys: 6 },
+    ),
   ),
 })).value;
 
 describe('content keys', () => {
   it('are equal where the content is, whichever objects hold it', () => {
-    fc.assert(fc.property(plain, (v) => contentKey(structuredClone(v)) === contentKey(v) && contentKey(v) === contentKey(v)));
+    fc.assert(
+      fc.property(plain, (v) => contentKey(structuredClone(v)) === contentKey(v) && contentKey(v) === contentKey(v)),
+    );
   });
   it('differ where the content does', () => {
     fc.assert(
       fc.property(plain, plain, (a, b) => {
         fc.pre(JSON.stringify(a) !== JSON.stringify(b));
-        return contentKey(a) !== contentKey(b) && contentKey({ long: 'x'.repeat(300), a }) !== contentKey({ long: 'x'.repeat(300), a: b });
+        return (
+          contentKey(a) !== contentKey(b) &&
+          contentKey({ long: 'x'.repeat(300), a }) !== contentKey({ long: 'x'.repeat(300), a: b })
+        );
       }),
     );
     const long = Array.from({ length: 1000 }, (_, i) => i);
@@ -39,18 +48,23 @@ describe('content keys', () => {
 describe('results that are kept up to a size', () => {
   it('are those that were asked for last, as many as there is room for', () => {
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: 1, max: 12 }), { maxLength: 60 }), fc.integer({ min: 12, max: 40 }), (asked, most) => {
-        const memo = sizedMemo<number>(most, (v) => v);
-        /** Those asked for last first, each of its own size. */
-        let model: number[] = [];
-        for (const v of asked) {
-          let made = false;
-          expect(memo(`k${v}`, () => ((made = true), v))).toBe(v);
-          expect(made).toBe(!model.includes(v));
-          model = [v, ...model.filter((m) => m !== v)];
-          for (let sum = 0, i = 0; i < model.length; i++) if ((sum += model[i]) > most) model = made ? model.slice(0, i) : model;
-        }
-      }),
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 12 }), { maxLength: 60 }),
+        fc.integer({ min: 12, max: 40 }),
+        (asked, most) => {
+          const memo = sizedMemo<number>(most, (v) => v);
+          /** Those asked for last first, each of its own size. */
+          let model: number[] = [];
+          for (const v of asked) {
+            let made = false;
+            expect(memo(`k${v}`, () => ((made = true), v))).toBe(v);
+            expect(made).toBe(!model.includes(v));
+            model = [v, ...model.filter((m) => m !== v)];
+            for (let sum = 0, i = 0; i < model.length; i++)
+              if ((sum += model[i]) > most) model = made ? model.slice(0, i) : model;
+          }
+        },
+      ),
     );
   });
   it('keep what is larger than all the room until the next', () => {

@@ -50,12 +50,15 @@ const LONG = 160;
  * versions that share most of what they hold (and never change it) cost what differs; fields that are undefined count as none.
  */
 export function contentKey(v: unknown): string {
-  if (typeof v !== 'object' || v === null) return typeof v === 'number' && !Number.isFinite(v) ? String(v) : (JSON.stringify(v) ?? 'none');
+  if (typeof v !== 'object' || v === null)
+    return typeof v === 'number' && !Number.isFinite(v) ? String(v) : (JSON.stringify(v) ?? 'none');
   const before = known.get(v);
   if (before !== undefined) return before;
   const text = Array.isArray(v)
     ? `[${v.map(contentKey).join()}]`
-    : `{${Object.entries(v).flatMap(([k, part]) => (part === undefined ? [] : `${JSON.stringify(k)}:${contentKey(part)}`)).join()}}`;
+    : `{${Object.entries(v)
+        .flatMap(([k, part]) => (part === undefined ? [] : `${JSON.stringify(k)}:${contentKey(part)}`))
+        .join()}}`;
   if (text.length <= LONG) return text;
   const key = `#${hashText(text)}`;
   known.set(v, key);

@@ -64,7 +64,9 @@ const keptBranches = sizedMemo<Branches>(MOST_SAMPLES, (b) => b.samples.length /
 /** The branches of a component's axis (see medial/branches.ts), from the kept ones if they were asked for before. Throws AxisError. */
 export function branchesFor(component: Region, tolerance: number, prune = tolerance): Branches {
   const axis = axisFor(component);
-  const b = keptBranches(`${nameOf(axis)} ${tolerance} ${prune}`, () => makeBranches(aboutOrigin(axis), tolerance, prune));
+  const b = keptBranches(`${nameOf(axis)} ${tolerance} ${prune}`, () =>
+    makeBranches(aboutOrigin(axis), tolerance, prune),
+  );
   return { ...b, samples: moved(b.samples, 3, axis), plunges: moved(b.plunges, 3, axis) };
 }
 

@@ -8,8 +8,12 @@ const num = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const loops = fc.array(
   fc.oneof(
     fc.tuple(num(-9, 9), num(-9, 9), num(0.1, 8), num(0.1, 8)).map(([x, y, w, h]) => box(x, y, x + w, y + h)),
-    fc.tuple(fc.integer({ min: 3, max: 60 }), num(0.2, 6), num(-9, 9), num(-9, 9)).map(([n, r, x, y]) => circleLoop(n, r, x, y)),
-    fc.tuple(fc.integer({ min: 3, max: 9 }), num(0.5, 6), num(-9, 9), num(-9, 9)).map(([n, r, x, y]) => starLoop(n, r, r / 3, x, y)),
+    fc
+      .tuple(fc.integer({ min: 3, max: 60 }), num(0.2, 6), num(-9, 9), num(-9, 9))
+      .map(([n, r, x, y]) => circleLoop(n, r, x, y)),
+    fc
+      .tuple(fc.integer({ min: 3, max: 9 }), num(0.5, 6), num(-9, 9), num(-9, 9))
+      .map(([n, r, x, y]) => starLoop(n, r, r / 3, x, y)),
   ),
   { minLength: 1, maxLength: 5 },
 );
@@ -17,16 +21,27 @@ const loops = fc.array(
 describe('inside, row by row', () => {
   it('is inside by crossings, in whatever order rows are asked', () => {
     fc.assert(
-      fc.property(loops, fc.array(fc.tuple(num(-12, 12), num(-12, 12)), { minLength: 1, maxLength: 40 }), (l, points) => {
-        const region = normalise(l, 'evenodd');
-        const inside = makeInside(region);
-        for (const [x, y] of points) for (const q of [x, x + 0.7]) expect(inside(q, y)).toBe(bruteInside(region, q, y));
-      }),
+      fc.property(
+        loops,
+        fc.array(fc.tuple(num(-12, 12), num(-12, 12)), { minLength: 1, maxLength: 40 }),
+        (l, points) => {
+          const region = normalise(l, 'evenodd');
+          const inside = makeInside(region);
+          for (const [x, y] of points)
+            for (const q of [x, x + 0.7]) expect(inside(q, y)).toBe(bruteInside(region, q, y));
+        },
+      ),
     );
   });
   it('knows rows that run through corners and along edges, and has no inside without loops', () => {
     const inside = makeInside([box(0, 0, 4, 4)]);
-    expect([inside(2, 2), inside(5, 2), inside(-1, 2), inside(2, -0.001), inside(2, 4.001)]).toEqual([true, false, false, false, false]);
+    expect([inside(2, 2), inside(5, 2), inside(-1, 2), inside(2, -0.001), inside(2, 4.001)]).toEqual([
+      true,
+      false,
+      false,
+      false,
+      false,
+    ]);
     expect(makeInside([starLoop(4, 3, 1, 0, 0)])(0, 0)).toBe(true);
     expect(makeInside([])(0, 0)).toBe(false);
   });

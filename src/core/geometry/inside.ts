@@ -22,7 +22,8 @@ export function makeInside(region: readonly Loop[]): (x: number, y: number) => b
   for (const l of region)
     for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2) {
       if (l[i + 1] === l[j + 1]) continue;
-      for (let b = band(Math.min(l[i + 1], l[j + 1])); b <= band(Math.max(l[i + 1], l[j + 1])); b++) edges[b].push(l[j], l[j + 1], l[i], l[i + 1]);
+      for (let b = band(Math.min(l[i + 1], l[j + 1])); b <= band(Math.max(l[i + 1], l[j + 1])); b++)
+        edges[b].push(l[j], l[j + 1], l[i], l[i + 1]);
     }
   let row = NaN;
   /** Crossings of the row, in order of x, and the winding to the right of each. */

@@ -5,7 +5,11 @@ import { boxOfLoop, contains, type Region } from './region';
 /** The parts of open lines (x, y interleaved, mm) that lie inside a region. */
 export function clipLines(lines: readonly Float64Array[], region: Region): Float64Array[] {
   if (!lines.length || !region.length) return [];
-  const path = (l: Float64Array) => Array.from({ length: l.length / 2 }, (_, i) => ({ x: Math.round(l[2 * i] * UNITS_PER_MM), y: Math.round(l[2 * i + 1] * UNITS_PER_MM) }));
+  const path = (l: Float64Array) =>
+    Array.from({ length: l.length / 2 }, (_, i) => ({
+      x: Math.round(l[2 * i] * UNITS_PER_MM),
+      y: Math.round(l[2 * i + 1] * UNITS_PER_MM),
+    }));
   const engine = new Clipper64();
   engine.addPaths(lines.map(path), 0, true);
   engine.addClip(region.map(path));
@@ -16,7 +20,8 @@ export function clipLines(lines: readonly Float64Array[], region: Region): Float
 }
 
 /** Whether the straight way from a to b, both inside a region or on its outline, stays inside: it does not bridge a bay either. */
-export const staysInside = (region: Region, ax: number, ay: number, bx: number, by: number): boolean => clearWay(region, ax, ay, bx, by) && contains(region, (ax + bx) / 2, (ay + by) / 2);
+export const staysInside = (region: Region, ax: number, ay: number, bx: number, by: number): boolean =>
+  clearWay(region, ax, ay, bx, by) && contains(region, (ax + bx) / 2, (ay + by) / 2);
 
 /** Whether the straight way from a to b meets no outline of the region (its ends are taken to be inside). */
 export function clearWay(region: Region, ax: number, ay: number, bx: number, by: number): boolean {

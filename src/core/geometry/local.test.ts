@@ -2,18 +2,32 @@ import fc from 'fast-check';
 import { axisFor, branchesFor, insetsOf } from './insets';
 import { fromLocal, groupsOf, toLocal } from './local';
 import { UNITS_PER_MM } from './places';
-import { components, contains, intersect, normalise, offset, regionArea, subtract, unite, type Loop, type Region } from './region';
+import {
+  components,
+  contains,
+  intersect,
+  normalise,
+  offset,
+  regionArea,
+  subtract,
+  unite,
+  type Loop,
+  type Region,
+} from './region';
 
-const box = (x: number, y: number, w: number, h: number): Loop => Float64Array.of(x, y, x + w, y, x + w, y + h, x, y + h);
+const box = (x: number, y: number, w: number, h: number): Loop =>
+  Float64Array.of(x, y, x + w, y, x + w, y + h, x, y + h);
 const moved = (r: Region, dx: number, dy: number): Region =>
   r.map((l) => l.map((v, i) => Math.round((v + (i & 1 ? dy : dx)) * UNITS_PER_MM) / UNITS_PER_MM));
 /** Millimetres on the grid. */
-const mm = (min: number, max: number) => fc.integer({ min: min * UNITS_PER_MM, max: max * UNITS_PER_MM }).map((v) => v / UNITS_PER_MM);
+const mm = (min: number, max: number) =>
+  fc.integer({ min: min * UNITS_PER_MM, max: max * UNITS_PER_MM }).map((v) => v / UNITS_PER_MM);
 const boxes = fc
   .array(fc.tuple(mm(0, 60), mm(0, 60), mm(1, 12), mm(1, 12)), { minLength: 1, maxLength: 14 })
   .map((list) => list.map((b) => box(...b)));
 const far = mm(-3000, 3000);
-const covered = (list: readonly Loop[], x: number, y: number) => list.some((l) => x > l[0] && x < l[2] && y > l[1] && y < l[5]);
+const covered = (list: readonly Loop[], x: number, y: number) =>
+  list.some((l) => x > l[0] && x < l[2] && y > l[1] && y < l[5]);
 /** Places a hair off the grid, so that none lies on an outline. */
 const places = fc
   .array(fc.tuple(mm(-3, 75), mm(-3, 75)), { minLength: 40, maxLength: 40 })

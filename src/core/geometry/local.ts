@@ -60,9 +60,14 @@ const kept = sizedMemo<readonly Float64Array[]>(MOST_CORNERS, cornersOf);
 const LARGE = 8000;
 
 /** Works loops out of others, about their first corner, or takes what was kept. `as` names the work and its numbers. */
-export function workedOut(as: string, loops: readonly Loop[], work: (loops: readonly Float64Array[]) => Float64Array[]): Loop[] {
+export function workedOut(
+  as: string,
+  loops: readonly Loop[],
+  work: (loops: readonly Float64Array[]) => Float64Array[],
+): Loop[] {
   const at = toLocal(loops);
-  const made = cornersOf(at.loops) > LARGE ? work(at.loops) : kept(`${as} ${hashFloats(at.loops)}`, () => work(at.loops));
+  const made =
+    cornersOf(at.loops) > LARGE ? work(at.loops) : kept(`${as} ${hashFloats(at.loops)}`, () => work(at.loops));
   return fromLocal(made, at.x, at.y);
 }
 

@@ -25,7 +25,8 @@ export function boundsOf(loops: readonly Loop[]): Bounds | null {
 }
 
 /** Whether two boxes have a point in common. */
-export const boxesMeet = (a: Bounds, b: Bounds): boolean => a.x0 <= b.x1 && a.x1 >= b.x0 && a.y0 <= b.y1 && a.y1 >= b.y0;
+export const boxesMeet = (a: Bounds, b: Bounds): boolean =>
+  a.x0 <= b.x1 && a.x1 >= b.x0 && a.y0 <= b.y1 && a.y1 >= b.y0;
 
 const boxes = new WeakMap<Loop, Bounds>();
 

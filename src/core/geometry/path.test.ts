@@ -2,30 +2,81 @@ import fc from 'fast-check';
 import { readPathData } from '../exchange/svg/pathData';
 import { distanceToLine } from '../testing/independent';
 import { makeGuide } from './guide';
-import { compose, arcsToCubics, arcSweep, boundsOfPaths, circlePath, flatten, inverse, pathData, placement, reversePath, transformPath, type Affine, type Path, type Segment } from './path';
+import {
+  compose,
+  arcsToCubics,
+  arcSweep,
+  boundsOfPaths,
+  circlePath,
+  flatten,
+  inverse,
+  pathData,
+  placement,
+  reversePath,
+  transformPath,
+  type Affine,
+  type Path,
+  type Segment,
+} from './path';
 import { pointOn } from './segment';
 
 const n = fc.double({ min: -80, max: 80, noNaN: true });
 const point = fc.record({ x: n, y: n });
 /** Any path of lines, arcs and cubics; arcs are given by a centre and a sweep, so that they are round. */
-const anyPath: fc.Arbitrary<Path> = fc.tuple(point, fc.array(fc.oneof(fc.record({ k: fc.constant('line' as const), to: point }), fc.record({ k: fc.constant('cubic' as const), a: point, b: point, to: point }), fc.record({ k: fc.constant('arc' as const), centre: point, sweep: fc.double({ min: -6, max: 6, noNaN: true }).filter((s) => Math.abs(s) > 0.05) })), { minLength: 1, maxLength: 6 })).map(([start, parts]) => {
-  const segments: Segment[] = [];
-  let at = start;
-  for (const p of parts) {
-    if (p.k === 'line') segments.push({ k: 'line', ...p.to });
-    else if (p.k === 'cubic') segments.push({ k: 'cubic', x1: p.a.x, y1: p.a.y, x2: p.b.x, y2: p.b.y, ...p.to });
-    else {
-      const [dx, dy] = [at.x - p.centre.x, at.y - p.centre.y];
-      if (Math.hypot(dx, dy) < 0.5) continue;
-      const [c, s] = [Math.cos(p.sweep), Math.sin(p.sweep)];
-      segments.push({ k: 'arc', x: p.centre.x + dx * c - dy * s, y: p.centre.y + dx * s + dy * c, cx: p.centre.x, cy: p.centre.y, ccw: p.sweep > 0 });
+const anyPath: fc.Arbitrary<Path> = fc
+  .tuple(
+    point,
+    fc.array(
+      fc.oneof(
+        fc.record({ k: fc.constant('line' as const), to: point }),
+        fc.record({ k: fc.constant('cubic' as const), a: point, b: point, to: point }),
+        fc.record({
+          k: fc.constant('arc' as const),
+          centre: point,
+          sweep: fc.double({ min: -6, max: 6, noNaN: true }).filter((s) => Math.abs(s) > 0.05),
+        }),
+      ),
+      { minLength: 1, maxLength: 6 },
+    ),
+  )
+  .map(([start, parts]) => {
+    const segments: Segment[] = [];
+    let at = start;
+    for (const p of parts) {
+      if (p.k === 'line') segments.push({ k: 'line', ...p.to });
+      else if (p.k === 'cubic') segments.push({ k: 'cubic', x1: p.a.x, y1: p.a.y, x2: p.b.x, y2: p.b.y, ...p.to });
+      else {
+        const [dx, dy] = [at.x - p.centre.x, at.y - p.centre.y];
+        if (Math.hypot(dx, dy) < 0.5) continue;
+        const [c, s] = [Math.cos(p.sweep), Math.sin(p.sweep)];
+        segments.push({
+          k: 'arc',
+          x: p.centre.x + dx * c - dy * s,
+          y: p.centre.y + dx * s + dy * c,
+          cx: p.centre.x,
+          cy: p.centre.y,
+          ccw: p.sweep > 0,
+        });
+      }
+      const last = segments[segments.length - 1];
+      if (last) at = { x: last.x, y: last.y };
     }
-    const last = segments[segments.length - 1];
-    if (last) at = { x: last.x, y: last.y };
-  }
-  return { ...start, segments: segments.length ? segments : [{ k: 'line', x: start.x + 1, y: start.y }], closed: false };
-});
-const map: fc.Arbitrary<Affine> = fc.tuple(n, n, fc.double({ min: -180, max: 180, noNaN: true }), fc.double({ min: 0.2, max: 4, noNaN: true }), fc.double({ min: 0.2, max: 4, noNaN: true }), fc.boolean()).map(([x, y, a, sx, sy, flip]) => placement(x, y, a, flip ? -sx : sx, sy));
+    return {
+      ...start,
+      segments: segments.length ? segments : [{ k: 'line', x: start.x + 1, y: start.y }],
+      closed: false,
+    };
+  });
+const map: fc.Arbitrary<Affine> = fc
+  .tuple(
+    n,
+    n,
+    fc.double({ min: -180, max: 180, noNaN: true }),
+    fc.double({ min: 0.2, max: 4, noNaN: true }),
+    fc.double({ min: 0.2, max: 4, noNaN: true }),
+    fc.boolean(),
+  )
+  .map(([x, y, a, sx, sy, flip]) => placement(x, y, a, flip ? -sx : sx, sy));
 /** Places along a path: each segment at some shares of its parameter. */
 function places(p: Path, steps = 40): { x: number; y: number }[] {
   let at = { x: p.x, y: p.y };
@@ -35,7 +86,10 @@ function places(p: Path, steps = 40): { x: number; y: number }[] {
     return Array.from({ length: steps + 1 }, (_, i) => pointOn(from, s, i / steps));
   });
 }
-const apply = (m: Affine, q: { x: number; y: number }) => ({ x: m.a * q.x + m.c * q.y + m.e, y: m.b * q.x + m.d * q.y + m.f });
+const apply = (m: Affine, q: { x: number; y: number }) => ({
+  x: m.a * q.x + m.c * q.y + m.e,
+  y: m.b * q.x + m.d * q.y + m.f,
+});
 const toPolyline = (l: Float64Array, q: { x: number; y: number }): number => distanceToLine(l, q.x, q.y);
 
 describe('paths', () => {
@@ -85,7 +139,12 @@ describe('paths', () => {
         const b = boundsOfPaths([p])!;
         const all = places(p, 200);
         const [xs, ys] = [all.map((q) => q.x), all.map((q) => q.y)];
-        for (const [inner, outer] of [[Math.min(...xs), b.x0], [Math.min(...ys), b.y0], [-Math.max(...xs), -b.x1], [-Math.max(...ys), -b.y1]]) {
+        for (const [inner, outer] of [
+          [Math.min(...xs), b.x0],
+          [Math.min(...ys), b.y0],
+          [-Math.max(...xs), -b.x1],
+          [-Math.max(...ys), -b.y1],
+        ]) {
           expect(inner).toBeGreaterThanOrEqual(outer - 1e-9);
           // The samples come as near to the box as their steps let them.
           expect(inner - outer).toBeLessThan(0.05);
@@ -97,19 +156,40 @@ describe('paths', () => {
     for (let from = -180; from <= 180; from += 15)
       for (let sweep = -345; sweep <= 345; sweep += 15) {
         if (sweep === 0) continue;
-        const at = (d: number) => ({ x: 3 + 2 * Math.cos((d * Math.PI) / 180), y: -1 + 2 * Math.sin((d * Math.PI) / 180) });
-        const b = boundsOfPaths([{ ...at(from), closed: false, segments: [{ k: 'arc', ...at(from + sweep), cx: 3, cy: -1, ccw: sweep > 0 }] }])!;
+        const at = (d: number) => ({
+          x: 3 + 2 * Math.cos((d * Math.PI) / 180),
+          y: -1 + 2 * Math.sin((d * Math.PI) / 180),
+        });
+        const b = boundsOfPaths([
+          { ...at(from), closed: false, segments: [{ k: 'arc', ...at(from + sweep), cx: 3, cy: -1, ccw: sweep > 0 }] },
+        ])!;
         const all = Array.from({ length: 346 }, (_, i) => at(from + (sweep * i) / 345));
-        expect([b.x0, b.y0, b.x1, b.y1].map((v) => +v.toFixed(3))).toEqual([Math.min(...all.map((p) => p.x)), Math.min(...all.map((p) => p.y)), Math.max(...all.map((p) => p.x)), Math.max(...all.map((p) => p.y))].map((v) => +v.toFixed(3)));
+        expect([b.x0, b.y0, b.x1, b.y1].map((v) => +v.toFixed(3))).toEqual(
+          [
+            Math.min(...all.map((p) => p.x)),
+            Math.min(...all.map((p) => p.y)),
+            Math.max(...all.map((p) => p.x)),
+            Math.max(...all.map((p) => p.y)),
+          ].map((v) => +v.toFixed(3)),
+        );
       }
   });
   it('are within 2e-5 of the radius as cubics', () => {
     fc.assert(
-      fc.property(fc.double({ min: 1, max: 100, noNaN: true }), fc.double({ min: -6.2, max: 6.2, noNaN: true }).filter((s) => Math.abs(s) > 0.01), (r, sweep) => {
-        const arc: Path = { x: r, y: 0, closed: false, segments: [{ k: 'arc', x: r * Math.cos(sweep), y: r * Math.sin(sweep), cx: 0, cy: 0, ccw: sweep > 0 }] };
-        for (const q of places(arcsToCubics(arc))) expect(Math.abs(Math.hypot(q.x, q.y) - r)).toBeLessThan(2e-5 * r);
-        expect(arcSweep(r, 0, r * Math.cos(sweep), r * Math.sin(sweep), 0, 0, sweep > 0)).toBeCloseTo(sweep, 9);
-      }),
+      fc.property(
+        fc.double({ min: 1, max: 100, noNaN: true }),
+        fc.double({ min: -6.2, max: 6.2, noNaN: true }).filter((s) => Math.abs(s) > 0.01),
+        (r, sweep) => {
+          const arc: Path = {
+            x: r,
+            y: 0,
+            closed: false,
+            segments: [{ k: 'arc', x: r * Math.cos(sweep), y: r * Math.sin(sweep), cx: 0, cy: 0, ccw: sweep > 0 }],
+          };
+          for (const q of places(arcsToCubics(arc))) expect(Math.abs(Math.hypot(q.x, q.y) - r)).toBeLessThan(2e-5 * r);
+          expect(arcSweep(r, 0, r * Math.cos(sweep), r * Math.sin(sweep), 0, 0, sweep > 0)).toBeCloseTo(sweep, 9);
+        },
+      ),
     );
   });
   it('written as path data are read back where they were', () => {

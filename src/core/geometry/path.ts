@@ -47,7 +47,14 @@ export const identity: Affine = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
 /** The map that undoes another. */
 export const inverse = (m: Affine): Affine => {
   const d = m.a * m.d - m.b * m.c;
-  return { a: m.d / d, b: -m.b / d, c: -m.c / d, d: m.a / d, e: (m.c * m.f - m.d * m.e) / d, f: (m.b * m.e - m.a * m.f) / d };
+  return {
+    a: m.d / d,
+    b: -m.b / d,
+    c: -m.c / d,
+    d: m.a / d,
+    e: (m.c * m.f - m.d * m.e) / d,
+    f: (m.b * m.e - m.a * m.f) / d,
+  };
 };
 
 /** The map that does `first`, then `then`. */
@@ -74,7 +81,8 @@ const mapY = (m: Affine, x: number, y: number) => m.b * x + m.d * y + m.f;
 
 /** Moves a path. Arcs survive similarities; under an uneven scale they become cubics. */
 export function transformPath(path: Path, m: Affine): Path {
-  const even = Math.abs(m.a * m.a + m.b * m.b - m.c * m.c - m.d * m.d) < 1e-12 && Math.abs(m.a * m.c + m.b * m.d) < 1e-12;
+  const even =
+    Math.abs(m.a * m.a + m.b * m.b - m.c * m.c - m.d * m.d) < 1e-12 && Math.abs(m.a * m.c + m.b * m.d) < 1e-12;
   const flip = m.a * m.d - m.b * m.c < 0;
   const source = even ? path : arcsToCubics(path);
   const segments = source.segments.map((s): Segment => {
@@ -82,7 +90,15 @@ export function transformPath(path: Path, m: Affine): Path {
     const y = mapY(m, s.x, s.y);
     if (s.k === 'line') return { k: 'line', x, y };
     if (s.k === 'arc') return { k: 'arc', x, y, cx: mapX(m, s.cx, s.cy), cy: mapY(m, s.cx, s.cy), ccw: s.ccw !== flip };
-    return { k: 'cubic', x1: mapX(m, s.x1, s.y1), y1: mapY(m, s.x1, s.y1), x2: mapX(m, s.x2, s.y2), y2: mapY(m, s.x2, s.y2), x, y };
+    return {
+      k: 'cubic',
+      x1: mapX(m, s.x1, s.y1),
+      y1: mapY(m, s.x1, s.y1),
+      x2: mapX(m, s.x2, s.y2),
+      y2: mapY(m, s.x2, s.y2),
+      x,
+      y,
+    };
   });
   return { x: mapX(m, source.x, source.y), y: mapY(m, source.x, source.y), segments, closed: source.closed };
 }
@@ -119,7 +135,14 @@ export function arcsToCubics(path: Path): Path {
         const qx = rx * c - ry * t;
         const qy = rx * t + ry * c;
         const end = i === n ? { x: s.x, y: s.y } : { x: s.cx + qx, y: s.cy + qy };
-        segments.push({ k: 'cubic', x1: s.cx + rx - k * ry, y1: s.cy + ry + k * rx, x2: s.cx + qx + k * qy, y2: s.cy + qy - k * qx, ...end });
+        segments.push({
+          k: 'cubic',
+          x1: s.cx + rx - k * ry,
+          y1: s.cy + ry + k * rx,
+          x2: s.cx + qx + k * qy,
+          y2: s.cy + qy - k * qx,
+          ...end,
+        });
         rx = qx;
         ry = qy;
       }
@@ -201,15 +224,21 @@ export function boundsOfPaths(paths: readonly Path[]): { x0: number; y0: number;
         for (let q = 0; q < 4; q++) {
           // Turned on from the start, counter-clockwise, by 0 to a whole turn.
           const d = ((((q * Math.PI) / 2 - a0) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
-          if (sweep > 0 ? d < sweep : d - 2 * Math.PI > sweep) take(s.cx + r * Math.round(Math.cos((q * Math.PI) / 2)), s.cy + r * Math.round(Math.sin((q * Math.PI) / 2)));
+          if (sweep > 0 ? d < sweep : d - 2 * Math.PI > sweep)
+            take(
+              s.cx + r * Math.round(Math.cos((q * Math.PI) / 2)),
+              s.cy + r * Math.round(Math.sin((q * Math.PI) / 2)),
+            );
         }
       } else if (s.k === 'cubic') {
-        const at = (t: number, a: number, b: number, c: number, d: number) => (1 - t) ** 3 * a + 3 * (1 - t) ** 2 * t * b + 3 * (1 - t) * t * t * c + t ** 3 * d;
+        const at = (t: number, a: number, b: number, c: number, d: number) =>
+          (1 - t) ** 3 * a + 3 * (1 - t) ** 2 * t * b + 3 * (1 - t) * t * t * c + t ** 3 * d;
         for (const [a, b, c, d] of [
           [px, s.x1, s.x2, s.x],
           [py, s.y1, s.y2, s.y],
         ])
-          for (const t of quadraticRoots(d - 3 * c + 3 * b - a, 2 * (c - 2 * b + a), b - a)) if (t > 0 && t < 1) take(at(t, px, s.x1, s.x2, s.x), at(t, py, s.y1, s.y2, s.y));
+          for (const t of quadraticRoots(d - 3 * c + 3 * b - a, 2 * (c - 2 * b + a), b - a))
+            if (t > 0 && t < 1) take(at(t, px, s.x1, s.x2, s.x), at(t, py, s.y1, s.y2, s.y));
       }
       px = s.x;
       py = s.y;

@@ -3,7 +3,14 @@ import { Places } from './places';
 
 test('places are one where both coordinates are, out to kilometres, and else never', () => {
   const unit = fc.oneof(fc.integer({ min: -3, max: 3 }), fc.integer({ min: -1_000_000_000, max: 1_000_000_000 }));
-  const near = fc.tuple(unit, unit).chain(([x, y]) => fc.array(fc.tuple(fc.integer({ min: -1, max: 1 }), fc.integer({ min: -1, max: 1 })).map(([dx, dy]) => [x + dx, y + dy] as const), { minLength: 1, maxLength: 12 }));
+  const near = fc.tuple(unit, unit).chain(([x, y]) =>
+    fc.array(
+      fc
+        .tuple(fc.integer({ min: -1, max: 1 }), fc.integer({ min: -1, max: 1 }))
+        .map(([dx, dy]) => [x + dx, y + dy] as const),
+      { minLength: 1, maxLength: 12 },
+    ),
+  );
   fc.assert(
     fc.property(fc.array(near, { minLength: 1, maxLength: 5 }), (groups) => {
       const all = groups.flat();

@@ -4,16 +4,46 @@ import { box, circleLoop, combLoop, hole, loop, starLoop, turned } from '../test
 import { insetsOf } from './insets';
 import { makeOutline } from './outline';
 import { clearWay, clipLines } from './lines';
-import { boundsOf, components, contains, intersect, lineLength, loopArea, normalise, offset, regionArea, simplifyRegion, subtract, thicken, unite, type Region } from './region';
+import {
+  boundsOf,
+  components,
+  contains,
+  intersect,
+  lineLength,
+  loopArea,
+  normalise,
+  offset,
+  regionArea,
+  simplifyRegion,
+  subtract,
+  thicken,
+  unite,
+  type Region,
+} from './region';
 
 const at = fc.integer({ min: -30, max: 30 });
 const shape: fc.Arbitrary<Region> = fc.oneof(
-  fc.tuple(at, at, fc.integer({ min: 1, max: 30 }), fc.integer({ min: 1, max: 30 })).map(([x, y, w, h]) => [box(x, y, x + w, y + h)]),
-  fc.tuple(at, at, fc.integer({ min: 3, max: 9 }), fc.integer({ min: 3, max: 20 }), fc.double({ min: -90, max: 90, noNaN: true })).map(([x, y, k, r, a]) => turned([starLoop(k, r, r * 0.45, x, y)], a)),
-  fc.tuple(at, at, fc.integer({ min: 8, max: 20 })).map(([x, y, r]) => [circleLoop(48, r, x, y), hole(circleLoop(36, r / 2, x, y))]),
+  fc
+    .tuple(at, at, fc.integer({ min: 1, max: 30 }), fc.integer({ min: 1, max: 30 }))
+    .map(([x, y, w, h]) => [box(x, y, x + w, y + h)]),
+  fc
+    .tuple(
+      at,
+      at,
+      fc.integer({ min: 3, max: 9 }),
+      fc.integer({ min: 3, max: 20 }),
+      fc.double({ min: -90, max: 90, noNaN: true }),
+    )
+    .map(([x, y, k, r, a]) => turned([starLoop(k, r, r * 0.45, x, y)], a)),
+  fc
+    .tuple(at, at, fc.integer({ min: 8, max: 20 }))
+    .map(([x, y, r]) => [circleLoop(48, r, x, y), hole(circleLoop(36, r / 2, x, y))]),
 );
 const region = fc.array(shape, { minLength: 1, maxLength: 4 }).map((s) => normalise(s.flat()));
-const place = fc.record({ x: fc.double({ min: -60, max: 60, noNaN: true }), y: fc.double({ min: -60, max: 60, noNaN: true }) });
+const place = fc.record({
+  x: fc.double({ min: -60, max: 60, noNaN: true }),
+  y: fc.double({ min: -60, max: 60, noNaN: true }),
+});
 
 describe('regions', () => {
   it('united and intersected have the areas of their parts together', () => {
@@ -46,20 +76,27 @@ describe('regions', () => {
           expect(loopArea(p[0])).toBeGreaterThan(0);
           for (const h of p.slice(1)) expect(loopArea(h)).toBeLessThan(0);
         }
-        for (let i = 0; i < parts.length; i++) for (let j = i + 1; j < parts.length; j++) expect(regionArea(intersect(parts[i], parts[j]))).toBeLessThan(1e-3);
+        for (let i = 0; i < parts.length; i++)
+          for (let j = i + 1; j < parts.length; j++)
+            expect(regionArea(intersect(parts[i], parts[j]))).toBeLessThan(1e-3);
       }),
       { numRuns: 60 },
     );
   });
   it('of a convex outline grow as Steiner says: A + P d + pi d^2', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 3, max: 12 }), fc.double({ min: 2, max: 20, noNaN: true }), fc.double({ min: 0.1, max: 6, noNaN: true }), (k, r, d) => {
-        const l = circleLoop(k, r);
-        const grown = regionArea(offset([l], d, 0.0005));
-        expect(grown).toBeCloseTo(loopArea(l) + lineLength(l, true) * d + Math.PI * d * d, 1);
-        // Sharp corners add what lies between the arc and the meeting of the sides.
-        expect(regionArea(offset([l], d, 0.0005, 'sharp'))).toBeGreaterThan(grown);
-      }),
+      fc.property(
+        fc.integer({ min: 3, max: 12 }),
+        fc.double({ min: 2, max: 20, noNaN: true }),
+        fc.double({ min: 0.1, max: 6, noNaN: true }),
+        (k, r, d) => {
+          const l = circleLoop(k, r);
+          const grown = regionArea(offset([l], d, 0.0005));
+          expect(grown).toBeCloseTo(loopArea(l) + lineLength(l, true) * d + Math.PI * d * d, 1);
+          // Sharp corners add what lies between the arc and the meeting of the sides.
+          expect(regionArea(offset([l], d, 0.0005, 'sharp'))).toBeGreaterThan(grown);
+        },
+      ),
     );
   });
   it('of a thick line are its sides and two half discs', () => {
@@ -67,12 +104,17 @@ describe('regions', () => {
   });
   it('simplified lie within the tolerance of what they were', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 20, max: 400 }), fc.double({ min: 0.01, max: 0.5, noNaN: true }), (k, tolerance) => {
-        const l = circleLoop(k, 25);
-        const [s] = simplifyRegion([l], tolerance);
-        expect(s.length).toBeLessThanOrEqual(l.length);
-        for (let i = 0; i < l.length; i += 2) expect(bruteDistance([s], l[i], l[i + 1])).toBeLessThan(tolerance + 2e-5);
-      }),
+      fc.property(
+        fc.integer({ min: 20, max: 400 }),
+        fc.double({ min: 0.01, max: 0.5, noNaN: true }),
+        (k, tolerance) => {
+          const l = circleLoop(k, 25);
+          const [s] = simplifyRegion([l], tolerance);
+          expect(s.length).toBeLessThanOrEqual(l.length);
+          for (let i = 0; i < l.length; i += 2)
+            expect(bruteDistance([s], l[i], l[i + 1])).toBeLessThan(tolerance + 2e-5);
+        },
+      ),
     );
   });
   it('refuse what is no number', () => {
@@ -102,7 +144,9 @@ describe('insets', () => {
     fc.assert(
       fc.property(region, fc.double({ min: 0.2, max: 5, noNaN: true }), place, (r, d, { x, y }) => {
         const inset = insetsOf(r).at(d, 0.0005);
-        for (const l of inset) for (let i = 0; i < l.length; i += 2) expect(Math.abs(bruteDistance(r, l[i], l[i + 1]) - d)).toBeLessThan(0.0012);
+        for (const l of inset)
+          for (let i = 0; i < l.length; i += 2)
+            expect(Math.abs(bruteDistance(r, l[i], l[i + 1]) - d)).toBeLessThan(0.0012);
         const deep = bruteInside(r, x, y) ? bruteDistance(r, x, y) : -1;
         if (Math.abs(deep - d) > 0.01) expect(contains(inset, x, y)).toBe(deep > d);
       }),

@@ -1,4 +1,13 @@
-import { Clipper64, ClipperOffset, ClipType, EndType, FillRule, JoinType, type Path64, type Paths64 } from 'clipper2-ts';
+import {
+  Clipper64,
+  ClipperOffset,
+  ClipType,
+  EndType,
+  FillRule,
+  JoinType,
+  type Path64,
+  type Paths64,
+} from 'clipper2-ts';
 import { groupsOf, workedOut } from './local';
 import { boxOfLoop, distinct, type Loop } from './loop';
 import { UNITS_PER_MM } from './places';
@@ -20,11 +29,14 @@ const LARGEST = 1e7;
 /** Refuses corners that the algebra cannot hold. Throws RangeError. */
 function held(loops: readonly Loop[]): readonly Loop[] {
   for (const l of loops)
-    for (const v of l) if (!(Math.abs(v) < LARGEST)) throw new RangeError('An outline has a point that is not a number or is more than 10 km away.');
+    for (const v of l)
+      if (!(Math.abs(v) < LARGEST))
+        throw new RangeError('An outline has a point that is not a number or is more than 10 km away.');
   return loops;
 }
 
-const toPath = (loop: Float64Array): Path64 => Array.from({ length: loop.length / 2 }, (_, i) => ({ x: loop[2 * i], y: loop[2 * i + 1] }));
+const toPath = (loop: Float64Array): Path64 =>
+  Array.from({ length: loop.length / 2 }, (_, i) => ({ x: loop[2 * i], y: loop[2 * i + 1] }));
 const toPaths = (loops: readonly Float64Array[]): Paths64 => loops.map(toPath);
 function fromPath(path: Path64): Float64Array {
   const loop = new Float64Array(2 * path.length);
@@ -32,7 +44,11 @@ function fromPath(path: Path64): Float64Array {
   return loop;
 }
 const rule = (fill: Fill) => (fill === 'evenodd' ? FillRule.EvenOdd : FillRule.NonZero);
-const usable = (paths: Paths64): Float64Array[] => paths.map(fromPath).map(distinct).filter((l) => l.length >= 6);
+const usable = (paths: Paths64): Float64Array[] =>
+  paths
+    .map(fromPath)
+    .map(distinct)
+    .filter((l) => l.length >= 6);
 
 /** By so much more than their boxes (mm) loops reach: one that touches another belongs to it. */
 const TOUCHING = 2e-5;
@@ -46,15 +62,19 @@ function combine(kind: ClipType, a: readonly Loop[], b: readonly Loop[], fill: F
     if (!mine.length || (kind === ClipType.Intersection && mine.length === group.length)) {
       if (kind !== ClipType.Union) return [];
     }
-    return workedOut(`${kind} ${fill} ${mine.length}`, group.map((k) => all[k]), (loops) => {
-      const engine = new Clipper64();
-      engine.preserveCollinear = false;
-      if (mine.length) engine.addSubject(toPaths(loops.slice(0, mine.length)));
-      if (loops.length > mine.length) engine.addClip(toPaths(loops.slice(mine.length)));
-      const out: Paths64 = [];
-      engine.execute(kind, rule(fill), out);
-      return usable(out);
-    });
+    return workedOut(
+      `${kind} ${fill} ${mine.length}`,
+      group.map((k) => all[k]),
+      (loops) => {
+        const engine = new Clipper64();
+        engine.preserveCollinear = false;
+        if (mine.length) engine.addSubject(toPaths(loops.slice(0, mine.length)));
+        if (loops.length > mine.length) engine.addClip(toPaths(loops.slice(mine.length)));
+        const out: Paths64 = [];
+        engine.execute(kind, rule(fill), out);
+        return usable(out);
+      },
+    );
   });
 }
 
@@ -75,7 +95,9 @@ export type Component = Region;
  * longest edge, not of a corner.
  */
 export function components(region: Region): Component[] {
-  const outers = region.filter((l) => loopArea(l) > 0).map((loop) => ({ loops: [loop], area: loopArea(loop), box: boxOfLoop(loop) }));
+  const outers = region
+    .filter((l) => loopArea(l) > 0)
+    .map((loop) => ({ loops: [loop], area: loopArea(loop), box: boxOfLoop(loop) }));
   outers.sort((a, b) => a.area - b.area);
   for (const hole of region) {
     if (!(loopArea(hole) < 0)) continue;
@@ -93,7 +115,9 @@ export function components(region: Region): Component[] {
     const step = Math.min(1e-5, longest / 4) / longest;
     const x = (hole[at] + hole[to]) / 2 - (hole[to + 1] - hole[at + 1]) * step;
     const y = (hole[at + 1] + hole[to + 1]) / 2 + (hole[to] - hole[at]) * step;
-    const home = outers.find((o) => o.box.x0 <= x && x <= o.box.x1 && o.box.y0 <= y && y <= o.box.y1 && contains([o.loops[0]], x, y));
+    const home = outers.find(
+      (o) => o.box.x0 <= x && x <= o.box.x1 && o.box.y0 <= y && y <= o.box.y1 && contains([o.loops[0]], x, y),
+    );
     if (home) home.loops.push(hole);
   }
   return outers.map((o) => o.loops);
@@ -111,13 +135,17 @@ export function offset(region: Region, distance: number, tolerance = 0.002, corn
   // Corners that come out sharp reach up to four times as far.
   const reach = Math.max(0, 2 * distance * (corners === 'sharp' ? 4 : 1.5)) + TOUCHING;
   return groupsOf(held(region), reach).flatMap((group) =>
-    workedOut(`offset ${distance} ${tolerance} ${corners}`, group.map((k) => region[k]), (loops) => {
-      const engine = new ClipperOffset(4, tolerance * UNITS_PER_MM);
-      engine.addPaths(toPaths(loops), joins[corners], EndType.Polygon);
-      const out: Paths64 = [];
-      engine.execute(distance * UNITS_PER_MM, out);
-      return usable(out);
-    }),
+    workedOut(
+      `offset ${distance} ${tolerance} ${corners}`,
+      group.map((k) => region[k]),
+      (loops) => {
+        const engine = new ClipperOffset(4, tolerance * UNITS_PER_MM);
+        engine.addPaths(toPaths(loops), joins[corners], EndType.Polygon);
+        const out: Paths64 = [];
+        engine.execute(distance * UNITS_PER_MM, out);
+        return usable(out);
+      },
+    ),
   );
 }
 

@@ -14,14 +14,31 @@ export function toSegment(ax: number, ay: number, bx: number, by: number, x: num
   return Math.hypot(x - ax - t * (bx - ax), y - ay - t * (by - ay));
 }
 
-const side = (ax: number, ay: number, bx: number, by: number, x: number, y: number): number => (bx - ax) * (y - ay) - (by - ay) * (x - ax);
+const side = (ax: number, ay: number, bx: number, by: number, x: number, y: number): number =>
+  (bx - ax) * (y - ay) - (by - ay) * (x - ax);
 
 /** Whether two segments cross, each in the inside of the other: touching is no crossing. */
-export const segmentsCross = (ax: number, ay: number, bx: number, by: number, cx: number, cy: number, dx: number, dy: number): boolean =>
-  side(ax, ay, bx, by, cx, cy) * side(ax, ay, bx, by, dx, dy) < 0 && side(cx, cy, dx, dy, ax, ay) * side(cx, cy, dx, dy, bx, by) < 0;
+export const segmentsCross = (
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  cx: number,
+  cy: number,
+  dx: number,
+  dy: number,
+): boolean =>
+  side(ax, ay, bx, by, cx, cy) * side(ax, ay, bx, by, dx, dy) < 0 &&
+  side(cx, cy, dx, dy, ax, ay) * side(cx, cy, dx, dy, bx, by) < 0;
 
 /** Whether a segment has a point in a box (Liang and Barsky, "A new concept and method for line clipping", 1984). */
-export function segmentInBox(ax: number, ay: number, bx: number, by: number, b: { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number }): boolean {
+export function segmentInBox(
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  b: { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number },
+): boolean {
   let t0 = 0;
   let t1 = 1;
   const clip = (p: number, q: number): boolean => {

@@ -22,7 +22,13 @@ describe('a region is made traceable', () => {
     expect(lost[0]).toMatchObject({ x: 20, y: 5, side: 0.05 });
     expect(regionArea(rest)).toBeCloseTo(500 - 0.0025, 4);
     expect(lost[0].area).toBeCloseTo(0.0025, 6);
-    for (const [x, y] of [[19.9, 5], [20.1, 5], [1, 1], [55, 5]]) expect(contains(rest, x, y)).toBe(true);
+    for (const [x, y] of [
+      [19.9, 5],
+      [20.1, 5],
+      [1, 1],
+      [55, 5],
+    ])
+      expect(contains(rest, x, y)).toBe(true);
   });
 
   it('also where the place lies on the outline, so that no loop is added', () => {
@@ -51,7 +57,8 @@ describe('a region is made traceable', () => {
 
   it('by a larger square where the trouble comes again beside it, told as one place', () => {
     const { region: rest, lost } = traceable(region, (part) => {
-      for (const x of [20, 20.03, 20.3]) if (contains(part, x, 5)) throw new AxisError(x === 20.3 ? 20.15 : x, 5, 'made to fail');
+      for (const x of [20, 20.03, 20.3])
+        if (contains(part, x, 5)) throw new AxisError(x === 20.3 ? 20.15 : x, 5, 'made to fail');
       return axisOf(part);
     });
     expect(lost).toHaveLength(1);
@@ -83,6 +90,10 @@ describe('a region is made traceable', () => {
   });
 
   it('lets other errors through', () => {
-    expect(() => traceable(region, () => { throw new TypeError('not an axis'); })).toThrow(TypeError);
+    expect(() =>
+      traceable(region, () => {
+        throw new TypeError('not an axis');
+      }),
+    ).toThrow(TypeError);
   });
 });

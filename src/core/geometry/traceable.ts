@@ -20,7 +20,8 @@ const MOST = 60;
 /** Slivers thinner than this (mm) are what rounding to the grid leaves between outlines that run along each other: nothing that could be cut. */
 const SLIVER = 1e-4;
 
-const isSliver = (part: Region): boolean => 2 * regionArea(part) < SLIVER * part.reduce((sum, l) => sum + lineLength(l, true), 0);
+const isSliver = (part: Region): boolean =>
+  2 * regionArea(part) < SLIVER * part.reduce((sum, l) => sum + lineLength(l, true), 0);
 
 const square = (x: number, y: number, side: number): Region => {
   const h = side / 2;
@@ -31,7 +32,10 @@ const square = (x: number, y: number, side: number): Region => {
  * A region whose every component has a medial axis, and the places that were given up for it: one place costs that place, not
  * the outline that it lies on. What is taken away stays uncut; nothing else is cut because of it. `find` throws AxisError.
  */
-export function traceable(region: Region, find: (component: Region) => unknown = axisFor): { readonly region: Region; readonly lost: readonly Lost[] } {
+export function traceable(
+  region: Region,
+  find: (component: Region) => unknown = axisFor,
+): { readonly region: Region; readonly lost: readonly Lost[] } {
   const lost: Lost[] = [];
   const good: Region = [];
   let whole = true;
@@ -54,7 +58,12 @@ export function traceable(region: Region, find: (component: Region) => unknown =
         const all = places.length >= MOST || side > LARGEST;
         const b = boundsOf(part)!;
         const gone = all ? part : intersect(part, square(was.x, was.y, side));
-        const now = { x: was.x, y: was.y, side: all ? Math.max(b.x1 - b.x0, b.y1 - b.y0) : side, area: was.area + regionArea(gone) };
+        const now = {
+          x: was.x,
+          y: was.y,
+          side: all ? Math.max(b.x1 - b.x0, b.y1 - b.y0) : side,
+          area: was.area + regionArea(gone),
+        };
         if (at < 0) places.push(now);
         else places[at] = now;
         if (!all) todo.push(...components(subtract(part, square(was.x, was.y, side))));

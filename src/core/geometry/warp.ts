@@ -25,7 +25,10 @@ export function warpPath(path: Path, map: (x: number, y: number) => { x: number;
   for (const s of source.segments) {
     const from = { x: px, y: py };
     const at = (t: number): Point => pointOn(from, s, t);
-    const way = s.k === 'cubic' ? Math.hypot(s.x1 - px, s.y1 - py) + Math.hypot(s.x2 - s.x1, s.y2 - s.y1) + Math.hypot(s.x - s.x2, s.y - s.y2) : Math.hypot(s.x - px, s.y - py);
+    const way =
+      s.k === 'cubic'
+        ? Math.hypot(s.x1 - px, s.y1 - py) + Math.hypot(s.x2 - s.x1, s.y2 - s.y1) + Math.hypot(s.x - s.x2, s.y - s.y2)
+        : Math.hypot(s.x - px, s.y - py);
     const n = Math.max(1, Math.min(200, Math.ceil(way / step)));
     let a = map(px, py);
     for (let i = 0; i < n; i++) {

@@ -14,7 +14,12 @@ function freeName(name: string, taken: readonly { readonly name: string }[]): st
 }
 
 /** Puts a set-up behind another one; nothing is drawn on it yet. */
-export function withNewSetup(job: Job, after: string, begins: Beginning, freshId: () => string): { job: Job; id: string } {
+export function withNewSetup(
+  job: Job,
+  after: string,
+  begins: Beginning,
+  freshId: () => string,
+): { job: Job; id: string } {
   const at = job.setups.findIndex((s) => s.id === after);
   const source = job.setups[at];
   const id = freshId();
@@ -85,7 +90,11 @@ export function withoutSetup(job: Job, id: string): Job {
     .filter((s) => s !== gone)
     .map((s) =>
       s.after?.setup === id
-        ? { ...s, after: gone.after && gone.after.turned === 'none' ? { setup: gone.after.setup, turned: s.after.turned } : null }
+        ? {
+            ...s,
+            after:
+              gone.after && gone.after.turned === 'none' ? { setup: gone.after.setup, turned: s.after.turned } : null,
+          }
         : s,
     );
   const blanks = job.blanks.filter((b) => setups.some((s) => s.blank === b.id));

@@ -9,7 +9,12 @@ export type Assets = Record<string, Uint8Array>;
 const MB = 1024 * 1024;
 /** A job as text may be so large, bytes: far more than any that can be worked on. */
 const LARGEST_TEXT = 64 * MB;
-const limits: ZipLimits = { packed: 256 * MB, opened: 512 * MB, files: 2000, each: [{ ending: 'job.json', most: LARGEST_TEXT }] };
+const limits: ZipLimits = {
+  packed: 256 * MB,
+  opened: 512 * MB,
+  files: 2000,
+  each: [{ ending: 'job.json', most: LARGEST_TEXT }],
+};
 
 /** A job and its assets as the bytes of a .mirvak file (a zip). */
 export function packJob(job: Job, assets: Assets = {}): Uint8Array {
@@ -24,7 +29,8 @@ export function unpackJob(bytes: Uint8Array): { job: Job; assets: Assets } {
     const files = openZip(bytes, limits);
     if (!files['job.json']) throw new JobError('The archive holds no job.json; it is not a Mirvak job.');
     const assets: Assets = {};
-    for (const [path, data] of Object.entries(files)) if (path.startsWith('assets/') && !path.includes('..') && data.length) assets[path.slice(7)] = data;
+    for (const [path, data] of Object.entries(files))
+      if (path.startsWith('assets/') && !path.includes('..') && data.length) assets[path.slice(7)] = data;
     return { job: readJob(parseJson(strFromU8(files['job.json']))), assets };
   }
   if (bytes.length > LARGEST_TEXT) throw new JobError(`The file is larger than ${LARGEST_TEXT / MB} MB.`);

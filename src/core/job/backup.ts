@@ -39,7 +39,11 @@ const listSchema = z.object({
   format: z.literal('mirvak-backup'),
   version: z.literal(1),
   made: z.string(),
-  jobs: z.array(z.object({ id: z.string().min(1).max(60), name: z.string().max(200), updated: z.number(), file: z.string() })).max(20000),
+  jobs: z
+    .array(
+      z.object({ id: z.string().min(1).max(60), name: z.string().max(200), updated: z.number(), file: z.string() }),
+    )
+    .max(20000),
 });
 
 const MB = 1024 * 1024;
@@ -78,7 +82,8 @@ function read<T>(bytes: Uint8Array | undefined, schema: z.ZodType<T>, name: stri
     throw new JobError(`The file holds no readable ${name}; it is not a backup that Mirvak made.`);
   }
   const r = schema.safeParse(data);
-  if (!r.success) throw new JobError(`${name} in the backup has a wrong value at ${r.error.issues[0].path.join('.') || 'its root'}.`);
+  if (!r.success)
+    throw new JobError(`${name} in the backup has a wrong value at ${r.error.issues[0].path.join('.') || 'its root'}.`);
   return r.data;
 }
 

@@ -21,14 +21,24 @@ describe('jobs', () => {
     const inch = newOneSetup('Sign', 'in');
     expect(jobSchema.safeParse(jobOf(inch)).success).toBe(true);
     const { width, height, thickness, safeHeight, clearance, approach } = inch.blank;
-    expect([width, height, thickness, safeHeight, clearance, approach].map((v) => +(v / 25.4).toFixed(6))).toEqual([12, 8, 0.75, 0.375, 0.08, 0.02]);
+    expect([width, height, thickness, safeHeight, clearance, approach].map((v) => +(v / 25.4).toFixed(6))).toEqual([
+      12, 8, 0.75, 0.375, 0.08, 0.02,
+    ]);
     const mm = newOneSetup('Sign');
     expect(blankInUnit(mm, 'in')).toEqual(inch.blank);
     expect(blankInUnit(inch, 'mm')).toEqual(mm.blank);
     // What was entered stays, and so does the piece that something lies on.
-    expect(blankInUnit({ ...mm, blank: { ...mm.blank, width: 250, clearance: 3 } }, 'in')).toMatchObject({ width: 250, clearance: 3, height: 203.2 });
+    expect(blankInUnit({ ...mm, blank: { ...mm.blank, width: 250, clearance: 3 } }, 'in')).toMatchObject({
+      width: 250,
+      clearance: 3,
+      height: 203.2,
+    });
     const board = demoSetups['lock-cottage-board']();
-    expect(blankInUnit(board, 'in')).toMatchObject({ width: board.blank.width, height: board.blank.height, thickness: board.blank.thickness });
+    expect(blankInUnit(board, 'in')).toMatchObject({
+      width: board.blank.width,
+      height: board.blank.height,
+      thickness: board.blank.thickness,
+    });
   });
 
   it('of the first version are brought up to date, and the data they came from is left alone', () => {
@@ -43,8 +53,36 @@ describe('jobs', () => {
     [oldJob(newOneSetup('x'), 99), /version 99/],
     [oldJob(newOneSetup('x'), 'two'), /does not say its version/],
     [oldJob({ ...newOneSetup('x'), blank: { ...newOneSetup('x').blank, width: -1 } }), /blanks\.0\.width/],
-    [oldJob({ ...newOneSetup('x'), items: [{ id: 'a', name: 'a', kind: 'cube', visible: true, x: 0, y: 0, angle: 0, mirror: false, layer: 'layer-1', group: null, values: {} }] }), /no kind of item called "cube"/],
-    [oldJob({ ...newOneSetup('x'), cuts: [{ id: 'a', name: 'a', kind: 'area', enabled: true, items: [], values: { depth: 'deep' }, overrides: {} }] }), /cuts\.0\.values/],
+    [
+      oldJob({
+        ...newOneSetup('x'),
+        items: [
+          {
+            id: 'a',
+            name: 'a',
+            kind: 'cube',
+            visible: true,
+            x: 0,
+            y: 0,
+            angle: 0,
+            mirror: false,
+            layer: 'layer-1',
+            group: null,
+            values: {},
+          },
+        ],
+      }),
+      /no kind of item called "cube"/,
+    ],
+    [
+      oldJob({
+        ...newOneSetup('x'),
+        cuts: [
+          { id: 'a', name: 'a', kind: 'area', enabled: true, items: [], values: { depth: 'deep' }, overrides: {} },
+        ],
+      }),
+      /cuts\.0\.values/,
+    ],
   ])('that are wrong are refused with the place: %#', (data, why) => {
     expect(() => readJob(data)).toThrow(JobError);
     expect(() => readJob(data)).toThrow(why);
@@ -70,8 +108,12 @@ describe('archives', () => {
     const limits: ZipLimits = { packed: 1e6, opened: 1e6, files: 3, each: [{ ending: 'job.json', most: 2000 }] };
     expect(() => openZip(good, { ...limits, packed: 100 })).toThrow(/larger than 0 MB/);
     expect(() => openZip(good, { ...limits, opened: 100 })).toThrow(/unpacks to more than/);
-    expect(() => openZip(zipSync({ a: strToU8('1'), b: strToU8('2') }), { ...limits, files: 1 })).toThrow(/more than 1 files/);
-    expect(() => openZip(zipSync({ 'x/job.json': new Uint8Array(2001) }), limits)).toThrow(/"x\/job\.json" in the archive is larger/);
+    expect(() => openZip(zipSync({ a: strToU8('1'), b: strToU8('2') }), { ...limits, files: 1 })).toThrow(
+      /more than 1 files/,
+    );
+    expect(() => openZip(zipSync({ 'x/job.json': new Uint8Array(2001) }), limits)).toThrow(
+      /"x\/job\.json" in the archive is larger/,
+    );
     // 8 MB of nothing that say they are 1 kB: no more than that comes out.
     const bomb = zipSync({ 'job.json': new Uint8Array(8 << 20) });
     const view = new DataView(bomb.buffer, bomb.byteOffset);

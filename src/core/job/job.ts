@@ -40,7 +40,11 @@ const called: Readonly<Record<Counted, string>> = {
   cuts: 'cuts',
 };
 
-function tooManyOf(what: Counted, now: { readonly length: number }, was: { readonly length: number } | undefined): string | null {
+function tooManyOf(
+  what: Counted,
+  now: { readonly length: number },
+  was: { readonly length: number } | undefined,
+): string | null {
   if (now.length <= mostOf[what] || now.length <= (was?.length ?? 0)) return null;
   return `A job holds at most ${mostOf[what]} ${called[what]}; this would make ${now.length}. Nothing was changed.`;
 }
@@ -135,7 +139,11 @@ export const layerSchema = z.object({
 export type Layer = z.infer<typeof layerSchema>;
 
 /** A group of items; `parent` is the group that holds it. */
-export const groupSchema = z.object({ id: z.string().min(1), name: z.string().max(200), parent: z.string().nullable() });
+export const groupSchema = z.object({
+  id: z.string().min(1),
+  name: z.string().max(200),
+  parent: z.string().nullable(),
+});
 export type Group = z.infer<typeof groupSchema>;
 
 /** A blank of the job: a piece of material that one set-up, or several after each other, lay on the machine. */
@@ -175,12 +183,14 @@ function checkSetup(s: Setup, refuse: Refuse): void {
   const parents = new Map(s.groups.map((g) => [g.id, g.parent]));
   for (const i of s.items) {
     if (!layers.has(i.layer)) refuse(['items'], `"${i.name}" lies on a layer that is not there.`);
-    if (i.group !== null && !parents.has(i.group)) refuse(['items'], `"${i.name}" belongs to a group that is not there.`);
+    if (i.group !== null && !parents.has(i.group))
+      refuse(['items'], `"${i.name}" belongs to a group that is not there.`);
   }
   for (const g of s.groups) {
     let up: string | null | undefined = g.parent;
     for (let n = 0; up !== null; n++, up = parents.get(up))
-      if (up === undefined || n > s.groups.length) return refuse(['groups'], `The group "${g.name}" has no proper parent.`);
+      if (up === undefined || n > s.groups.length)
+        return refuse(['groups'], `The group "${g.name}" has no proper parent.`);
   }
 }
 
@@ -217,7 +227,8 @@ export const jobSchema = z
   })
   .superRefine((job, ctx) => {
     const refuse: Refuse = (path, message) => ctx.addIssue({ code: 'custom', path, message });
-    const all = <K extends 'items' | 'cuts'>(k: K) => job.setups.flatMap((s) => s[k] as readonly { readonly id: string }[]);
+    const all = <K extends 'items' | 'cuts'>(k: K) =>
+      job.setups.flatMap((s) => s[k] as readonly { readonly id: string }[]);
     twice('assets', job.assets, (m) => refuse(['assets'], m));
     twice('blanks', job.blanks, (m) => refuse(['blanks'], m));
     twice('set-ups', job.setups, (m) => refuse(['setups'], m));
@@ -228,10 +239,12 @@ export const jobSchema = z
     job.setups.forEach((s, n) => {
       const refuseHere: Refuse = (path, message) => refuse(['setups', n, ...path], message);
       checkSetup(s, refuseHere);
-      if (!job.blanks.some((b) => b.id === s.blank)) refuseHere(['blank'], `"${s.name}" lies on a blank that is not there.`);
+      if (!job.blanks.some((b) => b.id === s.blank))
+        refuseHere(['blank'], `"${s.name}" lies on a blank that is not there.`);
       const source = s.after && job.setups.slice(0, n).find((q) => q.id === s.after!.setup);
       if (s.after && !source) refuseHere(['after'], `"${s.name}" starts from a set-up that does not come before it.`);
-      if (source && source.blank !== s.blank) refuseHere(['after'], `"${s.name}" starts from a set-up of another blank.`);
+      if (source && source.blank !== s.blank)
+        refuseHere(['after'], `"${s.name}" starts from a set-up of another blank.`);
     });
     try {
       dialectOf(job.run.dialect, job.run.dialects);
@@ -295,13 +308,22 @@ export function blankInUnit(job: Pick<OneSetup, 'blank' | 'items' | 'cuts' | 'un
   return {
     ...job.blank,
     ...Object.fromEntries(
-      BLANK_LENGTHS.filter((k) => Math.abs(job.blank[k] - was[k]) < 1e-9 && (bare || !sizes.includes(k))).map((k) => [k, will[k]]),
+      BLANK_LENGTHS.filter((k) => Math.abs(job.blank[k] - was[k]) < 1e-9 && (bare || !sizes.includes(k))).map((k) => [
+        k,
+        will[k],
+      ]),
     ),
   };
 }
 
 /** A layer as a new set-up begins with. */
-export const firstLayer = (): Layer => ({ id: FIRST_LAYER, name: 'Layer 1', colour: '#1e2a2f', visible: true, locked: false });
+export const firstLayer = (): Layer => ({
+  id: FIRST_LAYER,
+  name: 'Layer 1',
+  colour: '#1e2a2f',
+  visible: true,
+  locked: false,
+});
 
 /** Names of what a new job begins with. */
 export const FIRST_SETUP = 'setup-1';
@@ -323,7 +345,13 @@ export function newOneSetup(name: string, unit: Unit = 'mm'): OneSetup {
     items: [],
     cutters: [],
     cuts: [],
-    run: { dialect: unit === 'in' ? 'inch' : 'metric', dialects: [], files: 'one', numbers: 'order', machine: benchRouter },
+    run: {
+      dialect: unit === 'in' ? 'inch' : 'metric',
+      dialects: [],
+      files: 'one',
+      numbers: 'order',
+      machine: benchRouter,
+    },
   };
 }
 

@@ -38,7 +38,10 @@ const flag = (at: Partial<Item> = {}): Item =>
 const W = 120;
 const H = 70;
 /** A front with a flag, and its other face. */
-function twoFaces(turned: 'x' | 'y' | 'none' | 'blank', at: Partial<Item> = {}): { job: Job; front: string; back: string } {
+function twoFaces(
+  turned: 'x' | 'y' | 'none' | 'blank',
+  at: Partial<Item> = {},
+): { job: Job; front: string; back: string } {
   const start = newJob('Lock 7');
   const front = start.setups[0].id;
   const one = oneSetup(start);
@@ -165,7 +168,15 @@ describe('linked artwork', () => {
     let j = linked(job, back);
     const one = oneSetup(j, back);
     const values = freshCut('area', one.blank, 'mm', library);
-    const cut = { id: 'c', name: 'Clear', kind: 'area', enabled: true, items: [one.items[0].id], values, overrides: {} };
+    const cut = {
+      id: 'c',
+      name: 'Clear',
+      kind: 'area',
+      enabled: true,
+      items: [one.items[0].id],
+      values,
+      overrides: {},
+    };
     j = withSetup(j, { ...one, cuts: [cut], cutters: library });
     const key = () => cutKey(oneSetup(j, back), cut);
     const before = key();

@@ -24,7 +24,7 @@ const SAME: Facing = { x: 1, y: 1 };
 /** How often a blank was turned over about each axis until a set-up. */
 function turnsUntil(setup: Setup, job: Job): { x: number; y: number } {
   const n = { x: 0, y: 0 };
-  for (let s: Setup | undefined = setup; s?.after;) {
+  for (let s: Setup | undefined = setup; s?.after; ) {
     const { after }: Setup = s;
     // Turned about X, what runs up runs down; about Y, what runs right runs left.
     if (after!.turned === 'x') n.y++;
@@ -78,12 +78,16 @@ const seen = new WeakMap<Item, Seen>();
 /** A link as its set-up sees it; the same object as long as nothing that it shows has changed. */
 function seenLink(setup: Setup, job: Job, kept: Item): Item {
   const r = resolved(setup, job, valuesOf(kept));
-  const key = r ? `${r.x} ${r.y} ${r.source.flip.x} ${r.source.flip.y} ${r.source.setup.id} ${r.source.setup.name}` : '';
+  const key = r
+    ? `${r.x} ${r.y} ${r.source.flip.x} ${r.source.flip.y} ${r.source.setup.id} ${r.source.setup.name}`
+    : '';
   const before = seen.get(kept);
   if (before && before.from === (r?.source.item ?? null) && before.key === key) return before.item;
   const values = { ...valuesOf(kept) };
   delete (values as { source?: unknown }).source;
-  const item: Item = r ? { ...kept, x: kept.x + r.x, y: kept.y + r.y, values: { ...values, source: r.source } } : { ...kept, values };
+  const item: Item = r
+    ? { ...kept, x: kept.x + r.x, y: kept.y + r.y, values: { ...values, source: r.source } }
+    : { ...kept, values };
   seen.set(kept, { from: r?.source.item ?? null, key, item });
   return item;
 }
@@ -147,7 +151,12 @@ export const newLink = (id: string, source: Pick<Item, 'id' | 'name'>, layer: st
 });
 
 /** Puts links to items of another set-up into a set-up, on its first layer that is shown and not locked. */
-export function withLinks(job: Job, into: string, items: readonly Item[], freshId: () => string): { job: Job; ids: string[] } {
+export function withLinks(
+  job: Job,
+  into: string,
+  items: readonly Item[],
+  freshId: () => string,
+): { job: Job; ids: string[] } {
   const to = job.setups.find((s) => s.id === into)!;
   const layer = (to.layers.find((l) => l.visible && !l.locked) ?? to.layers[0]).id;
   const links = items.filter(canBeLinked).map((i) => newLink(freshId(), i, layer));
@@ -178,4 +187,6 @@ export const hasSource = (job: Job, link: Item): boolean => !!sourceWith(job, va
 
 /** Links of a job whose source is not there, with the set-up that holds them. */
 export const lostLinks = (job: Job): { item: Item; setup: Setup }[] =>
-  job.setups.flatMap((setup) => setup.items.flatMap((item) => (isLink(item) && !hasSource(job, item) ? [{ setup, item }] : [])));
+  job.setups.flatMap((setup) =>
+    setup.items.flatMap((item) => (isLink(item) && !hasSource(job, item) ? [{ setup, item }] : [])),
+  );

@@ -11,7 +11,13 @@ import { JobError, readJob } from './migrate';
 
 type Plain = Record<string, unknown>;
 /** A job as version 7 had it: one set-up, whose parts stand in the job itself. */
-const plain = (job: OneSetup) => oldJob(job) as Plain & { cuts: { kind: string; values: Plain; overrides: Record<string, Plain> }[]; run: Plain & { machine: Plain }; items: Plain[]; blank: Plain };
+const plain = (job: OneSetup) =>
+  oldJob(job) as Plain & {
+    cuts: { kind: string; values: Plain; overrides: Record<string, Plain> }[];
+    run: Plain & { machine: Plain };
+    items: Plain[];
+    blank: Plain;
+  };
 const boards = Object.entries(demoSetups);
 const LAST_OF_ONE_SETUP = 7;
 
@@ -29,9 +35,27 @@ const older: Record<number, (job: ReturnType<typeof plain>) => void> = {
     for (const k of ['id', 'spindle', 'probe', 'dialect', 'factor']) delete j.run.machine[k];
     delete j.run.dialects;
     for (const c of j.cuts) {
-      const { overRise: _o, endMills, cutters, pattern: _p, angle: _a, floorAllowance: _f, entry: _e, wall: _w, finish: _n, lead: _l, leadSize: _s, ...v } = c.values;
+      const {
+        overRise: _o,
+        endMills,
+        cutters,
+        pattern: _p,
+        angle: _a,
+        floorAllowance: _f,
+        entry: _e,
+        wall: _w,
+        finish: _n,
+        lead: _l,
+        leadSize: _s,
+        ...v
+      } = c.values;
       const tool = (cutters as string[] | undefined)?.[0] ?? (v.cutter as string);
-      c.values = { ...v, cutter: tool, ...(c.kind === 'vcarve' ? { endMill: (endMills as string[])[0] ?? null } : {}), ...(c.overrides[tool] ?? {}) };
+      c.values = {
+        ...v,
+        cutter: tool,
+        ...(c.kind === 'vcarve' ? { endMill: (endMills as string[])[0] ?? null } : {}),
+        ...(c.overrides[tool] ?? {}),
+      };
       c.overrides = {};
     }
   },
@@ -48,13 +72,16 @@ const older: Record<number, (job: ReturnType<typeof plain>) => void> = {
 };
 
 describe('jobs of older versions', () => {
-  it.each(boards.flatMap(([name, make]) => [7, 6].map((v) => [name, v, make] as const)))('%s of version %i is read as it was meant', (_name, version, make) => {
-    const job = make();
-    const old = plain(job);
-    for (let v = LAST_OF_ONE_SETUP - 1; v >= version; v--) older[v](old);
-    old.version = version;
-    expect(readJob(old)).toEqual(jobOf(job));
-  });
+  it.each(boards.flatMap(([name, make]) => [7, 6].map((v) => [name, v, make] as const)))(
+    '%s of version %i is read as it was meant',
+    (_name, version, make) => {
+      const job = make();
+      const old = plain(job);
+      for (let v = LAST_OF_ONE_SETUP - 1; v >= version; v--) older[v](old);
+      old.version = version;
+      expect(readJob(old)).toEqual(jobOf(job));
+    },
+  );
   it.each([4, 3, 2, 1])('a board of version %i is read, and its cuts can be planned', (version) => {
     const old = plain(demoSetups['lock-cottage-board']());
     // What the kinds of that time did not know is left out.
@@ -80,7 +107,9 @@ describe('jobs of older versions', () => {
     older[6](old);
     old.version = 6;
     const job = oneSetup(readJob(old));
-    const floors = job.cuts.filter((c) => c.kind === 'profile' || c.kind === 'drilling').map((c) => kindOf(c.kind).side(c.values, job.blank, () => null).floor);
+    const floors = job.cuts
+      .filter((c) => c.kind === 'profile' || c.kind === 'drilling')
+      .map((c) => kindOf(c.kind).side(c.values, job.blank, () => null).floor);
     expect(floors).toHaveLength(2);
     for (const f of floors) expect(f).toBeCloseTo(thickness - 0.4, 9);
     expect(job.cuts.find((c) => c.kind === 'profile')!.values).toMatchObject({ through: true, beyond: 0, skin: 0.4 });

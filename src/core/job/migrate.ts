@@ -44,7 +44,14 @@ const steps: Record<number, (job: Plain) => void> = {
   4: (job) => {
     const run = job.run as Plain;
     run.dialects ??= [];
-    run.machine = { id: 'own', spindle: { min: 0, max: 60000 }, probe: false, dialect: run.dialect, factor: 1, ...(run.machine as Plain) };
+    run.machine = {
+      id: 'own',
+      spindle: { min: 0, max: 60000 },
+      probe: false,
+      dialect: run.dialect,
+      factor: 1,
+      ...(run.machine as Plain),
+    };
     for (const cut of job.cuts as { kind: string; values: Plain; overrides: Record<string, Plain> }[]) {
       const own = (cutter: unknown, key: string, value: unknown) => {
         if (typeof cutter === 'string' && typeof value === 'number') (cut.overrides[cutter] ??= {})[key] = value;
@@ -57,8 +64,24 @@ const steps: Record<number, (job: Plain) => void> = {
         cut.values = { ...v, cutter, endMills: endMill ? [endMill] : [], overRise: 0 };
       } else if (cut.kind === 'area') {
         own(cutter, 'stepOver', stepOver);
-        cut.values = { ...v, cutters: [cutter], pattern: 'contours', angle: 0, floorAllowance: 0, entry: 'ramp', wall: null };
-      } else cut.values = { ...v, cutter, finish: 0, lead: 'none', leadSize: 3, tabs: { shape: 'rectangular', by: 'count', spacing: 80, ...(v.tabs as Plain) } };
+        cut.values = {
+          ...v,
+          cutters: [cutter],
+          pattern: 'contours',
+          angle: 0,
+          floorAllowance: 0,
+          entry: 'ramp',
+          wall: null,
+        };
+      } else
+        cut.values = {
+          ...v,
+          cutter,
+          finish: 0,
+          lead: 'none',
+          leadSize: 3,
+          tabs: { shape: 'rectangular', by: 'count', spacing: 80, ...(v.tabs as Plain) },
+        };
     }
   },
   5: (job) => {
@@ -73,15 +96,31 @@ const steps: Record<number, (job: Plain) => void> = {
     for (const cut of job.cuts as { kind: string; values: Plain }[]) {
       const beyond = Number(cut.values.beyond);
       // What stayed below a profile was a negative depth into the spoilboard; a drill that stops above it has a depth.
-      if (cut.kind === 'profile') cut.values = { ...cut.values, beyond: Math.max(0, beyond), skin: Math.max(0, -beyond) };
-      if (cut.kind === 'drilling' && beyond < 0) cut.values = { ...cut.values, beyond: 0, ...(cut.values.through === true && { through: false, depth: thickness + beyond }) };
+      if (cut.kind === 'profile')
+        cut.values = { ...cut.values, beyond: Math.max(0, beyond), skin: Math.max(0, -beyond) };
+      if (cut.kind === 'drilling' && beyond < 0)
+        cut.values = {
+          ...cut.values,
+          beyond: 0,
+          ...(cut.values.through === true && { through: false, depth: thickness + beyond }),
+        };
     }
   },
   7: (job) => {
     const blank = job.blank as Plain;
-    const taken = (from: Plain, keys: readonly string[]) => Object.fromEntries(keys.filter((k) => k in from).map((k) => [k, from[k]]));
+    const taken = (from: Plain, keys: readonly string[]) =>
+      Object.fromEntries(keys.filter((k) => k in from).map((k) => [k, from[k]]));
     job.blanks = [{ id: FIRST_BLANK, name: 'Blank 1', ...taken(blank, pieceKeys) }];
-    job.setups = [{ id: FIRST_SETUP, name: 'Set-up 1', blank: FIRST_BLANK, after: null, ...taken(blank, placingKeys), ...taken(job, ownKeys) }];
+    job.setups = [
+      {
+        id: FIRST_SETUP,
+        name: 'Set-up 1',
+        blank: FIRST_BLANK,
+        after: null,
+        ...taken(blank, placingKeys),
+        ...taken(job, ownKeys),
+      },
+    ];
     for (const k of ['blank', ...ownKeys]) delete job[k];
   },
   8: (job) => {
@@ -106,12 +145,17 @@ function keepApart(job: Plain): void {
 
 /** Any parsed JSON to a job of the present version. Throws JobError. */
 export function readJob(data: unknown): Job {
-  if (typeof data !== 'object' || data === null || (data as Plain).format !== 'mirvak-job') throw new JobError('This is not a Mirvak job: its "format" is not "mirvak-job".');
+  if (typeof data !== 'object' || data === null || (data as Plain).format !== 'mirvak-job')
+    throw new JobError('This is not a Mirvak job: its "format" is not "mirvak-job".');
   // Jobs are JSON: a copy by way of text is exact, and the caller's object stays as it was.
   const job = JSON.parse(JSON.stringify(data)) as Plain;
   const version = job.version;
-  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) throw new JobError('The job does not say its version.');
-  if (version > JOB_VERSION) throw new JobError(`The job is of version ${version}; this Mirvak reads up to version ${JOB_VERSION}. Open it with a newer one.`);
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
+    throw new JobError('The job does not say its version.');
+  if (version > JOB_VERSION)
+    throw new JobError(
+      `The job is of version ${version}; this Mirvak reads up to version ${JOB_VERSION}. Open it with a newer one.`,
+    );
   for (let v = version; v < JOB_VERSION; v++) {
     try {
       steps[v]?.(job);
@@ -133,7 +177,9 @@ export function readJob(data: unknown): Job {
       if (typeof name === 'string') thing = name;
     }
     const words = issueWords(i);
-    throw new JobError(`The job has a wrong value at ${i.path.join('.') || 'its root'}${typeof thing === 'string' ? ` ("${thing.slice(0, 60)}")` : ''}: ${words}${words.endsWith('.') ? '' : '.'}`);
+    throw new JobError(
+      `The job has a wrong value at ${i.path.join('.') || 'its root'}${typeof thing === 'string' ? ` ("${thing.slice(0, 60)}")` : ''}: ${words}${words.endsWith('.') ? '' : '.'}`,
+    );
   }
   return r.data;
 }

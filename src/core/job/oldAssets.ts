@@ -10,5 +10,8 @@ export interface OldLists {
 export function assetsIn(job: { readonly assets?: readonly Asset[] } | OldLists): readonly Asset[] {
   if ('assets' in job && job.assets) return job.assets;
   const { fonts = [], pictures = [] } = job as OldLists;
-  return [...fonts.map((f) => ({ ...f, type: 'font' as const })), ...pictures.map((p) => ({ ...p, type: 'picture' as const }))];
+  return [
+    ...fonts.map((f) => ({ ...f, type: 'font' as const })),
+    ...pictures.map((p) => ({ ...p, type: 'picture' as const })),
+  ];
 }

@@ -46,18 +46,27 @@ const step: fc.Arbitrary<Step> = fc.oneof(
       (j) =>
         withPlace(j, nth(j, n), by),
   ),
-  fc.tuple(fc.nat(5), fc.nat(5), fc.constantFrom('none' as const, 'x' as const, 'y' as const)).map(([n, k, turned]): Step => (j) => {
-    const sources = sourcesOf(j, nth(j, n));
-    return startingAt(j, nth(j, n), k < sources.length ? { setup: sources[k].id, turned } : null);
-  }),
-  fc.tuple(fc.nat(5), fc.nat(9)).map(([n, x]): Step => (j) => {
-    const one = oneSetup(j, nth(j, n));
-    return withSetup(j, { ...one, items: [...one.items, box(freshId(), x)] });
-  }),
-  fc.tuple(fc.nat(5), fc.integer({ min: 20, max: 40 })).map(([n, width]): Step => (j) => {
-    const one = oneSetup(j, nth(j, n));
-    return withSetup(j, { ...one, blank: { ...one.blank, width } });
-  }),
+  fc.tuple(fc.nat(5), fc.nat(5), fc.constantFrom('none' as const, 'x' as const, 'y' as const)).map(
+    ([n, k, turned]): Step =>
+      (j) => {
+        const sources = sourcesOf(j, nth(j, n));
+        return startingAt(j, nth(j, n), k < sources.length ? { setup: sources[k].id, turned } : null);
+      },
+  ),
+  fc.tuple(fc.nat(5), fc.nat(9)).map(
+    ([n, x]): Step =>
+      (j) => {
+        const one = oneSetup(j, nth(j, n));
+        return withSetup(j, { ...one, items: [...one.items, box(freshId(), x)] });
+      },
+  ),
+  fc.tuple(fc.nat(5), fc.integer({ min: 20, max: 40 })).map(
+    ([n, width]): Step =>
+      (j) => {
+        const one = oneSetup(j, nth(j, n));
+        return withSetup(j, { ...one, blank: { ...one.blank, width } });
+      },
+  ),
 );
 const worked = fc.array(step, { maxLength: 14 }).map((steps) => steps.reduce((j, s) => s(j), newJob('Lock 7')));
 
@@ -148,14 +157,22 @@ describe('set-ups', () => {
   });
   it.each<[string, (job: Job) => void, RegExp]>([
     ['a blank that is not there', (j) => void (j.setups[1].blank = 'gone'), /lies on a blank that is not there/],
-    ['a source that comes after it', (j) => void j.setups.reverse(), /starts from a set-up that does not come before it/],
+    [
+      'a source that comes after it',
+      (j) => void j.setups.reverse(),
+      /starts from a set-up that does not come before it/,
+    ],
     ['itself as its source', (j) => void (j.setups[1].after!.setup = j.setups[1].id), /does not come before it/],
     [
       'a source on another blank',
       (j) => void (j.blanks.push({ ...j.blanks[0], id: 'b' }), (j.setups[1].blank = 'b')),
       /starts from a set-up of another blank/,
     ],
-    ['an item twice, in two set-ups', (j) => j.setups.forEach((s) => s.items.push(box('same'))), /Two items have the id "same"/],
+    [
+      'an item twice, in two set-ups',
+      (j) => j.setups.forEach((s) => s.items.push(box('same'))),
+      /Two items have the id "same"/,
+    ],
     ['no set-up', (j) => void (j.setups = []), /setups/],
   ])('with %s are refused by name', (_what, spoil, words) => {
     const { job } = withNewSetup(newJob('x'), FIRST_SETUP, 'x', freshId);
@@ -180,8 +197,12 @@ describe('the order of running', () => {
         const id = nth(job, n);
         const why = whyNotAt(job, id, to);
         const next = withPlace(job, id, to);
-        expect(next.setups.every((s, k) => !s.after || next.setups.slice(0, k).some((q) => q.id === s.after!.setup))).toBe(true);
-        expect([...next.setups].sort((a, b) => (a.id < b.id ? -1 : 1))).toEqual([...job.setups].sort((a, b) => (a.id < b.id ? -1 : 1)));
+        expect(
+          next.setups.every((s, k) => !s.after || next.setups.slice(0, k).some((q) => q.id === s.after!.setup)),
+        ).toBe(true);
+        expect([...next.setups].sort((a, b) => (a.id < b.id ? -1 : 1))).toEqual(
+          [...job.setups].sort((a, b) => (a.id < b.id ? -1 : 1)),
+        );
         if (why) expect(next).toBe(job);
         else expect(next.setups[to].id).toBe(id);
         // What starts from nothing and has nothing start from it goes anywhere.

@@ -95,7 +95,17 @@ export function jobOf(one: OneSetup): Job {
     version: JOB_VERSION,
     ...pick(one, sharedKeys),
     blanks: [{ id: FIRST_BLANK, name: 'Blank 1', ...pick(blank, pieceKeys) }],
-    setups: [{ id: at.id, name: at.name, blank: FIRST_BLANK, after: null, ...pick(blank, placingKeys), ...pick(one, ownKeys), items: withoutSources(one.items) }],
+    setups: [
+      {
+        id: at.id,
+        name: at.name,
+        blank: FIRST_BLANK,
+        after: null,
+        ...pick(blank, placingKeys),
+        ...pick(one, ownKeys),
+        items: withoutSources(one.items),
+      },
+    ],
   };
 }
 

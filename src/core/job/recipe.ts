@@ -7,7 +7,16 @@ import type { Cut, OneSetup } from './job';
 export const recipeSchema = z.object({
   id: z.string().min(1),
   name: z.string().min(1).max(120),
-  cuts: z.array(z.object({ name: z.string(), kind: z.string(), values: z.record(z.string(), z.unknown()), overrides: z.record(z.string(), presetSchema.partial()) })).min(1),
+  cuts: z
+    .array(
+      z.object({
+        name: z.string(),
+        kind: z.string(),
+        values: z.record(z.string(), z.unknown()),
+        overrides: z.record(z.string(), presetSchema.partial()),
+      }),
+    )
+    .min(1),
   cutters: z.array(cutterSchema),
 });
 export type Recipe = z.infer<typeof recipeSchema>;
@@ -19,7 +28,12 @@ export function recipeOf(job: OneSetup, cutIds: readonly string[], id: string, n
   return {
     id,
     name,
-    cuts: cuts.map((c) => ({ name: c.name, kind: c.kind, values: c.values.tabs ? { ...c.values, tabs: { ...(c.values.tabs as object), at: [] } } : c.values, overrides: c.overrides })),
+    cuts: cuts.map((c) => ({
+      name: c.name,
+      kind: c.kind,
+      values: c.values.tabs ? { ...c.values, tabs: { ...(c.values.tabs as object), at: [] } } : c.values,
+      overrides: c.overrides,
+    })),
     cutters: job.cutters.filter((c) => used.has(c.id)),
   };
 }
@@ -28,9 +42,22 @@ export function recipeOf(job: OneSetup, cutIds: readonly string[], id: string, n
  * The cuts of a recipe for a job's items, and the cutters that the job lacks for them. A cutter that the job has already under
  * the same id stays the job's own. What a recipe of an older make does not say is as in a new cut.
  */
-export function applied(recipe: Recipe, job: OneSetup, items: readonly string[], freshId: () => string): { cuts: Cut[]; cutters: Cutter[] } {
+export function applied(
+  recipe: Recipe,
+  job: OneSetup,
+  items: readonly string[],
+  freshId: () => string,
+): { cuts: Cut[]; cutters: Cutter[] } {
   return {
-    cuts: recipe.cuts.map((c) => ({ id: freshId(), name: c.name, kind: c.kind, enabled: true, items: [...items], values: { ...(kindOf(c.kind).defaults(job.blank, recipe.cutters) as Cut['values']), ...c.values }, overrides: c.overrides })),
+    cuts: recipe.cuts.map((c) => ({
+      id: freshId(),
+      name: c.name,
+      kind: c.kind,
+      enabled: true,
+      items: [...items],
+      values: { ...(kindOf(c.kind).defaults(job.blank, recipe.cutters) as Cut['values']), ...c.values },
+      overrides: c.overrides,
+    })),
     cutters: recipe.cutters.filter((c) => !job.cutters.some((q) => q.id === c.id)),
   };
 }

@@ -13,7 +13,10 @@ function board(): OneSetup {
     { id: 'inner', name: 'Inner', parent: 'outer' },
     { id: 'other', name: 'Other', parent: null },
   ];
-  const item = (id: string, group: string | null) => ({ ...newItem({ id, name: id, kind: 'ellipse', x: 0, y: 0, values: { width: 5, height: 5 } }), group });
+  const item = (id: string, group: string | null) => ({
+    ...newItem({ id, name: id, kind: 'ellipse', x: 0, y: 0, values: { width: 5, height: 5 } }),
+    group,
+  });
   job.items = [item('a', 'inner'), item('b', 'inner'), item('c', 'outer'), item('d', null), item('e', 'other')];
   return job;
 }
@@ -38,7 +41,12 @@ describe('moving things in the list', () => {
     expect(regroup(j, { group: 'outer' }, { group: 'other', layer: 'l2', below: 'e' })).toBe(true);
     expect(order(j)).toBe('deabc');
     expect(j.groups.find((g) => g.id === 'outer')!.parent).toBe('other');
-    expect(j.items.filter((i) => i.layer === 'l2').map((i) => i.id).join('')).toBe('abc');
+    expect(
+      j.items
+        .filter((i) => i.layer === 'l2')
+        .map((i) => i.id)
+        .join(''),
+    ).toBe('abc');
   });
   it('never puts a group into itself: the job stays as it was', () => {
     const j = board();
@@ -48,13 +56,24 @@ describe('moving things in the list', () => {
     expect(j).toEqual(board());
   });
   it('leaves a valid job with the same items, whatever is dragged where', () => {
-    const step = fc.record({ what: fc.oneof(fc.record({ items: fc.uniqueArray(fc.constantFrom('a', 'b', 'c', 'd', 'e'), { minLength: 1 }) }), fc.record({ group: fc.constantFrom('outer', 'inner', 'other') })), on: fc.constantFrom('a', 'b', 'c', 'd', 'e'), into: fc.boolean() });
+    const step = fc.record({
+      what: fc.oneof(
+        fc.record({ items: fc.uniqueArray(fc.constantFrom('a', 'b', 'c', 'd', 'e'), { minLength: 1 }) }),
+        fc.record({ group: fc.constantFrom('outer', 'inner', 'other') }),
+      ),
+      on: fc.constantFrom('a', 'b', 'c', 'd', 'e'),
+      into: fc.boolean(),
+    });
     fc.assert(
       fc.property(fc.array(step, { maxLength: 12 }), (steps) => {
         const j = board();
         for (const s of steps) {
           const on = j.items.find((i) => i.id === s.on)!;
-          regroup(j, s.what, s.into ? { group: on.group, layer: on.layer } : { group: on.group, layer: on.layer, below: on.id });
+          regroup(
+            j,
+            s.what,
+            s.into ? { group: on.group, layer: on.layer } : { group: on.group, layer: on.layer, below: on.id },
+          );
           expect(jobSchema.safeParse(jobOf(j)).success).toBe(true);
           expect([...order(j)].sort().join('')).toBe('abcde');
           for (const g of j.groups) expect(j.items.some((i) => liesIn(j.groups, i.group, g.id))).toBe(true);

@@ -37,7 +37,11 @@ export function dropEmptyGroups(job: Grouped): void {
  * Moves items, or a whole group with what is in it, to another place of the list. Changes the job in place; false, and nothing
  * changed, when a group would come to lie in itself.
  */
-export function regroup(job: Grouped, what: { readonly items: readonly string[] } | { readonly group: string }, to: Place): boolean {
+export function regroup(
+  job: Grouped,
+  what: { readonly items: readonly string[] } | { readonly group: string },
+  to: Place,
+): boolean {
   let moved: Set<string>;
   if ('group' in what) {
     const group = job.groups.find((g) => g.id === what.group);

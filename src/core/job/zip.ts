@@ -29,7 +29,8 @@ export function openZip(bytes: Uint8Array, limits: ZipLimits): Unzipped {
         if (total > limits.opened) throw new JobError(`The archive unpacks to more than ${megabytes(limits.opened)}.`);
         if (++files > limits.files) throw new JobError(`The archive holds more than ${limits.files} files.`);
         const rule = limits.each.find((e) => f.name.endsWith(e.ending));
-        if (rule && f.originalSize > rule.most) throw new JobError(`"${f.name}" in the archive is larger than ${megabytes(rule.most)}.`);
+        if (rule && f.originalSize > rule.most)
+          throw new JobError(`"${f.name}" in the archive is larger than ${megabytes(rule.most)}.`);
         return true;
       },
     });

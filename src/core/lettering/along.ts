@@ -40,14 +40,25 @@ function arcOf(c: Circle, radius: number, fitted: boolean): Path {
   const start = point(mid + (out ? half : -half));
   const middle = point(mid);
   const end = point(mid + (out ? -half : half));
-  return { ...start, segments: [{ k: 'arc', ...middle, cx: 0, cy: 0, ccw: !out }, { k: 'arc', ...end, cx: 0, cy: 0, ccw: !out }], closed: false };
+  return {
+    ...start,
+    segments: [
+      { k: 'arc', ...middle, cx: 0, cy: 0, ccw: !out },
+      { k: 'arc', ...end, cx: 0, cy: 0, ccw: !out },
+    ],
+    closed: false,
+  };
 }
 
 /**
  * Sets lines along a curve. Each letter is placed by the middle of its foot. Further lines lie below the first as it is
  * read; on a circle each has its own radius, so that its letters keep their spaces.
  */
-export function setAlong(lines: readonly SetLine[], along: Along, set: { sx: number; sy: number; capHeight: number; leading: number; align: 'left' | 'centre' | 'right' }): { paths: Path[]; width: number; height: number } {
+export function setAlong(
+  lines: readonly SetLine[],
+  along: Along,
+  set: { sx: number; sy: number; capHeight: number; leading: number; align: 'left' | 'centre' | 'right' },
+): { paths: Path[]; width: number; height: number } {
   const paths: Path[] = [];
   const { curve } = along;
   lines.forEach((line, i) => {
@@ -67,8 +78,15 @@ export function setAlong(lines: readonly SetLine[], along: Along, set: { sx: num
     const round = guide.closed || isCircle(curve);
     let from: number;
     if (along.spacing === 'fitted') from = 0;
-    else if (isCircle(curve)) from = guide.length / 2 - (set.align === 'left' ? 0 : set.align === 'right' ? line.width : line.width / 2);
-    else from = set.align === 'left' || round ? -(round && set.align !== 'left' ? (set.align === 'right' ? line.width : line.width / 2) : 0) : set.align === 'right' ? guide.length - line.width : (guide.length - line.width) / 2;
+    else if (isCircle(curve))
+      from = guide.length / 2 - (set.align === 'left' ? 0 : set.align === 'right' ? line.width : line.width / 2);
+    else
+      from =
+        set.align === 'left' || round
+          ? -(round && set.align !== 'left' ? (set.align === 'right' ? line.width : line.width / 2) : 0)
+          : set.align === 'right'
+            ? guide.length - line.width
+            : (guide.length - line.width) / 2;
     from += along.shift;
     line.glyphs.forEach((g, k) => {
       const begin = from + g.x + k * spread;
@@ -85,8 +103,12 @@ export function setAlong(lines: readonly SetLine[], along: Along, set: { sx: num
       const p = guide.at(foot);
       const x = p.x + p.ty * drop;
       const y = p.y - p.tx * drop;
-      const m = along.stand === 'upright' ? { a: 1, b: 0, c: 0, d: 1, e: x, f: y } : { a: p.tx, b: p.ty, c: -p.ty, d: p.tx, e: x, f: y };
-      for (const q of g.paths) paths.push(transformPath(transformPath(q, { a: set.sx, b: 0, c: 0, d: set.sy, e: -g.width / 2, f: 0 }), m));
+      const m =
+        along.stand === 'upright'
+          ? { a: 1, b: 0, c: 0, d: 1, e: x, f: y }
+          : { a: p.tx, b: p.ty, c: -p.ty, d: p.tx, e: x, f: y };
+      for (const q of g.paths)
+        paths.push(transformPath(transformPath(q, { a: set.sx, b: 0, c: 0, d: set.sy, e: -g.width / 2, f: 0 }), m));
     });
   });
   const box = boundsOfPaths(paths);

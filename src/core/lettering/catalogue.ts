@@ -7,7 +7,12 @@ export interface FontEntry {
   readonly source: string;
 }
 
-const entry = (id: string, name: string, character: string, pack: string, weight = 400): FontEntry => ({ id, name, character, source: `@fontsource/${pack}/files/${pack}-latin-${weight}-normal.woff` });
+const entry = (id: string, name: string, character: string, pack: string, weight = 400): FontEntry => ({
+  id,
+  name,
+  character,
+  source: `@fontsource/${pack}/files/${pack}-latin-${weight}-normal.woff`,
+});
 
 export const fontCatalogue: readonly FontEntry[] = [
   entry('cinzel', 'Cinzel', 'Roman capitals', 'cinzel'),

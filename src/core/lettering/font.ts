@@ -53,7 +53,8 @@ export function loadFont(bytes: Uint8Array, name: string): LoadedFont {
   if (bytes.length > LARGEST) throw new FontError(name, 'its file is larger than 40 MB');
   const kind = kindOf(bytes);
   if (kind === 'wOF2') throw new FontError(name, 'it is a WOFF2 file; take the TTF, OTF or WOFF of the same font');
-  if (kind === 'ttcf') throw new FontError(name, 'it is a collection of several fonts; take one of them as a TTF or OTF file');
+  if (kind === 'ttcf')
+    throw new FontError(name, 'it is a collection of several fonts; take one of them as a TTF or OTF file');
   try {
     font = parseBytes(bytes);
   } catch {
@@ -111,7 +112,8 @@ function toPaths(commands: readonly Command[]): Path[] {
   let y = 0;
   const finish = () => {
     if (!path || path.segments.length === 0) return;
-    if (Math.abs(x - path.x) > 1e-9 || Math.abs(y - path.y) > 1e-9) path.segments.push({ k: 'line', x: path.x, y: path.y });
+    if (Math.abs(x - path.x) > 1e-9 || Math.abs(y - path.y) > 1e-9)
+      path.segments.push({ k: 'line', x: path.x, y: path.y });
     out.push(path);
   };
   for (const c of commands) {
@@ -131,7 +133,15 @@ function toPaths(commands: readonly Command[]): Path[] {
       else if (c.type === 'Q') {
         const qx = c.x1;
         const qy = -c.y1;
-        s = { k: 'cubic', x1: x + (2 / 3) * (qx - x), y1: y + (2 / 3) * (qy - y), x2: ex + (2 / 3) * (qx - ex), y2: ey + (2 / 3) * (qy - ey), x: ex, y: ey };
+        s = {
+          k: 'cubic',
+          x1: x + (2 / 3) * (qx - x),
+          y1: y + (2 / 3) * (qy - y),
+          x2: ex + (2 / 3) * (qx - ex),
+          y2: ey + (2 / 3) * (qy - ey),
+          x: ex,
+          y: ey,
+        };
       } else s = { k: 'line', x: ex, y: ey };
       path.segments.push(s);
     }

@@ -82,22 +82,30 @@ const onGrid = (mm: number): number => Math.round(mm * UNITS_PER_MM) / UNITS_PER
 /** Sets lines of text about the origin: centred on the middle between first cap line and last baseline, or along a curve. */
 export function layOut(l: Lettering, font: LoadedFont): LaidOut {
   const { lines, sx, scale, missing } = setLines(l, font);
-  if (l.along) return { ...setAlong(lines, l.along, { sx, sy: scale, capHeight: l.capHeight, leading: l.leading, align: l.align }), missing };
+  if (l.along)
+    return {
+      ...setAlong(lines, l.along, { sx, sy: scale, capHeight: l.capHeight, leading: l.leading, align: l.align }),
+      missing,
+    };
   const width = Math.max(0, ...lines.map((q) => q.width));
   const height = l.capHeight + (lines.length - 1) * l.leading * l.capHeight;
   let paths: Path[] = [];
   lines.forEach((line, i) => {
     const left = l.align === 'left' ? -width / 2 : l.align === 'right' ? width / 2 - line.width : -line.width / 2;
     const base = onGrid(height / 2 - l.capHeight - i * l.leading * l.capHeight);
-    for (const g of line.glyphs) for (const p of g.paths) paths.push(transformPath(p, { a: sx, b: 0, c: 0, d: scale, e: onGrid(left + g.x), f: base }));
+    for (const g of line.glyphs)
+      for (const p of g.paths)
+        paths.push(transformPath(p, { a: sx, b: 0, c: 0, d: scale, e: onGrid(left + g.x), f: base }));
   });
   let [w, h] = [width, height];
   if (l.warp && l.warp.by !== 0 && w > 0) {
     const rise = (h * l.warp.by) / 100;
     const crown = l.warp.how === 'crown';
-    const lift = (x: number) => 1 - (2 * x / w) ** 2;
+    const lift = (x: number) => 1 - ((2 * x) / w) ** 2;
     // An arch shifts everything by the rise; a crown stretches what stands above the last baseline.
-    paths = paths.map((p) => warpPath(p, (x, y) => ({ x, y: y + rise * (lift(x) - 0.5) * (crown ? (y + h / 2) / h : 1) }), l.capHeight / 4));
+    paths = paths.map((p) =>
+      warpPath(p, (x, y) => ({ x, y: y + rise * (lift(x) - 0.5) * (crown ? (y + h / 2) / h : 1) }), l.capHeight / 4),
+    );
     h += Math.abs(rise) * (crown ? 0.5 : 1);
   }
   if (l.fit && w > 0) {
@@ -111,7 +119,11 @@ export function layOut(l: Lettering, font: LoadedFont): LaidOut {
 }
 
 /** Hand-set spaces after a change of the text: those before and behind what changed keep their letters. */
-export function carrySpaces(spaces: Readonly<Record<string, number>>, before: string, after: string): Record<string, number> {
+export function carrySpaces(
+  spaces: Readonly<Record<string, number>>,
+  before: string,
+  after: string,
+): Record<string, number> {
   const a = [...before];
   const b = [...after];
   let head = 0;

@@ -8,10 +8,23 @@ import { fontName, loadFont } from './font';
 import { FontShelf } from './shelf';
 import { strokeFont } from './strokes/strokeFont';
 
-const base: Lettering = { text: 'LOCK', capHeight: 10, tracking: 0, kerning: true, leading: 1.6, align: 'centre', stretch: 100 };
+const base: Lettering = {
+  text: 'LOCK',
+  capHeight: 10,
+  tracking: 0,
+  kerning: true,
+  leading: 1.6,
+  align: 'centre',
+  stretch: 100,
+};
 const along = { side: 'left', spacing: 'natural', stand: 'turned', shift: 0, off: 0 } as const;
 const font = shippedFont('archivo');
-const line = (x0: number, y0: number, x1: number, y1: number): Path => ({ x: x0, y: y0, segments: [{ k: 'line', x: x1, y: y1 }], closed: false });
+const line = (x0: number, y0: number, x1: number, y1: number): Path => ({
+  x: x0,
+  y: y0,
+  segments: [{ k: 'line', x: x1, y: y1 }],
+  closed: false,
+});
 /** Middle and size of what is drawn. */
 const box = (paths: readonly Path[]) => {
   const b = boundsOfPaths(paths)!;
@@ -22,12 +35,26 @@ describe('a guide', () => {
   test('measures arcs and lines exactly, cubics to a millionth', () => {
     expect(makeGuide(circlePath(3, 4, 7)).length).toBeCloseTo(14 * Math.PI, 9);
     const k = (4 / 3) * Math.tan(Math.PI / 8);
-    const quarter: Path = { x: 10, y: 0, segments: [{ k: 'cubic', x1: 10, y1: 10 * k, x2: 10 * k, y2: 10, x: 0, y: 10 }], closed: false };
+    const quarter: Path = {
+      x: 10,
+      y: 0,
+      segments: [{ k: 'cubic', x1: 10, y1: 10 * k, x2: 10 * k, y2: 10, x: 0, y: 10 }],
+      closed: false,
+    };
     // The cubic quarter turn is within 0.03 % of the circle.
     expect(Math.abs(makeGuide(quarter).length / (5 * Math.PI) - 1)).toBeLessThan(3e-4);
   });
   test('walks at an even pace, with unit tangents, and goes on straight beyond its ends', () => {
-    const path: Path = { x: 0, y: 0, segments: [{ k: 'line', x: 10, y: 0 }, { k: 'cubic', x1: 20, y1: 0, x2: 10, y2: 20, x: 30, y: 20 }, { k: 'arc', x: 40, y: 30, cx: 30, cy: 30, ccw: true }], closed: false };
+    const path: Path = {
+      x: 0,
+      y: 0,
+      segments: [
+        { k: 'line', x: 10, y: 0 },
+        { k: 'cubic', x1: 20, y1: 0, x2: 10, y2: 20, x: 30, y: 20 },
+        { k: 'arc', x: 40, y: 30, cx: 30, cy: 30, ccw: true },
+      ],
+      closed: false,
+    };
     const g = makeGuide(path);
     fc.assert(
       fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (f) => {
@@ -49,14 +76,23 @@ describe('lettering along a curve', () => {
   test('along a straight line is the straight setting, whichever way letters stand', () => {
     const straight = box(layOut({ ...base, align: 'left' }, font).paths);
     for (const stand of ['turned', 'upright', 'bent'] as const) {
-      const b = box(layOut({ ...base, align: 'left', along: { ...along, stand, curve: line(0, 0, 200, 0) } }, font).paths);
+      const b = box(
+        layOut({ ...base, align: 'left', along: { ...along, stand, curve: line(0, 0, 200, 0) } }, font).paths,
+      );
       expect(b.w).toBeCloseTo(straight.w, 3);
       expect(b.h).toBeCloseTo(straight.h, 3);
     }
   });
   test('on a circle feet stand on it and letters go outwards, turned or bent', () => {
     for (const stand of ['turned', 'bent'] as const) {
-      const { paths } = layOut({ ...base, text: 'HHHH', along: { ...along, stand, curve: { radius: 40, at: 90, sweep: 180, stand: 'outwards' } } }, font);
+      const { paths } = layOut(
+        {
+          ...base,
+          text: 'HHHH',
+          along: { ...along, stand, curve: { radius: 40, at: 90, sweep: 180, stand: 'outwards' } },
+        },
+        font,
+      );
       const reach = paths.flatMap((p) => {
         const q = flatten(p, 0.001);
         return Array.from({ length: q.length / 2 }, (_, i) => Math.hypot(q[2 * i], q[2 * i + 1]));
@@ -71,7 +107,10 @@ describe('lettering along a curve', () => {
   });
   test('fitted letters reach from end to end, upright ones do not turn', () => {
     const curve = line(0, 0, 60, 80);
-    const { paths } = layOut({ ...base, text: 'IIIII', along: { ...along, spacing: 'fitted', stand: 'upright', curve } }, font);
+    const { paths } = layOut(
+      { ...base, text: 'IIIII', along: { ...along, spacing: 'fitted', stand: 'upright', curve } },
+      font,
+    );
     const one = box([paths[0]]);
     const all = box(paths);
     expect(one.h).toBeCloseTo(10, 1);
@@ -80,13 +119,16 @@ describe('lettering along a curve', () => {
     expect(all.x1).toBeLessThan(60 + one.w);
   });
   test('the other side of a line reads the other way', () => {
-    const right = box(layOut({ ...base, align: 'left', along: { ...along, side: 'right', curve: line(0, 0, 100, 0) } }, font).paths);
+    const right = box(
+      layOut({ ...base, align: 'left', along: { ...along, side: 'right', curve: line(0, 0, 100, 0) } }, font).paths,
+    );
     expect(right.y1).toBeLessThan(0.3);
     expect(right.y0).toBeCloseTo(-10, 0);
     expect(right.x1).toBeGreaterThan(90);
   });
   test('standing off moves letters away from the curve by as much', () => {
-    const at = (off: number) => box(layOut({ ...base, align: 'left', along: { ...along, off, curve: line(0, 0, 100, 0) } }, font).paths);
+    const at = (off: number) =>
+      box(layOut({ ...base, align: 'left', along: { ...along, off, curve: line(0, 0, 100, 0) } }, font).paths);
     expect(at(3).y0 - at(0).y0).toBeCloseTo(3, 9);
   });
 });
@@ -113,7 +155,8 @@ describe('boxes and warps', () => {
   test('a warp strays less than 0.005 mm from the map itself', () => {
     const map = (x: number, y: number) => ({ x: (30 + y) * Math.sin(x / 30), y: (30 + y) * Math.cos(x / 30) });
     const warped = flatten(warpPath(line(-20, 5, 20, 5), map, 2), 0.0005);
-    for (let i = 0; i < warped.length; i += 2) expect(Math.abs(Math.hypot(warped[i], warped[i + 1]) - 35)).toBeLessThan(0.005);
+    for (let i = 0; i < warped.length; i += 2)
+      expect(Math.abs(Math.hypot(warped[i], warped[i + 1]) - 35)).toBeLessThan(0.005);
   });
 });
 
@@ -132,7 +175,7 @@ describe('spaces by hand', () => {
       fc.property(fc.string({ maxLength: 12 }), fc.nat(), fc.nat(), fc.string({ maxLength: 4 }), (text, a, b, put) => {
         const chars = [...text];
         const from = Math.min(a, b) % (chars.length + 1);
-        const to = Math.max(from, (Math.max(a, b) % (chars.length + 1)));
+        const to = Math.max(from, Math.max(a, b) % (chars.length + 1));
         const next = [...chars.slice(0, from), ...put, ...chars.slice(to)];
         const spaces = Object.fromEntries(chars.map((_, i) => [i, i + 1]));
         const carried = carrySpaces(spaces, text, next.join(''));
@@ -144,7 +187,8 @@ describe('spaces by hand', () => {
 
 describe('the single-line alphabet', () => {
   const f = strokeFont();
-  const latin = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789.,:;!?\'"()[]{}/\\|-_+=<>*#$%&@^`~ÀÁÂÃÄÅÆÇÈÉÊËÌÍÎÏÐÑÒÓÔÕÖØÙÚÛÜÝÞßàáâãäåæçèéêëìíîïðñòóôõöøùúûüýþÿŒœŠšŽžŁłĄąĆćĘęŃńŚśŹźŻżČčĎďĚěŇňŘřŤťŮůŐőŰűĞğİıŞşȘșȚț–—‘’“”…·•£€°±×÷©«»¡¿';
+  const latin =
+    'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789.,:;!?\'"()[]{}/\\|-_+=<>*#$%&@^`~ÀÁÂÃÄÅÆÇÈÉÊËÌÍÎÏÐÑÒÓÔÕÖØÙÚÛÜÝÞßàáâãäåæçèéêëìíîïðñòóôõöøùúûüýþÿŒœŠšŽžŁłĄąĆćĘęŃńŚśŹźŻżČčĎďĚěŇňŘřŤťŮůŐőŰűĞğİıŞşȘșȚț–—‘’“”…·•£€°±×÷©«»¡¿';
   test('has Latin letters with their marks, figures and stops', () => {
     expect([...latin].filter((c) => !f.has(c) || !f.glyph(c).paths.length)).toEqual([]);
     expect(f.has('漢')).toBe(false);
@@ -158,7 +202,8 @@ describe('the single-line alphabet', () => {
       expect(b.x1).toBeLessThan(f.glyph(c).advance);
     }
   });
-  test('leans when asked', () => expect(box(strokeFont(14).glyph('I').paths).w).toBeCloseTo(10 * Math.tan((14 * Math.PI) / 180), 6));
+  test('leans when asked', () =>
+    expect(box(strokeFont(14).glyph('I').paths).w).toBeCloseTo(10 * Math.tan((14 * Math.PI) / 180), 6));
   test('is set like any other font', () => {
     const l = layOut({ ...base, text: 'Kéeper’s 7' }, testArt.font('line-upright')!);
     expect(l.missing).toEqual([]);

@@ -21,7 +21,10 @@ declare module 'opentype.js/dist/opentype.mjs' {
     getEnglishName(name: 'fullName' | 'fontFamily'): string | undefined;
     tables: { os2?: { sCapHeight?: number } };
     glyphs: { length: number };
-    position?: { getKerningTables?: (script: string) => unknown; getKerningValue?: (tables: unknown, left: number, right: number) => number };
+    position?: {
+      getKerningTables?: (script: string) => unknown;
+      getKerningValue?: (tables: unknown, left: number, right: number) => number;
+    };
     charToGlyph(c: string): Glyph;
     getKerningValue(left: Glyph, right: Glyph): number;
   }

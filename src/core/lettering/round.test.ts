@@ -7,40 +7,68 @@ import { capRound, circleOf, roomOutside, roundBaseline } from './round';
 
 const art = { font: () => shippedFont('archivo') };
 const lettering = itemKindOf('lettering');
-const set = (text: string, capHeight: number, oval: { rx: number; ry: number }, side: 'outside' | 'inside', at: 'top' | 'bottom') => {
+const set = (
+  text: string,
+  capHeight: number,
+  oval: { rx: number; ry: number },
+  side: 'outside' | 'inside',
+  at: 'top' | 'bottom',
+) => {
   const round = { ...oval, side, at };
-  return shapeWith('lettering', { ...(lettering.defaults as Record<string, unknown>), text, font: 'archivo', capHeight, round, ...roundBaseline(round, round, capHeight) }, art).paths;
+  return shapeWith(
+    'lettering',
+    {
+      ...(lettering.defaults as Record<string, unknown>),
+      text,
+      font: 'archivo',
+      capHeight,
+      round,
+      ...roundBaseline(round, round, capHeight),
+    },
+    art,
+  ).paths;
 };
-const pointsOf = (paths: readonly Path[]) => paths.flatMap((p) => { const l = flatten(p, 0.01); return Array.from({ length: l.length / 2 }, (_, i) => [l[2 * i], l[2 * i + 1]]); });
+const pointsOf = (paths: readonly Path[]) =>
+  paths.flatMap((p) => {
+    const l = flatten(p, 0.01);
+    return Array.from({ length: l.length / 2 }, (_, i) => [l[2 * i], l[2 * i + 1]]);
+  });
 
 describe('letters round a circle or an ellipse', () => {
   it('stand wholly on the side that is said, about the top or the bottom, and read from left to right', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 20, max: 80 }), fc.constantFrom(1, 1, 0.7, 1.5), fc.constantFrom('outside' as const, 'inside' as const), fc.constantFrom('top' as const, 'bottom' as const), (rx, k, side, at) => {
-        const oval = { rx, ry: rx * k };
-        const cap = 0.12 * Math.min(oval.rx, oval.ry);
-        const paths = set('HEH', cap, oval, side, at);
-        for (const [x, y] of pointsOf(paths)) {
-          const q = Math.hypot(x / oval.rx, y / oval.ry);
-          if (side === 'outside') expect(q).toBeGreaterThan(1);
-          else expect(q).toBeLessThan(1);
-          if (at === 'top') expect(y).toBeGreaterThan(0);
-          else expect(y).toBeLessThan(0);
-        }
-        const b = boundsOfPaths(paths)!;
-        expect(b.x0 + b.x1).toBeCloseTo(0, 1);
-        // The E is the one letter that is not the same from left and right: its arms point to the right.
-        const box = (p: Path) => boundsOfPaths([p])!;
-        const [first, , last] = [paths[0], paths[1], paths[paths.length - 1]].map(box);
-        expect(first.x0).toBeLessThan(last.x0);
-      }),
+      fc.property(
+        fc.integer({ min: 20, max: 80 }),
+        fc.constantFrom(1, 1, 0.7, 1.5),
+        fc.constantFrom('outside' as const, 'inside' as const),
+        fc.constantFrom('top' as const, 'bottom' as const),
+        (rx, k, side, at) => {
+          const oval = { rx, ry: rx * k };
+          const cap = 0.12 * Math.min(oval.rx, oval.ry);
+          const paths = set('HEH', cap, oval, side, at);
+          for (const [x, y] of pointsOf(paths)) {
+            const q = Math.hypot(x / oval.rx, y / oval.ry);
+            if (side === 'outside') expect(q).toBeGreaterThan(1);
+            else expect(q).toBeLessThan(1);
+            if (at === 'top') expect(y).toBeGreaterThan(0);
+            else expect(y).toBeLessThan(0);
+          }
+          const b = boundsOfPaths(paths)!;
+          expect(b.x0 + b.x1).toBeCloseTo(0, 1);
+          // The E is the one letter that is not the same from left and right: its arms point to the right.
+          const box = (p: Path) => boundsOfPaths([p])!;
+          const [first, , last] = [paths[0], paths[1], paths[paths.length - 1]].map(box);
+          expect(first.x0).toBeLessThan(last.x0);
+        },
+      ),
       { numRuns: 60 },
     );
   });
 
   it('keep off the line by the same gap on both sides, whatever their size', () => {
     for (const cap of [4, 8]) {
-      const r = (side: 'outside' | 'inside', at: 'top' | 'bottom') => pointsOf(set('H', cap, { rx: 50, ry: 50 }, side, at)).map(([x, y]) => Math.hypot(x, y));
+      const r = (side: 'outside' | 'inside', at: 'top' | 'bottom') =>
+        pointsOf(set('H', cap, { rx: 50, ry: 50 }, side, at)).map(([x, y]) => Math.hypot(x, y));
       expect(Math.min(...r('outside', 'top')) - 50).toBeCloseTo(0.3 * cap, 1);
       expect(Math.min(...r('outside', 'bottom')) - 50).toBeCloseTo(0.3 * cap, 1);
       expect(50 - Math.max(...r('inside', 'bottom'))).toBeCloseTo(0.3 * cap, 0);
@@ -50,9 +78,21 @@ describe('letters round a circle or an ellipse', () => {
 
   it('follow when they grow or change sides, and not when they were set straight since', () => {
     const round = { rx: 30, ry: 30, side: 'inside' as const, at: 'top' as const };
-    const v = { ...(lettering.defaults as Record<string, unknown>), text: 'H', font: 'archivo', capHeight: 5, round, ...roundBaseline(round, round, 5) };
-    expect((lettering.changed!({ ...v, capHeight: 8 }, v) as typeof v & { radius: number }).radius).toBeCloseTo(30 - 2.4 - 8, 9);
-    expect((lettering.changed!({ ...v, round: { ...round, side: 'outside' } }, v) as typeof v & { radius: number }).radius).toBeCloseTo(31.5, 9);
+    const v = {
+      ...(lettering.defaults as Record<string, unknown>),
+      text: 'H',
+      font: 'archivo',
+      capHeight: 5,
+      round,
+      ...roundBaseline(round, round, 5),
+    };
+    expect((lettering.changed!({ ...v, capHeight: 8 }, v) as typeof v & { radius: number }).radius).toBeCloseTo(
+      30 - 2.4 - 8,
+      9,
+    );
+    expect(
+      (lettering.changed!({ ...v, round: { ...round, side: 'outside' } }, v) as typeof v & { radius: number }).radius,
+    ).toBeCloseTo(31.5, 9);
     const straight = { ...v, baseline: 'straight' };
     expect(lettering.changed!({ ...straight, capHeight: 8 }, straight)).toEqual({ ...straight, capHeight: 8 });
   });
@@ -60,11 +100,30 @@ describe('letters round a circle or an ellipse', () => {
   it('find a circle in outlines however they are drawn, and only there', () => {
     const c = circlePath(12, -7, 9);
     expect(circleOf([c])).toMatchObject({ x: 12, y: -7 });
-    const many: Path = { x: 9, y: 0, closed: true, segments: Array.from({ length: 90 }, (_, i) => ({ k: 'line' as const, x: 9 * Math.cos((2 * Math.PI * (i + 1)) / 90), y: 9 * Math.sin((2 * Math.PI * (i + 1)) / 90) })) };
+    const many: Path = {
+      x: 9,
+      y: 0,
+      closed: true,
+      segments: Array.from({ length: 90 }, (_, i) => ({
+        k: 'line' as const,
+        x: 9 * Math.cos((2 * Math.PI * (i + 1)) / 90),
+        y: 9 * Math.sin((2 * Math.PI * (i + 1)) / 90),
+      })),
+    };
     expect(circleOf([many])!.r).toBeCloseTo(9, 6);
     expect(circleOf([circlePath(0, 0, 4), circlePath(0, 0, 6)])!.r).toBeCloseTo(6, 6);
     expect(circleOf([transformPath(c, placement(0, 0, 0, 1, 1.05))])).toBeNull();
-    const square: Path = { x: 1, y: 0, closed: true, segments: [{ k: 'line', x: 0, y: 1 }, { k: 'line', x: -1, y: 0 }, { k: 'line', x: 0, y: -1 }, { k: 'line', x: 1, y: 0 }] };
+    const square: Path = {
+      x: 1,
+      y: 0,
+      closed: true,
+      segments: [
+        { k: 'line', x: 0, y: 1 },
+        { k: 'line', x: -1, y: 0 },
+        { k: 'line', x: 0, y: -1 },
+        { k: 'line', x: 1, y: 0 },
+      ],
+    };
     expect(circleOf([square])).toBeNull();
     expect(circleOf([{ ...c, closed: false }])).toBeNull();
   });
@@ -87,18 +146,39 @@ describe('the room round an oval', () => {
     expect(roomOutside(circle, [ring(20, 50, 0)])).toBe(Infinity);
     expect(roomOutside(circle, [ring(10, 0, 90)])).toBeCloseTo(30, 1);
     // The middle of a side is nearer than its corners.
-    expect(roomOutside(circle, [{ x: -70, y: -70, segments: [{ k: 'line', x: 70, y: -70 }, { k: 'line', x: 70, y: 70 }, { k: 'line', x: -70, y: 70 }, { k: 'line', x: -70, y: -70 }], closed: true }])).toBeCloseTo(20, 6);
+    expect(
+      roomOutside(circle, [
+        {
+          x: -70,
+          y: -70,
+          segments: [
+            { k: 'line', x: 70, y: -70 },
+            { k: 'line', x: 70, y: 70 },
+            { k: 'line', x: -70, y: 70 },
+            { k: 'line', x: -70, y: -70 },
+          ],
+          closed: true,
+        },
+      ]),
+    ).toBeCloseTo(20, 6);
   });
   it('of an ellipse is never told too large', () => {
     fc.assert(
-      fc.property(fc.double({ min: 5, max: 60, noNaN: true }), fc.double({ min: 5, max: 60, noNaN: true }), fc.double({ min: 0, max: 6.3, noNaN: true }), fc.double({ min: 61, max: 140, noNaN: true }), (rx, ry, t, away) => {
-        const [x, y, r] = [Math.cos(t) * (away + 8), Math.sin(t) * (away + 8), 3];
-        const room = roomOutside({ rx, ry }, [ring(r, x, y)]);
-        let least = Infinity;
-        for (let k = 0; k < 2000; k++) least = Math.min(least, Math.hypot(rx * Math.cos(k / 318.3) - x, ry * Math.sin(k / 318.3) - y) - r);
-        expect(room).toBeLessThanOrEqual(least + 0.02);
-        expect(room).toBeGreaterThan(0);
-      }),
+      fc.property(
+        fc.double({ min: 5, max: 60, noNaN: true }),
+        fc.double({ min: 5, max: 60, noNaN: true }),
+        fc.double({ min: 0, max: 6.3, noNaN: true }),
+        fc.double({ min: 61, max: 140, noNaN: true }),
+        (rx, ry, t, away) => {
+          const [x, y, r] = [Math.cos(t) * (away + 8), Math.sin(t) * (away + 8), 3];
+          const room = roomOutside({ rx, ry }, [ring(r, x, y)]);
+          let least = Infinity;
+          for (let k = 0; k < 2000; k++)
+            least = Math.min(least, Math.hypot(rx * Math.cos(k / 318.3) - x, ry * Math.sin(k / 318.3) - y) - r);
+          expect(room).toBeLessThanOrEqual(least + 0.02);
+          expect(room).toBeGreaterThan(0);
+        },
+      ),
     );
   });
 });

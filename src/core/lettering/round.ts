@@ -30,7 +30,11 @@ export function circleOf(paths: readonly Path[]): { x: number; y: number; r: num
     const l = flatten(p, r * TRUE * 0.2);
     let worst = Math.abs(b.y1 - b.y0 - 2 * r) / 2;
     for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2)
-      for (const [px, py] of [[l[i], l[i + 1]], [(l[i] + l[j]) / 2, (l[i + 1] + l[j + 1]) / 2]]) worst = Math.max(worst, Math.abs(Math.hypot(px - x, py - y) - r));
+      for (const [px, py] of [
+        [l[i], l[i + 1]],
+        [(l[i] + l[j]) / 2, (l[i + 1] + l[j + 1]) / 2],
+      ])
+        worst = Math.max(worst, Math.abs(Math.hypot(px - x, py - y) - r));
     if (worst <= TRUE * r && (!best || r > best.r)) best = { x, y, r };
   }
   return best;
@@ -50,10 +54,22 @@ export function roundBaseline({ rx, ry }: Oval, { side, at }: RoundPlace, capHei
   // How far the feet stand beyond the outline.
   const feet = side === 'outside' ? (top ? gap : gap + capHeight) : top ? -gap - capHeight : -gap;
   const rest = { align: 'centre', shift: 0, side: 'left', spacing: 'natural' };
-  if (Math.abs(rx - ry) < 1e-6 * rx) return { ...rest, baseline: top ? 'outwards' : 'inwards', radius: Math.max(0.1, rx + feet), at: top ? 90 : 270, off: 0 };
+  if (Math.abs(rx - ry) < 1e-6 * rx)
+    return {
+      ...rest,
+      baseline: top ? 'outwards' : 'inwards',
+      radius: Math.max(0.1, rx + feet),
+      at: top ? 90 : 270,
+      off: 0,
+    };
   // An ellipse: its own curve, from the top clockwise (left is outside) or from the bottom counter-clockwise (left is inside).
   const unit = transformPath(circlePath(0, 0, 1), placement(0, 0, -90, top ? -1 : 1, 1));
-  return { ...rest, baseline: 'curve', curve: transformPath(unit, { a: rx, b: 0, c: 0, d: ry, e: 0, f: 0 }), off: top ? feet : -feet };
+  return {
+    ...rest,
+    baseline: 'curve',
+    curve: transformPath(unit, { a: rx, b: 0, c: 0, d: ry, e: 0, f: 0 }),
+    off: top ? feet : -feet,
+  };
 }
 
 /**
@@ -76,7 +92,8 @@ export function roomOutside({ rx, ry }: Oval, others: readonly Path[]): number {
   for (const p of others) {
     const l = flatten(transformPath(p, { a: 1 / rx, b: 0, c: 0, d: 1 / ry, e: 0, f: 0 }), 0.001);
     let least = Infinity;
-    for (let i = p.closed ? 0 : 2, j = p.closed ? l.length - 2 : 0; i < l.length; j = i, i += 2) least = Math.min(least, toSegment(l[j], l[j + 1], l[i], l[i + 1], 0, 0));
+    for (let i = p.closed ? 0 : 2, j = p.closed ? l.length - 2 : 0; i < l.length; j = i, i += 2)
+      least = Math.min(least, toSegment(l[j], l[j + 1], l[i], l[i + 1], 0, 0));
     if (least > 1 + 1e-9) room = Math.min(room, (least - 1) * Math.min(rx, ry));
   }
   return room;

@@ -9,7 +9,11 @@ interface Table {
   readonly data: Uint8Array;
   readonly pack: boolean;
 }
-const table = fc.record({ tag: fc.stringMatching(/^[a-zA-Z]{4}$/), data: fc.uint8Array({ maxLength: 300 }), pack: fc.boolean() });
+const table = fc.record({
+  tag: fc.stringMatching(/^[a-zA-Z]{4}$/),
+  data: fc.uint8Array({ maxLength: 300 }),
+  pack: fc.boolean(),
+});
 const tables = fc.uniqueArray(table, { minLength: 1, maxLength: 9, selector: (t) => t.tag });
 
 /** A WOFF of tables, by the standard. */
@@ -68,12 +72,17 @@ describe('WOFF files', () => {
   });
   it('that are damaged are refused or opened, never thrown at and never read for ever', () => {
     fc.assert(
-      fc.property(tables, fc.array(fc.tuple(fc.nat(), fc.nat(255)), { minLength: 1, maxLength: 6 }), fc.nat(), (list, hits, cut) => {
-        const file = woffOf(list);
-        for (const [at, v] of hits) file[at % file.length] = v;
-        const short = file.subarray(0, cut % (file.length + 1));
-        for (const f of [file, short]) expect([true, false]).toContain(openWoff(f, 1e5) === null);
-      }),
+      fc.property(
+        tables,
+        fc.array(fc.tuple(fc.nat(), fc.nat(255)), { minLength: 1, maxLength: 6 }),
+        fc.nat(),
+        (list, hits, cut) => {
+          const file = woffOf(list);
+          for (const [at, v] of hits) file[at % file.length] = v;
+          const short = file.subarray(0, cut % (file.length + 1));
+          for (const f of [file, short]) expect([true, false]).toContain(openWoff(f, 1e5) === null);
+        },
+      ),
       { numRuns: 500 },
     );
     // Every tenth byte of a real font's packed tables turned over: the first of them is seen.

@@ -29,9 +29,44 @@ const plain = { junctionDeviation: 0.01, spindleSeconds: 3, probe: false, dialec
 
 /** The machines that ship, by what they are; each can be changed. */
 export const machines: readonly Machine[] = [
-  { ...plain, id: 'bench-router', name: 'Bench router', rapid: 4000, maxFeed: { x: 5000, y: 5000, z: 1500 }, accel: { x: 400, y: 400, z: 200 }, spindle: { min: 6000, max: 24000 }, toolChangeSeconds: 60, travel: { x: 800, y: 600, z: 120 } },
-  { ...plain, id: 'bench-engraver', name: 'Small bench engraver', rapid: 2500, maxFeed: { x: 2500, y: 2500, z: 800 }, accel: { x: 250, y: 250, z: 120 }, spindle: { min: 3000, max: 20000 }, toolChangeSeconds: 90, travel: { x: 300, y: 200, z: 60 }, probe: true, dialect: 'metric-pause' },
-  { ...plain, id: 'milling-machine', name: 'Milling machine', rapid: 10000, maxFeed: { x: 8000, y: 8000, z: 5000 }, accel: { x: 1500, y: 1500, z: 1000 }, spindle: { min: 100, max: 12000 }, junctionDeviation: 0.005, toolChangeSeconds: 12, travel: { x: 600, y: 400, z: 400 }, probe: true, dialect: 'metric-length' },
+  {
+    ...plain,
+    id: 'bench-router',
+    name: 'Bench router',
+    rapid: 4000,
+    maxFeed: { x: 5000, y: 5000, z: 1500 },
+    accel: { x: 400, y: 400, z: 200 },
+    spindle: { min: 6000, max: 24000 },
+    toolChangeSeconds: 60,
+    travel: { x: 800, y: 600, z: 120 },
+  },
+  {
+    ...plain,
+    id: 'bench-engraver',
+    name: 'Small bench engraver',
+    rapid: 2500,
+    maxFeed: { x: 2500, y: 2500, z: 800 },
+    accel: { x: 250, y: 250, z: 120 },
+    spindle: { min: 3000, max: 20000 },
+    toolChangeSeconds: 90,
+    travel: { x: 300, y: 200, z: 60 },
+    probe: true,
+    dialect: 'metric-pause',
+  },
+  {
+    ...plain,
+    id: 'milling-machine',
+    name: 'Milling machine',
+    rapid: 10000,
+    maxFeed: { x: 8000, y: 8000, z: 5000 },
+    accel: { x: 1500, y: 1500, z: 1000 },
+    spindle: { min: 100, max: 12000 },
+    junctionDeviation: 0.005,
+    toolChangeSeconds: 12,
+    travel: { x: 600, y: 400, z: 400 },
+    probe: true,
+    dialect: 'metric-length',
+  },
 ];
 export const [benchRouter] = machines;
 

@@ -1,4 +1,5 @@
-export const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
+export const isRecord = (v: unknown): v is Record<string, unknown> =>
+  typeof v === 'object' && v !== null && !Array.isArray(v);
 /** Whether two plain values say the same. Parts that are one object cost nothing. */
 export function alike(a: unknown, b: unknown): boolean {
   if (Object.is(a, b)) return true;

@@ -22,25 +22,33 @@ const moved = (job: Job, id: string, by: Record<string, unknown>): Job => on(job
 const idsOf = (job: Job): string[] => oneSetup(job).items.map((i) => i.id);
 
 /** Any version of the job: things moved, resized, taken out, put in, put in another order, the blank changed. */
-type Change = { readonly what: 'x' | 'y' | 'out' | 'in' | 'swap' | 'blank' | 'width'; readonly at: number; readonly to: number };
+type Change = {
+  readonly what: 'x' | 'y' | 'out' | 'in' | 'swap' | 'blank' | 'width';
+  readonly at: number;
+  readonly to: number;
+};
 const change: fc.Arbitrary<Change> = fc.record({
   what: fc.constantFrom('x', 'y', 'out', 'in', 'swap', 'blank', 'width'),
   at: fc.nat(3),
   to: fc.integer({ min: 1, max: 4 }),
 });
-const changed = (job: Job, changes: readonly Change[], who: string): Job => on(job, (one) => changedOn(one, changes, who));
+const changed = (job: Job, changes: readonly Change[], who: string): Job =>
+  on(job, (one) => changedOn(one, changes, who));
 function changedOn(one: OneSetup, changes: readonly Change[], who: string): OneSetup {
   let j = one;
   for (const { what, at, to } of changes) {
     const id = 'abcd'[at];
     const there = j.items.some((i) => i.id === id);
     if (what === 'x' || what === 'y') j = movedOn(j, id, { [what]: to });
-    else if (what === 'width') j = { ...j, items: j.items.map((i) => (i.id === id ? { ...i, values: { ...i.values, width: to } } : i)) };
+    else if (what === 'width')
+      j = { ...j, items: j.items.map((i) => (i.id === id ? { ...i, values: { ...i.values, width: to } } : i)) };
     else if (what === 'out') j = { ...j, items: j.items.filter((i) => i.id !== id) };
     else if (what === 'in' && !j.items.some((i) => i.id === `${who}${at}`))
       j = { ...j, items: [...j.items.slice(0, to), box(`${who}${at}`, to), ...j.items.slice(to)] };
-    else if (what === 'swap' && there) j = { ...j, items: [...j.items.filter((i) => i.id !== id), j.items.find((i) => i.id === id)!] };
-    else if (what === 'blank') j = { ...j, blank: { ...j.blank, [['width', 'height', 'thickness', 'clearance'][at]]: 10 * to } };
+    else if (what === 'swap' && there)
+      j = { ...j, items: [...j.items.filter((i) => i.id !== id), j.items.find((i) => i.id === id)!] };
+    else if (what === 'blank')
+      j = { ...j, blank: { ...j.blank, [['width', 'height', 'thickness', 'clearance'][at]]: 10 * to } };
   }
   return j;
 }
@@ -100,10 +108,17 @@ describe('two versions of a job brought together', () => {
     const out = on(base, (j) => ({ ...j, items: j.items.slice(1) }));
     const other = moved(base, 'a', { x: 7 });
     const r = mergeJobs(base, out, other, () => 'theirs')!;
-    expect(r.clashes).toEqual([{ path: ['setups', FIRST_SETUP, 'items', 'a'], mine: undefined, theirs: oneSetup(other).items[0] }]);
+    expect(r.clashes).toEqual([
+      { path: ['setups', FIRST_SETUP, 'items', 'a'], mine: undefined, theirs: oneSetup(other).items[0] },
+    ]);
     expect(oneSetup(r.job).items[0]).toEqual(oneSetup(other).items[0]);
     expect(idsOf(mergeJobs(base, out, other)!.job)).toEqual(['b', 'c', 'd']);
-    expect(wordsOf(r.clashes[0], [out, other])).toEqual({ place: 'Artwork "a"', what: '', mine: 'taken out', theirs: 'changed' });
+    expect(wordsOf(r.clashes[0], [out, other])).toEqual({
+      place: 'Artwork "a"',
+      what: '',
+      mine: 'taken out',
+      theirs: 'changed',
+    });
   });
   it('brings a layer back that one has taken out and the other has put something on', () => {
     const layer = { ...oneSetup(base).layers[0], id: 'two', name: 'Two' };
@@ -144,12 +159,12 @@ describe('two versions of a job brought together', () => {
       { place: `Cut "${cut.name}"`, what: expect.stringMatching(/depth/i), mine: '1.25 mm', theirs: '2 mm' },
     ]);
     const wide = (width: number) => on(base, (j) => ({ ...j, blank: { ...j.blank, width } }));
-    expect(
-      wordsOf(
-        mergeJobs(base, wide(40), wide(50))!.clashes[0],
-        [base],
-      ),
-    ).toEqual({ place: 'Blank', what: 'width', mine: '40 mm', theirs: '50 mm' });
+    expect(wordsOf(mergeJobs(base, wide(40), wide(50))!.clashes[0], [base])).toEqual({
+      place: 'Blank',
+      what: 'width',
+      mine: '40 mm',
+      theirs: '50 mm',
+    });
   });
 });
 

@@ -23,7 +23,9 @@ export interface Merged {
 export const placeOf = (path: readonly string[]): string => path.join('/');
 
 const isKnown = (v: unknown): v is Known[] =>
-  Array.isArray(v) && v.every((q) => isRecord(q) && typeof q.id === 'string') && new Set(v.map((q) => (q as Known).id)).size === v.length;
+  Array.isArray(v) &&
+  v.every((q) => isRecord(q) && typeof q.id === 'string') &&
+  new Set(v.map((q) => (q as Known).id)).size === v.length;
 
 /** `fresh`, with the very objects of `old` wherever they say the same: versions that share cost little to keep, compare and draw. */
 export function sharing<T>(old: unknown, fresh: T): T {
@@ -36,14 +38,23 @@ export function sharing<T>(old: unknown, fresh: T): T {
   if (!isRecord(fresh) || !isRecord(old)) return fresh;
   const keys = Object.keys(fresh);
   const next = Object.fromEntries(keys.map((k) => [k, sharing(old[k], fresh[k])]));
-  return (keys.length === Object.keys(old).length && keys.every((k) => k in old && Object.is(next[k], old[k])) ? old : next) as T;
+  return (
+    keys.length === Object.keys(old).length && keys.every((k) => k in old && Object.is(next[k], old[k])) ? old : next
+  ) as T;
 }
 
 const GONE = Symbol('gone');
 type Choose = (path: readonly string[]) => Side;
 
 /** Three-way merge of plain values: what one side alone has changed is as that side has it; what both have, as is chosen. */
-function merge(base: unknown, mine: unknown, theirs: unknown, path: readonly string[], choose: Choose, clashes: Clash[]): unknown {
+function merge(
+  base: unknown,
+  mine: unknown,
+  theirs: unknown,
+  path: readonly string[],
+  choose: Choose,
+  clashes: Clash[],
+): unknown {
   if (alike(mine, theirs) || alike(theirs, base)) return mine;
   if (alike(mine, base)) return theirs;
   if (isKnown(mine) && isKnown(theirs) && (isKnown(base) || base === undefined))
@@ -102,7 +113,11 @@ function mergeLists(
 }
 
 /** The things of a list that are wanted and not there, from whichever list has them. */
-function missing<T extends Known>(list: readonly T[], wanted: readonly (string | null)[], others: readonly (readonly T[])[]): T[] {
+function missing<T extends Known>(
+  list: readonly T[],
+  wanted: readonly (string | null)[],
+  others: readonly (readonly T[])[],
+): T[] {
   const there = new Set(list.map((v) => v.id));
   const out: T[] = [];
   for (const id of wanted) {

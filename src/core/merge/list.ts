@@ -27,9 +27,11 @@ export function withChange<T extends Known>(now: readonly T[], from: readonly T[
     ? kept.filter((c) => !will.has(c.id)).map((c) => ({ c, after: before(kept, c.id) }))
     : added.map((c) => ({ c, after: before(to, c.id) }));
   const out = [...spine];
-  for (const { c, after } of rest) out.splice(after === null ? 0 : out.findIndex((q) => q.id === after) + 1 || out.length, 0, c);
+  for (const { c, after } of rest)
+    out.splice(after === null ? 0 : out.findIndex((q) => q.id === after) + 1 || out.length, 0, c);
   return out;
 }
 
 /** The id that stands before another one in a list; null for the first. */
-const before = (list: readonly Known[], id: string): string | null => list[list.findIndex((c) => c.id === id) - 1]?.id ?? null;
+const before = (list: readonly Known[], id: string): string | null =>
+  list[list.findIndex((c) => c.id === id) - 1]?.id ?? null;

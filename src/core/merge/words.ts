@@ -28,7 +28,16 @@ const parts: Readonly<Record<string, string>> = {
   guides: 'Guides',
   run: 'Run',
 };
-const lists: Readonly<Record<string, string>> = { items: 'Artwork', cuts: 'Cut', cutters: 'Cutter', layers: 'Layer', groups: 'Group', blanks: 'Blank', setups: 'Set-up', assets: 'Font or picture' };
+const lists: Readonly<Record<string, string>> = {
+  items: 'Artwork',
+  cuts: 'Cut',
+  cutters: 'Cutter',
+  layers: 'Layer',
+  groups: 'Group',
+  blanks: 'Blank',
+  setups: 'Set-up',
+  assets: 'Font or picture',
+};
 /** Values that have no field of a form, as they are called on the screen. */
 const own: Readonly<Record<string, string>> = {
   name: 'name',
@@ -75,7 +84,9 @@ function said(v: unknown, unit: Unit, field: Field | undefined, key: string): st
   if (v === undefined) return 'taken out';
   if (field?.kind === 'choice') return field.options.find((o) => o.value === v)?.label ?? String(v);
   if (typeof v === 'number')
-    return field?.kind === 'length' || LENGTHS.has(key) ? `${formatLength(v, unit)} ${unit}` : String(Math.round(v * 1e4) / 1e4);
+    return field?.kind === 'length' || LENGTHS.has(key)
+      ? `${formatLength(v, unit)} ${unit}`
+      : String(Math.round(v * 1e4) / 1e4);
   if (typeof v === 'boolean') return v ? 'yes' : 'no';
   if (typeof v === 'string') return v === '' ? 'empty' : v.length > 60 ? `${v.slice(0, 57)}\u2026` : v;
   if (Array.isArray(v)) return v.length === 1 ? '1 thing' : `${v.length} things`;
@@ -88,7 +99,9 @@ export function wordsOf(clash: Clash, versions: readonly Job[]): ClashWords {
   // What stands in a set-up is called as it is; by the set-up too, where there are several.
   const [first, setupId] = clash.path;
   const inside = first === 'setups' && clash.path.length > 2;
-  const roots: readonly object[] = inside ? versions.flatMap((v) => v.setups.filter((s) => s.id === setupId)) : versions;
+  const roots: readonly object[] = inside
+    ? versions.flatMap((v) => v.setups.filter((s) => s.id === setupId))
+    : versions;
   const path = inside ? clash.path.slice(2) : clash.path;
   const several = versions.some((v) => v.setups.length > 1);
   const where = inside && several ? `${(roots[0] as Thing | undefined)?.name ?? setupId}: ` : '';
@@ -106,7 +119,10 @@ export function wordsOf(clash: Clash, versions: readonly Job[]): ClashWords {
   }
   const thing = roots.map((v) => (v as Record<string, Thing[]>)[top].find((q) => q.id === id)).find((q) => q);
   // The only blank needs no name.
-  const place = top === 'blanks' && versions.every((v) => v.blanks.length === 1) ? 'Blank' : `${where}${lists[top]} "${thing?.name ?? id}"`;
+  const place =
+    top === 'blanks' && versions.every((v) => v.blanks.length === 1)
+      ? 'Blank'
+      : `${where}${lists[top]} "${thing?.name ?? id}"`;
   if (!rest.length)
     return {
       place,
@@ -118,10 +134,13 @@ export function wordsOf(clash: Clash, versions: readonly Job[]): ClashWords {
   const key = rest[0] === 'values' ? placeOf(rest.slice(1)).replace(/\//g, '.') : '';
   // A field may name a value inside the one that clashes.
   const field =
-    fields.find((f) => f.key === key) ?? fields.find((f) => key && (f.key.startsWith(`${key}.`) || key.startsWith(`${f.key}.`)));
+    fields.find((f) => f.key === key) ??
+    fields.find((f) => key && (f.key.startsWith(`${key}.`) || key.startsWith(`${f.key}.`)));
   const last = rest[rest.length - 1];
   const inner = (v: unknown) =>
-    field && field.key.startsWith(`${key}.`) ? getAt({ v } as Record<string, unknown>, `v.${field.key.slice(key.length + 1)}`) : v;
+    field && field.key.startsWith(`${key}.`)
+      ? getAt({ v } as Record<string, unknown>, `v.${field.key.slice(key.length + 1)}`)
+      : v;
   return {
     place,
     what: field?.label ?? own[last] ?? last,

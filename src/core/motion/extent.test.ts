@@ -50,7 +50,8 @@ describe('how far and how fast a motion goes', () => {
             Object.assign(seen, { x0: Math.min(seen.x0, x), y0: Math.min(seen.y0, y), z0: Math.min(seen.z0, z) });
             Object.assign(seen, { x1: Math.max(seen.x1, x), y1: Math.max(seen.y1, y), z1: Math.max(seen.z1, z) });
           }
-        for (const k of Object.keys(seen) as (keyof typeof seen)[]) expect(Math.abs(all[k] - seen[k])).toBeLessThan(0.05);
+        for (const k of Object.keys(seen) as (keyof typeof seen)[])
+          expect(Math.abs(all[k] - seen[k])).toBeLessThan(0.05);
         const feeds = [...m.feed].filter((_, i) => i && [1, 2, 3, 4].includes(m.kind[i]));
         expect(feed).toBe(Math.max(0, ...feeds));
         const down = [...m.feed].filter(

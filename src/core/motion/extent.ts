@@ -41,7 +41,12 @@ export const chordsOf = (m: Motion): Motion => chords(m, '', () => withoutArcs(m
 
 /** Whether a move goes straight down at its feed. */
 export const isPlunge = (m: Motion, i: number): boolean =>
-  i > 0 && m.kind[i] !== RAPID && m.kind[i] !== DWELL && m.z[i] < m.z[i - 1] && m.x[i] === m.x[i - 1] && m.y[i] === m.y[i - 1];
+  i > 0 &&
+  m.kind[i] !== RAPID &&
+  m.kind[i] !== DWELL &&
+  m.z[i] < m.z[i - 1] &&
+  m.x[i] === m.x[i - 1] &&
+  m.y[i] === m.y[i - 1];
 
 const extents = derived<Motion, Extent>();
 /** Worked out once for a motion: a question that its extent answers costs nothing however many moves there are. */

@@ -3,22 +3,45 @@ import { fitMoves, type FittedMove } from './fitMoves';
 
 const num = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 /** Points of lines and helices, joined, with their own steps. */
-const ways = fc.array(fc.record({ arc: fc.boolean(), turn: num(-4, 4).filter((a) => Math.abs(a) > 0.3), r: num(0.3, 30), rise: num(-2, 2), length: num(0.5, 20), n: fc.integer({ min: 6, max: 60 }) }), { minLength: 1, maxLength: 4 }).map((parts) => {
-  const out = [0, 0, 0];
-  let heading = 0.3;
-  for (const q of parts) {
-    const [x, y, z] = out.slice(-3);
-    if (q.arc) {
-      const s = Math.sign(q.turn);
-      const [cx, cy] = [x - s * q.r * Math.sin(heading), y + s * q.r * Math.cos(heading)];
-      const n = Math.max(q.n, Math.ceil(Math.abs(q.turn) * 8));
-      for (let k = 1; k <= n; k++) out.push(cx + s * q.r * Math.sin(heading + (q.turn * k) / n), cy - s * q.r * Math.cos(heading + (q.turn * k) / n), z + (q.rise * k) / n);
-      heading += q.turn;
-    } else for (let k = 1; k <= q.n; k++) out.push(x + (q.length * Math.cos(heading) * k) / q.n, y + (q.length * Math.sin(heading) * k) / q.n, z + (q.rise * k) / q.n);
-    heading += 0.7;
-  }
-  return Float64Array.from(out);
-});
+const ways = fc
+  .array(
+    fc.record({
+      arc: fc.boolean(),
+      turn: num(-4, 4).filter((a) => Math.abs(a) > 0.3),
+      r: num(0.3, 30),
+      rise: num(-2, 2),
+      length: num(0.5, 20),
+      n: fc.integer({ min: 6, max: 60 }),
+    }),
+    { minLength: 1, maxLength: 4 },
+  )
+  .map((parts) => {
+    const out = [0, 0, 0];
+    let heading = 0.3;
+    for (const q of parts) {
+      const [x, y, z] = out.slice(-3);
+      if (q.arc) {
+        const s = Math.sign(q.turn);
+        const [cx, cy] = [x - s * q.r * Math.sin(heading), y + s * q.r * Math.cos(heading)];
+        const n = Math.max(q.n, Math.ceil(Math.abs(q.turn) * 8));
+        for (let k = 1; k <= n; k++)
+          out.push(
+            cx + s * q.r * Math.sin(heading + (q.turn * k) / n),
+            cy - s * q.r * Math.cos(heading + (q.turn * k) / n),
+            z + (q.rise * k) / n,
+          );
+        heading += q.turn;
+      } else
+        for (let k = 1; k <= q.n; k++)
+          out.push(
+            x + (q.length * Math.cos(heading) * k) / q.n,
+            y + (q.length * Math.sin(heading) * k) / q.n,
+            z + (q.rise * k) / q.n,
+          );
+      heading += 0.7;
+    }
+    return Float64Array.from(out);
+  });
 
 /** Nearest distance of a point to a move, by many places of it. */
 function away(p: Float64Array, from: number, m: FittedMove, q: readonly number[]): number {
@@ -49,13 +72,21 @@ describe('moves through points', () => {
             const a = [...p.slice(3 * k, 3 * k + 3)];
             const b = [...p.slice(3 * k + 3, 3 * k + 6)];
             expect(away(p, from, m, a)).toBeLessThan(tolerance + 0.005);
-            if (m.sweep !== 0) expect(Math.abs(Math.hypot((a[0] + b[0]) / 2 - m.cx, (a[1] + b[1]) / 2 - m.cy) - Math.hypot(p[3 * from] - m.cx, p[3 * from + 1] - m.cy))).toBeLessThan(tolerance + 1e-9);
+            if (m.sweep !== 0)
+              expect(
+                Math.abs(
+                  Math.hypot((a[0] + b[0]) / 2 - m.cx, (a[1] + b[1]) / 2 - m.cy) -
+                    Math.hypot(p[3 * from] - m.cx, p[3 * from + 1] - m.cy),
+                ),
+              ).toBeLessThan(tolerance + 1e-9);
           }
           if (m.sweep !== 0) {
             // Its two ends lie on one circle, and the sweep leads from one to the other.
             const r = Math.hypot(p[3 * from] - m.cx, p[3 * from + 1] - m.cy);
             const a = Math.atan2(p[3 * from + 1] - m.cy, p[3 * from] - m.cx) + m.sweep;
-            expect(Math.hypot(m.cx + r * Math.cos(a) - p[3 * m.to], m.cy + r * Math.sin(a) - p[3 * m.to + 1])).toBeLessThan(1e-6);
+            expect(
+              Math.hypot(m.cx + r * Math.cos(a) - p[3 * m.to], m.cy + r * Math.sin(a) - p[3 * m.to + 1]),
+            ).toBeLessThan(1e-6);
           }
           from = m.to;
         }
@@ -68,13 +99,29 @@ describe('moves through points', () => {
     for (const n of [40, 400, 4000]) {
       const line = Float64Array.from({ length: 3 * (n + 1) }, (_, i) => [5, -2, 1][i % 3] * (Math.floor(i / 3) / n));
       expect(fitMoves(line, 0.0012).map((m) => m.sweep)).toEqual([0]);
-      const circle = Float64Array.from({ length: 3 * (n + 1) }, (_, i) => [12 * Math.cos((2 * Math.PI * Math.floor(i / 3)) / n), 12 * Math.sin((2 * Math.PI * Math.floor(i / 3)) / n), -1][i % 3]);
+      const circle = Float64Array.from(
+        { length: 3 * (n + 1) },
+        (_, i) =>
+          [
+            12 * Math.cos((2 * Math.PI * Math.floor(i / 3)) / n),
+            12 * Math.sin((2 * Math.PI * Math.floor(i / 3)) / n),
+            -1,
+          ][i % 3],
+      );
       if (12 * (1 - Math.cos(Math.PI / n)) < 0.0012) expect(fitMoves(circle, 0.0012)).toHaveLength(2);
     }
   });
   it('are one helix where a circle rises evenly', () => {
     const n = 300;
-    const p = Float64Array.from({ length: 3 * (n + 1) }, (_, i) => [4 * Math.cos((4 * Math.floor(i / 3)) / n), 4 * Math.sin((4 * Math.floor(i / 3)) / n), (-2 * Math.floor(i / 3)) / n][i % 3]);
+    const p = Float64Array.from(
+      { length: 3 * (n + 1) },
+      (_, i) =>
+        [
+          4 * Math.cos((4 * Math.floor(i / 3)) / n),
+          4 * Math.sin((4 * Math.floor(i / 3)) / n),
+          (-2 * Math.floor(i / 3)) / n,
+        ][i % 3],
+    );
     const got = fitMoves(p, 0.0007);
     expect(got).toHaveLength(1);
     expect(got[0].sweep).toBeCloseTo(4, 3);

@@ -96,7 +96,11 @@ export function fitMoves(p: Float64Array, tolerance: number, weight = 1): Fitted
       const ey = p[3 * k + 4] - cy;
       const hx = (x + ex) / 2;
       const hy = (y + ey) / 2;
-      if (side * Math.abs(Math.sqrt(hx * hx + hy * hy) - r) > tolerance || side * Math.abs(Math.sqrt(ex * ex + ey * ey) - r) > tolerance) return null;
+      if (
+        side * Math.abs(Math.sqrt(hx * hx + hy * hy) - r) > tolerance ||
+        side * Math.abs(Math.sqrt(ex * ex + ey * ey) - r) > tolerance
+      )
+        return null;
       const a = Math.atan2(x * ey - y * ex, x * ex + y * ey);
       if (a > MOST_STEP || a < -MOST_STEP || a === 0 || (sense !== 0 && a > 0 !== sense > 0)) return null;
       sense = a;
@@ -117,9 +121,15 @@ export function fitMoves(p: Float64Array, tolerance: number, weight = 1): Fitted
       const hx = (x + ex) / 2;
       const hy = (y + ey) / 2;
       const a = turns[k - i];
-      if (side * Math.abs(Math.sqrt(hx * hx + hy * hy) - r) + Math.abs((p[3 * k + 2] + p[3 * k + 5]) / 2 - az - rise * (turned + a / 2)) > tolerance) return null;
+      if (
+        side * Math.abs(Math.sqrt(hx * hx + hy * hy) - r) +
+          Math.abs((p[3 * k + 2] + p[3 * k + 5]) / 2 - az - rise * (turned + a / 2)) >
+        tolerance
+      )
+        return null;
       turned += a;
-      if (side * Math.abs(Math.sqrt(ex * ex + ey * ey) - r) + Math.abs(p[3 * k + 5] - az - rise * turned) > tolerance) return null;
+      if (side * Math.abs(Math.sqrt(ex * ex + ey * ey) - r) + Math.abs(p[3 * k + 5] - az - rise * turned) > tolerance)
+        return null;
       x = ex;
       y = ey;
     }

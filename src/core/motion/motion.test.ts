@@ -5,7 +5,13 @@ import { MotionBuilder } from './motion';
 import { seconds, timeOf } from './timing';
 import { makeTrack, nearestOn, pointAt, slice } from './track';
 
-const machine = { ...benchRouter, accel: { x: 500, y: 500, z: 200 }, maxFeed: { x: 6000, y: 6000, z: 1200 }, rapid: 6000, junctionDeviation: 0.01 };
+const machine = {
+  ...benchRouter,
+  accel: { x: 500, y: 500, z: 200 },
+  maxFeed: { x: 6000, y: 6000, z: 1200 },
+  rapid: 6000,
+  junctionDeviation: 0.01,
+};
 const line = (...points: [number, number, number, number][]) => {
   const b = new MotionBuilder();
   b.rapid(0, 0, 0);
@@ -44,49 +50,77 @@ describe('minutes', () => {
     // 100 mm at 3000 mm/min with 500 mm/s2: 0.1 s up, 0.1 s down, the rest at 50 mm/s.
     expect(seconds(timeOf(line([100, 0, 0, 3000]), machine))).toBeCloseTo(0.2 + (100 - 5) / 50, 6);
   });
-  it('of a short move are a triangle', () => expect(seconds(timeOf(line([1, 0, 0, 6000]), machine))).toBeCloseTo(2 * Math.sqrt(1 / 500), 6));
+  it('of a short move are a triangle', () =>
+    expect(seconds(timeOf(line([1, 0, 0, 6000]), machine))).toBeCloseTo(2 * Math.sqrt(1 / 500), 6));
   it('stop at a reversal and not in a straight line', () => {
     const straight = seconds(timeOf(line([50, 0, 0, 3000], [100, 0, 0, 3000]), machine));
     expect(straight).toBeCloseTo(seconds(timeOf(line([100, 0, 0, 3000]), machine)), 6);
-    expect(seconds(timeOf(line([50, 0, 0, 3000], [0, 0, 0, 3000]), machine))).toBeCloseTo(2 * seconds(timeOf(line([50, 0, 0, 3000]), machine)), 6);
+    expect(seconds(timeOf(line([50, 0, 0, 3000], [0, 0, 0, 3000]), machine))).toBeCloseTo(
+      2 * seconds(timeOf(line([50, 0, 0, 3000]), machine)),
+      6,
+    );
   });
-  it('heed the limits of each axis', () => expect(seconds(timeOf(line([0, 0, -40, 6000]), machine))).toBeCloseTo(20 / 200 + 40 / 20, 5));
+  it('heed the limits of each axis', () =>
+    expect(seconds(timeOf(line([0, 0, -40, 6000]), machine))).toBeCloseTo(20 / 200 + 40 / 20, 5));
   it('agree within 2 % with small steps of time under the same limits', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.double({ min: 2, max: 30, noNaN: true }), fc.double({ min: -2, max: 2, noNaN: true }), fc.integer({ min: 400, max: 5000 })), { minLength: 2, maxLength: 6 }), (moves) => {
-        let x = 0;
-        let y = 0;
-        let way = 0;
-        const points: [number, number, number, number][] = [];
-        const corners: number[] = [];
-        moves.forEach(([l, turn, f], i) => {
-          if (i) {
-            // Junction deviation along X and Y with the acceleration that the change of direction allows.
-            const cos = -Math.cos(turn);
-            const half = Math.sqrt((1 - cos) / 2);
-            const jx = Math.cos(way + turn) - Math.cos(way);
-            const jy = Math.sin(way + turn) - Math.sin(way);
-            const j = Math.hypot(jx, jy) || 1;
-            const a = Math.min(500 / Math.max(1e-9, Math.abs(jx / j)), 500 / Math.max(1e-9, Math.abs(jy / j)));
-            corners.push(half > 1 - 1e-9 ? Infinity : Math.sqrt((a * 0.01 * half) / (1 - half)));
-          }
-          way += i ? turn : 0;
-          x += l * Math.cos(way);
-          y += l * Math.sin(way);
-          points.push([x, y, 0, f]);
-        });
-        // The planner bounds acceleration per axis; the stepper takes each move's own bound, the smallest of all for braking.
-        const bounds = points.map((p, i) => {
-          const q = i ? points[i - 1] : [0, 0];
-          const l = Math.hypot(p[0] - q[0], p[1] - q[1]);
-          return Math.min(500 / Math.max(1e-9, Math.abs(p[0] - q[0]) / l), 500 / Math.max(1e-9, Math.abs(p[1] - q[1]) / l));
-        });
-        const mine = seconds(timeOf(line(...points), machine));
-        const slow = stepped(moves.map((m) => m[0]), moves.map((m) => m[2] / 60), corners, Math.min(...bounds));
-        const fast = stepped(moves.map((m) => m[0]), moves.map((m) => m[2] / 60), corners, Math.max(...bounds));
-        expect(mine).toBeLessThan(slow * 1.02 + 0.002);
-        expect(mine).toBeGreaterThan(fast * 0.98 - 0.002);
-      }),
+      fc.property(
+        fc.array(
+          fc.tuple(
+            fc.double({ min: 2, max: 30, noNaN: true }),
+            fc.double({ min: -2, max: 2, noNaN: true }),
+            fc.integer({ min: 400, max: 5000 }),
+          ),
+          { minLength: 2, maxLength: 6 },
+        ),
+        (moves) => {
+          let x = 0;
+          let y = 0;
+          let way = 0;
+          const points: [number, number, number, number][] = [];
+          const corners: number[] = [];
+          moves.forEach(([l, turn, f], i) => {
+            if (i) {
+              // Junction deviation along X and Y with the acceleration that the change of direction allows.
+              const cos = -Math.cos(turn);
+              const half = Math.sqrt((1 - cos) / 2);
+              const jx = Math.cos(way + turn) - Math.cos(way);
+              const jy = Math.sin(way + turn) - Math.sin(way);
+              const j = Math.hypot(jx, jy) || 1;
+              const a = Math.min(500 / Math.max(1e-9, Math.abs(jx / j)), 500 / Math.max(1e-9, Math.abs(jy / j)));
+              corners.push(half > 1 - 1e-9 ? Infinity : Math.sqrt((a * 0.01 * half) / (1 - half)));
+            }
+            way += i ? turn : 0;
+            x += l * Math.cos(way);
+            y += l * Math.sin(way);
+            points.push([x, y, 0, f]);
+          });
+          // The planner bounds acceleration per axis; the stepper takes each move's own bound, the smallest of all for braking.
+          const bounds = points.map((p, i) => {
+            const q = i ? points[i - 1] : [0, 0];
+            const l = Math.hypot(p[0] - q[0], p[1] - q[1]);
+            return Math.min(
+              500 / Math.max(1e-9, Math.abs(p[0] - q[0]) / l),
+              500 / Math.max(1e-9, Math.abs(p[1] - q[1]) / l),
+            );
+          });
+          const mine = seconds(timeOf(line(...points), machine));
+          const slow = stepped(
+            moves.map((m) => m[0]),
+            moves.map((m) => m[2] / 60),
+            corners,
+            Math.min(...bounds),
+          );
+          const fast = stepped(
+            moves.map((m) => m[0]),
+            moves.map((m) => m[2] / 60),
+            corners,
+            Math.max(...bounds),
+          );
+          expect(mine).toBeLessThan(slow * 1.02 + 0.002);
+          expect(mine).toBeGreaterThan(fast * 0.98 - 0.002);
+        },
+      ),
       { numRuns: 40, endOnFailure: true },
     );
   });

@@ -36,7 +36,8 @@ export class MotionBuilder {
   private feed = new Float64Array(256);
 
   private push(kind: number, x: number, y: number, z: number, cx: number, cy: number, feed: number): void {
-    if (!(Math.abs(x) < 1e7 && Math.abs(y) < 1e7 && Math.abs(z) < 1e7)) throw new RangeError('A move to a place that is not a number.');
+    if (!(Math.abs(x) < 1e7 && Math.abs(y) < 1e7 && Math.abs(z) < 1e7))
+      throw new RangeError('A move to a place that is not a number.');
     const i = this.count;
     if (i === this.kind.length) {
       const wide = <T extends Uint8Array | Float64Array>(a: T): T => {

@@ -3,24 +3,43 @@ import { airOf, orderPieces, type Piece } from './order';
 
 const c = fc.double({ min: 0, max: 100, noNaN: true });
 const stroke = fc.record({ inX: c, inY: c, outX: c, outY: c, reversible: fc.boolean() });
-const ring = fc.tuple(c, c, fc.double({ min: 0.5, max: 20, noNaN: true }), fc.integer({ min: 3, max: 12 })).map(([x, y, r, n]): Piece => {
-  const starts = Float64Array.from({ length: 2 * n }, (_, i) => (i % 2 ? y + r * Math.sin(((i - 1) * Math.PI) / n) : x + r * Math.cos((i * Math.PI) / n)));
-  return { inX: starts[0], inY: starts[1], outX: starts[0], outY: starts[1], starts };
-});
+const ring = fc
+  .tuple(c, c, fc.double({ min: 0.5, max: 20, noNaN: true }), fc.integer({ min: 3, max: 12 }))
+  .map(([x, y, r, n]): Piece => {
+    const starts = Float64Array.from({ length: 2 * n }, (_, i) =>
+      i % 2 ? y + r * Math.sin(((i - 1) * Math.PI) / n) : x + r * Math.cos((i * Math.PI) / n),
+    );
+    return { inX: starts[0], inY: starts[1], outX: starts[0], outY: starts[1], starts };
+  });
 const work = fc.array(fc.oneof(stroke, ring), { maxLength: 40 });
 /** Some pieces wait for others: each for at most one later one, so that there are no circles. */
-const held = fc.tuple(work, fc.array(fc.nat(), { minLength: 40, maxLength: 40 }), fc.infiniteStream(fc.boolean())).map(([pieces, links, some]) =>
-  pieces.map((p, i): Piece => (i + 1 < pieces.length && some.next().value ? { ...p, before: i + 1 + (links[i] % (pieces.length - i - 1)) } : p)),
-);
+const held = fc
+  .tuple(work, fc.array(fc.nat(), { minLength: 40, maxLength: 40 }), fc.infiniteStream(fc.boolean()))
+  .map(([pieces, links, some]) =>
+    pieces.map(
+      (p, i): Piece =>
+        i + 1 < pieces.length && some.next().value ? { ...p, before: i + 1 + (links[i] % (pieces.length - i - 1)) } : p,
+    ),
+  );
 /** The shortest of all orders, by trying every one with every side and start. */
 function best(pieces: readonly Piece[]): number {
-  const ends = pieces.map((p) => (p.starts ? Array.from({ length: p.starts.length / 2 }, (_, s) => [p.starts![2 * s], p.starts![2 * s + 1], p.starts![2 * s], p.starts![2 * s + 1]]) : [[p.inX, p.inY, p.outX, p.outY], ...(p.reversible ? [[p.outX, p.outY, p.inX, p.inY]] : [])]));
+  const ends = pieces.map((p) =>
+    p.starts
+      ? Array.from({ length: p.starts.length / 2 }, (_, s) => [
+          p.starts![2 * s],
+          p.starts![2 * s + 1],
+          p.starts![2 * s],
+          p.starts![2 * s + 1],
+        ])
+      : [[p.inX, p.inY, p.outX, p.outY], ...(p.reversible ? [[p.outX, p.outY, p.inX, p.inY]] : [])],
+  );
   const go = (done: number, x: number, y: number): number => {
     if (done === (1 << pieces.length) - 1) return 0;
     let least = Infinity;
     for (let i = 0; i < pieces.length; i++) {
       if (done & (1 << i) || pieces.some((p, k) => p.before === i && !(done & (1 << k)))) continue;
-      for (const [ax, ay, bx, by] of ends[i]) least = Math.min(least, Math.hypot(ax - x, ay - y) + go(done | (1 << i), bx, by));
+      for (const [ax, ay, bx, by] of ends[i])
+        least = Math.min(least, Math.hypot(ax - x, ay - y) + go(done | (1 << i), bx, by));
     }
     return least;
   };
@@ -46,9 +65,18 @@ describe('order of travel', () => {
   });
   it('is the shortest of all orders of a few pieces', () => {
     fc.assert(
-      fc.property(fc.array(fc.oneof(stroke, ring.filter((r) => r.starts!.length <= 10)), { minLength: 2, maxLength: 4 }), (pieces) => {
-        expect(airOf(pieces, orderPieces(pieces, 0, 0), 0, 0)).toBeCloseTo(best(pieces), 6);
-      }),
+      fc.property(
+        fc.array(
+          fc.oneof(
+            stroke,
+            ring.filter((r) => r.starts!.length <= 10),
+          ),
+          { minLength: 2, maxLength: 4 },
+        ),
+        (pieces) => {
+          expect(airOf(pieces, orderPieces(pieces, 0, 0), 0, 0)).toBeCloseTo(best(pieces), 6);
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -70,8 +98,17 @@ describe('order of travel', () => {
   it('runs nested rings from the inside out, each begun beside the last', () => {
     const rings = Array.from({ length: 6 }, (_, k): Piece => {
       const r = 30 - 5 * k;
-      const starts = Float64Array.from({ length: 48 }, (_, i) => (i % 2 ? r * Math.sin(((i - 1) * Math.PI) / 24) : r * Math.cos((i * Math.PI) / 24)));
-      return { inX: starts[0], inY: starts[1], outX: starts[0], outY: starts[1], starts, before: k ? k - 1 : undefined };
+      const starts = Float64Array.from({ length: 48 }, (_, i) =>
+        i % 2 ? r * Math.sin(((i - 1) * Math.PI) / 24) : r * Math.cos((i * Math.PI) / 24),
+      );
+      return {
+        inX: starts[0],
+        inY: starts[1],
+        outX: starts[0],
+        outY: starts[1],
+        starts,
+        before: k ? k - 1 : undefined,
+      };
     });
     const turns = orderPieces(rings, 5, 0);
     expect(turns.map((t) => t.piece)).toEqual([5, 4, 3, 2, 1, 0]);
@@ -79,6 +116,15 @@ describe('order of travel', () => {
   });
   it('names pieces that wait for each other', () => {
     const p = { inX: 0, inY: 0, outX: 1, outY: 0 };
-    expect(() => orderPieces([{ ...p, before: 1 }, { ...p, before: 0 }], 0, 0)).toThrow(/circle/);
+    expect(() =>
+      orderPieces(
+        [
+          { ...p, before: 1 },
+          { ...p, before: 0 },
+        ],
+        0,
+        0,
+      ),
+    ).toThrow(/circle/);
   });
 });

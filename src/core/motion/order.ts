@@ -36,7 +36,15 @@ const MOST_KICKS = 10000;
 const FEW = 6;
 
 /** Each piece's nearest follower, greedily, with nothing taken before what it holds. */
-function greedy(count: number, x: Float64Array, y: Float64Array, reversible: Uint8Array, before: Int32Array, startX: number, startY: number): Tour {
+function greedy(
+  count: number,
+  x: Float64Array,
+  y: Float64Array,
+  reversible: Uint8Array,
+  before: Int32Array,
+  startX: number,
+  startY: number,
+): Tour {
   const waits = new Int32Array(count);
   for (let i = 0; i < count; i++) if (before[i] >= 0) waits[before[i]]++;
   // Entries in square buckets; a piece enters its buckets when what it waits for is done.
@@ -98,7 +106,12 @@ function greedy(count: number, x: Float64Array, y: Float64Array, reversible: Uin
  * that is allowed; a piece comes before the one that holds it. Method: `./tour.ts`; after each round the starts of closed
  * pieces are chosen anew for the way as it is (shortest path through the layers of starts).
  */
-export function orderPieces(pieces: readonly Piece[], startX: number, startY: number, options: OrderOptions = {}): Turn[] {
+export function orderPieces(
+  pieces: readonly Piece[],
+  startX: number,
+  startY: number,
+  options: OrderOptions = {},
+): Turn[] {
   const n = pieces.length;
   if (!n) return [];
   if (n <= FEW) return exactOrder(pieces, startX, startY);
@@ -123,10 +136,19 @@ export function orderPieces(pieces: readonly Piece[], startX: number, startY: nu
   let tour = greedy(n, x, y, reversible, before, startX, startY);
   for (let round = 0; round < rounds; round++) {
     if (closed) chooseStarts(pieces, tour, x, y, start, startX, startY);
-    tour = shortTour({ count: n, x, y, startX, startY, reversible, before, starts, start }, tour, Math.ceil(kicks / rounds), (f) => options.progress?.((round + f) / rounds));
+    tour = shortTour(
+      { count: n, x, y, startX, startY, reversible, before, starts, start },
+      tour,
+      Math.ceil(kicks / rounds),
+      (f) => options.progress?.((round + f) / rounds),
+    );
   }
   if (closed) chooseStarts(pieces, tour, x, y, start, startX, startY);
-  return Array.from(tour.order, (piece, k) => ({ piece, reversed: tour.turned[k] === 1 && !!pieces[piece].reversible && !pieces[piece].starts, start: start[piece] }));
+  return Array.from(tour.order, (piece, k) => ({
+    piece,
+    reversed: tour.turned[k] === 1 && !!pieces[piece].reversible && !pieces[piece].starts,
+    start: start[piece],
+  }));
 }
 
 /** The shortest of all orders, by dynamic programming over the sets of pieces done (Bellman 1962, Held and Karp 1962). */
@@ -134,9 +156,18 @@ function exactOrder(pieces: readonly Piece[], startX: number, startY: number): T
   const n = pieces.length;
   const ways = pieces.map((p, piece) => {
     const s = p.starts;
-    if (s && s.length > 2) return Array.from({ length: s.length / 2 }, (_, start) => ({ turn: { piece, reversed: false, start }, inX: s[2 * start], inY: s[2 * start + 1], outX: s[2 * start], outY: s[2 * start + 1] }));
+    if (s && s.length > 2)
+      return Array.from({ length: s.length / 2 }, (_, start) => ({
+        turn: { piece, reversed: false, start },
+        inX: s[2 * start],
+        inY: s[2 * start + 1],
+        outX: s[2 * start],
+        outY: s[2 * start + 1],
+      }));
     const forward = { turn: { piece, reversed: false, start: 0 }, inX: p.inX, inY: p.inY, outX: p.outX, outY: p.outY };
-    return p.reversible ? [forward, { turn: { piece, reversed: true, start: 0 }, inX: p.outX, inY: p.outY, outX: p.inX, outY: p.inY }] : [forward];
+    return p.reversible
+      ? [forward, { turn: { piece, reversed: true, start: 0 }, inX: p.outX, inY: p.outY, outX: p.inX, outY: p.inY }]
+      : [forward];
   });
   const needs = new Int32Array(n);
   pieces.forEach((p, i) => {
@@ -175,14 +206,28 @@ function exactOrder(pieces: readonly Piece[], startX: number, startY: number): T
 }
 
 /** The starts of closed pieces that make the way shortest in a given order; x, y and start are brought up to date. */
-function chooseStarts(pieces: readonly Piece[], { order, turned }: Tour, x: Float64Array, y: Float64Array, start: Int32Array, startX: number, startY: number): void {
+function chooseStarts(
+  pieces: readonly Piece[],
+  { order, turned }: Tour,
+  x: Float64Array,
+  y: Float64Array,
+  start: Int32Array,
+  startX: number,
+  startY: number,
+): void {
   let cost = Float64Array.of(0);
   let from: { x: number; y: number }[] = [{ x: startX, y: startY }];
   const back: Int32Array[] = [];
   const placesOf = (k: number) => {
     const i = order[k];
     const s = pieces[i].starts;
-    if (s && s.length > 2) return Array.from({ length: s.length / 2 }, (_, q) => ({ inX: s[2 * q], inY: s[2 * q + 1], outX: s[2 * q], outY: s[2 * q + 1] }));
+    if (s && s.length > 2)
+      return Array.from({ length: s.length / 2 }, (_, q) => ({
+        inX: s[2 * q],
+        inY: s[2 * q + 1],
+        outX: s[2 * q],
+        outY: s[2 * q + 1],
+      }));
     const e = 2 * i + turned[k];
     return [{ inX: x[e], inY: y[e], outX: x[e ^ 1], outY: y[e ^ 1] }];
   };
@@ -224,7 +269,12 @@ export function airOf(pieces: readonly Piece[], turns: readonly Turn[], startX: 
   for (const t of turns) {
     const p = pieces[t.piece];
     const s = p.starts;
-    const [ax, ay, bx, by] = s && s.length > 2 ? [s[2 * t.start], s[2 * t.start + 1], s[2 * t.start], s[2 * t.start + 1]] : t.reversed ? [p.outX, p.outY, p.inX, p.inY] : [p.inX, p.inY, p.outX, p.outY];
+    const [ax, ay, bx, by] =
+      s && s.length > 2
+        ? [s[2 * t.start], s[2 * t.start + 1], s[2 * t.start], s[2 * t.start + 1]]
+        : t.reversed
+          ? [p.outX, p.outY, p.inX, p.inY]
+          : [p.inX, p.inY, p.outX, p.outY];
     sum += Math.hypot(ax - x, ay - y);
     x = bx;
     y = by;

@@ -30,7 +30,12 @@ function heldOnArcs(m: Motion, accel: number): Motion {
 }
 
 /** The most that limits of the axes allow along a direction. */
-const along = (a: { readonly x: number; readonly y: number; readonly z: number }, vx: number, vy: number, vz: number): number =>
+const along = (
+  a: { readonly x: number; readonly y: number; readonly z: number },
+  vx: number,
+  vy: number,
+  vz: number,
+): number =>
   Math.min(a.x / Math.max(1e-9, Math.abs(vx)), a.y / Math.max(1e-9, Math.abs(vy)), a.z / Math.max(1e-9, Math.abs(vz)));
 
 /**
@@ -90,8 +95,10 @@ export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Tim
     uz = vz;
   }
   junction[n] = 0;
-  for (let i = n - 1; i >= 1; i--) junction[i] = Math.min(junction[i], Math.sqrt(junction[i + 1] ** 2 + 2 * acc[i] * len[i]));
-  for (let i = 1; i < n; i++) junction[i + 1] = Math.min(junction[i + 1], Math.sqrt(junction[i] ** 2 + 2 * acc[i] * len[i]));
+  for (let i = n - 1; i >= 1; i--)
+    junction[i] = Math.min(junction[i], Math.sqrt(junction[i + 1] ** 2 + 2 * acc[i] * len[i]));
+  for (let i = 1; i < n; i++)
+    junction[i + 1] = Math.min(junction[i + 1], Math.sqrt(junction[i] ** 2 + 2 * acc[i] * len[i]));
   let source = 1;
   for (let i = 1; i < n; i++) {
     const l = len[i];
@@ -107,7 +114,8 @@ export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Tim
     const peak = Math.min(cruise[i], Math.sqrt(Math.max(0, (2 * a * l + v0 * v0 + v1 * v1) / 2)));
     const up = Math.max(0, (peak * peak - v0 * v0) / (2 * a));
     const down = Math.max(0, (peak * peak - v1 * v1) / (2 * a));
-    const s = Math.max(0, peak - v0) / a + Math.max(0, peak - v1) / a + Math.max(0, l - up - down) / Math.max(peak, 1e-9);
+    const s =
+      Math.max(0, peak - v0) / a + Math.max(0, peak - v1) / a + Math.max(0, l - up - down) / Math.max(peak, 1e-9);
     if (c.kind[i] === RAPID) {
       t.air += s;
       t.airLength += l;

@@ -30,7 +30,11 @@ const NEIGHBOURS = 10;
 const STRETCH = 10;
 
 /** Square buckets over points (x, y), about `share` points each, at most a thousand to a side. */
-export function bucketsOver(x: Float64Array, y: Float64Array, share: number): { x0: number; y0: number; cell: number; cols: number; rows: number } {
+export function bucketsOver(
+  x: Float64Array,
+  y: Float64Array,
+  share: number,
+): { x0: number; y0: number; cell: number; cols: number; rows: number } {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (let e = 0; e < x.length; e++) {
     x0 = Math.min(x0, x[e]);
@@ -38,7 +42,11 @@ export function bucketsOver(x: Float64Array, y: Float64Array, share: number): { 
     y0 = Math.min(y0, y[e]);
     y1 = Math.max(y1, y[e]);
   }
-  const cell = Math.max(1e-6, Math.sqrt(((x1 - x0 + 1e-3) * (y1 - y0 + 1e-3) * share) / x.length), Math.max(x1 - x0, y1 - y0) / 1000);
+  const cell = Math.max(
+    1e-6,
+    Math.sqrt(((x1 - x0 + 1e-3) * (y1 - y0 + 1e-3) * share) / x.length),
+    Math.max(x1 - x0, y1 - y0) / 1000,
+  );
   return { x0, y0, cell, cols: Math.floor((x1 - x0) / cell) + 1, rows: Math.floor((y1 - y0) / cell) + 1 };
 }
 
@@ -93,7 +101,12 @@ function neighbours(p: TourProblem): Int32Array {
  * A short tour that keeps every piece before the one that must follow it. `first` is an order that does so; `kicks` says how
  * long to look. Deterministic. `progress` is called now and then with 0..1 and may throw.
  */
-export function shortTour(p: TourProblem, first: Tour, kicks: number, progress: (done: number) => void = () => {}): Tour {
+export function shortTour(
+  p: TourProblem,
+  first: Tour,
+  kicks: number,
+  progress: (done: number) => void = () => {},
+): Tour {
   const n = p.count;
   const near = neighbours(p);
   // Places 1..n hold pieces; 0 is the start, n + 1 the open end.
@@ -275,7 +288,11 @@ export function shortTour(p: TourProblem, first: Tour, kicks: number, progress: 
           const lo = Math.min(k, m) + (leaving ? 1 : 0);
           const hi = Math.max(k, m) - (leaving ? 0 : 1);
           if (lo >= 1 && lo <= hi) {
-            const gain = gap(outOf(lo - 1), into(lo)) + toPlace(outOf(hi), hi + 1) - gap(outOf(lo - 1), outOf(hi)) - toPlace(into(lo), hi + 1);
+            const gain =
+              gap(outOf(lo - 1), into(lo)) +
+              toPlace(outOf(hi), hi + 1) -
+              gap(outOf(lo - 1), outOf(hi)) -
+              toPlace(into(lo), hi + 1);
             if (gain > 1e-9 && mayTurn(lo, hi)) {
               wake(lo - 1);
               wake(lo);
@@ -299,7 +316,12 @@ export function shortTour(p: TourProblem, first: Tour, kicks: number, progress: 
           const enter = turn ? outOf(j) : into(i);
           const leave = turn ? into(i) : outOf(j);
           const gain =
-            gap(outOf(i - 1), into(i)) + toPlace(outOf(j), j + 1) - toPlace(outOf(i - 1), j + 1) + toPlace(outOf(after), after + 1) - gap(outOf(after), enter) - toPlace(leave, after + 1);
+            gap(outOf(i - 1), into(i)) +
+            toPlace(outOf(j), j + 1) -
+            toPlace(outOf(i - 1), j + 1) +
+            toPlace(outOf(after), after + 1) -
+            gap(outOf(after), enter) -
+            toPlace(leave, after + 1);
           if (gain <= 1e-9) continue;
           if (after > j ? !maySwap(i, j, after) : !maySwap(after + 1, i - 1, j)) continue;
           for (const w of [i - 1, i, j, j + 1, after, after + 1]) wake(w);
@@ -342,7 +364,13 @@ export function shortTour(p: TourProblem, first: Tour, kicks: number, progress: 
     const m = i + random(Math.min(most, n - 1 - i));
     const j = m + 1 + random(Math.min(most, n - m));
     if (!maySwap(i, m, j)) continue;
-    const loss = gap(outOf(i - 1), into(m + 1)) + gap(outOf(j), into(i)) + toPlace(outOf(m), j + 1) - gap(outOf(i - 1), into(i)) - gap(outOf(m), into(m + 1)) - toPlace(outOf(j), j + 1);
+    const loss =
+      gap(outOf(i - 1), into(m + 1)) +
+      gap(outOf(j), into(i)) +
+      toPlace(outOf(m), j + 1) -
+      gap(outOf(i - 1), into(i)) -
+      gap(outOf(m), into(m + 1)) -
+      toPlace(outOf(j), j + 1);
     log.length = 0;
     for (const w of [i - 1, i, m, m + 1, j, j + 1]) wake(w);
     doSwap(i, m, j, false);

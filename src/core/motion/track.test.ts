@@ -4,9 +4,19 @@ import { MotionBuilder, moveLength } from './motion';
 import { makeTrack, nearestOn, pointAt, run, slice } from './track';
 
 const tracks = fc.oneof(
-  fc.tuple(fc.integer({ min: 6, max: 300 }), fc.double({ min: 1, max: 40, noNaN: true })).map(([k, r]) => makeTrack(circleLoop(k, r, 3, -2), true, 0.001)),
-  fc.tuple(fc.integer({ min: 3, max: 9 }), fc.double({ min: 3, max: 30, noNaN: true })).map(([k, r]) => makeTrack(starLoop(k, r, r / 2), true, 0.001)),
-  fc.array(fc.integer({ min: -300, max: 300 }), { minLength: 4, maxLength: 20 }).map((v) => makeTrack(Float64Array.from(v.slice(0, v.length & ~1), (q) => q / 10), false, 0.001)),
+  fc
+    .tuple(fc.integer({ min: 6, max: 300 }), fc.double({ min: 1, max: 40, noNaN: true }))
+    .map(([k, r]) => makeTrack(circleLoop(k, r, 3, -2), true, 0.001)),
+  fc
+    .tuple(fc.integer({ min: 3, max: 9 }), fc.double({ min: 3, max: 30, noNaN: true }))
+    .map(([k, r]) => makeTrack(starLoop(k, r, r / 2), true, 0.001)),
+  fc.array(fc.integer({ min: -300, max: 300 }), { minLength: 4, maxLength: 20 }).map((v) =>
+    makeTrack(
+      Float64Array.from(v.slice(0, v.length & ~1), (q) => q / 10),
+      false,
+      0.001,
+    ),
+  ),
 );
 const share = fc.double({ min: 0, max: 1, noNaN: true });
 
@@ -32,22 +42,28 @@ describe('tracks', () => {
         expect(Math.hypot(list[0].x0 - p.x, list[0].y0 - p.y)).toBeLessThan(1e-6);
         const last = list[list.length - 1];
         expect(Math.hypot(last.x1 - q.x, last.y1 - q.y)).toBeLessThan(1e-6);
-        for (let i = 1; i < list.length; i++) expect(Math.hypot(list[i].x0 - list[i - 1].x1, list[i].y0 - list[i - 1].y1)).toBeLessThan(1e-6);
+        for (let i = 1; i < list.length; i++)
+          expect(Math.hypot(list[i].x0 - list[i - 1].x1, list[i].y0 - list[i - 1].y1)).toBeLessThan(1e-6);
       }),
     );
   });
   it('know the place that is nearest to a point', () => {
     fc.assert(
-      fc.property(tracks, fc.double({ min: -60, max: 60, noNaN: true }), fc.double({ min: -60, max: 60, noNaN: true }), (t, x, y) => {
-        fc.pre(t.length > 1e-3);
-        const n = nearestOn(t, x, y);
-        const p = pointAt(t, n.s);
-        expect(Math.hypot(p.x - x, p.y - y)).toBeCloseTo(n.distance, 6);
-        for (let i = 0; i <= 200; i++) {
-          const q = pointAt(t, (t.length * i) / 200);
-          expect(n.distance).toBeLessThanOrEqual(Math.hypot(q.x - x, q.y - y) + 1e-9);
-        }
-      }),
+      fc.property(
+        tracks,
+        fc.double({ min: -60, max: 60, noNaN: true }),
+        fc.double({ min: -60, max: 60, noNaN: true }),
+        (t, x, y) => {
+          fc.pre(t.length > 1e-3);
+          const n = nearestOn(t, x, y);
+          const p = pointAt(t, n.s);
+          expect(Math.hypot(p.x - x, p.y - y)).toBeCloseTo(n.distance, 6);
+          for (let i = 0; i <= 200; i++) {
+            const q = pointAt(t, (t.length * i) / 200);
+            expect(n.distance).toBeLessThanOrEqual(Math.hypot(q.x - x, q.y - y) + 1e-9);
+          }
+        },
+      ),
     );
   });
   it('run from one height to another evenly with the way', () => {

@@ -55,7 +55,10 @@ export function makeTrack(points: Float64Array, closed: boolean, tolerance: numb
   let [x0, y0] = [flat[0], flat[1]];
   const stretches = fitMoves(flat, tolerance).map(({ to, cx, cy, sweep }): Stretch => {
     const [x1, y1] = [flat[3 * to], flat[3 * to + 1]];
-    const s = sweep === 0 ? straight(x0, y0, x1, y1) : { x0, y0, x1, y1, cx, cy, sweep, length: Math.abs(sweep) * Math.hypot(x0 - cx, y0 - cy) };
+    const s =
+      sweep === 0
+        ? straight(x0, y0, x1, y1)
+        : { x0, y0, x1, y1, cx, cy, sweep, length: Math.abs(sweep) * Math.hypot(x0 - cx, y0 - cy) };
     [x0, y0] = [x1, y1];
     return s;
   });
@@ -76,7 +79,10 @@ export function pointsOf(track: Track, tolerance: number): Float64Array {
   const out = first ? [first.x0, first.y0] : [];
   for (const t of track.stretches) {
     const r = Math.hypot(t.x0 - t.cx, t.y0 - t.cy);
-    const n = t.sweep === 0 ? 1 : Math.max(1, Math.ceil(Math.abs(t.sweep) / (r > tolerance ? 2 * Math.acos(1 - tolerance / r) : 1.5)));
+    const n =
+      t.sweep === 0
+        ? 1
+        : Math.max(1, Math.ceil(Math.abs(t.sweep) / (r > tolerance ? 2 * Math.acos(1 - tolerance / r) : 1.5)));
     for (let k = 1; k < n; k++) {
       const p = within(t, k / n);
       out.push(p.x, p.y);

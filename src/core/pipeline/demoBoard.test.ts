@@ -16,11 +16,18 @@ describe('the Lock cottage board', () => {
   const plans = new Map(job.cuts.map((c) => [c.id, planCut(job, c, art)]));
   const programs = writePrograms(job, plans);
   const datum = datumOf(job.blank);
-  const moves = programs.files.flatMap((f) => readMoves(textOf(f.chunks))).map((m) => ({ ...m, a: place(m.a), b: place(m.b) }));
+  const moves = programs.files
+    .flatMap((f) => readMoves(textOf(f.chunks)))
+    .map((m) => ({ ...m, a: place(m.a), b: place(m.b) }));
   function place(p: [number, number, number]): [number, number, number] {
     return [p[0] + datum.x, p[1] + datum.y, p[2] + datum.z];
   }
-  const cutters = Object.fromEntries([...programs.tools].map(([n, c]) => [n, c.shape === 'v' ? testCone(60, 0, c.values.diameter) : testFlat(c.values.diameter)]));
+  const cutters = Object.fromEntries(
+    [...programs.tools].map(([n, c]) => [
+      n,
+      c.shape === 'v' ? testCone(60, 0, c.values.diameter) : testFlat(c.values.diameter),
+    ]),
+  );
   const region = (...ids: string[]) =>
     regionOf(
       job.items.filter((i) => ids.includes(i.id)),
@@ -82,7 +89,8 @@ describe('the Lock cottage board', () => {
     const inside = cut(scatter(edge, 1500, 0.1, 0.2));
     const d = depths(edge, inside);
     const ornament = depths(region('i-leaf', 'i-heron'), inside);
-    for (let i = 0; i < d.length; i++) if (d[i] > 0.002 && d[i] < 10 && ornament[i] < -0.002) expect(inside.z[i]).toBe(0);
+    for (let i = 0; i < d.length; i++)
+      if (d[i] > 0.002 && d[i] < 10 && ornament[i] < -0.002) expect(inside.z[i]).toBe(0);
 
     // Along the middle of the slot, a point every 0.1 mm of the edge.
     const [loop] = edge;
@@ -93,11 +101,19 @@ describe('the Lock cottage board', () => {
       const ex = loop[j] - loop[i];
       const ey = loop[j + 1] - loop[i + 1];
       const l = Math.hypot(ex, ey);
-      for (let s = Math.ceil(length * 10) / 10; s < length + l; s += 0.1) points.push([loop[i] + (ex * (s - length)) / l + (3 * ey) / l, loop[i + 1] + (ey * (s - length)) / l - (3 * ex) / l]);
+      for (let s = Math.ceil(length * 10) / 10; s < length + l; s += 0.1)
+        points.push([
+          loop[i] + (ex * (s - length)) / l + (3 * ey) / l,
+          loop[i + 1] + (ey * (s - length)) / l - (3 * ex) / l,
+        ]);
       length += l;
     }
     points.sort((a, b) => a[0] - b[0]);
-    const slot = cut({ x: Float64Array.from(points, (p) => p[0]), y: Float64Array.from(points, (p) => p[1]), z: new Float64Array(points.length) });
+    const slot = cut({
+      x: Float64Array.from(points, (p) => p[0]),
+      y: Float64Array.from(points, (p) => p[1]),
+      z: new Float64Array(points.length),
+    });
     let held = 0;
     for (const z of slot.z) {
       if (z > -18) held++;

@@ -47,9 +47,19 @@ function inputs(job: OneSetup, cut: Cut) {
     values: cut.values,
     overrides: cut.overrides,
     // Names and visibility do not change where things are; hidden items are still cut when picked.
-    items: itemsOf(job, cut.items).map((i) => i && { kind: i.kind, x: i.x, y: i.y, angle: i.angle, mirror: i.mirror, values: i.values }),
+    items: itemsOf(job, cut.items).map(
+      (i) => i && { kind: i.kind, x: i.x, y: i.y, angle: i.angle, mirror: i.mirror, values: i.values },
+    ),
     cutters: used.map((id) => job.cutters.find((c) => c.id === id) ?? null),
-    blank: [job.blank.width, job.blank.height, job.blank.thickness, job.blank.material, job.blank.safeHeight, job.blank.clearance, job.blank.approach],
+    blank: [
+      job.blank.width,
+      job.blank.height,
+      job.blank.thickness,
+      job.blank.material,
+      job.blank.safeHeight,
+      job.blank.clearance,
+      job.blank.approach,
+    ],
     clamps: job.clamps,
     // What is said of the plan is said in the job's unit.
     unit: job.unit,
@@ -86,7 +96,8 @@ class MissingCutter extends Error {
 
 /** The speeds a cut uses for a cutter: the cutter's preset for the material, then the cut's own values. */
 export function presetOf(cutter: Cutter, job: OneSetup, cut: Cut | null): Preset {
-  const preset = cutter.presets[job.blank.material] ?? presetFor(cutter.shape, cutter.values, cutter.teeth, job.blank.material);
+  const preset =
+    cutter.presets[job.blank.material] ?? presetFor(cutter.shape, cutter.values, cutter.teeth, job.blank.material);
   return { ...preset, ...(cut?.overrides[cutter.id] ?? {}) };
 }
 
@@ -104,14 +115,38 @@ function leftOut(job: OneSetup, cut: Cut, art: ArtworkContext): Remark[] {
     const { paths, remarks } = placeItem(parsed, art);
     const at = { x: item.x, y: item.y };
     for (const text of remarks) out.push({ level: 'problem', text: `"${item.name}": ${text}`, ...at });
-    if (!paths.length && !remarks.length) out.push({ level: 'problem', text: `"${item.name}" draws nothing, so nothing of it is cut. Type its text, or take it out of this cut.`, ...at });
-    else if (outlines && paths.length && !paths.some((p) => p.closed && Math.abs(loopArea(flatten(p, 0.05))) > 1e-9) && !itemRegion(parsed, art, 0.01).length) out.push({ level: 'problem', text: `"${item.name}" has no closed outline, and ${kind.name.toLowerCase()} needs one: it is left out. Close its ends, or engrave it as a line.`, ...at });
+    if (!paths.length && !remarks.length)
+      out.push({
+        level: 'problem',
+        text: `"${item.name}" draws nothing, so nothing of it is cut. Type its text, or take it out of this cut.`,
+        ...at,
+      });
+    else if (
+      outlines &&
+      paths.length &&
+      !paths.some((p) => p.closed && Math.abs(loopArea(flatten(p, 0.05))) > 1e-9) &&
+      !itemRegion(parsed, art, 0.01).length
+    )
+      out.push({
+        level: 'problem',
+        text: `"${item.name}" has no closed outline, and ${kind.name.toLowerCase()} needs one: it is left out. Close its ends, or engrave it as a line.`,
+        ...at,
+      });
     else if (outlines && paths.some((p) => !p.closed)) {
       const open = paths.find((p) => !p.closed)!;
-      out.push({ level: 'note', text: `"${item.name}" has open lines (${paths.filter((p) => !p.closed).length}); they are left out.`, x: open.x, y: open.y });
+      out.push({
+        level: 'note',
+        text: `"${item.name}" has open lines (${paths.filter((p) => !p.closed).length}); they are left out.`,
+        x: open.x,
+        y: open.y,
+      });
     }
   }
-  if (outlines && cut.items.length > 1 && !out.length && !contextOf(job, cut, art, () => {}).region(0.01).length) out.push({ level: 'problem', text: 'The picked outlines lie on each other and cancel each other out: nothing is left to cut. Pick one of them.' });
+  if (outlines && cut.items.length > 1 && !out.length && !contextOf(job, cut, art, () => {}).region(0.01).length)
+    out.push({
+      level: 'problem',
+      text: 'The picked outlines lie on each other and cancel each other out: nothing is left to cut. Pick one of them.',
+    });
   return out;
 }
 
@@ -122,11 +157,14 @@ export function planCut(job: OneSetup, cut: Cut, art: ArtworkContext, progress: 
     const picked = leftOut(job, cut, art);
     const { remarks, ...rest } = kindOf(cut.kind).plan(cut.values, contextOf(job, cut, art, progress));
     const plan = { ...rest, remarks: [...picked, ...remarks] };
-    for (const t of plan.toolpaths) for (const c of [job.cutters.find((q) => q.id === t.cutterId)!]) if (!shapeOf(c.shape).turns && t.rpm !== 0) throw new Error(`${c.name} is drawn, not turned.`);
+    for (const t of plan.toolpaths)
+      for (const c of [job.cutters.find((q) => q.id === t.cutterId)!])
+        if (!shapeOf(c.shape).turns && t.rpm !== 0) throw new Error(`${c.name} is drawn, not turned.`);
     return plan;
   } catch (e) {
     if (e instanceof Cancelled) throw e;
-    if (e instanceof MissingCutter || e instanceof RangeError) return emptyPlan([{ level: 'problem', text: e.message }]);
+    if (e instanceof MissingCutter || e instanceof RangeError)
+      return emptyPlan([{ level: 'problem', text: e.message }]);
     throw e;
   }
 }
@@ -134,14 +172,23 @@ export function planCut(job: OneSetup, cut: Cut, art: ArtworkContext, progress: 
 const wanteds = derived<CutPlan | Cut, Wanted>();
 /** What a cut is to make, worked out once for a plan of it (or for the cut, where there is none), as long as nothing that it depends on changes. */
 function wantedBy(job: OneSetup, cut: Cut, art: ArtworkContext, plan: CutPlan | undefined): Wanted {
-  const make = () => kindOf(cut.kind).wanted(cut.values, contextOf(job, cut, art, () => {}), plan);
+  const make = () =>
+    kindOf(cut.kind).wanted(
+      cut.values,
+      contextOf(job, cut, art, () => {}),
+      plan,
+    );
   // A font that has not come yet may come: what is drawn without it is not kept.
   if (itemsOf(job, cut.items).some((i) => i && placeItem(completed(i), art).remarks.length > 0)) return make();
   return wanteds(plan ?? cut, cutKey(job, cut), make);
 }
 
 /** What each enabled cut of a job is to make. Cuts whose values make no sense yet want nothing. */
-export function wantedOf(job: OneSetup, art: ArtworkContext, plans?: ReadonlyMap<string, CutPlan>): Map<string, Wanted> {
+export function wantedOf(
+  job: OneSetup,
+  art: ArtworkContext,
+  plans?: ReadonlyMap<string, CutPlan>,
+): Map<string, Wanted> {
   const all = new Map<string, Wanted>();
   for (const cut of job.cuts) {
     if (!cut.enabled || lacksArtwork(cut)) continue;
@@ -159,7 +206,8 @@ export function targetOf(job: OneSetup, art: ArtworkContext): Target {
   const all = [...wantedOf(job, art).values()];
   return (x, y) => {
     let z = 0;
-    for (const { box, surface } of all) if (x >= box.x0 && x <= box.x1 && y >= box.y0 && y <= box.y1) z = Math.min(z, surface(x, y));
+    for (const { box, surface } of all)
+      if (x >= box.x0 && x <= box.x1 && y >= box.y0 && y <= box.y1) z = Math.min(z, surface(x, y));
     return z;
   };
 }

@@ -45,7 +45,11 @@ export const slug = (text: string): string =>
 export const folderOf = (job: OneSetup): string => `${job.at.number}-${slug(job.at.name)}`;
 
 /** Writes the programs of a job's enabled cuts, in run order. */
-export function writePrograms(job: OneSetup, plans: ReadonlyMap<string, CutPlan>, options: { dialect?: string; files?: OneSetup['run']['files'] } = {}): Programs {
+export function writePrograms(
+  job: OneSetup,
+  plans: ReadonlyMap<string, CutPlan>,
+  options: { dialect?: string; files?: OneSetup['run']['files'] } = {},
+): Programs {
   const dialect = dialectOf(options.dialect ?? job.run.dialect, job.run.dialects);
   const asked = options.files ?? job.run.files;
   const split = dialect.files === 'cutter' && asked === 'one' ? 'cutter' : asked;
@@ -60,20 +64,41 @@ export function writePrograms(job: OneSetup, plans: ReadonlyMap<string, CutPlan>
       const cutter = job.cutters.find((c) => c.id === path.cutterId)!;
       const tool = numberOf(cutter);
       tools.set(tool, cutter);
-      const part: ProgramPart = { tool, toolName: cutterLabel(cutter, job.unit), cutNumber: job.cuts.indexOf(cut) + 1, cutName: cut.name, rpm: path.rpm, turns: shapeOf(cutter.shape).turns, motion: path.motion };
+      const part: ProgramPart = {
+        tool,
+        toolName: cutterLabel(cutter, job.unit),
+        cutNumber: job.cuts.indexOf(cut) + 1,
+        cutName: cut.name,
+        rpm: path.rpm,
+        turns: shapeOf(cutter.shape).turns,
+        motion: path.motion,
+      };
       const last = groups[groups.length - 1];
-      const together = last && (split === 'one' || (split === 'cutter' && last.tool === tool) || (split === 'cut' && !first && (dialect.files === 'any' || last.tool === tool)));
+      const together =
+        last &&
+        (split === 'one' ||
+          (split === 'cutter' && last.tool === tool) ||
+          (split === 'cut' && !first && (dialect.files === 'any' || last.tool === tool)));
       if (together) {
         last.parts.push(part);
         last.tool = tool;
         if (!last.cuts.includes(cut.id)) last.cuts.push(cut.id);
-      } else groups.push({ label: split === 'cutter' ? `t${tool}-${cutter.name}` : cut.name, tool, parts: [part], cuts: [cut.id] });
+      } else
+        groups.push({
+          label: split === 'cutter' ? `t${tool}-${cutter.name}` : cut.name,
+          tool,
+          parts: [part],
+          cuts: [cut.id],
+        });
       first = false;
     }
   }
   const base = job.at.only ? slug(job.name) : `${slug(job.name)}-${folderOf(job)}`;
   const files = groups.map((g, i) => {
-    const name = groups.length === 1 && split === 'one' ? `${base}.${dialect.extension}` : `${base}-${String(i + 1).padStart(2, '0')}-${slug(g.label)}.${dialect.extension}`;
+    const name =
+      groups.length === 1 && split === 'one'
+        ? `${base}.${dialect.extension}`
+        : `${base}-${String(i + 1).padStart(2, '0')}-${slug(g.label)}.${dialect.extension}`;
     const chunks = programChunks(
       g.parts,
       {
@@ -97,7 +122,10 @@ export function writePrograms(job: OneSetup, plans: ReadonlyMap<string, CutPlan>
 }
 
 /** A cutter as the header lists it: its number, the maker's own name, where it stands and what it is bought as. */
-const toolText = (n: number, c: Cutter): string => [`T${n} ${c.name}`, c.slot > 0 ? `slot ${c.slot}` : '', c.stockNumber ? `stock number ${c.stockNumber}` : ''].filter((w) => w).join(', ');
+const toolText = (n: number, c: Cutter): string =>
+  [`T${n} ${c.name}`, c.slot > 0 ? `slot ${c.slot}` : '', c.stockNumber ? `stock number ${c.stockNumber}` : '']
+    .filter((w) => w)
+    .join(', ');
 
 /** Minutes of some parts: moving, as the machine has taught, and for each cutter its change and its spindle. */
 function minutesOf(parts: readonly ProgramPart[], job: OneSetup, wait: number): number {
@@ -129,4 +157,5 @@ const COLUMN: Record<string, string> = { l: 'left', c: 'centre', r: 'right' };
 const ROW: Record<string, string> = { b: 'bottom', m: 'middle', t: 'top' };
 
 /** Where the program's zero is, in words. */
-export const zeroText = (job: OneSetup): string => `${ROW[job.blank.datum[1]]} ${COLUMN[job.blank.datum[0]]} of the blank, Z 0 on ${job.blank.zZero === 'top' ? 'its top face' : 'the spoilboard'}`;
+export const zeroText = (job: OneSetup): string =>
+  `${ROW[job.blank.datum[1]]} ${COLUMN[job.blank.datum[0]]} of the blank, Z 0 on ${job.blank.zZero === 'top' ? 'its top face' : 'the spoilboard'}`;

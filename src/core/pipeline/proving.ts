@@ -114,6 +114,9 @@ export function prove(
 /** All findings of a proof once it has been held against what is wanted: the longest of the checks, done after the others. */
 export function comparedFindings(proof: Proof, art: ArtworkContext, progress: Progress = () => {}): Finding[] {
   const { job, plans } = proof.input;
-  const input = { ...proof.input, compared: compare(proof.field, wantedOf(job, art, plans), progress, proof.found?.faces.up ?? null) };
+  const input = {
+    ...proof.input,
+    compared: compare(proof.field, wantedOf(job, art, plans), progress, proof.found?.faces.up ?? null),
+  };
   return checks.flatMap((c) => c.run(input));
 }

@@ -9,7 +9,15 @@ import { runJob } from './run';
 interface Report {
   minutes: number;
   toolChanges: number;
-  cuts: { name: string; minutes: number; cuttingMinutes: number; plungingMinutes: number; airMinutes: number; cutLength: number; moves: number }[];
+  cuts: {
+    name: string;
+    minutes: number;
+    cuttingMinutes: number;
+    plungingMinutes: number;
+    airMinutes: number;
+    cutLength: number;
+    moves: number;
+  }[];
   cutters: { tool: number; minutes: number; moves: number }[];
   checks: { id: string; passed: boolean; findings: unknown[] }[];
 }
@@ -21,24 +29,44 @@ interface Setup {
   margin: number;
   toolChange: string;
   machine: { accel: number; axes: { x: number; y: number; z: number } };
-  tools: Record<string, { name: string; shape: string; diameter: number; fluteLength: number; shankDiameter: number; includedAngle?: number; tipDiameter?: number; tipRadius?: number }>;
+  tools: Record<
+    string,
+    {
+      name: string;
+      shape: string;
+      diameter: number;
+      fluteLength: number;
+      shankDiameter: number;
+      includedAngle?: number;
+      tipDiameter?: number;
+      tipRadius?: number;
+    }
+  >;
   clamps: { x0: number; y0: number; x1: number; y1: number; height: number }[];
 }
 const plate = (): OneSetup => demoSetups['sluice-gear-plate']();
 const run = (job: OneSetup) => {
   const { plans, programs, proof } = runJob(job, testArt, 1);
-  return { programs, report: reportOf(job, programs, proof) as unknown as Report, setup: setupOf(job, programs, plans) as unknown as Setup };
+  return {
+    programs,
+    report: reportOf(job, programs, proof) as unknown as Report,
+    setup: setupOf(job, programs, plans) as unknown as Setup,
+  };
 };
 
 describe('the report', () => {
   const job = plate();
   const { report } = run(job);
   it('adds up: by cut and by cutter the same, and with tool changes the whole', () => {
-    const sum = (list: readonly { minutes: number; moves: number }[], k: 'minutes' | 'moves') => list.reduce((n, c) => n + c[k], 0);
+    const sum = (list: readonly { minutes: number; moves: number }[], k: 'minutes' | 'moves') =>
+      list.reduce((n, c) => n + c[k], 0);
     expect(sum(report.cuts, 'minutes')).toBeCloseTo(sum(report.cutters, 'minutes'), 2);
     expect(sum(report.cuts, 'moves')).toBe(sum(report.cutters, 'moves'));
     const m = job.run.machine;
-    expect(report.minutes).toBeCloseTo(sum(report.cuts, 'minutes') + (report.toolChanges * (m.toolChangeSeconds + m.spindleSeconds)) / 60, 2);
+    expect(report.minutes).toBeCloseTo(
+      sum(report.cuts, 'minutes') + (report.toolChanges * (m.toolChangeSeconds + m.spindleSeconds)) / 60,
+      2,
+    );
     for (const c of report.cuts) expect(c.cuttingMinutes + c.plungingMinutes + c.airMinutes).toBeCloseTo(c.minutes, 2);
   });
   it('names every check with what it found', () => {
@@ -77,7 +105,9 @@ describe('the set-up sheet', () => {
   });
   it('describes every tool that the programs call, and no other', () => {
     const { setup, programs } = run(plate());
-    const called = new Set(programs.files.flatMap((f) => [...textOf(f.chunks).matchAll(/^T(\d+) M6/gm)].map((m) => m[1])));
+    const called = new Set(
+      programs.files.flatMap((f) => [...textOf(f.chunks).matchAll(/^T(\d+) M6/gm)].map((m) => m[1])),
+    );
     expect(new Set(Object.keys(setup.tools))).toEqual(called);
     expect(setup.tools['1']).toMatchObject({ shape: 'drag', includedAngle: 120, tipRadius: 0.02 });
     expect(Object.values(setup.tools).map((t) => t.shape)).toEqual(['drag', 'drill', 'flat']);

@@ -27,29 +27,72 @@ export function reportOf(job: OneSetup, programs: Programs, proof: Proof): Recor
     job: job.name,
     minutes: round(proof.minutes),
     toolChanges: proof.toolChanges,
-    cuts: job.cuts.filter((c) => c.enabled).map((c) => ({ id: c.id, name: c.name, kind: c.kind, ...sum(proof.times.filter((t) => t.cutId === c.id)) })),
-    cutters: [...programs.tools].map(([n, c]) => ({ tool: n, name: c.name, ...sum(proof.times.filter((t) => t.tool === n)) })),
+    cuts: job.cuts
+      .filter((c) => c.enabled)
+      .map((c) => ({ id: c.id, name: c.name, kind: c.kind, ...sum(proof.times.filter((t) => t.cutId === c.id)) })),
+    cutters: [...programs.tools].map(([n, c]) => ({
+      tool: n,
+      name: c.name,
+      ...sum(proof.times.filter((t) => t.tool === n)),
+    })),
     checks: checks.map((c) => {
       const found = proof.findings.filter((f) => f.check === c.id);
-      return { id: c.id, name: c.name, passed: found.length === 0, findings: found.map((f) => ({ text: f.text, cut: f.cutId, x: f.x, y: f.y })) };
+      return {
+        id: c.id,
+        name: c.name,
+        passed: found.length === 0,
+        findings: found.map((f) => ({ text: f.text, cut: f.cutId, x: f.x, y: f.y })),
+      };
     }),
   };
 }
 
 /** The machine-readable set-up sheet, in program coordinates and mm. */
-export function setupOf(job: OneSetup, programs: Programs, plans: ReadonlyMap<string, CutPlan>): Record<string, unknown> {
+export function setupOf(
+  job: OneSetup,
+  programs: Programs,
+  plans: ReadonlyMap<string, CutPlan>,
+): Record<string, unknown> {
   const d = datumOf(job.blank);
   const m = job.run.machine;
   return {
     files: programs.files.map((f) => f.name),
-    blank: { x0: 0 - d.x, y0: 0 - d.y, width: job.blank.width, height: job.blank.height, thickness: job.blank.thickness },
+    blank: {
+      x0: 0 - d.x,
+      y0: 0 - d.y,
+      width: job.blank.width,
+      height: job.blank.height,
+      thickness: job.blank.thickness,
+    },
     zZero: job.blank.zZero,
-    tools: Object.fromEntries([...programs.tools].map(([n, c]) => [String(n), { name: c.name, ...shapeOf(c.shape).setup(c.values), fluteLength: c.fluteLength, shankDiameter: c.shankDiameter }])),
-    clamps: job.clamps.map((c) => ({ x0: c.x0 - d.x, y0: c.y0 - d.y, x1: c.x1 - d.x, y1: c.y1 - d.y, height: c.height })),
+    tools: Object.fromEntries(
+      [...programs.tools].map(([n, c]) => [
+        String(n),
+        {
+          name: c.name,
+          ...shapeOf(c.shape).setup(c.values),
+          fluteLength: c.fluteLength,
+          shankDiameter: c.shankDiameter,
+        },
+      ]),
+    ),
+    clamps: job.clamps.map((c) => ({
+      x0: c.x0 - d.x,
+      y0: c.y0 - d.y,
+      x1: c.x1 - d.x,
+      y1: c.y1 - d.y,
+      height: c.height,
+    })),
     /** How far programs may go into the bed, and how far a skim's axis leaves the blank, mm. */
     overshoot: job.blank.intoBed,
     margin: Math.max(0, ...[...plans.values()].map((p) => p.overEdge ?? 0)),
     toolChange: programs.dialect.change === 'command' ? 'M6' : 'T',
-    machine: { rapid: m.rapid, accel: Math.min(m.accel.x, m.accel.y, m.accel.z), axes: m.accel, junctionDeviation: m.junctionDeviation, maxFeed: m.maxFeed },
+    machine: {
+      rapid: m.rapid,
+      accel: Math.min(m.accel.x, m.accel.y, m.accel.z),
+      axes: m.accel,
+      junctionDeviation: m.junctionDeviation,
+      maxFeed: m.maxFeed,
+    },
   };
 }

@@ -24,6 +24,19 @@ export function runJob(
     ),
   );
   const programs = writePrograms(job, plans, options);
-  const proof = prove(job, placePrograms(job, programs), programs.tools, plans, cell, (f) => progress(0.6 + 0.3 * f), undefined, found);
-  return { plans, programs, proof: { ...proof, findings: comparedFindings(proof, art, (f) => progress(0.9 + 0.1 * f)) } };
+  const proof = prove(
+    job,
+    placePrograms(job, programs),
+    programs.tools,
+    plans,
+    cell,
+    (f) => progress(0.6 + 0.3 * f),
+    undefined,
+    found,
+  );
+  return {
+    plans,
+    programs,
+    proof: { ...proof, findings: comparedFindings(proof, art, (f) => progress(0.9 + 0.1 * f)) },
+  };
 }

@@ -13,8 +13,27 @@ describe('a diamond in a sprung holder', () => {
     job.blank = { ...job.blank, width: 60, height: 20, thickness: 3, material: 'brass' };
     const base = cutterOf('drag-3-120-0.02');
     job.cutters = [{ ...base, id: 'sprung', values: { ...base.values, springRate: rate } }];
-    job.items = [newItem({ id: 'l', name: 'Line', kind: 'drawing', x: 0, y: 0, values: { fill: 'nonzero', paths: [{ x: 5, y: 5, closed: false, segments: [{ k: 'line', x: 45, y: 5 }] }] } })];
-    job.cuts = [{ id: 'c', name: 'Line', kind: 'drag', enabled: true, items: ['l'], values: { ...(kindOf('drag').defaults(job.blank, job.cutters) as object), cutter: 'sprung', ...values }, overrides: {} }];
+    job.items = [
+      newItem({
+        id: 'l',
+        name: 'Line',
+        kind: 'drawing',
+        x: 0,
+        y: 0,
+        values: { fill: 'nonzero', paths: [{ x: 5, y: 5, closed: false, segments: [{ k: 'line', x: 45, y: 5 }] }] },
+      }),
+    ];
+    job.cuts = [
+      {
+        id: 'c',
+        name: 'Line',
+        kind: 'drag',
+        enabled: true,
+        items: ['l'],
+        values: { ...(kindOf('drag').defaults(job.blank, job.cutters) as object), cutter: 'sprung', ...values },
+        overrides: {},
+      },
+    ];
     return { job, ...runJob(job, testArt, 0.02) };
   };
   it('is programmed deeper than its groove by what the spring gives, and the proof shows the groove', () => {
@@ -38,4 +57,3 @@ describe('a diamond in a sprung holder', () => {
     expect(plans.get('c')!.remarks[0]).toMatchObject({ level: 'problem', text: expect.stringMatching(/held firmly/) });
   });
 });
-

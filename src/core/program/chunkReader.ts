@@ -332,7 +332,9 @@ export class ChunkReader {
     else if (v === 90) c.absolute = true;
     else if (v === 91) c.absolute = false;
     else if (v === 18 || v === 19) this.fail('only the XY plane (G17) is read');
-    else if (!(v === 17 || v === 40 || v === 43 || v === 49 || (v >= 54 && v <= 59) || v === 64 || v === 91.1 || v === 94))
+    else if (
+      !(v === 17 || v === 40 || v === 43 || v === 49 || (v >= 54 && v <= 59) || v === 64 || v === 91.1 || v === 94)
+    )
       this.fail(`G${v} is not known`);
   }
 
@@ -407,7 +409,8 @@ export class ChunkReader {
     const cy = c.y + w.j * c.scale;
     const r0 = Math.hypot(w.i, w.j) * c.scale;
     const r1 = Math.hypot(x - cx, y - cy);
-    if (Math.abs(r0 - r1) > 0.005 + 0.0005 * r0) this.fail(`the radii at the ends of the arc differ by ${Math.abs(r0 - r1).toFixed(4)} mm`);
+    if (Math.abs(r0 - r1) > 0.005 + 0.0005 * r0)
+      this.fail(`the radii at the ends of the arc differ by ${Math.abs(r0 - r1).toFixed(4)} mm`);
     this.b.arc(c.motionMode === 3, x, y, z, cx, cy, c.feed);
   }
 
@@ -427,7 +430,7 @@ export class ChunkReader {
     if (c.z < c.cycleR) b.rapid(c.x, c.y, c.cycleR);
     b.rapid(x, y, start);
     b.rapid(x, y, c.cycleR);
-    for (let at = c.cycleR; at > c.cycleZ;) {
+    for (let at = c.cycleR; at > c.cycleZ; ) {
       if (at < c.cycleR) {
         b.rapid(x, y, c.cycleR);
         b.rapid(x, y, Math.min(c.cycleR, at + A_BIT));

@@ -44,7 +44,9 @@ const line = fc.oneof(
       ({ g, x, y, z, f }) =>
         `${g}${x === null ? '' : `X${x} `}${y === null ? '' : `Y${y} `}${z === null ? '' : `Z${z} `}${f === null ? '' : `F${f}`}`,
     ),
-  fc.record({ g: fc.constantFrom('G2', 'G3'), x: n, i: n, j: n }).map(({ g, i, j }) => `${g} X${2 * i} Y${2 * j} I${i} J${j} F300`),
+  fc
+    .record({ g: fc.constantFrom('G2', 'G3'), x: n, i: n, j: n })
+    .map(({ g, i, j }) => `${g} X${2 * i} Y${2 * j} I${i} J${j} F300`),
   fc.record({ g: fc.constantFrom('G81', 'G83'), x: n, y: n }).map(({ g, x, y }) => `${g} X${x} Y${y} Z-3 R1 Q1 F200`),
 );
 
@@ -74,7 +76,10 @@ describe('a program in chunks', () => {
   });
 
   const motion = fc
-    .array(fc.record({ x: n, y: n, z: n, feed: fc.integer({ min: 50, max: 900 }), arc: fc.boolean() }), { minLength: 1, maxLength: 6 })
+    .array(fc.record({ x: n, y: n, z: n, feed: fc.integer({ min: 50, max: 900 }), arc: fc.boolean() }), {
+      minLength: 1,
+      maxLength: 6,
+    })
     .map((moves): Motion => {
       const b = new MotionBuilder();
       b.rapid(moves[0].x, moves[0].y, 10);
@@ -92,10 +97,13 @@ describe('a program in chunks', () => {
     fc.assert(
       fc.property(
         fc.array(motion, { minLength: 1, maxLength: 4 }),
-        fc.array(fc.array(fc.record({ of: fc.nat(3), tool: fc.integer({ min: 1, max: 2 }) }), { minLength: 1, maxLength: 5 }), {
-          minLength: 2,
-          maxLength: 4,
-        }),
+        fc.array(
+          fc.array(fc.record({ of: fc.nat(3), tool: fc.integer({ min: 1, max: 2 }) }), { minLength: 1, maxLength: 5 }),
+          {
+            minLength: 2,
+            maxLength: 4,
+          },
+        ),
         fc.constantFrom(...dialects.map((d) => d.id)),
         (motions, jobs, id) => {
           for (const job of jobs) {
@@ -164,9 +172,10 @@ describe('a program in chunks', () => {
         motion: m,
       }));
       const { datum } = { datum: datumOf(newOneSetup('x').blank) };
-      return placeProgram('a.nc', programChunks(parts, { ...info, datum }, dialectOf('metric')), datum, ['a', 'b']).stretches.find(
-        (s) => s.motion.count > 400,
-      )!;
+      return placeProgram('a.nc', programChunks(parts, { ...info, datum }, dialectOf('metric')), datum, [
+        'a',
+        'b',
+      ]).stretches.find((s) => s.motion.count > 400)!;
     };
     const [a, b] = [place(3), place(9)];
     expect(b.motion).toBe(a.motion);

@@ -10,11 +10,21 @@ import { troubleWith } from './verify';
 import { writeProgram } from './writer';
 
 const info = { title: 'holes', datum: { x: 0, y: 0, z: 0 }, safeHeight: 10, park: { x: 0, y: 0 }, remarks: [] };
-const part = (motion: Motion) => ({ tool: 1, toolName: 'drill', cutNumber: 1, cutName: 'holes', rpm: 3000, turns: true, motion });
+const part = (motion: Motion) => ({
+  tool: 1,
+  toolName: 'drill',
+  cutNumber: 1,
+  cutName: 'holes',
+  rpm: 3000,
+  turns: true,
+  motion,
+});
 const cycles = dialectOf('metric-cycles');
 const plain = dialectOf('metric');
 const circles = [circleLoop(64, 1.5, 10, 10), circleLoop(64, 1.5, 40, 12), circleLoop(64, 1.5, 25, 30)];
-const drilled = (values: object) => planOn('drilling', { cutter: 'drill-3-118', ...values }, circles, { width: 60, height: 50, thickness: 20 }).plan.toolpaths[0].motion;
+const drilled = (values: object) =>
+  planOn('drilling', { cutter: 'drill-3-118', ...values }, circles, { width: 60, height: 50, thickness: 20 }).plan
+    .toolpaths[0].motion;
 
 describe('canned cycles', () => {
   it.each([
@@ -36,7 +46,11 @@ describe('canned cycles', () => {
   });
 
   it('mean, read back, what is spelled out: any depth, peck and wait', () => {
-    const values = fc.record({ depth: fc.double({ min: 0.4, max: 15, noNaN: true }), peck: fc.option(fc.double({ min: 0.2, max: 8, noNaN: true })), dwell: fc.constantFrom(0, 0.25, 1) });
+    const values = fc.record({
+      depth: fc.double({ min: 0.4, max: 15, noNaN: true }),
+      peck: fc.option(fc.double({ min: 0.2, max: 8, noNaN: true })),
+      dwell: fc.constantFrom(0, 0.25, 1),
+    });
     fc.assert(
       fc.property(values, fc.constantFrom('mm' as const, 'in' as const), (v, unit) => {
         const m = drilled(v);
@@ -48,7 +62,8 @@ describe('canned cycles', () => {
         for (let i = 1; i < s.motion.count; i++) {
           const key = `${s.motion.x[i].toFixed(2)}/${s.motion.y[i].toFixed(2)}`;
           const floor = deep.get(key) ?? 0;
-          if (s.motion.kind[i] === RAPID) expect(s.motion.z[i]).toBeGreaterThan(floor + (floor < 0 ? 0.29 : -1e-3) - 1e-3);
+          if (s.motion.kind[i] === RAPID)
+            expect(s.motion.z[i]).toBeGreaterThan(floor + (floor < 0 ? 0.29 : -1e-3) - 1e-3);
           else if (s.motion.kind[i] !== DWELL) deep = deep.set(key, Math.min(floor, s.motion.z[i]));
         }
         expect([...deep.values()].filter((z) => Math.abs(z + v.depth) < 1e-3)).toHaveLength(3);
@@ -58,7 +73,9 @@ describe('canned cycles', () => {
   });
 
   it('keep their values from hole to hole and come back to where they began after G98', () => {
-    const [s] = parseProgram('G21 G90\nT1 M6\nS3000 M3\nG0 X0 Y0 Z5\nG98 G81 X1 Y1 Z-2 R1 F100\nX2 Y1\nG99 X3 Y1\nX4\nG80\nG0 Z10\nM30\n').sections;
+    const [s] = parseProgram(
+      'G21 G90\nT1 M6\nS3000 M3\nG0 X0 Y0 Z5\nG98 G81 X1 Y1 Z-2 R1 F100\nX2 Y1\nG99 X3 Y1\nX4\nG80\nG0 Z10\nM30\n',
+    ).sections;
     const at = (x: number) => [...s.motion.z].filter((_, i) => s.motion.x[i] === x);
     expect(at(1)).toEqual([5, 1, -2, 5]);
     expect(at(2)).toEqual([5, 1, -2, 5]);

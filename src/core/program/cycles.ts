@@ -29,14 +29,34 @@ export function holeAt(m: Motion, i: number): Hole | null {
   const here = (k: number, kind: number) => k < m.count && m.kind[k] === kind && m.x[k] === m.x[i] && m.y[k] === m.y[i];
   let floor = m.z[i];
   let k = i + 1;
-  while (here(k, RAPID) && Math.abs(m.z[k] - from) < SAME && here(k + 1, RAPID) && m.z[k + 1] > floor && m.z[k + 1] < from && here(k + 2, PLUNGE) && m.feed[k + 2] === m.feed[i]) {
+  while (
+    here(k, RAPID) &&
+    Math.abs(m.z[k] - from) < SAME &&
+    here(k + 1, RAPID) &&
+    m.z[k + 1] > floor &&
+    m.z[k + 1] < from &&
+    here(k + 2, PLUNGE) &&
+    m.feed[k + 2] === m.feed[i]
+  ) {
     // Only the last peck may be smaller.
-    if (Math.abs(floor - (m.z[i] - peck * Math.round((m.z[i] - floor) / peck))) > SAME || floor - m.z[k + 2] > peck + SAME) return null;
+    if (
+      Math.abs(floor - (m.z[i] - peck * Math.round((m.z[i] - floor) / peck))) > SAME ||
+      floor - m.z[k + 2] > peck + SAME
+    )
+      return null;
     floor = m.z[k + 2];
     k += 3;
   }
   const pecks = k > i + 1;
   const wait = here(k, DWELL) ? m.feed[k++] : 0;
   if (!here(k, RAPID) || m.z[k] < from - SAME || (pecks && wait > 0)) return null;
-  return { code: pecks ? 83 : wait > 0 ? 82 : 81, from, floor, peck: pecks ? peck : 0, wait, feed: m.feed[i], last: Math.abs(m.z[k] - from) < SAME ? k : k - 1 };
+  return {
+    code: pecks ? 83 : wait > 0 ? 82 : 81,
+    from,
+    floor,
+    peck: pecks ? peck : 0,
+    wait,
+    feed: m.feed[i],
+    last: Math.abs(m.z[k] - from) < SAME ? k : k - 1,
+  };
 }

@@ -23,7 +23,18 @@ describe('dialects', () => {
     expect(troubleWith(d, trialParts(), info)).toBeNull();
   });
   it('of any making say what was planned, or it is said why not', () => {
-    const any = fc.record({ unit: fc.constantFrom('mm' as const, 'in' as const), arcs: fc.boolean(), decimals: fc.integer({ min: 2, max: 6 }), files: fc.constant('any' as const), change: fc.constantFrom('command' as const, 'pause' as const), toolLength: fc.boolean(), spindleWait: fc.constantFrom(0, 2.5), comments: fc.constantFrom('brackets' as const, 'semicolon' as const), numbers: fc.boolean(), end: fc.constantFrom('M30' as const, 'M2' as const) });
+    const any = fc.record({
+      unit: fc.constantFrom('mm' as const, 'in' as const),
+      arcs: fc.boolean(),
+      decimals: fc.integer({ min: 2, max: 6 }),
+      files: fc.constant('any' as const),
+      change: fc.constantFrom('command' as const, 'pause' as const),
+      toolLength: fc.boolean(),
+      spindleWait: fc.constantFrom(0, 2.5),
+      comments: fc.constantFrom('brackets' as const, 'semicolon' as const),
+      numbers: fc.boolean(),
+      end: fc.constantFrom('M30' as const, 'M2' as const),
+    });
     fc.assert(
       fc.property(any, (v) => {
         const said = troubleWith({ ...dialects[0], ...v }, trialParts(), info);
@@ -70,18 +81,36 @@ describe('dialects', () => {
 });
 
 describe('machines', () => {
-  const proven = (values: Record<string, unknown>, change: (j: ReturnType<typeof newOneSetup>) => void, rpm = 12000) => {
-    const { plan, job } = planOn('area', { cutters: ['flat-3'], depth: 2, ...values }, [box(10, 10, 60, 40)], { width: 100, height: 60 });
+  const proven = (
+    values: Record<string, unknown>,
+    change: (j: ReturnType<typeof newOneSetup>) => void,
+    rpm = 12000,
+  ) => {
+    const { plan, job } = planOn('area', { cutters: ['flat-3'], depth: 2, ...values }, [box(10, 10, 60, 40)], {
+      width: 100,
+      height: 60,
+    });
     job.cutters = [library.find((c) => c.id === 'flat-3')!];
     job.cuts = [{ id: 'c', name: 'Channel', kind: 'area', enabled: true, items: [], values: {}, overrides: {} }];
     change(job);
     const plans = new Map([['c', { ...plan, toolpaths: plan.toolpaths.map((t) => ({ ...t, rpm })) }]]);
     const programs = placePrograms(job, writePrograms(job, plans));
-    return { job, programs, findings: limits.run({ job, programs, tools: new Map(), plans, clashes: [], field: flatField(1, 1, 1) }).map((f) => f.text) };
+    return {
+      job,
+      programs,
+      findings: limits
+        .run({ job, programs, tools: new Map(), plans, clashes: [], field: flatField(1, 1, 1) })
+        .map((f) => f.text),
+    };
   };
   it('are held to their travel, their feeds and their spindle', () => {
     expect(proven({}, () => {}).findings).toEqual([]);
-    const small = proven({}, (j) => void (j.run.machine = { ...machines[1], travel: { x: 45, y: 200, z: 8 }, maxFeed: { x: 600, y: 700, z: 500 } }), 30000).findings;
+    const small = proven(
+      {},
+      (j) =>
+        void (j.run.machine = { ...machines[1], travel: { x: 45, y: 200, z: 8 }, maxFeed: { x: 600, y: 700, z: 500 } }),
+      30000,
+    ).findings;
     expect(small).toHaveLength(4);
     expect(small.join(' ')).toMatch(/30000 rpm.*20000 at most.*in X.*travels 45.*in Z/s);
     expect(proven({}, () => {}, 1000).findings[0]).toMatch(/no slower than 6000/);
@@ -116,7 +145,16 @@ describe('a dialect in the other unit', () => {
     expect(dialectIn(dialectOf('metric'), 'in', [], 'own-1')).toEqual({ dialect: dialectOf('inch'), fresh: false });
     expect(dialectIn(dialectOf('inch'), 'mm', [], 'own-1')).toEqual({ dialect: dialectOf('metric'), fresh: false });
     const made = dialectIn(dialectOf('metric-pause'), 'in', [], 'own-1');
-    expect(made).toMatchObject({ fresh: true, dialect: { ...dialectOf('metric-pause'), id: 'own-1', unit: 'in', decimals: 5, name: 'Inch, arcs, pause for the tool change' } });
+    expect(made).toMatchObject({
+      fresh: true,
+      dialect: {
+        ...dialectOf('metric-pause'),
+        id: 'own-1',
+        unit: 'in',
+        decimals: 5,
+        name: 'Inch, arcs, pause for the tool change',
+      },
+    });
     // Once it is kept, it is found again, and so is the way back.
     expect(dialectIn(dialectOf('metric-pause'), 'in', [made.dialect], 'own-2').dialect).toBe(made.dialect);
     expect(dialectIn(made.dialect, 'mm', [made.dialect], 'own-2').dialect.id).toBe('metric-pause');

@@ -1,6 +1,9 @@
 import { z } from 'zod';
 
-const words = z.string().max(200).regex(/^[^\n\r]*$/, 'A line of a program is one line.');
+const words = z
+  .string()
+  .max(200)
+  .regex(/^[^\n\r]*$/, 'A line of a program is one line.');
 
 /** How a program is written for one controller. RS-274 / ISO 6983 words throughout. */
 export const dialectSchema = z.object({
@@ -33,7 +36,24 @@ export const dialectSchema = z.object({
 });
 export type Dialect = z.infer<typeof dialectSchema>;
 
-const plain: Omit<Dialect, 'id' | 'name'> = { unit: 'mm', arcs: true, decimals: 4, files: 'any', change: 'command', toolLength: false, spindleWait: 3, cycles: false, arcCentres: false, workOffset: 'none', comments: 'brackets', numbers: false, end: 'M30', header: [], footer: [], extension: 'nc' };
+const plain: Omit<Dialect, 'id' | 'name'> = {
+  unit: 'mm',
+  arcs: true,
+  decimals: 4,
+  files: 'any',
+  change: 'command',
+  toolLength: false,
+  spindleWait: 3,
+  cycles: false,
+  arcCentres: false,
+  workOffset: 'none',
+  comments: 'brackets',
+  numbers: false,
+  end: 'M30',
+  header: [],
+  footer: [],
+  extension: 'nc',
+};
 
 /** The dialects that ship, named by what they do. A new one is one line. */
 export const dialects: readonly Dialect[] = [
@@ -42,24 +62,50 @@ export const dialects: readonly Dialect[] = [
   { ...plain, id: 'metric-lines', name: 'Metric, no arcs, one file per cutter', arcs: false, files: 'cutter' },
   { ...plain, id: 'metric-pause', name: 'Metric, arcs, pause for the tool change', change: 'pause' },
   { ...plain, id: 'metric-files', name: 'Metric, arcs, one file per cutter', files: 'cutter' },
-  { ...plain, id: 'metric-length', name: 'Metric, arcs, tool change with length call', toolLength: true, numbers: true, arcCentres: true, workOffset: 'G54' },
+  {
+    ...plain,
+    id: 'metric-length',
+    name: 'Metric, arcs, tool change with length call',
+    toolLength: true,
+    numbers: true,
+    arcCentres: true,
+    workOffset: 'G54',
+  },
   { ...plain, id: 'metric-cycles', name: 'Metric, arcs, drilling by canned cycles', cycles: true },
 ];
 
 /** A dialect by its id: a shipped one, whose place none of a job's own can take, or one of those. */
 export function dialectOf(id: string, own: readonly Dialect[] = []): Dialect {
   const d = dialects.find((q) => q.id === id) ?? own.find((q) => q.id === id);
-  if (!d) throw new Error(`There is no dialect called "${id}". There are: ${[...dialects, ...own].map((q) => q.id).join(', ')}.`);
+  if (!d)
+    throw new Error(
+      `There is no dialect called "${id}". There are: ${[...dialects, ...own].map((q) => q.id).join(', ')}.`,
+    );
   return d;
 }
 
 /** What tells dialects apart beside their unit. */
-const ways = ({ id: _i, name: _n, unit: _u, decimals: _d, ...rest }: Dialect): string => JSON.stringify(Object.entries(rest).sort());
+const ways = ({ id: _i, name: _n, unit: _u, decimals: _d, ...rest }: Dialect): string =>
+  JSON.stringify(Object.entries(rest).sort());
 
 /** The same dialect in the other unit: one that is there, or a copy of it under a new id. */
-export function dialectIn(d: Dialect, unit: Dialect['unit'], own: readonly Dialect[], id: string): { readonly dialect: Dialect; readonly fresh: boolean } {
+export function dialectIn(
+  d: Dialect,
+  unit: Dialect['unit'],
+  own: readonly Dialect[],
+  id: string,
+): { readonly dialect: Dialect; readonly fresh: boolean } {
   const same = [d, ...dialects, ...own].find((q) => q.unit === unit && ways(q) === ways(d));
   if (same) return { dialect: same, fresh: false };
   const name = d.name.replace(/^Metric\b/, 'Inch');
-  return { dialect: { ...d, id, unit, decimals: unit === 'in' ? 5 : 4, name: unit === 'mm' ? d.name.replace(/^Inch\b/, 'Metric') : name }, fresh: true };
+  return {
+    dialect: {
+      ...d,
+      id,
+      unit,
+      decimals: unit === 'in' ? 5 : 4,
+      name: unit === 'mm' ? d.name.replace(/^Inch\b/, 'Metric') : name,
+    },
+    fresh: true,
+  };
 }

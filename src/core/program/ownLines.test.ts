@@ -24,10 +24,13 @@ describe('lines of a maker\u2019s own', () => {
     expect(ownLineTroubles(with_([line]))).toEqual([{ line, where: 'header', text: expect.stringMatching(why) }]);
     expect(troubleWith(with_([line]), trialParts(), info)).toMatch(why);
   });
-  it.each(['M8', 'G64 P0.01', '(G0 Z20 is not for here)', '; M3', 'M7', '', 'G54', 'S8000', 'G4 P2'])('%s does no harm', (line) => {
-    expect(ownLineTroubles(with_([line], [line]))).toEqual([]);
-    if (!line.startsWith(';')) expect(troubleWith(with_([line]), trialParts(), info)).toBeNull();
-  });
+  it.each(['M8', 'G64 P0.01', '(G0 Z20 is not for here)', '; M3', 'M7', '', 'G54', 'S8000', 'G4 P2'])(
+    '%s does no harm',
+    (line) => {
+      expect(ownLineTroubles(with_([line], [line]))).toEqual([]);
+      if (!line.startsWith(';')) expect(troubleWith(with_([line]), trialParts(), info)).toBeNull();
+    },
+  );
   it.each(['M3 S500', 'M8 m03 S500'])(
     '%s is over before the first cutter is taken, whatever the change of tools does to the spindle',
     (line) => {
@@ -40,13 +43,17 @@ describe('lines of a maker\u2019s own', () => {
           expect(rows.indexOf('M5')).toBeGreaterThan(rows.indexOf(line));
           expect(rows.indexOf('M5')).toBeLessThan(rows.findIndex((r) => /^T\d/.test(r)));
         }
-        expect(troubleWith({ ...d, header: [line] }, d.files === 'any' ? trialParts() : trialParts().slice(0, 1), info)).toBeNull();
+        expect(
+          troubleWith({ ...d, header: [line] }, d.files === 'any' ? trialParts() : trialParts().slice(0, 1), info),
+        ).toBeNull();
       }
     },
   );
   it('may move the machine behind the last cut, where it is proven', () => {
     expect(ownLineTroubles(with_([], ['G0 X0 Y200']))).toEqual([]);
-    expect(parseProgram(writeProgram(trialParts(), info, with_([], ['G0 X0 Y200']))).sections[2].motion.y.at(-1)).toBe(200);
+    expect(parseProgram(writeProgram(trialParts(), info, with_([], ['G0 X0 Y200']))).sections[2].motion.y.at(-1)).toBe(
+      200,
+    );
   });
 });
 
@@ -66,7 +73,9 @@ describe('a program', () => {
         fc.constantFrom(...dialects),
         (title, own, d) => {
           const line = own.replace(/[\n\r]/g, '');
-          const plain = writeProgram(trialParts(), { ...info, title: 'x' }, { ...d, header: ['(x)'] }).split('\n').length;
+          const plain = writeProgram(trialParts(), { ...info, title: 'x' }, { ...d, header: ['(x)'] }).split(
+            '\n',
+          ).length;
           const text = writeProgram(trialParts(), { ...info, title }, { ...d, header: [line] });
           expect(text.split('\n')).toHaveLength(plain);
           expect(text).toMatch(/^[\x20-\x7e\n]*$/);
@@ -76,11 +85,15 @@ describe('a program', () => {
   });
   it('begins its comments with a word of ours, so that no controller takes a name for a command', () => {
     for (const d of dialects)
-      expect(writeProgram(trialParts(), { ...info, title: 'MSG, mind the clamp' }, d)).toMatch(/[(;] ?Job: MSG, mind the clamp/);
+      expect(writeProgram(trialParts(), { ...info, title: 'MSG, mind the clamp' }, d)).toMatch(
+        /[(;] ?Job: MSG, mind the clamp/,
+      );
   });
   it('writes letters of other scripts as they sound', () => {
     expect(toAscii('Gr\u00f6\u00dfe \u2013 \u0428\u043b\u044e\u0437 \u03a4')).toBe('Grosse - Shlyuz T');
-    expect(writeProgram(trialParts(), { ...info, title: '\u0428\u043b\u044e\u0437' }, dialects[0])).toMatch(/Job: Shlyuz/);
+    expect(writeProgram(trialParts(), { ...info, title: '\u0428\u043b\u044e\u0437' }, dialects[0])).toMatch(
+      /Job: Shlyuz/,
+    );
     // A letter whose lower byte is that of a line feed.
     expect(toAscii('\u010a\u010d')).toMatch(/^[\x20-\x7e]+$/);
   });

@@ -38,7 +38,9 @@ const wordsOf = (line: string): string[] =>
 export function ownLineTroubles(d: Pick<Dialect, 'header' | 'footer'>): OwnLineTrouble[] {
   return (['header', 'footer'] as const).flatMap((where) =>
     d[where].flatMap((line) => {
-      const rule = (where === 'header' ? [moves, ...rules] : rules).find(([of]) => wordsOf(line).some((w) => of.test(w)));
+      const rule = (where === 'header' ? [moves, ...rules] : rules).find(([of]) =>
+        wordsOf(line).some((w) => of.test(w)),
+      );
       return rule ? [{ line, where, text: `The line "${line}" in the ${where} ${rule[1]}.` }] : [];
     }),
   );

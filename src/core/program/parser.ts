@@ -119,7 +119,9 @@ function sectionOf(placed: ReadProgram['runs']): ParsedSection {
       cy: column('cy'),
       feed: column('feed'),
     },
-    line: Int32Array.from(placed.flatMap(({ run, firstLine }, k) => Array.from(run.line.subarray(k ? 1 : 0), (l) => l + firstLine))),
+    line: Int32Array.from(
+      placed.flatMap(({ run, firstLine }, k) => Array.from(run.line.subarray(k ? 1 : 0), (l) => l + firstLine)),
+    ),
     rpm: joined((r) => r.rpm),
     cuts,
   };

@@ -5,48 +5,81 @@ import { dialects } from './dialect';
 import { parseProgram, ProgramError } from './parser';
 import { writeProgram } from './writer';
 
-const info = { title: 'A test', datum: { x: 12.5, y: -3, z: -6 }, safeHeight: 10, park: { x: 0, y: 0 }, remarks: ['caf\u00e9 (and brackets)'] };
-const part = (motion: Motion, tool = 1, turns = true) => ({ tool, toolName: 'End mill', cutNumber: 1, cutName: 'Cut', rpm: turns ? 12000 : 0, turns, motion });
-
-const coordinate = fc.double({ min: -200, max: 200, noNaN: true });
-const motions = fc.array(fc.tuple(fc.constantFrom('rapid', 'line', 'arc', 'plunge'), coordinate, coordinate, fc.double({ min: -20, max: 5, noNaN: true }), fc.double({ min: 0.3, max: 6, noNaN: true })), { minLength: 1, maxLength: 40 }).map((list) => {
-  const b = new MotionBuilder();
-  b.rapid(1, 2, 10);
-  for (const [kind, x, y, z, sweep] of list) {
-    if (kind === 'rapid') b.rapid(x, y, z);
-    else if (kind === 'line') b.line(x, y, z, 800);
-    else if (kind === 'plunge') b.plunge(z, 200);
-    else {
-      const r = Math.hypot(b.lastX - x, b.lastY - y);
-      if (r < 0.5) continue;
-      const a = Math.atan2(b.lastY - y, b.lastX - x) + sweep;
-      b.arc(true, x + r * Math.cos(a), y + r * Math.sin(a), z, x, y, 600);
-    }
-  }
-  return b.build();
+const info = {
+  title: 'A test',
+  datum: { x: 12.5, y: -3, z: -6 },
+  safeHeight: 10,
+  park: { x: 0, y: 0 },
+  remarks: ['caf\u00e9 (and brackets)'],
+};
+const part = (motion: Motion, tool = 1, turns = true) => ({
+  tool,
+  toolName: 'End mill',
+  cutNumber: 1,
+  cutName: 'Cut',
+  rpm: turns ? 12000 : 0,
+  turns,
+  motion,
 });
 
-describe('programs', () => {
-  it.each(dialects.map((d) => [d.id, d] as const))('in %s read back to the same motion within 0.001 mm', (_id, dialect) => {
-    fc.assert(
-      fc.property(motions, (m) => {
-        const text = writeProgram([part(m)], info, dialect);
-        const [section] = parseProgram(text).sections;
-        const back = withoutArcs(section.motion, 0.0005);
-        const want = withoutArcs(m, 0.0005);
-        // Every end of a move comes by in order; rounding may drop moves shorter than itself.
-        let k = 0;
-        for (let i = 0; i < m.count; i++) {
-          const near = (q: Motion, j: number) => Math.hypot(q.x[j] + info.datum.x - m.x[i], q.y[j] + info.datum.y - m.y[i], q.z[j] + info.datum.z - m.z[i]);
-          while (k < section.motion.count && near(section.motion, k) > 0.001) k++;
-          expect(k).toBeLessThan(section.motion.count);
-        }
-        expect(back.count).toBeGreaterThan(0);
-        expect(want.count).toBeGreaterThan(0);
-      }),
-      { numRuns: 60 },
-    );
+const coordinate = fc.double({ min: -200, max: 200, noNaN: true });
+const motions = fc
+  .array(
+    fc.tuple(
+      fc.constantFrom('rapid', 'line', 'arc', 'plunge'),
+      coordinate,
+      coordinate,
+      fc.double({ min: -20, max: 5, noNaN: true }),
+      fc.double({ min: 0.3, max: 6, noNaN: true }),
+    ),
+    { minLength: 1, maxLength: 40 },
+  )
+  .map((list) => {
+    const b = new MotionBuilder();
+    b.rapid(1, 2, 10);
+    for (const [kind, x, y, z, sweep] of list) {
+      if (kind === 'rapid') b.rapid(x, y, z);
+      else if (kind === 'line') b.line(x, y, z, 800);
+      else if (kind === 'plunge') b.plunge(z, 200);
+      else {
+        const r = Math.hypot(b.lastX - x, b.lastY - y);
+        if (r < 0.5) continue;
+        const a = Math.atan2(b.lastY - y, b.lastX - x) + sweep;
+        b.arc(true, x + r * Math.cos(a), y + r * Math.sin(a), z, x, y, 600);
+      }
+    }
+    return b.build();
   });
+
+describe('programs', () => {
+  it.each(dialects.map((d) => [d.id, d] as const))(
+    'in %s read back to the same motion within 0.001 mm',
+    (_id, dialect) => {
+      fc.assert(
+        fc.property(motions, (m) => {
+          const text = writeProgram([part(m)], info, dialect);
+          const [section] = parseProgram(text).sections;
+          const back = withoutArcs(section.motion, 0.0005);
+          const want = withoutArcs(m, 0.0005);
+          // Every end of a move comes by in order; rounding may drop moves shorter than itself.
+          let k = 0;
+          for (let i = 0; i < m.count; i++) {
+            const near = (q: Motion, j: number) =>
+              Math.hypot(
+                q.x[j] + info.datum.x - m.x[i],
+                q.y[j] + info.datum.y - m.y[i],
+                q.z[j] + info.datum.z - m.z[i],
+              );
+            while (k < section.motion.count && near(section.motion, k) > 0.001) k++;
+            expect(k).toBeLessThan(section.motion.count);
+          }
+          expect(back.count).toBeGreaterThan(0);
+          expect(want.count).toBeGreaterThan(0);
+        }),
+        { numRuns: 60 },
+      );
+    },
+  );
 
   it('mean the same to another reader', () => {
     fc.assert(

@@ -20,7 +20,8 @@ const marksOf = (chunk: Uint8Array, breaks: number): Uint32Array =>
   marks(chunk, '', () => {
     const out = new Uint32Array(Math.ceil(breaks / MARK));
     let n = 0;
-    for (let i = chunk.indexOf(BREAK); i >= 0; i = chunk.indexOf(BREAK, i + 1)) if (n++ % MARK === 0) out[(n - 1) / MARK] = i;
+    for (let i = chunk.indexOf(BREAK); i >= 0; i = chunk.indexOf(BREAK, i + 1))
+      if (n++ % MARK === 0) out[(n - 1) / MARK] = i;
     return out;
   });
 

@@ -37,9 +37,33 @@ export function trialParts(): ProgramPart[] {
   c.dwell(0.4);
   c.rapid(30, 35, 10);
   return [
-    { tool: 1, toolName: 'End mill 3 mm', cutNumber: 1, cutName: 'Channel', rpm: 12000, turns: true, motion: a.build() },
-    { tool: 2, toolName: 'Drag diamond', cutNumber: 2, cutName: 'Serial number', rpm: 0, turns: false, motion: b.build() },
-    { tool: 3, toolName: 'Drill 3 mm', cutNumber: 3, cutName: 'Screw holes', rpm: 4000, turns: true, motion: c.build() },
+    {
+      tool: 1,
+      toolName: 'End mill 3 mm',
+      cutNumber: 1,
+      cutName: 'Channel',
+      rpm: 12000,
+      turns: true,
+      motion: a.build(),
+    },
+    {
+      tool: 2,
+      toolName: 'Drag diamond',
+      cutNumber: 2,
+      cutName: 'Serial number',
+      rpm: 0,
+      turns: false,
+      motion: b.build(),
+    },
+    {
+      tool: 3,
+      toolName: 'Drill 3 mm',
+      cutNumber: 3,
+      cutName: 'Screw holes',
+      rpm: 4000,
+      turns: true,
+      motion: c.build(),
+    },
   ];
 }
 
@@ -56,7 +80,8 @@ function distanceTo(m: Motion, x: number, y: number, z: number): number {
   for (let i = 1; i < m.count; i++) {
     const [ex, ey, ez] = [m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1], m.z[i] - m.z[i - 1]];
     const q = ex * ex + ey * ey + ez * ez;
-    const t = q > 0 ? Math.min(1, Math.max(0, ((x - m.x[i - 1]) * ex + (y - m.y[i - 1]) * ey + (z - m.z[i - 1]) * ez) / q)) : 0;
+    const t =
+      q > 0 ? Math.min(1, Math.max(0, ((x - m.x[i - 1]) * ex + (y - m.y[i - 1]) * ey + (z - m.z[i - 1]) * ez) / q)) : 0;
     best = Math.min(best, Math.hypot(x - m.x[i - 1] - t * ex, y - m.y[i - 1] - t * ey, z - m.z[i - 1] - t * ez));
   }
   return best;
@@ -70,7 +95,14 @@ export function troubleWith(d: Dialect, parts: readonly ProgramPart[], info: Pro
   const [own] = ownLineTroubles(d);
   if (own) return own.text;
   // Once as they are, and once with what is drawn first: what a header leaves on is on then.
-  return difference(d, parts, info) ?? difference(d, [...parts].sort((a, b) => Number(a.turns) - Number(b.turns)), info);
+  return (
+    difference(d, parts, info) ??
+    difference(
+      d,
+      [...parts].sort((a, b) => Number(a.turns) - Number(b.turns)),
+      info,
+    )
+  );
 }
 
 function difference(d: Dialect, parts: readonly ProgramPart[], info: ProgramInfo): string | null {
@@ -83,7 +115,8 @@ function difference(d: Dialect, parts: readonly ProgramPart[], info: ProgramInfo
     return `${e.message} A line of your own may be the reason.`;
   }
   if (!back.ended) return 'The program does not end.';
-  if (back.sections.length !== parts.length) return `The program has ${back.sections.length} stretches of work instead of ${parts.length}: a line of your own stops it or changes the tool.`;
+  if (back.sections.length !== parts.length)
+    return `The program has ${back.sections.length} stretches of work instead of ${parts.length}: a line of your own stops it or changes the tool.`;
   for (const [k, part] of parts.entries()) {
     const s = back.sections[k];
     if (s.tool !== part.tool) return `Tool ${s.tool} is called where tool ${part.tool} should be.`;
@@ -102,12 +135,15 @@ function difference(d: Dialect, parts: readonly ProgramPart[], info: ProgramInfo
         // The way up and home at the end is the program's own.
         if (from === got && from.kind[i] === 0) continue;
         const off = distanceTo(to, from.x[i], from.y[i], from.z[i]);
-        if (off > CLOSE) return `The program ${words} the plan by ${off.toFixed(4)} mm: ${d.decimals < (d.unit === 'in' ? 5 : 3) ? `${d.decimals} decimals are too few` : 'a line of your own may be the reason'}.`;
+        if (off > CLOSE)
+          return `The program ${words} the plan by ${off.toFixed(4)} mm: ${d.decimals < (d.unit === 'in' ? 5 : 3) ? `${d.decimals} decimals are too few` : 'a line of your own may be the reason'}.`;
       }
-    if (Math.abs(waited(part.motion) - waited(s.motion)) > 1e-3) return `The program waits ${waited(s.motion)} s at floors instead of ${waited(part.motion)} s.`;
+    if (Math.abs(waited(part.motion) - waited(s.motion)) > 1e-3)
+      return `The program waits ${waited(s.motion)} s at floors instead of ${waited(part.motion)} s.`;
     for (let i = 1; i < s.motion.count; i++) {
       if (s.motion.kind[i] === 0) continue;
-      if (part.turns && s.rpm[i] !== Math.round(part.rpm)) return `The spindle turns ${s.rpm[i]} instead of ${Math.round(part.rpm)} while it cuts.`;
+      if (part.turns && s.rpm[i] !== Math.round(part.rpm))
+        return `The spindle turns ${s.rpm[i]} instead of ${Math.round(part.rpm)} while it cuts.`;
       if (!part.turns && s.rpm[i] !== 0) return 'The spindle turns while a cutter is drawn.';
     }
     const last = s.motion.count - 1;

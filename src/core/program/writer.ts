@@ -261,7 +261,12 @@ export function programChunks(parts: readonly ProgramPart[], info: ProgramInfo, 
   const setting = ['G17 G90 G94', d.unit === 'mm' ? 'G21' : 'G20', 'G40 G49 G80'];
   lines.comment(`Job: ${info.title}`);
   info.remarks.forEach((r) => lines.comment(r));
-  for (const line of [...setting, ...(d.workOffset === 'none' ? [] : [d.workOffset]), ...arcLines(parts, d), ...d.header.map(toAscii)])
+  for (const line of [
+    ...setting,
+    ...(d.workOffset === 'none' ? [] : [d.workOffset]),
+    ...arcLines(parts, d),
+    ...d.header.map(toAscii),
+  ])
     lines.say(line);
   let tool = -1;
   // A line of the maker's own may have started it: it stands again before the first cutter is taken.
@@ -304,4 +309,5 @@ export function programChunks(parts: readonly ProgramPart[], info: ProgramInfo, 
 }
 
 /** The same as text. */
-export const writeProgram = (parts: readonly ProgramPart[], info: ProgramInfo, d: Dialect): string => textOf(programChunks(parts, info, d));
+export const writeProgram = (parts: readonly ProgramPart[], info: ProgramInfo, d: Dialect): string =>
+  textOf(programChunks(parts, info, d));

@@ -19,11 +19,24 @@ export interface Line {
  * between the nodes of a proof. The programs are turned so that the line lies along X, and cut a field of a single row. `found`: the upper face as it
  * was before, read between its nodes.
  */
-export function cutAlong(programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, line: Line, count: number, found: HeightField | null = null): Float64Array {
+export function cutAlong(
+  programs: readonly PlacedProgram[],
+  tools: ReadonlyMap<number, Cutter>,
+  line: Line,
+  count: number,
+  found: HeightField | null = null,
+): Float64Array {
   const length = Math.hypot(line.x1 - line.x0, line.y1 - line.y0);
   const z = new Float32Array(count);
   if (!(length > 0) || count < 2) return Float64Array.from(z);
-  if (found) for (let i = 0; i < count; i++) z[i] = heightAt(found, line.x0 + ((line.x1 - line.x0) * i) / (count - 1), line.y0 + ((line.y1 - line.y0) * i) / (count - 1)) || 0;
+  if (found)
+    for (let i = 0; i < count; i++)
+      z[i] =
+        heightAt(
+          found,
+          line.x0 + ((line.x1 - line.x0) * i) / (count - 1),
+          line.y0 + ((line.y1 - line.y0) * i) / (count - 1),
+        ) || 0;
   const field = { cols: count, rows: 1, cell: length / (count - 1), x0: 0, y0: 0, z };
   const [c, s] = [(line.x1 - line.x0) / length, (line.y1 - line.y0) / length];
   for (const { tool, motion } of programs.flatMap((p) => p.stretches)) {
@@ -37,7 +50,15 @@ export function cutAlong(programs: readonly PlacedProgram[], tools: ReadonlyMap<
       // The box about the sheaf, seen along the line: how far its middle lies aside, and how far it goes to either side of that.
       const [mx, my, wx, wy] = [(bx0 + bx1) / 2 - line.x0, (by0 + by1) / 2 - line.y0, (bx1 - bx0) / 2, (by1 - by0) / 2];
       if (low >= 0 || Math.abs(my * c - mx * s) > reach + wx * Math.abs(s) + wy * Math.abs(c)) continue;
-      const m = turned(motion, Math.max(0, b * SHEAF - 1), Math.min(motion.count, (b + 1) * SHEAF), line.x0, line.y0, c, s);
+      const m = turned(
+        motion,
+        Math.max(0, b * SHEAF - 1),
+        Math.min(motion.count, (b + 1) * SHEAF),
+        line.x0,
+        line.y0,
+        c,
+        s,
+      );
       for (let i = 1; i < m.count; i++) if (comesNear(m, i, reach)) cutMove(remover, m, i);
     }
     remover.settle();
@@ -50,7 +71,15 @@ function turned(m: Motion, from: number, to: number, x: number, y: number, c: nu
   const cut = <T extends Float64Array | Uint8Array>(a: T) => a.subarray(from, to) as T;
   const along = (px: Float64Array, py: Float64Array) => cut(px).map((v, i) => (v - x) * c + (py[from + i] - y) * s);
   const across = (px: Float64Array, py: Float64Array) => cut(px).map((v, i) => (py[from + i] - y) * c - (v - x) * s);
-  return { count: to - from, kind: cut(m.kind), z: cut(m.z), x: along(m.x, m.y), y: across(m.x, m.y), cx: along(m.cx, m.cy), cy: across(m.cx, m.cy) };
+  return {
+    count: to - from,
+    kind: cut(m.kind),
+    z: cut(m.z),
+    x: along(m.x, m.y),
+    y: across(m.x, m.y),
+    cx: along(m.cx, m.cy),
+    cy: across(m.cx, m.cy),
+  };
 }
 
 /** Whether a move below the top face may come within reach of the line Y = 0. An arc stays within twice its radius of where it begins. */

@@ -41,7 +41,17 @@ export function makeBallSweep(field: HeightField, radius: number, top: number, o
    * The ball standing at (x, y, zt), over the nodes in front of the move along (ux, uy) that ends there and
    * behind the move along (px, py) that begins there.
    */
-  const stand = (x: number, y: number, zt: number, ux: number, uy: number, least: number, px: number, py: number, most: number): void => {
+  const stand = (
+    x: number,
+    y: number,
+    zt: number,
+    ux: number,
+    uy: number,
+    least: number,
+    px: number,
+    py: number,
+    most: number,
+  ): void => {
     if (zt >= top) return;
     const zz = z;
     const w0 = widthAt(zt);

@@ -23,9 +23,30 @@ export interface SweptShape {
   /** How far the strip of a move of slope m, whose lowest point is `low`, is shifted along it at most: forwards when positive. */
   shift(m: number, low: number): number;
   /** Cuts the strip from `from` to `to` along a move of length len from (x0, y0, z0); m: its slope. */
-  strip(x0: number, y0: number, z0: number, ux: number, uy: number, len: number, m: number, low: number, from: number, to: number): void;
+  strip(
+    x0: number,
+    y0: number,
+    z0: number,
+    ux: number,
+    uy: number,
+    len: number,
+    m: number,
+    low: number,
+    from: number,
+    to: number,
+  ): void;
   /** Cuts the cutter standing at (x, y, z) where (ux, uy) . v >= least and (px, py) . v <= most. */
-  stand(x: number, y: number, z: number, ux: number, uy: number, least: number, px: number, py: number, most: number): void;
+  stand(
+    x: number,
+    y: number,
+    z: number,
+    ux: number,
+    uy: number,
+    least: number,
+    px: number,
+    py: number,
+    most: number,
+  ): void;
 }
 
 /** By so much more than needed (mm) each part reaches: a node between two of them is looked at by both. */

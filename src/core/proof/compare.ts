@@ -45,7 +45,12 @@ const AROUND = [
  * Holds a proof against what each cut is to make, node by node: first exactly where the node is, then, where that differs,
  * a hair to every side. `wanted` in the order of the plan. `found`: the surface as it was before all of them, at the same nodes.
  */
-export function compare(whole: HeightField, wanted: ReadonlyMap<string, Wanted>, progress: (done: number) => void = () => {}, found: HeightField | null = null): Comparison {
+export function compare(
+  whole: HeightField,
+  wanted: ReadonlyMap<string, Wanted>,
+  progress: (done: number) => void = () => {},
+  found: HeightField | null = null,
+): Comparison {
   const field = thinned(whole);
   const { cols, rows, cell, x0, y0, z } = field;
   /** The wanted surface of all cuts so far. */
@@ -92,12 +97,23 @@ export function compare(whole: HeightField, wanted: ReadonlyMap<string, Wanted>,
   }
   const deep = new Map<number, number>();
   const all = [...wanted.values()];
-  const least = (px: number, py: number) => all.reduce((low, w) => (px < w.box.x0 || px > w.box.x1 || py < w.box.y0 || py > w.box.y1 ? low : Math.min(low, (w.least ?? w.surface)(px, py))), 0);
+  const least = (px: number, py: number) =>
+    all.reduce(
+      (low, w) =>
+        px < w.box.x0 || px > w.box.x1 || py < w.box.y0 || py > w.box.y1
+          ? low
+          : Math.min(low, (w.least ?? w.surface)(px, py)),
+      0,
+    );
   for (let i = 0; i < z.length; i++) {
     if (z[i] >= lowest[i] - TOLERANCE) continue;
     const [x, y] = at(i);
     const low = Math.min(lowest[i], least(x, y));
-    if (z[i] < low - TOLERANCE && AROUND.every(([dx, dy]) => z[i] < Math.min(lowest[i], least(x + dx, y + dy)) - TOLERANCE)) deep.set(i, low - z[i]);
+    if (
+      z[i] < low - TOLERANCE &&
+      AROUND.every(([dx, dy]) => z[i] < Math.min(lowest[i], least(x + dx, y + dy)) - TOLERANCE)
+    )
+      deep.set(i, low - z[i]);
   }
   progress(1);
   return { cuts, below: placesOf(deep, field) };
@@ -136,7 +152,13 @@ function placesOf(nodes: ReadonlyMap<number, number>, { cols, cell, x0, y0 }: He
       }
     }
     const area = list.length * cell * cell;
-    if (list.length > 1 || area >= SPECK) out.push({ x: x0 + (worst % cols) * cell, y: y0 + Math.floor(worst / cols) * cell, area, height: nodes.get(worst)! });
+    if (list.length > 1 || area >= SPECK)
+      out.push({
+        x: x0 + (worst % cols) * cell,
+        y: y0 + Math.floor(worst / cols) * cell,
+        area,
+        height: nodes.get(worst)!,
+      });
   }
   return out.sort((a, b) => b.area - a.area);
 }

@@ -14,7 +14,12 @@ import { Spans } from './spans';
  * and stands there at z(along) + |across| rise sqrt(1 - K^2) - core rise. Nothing on the move is lower than that: most nodes are
  * done with by one comparison, and no root is taken where that place lies on the move.
  */
-export function makeConeSweep(field: HeightField, { radius: full, core, rise }: CutterForm, top: number, only: Rows): ChainSweep {
+export function makeConeSweep(
+  field: HeightField,
+  { radius: full, core, rise }: CutterForm,
+  top: number,
+  only: Rows,
+): ChainSweep {
   const { cols, cell, x0: fx, y0: fy, z } = field;
   const spans = new Spans(field, only);
   const core2 = core * core;

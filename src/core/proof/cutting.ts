@@ -14,7 +14,8 @@ const ARC_SAGITTA = 0.0008;
 /** What cutting asks of a motion. */
 export type Way = Pick<Motion, 'count' | 'kind' | 'x' | 'y' | 'z' | 'cx' | 'cy'>;
 
-export const removerOf = (field: HeightField, cutter: Cutter, rows?: Rows): Remover => makeRemover(field, formOf(cutter), 0, rows);
+export const removerOf = (field: HeightField, cutter: Cutter, rows?: Rows): Remover =>
+  makeRemover(field, formOf(cutter), 0, rows);
 
 /** Cuts one move (from the end of move i - 1) out of the field; arcs as chords of sagitta below 0.001 mm. */
 export function cutMove(remover: Remover, m: Way, i: number): void {
@@ -90,7 +91,12 @@ export interface Hands {
   /** Whether, the last time, somebody did not come back from the field: nobody knows when they cut on. */
   readonly missed: boolean;
   /** `afresh`: puts the rows of a band back to where its cutting began. `progress` may throw: then no hand is at the field any more. */
-  cut(work: CuttingWork, bands: readonly Rows[], afresh: (rows: Rows) => void, progress: (moves: number) => void): Met[];
+  cut(
+    work: CuttingWork,
+    bands: readonly Rows[],
+    afresh: (rows: Rows) => void,
+    progress: (moves: number) => void,
+  ): Met[];
 }
 
 /** Cuts all runs out of a band of rows; `done` is told how many moves each had. */
@@ -111,7 +117,8 @@ export function cutRows(work: CuttingWork, rows: Rows, done: (moves: number) => 
       const radius = shankRadius(cutter);
       shank = makeRemover(field, flatForm(radius), 0, rows);
       // The wall stands at the nearest node that was not cut.
-      rubbing = radius > formOf(cutter).radius - RUB ? makeRemover(field, flatForm(radius + field.cell), 0, rows) : null;
+      rubbing =
+        radius > formOf(cutter).radius - RUB ? makeRemover(field, flatForm(radius + field.cell), 0, rows) : null;
       edges = cuttingLength(cutter);
     }
     const note = (kind: ClashKind, move: number, depth: number) => {
@@ -155,7 +162,8 @@ export function metByAll(met: readonly Met[]): Met[] {
   for (const m of met) {
     const key = `${m.run} ${m.move}`;
     const was = by.get(key);
-    if (!was || (was.kind === 'rub' && m.kind === 'shank') || (was.kind === m.kind && m.depth > was.depth)) by.set(key, m);
+    if (!was || (was.kind === 'rub' && m.kind === 'shank') || (was.kind === m.kind && m.depth > was.depth))
+      by.set(key, m);
   }
   return [...by.values()].sort((a, b) => a.run - b.run || a.move - b.move);
 }

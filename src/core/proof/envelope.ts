@@ -113,4 +113,3 @@ export function makeEnvelope(f: CutterForm): Envelope {
     },
   };
 }
-

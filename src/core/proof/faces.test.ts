@@ -76,17 +76,24 @@ describe('webs between the faces', () => {
     expect(websOf(found(10), face(inside(15, 5, 30, 15, 4)), 10)).toBeNull();
     expect(websOf(found(5), face(inside(15, 5, 30, 15, 10)), 10)).toBeNull();
     // What lay there already was not cut here.
-    expect(websOf({ up: face(inside(15, 5, 30, 15, 4)), down: found(5).down }, face(inside(15, 5, 30, 15, 4)), 10)).toBeNull();
+    expect(
+      websOf({ up: face(inside(15, 5, 30, 15, 4)), down: found(5).down }, face(inside(15, 5, 30, 15, 4)), 10),
+    ).toBeNull();
   });
 });
 
 describe('two pockets, one from each face', () => {
   const pocket = (depth: number, found: Found | null): Proof => {
-    const { plan, job } = planOn('area', { cutters: ['flat-3'], depth, stepDown: 2, stepOver: 1.2 }, [box(5, 5, 20, 25)], {
-      width: 40,
-      height: 30,
-      thickness: 10,
-    });
+    const { plan, job } = planOn(
+      'area',
+      { cutters: ['flat-3'], depth, stepDown: 2, stepOver: 1.2 },
+      [box(5, 5, 20, 25)],
+      {
+        width: 40,
+        height: 30,
+        thickness: 10,
+      },
+    );
     const one = {
       ...newOneSetup('Plate'),
       blank: job.blank,
@@ -103,8 +110,12 @@ describe('two pockets, one from each face', () => {
   it('over each other leave a web, or meet, or leave too thin a one', () => {
     const before = after('x', 'Front');
     expect(texts(pocket(4, before))).toEqual([]);
-    expect(texts(pocket(4.9, before))).toEqual([expect.stringMatching(/^Only 0\.1 mm stays between what is cut here and what "Front"/)]);
-    expect(texts(pocket(5.2, before))).toEqual([expect.stringMatching(/meets what "Front" has cut from the other face/)]);
+    expect(texts(pocket(4.9, before))).toEqual([
+      expect.stringMatching(/^Only 0\.1 mm stays between what is cut here and what "Front"/),
+    ]);
+    expect(texts(pocket(5.2, before))).toEqual([
+      expect.stringMatching(/meets what "Front" has cut from the other face/),
+    ]);
   });
   it('beside each other do not ask for one', () => {
     // Turned about Y the pocket of 5..20 lies at 20..35: they touch at a line, and that is all.

@@ -34,7 +34,12 @@ const NOTHING = 0.001;
 export const THIN_WEB = 0.2;
 
 /** A field over the same blank at nodes `cell` apart, read at places that `from` gives. */
-function read(f: HeightField, size: Size, cell: number, from: (x: number, y: number) => readonly [number, number]): HeightField {
+function read(
+  f: HeightField,
+  size: Size,
+  cell: number,
+  from: (x: number, y: number) => readonly [number, number],
+): HeightField {
   const out = flatField(size.width, size.height, cell);
   const [right, top] = [(f.cols - 1) * f.cell, (f.rows - 1) * f.cell];
   for (let r = 0; r < out.rows; r++)

@@ -68,11 +68,13 @@ export class KeyFrames {
   /** First column and row, width and height of each tile. */
   private *places(): Generator<[number, number, number, number]> {
     const { cols, rows } = this.field;
-    for (let r = 0; r < rows; r += TILE) for (let c = 0; c < cols; c += TILE) yield [c, r, Math.min(TILE, cols - c), Math.min(TILE, rows - r)];
+    for (let r = 0; r < rows; r += TILE)
+      for (let c = 0; c < cols; c += TILE) yield [c, r, Math.min(TILE, cols - c), Math.min(TILE, rows - r)];
   }
   private same(tile: Float32Array, c0: number, r0: number, w: number, h: number): boolean {
     const { z, cols } = this.field;
-    for (let r = 0, i = 0; r < h; r++) for (let k = (r0 + r) * cols + c0, end = k + w; k < end; k++) if (z[k] !== tile[i++]) return false;
+    for (let r = 0, i = 0; r < h; r++)
+      for (let k = (r0 + r) * cols + c0, end = k + w; k < end; k++) if (z[k] !== tile[i++]) return false;
     return true;
   }
   private taken(c0: number, r0: number, w: number, h: number): Float32Array {

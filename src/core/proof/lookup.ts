@@ -21,7 +21,9 @@ function pointsOf(m: Motion, i: number): Float64Array {
   const r = Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]);
   const a = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
   const n = 48;
-  return Float64Array.from({ length: 2 * (n + 1) }, (_, k) => (k % 2 ? m.cy[i] + r * Math.sin(a + (sweep * (k - 1)) / 2 / n) : m.cx[i] + r * Math.cos(a + (sweep * k) / 2 / n)));
+  return Float64Array.from({ length: 2 * (n + 1) }, (_, k) =>
+    k % 2 ? m.cy[i] + r * Math.sin(a + (sweep * (k - 1)) / 2 / n) : m.cx[i] + r * Math.cos(a + (sweep * k) / 2 / n),
+  );
 }
 
 /** Where the move of a line of a program lies; the next move below where the line itself moves nothing. */
@@ -38,7 +40,14 @@ export function lineOnTable(programs: readonly PlacedProgram[], file: string, li
       else b = mid;
     }
     if (a >= n) continue;
-    return { file, line: lineOf(s, a), points: pointsOf(s.motion, a), z: s.motion.z[a], rapid: s.motion.kind[a] === RAPID, cutId: s.cutId };
+    return {
+      file,
+      line: lineOf(s, a),
+      points: pointsOf(s.motion, a),
+      z: s.motion.z[a],
+      rapid: s.motion.kind[a] === RAPID,
+      cutId: s.cutId,
+    };
   }
   return null;
 }
@@ -65,7 +74,9 @@ export function lineNear(programs: readonly PlacedProgram[], x: number, y: numbe
         if (isArc(m.kind[i])) {
           const pts = pointsOf(m, i);
           d = Infinity;
-          if (Math.abs(Math.hypot(x - m.cx[i], y - m.cy[i]) - Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i])) < least) for (let k = 0; k + 3 < pts.length; k += 2) d = Math.min(d, toSegment(pts[k], pts[k + 1], pts[k + 2], pts[k + 3], x, y));
+          if (Math.abs(Math.hypot(x - m.cx[i], y - m.cy[i]) - Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i])) < least)
+            for (let k = 0; k + 3 < pts.length; k += 2)
+              d = Math.min(d, toSegment(pts[k], pts[k + 1], pts[k + 2], pts[k + 3], x, y));
         } else d = toSegment(m.x[i - 1], m.y[i - 1], m.x[i], m.y[i], x, y);
         if (d < least) {
           least = d;
@@ -75,5 +86,12 @@ export function lineNear(programs: readonly PlacedProgram[], x: number, y: numbe
     }
   if (!best) return null;
   const { p, s, i } = best;
-  return { file: p.file, line: lineOf(s, i), points: pointsOf(s.motion, i), z: s.motion.z[i], rapid: false, cutId: s.cutId };
+  return {
+    file: p.file,
+    line: lineOf(s, i),
+    points: pointsOf(s.motion, i),
+    z: s.motion.z[i],
+    rapid: false,
+    cutId: s.cutId,
+  };
 }

@@ -8,7 +8,11 @@ import { mends } from './mends';
 const fine = (cx: number, cy: number, n = 2000): Path => ({
   x: cx + 5,
   y: cy,
-  segments: Array.from({ length: n }, (_, i) => ({ k: 'line' as const, x: cx + 5 * Math.cos((2 * Math.PI * (i + 1)) / n), y: cy + 5 * Math.sin((2 * Math.PI * (i + 1)) / n) })),
+  segments: Array.from({ length: n }, (_, i) => ({
+    k: 'line' as const,
+    x: cx + 5 * Math.cos((2 * Math.PI * (i + 1)) / n),
+    y: cy + 5 * Math.sin((2 * Math.PI * (i + 1)) / n),
+  })),
   closed: true,
 });
 
@@ -32,8 +36,24 @@ test('an outline is made simpler where the finding is, within what is promised, 
   const job = demoSetups['lock-cottage-board']();
   // Turned and moved: the place is told in the blank's frame.
   job.items = [
-    newItem({ id: 'a', name: 'A', kind: 'drawing', x: 30, y: 20, angle: 90, values: { paths: [fine(0, 0), fine(40, 0)], fill: 'nonzero' } }),
-    newItem({ id: 'b', name: 'B', kind: 'drawing', x: 30, y: 20, angle: 90, values: { paths: [fine(0, 0)], fill: 'nonzero' } }),
+    newItem({
+      id: 'a',
+      name: 'A',
+      kind: 'drawing',
+      x: 30,
+      y: 20,
+      angle: 90,
+      values: { paths: [fine(0, 0), fine(40, 0)], fill: 'nonzero' },
+    }),
+    newItem({
+      id: 'b',
+      name: 'B',
+      kind: 'drawing',
+      x: 30,
+      y: 20,
+      angle: 90,
+      values: { paths: [fine(0, 0)], fill: 'nonzero' },
+    }),
   ];
   job.cuts = [{ ...job.cuts[0], id: 'cut', items: ['a'] }];
   // The second circle of A lies at 30, 60 after the turn; this is a point of its outline.

@@ -8,7 +8,12 @@ import type { OneSetup } from '../job/job';
 /** Something that can be done about a finding with one press. `place`: where the finding is, mm, blank's frame. */
 export interface Mend {
   readonly words: string;
-  apply(job: OneSetup, cutId: string | null, place: { readonly x: number | null; readonly y: number | null }, library?: readonly Cutter[]): void;
+  apply(
+    job: OneSetup,
+    cutId: string | null,
+    place: { readonly x: number | null; readonly y: number | null },
+    library?: readonly Cutter[],
+  ): void;
 }
 
 /** Diameter (mm) of the end mill that is proposed for a floor: the nearest to it that there is. */

@@ -48,7 +48,10 @@ export interface Piece {
  */
 export function isWatched(m: Pick<Motion, 'kind' | 'x' | 'y' | 'z'>, i: number, edges: number): boolean {
   if (m.kind[i] === RAPID)
-    return (m.z[i] < 0 || m.z[i - 1] < 0) && !(i > 1 && m.z[i] >= m.z[i - 1] && m.x[i] === m.x[i - 1] && m.y[i] === m.y[i - 1]);
+    return (
+      (m.z[i] < 0 || m.z[i - 1] < 0) &&
+      !(i > 1 && m.z[i] >= m.z[i - 1] && m.x[i] === m.x[i - 1] && m.y[i] === m.y[i - 1])
+    );
   return m.z[i] < -edges - 1e-6 || m.z[i - 1] < -edges - 1e-6;
 }
 
@@ -62,7 +65,9 @@ const toolKey = (c: Cutter): string => contentKey([c.shape, c.values, c.shankDia
 const pieces = derived<Motion, readonly Piece[]>();
 /** The pieces of a motion that a cutter cuts out of a field; worked out once for both. */
 export const piecesOf = (m: Motion, cutter: Cutter, field: HeightField): readonly Piece[] =>
-  pieces(m, contentKey([toolKey(cutter), field.cols, field.rows, field.cell, field.x0, field.y0]), () => split(m, cutter, field));
+  pieces(m, contentKey([toolKey(cutter), field.cols, field.rows, field.cell, field.x0, field.y0]), () =>
+    split(m, cutter, field),
+  );
 
 /**
  * Splits the cutting of a motion into pieces whose bounds depend on their own moves only, so that a change
@@ -146,7 +151,9 @@ function split(m: Motion, cutter: Cutter, field: HeightField): Piece[] {
     watched ||= asked;
     const low = Math.min(m.z[i], m.z[i - 1]);
     // One node more than the cutter is wide where it is at the height of the face.
-    const reach = (asked && m.kind[i] !== RAPID ? wide : low < 0 ? Math.min(full, shape.radiusAt(cutter.values, -low)) : 0) + field.cell;
+    const reach =
+      (asked && m.kind[i] !== RAPID ? wide : low < 0 ? Math.min(full, shape.radiusAt(cutter.values, -low)) : 0) +
+      field.cell;
     if (isArc(m.kind[i])) {
       add(m.cx[i]);
       add(m.cy[i]);

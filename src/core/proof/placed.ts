@@ -38,7 +38,12 @@ const placedRun = (run: Run, { x, y, z }: Datum): Motion =>
   });
 
 /** Parses a program and undoes its datum. `cutIds` are the plan's cuts in order. Throws ProgramError. */
-export function placeProgram(file: string, text: Chunks | string, datum: Datum, cutIds: readonly string[]): PlacedProgram {
+export function placeProgram(
+  file: string,
+  text: Chunks | string,
+  datum: Datum,
+  cutIds: readonly string[],
+): PlacedProgram {
   const { runs, ...rest } = readProgram(text);
   const stretches = runs.map(({ run, firstLine }) => ({
     tool: run.tool,

@@ -11,8 +11,39 @@ import { createSimulation } from './simulate';
 
 const job = newOneSetup('Play');
 job.blank = { ...job.blank, width: 40, height: 30, thickness: 8 };
-job.cuts = ['a', 'b'].map((id) => ({ id, name: id, kind: 'area', enabled: true, items: [], values: {}, overrides: {} }));
-const text = ['G17 G90 G94', 'G21', '(Cut 1: a)', 'T1 M6', 'S12000 M3', 'G0 Z10', 'X5 Y5', 'Z1', 'G1 Z-2 F300', 'X30 F900', 'G3 X30 Y15 I0 J5', 'G1 X5', 'G0 Z10', '(Cut 2: b)', 'X20 Y22', 'Z1', 'G1 Z-3 F300', 'X34 F900', 'G0 Z10', 'M5', 'G0 X0 Y0', 'M30'].join('\n');
+job.cuts = ['a', 'b'].map((id) => ({
+  id,
+  name: id,
+  kind: 'area',
+  enabled: true,
+  items: [],
+  values: {},
+  overrides: {},
+}));
+const text = [
+  'G17 G90 G94',
+  'G21',
+  '(Cut 1: a)',
+  'T1 M6',
+  'S12000 M3',
+  'G0 Z10',
+  'X5 Y5',
+  'Z1',
+  'G1 Z-2 F300',
+  'X30 F900',
+  'G3 X30 Y15 I0 J5',
+  'G1 X5',
+  'G0 Z10',
+  '(Cut 2: b)',
+  'X20 Y22',
+  'Z1',
+  'G1 Z-3 F300',
+  'X34 F900',
+  'G0 Z10',
+  'M5',
+  'G0 X0 Y0',
+  'M30',
+].join('\n');
 const placed = [placeProgram('play.nc', text, datumOf(job.blank), ['a', 'b'])];
 const tools = new Map([[1, cutterOf('flat-3')]]);
 const player = () => createPlayer(job, placed, tools);
@@ -79,19 +110,43 @@ describe('key frames', () => {
     expect(frames.before(-1)).toBe(-1);
     expect(() => frames.restore(1000)).toThrow(RangeError);
   });
-  it.each(['flat-3', 'ball-3', 'v-12-60-0'])('any places, in any order, are what playing from the start gives: %s', (id) => {
-    const random = seeded(3);
-    const wander = Array.from({ length: 700 }, () => `X${(40 * random()).toFixed(2)} Y${(30 * random()).toFixed(2)} Z${(-3 * random()).toFixed(2)}`);
-    const programs = [placeProgram('wander.nc', ['G17 G90 G94', 'G21', '(Cut 1: a)', 'T1 M6', 'S12000 M3', 'G0 X5 Y5 Z1', `G1 F900 ${wander[0]}`, ...wander.slice(1), 'G0 Z10', 'M30'].join('\n'), datumOf(job.blank), ['a'])];
-    const cutters = new Map([[1, cutterOf(id)]]);
-    const p = createPlayer(job, programs, cutters, () => null, 2e4);
-    p.to(p.moves, 0.2, null, () => {});
-    for (const goal of [650, 80, 333, 334, 12, 700]) {
-      const z = p.to(goal, 0.2, null, () => {}).field.z;
-      const anew = createPlayer(job, programs, cutters).to(goal, 0.2, null, () => {}).field.z;
-      expect(z.every((v, i) => v === anew[i])).toBe(true);
-    }
-  });
+  it.each(['flat-3', 'ball-3', 'v-12-60-0'])(
+    'any places, in any order, are what playing from the start gives: %s',
+    (id) => {
+      const random = seeded(3);
+      const wander = Array.from(
+        { length: 700 },
+        () => `X${(40 * random()).toFixed(2)} Y${(30 * random()).toFixed(2)} Z${(-3 * random()).toFixed(2)}`,
+      );
+      const programs = [
+        placeProgram(
+          'wander.nc',
+          [
+            'G17 G90 G94',
+            'G21',
+            '(Cut 1: a)',
+            'T1 M6',
+            'S12000 M3',
+            'G0 X5 Y5 Z1',
+            `G1 F900 ${wander[0]}`,
+            ...wander.slice(1),
+            'G0 Z10',
+            'M30',
+          ].join('\n'),
+          datumOf(job.blank),
+          ['a'],
+        ),
+      ];
+      const cutters = new Map([[1, cutterOf(id)]]);
+      const p = createPlayer(job, programs, cutters, () => null, 2e4);
+      p.to(p.moves, 0.2, null, () => {});
+      for (const goal of [650, 80, 333, 334, 12, 700]) {
+        const z = p.to(goal, 0.2, null, () => {}).field.z;
+        const anew = createPlayer(job, programs, cutters).to(goal, 0.2, null, () => {}).field.z;
+        expect(z.every((v, i) => v === anew[i])).toBe(true);
+      }
+    },
+  );
 });
 
 describe('lines and the table', () => {
@@ -100,7 +155,8 @@ describe('lines and the table', () => {
     expect([...cut.points]).toEqual([5, 5, 30, 5]);
     expect(cut).toMatchObject({ rapid: false, cutId: 'a', z: -2 });
     const arc = lineOnTable(placed, 'play.nc', 11)!;
-    for (let i = 0; i < arc.points.length; i += 2) expect(Math.hypot(arc.points[i] - 30, arc.points[i + 1] - 10)).toBeCloseTo(5, 6);
+    for (let i = 0; i < arc.points.length; i += 2)
+      expect(Math.hypot(arc.points[i] - 30, arc.points[i + 1] - 10)).toBeCloseTo(5, 6);
     expect(lineOnTable(placed, 'play.nc', 5)!.line).toBeGreaterThan(5);
     expect(lineOnTable(placed, 'other.nc', 10)).toBeNull();
     expect(lineOnTable(placed, 'play.nc', 999)).toBeNull();

@@ -40,10 +40,18 @@ export interface Player {
  * `found`: the upper face as it was before the first move, at nodes so far apart; flat where it gives none.
  * `apart`: how much work lies between two key frames, in nodes.
  */
-export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], tools: ReadonlyMap<number, Cutter>, found: (cell: number) => HeightField | null = () => null, apart = BETWEEN): Player {
+export function createPlayer(
+  job: OneSetup,
+  programs: readonly PlacedProgram[],
+  tools: ReadonlyMap<number, Cutter>,
+  found: (cell: number) => HeightField | null = () => null,
+  apart = BETWEEN,
+): Player {
   // What is cut is where the tips go; the time is that of the programmed way.
   const tips = tipsOf(programs, tools, job.blank.material);
-  const list = programs.flatMap((p, k) => p.stretches.map((s, i) => ({ ...s, programmed: s.motion, motion: tips[k].stretches[i].motion, file: p.file })));
+  const list = programs.flatMap((p, k) =>
+    p.stretches.map((s, i) => ({ ...s, programmed: s.motion, motion: tips[k].stretches[i].motion, file: p.file })),
+  );
   let first = 0;
   const starts = list.map((s) => {
     const at = first;
@@ -131,7 +139,19 @@ export function createPlayer(job: OneSetup, programs: readonly PlacedProgram[], 
       let q = 0;
       while (q + 1 < list.length && starts[q + 1] <= last) q++;
       const s = list[q];
-      if (!s) return { field, move: at, x: 0, y: 0, z: job.blank.safeHeight, cutterId: null, cutId: null, file: '', line: 0, seconds: 0 };
+      if (!s)
+        return {
+          field,
+          move: at,
+          x: 0,
+          y: 0,
+          z: job.blank.safeHeight,
+          cutterId: null,
+          cutId: null,
+          file: '',
+          line: 0,
+          seconds: 0,
+        };
       const i = last - starts[q];
       return {
         field,

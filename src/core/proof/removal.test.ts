@@ -14,7 +14,8 @@ function searched(cutter: TestCutter, chain: readonly P[], x: number, y: number,
     const [a, b] = [chain[k - 1], chain[k]];
     const [ex, ey, ez] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
     const ll = ex * ex + ey * ey;
-    const at = (t: number) => a[2] + ez * t + cutter.profile(Math.max(0, Math.hypot(x - a[0] - t * ex, y - a[1] - t * ey) - wider));
+    const at = (t: number) =>
+      a[2] + ez * t + cutter.profile(Math.max(0, Math.hypot(x - a[0] - t * ex, y - a[1] - t * ey) - wider));
     const foot = ll > 0 ? ((x - a[0]) * ex + (y - a[1]) * ey) / ll : 0;
     const h2 = (x - a[0] - foot * ex) ** 2 + (y - a[1] - foot * ey) ** 2;
     const w2 = (cutter.radius + wider) ** 2 - h2;
@@ -47,17 +48,31 @@ function expectTrue(id: string, values: object, chain: readonly P[], size: numbe
     const x = (i % f.cols) * cell;
     const y = Math.floor(i / f.cols) * cell;
     const z = f.z[i];
-    if (!(z <= searched(cutter, chain, x, y, -1e-6) + 1e-5) || !(z >= searched(cutter, chain, x, y, 1e-6) - 1e-5)) throw new Error(`node ${x.toFixed(3)} ${y.toFixed(3)} is ${z}, not ${searched(cutter, chain, x, y, -1e-6)} to ${searched(cutter, chain, x, y, 1e-6)}, after ${JSON.stringify(chain)}`);
+    if (!(z <= searched(cutter, chain, x, y, -1e-6) + 1e-5) || !(z >= searched(cutter, chain, x, y, 1e-6) - 1e-5))
+      throw new Error(
+        `node ${x.toFixed(3)} ${y.toFixed(3)} is ${z}, not ${searched(cutter, chain, x, y, -1e-6)} to ${searched(cutter, chain, x, y, 1e-6)}, after ${JSON.stringify(chain)}`,
+      );
   }
 }
 
 const shapes = cutterShapes.map((s) => [s.id, s.defaults] as const);
 
 describe('material removal', () => {
-  const point = fc.tuple(fc.double({ min: 3, max: 17, noNaN: true }), fc.double({ min: 3, max: 17, noNaN: true }), fc.double({ min: -3, max: -0.2, noNaN: true }));
+  const point = fc.tuple(
+    fc.double({ min: 3, max: 17, noNaN: true }),
+    fc.double({ min: 3, max: 17, noNaN: true }),
+    fc.double({ min: -3, max: -0.2, noNaN: true }),
+  );
   // Places on the grid, depths round: ends abeam of nodes, moves along rows, upright and at 45 degrees.
-  const snapped = fc.tuple(fc.integer({ min: 6, max: 34 }), fc.integer({ min: 6, max: 34 }), fc.integer({ min: -12, max: 1 })).map(([x, y, z]): P => [x / 2, y / 2, z / 2]);
-  const step = fc.tuple(fc.constantFrom(-4, -2, -1, 0, 1, 2, 4), fc.constantFrom(-1, 0, 1), fc.constantFrom(-1, 0, 1), fc.constantFrom(-3, -1, -0.5, 0, 0.5, 1, 3));
+  const snapped = fc
+    .tuple(fc.integer({ min: 6, max: 34 }), fc.integer({ min: 6, max: 34 }), fc.integer({ min: -12, max: 1 }))
+    .map(([x, y, z]): P => [x / 2, y / 2, z / 2]);
+  const step = fc.tuple(
+    fc.constantFrom(-4, -2, -1, 0, 1, 2, 4),
+    fc.constantFrom(-1, 0, 1),
+    fc.constantFrom(-1, 0, 1),
+    fc.constantFrom(-3, -1, -0.5, 0, 0.5, 1, 3),
+  );
   const regular = fc.tuple(snapped, fc.array(step, { minLength: 1, maxLength: 4 })).map(([from, steps]) => {
     const chain: P[] = [from];
     for (const [n, dx, dy, dz] of steps) {
@@ -102,27 +117,81 @@ describe('material removal', () => {
   });
 
   it.each(shapes)('a chain of moves of a %s is what the cutter leaves standing at every place of it', (id, values) => {
-    fc.assert(fc.property(fc.array(point, { minLength: 2, maxLength: 5 }), (chain) => expectTrue(id, values as object, chain, 20, 0.5)), { numRuns: 12, endOnFailure: true });
+    fc.assert(
+      fc.property(fc.array(point, { minLength: 2, maxLength: 5 }), (chain) =>
+        expectTrue(id, values as object, chain, 20, 0.5),
+      ),
+      { numRuns: 12, endOnFailure: true },
+    );
   });
 
-  it.each(shapes)('on the grid, along it, at 45 degrees, upright and steep moves of a %s leave no node out', (id, values) => {
-    fc.assert(fc.property(fc.oneof(fc.array(snapped, { minLength: 2, maxLength: 4 }), regular), (chain) => expectTrue(id, values as object, chain, 20, 0.5)), { numRuns: 40, endOnFailure: true });
-  });
+  it.each(shapes)(
+    'on the grid, along it, at 45 degrees, upright and steep moves of a %s leave no node out',
+    (id, values) => {
+      fc.assert(
+        fc.property(fc.oneof(fc.array(snapped, { minLength: 2, maxLength: 4 }), regular), (chain) =>
+          expectTrue(id, values as object, chain, 20, 0.5),
+        ),
+        { numRuns: 40, endOnFailure: true },
+      );
+    },
+  );
 
   it('a ball that ends at a round place at 45 degrees leaves nothing abeam of its end', () => {
     for (let k = 0; k < 60; k++) {
       const n = 20 + k;
-      expectTrue('ball', { diameter: 3 }, [[2, 2, -0.75], [2 + 0.05 * n, 2 + 0.05 * n, -0.75], [2 + 0.05 * n, 6, -0.75]], 8, 0.05 * (1 + (k % 4)));
+      expectTrue(
+        'ball',
+        { diameter: 3 },
+        [
+          [2, 2, -0.75],
+          [2 + 0.05 * n, 2 + 0.05 * n, -0.75],
+          [2 + 0.05 * n, 6, -0.75],
+        ],
+        8,
+        0.05 * (1 + (k % 4)),
+      );
     }
   });
 
   it('a ball deeper than its radius, with its axis on a node, leaves numbers', () => {
-    for (const d of [2, 3, 6]) expectTrue('ball', { diameter: d }, [[5, 5, -4], [5, 5, -8], [8, 5, -8]], 12, 0.25);
+    for (const d of [2, 3, 6])
+      expectTrue(
+        'ball',
+        { diameter: d },
+        [
+          [5, 5, -4],
+          [5, 5, -8],
+          [8, 5, -8],
+        ],
+        12,
+        0.25,
+      );
   });
 
   it('a bit that goes down more steeply than its own wall cuts the row that it runs along', () => {
-    for (const [id, values] of [['v', { diameter: 6, includedAngle: 60, tipDiameter: 0 }], ['cone', { diameter: 4, halfAngle: 15, tipDiameter: 0.2 }], ['taperedBall', { diameter: 6, tipRadius: 0.5, halfAngle: 20 }], ['drag', { diameter: 3, includedAngle: 60, tipRadius: 0.1 }]] as const)
-      for (const [dx, dy, dz] of [[1, 0, -4], [0, 1, -4], [1, 1, -6], [-0.5, 0, 5]] as const) expectTrue(id, values, [[5, 5, -0.5], [5 + dx, 5 + dy, -0.5 + dz]], 10, 0.25);
+    for (const [id, values] of [
+      ['v', { diameter: 6, includedAngle: 60, tipDiameter: 0 }],
+      ['cone', { diameter: 4, halfAngle: 15, tipDiameter: 0.2 }],
+      ['taperedBall', { diameter: 6, tipRadius: 0.5, halfAngle: 20 }],
+      ['drag', { diameter: 3, includedAngle: 60, tipRadius: 0.1 }],
+    ] as const)
+      for (const [dx, dy, dz] of [
+        [1, 0, -4],
+        [0, 1, -4],
+        [1, 1, -6],
+        [-0.5, 0, 5],
+      ] as const)
+        expectTrue(
+          id,
+          values,
+          [
+            [5, 5, -0.5],
+            [5 + dx, 5 + dy, -0.5 + dz],
+          ],
+          10,
+          0.25,
+        );
   });
 
   it('a diamond with a rounded tip makes a round-bottomed scratch', () => {

@@ -35,7 +35,12 @@ export interface Rows {
 }
 
 /** `only`: rows that are looked at; all where it is not given. */
-export function makeRemover(field: HeightField, form: CutterForm, top = 0, only: Rows = { from: 0, to: field.rows }): Remover {
+export function makeRemover(
+  field: HeightField,
+  form: CutterForm,
+  top = 0,
+  only: Rows = { from: 0, to: field.rows },
+): Remover {
   const { cols, cell, x0: fx, y0: fy, z } = field;
   const { radius: full, core, ball, rise } = form;
   const joint = jointOf(form);
@@ -54,7 +59,16 @@ export function makeRemover(field: HeightField, form: CutterForm, top = 0, only:
    * Visits the nodes under a move; `cutting` lowers them, else the largest clash is returned. Of a move that
    * is `joined` to the one before, nodes whose lowest place is surely the start are passed over: they are cut.
    */
-  const sweep = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number, cutting: boolean, joined: boolean): number => {
+  const sweep = (
+    x0: number,
+    y0: number,
+    z0: number,
+    x1: number,
+    y1: number,
+    z1: number,
+    cutting: boolean,
+    joined: boolean,
+  ): number => {
     const low = z0 < z1 ? z0 : z1;
     if (low >= top) return 0;
     const radius = widthAt(top - low) + EDGE;
@@ -173,7 +187,8 @@ export function makeRemover(field: HeightField, form: CutterForm, top = 0, only:
         const dy = y1 - y0;
         const dz = z1 - z0;
         // Steeper than its own side, the cone is lowest at an end of the move.
-        if (dz * dz < STEEP * rise * rise * (dx * dx + dy * dy) || (dx === 0 && dy === 0)) return cones.cut(x0, y0, z0, x1, y1, z1);
+        if (dz * dz < STEEP * rise * rise * (dx * dx + dy * dy) || (dx === 0 && dy === 0))
+          return cones.cut(x0, y0, z0, x1, y1, z1);
         cones.settle();
         sweep(x0, y0, z0, x1, y1, z1, true, false);
       },

@@ -22,11 +22,21 @@ interface Visit {
 const visit: fc.Arbitrary<Visit> = fc.record({
   x: fc.double({ min: 2, max: 58, noNaN: true }),
   y: fc.double({ min: 2, max: 38, noNaN: true }),
-  way: fc.array(fc.tuple(fc.double({ min: -9, max: 9, noNaN: true }), fc.double({ min: -9, max: 9, noNaN: true }), fc.double({ min: -26, max: -0.1, noNaN: true })), { minLength: 1, maxLength: 4 }),
+  way: fc.array(
+    fc.tuple(
+      fc.double({ min: -9, max: 9, noNaN: true }),
+      fc.double({ min: -9, max: 9, noNaN: true }),
+      fc.double({ min: -26, max: -0.1, noNaN: true }),
+    ),
+    { minLength: 1, maxLength: 4 },
+  ),
   arc: fc.boolean(),
   skim: fc.boolean(),
 });
-const plan = fc.array(fc.tuple(fc.constantFrom(1, 2, 3), fc.array(visit, { minLength: 1, maxLength: 6 })), { minLength: 1, maxLength: 4 });
+const plan = fc.array(fc.tuple(fc.constantFrom(1, 2, 3), fc.array(visit, { minLength: 1, maxLength: 6 })), {
+  minLength: 1,
+  maxLength: 4,
+});
 
 const programOf = (stretches: readonly (readonly [number, readonly Visit[]])[]): PlacedProgram[] => [
   {
@@ -48,7 +58,14 @@ const programOf = (stretches: readonly (readonly [number, readonly Visit[]])[]):
         b.lift(10);
       }
       const motion = b.build();
-      return { tool, cutId: `c${k}`, motion, firstLine: 0, line: new Int32Array(motion.count), rpm: new Float64Array(motion.count) };
+      return {
+        tool,
+        cutId: `c${k}`,
+        motion,
+        firstLine: 0,
+        line: new Int32Array(motion.count),
+        rpm: new Float64Array(motion.count),
+      };
     }),
   },
 ];
@@ -65,7 +82,8 @@ describe('simulation', () => {
           r.settle();
         }
         const { field: cut } = createSimulation().run(BLANK, CELL, programs, tools);
-        for (let i = 0; i < field.z.length; i++) if (Math.abs(field.z[i] - cut.z[i]) > 1e-5) throw new Error(`node ${i}: ${field.z[i]} and ${cut.z[i]}`);
+        for (let i = 0; i < field.z.length; i++)
+          if (Math.abs(field.z[i] - cut.z[i]) > 1e-5) throw new Error(`node ${i}: ${field.z[i]} and ${cut.z[i]}`);
       }),
       { numRuns: 40 },
     );
@@ -73,27 +91,36 @@ describe('simulation', () => {
 
   test('a changed plan gives what a fresh simulation of it gives, heights and clashes', () => {
     fc.assert(
-      fc.property(fc.array(plan, { minLength: 1, maxLength: 2 }), fc.array(fc.tuple(fc.nat(), fc.nat(), visit), { minLength: 1, maxLength: 5 }), ([p, q], changes) => {
-        const kept = createSimulation();
-        let now = q ? [...p, ...q] : p;
-        const check = () => {
-          const programs = programOf(now);
-          const again = kept.run(BLANK, CELL, programs, tools);
-          const fresh = createSimulation().run(BLANK, CELL, programs, tools);
-          expect(again.field.z).toEqual(fresh.field.z);
-          expect(again.clashes).toEqual(fresh.clashes);
-        };
-        check();
-        for (const [a, b, v] of changes) {
-          const k = a % now.length;
-          const visits = now[k][1];
-          // Replaced, taken out, put in or turned round.
-          const n = b % (visits.length + 2);
-          const next = n < visits.length ? visits.map((w, i) => (i === n ? v : w)) : n === visits.length ? [...visits, v] : [...visits].reverse().slice(0, Math.max(1, visits.length - 1));
-          now = now.map((s, i) => (i === k ? ([s[0], next] as const) : s)) as typeof now;
+      fc.property(
+        fc.array(plan, { minLength: 1, maxLength: 2 }),
+        fc.array(fc.tuple(fc.nat(), fc.nat(), visit), { minLength: 1, maxLength: 5 }),
+        ([p, q], changes) => {
+          const kept = createSimulation();
+          let now = q ? [...p, ...q] : p;
+          const check = () => {
+            const programs = programOf(now);
+            const again = kept.run(BLANK, CELL, programs, tools);
+            const fresh = createSimulation().run(BLANK, CELL, programs, tools);
+            expect(again.field.z).toEqual(fresh.field.z);
+            expect(again.clashes).toEqual(fresh.clashes);
+          };
           check();
-        }
-      }),
+          for (const [a, b, v] of changes) {
+            const k = a % now.length;
+            const visits = now[k][1];
+            // Replaced, taken out, put in or turned round.
+            const n = b % (visits.length + 2);
+            const next =
+              n < visits.length
+                ? visits.map((w, i) => (i === n ? v : w))
+                : n === visits.length
+                  ? [...visits, v]
+                  : [...visits].reverse().slice(0, Math.max(1, visits.length - 1));
+            now = now.map((s, i) => (i === k ? ([s[0], next] as const) : s)) as typeof now;
+            check();
+          }
+        },
+      ),
       { numRuns: 40 },
     );
   });
@@ -123,7 +150,16 @@ describe('simulation', () => {
   });
 
   test('only tiles that a change touches are cut again', () => {
-    const line = (x: number): Visit => ({ x, y: 20, way: [[3, 3, -1], [-3, 5, -1]], arc: false, skim: false });
+    const line = (x: number): Visit => ({
+      x,
+      y: 20,
+      way: [
+        [3, 3, -1],
+        [-3, 5, -1],
+      ],
+      arc: false,
+      skim: false,
+    });
     const many = [5, 15, 25, 35, 45, 55].map(line);
     const kept = createSimulation();
     kept.run(BLANK, 0.1, programOf([[2, many]]), tools);

@@ -1,7 +1,17 @@
 import { type Cutter } from '../cutters/cutter';
 import { mix, mixOther } from '../geometry/hash';
 import { flatField, type HeightField } from '../relief/field';
-import { bandsOf, cutRows, metByAll, type CuttingWork, type Hands, type ClashKind, type Met, type Run, type Way } from './cutting';
+import {
+  bandsOf,
+  cutRows,
+  metByAll,
+  type CuttingWork,
+  type Hands,
+  type ClashKind,
+  type Met,
+  type Run,
+  type Way,
+} from './cutting';
 import { fillTile, piecesOf, TILE, tilesOf, type Piece, type Tiles } from './pieces';
 import type { PlacedProgram } from './placed';
 import type { Rows } from './removal';
@@ -157,7 +167,8 @@ export function createSimulation({ hands = null, memory = (n) => new Float32Arra
       pieces.forEach((_, k) => {
         // What lies wholly off the blank was asked nothing.
         if (asked[k] !== null)
-          for (const c of found.get(asked[k]!) ?? []) if (clashes.length < MOST) clashes.push({ ...c, cutId: stretches[at[k]].cutId });
+          for (const c of found.get(asked[k]!) ?? [])
+            if (clashes.length < MOST) clashes.push({ ...c, cutId: stretches[at[k]].cutId });
       });
       progress(1);
       return { field: f, clashes };
@@ -196,7 +207,12 @@ function workOf(
 }
 
 /** Cuts all of it: in bands by several where it is worth it, else at once. */
-function cutAll(work: CuttingWork, hands: Hands | null, afresh: (rows: Rows) => void, progress: (done: number) => void): Met[] {
+function cutAll(
+  work: CuttingWork,
+  hands: Hands | null,
+  afresh: (rows: Rows) => void,
+  progress: (done: number) => void,
+): Met[] {
   const total = work.runs.reduce((n, r) => n + r.to - r.from, 0);
   let done = 0;
   const told = (moves: number) => progress(Math.min(1, (done += moves) / total));

@@ -46,7 +46,17 @@ export class Spans {
   }
 
   /** A disc of radius w about (x, y), of which (ux, uy) . v >= least and (px, py) . v <= most for the way v from its centre. */
-  disc(x: number, y: number, w: number, ux: number, uy: number, least: number, px: number, py: number, most: number): void {
+  disc(
+    x: number,
+    y: number,
+    w: number,
+    ux: number,
+    uy: number,
+    least: number,
+    px: number,
+    py: number,
+    most: number,
+  ): void {
     const { y0: fy, cell } = this.f;
     const { inv } = this;
     let r0 = Math.ceil((y - w - fy) * inv);

@@ -36,5 +36,7 @@ export function heightAt(f: HeightField, x: number, y: number): number {
   const fu = u - c;
   const fv = v - r;
   const i = r * f.cols + c;
-  return (f.z[i] * (1 - fu) + f.z[i + 1] * fu) * (1 - fv) + (f.z[i + f.cols] * (1 - fu) + f.z[i + f.cols + 1] * fu) * fv;
+  return (
+    (f.z[i] * (1 - fu) + f.z[i + 1] * fu) * (1 - fv) + (f.z[i + f.cols] * (1 - fu) + f.z[i + f.cols + 1] * fu) * fv
+  );
 }

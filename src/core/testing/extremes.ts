@@ -89,19 +89,64 @@ export const extremes: readonly Extreme[] = [
     name: 'a hatch that claims a thousand million edges',
     file: 'a.dxf',
     text: () =>
-      dxf(['0', 'HATCH', '8', '0', '91', 1_000_000_000, '92', 1, '93', 1_000_000_000, '72', 1, '10', 0, '20', 0, '11', 1, '21', 1]),
+      dxf([
+        '0',
+        'HATCH',
+        '8',
+        '0',
+        '91',
+        1_000_000_000,
+        '92',
+        1,
+        '93',
+        1_000_000_000,
+        '72',
+        1,
+        '10',
+        0,
+        '20',
+        0,
+        '11',
+        1,
+        '21',
+        1,
+      ]),
   },
   {
     name: 'a spline that claims a thousand million knots',
     file: 'a.dxf',
     text: () =>
-      dxf(['0', 'SPLINE', '8', '0', '70', 8, '71', 3, '72', 1_000_000_000, '73', 1_000_000_000, '40', 0, '40', 1, '10', 0, '20', 0]),
+      dxf([
+        '0',
+        'SPLINE',
+        '8',
+        '0',
+        '70',
+        8,
+        '71',
+        3,
+        '72',
+        1_000_000_000,
+        '73',
+        1_000_000_000,
+        '40',
+        0,
+        '40',
+        1,
+        '10',
+        0,
+        '20',
+        0,
+      ]),
   },
   {
     name: 'nested arrays of what draws nothing',
     file: 'a.dxf',
     text: () =>
-      dxf(insert('b5', 100, 100), [...block('b0', []), ...[1, 2, 3, 4, 5].flatMap((k) => block(`b${k}`, insert(`b${k - 1}`, 100, 100)))]),
+      dxf(insert('b5', 100, 100), [
+        ...block('b0', []),
+        ...[1, 2, 3, 4, 5].flatMap((k) => block(`b${k}`, insert(`b${k - 1}`, 100, 100))),
+      ]),
   },
   {
     name: 'nested arrays of a line',
@@ -157,7 +202,11 @@ export const extremes: readonly Extreme[] = [
     file: 'a.svg',
     text: () => svg(`<path d="M0 0h9" ${Array.from({ length: 200_000 }, (_, k) => `a${k}="1"`).join(' ')}/>`),
   },
-  { name: 'a path of numbers that are none', file: 'a.svg', text: () => svg('<path d="M1e1e1e 0 L 1e999 5 L NaN 3 h..5.5.5e"/>') },
+  {
+    name: 'a path of numbers that are none',
+    file: 'a.svg',
+    text: () => svg('<path d="M1e1e1e 0 L 1e999 5 L NaN 3 h..5.5.5e"/>'),
+  },
   {
     name: 'groups in groups, a hundred thousand deep',
     file: 'a.svg',
@@ -180,19 +229,28 @@ export const extremes: readonly Extreme[] = [
   {
     name: 'a selector that fails in every way',
     file: 'a.svg',
-    text: () => svg(`<style>b ${'g '.repeat(30)}path{fill:red}</style>${'<g>'.repeat(60)}<path d="M0 0h9"/>${'</g>'.repeat(60)}`),
+    text: () =>
+      svg(`<style>b ${'g '.repeat(30)}path{fill:red}</style>${'<g>'.repeat(60)}<path d="M0 0h9"/>${'</g>'.repeat(60)}`),
   },
   {
     name: 'a dash a thousandth of a micron long',
     file: 'a.svg',
     text: () => svg('<path stroke-dasharray="0.000001" stroke="#000" d="M0 0h99"/>'),
   },
-  { name: 'an arc with endless radii', file: 'a.svg', text: () => svg('<path d="M0 0A1e300 1e300 0 1 1 5 5A1e-300 1e-300 0 0 0 9 9"/>') },
+  {
+    name: 'an arc with endless radii',
+    file: 'a.svg',
+    text: () => svg('<path d="M0 0A1e300 1e300 0 1 1 5 5A1e-300 1e-300 0 0 0 9 9"/>'),
+  },
 ];
 
 /** Large files as makers have them: they are read. */
 export const largeFiles: readonly Extreme[] = [
-  { name: '250,000 lines of DXF', file: 'a.dxf', text: () => dxf(Array.from({ length: 20_800 }, (_, k) => line(k)).flat()) },
+  {
+    name: '250,000 lines of DXF',
+    file: 'a.dxf',
+    text: () => dxf(Array.from({ length: 20_800 }, (_, k) => line(k)).flat()),
+  },
   {
     name: 'paths of 5 MB',
     file: 'a.svg',
@@ -200,7 +258,8 @@ export const largeFiles: readonly Extreme[] = [
       svg(
         Array.from(
           { length: 500 },
-          (_, p) => `<path d="M0 ${p}${Array.from({ length: 700 }, (_, k) => `l${(k % 7) * 0.123} ${((k * k) % 11) * 0.07}`).join('')}z"/>`,
+          (_, p) =>
+            `<path d="M0 ${p}${Array.from({ length: 700 }, (_, k) => `l${(k % 7) * 0.123} ${((k * k) % 11) * 0.07}`).join('')}z"/>`,
         ).join(''),
       ),
   },

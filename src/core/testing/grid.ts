@@ -35,7 +35,10 @@ export function gridOver(loops: Loops, cell: number, margin: number): TestGrid {
 }
 
 /** Range of node indices between two coordinates. */
-const between = (from: number, to: number, origin: number, cell: number, count: number): [number, number] => [Math.max(0, Math.ceil((from - origin) / cell)), Math.min(count - 1, Math.floor((to - origin) / cell))];
+const between = (from: number, to: number, origin: number, cell: number, count: number): [number, number] => [
+  Math.max(0, Math.ceil((from - origin) / cell)),
+  Math.min(count - 1, Math.floor((to - origin) / cell)),
+];
 
 /** Cuts moves out of the grid: every node takes the least of z(t) + profile(distance) over each move. */
 export function cutGrid(g: TestGrid, moves: readonly TestMove[], cutters: Record<number, TestCutter>): void {
@@ -152,7 +155,9 @@ export function gridDistances(g: TestGrid, loops: Loops, band: number): Float64A
 export function gridReach(g: TestGrid, d: Float64Array, radius: number, spare: number, cover = radius): Uint8Array {
   const out = new Uint8Array(d.length);
   const n = Math.max(0, Math.floor((cover - spare) / g.cell));
-  const half = Int32Array.from({ length: 2 * n + 1 }, (_, k) => Math.floor(Math.sqrt(Math.max(0, Math.max(0, cover - spare) ** 2 - ((k - n) * g.cell) ** 2)) / g.cell));
+  const half = Int32Array.from({ length: 2 * n + 1 }, (_, k) =>
+    Math.floor(Math.sqrt(Math.max(0, Math.max(0, cover - spare) ** 2 - ((k - n) * g.cell) ** 2)) / g.cell),
+  );
   const centre = (i: number) => d[i] >= radius + 0.001;
   for (let r = 0; r < g.rows; r++)
     for (let c = 0; c < g.cols; c++) {
@@ -160,7 +165,15 @@ export function gridReach(g: TestGrid, d: Float64Array, radius: number, spare: n
       if (!centre(i)) continue;
       out[i] = 1;
       // Only the rim of the centres reaches what is not a centre itself.
-      const rim = c === 0 || r === 0 || c === g.cols - 1 || r === g.rows - 1 || !centre(i - 1) || !centre(i + 1) || !centre(i - g.cols) || !centre(i + g.cols);
+      const rim =
+        c === 0 ||
+        r === 0 ||
+        c === g.cols - 1 ||
+        r === g.rows - 1 ||
+        !centre(i - 1) ||
+        !centre(i + 1) ||
+        !centre(i - g.cols) ||
+        !centre(i + g.cols);
       if (!rim) continue;
       for (let k = -n; k <= n; k++) {
         const q = r + k;

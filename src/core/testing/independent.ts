@@ -31,7 +31,11 @@ export function readMoves(text: string, sagitta = 0.0003): TestMove[] {
     if (words.has('T')) tool = words.get('T')!;
     if (!['X', 'Y', 'Z', 'I', 'J'].some((k) => words.has(k))) continue;
     const from = at ?? [0, 0, 1e3];
-    const to = (['X', 'Y', 'Z'] as const).map((k, i) => (words.has(k) ? words.get(k)! * unit : from[i])) as [number, number, number];
+    const to = (['X', 'Y', 'Z'] as const).map((k, i) => (words.has(k) ? words.get(k)! * unit : from[i])) as [
+      number,
+      number,
+      number,
+    ];
     if (mode <= 1) moves.push({ tool, rapid: mode === 0, a: from, b: to });
     else {
       const cx = from[0] + (words.get('I') ?? 0) * unit;
@@ -44,7 +48,14 @@ export function readMoves(text: string, sagitta = 0.0003): TestMove[] {
       const start = Math.atan2(from[1] - cy, from[0] - cx);
       let p = from;
       for (let k = 1; k <= n; k++) {
-        const q: [number, number, number] = k === n ? to : [cx + r * Math.cos(start + (turn * k) / n), cy + r * Math.sin(start + (turn * k) / n), from[2] + ((to[2] - from[2]) * k) / n];
+        const q: [number, number, number] =
+          k === n
+            ? to
+            : [
+                cx + r * Math.cos(start + (turn * k) / n),
+                cy + r * Math.sin(start + (turn * k) / n),
+                from[2] + ((to[2] - from[2]) * k) / n,
+              ];
         moves.push({ tool, rapid: false, a: p, b: q });
         p = q;
       }
@@ -62,7 +73,10 @@ export interface TestCutter {
 
 export const testCone = (includedAngle: number, tipDiameter: number, diameter: number): TestCutter => {
   const per = 1 / Math.tan((includedAngle * Math.PI) / 360);
-  return { radius: diameter / 2, profile: (rho) => (rho > diameter / 2 + 1e-9 ? Infinity : Math.max(0, (rho - tipDiameter / 2) * per)) };
+  return {
+    radius: diameter / 2,
+    profile: (rho) => (rho > diameter / 2 + 1e-9 ? Infinity : Math.max(0, (rho - tipDiameter / 2) * per)),
+  };
 };
 /** Profiles of the other shapes, each from its own definition: a sphere, a sphere that passes into a cone, a disc with a rounded rim. */
 export const testBall = (diameter: number): TestCutter => {
@@ -71,14 +85,30 @@ export const testBall = (diameter: number): TestCutter => {
 };
 export const testBull = (diameter: number, corner: number): TestCutter => {
   const r = diameter / 2;
-  return { radius: r, profile: (rho) => (rho > r ? Infinity : rho <= r - corner ? 0 : corner - Math.sqrt(Math.max(0, corner ** 2 - (rho - r + corner) ** 2))) };
+  return {
+    radius: r,
+    profile: (rho) =>
+      rho > r
+        ? Infinity
+        : rho <= r - corner
+          ? 0
+          : corner - Math.sqrt(Math.max(0, corner ** 2 - (rho - r + corner) ** 2)),
+  };
 };
 export const testTapered = (diameter: number, tipRadius: number, halfAngleDegrees: number): TestCutter => {
   const a = (halfAngleDegrees * Math.PI) / 180;
   // The cone touches the sphere where the sphere's radius leans by the half angle.
   const rho0 = tipRadius * Math.cos(a);
   const h0 = tipRadius - tipRadius * Math.sin(a);
-  return { radius: diameter / 2, profile: (rho) => (rho > diameter / 2 ? Infinity : rho <= rho0 ? tipRadius - Math.sqrt(tipRadius ** 2 - rho * rho) : h0 + (rho - rho0) / Math.tan(a)) };
+  return {
+    radius: diameter / 2,
+    profile: (rho) =>
+      rho > diameter / 2
+        ? Infinity
+        : rho <= rho0
+          ? tipRadius - Math.sqrt(tipRadius ** 2 - rho * rho)
+          : h0 + (rho - rho0) / Math.tan(a),
+  };
 };
 /** Any cutter of a library by the name of its shape and its values. */
 export function testShape(shape: string, v: Record<string, number>): TestCutter {
@@ -103,7 +133,10 @@ export function testShape(shape: string, v: Record<string, number>): TestCutter 
       throw new Error(`The tests know no cutter called ${shape}.`);
   }
 }
-export const testFlat = (diameter: number): TestCutter => ({ radius: diameter / 2, profile: (rho) => (rho > diameter / 2 ? Infinity : 0) });
+export const testFlat = (diameter: number): TestCutter => ({
+  radius: diameter / 2,
+  profile: (rho) => (rho > diameter / 2 ? Infinity : 0),
+});
 
 /** Points at which heights are followed, in order of x. */
 export interface Cloud {
@@ -133,10 +166,17 @@ export function scatter(loops: readonly Float64Array[], count: number, margin: n
     const k = 2 * Math.floor((random() * l.length) / 2);
     const j = (k + 2) % l.length;
     const f = random();
-    points.push([l[k] + (l[j] - l[k]) * f + (random() - 0.5) * 2 * near, l[k + 1] + (l[j + 1] - l[k + 1]) * f + (random() - 0.5) * 2 * near]);
+    points.push([
+      l[k] + (l[j] - l[k]) * f + (random() - 0.5) * 2 * near,
+      l[k + 1] + (l[j + 1] - l[k + 1]) * f + (random() - 0.5) * 2 * near,
+    ]);
   }
   points.sort((p, q) => p[0] - q[0]);
-  return { x: Float64Array.from(points, (p) => p[0]), y: Float64Array.from(points, (p) => p[1]), z: new Float64Array(points.length) };
+  return {
+    x: Float64Array.from(points, (p) => p[0]),
+    y: Float64Array.from(points, (p) => p[1]),
+    z: new Float64Array(points.length),
+  };
 }
 
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
@@ -246,9 +286,11 @@ export function bruteInside(loops: readonly Float64Array[], x: number, y: number
   let inside = false;
   for (const l of loops)
     for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2)
-      if (l[i + 1] > y !== l[j + 1] > y && x < ((l[j] - l[i]) * (y - l[i + 1])) / (l[j + 1] - l[i + 1]) + l[i]) inside = !inside;
+      if (l[i + 1] > y !== l[j + 1] > y && x < ((l[j] - l[i]) * (y - l[i + 1])) / (l[j + 1] - l[i + 1]) + l[i])
+        inside = !inside;
   return inside;
 }
 
 /** Signed distances of a cloud's points to the outline: inside positive. */
-export const depths = (loops: readonly Float64Array[], g: Cloud): Float64Array => g.x.map((x, i) => bruteDistance(loops, x, g.y[i]) * (bruteInside(loops, x, g.y[i]) ? 1 : -1));
+export const depths = (loops: readonly Float64Array[], g: Cloud): Float64Array =>
+  g.x.map((x, i) => bruteDistance(loops, x, g.y[i]) * (bruteInside(loops, x, g.y[i]) ? 1 : -1));

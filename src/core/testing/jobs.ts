@@ -70,46 +70,108 @@ function regionOf(r: () => number): Region {
   return normalise(Array.from({ length: 1 + Math.floor(3 * r()) }, one), r() < 0.5 ? 'evenodd' : 'nonzero');
 }
 
-const values = (kind: string, r: () => number): { values: Values; cutters: string[]; preset: { stepOver: number; stepDown: number } } => {
+const values = (
+  kind: string,
+  r: () => number,
+): { values: Values; cutters: string[]; preset: { stepOver: number; stepDown: number } } => {
   const pick = <T>(list: readonly T[]): T => list[Math.floor(r() * list.length)];
-  const some = (list: readonly string[], most: number) => [...new Set(Array.from({ length: 1 + Math.floor(most * r()) }, () => pick(list)))];
+  const some = (list: readonly string[], most: number) => [
+    ...new Set(Array.from({ length: 1 + Math.floor(most * r()) }, () => pick(list))),
+  ];
   const flats = ['flat-1', 'flat-1.5', 'flat-2', 'flat-3', 'flat-5', 'flat-8'];
   const stepDown = pick([0.5, 1, 50]);
   switch (kind) {
     case 'area': {
       const cutters = some(r() < 0.25 ? [...flats, 'bull-6-1'] : flats, 3);
-      return { values: { cutters, depth: pick([0.5, 1, 2]), pattern: pick(['contours', 'hatch', 'even']), angle: pick([0, 45, 90, 180 * r()]), allowance: pick([0, 0, 0.3]) }, cutters, preset: { stepOver: 0.3 + 1.4 * r(), stepDown } };
+      return {
+        values: {
+          cutters,
+          depth: pick([0.5, 1, 2]),
+          pattern: pick(['contours', 'hatch', 'even']),
+          angle: pick([0, 45, 90, 180 * r()]),
+          allowance: pick([0, 0, 0.3]),
+        },
+        cutters,
+        preset: { stepOver: 0.3 + 1.4 * r(), stepDown },
+      };
     }
     case 'vcarve': {
       const mills = r() < 0.4 ? some(['flat-1', 'flat-1.5', 'flat-3'], 2) : [];
       const cutter = pick(['v-12-60-0', 'v-12-90-0', 'v-6-30-0']);
-      return { values: { cutter, limit: mills.length || r() < 0.5 ? pick([0.6, 1, 1.5]) : null, endMills: mills }, cutters: [cutter], preset: { stepOver: 0.1 + 0.3 * r(), stepDown } };
+      return {
+        values: { cutter, limit: mills.length || r() < 0.5 ? pick([0.6, 1, 1.5]) : null, endMills: mills },
+        cutters: [cutter],
+        preset: { stepOver: 0.1 + 0.3 * r(), stepDown },
+      };
     }
     case 'profile': {
       const cutter = pick(flats.slice(0, 4));
-      return { values: { cutter, side: pick(['outside', 'inside', 'on']), through: false, depth: pick([0.5, 1, 3]), lead: pick(['none', 'arc', 'line']), leadSize: 1, ramp: 10, tabs: { shape: 'rectangular', by: 'count', count: 0, spacing: 50, length: 3, height: 1, at: [] } }, cutters: [cutter], preset: { stepOver: 1, stepDown } };
+      return {
+        values: {
+          cutter,
+          side: pick(['outside', 'inside', 'on']),
+          through: false,
+          depth: pick([0.5, 1, 3]),
+          lead: pick(['none', 'arc', 'line']),
+          leadSize: 1,
+          ramp: 10,
+          tabs: { shape: 'rectangular', by: 'count', count: 0, spacing: 50, length: 3, height: 1, at: [] },
+        },
+        cutters: [cutter],
+        preset: { stepOver: 1, stepDown },
+      };
     }
     case 'line': {
       const cutter = pick(['cone-3.175-20-0.1', 'v-6-60-0', 'ball-1', 'taperedBall-6-0.5-5']);
-      return { values: { cutter, depth: pick([0.1, 0.3, 0.5]), edge: 'on', fill: 'none' }, cutters: [cutter], preset: { stepOver: 1, stepDown } };
+      return {
+        values: { cutter, depth: pick([0.1, 0.3, 0.5]), edge: 'on', fill: 'none' },
+        cutters: [cutter],
+        preset: { stepOver: 1, stepDown },
+      };
     }
     case 'drag': {
       const cutter = pick(['drag-3-90-0.02', 'drag-3-120-0.02']);
-      return { values: { cutter, depth: pick([0.15, 0.3, 0.5]), edge: 'on', fill: 'none', press: 'depth' }, cutters: [cutter], preset: { stepOver: 1, stepDown } };
+      return {
+        values: { cutter, depth: pick([0.15, 0.3, 0.5]), edge: 'on', fill: 'none', press: 'depth' },
+        cutters: [cutter],
+        preset: { stepOver: 1, stepDown },
+      };
     }
     case 'drilling': {
       const cutter = pick(['drill-2-118', 'drill-3-118', 'flat-2', 'ball-3', 'v-6-60-0']);
-      return { values: { cutter, places: 'centres', through: false, depth: pick([0.5, 1, 3]), peck: pick([null, 0.4, 1]) }, cutters: [cutter], preset: { stepOver: 1, stepDown } };
+      return {
+        values: { cutter, places: 'centres', through: false, depth: pick([0.5, 1, 3]), peck: pick([null, 0.4, 1]) },
+        cutters: [cutter],
+        preset: { stepOver: 1, stepDown },
+      };
     }
     default: {
       const cutter = pick(['flat-3', 'flat-5', 'bull-6-1']);
-      return { values: { cutter, where: 'picked', depth: pick([0.3, 0.5]), angle: pick([0, 45, 30]), overlap: pick([0, 0.5, 1]) }, cutters: [cutter], preset: { stepOver: 0.5 + 1.5 * r(), stepDown } };
+      return {
+        values: {
+          cutter,
+          where: 'picked',
+          depth: pick([0.3, 0.5]),
+          angle: pick([0, 45, 30]),
+          overlap: pick([0, 0.5, 1]),
+        },
+        cutters: [cutter],
+        preset: { stepOver: 0.5 + 1.5 * r(), stepDown },
+      };
     }
   }
 };
 
 /** The judge's surfaces. A node that lies within a hair of where they jump is nobody's. */
-function judged(kind: string, v: Values, cutters: readonly string[], step: number, g: TestGrid, d: Float64Array, region: Region): Judged {
+function judged(
+  kind: string,
+  v: Values,
+  cutters: readonly string[],
+  step: number,
+  g: TestGrid,
+  d: Float64Array,
+  region: Region,
+): Judged {
   const most = new Float64Array(d.length).fill(Infinity);
   const least = new Float64Array(d.length).fill(-Infinity);
   const radius = (id: string) => cutterOf(id).values.diameter / 2;
@@ -128,7 +190,14 @@ function judged(kind: string, v: Values, cutters: readonly string[], step: numbe
     const tan = Math.tan((cutter.values.includedAngle * Math.PI) / 360);
     const limit = Math.min(v.limit === null ? Infinity : Number(v.limit), radius(cutters[0]) / tan);
     const ridge = step / 2 / tan;
-    const floors = (v.endMills as string[]).map((id) => gridReach(g, d.map((q) => q - limit * tan - 0.01), radius(id), 0.04));
+    const floors = (v.endMills as string[]).map((id) =>
+      gridReach(
+        g,
+        d.map((q) => q - limit * tan - 0.01),
+        radius(id),
+        0.04,
+      ),
+    );
     for (let i = 0; i < d.length; i++) {
       const want = d[i] > 0 ? -Math.min(d[i] / tan, limit) : 0;
       least[i] = want;
@@ -139,7 +208,8 @@ function judged(kind: string, v: Values, cutters: readonly string[], step: numbe
     const side = v.side as string;
     // Distance of the axis' way from the outline, and which side of it is waste.
     const out = side === 'outside' ? d.map((q) => -q) : d.slice();
-    for (let i = 0; i < d.length; i++) least[i] = side === 'on' ? (Math.abs(d[i]) > r + EDGE ? 0 : -depth) : out[i] < -EDGE ? 0 : -depth;
+    for (let i = 0; i < d.length; i++)
+      least[i] = side === 'on' ? (Math.abs(d[i]) > r + EDGE ? 0 : -depth) : out[i] < -EDGE ? 0 : -depth;
     if (side === 'on') for (let i = 0; i < d.length; i++) if (Math.abs(d[i]) < r - EDGE) most[i] = -depth;
     if (side !== 'on') {
       // Discs on nodes that lie just beyond the axis' way, smaller by as much as those nodes may be off it.
@@ -174,7 +244,8 @@ function spoil(text: string, way: string, r: () => number): string {
   const lines = text.split('\n');
   if (way === 'deeper') return text.replace(/Z(-\d+\.\d+)/g, (_, z) => `Z${(Number(z) - 0.15).toFixed(4)}`);
   if (way === 'shallower') return text.replace(/Z(-\d+\.\d+)/g, (_, z) => `Z${(Number(z) * 0.7).toFixed(4)}`);
-  if (way === 'aside' && !/^G[23]/m.test(text)) return text.replace(/X(-?\d+\.\d+)/g, (_, x) => `X${(Number(x) + 0.4).toFixed(4)}`);
+  if (way === 'aside' && !/^G[23]/m.test(text))
+    return text.replace(/X(-?\d+\.\d+)/g, (_, x) => `X${(Number(x) + 0.4).toFixed(4)}`);
   // Everything low in the second half of the program is left out: what remains goes at safe height.
   const from = Math.floor((lines.length * (0.3 + 0.4 * r())) | 0);
   return lines.map((l, i) => (i > from ? l.replace(/Z-\d+\.\d+/g, 'Z2.0000') : l)).join('\n');
@@ -193,7 +264,12 @@ export function tryJob(seed: number): Verdict {
   const region = regionOf(r);
   const { values: v, cutters, preset } = values(kind, r);
   const spoilt = ['', '', 'deeper', 'shallower', 'aside', 'cut short'][Math.floor(6 * r())];
-  const { plan, job, wanted } = planOn(kind, { ...v, ...preset }, region, { width: SIZE, height: SIZE, thickness: 12, datum: 'lb' });
+  const { plan, job, wanted } = planOn(kind, { ...v, ...preset }, region, {
+    width: SIZE,
+    height: SIZE,
+    thickness: 12,
+    datum: 'lb',
+  });
   job.cuts = [{ id: 'c', name: 'The cut', kind, enabled: true, items: [], values: v, overrides: {} }];
   const { text: whole, tools } = programOf(plan, job);
   const text = spoilt ? spoil(whole, spoilt, r) : whole;
@@ -201,10 +277,16 @@ export function tryJob(seed: number): Verdict {
   const placed = [placeProgram('a.nc', text, datumOf(job.blank), ['c'])];
   const { field, clashes } = createSimulation().run({ width: SIZE, height: SIZE }, CELL, placed, byNumber);
   const compared = compare(field, new Map([['c', wanted()]]));
-  const findings = checks.flatMap((c) => c.run({ job, programs: placed, tools: byNumber, plans: new Map([['c', plan]]), clashes, field, compared }));
+  const findings = checks.flatMap((c) =>
+    c.run({ job, programs: placed, tools: byNumber, plans: new Map([['c', plan]]), clashes, field, compared }),
+  );
 
   const g = grid();
-  cutGrid(g, readMoves(text), Object.fromEntries(Object.entries(tools).map(([n, id]) => [n, testShape(cutterOf(id).shape, cutterOf(id).values)])));
+  cutGrid(
+    g,
+    readMoves(text),
+    Object.fromEntries(Object.entries(tools).map(([n, id]) => [n, testShape(cutterOf(id).shape, cutterOf(id).values)])),
+  );
   const d = region.length ? gridDistances(g, region, 16) : new Float64Array(g.z.length).fill(-16);
   const j = judged(kind, v, cutters, preset.stepOver, g, d, region);
   const high = area((i) => g.z[i] > j.most[i] + 0.04, g.z.length);
@@ -220,8 +302,20 @@ export function tryJob(seed: number): Verdict {
     low > 0.4 && !told ? `${low.toFixed(2)} mm2 too low, nothing said` : '',
     region.length && !plan.toolpaths.length && !told ? 'nothing cut, nothing said' : '',
     !spoilt && wantedSaid && plan.toolpaths.length && high === 0 && low === 0 ? 'said, but not seen' : '',
-    !spoilt && plan.toolpaths.length && (high > 0.4 || low > 0.4) ? `the plan leaves ${high.toFixed(2)} and takes ${low.toFixed(2)} mm2` : '',
+    !spoilt && plan.toolpaths.length && (high > 0.4 || low > 0.4)
+      ? `the plan leaves ${high.toFixed(2)} and takes ${low.toFixed(2)} mm2`
+      : '',
   ].filter((w) => w);
-  return { kind, values: { ...v, ...preset }, region, spoilt, high, low, found: said, foundHigh, foundLow, wrong: wrong.join('; ') };
+  return {
+    kind,
+    values: { ...v, ...preset },
+    region,
+    spoilt,
+    high,
+    low,
+    found: said,
+    foundHigh,
+    foundLow,
+    wrong: wrong.join('; '),
+  };
 }
-

@@ -4,5 +4,7 @@ import type { OneSetup } from '../job/job';
 export function oldJob(one: OneSetup, version: unknown = 7): Record<string, unknown> {
   const { at: _, assets, ...rest } = one;
   const of = (type: string) => assets.filter((a) => a.type === type).map(({ id, name, file }) => ({ id, name, file }));
-  return JSON.parse(JSON.stringify({ format: 'mirvak-job', ...rest, fonts: of('font'), pictures: of('picture'), version })) as Record<string, unknown>;
+  return JSON.parse(
+    JSON.stringify({ format: 'mirvak-job', ...rest, fonts: of('font'), pictures: of('picture'), version }),
+  ) as Record<string, unknown>;
 }

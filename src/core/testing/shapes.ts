@@ -9,7 +9,9 @@ export const hole = (l: Loop): Loop => {
   return Float64Array.from(out);
 };
 export function circleLoop(n: number, r: number, cx = 0, cy = 0): Loop {
-  return Float64Array.from({ length: 2 * n }, (_, i) => (i % 2 ? cy + r * Math.sin((Math.PI * (i - 1)) / n) : cx + r * Math.cos((Math.PI * i) / n)));
+  return Float64Array.from({ length: 2 * n }, (_, i) =>
+    i % 2 ? cy + r * Math.sin((Math.PI * (i - 1)) / n) : cx + r * Math.cos((Math.PI * i) / n),
+  );
 }
 export function starLoop(points: number, outer: number, inner: number, cx = 0, cy = 0): Loop {
   const out: number[] = [];
@@ -22,7 +24,8 @@ export function starLoop(points: number, outer: number, inner: number, cx = 0, c
 /** A back with `n` slots of width 0.5 between teeth 0.5 wide, `pitch` apart. */
 export function combLoop(n: number, pitch = 1, tooth = 6): Loop {
   const out = [0, 0, n * pitch, 0];
-  for (let i = n - 1; i >= 0; i--) out.push((i + 0.75) * pitch, 1, (i + 0.75) * pitch, tooth, (i + 0.25) * pitch, tooth, (i + 0.25) * pitch, 1);
+  for (let i = n - 1; i >= 0; i--)
+    out.push((i + 0.75) * pitch, 1, (i + 0.75) * pitch, tooth, (i + 0.25) * pitch, tooth, (i + 0.25) * pitch, 1);
   return Float64Array.from([...out, 0, 1]);
 }
 export const turned = (loops: readonly Loop[], degrees: number): Loop[] => {
@@ -35,7 +38,16 @@ export const turned = (loops: readonly Loop[], degrees: number): Loop[] => {
 export const provingShapes: Record<string, { loops: Loop[]; fill: 'evenodd' | 'nonzero' }> = {
   'a 7-point star': { loops: [starLoop(7, 12, 5, 14, 14)], fill: 'nonzero' },
   'a square ring': { loops: [box(2, 2, 22, 22), box(7, 7, 17, 17)], fill: 'evenodd' },
-  'two squares 0.01 mm apart in a frame': { loops: [box(1, 1, 19, 11), box(4, 4, 9, 8), box(9.01, 4, 14, 8)], fill: 'evenodd' },
-  'duplicate and collinear points': { loops: [loop(2, 2, 6, 2, 6, 2, 6, 2, 9, 2, 12, 2, 12, 2, 12, 7, 12, 12, 7, 12, 2, 12, 2, 12, 2, 5)], fill: 'nonzero' },
-  'loops that touch': { loops: [box(1, 1, 19, 11), box(4, 4, 9, 8), loop(9, 8, 14, 8, 14, 10, 9, 10)], fill: 'evenodd' },
+  'two squares 0.01 mm apart in a frame': {
+    loops: [box(1, 1, 19, 11), box(4, 4, 9, 8), box(9.01, 4, 14, 8)],
+    fill: 'evenodd',
+  },
+  'duplicate and collinear points': {
+    loops: [loop(2, 2, 6, 2, 6, 2, 6, 2, 9, 2, 12, 2, 12, 2, 12, 7, 12, 12, 7, 12, 2, 12, 2, 12, 2, 5)],
+    fill: 'nonzero',
+  },
+  'loops that touch': {
+    loops: [box(1, 1, 19, 11), box(4, 4, 9, 8), loop(9, 8, 14, 8, 14, 10, 9, 10)],
+    fill: 'evenodd',
+  },
 };

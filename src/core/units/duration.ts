@@ -11,5 +11,7 @@ export function durationText(minutes: number): string {
 export function clockText(minutes: number): string {
   const s = Math.round(minutes * 60);
   const two = (n: number) => String(n).padStart(2, '0');
-  return s >= 3600 ? `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}` : `${Math.floor(s / 60)}:${two(s % 60)}`;
+  return s >= 3600
+    ? `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}`
+    : `${Math.floor(s / 60)}:${two(s % 60)}`;
 }

@@ -11,9 +11,24 @@ export interface FieldBase {
 }
 
 export type Field =
-  | (FieldBase & { readonly kind: 'length'; /** A length per minute: a feed. */ readonly rate?: boolean; readonly min?: number; readonly max?: number; readonly optional?: string })
-  | (FieldBase & { readonly kind: 'number'; readonly min?: number; readonly max?: number; readonly unit?: string; readonly whole?: boolean })
-  | (FieldBase & { readonly kind: 'choice'; readonly options: readonly { readonly value: string; readonly label: string }[] })
+  | (FieldBase & {
+      readonly kind: 'length';
+      /** A length per minute: a feed. */ readonly rate?: boolean;
+      readonly min?: number;
+      readonly max?: number;
+      readonly optional?: string;
+    })
+  | (FieldBase & {
+      readonly kind: 'number';
+      readonly min?: number;
+      readonly max?: number;
+      readonly unit?: string;
+      readonly whole?: boolean;
+    })
+  | (FieldBase & {
+      readonly kind: 'choice';
+      readonly options: readonly { readonly value: string; readonly label: string }[];
+    })
   | (FieldBase & { readonly kind: 'flag' })
   | (FieldBase & { readonly kind: 'text'; readonly lines?: number })
   /** Picks a font: a shipped one, or one of the job's own. */
@@ -26,12 +41,14 @@ export type Field =
   | (FieldBase & { readonly kind: 'cutters'; readonly shapes: readonly string[]; readonly optional?: string });
 
 /** Choices of a field by their names, in order. */
-export const choices = (names: Readonly<Record<string, string>>): { value: string; label: string }[] => Object.entries(names).map(([value, label]) => ({ value, label }));
+export const choices = (names: Readonly<Record<string, string>>): { value: string; label: string }[] =>
+  Object.entries(names).map(([value, label]) => ({ value, label }));
 
 type Values = Record<string, unknown>;
 
 /** The value, maybe a nested one, that a field's key names. */
-export const getAt = (v: Values, key: string): unknown => key.split('.').reduce<unknown>((o, k) => (o as Values | undefined)?.[k], v);
+export const getAt = (v: Values, key: string): unknown =>
+  key.split('.').reduce<unknown>((o, k) => (o as Values | undefined)?.[k], v);
 
 /** A copy of values with one, maybe nested, value changed. */
 export function setAt(v: Values, key: string, value: unknown): Values {
@@ -40,7 +57,10 @@ export function setAt(v: Values, key: string, value: unknown): Values {
 }
 
 /** What is wrong with values by the limits of their fields: those that a maker could not have typed. Fields that are not shown for these values have none. */
-export function beyondFields(fields: readonly Field[], values: Values): { readonly key: string; readonly words: string }[] {
+export function beyondFields(
+  fields: readonly Field[],
+  values: Values,
+): { readonly key: string; readonly words: string }[] {
   return fields.flatMap((f) => {
     if ((f.kind !== 'length' && f.kind !== 'number') || (f.when && !f.when(values))) return [];
     const v = getAt(values, f.key);
@@ -48,6 +68,13 @@ export function beyondFields(fields: readonly Field[], values: Values): { readon
     const unit = f.kind === 'length' ? ' mm' : '';
     const low = f.min !== undefined && v < f.min - 1e-9;
     const high = f.max !== undefined && v > f.max + 1e-9;
-    return low || high ? [{ key: f.key, words: `"${f.label}" is ${v}${unit}, but ${low ? `at least ${f.min}` : `at most ${f.max}`}${unit} is possible` }] : [];
+    return low || high
+      ? [
+          {
+            key: f.key,
+            words: `"${f.label}" is ${v}${unit}, but ${low ? `at least ${f.min}` : `at most ${f.max}`}${unit} is possible`,
+          },
+        ]
+      : [];
   });
 }

@@ -32,32 +32,68 @@ describe('lengths as makers type them', () => {
     ['0,125', 'in', 3.175],
   ] as const)('%s in %s', (text, unit, want) => expect(mm(text, unit)).toBeCloseTo(want, 9));
 
-  it.each(['', 'abc', '1/0', '2mm*3mm', '5/(2mm)', '(3', '4 5', '1e400', '('.repeat(100_000), `${'('.repeat(99)}1${')'.repeat(98)}`])('refuses %s and says why', (text) => {
+  it.each([
+    '',
+    'abc',
+    '1/0',
+    '2mm*3mm',
+    '5/(2mm)',
+    '(3',
+    '4 5',
+    '1e400',
+    '('.repeat(100_000),
+    `${'('.repeat(99)}1${')'.repeat(98)}`,
+  ])('refuses %s and says why', (text) => {
     const r = parseLength(text, 'mm');
     expect(r.ok).toBe(false);
     if (!r.ok) expect(r.error).toMatch(/Try/);
   });
 
-  it.each([['1,500', '1500', '1.5'], ['12,250 mm', '12250', '12.25']])('asks which of two is meant by %s', (text, many, few) => {
+  it.each([
+    ['1,500', '1500', '1.5'],
+    ['12,250 mm', '12250', '12.25'],
+  ])('asks which of two is meant by %s', (text, many, few) => {
     const r = parseLength(text, 'mm');
     expect(r).toMatchObject({ ok: false, error: expect.stringContaining(many) });
     expect(r).toMatchObject({ error: expect.stringContaining(few) });
   });
-  it.each(['5mm', '30"', '1/8in', 'ten'])('refuses %s where a plain number is meant', (text) => expect(parseNumber(text)).toMatchObject({ ok: false, error: expect.stringMatching(/plain number/) }));
+  it.each(['5mm', '30"', '1/8in', 'ten'])('refuses %s where a plain number is meant', (text) =>
+    expect(parseNumber(text)).toMatchObject({ ok: false, error: expect.stringMatching(/plain number/) }),
+  );
   it('reads back what it writes', () => {
     fc.assert(
-      fc.property(fc.double({ min: -5000, max: 5000, noNaN: true }), fc.constantFrom('mm' as const, 'in' as const), (v, unit) => {
-        expect(Math.abs(mm(formatLength(v, unit), unit) - v)).toBeLessThanOrEqual(unit === 'mm' ? 0.00051 : 0.0013);
-      }),
+      fc.property(
+        fc.double({ min: -5000, max: 5000, noNaN: true }),
+        fc.constantFrom('mm' as const, 'in' as const),
+        (v, unit) => {
+          expect(Math.abs(mm(formatLength(v, unit), unit) - v)).toBeLessThanOrEqual(unit === 'mm' ? 0.00051 : 0.0013);
+        },
+      ),
     );
   });
   it('writes what is small so finely that it is read back as it is', () => {
     fc.assert(
-      fc.property(fc.oneof(fc.double({ min: 1e-6, max: 500, noNaN: true }), fc.integer({ min: 1, max: 4000 }).map((k) => k / 1000), fc.integer({ min: 1, max: 640 }).map((k) => (k * 25.4) / 64)), fc.constantFrom('mm' as const, 'in' as const), (v, unit) => {
-        expect(Math.abs(mm(formatFine(v, unit), unit) - v)).toBeLessThanOrEqual(Math.min(5.001e-4, 0.01001 * v) + 1e-9);
-      }),
+      fc.property(
+        fc.oneof(
+          fc.double({ min: 1e-6, max: 500, noNaN: true }),
+          fc.integer({ min: 1, max: 4000 }).map((k) => k / 1000),
+          fc.integer({ min: 1, max: 640 }).map((k) => (k * 25.4) / 64),
+        ),
+        fc.constantFrom('mm' as const, 'in' as const),
+        (v, unit) => {
+          expect(Math.abs(mm(formatFine(v, unit), unit) - v)).toBeLessThanOrEqual(
+            Math.min(5.001e-4, 0.01001 * v) + 1e-9,
+          );
+        },
+      ),
     );
-    expect([formatFine(0.001, 'in'), formatFine(3.175, 'in'), formatFine(0.0004, 'mm'), formatFine(0, 'in'), formatFine(12, 'mm')]).toEqual(['0.000039', '0.125', '0.0004', '0', '12']);
+    expect([
+      formatFine(0.001, 'in'),
+      formatFine(3.175, 'in'),
+      formatFine(0.0004, 'mm'),
+      formatFine(0, 'in'),
+      formatFine(12, 'mm'),
+    ]).toEqual(['0.000039', '0.125', '0.0004', '0', '12']);
   });
   it('never throws on any text', () => fc.assert(fc.property(fc.string(), (t) => void parseLength(t, 'mm'))));
   it('reads plain numbers with their signs', () => expect(parseNumber('30\u00b0')).toEqual({ ok: true, value: 30 }));

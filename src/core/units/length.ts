@@ -2,8 +2,21 @@
 export type Unit = 'mm' | 'in';
 
 export const MM: Readonly<Record<string, number>> = {
-  mm: 1, cm: 10, m: 1000, in: 25.4, inch: 25.4, inches: 25.4, '"': 25.4, '\u2033': 25.4,
-  ft: 304.8, "'": 304.8, '\u2032': 304.8, thou: 0.0254, mil: 0.0254, um: 0.001, '\u00b5m': 0.001,
+  mm: 1,
+  cm: 10,
+  m: 1000,
+  in: 25.4,
+  inch: 25.4,
+  inches: 25.4,
+  '"': 25.4,
+  '\u2033': 25.4,
+  ft: 304.8,
+  "'": 304.8,
+  '\u2032': 304.8,
+  thou: 0.0254,
+  mil: 0.0254,
+  um: 0.001,
+  '\u00b5m': 0.001,
 };
 
 export type Parsed = { ok: true; mm: number } | { ok: false; error: string };
@@ -27,9 +40,18 @@ const LONGEST = 200;
 export function parseLength(text: string, unit: Unit): Parsed {
   if (text.length > LONGEST) return { ok: false, error: `This is too long for a length. Try 12.5, 1/8" or 100/3.` };
   const thousands = /(?<![\d.])([1-9]\d{0,2}),(\d{3})(?![\d,])/.exec(text);
-  if (thousands) return { ok: false, error: `"${text.trim()}" can be read as ${thousands[1]}${thousands[2]} or as ${Number(`${thousands[1]}.${thousands[2]}`)}. Type the one that you mean, without the comma.` };
-  const mixed = text.replace(/(\d)-(\d+\s*\/\s*\d+)(?=\s*(?:["\u2033]|in))/gi, '$1 $2').replace(/^(\s*\d+)-(\d+\/\d+\s*)$/, unit === 'in' ? '$1 $2' : '$1-$2');
-  const tokens = mixed.replace(/,(?=\d)/g, '.').match(/\d+\.?\d*(?:e[+-]?\d+)?|\.\d+|[a-zA-Z\u00b5]+|["'\u2032\u2033]|[-+*/()]|\S/g) ?? [];
+  if (thousands)
+    return {
+      ok: false,
+      error: `"${text.trim()}" can be read as ${thousands[1]}${thousands[2]} or as ${Number(`${thousands[1]}.${thousands[2]}`)}. Type the one that you mean, without the comma.`,
+    };
+  const mixed = text
+    .replace(/(\d)-(\d+\s*\/\s*\d+)(?=\s*(?:["\u2033]|in))/gi, '$1 $2')
+    .replace(/^(\s*\d+)-(\d+\/\d+\s*)$/, unit === 'in' ? '$1 $2' : '$1-$2');
+  const tokens =
+    mixed
+      .replace(/,(?=\d)/g, '.')
+      .match(/\d+\.?\d*(?:e[+-]?\d+)?|\.\d+|[a-zA-Z\u00b5]+|["'\u2032\u2033]|[-+*/()]|\S/g) ?? [];
   let at = 0;
   const isNumber = (t: string | undefined) => t !== undefined && /^[\d.]/.test(t) && Number.isFinite(Number(t));
   const scale = () => {
@@ -114,7 +136,11 @@ export function parseLength(text: string, unit: Unit): Parsed {
 
 /** A plain number with arithmetic but no length, for counts, angles and percentages. */
 export function parseNumber(text: string): { ok: true; value: number } | { ok: false; error: string } {
-  if (/[a-z"'\u2032\u2033\u00b5]/i.test(text.replace(/\d+e[+-]?\d+/gi, ''))) return { ok: false, error: `"${text.trim()}" has a unit of length or a word in it; a plain number is meant here. Try 12.5 or 100/3.` };
+  if (/[a-z"'\u2032\u2033\u00b5]/i.test(text.replace(/\d+e[+-]?\d+/gi, '')))
+    return {
+      ok: false,
+      error: `"${text.trim()}" has a unit of length or a word in it; a plain number is meant here. Try 12.5 or 100/3.`,
+    };
   const r = parseLength(text.replace(/[\u00b0%]\s*$/, ''), 'mm');
   return r.ok ? { ok: true, value: r.mm } : r;
 }
@@ -136,7 +162,11 @@ export function formatFine(mm: number, unit: Unit): string {
 }
 
 /** An area with its unit: square centimetres from one on. */
-export const areaText = (mm2: number, unit: Unit): string => (unit === 'mm' ? `${mm2 >= 100 ? (mm2 / 100).toFixed(1) : mm2.toFixed(2)} ${mm2 >= 100 ? 'cm' : 'mm'}\u00b2` : `${(mm2 / 645.16).toFixed(3)} in\u00b2`);
+export const areaText = (mm2: number, unit: Unit): string =>
+  unit === 'mm'
+    ? `${mm2 >= 100 ? (mm2 / 100).toFixed(1) : mm2.toFixed(2)} ${mm2 >= 100 ? 'cm' : 'mm'}\u00b2`
+    : `${(mm2 / 645.16).toFixed(3)} in\u00b2`;
 
 /** A length with its unit. */
-export const lengthText = (mm: number, unit: Unit, decimals?: number): string => `${formatLength(mm, unit, decimals)} ${unit}`;
+export const lengthText = (mm: number, unit: Unit, decimals?: number): string =>
+  `${formatLength(mm, unit, decimals)} ${unit}`;

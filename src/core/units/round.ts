@@ -2,7 +2,15 @@ import { getAt, setAt, type Field } from './fields';
 import type { Unit } from './length';
 
 /** From so many inches on, lengths count as round in steps of so many. */
-const STEPS: readonly (readonly [number, number])[] = [[4, 0.5], [1, 0.25], [0.5, 1 / 8], [0.25, 1 / 16], [0.12, 1 / 32], [0.01, 0.005], [0.001, 0.001]];
+const STEPS: readonly (readonly [number, number])[] = [
+  [4, 0.5],
+  [1, 0.25],
+  [0.5, 1 / 8],
+  [0.25, 1 / 16],
+  [0.12, 1 / 32],
+  [0.01, 0.005],
+  [0.001, 0.001],
+];
 
 /** The round length in inches that is nearest to one, in mm: 18 mm is 3/4 in, 0.5 mm is 0.02 in. Zero stays zero, and nothing else becomes it. */
 export function roundInches(mm: number): number {

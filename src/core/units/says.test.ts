@@ -7,7 +7,9 @@ describe('what an error says to a maker', () => {
     expect(saysOf(new JobError('The archive is damaged.'), 'other')).toBe('The archive is damaged.');
     expect(saysOf(new ExchangeError('a.svg', 'it is empty.'), 'other')).toBe('"a.svg" was not read: it is empty.');
     expect(saysOf({ name: 'ExchangeError', message: '"a.svg" was not read: it is empty.' }, 'other')).toMatch(/a\.svg/);
-    expect(saysOf(new RangeError('The step-over is too small for the size of the area.'), 'other')).toMatch(/step-over/);
+    expect(saysOf(new RangeError('The step-over is too small for the size of the area.'), 'other')).toMatch(
+      /step-over/,
+    );
   });
   it.each([
     () => (null as unknown as string).toString(),

@@ -13,14 +13,49 @@ import { jobOf } from '@/core/job/oneSetup';
 import { shown, useOpenJob } from '@/store/openJob';
 import { storageOver } from '@/store/local';
 import { setView, useView } from '@/ui/view';
-import { addLayer, alignPicked, centrePicked, copiesToLayer, copyInRing, copyInRows, copyPicked, copyToClipboard, deleteLayer, distributePicked, groupPicked, joinPicked, mirrorPicked, pasteFromClipboard, pickedToLayer, toDrawings, together, turnPicked, ungroupPicked } from './artwork';
-import { addCut, addTab, applyRecipe, changeItem, copyCut, deleteCut, deletePicked, groupByCutter, moveCut, moveFile, removeTab, takeFromLibrary, togglePaths } from './edits';
+import {
+  addLayer,
+  alignPicked,
+  centrePicked,
+  copiesToLayer,
+  copyInRing,
+  copyInRows,
+  copyPicked,
+  copyToClipboard,
+  deleteLayer,
+  distributePicked,
+  groupPicked,
+  joinPicked,
+  mirrorPicked,
+  pasteFromClipboard,
+  pickedToLayer,
+  toDrawings,
+  together,
+  turnPicked,
+  ungroupPicked,
+} from './artwork';
+import {
+  addCut,
+  addTab,
+  applyRecipe,
+  changeItem,
+  copyCut,
+  deleteCut,
+  deletePicked,
+  groupByCutter,
+  moveCut,
+  moveFile,
+  removeTab,
+  takeFromLibrary,
+  togglePaths,
+} from './edits';
 
 /** What the maker was told. */
 const mockTold: string[] = [];
 jest.mock('./tell', () => ({ tell: (_kind: string, text: string) => void mockTold.push(text) }));
 
-const rect = (id: string, x: number, y: number, width = 10, height = 6): Item => newItem({ id, name: id, kind: 'rectangle', x, y, values: { width, height, corner: 'square', radius: 1 } });
+const rect = (id: string, x: number, y: number, width = 10, height = 6): Item =>
+  newItem({ id, name: id, kind: 'rectangle', x, y, values: { width, height, corner: 'square', radius: 1 } });
 const job = (): OneSetup => useOpenJob.getState().job!;
 const item = (id: string) => job().items.find((i) => i.id === id)!;
 const open = (j: OneSetup) => useOpenJob.setState({ id: 'j', ...shown(jobOf(j)), past: [], future: [] });
@@ -32,7 +67,10 @@ beforeAll(() => {
 });
 beforeEach(() => {
   mockTold.length = 0;
-  open({ ...newOneSetup('Actions'), items: [rect('a', 20, 30), rect('b', 60, 30, 20), rect('c', 150, 90, 4, 4), rect('d', 200, 150)] });
+  open({
+    ...newOneSetup('Actions'),
+    items: [rect('a', 20, 30), rect('b', 60, 30, 20), rect('c', 150, 90, 4, 4), rect('d', 200, 150)],
+  });
   setView({ picked: [], cutId: null, alsoCuts: [] });
   useWork.setState({ cuts: {} });
 });
@@ -79,7 +117,11 @@ describe('arranging what is picked', () => {
     undo();
     copyInRing(4, 100, 30, true);
     expect(job().items).toHaveLength(7);
-    expect(job().items.slice(4).map((i) => Math.round(Math.hypot(i.x - 100, i.y - 30)))).toEqual([80, 80, 80]);
+    expect(
+      job()
+        .items.slice(4)
+        .map((i) => Math.round(Math.hypot(i.x - 100, i.y - 30))),
+    ).toEqual([80, 80, 80]);
     undo();
     copyPicked();
     expect(useView.getState().picked).not.toContain('a');
@@ -135,7 +177,15 @@ describe('groups and layers', () => {
     expect(job().cuts[0].items).toEqual([drawing.id]);
   });
   it('ends of lines are joined within a distance, and not beyond', () => {
-    const line = (id: string, x0: number, x1: number) => newItem({ id, name: id, kind: 'drawing', x: 0, y: 0, values: { fill: 'nonzero', paths: [{ x: x0, y: 5, closed: false, segments: [{ k: 'line', x: x1, y: 5 }] }] } });
+    const line = (id: string, x0: number, x1: number) =>
+      newItem({
+        id,
+        name: id,
+        kind: 'drawing',
+        x: 0,
+        y: 0,
+        values: { fill: 'nonzero', paths: [{ x: x0, y: 5, closed: false, segments: [{ k: 'line', x: x1, y: 5 }] }] },
+      });
     open({ ...newOneSetup('Lines'), items: [line('p', 0, 10), line('q', 10.3, 20)] });
     pick('p', 'q');
     joinPicked(0.1);
@@ -170,7 +220,9 @@ describe('the cut plan', () => {
     expect(job().cuts.map((q) => q.id)).toEqual([c, a, b, d]);
   });
   it('paths are hidden and shown, several at once', () => {
-    const ids = job().cuts.slice(0, 2).map((c) => c.id);
+    const ids = job()
+      .cuts.slice(0, 2)
+      .map((c) => c.id);
     togglePaths(ids);
     expect(job().cuts.map((c) => !!c.hidden)).toEqual([true, true, false, false]);
     togglePaths([ids[0]]);
@@ -180,8 +232,24 @@ describe('the cut plan', () => {
   });
   it('tabs are put, taken away, and then stand where they were put', () => {
     const cut = job().cuts[3];
-    const at = [{ x: 10, y: 10 }, { x: 90, y: 10 }];
-    useWork.setState({ cuts: { [cut.id]: { key: '', plan: { toolpaths: [], remarks: [], unreached: { area: 0, region: [] }, cutsFree: true, tabs: at.map((p) => ({ ...p, dx: 1, dy: 0, length: 8 })) } } } });
+    const at = [
+      { x: 10, y: 10 },
+      { x: 90, y: 10 },
+    ];
+    useWork.setState({
+      cuts: {
+        [cut.id]: {
+          key: '',
+          plan: {
+            toolpaths: [],
+            remarks: [],
+            unreached: { area: 0, region: [] },
+            cutsFree: true,
+            tabs: at.map((p) => ({ ...p, dx: 1, dy: 0, length: 8 })),
+          },
+        },
+      },
+    });
     addTab(cut.id, 50, 60);
     const tabs = () => job().cuts[3].values.tabs as { count: number; by: string; length: number; at: unknown[] };
     expect(tabs()).toMatchObject({ count: 3, by: 'count', at: [...at, { x: 50, y: 60 }] });
@@ -210,7 +278,12 @@ describe('the cut plan', () => {
 describe('what is copied into another job', () => {
   const font = { id: 'a'.repeat(64), type: 'font' as const, name: 'Oak', file: 'fonts/oak.ttf' };
   const other = { ...font, id: 'b'.repeat(64), name: 'Elm' };
-  const letters = newItem({ id: 'l', name: 'Letters', kind: 'lettering', values: { ...(itemKindOf('lettering').defaults as object), font: font.id } });
+  const letters = newItem({
+    id: 'l',
+    name: 'Letters',
+    kind: 'lettering',
+    values: { ...(itemKindOf('lettering').defaults as object), font: font.id },
+  });
   it('brings the files that it needs, and says which are not on this device', async () => {
     open({ ...newOneSetup('Lock 7'), assets: [font, other], items: [letters, rect('a', 20, 30)] });
     pick('l', 'a');
@@ -249,7 +322,10 @@ describe('what is copied into another job', () => {
     pick('link');
     copyToClipboard();
     pasteFromClipboard();
-    expect(job().items.map((i) => [i.kind, i.x])).toEqual([['linked', x], ['linked', x + 5]]);
+    expect(job().items.map((i) => [i.kind, i.x])).toEqual([
+      ['linked', x],
+      ['linked', x + 5],
+    ]);
     open(newOneSetup('Lock 8'));
     pasteFromClipboard();
     expect(job().items.map((i) => [i.kind, i.x, i.values.width])).toEqual([['rectangle', x, 10]]);

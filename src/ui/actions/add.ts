@@ -18,7 +18,11 @@ export function addItem(kind: string): void {
     x: job.blank.width / 2,
     y: job.blank.height / 2,
     layer: openLayer(job),
-    values: roundLengths({ ...(structuredClone(k.defaults) as Item['values']), ...(k.fresh?.(job.blank) as Item['values'] | undefined) }, k.fields, job.unit),
+    values: roundLengths(
+      { ...(structuredClone(k.defaults) as Item['values']), ...(k.fresh?.(job.blank) as Item['values'] | undefined) },
+      k.fields,
+      job.unit,
+    ),
   });
   const { picked } = useView.getState();
   const alone = picked.length === 1 ? job.items.find((i) => i.id === picked[0]) : undefined;

@@ -1,4 +1,14 @@
-import { align, around, distribute, mirrored, ringPlaces, rowPlaces, turnedAbout, type Alignment, type Shift } from '@/core/artwork/arrange';
+import {
+  align,
+  around,
+  distribute,
+  mirrored,
+  ringPlaces,
+  rowPlaces,
+  turnedAbout,
+  type Alignment,
+  type Shift,
+} from '@/core/artwork/arrange';
 import { drawnItem } from '@/core/artwork/drawn';
 import { itemBounds, type Item } from '@/core/artwork/item';
 import type { TracedFrom } from '@/core/artwork/kinds/drawing';
@@ -34,8 +44,13 @@ export const pickedItems = (): Item[] => {
 const boxOf = (i: Item): Bounds => itemBounds(placedOf(i));
 
 /** Paths as a drawing of its own, about their middle. */
-export const drawingOf = (paths: readonly Path[], name: string, like: Pick<Item, 'layer' | 'group'>, fill: Fill = 'nonzero', traced?: TracedFrom): Item =>
-  drawnItem({ id: freshId(), name, layer: like.layer, group: like.group }, paths, fill, traced);
+export const drawingOf = (
+  paths: readonly Path[],
+  name: string,
+  like: Pick<Item, 'layer' | 'group'>,
+  fill: Fill = 'nonzero',
+  traced?: TracedFrom,
+): Item => drawnItem({ id: freshId(), name, layer: like.layer, group: like.group }, paths, fill, traced);
 
 /** A link with nothing to follow any more: with the measures of its original, or as outlines where it is scaled. */
 export const ownedItem = (i: Item): Item => {
@@ -70,7 +85,11 @@ export function pickWithin(): void {
   const { picked } = useView.getState();
   const region = normalise(pickedItems().flatMap((i) => filledBy(placedOf(i))));
   const inside = pickable(job).filter((i) => !picked.includes(i.id) && liesInside(placedOf(i), region));
-  if (!inside.length) return tell('info', region.length ? 'Nothing lies wholly within what is picked.' : 'What is picked is not a closed outline.');
+  if (!inside.length)
+    return tell(
+      'info',
+      region.length ? 'Nothing lies wholly within what is picked.' : 'What is picked is not a closed outline.',
+    );
   setView({ picked: inside.map((i) => i.id) });
 }
 
@@ -94,12 +113,26 @@ export async function workOnShapes(task: ShapeTask, name: string): Promise<void>
   if (!items.length || !job) return;
   try {
     const helper = artworkHelper();
-    const results = await busyWith(`${name}\u2026`, () => helper.dismiss(), () => helper.ask((api) => api.shapes(items, task)));
+    const results = await busyWith(
+      `${name}\u2026`,
+      () => helper.dismiss(),
+      () => helper.ask((api) => api.shapes(items, task)),
+    );
     // Another change may have come while the worker was at it.
-    if (!items.every((i) => jobNow()?.items.includes(i))) return tell('info', 'The artwork was changed meanwhile; nothing was done.');
-    if (!results.length) return tell('info', task.kind === 'combine' ? 'Nothing would be left of these outlines.' : 'Nothing comes of this: are the outlines closed, and wide enough?');
+    if (!items.every((i) => jobNow()?.items.includes(i)))
+      return tell('info', 'The artwork was changed meanwhile; nothing was done.');
+    if (!results.length)
+      return tell(
+        'info',
+        task.kind === 'combine'
+          ? 'Nothing would be left of these outlines.'
+          : 'Nothing comes of this: are the outlines closed, and wide enough?',
+      );
     const [like] = items;
-    const names = task.kind === 'apart' ? pieceNames(items.length > 1 ? name : like.name, results, job.unit) : results.map((_, k) => freeName(results.length > 1 ? `${name} ${k + 1}` : name, job.items));
+    const names =
+      task.kind === 'apart'
+        ? pieceNames(items.length > 1 ? name : like.name, results, job.unit)
+        : results.map((_, k) => freeName(results.length > 1 ? `${name} ${k + 1}` : name, job.items));
     const fresh = results.map((paths, k) => drawingOf(paths, names[k], like));
     replace(name, items, fresh, task.kind === 'offset');
   } catch (e) {
@@ -109,7 +142,9 @@ export async function workOnShapes(task: ShapeTask, name: string): Promise<void>
 
 /** Picked items as free outlines that can be changed node by node. */
 export function toDrawings(): void {
-  const items = pickedItems().filter((i) => i.kind !== 'picture' && (i.kind !== 'drawing' || i.angle !== 0 || i.mirror));
+  const items = pickedItems().filter(
+    (i) => i.kind !== 'picture' && (i.kind !== 'drawing' || i.angle !== 0 || i.mirror),
+  );
   if (!items.length) return;
   const fresh = items.map((i) => {
     const p = placedOf(i);
@@ -124,7 +159,8 @@ export function joinPicked(tolerance: number): void {
   const paths = items.flatMap((i) => placedOf(i).paths);
   const loose = (list: readonly Path[]) => list.filter((p) => !p.closed).length;
   const joined = joinPaths(paths, tolerance);
-  if (joined.length === paths.length && loose(joined) === loose(paths)) return tell('info', `No two ends lie within ${+tolerance.toFixed(4)} mm of each other.`);
+  if (joined.length === paths.length && loose(joined) === loose(paths))
+    return tell('info', `No two ends lie within ${+tolerance.toFixed(4)} mm of each other.`);
   replace('Join ends', items, [drawingOf(joined, items[0].name, items[0])]);
 }
 
@@ -132,7 +168,10 @@ export function joinPicked(tolerance: number): void {
 export function addDrawn(path: Path, name: string): void {
   const job = jobNow();
   if (!job) return;
-  const item = drawingOf([path], freeName(path.closed ? 'Outline' : 'Line', job.items), { layer: openLayer(job), group: null });
+  const item = drawingOf([path], freeName(path.closed ? 'Outline' : 'Line', job.items), {
+    layer: openLayer(job),
+    group: null,
+  });
   edit(name, (j) => void j.items.push(item));
   setView({ picked: [item.id] });
 }
@@ -154,12 +193,20 @@ export function alignPicked(a: Alignment, to: 'blank' | 'group' | 'last'): void 
   const job = jobNow();
   const boxes = pickedItems().map((i) => ({ id: i.id, box: boxOf(i) }));
   if (!job || !boxes.length) return;
-  const goal = to === 'blank' ? { x0: 0, y0: 0, x1: job.blank.width, y1: job.blank.height } : to === 'last' ? boxes[boxes.length - 1].box : around(boxes.map((b) => b.box))!;
+  const goal =
+    to === 'blank'
+      ? { x0: 0, y0: 0, x1: job.blank.width, y1: job.blank.height }
+      : to === 'last'
+        ? boxes[boxes.length - 1].box
+        : around(boxes.map((b) => b.box))!;
   shiftItems('Align', align(boxes, a, goal));
 }
 
 export function distributePicked(axis: 'x' | 'y'): void {
-  const shifts = distribute(pickedItems().map((i) => ({ id: i.id, box: boxOf(i) })), axis);
+  const shifts = distribute(
+    pickedItems().map((i) => ({ id: i.id, box: boxOf(i) })),
+    axis,
+  );
   if (shifts.length) shiftItems('Distribute', shifts);
   else tell('info', 'Pick three things or more to distribute them.');
 }
@@ -175,7 +222,10 @@ export function centrePicked(): void {
   const job = jobNow();
   if (!items.length || !job) return;
   const m = middle(items);
-  shiftItems('Centre in the blank', items.map((i) => ({ id: i.id, dx: job.blank.width / 2 - m.x, dy: job.blank.height / 2 - m.y })));
+  shiftItems(
+    'Centre in the blank',
+    items.map((i) => ({ id: i.id, dx: job.blank.width / 2 - m.x, dy: job.blank.height / 2 - m.y })),
+  );
 }
 
 const change = (name: string, how: (i: Item) => Pick<Item, 'x' | 'y' | 'angle' | 'mirror'>): void => {
@@ -236,17 +286,26 @@ export function copyPicked(): void {
   const job = jobNow();
   if (!items.length || !job) return;
   const c = copiesOf(items, job);
-  addCopies('Copy items', [{ ...c, items: c.items.map((i) => ({ ...i, name: freeName(i.name, job.items), x: i.x + 5, y: i.y - 5 })) }]);
+  addCopies('Copy items', [
+    { ...c, items: c.items.map((i) => ({ ...i, name: freeName(i.name, job.items), x: i.x + 5, y: i.y - 5 })) },
+  ]);
   setView({ picked: c.items.map((i) => i.id) });
 }
 
 /** Leaves copies where dragged items began: places in the job's list, with where each stood. */
-export function leaveCopies(starts: ReadonlyMap<number, { readonly id: string; readonly x: number; readonly y: number }>): void {
+export function leaveCopies(
+  starts: ReadonlyMap<number, { readonly id: string; readonly x: number; readonly y: number }>,
+): void {
   const job = jobNow();
   if (!job) return;
   const places = [...starts].filter(([k, at]) => job.items[k]?.id === at.id);
-  const c = copiesOf(places.map(([k]) => job.items[k]), job);
-  addCopies('Copy while dragging', [{ ...c, items: c.items.map((i, n) => ({ ...i, x: places[n][1].x, y: places[n][1].y })) }]);
+  const c = copiesOf(
+    places.map(([k]) => job.items[k]),
+    job,
+  );
+  addCopies('Copy while dragging', [
+    { ...c, items: c.items.map((i, n) => ({ ...i, x: places[n][1].x, y: places[n][1].y })) },
+  ]);
 }
 
 /** Says so when so many things at once would hold the page up. */
@@ -263,10 +322,13 @@ export function copyInRows(cols: number, rows: number, gapX: number, gapY: numbe
   if (!items.length || !job) return;
   if (tooManyCopies(items.length * cols * rows)) return;
   const b = around(items.map(boxOf))!;
-  addCopies('Copy in rows', rowPlaces(cols, rows, b.x1 - b.x0 + gapX, b.y1 - b.y0 + gapY).map(({ dx, dy }) => {
-    const c = copiesOf(items, job);
-    return { ...c, items: c.items.map((i) => ({ ...i, x: i.x + dx, y: i.y + dy })) };
-  }));
+  addCopies(
+    'Copy in rows',
+    rowPlaces(cols, rows, b.x1 - b.x0 + gapX, b.y1 - b.y0 + gapY).map(({ dx, dy }) => {
+      const c = copiesOf(items, job);
+      return { ...c, items: c.items.map((i) => ({ ...i, x: i.x + dx, y: i.y + dy })) };
+    }),
+  );
 }
 
 /** Copies of the picked items round a point, evenly. */
@@ -276,10 +338,13 @@ export function copyInRing(count: number, cx: number, cy: number, turn: boolean)
   if (!items.length || !job) return;
   if (tooManyCopies(items.length * count)) return;
   const places = items.map((i) => ringPlaces(i, count, cx, cy, 360, turn));
-  addCopies('Copy in a ring', Array.from({ length: count - 1 }, (_, k) => {
-    const c = copiesOf(items, job);
-    return { ...c, items: c.items.map((i, n) => ({ ...i, ...places[n][k + 1] })) };
-  }));
+  addCopies(
+    'Copy in a ring',
+    Array.from({ length: count - 1 }, (_, k) => {
+      const c = copiesOf(items, job);
+      return { ...c, items: c.items.map((i, n) => ({ ...i, ...places[n][k + 1] })) };
+    }),
+  );
 }
 
 export function groupPicked(): void {
@@ -298,7 +363,11 @@ export function groupPicked(): void {
 export function ungroupPicked(): void {
   const job = jobNow();
   if (!job) return;
-  const tops = new Set(pickedItems().map((i) => topGroup(job, i.group)).filter((g) => g !== null));
+  const tops = new Set(
+    pickedItems()
+      .map((i) => topGroup(job, i.group))
+      .filter((g) => g !== null),
+  );
   if (!tops.size) return tell('info', 'What is picked belongs to no group.');
   edit('Ungroup', (j) => {
     for (const i of j.items) if (i.group !== null && tops.has(i.group)) i.group = null;
@@ -329,9 +398,24 @@ export function together(job: OneSetup, id: string): string[] {
 /* ---- Layers ---- */
 
 export function addLayer(): void {
-  edit('Add layer', (j) => void j.layers.push({ id: freshId(), name: freeName(`Layer ${j.layers.length + 1}`, j.layers), colour: '#1e2a2f', visible: true, locked: false }));
+  edit(
+    'Add layer',
+    (j) =>
+      void j.layers.push({
+        id: freshId(),
+        name: freeName(`Layer ${j.layers.length + 1}`, j.layers),
+        colour: '#1e2a2f',
+        visible: true,
+        locked: false,
+      }),
+  );
 }
-export const changeLayer = (id: string, name: string, recipe: (l: OneSetup['layers'][number]) => void, merge?: Merge): void =>
+export const changeLayer = (
+  id: string,
+  name: string,
+  recipe: (l: OneSetup['layers'][number]) => void,
+  merge?: Merge,
+): void =>
   edit(
     name,
     (j) => {
@@ -417,5 +501,12 @@ export function pasteFromClipboard(): void {
     j.items.push(...c.items.map((i) => ({ ...i, x: i.x + step, y: i.y - step, layer: layerOf(i.layer) })));
   });
   setView({ picked: c.items.map((i) => i.id), stage: 'artwork' });
-  void lackingOf(clip.assets ?? []).then((lacking) => lacking.length && tell('error', `What was pasted came without ${lackingWords(lacking)}, not on this device any more. Add it to this job again.`));
+  void lackingOf(clip.assets ?? []).then(
+    (lacking) =>
+      lacking.length &&
+      tell(
+        'error',
+        `What was pasted came without ${lackingWords(lacking)}, not on this device any more. Add it to this job again.`,
+      ),
+  );
 }

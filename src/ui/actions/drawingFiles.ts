@@ -22,7 +22,11 @@ const DRAWING = /\.(svg|dxf)$/i;
 export async function takeFiles(files: readonly File[]): Promise<void> {
   for (const f of files) {
     if (/\.(ttf|otf|woff2?|ttc)$/i.test(f.name)) await addFontFile(f);
-    else if (!DRAWING.test(f.name) && (PICTURE.test(f.name) || (f.type.startsWith('image/') && !/svg|dxf/.test(f.type)))) setView({ tracing: f, stage: 'artwork' });
+    else if (
+      !DRAWING.test(f.name) &&
+      (PICTURE.test(f.name) || (f.type.startsWith('image/') && !/svg|dxf/.test(f.type)))
+    )
+      setView({ tracing: f, stage: 'artwork' });
     else await importDrawing(f.name, new Uint8Array(await f.arrayBuffer()));
   }
 }
@@ -33,21 +37,33 @@ const READING = 30_000;
 const PORTION = 150;
 
 /** Asks what a unit of a file is, mm; null when the maker would rather leave it. */
-const askUnit = (name: string, width: number, height: number): Promise<number | null> => new Promise((answer) => setView({ unitQuestion: { name, width, height, answer } }));
+const askUnit = (name: string, width: number, height: number): Promise<number | null> =>
+  new Promise((answer) => setView({ unitQuestion: { name, width, height, answer } }));
 
 export async function importDrawing(name: string, bytes: Uint8Array): Promise<void> {
   try {
     const helper = artworkHelper();
-    const read = <T>(work: (api: ComputeApiRemote) => Promise<T>) => busyWith(`Reading ${name}\u2026`, () => helper.dismiss(), () => helper.ask(work, { patience: READING }));
+    const read = <T>(work: (api: ComputeApiRemote) => Promise<T>) =>
+      busyWith(
+        `Reading ${name}\u2026`,
+        () => helper.dismiss(),
+        () => helper.ask(work, { patience: READING }),
+      );
     const opened = await read((api) => api.openDrawing(name, bytes));
-    const unit = opened.unitKnown || !(opened.width + opened.height > 0) ? undefined : await askUnit(name, opened.width, opened.height);
+    const unit =
+      opened.unitKnown || !(opened.width + opened.height > 0)
+        ? undefined
+        : await askUnit(name, opened.width, opened.height);
     const job = jobNow();
     if (!job || unit === null) return;
-    const made = await read((api) => api.makeItems(name.replace(/\.[a-z]+$/i, ''), { blank: job.blank, layers: job.layers, unit }));
+    const made = await read((api) =>
+      api.makeItems(name.replace(/\.[a-z]+$/i, ''), { blank: job.blank, layers: job.layers, unit }),
+    );
     if (!made.count) return tell('info', `"${name}" draws nothing that can be cut. ${made.remarks.join(' ')}`);
     const items: Item[] = [];
     // Frozen, they are taken as they are: nothing looks through thousands of nodes for changes.
-    for (let k = 0; k < made.count; k += PORTION) items.push(...(await helper.ask((api) => api.madeItems(k, k + PORTION))).map(Object.freeze as (i: Item) => Item));
+    for (let k = 0; k < made.count; k += PORTION)
+      items.push(...(await helper.ask((api) => api.madeItems(k, k + PORTION))).map(Object.freeze as (i: Item) => Item));
     const got = { ...made, items };
     edit(`Import ${name}`, (j) => {
       j.layers.push(...got.layers);
@@ -55,9 +71,15 @@ export async function importDrawing(name: string, bytes: Uint8Array): Promise<vo
       j.items.push(...got.items);
     });
     setView({ picked: got.items.map((i) => i.id), stage: 'artwork' });
-    tell('success', `"${name}": ${got.items.length} ${got.items.length === 1 ? 'thing' : 'things'}. ${got.remarks.join(' ')}`);
+    tell(
+      'success',
+      `"${name}": ${got.items.length} ${got.items.length === 1 ? 'thing' : 'things'}. ${got.remarks.join(' ')}`,
+    );
   } catch (e) {
-    const says = saysOf(e, `"${name}" was not read: something in it is not understood. Save it as plain SVG or DXF in the program it comes from, and try again.`);
+    const says = saysOf(
+      e,
+      `"${name}" was not read: something in it is not understood. Save it as plain SVG or DXF in the program it comes from, and try again.`,
+    );
     tell('error', says.startsWith('"') ? says : `"${name}" was not read. ${says} The job stays as it was.`);
   }
 }
@@ -74,7 +96,12 @@ export function onPaste(e: ClipboardEvent): void {
 }
 
 /** Asks for files and takes them. */
-export const chooseFiles = (): void => askForFiles('.svg,.dxf,.png,.jpg,.jpeg,.webp,.bmp,.gif,.ttf,.otf,.woff,image/*', true, (files) => void takeFiles(files));
+export const chooseFiles = (): void =>
+  askForFiles(
+    '.svg,.dxf,.png,.jpg,.jpeg,.webp,.bmp,.gif,.ttf,.otf,.woff,image/*',
+    true,
+    (files) => void takeFiles(files),
+  );
 
 /** Visible artwork, or what is picked of it, as a drawing file. */
 export function exportArtwork(kind: 'svg' | 'dxf'): void {
@@ -82,12 +109,21 @@ export function exportArtwork(kind: 'svg' | 'dxf'): void {
   if (!job) return;
   const { picked } = useView.getState();
   const layer = new Map(job.layers.map((l) => [l.id, l]));
-  const items = job.items.filter((i) => (picked.length ? picked.includes(i.id) : i.visible && layer.get(i.layer)?.visible));
+  const items = job.items.filter((i) =>
+    picked.length ? picked.includes(i.id) : i.visible && layer.get(i.layer)?.visible,
+  );
   if (!items.length) return tell('info', 'There is no artwork to export.');
   const things: WrittenThing[] = items.map((i) => {
     const p = placedOf(i);
-    return { name: i.name, layer: layer.get(i.layer)?.name ?? 'Layer', colour: layer.get(i.layer)?.colour ?? '#1e2a2f', fill: p.fill, paths: p.paths };
+    return {
+      name: i.name,
+      layer: layer.get(i.layer)?.name ?? 'Layer',
+      colour: layer.get(i.layer)?.colour ?? '#1e2a2f',
+      fill: p.fill,
+      paths: p.paths,
+    };
   });
-  if (kind === 'svg') download(`${slug(job.name)}.svg`, writeSvg(things, job.blank.width, job.blank.height, job.name), 'image/svg+xml');
+  if (kind === 'svg')
+    download(`${slug(job.name)}.svg`, writeSvg(things, job.blank.width, job.blank.height, job.name), 'image/svg+xml');
   else download(`${slug(job.name)}.dxf`, writeDxf(things), 'application/dxf');
 }

@@ -81,7 +81,13 @@ const holderOf = (of: 'items' | 'cuts', id: string): string | undefined => {
   const { whole } = useOpenJob.getState();
   return whole && whole.setups.length > 1 ? whole.setups.find((s) => s[of].some((q) => q.id === id))?.id : undefined;
 };
-const change = <K extends 'items' | 'cuts'>(of: K, id: string, name: string, recipe: (q: OneSetup[K][number]) => void, merge?: Merge): void =>
+const change = <K extends 'items' | 'cuts'>(
+  of: K,
+  id: string,
+  name: string,
+  recipe: (q: OneSetup[K][number]) => void,
+  merge?: Merge,
+): void =>
   edit(
     name,
     (j) => {
@@ -112,21 +118,38 @@ export function addCut(kind: string, library: readonly Cutter[], stay = false): 
   if (!job) return;
   const k = kindOf(kind);
   const values = freshCut(kind, job.blank, job.unit, library);
-  const cut: Cut = { id: freshId(), name: freeName(k.name, job.cuts), kind, enabled: true, items: [...useView.getState().picked], values, overrides: {} };
+  const cut: Cut = {
+    id: freshId(),
+    name: freeName(k.name, job.cuts),
+    kind,
+    enabled: true,
+    items: [...useView.getState().picked],
+    values,
+    overrides: {},
+  };
   edit(`Add ${k.name.toLowerCase()}`, (j) => {
     bringCutters(j, k.cutters(values), library);
     j.cuts.push(cut);
   });
   if (stay) {
     setView({ cutId: cut.id });
-    return tell('success', `"${cut.name}" is in the cut plan.`, { words: 'Open it', run: () => setView({ cutId: cut.id, stage: 'cuts' }) });
+    return tell('success', `"${cut.name}" is in the cut plan.`, {
+      words: 'Open it',
+      run: () => setView({ cutId: cut.id, stage: 'cuts' }),
+    });
   }
   setView({ cutId: cut.id, stage: 'cuts' });
   typeInto(cut.id);
 }
 
 /** Changes values of a cut, by their keys: of the cut as it is in the job, since a sheet on a busy device may show it as it was. */
-export function setCutValue(id: string, changes: Readonly<Record<string, unknown>>, label: string, library: readonly Cutter[], merge?: Merge): void {
+export function setCutValue(
+  id: string,
+  changes: Readonly<Record<string, unknown>>,
+  label: string,
+  library: readonly Cutter[],
+  merge?: Merge,
+): void {
   edit(
     `Change ${label.toLowerCase()}`,
     (j) => {
@@ -167,13 +190,23 @@ export const moveFile = (earlier: readonly string[], later: readonly string[]): 
   edit('Reorder programs', (j) => {
     const carried = j.cuts.filter((c) => later.includes(c.id));
     const rest = j.cuts.filter((c) => !later.includes(c.id));
-    rest.splice(Math.max(0, rest.findIndex((c) => earlier.includes(c.id))), 0, ...carried);
+    rest.splice(
+      Math.max(
+        0,
+        rest.findIndex((c) => earlier.includes(c.id)),
+      ),
+      0,
+      ...carried,
+    );
     j.cuts = rest;
   });
 
 /** Moves picked rows of the list, or a group, to another place of it. */
 export function moveRows(what: Parameters<typeof regroup>[1], to: Place): void {
-  edit('group' in what ? 'Move group' : what.items.length === 1 ? 'Move item' : `Move ${what.items.length} items`, (j) => void regroup(j, what, to));
+  edit(
+    'group' in what ? 'Move group' : what.items.length === 1 ? 'Move item' : `Move ${what.items.length} items`,
+    (j) => void regroup(j, what, to),
+  );
 }
 
 /** Puts the library's cutter in place of the job's own copy; the slot stays the job's. */
@@ -190,16 +223,39 @@ function putTabs(cutId: string, name: string, at: readonly Spot[], merge?: Merge
     name,
     (j) => {
       const cut = j.cuts.find((c) => c.id === cutId);
-      if (cut) cut.values = { ...cut.values, tabs: { ...(cut.values.tabs as object), by: 'count', count: at.length, at: at.map(({ x, y }) => ({ x, y })) } };
+      if (cut)
+        cut.values = {
+          ...cut.values,
+          tabs: { ...(cut.values.tabs as object), by: 'count', count: at.length, at: at.map(({ x, y }) => ({ x, y })) },
+        };
     },
     merge,
   );
 }
 const tabsNow = (cutId: string): readonly Spot[] => useWork.getState().cuts[cutId]?.plan.tabs ?? [];
-export const addTab = (cutId: string, x: number, y: number): void => putTabs(cutId, 'Add holding tab', [...tabsNow(cutId), { x, y }]);
-export const removeTab = (cutId: string, index: number): void => putTabs(cutId, 'Take holding tab away', tabsNow(cutId).filter((_, i) => i !== index));
+export const addTab = (cutId: string, x: number, y: number): void =>
+  putTabs(cutId, 'Add holding tab', [...tabsNow(cutId), { x, y }]);
+export const removeTab = (cutId: string, index: number): void =>
+  putTabs(
+    cutId,
+    'Take holding tab away',
+    tabsNow(cutId).filter((_, i) => i !== index),
+  );
 /** `places` are where all of them stood when the drag began. */
-export const moveTab = (cutId: string, index: number, places: readonly Spot[], x: number, y: number, merge?: Merge): void => putTabs(cutId, 'Move tab', places.map((p, i) => (i === index ? { x, y } : p)), merge);
+export const moveTab = (
+  cutId: string,
+  index: number,
+  places: readonly Spot[],
+  x: number,
+  y: number,
+  merge?: Merge,
+): void =>
+  putTabs(
+    cutId,
+    'Move tab',
+    places.map((p, i) => (i === index ? { x, y } : p)),
+    merge,
+  );
 
 /** Hides or shows the paths of cuts; they are cut all the same. */
 export const togglePaths = (ids: readonly string[]): void =>

@@ -27,7 +27,11 @@ export async function exportOpenJob(): Promise<void> {
 export async function exportVersion(id: string, job?: Job, name = job?.name ?? ''): Promise<void> {
   const { bytes, lacking } = await exportJob(id, job);
   download(`${slug(name)}.mirvak`, bytes, 'application/zip');
-  if (lacking.length) tell('error', `The file of "${name}" is saved without ${lackingWords(lacking)}, not on this device. Add them to the job again, then export it anew.`);
+  if (lacking.length)
+    tell(
+      'error',
+      `The file of "${name}" is saved without ${lackingWords(lacking)}, not on this device. Add them to the job again, then export it anew.`,
+    );
 }
 
 /** Exports a job that this window keeps because it could not be saved. */

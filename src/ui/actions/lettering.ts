@@ -28,7 +28,13 @@ export async function addFontFile(file: File): Promise<void> {
     });
     tell('success', `"${own.name}" is kept with this job and goes with its file.`);
   } catch (e) {
-    tell('error', saysOf(e, `The font "${file.name}" could not be kept: this device may have no room left. The job stays as it was.`));
+    tell(
+      'error',
+      saysOf(
+        e,
+        `The font "${file.name}" could not be kept: this device may have no room left. The job stays as it was.`,
+      ),
+    );
   }
 }
 
@@ -54,14 +60,38 @@ export function ovalOf(item: Item): (Oval & { x: number; y: number; angle: numbe
 }
 
 /** The lettering set round an oval: outside, at the top, in a size that fits between it and what is drawn around it, or the blank's edges. */
-export function letteredRound(letters: Item, oval: NonNullable<ReturnType<typeof ovalOf>>, blank: { width: number; height: number }, others: readonly Item[]): Item {
-  const straight = shapeWith('lettering', { ...letters.values, baseline: 'straight', capHeight: 1, fit: 'none', warp: 'none' }, art).box;
+export function letteredRound(
+  letters: Item,
+  oval: NonNullable<ReturnType<typeof ovalOf>>,
+  blank: { width: number; height: number },
+  others: readonly Item[],
+): Item {
+  const straight = shapeWith(
+    'lettering',
+    { ...letters.values, baseline: 'straight', capHeight: 1, fit: 'none', warp: 'none' },
+    art,
+  ).box;
   const home = inverse(placementOf({ ...oval, mirror: false }));
-  const around = others.filter((i) => i.visible && i.id !== letters.id).flatMap((i) => placedOf(i).paths.map((p) => transformPath(p, home)));
-  const room = Math.min(roomOutside(oval, around), oval.x - oval.rx, blank.width - oval.x - oval.rx, oval.y - oval.ry, blank.height - oval.y - oval.ry);
+  const around = others
+    .filter((i) => i.visible && i.id !== letters.id)
+    .flatMap((i) => placedOf(i).paths.map((p) => transformPath(p, home)));
+  const room = Math.min(
+    roomOutside(oval, around),
+    oval.x - oval.rx,
+    blank.width - oval.x - oval.rx,
+    oval.y - oval.ry,
+    blank.height - oval.y - oval.ry,
+  );
   const capHeight = capRound(oval, straight.x1 - straight.x0, room);
   const round = { rx: oval.rx, ry: oval.ry, side: 'outside', at: 'top' } as const;
-  return { ...letters, x: oval.x, y: oval.y, angle: oval.angle, mirror: false, values: { ...letters.values, capHeight, round, ...roundBaseline(round, round, capHeight) } };
+  return {
+    ...letters,
+    x: oval.x,
+    y: oval.y,
+    angle: oval.angle,
+    mirror: false,
+    values: { ...letters.values, capHeight, round, ...roundBaseline(round, round, capHeight) },
+  };
 }
 
 /** Sets the picked lettering along the picked line: the lettering keeps a copy of it. Round a circle or ellipse it stands outside. */

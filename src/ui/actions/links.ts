@@ -29,7 +29,9 @@ export function linkPickedInto(setupId: string): void {
   const picked = pickedItems();
   const ids = link(whole, setupId, picked);
   const left = picked.filter((i) => !canBeLinked(i)).map((i) => `"${i.name}"`);
-  const leftOut = left.length ? ` Left out: ${left.join(', ')}. Link the original of a link; a picture is not cut.` : '';
+  const leftOut = left.length
+    ? ` Left out: ${left.join(', ')}. Link the original of a link; a picture is not cut.`
+    : '';
   if (!ids.length) return tell('info', `Nothing was linked.${leftOut}`);
   const what = ids.length === 1 ? `"${picked.find(canBeLinked)!.name}" is` : `${ids.length} items are`;
   tell('success', `${what} linked into "${to.name}".${leftOut}`, {

@@ -63,8 +63,11 @@ describe('files that are written in parts', () => {
     const stop = new AbortController();
     let n = 0;
     const many = [{ name: 'a', chunks: Array.from({ length: 100 }, () => new Uint8Array(1000)) }];
-    await expect(pour(many, false, () => void (++n === 5 && stop.abort(new Error('enough'))), stop.signal)).rejects.toThrow('enough');
+    await expect(
+      pour(many, false, () => void (++n === 5 && stop.abort(new Error('enough'))), stop.signal),
+    ).rejects.toThrow('enough');
     expect(n).toBe(5);
-    for (const zipped of [false, true]) await expect(pour(many, zipped, () => Promise.reject(new Error('full')))).rejects.toThrow('full');
+    for (const zipped of [false, true])
+      await expect(pour(many, zipped, () => Promise.reject(new Error('full')))).rejects.toThrow('full');
   });
 });

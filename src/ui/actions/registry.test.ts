@@ -9,7 +9,16 @@ import { actions, onShortcut } from './registry';
 
 /** A key as the browser reports it, pressed over the table unless over something else. */
 function press(key: string, { ctrl = false, shift = false, alt = false, code = '', over = '' } = {}): boolean {
-  const event = { key, code, ctrlKey: ctrl, metaKey: false, shiftKey: shift, altKey: alt, target: { closest: (selector: string) => (selector.includes(over || 'application') ? {} : null) }, preventDefault: () => {} };
+  const event = {
+    key,
+    code,
+    ctrlKey: ctrl,
+    metaKey: false,
+    shiftKey: shift,
+    altKey: alt,
+    target: { closest: (selector: string) => (selector.includes(over || 'application') ? {} : null) },
+    preventDefault: () => {},
+  };
   return onShortcut(event as unknown as KeyboardEvent);
 }
 beforeAll(() => {

@@ -12,7 +12,9 @@ interface Writable {
   close(): Promise<void>;
   abort(): Promise<void>;
 }
-type Picker = { showSaveFilePicker?: (o: { suggestedName: string }) => Promise<{ createWritable(): Promise<Writable> }> };
+type Picker = {
+  showSaveFilePicker?: (o: { suggestedName: string }) => Promise<{ createWritable(): Promise<Writable> }>;
+};
 
 /** A file that the maker has named; null where the browser has no such thing, undefined where the maker has changed their mind. */
 async function namedFile(name: string): Promise<Writable | null | undefined> {

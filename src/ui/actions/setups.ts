@@ -1,6 +1,15 @@
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
-import { startingAt, startingFrom, whyNotAt, withCopy, withNewSetup, withoutSetup, withPlace, type Beginning } from '@/core/job/allSetups';
+import {
+  startingAt,
+  startingFrom,
+  whyNotAt,
+  withCopy,
+  withNewSetup,
+  withoutSetup,
+  withPlace,
+  type Beginning,
+} from '@/core/job/allSetups';
 import type { Setup, Job } from '@/core/job/job';
 import { tell } from './tell';
 

@@ -53,7 +53,14 @@ export async function placeTraced(file: File, t: Traced, scale: number): Promise
   const box = drawnBox(t.layers);
   if (!job || !box) return;
   const { width, height } = t.pixels;
-  const map = { a: scale, b: 0, c: 0, d: scale, e: job.blank.width / 2 - (scale * (box.x0 + box.x1)) / 2, f: job.blank.height / 2 - (scale * (box.y0 + box.y1)) / 2 };
+  const map = {
+    a: scale,
+    b: 0,
+    c: 0,
+    d: scale,
+    e: job.blank.width / 2 - (scale * (box.x0 + box.x1)) / 2,
+    f: job.blank.height / 2 - (scale * (box.y0 + box.y1)) / 2,
+  };
   const base = baseOf(file.name);
   const made: string[] = [];
   edit(`Trace ${file.name}`, (j) => {
@@ -66,7 +73,14 @@ export async function placeTraced(file: File, t: Traced, scale: number): Promise
       layer: '',
       x: map.e + (scale * width) / 2,
       y: map.f + (scale * height) / 2,
-      values: { picture: kept.id, pixels: { width, height }, width: scale * width, height: scale * height, shade: 35, trace: t.options },
+      values: {
+        picture: kept.id,
+        pixels: { width, height },
+        width: scale * width,
+        height: scale * height,
+        shade: 35,
+        trace: t.options,
+      },
     });
     const group = several ? freshId() : null;
     if (group) j.groups.push({ id: group, name: freeName(base, j.groups), parent: null });
@@ -79,7 +93,8 @@ export async function placeTraced(file: File, t: Traced, scale: number): Promise
     }
     if (lost) return;
     let under = j.layers.find((l) => l.name === PICTURES)?.id;
-    if (!under) j.layers.push({ id: (under = freshId()), name: PICTURES, colour: '#6b767b', visible: true, locked: true });
+    if (!under)
+      j.layers.push({ id: (under = freshId()), name: PICTURES, colour: '#6b767b', visible: true, locked: true });
     if (!j.assets.some((a) => a.id === kept.id)) j.assets.push(kept);
     j.items.push({ ...picture, layer: under });
   });
@@ -96,8 +111,13 @@ export function pictureBehind(job: OneSetup, item: Item): Item | null {
 /** Opens the tracing of what is picked with the values of the last time. */
 export function tracePickedAgain(): void {
   const job = jobNow();
-  const picture = job && pickedItems().map((i) => pictureBehind(job, i)).find(Boolean);
-  if (!picture) return tell('info', 'What is picked was not traced from a picture, or its picture is not in the job any more.');
+  const picture =
+    job &&
+    pickedItems()
+      .map((i) => pictureBehind(job, i))
+      .find(Boolean);
+  if (!picture)
+    return tell('info', 'What is picked was not traced from a picture, or its picture is not in the job any more.');
   setView({ tracing: { again: picture.id }, stage: 'artwork' });
 }
 
@@ -116,7 +136,11 @@ export function traceAgain(pictureId: string, t: Traced): void {
   const job = jobNow();
   const picture = job?.items.find((i) => i.id === pictureId);
   if (!job || !picture) return;
-  const { changed, fresh, gone } = retraced(t.layers, { ...picture, values: { ...picture.values, pixels: t.pixels } }, job.items);
+  const { changed, fresh, gone } = retraced(
+    t.layers,
+    { ...picture, values: { ...picture.values, pixels: t.pixels } },
+    job.items,
+  );
   const lost = new Set(gone.map((i) => i.id));
   const unsaid = job.cuts.filter((c) => c.items.some((id) => lost.has(id)));
   const base = baseOf(job.assets.find((p) => p.id === picture.values.picture)?.name ?? picture.name);
@@ -129,7 +153,12 @@ export function traceAgain(pictureId: string, t: Traced): void {
     for (const { layer, map } of fresh) {
       const name = layerTitle(base, layer, t.layers.length > 1);
       const on = t.layers.length > 1 ? layerFor(j, layer.colour) : (like?.layer ?? openLayer(job));
-      const item = tracedItem({ id: freshId(), name: freeName(name, j.items), layer: on, group: like?.group ?? null }, layer, pictureId, map);
+      const item = tracedItem(
+        { id: freshId(), name: freeName(name, j.items), layer: on, group: like?.group ?? null },
+        layer,
+        pictureId,
+        map,
+      );
       made.push(item.id);
       j.items.push(item);
     }
@@ -141,7 +170,9 @@ export function traceAgain(pictureId: string, t: Traced): void {
   setView({ picked: [...changed.map((i) => i.id), ...made], tracing: null });
   const words = [`${changed.length} ${changed.length === 1 ? 'drawing has' : 'drawings have'} new outlines`];
   if (made.length) words.push(`${made.length} came new and ${made.length === 1 ? 'is' : 'are'} in no cut yet`);
-  if (gone.length) words.push(`${gone.map((i) => `"${i.name}"`).join(', ')} ${gone.length === 1 ? 'is' : 'are'} gone${unsaid.length ? ` from ${unsaid.map((c) => `"${c.name}"`).join(', ')}` : ''}`);
+  if (gone.length)
+    words.push(
+      `${gone.map((i) => `"${i.name}"`).join(', ')} ${gone.length === 1 ? 'is' : 'are'} gone${unsaid.length ? ` from ${unsaid.map((c) => `"${c.name}"`).join(', ')}` : ''}`,
+    );
   tell(gone.length ? 'info' : 'success', `${words.join('; ')}.`);
 }
-

@@ -14,7 +14,16 @@ const boxOf = (items: readonly Item[]) => around(items.map((i) => itemBounds(pla
 function mapped(i: Item, m: Affine): Item {
   if (i.kind === 'picture') return i;
   const p = placedOf(i);
-  return { ...drawingOf(p.paths.map((q) => transformPath(q, m)), i.name, i, p.fill, tracedOnBlank(i, m)), id: i.id };
+  return {
+    ...drawingOf(
+      p.paths.map((q) => transformPath(q, m)),
+      i.name,
+      i,
+      p.fill,
+      tracedOnBlank(i, m),
+    ),
+    id: i.id,
+  };
 }
 
 /** Brings what is picked to a width and height together, about its middle. */
@@ -26,7 +35,13 @@ export function sizePicked(width: number, height: number): void {
   const sx = w > 1e-9 ? width / w : 1;
   const sy = h > 1e-9 ? height / h : 1;
   const [cx, cy] = [(b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2];
-  replaceEach('Scale', items.map((i) => scaledItem(i, sx, sy, cx, cy) ?? mapped(i, { a: sx, b: 0, c: 0, d: sy, e: cx * (1 - sx), f: cy * (1 - sy) })));
+  replaceEach(
+    'Scale',
+    items.map(
+      (i) =>
+        scaledItem(i, sx, sy, cx, cy) ?? mapped(i, { a: sx, b: 0, c: 0, d: sy, e: cx * (1 - sx), f: cy * (1 - sy) }),
+    ),
+  );
 }
 
 /** Width and height of what is picked, together. */
@@ -38,7 +53,10 @@ export function pickedSize(): { width: number; height: number; x: number; y: num
 }
 
 export function turnPickedAbout(degrees: number, x: number, y: number): void {
-  replaceEach('Turn', pickedItems().map((i) => turnedAbout(i, degrees, x, y)));
+  replaceEach(
+    'Turn',
+    pickedItems().map((i) => turnedAbout(i, degrees, x, y)),
+  );
 }
 
 /** Shears what is picked about its middle; what keeps its own measures becomes a drawing. */
@@ -47,7 +65,10 @@ export function shearPicked(degrees: number, way: 'across' | 'up'): void {
   const s = pickedSize();
   if (!s || !degrees) return;
   const m = shear(degrees, way, s.x, s.y);
-  replaceEach('Shear', items.map((i) => mapped(i, m)));
+  replaceEach(
+    'Shear',
+    items.map((i) => mapped(i, m)),
+  );
 }
 
 /** Copies of the first picked things along the last picked one, evenly from end to end. */
@@ -56,7 +77,8 @@ export function copyAlongPicked(count: number, turn: boolean): void {
   const items = pickedItems();
   const line = items.pop();
   const [path] = line ? placedOf(line).paths : [];
-  if (!job || !path || !items.length) return tell('info', 'Pick what is to be copied first, and the line to copy along last.');
+  if (!job || !path || !items.length)
+    return tell('info', 'Pick what is to be copied first, and the line to copy along last.');
   if (tooManyCopies(items.length * count)) return;
   const b = boxOf(items);
   const [cx, cy] = [(b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2];
@@ -64,7 +86,12 @@ export function copyAlongPicked(count: number, turn: boolean): void {
     'Copy along a line',
     placesAlong(path, count).map((p) => {
       const c = copiesOf(items, job);
-      return { ...c, items: c.items.map((i) => (turn ? { ...turnedAbout(i, wrap(p.angle), cx, cy) } : i)).map((i) => ({ ...i, x: i.x + p.x - cx, y: i.y + p.y - cy })) };
+      return {
+        ...c,
+        items: c.items
+          .map((i) => (turn ? { ...turnedAbout(i, wrap(p.angle), cx, cy) } : i))
+          .map((i) => ({ ...i, x: i.x + p.x - cx, y: i.y + p.y - cy })),
+      };
     }),
   );
 }

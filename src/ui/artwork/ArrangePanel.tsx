@@ -48,7 +48,16 @@ export function ArrangePanel({ job, count }: { job: OneSetup; count: number }) {
   const Open = open && panels[open];
   return (
     <Box sx={{ display: 'grid', gap: 1 }}>
-      <ChoiceField label="Align to" value={to} options={[{ value: 'blank', label: 'The blank' }, { value: 'group', label: 'All of what is picked' }, { value: 'last', label: 'The last that was picked' }]} onChange={(v) => setTo(v as typeof to)} />
+      <ChoiceField
+        label="Align to"
+        value={to}
+        options={[
+          { value: 'blank', label: 'The blank' },
+          { value: 'group', label: 'All of what is picked' },
+          { value: 'last', label: 'The last that was picked' },
+        ]}
+        onChange={(v) => setTo(v as typeof to)}
+      />
       <Box sx={{ display: 'flex', flexWrap: 'wrap', ml: -0.5 }}>
         {aligners.map(([a, name, icon]) => (
           <Tool key={a} name={name} run={() => alignPicked(a, to)}>
@@ -79,9 +88,7 @@ export function ArrangePanel({ job, count }: { job: OneSetup; count: number }) {
         </Tool>
       </Box>
       <Box sx={{ display: 'flex', gap: 0.75, flexWrap: 'wrap' }}>
-        {count > 1 && (
-          <Quiet onClick={action('group').run}>Group</Quiet>
-        )}
+        {count > 1 && <Quiet onClick={action('group').run}>Group</Quiet>}
         <Quiet onClick={action('ungroup').run}>Ungroup</Quiet>
         {!job.at.only && <Quiet onClick={action('link').run}>Link into another set-up</Quiet>}
         {(Object.keys(panels) as (keyof typeof panels)[])
@@ -99,7 +106,13 @@ export function ArrangePanel({ job, count }: { job: OneSetup; count: number }) {
 
 export function Quiet({ onClick, children }: { onClick: () => void; children: ReactNode }) {
   return (
-    <Button size="small" variant="outlined" color="inherit" onClick={onClick} sx={{ borderColor: 'var(--mui-palette-line)', fontSize: 12.5, px: 1.1 }}>
+    <Button
+      size="small"
+      variant="outlined"
+      color="inherit"
+      onClick={onClick}
+      sx={{ borderColor: 'var(--mui-palette-line)', fontSize: 12.5, px: 1.1 }}
+    >
       {children}
     </Button>
   );
@@ -115,7 +128,12 @@ function Rows({ job }: { job: OneSetup }) {
       <NumberField label="Rows" value={v.rows} whole min={1} max={200} onChange={(rows) => set({ ...v, rows })} />
       <LengthField label="Gap across" value={v.x} unit={job.unit} onChange={(x) => x !== null && set({ ...v, x })} />
       <LengthField label="Gap up" value={v.y} unit={job.unit} onChange={(y) => y !== null && set({ ...v, y })} />
-      <Button variant="contained" size="small" onClick={() => copyInRows(v.cols, v.rows, v.x, v.y)} sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}>
+      <Button
+        variant="contained"
+        size="small"
+        onClick={() => copyInRows(v.cols, v.rows, v.x, v.y)}
+        sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}
+      >
         Make {v.cols * v.rows - 1} copies
       </Button>
     </Box>
@@ -126,11 +144,23 @@ function Ring({ job }: { job: OneSetup }) {
   const [v, set] = useState({ count: 8, x: job.blank.width / 2, y: job.blank.height / 2, turn: true });
   return (
     <Box sx={grid}>
-      <NumberField label="How many in all" value={v.count} whole min={2} max={720} onChange={(count) => set({ ...v, count })} />
+      <NumberField
+        label="How many in all"
+        value={v.count}
+        whole
+        min={2}
+        max={720}
+        onChange={(count) => set({ ...v, count })}
+      />
       <FlagField label="Turn them" value={v.turn} onChange={(turn) => set({ ...v, turn })} />
       <LengthField label="Round X" value={v.x} unit={job.unit} onChange={(x) => x !== null && set({ ...v, x })} />
       <LengthField label="Round Y" value={v.y} unit={job.unit} onChange={(y) => y !== null && set({ ...v, y })} />
-      <Button variant="contained" size="small" onClick={() => copyInRing(v.count, v.x, v.y, v.turn)} sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}>
+      <Button
+        variant="contained"
+        size="small"
+        onClick={() => copyInRing(v.count, v.x, v.y, v.turn)}
+        sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}
+      >
         Make {v.count - 1} copies
       </Button>
     </Box>
@@ -144,8 +174,22 @@ function Size({ job }: { job: OneSetup }) {
   const set = (width: number, height: number) => sizePicked(Math.max(1e-3, width), Math.max(1e-3, height));
   return (
     <Box sx={grid}>
-      <LengthField label="Width of all" value={now.width} unit={job.unit} min={0.001} max={1e5} onChange={(w) => w !== null && set(w, linked ? (now.height * w) / now.width : now.height)} />
-      <LengthField label="Height of all" value={now.height} unit={job.unit} min={0.001} max={1e5} onChange={(h) => h !== null && set(linked ? (now.width * h) / now.height : now.width, h)} />
+      <LengthField
+        label="Width of all"
+        value={now.width}
+        unit={job.unit}
+        min={0.001}
+        max={1e5}
+        onChange={(w) => w !== null && set(w, linked ? (now.height * w) / now.width : now.height)}
+      />
+      <LengthField
+        label="Height of all"
+        value={now.height}
+        unit={job.unit}
+        min={0.001}
+        max={1e5}
+        onChange={(h) => h !== null && set(linked ? (now.width * h) / now.height : now.width, h)}
+      />
       <FlagField label="Keep the ratio" value={linked} onChange={setLinked} />
     </Box>
   );
@@ -159,7 +203,12 @@ function TurnAbout({ job }: { job: OneSetup }) {
       <span />
       <LengthField label="About X" value={v.x} unit={job.unit} onChange={(x) => x !== null && set({ ...v, x })} />
       <LengthField label="About Y" value={v.y} unit={job.unit} onChange={(y) => y !== null && set({ ...v, y })} />
-      <Button variant="contained" size="small" onClick={() => turnPickedAbout(v.by, v.x, v.y)} sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}>
+      <Button
+        variant="contained"
+        size="small"
+        onClick={() => turnPickedAbout(v.by, v.x, v.y)}
+        sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}
+      >
         Turn
       </Button>
     </Box>
@@ -170,9 +219,29 @@ function Shear() {
   const [v, set] = useState({ by: 12, way: 'across' as 'across' | 'up' });
   return (
     <Box sx={grid}>
-      <NumberField label="Shear angle" value={v.by} unit={'\u00b0'} min={-80} max={80} onChange={(by) => set({ ...v, by })} />
-      <ChoiceField label="Which way" value={v.way} options={[{ value: 'across', label: 'Uprights lean' }, { value: 'up', label: 'Levels rise' }]} onChange={(way) => set({ ...v, way: way as typeof v.way })} />
-      <Button variant="contained" size="small" onClick={() => shearPicked(v.by, v.way)} sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}>
+      <NumberField
+        label="Shear angle"
+        value={v.by}
+        unit={'\u00b0'}
+        min={-80}
+        max={80}
+        onChange={(by) => set({ ...v, by })}
+      />
+      <ChoiceField
+        label="Which way"
+        value={v.way}
+        options={[
+          { value: 'across', label: 'Uprights lean' },
+          { value: 'up', label: 'Levels rise' },
+        ]}
+        onChange={(way) => set({ ...v, way: way as typeof v.way })}
+      />
+      <Button
+        variant="contained"
+        size="small"
+        onClick={() => shearPicked(v.by, v.way)}
+        sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}
+      >
         Shear
       </Button>
     </Box>
@@ -183,9 +252,21 @@ function AlongLine() {
   const [v, set] = useState({ count: 8, turn: true });
   return (
     <Box sx={grid}>
-      <NumberField label="How many" value={v.count} whole min={1} max={1000} onChange={(count) => set({ ...v, count })} />
+      <NumberField
+        label="How many"
+        value={v.count}
+        whole
+        min={1}
+        max={1000}
+        onChange={(count) => set({ ...v, count })}
+      />
       <FlagField label="Turn them" value={v.turn} onChange={(turn) => set({ ...v, turn })} />
-      <Button variant="contained" size="small" onClick={() => copyAlongPicked(v.count, v.turn)} sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}>
+      <Button
+        variant="contained"
+        size="small"
+        onClick={() => copyAlongPicked(v.count, v.turn)}
+        sx={{ gridColumn: '1 / -1', justifySelf: 'start' }}
+      >
         Copy along the last picked
       </Button>
     </Box>
@@ -193,4 +274,11 @@ function AlongLine() {
 }
 
 /** What opens below the buttons, by their names. */
-const panels = { Size, 'Turn about': TurnAbout, Shear, 'Copies in rows': Rows, 'Copies in a ring': Ring, 'Copies along a line': AlongLine } satisfies Record<string, (p: { job: OneSetup }) => ReactNode>;
+const panels = {
+  Size,
+  'Turn about': TurnAbout,
+  Shear,
+  'Copies in rows': Rows,
+  'Copies in a ring': Ring,
+  'Copies along a line': AlongLine,
+} satisfies Record<string, (p: { job: OneSetup }) => ReactNode>;

@@ -42,7 +42,10 @@ import { FollowsIt } from './FollowsIt';
 import { LinkDialog } from './LinkDialog';
 import { TraceDialog } from './TraceDialog';
 
-const shippedFonts = [...fontCatalogue.map((f) => ({ value: f.id, label: f.name, group: 'Outlines' })), ...strokeFonts.map((f) => ({ value: f.id, label: f.name, group: 'Single line, engraved in one stroke' }))];
+const shippedFonts = [
+  ...fontCatalogue.map((f) => ({ value: f.id, label: f.name, group: 'Outlines' })),
+  ...strokeFonts.map((f) => ({ value: f.id, label: f.name, group: 'Single line, engraved in one stroke' })),
+];
 const offered = itemKinds.filter((k) => k.offered !== false);
 
 export function ArtworkSheet() {
@@ -57,26 +60,51 @@ export function ArtworkSheet() {
   const item = picked.length === 1 ? job.items.find((i) => i.id === picked[0]) : undefined;
   return (
     <>
-      <SheetHead title="Artwork" remark={job.items.length ? `${job.items.length} ${job.items.length === 1 ? 'item' : 'items'}` : ''} />
+      <SheetHead
+        title="Artwork"
+        remark={job.items.length ? `${job.items.length} ${job.items.length === 1 ? 'item' : 'items'}` : ''}
+      />
       <Box sx={{ display: 'flex', gap: 0.75, px: 2, pb: 1, flexWrap: 'wrap' }}>
         {offered.map((k, i) => (
-          <Button key={k.id} size="small" variant={i === 0 ? 'contained' : 'outlined'} color={i === 0 ? 'primary' : 'inherit'} onClick={() => addItem(k.id)} sx={{ px: 1.25, fontSize: 13, ...(i === 0 ? {} : { borderColor: 'var(--mui-palette-line)' }) }}>
+          <Button
+            key={k.id}
+            size="small"
+            variant={i === 0 ? 'contained' : 'outlined'}
+            color={i === 0 ? 'primary' : 'inherit'}
+            onClick={() => addItem(k.id)}
+            sx={{ px: 1.25, fontSize: 13, ...(i === 0 ? {} : { borderColor: 'var(--mui-palette-line)' }) }}
+          >
             {k.name}
           </Button>
         ))}
       </Box>
       <Box sx={{ px: 2, pb: 1.5 }}>
-        <Button size="small" color="inherit" startIcon={<UploadFileRounded />} onClick={action('import-artwork').run} sx={{ fontSize: 13, color: 'text.secondary' }}>
+        <Button
+          size="small"
+          color="inherit"
+          startIcon={<UploadFileRounded />}
+          onClick={action('import-artwork').run}
+          sx={{ fontSize: 13, color: 'text.secondary' }}
+        >
           Import or trace a file
         </Button>
         {!job.at.only && (
-          <Button size="small" color="inherit" startIcon={<LinkRounded />} onClick={() => setLinking(true)} sx={{ fontSize: 13, color: 'text.secondary' }}>
+          <Button
+            size="small"
+            color="inherit"
+            startIcon={<LinkRounded />}
+            onClick={() => setLinking(true)}
+            sx={{ fontSize: 13, color: 'text.secondary' }}
+          >
             Link from another set-up
           </Button>
         )}
       </Box>
       {!job.items.length && (
-        <Empty title="Nothing drawn yet">Add lettering or a shape with the buttons above; it comes to the middle of the blank, ready to be moved. SVG, DXF and pictures can be dropped on the table.</Empty>
+        <Empty title="Nothing drawn yet">
+          Add lettering or a shape with the buttons above; it comes to the middle of the blank, ready to be moved. SVG,
+          DXF and pictures can be dropped on the table.
+        </Empty>
       )}
       <ItemList job={job} picked={picked} placed={placed} />
       <OffBlank job={job} placed={placed} />
@@ -85,7 +113,13 @@ export function ArtworkSheet() {
           title={item ? item.name : `${picked.length} items picked`}
           action={
             <>
-              <Button size="small" variant="outlined" aria-haspopup="menu" onClick={(e) => cutAsBelow(e.currentTarget)} sx={{ mr: 0.5, whiteSpace: 'nowrap' }}>
+              <Button
+                size="small"
+                variant="outlined"
+                aria-haspopup="menu"
+                onClick={(e) => cutAsBelow(e.currentTarget)}
+                sx={{ mr: 0.5, whiteSpace: 'nowrap' }}
+              >
                 Cut this as
               </Button>
               <Tooltip title="Centre in the blank">
@@ -115,7 +149,10 @@ export function ArtworkSheet() {
                 values={item.values}
                 unit={job.unit}
                 asked={asked?.id === item.id ? asked.n : undefined}
-                fonts={[...shippedFonts, ...assetsOf(job, 'font').map((f) => ({ value: f.id, label: f.name, group: 'Of this job' }))]}
+                fonts={[
+                  ...shippedFonts,
+                  ...assetsOf(job, 'font').map((f) => ({ value: f.id, label: f.name, group: 'Of this job' })),
+                ]}
                 onChange={(key, value, f) =>
                   changeItem(
                     item.id,
@@ -134,7 +171,12 @@ export function ArtworkSheet() {
               />
               {item.kind === 'lettering' && (
                 <>
-                  <Button size="small" color="inherit" onClick={chooseFont} sx={{ justifySelf: 'start', fontSize: 13, color: 'text.secondary' }}>
+                  <Button
+                    size="small"
+                    color="inherit"
+                    onClick={chooseFont}
+                    sx={{ justifySelf: 'start', fontSize: 13, color: 'text.secondary' }}
+                  >
                     Add a font file
                   </Button>
                   <LetterSpaces item={item} />
@@ -147,11 +189,32 @@ export function ArtworkSheet() {
                 </Typography>
               ))}
               <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 }}>
-                <LengthField label="Centre X" value={item.x - origin.x} unit={job.unit} onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.x = v + origin.x))} />
-                <LengthField label="Centre Y" value={item.y - origin.y} unit={job.unit} onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.y = v + origin.y))} />
-                <NumberField label="Rotation" unit={'\u00b0'} value={item.angle} min={-360} max={360} onChange={(v) => changeItem(item.id, 'Turn', (q) => void (q.angle = v))} />
+                <LengthField
+                  label="Centre X"
+                  value={item.x - origin.x}
+                  unit={job.unit}
+                  onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.x = v + origin.x))}
+                />
+                <LengthField
+                  label="Centre Y"
+                  value={item.y - origin.y}
+                  unit={job.unit}
+                  onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.y = v + origin.y))}
+                />
+                <NumberField
+                  label="Rotation"
+                  unit={'\u00b0'}
+                  value={item.angle}
+                  min={-360}
+                  max={360}
+                  onChange={(v) => changeItem(item.id, 'Turn', (q) => void (q.angle = v))}
+                />
               </Box>
-              <TextField label="Name in the list" value={item.name} onChange={(v) => changeItem(item.id, 'Rename item', (q) => void (q.name = v), `name-${item.id}`)} />
+              <TextField
+                label="Name in the list"
+                value={item.name}
+                onChange={(v) => changeItem(item.id, 'Rename item', (q) => void (q.name = v), `name-${item.id}`)}
+              />
             </Box>
           ) : (
             <>
@@ -160,9 +223,9 @@ export function ArtworkSheet() {
                   Set letters along the line
                 </Button>
               )}
-            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-              Drag them on the table, move them with the arrow keys, or centre them together.
-            </Typography>
+              <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                Drag them on the table, move them with the arrow keys, or centre them together.
+              </Typography>
             </>
           )}
         </Group>
@@ -173,12 +236,23 @@ export function ArtworkSheet() {
             <ArrangePanel job={job} count={picked.length} />
           </Group>
           <Group title="Outlines">
-            <ShapePanel job={job} count={picked.length} hasLines={picked.some((id) => placed.get(id)?.paths.some((p) => !p.closed))} />
+            <ShapePanel
+              job={job}
+              count={picked.length}
+              hasLines={picked.some((id) => placed.get(id)?.paths.some((p) => !p.closed))}
+            />
           </Group>
           <Group title="Measures">
             <MeasuresPanel placed={picked.flatMap((id) => placed.get(id) ?? [])} unit={job.unit} />
           </Group>
-          <Group title="Gap gauge" action={<Button size="small" onClick={() => setGauging(!gauging)}>{gauging ? 'Close' : 'Measure widths'}</Button>}>
+          <Group
+            title="Gap gauge"
+            action={
+              <Button size="small" onClick={() => setGauging(!gauging)}>
+                {gauging ? 'Close' : 'Measure widths'}
+              </Button>
+            }
+          >
             {gauging ? (
               <GaugePanel items={job.items.filter((i) => picked.includes(i.id))} unit={job.unit} />
             ) : (
@@ -190,7 +264,13 @@ export function ArtworkSheet() {
         </>
       )}
       {linking && <LinkDialog setups={otherSetups(useOpenJob.getState())} onClose={() => setLinking(false)} />}
-      {tracing && <TraceDialog job={job} of={tracing} key={tracing instanceof File ? `${tracing.name} ${tracing.lastModified}` : tracing.again} />}
+      {tracing && (
+        <TraceDialog
+          job={job}
+          of={tracing}
+          key={tracing instanceof File ? `${tracing.name} ${tracing.lastModified}` : tracing.again}
+        />
+      )}
     </>
   );
 }

@@ -19,7 +19,16 @@ export function BehindIt({ job, item }: { job: OneSetup; item: Item }) {
       <Button {...quiet} onClick={() => layUnder(picture.id)}>
         Lay the picture under
       </Button>
-      <Button {...quiet} onClick={() => changeItem(picture.id, picture.visible ? 'Hide picture' : 'Show picture', (p) => void (p.visible = !p.visible))}>
+      <Button
+        {...quiet}
+        onClick={() =>
+          changeItem(
+            picture.id,
+            picture.visible ? 'Hide picture' : 'Show picture',
+            (p) => void (p.visible = !p.visible),
+          )
+        }
+      >
         {picture.visible ? 'Hide the picture' : 'Show the picture'}
       </Button>
     </Box>

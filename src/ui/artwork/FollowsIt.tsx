@@ -12,8 +12,8 @@ export function FollowsIt({ item }: { item: Item }) {
   return (
     <Box role="group" aria-label="What it follows" sx={{ display: 'grid', gap: 0.75 }}>
       <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-        Follows &ldquo;{source.item.name}&rdquo; of &ldquo;{source.setup.name}&rdquo;: what is changed there
-        changes here. Moved here, it keeps its distance.
+        Follows &ldquo;{source.item.name}&rdquo; of &ldquo;{source.setup.name}&rdquo;: what is changed there changes
+        here. Moved here, it keeps its distance.
       </Typography>
       <Box sx={{ display: 'flex', gap: 0.75, flexWrap: 'wrap' }}>
         <Button {...quiet} onClick={() => showOriginal(source)}>

@@ -43,7 +43,9 @@ export function GaugePanel({ items, unit }: { items: readonly Item[]; unit: Unit
       artworkHelper()
         .ask((api) => api.gauge(items, fit.map(radiusOf)))
         .then((r) => live && (setResult({ of: items, r }), setError('')))
-        .catch((e: Error) => live && setError(`These outlines could not be gauged. ${saysOf(e, 'Try fewer at a time.')}`));
+        .catch(
+          (e: Error) => live && setError(`These outlines could not be gauged. ${saysOf(e, 'Try fewer at a time.')}`),
+        );
     }, 150);
     return () => {
       live = false;
@@ -53,7 +55,12 @@ export function GaugePanel({ items, unit }: { items: readonly Item[]; unit: Unit
     // What is gauged is told by the key; items are new objects at every change of the job.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
-  if (error) return <Typography role="alert" variant="body2" sx={{ color: 'error.main' }}>{error}</Typography>;
+  if (error)
+    return (
+      <Typography role="alert" variant="body2" sx={{ color: 'error.main' }}>
+        {error}
+      </Typography>
+    );
   if (!result)
     return (
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', color: 'text.secondary', fontSize: 13 }}>
@@ -64,22 +71,52 @@ export function GaugePanel({ items, unit }: { items: readonly Item[]; unit: Unit
   const widest = s.step * s.length.length;
   const x = scaleLinear([0, widest], [LEFT, W - LEFT]);
   const y = scaleLinear([0, Math.max(...s.length) || 1], [H - FOOT, 6]);
-  const show = (from: number, to: number) => setView({ gauged: s.pieces.filter((p) => p.width >= from && p.width <= to).slice(0, 4000) });
+  const show = (from: number, to: number) =>
+    setView({ gauged: s.pieces.filter((p) => p.width >= from && p.width <= to).slice(0, 4000) });
   const mm = (v: number) => formatLength(v, unit, unit === 'mm' ? 2 : 4);
   const inside = fit.filter((c) => 2 * radiusOf(c) <= widest * 1.001);
   return (
     <Box sx={{ display: 'grid', gap: 1 }}>
-      <ToggleButtonGroup exclusive size="small" value={side} aria-label="What is gauged" onChange={(_, v: 'strokes' | 'gaps' | null) => v && (setSide(v), setView({ gauged: [] }))}>
-        <ToggleButton value="strokes" sx={{ textTransform: 'none', px: 1.5, py: 0.25, fontSize: 12.5 }}>Strokes</ToggleButton>
-        <ToggleButton value="gaps" sx={{ textTransform: 'none', px: 1.5, py: 0.25, fontSize: 12.5 }}>Gaps</ToggleButton>
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        value={side}
+        aria-label="What is gauged"
+        onChange={(_, v: 'strokes' | 'gaps' | null) => v && (setSide(v), setView({ gauged: [] }))}
+      >
+        <ToggleButton value="strokes" sx={{ textTransform: 'none', px: 1.5, py: 0.25, fontSize: 12.5 }}>
+          Strokes
+        </ToggleButton>
+        <ToggleButton value="gaps" sx={{ textTransform: 'none', px: 1.5, py: 0.25, fontSize: 12.5 }}>
+          Gaps
+        </ToggleButton>
       </ToggleButtonGroup>
       {s.narrowest ? (
         <>
-          <svg viewBox={`0 0 ${W} ${H}`} width="100%" role="img" aria-label={`Widths of the ${side} from 0 to ${mm(widest)} ${unit}`}>
+          <svg
+            viewBox={`0 0 ${W} ${H}`}
+            width="100%"
+            role="img"
+            aria-label={`Widths of the ${side} from 0 to ${mm(widest)} ${unit}`}
+          >
             {s.length.map((l, k) => (
               <g key={k} style={{ cursor: 'pointer' }} onClick={() => show(k * s.step, (k + 1) * s.step)}>
-                <rect x={x(k * s.step)} y={6} width={Math.max(1, x(s.step) - x(0))} height={H - FOOT - 6} fill="transparent" />
-                <rect x={x(k * s.step) + 0.75} y={y(l)} width={Math.max(1, x(s.step) - x(0) - 1.5)} height={H - FOOT - y(l)} rx={1.5} fill="var(--mui-palette-primary-main)" opacity={0.85}>
+                <rect
+                  x={x(k * s.step)}
+                  y={6}
+                  width={Math.max(1, x(s.step) - x(0))}
+                  height={H - FOOT - 6}
+                  fill="transparent"
+                />
+                <rect
+                  x={x(k * s.step) + 0.75}
+                  y={y(l)}
+                  width={Math.max(1, x(s.step) - x(0) - 1.5)}
+                  height={H - FOOT - y(l)}
+                  rx={1.5}
+                  fill="var(--mui-palette-primary-main)"
+                  opacity={0.85}
+                >
                   <title>{`${mm(k * s.step)}\u2013${mm((k + 1) * s.step)} ${unit}: ${mm(l)} ${unit} of them. Click to see where.`}</title>
                 </rect>
               </g>
@@ -87,8 +124,21 @@ export function GaugePanel({ items, unit }: { items: readonly Item[]; unit: Unit
             <line x1={LEFT} x2={W - LEFT} y1={H - FOOT} y2={H - FOOT} stroke="var(--mui-palette-line)" />
             {inside.map((c, i) => (
               <g key={c.id}>
-                <line x1={x(2 * radiusOf(c))} x2={x(2 * radiusOf(c))} y1={10} y2={H - FOOT + 4} stroke="var(--mui-palette-brass)" strokeDasharray="2 2" />
-                <text x={x(2 * radiusOf(c))} y={H - FOOT + 14 + (i % 2) * 10} textAnchor="middle" fontSize="9" fill="var(--mui-palette-text-secondary)">
+                <line
+                  x1={x(2 * radiusOf(c))}
+                  x2={x(2 * radiusOf(c))}
+                  y1={10}
+                  y2={H - FOOT + 4}
+                  stroke="var(--mui-palette-brass)"
+                  strokeDasharray="2 2"
+                />
+                <text
+                  x={x(2 * radiusOf(c))}
+                  y={H - FOOT + 14 + (i % 2) * 10}
+                  textAnchor="middle"
+                  fontSize="9"
+                  fill="var(--mui-palette-text-secondary)"
+                >
                   {mm(2 * radiusOf(c))}
                 </text>
               </g>
@@ -96,19 +146,42 @@ export function GaugePanel({ items, unit }: { items: readonly Item[]; unit: Unit
           </svg>
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, fontSize: 13 }}>
             <span>
-              Narrowest {side === 'strokes' ? 'stroke' : 'gap'}: <b>{mm(s.narrowest.width)} {unit}</b>
+              Narrowest {side === 'strokes' ? 'stroke' : 'gap'}:{' '}
+              <b>
+                {mm(s.narrowest.width)} {unit}
+              </b>
             </span>
-            <Button size="small" onClick={() => s.narrowest && setView({ gauged: [s.narrowest], marked: { x: s.narrowest.x, y: s.narrowest.y, text: 'narrowest' } })}>
+            <Button
+              size="small"
+              onClick={() =>
+                s.narrowest &&
+                setView({ gauged: [s.narrowest], marked: { x: s.narrowest.x, y: s.narrowest.y, text: 'narrowest' } })
+              }
+            >
               Show me
             </Button>
           </Box>
           {side === 'strokes' && (
-            <Box component="table" sx={{ fontSize: 12.5, borderSpacing: 0, '& td': { py: 0.3, pr: 1.5 }, '& td:last-child': { textAlign: 'right', pr: 0, fontVariantNumeric: 'tabular-nums' } }}>
+            <Box
+              component="table"
+              sx={{
+                fontSize: 12.5,
+                borderSpacing: 0,
+                '& td': { py: 0.3, pr: 1.5 },
+                '& td:last-child': { textAlign: 'right', pr: 0, fontVariantNumeric: 'tabular-nums' },
+              }}
+            >
               <tbody>
                 {fit.map((c, i) => (
                   <tr key={c.id} style={{ opacity: result.r.entered[i] > 0 ? 1 : 0.5 }}>
                     <td>{c.name}</td>
-                    <td>{result.r.entered[i] > 0.9995 ? 'enters all of it' : result.r.entered[i] > 0 ? `enters ${(100 * result.r.entered[i]).toFixed(1)} %` : 'does not fit'}</td>
+                    <td>
+                      {result.r.entered[i] > 0.9995
+                        ? 'enters all of it'
+                        : result.r.entered[i] > 0
+                          ? `enters ${(100 * result.r.entered[i]).toFixed(1)} %`
+                          : 'does not fit'}
+                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -117,7 +190,9 @@ export function GaugePanel({ items, unit }: { items: readonly Item[]; unit: Unit
         </>
       ) : (
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          {side === 'strokes' ? 'There is no closed outline among what is picked.' : 'There are no gaps between these outlines.'}
+          {side === 'strokes'
+            ? 'There is no closed outline among what is picked.'
+            : 'There are no gaps between these outlines.'}
         </Typography>
       )}
     </Box>

@@ -17,7 +17,15 @@ import { itemTree, ROOT, type Entry } from './itemTree';
 const SPARE = 6;
 
 /** The list of what is drawn: a tree that is walked by arrows. Only rows in sight are made, so that thousands of items cost nothing. */
-export function ItemList({ job, picked, placed }: { job: OneSetup; picked: readonly string[]; placed: ReadonlyMap<string, PlacedItem> }) {
+export function ItemList({
+  job,
+  picked,
+  placed,
+}: {
+  job: OneSetup;
+  picked: readonly string[];
+  placed: ReadonlyMap<string, PlacedItem>;
+}) {
   /** Groups that were opened and layers that were shut: the others are as they come. */
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const [focused, setFocused] = useState<string | null>(null);
@@ -26,7 +34,10 @@ export function ItemList({ job, picked, placed }: { job: OneSetup; picked: reado
   const chosen = useMemo(() => new Set(picked), [picked]);
   const { entries, children } = useMemo(() => itemTree(job), [job]);
   const isLayer = (id: string) => entries.get(id)?.of === 'layer';
-  const open = useMemo(() => [...children.keys()].filter((id) => (entries.get(id)?.of === 'layer') !== turned.has(id)), [children, entries, turned]);
+  const open = useMemo(
+    () => [...children.keys()].filter((id) => (entries.get(id)?.of === 'layer') !== turned.has(id)),
+    [children, entries, turned],
+  );
 
   const tree = useTree<Entry | null>({
     rootItemId: ROOT,
@@ -92,9 +103,27 @@ export function ItemList({ job, picked, placed }: { job: OneSetup; picked: reado
           {shown.map((i, k) => {
             const e = entries.get(i.getId())!;
             return (
-              <Box key={i.getId()} sx={{ position: 'absolute', top: (from + k) * ROW, left: 0, right: 0, height: ROW, pl: i.getItemMeta().level * 1.5 }}>
+              <Box
+                key={i.getId()}
+                sx={{
+                  position: 'absolute',
+                  top: (from + k) * ROW,
+                  left: 0,
+                  right: 0,
+                  height: ROW,
+                  pl: i.getItemMeta().level * 1.5,
+                }}
+              >
                 {e.of === 'layer' ? (
-                  <LayerRow layer={e.layer} count={e.count} shut={!i.isExpanded()} toggle={toggle(i)} index={job.layers.indexOf(e.layer)} hasPick={picked.length > 0} row={row(i)} />
+                  <LayerRow
+                    layer={e.layer}
+                    count={e.count}
+                    shut={!i.isExpanded()}
+                    toggle={toggle(i)}
+                    index={job.layers.indexOf(e.layer)}
+                    hasPick={picked.length > 0}
+                    row={row(i)}
+                  />
                 ) : e.of === 'group' ? (
                   <GroupRow
                     group={e.group}
@@ -127,7 +156,13 @@ export function ItemList({ job, picked, placed }: { job: OneSetup; picked: reado
         </Box>
       </Box>
       {job.items.length > 0 && (
-        <Button size="small" color="inherit" startIcon={<AddRounded />} onClick={addLayer} sx={{ ml: 1.5, mt: 0.5, color: 'text.secondary', fontSize: 12 }}>
+        <Button
+          size="small"
+          color="inherit"
+          startIcon={<AddRounded />}
+          onClick={addLayer}
+          sx={{ ml: 1.5, mt: 0.5, color: 'text.secondary', fontSize: 12 }}
+        >
           Layer
         </Button>
       )}
@@ -135,4 +170,5 @@ export function ItemList({ job, picked, placed }: { job: OneSetup; picked: reado
   );
 }
 
-const nameOf = (e: Entry | null): string => (e === null ? '' : e.of === 'layer' ? e.layer.name : e.of === 'group' ? e.group.name : e.item.name);
+const nameOf = (e: Entry | null): string =>
+  e === null ? '' : e.of === 'layer' ? e.layer.name : e.of === 'group' ? e.group.name : e.item.name;

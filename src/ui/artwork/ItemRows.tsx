@@ -11,7 +11,16 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
-import { useEffect, useRef, useState, type DragEvent, type HTMLAttributes, type KeyboardEvent, type MouseEvent, type Ref } from 'react';
+import {
+  useEffect,
+  useRef,
+  useState,
+  type DragEvent,
+  type HTMLAttributes,
+  type KeyboardEvent,
+  type MouseEvent,
+  type Ref,
+} from 'react';
 import type { Item, PlacedItem } from '@/core/artwork/item';
 import { itemKindOf } from '@/core/artwork/registry';
 import type { Group, Layer } from '@/core/job/job';
@@ -41,7 +50,10 @@ const nameStyle = { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'n
 const ROWS = 'text/mirvak-rows';
 
 /** Makes a row one that is dragged (items, or a group) and on which others are dropped: `to` says where they come to lie. */
-function useRowDrag(what: () => Parameters<typeof moveRows>[0], to: Parameters<typeof moveRows>[1]): { over: boolean; drag: HTMLAttributes<HTMLElement> & { draggable: boolean } } {
+function useRowDrag(
+  what: () => Parameters<typeof moveRows>[0],
+  to: Parameters<typeof moveRows>[1],
+): { over: boolean; drag: HTMLAttributes<HTMLElement> & { draggable: boolean } } {
   const [over, setOver] = useState(false);
   const take = (e: DragEvent) => {
     if (!e.dataTransfer.types.includes(ROWS)) return;
@@ -88,8 +100,24 @@ const picking = (on: boolean, pick: (add: boolean) => void, rename?: () => void)
 
 const dropMark = { boxShadow: 'inset 0 -2px 0 var(--mui-palette-primary-main)' };
 
-export function ItemRow({ item: i, placed, on, row, pick }: { item: Item; placed: PlacedItem | undefined; on: boolean; row: RowProps; pick: (add: boolean) => void }) {
-  const { over, drag } = useRowDrag(() => ({ items: on ? useView.getState().picked : [i.id] }), { group: i.group, layer: i.layer, below: i.id });
+export function ItemRow({
+  item: i,
+  placed,
+  on,
+  row,
+  pick,
+}: {
+  item: Item;
+  placed: PlacedItem | undefined;
+  on: boolean;
+  row: RowProps;
+  pick: (add: boolean) => void;
+}) {
+  const { over, drag } = useRowDrag(() => ({ items: on ? useView.getState().picked : [i.id] }), {
+    group: i.group,
+    layer: i.layer,
+    below: i.id,
+  });
   const [name, setName] = useState<string | null>(null);
   const lit = useView((v) => v.hovered === i.id);
   // After a name was typed one goes on where one was.
@@ -140,7 +168,21 @@ export function ItemRow({ item: i, placed, on, row, pick }: { item: Item; placed
       onPointerLeave={() => setView({ hovered: null })}
       sx={{ ...rowStyle(on), ...(lit && !on && { bgcolor: 'background.paper' }), ...(over && dropMark) }}
     >
-      <Box sx={{ flex: 1, display: 'flex', alignItems: 'center', gap: 1, px: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, opacity: i.visible ? 1 : 0.5, fontWeight: on ? 600 : 450 }}>
+      <Box
+        sx={{
+          flex: 1,
+          display: 'flex',
+          alignItems: 'center',
+          gap: 1,
+          px: 1,
+          height: ROW,
+          minWidth: 0,
+          borderRadius: 2,
+          fontSize: 13,
+          opacity: i.visible ? 1 : 0.5,
+          fontWeight: on ? 600 : 450,
+        }}
+      >
         <Thumbnail placed={placed} picture={i.kind === 'picture'} />
         <Box component="span" sx={nameStyle} title={i.name}>
           {i.name}
@@ -149,14 +191,37 @@ export function ItemRow({ item: i, placed, on, row, pick }: { item: Item; placed
           {itemKindOf(i.kind).name.toLowerCase()}
         </Box>
       </Box>
-      <IconButton size="small" title={i.visible ? 'Hide' : 'Show'} aria-label={`${i.visible ? 'Hide' : 'Show'} ${i.name}`} onClick={() => changeItem(i.id, i.visible ? 'Hide item' : 'Show item', (q) => void (q.visible = !q.visible))}>
+      <IconButton
+        size="small"
+        title={i.visible ? 'Hide' : 'Show'}
+        aria-label={`${i.visible ? 'Hide' : 'Show'} ${i.name}`}
+        onClick={() => changeItem(i.id, i.visible ? 'Hide item' : 'Show item', (q) => void (q.visible = !q.visible))}
+      >
         {i.visible ? <VisibilityOutlined fontSize="small" /> : <VisibilityOffOutlined fontSize="small" />}
       </IconButton>
     </Box>
   );
 }
 
-export function GroupRow({ group, layer, items, open, toggle, on, row, pick }: { group: Group; layer: string; items: readonly string[]; open: boolean; toggle: () => void; on: boolean; row: RowProps; pick: () => void }) {
+export function GroupRow({
+  group,
+  layer,
+  items,
+  open,
+  toggle,
+  on,
+  row,
+  pick,
+}: {
+  group: Group;
+  layer: string;
+  items: readonly string[];
+  open: boolean;
+  toggle: () => void;
+  on: boolean;
+  row: RowProps;
+  pick: () => void;
+}) {
   const { over, drag } = useRowDrag(() => ({ group: group.id }), { group: group.id, layer });
   return (
     <Box
@@ -173,7 +238,20 @@ export function GroupRow({ group, layer, items, open, toggle, on, row, pick }: {
       <IconButton size="small" aria-label={`${open ? 'Close' : 'Open'} the group ${group.name}`} onClick={toggle}>
         {open ? <ExpandMoreRounded fontSize="small" /> : <ChevronRightRounded fontSize="small" />}
       </IconButton>
-      <Box sx={{ flex: 1, display: 'flex', alignItems: 'center', gap: 1, pr: 1, height: ROW, minWidth: 0, borderRadius: 2, fontSize: 13, fontWeight: on ? 600 : 450 }}>
+      <Box
+        sx={{
+          flex: 1,
+          display: 'flex',
+          alignItems: 'center',
+          gap: 1,
+          pr: 1,
+          height: ROW,
+          minWidth: 0,
+          borderRadius: 2,
+          fontSize: 13,
+          fontWeight: on ? 600 : 450,
+        }}
+      >
         <Box component="span" sx={nameStyle}>
           {group.name}
         </Box>
@@ -185,7 +263,23 @@ export function GroupRow({ group, layer, items, open, toggle, on, row, pick }: {
   );
 }
 
-export function LayerRow({ layer, count, shut, toggle, index, hasPick, row }: { layer: Layer; count: number; shut: boolean; toggle: () => void; index: number; hasPick: boolean; row: RowProps }) {
+export function LayerRow({
+  layer,
+  count,
+  shut,
+  toggle,
+  index,
+  hasPick,
+  row,
+}: {
+  layer: Layer;
+  count: number;
+  shut: boolean;
+  toggle: () => void;
+  index: number;
+  hasPick: boolean;
+  row: RowProps;
+}) {
   const drop = (e: DragEvent) => {
     e.preventDefault();
     const id = e.dataTransfer.getData('text/mirvak-layer');
@@ -194,35 +288,102 @@ export function LayerRow({ layer, count, shut, toggle, index, hasPick, row }: { 
     const rows = e.dataTransfer.getData(ROWS);
     if (rows) moveRows(JSON.parse(rows), { group: null, layer: layer.id });
   };
-  const accept = (e: DragEvent) => (e.dataTransfer.types.includes('text/mirvak-layer') || e.dataTransfer.types.includes(ROWS)) && e.preventDefault();
+  const accept = (e: DragEvent) =>
+    (e.dataTransfer.types.includes('text/mirvak-layer') || e.dataTransfer.types.includes(ROWS)) && e.preventDefault();
   return (
-    <Box {...row} aria-label={`Layer ${layer.name}`} sx={{ ...rowStyle(false), cursor: 'default', display: 'flex', alignItems: 'center', height: ROW, opacity: layer.visible ? 1 : 0.55 }} draggable onDragStart={(e) => e.dataTransfer.setData('text/mirvak-layer', layer.id)} onDragEnter={accept} onDragOver={accept} onDrop={drop}>
+    <Box
+      {...row}
+      aria-label={`Layer ${layer.name}`}
+      sx={{
+        ...rowStyle(false),
+        cursor: 'default',
+        display: 'flex',
+        alignItems: 'center',
+        height: ROW,
+        opacity: layer.visible ? 1 : 0.55,
+      }}
+      draggable
+      onDragStart={(e) => e.dataTransfer.setData('text/mirvak-layer', layer.id)}
+      onDragEnter={accept}
+      onDragOver={accept}
+      onDrop={drop}
+    >
       <IconButton size="small" aria-label={`${shut ? 'Open' : 'Fold'} the layer ${layer.name}`} onClick={toggle}>
         {shut ? <ChevronRightRounded fontSize="small" /> : <ExpandMoreRounded fontSize="small" />}
       </IconButton>
-      <Box component="input" type="color" aria-label={`Colour of the layer ${layer.name}`} value={layer.colour} onChange={(e: React.ChangeEvent<HTMLInputElement>) => changeLayer(layer.id, 'Change layer colour', (l) => void (l.colour = e.target.value), `colour-${layer.id}`)} sx={{ width: 16, height: 16, p: 0, border: 0, borderRadius: '50%', flex: 'none', cursor: 'pointer', bgcolor: 'transparent', '&::-webkit-color-swatch-wrapper': { p: 0 }, '&::-webkit-color-swatch': { border: '1px solid', borderColor: 'divider', borderRadius: '50%' } }} />
+      <Box
+        component="input"
+        type="color"
+        aria-label={`Colour of the layer ${layer.name}`}
+        value={layer.colour}
+        onChange={(e: React.ChangeEvent<HTMLInputElement>) =>
+          changeLayer(layer.id, 'Change layer colour', (l) => void (l.colour = e.target.value), `colour-${layer.id}`)
+        }
+        sx={{
+          width: 16,
+          height: 16,
+          p: 0,
+          border: 0,
+          borderRadius: '50%',
+          flex: 'none',
+          cursor: 'pointer',
+          bgcolor: 'transparent',
+          '&::-webkit-color-swatch-wrapper': { p: 0 },
+          '&::-webkit-color-swatch': { border: '1px solid', borderColor: 'divider', borderRadius: '50%' },
+        }}
+      />
       <LayerName layer={layer} />
       <Box component="span" sx={{ color: 'text.secondary', fontSize: 12, mr: 0.5 }}>
         {count}
       </Box>
       {hasPick && (
-        <Button size="small" color="inherit" title="Move what is picked to this layer" onClick={() => pickedToLayer(layer.id)} sx={{ minWidth: 0, px: 0.75, fontSize: 11.5 }}>
+        <Button
+          size="small"
+          color="inherit"
+          title="Move what is picked to this layer"
+          onClick={() => pickedToLayer(layer.id)}
+          sx={{ minWidth: 0, px: 0.75, fontSize: 11.5 }}
+        >
           Move here
         </Button>
       )}
       {hasPick && (
-        <IconButton size="small" title="Copy what is picked to this layer" aria-label={`Copy what is picked to the layer ${layer.name}`} onClick={() => copiesToLayer(layer.id)}>
+        <IconButton
+          size="small"
+          title="Copy what is picked to this layer"
+          aria-label={`Copy what is picked to the layer ${layer.name}`}
+          onClick={() => copiesToLayer(layer.id)}
+        >
           <ContentCopyRounded sx={{ fontSize: 16 }} />
         </IconButton>
       )}
-      <IconButton size="small" title={layer.locked ? 'Unlock' : 'Lock'} aria-label={`${layer.locked ? 'Unlock' : 'Lock'} the layer ${layer.name}`} onClick={() => changeLayer(layer.id, layer.locked ? 'Unlock layer' : 'Lock layer', (l) => void (l.locked = !l.locked))}>
+      <IconButton
+        size="small"
+        title={layer.locked ? 'Unlock' : 'Lock'}
+        aria-label={`${layer.locked ? 'Unlock' : 'Lock'} the layer ${layer.name}`}
+        onClick={() =>
+          changeLayer(layer.id, layer.locked ? 'Unlock layer' : 'Lock layer', (l) => void (l.locked = !l.locked))
+        }
+      >
         {layer.locked ? <LockRounded fontSize="small" /> : <LockOpenRounded fontSize="small" />}
       </IconButton>
-      <IconButton size="small" title={layer.visible ? 'Hide' : 'Show'} aria-label={`${layer.visible ? 'Hide' : 'Show'} the layer ${layer.name}`} onClick={() => changeLayer(layer.id, layer.visible ? 'Hide layer' : 'Show layer', (l) => void (l.visible = !l.visible))}>
+      <IconButton
+        size="small"
+        title={layer.visible ? 'Hide' : 'Show'}
+        aria-label={`${layer.visible ? 'Hide' : 'Show'} the layer ${layer.name}`}
+        onClick={() =>
+          changeLayer(layer.id, layer.visible ? 'Hide layer' : 'Show layer', (l) => void (l.visible = !l.visible))
+        }
+      >
         {layer.visible ? <VisibilityOutlined fontSize="small" /> : <VisibilityOffOutlined fontSize="small" />}
       </IconButton>
       {count === 0 && (
-        <IconButton size="small" title="Delete" aria-label={`Delete the layer ${layer.name}`} onClick={() => deleteLayer(layer.id)}>
+        <IconButton
+          size="small"
+          title="Delete"
+          aria-label={`Delete the layer ${layer.name}`}
+          onClick={() => deleteLayer(layer.id)}
+        >
           <DeleteOutlineRounded fontSize="small" />
         </IconButton>
       )}
@@ -237,6 +398,14 @@ function LayerName({ layer }: { layer: Layer }) {
     if (name && name !== layer.name) changeLayer(layer.id, 'Rename layer', (l) => void (l.name = name));
     setDraft(null);
   };
-  return <InputBase value={draft ?? layer.name} inputProps={{ 'aria-label': `Name of the layer ${layer.name}`, maxLength: 200 }} onChange={(e) => setDraft(e.target.value)} onBlur={take} onKeyDown={(e) => e.key === 'Enter' && (e.target as HTMLElement).blur()} sx={{ flex: 1, minWidth: 0, fontSize: 12.5, fontWeight: 600, px: 0.75, color: 'text.secondary' }} />;
+  return (
+    <InputBase
+      value={draft ?? layer.name}
+      inputProps={{ 'aria-label': `Name of the layer ${layer.name}`, maxLength: 200 }}
+      onChange={(e) => setDraft(e.target.value)}
+      onBlur={take}
+      onKeyDown={(e) => e.key === 'Enter' && (e.target as HTMLElement).blur()}
+      sx={{ flex: 1, minWidth: 0, fontSize: 12.5, fontWeight: 600, px: 0.75, color: 'text.secondary' }}
+    />
+  );
 }
-

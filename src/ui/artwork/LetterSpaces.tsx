@@ -28,20 +28,46 @@ export function LetterSpaces({ item }: { item: Item }) {
       <Typography variant="caption" sx={{ color: 'text.secondary', display: 'block', mb: 0.5 }}>
         Spaces by hand: press between two letters, then Left or Right
       </Typography>
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', border: '1px solid', borderColor: 'var(--mui-palette-line)', borderRadius: 1.5, px: 1, py: 0.5 }}>
+      <Box
+        sx={{
+          display: 'flex',
+          flexWrap: 'wrap',
+          alignItems: 'center',
+          border: '1px solid',
+          borderColor: 'var(--mui-palette-line)',
+          borderRadius: 1.5,
+          px: 1,
+          py: 0.5,
+        }}
+      >
         {chars.map((c, i) =>
           c === '\n' ? (
             <Box key={i} sx={{ flexBasis: '100%', height: 2 }} />
           ) : (
             <Box key={i} sx={{ display: 'flex', alignItems: 'center' }}>
-              <Box component="span" sx={{ fontSize: 14, minWidth: c === ' ' ? 6 : 0 }}>{c}</Box>
+              <Box component="span" sx={{ fontSize: 14, minWidth: c === ' ' ? 6 : 0 }}>
+                {c}
+              </Box>
               {gap(i) && (
                 <ButtonBase
                   aria-label={`Space between ${c} and ${chars[i + 1]}, letter ${i + 1}`}
                   onClick={() => setAt(i)}
                   onFocus={() => setAt(i)}
                   onKeyDown={(e) => key(e, i)}
-                  sx={{ width: 12, height: 24, mx: 0.1, borderRadius: 1, '&::after': { content: '""', width: '2px', height: 14, borderRadius: 1, bgcolor: at === i ? 'primary.main' : spaces[i] ? 'var(--mui-palette-brass)' : 'divider' }, '&:hover::after': { bgcolor: 'primary.main' } }}
+                  sx={{
+                    width: 12,
+                    height: 24,
+                    mx: 0.1,
+                    borderRadius: 1,
+                    '&::after': {
+                      content: '""',
+                      width: '2px',
+                      height: 14,
+                      borderRadius: 1,
+                      bgcolor: at === i ? 'primary.main' : spaces[i] ? 'var(--mui-palette-brass)' : 'divider',
+                    },
+                    '&:hover::after': { bgcolor: 'primary.main' },
+                  }}
                 />
               )}
             </Box>
@@ -50,7 +76,14 @@ export function LetterSpaces({ item }: { item: Item }) {
       </Box>
       {at !== null && gap(at) && (
         <Box sx={{ mt: 1, maxWidth: 180 }}>
-          <NumberField label={`After "${chars[at]}"`} value={spaces[at] ?? 0} unit="‰ em" min={-2000} max={5000} onChange={(v) => setSpace(item.id, at, () => v)} />
+          <NumberField
+            label={`After "${chars[at]}"`}
+            value={spaces[at] ?? 0}
+            unit="‰ em"
+            min={-2000}
+            max={5000}
+            onChange={(v) => setSpace(item.id, at, () => v)}
+          />
         </Box>
       )}
     </Box>

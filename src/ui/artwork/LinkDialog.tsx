@@ -39,7 +39,9 @@ export function LinkDialog({ setups, onClose }: { readonly setups: readonly Setu
             ? 'It comes to the place of the blank where it lies there, seen from this face, and follows every change.'
             : 'The other set-ups have no artwork that can be linked yet.'}
         </Typography>
-        {count > 8 && <TextField size="small" label="Find by name" value={sought} onChange={(e) => setSought(e.target.value)} />}
+        {count > 8 && (
+          <TextField size="small" label="Find by name" value={sought} onChange={(e) => setSought(e.target.value)} />
+        )}
         {found.map(({ setup, items }) =>
           items.length ? (
             <div key={setup.id} role="group" aria-label={setup.name}>

@@ -17,14 +17,32 @@ export function MeasuresPanel({ placed, unit }: { placed: readonly PlacedItem[];
   const area = (v: number) => (unit === 'mm' ? `${v.toFixed(1)} mm\u00b2` : `${(v / 645.16).toFixed(4)} in\u00b2`);
   const rows: [string, string][] = m
     ? [
-        ...(m.box ? ([['Width', f(m.box.x1 - m.box.x0)], ['Height', f(m.box.y1 - m.box.y0)]] as [string, string][]) : []),
+        ...(m.box
+          ? ([
+              ['Width', f(m.box.x1 - m.box.x0)],
+              ['Height', f(m.box.y1 - m.box.y0)],
+            ] as [string, string][])
+          : []),
         ...(m.area > 0 ? ([['Area', area(m.area)]] as [string, string][]) : []),
         ['Length of outline', f(m.length)],
-        ...(d ? ([['Narrowest distance', d.distance === 0 ? 'they touch or cross' : f(d.distance)]] as [string, string][]) : []),
+        ...(d
+          ? ([['Narrowest distance', d.distance === 0 ? 'they touch or cross' : f(d.distance)]] as [string, string][])
+          : []),
       ]
     : [['Measures', `of up to ${MOST} things at a time`]];
   return (
-    <Box component="dl" sx={{ m: 0, display: 'grid', gridTemplateColumns: '1fr auto', rowGap: 0.4, fontSize: 13, '& dd': { m: 0, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }, '& dt': { color: 'text.secondary' } }}>
+    <Box
+      component="dl"
+      sx={{
+        m: 0,
+        display: 'grid',
+        gridTemplateColumns: '1fr auto',
+        rowGap: 0.4,
+        fontSize: 13,
+        '& dd': { m: 0, textAlign: 'right', fontVariantNumeric: 'tabular-nums' },
+        '& dt': { color: 'text.secondary' },
+      }}
+    >
       {rows.map(([name, value]) => (
         <Box key={name} sx={{ display: 'contents' }}>
           <dt>{name}</dt>

@@ -20,13 +20,33 @@ export function RoundPlaces({ item }: { item: Item }) {
   const style = { px: 1.25, py: 0.4, fontSize: 13, textTransform: 'none' } as const;
   return (
     <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-      <ToggleButtonGroup exclusive size="small" aria-label="Side of the outline" value={round.side} onChange={(_, side) => side && to({ side })}>
-        <ToggleButton value="outside" sx={style}>Outside</ToggleButton>
-        <ToggleButton value="inside" sx={style}>Inside</ToggleButton>
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        aria-label="Side of the outline"
+        value={round.side}
+        onChange={(_, side) => side && to({ side })}
+      >
+        <ToggleButton value="outside" sx={style}>
+          Outside
+        </ToggleButton>
+        <ToggleButton value="inside" sx={style}>
+          Inside
+        </ToggleButton>
       </ToggleButtonGroup>
-      <ToggleButtonGroup exclusive size="small" aria-label="Middle of the letters" value={round.at} onChange={(_, at) => at && to({ at })}>
-        <ToggleButton value="top" sx={style}>At the top</ToggleButton>
-        <ToggleButton value="bottom" sx={style}>At the bottom</ToggleButton>
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        aria-label="Middle of the letters"
+        value={round.at}
+        onChange={(_, at) => at && to({ at })}
+      >
+        <ToggleButton value="top" sx={style}>
+          At the top
+        </ToggleButton>
+        <ToggleButton value="bottom" sx={style}>
+          At the bottom
+        </ToggleButton>
       </ToggleButtonGroup>
     </Box>
   );

@@ -16,7 +16,12 @@ export function ShapePanel({ job, count, hasLines }: { job: OneSetup; count: num
   return (
     <Box sx={{ display: 'grid', gap: 1 }}>
       <Box sx={{ display: 'flex', gap: 0.75, flexWrap: 'wrap' }}>
-        {count > 1 && combinations.map((how) => <Quiet key={how} onClick={action(`combine-${how}`).run}>{combinationNames[how]}</Quiet>)}
+        {count > 1 &&
+          combinations.map((how) => (
+            <Quiet key={how} onClick={action(`combine-${how}`).run}>
+              {combinationNames[how]}
+            </Quiet>
+          ))}
         <Quiet onClick={() => setOpen(open === 'offset' ? null : 'offset')}>Offset</Quiet>
         {hasLines && <Quiet onClick={() => setOpen(open === 'widen' ? null : 'widen')}>Give lines a width</Quiet>}
         {hasLines && <Quiet onClick={() => setOpen(open === 'join' ? null : 'join')}>Join ends</Quiet>}
@@ -25,12 +30,50 @@ export function ShapePanel({ job, count, hasLines }: { job: OneSetup; count: num
       </Box>
       {open === 'offset' && (
         <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1 }}>
-          <LengthField label="Distance" value={v.distance} unit={job.unit} min={0.001} max={1000} onChange={(d) => d !== null && set({ ...v, distance: d })} />
-          <NumberField label="Steps" value={v.steps} whole min={1} max={100} onChange={(steps) => set({ ...v, steps })} />
-          <ChoiceField label="Corners" value={v.corners} options={[{ value: 'round', label: 'Round' }, { value: 'sharp', label: 'Sharp' }, { value: 'square', label: 'Cut square' }]} onChange={(corners) => set({ ...v, corners })} />
+          <LengthField
+            label="Distance"
+            value={v.distance}
+            unit={job.unit}
+            min={0.001}
+            max={1000}
+            onChange={(d) => d !== null && set({ ...v, distance: d })}
+          />
+          <NumberField
+            label="Steps"
+            value={v.steps}
+            whole
+            min={1}
+            max={100}
+            onChange={(steps) => set({ ...v, steps })}
+          />
+          <ChoiceField
+            label="Corners"
+            value={v.corners}
+            options={[
+              { value: 'round', label: 'Round' },
+              { value: 'sharp', label: 'Sharp' },
+              { value: 'square', label: 'Cut square' },
+            ]}
+            onChange={(corners) => set({ ...v, corners })}
+          />
           <Box sx={{ display: 'flex', gap: 0.75, alignItems: 'end' }}>
-            {([['Outwards', 1], ['Inwards', -1]] as const).map(([name, sign]) => (
-              <Button key={name} variant="contained" size="small" onClick={() => void workOnShapes({ kind: 'offset', distance: sign * v.distance, steps: v.steps, corners: v.corners as 'round' }, 'Offset')}>
+            {(
+              [
+                ['Outwards', 1],
+                ['Inwards', -1],
+              ] as const
+            ).map(([name, sign]) => (
+              <Button
+                key={name}
+                variant="contained"
+                size="small"
+                onClick={() =>
+                  void workOnShapes(
+                    { kind: 'offset', distance: sign * v.distance, steps: v.steps, corners: v.corners as 'round' },
+                    'Offset',
+                  )
+                }
+              >
                 {name}
               </Button>
             ))}
@@ -39,7 +82,14 @@ export function ShapePanel({ job, count, hasLines }: { job: OneSetup; count: num
       )}
       {open === 'join' && (
         <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1, alignItems: 'end' }}>
-          <LengthField label="Ends nearer than" value={v.ends} unit={job.unit} min={0} max={100} onChange={(ends) => ends !== null && set({ ...v, ends })} />
+          <LengthField
+            label="Ends nearer than"
+            value={v.ends}
+            unit={job.unit}
+            min={0}
+            max={100}
+            onChange={(ends) => ends !== null && set({ ...v, ends })}
+          />
           <Button variant="contained" size="small" onClick={() => joinPicked(v.ends)}>
             Join
           </Button>
@@ -47,8 +97,19 @@ export function ShapePanel({ job, count, hasLines }: { job: OneSetup; count: num
       )}
       {open === 'widen' && (
         <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1, alignItems: 'end' }}>
-          <LengthField label="Width of the lines" value={v.width} unit={job.unit} min={0.001} max={1000} onChange={(w) => w !== null && set({ ...v, width: w })} />
-          <Button variant="contained" size="small" onClick={() => void workOnShapes({ kind: 'widen', width: v.width }, 'Widened')}>
+          <LengthField
+            label="Width of the lines"
+            value={v.width}
+            unit={job.unit}
+            min={0.001}
+            max={1000}
+            onChange={(w) => w !== null && set({ ...v, width: w })}
+          />
+          <Button
+            variant="contained"
+            size="small"
+            onClick={() => void workOnShapes({ kind: 'widen', width: v.width }, 'Widened')}
+          >
             Widen
           </Button>
         </Box>

@@ -12,7 +12,8 @@ function drawingOf(p: PlacedItem): { d: string; closed: boolean } {
   const b = itemBounds(p);
   const k = (SIZE - 2) / Math.max(b.x1 - b.x0, b.y1 - b.y0, 1e-6);
   const [mx, my] = [(b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2];
-  const at = (x: number, y: number) => `${(SIZE / 2 + (x - mx) * k).toFixed(1)} ${(SIZE / 2 - (y - my) * k).toFixed(1)}`;
+  const at = (x: number, y: number) =>
+    `${(SIZE / 2 + (x - mx) * k).toFixed(1)} ${(SIZE / 2 - (y - my) * k).toFixed(1)}`;
   let d = '';
   for (const path of p.paths) {
     const l = flatten(path, 0.3 / k);
@@ -30,14 +31,38 @@ function drawingOf(p: PlacedItem): { d: string; closed: boolean } {
 }
 
 /** An item in small, before its name in the list. */
-export const Thumbnail = memo(function Thumbnail({ placed, picture }: { placed: PlacedItem | undefined; picture: boolean }) {
+export const Thumbnail = memo(function Thumbnail({
+  placed,
+  picture,
+}: {
+  placed: PlacedItem | undefined;
+  picture: boolean;
+}) {
   const t = placed && drawingOf(placed);
   return (
     <svg width={SIZE} height={SIZE} aria-hidden style={{ flex: 'none' }}>
       {picture ? (
-        <path d="M3 4.5h16v13H3zM3 15l4.5-4.5L12 15l3-3 4 4" fill="none" stroke="currentColor" strokeOpacity="0.55" strokeWidth="1.3" strokeLinejoin="round" />
+        <path
+          d="M3 4.5h16v13H3zM3 15l4.5-4.5L12 15l3-3 4 4"
+          fill="none"
+          stroke="currentColor"
+          strokeOpacity="0.55"
+          strokeWidth="1.3"
+          strokeLinejoin="round"
+        />
       ) : (
-        t && <path d={t.d} fill={t.closed ? 'currentColor' : 'none'} fillOpacity="0.16" fillRule={placed.fill} stroke="currentColor" strokeOpacity="0.8" strokeWidth="1" strokeLinejoin="round" />
+        t && (
+          <path
+            d={t.d}
+            fill={t.closed ? 'currentColor' : 'none'}
+            fillOpacity="0.16"
+            fillRule={placed.fill}
+            stroke="currentColor"
+            strokeOpacity="0.8"
+            strokeWidth="1"
+            strokeLinejoin="round"
+          />
+        )
       )}
     </svg>
   );

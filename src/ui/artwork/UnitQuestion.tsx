@@ -22,7 +22,13 @@ export function UnitQuestion() {
     setView({ unitQuestion: null });
   };
   return (
-    <Dialog open={!!asked} onClose={() => answer(null)} maxWidth="xs" fullWidth slotProps={{ paper: { 'aria-label': 'Unit of the drawing' } }}>
+    <Dialog
+      open={!!asked}
+      onClose={() => answer(null)}
+      maxWidth="xs"
+      fullWidth
+      slotProps={{ paper: { 'aria-label': 'Unit of the drawing' } }}
+    >
       {asked && (
         <Box sx={{ p: 3 }}>
           <Typography variant="h2" sx={{ mb: 1 }}>
@@ -33,7 +39,13 @@ export function UnitQuestion() {
           </Typography>
           <Box sx={{ display: 'grid', gap: 0.75 }}>
             {units.map(([name, mm]) => (
-              <Button key={name} variant="outlined" color="inherit" onClick={() => answer(mm)} sx={{ justifyContent: 'space-between', borderColor: 'var(--mui-palette-line)', px: 1.75 }}>
+              <Button
+                key={name}
+                variant="outlined"
+                color="inherit"
+                onClick={() => answer(mm)}
+                sx={{ justifyContent: 'space-between', borderColor: 'var(--mui-palette-line)', px: 1.75 }}
+              >
                 {name}
                 <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}>
                   {formatLength(asked.width * mm, 'mm', 1)} {'\u00d7'} {formatLength(asked.height * mm, 'mm', 1)} mm

@@ -22,7 +22,8 @@ export function itemTree(job: Pick<OneSetup, 'layers' | 'groups' | 'items'>): It
   const groups = new Map(job.groups.map((g) => [g.id, g]));
   const chain = (id: string | null): Group[] => {
     const out: Group[] = [];
-    for (let g = id ? groups.get(id) : undefined; g && out.length < 50; g = g.parent ? groups.get(g.parent) : undefined) out.unshift(g);
+    for (let g = id ? groups.get(id) : undefined; g && out.length < 50; g = g.parent ? groups.get(g.parent) : undefined)
+      out.unshift(g);
     return out;
   };
   const several = job.layers.length > 1;

@@ -25,10 +25,21 @@ export function useTracing(picture: Picture | null, options: TraceOptions): Trac
       helper.cancel();
       told({ done: 0 });
       try {
-        const layers = await helper.ask((api) => api.trace(helper.next(), picture, options, helper.hearing((done) => void told({ done }))));
+        const layers = await helper.ask((api) =>
+          api.trace(
+            helper.next(),
+            picture,
+            options,
+            helper.hearing((done) => void told({ done })),
+          ),
+        );
         told({ layers, done: null, error: '' });
       } catch (e) {
-        if (!isCancelled(e)) told({ error: `The picture was not traced. ${saysOf(e, 'Try fewer colours, or a smaller picture.')}`, done: null });
+        if (!isCancelled(e))
+          told({
+            error: `The picture was not traced. ${saysOf(e, 'Try fewer colours, or a smaller picture.')}`,
+            done: null,
+          });
       }
     }, 120);
     return () => clearTimeout(t);

@@ -16,17 +16,45 @@ export function BlankDrawing({ blank, unit }: { blank: Blank; unit: Unit }) {
   const len = (v: number) => `${formatLength(v, unit)} ${unit}`;
   const line = (y: number, text: string, dash?: string) => (
     <g>
-      <line x1={left} x2={right} y1={y} y2={y} stroke="var(--mui-palette-text-secondary)" strokeDasharray={dash} strokeWidth="1" />
+      <line
+        x1={left}
+        x2={right}
+        y1={y}
+        y2={y}
+        stroke="var(--mui-palette-text-secondary)"
+        strokeDasharray={dash}
+        strokeWidth="1"
+      />
       <text x={left - 8} y={y + 4} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-secondary)">
         {text}
       </text>
     </g>
   );
   return (
-    <svg viewBox={`0 0 320 ${bed + 26}`} width="100%" role="img" aria-label={`Heights: safe ${len(blank.safeHeight)}, clearance ${len(blank.clearance)}, thickness ${len(blank.thickness)}`} style={{ display: 'block', marginBottom: 10 }}>
+    <svg
+      viewBox={`0 0 320 ${bed + 26}`}
+      width="100%"
+      role="img"
+      aria-label={`Heights: safe ${len(blank.safeHeight)}, clearance ${len(blank.clearance)}, thickness ${len(blank.thickness)}`}
+      style={{ display: 'block', marginBottom: 10 }}
+    >
       <rect x={left} y={bed} width={right - left} height={12} fill="var(--mui-palette-divider)" />
       <rect x={left + 24} y={top} width={right - left - 48} height={bed - top} fill={materials[blank.material].face} />
-      <text x={(left + right) / 2} y={(top + bed) / 2 + 4} textAnchor="middle" fontSize="12" fontWeight="600" fill={blank.material === 'walnut' || blank.material === 'paintedBoard' || blank.material === 'anodisedAluminium' || blank.material === 'laminate' ? '#fff' : '#1e2a2f'}>
+      <text
+        x={(left + right) / 2}
+        y={(top + bed) / 2 + 4}
+        textAnchor="middle"
+        fontSize="12"
+        fontWeight="600"
+        fill={
+          blank.material === 'walnut' ||
+          blank.material === 'paintedBoard' ||
+          blank.material === 'anodisedAluminium' ||
+          blank.material === 'laminate'
+            ? '#fff'
+            : '#1e2a2f'
+        }
+      >
         {len(blank.thickness)}
       </text>
       {line(18, `safe ${formatLength(blank.safeHeight, unit)}`, '5 3')}
@@ -37,7 +65,14 @@ export function BlankDrawing({ blank, unit }: { blank: Blank; unit: Unit }) {
         <circle cx={right - 12} cy={zero} r="5" />
         <path d={`M${right - 12} ${zero - 9}v18M${right - 21} ${zero}h18`} />
       </g>
-      <text x={right - 26} y={zero - 6} textAnchor="end" fontSize="11" fontWeight="600" fill="var(--mui-palette-primary-main)">
+      <text
+        x={right - 26}
+        y={zero - 6}
+        textAnchor="end"
+        fontSize="11"
+        fontWeight="600"
+        fill="var(--mui-palette-primary-main)"
+      >
         Z 0
       </text>
     </svg>

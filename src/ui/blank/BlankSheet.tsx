@@ -36,23 +36,62 @@ export function BlankSheet() {
   }, [asked]);
   const origin = useDatum(job);
   const fromCorner = useView((v) => v.fromCorner);
-  const set = <K extends keyof Blank>(name: string, key: K, value: Blank[K]) => edit(`Change ${name}`, (j) => void (j.blank[key] = value));
-  const length = (label: string, key: 'width' | 'height' | 'thickness' | 'safeHeight' | 'clearance' | 'approach' | 'intoBed', min: number, max: number, hint?: string) => <LengthField label={label} value={blank[key]} unit={unit} min={min} max={max} hint={hint} onChange={(v) => v !== null && set(label.toLowerCase(), key, v)} />;
+  const set = <K extends keyof Blank>(name: string, key: K, value: Blank[K]) =>
+    edit(`Change ${name}`, (j) => void (j.blank[key] = value));
+  const length = (
+    label: string,
+    key: 'width' | 'height' | 'thickness' | 'safeHeight' | 'clearance' | 'approach' | 'intoBed',
+    min: number,
+    max: number,
+    hint?: string,
+  ) => (
+    <LengthField
+      label={label}
+      value={blank[key]}
+      unit={unit}
+      min={min}
+      max={max}
+      hint={hint}
+      onChange={(v) => v !== null && set(label.toLowerCase(), key, v)}
+    />
+  );
   return (
     <>
-      <SheetHead title="Blank" remark={`${formatLength(blank.width, unit)} \u00d7 ${formatLength(blank.height, unit)} \u00d7 ${formatLength(blank.thickness, unit)} ${unit}`} />
+      <SheetHead
+        title="Blank"
+        remark={`${formatLength(blank.width, unit)} \u00d7 ${formatLength(blank.height, unit)} \u00d7 ${formatLength(blank.thickness, unit)} ${unit}`}
+      />
       <StartsFrom />
       <Group title="Piece of material">
         <Box ref={first} sx={grid}>
           {length('Width (X)', 'width', 1, 5000)}
           {length('Height (Y)', 'height', 1, 5000)}
           {length('Thickness (Z)', 'thickness', 0.1, 300)}
-          <ChoiceField label="Material" value={blank.material} options={materialIds.map((m) => ({ value: m, label: materials[m].name }))} onChange={(v) => set('material', 'material', v as MaterialId)} />
+          <ChoiceField
+            label="Material"
+            value={blank.material}
+            options={materialIds.map((m) => ({ value: m, label: materials[m].name }))}
+            onChange={(v) => set('material', 'material', v as MaterialId)}
+          />
         </Box>
       </Group>
       <Group title="Datum">
         <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-          <Box role="radiogroup" aria-label="Datum in X and Y" sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, minmax(30px, auto))', gridAutoRows: 'minmax(26px, auto)', border: '1.5px solid', borderColor: 'var(--mui-palette-line)', borderRadius: 1, bgcolor: materials[blank.material].face, overflow: 'hidden', flex: 'none' }}>
+          <Box
+            role="radiogroup"
+            aria-label="Datum in X and Y"
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: 'repeat(3, minmax(30px, auto))',
+              gridAutoRows: 'minmax(26px, auto)',
+              border: '1.5px solid',
+              borderColor: 'var(--mui-palette-line)',
+              borderRadius: 1,
+              bgcolor: materials[blank.material].face,
+              overflow: 'hidden',
+              flex: 'none',
+            }}
+          >
             {datumPlaces.map((d) => (
               <Box
                 key={d}
@@ -63,7 +102,23 @@ export function BlankSheet() {
                 aria-label={`Datum ${datumName(d)}`}
                 title={datumName(d)}
                 onClick={() => set('datum', 'datum', d)}
-                sx={{ border: 0, background: 'none', cursor: 'pointer', p: 0, display: 'grid', placeItems: 'center', '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)' }, '&::after': { content: '""', width: blank.datum === d ? 14 : 7, height: blank.datum === d ? 14 : 7, borderRadius: '50%', bgcolor: blank.datum === d ? 'primary.main' : 'rgba(255,255,255,.75)', border: blank.datum === d ? '2.5px solid #fff' : '1px solid rgba(0,0,0,.35)' } }}
+                sx={{
+                  border: 0,
+                  background: 'none',
+                  cursor: 'pointer',
+                  p: 0,
+                  display: 'grid',
+                  placeItems: 'center',
+                  '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)' },
+                  '&::after': {
+                    content: '""',
+                    width: blank.datum === d ? 14 : 7,
+                    height: blank.datum === d ? 14 : 7,
+                    borderRadius: '50%',
+                    bgcolor: blank.datum === d ? 'primary.main' : 'rgba(255,255,255,.75)',
+                    border: blank.datum === d ? '2.5px solid #fff' : '1px solid rgba(0,0,0,.35)',
+                  },
+                }}
               />
             ))}
           </Box>
@@ -103,10 +158,26 @@ export function BlankSheet() {
       <Group title="Park position">
         <Box sx={grid}>
           {(['x', 'y'] as const).map((k) => (
-            <LengthField key={k} label={k.toUpperCase()} value={blank.park[k] - origin[k]} unit={unit} onChange={(v) => v !== null && edit('Change park position', (j) => void (j.blank.park[k] = v + origin[k]))} />
+            <LengthField
+              key={k}
+              label={k.toUpperCase()}
+              value={blank.park[k] - origin[k]}
+              unit={unit}
+              onChange={(v) =>
+                v !== null && edit('Change park position', (j) => void (j.blank.park[k] = v + origin[k]))
+              }
+            />
           ))}
         </Box>
-        <FormControlLabel control={<Switch checked={blank.parkAtChange} onChange={(_, v) => edit('Park at tool changes', (j) => void (j.blank.parkAtChange = v))} />} label="Change cutters there, where they are changed by hand" />
+        <FormControlLabel
+          control={
+            <Switch
+              checked={blank.parkAtChange}
+              onChange={(_, v) => edit('Park at tool changes', (j) => void (j.blank.parkAtChange = v))}
+            />
+          }
+          label="Change cutters there, where they are changed by hand"
+        />
       </Group>
     </>
   );

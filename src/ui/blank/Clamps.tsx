@@ -28,7 +28,12 @@ export function Clamps() {
   const add = () =>
     edit('Add clamp', (j) => {
       // The next corner that is free, a little over the edge.
-      const [x, y] = [[0, 0], [j.blank.width, j.blank.height], [j.blank.width, 0], [0, j.blank.height]][j.clamps.length % 4];
+      const [x, y] = [
+        [0, 0],
+        [j.blank.width, j.blank.height],
+        [j.blank.width, 0],
+        [0, j.blank.height],
+      ][j.clamps.length % 4];
       j.clamps.push({ x0: x - 15, y0: y - 10, x1: x + 15, y1: y + 10, height: 8 });
     });
   return (
@@ -51,7 +56,11 @@ export function Clamps() {
             <Typography variant="body2" sx={{ flex: 1, fontWeight: 550 }}>
               Clamp {i + 1}
             </Typography>
-            <IconButton size="small" aria-label={`Take clamp ${i + 1} away`} onClick={() => edit('Take clamp away', (j) => void j.clamps.splice(i, 1))}>
+            <IconButton
+              size="small"
+              aria-label={`Take clamp ${i + 1} away`}
+              onClick={() => edit('Take clamp away', (j) => void j.clamps.splice(i, 1))}
+            >
               <DeleteOutlineRounded fontSize="small" />
             </IconButton>
           </Box>

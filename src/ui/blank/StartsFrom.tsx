@@ -31,7 +31,9 @@ export function StartsFrom() {
           label="What it starts from"
           value={after?.setup ?? UNCUT}
           options={[{ value: UNCUT, label: 'An uncut blank' }, ...sources.map((s) => ({ value: s.id, label: s.name }))]}
-          onChange={(v) => startSetupFrom(setup.id, v === UNCUT ? null : { setup: String(v), turned: after?.turned ?? 'none' })}
+          onChange={(v) =>
+            startSetupFrom(setup.id, v === UNCUT ? null : { setup: String(v), turned: after?.turned ?? 'none' })
+          }
         />
         {after && (
           <ChoiceField

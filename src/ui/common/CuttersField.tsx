@@ -18,7 +18,9 @@ interface Props {
 
 /** A list of cutters, widest first, as they will be used. */
 export function CuttersField({ label, value, cutters, hint, optional, onChange }: Props) {
-  const chosen = value.map((id) => ({ id, cutter: cutters.find((c) => c.id === id) })).sort((a, b) => (b.cutter ? radiusOf(b.cutter) : 0) - (a.cutter ? radiusOf(a.cutter) : 0));
+  const chosen = value
+    .map((id) => ({ id, cutter: cutters.find((c) => c.id === id) }))
+    .sort((a, b) => (b.cutter ? radiusOf(b.cutter) : 0) - (a.cutter ? radiusOf(a.cutter) : 0));
   const more = cutters.filter((c) => !value.includes(c.id));
   return (
     <Box role="group" aria-label={label}>
@@ -31,16 +33,41 @@ export function CuttersField({ label, value, cutters, hint, optional, onChange }
         </Typography>
       )}
       {chosen.map(({ id, cutter }) => (
-        <Box key={id} sx={{ display: 'flex', alignItems: 'center', pl: 1.25, mb: 0.5, border: '1px solid', borderColor: 'var(--mui-palette-line)', borderRadius: 1.5, minHeight: 34, fontSize: 13 }}>
-          <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{cutter?.name ?? 'A cutter that is not here'}</Box>
+        <Box
+          key={id}
+          sx={{
+            display: 'flex',
+            alignItems: 'center',
+            pl: 1.25,
+            mb: 0.5,
+            border: '1px solid',
+            borderColor: 'var(--mui-palette-line)',
+            borderRadius: 1.5,
+            minHeight: 34,
+            fontSize: 13,
+          }}
+        >
+          <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+            {cutter?.name ?? 'A cutter that is not here'}
+          </Box>
           {(chosen.length > 1 || optional) && (
-            <IconButton size="small" aria-label={`Take out ${cutter?.name ?? 'the cutter'}`} onClick={() => onChange(value.filter((v) => v !== id))}>
+            <IconButton
+              size="small"
+              aria-label={`Take out ${cutter?.name ?? 'the cutter'}`}
+              onClick={() => onChange(value.filter((v) => v !== id))}
+            >
               <CloseRounded fontSize="inherit" />
             </IconButton>
           )}
         </Box>
       ))}
-      <ChoiceField label={`Add to ${label.toLowerCase()}`} value="" options={[{ value: '', label: 'Choose one more' }, ...more.map((c) => ({ value: c.id, label: c.name }))]} hint={hint} onChange={(id) => id && onChange([...value, id])} />
+      <ChoiceField
+        label={`Add to ${label.toLowerCase()}`}
+        value=""
+        options={[{ value: '', label: 'Choose one more' }, ...more.map((c) => ({ value: c.id, label: c.name }))]}
+        hint={hint}
+        onChange={(id) => id && onChange([...value, id])}
+      />
     </Box>
   );
 }

@@ -28,20 +28,34 @@ interface Props {
 export function FieldForm({ fields, values, unit, cutters = [], fonts = [], asked, onChange }: Props) {
   const form = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    const first = asked ? form.current?.querySelector<HTMLElement>('textarea:not([aria-hidden=true]), input:not([aria-hidden=true]):not([type=checkbox]), [role=combobox]') : null;
+    const first = asked
+      ? form.current?.querySelector<HTMLElement>(
+          'textarea:not([aria-hidden=true]), input:not([aria-hidden=true]):not([type=checkbox]), [role=combobox]',
+        )
+      : null;
     first?.focus();
     if (first instanceof HTMLInputElement || first instanceof HTMLTextAreaElement) first.select();
     // Asked once: who comes back to these values later is not taken away from where he is.
     if (first) setView({ typing: null });
   }, [asked]);
   return (
-    <Box ref={form} sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' }}>
+    <Box
+      ref={form}
+      sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' }}
+    >
       {fields
         .filter((f) => !f.when || f.when(values))
         .map((f) => {
           const value = getAt(values, f.key) ?? f.missing;
           const set = (v: unknown) => onChange(f.key, v, f);
-          const wide = f.kind === 'text' || f.kind === 'cutter' || f.kind === 'cutters' || f.kind === 'flag' || f.kind === 'font' || f.kind === 'motif' || (f.kind === 'choice' && f.options.length > 4);
+          const wide =
+            f.kind === 'text' ||
+            f.kind === 'cutter' ||
+            f.kind === 'cutters' ||
+            f.kind === 'flag' ||
+            f.kind === 'font' ||
+            f.kind === 'motif' ||
+            (f.kind === 'choice' && f.options.length > 4);
           return (
             <Box key={f.key} sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
               <One field={f} value={value} unit={unit} cutters={cutters} fonts={fonts} set={set} />
@@ -52,12 +66,49 @@ export function FieldForm({ fields, values, unit, cutters = [], fonts = [], aske
   );
 }
 
-function One({ field: f, value, unit, cutters, fonts, set }: { field: Field; value: unknown; unit: Unit; cutters: readonly Cutter[]; fonts: NonNullable<Props['fonts']>; set: (v: unknown) => void }) {
+function One({
+  field: f,
+  value,
+  unit,
+  cutters,
+  fonts,
+  set,
+}: {
+  field: Field;
+  value: unknown;
+  unit: Unit;
+  cutters: readonly Cutter[];
+  fonts: NonNullable<Props['fonts']>;
+  set: (v: unknown) => void;
+}) {
   switch (f.kind) {
     case 'length':
-      return <LengthField label={f.label} value={(value as number | null) ?? null} unit={unit} rate={f.rate} min={f.min} max={f.max} optional={f.optional} hint={f.hint} onChange={set} />;
+      return (
+        <LengthField
+          label={f.label}
+          value={(value as number | null) ?? null}
+          unit={unit}
+          rate={f.rate}
+          min={f.min}
+          max={f.max}
+          optional={f.optional}
+          hint={f.hint}
+          onChange={set}
+        />
+      );
     case 'number':
-      return <NumberField label={f.label} value={value as number} unit={f.unit} min={f.min} max={f.max} whole={f.whole} hint={f.hint} onChange={set} />;
+      return (
+        <NumberField
+          label={f.label}
+          value={value as number}
+          unit={f.unit}
+          min={f.min}
+          max={f.max}
+          whole={f.whole}
+          hint={f.hint}
+          onChange={set}
+        />
+      );
     case 'choice':
       return <ChoiceField label={f.label} value={value as string} options={f.options} hint={f.hint} onChange={set} />;
     case 'font':
@@ -71,9 +122,26 @@ function One({ field: f, value, unit, cutters, fonts, set }: { field: Field; val
     case 'cutter': {
       const fit = cutters.filter((c) => f.shapes.includes(c.shape));
       const options = byGroup(fit).map((c) => ({ value: c.id, label: c.name, group: c.group }));
-      return <ChoiceField label={f.label} value={(value as string | null) ?? ''} options={f.optional ? [{ value: '', label: f.optional }, ...options] : options} hint={f.hint} onChange={(v) => set(v === '' ? null : v)} />;
+      return (
+        <ChoiceField
+          label={f.label}
+          value={(value as string | null) ?? ''}
+          options={f.optional ? [{ value: '', label: f.optional }, ...options] : options}
+          hint={f.hint}
+          onChange={(v) => set(v === '' ? null : v)}
+        />
+      );
     }
     case 'cutters':
-      return <CuttersField label={f.label} value={(value as string[] | undefined) ?? []} cutters={cutters.filter((c) => f.shapes.includes(c.shape))} hint={f.hint} optional={f.optional} onChange={set} />;
+      return (
+        <CuttersField
+          label={f.label}
+          value={(value as string[] | undefined) ?? []}
+          cutters={cutters.filter((c) => f.shapes.includes(c.shape))}
+          hint={f.hint}
+          optional={f.optional}
+          onChange={set}
+        />
+      );
   }
 }

@@ -50,7 +50,8 @@ export class Guarded extends Component<Props, State> {
       >
         <Typography variant="h3">{this.props.part} cannot be shown</Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          This is a fault of Mirvak, not of your job, which is safe. Undo the last change, or try again. The details help whoever mends it.
+          This is a fault of Mirvak, not of your job, which is safe. Undo the last change, or try again. The details
+          help whoever mends it.
         </Typography>
         <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
           <Button variant="contained" onClick={() => this.setState({ error: null })}>

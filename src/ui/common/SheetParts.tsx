@@ -16,7 +16,10 @@ export function SheetHead({ title, remark, actions }: { title: string; remark?: 
       <Typography ref={heading} variant="h2" component="h2" tabIndex={-1} sx={{ outline: 'none' }}>
         {title}
       </Typography>
-      <Typography variant="body2" sx={{ color: 'text.secondary', flex: 1, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
+      <Typography
+        variant="body2"
+        sx={{ color: 'text.secondary', flex: 1, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}
+      >
         {remark}
       </Typography>
       {actions}
@@ -42,7 +45,17 @@ export function Group({ title, children, action }: { title?: string; children: R
 
 export function Empty({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <Box sx={{ mx: 2, my: 1, p: 2, border: '1px dashed', borderColor: 'var(--mui-palette-line)', borderRadius: 2, color: 'text.secondary' }}>
+    <Box
+      sx={{
+        mx: 2,
+        my: 1,
+        p: 2,
+        border: '1px dashed',
+        borderColor: 'var(--mui-palette-line)',
+        borderRadius: 2,
+        color: 'text.secondary',
+      }}
+    >
       <Typography variant="h3" component="p" sx={{ color: 'text.primary', mb: 0.5 }}>
         {title}
       </Typography>

@@ -12,7 +12,14 @@ import { startTransition, useId, useRef, useState, type ReactNode } from 'react'
 import { formatFine, parseLength, parseNumber, type Unit } from '@/core/units/length';
 
 /** Text that is read out, not shown. */
-export const readOut = { position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' } as const;
+export const readOut = {
+  position: 'absolute',
+  width: 1,
+  height: 1,
+  overflow: 'hidden',
+  clipPath: 'inset(50%)',
+  whiteSpace: 'nowrap',
+} as const;
 
 /** Shows what was chosen at once, while the job and the window follow. */
 function useDraft<T>(value: T, onChange: (v: T) => void): [T, (v: T) => void] {
@@ -25,15 +32,51 @@ function useDraft<T>(value: T, onChange: (v: T) => void): [T, (v: T) => void] {
   return [draft ? draft.value : value, change];
 }
 
-export function Labelled({ id, label, bare, hint, error, children }: { id: string; label: string; bare?: boolean; hint?: ReactNode; error?: string; children: ReactNode }) {
+export function Labelled({
+  id,
+  label,
+  bare,
+  hint,
+  error,
+  children,
+}: {
+  id: string;
+  label: string;
+  bare?: boolean;
+  hint?: ReactNode;
+  error?: string;
+  children: ReactNode;
+}) {
   return (
     <Box sx={{ minWidth: 0 }}>
-      <Typography component="label" id={`${id}-label`} htmlFor={id} variant="caption" sx={bare ? readOut : { display: 'block', color: 'text.secondary', mb: 0.4, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
+      <Typography
+        component="label"
+        id={`${id}-label`}
+        htmlFor={id}
+        variant="caption"
+        sx={
+          bare
+            ? readOut
+            : {
+                display: 'block',
+                color: 'text.secondary',
+                mb: 0.4,
+                whiteSpace: 'nowrap',
+                overflow: 'hidden',
+                textOverflow: 'ellipsis',
+              }
+        }
+      >
         {label}
       </Typography>
       {children}
       {(error || hint) && (
-        <Typography id={`${id}-says`} variant="caption" role={error ? 'alert' : undefined} sx={{ display: 'block', mt: 0.4, color: error ? 'error.main' : 'text.secondary', lineHeight: 1.3 }}>
+        <Typography
+          id={`${id}-says`}
+          variant="caption"
+          role={error ? 'alert' : undefined}
+          sx={{ display: 'block', mt: 0.4, color: error ? 'error.main' : 'text.secondary', lineHeight: 1.3 }}
+        >
           {error || hint}
         </Typography>
       )}
@@ -77,7 +120,10 @@ function ValueField({ label, text, unit, hint, placeholder, take, marked, bare }
         value={draft ?? text}
         placeholder={placeholder}
         error={!!error}
-        inputProps={{ 'aria-describedby': error || hint ? `${id}-says` : undefined, 'aria-invalid': error ? true : undefined }}
+        inputProps={{
+          'aria-describedby': error || hint ? `${id}-says` : undefined,
+          'aria-invalid': error ? true : undefined,
+        }}
         autoComplete="off"
         onChange={(e) => {
           entered.current = null;
@@ -157,7 +203,18 @@ export function LengthField(p: LengthProps) {
   );
 }
 
-export function NumberField(p: { label: string; value: number; unit?: string; min?: number; max?: number; whole?: boolean; hint?: ReactNode; marked?: boolean; bare?: boolean; onChange: (v: number) => void }) {
+export function NumberField(p: {
+  label: string;
+  value: number;
+  unit?: string;
+  min?: number;
+  max?: number;
+  whole?: boolean;
+  hint?: ReactNode;
+  marked?: boolean;
+  bare?: boolean;
+  onChange: (v: number) => void;
+}) {
   return (
     <ValueField
       label={p.label}
@@ -181,16 +238,34 @@ export function NumberField(p: { label: string; value: number; unit?: string; mi
 }
 
 /** A choice of one; options that follow each other with the same `group` stand under its name. */
-export function ChoiceField(p: { label: string; value: string; options: readonly { value: string; label: string; group?: string }[]; hint?: ReactNode; onChange: (v: string) => void }) {
+export function ChoiceField(p: {
+  label: string;
+  value: string;
+  options: readonly { value: string; label: string; group?: string }[];
+  hint?: ReactNode;
+  onChange: (v: string) => void;
+}) {
   const id = useId();
   const [value, change] = useDraft(p.value, p.onChange);
   return (
     <Labelled id={id} label={p.label} hint={p.hint}>
-      <Select fullWidth displayEmpty labelId={`${id}-label`} SelectDisplayProps={{ 'aria-describedby': p.hint ? `${id}-says` : undefined }} value={p.options.some((o) => o.value === value) ? value : ''} inputProps={{ id }} onChange={(e) => change(e.target.value)} MenuProps={{ slotProps: { paper: { sx: { maxHeight: 360 } } } }}>
+      <Select
+        fullWidth
+        displayEmpty
+        labelId={`${id}-label`}
+        SelectDisplayProps={{ 'aria-describedby': p.hint ? `${id}-says` : undefined }}
+        value={p.options.some((o) => o.value === value) ? value : ''}
+        inputProps={{ id }}
+        onChange={(e) => change(e.target.value)}
+        MenuProps={{ slotProps: { paper: { sx: { maxHeight: 360 } } } }}
+      >
         {p.options.flatMap((o, i) => [
           ...(o.group && o.group !== p.options[i - 1]?.group
             ? [
-                <ListSubheader key={`in ${o.group} ${i}`} sx={{ lineHeight: '30px', fontSize: 12, bgcolor: 'background.paper' }}>
+                <ListSubheader
+                  key={`in ${o.group} ${i}`}
+                  sx={{ lineHeight: '30px', fontSize: 12, bgcolor: 'background.paper' }}
+                >
                   {o.group}
                 </ListSubheader>,
               ]
@@ -206,7 +281,13 @@ export function ChoiceField(p: { label: string; value: string; options: readonly
 
 export function FlagField(p: { label: string; value: boolean; onChange: (v: boolean) => void }) {
   const [value, change] = useDraft(p.value, p.onChange);
-  return <FormControlLabel sx={{ ml: -0.75, '& .MuiFormControlLabel-label': { fontSize: 13 } }} control={<Checkbox size="small" checked={value} onChange={(e) => change(e.target.checked)} />} label={p.label} />;
+  return (
+    <FormControlLabel
+      sx={{ ml: -0.75, '& .MuiFormControlLabel-label': { fontSize: 13 } }}
+      control={<Checkbox size="small" checked={value} onChange={(e) => change(e.target.checked)} />}
+      label={p.label}
+    />
+  );
 }
 
 /** Text that is taken as it is typed. */
@@ -215,7 +296,16 @@ export function TextField(p: { label: string; value: string; lines?: number; onC
   const [value, change] = useDraft(p.value, p.onChange);
   return (
     <Labelled id={id} label={p.label}>
-      <OutlinedInput id={id} fullWidth multiline={!!p.lines} minRows={p.lines} maxRows={6} value={value} onChange={(e) => change(e.target.value)} sx={p.lines ? { p: 0, '& textarea': { p: '7px 10px' } } : undefined} />
+      <OutlinedInput
+        id={id}
+        fullWidth
+        multiline={!!p.lines}
+        minRows={p.lines}
+        maxRows={6}
+        value={value}
+        onChange={(e) => change(e.target.value)}
+        sx={p.lines ? { p: 0, '& textarea': { p: '7px 10px' } } : undefined}
+      />
     </Labelled>
   );
 }

@@ -7,16 +7,24 @@ import { keepOnShelf, loadShelf, takeOffShelf, type Shelves } from '@/store/shel
 
 type Kept = { [K in keyof Shelves]: Shelves[K][] };
 const useKept = create<Kept>(() => ({ machines: [], dialects: [], recipes: [] }));
-const put = <K extends keyof Shelves>(name: K, list: Shelves[K][]) => useKept.setState({ [name]: list } as unknown as Partial<Kept>);
+const put = <K extends keyof Shelves>(name: K, list: Shelves[K][]) =>
+  useKept.setState({ [name]: list } as unknown as Partial<Kept>);
 
 /** What could not be kept says so. */
-const told = (keeping: Promise<void>): Promise<void> => keeping.catch((e) => tell('error', `It could not be kept on this device; the job has it all the same. ${libraryMessage(e)}`));
+const told = (keeping: Promise<void>): Promise<void> =>
+  keeping.catch((e) =>
+    tell('error', `It could not be kept on this device; the job has it all the same. ${libraryMessage(e)}`),
+  );
 
 /** What this device keeps under a name, and how it is changed; every part of the window sees the same. */
 export function useShelf<K extends keyof Shelves>(name: K) {
   const kept = useKept((s) => s[name]) as Shelves[K][];
   useEffect(() => {
-    const load = () => void loadShelf(name).then((list) => put(name, list), () => {});
+    const load = () =>
+      void loadShelf(name).then(
+        (list) => put(name, list),
+        () => {},
+      );
     load();
     return onNews('shelves', (n) => n.name === name && load());
   }, [name]);

@@ -17,9 +17,20 @@ export function CutAsMenu() {
   const { kept: recipes } = useShelf('recipes');
   const close = () => setView({ cutAs: null });
   return (
-    <Menu open={!!at} anchorReference="anchorPosition" anchorPosition={at ?? undefined} onClose={close} onClick={close} slotProps={{ list: { 'aria-label': 'Kinds of cut' } }}>
+    <Menu
+      open={!!at}
+      anchorReference="anchorPosition"
+      anchorPosition={at ?? undefined}
+      onClose={close}
+      onClick={close}
+      slotProps={{ list: { 'aria-label': 'Kinds of cut' } }}
+    >
       {cutKinds.map((k) => (
-        <MenuItem key={k.id} onClick={() => addCut(k.id, library, stage === 'artwork')} sx={{ display: 'block', maxWidth: 300 }}>
+        <MenuItem
+          key={k.id}
+          onClick={() => addCut(k.id, library, stage === 'artwork')}
+          sx={{ display: 'block', maxWidth: 300 }}
+        >
           <Typography sx={{ fontWeight: 550 }}>{k.name}</Typography>
           <Typography variant="caption" sx={{ color: 'text.secondary', whiteSpace: 'normal' }}>
             {k.summary}

@@ -33,10 +33,16 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
   /** Ctrl or Shift chooses further cuts beside the open one. */
   const choose = (e: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }) => {
     const { cutId, alsoCuts } = useView.getState();
-    if (!(e.ctrlKey || e.metaKey || e.shiftKey) || !cutId || cutId === cut.id) return setView({ cutId: cut.id, alsoCuts: [], picked: cut.items });
+    if (!(e.ctrlKey || e.metaKey || e.shiftKey) || !cutId || cutId === cut.id)
+      return setView({ cutId: cut.id, alsoCuts: [], picked: cut.items });
     if (!e.shiftKey) return setView({ alsoCuts: also ? alsoCuts.filter((c) => c !== cut.id) : [...alsoCuts, cut.id] });
     const [a, b] = [job.cuts.findIndex((c) => c.id === cutId), index].sort((p, q) => p - q);
-    setView({ alsoCuts: job.cuts.slice(a, b + 1).map((c) => c.id).filter((c) => c !== cutId) });
+    setView({
+      alsoCuts: job.cuts
+        .slice(a, b + 1)
+        .map((c) => c.id)
+        .filter((c) => c !== cutId),
+    });
   };
   const state = useCutState(cut);
   const [menu, setMenu] = useState<HTMLElement | null>(null);
@@ -53,7 +59,16 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
       component="li"
       ref={setNodeRef}
       style={{ transform: CSS.Translate.toString(transform), transition }}
-      sx={{ position: 'relative', zIndex: isDragging ? 2 : undefined, bgcolor: 'background.paper', border: '1px solid', borderColor: selected ? 'primary.main' : 'divider', boxShadow: selected ? '0 0 0 1px var(--mui-palette-primary-main)' : 'none', borderRadius: 2.5, opacity: cut.enabled ? 1 : 0.6 }}
+      sx={{
+        position: 'relative',
+        zIndex: isDragging ? 2 : undefined,
+        bgcolor: 'background.paper',
+        border: '1px solid',
+        borderColor: selected ? 'primary.main' : 'divider',
+        boxShadow: selected ? '0 0 0 1px var(--mui-palette-primary-main)' : 'none',
+        borderRadius: 2.5,
+        opacity: cut.enabled ? 1 : 0.6,
+      }}
     >
       <Box
         {...attributes}
@@ -69,44 +84,112 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
           if (e.key === 'Enter') choose(e);
           else listeners?.onKeyDown?.(e);
         }}
-        sx={{ display: 'grid', gridTemplateColumns: '26px minmax(0, 1fr) auto', columnGap: 1.25, rowGap: 0.25, p: 1.25, pr: 4.5, cursor: 'pointer', borderRadius: 2.5, '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 } }}
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: '26px minmax(0, 1fr) auto',
+          columnGap: 1.25,
+          rowGap: 0.25,
+          p: 1.25,
+          pr: 4.5,
+          cursor: 'pointer',
+          borderRadius: 2.5,
+          '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 },
+        }}
       >
-        <Box sx={{ gridRow: '1 / 3', width: 26, height: 26, borderRadius: 1.5, bgcolor: colour, color: '#fff', display: 'grid', placeItems: 'center', fontWeight: 600, fontSize: 13 }}>
-          <Box component="span" sx={readOut}>Cut </Box>
+        <Box
+          sx={{
+            gridRow: '1 / 3',
+            width: 26,
+            height: 26,
+            borderRadius: 1.5,
+            bgcolor: colour,
+            color: '#fff',
+            display: 'grid',
+            placeItems: 'center',
+            fontWeight: 600,
+            fontSize: 13,
+          }}
+        >
+          <Box component="span" sx={readOut}>
+            Cut{' '}
+          </Box>
           {index + 1}
-          <Box component="span" sx={readOut}>: </Box>
+          <Box component="span" sx={readOut}>
+            :{' '}
+          </Box>
         </Box>
-        <Box sx={{ fontWeight: 600, fontSize: 13.5, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+        <Box
+          sx={{ fontWeight: 600, fontSize: 13.5, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+        >
           {cut.name}
-          {cut.hidden && <VisibilityOffOutlined titleAccess="Its paths are hidden" sx={{ fontSize: 15, ml: 0.75, verticalAlign: '-2px', color: 'text.secondary' }} />}
+          {cut.hidden && (
+            <VisibilityOffOutlined
+              titleAccess="Its paths are hidden"
+              sx={{ fontSize: 15, ml: 0.75, verticalAlign: '-2px', color: 'text.secondary' }}
+            />
+          )}
         </Box>
         <Box sx={{ fontWeight: 600, fontSize: 13.5 }}>{state.minutes !== null ? durationText(state.minutes) : ''}</Box>
         <Box sx={{ color: 'text.secondary', fontSize: 12, lineHeight: 1.35, minWidth: 0, gridColumn: '2 / 4' }}>
           {kind.name} {'\u00b7'} {cutters.join(', ')}
         </Box>
         <Box sx={{ gridColumn: '2 / 4', display: 'flex', alignItems: 'center', gap: 1, mt: 0.5 }}>
-          <Box aria-hidden="true" sx={{ flex: 1, height: 5, borderRadius: 3, overflow: 'hidden', bgcolor: 'var(--mui-palette-divider)', display: 'flex' }}>
+          <Box
+            aria-hidden="true"
+            sx={{
+              flex: 1,
+              height: 5,
+              borderRadius: 3,
+              overflow: 'hidden',
+              bgcolor: 'var(--mui-palette-divider)',
+              display: 'flex',
+            }}
+          >
             <Box sx={{ width: `${state.shares[0] * 100}%`, bgcolor: colour }} />
             <Box sx={{ width: `${state.shares[1] * 100}%`, bgcolor: colour, opacity: 0.55 }} />
           </Box>
-          <Box role="status" sx={{ fontSize: 12, color: state.state === 'problem' ? 'error.main' : 'text.secondary', minWidth: state.state === 'problem' ? undefined : 122, textAlign: state.state === 'problem' ? undefined : 'right', maxWidth: state.state === 'problem' ? '75%' : 160, whiteSpace: state.state === 'problem' ? 'normal' : 'nowrap', lineHeight: 1.3 }}>
+          <Box
+            role="status"
+            sx={{
+              fontSize: 12,
+              color: state.state === 'problem' ? 'error.main' : 'text.secondary',
+              minWidth: state.state === 'problem' ? undefined : 122,
+              textAlign: state.state === 'problem' ? undefined : 'right',
+              maxWidth: state.state === 'problem' ? '75%' : 160,
+              whiteSpace: state.state === 'problem' ? 'normal' : 'nowrap',
+              lineHeight: 1.3,
+            }}
+          >
             {state.words}
-            {state.state === 'fresh' && state.minutes !== null ? ` \u00b7 ${Math.round(state.shares[2] * 100)} % air` : ''}
+            {state.state === 'fresh' && state.minutes !== null
+              ? ` \u00b7 ${Math.round(state.shares[2] * 100)} % air`
+              : ''}
           </Box>
         </Box>
       </Box>
-      <IconButton size="small" aria-label={`More for ${cut.name}`} onClick={(e) => setMenu(e.currentTarget)} sx={{ position: 'absolute', top: 8, right: 4 }}>
+      <IconButton
+        size="small"
+        aria-label={`More for ${cut.name}`}
+        onClick={(e) => setMenu(e.currentTarget)}
+        sx={{ position: 'absolute', top: 8, right: 4 }}
+      >
         <MoreVertRounded fontSize="small" />
       </IconButton>
       <Menu open={!!menu} anchorEl={menu} onClose={close()}>
-        <MenuItem onClick={close(() => changeCut(cut.id, cut.enabled ? 'Switch cut off' : 'Switch cut on', (c) => void (c.enabled = !c.enabled)))}>
+        <MenuItem
+          onClick={close(() =>
+            changeCut(cut.id, cut.enabled ? 'Switch cut off' : 'Switch cut on', (c) => void (c.enabled = !c.enabled)),
+          )}
+        >
           <ListItemIcon>
             <PowerSettingsNewRounded fontSize="small" />
           </ListItemIcon>
           {cut.enabled ? 'Switch off' : 'Switch on'}
         </MenuItem>
         <MenuItem onClick={close(() => togglePaths([cut.id]))}>
-          <ListItemIcon>{cut.hidden ? <VisibilityOutlined fontSize="small" /> : <VisibilityOffOutlined fontSize="small" />}</ListItemIcon>
+          <ListItemIcon>
+            {cut.hidden ? <VisibilityOutlined fontSize="small" /> : <VisibilityOffOutlined fontSize="small" />}
+          </ListItemIcon>
           {cut.hidden ? 'Show its paths' : 'Hide its paths'}
         </MenuItem>
         <MenuItem onClick={close(() => copyCut(cut.id))}>

@@ -26,7 +26,6 @@ import { DepthDrawing } from './DepthDrawing';
 import { Remarks } from './Remarks';
 import { Speeds } from './Speeds';
 
-
 /** Middles of the largest places out of reach. */
 function worst(region: Region): { x: number; y: number }[] {
   const large = [...region].filter((l) => loopArea(l) > 0).sort((a, b) => loopArea(b) - loopArea(a));
@@ -65,14 +64,22 @@ export function CutEditor({ cut }: { cut: Cut }) {
         />
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1.25, minHeight: 34 }}>
           <Typography variant="body2" sx={{ flex: 1, color: items || bare ? 'text.secondary' : 'error.main' }}>
-            {bare ? 'Needs no artwork' : items ? `Cuts ${items} ${items === 1 ? 'item' : 'items'}` : 'Pick artwork on the table for this cut'}
+            {bare
+              ? 'Needs no artwork'
+              : items
+                ? `Cuts ${items} ${items === 1 ? 'item' : 'items'}`
+                : 'Pick artwork on the table for this cut'}
           </Typography>
           {same || !picked.length ? (
             <Button size="small" color="inherit" disabled={!items} onClick={() => setView({ picked: cut.items })}>
               Show them
             </Button>
           ) : (
-            <Button size="small" variant="outlined" onClick={() => changeCut(cut.id, 'Choose artwork', (c) => void (c.items = [...picked]))}>
+            <Button
+              size="small"
+              variant="outlined"
+              onClick={() => changeCut(cut.id, 'Choose artwork', (c) => void (c.items = [...picked]))}
+            >
               Use the {picked.length} picked
             </Button>
           )}
@@ -85,7 +92,9 @@ export function CutEditor({ cut }: { cut: Cut }) {
           cutters={cutters}
           asked={asked?.id === cut.id ? asked.n : undefined}
           // Another number of tabs spreads them anew.
-          onChange={(key, value, f) => setCutValue(cut.id, { [key]: value, ...(key === 'tabs.count' && { 'tabs.at': [] }) }, f.label, library)}
+          onChange={(key, value, f) =>
+            setCutValue(cut.id, { [key]: value, ...(key === 'tabs.count' && { 'tabs.at': [] }) }, f.label, library)
+          }
         />
         {mayHaveTabs(cut.values) && (
           <Typography variant="caption" component="p" sx={{ mt: 1, mb: 0, color: 'text.secondary' }}>
@@ -101,10 +110,25 @@ export function CutEditor({ cut }: { cut: Cut }) {
           </Typography>
         )}
         {plan?.reach && plan.reach.length > 1 && (
-          <Box component="ul" aria-label="Reach of the cutters" sx={{ listStyle: 'none', p: 0, m: 0, mt: 1.5, display: 'grid', gap: 0.5, fontSize: 13 }}>
+          <Box
+            component="ul"
+            aria-label="Reach of the cutters"
+            sx={{ listStyle: 'none', p: 0, m: 0, mt: 1.5, display: 'grid', gap: 0.5, fontSize: 13 }}
+          >
             {plan.reach.map((r, i) => (
               <Box component="li" key={r.cutterId} sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-                <Box aria-hidden="true" sx={{ width: 14, height: 14, borderRadius: 0.75, border: '1px solid', borderColor: 'divider', bgcolor: cutColour(job.cuts.indexOf(cut)), opacity: reachTint(i) }} />
+                <Box
+                  aria-hidden="true"
+                  sx={{
+                    width: 14,
+                    height: 14,
+                    borderRadius: 0.75,
+                    border: '1px solid',
+                    borderColor: 'divider',
+                    bgcolor: cutColour(job.cuts.indexOf(cut)),
+                    opacity: reachTint(i),
+                  }}
+                />
                 <Box sx={{ flex: 1 }}>{cutters.find((c) => c.id === r.cutterId)?.name}</Box>
                 {areaText(r.area, job.unit)}
               </Box>
@@ -118,7 +142,12 @@ export function CutEditor({ cut }: { cut: Cut }) {
             </Box>{' '}
             ({areaText(plan.unreached.area, job.unit)}) are out of reach.{' '}
             {worst(plan.unreached.region).map((p, i) => (
-              <Link key={i} component="button" sx={{ mr: 1 }} onClick={() => setView({ marked: { ...p, text: 'Out of reach' } })}>
+              <Link
+                key={i}
+                component="button"
+                sx={{ mr: 1 }}
+                onClick={() => setView({ marked: { ...p, text: 'Out of reach' } })}
+              >
                 Place {i + 1}
               </Link>
             ))}
@@ -132,7 +161,11 @@ export function CutEditor({ cut }: { cut: Cut }) {
         return <Speeds key={id} cut={cut} cutter={cutter} preset={presetOf(cutter, job, null)} />;
       })}
       <Group>
-        <TextField label="Name of this cut" value={cut.name} onChange={(v) => changeCut(cut.id, 'Rename cut', (c) => void (c.name = v), `cut-name-${cut.id}`)} />
+        <TextField
+          label="Name of this cut"
+          value={cut.name}
+          onChange={(v) => changeCut(cut.id, 'Rename cut', (c) => void (c.name = v), `cut-name-${cut.id}`)}
+        />
       </Group>
     </>
   );

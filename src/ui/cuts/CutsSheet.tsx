@@ -1,5 +1,13 @@
 'use client';
-import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  closestCenter,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import AddRounded from '@mui/icons-material/AddRounded';
 import Box from '@mui/material/Box';
@@ -25,26 +33,46 @@ export function CutsSheet() {
   const busy = useLater(useWork, (w) => w.planning !== null || w.proving !== null);
   const stopped = useLater(useWork, (w) => w.stopped);
   const error = useLater(useWork, (w) => w.error);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const air = proof ? proof.times.reduce((s, t) => s + t.time.air, 0) / 60 : 0;
   const cutters = new Set(proof?.tools.map((t) => t.cutterId)).size;
   const cut = job.cuts.find((c) => c.id === cutId);
   const also = useLater(useView, (v) => v.alsoCuts);
   const many = job.cuts.filter((c) => c.id === cutId || also.includes(c.id));
   const end = (e: DragEndEvent) => {
-    if (e.over && e.active.id !== e.over.id) moveCut(String(e.active.id), job.cuts.findIndex((c) => c.id === e.over!.id));
+    if (e.over && e.active.id !== e.over.id)
+      moveCut(
+        String(e.active.id),
+        job.cuts.findIndex((c) => c.id === e.over!.id),
+      );
   };
   return (
     <>
-      <SheetHead title="Cuts" remark={proof && job.cuts.length ? `${cutters} ${cutters === 1 ? 'cutter' : 'cutters'} \u00b7 ${durationText(proof.minutes)}${proof.minutes > 0 ? `, ${Math.round((100 * air) / proof.minutes)} % in the air` : ''}` : ''} />
+      <SheetHead
+        title="Cuts"
+        remark={
+          proof && job.cuts.length
+            ? `${cutters} ${cutters === 1 ? 'cutter' : 'cutters'} \u00b7 ${durationText(proof.minutes)}${proof.minutes > 0 ? `, ${Math.round((100 * air) / proof.minutes)} % in the air` : ''}`
+            : ''
+        }
+      />
       {!job.cuts.length && (
         <Empty title="No cuts yet">
-          {job.items.length ? 'Pick artwork on the table, then add a cut for it.' : 'Draw something under Artwork first; a cut is made for what is picked.'}
+          {job.items.length
+            ? 'Pick artwork on the table, then add a cut for it.'
+            : 'Draw something under Artwork first; a cut is made for what is picked.'}
         </Empty>
       )}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
         <SortableContext items={job.cuts.map((c) => c.id)} strategy={verticalListSortingStrategy}>
-          <Box component="ol" aria-label="Cut plan" sx={{ listStyle: 'none', m: 0, p: 0, px: 1.5, display: 'grid', gap: 1 }}>
+          <Box
+            component="ol"
+            aria-label="Cut plan"
+            sx={{ listStyle: 'none', m: 0, p: 0, px: 1.5, display: 'grid', gap: 1 }}
+          >
             {job.cuts.map((c, i) => (
               <CutCard key={c.id} cut={c} index={i} />
             ))}
@@ -52,7 +80,12 @@ export function CutsSheet() {
         </SortableContext>
       </DndContext>
       <Box sx={{ px: 1.5, py: 1.25, display: 'flex', gap: 1, alignItems: 'center' }}>
-        <Button variant="contained" startIcon={<AddRounded />} onClick={(e) => cutAsBelow(e.currentTarget)} aria-haspopup="menu">
+        <Button
+          variant="contained"
+          startIcon={<AddRounded />}
+          onClick={(e) => cutAsBelow(e.currentTarget)}
+          aria-haspopup="menu"
+        >
           Add a cut
         </Button>
         {busy && (

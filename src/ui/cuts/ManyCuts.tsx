@@ -26,9 +26,17 @@ export function ManyCuts({ cuts }: { cuts: readonly Cut[] }) {
   const [name, setName] = useState('');
   const ids = new Set(cuts.map((c) => c.id));
   const [first, ...rest] = cuts.map((c) => kindOf(c.kind));
-  const fields = first.fields.filter((f) => f.key !== 'cutter' && f.kind !== 'cutters' && rest.every((k) => k.fields.some((g) => g.key === f.key && g.kind === f.kind)));
-  const differ = fields.filter((f) => cuts.some((c) => JSON.stringify(getAt(c.values, f.key)) !== JSON.stringify(getAt(cuts[0].values, f.key))));
-  const all = (words: string, recipe: (c: Cut) => void) => edit(words, (j) => j.cuts.forEach((c) => ids.has(c.id) && recipe(c)));
+  const fields = first.fields.filter(
+    (f) =>
+      f.key !== 'cutter' &&
+      f.kind !== 'cutters' &&
+      rest.every((k) => k.fields.some((g) => g.key === f.key && g.kind === f.kind)),
+  );
+  const differ = fields.filter((f) =>
+    cuts.some((c) => JSON.stringify(getAt(c.values, f.key)) !== JSON.stringify(getAt(cuts[0].values, f.key))),
+  );
+  const all = (words: string, recipe: (c: Cut) => void) =>
+    edit(words, (j) => j.cuts.forEach((c) => ids.has(c.id) && recipe(c)));
   const on = cuts.some((c) => !c.enabled);
   return (
     <>
@@ -37,9 +45,24 @@ export function ManyCuts({ cuts }: { cuts: readonly Cut[] }) {
           {fields.length ? 'A value set here is set in all of them.' : 'These cuts have no values in common.'}
           {differ.length > 0 && ` Not the same in all: ${differ.map((f) => f.label.toLowerCase()).join(', ')}.`}
         </Typography>
-        <FieldForm fields={fields} values={cuts[0].values} unit={job.unit} cutters={[...job.cutters, ...library]} onChange={(key, value, f) => all(`Change ${f.label.toLowerCase()} of ${cuts.length} cuts`, (c) => void (c.values = setAt(c.values, key, value)))} />
+        <FieldForm
+          fields={fields}
+          values={cuts[0].values}
+          unit={job.unit}
+          cutters={[...job.cutters, ...library]}
+          onChange={(key, value, f) =>
+            all(
+              `Change ${f.label.toLowerCase()} of ${cuts.length} cuts`,
+              (c) => void (c.values = setAt(c.values, key, value)),
+            )
+          }
+        />
         <Box sx={{ display: 'flex', gap: 1, mt: 1.5 }}>
-          <Button size="small" variant="outlined" onClick={() => all(on ? 'Switch cuts on' : 'Switch cuts off', (c) => void (c.enabled = on))}>
+          <Button
+            size="small"
+            variant="outlined"
+            onClick={() => all(on ? 'Switch cuts on' : 'Switch cuts off', (c) => void (c.enabled = on))}
+          >
             {on ? 'Switch on' : 'Switch off'}
           </Button>
           <Button
@@ -60,7 +83,12 @@ export function ManyCuts({ cuts }: { cuts: readonly Cut[] }) {
         </Typography>
         <Box sx={{ display: 'grid', gap: 1 }}>
           <TextField label="Name of the recipe" value={name} onChange={setName} />
-          <Button variant="outlined" disabled={!name.trim()} sx={{ justifySelf: 'start' }} onClick={() => void keep(recipeOf(job, [...ids], `own-${freshId()}`, name.trim())).then(() => setName(''))}>
+          <Button
+            variant="outlined"
+            disabled={!name.trim()}
+            sx={{ justifySelf: 'start' }}
+            onClick={() => void keep(recipeOf(job, [...ids], `own-${freshId()}`, name.trim())).then(() => setName(''))}
+          >
             Keep it
           </Button>
         </Box>

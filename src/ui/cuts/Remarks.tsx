@@ -15,7 +15,16 @@ export function Remarks({ cutId, remarks }: { cutId: string; remarks: readonly R
       </Typography>
       {r.mend && <MendButton mend={r.mend} cutId={cutId} x={r.x ?? null} y={r.y ?? null} />}
       {r.x !== undefined && r.y !== undefined && (
-        <Button size="small" sx={{ ml: -0.75, minHeight: 26 }} onClick={() => setView((v) => ({ marked: { x: r.x!, y: r.y!, text: r.text }, table: v.table === 'solid' ? 'both' : v.table }))}>
+        <Button
+          size="small"
+          sx={{ ml: -0.75, minHeight: 26 }}
+          onClick={() =>
+            setView((v) => ({
+              marked: { x: r.x!, y: r.y!, text: r.text },
+              table: v.table === 'solid' ? 'both' : v.table,
+            }))
+          }
+        >
           Show me
         </Button>
       )}

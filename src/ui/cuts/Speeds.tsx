@@ -15,7 +15,13 @@ import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';
 import { useLibrary } from '@/ui/library/useLibrary';
 
-const names: Record<keyof Preset, string> = { rpm: 'spindle speed', feed: 'feed', plunge: 'plunge', stepDown: 'step-down', stepOver: 'step-over' };
+const names: Record<keyof Preset, string> = {
+  rpm: 'spindle speed',
+  feed: 'feed',
+  plunge: 'plunge',
+  stepDown: 'step-down',
+  stepOver: 'step-over',
+};
 
 /** E.g. ` (feed, tip diameter)`: what the library says otherwise, as far as it concerns this job. */
 function whatDiffers(mine: Cutter, theirs: Cutter, material: MaterialId): string {
@@ -23,7 +29,9 @@ function whatDiffers(mine: Cutter, theirs: Cutter, material: MaterialId): string
   const b = theirs.presets[material];
   const words = [
     ...(Object.keys(names) as (keyof Preset)[]).filter((k) => a?.[k] !== b?.[k]).map((k) => names[k]),
-    ...shapeOf(theirs.shape).fields.filter((f) => mine.values[f.key] !== theirs.values[f.key]).map((f) => f.label.toLowerCase()),
+    ...shapeOf(theirs.shape)
+      .fields.filter((f) => mine.values[f.key] !== theirs.values[f.key])
+      .map((f) => f.label.toLowerCase()),
     ...(mine.fluteLength !== theirs.fluteLength ? ['cutting length'] : []),
     ...(mine.shankDiameter !== theirs.shankDiameter ? ['shank'] : []),
     ...(mine.name !== theirs.name ? ['name'] : []),
@@ -39,9 +47,24 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
   const { unit } = job;
   const own = cut.overrides[cutter.id] ?? {};
   const now = { ...preset, ...own };
-  const set = (key: keyof Preset, value: number | null) => value !== null && changeCut(cut.id, `Change ${names[key]}`, (c) => void ((c.overrides[cutter.id] ??= {})[key] = value));
+  const set = (key: keyof Preset, value: number | null) =>
+    value !== null &&
+    changeCut(cut.id, `Change ${names[key]}`, (c) => void ((c.overrides[cutter.id] ??= {})[key] = value));
   const whole = stepShareOf(cutter);
-  const length = (label: string, key: keyof Preset, min: number, max: number, hint?: string) => <LengthField label={label} value={now[key]} unit={unit} rate={key === 'feed' || key === 'plunge'} share={key === 'stepOver' ? whole.mm : undefined} min={min} max={max} marked={own[key] !== undefined} hint={hint} onChange={(v) => set(key, v)} />;
+  const length = (label: string, key: keyof Preset, min: number, max: number, hint?: string) => (
+    <LengthField
+      label={label}
+      value={now[key]}
+      unit={unit}
+      rate={key === 'feed' || key === 'plunge'}
+      share={key === 'stepOver' ? whole.mm : undefined}
+      min={min}
+      max={max}
+      marked={own[key] !== undefined}
+      hint={hint}
+      onChange={(v) => set(key, v)}
+    />
+  );
   const share = Math.round((100 * now.stepOver) / whole.mm);
   const turns = shapeOf(cutter.shape).turns;
   const scallop = scallopOf(cutter, now.stepOver);
@@ -53,11 +76,19 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
         Object.keys(own).length > 0 && (
           <Box sx={{ display: 'flex', gap: 0.5 }}>
             {shelved && (
-              <Button size="small" color="inherit" onClick={() => void save({ ...shelved, presets: { ...shelved.presets, [job.blank.material]: now } })}>
+              <Button
+                size="small"
+                color="inherit"
+                onClick={() => void save({ ...shelved, presets: { ...shelved.presets, [job.blank.material]: now } })}
+              >
                 Keep for {material}
               </Button>
             )}
-            <Button size="small" color="secondary" onClick={() => changeCut(cut.id, 'Put speeds back', (c) => void delete c.overrides[cutter.id])}>
+            <Button
+              size="small"
+              color="secondary"
+              onClick={() => changeCut(cut.id, 'Put speeds back', (c) => void delete c.overrides[cutter.id])}
+            >
               Put back
             </Button>
           </Box>
@@ -65,21 +96,49 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
       }
     >
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 }}>
-        {turns && <NumberField label="Spindle" unit="rpm" value={now.rpm} min={0} max={100000} marked={own.rpm !== undefined} onChange={(v) => set('rpm', v)} />}
+        {turns && (
+          <NumberField
+            label="Spindle"
+            unit="rpm"
+            value={now.rpm}
+            min={0}
+            max={100000}
+            marked={own.rpm !== undefined}
+            onChange={(v) => set('rpm', v)}
+          />
+        )}
         {length('Feed', 'feed', 1, 50000)}
         {length('Plunge feed', 'plunge', 1, 50000)}
         {length('Step-down', 'stepDown', 0.001, 200)}
         {length('Step-over', 'stepOver', 0.001, 200)}
       </Box>
       <Typography variant="caption" sx={{ display: 'block', mt: 1, color: 'text.secondary' }}>
-        {Object.keys(own).length ? 'Marked values are this cut\u2019s own.' : `Values of the cutter for ${material}.`} Step-over {share} % of the {whole.of}{share <= 100 ? `, rows overlap ${100 - share} %` : ''}
+        {Object.keys(own).length ? 'Marked values are this cut\u2019s own.' : `Values of the cutter for ${material}.`}{' '}
+        Step-over {share} % of the {whole.of}
+        {share <= 100 ? `, rows overlap ${100 - share} %` : ''}
         {scallop > 0.0005 && `, ridges ${formatLength(scallop, unit)} ${unit}`}
-        {turns && now.rpm > 0 && `. Chip load ${formatLength(chipLoad(cutter, now), unit)} ${unit}, up to ${(removalRate(now) / 1000).toFixed(2)} cm\u00b3/min`}.
+        {turns &&
+          now.rpm > 0 &&
+          `. Chip load ${formatLength(chipLoad(cutter, now), unit)} ${unit}, up to ${(removalRate(now) / 1000).toFixed(2)} cm\u00b3/min`}
+        .
       </Typography>
       {shelved && differs(shelved, cutter) && (
-        <Box role="note" sx={{ display: 'flex', alignItems: 'center', gap: 1, mt: 1, px: 1.25, py: 0.75, borderRadius: 2, bgcolor: 'var(--mui-palette-wash)' }}>
+        <Box
+          role="note"
+          sx={{
+            display: 'flex',
+            alignItems: 'center',
+            gap: 1,
+            mt: 1,
+            px: 1.25,
+            py: 0.75,
+            borderRadius: 2,
+            bgcolor: 'var(--mui-palette-wash)',
+          }}
+        >
           <Typography variant="caption" sx={{ flex: 1 }}>
-            The library has this cutter otherwise{whatDiffers(cutter, shelved, job.blank.material)}. This job keeps its own until you say so.
+            The library has this cutter otherwise{whatDiffers(cutter, shelved, job.blank.material)}. This job keeps its
+            own until you say so.
           </Typography>
           <Button size="small" variant="outlined" onClick={() => takeFromLibrary(shelved)}>
             Take it

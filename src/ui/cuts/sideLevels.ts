@@ -12,7 +12,12 @@ const SHARE = 0.42;
  * too), and heights above the face to the same unless they would take more than their share; then they are drawn smaller
  * (`above` says by how much).
  */
-export function sideScale(highest: number, deepest: number, height: number, most = Infinity): { y: (z: number) => number; k: number; above: number } {
+export function sideScale(
+  highest: number,
+  deepest: number,
+  height: number,
+  most = Infinity,
+): { y: (z: number) => number; k: number; above: number } {
   const k = Math.min(most, (height * (1 - SHARE)) / Math.max(deepest, 1e-3));
   const above = Math.min(1, (height * SHARE) / Math.max(highest * k, 1e-9));
   const face = highest * k * above;

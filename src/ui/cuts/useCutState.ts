@@ -22,7 +22,10 @@ export function useCutState(cut: Cut): CutView {
   const mine = proof?.times.filter((t) => t.cutId === cut.id) ?? [];
   const total = mine.reduce((s, t) => s + seconds(t.time), 0);
   const sum = (k: 'cutting' | 'plunging' | 'air') => (total > 0 ? mine.reduce((s, t) => s + t.time[k], 0) / total : 0);
-  const base = { minutes: total > 0 ? total / 60 : null, shares: [sum('cutting'), sum('plunging'), sum('air')] as [number, number, number] };
+  const base = {
+    minutes: total > 0 ? total / 60 : null,
+    shares: [sum('cutting'), sum('plunging'), sum('air')] as [number, number, number],
+  };
   if (!cut.enabled) return { ...base, minutes: null, state: 'off', words: 'switched off' };
   if (planning !== null) return { ...base, state: 'working', words: `working ${Math.round(planning * 100)} %` };
   const fresh = isFresh(job, held ? { [cut.id]: held } : {}, cut.id);

@@ -25,12 +25,38 @@ export function CutterDrawing({ cutter, unit, size = 170 }: { cutter: Cutter; un
     })
     .reverse();
   const top = Math.max(edges, profile(r - 1e-9));
-  const angle = cutter.shape === 'v' || cutter.shape === 'drill' || cutter.shape === 'drag' ? cutter.values.includedAngle : cutter.shape === 'cone' || cutter.shape === 'taperedBall' ? 2 * cutter.values.halfAngle : null;
+  const angle =
+    cutter.shape === 'v' || cutter.shape === 'drill' || cutter.shape === 'drag'
+      ? cutter.values.includedAngle
+      : cutter.shape === 'cone' || cutter.shape === 'taperedBall'
+        ? 2 * cutter.values.halfAngle
+        : null;
   return (
-    <svg viewBox={`0 0 300 ${size}`} width="100%" height={size} role="img" aria-label={`${cutter.name}, drawn to scale`} style={{ display: 'block' }}>
+    <svg
+      viewBox={`0 0 300 ${size}`}
+      width="100%"
+      height={size}
+      role="img"
+      aria-label={`${cutter.name}, drawn to scale`}
+      style={{ display: 'block' }}
+    >
       <path d={`M${cx - shank * k} 0V${y(top)}H${cx + shank * k}V0Z`} fill="var(--mui-palette-line)" />
-      <path d={`M${half.join('L')}L${cx + r * k} ${y(top)}H${cx - r * k}L${other.join('L')}Z`} fill="var(--mui-palette-wash)" stroke="var(--mui-palette-primary-main)" strokeWidth="1.6" strokeLinejoin="round" />
-      <line x1={cx} x2={cx} y1="0" y2={size} stroke="var(--mui-palette-text-secondary)" strokeDasharray="8 3 2 3" strokeWidth="0.8" />
+      <path
+        d={`M${half.join('L')}L${cx + r * k} ${y(top)}H${cx - r * k}L${other.join('L')}Z`}
+        fill="var(--mui-palette-wash)"
+        stroke="var(--mui-palette-primary-main)"
+        strokeWidth="1.6"
+        strokeLinejoin="round"
+      />
+      <line
+        x1={cx}
+        x2={cx}
+        y1="0"
+        y2={size}
+        stroke="var(--mui-palette-text-secondary)"
+        strokeDasharray="8 3 2 3"
+        strokeWidth="0.8"
+      />
       <g fontSize="12" fill="var(--mui-palette-text-primary)">
         <text x="184" y="24">
           {'\u2300'} {formatLength(2 * r, unit)} {unit}

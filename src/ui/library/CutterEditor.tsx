@@ -3,7 +3,18 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
-import { chipLoad, cuttingLength, radiusAt, radiusOf, removalRate, scallopOf, stepForScallop, cutterSchema, type Cutter, type Preset } from '@/core/cutters/cutter';
+import {
+  chipLoad,
+  cuttingLength,
+  radiusAt,
+  radiusOf,
+  removalRate,
+  scallopOf,
+  stepForScallop,
+  cutterSchema,
+  type Cutter,
+  type Preset,
+} from '@/core/cutters/cutter';
 import { freeLabel, hasLabel, presetFor, reshaped, stepShareOf } from '@/core/cutters/library';
 import { materials, materialIds, type MaterialId } from '@/core/cutters/materials';
 import { cutterShapes, shapeOf } from '@/core/cutters/registry';
@@ -43,7 +54,8 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
   const [group, setGroup] = useState<string | null>(null);
   const change = (changed: Cutter) => {
     // A name that was made from shape and size follows them until the maker gives one.
-    const next = hasLabel(cutter) && changed.name === cutter.name ? { ...changed, name: freeLabel(changed, among) } : changed;
+    const next =
+      hasLabel(cutter) && changed.name === cutter.name ? { ...changed, name: freeLabel(changed, among) } : changed;
     const r = cutterSchema.safeParse(next);
     setError(r.success ? '' : firstIssue(r.error));
     if (r.success) onChange(r.data);
@@ -52,7 +64,18 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
   const setPreset = (p: Preset) => change({ ...cutter, presets: { ...cutter.presets, [material]: p } });
   const whole = stepShareOf(cutter);
   const share = Math.round((100 * preset.stepOver) / whole.mm);
-  const length = (key: 'feed' | 'plunge' | 'stepDown' | 'stepOver', label: string) => <LengthField label={label} value={preset[key]} unit={unit} rate={key === 'feed' || key === 'plunge'} share={key === 'stepOver' ? whole.mm : undefined} min={0.0001} max={100000} onChange={(v) => v !== null && setPreset({ ...preset, [key]: v })} />;
+  const length = (key: 'feed' | 'plunge' | 'stepDown' | 'stepOver', label: string) => (
+    <LengthField
+      label={label}
+      value={preset[key]}
+      unit={unit}
+      rate={key === 'feed' || key === 'plunge'}
+      share={key === 'stepOver' ? whole.mm : undefined}
+      min={0.0001}
+      max={100000}
+      onChange={(v) => v !== null && setPreset({ ...preset, [key]: v })}
+    />
+  );
   const deep = cuttingLength(cutter);
   const leans = radiusAt(cutter, 1e-4) < radiusOf(cutter) - 1e-3;
   const width = 2 * radiusAt(cutter, Math.min(depth, deep));
@@ -70,7 +93,14 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
     return b;
   };
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(100%, 380px), 1fr))', gap: 4, alignItems: 'start' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'repeat(auto-fit, minmax(min(100%, 380px), 1fr))',
+        gap: 4,
+        alignItems: 'start',
+      }}
+    >
       <Box sx={{ display: 'grid', gap: 2 }}>
         <CutterDrawing cutter={cutter} unit={unit} />
         {error && (
@@ -83,7 +113,21 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
             <TextField label="Name" value={cutter.name} onChange={(name) => change({ ...cutter, name })} />
           </Box>
           <Box sx={two}>
-            <ChoiceField label="Shape" value={cutter.shape} options={cutterShapes.map((s) => ({ value: s.id, label: s.name }))} onChange={(shape) => change(reshaped(cutter, shape, { ...(shapeOf(shape).defaults as Record<string, number>), ...Object.fromEntries(Object.entries(cutter.values).filter(([k]) => k in (shapeOf(shape).defaults as object))) }))} />
+            <ChoiceField
+              label="Shape"
+              value={cutter.shape}
+              options={cutterShapes.map((s) => ({ value: s.id, label: s.name }))}
+              onChange={(shape) =>
+                change(
+                  reshaped(cutter, shape, {
+                    ...(shapeOf(shape).defaults as Record<string, number>),
+                    ...Object.fromEntries(
+                      Object.entries(cutter.values).filter(([k]) => k in (shapeOf(shape).defaults as object)),
+                    ),
+                  }),
+                )
+              }
+            />
             <TextField
               label="Group"
               value={group ?? cutter.group}
@@ -94,16 +138,68 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
               }}
             />
           </Box>
-          <FieldForm fields={shapeOf(cutter.shape).fields} values={cutter.values} unit={unit} onChange={(key, value) => change(reshaped(cutter, cutter.shape, setAt(cutter.values, key, value) as Record<string, number>))} />
+          <FieldForm
+            fields={shapeOf(cutter.shape).fields}
+            values={cutter.values}
+            unit={unit}
+            onChange={(key, value) =>
+              change(reshaped(cutter, cutter.shape, setAt(cutter.values, key, value) as Record<string, number>))
+            }
+          />
           <Box sx={two}>
-            <LengthField label="Cutting length" value={cutter.fluteLength} unit={unit} min={0.01} max={300} onChange={(v) => v !== null && change({ ...cutter, fluteLength: v })} />
-            <LengthField label="Shank diameter" value={cutter.shankDiameter} unit={unit} min={0.1} max={100} onChange={(v) => v !== null && change({ ...cutter, shankDiameter: v })} />
-            <NumberField label="Flutes" value={cutter.teeth} whole min={1} max={12} onChange={(v) => change({ ...cutter, teeth: v })} />
-            <ChoiceField label="Unit of this cutter" value={cutter.unit} options={[{ value: 'mm', label: 'mm' }, { value: 'in', label: 'inch' }]} onChange={(v) => change({ ...cutter, unit: v as 'mm' | 'in' })} />
-            <NumberField label="Slot" value={cutter.slot} whole min={0} max={999} hint="0 for none" onChange={(v) => change({ ...cutter, slot: v })} />
-            <TextField label="Stock number" value={cutter.stockNumber} onChange={(stockNumber) => change({ ...cutter, stockNumber })} />
+            <LengthField
+              label="Cutting length"
+              value={cutter.fluteLength}
+              unit={unit}
+              min={0.01}
+              max={300}
+              onChange={(v) => v !== null && change({ ...cutter, fluteLength: v })}
+            />
+            <LengthField
+              label="Shank diameter"
+              value={cutter.shankDiameter}
+              unit={unit}
+              min={0.1}
+              max={100}
+              onChange={(v) => v !== null && change({ ...cutter, shankDiameter: v })}
+            />
+            <NumberField
+              label="Flutes"
+              value={cutter.teeth}
+              whole
+              min={1}
+              max={12}
+              onChange={(v) => change({ ...cutter, teeth: v })}
+            />
+            <ChoiceField
+              label="Unit of this cutter"
+              value={cutter.unit}
+              options={[
+                { value: 'mm', label: 'mm' },
+                { value: 'in', label: 'inch' },
+              ]}
+              onChange={(v) => change({ ...cutter, unit: v as 'mm' | 'in' })}
+            />
+            <NumberField
+              label="Slot"
+              value={cutter.slot}
+              whole
+              min={0}
+              max={999}
+              hint="0 for none"
+              onChange={(v) => change({ ...cutter, slot: v })}
+            />
+            <TextField
+              label="Stock number"
+              value={cutter.stockNumber}
+              onChange={(stockNumber) => change({ ...cutter, stockNumber })}
+            />
           </Box>
-          <TextField label="Supplier" value={cutter.supplier} onChange={(supplier) => change({ ...cutter, supplier })} />
+          <TextField
+            label="Supplier"
+            value={cutter.supplier}
+            onChange={(supplier) => change({ ...cutter, supplier })}
+          />
           <TextField label="Notes" value={cutter.notes} lines={2} onChange={(notes) => change({ ...cutter, notes })} />
         </Box>
       </Box>
@@ -114,8 +210,22 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
               Width and depth
             </Typography>
             <Box sx={two}>
-              <LengthField label="At a depth of" value={depth} unit={unit} min={0} max={deep} onChange={(v) => v !== null && setDepth(v)} />
-              <LengthField label="the groove is wide" value={width} unit={unit} min={0} max={2 * radiusAt(cutter, deep)} onChange={(v) => v !== null && setDepth(depthAt(v))} />
+              <LengthField
+                label="At a depth of"
+                value={depth}
+                unit={unit}
+                min={0}
+                max={deep}
+                onChange={(v) => v !== null && setDepth(v)}
+              />
+              <LengthField
+                label="the groove is wide"
+                value={width}
+                unit={unit}
+                min={0}
+                max={2 * radiusAt(cutter, deep)}
+                onChange={(v) => v !== null && setDepth(depthAt(v))}
+              />
             </Box>
             <WidthChart cutter={cutter} unit={unit} depth={depth} />
             <Typography variant="caption" sx={{ color: 'text.secondary' }}>
@@ -124,21 +234,55 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
           </Box>
         )}
         <Box sx={{ display: 'grid', gap: 1.25 }}>
-          <Typography variant="h3" component="h2">Preset</Typography>
-          <ChoiceField label="Material" value={material} options={materialIds.map((m) => ({ value: m, label: materials[m].name }))} onChange={(m) => setMaterial(m as MaterialId)} />
+          <Typography variant="h3" component="h2">
+            Preset
+          </Typography>
+          <ChoiceField
+            label="Material"
+            value={material}
+            options={materialIds.map((m) => ({ value: m, label: materials[m].name }))}
+            onChange={(m) => setMaterial(m as MaterialId)}
+          />
           <Box sx={two}>
-            {turns && <NumberField label="Spindle" unit="rpm" value={preset.rpm} min={0} max={100000} onChange={(rpm) => setPreset({ ...preset, rpm })} />}
+            {turns && (
+              <NumberField
+                label="Spindle"
+                unit="rpm"
+                value={preset.rpm}
+                min={0}
+                max={100000}
+                onChange={(rpm) => setPreset({ ...preset, rpm })}
+              />
+            )}
             {length('feed', 'Feed')}
             {length('plunge', 'Plunge feed')}
             {length('stepDown', 'Step-down')}
             {length('stepOver', 'Step-over')}
-            {leans && <LengthField label="Scallop height" value={ridge} unit={unit} min={0} max={deep} onChange={(v) => v !== null && v > 0 && setPreset({ ...preset, stepOver: stepForScallop(cutter, v) })} />}
+            {leans && (
+              <LengthField
+                label="Scallop height"
+                value={ridge}
+                unit={unit}
+                min={0}
+                max={deep}
+                onChange={(v) => v !== null && v > 0 && setPreset({ ...preset, stepOver: stepForScallop(cutter, v) })}
+              />
+            )}
           </Box>
           <Typography variant="caption" sx={{ color: 'text.secondary' }}>
-            Step-over {share} % of the {whole.of} (also typed so: 40%){share <= 100 ? `, rows overlap ${100 - share} %` : ''}
-            {turns && preset.rpm > 0 ? `. Chip load ${show(chipLoad(cutter, preset))}, up to ${(removalRate(preset) / 1000).toFixed(2)} cm\u00b3/min` : ''}.
+            Step-over {share} % of the {whole.of} (also typed so: 40%)
+            {share <= 100 ? `, rows overlap ${100 - share} %` : ''}
+            {turns && preset.rpm > 0
+              ? `. Chip load ${show(chipLoad(cutter, preset))}, up to ${(removalRate(preset) / 1000).toFixed(2)} cm\u00b3/min`
+              : ''}
+            .
           </Typography>
-          <Button color="inherit" variant="outlined" sx={{ justifySelf: 'start', borderColor: 'var(--mui-palette-line)' }} onClick={() => setPreset(presetFor(cutter.shape, cutter.values, cutter.teeth, material))}>
+          <Button
+            color="inherit"
+            variant="outlined"
+            sx={{ justifySelf: 'start', borderColor: 'var(--mui-palette-line)' }}
+            onClick={() => setPreset(presetFor(cutter.shape, cutter.values, cutter.teeth, material))}
+          >
             Suggest feeds and speeds
           </Button>
         </Box>

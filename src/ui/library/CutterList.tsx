@@ -1,6 +1,19 @@
 'use client';
-import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  closestCenter,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import ExpandMoreRounded from '@mui/icons-material/ExpandMoreRounded';
 import DragIndicatorRounded from '@mui/icons-material/DragIndicatorRounded';
@@ -37,7 +50,10 @@ interface Props {
 export function CutterList({ cutters, shown, ordered, id, empty, onPick, onMove }: Props) {
   const [closed, setClosed] = useState<string[]>([]);
   const [renaming, setRenaming] = useState<{ from: string; text: string } | null>(null);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const [dragging, setDragging] = useState(false);
   const list = useRef<HTMLDivElement>(null);
   /** Arrows go from cutter to cutter, and Home and End to the first and the last, unless one is being carried by them. */
@@ -51,8 +67,11 @@ export function CutterList({ cutters, shown, ordered, id, empty, onPick, onMove 
     onPick(rows[to].dataset.cutter!);
   };
   const entry = shown.some((c) => c.id === id) ? id : shown[0]?.id;
-  if (!shown.length && !empty.length) return <Typography sx={{ p: 2, color: 'text.secondary' }}>No cutter is called that.</Typography>;
-  const row = (c: Cutter) => <Row key={c.id} cutter={c} picked={c.id === id} entry={c.id === entry} draggable={ordered} onPick={onPick} />;
+  if (!shown.length && !empty.length)
+    return <Typography sx={{ p: 2, color: 'text.secondary' }}>No cutter is called that.</Typography>;
+  const row = (c: Cutter) => (
+    <Row key={c.id} cutter={c} picked={c.id === id} entry={c.id === entry} draggable={ordered} onPick={onPick} />
+  );
   if (!ordered)
     return (
       <Box ref={list} onKeyDown={walk} sx={{ py: 1 }}>
@@ -63,20 +82,38 @@ export function CutterList({ cutters, shown, ordered, id, empty, onPick, onMove 
   const drop = (e: DragEndEvent) => {
     const [from, over] = [String(e.active.id), e.over && String(e.over.id)];
     if (!over || from === over) return;
-    const group = (id: string) => (id.startsWith(GROUP) ? id.slice(GROUP.length) : cutters.find((c) => c.id === id)!.group);
+    const group = (id: string) =>
+      id.startsWith(GROUP) ? id.slice(GROUP.length) : cutters.find((c) => c.id === id)!.group;
     if (from.startsWith(GROUP)) onMove('move of a group', moveGroup(cutters, group(from), group(over)));
-    else onMove('move of a cutter', placeCutter(cutters, from, over.startsWith(GROUP) ? { group: group(over) } : { over }));
+    else
+      onMove(
+        'move of a cutter',
+        placeCutter(cutters, from, over.startsWith(GROUP) ? { group: group(over) } : { over }),
+      );
   };
   const rename = () => {
     const to = renaming?.text.trim();
-    if (renaming && to && to !== renaming.from) onMove('name of a group', groupInto(cutters, renaming.from, to), empty.map((g) => renamed(g, renaming.from, to)));
+    if (renaming && to && to !== renaming.from)
+      onMove(
+        'name of a group',
+        groupInto(cutters, renaming.from, to),
+        empty.map((g) => renamed(g, renaming.from, to)),
+      );
     setRenaming(null);
   };
   const inGroup = (g: string) => cutters.filter((c) => within(c.group, g));
   const remove = (g: string) => {
     const gone = inGroup(g);
-    onMove(`loss of the group ${g}`, cutters.filter((c) => !gone.includes(c)), empty.filter((q) => !within(q, g)));
-    if (gone.length) tell('info', `"${g}" and ${gone.length === 1 ? 'its cutter are' : `its ${gone.length} cutters are`} deleted.`, { words: 'Undo', run: () => void useLibrary.getState().undo() });
+    onMove(
+      `loss of the group ${g}`,
+      cutters.filter((c) => !gone.includes(c)),
+      empty.filter((q) => !within(q, g)),
+    );
+    if (gone.length)
+      tell('info', `"${g}" and ${gone.length === 1 ? 'its cutter are' : `its ${gone.length} cutters are`} deleted.`, {
+        words: 'Undo',
+        run: () => void useLibrary.getState().undo(),
+      });
   };
   const save = (g: string, how: 'csv' | 'json') => {
     const name = `cutters-${slug(g)}.${how}`;
@@ -95,7 +132,13 @@ export function CutterList({ cutters, shown, ordered, id, empty, onPick, onMove 
           drop(e);
         }}
       >
-        <SortableContext items={groups.flatMap((g) => [GROUP + g, ...shown.filter((c) => c.group === g && !closed.includes(g)).map((c) => c.id)])} strategy={verticalListSortingStrategy}>
+        <SortableContext
+          items={groups.flatMap((g) => [
+            GROUP + g,
+            ...shown.filter((c) => c.group === g && !closed.includes(g)).map((c) => c.id),
+          ])}
+          strategy={verticalListSortingStrategy}
+        >
           {groups.map((g) => {
             const path = g.split('/').map((p) => p.trim());
             return (
@@ -107,12 +150,27 @@ export function CutterList({ cutters, shown, ordered, id, empty, onPick, onMove 
                   toggle={() => setClosed(closed.includes(g) ? closed.filter((q) => q !== g) : [...closed, g])}
                   groups={groups}
                   onRename={() => setRenaming({ from: g, text: g })}
-                  onInto={(to) => onMove('move of a group', groupInto(cutters, g, to), empty.map((q) => renamed(q, g, to)))}
+                  onInto={(to) =>
+                    onMove(
+                      'move of a group',
+                      groupInto(cutters, g, to),
+                      empty.map((q) => renamed(q, g, to)),
+                    )
+                  }
                   onDelete={() => remove(g)}
                   onExport={(how) => save(g, how)}
                 >
                   {renaming?.from === g ? (
-                    <OutlinedInput size="small" autoFocus value={renaming.text} inputProps={{ 'aria-label': 'Name of the group' }} onChange={(e) => setRenaming({ from: g, text: e.target.value })} onBlur={rename} onKeyDown={(e) => (e.key === 'Enter' ? rename() : e.key === 'Escape' && setRenaming(null))} sx={{ flex: 1, height: 28, fontSize: 12 }} />
+                    <OutlinedInput
+                      size="small"
+                      autoFocus
+                      value={renaming.text}
+                      inputProps={{ 'aria-label': 'Name of the group' }}
+                      onChange={(e) => setRenaming({ from: g, text: e.target.value })}
+                      onBlur={rename}
+                      onKeyDown={(e) => (e.key === 'Enter' ? rename() : e.key === 'Escape' && setRenaming(null))}
+                      sx={{ flex: 1, height: 28, fontSize: 12 }}
+                    />
                   ) : null}
                 </GroupHead>
                 {!closed.includes(g) && shown.filter((c) => c.group === g).map(row)}
@@ -142,8 +200,21 @@ interface HeadProps {
 }
 
 /** The head of a group: opened and closed, dragged among the others, renamed, put into another one. */
-function GroupHead({ group, depth, closed, toggle, groups, onRename, onInto, onDelete, onExport, children }: HeadProps) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: GROUP + group });
+function GroupHead({
+  group,
+  depth,
+  closed,
+  toggle,
+  groups,
+  onRename,
+  onInto,
+  onDelete,
+  onExport,
+  children,
+}: HeadProps) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
+    id: GROUP + group,
+  });
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const own = group.split('/').pop()!.trim();
   const others = groups.filter((g) => g !== group && !g.startsWith(`${group} /`) && `${g} / ${own}` !== group);
@@ -152,8 +223,25 @@ function GroupHead({ group, depth, closed, toggle, groups, onRename, onInto, onD
     run?.();
   };
   return (
-    <Box ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} sx={{ position: 'relative', zIndex: isDragging ? 2 : undefined, bgcolor: isDragging ? 'background.paper' : undefined, display: 'flex', alignItems: 'center', pl: 0.5 + 1.5 * depth, pr: 0.5 }}>
-      <IconButton size="small" aria-label={`${closed ? 'Open' : 'Close'} ${group}`} aria-expanded={!closed} onClick={toggle}>
+    <Box
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      sx={{
+        position: 'relative',
+        zIndex: isDragging ? 2 : undefined,
+        bgcolor: isDragging ? 'background.paper' : undefined,
+        display: 'flex',
+        alignItems: 'center',
+        pl: 0.5 + 1.5 * depth,
+        pr: 0.5,
+      }}
+    >
+      <IconButton
+        size="small"
+        aria-label={`${closed ? 'Open' : 'Close'} ${group}`}
+        aria-expanded={!closed}
+        onClick={toggle}
+      >
         <ExpandMoreRounded fontSize="inherit" sx={{ transform: closed ? 'rotate(-90deg)' : undefined }} />
       </IconButton>
       {children ?? (
@@ -161,17 +249,34 @@ function GroupHead({ group, depth, closed, toggle, groups, onRename, onInto, onD
           <Typography variant="caption" sx={{ flex: 1, color: 'text.secondary', fontWeight: 600 }}>
             {own}
           </Typography>
-          <IconButton ref={setActivatorNodeRef} {...attributes} {...listeners} size="small" aria-label={`Drag the group ${group}`} sx={{ opacity: 0.55, cursor: 'grab', touchAction: 'none' }}>
+          <IconButton
+            ref={setActivatorNodeRef}
+            {...attributes}
+            {...listeners}
+            size="small"
+            aria-label={`Drag the group ${group}`}
+            sx={{ opacity: 0.55, cursor: 'grab', touchAction: 'none' }}
+          >
             <DragIndicatorRounded sx={{ fontSize: 15 }} />
           </IconButton>
-          <IconButton size="small" aria-label={`More for the group ${group}`} aria-haspopup="menu" onClick={(e) => setMenu(e.currentTarget)} sx={{ opacity: 0.7 }}>
+          <IconButton
+            size="small"
+            aria-label={`More for the group ${group}`}
+            aria-haspopup="menu"
+            onClick={(e) => setMenu(e.currentTarget)}
+            sx={{ opacity: 0.7 }}
+          >
             <MoreVertRounded sx={{ fontSize: 15 }} />
           </IconButton>
         </>
       )}
       <Menu open={!!menu} anchorEl={menu} onClose={close()}>
         <MenuItem onClick={close(onRename)}>Rename</MenuItem>
-        {depth > 0 && <MenuItem onClick={close(() => onInto(own))}>Take out of {group.split('/').slice(0, -1).join('/').trim()}</MenuItem>}
+        {depth > 0 && (
+          <MenuItem onClick={close(() => onInto(own))}>
+            Take out of {group.split('/').slice(0, -1).join('/').trim()}
+          </MenuItem>
+        )}
         {others.map((g) => (
           <MenuItem key={g} onClick={close(() => onInto(`${g} / ${own}`))}>
             Put into {g}
@@ -187,8 +292,23 @@ function GroupHead({ group, depth, closed, toggle, groups, onRename, onInto, onD
   );
 }
 
-function Row({ cutter, picked, entry, draggable, onPick }: { cutter: Cutter; picked: boolean; /** Whether Tab comes to this row of the list. */ entry: boolean; draggable: boolean; onPick: (id: string) => void }) {
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: cutter.id, disabled: !draggable });
+function Row({
+  cutter,
+  picked,
+  entry,
+  draggable,
+  onPick,
+}: {
+  cutter: Cutter;
+  picked: boolean;
+  /** Whether Tab comes to this row of the list. */ entry: boolean;
+  draggable: boolean;
+  onPick: (id: string) => void;
+}) {
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
+    id: cutter.id,
+    disabled: !draggable,
+  });
   const row = useRef<HTMLElement | null>(null);
   // What is new, copied or brought in comes into sight.
   useEffect(() => {
@@ -212,7 +332,20 @@ function Row({ cutter, picked, entry, draggable, onPick }: { cutter: Cutter; pic
         if (e.key === 'Enter') onPick(cutter.id);
         else listeners?.onKeyDown?.(e);
       }}
-      sx={{ position: 'relative', zIndex: isDragging ? 2 : undefined, display: 'flex', gap: 1, px: 2, py: 0.6, fontSize: 13, cursor: 'pointer', bgcolor: picked ? 'var(--mui-palette-wash)' : isDragging ? 'background.paper' : undefined, fontWeight: picked ? 600 : 450, '&:hover': { bgcolor: 'var(--mui-palette-wash)' }, '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: -2 } }}
+      sx={{
+        position: 'relative',
+        zIndex: isDragging ? 2 : undefined,
+        display: 'flex',
+        gap: 1,
+        px: 2,
+        py: 0.6,
+        fontSize: 13,
+        cursor: 'pointer',
+        bgcolor: picked ? 'var(--mui-palette-wash)' : isDragging ? 'background.paper' : undefined,
+        fontWeight: picked ? 600 : 450,
+        '&:hover': { bgcolor: 'var(--mui-palette-wash)' },
+        '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: -2 },
+      }}
     >
       <Box sx={{ flex: 1, minWidth: 0 }}>{cutter.name}</Box>
       {cutter.slot > 0 && <Box sx={{ color: 'text.secondary', fontSize: 12, fontWeight: 400 }}>{cutter.slot}</Box>}

@@ -6,7 +6,17 @@ import type { Cutter } from '@/core/cutters/cutter';
 import type { Comparison } from '@/core/exchange/cutterSheet';
 
 /** What a file of cutters would do to the library, before it does it. */
-export function ImportPreview({ file, found, onTake, onLeave }: { file: string; found: Comparison; onTake: (cutters: Cutter[]) => void; onLeave: () => void }) {
+export function ImportPreview({
+  file,
+  found,
+  onTake,
+  onLeave,
+}: {
+  file: string;
+  found: Comparison;
+  onTake: (cutters: Cutter[]) => void;
+  onLeave: () => void;
+}) {
   const { fresh, changed, same, refused } = found;
   const list = (title: string, names: string[], colour?: string) =>
     names.length > 0 && (
@@ -23,13 +33,32 @@ export function ImportPreview({ file, found, onTake, onLeave }: { file: string; 
     );
   return (
     <Box role="region" aria-label="What the file holds" sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
-      <Typography variant="h2" component="h2">{file}</Typography>
-      {list('new', fresh.map((c) => c.name))}
-      {list('changed', changed.map((c) => c.name))}
-      {list('as they are here', same.map((c) => c.name))}
-      {list('refused', refused.map((r) => `${r.where}: ${r.why}`), 'error.main')}
+      <Typography variant="h2" component="h2">
+        {file}
+      </Typography>
+      {list(
+        'new',
+        fresh.map((c) => c.name),
+      )}
+      {list(
+        'changed',
+        changed.map((c) => c.name),
+      )}
+      {list(
+        'as they are here',
+        same.map((c) => c.name),
+      )}
+      {list(
+        'refused',
+        refused.map((r) => `${r.where}: ${r.why}`),
+        'error.main',
+      )}
       <Box sx={{ display: 'flex', gap: 1 }}>
-        <Button variant="contained" disabled={!fresh.length && !changed.length} onClick={() => onTake([...fresh, ...changed])}>
+        <Button
+          variant="contained"
+          disabled={!fresh.length && !changed.length}
+          onClick={() => onTake([...fresh, ...changed])}
+        >
           Take {fresh.length + changed.length} {fresh.length + changed.length === 1 ? 'cutter' : 'cutters'}
         </Button>
         {changed.length > 0 && fresh.length > 0 && (

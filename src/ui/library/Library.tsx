@@ -54,7 +54,15 @@ export function Library({ onClose }: { onClose: ReactNode }) {
   const [incoming, setIncoming] = useState<{ file: string; found: Comparison } | null>(null);
   const cutter = cutters.find((c) => c.id === id) ?? cutters[0];
   const words = search.toLowerCase().split(/\s+/);
-  const found = cutters.filter((c) => (!shape || c.shape === shape) && words.every((w) => `${c.name} ${c.group} ${shapeOf(c.shape).name} ${c.supplier} ${c.stockNumber} ${c.notes}`.toLowerCase().includes(w)));
+  const found = cutters.filter(
+    (c) =>
+      (!shape || c.shape === shape) &&
+      words.every((w) =>
+        `${c.name} ${c.group} ${shapeOf(c.shape).name} ${c.supplier} ${c.stockNumber} ${c.notes}`
+          .toLowerCase()
+          .includes(w),
+      ),
+  );
   const by = sorts[sort].of;
   const shown = sort === 'own' ? found : [...found].sort((a, b) => (by(a) < by(b) ? -1 : by(a) > by(b) ? 1 : 0));
   const used = job?.cutters.find((c) => c.id === cutter?.id);
@@ -75,11 +83,28 @@ export function Library({ onClose }: { onClose: ReactNode }) {
     });
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 2.5, py: 1.5, borderBottom: '1px solid', borderColor: 'divider' }}>
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: 1,
+          px: 2.5,
+          py: 1.5,
+          borderBottom: '1px solid',
+          borderColor: 'divider',
+        }}
+      >
         <Typography variant="h2" component="h1" sx={{ mr: 1 }}>
           Tool library
         </Typography>
-        <OutlinedInput size="small" placeholder="Search" value={search} onChange={(e) => setSearch(e.target.value)} inputProps={{ 'aria-label': 'Search the cutters' }} sx={{ flex: 1, maxWidth: 260 }} />
+        <OutlinedInput
+          size="small"
+          placeholder="Search"
+          value={search}
+          onChange={(e) => setSearch(e.target.value)}
+          inputProps={{ 'aria-label': 'Search the cutters' }}
+          sx={{ flex: 1, maxWidth: 260 }}
+        />
         <Box sx={{ flex: 1 }} />
         <Tooltip title={past.length ? `Undo the ${past[past.length - 1].name}` : 'Nothing to undo'}>
           <span>
@@ -100,9 +125,16 @@ export function Library({ onClose }: { onClose: ReactNode }) {
         </Tooltip>
         <Menu open={!!menu} anchorEl={menu} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
           <MenuItem onClick={() => download('cutters.csv', cuttersToCsv(shown), 'text/csv')}>As a table (CSV)</MenuItem>
-          <MenuItem onClick={() => download('cutters.json', cuttersToJson(shown), 'application/json')}>As JSON</MenuItem>
+          <MenuItem onClick={() => download('cutters.json', cuttersToJson(shown), 'application/json')}>
+            As JSON
+          </MenuItem>
         </Menu>
-        <Button variant="contained" startIcon={<AddRounded />} aria-haspopup="menu" onClick={(e) => (shape ? add(shape) : setShapes(e.currentTarget))}>
+        <Button
+          variant="contained"
+          startIcon={<AddRounded />}
+          aria-haspopup="menu"
+          onClick={(e) => (shape ? add(shape) : setShapes(e.currentTarget))}
+        >
           New cutter
         </Button>
         <Menu open={!!shapes} anchorEl={shapes} onClose={() => setShapes(null)} onClick={() => setShapes(null)}>
@@ -115,10 +147,39 @@ export function Library({ onClose }: { onClose: ReactNode }) {
         {onClose}
       </Box>
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
-        <Box sx={{ width: 290, flex: 'none', display: 'flex', flexDirection: 'column', borderRight: '1px solid', borderColor: 'divider', bgcolor: 'var(--mui-palette-faint)' }}>
-          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, p: 1.25, borderBottom: '1px solid', borderColor: 'divider' }}>
-            <ChoiceField label="Shapes" value={shape} options={[{ value: '', label: 'All' }, ...cutterShapes.map((s) => ({ value: s.id, label: s.name }))]} onChange={setShape} />
-            <ChoiceField label="Sorted by" value={sort} options={Object.entries(sorts).map(([value, s]) => ({ value, label: s.label }))} onChange={setSort} />
+        <Box
+          sx={{
+            width: 290,
+            flex: 'none',
+            display: 'flex',
+            flexDirection: 'column',
+            borderRight: '1px solid',
+            borderColor: 'divider',
+            bgcolor: 'var(--mui-palette-faint)',
+          }}
+        >
+          <Box
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: '1fr 1fr',
+              gap: 1,
+              p: 1.25,
+              borderBottom: '1px solid',
+              borderColor: 'divider',
+            }}
+          >
+            <ChoiceField
+              label="Shapes"
+              value={shape}
+              options={[{ value: '', label: 'All' }, ...cutterShapes.map((s) => ({ value: s.id, label: s.name }))]}
+              onChange={setShape}
+            />
+            <ChoiceField
+              label="Sorted by"
+              value={sort}
+              options={Object.entries(sorts).map(([value, s]) => ({ value, label: s.label }))}
+              onChange={setSort}
+            />
           </Box>
           <Box role="group" aria-label="Cutters" sx={{ flex: 1, overflowY: 'auto', py: 0.5 }}>
             <CutterList
@@ -133,7 +194,12 @@ export function Library({ onClose }: { onClose: ReactNode }) {
               }}
               onMove={(name, list, left) => void put(name, list, left)}
             />
-            {sort === 'own' && !search && !shape && <NewGroup taken={[...groupsOf(cutters), ...empty]} onMake={(name) => void put(`new group ${name}`, cutters, [...empty, name])} />}
+            {sort === 'own' && !search && !shape && (
+              <NewGroup
+                taken={[...groupsOf(cutters), ...empty]}
+                onMake={(name) => void put(`new group ${name}`, cutters, [...empty, name])}
+              />
+            )}
           </Box>
         </Box>
         <Box sx={{ flex: 1, minWidth: 0, overflowY: 'auto', p: 2.5 }}>
@@ -144,7 +210,10 @@ export function Library({ onClose }: { onClose: ReactNode }) {
               onLeave={() => setIncoming(null)}
               onTake={(list) => {
                 const ids = new Set(list.map((c) => c.id));
-                void put(`import of ${incoming.file}`, [...cutters.map((c) => list.find((n) => n.id === c.id) ?? c), ...list.filter((c) => ids.has(c.id) && !cutters.some((q) => q.id === c.id))]);
+                void put(`import of ${incoming.file}`, [
+                  ...cutters.map((c) => list.find((n) => n.id === c.id) ?? c),
+                  ...list.filter((c) => ids.has(c.id) && !cutters.some((q) => q.id === c.id)),
+                ]);
                 setId(list[0].id);
                 setIncoming(null);
               }}
@@ -152,8 +221,23 @@ export function Library({ onClose }: { onClose: ReactNode }) {
           ) : (
             cutter && (
               <Box key={cutter.id} sx={{ maxWidth: 1040, display: 'grid', gap: 2 }}>
-                <CutterEditor cutter={cutter} among={cutters} naming={naming === cutter.id} first={job?.blank.material ?? 'oak'} onChange={(c) => void save(c)} />
-                <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', borderTop: '1px solid', borderColor: 'divider', pt: 2 }}>
+                <CutterEditor
+                  cutter={cutter}
+                  among={cutters}
+                  naming={naming === cutter.id}
+                  first={job?.blank.material ?? 'oak'}
+                  onChange={(c) => void save(c)}
+                />
+                <Box
+                  sx={{
+                    display: 'flex',
+                    gap: 1,
+                    flexWrap: 'wrap',
+                    borderTop: '1px solid',
+                    borderColor: 'divider',
+                    pt: 2,
+                  }}
+                >
                   {used && differs(used, cutter) && (
                     <Button variant="contained" onClick={() => takeFromLibrary(cutter)}>
                       Use it so in this job
@@ -163,17 +247,33 @@ export function Library({ onClose }: { onClose: ReactNode }) {
                     color="inherit"
                     onClick={() => {
                       const id = freshId();
-                      const copy = { ...cutter, id, name: hasLabel(cutter) ? freeLabel({ ...cutter, id }, cutters) : freeName(`${cutter.name} copy`, cutters) };
+                      const copy = {
+                        ...cutter,
+                        id,
+                        name: hasLabel(cutter)
+                          ? freeLabel({ ...cutter, id }, cutters)
+                          : freeName(`${cutter.name} copy`, cutters),
+                      };
                       const i = cutters.indexOf(cutter) + 1;
-                      void put(`copy of ${cutter.name}`, [...cutters.slice(0, i), copy, ...cutters.slice(i)]).then(() => {
-                        setId(copy.id);
-                        setNaming(copy.id);
-                      });
+                      void put(`copy of ${cutter.name}`, [...cutters.slice(0, i), copy, ...cutters.slice(i)]).then(
+                        () => {
+                          setId(copy.id);
+                          setNaming(copy.id);
+                        },
+                      );
                     }}
                   >
                     Copy this cutter
                   </Button>
-                  <Button color="error" onClick={() => void put(`loss of ${cutter.name}`, cutters.filter((c) => c !== cutter))}>
+                  <Button
+                    color="error"
+                    onClick={() =>
+                      void put(
+                        `loss of ${cutter.name}`,
+                        cutters.filter((c) => c !== cutter),
+                      )
+                    }
+                  >
                     Delete it
                   </Button>
                 </Box>
@@ -185,7 +285,11 @@ export function Library({ onClose }: { onClose: ReactNode }) {
               </Box>
             )
           )}
-          {!cutter && !incoming && <Typography sx={{ color: 'text.secondary' }}>The library is empty. Make a cutter, or bring some in from a file.</Typography>}
+          {!cutter && !incoming && (
+            <Typography sx={{ color: 'text.secondary' }}>
+              The library is empty. Make a cutter, or bring some in from a file.
+            </Typography>
+          )}
         </Box>
       </Box>
     </Box>

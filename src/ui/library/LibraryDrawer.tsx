@@ -9,7 +9,12 @@ import { Library } from './Library';
 export function LibraryDrawer() {
   const open = useView((v) => v.library);
   return (
-    <Drawer anchor="right" open={open} onClose={() => setView({ library: false })} slotProps={{ paper: { sx: { width: 860, maxWidth: '96vw' }, 'aria-label': 'Tool library', role: 'dialog' } }}>
+    <Drawer
+      anchor="right"
+      open={open}
+      onClose={() => setView({ library: false })}
+      slotProps={{ paper: { sx: { width: 860, maxWidth: '96vw' }, 'aria-label': 'Tool library', role: 'dialog' } }}
+    >
       {open && (
         <Library
           onClose={

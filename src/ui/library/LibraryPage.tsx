@@ -14,11 +14,19 @@ export function LibraryPage() {
   const [trouble, setTrouble] = useState('');
   useEffect(() => {
     document.title = 'Tool library \u00b7 Mirvak';
-    useLibrary.getState().load().catch((e) => setTrouble(storageMessage(e))).finally(() => setReady(true));
+    useLibrary
+      .getState()
+      .load()
+      .catch((e) => setTrouble(storageMessage(e)))
+      .finally(() => setReady(true));
   }, []);
   return (
     <Box component="main" sx={{ height: 'var(--page-height, 100vh)', bgcolor: 'background.paper' }}>
-      {trouble && <Box role="alert" sx={{ p: 1.5, color: 'error.main' }}>{trouble}</Box>}
+      {trouble && (
+        <Box role="alert" sx={{ p: 1.5, color: 'error.main' }}>
+          {trouble}
+        </Box>
+      )}
       {ready && (
         <Library
           onClose={

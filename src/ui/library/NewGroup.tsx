@@ -8,12 +8,24 @@ import { freeName } from '@/ui/actions/edits';
 export function NewGroup({ taken, onMake }: { taken: readonly string[]; onMake: (name: string) => void }) {
   const [name, setName] = useState<string | null>(null);
   const make = () => {
-    if (name?.trim()) onMake(freeName(name.trim(), taken.map((t) => ({ name: t }))));
+    if (name?.trim())
+      onMake(
+        freeName(
+          name.trim(),
+          taken.map((t) => ({ name: t })),
+        ),
+      );
     setName(null);
   };
   if (name === null)
     return (
-      <Button size="small" color="inherit" startIcon={<AddRounded />} onClick={() => setName('')} sx={{ ml: 1.25, color: 'text.secondary', fontSize: 12.5 }}>
+      <Button
+        size="small"
+        color="inherit"
+        startIcon={<AddRounded />}
+        onClick={() => setName('')}
+        sx={{ ml: 1.25, color: 'text.secondary', fontSize: 12.5 }}
+      >
         New group
       </Button>
     );

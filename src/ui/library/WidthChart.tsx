@@ -15,16 +15,32 @@ export function WidthChart({ cutter, unit, depth }: { cutter: Cutter; unit: Unit
   const deep = cuttingLength(cutter);
   // Ticks are round in the cutter's own unit.
   const mm = MM[unit];
-  const x = scaleLinear().domain([0, deep]).range([pad.l, W - pad.r]);
+  const x = scaleLinear()
+    .domain([0, deep])
+    .range([pad.l, W - pad.r]);
   const widest = 2 * radiusAt(cutter, deep);
-  const y = scaleLinear().domain([0, widest * 1.05]).range([H - pad.b, pad.t]);
+  const y = scaleLinear()
+    .domain([0, widest * 1.05])
+    .range([H - pad.b, pad.t]);
   // Closer together near the tip, where round ones bend.
-  const points = Array.from({ length: 101 }, (_, i) => deep * (i / 100) ** 2).map((d) => ({ d, w: 2 * radiusAt(cutter, d) }));
-  const path = line<{ d: number; w: number }>((p) => x(p.d), (p) => y(p.w))(points)!;
+  const points = Array.from({ length: 101 }, (_, i) => deep * (i / 100) ** 2).map((d) => ({
+    d,
+    w: 2 * radiusAt(cutter, d),
+  }));
+  const path = line<{ d: number; w: number }>(
+    (p) => x(p.d),
+    (p) => y(p.w),
+  )(points)!;
   const at = { x: x(Math.min(depth, deep)), y: y(2 * radiusAt(cutter, Math.min(depth, deep))) };
   const text = { fontSize: 11, fill: 'var(--mui-palette-text-secondary)' };
   return (
-    <Box component="svg" viewBox={`0 0 ${W} ${H}`} role="img" aria-label="Width of the groove against its depth" sx={{ width: '100%', maxWidth: 400, display: 'block', mt: 1 }}>
+    <Box
+      component="svg"
+      viewBox={`0 0 ${W} ${H}`}
+      role="img"
+      aria-label="Width of the groove against its depth"
+      sx={{ width: '100%', maxWidth: 400, display: 'block', mt: 1 }}
+    >
       {ticksOf(deep / mm, 5).map((t) => (
         <g key={t}>
           <line x1={x(t * mm)} x2={x(t * mm)} y1={pad.t} y2={H - pad.b} stroke="var(--mui-palette-divider)" />
@@ -48,7 +64,12 @@ export function WidthChart({ cutter, unit, depth }: { cutter: Cutter; unit: Unit
         width, {unit}
       </text>
       <path d={path} fill="none" stroke="var(--mui-palette-primary-main)" strokeWidth="2" />
-      <path d={`M${at.x} ${H - pad.b}V${at.y}H${pad.l}`} fill="none" stroke="var(--mui-palette-brass)" strokeDasharray="4 3" />
+      <path
+        d={`M${at.x} ${H - pad.b}V${at.y}H${pad.l}`}
+        fill="none"
+        stroke="var(--mui-palette-brass)"
+        strokeDasharray="4 3"
+      />
       <circle cx={at.x} cy={at.y} r="4" fill="var(--mui-palette-brass)" />
     </Box>
   );

@@ -43,7 +43,10 @@ export const useLibrary = create<Library>((set, get) => {
   const change = (from: Version, to: Version): Promise<void> => {
     changes++;
     const before = now();
-    const after: Version = { cutters: withChange(before.cutters, from.cutters, to.cutters), empty: emptyAfter(to.empty, [], to.cutters) };
+    const after: Version = {
+      cutters: withChange(before.cutters, from.cutters, to.cutters),
+      empty: emptyAfter(to.empty, [], to.cutters),
+    };
     set(after);
     if (waiting && waiting.to.cutters === before.cutters) {
       waiting.to = after;
@@ -54,7 +57,11 @@ export const useLibrary = create<Library>((set, get) => {
       to: after,
       done: written.then(() => {
         if (waiting === mine) waiting = null;
-        return changeLibrary(mine.from.cutters, mine.to.cutters, mine.from.empty.join('\n') === mine.to.empty.join('\n') ? undefined : mine.to.empty);
+        return changeLibrary(
+          mine.from.cutters,
+          mine.to.cutters,
+          mine.from.empty.join('\n') === mine.to.empty.join('\n') ? undefined : mine.to.empty,
+        );
       }),
     };
     waiting = mine;
@@ -62,7 +69,10 @@ export const useLibrary = create<Library>((set, get) => {
     return mine.done;
   };
   /** A library that could not be saved says so; what was done stands in this window. */
-  const told = (saving: Promise<void>): Promise<void> => saving.catch((e) => tell('error', `The tool library was not saved; the change is in this window only. ${libraryMessage(e)}`));
+  const told = (saving: Promise<void>): Promise<void> =>
+    saving.catch((e) =>
+      tell('error', `The tool library was not saved; the change is in this window only. ${libraryMessage(e)}`),
+    );
   const done = async (name: string, after: Version): Promise<void> => {
     const before = now();
     set({ past: [...get().past.slice(-MOST), { name, before, after }] });
@@ -86,7 +96,10 @@ export const useLibrary = create<Library>((set, get) => {
       const { cutters, empty } = get();
       const had = cutters.find((c) => c.id === cutter.id);
       // A group's name that is being typed letter by letter leaves no groups behind.
-      await done(had ? `change of ${cutter.name}` : `new ${cutter.name}`, { cutters: had ? cutters.map((c) => (c === had ? cutter : c)) : [...cutters, cutter], empty });
+      await done(had ? `change of ${cutter.name}` : `new ${cutter.name}`, {
+        cutters: had ? cutters.map((c) => (c === had ? cutter : c)) : [...cutters, cutter],
+        empty,
+      });
     },
     async put(name, cutters, empty) {
       await done(name, { cutters, empty: emptyAfter(empty ?? get().empty, empty ? [] : get().cutters, cutters) });
@@ -101,4 +114,11 @@ export const useLibrary = create<Library>((set, get) => {
   };
 });
 
-onNews('library', () => void useLibrary.getState().load().catch(() => {}));
+onNews(
+  'library',
+  () =>
+    void useLibrary
+      .getState()
+      .load()
+      .catch(() => {}),
+);

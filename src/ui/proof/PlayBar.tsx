@@ -33,7 +33,11 @@ export function PlayBar() {
         <IconButton aria-label="To the start" onClick={() => seek(0)}>
           <SkipPreviousRounded />
         </IconButton>
-        <IconButton aria-label={playing ? 'Pause' : 'Play'} onClick={playing ? pause : start} sx={{ bgcolor: 'primary.main', color: 'primary.contrastText', '&:hover': { bgcolor: 'primary.dark' } }}>
+        <IconButton
+          aria-label={playing ? 'Pause' : 'Play'}
+          onClick={playing ? pause : start}
+          sx={{ bgcolor: 'primary.main', color: 'primary.contrastText', '&:hover': { bgcolor: 'primary.dark' } }}
+        >
           {playing ? <PauseRounded /> : <PlayArrowRounded />}
         </IconButton>
         <IconButton aria-label="One move on" onClick={() => seek(Math.min(moves, Math.floor(active ? move : 0) + 1))}>
@@ -41,7 +45,14 @@ export function PlayBar() {
         </IconButton>
         <Box role="group" aria-label="Speed" sx={{ ml: 'auto', display: 'flex' }}>
           {SPEEDS.map((s) => (
-            <Button key={s} size="small" aria-pressed={speed === s} color={speed === s ? 'primary' : 'inherit'} onClick={() => setSpeed(s)} sx={{ minWidth: 38, px: 0.5, fontWeight: speed === s ? 700 : 450 }}>
+            <Button
+              key={s}
+              size="small"
+              aria-pressed={speed === s}
+              color={speed === s ? 'primary' : 'inherit'}
+              onClick={() => setSpeed(s)}
+              sx={{ minWidth: 38, px: 0.5, fontWeight: speed === s ? 700 : 450 }}
+            >
               {s}
               {'\u00d7'}
             </Button>
@@ -49,10 +60,19 @@ export function PlayBar() {
         </Box>
       </Box>
       <Box sx={{ px: 1 }}>
-        <Slider size="small" aria-label="Place in the programs" min={0} max={Math.max(1, moves)} value={active ? move : moves} onChange={(_, v) => seek(v as number)} />
+        <Slider
+          size="small"
+          aria-label="Place in the programs"
+          min={0}
+          max={Math.max(1, moves)}
+          value={active ? move : moves}
+          onChange={(_, v) => seek(v as number)}
+        />
       </Box>
       <Typography variant="caption" component="p" sx={{ color: 'text.secondary', minHeight: 20, m: 0 }}>
-        {active && at ? `${clockText(at.seconds / 60)} \u00b7 ${job.cuts.find((c) => c.id === at.cutId)?.name ?? ''} \u00b7 ${at.file} line ${at.line}` : 'Shown as finished'}
+        {active && at
+          ? `${clockText(at.seconds / 60)} \u00b7 ${job.cuts.find((c) => c.id === at.cutId)?.name ?? ''} \u00b7 ${at.file} line ${at.line}`
+          : 'Shown as finished'}
         {active && (
           <Button size="small" sx={{ ml: 1, minHeight: 22, py: 0 }} onClick={leave}>
             Show finished
@@ -60,7 +80,15 @@ export function PlayBar() {
         )}
       </Typography>
       <Box sx={{ mt: 1 }}>
-        <ChoiceField label="Show" value={only?.[0] ?? ''} options={[{ value: '', label: 'All cuts' }, ...job.cuts.filter((c) => c.enabled).map((c) => ({ value: c.id, label: `Only "${c.name}"` }))]} onChange={(v) => (v ? setOnly([v]) : leave())} />
+        <ChoiceField
+          label="Show"
+          value={only?.[0] ?? ''}
+          options={[
+            { value: '', label: 'All cuts' },
+            ...job.cuts.filter((c) => c.enabled).map((c) => ({ value: c.id, label: `Only "${c.name}"` })),
+          ]}
+          onChange={(v) => (v ? setOnly([v]) : leave())}
+        />
       </Box>
     </Box>
   );

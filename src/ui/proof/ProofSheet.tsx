@@ -21,7 +21,8 @@ import { PlayBar } from './PlayBar';
 import { Ledger } from './Ledger';
 
 const show = (f: Finding) => {
-  if (f.x !== null && f.y !== null) setView((v) => ({ marked: { x: f.x!, y: f.y!, text: f.text }, table: v.table === 'solid' ? 'both' : v.table }));
+  if (f.x !== null && f.y !== null)
+    setView((v) => ({ marked: { x: f.x!, y: f.y!, text: f.text }, table: v.table === 'solid' ? 'both' : v.table }));
   if (f.cutId) setView({ cutId: f.cutId });
 };
 
@@ -31,9 +32,24 @@ export function ProofSheet() {
   const quality = useLater(useWork, (w) => w.quality);
   return (
     <>
-      <SheetHead title="Proof" remark={proof ? (proof.findings.length ? `${proof.findings.length} to look at` : proof.compared ? 'all checks pass' : 'being checked') : ''} />
+      <SheetHead
+        title="Proof"
+        remark={
+          proof
+            ? proof.findings.length
+              ? `${proof.findings.length} to look at`
+              : proof.compared
+                ? 'all checks pass'
+                : 'being checked'
+            : ''
+        }
+      />
       <Progress />
-      {!job.cuts.length && <Empty title="Nothing to prove yet">Add a cut first. Its program is then read back and cut here, before it is cut at the machine.</Empty>}
+      {!job.cuts.length && (
+        <Empty title="Nothing to prove yet">
+          Add a cut first. Its program is then read back and cut here, before it is cut at the machine.
+        </Empty>
+      )}
       {proof && job.cuts.length > 0 && (
         <>
           <Group title="Watch it cut">
@@ -42,7 +58,10 @@ export function ProofSheet() {
               <ChoiceField
                 label="Quality of the proof"
                 value={quality}
-                options={(['quick', 'fine', 'finest'] as const).map((q) => ({ value: q, label: `${{ quick: 'Quick', fine: 'Fine', finest: 'Finest' }[q]}, a height every ${lengthText(cellOf(job, q), job.unit, job.unit === 'mm' ? 2 : 4)}` }))}
+                options={(['quick', 'fine', 'finest'] as const).map((q) => ({
+                  value: q,
+                  label: `${{ quick: 'Quick', fine: 'Fine', finest: 'Finest' }[q]}, a height every ${lengthText(cellOf(job, q), job.unit, job.unit === 'mm' ? 2 : 4)}`,
+                }))}
                 onChange={(q) => setQuality(q as Quality)}
               />
             </Box>
@@ -54,7 +73,27 @@ export function ProofSheet() {
                 const asking = c.id === 'wanted' && !proof.compared && !found.length;
                 return (
                   <Box component="li" key={c.id} sx={{ display: 'flex', gap: 1.1 }}>
-                    <Box sx={{ width: 20, height: 20, borderRadius: '50%', flex: 'none', display: 'grid', placeItems: 'center', bgcolor: found.length ? 'error.main' : 'var(--mui-palette-wash)', color: found.length ? 'error.contrastText' : 'primary.main', '& svg': { fontSize: 14 } }}>{found.length ? <PriorityHighRounded titleAccess="Found something" /> : asking ? <MoreHorizRounded titleAccess="Being looked at" /> : <CheckRounded titleAccess="Passes" />}</Box>
+                    <Box
+                      sx={{
+                        width: 20,
+                        height: 20,
+                        borderRadius: '50%',
+                        flex: 'none',
+                        display: 'grid',
+                        placeItems: 'center',
+                        bgcolor: found.length ? 'error.main' : 'var(--mui-palette-wash)',
+                        color: found.length ? 'error.contrastText' : 'primary.main',
+                        '& svg': { fontSize: 14 },
+                      }}
+                    >
+                      {found.length ? (
+                        <PriorityHighRounded titleAccess="Found something" />
+                      ) : asking ? (
+                        <MoreHorizRounded titleAccess="Being looked at" />
+                      ) : (
+                        <CheckRounded titleAccess="Passes" />
+                      )}
+                    </Box>
                     <Box sx={{ minWidth: 0 }}>
                       <Typography variant="body2" sx={{ fontWeight: found.length ? 600 : 450 }}>
                         {c.name}
@@ -71,7 +110,13 @@ export function ProofSheet() {
                             </Button>
                           )}
                           {(f.places ?? []).slice(1).map((p, i) => (
-                            <Button key={i} size="small" sx={{ minHeight: 26, minWidth: 0, px: 0.75 }} aria-label={`Show place ${i + 2}`} onClick={() => show({ ...f, ...p })}>
+                            <Button
+                              key={i}
+                              size="small"
+                              sx={{ minHeight: 26, minWidth: 0, px: 0.75 }}
+                              aria-label={`Show place ${i + 2}`}
+                              onClick={() => show({ ...f, ...p })}
+                            >
                               {i + 2}
                             </Button>
                           ))}
@@ -99,7 +144,12 @@ function Progress() {
   if (proving === null && !planning) return null;
   return (
     <Box sx={{ px: 2, pb: 1.5, display: 'flex', alignItems: 'center', gap: 1.5 }}>
-      <LinearProgress aria-label="Proving" variant={proving !== null ? 'determinate' : 'indeterminate'} value={(proving ?? 0) * 100} sx={{ flex: 1, borderRadius: 2 }} />
+      <LinearProgress
+        aria-label="Proving"
+        variant={proving !== null ? 'determinate' : 'indeterminate'}
+        value={(proving ?? 0) * 100}
+        sx={{ flex: 1, borderRadius: 2 }}
+      />
       <Button size="small" color="inherit" onClick={stopWork}>
         Stop working
       </Button>

@@ -40,7 +40,15 @@ export const usePlay = create<Play>((set, get) => {
         const job = useOpenJob.getState().job;
         if (!job) break;
         const pool = computePool();
-        const state = await pool.prover.ask((api) => api.play(pool.prover.next(), job.at.id, goal, Math.max(cellOf(job, 'quick'), cellOf(job, useWork.getState().quality)), get().only));
+        const state = await pool.prover.ask((api) =>
+          api.play(
+            pool.prover.next(),
+            job.at.id,
+            goal,
+            Math.max(cellOf(job, 'quick'), cellOf(job, useWork.getState().quality)),
+            get().only,
+          ),
+        );
         if (get().active) setView({ play: state });
       }
     } catch (e) {

@@ -80,7 +80,9 @@ export function AllSetups() {
         onClick={() =>
           void saveWritten(
             `${slug(whole.name)}-programs.zip`,
-            cut.flatMap((s) => setups[s.at.id].proof!.files.map((f) => ({ name: `${folderOf(s)}/${f.name}`, chunks: f.chunks }))),
+            cut.flatMap((s) =>
+              setups[s.at.id].proof!.files.map((f) => ({ name: `${folderOf(s)}/${f.name}`, chunks: f.chunks })),
+            ),
             true,
           )
         }

@@ -21,15 +21,30 @@ const fields: Field[] = [
   { kind: 'text', key: 'name', label: 'Name' },
   { kind: 'choice', key: 'unit', label: 'Lengths in', options: choices({ mm: 'Millimetres', in: 'Inches' }) },
   { kind: 'number', key: 'decimals', label: 'Decimals', whole: true, min: 2, max: 6 },
-  { kind: 'choice', key: 'change', label: 'Tool change', options: choices({ command: 'M6 command', pause: 'M0 pause' }) },
+  {
+    kind: 'choice',
+    key: 'change',
+    label: 'Tool change',
+    options: choices({ command: 'M6 command', pause: 'M0 pause' }),
+  },
   { kind: 'choice', key: 'files', label: 'Cutters in a file', options: choices({ any: 'Any number', cutter: 'One' }) },
   { kind: 'number', key: 'spindleWait', label: 'Wait for the spindle', unit: 's', min: 0, max: 120 },
   { kind: 'text', key: 'extension', label: 'Extension' },
-  { kind: 'choice', key: 'comments', label: 'Comments', options: choices({ brackets: 'In brackets', semicolon: 'After ;' }) },
+  {
+    kind: 'choice',
+    key: 'comments',
+    label: 'Comments',
+    options: choices({ brackets: 'In brackets', semicolon: 'After ;' }),
+  },
   { kind: 'choice', key: 'end', label: 'Ends with', options: choices({ M30: 'M30', M2: 'M2' }) },
   { kind: 'flag', key: 'arcs', label: 'Arcs as arcs (G2, G3)' },
   { kind: 'flag', key: 'arcCentres', label: 'Say that arc centres are incremental (G91.1)' },
-  { kind: 'choice', key: 'workOffset', label: 'Work offset', options: choices({ none: 'Not called', G54: 'G54', G55: 'G55', G56: 'G56', G57: 'G57', G58: 'G58', G59: 'G59' }) },
+  {
+    kind: 'choice',
+    key: 'workOffset',
+    label: 'Work offset',
+    options: choices({ none: 'Not called', G54: 'G54', G55: 'G55', G56: 'G56', G57: 'G57', G58: 'G58', G59: 'G59' }),
+  },
   { kind: 'flag', key: 'cycles', label: 'Drill by canned cycles (G81)' },
   { kind: 'flag', key: 'toolLength', label: 'Call the tool length (G43)' },
   { kind: 'flag', key: 'numbers', label: 'Number the lines' },
@@ -37,7 +52,12 @@ const fields: Field[] = [
   { kind: 'text', key: 'footer', label: 'Lines before the end', lines: 2 },
 ];
 const info = { title: 'A trial', datum: { x: 0, y: 0, z: 0 }, safeHeight: 10, park: { x: 0, y: 0 }, remarks: [] };
-const lines = (text: string): string[] => text.split('\n').map((l) => l.trimEnd()).filter((l) => l !== '').slice(0, 20);
+const lines = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((l) => l.trimEnd())
+    .filter((l) => l !== '')
+    .slice(0, 20);
 
 /** How programs are written: a dialect to choose, to change, and to see at work while it is changed. */
 export function DialectGroup() {
@@ -64,7 +84,12 @@ export function DialectGroup() {
       }
     >
       <Box sx={{ display: 'grid', gap: 1.25 }}>
-        <ChoiceField label="Dialect" value={now.id} options={[...dialects, ...own].map((d) => ({ value: d.id, label: d.name }))} onChange={choose} />
+        <ChoiceField
+          label="Dialect"
+          value={now.id}
+          options={[...dialects, ...own].map((d) => ({ value: d.id, label: d.name }))}
+          onChange={choose}
+        />
         <ChoiceField
           label="Files"
           value={job.run.files}
@@ -90,7 +115,9 @@ function Editor({ dialect, mine, keep }: { dialect: Dialect; mine: boolean; keep
   const text = useMemo(() => writeProgram(trialParts(), info, draft), [draft]);
   const changed = JSON.stringify(draft) !== JSON.stringify(dialect);
   const take = () => {
-    const d = mine ? draft : { ...draft, id: `own-${freshId()}`, name: draft.name === dialect.name ? `${draft.name}, mine` : draft.name };
+    const d = mine
+      ? draft
+      : { ...draft, id: `own-${freshId()}`, name: draft.name === dialect.name ? `${draft.name}, mine` : draft.name };
     edit('Change dialect', (j) => {
       j.run.dialects = [...j.run.dialects.filter((q) => q.id !== d.id), d];
       j.run.dialect = d.id;
@@ -104,7 +131,11 @@ function Editor({ dialect, mine, keep }: { dialect: Dialect; mine: boolean; keep
         values={{ ...draft, header: draft.header.join('\n'), footer: draft.footer.join('\n') }}
         unit={unit}
         onChange={(key, value) => {
-          const next = setAt(draft as unknown as Record<string, unknown>, key, key === 'header' || key === 'footer' ? lines(String(value)) : value);
+          const next = setAt(
+            draft as unknown as Record<string, unknown>,
+            key,
+            key === 'header' || key === 'footer' ? lines(String(value)) : value,
+          );
           const r = dialectSchema.safeParse(next);
           setRefused(r.success ? '' : firstIssue(r.error));
           if (r.success) setDraft(r.data);
@@ -118,7 +149,24 @@ function Editor({ dialect, mine, keep }: { dialect: Dialect; mine: boolean; keep
       <Typography variant="caption" component="p" sx={{ color: 'text.secondary', mt: 1.25, mb: 0.5 }}>
         A trial piece, as this dialect writes it
       </Typography>
-      <Box component="pre" aria-label="Trial program" tabIndex={0} sx={{ m: 0, p: 1, maxHeight: 220, overflow: 'auto', fontFamily: '"IBM Plex Mono"', fontSize: 12, lineHeight: 1.5, border: '1px solid', borderColor: 'divider', borderRadius: 1.5, bgcolor: 'var(--mui-palette-faint)' }}>
+      <Box
+        component="pre"
+        aria-label="Trial program"
+        tabIndex={0}
+        sx={{
+          m: 0,
+          p: 1,
+          maxHeight: 220,
+          overflow: 'auto',
+          fontFamily: '"IBM Plex Mono"',
+          fontSize: 12,
+          lineHeight: 1.5,
+          border: '1px solid',
+          borderColor: 'divider',
+          borderRadius: 1.5,
+          bgcolor: 'var(--mui-palette-faint)',
+        }}
+      >
         {text}
       </Box>
       <Typography role="status" variant="body2" sx={{ mt: 1, color: trouble ? 'error.main' : 'primary.main' }}>

@@ -27,49 +27,131 @@ export function MachineGroup() {
   const known = all.find((m) => m.id === machine.id);
   const changed = !known || JSON.stringify(machineSchema.parse(known)) !== JSON.stringify(machineSchema.parse(machine));
   const set = (name: string, recipe: (m: Machine) => void) => edit(`Change ${name}`, (j) => recipe(j.run.machine));
-  const length = (label: string, value: number, name: string, to: (m: Machine, v: number) => void, max = 100000) => <LengthField label={label} value={value} unit={unit} min={0.0001} max={max} onChange={(v) => v !== null && set(name, (m) => to(m, v))} />;
-  const grid = (columns: number) => ({ display: 'grid', gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`, gap: 1.25, mt: 1.25 });
+  const length = (label: string, value: number, name: string, to: (m: Machine, v: number) => void, max = 100000) => (
+    <LengthField
+      label={label}
+      value={value}
+      unit={unit}
+      min={0.0001}
+      max={max}
+      onChange={(v) => v !== null && set(name, (m) => to(m, v))}
+    />
+  );
+  const grid = (columns: number) => ({
+    display: 'grid',
+    gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`,
+    gap: 1.25,
+    mt: 1.25,
+  });
   return (
     <Group title="Machine">
       <ChoiceField
         label="Machine"
         value={known ? machine.id : ''}
-        options={[...(known ? [] : [{ value: '', label: machine.name }]), ...all.map((m) => ({ value: m.id, label: m.name }))]}
+        options={[
+          ...(known ? [] : [{ value: '', label: machine.name }]),
+          ...all.map((m) => ({ value: m.id, label: m.name })),
+        ]}
         onChange={(id) => {
           const m = all.find((q) => q.id === id);
-          if (m) edit('Choose machine', (j) => void ((j.run.machine = { ...m }), (j.run.dialect = [...j.run.dialects.map((d) => d.id)].includes(m.dialect) || !m.dialect.startsWith('own-') ? m.dialect : j.run.dialect)));
+          if (m)
+            edit(
+              'Choose machine',
+              (j) =>
+                void ((j.run.machine = { ...m }),
+                (j.run.dialect =
+                  [...j.run.dialects.map((d) => d.id)].includes(m.dialect) || !m.dialect.startsWith('own-')
+                    ? m.dialect
+                    : j.run.dialect)),
+            );
         }}
       />
       <Box sx={grid(2)}>
-        <TextField label="Its name" value={machine.name} onChange={(v) => v.trim() && set('name of the machine', (m) => void (m.name = v))} />
+        <TextField
+          label="Its name"
+          value={machine.name}
+          onChange={(v) => v.trim() && set('name of the machine', (m) => void (m.name = v))}
+        />
         {length('Rapid rate', machine.rapid, 'rapid rate', (m, v) => void (m.rapid = v))}
-        {length('Junction deviation', machine.junctionDeviation, 'junction deviation', (m, v) => void (m.junctionDeviation = v), 1)}
-        <NumberField label="Tool change" unit="s" value={machine.toolChangeSeconds} min={0} max={3600} onChange={(v) => set('tool change', (m) => void (m.toolChangeSeconds = v))} />
-        <NumberField label="Lowest spindle speed" unit="rpm" value={machine.spindle.min} min={0} max={100000} onChange={(v) => set('spindle', (m) => void (m.spindle.min = v))} />
-        <NumberField label="Highest spindle speed" unit="rpm" value={machine.spindle.max} min={1} max={100000} onChange={(v) => set('spindle', (m) => void (m.spindle.max = v))} />
+        {length(
+          'Junction deviation',
+          machine.junctionDeviation,
+          'junction deviation',
+          (m, v) => void (m.junctionDeviation = v),
+          1,
+        )}
+        <NumberField
+          label="Tool change"
+          unit="s"
+          value={machine.toolChangeSeconds}
+          min={0}
+          max={3600}
+          onChange={(v) => set('tool change', (m) => void (m.toolChangeSeconds = v))}
+        />
+        <NumberField
+          label="Lowest spindle speed"
+          unit="rpm"
+          value={machine.spindle.min}
+          min={0}
+          max={100000}
+          onChange={(v) => set('spindle', (m) => void (m.spindle.min = v))}
+        />
+        <NumberField
+          label="Highest spindle speed"
+          unit="rpm"
+          value={machine.spindle.max}
+          min={1}
+          max={100000}
+          onChange={(v) => set('spindle', (m) => void (m.spindle.max = v))}
+        />
       </Box>
       <Box sx={grid(3)}>
         {axes.map((a) => (
-          <Box key={`t${a}`}>{length(`Travel ${a.toUpperCase()}`, machine.travel[a], 'travel', (m, v) => void (m.travel[a] = v))}</Box>
+          <Box key={`t${a}`}>
+            {length(`Travel ${a.toUpperCase()}`, machine.travel[a], 'travel', (m, v) => void (m.travel[a] = v))}
+          </Box>
         ))}
         {axes.map((a) => (
-          <Box key={`f${a}`}>{length(`Speed ${a.toUpperCase()} /min`, machine.maxFeed[a], 'speed', (m, v) => void (m.maxFeed[a] = v))}</Box>
+          <Box key={`f${a}`}>
+            {length(`Speed ${a.toUpperCase()} /min`, machine.maxFeed[a], 'speed', (m, v) => void (m.maxFeed[a] = v))}
+          </Box>
         ))}
         {axes.map((a) => (
-          <NumberField key={`a${a}`} label={`Accel. ${a.toUpperCase()} mm/s²`} value={machine.accel[a]} min={1} max={50000} onChange={(v) => set('acceleration', (m) => void (m.accel[a] = v))} />
+          <NumberField
+            key={`a${a}`}
+            label={`Accel. ${a.toUpperCase()} mm/s²`}
+            value={machine.accel[a]}
+            min={1}
+            max={50000}
+            onChange={(v) => set('acceleration', (m) => void (m.accel[a] = v))}
+          />
         ))}
       </Box>
       <Box sx={{ mt: 1 }}>
-        <FlagField label="Has a probe" value={machine.probe} onChange={(v) => set('probe', (m) => void (m.probe = v))} />
+        <FlagField
+          label="Has a probe"
+          value={machine.probe}
+          onChange={(v) => set('probe', (m) => void (m.probe = v))}
+        />
       </Box>
       <Box sx={{ display: 'flex', gap: 1, mt: 1, flexWrap: 'wrap' }}>
         {changed && (
-          <Button size="small" variant="outlined" onClick={() => void keep({ ...machine, id: kept.some((k) => k.id === machine.id) ? machine.id : `own-${freshId()}` })}>
+          <Button
+            size="small"
+            variant="outlined"
+            onClick={() =>
+              void keep({ ...machine, id: kept.some((k) => k.id === machine.id) ? machine.id : `own-${freshId()}` })
+            }
+          >
             Keep on this device
           </Button>
         )}
         {changed && known && (
-          <Button size="small" color="secondary" onClick={() => edit('Put machine back', (j) => void (j.run.machine = { ...known }))}>
+          <Button
+            size="small"
+            color="secondary"
+            onClick={() => edit('Put machine back', (j) => void (j.run.machine = { ...known }))}
+          >
             Put back
           </Button>
         )}
@@ -97,12 +179,29 @@ function Calibration({ machine }: { machine: Machine }) {
   const factor = real !== null && real > still ? calibrated([reckoned], [real - still]) : null;
   return (
     <Box sx={{ mt: 1.5, borderTop: '1px solid', borderColor: 'divider', pt: 1.5 }}>
-      <NumberField label="Minutes it really took" unit="min" value={real ?? +proof.minutes.toFixed(1)} min={0.1} max={10000} onChange={setReal} />
+      <NumberField
+        label="Minutes it really took"
+        unit="min"
+        value={real ?? +proof.minutes.toFixed(1)}
+        min={0.1}
+        max={10000}
+        onChange={setReal}
+      />
       <Typography variant="caption" component="p" sx={{ color: 'text.secondary', mt: 0.75, mb: 0 }}>
-        {factor === null ? `Times on this machine are multiplied by ${machine.factor.toFixed(2)}. Type what the job really took, and Mirvak learns from it.` : `Moving would be multiplied by ${factor.toFixed(2)} instead of ${machine.factor.toFixed(2)}: ${durationText(proof.minutes)} becomes ${durationText(reckoned * factor + still)}.`}
+        {factor === null
+          ? `Times on this machine are multiplied by ${machine.factor.toFixed(2)}. Type what the job really took, and Mirvak learns from it.`
+          : `Moving would be multiplied by ${factor.toFixed(2)} instead of ${machine.factor.toFixed(2)}: ${durationText(proof.minutes)} becomes ${durationText(reckoned * factor + still)}.`}
       </Typography>
       {factor !== null && (
-        <Button size="small" variant="outlined" sx={{ mt: 0.75 }} onClick={() => { edit('Calibrate machine', (j) => void (j.run.machine.factor = factor)); setReal(null); }}>
+        <Button
+          size="small"
+          variant="outlined"
+          sx={{ mt: 0.75 }}
+          onClick={() => {
+            edit('Calibrate machine', (j) => void (j.run.machine.factor = factor));
+            setReal(null);
+          }}
+        >
           Take this
         </Button>
       )}

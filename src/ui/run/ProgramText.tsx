@@ -44,15 +44,55 @@ export function ProgramText({ file, chunks, breaks }: { file: string; chunks: Ch
         e.stopPropagation();
         pick((lit ?? 0) + step);
       }}
-      sx={{ height: VIEW, overflow: 'auto', border: '1px solid', borderColor: 'divider', borderRadius: 2, bgcolor: 'background.paper' }}
+      sx={{
+        height: VIEW,
+        overflow: 'auto',
+        border: '1px solid',
+        borderColor: 'divider',
+        borderRadius: 2,
+        bgcolor: 'background.paper',
+      }}
     >
       <Box sx={{ height: shown, position: 'relative' }}>
-        <Box component="pre" sx={{ position: 'absolute', top: top - (top * stretch - first * ROW), m: 0, minWidth: '100%', fontSize: 12, lineHeight: `${ROW}px` }}>
+        <Box
+          component="pre"
+          sx={{
+            position: 'absolute',
+            top: top - (top * stretch - first * ROW),
+            m: 0,
+            minWidth: '100%',
+            fontSize: 12,
+            lineHeight: `${ROW}px`,
+          }}
+        >
           {lines.slice(first, last).map((words, k) => {
             const i = first + k;
             return (
-              <Box component="div" key={i} role="option" aria-selected={lit === i + 1} onClick={() => pick(i + 1)} sx={{ px: 1, cursor: 'pointer', bgcolor: lit === i + 1 ? 'var(--mui-palette-wash)' : undefined, '&:hover': { bgcolor: 'var(--mui-palette-wash)' } }}>
-                <Box component="span" sx={{ color: 'text.secondary', opacity: 0.75, display: 'inline-block', minWidth: 46, mr: 1, textAlign: 'right', userSelect: 'none' }}>
+              <Box
+                component="div"
+                key={i}
+                role="option"
+                aria-selected={lit === i + 1}
+                onClick={() => pick(i + 1)}
+                sx={{
+                  px: 1,
+                  cursor: 'pointer',
+                  bgcolor: lit === i + 1 ? 'var(--mui-palette-wash)' : undefined,
+                  '&:hover': { bgcolor: 'var(--mui-palette-wash)' },
+                }}
+              >
+                <Box
+                  component="span"
+                  sx={{
+                    color: 'text.secondary',
+                    opacity: 0.75,
+                    display: 'inline-block',
+                    minWidth: 46,
+                    mr: 1,
+                    textAlign: 'right',
+                    userSelect: 'none',
+                  }}
+                >
                   {i + 1}
                 </Box>
                 {words}

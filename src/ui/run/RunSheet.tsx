@@ -23,7 +23,8 @@ import { ProgramText } from './ProgramText';
 import { ToolsGroup } from './ToolsGroup';
 
 /** Files change places with their cuts; two that share a cut cannot. */
-const canSwap = (a: { cuts: readonly string[] }, b: { cuts: readonly string[] } | undefined): boolean => !!b && !a.cuts.some((c) => b.cuts.includes(c));
+const canSwap = (a: { cuts: readonly string[] }, b: { cuts: readonly string[] } | undefined): boolean =>
+  !!b && !a.cuts.some((c) => b.cuts.includes(c));
 
 export function RunSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
@@ -34,20 +35,55 @@ export function RunSheet() {
   const file = proof?.files.find((f) => f.name === open) ?? proof?.files[0];
   return (
     <>
-      <SheetHead title="Run" remark={proof?.files.length ? `${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'}` : ''} />
-      {!proof?.files.length && <Empty title="No program yet">{job.cuts.length ? 'Programs appear here as soon as the cuts are worked out.' : 'Add a cut first.'}</Empty>}
+      <SheetHead
+        title="Run"
+        remark={proof?.files.length ? `${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'}` : ''}
+      />
+      {!proof?.files.length && (
+        <Empty title="No program yet">
+          {job.cuts.length ? 'Programs appear here as soon as the cuts are worked out.' : 'Add a cut first.'}
+        </Empty>
+      )}
       {!!proof?.files.length && (
         <Group title={job.at.only ? 'Programs' : `Programs of "${job.at.name}"`}>
           {proof.findings.length > 0 && (
             <Typography variant="body2" sx={{ color: 'error.main', mb: 1 }}>
-              The proof found {proof.findings.length} {proof.findings.length === 1 ? 'thing' : 'things'}. Look under Proof before you run these.
+              The proof found {proof.findings.length} {proof.findings.length === 1 ? 'thing' : 'things'}. Look under
+              Proof before you run these.
             </Typography>
           )}
           <Box component="ul" aria-label="Program files" sx={{ listStyle: 'none', p: 0, m: 0, mb: 1.25 }}>
             {proof.files.map((f, i) => (
-              <Box component="li" key={f.name} sx={{ display: 'flex', alignItems: 'center', gap: 0.5, borderRadius: 1.5, px: 1, bgcolor: f === file ? 'var(--mui-palette-wash)' : undefined }}>
-                <Button color="inherit" aria-label={f.name} title={f.name} onClick={() => useView.setState({ file: f.name })} sx={{ flex: 1, justifyContent: 'flex-start', px: 0, minWidth: 0, fontFamily: '"IBM Plex Mono"', fontSize: 12, textAlign: 'left' }}>
-                  <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{proof.files.length > 1 ? f.name.replace(`${slug(job.name)}-`, '') : f.name}</Box>
+              <Box
+                component="li"
+                key={f.name}
+                sx={{
+                  display: 'flex',
+                  alignItems: 'center',
+                  gap: 0.5,
+                  borderRadius: 1.5,
+                  px: 1,
+                  bgcolor: f === file ? 'var(--mui-palette-wash)' : undefined,
+                }}
+              >
+                <Button
+                  color="inherit"
+                  aria-label={f.name}
+                  title={f.name}
+                  onClick={() => useView.setState({ file: f.name })}
+                  sx={{
+                    flex: 1,
+                    justifyContent: 'flex-start',
+                    px: 0,
+                    minWidth: 0,
+                    fontFamily: '"IBM Plex Mono"',
+                    fontSize: 12,
+                    textAlign: 'left',
+                  }}
+                >
+                  <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+                    {proof.files.length > 1 ? f.name.replace(`${slug(job.name)}-`, '') : f.name}
+                  </Box>
                 </Button>
                 <Typography variant="caption" sx={{ color: 'text.secondary' }}>
                   {Math.max(1, Math.round(lengthOf(f.chunks) / 1024))} kB
@@ -56,15 +92,31 @@ export function RunSheet() {
                   ([-1, 1] as const).map((step) => (
                     <Tooltip key={step} title={step < 0 ? 'Run it earlier' : 'Run it later'}>
                       <span>
-                        <IconButton size="small" disabled={stale || !canSwap(proof.files[i], proof.files[i + step])} aria-label={`Run ${f.name} ${step < 0 ? 'earlier' : 'later'}`} onClick={() => moveFile(proof.files[step < 0 ? i - 1 : i].cuts, proof.files[step < 0 ? i : i + 1].cuts)}>
-                          {step < 0 ? <ArrowUpwardRounded sx={{ fontSize: 16 }} /> : <ArrowDownwardRounded sx={{ fontSize: 16 }} />}
+                        <IconButton
+                          size="small"
+                          disabled={stale || !canSwap(proof.files[i], proof.files[i + step])}
+                          aria-label={`Run ${f.name} ${step < 0 ? 'earlier' : 'later'}`}
+                          onClick={() =>
+                            moveFile(proof.files[step < 0 ? i - 1 : i].cuts, proof.files[step < 0 ? i : i + 1].cuts)
+                          }
+                        >
+                          {step < 0 ? (
+                            <ArrowUpwardRounded sx={{ fontSize: 16 }} />
+                          ) : (
+                            <ArrowDownwardRounded sx={{ fontSize: 16 }} />
+                          )}
                         </IconButton>
                       </span>
                     </Tooltip>
                   ))}
                 <Tooltip title="Save this program">
                   <span>
-                    <IconButton size="small" disabled={stale} aria-label={`Save ${f.name}`} onClick={() => void saveWritten(f.name, [f], false)}>
+                    <IconButton
+                      size="small"
+                      disabled={stale}
+                      aria-label={`Save ${f.name}`}
+                      onClick={() => void saveWritten(f.name, [f], false)}
+                    >
                       <DownloadRounded fontSize="small" />
                     </IconButton>
                   </span>
@@ -79,7 +131,12 @@ export function RunSheet() {
             startIcon={<DownloadRounded />}
             onClick={() => {
               if (proof.files.length === 1) void saveWritten(proof.files[0].name, proof.files, false);
-              else void saveWritten(`${slug(job.name)}${job.at.only ? '' : `-${folderOf(job)}`}-programs.zip`, proof.files, true);
+              else
+                void saveWritten(
+                  `${slug(job.name)}${job.at.only ? '' : `-${folderOf(job)}`}-programs.zip`,
+                  proof.files,
+                  true,
+                );
             }}
           >
             {stale ? 'Working\u2026' : proof.files.length === 1 ? 'Save the program' : 'Save all programs'}

@@ -18,18 +18,44 @@ export function ToolsGroup() {
   const bySlot = job.run.numbers === 'slots';
   return (
     <Group title="Cutters in the programs">
-      <ChoiceField label="Tool numbers" value={job.run.numbers} options={choices({ order: 'In order of use', slots: 'Slots of the machine' })} onChange={(v) => edit('Change tool numbers', (j) => void (j.run.numbers = v as OneSetup['run']['numbers']))} />
-      <Box component="ul" aria-label="Tool numbers" sx={{ listStyle: 'none', p: 0, m: 0, mt: 1.25, display: 'grid', gap: 0.75 }}>
+      <ChoiceField
+        label="Tool numbers"
+        value={job.run.numbers}
+        options={choices({ order: 'In order of use', slots: 'Slots of the machine' })}
+        onChange={(v) => edit('Change tool numbers', (j) => void (j.run.numbers = v as OneSetup['run']['numbers']))}
+      />
+      <Box
+        component="ul"
+        aria-label="Tool numbers"
+        sx={{ listStyle: 'none', p: 0, m: 0, mt: 1.25, display: 'grid', gap: 0.75 }}
+      >
         {tools.map(({ tool, cutterId }) => {
           const cutter = job.cutters.find((c) => c.id === cutterId);
           if (!cutter) return null;
           return (
-            <Box component="li" key={cutterId} sx={{ display: 'flex', alignItems: 'center', minHeight: 26, gap: 1.25, fontSize: 13 }}>
+            <Box
+              component="li"
+              key={cutterId}
+              sx={{ display: 'flex', alignItems: 'center', minHeight: 26, gap: 1.25, fontSize: 13 }}
+            >
               <Box sx={{ width: 34, fontFamily: '"IBM Plex Mono"', fontSize: 12.5 }}>T{tool}</Box>
-              <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{cutter.name}</Box>
+              <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+                {cutter.name}
+              </Box>
               {bySlot && (
                 <Box sx={{ width: 96 }}>
-                  <NumberField bare unit="slot" label={`Slot of ${cutter.name}`} value={cutter.slot} whole min={0} max={999} onChange={(v) => edit('Change slot', (j) => void (j.cutters.find((c) => c.id === cutterId)!.slot = v))} />
+                  <NumberField
+                    bare
+                    unit="slot"
+                    label={`Slot of ${cutter.name}`}
+                    value={cutter.slot}
+                    whole
+                    min={0}
+                    max={999}
+                    onChange={(v) =>
+                      edit('Change slot', (j) => void (j.cutters.find((c) => c.id === cutterId)!.slot = v))
+                    }
+                  />
                 </Box>
               )}
             </Box>

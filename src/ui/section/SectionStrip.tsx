@@ -110,15 +110,25 @@ export function SectionStrip() {
   // Where the other face is cut too, the whole thickness is shown.
   const both = samples.some((p) => p.floor > -thickness + 1e-3);
   const low = both ? thickness : Math.min(thickness, deepest * 1.3);
-  const x = scaleLinear().domain([0, length]).range([PAD.left, Math.max(PAD.left + 10, width - PAD.right)]);
-  const y = scaleLinear().domain([low * 0.02, -low]).range([PAD.top, height - PAD.bottom]);
+  const x = scaleLinear()
+    .domain([0, length])
+    .range([PAD.left, Math.max(PAD.left + 10, width - PAD.right)]);
+  const y = scaleLinear()
+    .domain([low * 0.02, -low])
+    .range([PAD.top, height - PAD.bottom]);
   const on = samples.filter((p) => p.on);
   const clampZ = (z: number) => Math.max(z, -low * 1.02);
-  const solid = area<(typeof samples)[number]>().x((p) => x(p.s))
+  const solid = area<(typeof samples)[number]>()
+    .x((p) => x(p.s))
     .y0((p) => y(Math.max(-low, Math.min(p.floor, p.proof || 0))))
     .y1((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
-  const proofLine = line<(typeof samples)[number]>().x((p) => x(p.s)).y((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
-  const wantLine = line<(typeof samples)[number]>().defined((p) => Number.isFinite(p.want)).x((p) => x(p.s)).y((p) => y(clampZ(p.want)));
+  const proofLine = line<(typeof samples)[number]>()
+    .x((p) => x(p.s))
+    .y((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
+  const wantLine = line<(typeof samples)[number]>()
+    .defined((p) => Number.isFinite(p.want))
+    .x((p) => x(p.s))
+    .y((p) => y(clampZ(p.want)));
   const here = at !== null ? samples[Math.round(at * (COUNT - 1))] : null;
   const open = job.cuts.find((c) => c.id === cutId);
   const cutter = open ? job.cutters.find((c) => c.id === kindOf(open.kind).cutters(open.values).at(-1)) : undefined;
@@ -136,9 +146,24 @@ export function SectionStrip() {
   const high = (z: number) => num(z - origin.z);
   const inch = job.unit === 'in' ? 25.4 : 1;
   const num = (v: number) => (Number.isFinite(v) ? formatLength(v, job.unit, job.unit === 'mm' ? 2 : 4) : '\u2013');
-  const ratio = ((height - PAD.top - PAD.bottom) / (low * 1.02)) / ((width - PAD.left - PAD.right) / length);
+  const ratio = (height - PAD.top - PAD.bottom) / (low * 1.02) / ((width - PAD.left - PAD.right) / length);
   return (
-    <Box ref={ref} component="section" aria-label="Section" onContextMenu={(e) => openMenu(e, 'section')} sx={{ position: 'relative', flex: 1, minWidth: 0, bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 2.5, overflow: 'hidden' }}>
+    <Box
+      ref={ref}
+      component="section"
+      aria-label="Section"
+      onContextMenu={(e) => openMenu(e, 'section')}
+      sx={{
+        position: 'relative',
+        flex: 1,
+        minWidth: 0,
+        bgcolor: 'background.paper',
+        border: '1px solid',
+        borderColor: 'divider',
+        borderRadius: 2.5,
+        overflow: 'hidden',
+      }}
+    >
       {width > 0 && height > PAD.top + PAD.bottom && (
         <svg
           width={width}
@@ -152,37 +177,117 @@ export function SectionStrip() {
           onPointerLeave={() => setView({ sectionAt: null })}
         >
           <clipPath id="section-clip">
-            <rect x={PAD.left} y="0" width={Math.max(0, width - PAD.left - PAD.right)} height={height - PAD.bottom + 1} />
+            <rect
+              x={PAD.left}
+              y="0"
+              width={Math.max(0, width - PAD.left - PAD.right)}
+              height={height - PAD.bottom + 1}
+            />
           </clipPath>
           {rounded(y.domain(), 4, inch, origin.z).map((t) => (
             <g key={t}>
               <line x1={PAD.left} x2={width - PAD.right} y1={y(t)} y2={y(t)} stroke="var(--mui-palette-divider)" />
-              <text x={PAD.left - 8} y={y(t) + 4} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-secondary)">
+              <text
+                x={PAD.left - 8}
+                y={y(t) + 4}
+                textAnchor="end"
+                fontSize="11"
+                fill="var(--mui-palette-text-secondary)"
+              >
                 {high(t)}
               </text>
             </g>
           ))}
           {rounded(x.domain(), Math.max(3, Math.floor(width / 110)), inch, 0).map((t) => (
-            <text key={t} x={x(t)} y={height - 6} textAnchor="middle" fontSize="11" fill="var(--mui-palette-text-secondary)">
+            <text
+              key={t}
+              x={x(t)}
+              y={height - 6}
+              textAnchor="middle"
+              fontSize="11"
+              fill="var(--mui-palette-text-secondary)"
+            >
               {num(t)}
             </text>
           ))}
           <g clipPath="url(#section-clip)">
             <path d={solid(on) ?? ''} fill={materials[job.blank.material].face} opacity="0.45" />
-            <path d={wantLine(on) ?? ''} fill="none" stroke="var(--mui-palette-brass)" strokeWidth="1.5" strokeDasharray="5 3" />
-            <path d={proofLine(on) ?? ''} fill="none" stroke="var(--mui-palette-primary-main)" strokeWidth="1.8" strokeLinejoin="round" />
-            {here && silhouette && Number.isFinite(here.want) && <path d={`M${silhouette.map((p) => `${x(here.s + p.rho)} ${y(Math.max(here.want, -low * 1.02) + p.h)}`).join('L')}`} fill="var(--mui-palette-text-primary)" fillOpacity="0.14" stroke="var(--mui-palette-text-secondary)" strokeWidth="1" />}
-            {here && <line x1={x(here.s)} x2={x(here.s)} y1="0" y2={height - PAD.bottom} stroke="var(--mui-palette-text-secondary)" strokeWidth="1" />}
+            <path
+              d={wantLine(on) ?? ''}
+              fill="none"
+              stroke="var(--mui-palette-brass)"
+              strokeWidth="1.5"
+              strokeDasharray="5 3"
+            />
+            <path
+              d={proofLine(on) ?? ''}
+              fill="none"
+              stroke="var(--mui-palette-primary-main)"
+              strokeWidth="1.8"
+              strokeLinejoin="round"
+            />
+            {here && silhouette && Number.isFinite(here.want) && (
+              <path
+                d={`M${silhouette.map((p) => `${x(here.s + p.rho)} ${y(Math.max(here.want, -low * 1.02) + p.h)}`).join('L')}`}
+                fill="var(--mui-palette-text-primary)"
+                fillOpacity="0.14"
+                stroke="var(--mui-palette-text-secondary)"
+                strokeWidth="1"
+              />
+            )}
+            {here && (
+              <line
+                x1={x(here.s)}
+                x2={x(here.s)}
+                y1="0"
+                y2={height - PAD.bottom}
+                stroke="var(--mui-palette-text-secondary)"
+                strokeWidth="1"
+              />
+            )}
           </g>
         </svg>
       )}
-      <Box sx={{ position: 'absolute', top: 6, right: 14, display: 'flex', gap: 1.75, fontSize: 12, bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 85%, transparent)', px: 0.75, borderRadius: 1, pointerEvents: 'none' }}>
+      <Box
+        sx={{
+          position: 'absolute',
+          top: 6,
+          right: 14,
+          display: 'flex',
+          gap: 1.75,
+          fontSize: 12,
+          bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 85%, transparent)',
+          px: 0.75,
+          borderRadius: 1,
+          pointerEvents: 'none',
+        }}
+      >
         <Box component="span" sx={{ color: 'text.secondary' }}>
-          <Box component="span" sx={{ display: 'inline-block', width: 16, borderTop: '2px dashed', borderColor: 'var(--mui-palette-brass)', mr: 0.75, verticalAlign: 'middle' }} />
+          <Box
+            component="span"
+            sx={{
+              display: 'inline-block',
+              width: 16,
+              borderTop: '2px dashed',
+              borderColor: 'var(--mui-palette-brass)',
+              mr: 0.75,
+              verticalAlign: 'middle',
+            }}
+          />
           wanted <b>{here ? high(here.want) : ''}</b>
         </Box>
         <Box component="span" sx={{ color: 'text.secondary' }}>
-          <Box component="span" sx={{ display: 'inline-block', width: 16, borderTop: '2px solid', borderColor: 'primary.main', mr: 0.75, verticalAlign: 'middle' }} />
+          <Box
+            component="span"
+            sx={{
+              display: 'inline-block',
+              width: 16,
+              borderTop: '2px solid',
+              borderColor: 'primary.main',
+              mr: 0.75,
+              verticalAlign: 'middle',
+            }}
+          />
           proof <b>{here ? high(here.proof) : ''}</b>
         </Box>
         <Box component="span" sx={{ color: 'text.secondary' }}>

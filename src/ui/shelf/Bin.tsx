@@ -43,7 +43,14 @@ export function Bin({ rows, ago, onPutBack, onEmpty }: Props) {
               <Box
                 component="li"
                 key={row.id}
-                sx={{ display: 'flex', alignItems: 'center', gap: 1, py: 0.75, borderTop: '1px solid', borderColor: 'divider' }}
+                sx={{
+                  display: 'flex',
+                  alignItems: 'center',
+                  gap: 1,
+                  py: 0.75,
+                  borderTop: '1px solid',
+                  borderColor: 'divider',
+                }}
               >
                 <Box sx={{ flex: 1, minWidth: 0 }}>
                   <Typography noWrap sx={{ fontWeight: 600 }}>

@@ -24,7 +24,19 @@ import { backupDue } from '@/store/backup';
 import { firstBlank } from '@/store/keep';
 import { onNews } from '@/store/channel';
 import { storageMessage, type JobRow } from '@/store/db';
-import { copyJob, createJob, deleteJob, emptyBin, importJob, listDeleted, listJobs, renameJob, restoreJob, seedDemoJobs, sweepDeleted } from '@/store/jobs';
+import {
+  copyJob,
+  createJob,
+  deleteJob,
+  emptyBin,
+  importJob,
+  listDeleted,
+  listJobs,
+  renameJob,
+  restoreJob,
+  seedDemoJobs,
+  sweepDeleted,
+} from '@/store/jobs';
 import { lackingWords } from '@/store/files';
 import { busyWith } from '@/ui/common/busy';
 import { TextField } from '@/ui/common/fields';
@@ -122,9 +134,17 @@ export function JobShelf() {
     for (const f of files ?? []) {
       try {
         const leave = new AbortController();
-        const { lacking } = await busyWith(`Reading ${f.name}\u2026`, () => leave.abort(), () => importJob(f, leave.signal));
+        const { lacking } = await busyWith(
+          `Reading ${f.name}\u2026`,
+          () => leave.abort(),
+          () => importJob(f, leave.signal),
+        );
         enqueueSnackbar(`"${f.name}" is on the shelf.`, { variant: 'success' });
-        setTrouble(lacking.length ? `"${f.name}" came without ${lackingWords(lacking)}, or damaged. Open the job and add it again, or export the job anew where it was made.` : '');
+        setTrouble(
+          lacking.length
+            ? `"${f.name}" came without ${lackingWords(lacking)}, or damaged. Open the job and add it again, or export the job anew where it was made.`
+            : '',
+        );
       } catch (e) {
         setTrouble(`"${f.name}" was not imported. ${saysOf(e, storageMessage(e))}`);
       }
@@ -153,10 +173,13 @@ export function JobShelf() {
       ),
     });
   };
-  const startNew = () => void createJob().then((id) => {
-    typeInto(id);
-    router.push(`/job/${id}`);
-  }).catch((e) => setTrouble(storageMessage(e)));
+  const startNew = () =>
+    void createJob()
+      .then((id) => {
+        typeInto(id);
+        router.push(`/job/${id}`);
+      })
+      .catch((e) => setTrouble(storageMessage(e)));
 
   return (
     <Box
@@ -170,7 +193,12 @@ export function JobShelf() {
         setOver(false);
         void take(e.dataTransfer.files);
       }}
-      sx={{ height: 'var(--page-height, 100vh)', overflowY: 'auto', outline: over ? '3px dashed var(--mui-palette-primary-main)' : 'none', outlineOffset: -10 }}
+      sx={{
+        height: 'var(--page-height, 100vh)',
+        overflowY: 'auto',
+        outline: over ? '3px dashed var(--mui-palette-primary-main)' : 'none',
+        outlineOffset: -10,
+      }}
     >
       <Box component="main" sx={{ maxWidth: 1120, mx: 'auto', px: 4, py: 4 }}>
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mb: 1 }}>
@@ -183,15 +211,31 @@ export function JobShelf() {
           <Button color="inherit" onClick={() => router.push('/library')}>
             Tool library
           </Button>
-          <Button variant="outlined" color="inherit" startIcon={<FileOpenOutlined />} onClick={() => file.current?.click()} sx={{ borderColor: 'var(--mui-palette-line)' }}>
+          <Button
+            variant="outlined"
+            color="inherit"
+            startIcon={<FileOpenOutlined />}
+            onClick={() => file.current?.click()}
+            sx={{ borderColor: 'var(--mui-palette-line)' }}
+          >
             Import a job
           </Button>
           <Button variant="contained" startIcon={<AddRounded />} onClick={startNew}>
             New job
           </Button>
-          <input ref={file} type="file" hidden multiple accept=".mirvak,.json" aria-label="Job file" onChange={(e) => void take(e.target.files).then(() => (e.target.value = ''))} />
+          <input
+            ref={file}
+            type="file"
+            hidden
+            multiple
+            accept=".mirvak,.json"
+            aria-label="Job file"
+            onChange={(e) => void take(e.target.files).then(() => (e.target.value = ''))}
+          />
         </Box>
-        <Typography sx={{ color: 'text.secondary', mb: 3 }}>Everything stays on this device. Drop a .mirvak file anywhere to bring a job in.</Typography>
+        <Typography sx={{ color: 'text.secondary', mb: 3 }}>
+          Everything stays on this device. Drop a .mirvak file anywhere to bring a job in.
+        </Typography>
         {trouble && (
           <Alert severity="error" onClose={() => setTrouble('')} sx={{ mb: 3 }}>
             {trouble}
@@ -199,24 +243,89 @@ export function JobShelf() {
         )}
         <HeldJobs />
         {due && (
-          <Alert severity="info" sx={{ mb: 3 }} onClose={() => setDue(false)} action={<><Button color="inherit" onClick={() => void backUp().then(() => setDue(false))}>Back up everything</Button><Button color="inherit" onClick={() => setDue(false)}>Later</Button></>}>
+          <Alert
+            severity="info"
+            sx={{ mb: 3 }}
+            onClose={() => setDue(false)}
+            action={
+              <>
+                <Button color="inherit" onClick={() => void backUp().then(() => setDue(false))}>
+                  Back up everything
+                </Button>
+                <Button color="inherit" onClick={() => setDue(false)}>
+                  Later
+                </Button>
+              </>
+            }
+          >
             There is work on this device that has not been backed up for two weeks.
           </Alert>
         )}
         {rows?.length === 0 && !trouble && (
-          <Box sx={{ border: '1px dashed', borderColor: 'var(--mui-palette-line)', borderRadius: 3, p: 5, textAlign: 'center' }}>
+          <Box
+            sx={{
+              border: '1px dashed',
+              borderColor: 'var(--mui-palette-line)',
+              borderRadius: 3,
+              p: 5,
+              textAlign: 'center',
+            }}
+          >
             <Typography variant="h2">The shelf is empty</Typography>
-            <Typography sx={{ color: 'text.secondary', my: 1 }}>Start a new job, or drop a .mirvak file here.</Typography>
+            <Typography sx={{ color: 'text.secondary', my: 1 }}>
+              Start a new job, or drop a .mirvak file here.
+            </Typography>
             <Button variant="contained" startIcon={<AddRounded />} onClick={startNew}>
               New job
             </Button>
           </Box>
         )}
-        <Box component="ul" aria-label="Jobs" sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(300px, 1fr))', gap: 2.5 }}>
+        <Box
+          component="ul"
+          aria-label="Jobs"
+          sx={{
+            listStyle: 'none',
+            p: 0,
+            m: 0,
+            display: 'grid',
+            gridTemplateColumns: 'repeat(auto-fill, minmax(300px, 1fr))',
+            gap: 2.5,
+          }}
+        >
           {rows?.map((row) => (
-            <Box component="li" key={row.id} sx={{ bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 3, overflow: 'hidden', transition: 'border-color .12s', '&:hover': { borderColor: 'primary.main' } }}>
-              <ButtonBase aria-label={`Open ${row.name}`} onClick={() => router.push(`/job/${row.id}`)} sx={{ width: '100%', aspectRatio: `${PORTRAIT.width} / ${PORTRAIT.height}`, display: 'block', bgcolor: 'var(--mui-palette-faint)' }}>
-                {row.picture ? <Box component="img" src={row.picture} alt="" sx={{ display: 'block', width: '100%', height: '100%', objectFit: 'contain' }} /> : <Blank row={row} />}
+            <Box
+              component="li"
+              key={row.id}
+              sx={{
+                bgcolor: 'background.paper',
+                border: '1px solid',
+                borderColor: 'divider',
+                borderRadius: 3,
+                overflow: 'hidden',
+                transition: 'border-color .12s',
+                '&:hover': { borderColor: 'primary.main' },
+              }}
+            >
+              <ButtonBase
+                aria-label={`Open ${row.name}`}
+                onClick={() => router.push(`/job/${row.id}`)}
+                sx={{
+                  width: '100%',
+                  aspectRatio: `${PORTRAIT.width} / ${PORTRAIT.height}`,
+                  display: 'block',
+                  bgcolor: 'var(--mui-palette-faint)',
+                }}
+              >
+                {row.picture ? (
+                  <Box
+                    component="img"
+                    src={row.picture}
+                    alt=""
+                    sx={{ display: 'block', width: '100%', height: '100%', objectFit: 'contain' }}
+                  />
+                ) : (
+                  <Blank row={row} />
+                )}
               </ButtonBase>
               <Box sx={{ display: 'flex', p: 2, pt: 1.5, alignItems: 'flex-start' }}>
                 <Box sx={{ flex: 1, minWidth: 0 }}>
@@ -227,31 +336,65 @@ export function JobShelf() {
                     {blankWords(row)} {'\u00b7'} {ago(row.updated)}
                   </Typography>
                 </Box>
-                <IconButton aria-label={`More for ${row.name}`} onClick={(e) => setMenu({ row, at: e.currentTarget })} sx={{ mr: -1, mt: -0.5 }}>
+                <IconButton
+                  aria-label={`More for ${row.name}`}
+                  onClick={(e) => setMenu({ row, at: e.currentTarget })}
+                  sx={{ mr: -1, mt: -0.5 }}
+                >
                   <MoreHorizRounded />
                 </IconButton>
               </Box>
             </Box>
           ))}
         </Box>
-        <Safekeeping open={keeping} ago={ago} onClose={() => setKeeping(false)} onChanged={() => void refresh().catch(() => {})} />
-        <Bin rows={gone} ago={ago} onPutBack={(row) => void doing(restoreJob(row.id))} onEmpty={() => void doing(emptyBin())} />
+        <Safekeeping
+          open={keeping}
+          ago={ago}
+          onClose={() => setKeeping(false)}
+          onChanged={() => void refresh().catch(() => {})}
+        />
+        <Bin
+          rows={gone}
+          ago={ago}
+          onPutBack={(row) => void doing(restoreJob(row.id))}
+          onEmpty={() => void doing(emptyBin())}
+        />
       </Box>
       <Menu open={!!menu} anchorEl={menu?.at} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
         <MenuItem onClick={() => setNaming({ row: menu!.row, name: menu!.row.name })}>Rename</MenuItem>
         <MenuItem onClick={() => void doing(copyJob(menu!.row.id))}>Copy</MenuItem>
-        <MenuItem onClick={() => void doing(exportVersion(menu!.row.id, undefined, menu!.row.name))}>Export to a file</MenuItem>
+        <MenuItem onClick={() => void doing(exportVersion(menu!.row.id, undefined, menu!.row.name))}>
+          Export to a file
+        </MenuItem>
         <MenuItem onClick={() => void remove(menu!.row)} sx={{ color: 'error.main' }}>
           Delete
         </MenuItem>
       </Menu>
-      <Dialog open={!!naming} onClose={() => setNaming(null)} fullWidth maxWidth="xs" slotProps={{ paper: { 'aria-label': 'Rename the job' } }}>
-        <DialogContent>{naming && <TextField label="Name of the job" value={naming.name} onChange={(name) => setNaming({ ...naming, name })} />}</DialogContent>
+      <Dialog
+        open={!!naming}
+        onClose={() => setNaming(null)}
+        fullWidth
+        maxWidth="xs"
+        slotProps={{ paper: { 'aria-label': 'Rename the job' } }}
+      >
+        <DialogContent>
+          {naming && (
+            <TextField
+              label="Name of the job"
+              value={naming.name}
+              onChange={(name) => setNaming({ ...naming, name })}
+            />
+          )}
+        </DialogContent>
         <DialogActions>
           <Button color="inherit" onClick={() => setNaming(null)}>
             Cancel
           </Button>
-          <Button variant="contained" disabled={!naming?.name.trim()} onClick={() => void doing(renameJob(naming!.row.id, naming!.name.trim())).then(() => setNaming(null))}>
+          <Button
+            variant="contained"
+            disabled={!naming?.name.trim()}
+            onClick={() => void doing(renameJob(naming!.row.id, naming!.name.trim())).then(() => setNaming(null))}
+          >
             Rename
           </Button>
         </DialogActions>
@@ -265,8 +408,23 @@ function Blank({ row }: { row: JobRow }) {
   const { width, height, material } = firstBlank(row.job);
   const k = Math.min(230 / width, 120 / height);
   return (
-    <svg width="100%" height="100%" style={{ display: 'block' }} viewBox="0 0 300 178" preserveAspectRatio="xMidYMid meet" aria-hidden="true">
-      <rect x={150 - (width * k) / 2} y={89 - (height * k) / 2} width={width * k} height={height * k} rx="3" fill={materials[material].face} opacity="0.75" />
+    <svg
+      width="100%"
+      height="100%"
+      style={{ display: 'block' }}
+      viewBox="0 0 300 178"
+      preserveAspectRatio="xMidYMid meet"
+      aria-hidden="true"
+    >
+      <rect
+        x={150 - (width * k) / 2}
+        y={89 - (height * k) / 2}
+        width={width * k}
+        height={height * k}
+        rx="3"
+        fill={materials[material].face}
+        opacity="0.75"
+      />
     </svg>
   );
 }

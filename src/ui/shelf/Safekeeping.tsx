@@ -10,7 +10,15 @@ import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import { lackingWords } from '@/store/files';
 import { lastBackup, makeBackup, restoreBackup, type Restored } from '@/store/backup';
 import { storageMessage } from '@/store/db';
-import { allowFolder, chooseFolder, folderHere, folderMessage, foldersWork, leaveFolder, type Folder } from '@/store/folder';
+import {
+  allowFolder,
+  chooseFolder,
+  folderHere,
+  folderMessage,
+  foldersWork,
+  leaveFolder,
+  type Folder,
+} from '@/store/folder';
 import { derivedHere } from '@/compute/derived';
 import { emptyKept } from '@/compute/pipeline';
 import { askToLast, bytesText, roomHere, type Room } from '@/store/room';
@@ -37,7 +45,8 @@ export function restoredWords(r: Restored): string {
     r.back && `${count(r.back, 'job')} put back`,
     r.there && `${r.there} already here`,
     r.beside && `${count(r.beside, 'job')} beside another version of it`,
-    r.others && `${count(r.others, 'cutter, machine, dialect or recipe', 'cutters, machines, dialects and recipes')} put back`,
+    r.others &&
+      `${count(r.others, 'cutter, machine, dialect or recipe', 'cutters, machines, dialects and recipes')} put back`,
   ].filter(Boolean);
   return `${parts.length ? parts.join(', ') : 'The backup holds nothing'}.${r.broken.map((b) => ` "${b.name}" could not be read: ${b.why}`).join('')}${r.lacking.length ? ` Jobs came without ${lackingWords(r.lacking)}.` : ''}`;
 }
@@ -47,7 +56,11 @@ export async function backUp(progress?: (done: number) => void): Promise<void> {
   try {
     const { bytes, lacking } = await makeBackup(progress);
     download(`mirvak-${new Date().toISOString().slice(0, 10)}.mirvak-backup`, bytes, 'application/zip');
-    if (lacking.length) tell('error', `Everything is in one file but ${lackingWords(lacking)}: jobs need them, and they are not on this device.`);
+    if (lacking.length)
+      tell(
+        'error',
+        `Everything is in one file but ${lackingWords(lacking)}: jobs need them, and they are not on this device.`,
+      );
     else tell('success', 'Everything is in one file, with your downloads. Keep it on another disk.');
   } catch (e) {
     tell('error', storageMessage(e));
@@ -105,7 +118,11 @@ export function Safekeeping({
     askForFiles('.mirvak-backup,.zip', false, ([file]) => {
       if (!file) return;
       setBusy(0);
-      work(restoreBackup(file, setBusy).then((r) => tell(r.broken.length || r.lacking.length ? 'error' : 'success', restoredWords(r))));
+      work(
+        restoreBackup(file, setBusy).then((r) =>
+          tell(r.broken.length || r.lacking.length ? 'error' : 'success', restoredWords(r)),
+        ),
+      );
     });
   const { room, backup, folder, results, second } = now ?? {
     room: null,
@@ -115,12 +132,20 @@ export function Safekeeping({
     second: false,
   };
   return (
-    <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" slotProps={{ paper: { 'aria-label': 'Safekeeping' } }}>
+    <Dialog
+      open={open}
+      onClose={onClose}
+      fullWidth
+      maxWidth="sm"
+      slotProps={{ paper: { 'aria-label': 'Safekeeping' } }}
+    >
       <DialogContent>
         <Typography variant="h2" sx={{ mb: 2 }}>
           Safekeeping
         </Typography>
-        {busy !== null && <LinearProgress variant="determinate" value={100 * busy} aria-label="Progress" sx={{ mb: 1 }} />}
+        {busy !== null && (
+          <LinearProgress variant="determinate" value={100 * busy} aria-label="Progress" sx={{ mb: 1 }} />
+        )}
         <Part title="On this device">
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
             {room
@@ -129,7 +154,9 @@ export function Safekeeping({
             {room?.lasting
               ? 'The browser keeps it until you clear it yourself.'
               : 'When the disk runs full, the browser may clear it without asking, unless it has promised not to.'}{' '}
-            {onDevice && second && 'A second copy of all work lies beside the browser\u2019s database, in case that breaks.'}
+            {onDevice &&
+              second &&
+              'A second copy of all work lies beside the browser\u2019s database, in case that breaks.'}
             {offline.kept && ' Mirvak itself is kept too: it opens without its server.'}
           </Typography>
           {offline.newer && (
@@ -172,7 +199,9 @@ export function Safekeeping({
                   variant="outlined"
                   color="inherit"
                   sx={{ borderColor: 'var(--mui-palette-line)' }}
-                  onClick={() => work(emptyKept().then(() => tell('success', 'Kept proofs are gone. The jobs are as they were.')))}
+                  onClick={() =>
+                    work(emptyKept().then(() => tell('success', 'Kept proofs are gone. The jobs are as they were.')))
+                  }
                 >
                   Empty kept proofs
                 </Button>

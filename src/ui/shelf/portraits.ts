@@ -21,7 +21,13 @@ export async function paintPortraits(rows: readonly JobRow[], signal: AbortSigna
   try {
     const solid = Comlink.wrap<SolidApi>(worker);
     const canvas = new OffscreenCanvas(width, height);
-    if (!(await solid.start(Comlink.transfer(canvas, [canvas]), Comlink.proxy(() => {})))) return;
+    if (
+      !(await solid.start(
+        Comlink.transfer(canvas, [canvas]),
+        Comlink.proxy(() => {}),
+      ))
+    )
+      return;
     await solid.resize(width, height, 1);
     for (const row of missing) {
       if (signal.aborted) return;

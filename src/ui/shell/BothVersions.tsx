@@ -13,12 +13,26 @@ import { wordsOf } from '@/core/merge/words';
 import { useOpenJob, type Other } from '@/store/openJob';
 
 /** What this window and another have both changed, side by side; one is chosen for each. What only one has changed is kept anyway. */
-export function BothVersions({ open, other, onClose }: { readonly open: boolean; readonly other: Other; readonly onClose: () => void }) {
+export function BothVersions({
+  open,
+  other,
+  onClose,
+}: {
+  readonly open: boolean;
+  readonly other: Other;
+  readonly onClose: () => void;
+}) {
   const [sides, setSides] = useState<ReadonlyMap<string, Side>>(new Map());
   const job = useOpenJob((s) => s.whole);
   if (!job) return null;
   return (
-    <Dialog open={open} onClose={onClose} fullWidth maxWidth="md" slotProps={{ paper: { 'aria-label': 'Compare the versions' } }}>
+    <Dialog
+      open={open}
+      onClose={onClose}
+      fullWidth
+      maxWidth="md"
+      slotProps={{ paper: { 'aria-label': 'Compare the versions' } }}
+    >
       <DialogContent>
         <Typography variant="h2" sx={{ mb: 0.5 }}>
           Changed here and in another window

@@ -10,7 +10,13 @@ import { setView, useView } from '@/ui/view';
 export function CommandList() {
   const open = useView((v) => v.commands);
   return (
-    <Dialog open={open} onClose={() => setView({ commands: false })} maxWidth="sm" fullWidth slotProps={{ paper: { 'aria-label': 'All actions' }, container: { sx: { alignItems: 'flex-start', pt: '8vh' } } }}>
+    <Dialog
+      open={open}
+      onClose={() => setView({ commands: false })}
+      maxWidth="sm"
+      fullWidth
+      slotProps={{ paper: { 'aria-label': 'All actions' }, container: { sx: { alignItems: 'flex-start', pt: '8vh' } } }}
+    >
       {open && <List />}
     </Dialog>
   );
@@ -43,7 +49,13 @@ function List() {
         autoFocus
         fullWidth
         placeholder="What do you want to do?"
-        inputProps={{ 'aria-label': 'Search the actions', role: 'combobox', 'aria-expanded': true, 'aria-controls': 'action-list', 'aria-activedescendant': found[at] ? `action-${found[at].id}` : undefined }}
+        inputProps={{
+          'aria-label': 'Search the actions',
+          role: 'combobox',
+          'aria-expanded': true,
+          'aria-controls': 'action-list',
+          'aria-activedescendant': found[at] ? `action-${found[at].id}` : undefined,
+        }}
         value={text}
         onChange={(e) => {
           setText(e.target.value);
@@ -66,7 +78,14 @@ function List() {
               ref={(el: HTMLElement | null) => {
                 if (i === at) el?.scrollIntoView({ block: 'nearest' });
               }}
-              sx={{ display: 'flex', px: 2.5, py: 0.85, cursor: off ? 'default' : 'pointer', color: off ? 'text.disabled' : 'text.primary', bgcolor: i === at ? 'var(--mui-palette-wash)' : undefined }}
+              sx={{
+                display: 'flex',
+                px: 2.5,
+                py: 0.85,
+                cursor: off ? 'default' : 'pointer',
+                color: off ? 'text.disabled' : 'text.primary',
+                bgcolor: i === at ? 'var(--mui-palette-wash)' : undefined,
+              }}
             >
               <Box sx={{ flex: 1 }}>{a.name}</Box>
               <Box component="kbd" sx={{ fontFamily: 'inherit', color: 'text.secondary', fontSize: 12 }}>
@@ -75,7 +94,9 @@ function List() {
             </Box>
           );
         })}
-        {!found.length && <Box sx={{ px: 2.5, py: 2, color: 'text.secondary' }}>Nothing is called that. Try another word.</Box>}
+        {!found.length && (
+          <Box sx={{ px: 2.5, py: 2, color: 'text.secondary' }}>Nothing is called that. Try another word.</Box>
+        )}
       </Box>
     </Box>
   );

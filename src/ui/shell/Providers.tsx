@@ -21,7 +21,12 @@ export function Providers({ children }: { children: ReactNode }) {
   return (
     <ThemeProvider theme={theme} defaultMode="light" disableTransitionOnChange>
       <CssBaseline />
-      <SnackbarProvider Components={notices} maxSnack={3} autoHideDuration={7000} anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}>
+      <SnackbarProvider
+        Components={notices}
+        maxSnack={3}
+        autoHideDuration={7000}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
+      >
         <Kept>{children}</Kept>
         <BusyBar />
       </SnackbarProvider>

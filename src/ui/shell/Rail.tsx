@@ -7,8 +7,18 @@ import { setView, stageNames, stages, useView, type Stage } from '@/ui/view';
 import { stageIcons } from './stageIcons';
 
 type State = 'empty' | 'ready' | 'working' | 'attention';
-const words: Record<State, string> = { empty: 'empty', ready: 'ready', working: 'working', attention: 'needs attention' };
-const dot: Record<State, string> = { empty: 'transparent', ready: 'primary.main', working: 'var(--mui-palette-brass)', attention: 'error.main' };
+const words: Record<State, string> = {
+  empty: 'empty',
+  ready: 'ready',
+  working: 'working',
+  attention: 'needs attention',
+};
+const dot: Record<State, string> = {
+  empty: 'transparent',
+  ready: 'primary.main',
+  working: 'var(--mui-palette-brass)',
+  attention: 'error.main',
+};
 
 function useStates(): Record<Stage, State> {
   const job = useOpenJob((s) => s.job);
@@ -26,7 +36,15 @@ function useStates(): Record<Stage, State> {
     blank: 'ready',
     artwork: job.items.length ? 'ready' : 'empty',
     cuts: !job.cuts.length ? 'empty' : busy ? 'working' : trouble ? 'attention' : fresh ? 'ready' : 'working',
-    proof: !job.cuts.length ? 'empty' : proving || !upToDate ? 'working' : proof?.findings.length ? 'attention' : proven ? 'ready' : 'working',
+    proof: !job.cuts.length
+      ? 'empty'
+      : proving || !upToDate
+        ? 'working'
+        : proof?.findings.length
+          ? 'attention'
+          : proven
+            ? 'ready'
+            : 'working',
     run: proven && proof.files.length ? (proof.findings.length ? 'attention' : 'ready') : 'empty',
   };
 }
@@ -35,18 +53,55 @@ export function Rail() {
   const stage = useView((v) => v.stage);
   const states = useStates();
   return (
-    <Box component="nav" aria-label="Stages" sx={{ width: 76, flex: 'none', borderRight: '1px solid', borderColor: 'divider', bgcolor: 'background.paper', display: 'flex', flexDirection: 'column', alignItems: 'center', gap: 0.75, pt: 1.5 }}>
+    <Box
+      component="nav"
+      aria-label="Stages"
+      sx={{
+        width: 76,
+        flex: 'none',
+        borderRight: '1px solid',
+        borderColor: 'divider',
+        bgcolor: 'background.paper',
+        display: 'flex',
+        flexDirection: 'column',
+        alignItems: 'center',
+        gap: 0.75,
+        pt: 1.5,
+      }}
+    >
       {stages.map((s) => (
         <ButtonBase
           key={s}
           aria-current={stage === s ? 'step' : undefined}
           aria-label={`${stageNames[s]}, ${words[states[s]]}`}
           onClick={() => setView({ stage: s })}
-          sx={{ position: 'relative', width: 60, height: 62, borderRadius: 2.5, flexDirection: 'column', gap: 0.5, fontSize: 12, color: stage === s ? 'primary.dark' : 'text.secondary', bgcolor: stage === s ? 'var(--mui-palette-wash)' : 'transparent', fontWeight: stage === s ? 600 : 450, '&:hover': { color: 'text.primary' } }}
+          sx={{
+            position: 'relative',
+            width: 60,
+            height: 62,
+            borderRadius: 2.5,
+            flexDirection: 'column',
+            gap: 0.5,
+            fontSize: 12,
+            color: stage === s ? 'primary.dark' : 'text.secondary',
+            bgcolor: stage === s ? 'var(--mui-palette-wash)' : 'transparent',
+            fontWeight: stage === s ? 600 : 450,
+            '&:hover': { color: 'text.primary' },
+          }}
         >
           {stageIcons[s]}
           {stageNames[s]}
-          <Box sx={{ position: 'absolute', top: 8, right: 10, width: 7, height: 7, borderRadius: '50%', bgcolor: dot[states[s]] }} />
+          <Box
+            sx={{
+              position: 'absolute',
+              top: 8,
+              right: 10,
+              width: 7,
+              height: 7,
+              borderRadius: '50%',
+              bgcolor: dot[states[s]],
+            }}
+          />
         </ButtonBase>
       ))}
     </Box>

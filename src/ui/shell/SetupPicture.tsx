@@ -11,7 +11,8 @@ import { shade } from '@/core/relief/shade';
 const WIDTH = 42;
 const HEIGHT = 28;
 
-const rgb = (hex: string): [number, number, number] => [1, 3, 5].map((k) => parseInt(hex.slice(k, k + 2), 16)) as [number, number, number];
+const rgb = (hex: string): [number, number, number] =>
+  [1, 3, 5].map((k) => parseInt(hex.slice(k, k + 2), 16)) as [number, number, number];
 
 /** What a set-up leaves, seen from above, as small as a stamp: its proof, or the bare blank before there is one. */
 export const SetupPicture = memo(function SetupPicture({
@@ -40,7 +41,10 @@ export const SetupPicture = memo(function SetupPicture({
     g.putImageData(picture, 0, 0);
   }, [field, w, h, thickness, material]);
   return (
-    <Box aria-hidden sx={{ width: WIDTH, height: HEIGHT, flex: 'none', display: 'grid', placeItems: 'center', m: '0 !important' }}>
+    <Box
+      aria-hidden
+      sx={{ width: WIDTH, height: HEIGHT, flex: 'none', display: 'grid', placeItems: 'center', m: '0 !important' }}
+    >
       <canvas ref={canvas} width={w} height={h} style={{ width: w / 2, height: h / 2, borderRadius: 2 }} />
     </Box>
   );

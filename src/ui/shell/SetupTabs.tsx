@@ -31,7 +31,11 @@ import { useLater } from '@/ui/later';
 import { SetupPicture } from './SetupPicture';
 
 /** How a set-up stands, in a few words, and whether something was found. */
-function stateOf(job: OneSetup, work: SetupWork | undefined, fresh: boolean): { readonly words: string; readonly bad: boolean } {
+function stateOf(
+  job: OneSetup,
+  work: SetupWork | undefined,
+  fresh: boolean,
+): { readonly words: string; readonly bad: boolean } {
   const cuts = job.cuts.filter((c) => c.enabled);
   if (!cuts.length) return { words: job.items.length ? 'No cuts yet' : 'Empty', bad: false };
   if (!work?.proof || !fresh) return { words: 'Working\u2026', bad: false };
@@ -114,7 +118,14 @@ export function SetupTabs() {
                       <Box component="span" sx={readOut}>
                         ,{' '}
                       </Box>
-                      <Box sx={{ fontSize: 11.5, lineHeight: 1.25, whiteSpace: 'nowrap', color: bad ? 'error.main' : 'text.secondary' }}>
+                      <Box
+                        sx={{
+                          fontSize: 11.5,
+                          lineHeight: 1.25,
+                          whiteSpace: 'nowrap',
+                          color: bad ? 'error.main' : 'text.secondary',
+                        }}
+                      >
                         {words}
                       </Box>
                     </Box>
@@ -210,7 +221,13 @@ function NameDialog({ setup, onClose }: { readonly setup: Setup | null; readonly
     onClose();
   };
   return (
-    <Dialog open={!!setup} onClose={done} fullWidth maxWidth="xs" slotProps={{ paper: { 'aria-label': 'Rename set-up' } }}>
+    <Dialog
+      open={!!setup}
+      onClose={done}
+      fullWidth
+      maxWidth="xs"
+      slotProps={{ paper: { 'aria-label': 'Rename set-up' } }}
+    >
       <DialogContent>
         <TextField
           autoFocus

@@ -34,7 +34,13 @@ export function ShortcutSheet() {
     return [name, list.map((a) => [a.name, a.shortcut!.replaceAll('+', ' ').replace('Arrow', '')])] as const;
   });
   return (
-    <Dialog open={open} onClose={() => setView({ shortcuts: false })} maxWidth="md" fullWidth slotProps={{ paper: { 'aria-label': 'Shortcuts' } }}>
+    <Dialog
+      open={open}
+      onClose={() => setView({ shortcuts: false })}
+      maxWidth="md"
+      fullWidth
+      slotProps={{ paper: { 'aria-label': 'Shortcuts' } }}
+    >
       <Box sx={{ p: 3, columnCount: { xs: 1, sm: 2 }, columnGap: 5 }}>
         {[...parts, ['With the pointer', pointer] as const].map(([name, rows]) => (
           <Box key={name} sx={{ breakInside: 'avoid', mb: 2.5 }}>

@@ -70,7 +70,10 @@ export function TopBar() {
     });
   };
   return (
-    <Box component="header" sx={{ flex: 'none', borderBottom: '1px solid', borderColor: 'divider', bgcolor: 'background.paper' }}>
+    <Box
+      component="header"
+      sx={{ flex: 'none', borderBottom: '1px solid', borderColor: 'divider', bgcolor: 'background.paper' }}
+    >
       <Box sx={{ height: 52, display: 'flex', alignItems: 'center', gap: 1, pr: 2 }}>
         <Tooltip title="Job shelf">
           <IconButton
@@ -175,7 +178,16 @@ export function TopBar() {
           sx={{ borderColor: 'var(--mui-palette-line)', whiteSpace: 'nowrap' }}
         >
           Actions
-          <Box component="kbd" sx={{ display: { xs: 'none', md: 'inline' }, ml: 1, fontFamily: 'inherit', fontSize: 12, color: 'text.secondary' }}>
+          <Box
+            component="kbd"
+            sx={{
+              display: { xs: 'none', md: 'inline' },
+              ml: 1,
+              fontFamily: 'inherit',
+              fontSize: 12,
+              color: 'text.secondary',
+            }}
+          >
             Ctrl K
           </Box>
         </Button>

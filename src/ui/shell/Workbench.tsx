@@ -52,8 +52,16 @@ function leaveJob(): void {
     .getState()
     .close()
     .then((as) => {
-      if (as === 'copy') tell('info', `Your version of "${name}" was not saved over the other one: it is on the shelf as "${name} (my version)".`);
-      if (as === 'held') tell('error', `"${name}" could not be saved. What you did is kept in this window: open the job again, or export it from the shelf, before you close the window.`);
+      if (as === 'copy')
+        tell(
+          'info',
+          `Your version of "${name}" was not saved over the other one: it is on the shelf as "${name} (my version)".`,
+        );
+      if (as === 'held')
+        tell(
+          'error',
+          `"${name}" could not be saved. What you did is kept in this window: open the job again, or export it from the shelf, before you close the window.`,
+        );
     });
 }
 
@@ -87,7 +95,8 @@ export function Workbench({ id }: { id: string }) {
       .then(async (wrong) => {
         const found = await load(id);
         const opened = useOpenJob.getState().job;
-        for (const f of opened ? assetsOf(opened, 'font') : []) if (wrong[f.id]) tell('error', new FontError(f.name, wrong[f.id]).message);
+        for (const f of opened ? assetsOf(opened, 'font') : [])
+          if (wrong[f.id]) tell('error', new FontError(f.name, wrong[f.id]).message);
         return found;
       })
       .then((found) => {
@@ -100,7 +109,10 @@ export function Workbench({ id }: { id: string }) {
         }
       })
       .catch((e) => live && setTrouble(saysOf(e, storageMessage(e))));
-    void useLibrary.getState().load().catch(() => {});
+    void useLibrary
+      .getState()
+      .load()
+      .catch(() => {});
     return () => {
       live = false;
       follow(null, null);
@@ -118,12 +130,19 @@ export function Workbench({ id }: { id: string }) {
       if (s.job && s.id === before.id && s.shownId !== before.shownId) setView(viewOf(s.job));
     });
   }, [id]);
-  useEffect(() => useOpenJob.subscribe((s, before) => s.refused !== before.refused && s.refused && tell('error', s.refused.words)), []);
+  useEffect(
+    () =>
+      useOpenJob.subscribe((s, before) => s.refused !== before.refused && s.refused && tell('error', s.refused.words)),
+    [],
+  );
   useEffect(watchLinks, []);
   // A font that another window has brought is read here too.
   const assets = useLater(useOpenJob, (s) => s.job?.assets);
   useEffect(() => {
-    if (assets?.length) void fontFiles({ assets }).then(bringOwnFonts).catch(() => {});
+    if (assets?.length)
+      void fontFiles({ assets })
+        .then(bringOwnFonts)
+        .catch(() => {});
   }, [assets]);
   useEffect(() => {
     const key = (e: KeyboardEvent) => void onShortcut(e);
@@ -185,9 +204,35 @@ export function Workbench({ id }: { id: string }) {
     min: narrow ? 120 : 264,
     keeps: !narrow,
     node: (
-      <Box component="section" aria-label="Sheet" tabIndex={-1} sx={{ flex: 1, minWidth: 0, bgcolor: 'var(--mui-palette-faint)', overflowY: 'auto', overflowX: 'hidden', containerType: 'inline-size', outline: 'none' }}>
+      <Box
+        component="section"
+        aria-label="Sheet"
+        tabIndex={-1}
+        sx={{
+          flex: 1,
+          minWidth: 0,
+          bgcolor: 'var(--mui-palette-faint)',
+          overflowY: 'auto',
+          overflowX: 'hidden',
+          containerType: 'inline-size',
+          outline: 'none',
+        }}
+      >
         {/* Wide sheets have two columns; what belongs together stays in one. */}
-        <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: '100%', '@container (min-width: 600px)': { display: 'block', columnCount: 2, columnGap: 0, '& > *': { breakInside: 'avoid' }, '& > [data-sheet-head]': { columnSpan: 'all' } } }}>
+        <Box
+          sx={{
+            display: 'flex',
+            flexDirection: 'column',
+            minHeight: '100%',
+            '@container (min-width: 600px)': {
+              display: 'block',
+              columnCount: 2,
+              columnGap: 0,
+              '& > *': { breakInside: 'avoid' },
+              '& > [data-sheet-head]': { columnSpan: 'all' },
+            },
+          }}
+        >
           <After steps={2}>
             <Guarded part="This sheet" anew={job}>
               <Sheet />
@@ -217,7 +262,12 @@ export function Workbench({ id }: { id: string }) {
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
         <Rail />
         <Box component="main" sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex' }}>
-          <Split id="sheet" names="Width of the sheet" orientation={narrow ? 'vertical' : 'horizontal'} parts={narrow ? [tablePart, sheetPart] : [sheetPart, tablePart]} />
+          <Split
+            id="sheet"
+            names="Width of the sheet"
+            orientation={narrow ? 'vertical' : 'horizontal'}
+            parts={narrow ? [tablePart, sheetPart] : [sheetPart, tablePart]}
+          />
         </Box>
       </Box>
       <After steps={4}>

@@ -2,7 +2,17 @@ import type { ReactNode } from 'react';
 import type { Stage } from '@/ui/view';
 
 const icon = (children: ReactNode) => (
-  <svg width="24" height="24" viewBox="0 0 24 24" fill="none" stroke="currentColor" strokeWidth="1.6" strokeLinejoin="round" strokeLinecap="round" aria-hidden="true">
+  <svg
+    width="24"
+    height="24"
+    viewBox="0 0 24 24"
+    fill="none"
+    stroke="currentColor"
+    strokeWidth="1.6"
+    strokeLinejoin="round"
+    strokeLinecap="round"
+    aria-hidden="true"
+  >
     {children}
   </svg>
 );

@@ -22,7 +22,15 @@ const GRIPS = [
 ] as const;
 
 /** Grips around one picked item: corners keep the ratio (Shift frees it), edges stretch, the knob turns (by 15 degrees with Shift). */
-export function Handles({ view, local, placed }: { view: Viewport; local: Local; placed: ReadonlyMap<string, PlacedItem> }) {
+export function Handles({
+  view,
+  local,
+  placed,
+}: {
+  view: Viewport;
+  local: Local;
+  placed: ReadonlyMap<string, PlacedItem>;
+}) {
   const picked = useView((v) => v.picked);
   const items = useOpenJob((s) => s.job!.items);
   const item = picked.length === 1 ? items.find((i) => i.id === picked[0]) : undefined;
@@ -30,7 +38,17 @@ export function Handles({ view, local, placed }: { view: Viewport; local: Local;
   return frame ? <One item={item} corners={frame.corners} view={view} local={local} /> : null;
 }
 
-function One({ item, corners, view, local }: { item: Item; corners: PlacedItem['corners']; view: Viewport; local: Local }) {
+function One({
+  item,
+  corners,
+  view,
+  local,
+}: {
+  item: Item;
+  corners: PlacedItem['corners'];
+  view: Viewport;
+  local: Local;
+}) {
   const s = corners.map((c) => toScreen(view, c.x, c.y));
   const mid = (a: number, b: number) => ({ x: (s[a].x + s[b].x) / 2, y: (s[a].y + s[b].y) / 2 });
   const at = [s[0], s[1], s[2], s[3], mid(0, 1), mid(1, 2), mid(2, 3), mid(3, 0)];
@@ -40,11 +58,27 @@ function One({ item, corners, view, local }: { item: Item; corners: PlacedItem['
   const knob = { x: top.x + ((top.x - centre.x) / l) * 26, y: top.y + ((top.y - centre.y) / l) * 26 };
   return (
     <g>
-      <polygon points={s.map((c) => `${c.x},${c.y}`).join(' ')} fill="none" stroke="var(--mui-palette-primary-main)" strokeWidth="1" />
+      <polygon
+        points={s.map((c) => `${c.x},${c.y}`).join(' ')}
+        fill="none"
+        stroke="var(--mui-palette-primary-main)"
+        strokeWidth="1"
+      />
       <line x1={top.x} y1={top.y} x2={knob.x} y2={knob.y} stroke="var(--mui-palette-primary-main)" />
       <TurnGrip item={item} x={knob.x} y={knob.y} view={view} local={local} />
       {GRIPS.map(([gx, gy, name], i) => (
-        <ScaleGrip key={name} item={item} gx={gx} gy={gy} name={name} x={at[i].x} y={at[i].y} corners={corners} view={view} local={local} />
+        <ScaleGrip
+          key={name}
+          item={item}
+          gx={gx}
+          gy={gy}
+          name={name}
+          x={at[i].x}
+          y={at[i].y}
+          corners={corners}
+          view={view}
+          local={local}
+        />
       ))}
     </g>
   );
@@ -57,19 +91,52 @@ function TurnGrip({ item, x, y, view, local }: { item: Item; x: number; y: numbe
     drag: (p, e) => {
       const w = toWorld(view, p.x, p.y);
       let angle = (Math.atan2(w.y - item.y, w.x - item.x) * 180) / Math.PI - 90;
-      angle = e.shiftKey ? Math.round(angle / 15) * 15 : Math.abs(angle - Math.round(angle / 90) * 90) < 2 ? Math.round(angle / 90) * 90 : Math.round(angle * 10) / 10;
-      useOpenJob.getState().edit('Turn', (j) => void (j.items.find((i) => i.id === item.id)!.angle = angle), key.current);
+      angle = e.shiftKey
+        ? Math.round(angle / 15) * 15
+        : Math.abs(angle - Math.round(angle / 90) * 90) < 2
+          ? Math.round(angle / 90) * 90
+          : Math.round(angle * 10) / 10;
+      useOpenJob
+        .getState()
+        .edit('Turn', (j) => void (j.items.find((i) => i.id === item.id)!.angle = angle), key.current);
     },
   });
   return (
     <g cursor="grab" role="button" aria-label="Turn" {...drag}>
       <Reach x={x} y={y} />
-      <circle cx={x} cy={y} r="6" fill="var(--mui-palette-background-paper)" stroke="var(--mui-palette-primary-main)" strokeWidth="2" />
+      <circle
+        cx={x}
+        cy={y}
+        r="6"
+        fill="var(--mui-palette-background-paper)"
+        stroke="var(--mui-palette-primary-main)"
+        strokeWidth="2"
+      />
     </g>
   );
 }
 
-function ScaleGrip({ item, gx, gy, name, x, y, corners, view, local }: { item: Item; gx: number; gy: number; name: string; x: number; y: number; corners: PlacedItem['corners']; view: Viewport; local: Local }) {
+function ScaleGrip({
+  item,
+  gx,
+  gy,
+  name,
+  x,
+  y,
+  corners,
+  view,
+  local,
+}: {
+  item: Item;
+  gx: number;
+  gy: number;
+  name: string;
+  x: number;
+  y: number;
+  corners: PlacedItem['corners'];
+  view: Viewport;
+  local: Local;
+}) {
   const start = useRef<{ item: Item; w: number; h: number; fixed: { x: number; y: number }; key: symbol } | null>(null);
   const drag = useDrag(local, {
     begin: () => {
@@ -79,7 +146,10 @@ function ScaleGrip({ item, gx, gy, name, x, y, corners, view, local }: { item: I
       const f = (sx: number, sy: number) => {
         const u = (1 - sx) / 2;
         const v = (1 - sy) / 2;
-        return { x: corners[0].x + (corners[1].x - corners[0].x) * u + (corners[3].x - corners[0].x) * v, y: corners[0].y + (corners[1].y - corners[0].y) * u + (corners[3].y - corners[0].y) * v };
+        return {
+          x: corners[0].x + (corners[1].x - corners[0].x) * u + (corners[3].x - corners[0].x) * v,
+          y: corners[0].y + (corners[1].y - corners[0].y) * u + (corners[3].y - corners[0].y) * v,
+        };
       };
       start.current = { item, w, h, fixed: f(gx, gy), key: Symbol('scale') };
     },
@@ -110,9 +180,23 @@ function ScaleGrip({ item, gx, gy, name, x, y, corners, view, local }: { item: I
     },
   });
   return (
-    <g cursor={gx && gy ? (gx === gy ? 'nesw-resize' : 'nwse-resize') : gx ? 'ew-resize' : 'ns-resize'} role="button" aria-label={`Scale by the ${name}`} {...drag}>
+    <g
+      cursor={gx && gy ? (gx === gy ? 'nesw-resize' : 'nwse-resize') : gx ? 'ew-resize' : 'ns-resize'}
+      role="button"
+      aria-label={`Scale by the ${name}`}
+      {...drag}
+    >
       <Reach x={x} y={y} />
-      <rect x={x - 5} y={y - 5} width="10" height="10" rx="2" fill="var(--mui-palette-background-paper)" stroke="var(--mui-palette-primary-main)" strokeWidth="2" />
+      <rect
+        x={x - 5}
+        y={y - 5}
+        width="10"
+        height="10"
+        rx="2"
+        fill="var(--mui-palette-background-paper)"
+        stroke="var(--mui-palette-primary-main)"
+        strokeWidth="2"
+      />
     </g>
   );
 }

@@ -2,7 +2,16 @@
 import Box from '@mui/material/Box';
 import { lightNear } from '@/ui/run/lit';
 import { useColorScheme } from '@mui/material/styles';
-import { useCallback, useEffect, useMemo, useReducer, useRef, useState, type MouseEvent as ReactMouse, type PointerEvent as ReactPointer } from 'react';
+import {
+  useCallback,
+  useEffect,
+  useMemo,
+  useReducer,
+  useRef,
+  useState,
+  type MouseEvent as ReactMouse,
+  type PointerEvent as ReactPointer,
+} from 'react';
 import { useWork } from '@/compute/pipeline';
 import type { PlacedItem } from '@/core/artwork/item';
 import { radiusOf } from '@/core/cutters/cutter';
@@ -40,12 +49,25 @@ import { fitted, toScreen, toWorld, zoomed, type Viewport } from './viewport';
 type Gesture =
   | { kind: 'pan'; x: number; y: number; from: Viewport }
   | { kind: 'box'; x0: number; y0: number; x1: number; y1: number; add: boolean }
-  | { kind: 'move'; x: number; y: number; began: boolean; starts: Map<number, { id: string; x: number; y: number }>; moving: { x: number; y: number }[]; key: symbol };
+  | {
+      kind: 'move';
+      x: number;
+      y: number;
+      began: boolean;
+      starts: Map<number, { id: string; x: number; y: number }>;
+      moving: { x: number; y: number }[];
+      key: symbol;
+    };
 
 /** More things than this are moved in one go at the end of a drag. */
 const MANY = 20;
 
-function moveTo(starts: ReadonlyMap<number, { id: string; x: number; y: number }>, dx: number, dy: number, key: symbol): void {
+function moveTo(
+  starts: ReadonlyMap<number, { id: string; x: number; y: number }>,
+  dx: number,
+  dy: number,
+  key: symbol,
+): void {
   useOpenJob.getState().edit(
     'Move',
     (j) => {
@@ -104,14 +126,33 @@ export function PlanView() {
     touched.current = false;
   }, [planFit, bw, bh]);
   useEffect(() => {
-    if (size.width && !touched.current) setViewport(fitted(bw, bh, size.width, size.height, RULER, stage === 'artwork' ? STRIP : 0));
+    if (size.width && !touched.current)
+      setViewport(fitted(bw, bh, size.width, size.height, RULER, stage === 'artwork' ? STRIP : 0));
   }, [size, bw, bh, planFit, stage]);
 
   const colours = useMemo(
     () =>
       dark
-        ? { ground: '#171c1f', grid: '#2c353a', ink: '#dcd8ce', quiet: '#98a3a8', paper: '#1d2327', accent: '#5fb8af', danger: '#ef7d69', dark }
-        : { ground: '#fbfaf6', grid: '#dcd6c8', ink: '#1e2a2f', quiet: '#6b767b', paper: '#ffffff', accent: '#2b7a74', danger: '#c2412d', dark },
+        ? {
+            ground: '#171c1f',
+            grid: '#2c353a',
+            ink: '#dcd8ce',
+            quiet: '#98a3a8',
+            paper: '#1d2327',
+            accent: '#5fb8af',
+            danger: '#ef7d69',
+            dark,
+          }
+        : {
+            ground: '#fbfaf6',
+            grid: '#dcd6c8',
+            ink: '#1e2a2f',
+            quiet: '#6b767b',
+            paper: '#ffffff',
+            accent: '#2b7a74',
+            danger: '#c2412d',
+            dark,
+          },
     [dark],
   );
   const mill = useMemo(() => {
@@ -127,7 +168,14 @@ export function PlanView() {
   // Nothing while no paths are shown: then new plans do not draw the table again.
   const shownCuts = showPaths ? cuts : null;
   const plans = useMemo(
-    () => (shownCuts ? job.cuts.flatMap((c, i) => (c.enabled && !c.hidden && shownCuts[c.id] ? [{ plan: shownCuts[c.id].plan, colour: cutColour(i), selected: c.id === cutId && stage === 'cuts' }] : [])) : []),
+    () =>
+      shownCuts
+        ? job.cuts.flatMap((c, i) =>
+            c.enabled && !c.hidden && shownCuts[c.id]
+              ? [{ plan: shownCuts[c.id].plan, colour: cutColour(i), selected: c.id === cutId && stage === 'cuts' }]
+              : [],
+          )
+        : [],
     [shownCuts, job.cuts, cutId, stage],
   );
   useEffect(() => {
@@ -137,7 +185,17 @@ export function PlanView() {
     const [w, h] = [Math.round(size.width * dpr), Math.round(size.height * dpr)];
     // Setting a size clears and makes the canvas anew, even when it is the same.
     if (el.width !== w || el.height !== h) [el.width, el.height] = [w, h];
-    drawPlan(el.getContext('2d', { willReadFrequently: true })!, size.width, size.height, dpr, view, { job, placed, plans, picked, framed, gauged, shift, tool: mill, origin }, colours, cache, again);
+    drawPlan(
+      el.getContext('2d', { willReadFrequently: true })!,
+      size.width,
+      size.height,
+      dpr,
+      view,
+      { job, placed, plans, picked, framed, gauged, shift, tool: mill, origin },
+      colours,
+      cache,
+      again,
+    );
   }, [view, size, job, placed, plans, picked, framed, gauged, shift, mill, origin, colours, cache, again, round]);
   const index = useMemo(() => new PickIndex(job, placed), [job, placed]);
 
@@ -216,7 +274,10 @@ export function PlanView() {
     else if (add || !picked.includes(id)) {
       const whole = together(job, id);
       if (!add) setView({ picked: whole });
-      else setView({ picked: picked.includes(id) ? picked.filter((p) => !whole.includes(p)) : [...new Set([...picked, ...whole])] });
+      else
+        setView({
+          picked: picked.includes(id) ? picked.filter((p) => !whole.includes(p)) : [...new Set([...picked, ...whole])],
+        });
     }
     const now = useView.getState().picked;
     if (!now.includes(id)) return;
@@ -238,7 +299,8 @@ export function PlanView() {
     const p = local(e);
     const w = toWorld(view, p.x, p.y);
     setView({ cursor: w });
-    if (!gesture) return point(picking && e.pointerType !== 'touch' ? index.at(w.x, w.y, 5 / view.k, 1 / view.k) : null);
+    if (!gesture)
+      return point(picking && e.pointerType !== 'touch' ? index.at(w.x, w.y, 5 / view.k, 1 / view.k) : null);
     if (gesture.kind === 'pan') {
       touched.current = true;
       setViewport({ ...gesture.from, ox: gesture.from.ox + p.x - gesture.x, oy: gesture.from.oy + p.y - gesture.y });
@@ -249,8 +311,13 @@ export function PlanView() {
       if (!gesture.began && Math.hypot(dx, dy) * view.k < 4) return;
       if (!gesture.began) setGesture({ ...gesture, began: true });
       const moving = new Set([...gesture.starts.values()].map((s) => s.id));
-      const others = job.items.length > 400 ? [] : job.items.filter((i) => i.visible && !moving.has(i.id)).flatMap((i) => placed.get(i.id) ?? []);
-      const s = e.altKey ? { dx, dy, xs: [], ys: [] } : snapMove(gesture.moving, dx, dy, job.blank, others, job.guides, 7 / view.k);
+      const others =
+        job.items.length > 400
+          ? []
+          : job.items.filter((i) => i.visible && !moving.has(i.id)).flatMap((i) => placed.get(i.id) ?? []);
+      const s = e.altKey
+        ? { dx, dy, xs: [], ys: [] }
+        : snapMove(gesture.moving, dx, dy, job.blank, others, job.guides, 7 / view.k);
       setSnap(s);
       if (gesture.starts.size <= MANY) moveTo(gesture.starts, s.dx, s.dy, gesture.key);
     }
@@ -279,7 +346,14 @@ export function PlanView() {
   const twice = (e: ReactMouse) => {
     // The first press has picked it.
     const [one, more] = useView.getState().picked;
-    if (stage === 'artwork' && tool === 'pick' && one && !more && job.items.find((i) => i.id === one)?.kind === 'lettering') return typeInto(one);
+    if (
+      stage === 'artwork' &&
+      tool === 'pick' &&
+      one &&
+      !more &&
+      job.items.find((i) => i.id === one)?.kind === 'lettering'
+    )
+      return typeInto(one);
     const cut = stage === 'cuts' ? job.cuts.find((c) => c.id === cutId) : undefined;
     if (!view || !cut || !mayHaveTabs(cut.values)) return;
     const p = local(e);
@@ -319,29 +393,108 @@ export function PlanView() {
     >
       <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block' }} />
       {view && (
-        <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}>
-          {hovered && !gesture && !picked.includes(hovered) && placed.get(hovered) && <Hovered placed={placed.get(hovered)!} view={view} />}
+        <svg
+          width="100%"
+          height="100%"
+          style={{ position: 'absolute', inset: 0, overflow: 'hidden', pointerEvents: 'none' }}
+        >
+          {hovered && !gesture && !picked.includes(hovered) && placed.get(hovered) && (
+            <Hovered placed={placed.get(hovered)!} view={view} />
+          )}
           <Datum {...toScreen(view, datum.x, datum.y)} colour="var(--mui-palette-primary-main)" />
-          {snap?.xs.map((x) => <line key={`x${x}`} x1={toScreen(view, x, 0).x} x2={toScreen(view, x, 0).x} y1={RULER} y2="100%" stroke="var(--mui-palette-brass)" strokeDasharray="4 3" />)}
-          {snap?.ys.map((y) => <line key={`y${y}`} y1={toScreen(view, 0, y).y} y2={toScreen(view, 0, y).y} x1={RULER} x2="100%" stroke="var(--mui-palette-brass)" strokeDasharray="4 3" />)}
-          {gesture?.kind === 'box' && (() => {
-            const a = toScreen(view, Math.min(gesture.x0, gesture.x1), Math.max(gesture.y0, gesture.y1));
-            const b = toScreen(view, Math.max(gesture.x0, gesture.x1), Math.min(gesture.y0, gesture.y1));
-            return <rect x={a.x} y={a.y} width={b.x - a.x} height={b.y - a.y} fill="var(--mui-palette-primary-main)" fillOpacity="0.1" stroke="var(--mui-palette-primary-main)" strokeDasharray={gesture.x1 < gesture.x0 ? '5 4' : undefined} />;
-          })()}
-          {stage === 'artwork' && <Guides guides={job.guides} view={view} local={local} width={size.width} height={size.height} />}
+          {snap?.xs.map((x) => (
+            <line
+              key={`x${x}`}
+              x1={toScreen(view, x, 0).x}
+              x2={toScreen(view, x, 0).x}
+              y1={RULER}
+              y2="100%"
+              stroke="var(--mui-palette-brass)"
+              strokeDasharray="4 3"
+            />
+          ))}
+          {snap?.ys.map((y) => (
+            <line
+              key={`y${y}`}
+              y1={toScreen(view, 0, y).y}
+              y2={toScreen(view, 0, y).y}
+              x1={RULER}
+              x2="100%"
+              stroke="var(--mui-palette-brass)"
+              strokeDasharray="4 3"
+            />
+          ))}
+          {gesture?.kind === 'box' &&
+            (() => {
+              const a = toScreen(view, Math.min(gesture.x0, gesture.x1), Math.max(gesture.y0, gesture.y1));
+              const b = toScreen(view, Math.max(gesture.x0, gesture.x1), Math.min(gesture.y0, gesture.y1));
+              return (
+                <rect
+                  x={a.x}
+                  y={a.y}
+                  width={b.x - a.x}
+                  height={b.y - a.y}
+                  fill="var(--mui-palette-primary-main)"
+                  fillOpacity="0.1"
+                  stroke="var(--mui-palette-primary-main)"
+                  strokeDasharray={gesture.x1 < gesture.x0 ? '5 4' : undefined}
+                />
+              );
+            })()}
+          {stage === 'artwork' && (
+            <Guides guides={job.guides} view={view} local={local} width={size.width} height={size.height} />
+          )}
           {sectionOpen && <SectionLineMark view={view} local={local} />}
           {stage === 'cuts' && <TabMarks view={view} local={local} />}
-          {stage === 'artwork' && tool === 'nodes' && <NodesLayer item={picked.length === 1 ? (job.items.find((i) => i.id === picked[0]) ?? null) : null} unit={job.unit} view={view} local={local} index={index} />}
-          {stage === 'artwork' && (tool === 'line' || tool === 'curve' || tool === 'arc' || tool === 'centred-arc') && <DrawLayer key={tool} tool={tool} unit={job.unit} view={view} local={local} index={index} />}
+          {stage === 'artwork' && tool === 'nodes' && (
+            <NodesLayer
+              item={picked.length === 1 ? (job.items.find((i) => i.id === picked[0]) ?? null) : null}
+              unit={job.unit}
+              view={view}
+              local={local}
+              index={index}
+            />
+          )}
+          {stage === 'artwork' && (tool === 'line' || tool === 'curve' || tool === 'arc' || tool === 'centred-arc') && (
+            <DrawLayer key={tool} tool={tool} unit={job.unit} view={view} local={local} index={index} />
+          )}
           {stage === 'artwork' && tool === 'trim' && <TrimLayer job={job} view={view} local={local} index={index} />}
-          {stage === 'artwork' && tool === 'measure' && <MeasureLayer unit={job.unit} view={view} local={local} index={index} />}
+          {stage === 'artwork' && tool === 'measure' && (
+            <MeasureLayer unit={job.unit} view={view} local={local} index={index} />
+          )}
           {stage === 'artwork' && tool === 'pick' && <Handles view={view} local={local} placed={placed} />}
-          {lit && stage === 'run' && <polyline points={Array.from({ length: lit.points.length / 2 }, (_, i) => toScreen(view, lit.points[2 * i], lit.points[2 * i + 1])).map((p) => `${p.x},${p.y}`).join(' ')} fill="none" stroke="var(--mui-palette-brass)" strokeWidth="5" strokeLinecap="round" strokeLinejoin="round" role="img" aria-label={`Line ${lit.line}`} />}
+          {lit && stage === 'run' && (
+            <polyline
+              points={Array.from({ length: lit.points.length / 2 }, (_, i) =>
+                toScreen(view, lit.points[2 * i], lit.points[2 * i + 1]),
+              )
+                .map((p) => `${p.x},${p.y}`)
+                .join(' ')}
+              fill="none"
+              stroke="var(--mui-palette-brass)"
+              strokeWidth="5"
+              strokeLinecap="round"
+              strokeLinejoin="round"
+              role="img"
+              aria-label={`Line ${lit.line}`}
+            />
+          )}
           {marked && (
             <g>
-              <circle cx={toScreen(view, marked.x, marked.y).x} cy={toScreen(view, marked.x, marked.y).y} r="13" fill="none" stroke="var(--mui-palette-error-main)" strokeWidth="3" />
-              <circle cx={toScreen(view, marked.x, marked.y).x} cy={toScreen(view, marked.x, marked.y).y} r="3" fill="var(--mui-palette-error-main)" />
+              <circle
+                cx={toScreen(view, marked.x, marked.y).x}
+                cy={toScreen(view, marked.x, marked.y).y}
+                r="13"
+                fill="none"
+                stroke="var(--mui-palette-error-main)"
+                strokeWidth="3"
+              />
+              <circle
+                cx={toScreen(view, marked.x, marked.y).x}
+                cy={toScreen(view, marked.x, marked.y).y}
+                r="3"
+                fill="var(--mui-palette-error-main)"
+              />
             </g>
           )}
         </svg>
@@ -365,5 +518,15 @@ function Datum({ x, y, colour }: { x: number; y: number; colour: string }) {
 function Hovered({ placed, view }: { placed: PlacedItem; view: Viewport }) {
   const d = useMemo(() => pathData(placed.paths, 3), [placed]);
   const { k, ox, oy } = view;
-  return <path d={d} transform={`matrix(${k} 0 0 ${-k} ${ox} ${oy})`} fill="none" stroke="var(--mui-palette-primary-main)" strokeOpacity="0.65" strokeWidth="2.5" vectorEffect="non-scaling-stroke" />;
+  return (
+    <path
+      d={d}
+      transform={`matrix(${k} 0 0 ${-k} ${ox} ${oy})`}
+      fill="none"
+      stroke="var(--mui-palette-primary-main)"
+      strokeOpacity="0.65"
+      strokeWidth="2.5"
+      vectorEffect="non-scaling-stroke"
+    />
+  );
 }

@@ -42,25 +42,67 @@ export function SectionLineMark({ view, local }: { view: Viewport; local: Local 
   const a = toScreen(view, s.x0, s.y0);
   const b = toScreen(view, s.x1, s.y1);
   const grip = (p: { x: number; y: number }, drag: ReturnType<typeof useDrag>, name: string, dx: -1 | 1) => (
-    <g cursor="grab" tabIndex={0} role="button" aria-label={name} {...drag}
+    <g
+      cursor="grab"
+      tabIndex={0}
+      role="button"
+      aria-label={name}
+      {...drag}
       onKeyDown={(e) => {
         const step = e.shiftKey ? 10 : 1;
         const d = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[e.key];
         if (!d) return;
         e.preventDefault();
         e.stopPropagation();
-        setView((v) => v.section ? { section: dx < 0 ? { ...v.section, x0: v.section.x0 + d[0], y0: v.section.y0 + d[1] } : { ...v.section, x1: v.section.x1 + d[0], y1: v.section.y1 + d[1] } } : v);
+        setView((v) =>
+          v.section
+            ? {
+                section:
+                  dx < 0
+                    ? { ...v.section, x0: v.section.x0 + d[0], y0: v.section.y0 + d[1] }
+                    : { ...v.section, x1: v.section.x1 + d[0], y1: v.section.y1 + d[1] },
+              }
+            : v,
+        );
       }}
     >
       <Reach x={p.x} y={p.y} />
-      <circle cx={p.x} cy={p.y} r="6" fill="var(--mui-palette-background-paper)" stroke="var(--mui-palette-brass)" strokeWidth="2" />
+      <circle
+        cx={p.x}
+        cy={p.y}
+        r="6"
+        fill="var(--mui-palette-background-paper)"
+        stroke="var(--mui-palette-brass)"
+        strokeWidth="2"
+      />
     </g>
   );
   return (
     <g>
-      <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="transparent" strokeWidth="10" cursor="move" {...middle} style={{ pointerEvents: 'stroke' }} />
-      <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--mui-palette-brass)" strokeWidth="1.5" strokeDasharray="9 4 2 4" pointerEvents="none" />
-      {at !== null && <circle cx={a.x + (b.x - a.x) * at} cy={a.y + (b.y - a.y) * at} r="4" fill="var(--mui-palette-brass)" />}
+      <line
+        x1={a.x}
+        y1={a.y}
+        x2={b.x}
+        y2={b.y}
+        stroke="transparent"
+        strokeWidth="10"
+        cursor="move"
+        {...middle}
+        style={{ pointerEvents: 'stroke' }}
+      />
+      <line
+        x1={a.x}
+        y1={a.y}
+        x2={b.x}
+        y2={b.y}
+        stroke="var(--mui-palette-brass)"
+        strokeWidth="1.5"
+        strokeDasharray="9 4 2 4"
+        pointerEvents="none"
+      />
+      {at !== null && (
+        <circle cx={a.x + (b.x - a.x) * at} cy={a.y + (b.y - a.y) * at} r="4" fill="var(--mui-palette-brass)" />
+      )}
       {grip(a, first, 'Start of the section line', -1)}
       {grip(b, second, 'End of the section line', 1)}
     </g>

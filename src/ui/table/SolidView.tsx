@@ -74,7 +74,10 @@ export function SolidView() {
   }, [seat, size, width, height, thickness, camera]);
   const field = empty ? null : (play?.field ?? proof?.field ?? null);
   const under = proof?.under ?? null;
-  useEffect(() => seat?.body(field, under, width, height, thickness, material), [seat, field, under, width, height, thickness, material]);
+  useEffect(
+    () => seat?.body(field, under, width, height, thickness, material),
+    [seat, field, under, width, height, thickness, material],
+  );
   useEffect(() => {
     const c = play ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
     void solid?.cutter(c, play?.x ?? 0, play?.y ?? 0, play?.z ?? 0);
@@ -136,16 +139,44 @@ export function SolidView() {
         e.preventDefault();
         e.stopPropagation();
       }}
-      sx={{ position: 'absolute', inset: 0, touchAction: 'none', outline: 'none', cursor: 'grab', '&:active': { cursor: 'grabbing' }, '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' }, background: 'linear-gradient(var(--mui-palette-background-paper), var(--mui-palette-background-default))' }}
+      sx={{
+        position: 'absolute',
+        inset: 0,
+        touchAction: 'none',
+        outline: 'none',
+        cursor: 'grab',
+        '&:active': { cursor: 'grabbing' },
+        '&:focus-visible': { boxShadow: 'inset 0 0 0 2px var(--mui-palette-primary-main)' },
+        background: 'linear-gradient(var(--mui-palette-background-paper), var(--mui-palette-background-default))',
+      }}
     >
       {failed ? (
         <PlainSolid field={field} width={width} height={height} thickness={thickness} material={material} />
       ) : lost ? (
-        <Box role="status" sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4, color: 'text.secondary', textAlign: 'center' }}>The graphics driver took the picture away. It is being made again{'\u2026'}</Box>
+        <Box
+          role="status"
+          sx={{
+            position: 'absolute',
+            inset: 0,
+            display: 'grid',
+            placeItems: 'center',
+            p: 4,
+            color: 'text.secondary',
+            textAlign: 'center',
+          }}
+        >
+          The graphics driver took the picture away. It is being made again{'\u2026'}
+        </Box>
       ) : (
         <Box role="group" aria-label="Standard views" sx={{ position: 'absolute', top: 4, right: 6, display: 'flex' }}>
           {VIEWS.map(([to, name]) => (
-            <Button key={to} size="small" color="inherit" onClick={action(`camera-${to}`).run} sx={{ minWidth: 0, px: 1, minHeight: 28, fontSize: 12, color: 'text.secondary' }}>
+            <Button
+              key={to}
+              size="small"
+              color="inherit"
+              onClick={action(`camera-${to}`).run}
+              sx={{ minWidth: 0, px: 1, minHeight: 28, fontSize: 12, color: 'text.secondary' }}
+            >
               {name}
             </Button>
           ))}

@@ -20,13 +20,38 @@ export function TabMarks({ view, local }: { view: Viewport; local: Local }) {
   return (
     <g>
       {tabs.map((t, i) => (
-        <TabMark key={i} index={i} cutId={cutId} colour={cutColour(index)} view={view} local={local} tabs={tabs} length={t.length} />
+        <TabMark
+          key={i}
+          index={i}
+          cutId={cutId}
+          colour={cutColour(index)}
+          view={view}
+          local={local}
+          tabs={tabs}
+          length={t.length}
+        />
       ))}
     </g>
   );
 }
 
-function TabMark({ index, cutId, colour, view, local, tabs, length }: { index: number; cutId: string; colour: string; view: Viewport; local: Local; tabs: readonly { x: number; y: number; dx: number; dy: number }[]; length: number }) {
+function TabMark({
+  index,
+  cutId,
+  colour,
+  view,
+  local,
+  tabs,
+  length,
+}: {
+  index: number;
+  cutId: string;
+  colour: string;
+  view: Viewport;
+  local: Local;
+  tabs: readonly { x: number; y: number; dx: number; dy: number }[];
+  length: number;
+}) {
   const t = tabs[index];
   const key = useRef<symbol>(undefined);
   // While it is dragged, the other tabs stay where they are: the first move gives all of them their places.

@@ -38,8 +38,26 @@ export function Table() {
   // Whichever way shows the blank larger: side by side, or one above the other.
   const scale = (w: number, h: number) => Math.min((w - 74) / job.blank.width, (h - 74) / job.blank.height);
   const stacked = scale(size.width, size.height / 2) > scale(size.width / 2, size.height);
-  const pane = { position: 'relative', flex: 1, minWidth: 0, minHeight: 0, overflow: 'hidden', bgcolor: 'background.paper' } as const;
-  const label = { position: 'absolute', right: 8, bottom: 8, px: 1, py: 0.3, borderRadius: 1.5, fontSize: 12, color: 'text.secondary', bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 82%, transparent)', pointerEvents: 'none' } as const;
+  const pane = {
+    position: 'relative',
+    flex: 1,
+    minWidth: 0,
+    minHeight: 0,
+    overflow: 'hidden',
+    bgcolor: 'background.paper',
+  } as const;
+  const label = {
+    position: 'absolute',
+    right: 8,
+    bottom: 8,
+    px: 1,
+    py: 0.3,
+    borderRadius: 1.5,
+    fontSize: 12,
+    color: 'text.secondary',
+    bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 82%, transparent)',
+    pointerEvents: 'none',
+  } as const;
   const plan = (
     <Box sx={pane}>
       <Guarded part="The plan" anew={job}>
@@ -47,7 +65,11 @@ export function Table() {
       </Guarded>
       <RoundCorners />
       <Box sx={label}>
-        Plan {'\u00b7'} {[job.blank.width, job.blank.height, job.blank.thickness].map((v) => formatLength(v, job.unit)).join(' \u00d7 ')} {job.unit} {materials[job.blank.material].name.toLowerCase()}
+        Plan {'\u00b7'}{' '}
+        {[job.blank.width, job.blank.height, job.blank.thickness]
+          .map((v) => formatLength(v, job.unit))
+          .join(' \u00d7 ')}{' '}
+        {job.unit} {materials[job.blank.material].name.toLowerCase()}
       </Box>
     </Box>
   );
@@ -57,7 +79,13 @@ export function Table() {
         <SolidView />
       </Guarded>
       <RoundCorners />
-      <Box sx={label}>{proof?.files.length ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}` : job.cuts.some((c) => c.enabled) ? 'Working\u2026' : 'The blank, uncut'}</Box>
+      <Box sx={label}>
+        {proof?.files.length
+          ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}`
+          : job.cuts.some((c) => c.enabled)
+            ? 'Working\u2026'
+            : 'The blank, uncut'}
+      </Box>
     </Box>
   );
   const views = (
@@ -66,20 +94,56 @@ export function Table() {
         id="views"
         names="Sizes of plan and solid"
         orientation={stacked ? 'vertical' : 'horizontal'}
-        parts={[...(table !== 'solid' ? [{ id: 'plan', min: 80, node: plan }] : []), ...(table !== 'plan' ? [{ id: 'solid', min: 80, node: solid }] : [])]}
+        parts={[
+          ...(table !== 'solid' ? [{ id: 'plan', min: 80, node: plan }] : []),
+          ...(table !== 'plan' ? [{ id: 'solid', min: 80, node: solid }] : []),
+        ]}
       />
     </Box>
   );
   return (
-    <Box component="section" aria-label="Table" sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', bgcolor: 'background.default', p: 1.25, gap: 1 }}>
+    <Box
+      component="section"
+      aria-label="Table"
+      sx={{
+        flex: 1,
+        minWidth: 0,
+        display: 'flex',
+        flexDirection: 'column',
+        bgcolor: 'background.default',
+        p: 1.25,
+        gap: 1,
+      }}
+    >
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 34 }}>
-        <ToggleButtonGroup exclusive size="small" value={table} aria-label="View" onChange={(_, v: TableView | null) => v && setView({ table: v })} sx={{ bgcolor: 'background.paper', '& .MuiToggleButton-root': { textTransform: 'none', px: 1.5, py: 0.5, fontSize: 13, borderColor: 'var(--mui-palette-divider)' } }}>
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={table}
+          aria-label="View"
+          onChange={(_, v: TableView | null) => v && setView({ table: v })}
+          sx={{
+            bgcolor: 'background.paper',
+            '& .MuiToggleButton-root': {
+              textTransform: 'none',
+              px: 1.5,
+              py: 0.5,
+              fontSize: 13,
+              borderColor: 'var(--mui-palette-divider)',
+            },
+          }}
+        >
           <ToggleButton value="plan">Plan</ToggleButton>
           <ToggleButton value="solid">Solid</ToggleButton>
           <ToggleButton value="both">Both</ToggleButton>
         </ToggleButtonGroup>
         <Tooltip title={paths ? 'Hide the paths (P)' : 'Show the paths (P)'}>
-          <IconButton aria-label="Paths" aria-pressed={paths} color={paths ? 'primary' : 'default'} onClick={action('paths').run}>
+          <IconButton
+            aria-label="Paths"
+            aria-pressed={paths}
+            color={paths ? 'primary' : 'default'}
+            onClick={action('paths').run}
+          >
             <RouteRounded />
           </IconButton>
         </Tooltip>
@@ -89,7 +153,12 @@ export function Table() {
           </IconButton>
         </Tooltip>
         <Tooltip title={sectionOpen ? 'Fold the section (S)' : 'Show the section (S)'}>
-          <IconButton aria-label="Section" aria-pressed={sectionOpen} color={sectionOpen ? 'primary' : 'default'} onClick={action('section').run}>
+          <IconButton
+            aria-label="Section"
+            aria-pressed={sectionOpen}
+            color={sectionOpen ? 'primary' : 'default'}
+            onClick={action('section').run}
+          >
             <ShowChartRounded />
           </IconButton>
         </Tooltip>
@@ -102,7 +171,21 @@ export function Table() {
         orientation="vertical"
         parts={[
           { id: 'views', min: 120, node: views },
-          ...(sectionOpen ? [{ id: 'section', size: 148, min: 96, keeps: true, node: <Guarded part="The section" anew={job}><SectionStrip /></Guarded> }] : []),
+          ...(sectionOpen
+            ? [
+                {
+                  id: 'section',
+                  size: 148,
+                  min: 96,
+                  keeps: true,
+                  node: (
+                    <Guarded part="The section" anew={job}>
+                      <SectionStrip />
+                    </Guarded>
+                  ),
+                },
+              ]
+            : []),
         ]}
       />
     </Box>
@@ -128,7 +211,9 @@ function RoundCorners() {
       <Box sx={{ ...line, left: RADIUS, right: RADIUS, bottom: 0, height: '1px' }} />
       <Box sx={{ ...line, top: RADIUS, bottom: RADIUS, left: 0, width: '1px' }} />
       <Box sx={{ ...line, top: RADIUS, bottom: RADIUS, right: 0, width: '1px' }} />
-      {(['left', 'right'] as const).flatMap((x) => (['top', 'bottom'] as const).map((y) => <Box key={x + y} sx={{ ...edge, ...corner(x, y) }} />))}
+      {(['left', 'right'] as const).flatMap((x) =>
+        (['top', 'bottom'] as const).map((y) => <Box key={x + y} sx={{ ...edge, ...corner(x, y) }} />),
+      )}
     </>
   );
 }
@@ -144,10 +229,21 @@ function Readout() {
   const z = cursor && field ? heightAt(field, cursor.x, cursor.y) : NaN;
   const text = (v: number) => (Number.isFinite(v) ? formatLength(v, job.unit, job.unit === 'mm' ? 2 : 4) : '\u2013');
   return (
-    <Box aria-label="Cursor" sx={{ display: 'flex', gap: 1.5, fontFamily: '"IBM Plex Mono"', fontSize: 12.5, color: cursor ? 'text.primary' : 'text.secondary', whiteSpace: 'nowrap' }}>
+    <Box
+      aria-label="Cursor"
+      sx={{
+        display: 'flex',
+        gap: 1.5,
+        fontFamily: '"IBM Plex Mono"',
+        fontSize: 12.5,
+        color: cursor ? 'text.primary' : 'text.secondary',
+        whiteSpace: 'nowrap',
+      }}
+    >
       {(['X', 'Y', 'Z'] as const).map((a) => (
         <Box key={a} component="span" sx={{ minWidth: 74 }}>
-          {a} {text(a === 'X' ? (cursor?.x ?? NaN) - origin.x : a === 'Y' ? (cursor?.y ?? NaN) - origin.y : z - origin.z)}
+          {a}{' '}
+          {text(a === 'X' ? (cursor?.x ?? NaN) - origin.x : a === 'Y' ? (cursor?.y ?? NaN) - origin.y : z - origin.z)}
         </Box>
       ))}
     </Box>

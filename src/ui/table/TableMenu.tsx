@@ -13,8 +13,15 @@ const menus = {
     ['group', 'ungroup', 'mirror-upright', 'mirror-level', 'turn-left', 'turn-right', 'centre'],
     ['combine-unite', 'combine-subtract', 'to-outlines', 'letters-along', 'pick-within', 'link'],
   ],
-  table: [['clip-paste', 'pick-all', 'import-artwork'], ['add-lettering', 'add-rectangle', 'tool-line', 'tool-measure'], ['fit', 'paths', 'section']],
-  solid: [['camera-corner', 'camera-top', 'camera-front', 'camera-side', 'camera-under', 'fit'], ['view-plan', 'view-both', 'section']],
+  table: [
+    ['clip-paste', 'pick-all', 'import-artwork'],
+    ['add-lettering', 'add-rectangle', 'tool-line', 'tool-measure'],
+    ['fit', 'paths', 'section'],
+  ],
+  solid: [
+    ['camera-corner', 'camera-top', 'camera-front', 'camera-side', 'camera-under', 'fit'],
+    ['view-plan', 'view-both', 'section'],
+  ],
   section: [['section-level', 'section-upright'], ['section']],
 };
 
@@ -23,7 +30,13 @@ export function TableMenu() {
   const at = useView((v) => v.menu);
   const close = () => setView({ menu: null });
   return (
-    <Menu open={!!at} onClose={close} anchorReference="anchorPosition" anchorPosition={at ? { left: at.x, top: at.y } : undefined} slotProps={{ list: { dense: true, 'aria-label': 'What can be done here' } }}>
+    <Menu
+      open={!!at}
+      onClose={close}
+      anchorReference="anchorPosition"
+      anchorPosition={at ? { left: at.x, top: at.y } : undefined}
+      slotProps={{ list: { dense: true, 'aria-label': 'What can be done here' } }}
+    >
       {(at ? menus[at.of] : []).flatMap((part, k) => [
         ...(k ? [<Divider key={`d${k}`} />] : []),
         ...part.map((id) => {

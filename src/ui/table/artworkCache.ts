@@ -46,7 +46,11 @@ const facts = new WeakMap<PlacedItem, { closed: boolean; segments: number }>();
 /** Whether all outlines of an item are closed, and how many segments they have: counted once. */
 export function factsOf(p: PlacedItem): { closed: boolean; segments: number } {
   let f = facts.get(p);
-  if (!f) facts.set(p, (f = { closed: p.paths.every((q) => q.closed), segments: p.paths.reduce((n, q) => n + q.segments.length, 0) }));
+  if (!f)
+    facts.set(
+      p,
+      (f = { closed: p.paths.every((q) => q.closed), segments: p.paths.reduce((n, q) => n + q.segments.length, 0) }),
+    );
   return f;
 }
 
@@ -70,14 +74,24 @@ function* steps(ctx: Ctx, width: number, height: number, v: Viewport, batches: r
 }
 
 const sameBatches = (a: readonly Batch[], b: readonly Batch[]): boolean =>
-  a === b || (a.length === b.length && a.every((x, i) => x.ink === b[i].ink && x.fill === b[i].fill && x.items.length === b[i].items.length && x.items.every((p, k) => p === b[i].items[k])));
+  a === b ||
+  (a.length === b.length &&
+    a.every(
+      (x, i) =>
+        x.ink === b[i].ink &&
+        x.fill === b[i].fill &&
+        x.items.length === b[i].items.length &&
+        x.items.every((p, k) => p === b[i].items[k]),
+    ));
 
 const counted = new WeakMap<readonly Batch[], number>();
 function segmentsOf(batches: readonly Batch[]): number {
   let n = counted.get(batches);
-  if (n === undefined) counted.set(batches, (n = batches.reduce((s, b) => s + b.items.reduce((m, p) => m + factsOf(p).segments, 0), 0)));
+  if (n === undefined)
+    counted.set(batches, (n = batches.reduce((s, b) => s + b.items.reduce((m, p) => m + factsOf(p).segments, 0), 0)));
   return n;
 }
 
 /** A picture of artwork. */
-export const artworkPicture = (): SlicedPicture<readonly Batch[]> => new SlicedPicture({ small: (b) => segmentsOf(b) < SMALL, same: sameBatches, steps });
+export const artworkPicture = (): SlicedPicture<readonly Batch[]> =>
+  new SlicedPicture({ small: (b) => segmentsOf(b) < SMALL, same: sameBatches, steps });

@@ -55,7 +55,17 @@ export interface PlanScene {
 }
 
 /** Draws the plan: grid, blank, clamps, artwork, paths, what is out of reach, rulers. */
-export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, scene: PlanScene, c: PlanColours, cache: Caches, again: () => void): void {
+export function drawPlan(
+  ctx: CanvasRenderingContext2D,
+  width: number,
+  height: number,
+  dpr: number,
+  v: Viewport,
+  scene: PlanScene,
+  c: PlanColours,
+  cache: Caches,
+  again: () => void,
+): void {
   const { job } = scene;
   const screen = () => ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
   const world = () => ctx.setTransform(dpr * v.k, 0, 0, -dpr * v.k, dpr * v.ox, dpr * v.oy);
@@ -104,7 +114,9 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
   drawPictures(ctx, scene, c, px, again);
   drawItems(ctx, width, height, dpr, v, scene, c, cache, again);
   if (scene.plans.length) {
-    const looks = scene.plans.map(({ plan, colour, selected }): PathLook => ({ motions: plan.toolpaths.map((t) => t.motion), colour, selected }));
+    const looks = scene.plans.map(
+      ({ plan, colour, selected }): PathLook => ({ motions: plan.toolpaths.map((t) => t.motion), colour, selected }),
+    );
     for (const { plan, colour, selected } of scene.plans) {
       // What each cutter of a list reaches, darker the finer it is.
       if (selected && plan.reach && plan.reach.length > 1)
@@ -113,7 +125,9 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
           ctx.fillStyle = colour;
           ctx.beginPath();
           for (const loop of r.region) {
-            for (let k = 0; k < loop.length; k += 2) if (k) ctx.lineTo(loop[k], loop[k + 1]); else ctx.moveTo(loop[k], loop[k + 1]);
+            for (let k = 0; k < loop.length; k += 2)
+              if (k) ctx.lineTo(loop[k], loop[k + 1]);
+              else ctx.moveTo(loop[k], loop[k + 1]);
             ctx.closePath();
           }
           ctx.fill('nonzero');
@@ -147,7 +161,13 @@ export function drawPlan(ctx: CanvasRenderingContext2D, width: number, height: n
 }
 
 /** Pictures lie under all artwork, each as strongly as it says; one whose file is not here shows as a crossed frame. */
-function drawPictures(ctx: CanvasRenderingContext2D, { job, picked }: PlanScene, c: PlanColours, px: number, again: () => void): void {
+function drawPictures(
+  ctx: CanvasRenderingContext2D,
+  { job, picked }: PlanScene,
+  c: PlanColours,
+  px: number,
+  again: () => void,
+): void {
   for (const i of job.items) {
     if (i.kind !== 'picture' || !i.visible || !job.layers.find((l) => l.id === i.layer)?.visible) continue;
     const { width: w, height: h, shade } = i.values as { width: number; height: number; shade: number };
@@ -211,7 +231,11 @@ function sortItems(scene: PlanScene, c: PlanColours): Sorted {
   const looks = [...batches].map(([key, items]): Batch => {
     const [colour, fill] = key.split(' ');
     // The first layer's ink is the theme's own; other colours are lifted in the dark, so that they are seen.
-    return { ink: colour === '#1e2a2f' ? c.ink : c.dark ? `color-mix(in srgb, ${colour} 50%, white)` : colour, fill: fill ? (fill as CanvasFillRule) : null, items };
+    return {
+      ink: colour === '#1e2a2f' ? c.ink : c.dark ? `color-mix(in srgb, ${colour} 50%, white)` : colour,
+      fill: fill ? (fill as CanvasFillRule) : null,
+      items,
+    };
   });
   return (sorted = { of, looks, top });
 }
@@ -220,7 +244,17 @@ function sortItems(scene: PlanScene, c: PlanColours): Sorted {
 const FILLED = new Set(['lettering', 'drawing', 'motif', 'border']);
 
 /** Artwork: what is not picked by layer, by way of the cache; what is picked on top. */
-function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, scene: PlanScene, c: PlanColours, cache: Caches, again: () => void): void {
+function drawItems(
+  ctx: CanvasRenderingContext2D,
+  width: number,
+  height: number,
+  dpr: number,
+  v: Viewport,
+  scene: PlanScene,
+  c: PlanColours,
+  cache: Caches,
+  again: () => void,
+): void {
   const px = 1 / v.k;
   const { looks, top } = sortItems(scene, c);
   cache.rest.draw(ctx, width, height, dpr, v, looks, again);
@@ -273,7 +307,17 @@ function drawItems(ctx: CanvasRenderingContext2D, width: number, height: number,
   }
 }
 
-function rulers(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, job: OneSetup, c: PlanColours, unit: number, origin: { readonly x: number; readonly y: number }): void {
+function rulers(
+  ctx: CanvasRenderingContext2D,
+  width: number,
+  height: number,
+  dpr: number,
+  v: Viewport,
+  job: OneSetup,
+  c: PlanColours,
+  unit: number,
+  origin: { readonly x: number; readonly y: number },
+): void {
   ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
   ctx.fillStyle = c.paper;
   ctx.fillRect(0, 0, width, RULER);

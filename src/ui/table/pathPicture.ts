@@ -19,7 +19,14 @@ const NEAR = 0.5;
 function arcTo(path: CanvasPath, m: Motion, i: number): void {
   const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
   const a1 = Math.atan2(m.y[i] - m.cy[i], m.x[i] - m.cx[i]);
-  path.arc(m.cx[i], m.cy[i], Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]), a0, Math.abs(a1 - a0) < 1e-9 ? a0 + (m.kind[i] === 4 ? 2 : -2) * Math.PI : a1, m.kind[i] !== 4);
+  path.arc(
+    m.cx[i],
+    m.cy[i],
+    Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]),
+    a0,
+    Math.abs(a1 - a0) < 1e-9 ? a0 + (m.kind[i] === 4 ? 2 : -2) * Math.PI : a1,
+    m.kind[i] !== 4,
+  );
 }
 
 /** Adds the moves from .. to - 1 that are cut, or those by rapid, to a path; points that lie within `near` mm of the one before are left out. */
@@ -50,7 +57,13 @@ const shareOf = (alpha: number, k: number): number => 1 - (1 - alpha) ** (1 / Ma
 /** How long the way is for the area it lies in: the inverse of how far passes lie from each other, 1/mm. */
 function densityOf({ boxes, count, length }: Sheaves): number {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let b = 0; b < BOX * count; b += BOX) [x0, y0, x1, y1] = [Math.min(x0, boxes[b]), Math.min(y0, boxes[b + 1]), Math.max(x1, boxes[b + 2]), Math.max(y1, boxes[b + 3])];
+  for (let b = 0; b < BOX * count; b += BOX)
+    [x0, y0, x1, y1] = [
+      Math.min(x0, boxes[b]),
+      Math.min(y0, boxes[b + 1]),
+      Math.max(x1, boxes[b + 2]),
+      Math.max(y1, boxes[b + 3]),
+    ];
   return length / Math.max(1, (x1 - x0) * (y1 - y0));
 }
 
@@ -89,9 +102,18 @@ function* steps(ctx: Ctx, width: number, height: number, v: Viewport, looks: rea
     }
 }
 
-const movesOf = (looks: readonly PathLook[]): number => looks.reduce((n, l) => n + l.motions.reduce((s, m) => s + m.count, 0), 0);
+const movesOf = (looks: readonly PathLook[]): number =>
+  looks.reduce((n, l) => n + l.motions.reduce((s, m) => s + m.count, 0), 0);
 const sameLooks = (a: readonly PathLook[], b: readonly PathLook[]): boolean =>
-  a.length === b.length && a.every((l, i) => l.colour === b[i].colour && l.selected === b[i].selected && l.motions.length === b[i].motions.length && l.motions.every((m, k) => m === b[i].motions[k]));
+  a.length === b.length &&
+  a.every(
+    (l, i) =>
+      l.colour === b[i].colour &&
+      l.selected === b[i].selected &&
+      l.motions.length === b[i].motions.length &&
+      l.motions.every((m, k) => m === b[i].motions[k]),
+  );
 
 /** A picture of tool paths. */
-export const pathPicture = (): SlicedPicture<readonly PathLook[]> => new SlicedPicture({ small: (l) => movesOf(l) < SMALL, same: sameLooks, steps });
+export const pathPicture = (): SlicedPicture<readonly PathLook[]> =>
+  new SlicedPicture({ small: (l) => movesOf(l) < SMALL, same: sameLooks, steps });

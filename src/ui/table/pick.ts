@@ -35,7 +35,13 @@ export class PickIndex {
     const filled = new Set(this.job.cuts.filter((c) => kindOf(c.kind).fills).flatMap((c) => c.items));
     for (const i of items) {
       const p = placed.get(i.id);
-      if (p) this.entries.push({ id: i.id, placed: p, filled: filled.has(i.id), framed: i.kind === 'lettering' || i.kind === 'picture' });
+      if (p)
+        this.entries.push({
+          id: i.id,
+          placed: p,
+          filled: filled.has(i.id),
+          framed: i.kind === 'lettering' || i.kind === 'picture',
+        });
     }
     const tree = this.entries.length ? new Flatbush(this.entries.length) : null;
     for (const { placed } of this.entries) {
@@ -66,7 +72,8 @@ export class PickIndex {
       const [w, h] = [b.x1 - b.x0, b.y1 - b.y0];
       const area = w * h;
       const counts = filled || framed || Math.min(w, h) < SMALL_PX * px || area < SMALL_SHARE * width * height;
-      if (counts && (!holds || area <= holds.area) && (framed ? inFrame(p, x, y) : isInside(p, x, y))) holds = { id, area };
+      if (counts && (!holds || area <= holds.area) && (framed ? inFrame(p, x, y) : isInside(p, x, y)))
+        holds = { id, area };
     }
     return near?.id ?? holds?.id ?? null;
   }

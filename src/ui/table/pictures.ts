@@ -22,7 +22,11 @@ export function bitmapOf(item: Item, files: readonly Asset[], again: () => void)
       const whole = await createImageBitmap(file);
       const k = Math.min(1, LARGEST / Math.max(whole.width, whole.height));
       if (k === 1) return whole;
-      const small = await createImageBitmap(whole, { resizeWidth: Math.max(1, Math.round(whole.width * k)), resizeHeight: Math.max(1, Math.round(whole.height * k)), resizeQuality: 'medium' });
+      const small = await createImageBitmap(whole, {
+        resizeWidth: Math.max(1, Math.round(whole.width * k)),
+        resizeHeight: Math.max(1, Math.round(whole.height * k)),
+        resizeQuality: 'medium',
+      });
       whole.close();
       return small;
     })

@@ -35,13 +35,26 @@ export class SlicedPicture<T> {
   constructor(private readonly way: Way<T>) {}
 
   /** @param again is called when there is something newer to draw. */
-  draw(ctx: CanvasRenderingContext2D, width: number, height: number, dpr: number, v: Viewport, what: T, again: () => void): void {
+  draw(
+    ctx: CanvasRenderingContext2D,
+    width: number,
+    height: number,
+    dpr: number,
+    v: Viewport,
+    what: T,
+    again: () => void,
+  ): void {
     if (this.way.small(what)) {
       this.drop();
       for (const _ of this.way.steps(ctx, width, height, v, what)) void _;
       return;
     }
-    const fits = (p: Picture<T> | null | undefined): boolean => !!p && sameView(p.view, v) && p.canvas.width === Math.round(width * dpr) && p.canvas.height === Math.round(height * dpr) && this.way.same(p.what, what);
+    const fits = (p: Picture<T> | null | undefined): boolean =>
+      !!p &&
+      sameView(p.view, v) &&
+      p.canvas.width === Math.round(width * dpr) &&
+      p.canvas.height === Math.round(height * dpr) &&
+      this.way.same(p.what, what);
     if (this.shown) {
       const f = v.k / this.shown.view.k;
       ctx.setTransform(f, 0, 0, f, dpr * (v.ox - this.shown.view.ox * f), dpr * (v.oy - this.shown.view.oy * f));

@@ -19,9 +19,24 @@ export function spanOf(corners: readonly { x: number; y: number }[]): { xs: numb
 }
 
 /** Moves a shift so that an edge or middle of what is moved meets one of the blank, of another item, or a guide within `reach` mm. */
-export function snapMove(moving: readonly { x: number; y: number }[], dx: number, dy: number, blank: Blank, others: readonly PlacedItem[], guides: readonly Guide[], reach: number): Snap {
+export function snapMove(
+  moving: readonly { x: number; y: number }[],
+  dx: number,
+  dy: number,
+  blank: Blank,
+  others: readonly PlacedItem[],
+  guides: readonly Guide[],
+  reach: number,
+): Snap {
   const mine = spanOf(moving);
-  const spans = [{ xs: [0, blank.width / 2, blank.width], ys: [0, blank.height / 2, blank.height] }, ...others.map((o) => spanOf(o.corners)), { xs: guides.filter((g) => g.axis === 'x').map((g) => g.at), ys: guides.filter((g) => g.axis === 'y').map((g) => g.at) }];
+  const spans = [
+    { xs: [0, blank.width / 2, blank.width], ys: [0, blank.height / 2, blank.height] },
+    ...others.map((o) => spanOf(o.corners)),
+    {
+      xs: guides.filter((g) => g.axis === 'x').map((g) => g.at),
+      ys: guides.filter((g) => g.axis === 'y').map((g) => g.at),
+    },
+  ];
   const best = (values: number[], shift: number, goals: number[]) => {
     let d = reach;
     let at: number | null = null;
@@ -35,7 +50,15 @@ export function snapMove(moving: readonly { x: number; y: number }[], dx: number
         }
     return { move, at };
   };
-  const x = best(mine.xs, dx, spans.flatMap((s) => s.xs));
-  const y = best(mine.ys, dy, spans.flatMap((s) => s.ys));
+  const x = best(
+    mine.xs,
+    dx,
+    spans.flatMap((s) => s.xs),
+  );
+  const y = best(
+    mine.ys,
+    dy,
+    spans.flatMap((s) => s.ys),
+  );
   return { dx: dx + x.move, dy: dy + y.move, xs: x.at === null ? [] : [x.at], ys: y.at === null ? [] : [y.at] };
 }

@@ -4,7 +4,14 @@ import { holdSheets } from '@/ui/later';
 type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
 
 /** Pointer handlers for a grip in the plan's overlay: begin, drag with the pointer in pixels of the plan, end. */
-export function useDrag(local: Local, on: { begin?: () => void; drag: (p: { x: number; y: number }, e: PointerEvent) => void; end?: (p: { x: number; y: number }) => void }) {
+export function useDrag(
+  local: Local,
+  on: {
+    begin?: () => void;
+    drag: (p: { x: number; y: number }, e: PointerEvent) => void;
+    end?: (p: { x: number; y: number }) => void;
+  },
+) {
   const active = useRef(false);
   const letGo = useRef<() => void>(undefined);
   // A grip may go away, or lose the pointer, in the middle of a drag.

@@ -55,7 +55,11 @@ function placeSome(items: readonly Item[]): Map<string, PlacedItem> {
 
 /** Exact outlines of items, by id; unchanged items are not worked out again. */
 export function usePlaced(items: readonly Item[]): ReadonlyMap<string, PlacedItem> {
-  const now = useSyncExternalStore(subscribe, () => round, () => 0);
+  const now = useSyncExternalStore(
+    subscribe,
+    () => round,
+    () => 0,
+  );
   const placed = useMemo(() => (now ? placeSome(items) : new Map<string, PlacedItem>()), [items, now]);
   const left = now > 0 && placed.size < items.length;
   useEffect(() => {

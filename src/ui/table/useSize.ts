@@ -6,7 +6,9 @@ export function useSize(ref: RefObject<HTMLElement | null>): { width: number; he
   useEffect(() => {
     const el = ref.current;
     if (!el) return;
-    const o = new ResizeObserver(([entry]) => setSize({ width: entry.contentRect.width, height: entry.contentRect.height }));
+    const o = new ResizeObserver(([entry]) =>
+      setSize({ width: entry.contentRect.width, height: entry.contentRect.height }),
+    );
     o.observe(el);
     return () => o.disconnect();
   }, [ref]);

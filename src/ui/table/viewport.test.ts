@@ -1,7 +1,11 @@
 import fc from 'fast-check';
 import { fitted, niceStep, toScreen, toWorld, zoomed } from './viewport';
 
-const view = fc.record({ k: fc.double({ min: 0.05, max: 500, noNaN: true }), ox: fc.double({ min: -2000, max: 2000, noNaN: true }), oy: fc.double({ min: -2000, max: 2000, noNaN: true }) });
+const view = fc.record({
+  k: fc.double({ min: 0.05, max: 500, noNaN: true }),
+  ox: fc.double({ min: -2000, max: 2000, noNaN: true }),
+  oy: fc.double({ min: -2000, max: 2000, noNaN: true }),
+});
 const n = fc.double({ min: -3000, max: 3000, noNaN: true });
 
 describe('the plan\u2019s window', () => {
@@ -20,7 +24,9 @@ describe('the plan\u2019s window', () => {
         const before = toWorld(v, x, y);
         const z = zoomed(v, x, y, factor);
         const after = toWorld(z, x, y);
-        expect(Math.hypot(after.x - before.x, after.y - before.y)).toBeLessThan(1e-6 * (1 + Math.hypot(before.x, before.y)));
+        expect(Math.hypot(after.x - before.x, after.y - before.y)).toBeLessThan(
+          1e-6 * (1 + Math.hypot(before.x, before.y)),
+        );
         expect(z.k).toBeGreaterThanOrEqual(0.02);
         expect(z.k).toBeLessThanOrEqual(2000);
       }),
@@ -28,15 +34,21 @@ describe('the plan\u2019s window', () => {
   });
   it('fits a blank with room around it, upright and in the middle', () => {
     fc.assert(
-      fc.property(fc.double({ min: 5, max: 3000, noNaN: true }), fc.double({ min: 5, max: 3000, noNaN: true }), fc.integer({ min: 300, max: 1600 }), fc.integer({ min: 200, max: 1000 }), (width, height, w, h) => {
-        const v = fitted(width, height, w, h, 22);
-        const [a, b] = [toScreen(v, 0, 0), toScreen(v, width, height)];
-        expect(a.x).toBeGreaterThanOrEqual(22 + 25);
-        expect(b.x).toBeLessThanOrEqual(w - 25);
-        expect(b.y).toBeGreaterThanOrEqual(22 + 25);
-        expect(a.y).toBeLessThanOrEqual(h - 25);
-        expect(a.x - 22).toBeCloseTo(w - b.x, 6);
-      }),
+      fc.property(
+        fc.double({ min: 5, max: 3000, noNaN: true }),
+        fc.double({ min: 5, max: 3000, noNaN: true }),
+        fc.integer({ min: 300, max: 1600 }),
+        fc.integer({ min: 200, max: 1000 }),
+        (width, height, w, h) => {
+          const v = fitted(width, height, w, h, 22);
+          const [a, b] = [toScreen(v, 0, 0), toScreen(v, width, height)];
+          expect(a.x).toBeGreaterThanOrEqual(22 + 25);
+          expect(b.x).toBeLessThanOrEqual(w - 25);
+          expect(b.y).toBeGreaterThanOrEqual(22 + 25);
+          expect(a.y).toBeLessThanOrEqual(h - 25);
+          expect(a.x - 22).toBeCloseTo(w - b.x, 6);
+        },
+      ),
     );
   });
   it('rules itself in steps of 1, 2 or 5 that are wide enough and no wider than need be', () => {

@@ -19,7 +19,18 @@ declare module '@mui/material/styles' {
 }
 
 /** Colours of cuts by their place in the plan: the order keeps neighbours apart for every kind of colour sight. */
-export const cutColours = ['#2563a8', '#b4611a', '#6b4e9b', '#1f7d5c', '#b0336a', '#7a6a12', '#3d8fb0', '#8a3f2b', '#4d5d6b', '#9a5fb3'];
+export const cutColours = [
+  '#2563a8',
+  '#b4611a',
+  '#6b4e9b',
+  '#1f7d5c',
+  '#b0336a',
+  '#7a6a12',
+  '#3d8fb0',
+  '#8a3f2b',
+  '#4d5d6b',
+  '#9a5fb3',
+];
 export const cutColour = (index: number): string => cutColours[index % cutColours.length];
 
 /** A bright workshop: paper, ink, verdigris for what is active, brass for accent, vermilion for danger alone. */
@@ -66,7 +77,17 @@ export const theme = createTheme({
     body2: { fontSize: 13 },
     caption: { fontSize: 12 },
   },
-  transitions: { duration: { shortest: 80, shorter: 100, short: 120, standard: 140, complex: 140, enteringScreen: 140, leavingScreen: 120 } },
+  transitions: {
+    duration: {
+      shortest: 80,
+      shorter: 100,
+      short: 120,
+      standard: 140,
+      complex: 140,
+      enteringScreen: 140,
+      leavingScreen: 120,
+    },
+  },
   components: {
     MuiCssBaseline: {
       styleOverrides: {
@@ -76,19 +97,42 @@ export const theme = createTheme({
         // What a finger touches is 44 pixels large.
         '@media (pointer: coarse)': {
           '.reach': { display: 'inline' },
-          '.MuiButton-root, .MuiToggleButton-root, .MuiMenuItem-root, .MuiFormControlLabel-root, .MuiInputBase-root, .MuiSelect-select': { minHeight: '44px !important' },
-          '.MuiButton-root, .MuiIconButton-root, .MuiCheckbox-root, .MuiToggleButton-root': { minWidth: '44px !important', minHeight: '44px !important' },
+          '.MuiButton-root, .MuiToggleButton-root, .MuiMenuItem-root, .MuiFormControlLabel-root, .MuiInputBase-root, .MuiSelect-select':
+            { minHeight: '44px !important' },
+          '.MuiButton-root, .MuiIconButton-root, .MuiCheckbox-root, .MuiToggleButton-root': {
+            minWidth: '44px !important',
+            minHeight: '44px !important',
+          },
           '[role="radio"]': { minWidth: 44, minHeight: 44 },
           '.MuiSlider-root': { paddingTop: '21px !important', paddingBottom: '21px !important' },
         },
-        '@media (prefers-reduced-motion: reduce)': { '*': { transitionDuration: '0ms !important', animationDuration: '0ms !important' } },
+        '@media (prefers-reduced-motion: reduce)': {
+          '*': { transitionDuration: '0ms !important', animationDuration: '0ms !important' },
+        },
       },
     },
-    MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { fontFamily: 'inherit', '&.Mui-focusVisible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 } } } },
-    MuiButton: { defaultProps: { disableElevation: true }, styleOverrides: { root: { borderRadius: 8, minHeight: 34 } } },
+    MuiButtonBase: {
+      defaultProps: { disableRipple: true },
+      styleOverrides: {
+        root: {
+          fontFamily: 'inherit',
+          '&.Mui-focusVisible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 },
+        },
+      },
+    },
+    MuiButton: {
+      defaultProps: { disableElevation: true },
+      styleOverrides: { root: { borderRadius: 8, minHeight: 34 } },
+    },
     MuiIconButton: { styleOverrides: { root: { borderRadius: 8 } } },
     MuiTooltip: { defaultProps: { enterDelay: 400, arrow: false } },
-    MuiOutlinedInput: { styleOverrides: { root: { borderRadius: 8, backgroundColor: 'var(--mui-palette-background-paper)' }, notchedOutline: { borderColor: 'var(--mui-palette-line)' }, input: { padding: '7px 10px' } } },
+    MuiOutlinedInput: {
+      styleOverrides: {
+        root: { borderRadius: 8, backgroundColor: 'var(--mui-palette-background-paper)' },
+        notchedOutline: { borderColor: 'var(--mui-palette-line)' },
+        input: { padding: '7px 10px' },
+      },
+    },
     MuiSelect: { styleOverrides: { select: { paddingTop: 7, paddingBottom: 7 } } },
     MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiDialog: { styleOverrides: { paper: { borderRadius: 14 } } },

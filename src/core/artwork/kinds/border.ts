@@ -29,11 +29,26 @@ const schema = z.object({
 type Values = z.infer<typeof schema>;
 
 /** A run of repeats from (x, y) in a direction, stretched along to fit the length; `size` mm high, up to its left. */
-function side(unit: readonly Path[], pitch: number, length: number, size: number, x: number, y: number, degrees: number): Path[] {
+function side(
+  unit: readonly Path[],
+  pitch: number,
+  length: number,
+  size: number,
+  x: number,
+  y: number,
+  degrees: number,
+): Path[] {
   const k = size / HIGH;
   const n = repeats(length, pitch * k);
   const a = length / n / pitch;
-  return Array.from({ length: n }, (_, i) => turned(unit.map((p) => transformPath(p, { a, b: 0, c: 0, d: k, e: ((i + 0.5) * length) / n, f: 0 })), degrees, x, y)).flat();
+  return Array.from({ length: n }, (_, i) =>
+    turned(
+      unit.map((p) => transformPath(p, { a, b: 0, c: 0, d: k, e: ((i + 0.5) * length) / n, f: 0 })),
+      degrees,
+      x,
+      y,
+    ),
+  ).flat();
 }
 
 function round(unit: readonly Path[], pitch: number, radius: number, size: number): Path[] {
@@ -43,7 +58,13 @@ function round(unit: readonly Path[], pitch: number, radius: number, size: numbe
   // Reading clockwise, the top of the motif outwards.
   return Array.from({ length: n }, (_, i) => {
     const middle = Math.PI / 2 - (2 * Math.PI * i) / n;
-    return unit.map((p) => warpPath(p, (x, y) => ({ x: (radius + y * k) * Math.cos(middle - x * a), y: (radius + y * k) * Math.sin(middle - x * a) }), pitch / 8));
+    return unit.map((p) =>
+      warpPath(
+        p,
+        (x, y) => ({ x: (radius + y * k) * Math.cos(middle - x * a), y: (radius + y * k) * Math.sin(middle - x * a) }),
+        pitch / 8,
+      ),
+    );
   }).flat();
 }
 
@@ -58,8 +79,18 @@ function draw(v: Values): Path[] {
   const h = v.height / 2;
   const m = v.size / 2;
   const out = [
-    ...(v.width > 2 * c ? [...side(unit, pitch, v.width - 2 * c, v.size, -w + c, h - m, 0), ...side(unit, pitch, v.width - 2 * c, v.size, w - c, -h + m, 180)] : []),
-    ...(v.height > 2 * c ? [...side(unit, pitch, v.height - 2 * c, v.size, w - m, h - c, -90), ...side(unit, pitch, v.height - 2 * c, v.size, -w + m, -h + c, 90)] : []),
+    ...(v.width > 2 * c
+      ? [
+          ...side(unit, pitch, v.width - 2 * c, v.size, -w + c, h - m, 0),
+          ...side(unit, pitch, v.width - 2 * c, v.size, w - c, -h + m, 180),
+        ]
+      : []),
+    ...(v.height > 2 * c
+      ? [
+          ...side(unit, pitch, v.height - 2 * c, v.size, w - m, h - c, -90),
+          ...side(unit, pitch, v.height - 2 * c, v.size, -w + m, -h + c, 90),
+        ]
+      : []),
   ];
   const k = c / CORNER;
   const one = corner.map((p) => transformPath(p, { a: k, b: 0, c: 0, d: k, e: -w + c / 2, f: h - c / 2 }));
@@ -83,23 +114,71 @@ export const border = itemKind({
     },
     { kind: 'length', key: 'size', label: 'Height of the border', min: 0.1, max: 1e4 },
     { kind: 'length', key: 'width', label: 'Width outside', min: 0.1, max: 1e5, when: (v) => v.around === 'rectangle' },
-    { kind: 'length', key: 'height', label: 'Height outside', min: 0.1, max: 1e5, when: (v) => v.around === 'rectangle' },
-    { kind: 'length', key: 'radius', label: 'Radius of its middle', min: 0.1, max: 1e5, when: (v) => v.around === 'ring' },
-    { kind: 'motif', key: 'corner', label: 'Corner pieces', group: 'Corners', none: 'No corner pieces', when: (v) => v.around === 'rectangle' },
-    { kind: 'length', key: 'cornerSize', label: 'Size of the corners', min: 0.1, max: 1e4, when: (v) => v.around === 'rectangle' },
+    {
+      kind: 'length',
+      key: 'height',
+      label: 'Height outside',
+      min: 0.1,
+      max: 1e5,
+      when: (v) => v.around === 'rectangle',
+    },
+    {
+      kind: 'length',
+      key: 'radius',
+      label: 'Radius of its middle',
+      min: 0.1,
+      max: 1e5,
+      when: (v) => v.around === 'ring',
+    },
+    {
+      kind: 'motif',
+      key: 'corner',
+      label: 'Corner pieces',
+      group: 'Corners',
+      none: 'No corner pieces',
+      when: (v) => v.around === 'rectangle',
+    },
+    {
+      kind: 'length',
+      key: 'cornerSize',
+      label: 'Size of the corners',
+      min: 0.1,
+      max: 1e4,
+      when: (v) => v.around === 'rectangle',
+    },
   ],
-  defaults: { motif: 'border-leaf', corner: 'corner-rose', around: 'rectangle' as const, width: 200, height: 120, radius: 60, size: 10, cornerSize: 14 },
+  defaults: {
+    motif: 'border-leaf',
+    corner: 'corner-rose',
+    around: 'rectangle' as const,
+    width: 200,
+    height: 120,
+    radius: 60,
+    size: 10,
+    cornerSize: 14,
+  },
   shape(v) {
     const paths = draw(v);
     const [w, h] = v.around === 'ring' ? [v.radius + v.size / 2, v.radius + v.size / 2] : [v.width / 2, v.height / 2];
     const pitch = ((motifOf(v.motif)?.pitch ?? CORNER) * v.size) / HIGH;
-    const longest = natural(v.around === 'ring' ? 2 * Math.PI * v.radius : Math.max(v.width, v.height) - 2 * v.cornerSize, pitch);
-    const remarks = !paths.length ? [`There is no motif "${v.motif}" here; choose another.`] : longest > MOST_REPEATS ? [`At this height its motif would be repeated ${longest} times; ${MOST_REPEATS} are drawn, longer than they should be. Make the border higher.`] : [];
+    const longest = natural(
+      v.around === 'ring' ? 2 * Math.PI * v.radius : Math.max(v.width, v.height) - 2 * v.cornerSize,
+      pitch,
+    );
+    const remarks = !paths.length
+      ? [`There is no motif "${v.motif}" here; choose another.`]
+      : longest > MOST_REPEATS
+        ? [
+            `At this height its motif would be repeated ${longest} times; ${MOST_REPEATS} are drawn, longer than they should be. Make the border higher.`,
+          ]
+        : [];
     return { paths, fill: 'nonzero', remarks, box: { x0: -w, y0: -h, x1: w, y1: h } };
   },
   scaled(v, sx, sy) {
     const even = Math.sqrt(sx * sy);
-    return v.around === 'ring' ? { ...v, radius: v.radius * even, size: v.size * even } : { ...v, width: v.width * sx, height: v.height * sy };
+    return v.around === 'ring'
+      ? { ...v, radius: v.radius * even, size: v.size * even }
+      : { ...v, width: v.width * sx, height: v.height * sy };
   },
   title: (v) => `${motifOf(v.motif)?.name ?? 'Border'}${v.around === 'ring' ? ' ring' : ''}`,
 });

@@ -7,7 +7,11 @@ const scaling = (sx: number, sy: number): Affine => ({ a: sx, b: 0, c: 0, d: sy,
 const number = z.number().finite();
 
 /** Of which picture, and of which colour of it, outlines were traced; `map` takes its pixels (Y up) to the outlines' own frame. */
-export const tracedFromSchema = z.object({ item: z.string(), colour: z.string(), map: z.object({ a: number, b: number, c: number, d: number, e: number, f: number }) });
+export const tracedFromSchema = z.object({
+  item: z.string(),
+  colour: z.string(),
+  map: z.object({ a: number, b: number, c: number, d: number, e: number, f: number }),
+});
 export type TracedFrom = z.infer<typeof tracedFromSchema>;
 
 /** Free outlines and lines: drawn, imported, traced, or made from other items. Paths lie about the item's origin. */
@@ -15,7 +19,11 @@ export const drawing = itemKind({
   id: 'drawing',
   name: 'Drawing',
   offered: false,
-  schema: z.object({ paths: z.array(pathSchema).max(200000), fill: z.enum(['nonzero', 'evenodd']), traced: tracedFromSchema.optional() }),
+  schema: z.object({
+    paths: z.array(pathSchema).max(200000),
+    fill: z.enum(['nonzero', 'evenodd']),
+    traced: tracedFromSchema.optional(),
+  }),
   fields: [
     {
       kind: 'choice',
@@ -29,7 +37,12 @@ export const drawing = itemKind({
   ],
   defaults: { paths: [], fill: 'nonzero' as const },
   shape(v) {
-    return { paths: v.paths, fill: v.fill, remarks: [], box: boundsOfPaths(v.paths) ?? { x0: -1, y0: -1, x1: 1, y1: 1 } };
+    return {
+      paths: v.paths,
+      fill: v.fill,
+      remarks: [],
+      box: boundsOfPaths(v.paths) ?? { x0: -1, y0: -1, x1: 1, y1: 1 },
+    };
   },
   scaled: (v, sx, sy) => ({
     ...v,

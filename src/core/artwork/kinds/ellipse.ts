@@ -15,7 +15,12 @@ export const ellipse = itemKind({
   defaults: { width: 60, height: 60 },
   shape(v) {
     const box = { x0: -v.width / 2, y0: -v.height / 2, x1: v.width / 2, y1: v.height / 2 };
-    return { paths: [transformPath(circlePath(0, 0, 0.5), { a: v.width, b: 0, c: 0, d: v.height, e: 0, f: 0 })], fill: 'nonzero', remarks: [], box };
+    return {
+      paths: [transformPath(circlePath(0, 0, 0.5), { a: v.width, b: 0, c: 0, d: v.height, e: 0, f: 0 })],
+      fill: 'nonzero',
+      remarks: [],
+      box,
+    };
   },
   scaled: (v, sx, sy) => ({ width: v.width * sx, height: v.height * sy }),
   title: (v) => (v.width === v.height ? 'Circle' : 'Ellipse'),

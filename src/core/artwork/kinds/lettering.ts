@@ -35,12 +35,25 @@ const schema = z.object({
   warp: z.enum(['none', 'arch', 'crown']).optional(),
   warpBy: z.number().min(-400).max(400).optional(),
   /** The circle or ellipse that the letters were set round, and where on it. */
-  round: z.object({ rx: z.number().positive().max(1e5), ry: z.number().positive().max(1e5), side: z.enum(['outside', 'inside']), at: z.enum(['top', 'bottom']) }).optional(),
+  round: z
+    .object({
+      rx: z.number().positive().max(1e5),
+      ry: z.number().positive().max(1e5),
+      side: z.enum(['outside', 'inside']),
+      at: z.enum(['top', 'bottom']),
+    })
+    .optional(),
 });
 type Values = z.infer<typeof schema>;
 
 const alongOf = (v: Values): Along | null => {
-  const rest = { side: v.side ?? 'left', spacing: v.spacing ?? 'natural', stand: v.stand ?? 'turned', shift: v.shift ?? 0, off: v.off ?? 0 } as const;
+  const rest = {
+    side: v.side ?? 'left',
+    spacing: v.spacing ?? 'natural',
+    stand: v.stand ?? 'turned',
+    shift: v.shift ?? 0,
+    off: v.off ?? 0,
+  } as const;
   if (v.baseline === 'straight') return null;
   if (v.baseline === 'curve') return v.curve ? { curve: v.curve, ...rest } : null;
   return { curve: { radius: v.radius, at: v.at, sweep: v.sweep ?? 180, stand: v.baseline }, ...rest };
@@ -71,7 +84,12 @@ export const lettering = itemKind({
       kind: 'choice',
       key: 'baseline',
       label: 'Baseline',
-      options: choices({ straight: 'Straight', outwards: 'Round a circle, standing outwards', inwards: 'Round a circle, standing inwards', curve: 'Along a picked line' }),
+      options: choices({
+        straight: 'Straight',
+        outwards: 'Round a circle, standing outwards',
+        inwards: 'Round a circle, standing inwards',
+        curve: 'Along a picked line',
+      }),
       hint: 'For a line of your own: pick it together with the lettering, then "Set letters along the line".',
     },
     { kind: 'length', key: 'radius', label: 'Radius of the baseline', min: 0.1, max: 1e5, when: isRound },
@@ -92,7 +110,16 @@ export const lettering = itemKind({
       options: choices({ natural: 'Natural', fitted: 'Fitted' }),
       when: isBent,
     },
-    { kind: 'number', key: 'sweep', label: 'Spread over', unit: '\u00b0', min: 1, max: 360, missing: 180, when: (v) => isRound(v) && v.spacing === 'fitted' },
+    {
+      kind: 'number',
+      key: 'sweep',
+      label: 'Spread over',
+      unit: '\u00b0',
+      min: 1,
+      max: 360,
+      missing: 180,
+      when: (v) => isRound(v) && v.spacing === 'fitted',
+    },
     {
       kind: 'choice',
       key: 'side',
@@ -119,9 +146,34 @@ export const lettering = itemKind({
       options: choices({ none: 'None', arch: 'Arch', crown: 'Crown' }),
       when: isStraight,
     },
-    { kind: 'length', key: 'fitWidth', label: 'Box width', min: 0.1, max: 1e5, missing: 100, when: (v) => isStraight(v) && !!v.fit && v.fit !== 'none' },
-    { kind: 'length', key: 'fitHeight', label: 'Box height', min: 0.1, max: 1e5, missing: 30, when: (v) => isStraight(v) && !!v.fit && v.fit !== 'none' },
-    { kind: 'number', key: 'warpBy', label: 'Rise', unit: '% of height', min: -400, max: 400, missing: 50, when: (v) => isStraight(v) && !!v.warp && v.warp !== 'none' },
+    {
+      kind: 'length',
+      key: 'fitWidth',
+      label: 'Box width',
+      min: 0.1,
+      max: 1e5,
+      missing: 100,
+      when: (v) => isStraight(v) && !!v.fit && v.fit !== 'none',
+    },
+    {
+      kind: 'length',
+      key: 'fitHeight',
+      label: 'Box height',
+      min: 0.1,
+      max: 1e5,
+      missing: 30,
+      when: (v) => isStraight(v) && !!v.fit && v.fit !== 'none',
+    },
+    {
+      kind: 'number',
+      key: 'warpBy',
+      label: 'Rise',
+      unit: '% of height',
+      min: -400,
+      max: 400,
+      missing: 50,
+      when: (v) => isStraight(v) && !!v.warp && v.warp !== 'none',
+    },
     { kind: 'flag', key: 'kerning', label: 'Kerning' },
   ],
   // A line of a dozen letters finds room on the blank.
@@ -129,34 +181,78 @@ export const lettering = itemKind({
     const cap = Math.min(20, height / 5, width / 12);
     return { capHeight: cap >= 5 ? Math.round(cap) : Math.max(0.5, Math.round(2 * cap) / 2) };
   },
-  defaults: { text: 'Text', font: 'cinzel', capHeight: 20, tracking: 0, kerning: true, leading: 1.6, align: 'centre' as const, stretch: 100, baseline: 'straight' as const, radius: 50, at: 90 },
+  defaults: {
+    text: 'Text',
+    font: 'cinzel',
+    capHeight: 20,
+    tracking: 0,
+    kerning: true,
+    leading: 1.6,
+    align: 'centre' as const,
+    stretch: 100,
+    baseline: 'straight' as const,
+    radius: 50,
+    at: 90,
+  },
   shape(v, c) {
     const font = c.font(v.font);
-    if (!font) return { paths: [], fill: 'nonzero', remarks: ['The font of this lettering is not on this device: add its file again, or choose another.'], box: { x0: -10, y0: -v.capHeight / 2, x1: 10, y1: v.capHeight / 2 } };
+    if (!font)
+      return {
+        paths: [],
+        fill: 'nonzero',
+        remarks: ['The font of this lettering is not on this device: add its file again, or choose another.'],
+        box: { x0: -10, y0: -v.capHeight / 2, x1: 10, y1: v.capHeight / 2 },
+      };
     const along = alongOf(v);
     const fit = v.fit && v.fit !== 'none' ? { how: v.fit, width: v.fitWidth ?? 100, height: v.fitHeight ?? 30 } : null;
     const warp = v.warp && v.warp !== 'none' ? { how: v.warp, by: v.warpBy ?? 50 } : null;
     const l = layOut({ ...v, along, fit, warp }, font);
     const remarks = l.missing.length ? [`The font has no ${l.missing.map((m) => `"${m}"`).join(', ')}.`] : [];
-    if (v.baseline === 'curve' && !v.curve) remarks.push('There is no line to set the letters along yet: pick one together with this lettering.');
+    if (v.baseline === 'curve' && !v.curve)
+      remarks.push('There is no line to set the letters along yet: pick one together with this lettering.');
     const w = Math.max(l.width, 1) / 2;
     const box = v.baseline === 'curve' ? boundsOfPaths(l.paths) : null;
-    return { paths: l.paths, fill: 'nonzero', remarks, box: box ?? { x0: -w, y0: -l.height / 2, x1: w, y1: l.height / 2 } };
+    return {
+      paths: l.paths,
+      fill: 'nonzero',
+      remarks,
+      box: box ?? { x0: -w, y0: -l.height / 2, x1: w, y1: l.height / 2 },
+    };
   },
   // The cap height follows the height; what the width differs by goes into the letters' width. Along a curve and in a
   // box everything grows alike.
   scaled(v, sx, sy) {
     const even = Math.sqrt(sx * sy);
     const round = v.round && { ...v.round, rx: v.round.rx * even, ry: v.round.ry * even };
-    if (v.baseline === 'curve') return { ...v, round, capHeight: v.capHeight * even, shift: (v.shift ?? 0) * even, off: (v.off ?? 0) * even, ...(v.curve ? { curve: transformPath(v.curve, { a: even, b: 0, c: 0, d: even, e: 0, f: 0 }) } : {}) };
-    if (v.baseline !== 'straight') return { ...v, round, capHeight: v.capHeight * even, radius: v.radius * even, shift: (v.shift ?? 0) * even, off: (v.off ?? 0) * even };
-    if (v.fit && v.fit !== 'none') return { ...v, fitWidth: (v.fitWidth ?? 100) * sx, fitHeight: (v.fitHeight ?? 30) * sy };
+    if (v.baseline === 'curve')
+      return {
+        ...v,
+        round,
+        capHeight: v.capHeight * even,
+        shift: (v.shift ?? 0) * even,
+        off: (v.off ?? 0) * even,
+        ...(v.curve ? { curve: transformPath(v.curve, { a: even, b: 0, c: 0, d: even, e: 0, f: 0 }) } : {}),
+      };
+    if (v.baseline !== 'straight')
+      return {
+        ...v,
+        round,
+        capHeight: v.capHeight * even,
+        radius: v.radius * even,
+        shift: (v.shift ?? 0) * even,
+        off: (v.off ?? 0) * even,
+      };
+    if (v.fit && v.fit !== 'none')
+      return { ...v, fitWidth: (v.fitWidth ?? 100) * sx, fitHeight: (v.fitHeight ?? 30) * sy };
     return { ...v, capHeight: v.capHeight * sy, stretch: Math.min(1000, Math.max(10, (v.stretch * sx) / sy)) };
   },
   changed(v, before) {
-    const spaced = v.spaces && v.text !== before.text ? { ...v, spaces: carrySpaces(v.spaces, before.text, v.text) } : v;
+    const spaced =
+      v.spaces && v.text !== before.text ? { ...v, spaces: carrySpaces(v.spaces, before.text, v.text) } : v;
     // Letters that stand on another side of their circle, or grow, keep off its line.
-    return v.round && isBent(v) && (v.round !== before.round || v.capHeight !== before.capHeight) ? { ...spaced, ...roundBaseline(v.round, v.round, v.capHeight) } : spaced;
+    return v.round && isBent(v) && (v.round !== before.round || v.capHeight !== before.capHeight)
+      ? { ...spaced, ...roundBaseline(v.round, v.round, v.capHeight) }
+      : spaced;
   },
   assets: (v) => [v.font],
   title: (v) => v.text.split('\n')[0].slice(0, 30) || 'Lettering',

@@ -48,7 +48,8 @@ export const linked = itemKind({
   defaults: { item: 'none', through: true, wide: 100, high: 100 },
   shape(v: LinkedValues, _, drawn) {
     if (!v.source) {
-      const lost = 'What this follows is no longer in the job, so it draws nothing. Undo what took it away, or delete this.';
+      const lost =
+        'What this follows is no longer in the job, so it draws nothing. Undo what took it away, or delete this.';
       return { paths: [], fill: 'nonzero', remarks: [lost], box: { x0: 0, y0: 0, x1: 0, y1: 0 } };
     }
     const of = drawn(v.source.item);

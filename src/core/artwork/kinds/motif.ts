@@ -7,7 +7,11 @@ import { motifOf, motifPaths } from '../motifs/motifs';
 export const motif = itemKind({
   id: 'motif',
   name: 'Motif',
-  schema: z.object({ motif: z.string(), width: z.number().positive().max(1e5), height: z.number().positive().max(1e5) }),
+  schema: z.object({
+    motif: z.string(),
+    width: z.number().positive().max(1e5),
+    height: z.number().positive().max(1e5),
+  }),
   fields: [
     { kind: 'motif', key: 'motif', label: 'Motif' },
     { kind: 'length', key: 'width', label: 'Width', min: 0.1, max: 1e5 },
@@ -18,10 +22,18 @@ export const motif = itemKind({
     const paths = motifPaths(v.motif);
     const b = boundsOfPaths(paths);
     const box = { x0: -v.width / 2, y0: -v.height / 2, x1: v.width / 2, y1: v.height / 2 };
-    if (!b) return { paths: [], fill: 'nonzero', remarks: [`There is no motif "${v.motif}" here; choose another.`], box };
+    if (!b)
+      return { paths: [], fill: 'nonzero', remarks: [`There is no motif "${v.motif}" here; choose another.`], box };
     const a = v.width / (b.x1 - b.x0);
     const d = v.height / (b.y1 - b.y0);
-    return { paths: paths.map((p) => transformPath(p, { a, b: 0, c: 0, d, e: (-a * (b.x0 + b.x1)) / 2, f: (-d * (b.y0 + b.y1)) / 2 })), fill: 'nonzero', remarks: [], box };
+    return {
+      paths: paths.map((p) =>
+        transformPath(p, { a, b: 0, c: 0, d, e: (-a * (b.x0 + b.x1)) / 2, f: (-d * (b.y0 + b.y1)) / 2 }),
+      ),
+      fill: 'nonzero',
+      remarks: [],
+      box,
+    };
   },
   scaled: (v, sx, sy) => ({ ...v, width: v.width * sx, height: v.height * sy }),
   // Another motif keeps its own proportions at the same larger side.

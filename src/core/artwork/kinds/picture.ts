@@ -25,10 +25,20 @@ export const picture = itemKind({
     { kind: 'number', key: 'shade', label: 'Shown by', unit: '%', min: 0, max: 100 },
   ],
   defaults: { picture: '', pixels: { width: 1, height: 1 }, width: 1, height: 1, shade: 35, trace: traceDefaults },
-  shape: (v) => ({ paths: [], fill: 'nonzero', remarks: [], box: { x0: -v.width / 2, y0: -v.height / 2, x1: v.width / 2, y1: v.height / 2 } }),
+  shape: (v) => ({
+    paths: [],
+    fill: 'nonzero',
+    remarks: [],
+    box: { x0: -v.width / 2, y0: -v.height / 2, x1: v.width / 2, y1: v.height / 2 },
+  }),
   scaled: (v, sx, sy) => ({ ...v, width: v.width * sx, height: v.height * sy }),
   /** A picture keeps its proportions where a side is typed. */
-  changed: (v, was) => (v.width !== was.width ? { ...v, height: (v.width * was.height) / was.width } : v.height !== was.height ? { ...v, width: (v.height * was.width) / was.height } : v),
+  changed: (v, was) =>
+    v.width !== was.width
+      ? { ...v, height: (v.width * was.height) / was.width }
+      : v.height !== was.height
+        ? { ...v, width: (v.height * was.width) / was.height }
+        : v,
   assets: (v) => [v.picture],
   title: () => 'Picture',
 });

@@ -7,7 +7,11 @@ import { itemKind } from '../kind';
 export const polygon = itemKind({
   id: 'polygon',
   name: 'Polygon',
-  schema: z.object({ sides: z.number().int().min(3).max(200), radius: z.number().positive().max(1e5), rounding: z.number().min(0).max(1e5) }),
+  schema: z.object({
+    sides: z.number().int().min(3).max(200),
+    radius: z.number().positive().max(1e5),
+    rounding: z.number().min(0).max(1e5),
+  }),
   fields: [
     { kind: 'number', key: 'sides', label: 'Sides', min: 3, max: 200, whole: true },
     { kind: 'length', key: 'radius', label: 'Radius to the corners', min: 0.01, max: 1e5 },

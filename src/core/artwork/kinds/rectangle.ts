@@ -8,7 +8,12 @@ const length = z.number().positive().max(1e5);
 export const rectangle = itemKind({
   id: 'rectangle',
   name: 'Rectangle',
-  schema: z.object({ width: length, height: length, corner: z.enum(['square', 'round', 'chamfer', 'scoop']), radius: z.number().min(0).max(1e5) }),
+  schema: z.object({
+    width: length,
+    height: length,
+    corner: z.enum(['square', 'round', 'chamfer', 'scoop']),
+    radius: z.number().min(0).max(1e5),
+  }),
   fields: [
     { kind: 'length', key: 'width', label: 'Width', min: 0.01, max: 1e5 },
     { kind: 'length', key: 'height', label: 'Height', min: 0.01, max: 1e5 },
@@ -23,8 +28,24 @@ export const rectangle = itemKind({
         { value: 'scoop', label: 'Scooped' },
       ],
     },
-    { kind: 'length', key: 'radius', label: 'Corner radius', min: 0, max: 1e5, hint: 'Above 0 rounds them', when: (v) => v.corner !== 'chamfer' },
-    { kind: 'length', key: 'radius', label: 'Chamfer', min: 0, max: 1e5, hint: 'Along each side', when: (v) => v.corner === 'chamfer' },
+    {
+      kind: 'length',
+      key: 'radius',
+      label: 'Corner radius',
+      min: 0,
+      max: 1e5,
+      hint: 'Above 0 rounds them',
+      when: (v) => v.corner !== 'chamfer',
+    },
+    {
+      kind: 'length',
+      key: 'radius',
+      label: 'Chamfer',
+      min: 0,
+      max: 1e5,
+      hint: 'Along each side',
+      when: (v) => v.corner === 'chamfer',
+    },
   ],
   defaults: { width: 80, height: 50, corner: 'square' as const, radius: 0 },
   // Most rectangles are borders: a new one keeps a margin to the blank's edges.
@@ -36,8 +57,16 @@ export const rectangle = itemKind({
   },
   // Corners without a size are square, and square corners have none: either of the two that is changed brings the other along.
   changed(v, before) {
-    if (v.corner !== before.corner) return { ...v, radius: v.corner === 'square' ? 0 : v.radius || Math.round(10 * 0.12 * Math.min(v.width, v.height)) / 10 };
-    if (v.radius !== before.radius) return { ...v, corner: v.radius === 0 ? ('square' as const) : v.corner === 'square' ? ('round' as const) : v.corner };
+    if (v.corner !== before.corner)
+      return {
+        ...v,
+        radius: v.corner === 'square' ? 0 : v.radius || Math.round(10 * 0.12 * Math.min(v.width, v.height)) / 10,
+      };
+    if (v.radius !== before.radius)
+      return {
+        ...v,
+        corner: v.radius === 0 ? ('square' as const) : v.corner === 'square' ? ('round' as const) : v.corner,
+      };
     return v;
   },
   shape(v) {

@@ -15,7 +15,12 @@ export const ring = itemKind({
   defaults: { diameter: 60, band: 6 },
   shape(v) {
     const inner = v.diameter / 2 - v.band;
-    return { paths: [circlePath(0, 0, v.diameter / 2), ...(inner > 1e-6 ? [circlePath(0, 0, inner)] : [])], fill: 'evenodd', remarks: [], box: centredBox(v.diameter / 2) };
+    return {
+      paths: [circlePath(0, 0, v.diameter / 2), ...(inner > 1e-6 ? [circlePath(0, 0, inner)] : [])],
+      fill: 'evenodd',
+      remarks: [],
+      box: centredBox(v.diameter / 2),
+    };
   },
   scaled: (v, sx, sy) => ({ diameter: v.diameter * Math.sqrt(sx * sy), band: v.band * Math.sqrt(sx * sy) }),
   title: () => 'Ring',

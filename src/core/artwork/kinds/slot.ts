@@ -19,7 +19,12 @@ export const slot = itemKind({
     if (h > 0) segments.push({ k: 'line', x: -h, y: r });
     segments.push({ k: 'arc', x: -h, y: -r, cx: -h, cy: 0, ccw: true });
     if (h > 0) segments.push({ k: 'line', x: h, y: -r });
-    return { paths: [{ x: h, y: -r, segments, closed: true }], fill: 'nonzero', remarks: [], box: { x0: -h - r, y0: -r, x1: h + r, y1: r } };
+    return {
+      paths: [{ x: h, y: -r, segments, closed: true }],
+      fill: 'nonzero',
+      remarks: [],
+      box: { x0: -h - r, y0: -r, x1: h + r, y1: r },
+    };
   },
   scaled: (v, sx, sy) => ({ length: v.length * sx, width: v.width * sy }),
   title: () => 'Slot',

@@ -7,7 +7,12 @@ import { itemKind } from '../kind';
 export const star = itemKind({
   id: 'star',
   name: 'Star',
-  schema: z.object({ points: z.number().int().min(3).max(200), radius: z.number().positive().max(1e5), inner: z.number().min(1).max(99), rounding: z.number().min(0).max(1e5) }),
+  schema: z.object({
+    points: z.number().int().min(3).max(200),
+    radius: z.number().positive().max(1e5),
+    inner: z.number().min(1).max(99),
+    rounding: z.number().min(0).max(1e5),
+  }),
   fields: [
     { kind: 'number', key: 'points', label: 'Points', min: 3, max: 200, whole: true },
     { kind: 'length', key: 'radius', label: 'Radius to the points', min: 0.01, max: 1e5 },

@@ -5,8 +5,13 @@ import { normalise, regionArea, type Region } from '../../geometry/region';
 import { testArt } from '../../testing/fonts';
 import { motifPaths, motifs } from './motifs';
 
-const region = (paths: readonly Path[]): Region => normalise(paths.map((p) => flatten(p, 0.02)), 'nonzero');
-const shape = (kind: string, values: object) => shapeWith(kind, { ...(itemKindOf(kind).defaults as object), ...values }, testArt);
+const region = (paths: readonly Path[]): Region =>
+  normalise(
+    paths.map((p) => flatten(p, 0.02)),
+    'nonzero',
+  );
+const shape = (kind: string, values: object) =>
+  shapeWith(kind, { ...(itemKindOf(kind).defaults as object), ...values }, testArt);
 
 describe('motifs', () => {
   test('there are at least 24, each with a name, a group and words of its own', () => {
@@ -24,10 +29,13 @@ describe('motifs', () => {
     expect(area).toBeGreaterThan(50);
     expect(area).toBeLessThan(100 * 100);
   });
-  test.each(motifs.filter((m) => m.group === 'Borders').map((m) => [m.id, m.pitch!]))('%s joins its neighbour: its ink does not reach beyond half of the next', (id, pitch) => {
-    const b = boundsOfPaths(motifPaths(id))!;
-    expect(b.x1 - b.x0).toBeLessThan(1.6 * pitch);
-  });
+  test.each(motifs.filter((m) => m.group === 'Borders').map((m) => [m.id, m.pitch!]))(
+    '%s joins its neighbour: its ink does not reach beyond half of the next',
+    (id, pitch) => {
+      const b = boundsOfPaths(motifPaths(id))!;
+      expect(b.x1 - b.x0).toBeLessThan(1.6 * pitch);
+    },
+  );
   test('a motif fills the width and height it is given', () => {
     const s = shape('motif', { motif: 'boat', width: 80, height: 30 });
     const b = boundsOfPaths(s.paths)!;
@@ -37,7 +45,14 @@ describe('motifs', () => {
 
 describe('a border', () => {
   test('fits whole repeats between its corners, all four sides alike', () => {
-    const s = shape('border', { motif: 'border-bead', corner: 'none', width: 200, height: 100, size: 10, cornerSize: 10 });
+    const s = shape('border', {
+      motif: 'border-bead',
+      corner: 'none',
+      width: 200,
+      height: 100,
+      size: 10,
+      cornerSize: 10,
+    });
     const discs = s.paths.map((p) => boundsOfPaths([p])!);
     // Pitch 40 units at a height of 10 mm for 50 units: 8 mm. 180 mm take 23 of them, 80 mm take 10.
     expect(discs.length).toBe(2 * 2 * (23 + 10));

@@ -12,13 +12,29 @@ import type { TracedLayer } from './trace';
 
 const square = (x: number, y: number, side: number): Path => {
   const b = box(x, y, x + side, y + side);
-  return { x: b[0], y: b[1], closed: true, segments: Array.from({ length: b.length / 2 }, (_, i) => ({ k: 'line' as const, x: b[(2 * i + 2) % b.length], y: b[(2 * i + 3) % b.length] })) };
+  return {
+    x: b[0],
+    y: b[1],
+    closed: true,
+    segments: Array.from({ length: b.length / 2 }, (_, i) => ({
+      k: 'line' as const,
+      x: b[(2 * i + 2) % b.length],
+      y: b[(2 * i + 3) % b.length],
+    })),
+  };
 };
 const layer = (colour: string, ...paths: Path[]): TracedLayer => ({ colour, paths, points: 100 });
 const red = layer('#c02020', square(20, 30, 40), square(90, 10, 12));
 const blue = layer('#2040b0', circlePath(120, 80, 25));
 const pixels = { width: 200, height: 150 };
-const picture = newItem({ id: 'pic', name: 'Emblem.png', kind: 'picture', x: 100, y: 80, values: { picture: 'pic-1', pixels, width: 100, height: 75, shade: 35, trace: traceDefaults } });
+const picture = newItem({
+  id: 'pic',
+  name: 'Emblem.png',
+  kind: 'picture',
+  x: 100,
+  y: 80,
+  values: { picture: 'pic-1', pixels, width: 100, height: 75, shade: 35, trace: traceDefaults },
+});
 const map = pixelsOnBlank(picture);
 const like = (id: string) => ({ id, name: id, layer: 'layer-1', group: null });
 const items = [tracedItem(like('red'), red, 'pic', map), tracedItem(like('blue'), blue, 'pic', map)];
@@ -36,7 +52,13 @@ const moves = fc.record({
   mirror: fc.boolean(),
   s: fc.constantFrom(1, 0.5, 3.25),
 });
-const shifted = (i: Item, m: { x: number; y: number; angle: number; mirror: boolean; s: number }): Item => ({ ...scaledItem(i, m.s, m.s, 10, 20)!, x: i.x + m.x, y: i.y + m.y, angle: m.angle, mirror: m.mirror });
+const shifted = (i: Item, m: { x: number; y: number; angle: number; mirror: boolean; s: number }): Item => ({
+  ...scaledItem(i, m.s, m.s, 10, 20)!,
+  x: i.x + m.x,
+  y: i.y + m.y,
+  angle: m.angle,
+  mirror: m.mirror,
+});
 
 describe('a picture traced again', () => {
   it('lays the outlines over the picture', () => {
@@ -81,7 +103,12 @@ describe('a picture traced again', () => {
     const wide = { ...items[0], values: itemKindOf('drawing').scaled(items[0].values, 2, 0.5) as Item['values'] };
     close(points(paths(retraced([red], picture, [wide]).changed[0])), points(paths(wide)));
     const m = shear(20, 'across', 70, 50);
-    const leaning = drawnItem(like('red'), paths(items[0]).map((p) => transformPath(p, m)), 'nonzero', tracedOnBlank(items[0], m));
+    const leaning = drawnItem(
+      like('red'),
+      paths(items[0]).map((p) => transformPath(p, m)),
+      'nonzero',
+      tracedOnBlank(items[0], m),
+    );
     close(points(paths(retraced([red], picture, [leaning]).changed[0])), points(paths(leaning)));
   });
 
@@ -110,7 +137,9 @@ describe('a picture traced again', () => {
         close(points(red.paths.map((p) => transformPath(p, pixelsOnBlank(under)))), points(paths(moved)));
       }),
     );
-    expect(laidUnder(picture, newItem({ id: 'x', name: 'x', kind: 'drawing', values: { paths: [], fill: 'nonzero' } }))).toBe(picture);
+    expect(
+      laidUnder(picture, newItem({ id: 'x', name: 'x', kind: 'drawing', values: { paths: [], fill: 'nonzero' } })),
+    ).toBe(picture);
   });
 
   it('names colours in words where there are several', () => {

@@ -5,7 +5,8 @@ import type { TracedFrom } from '../kinds/drawing';
 import { colourName } from './colours';
 import type { TracedLayer } from './trace';
 
-export const tracedFrom = (i: Item): TracedFrom | undefined => (i.kind === 'drawing' ? (i.values.traced as TracedFrom | undefined) : undefined);
+export const tracedFrom = (i: Item): TracedFrom | undefined =>
+  i.kind === 'drawing' ? (i.values.traced as TracedFrom | undefined) : undefined;
 
 /** The same with its map going to the blank, by way of a further one where the item is moved by it. */
 export function tracedOnBlank(i: Item, then: Affine = identity): TracedFrom | undefined {
@@ -15,8 +16,19 @@ export function tracedOnBlank(i: Item, then: Affine = identity): TracedFrom | un
 
 /** From a picture's pixels (Y up, lower left 0, 0) to the blank. */
 export function pixelsOnBlank(picture: Pick<Item, 'x' | 'y' | 'angle' | 'mirror' | 'values'>): Affine {
-  const { pixels, width, height } = picture.values as { pixels: { width: number; height: number }; width: number; height: number };
-  return compose(placementOf(picture), { a: width / pixels.width, b: 0, c: 0, d: height / pixels.height, e: -width / 2, f: -height / 2 });
+  const { pixels, width, height } = picture.values as {
+    pixels: { width: number; height: number };
+    width: number;
+    height: number;
+  };
+  return compose(placementOf(picture), {
+    a: width / pixels.width,
+    b: 0,
+    c: 0,
+    d: height / pixels.height,
+    e: -width / 2,
+    f: -height / 2,
+  });
 }
 
 /** A picture's place, turn and size under outlines that were traced from it and have been moved since. */
@@ -38,11 +50,22 @@ export function laidUnder(picture: Item, outlines: Item): Item {
 }
 
 /** What a colour's outlines are called: by the colour, where there are several. */
-export const layerTitle = (base: string, layer: TracedLayer, several: boolean): string => (several ? `${base}, ${colourName(layer.colour)}` : base);
+export const layerTitle = (base: string, layer: TracedLayer, several: boolean): string =>
+  several ? `${base}, ${colourName(layer.colour)}` : base;
 
 /** One colour's outlines as an item, laid by `map` from pixels to the blank. */
-export const tracedItem = (like: Pick<Item, 'id' | 'name' | 'layer' | 'group'>, layer: TracedLayer, picture: string, map: Affine): Item =>
-  drawnItem(like, layer.paths.map((p) => transformPath(p, map)), 'nonzero', { item: picture, colour: layer.colour, map });
+export const tracedItem = (
+  like: Pick<Item, 'id' | 'name' | 'layer' | 'group'>,
+  layer: TracedLayer,
+  picture: string,
+  map: Affine,
+): Item =>
+  drawnItem(
+    like,
+    layer.paths.map((p) => transformPath(p, map)),
+    'nonzero',
+    { item: picture, colour: layer.colour, map },
+  );
 
 export interface Retraced {
   /** Items with new outlines, under their old ids: cuts keep them, and they stay where they were moved, turned and scaled to. */
@@ -60,9 +83,12 @@ export interface Retraced {
 export function retraced(layers: readonly TracedLayer[], picture: Item, items: readonly Item[]): Retraced {
   const of = items.filter((i) => tracedFrom(i)?.item === picture.id);
   const colours = [...new Set(of.map((i) => tracedFrom(i)!.colour))];
-  const pairs = layers.flatMap((layer) => colours.map((colour) => ({ layer, colour, away: apart(layer.colour, colour) }))).sort((a, b) => a.away - b.away);
+  const pairs = layers
+    .flatMap((layer) => colours.map((colour) => ({ layer, colour, away: apart(layer.colour, colour) })))
+    .sort((a, b) => a.away - b.away);
   const taken = new Map<string, TracedLayer>();
-  for (const p of pairs) if (!taken.has(p.colour) && ![...taken.values()].includes(p.layer)) taken.set(p.colour, p.layer);
+  for (const p of pairs)
+    if (!taken.has(p.colour) && ![...taken.values()].includes(p.layer)) taken.set(p.colour, p.layer);
   const changed: Item[] = [];
   const gone: Item[] = [];
   for (const i of of) {
@@ -71,7 +97,11 @@ export function retraced(layers: readonly TracedLayer[], picture: Item, items: r
     else gone.push(i);
   }
   const beside = of[0] ? tracedOnBlank(of[0])!.map : pixelsOnBlank(picture);
-  return { changed, fresh: layers.filter((l) => ![...taken.values()].includes(l)).map((layer) => ({ layer, map: beside })), gone };
+  return {
+    changed,
+    fresh: layers.filter((l) => ![...taken.values()].includes(l)).map((layer) => ({ layer, map: beside })),
+    gone,
+  };
 }
 
 /** An item with other outlines in its own frame, about their middle again. */
@@ -87,8 +117,13 @@ function renewed(item: Item, layer: TracedLayer): Item {
     ...item,
     x: m.a * cx + m.c * cy + m.e,
     y: m.b * cx + m.d * cy + m.f,
-    values: { ...item.values, paths: paths.map((p) => transformPath(p, home)), traced: { ...from, colour: layer.colour, map: compose(home, from.map) } },
+    values: {
+      ...item.values,
+      paths: paths.map((p) => transformPath(p, home)),
+      traced: { ...from, colour: layer.colour, map: compose(home, from.map) },
+    },
   };
 }
 
-const apart = (a: string, b: string): number => Math.hypot(...[1, 3, 5].map((k) => parseInt(a.slice(k, k + 2), 16) - parseInt(b.slice(k, k + 2), 16)));
+const apart = (a: string, b: string): number =>
+  Math.hypot(...[1, 3, 5].map((k) => parseInt(a.slice(k, k + 2), 16) - parseInt(b.slice(k, k + 2), 16)));

@@ -30,7 +30,11 @@ interface Branch {
 /** Outlines are thinned by this much (pixels) before their axis is taken: no centre line moves by more. */
 const THIN = 0.12;
 
-export function centreLines(loops: readonly Loop[], o: CentreOptions, progress: (done: number) => void = () => {}): Path[] {
+export function centreLines(
+  loops: readonly Loop[],
+  o: CentreOptions,
+  progress: (done: number) => void = () => {},
+): Path[] {
   const region = simplifyRegion(normalise(loops, 'evenodd'), THIN);
   const parts = components(region);
   return parts.flatMap((part, i) => {
@@ -70,7 +74,13 @@ function joined(list: Branch[]): Branch[] {
     const [a, b] = here;
     const head = a.to === v ? a : { ...a, from: a.to, to: a.from, points: turnedRound(a.points), r0: a.r1, r1: a.r0 };
     const tail = b.from === v ? b : { ...b, from: b.to, to: b.from, points: turnedRound(b.points), r0: b.r1, r1: b.r0 };
-    Object.assign(a, { from: head.from, to: tail.to, points: [...head.points, ...tail.points.slice(2)], r0: head.r0, r1: tail.r1 });
+    Object.assign(a, {
+      from: head.from,
+      to: tail.to,
+      points: [...head.points, ...tail.points.slice(2)],
+      r0: head.r0,
+      r1: tail.r1,
+    });
     b.gone = true;
     const far = at.get(tail.to);
     if (far && tail.to !== v) at.set(tail.to, [...far.filter((q) => q !== b), a]);
@@ -107,7 +117,13 @@ function drawnTogether(list: Branch[]): Branch[] {
     return r;
   };
   const left = list.filter((b) => {
-    if (b.from === b.to || degree.get(b.from)! < 3 || degree.get(b.to)! < 3 || lengthOf(b.points) > 1.5 * Math.max(b.r0, b.r1)) return true;
+    if (
+      b.from === b.to ||
+      degree.get(b.from)! < 3 ||
+      degree.get(b.to)! < 3 ||
+      lengthOf(b.points) > 1.5 * Math.max(b.r0, b.r1)
+    )
+      return true;
     if (root(b.from) !== root(b.to)) same.set(root(b.from), root(b.to));
     return false;
   });
@@ -140,7 +156,9 @@ function throughJoints(list: Branch[]): Branch[] {
   let fresh = -1;
   for (const [, meet] of ends) {
     if (meet.length < 3) continue;
-    const pairs = meet.flatMap((p, i) => meet.slice(i + 1).map((q) => ({ p, q, cos: p.dx * q.dx + p.dy * q.dy }))).filter((x) => x.p.b !== x.q.b && x.cos < -0.8);
+    const pairs = meet
+      .flatMap((p, i) => meet.slice(i + 1).map((q) => ({ p, q, cos: p.dx * q.dx + p.dy * q.dy })))
+      .filter((x) => x.p.b !== x.q.b && x.cos < -0.8);
     pairs.sort((x, y) => x.cos - y.cos);
     const used = new Set<unknown>();
     for (const { p, q } of pairs) {
@@ -189,7 +207,12 @@ function bends(p: Float64Array, degrees: number): number[] {
   let best = { i: -1, turn: 0 };
   for (let i = 1; i + 1 < n; i++) {
     const [a, b] = [reach(i, -1), reach(i, 1)];
-    const [ux, uy, vx, vy] = [p[2 * i] - p[2 * a], p[2 * i + 1] - p[2 * a + 1], p[2 * b] - p[2 * i], p[2 * b + 1] - p[2 * i + 1]];
+    const [ux, uy, vx, vy] = [
+      p[2 * i] - p[2 * a],
+      p[2 * i + 1] - p[2 * a + 1],
+      p[2 * b] - p[2 * i],
+      p[2 * b + 1] - p[2 * i + 1],
+    ];
     const turn = Math.abs((Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy) * 180) / Math.PI);
     if (turn < degrees + 12) {
       if (best.i >= 0) out.push(best.i);

@@ -61,7 +61,9 @@ export function groundOf(p: Picture, colours: Float64Array): number {
   const look = (x: number, y: number) => {
     const c = over(p, 4 * (y * p.width + x));
     let best = 0;
-    for (let j = 1; j < n; j++) if (apart(c, [...colours.slice(3 * j, 3 * j + 3)]) < apart(c, [...colours.slice(3 * best, 3 * best + 3)])) best = j;
+    for (let j = 1; j < n; j++)
+      if (apart(c, [...colours.slice(3 * j, 3 * j + 3)]) < apart(c, [...colours.slice(3 * best, 3 * best + 3)]))
+        best = j;
     seen[best]++;
     all++;
   };
@@ -87,7 +89,13 @@ export function proposedColours(p: Picture): number {
     for (let x = 1; x < w - 1; x++) {
       const k = 4 * (y * w + x);
       const c = over(p, k);
-      if (apart(c, over(p, k - 4)) > 12 || apart(c, over(p, k + 4)) > 12 || apart(c, over(p, k - 4 * w)) > 12 || apart(c, over(p, k + 4 * w)) > 12) continue;
+      if (
+        apart(c, over(p, k - 4)) > 12 ||
+        apart(c, over(p, k + 4)) > 12 ||
+        apart(c, over(p, k - 4 * w)) > 12 ||
+        apart(c, over(p, k + 4 * w)) > 12
+      )
+        continue;
       flat++;
       const key = ((c[0] >> 3) << 10) | ((c[1] >> 3) << 5) | (c[2] >> 3);
       const b = bins.get(key);
@@ -104,13 +112,24 @@ export function proposedColours(p: Picture): number {
 }
 
 /** Hues by name, each up to so many degrees of the colour circle. */
-const HUES: readonly (readonly [number, string])[] = [[14, 'red'], [40, 'orange'], [66, 'yellow'], [165, 'green'], [192, 'teal'], [255, 'blue'], [300, 'purple'], [342, 'pink'], [360, 'red']];
+const HUES: readonly (readonly [number, string])[] = [
+  [14, 'red'],
+  [40, 'orange'],
+  [66, 'yellow'],
+  [165, 'green'],
+  [192, 'teal'],
+  [255, 'blue'],
+  [300, 'purple'],
+  [342, 'pink'],
+  [360, 'red'],
+];
 
 /** What a maker would call a colour (#rrggbb): its hue, light or dark; a grey, where it has hardly any. */
 export function colourName(hex: string): string {
   const { h, s, l } = hsl(hex);
   if (l < 0.09) return 'black';
-  if (!(s > 0) || s * Math.min(l, 1 - l) < 0.06) return l > 0.94 ? 'white' : l > 0.68 ? 'light grey' : l < 0.36 ? 'dark grey' : 'grey';
+  if (!(s > 0) || s * Math.min(l, 1 - l) < 0.06)
+    return l > 0.94 ? 'white' : l > 0.68 ? 'light grey' : l < 0.36 ? 'dark grey' : 'grey';
   const hue = HUES.find(([to]) => h <= to)![1];
   if ((hue === 'orange' || hue === 'yellow') && l < 0.42) return l < 0.22 ? 'dark brown' : 'brown';
   if (hue === 'red' && l > 0.72) return 'pink';
@@ -151,7 +170,10 @@ export function palette(p: Picture, count: number): Float64Array {
     const c = [0, 1, 2].map((k) => colour(used[best], k));
     centres.push(c);
     used.forEach((i, j) => {
-      nearest[j] = Math.min(nearest[j], (colour(i, 0) - c[0]) ** 2 + (colour(i, 1) - c[1]) ** 2 + (colour(i, 2) - c[2]) ** 2);
+      nearest[j] = Math.min(
+        nearest[j],
+        (colour(i, 0) - c[0]) ** 2 + (colour(i, 1) - c[1]) ** 2 + (colour(i, 2) - c[2]) ** 2,
+      );
     });
   }
   for (let round = 0; round < 12; round++) {

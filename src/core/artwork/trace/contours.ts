@@ -20,8 +20,13 @@ export function contours(field: Float32Array, width: number, height: number, lev
   const loops: Float64Array[] = [];
   let buffer = new Float64Array(4096);
   // Cell (c, r) has its corners at pixels (c - 1, r - 1) .. (c, r). Sides: 0 top, 1 right, 2 bottom, 3 left.
-  const kindOf = (c: number, r: number): number => (at(c - 1, r - 1) >= level ? 8 : 0) | (at(c, r - 1) >= level ? 4 : 0) | (at(c, r) >= level ? 2 : 0) | (at(c - 1, r) >= level ? 1 : 0);
-  const middleIn = (c: number, r: number): boolean => at(c - 1, r - 1) + at(c, r - 1) + at(c, r) + at(c - 1, r) >= 4 * level;
+  const kindOf = (c: number, r: number): number =>
+    (at(c - 1, r - 1) >= level ? 8 : 0) |
+    (at(c, r - 1) >= level ? 4 : 0) |
+    (at(c, r) >= level ? 2 : 0) |
+    (at(c - 1, r) >= level ? 1 : 0);
+  const middleIn = (c: number, r: number): boolean =>
+    at(c - 1, r - 1) + at(c, r - 1) + at(c, r) + at(c - 1, r) >= 4 * level;
   for (let r = 0; r < rows; r++)
     for (let c = 0; c < cols; c++) {
       const kind = kindOf(c, r);

@@ -18,4 +18,13 @@ export const traceOptionsSchema = z.object({
 });
 export type TraceOptions = z.infer<typeof traceOptionsSchema>;
 
-export const traceDefaults: TraceOptions = { mode: 'threshold', threshold: 0.5, colours: 4, skipGround: true, invert: false, speckle: 6, corner: 30, accuracy: 0.2 };
+export const traceDefaults: TraceOptions = {
+  mode: 'threshold',
+  threshold: 0.5,
+  colours: 4,
+  skipGround: true,
+  invert: false,
+  speckle: 6,
+  corner: 30,
+  accuracy: 0.2,
+};

@@ -45,7 +45,8 @@ export interface TracedLayer {
  * throw to stop.
  */
 export function trace(p: Picture, o: TraceOptions, progress: (done: number) => void = () => {}): TracedLayer[] {
-  if (!(p.width > 0 && p.height > 0) || p.rgba.length !== 4 * p.width * p.height) throw new RangeError('The picture has no pixels.');
+  if (!(p.width > 0 && p.height > 0) || p.rgba.length !== 4 * p.width * p.height)
+    throw new RangeError('The picture has no pixels.');
   const fields: { colour: string; field: Float32Array; level: number }[] = [];
   if (o.mode !== 'colours') {
     const dark = darkness(p);
@@ -56,28 +57,46 @@ export function trace(p: Picture, o: TraceOptions, progress: (done: number) => v
     const ground = o.skipGround ? groundOf(p, colours) : -1;
     for (let k = 0; k < colours.length / 3; k++) {
       if (k === ground) continue;
-      fields.push({ colour: `#${[0, 1, 2].map((c) => Math.round(colours[3 * k + c]).toString(16).padStart(2, '0')).join('')}`, field: belonging(p, colours, k), level: 0.5 });
+      fields.push({
+        colour: `#${[0, 1, 2]
+          .map((c) =>
+            Math.round(colours[3 * k + c])
+              .toString(16)
+              .padStart(2, '0'),
+          )
+          .join('')}`,
+        field: belonging(p, colours, k),
+        level: 0.5,
+      });
       progress((0.3 * (k + 1)) / (colours.length / 3));
     }
   }
   const up = { a: 1, b: 0, c: 0, d: -1, e: 0, f: p.height };
-  return fields.map(({ colour, field, level }, k) => {
-    const base = 0.3 + (0.7 * k) / fields.length;
-    progress(base);
-    const loops = contours(field, p.width, p.height, level).filter((l) => Math.abs(loopArea(l)) >= o.speckle);
-    if (o.mode === 'centre') {
-      const lines = centreLines(loops, { twig: 0.6, accuracy: Math.max(0.35, o.accuracy), corner: o.corner }, (d) => progress(base + 0.7 * d));
-      return { colour, paths: lines.map((q) => transformPath(q, up)), points: loops.reduce((n, l) => n + l.length / 2, 0) };
-    }
-    let points = 0;
-    const paths: Path[] = [];
-    loops.forEach((l, i) => {
-      if ((i & 15) === 0) progress(base + (0.7 / fields.length) * (i / loops.length));
-      points += l.length / 2;
-      const { points: q, corners } = findCorners(l, o.corner);
-      const path = fitLoop(smoothed(q, corners), { tolerance: o.accuracy, corners, window: 3 });
-      if (path) paths.push(transformPath(path, up));
-    });
-    return { colour, paths, points };
-  }).filter((l) => o.mode !== 'colours' || l.paths.length);
+  return fields
+    .map(({ colour, field, level }, k) => {
+      const base = 0.3 + (0.7 * k) / fields.length;
+      progress(base);
+      const loops = contours(field, p.width, p.height, level).filter((l) => Math.abs(loopArea(l)) >= o.speckle);
+      if (o.mode === 'centre') {
+        const lines = centreLines(loops, { twig: 0.6, accuracy: Math.max(0.35, o.accuracy), corner: o.corner }, (d) =>
+          progress(base + 0.7 * d),
+        );
+        return {
+          colour,
+          paths: lines.map((q) => transformPath(q, up)),
+          points: loops.reduce((n, l) => n + l.length / 2, 0),
+        };
+      }
+      let points = 0;
+      const paths: Path[] = [];
+      loops.forEach((l, i) => {
+        if ((i & 15) === 0) progress(base + (0.7 / fields.length) * (i / loops.length));
+        points += l.length / 2;
+        const { points: q, corners } = findCorners(l, o.corner);
+        const path = fitLoop(smoothed(q, corners), { tolerance: o.accuracy, corners, window: 3 });
+        if (path) paths.push(transformPath(path, up));
+      });
+      return { colour, paths, points };
+    })
+    .filter((l) => o.mode !== 'colours' || l.paths.length);
 }

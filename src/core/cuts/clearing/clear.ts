@@ -25,7 +25,12 @@ export interface ClearingTool extends Footprint {
 const LEVEL = 0.004;
 
 /** A cutter of a clearing list. */
-export const clearingTool = (cutter: Cutter, preset: Preset): ClearingTool => ({ id: cutter.id, radius: radiusOf(cutter), floorRadius: Math.min(radiusOf(cutter), radiusAt(cutter, LEVEL)), preset });
+export const clearingTool = (cutter: Cutter, preset: Preset): ClearingTool => ({
+  id: cutter.id,
+  radius: radiusOf(cutter),
+  floorRadius: Math.min(radiusOf(cutter), radiusAt(cutter, LEVEL)),
+  preset,
+});
 
 /** How the widest cutter goes about it; the others follow what is left. */
 export const patterns = ['contours', 'hatch', 'even'] as const;
@@ -89,7 +94,16 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
       const region = o.draft ? regionAt(at[at.length - 1]) : floor;
       if (!region.length) return;
       const wall = o.entry === 'helix' ? makeOutline(region) : null;
-      const m: ClearingMoves = { ...o, heights: at, face, feed: tool.preset.feed, plunge: tool.preset.plunge, radius: tool.radius, floorRadius: tool.floorRadius, room: wall ? (x, y) => wall.distance(x, y) : undefined };
+      const m: ClearingMoves = {
+        ...o,
+        heights: at,
+        face,
+        feed: tool.preset.feed,
+        plunge: tool.preset.plunge,
+        radius: tool.radius,
+        floorRadius: tool.floorRadius,
+        room: wall ? (x, y) => wall.distance(x, y) : undefined,
+      };
       if (k) restMoves(b, region, leftAt(region, at[at.length - 1]), step, m, report);
       else if (o.pattern === 'hatch') hatchMoves(b, region, step, o.angle, m, report);
       else if (o.pattern === 'even') evenClearing(b, region, step, m, report);
@@ -110,10 +124,19 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
 }
 
 /** Rows to and fro, then once along the wall: with rows no further apart than the cutter is wide nothing is left between. */
-function hatchMoves(b: MotionBuilder, region: Region, step: number, angle: number, m: ClearingMoves, progress: () => void): void {
+function hatchMoves(
+  b: MotionBuilder,
+  region: Region,
+  step: number,
+  angle: number,
+  m: ClearingMoves,
+  progress: () => void,
+): void {
   const { free, levels } = levelsOf(region, m, step, m.radius, progress);
   if (!levels.length) return;
-  const lines = zigzags(hatchRows(free, angle, step), free, 4 * step + m.radius).map((l) => makeTrack(l, false, m.budget.arc));
+  const lines = zigzags(hatchRows(free, angle, step), free, 4 * step + m.radius).map((l) =>
+    makeTrack(l, false, m.budget.arc),
+  );
   const near = 8 * m.radius;
   let above = m.face;
   for (const z of m.heights) {
@@ -129,4 +152,3 @@ function hatchMoves(b: MotionBuilder, region: Region, step: number, angle: numbe
   }
   b.lift(m.safe);
 }
-

@@ -41,7 +41,13 @@ export interface Clearing {
  * it. Where the step is over the radius of its level floor, what lies between two contours and is touched by neither is found
  * as a region and comes as a level of its own.
  */
-export function levelsOf(region: Region, { radius: r, floorRadius, budget }: Footprint & { readonly budget: Budget }, step: number, deep: number, progress: () => void): { free: Region; levels: Level[]; insets: Insets } {
+export function levelsOf(
+  region: Region,
+  { radius: r, floorRadius, budget }: Footprint & { readonly budget: Budget },
+  step: number,
+  deep: number,
+  progress: () => void,
+): { free: Region; levels: Level[]; insets: Insets } {
   const insets = insetsOf(region);
   const free = insets.at(r, budget.offset);
   const levels: Level[] = [];
@@ -54,7 +60,10 @@ export function levelsOf(region: Region, { radius: r, floorRadius, budget }: Foo
     k++;
     const inset = insets.at(r + k * step, budget.offset);
     if (step > floorRadius) {
-      const missed = subtract(insets.at(r + floorRadius + (k - 1) * step, budget.offset), inset.length ? offset(inset, floorRadius, budget.offset) : []);
+      const missed = subtract(
+        insets.at(r + floorRadius + (k - 1) * step, budget.offset),
+        inset.length ? offset(inset, floorRadius, budget.offset) : [],
+      );
       const slivers = missed.filter((l) => Math.abs(loopArea(l)) > SPECK);
       if (slivers.length) levels.push({ loops: slivers, done: null });
     }
@@ -65,7 +74,12 @@ export function levelsOf(region: Region, { radius: r, floorRadius, budget }: Foo
 }
 
 /** The contours of a region, nested as they lie in each other. */
-export function contours(region: Region, cutter: Footprint & { readonly budget: Budget }, step: number, progress: () => void = () => {}): Clearing {
+export function contours(
+  region: Region,
+  cutter: Footprint & { readonly budget: Budget },
+  step: number,
+  progress: () => void = () => {},
+): Clearing {
   const { free, levels } = levelsOf(region, cutter, step, Infinity, progress);
   // Nest: each ring hangs under the nearest ring of an earlier level that holds it.
   const pockets: Ring[] = [];
@@ -80,12 +94,24 @@ export function contours(region: Region, cutter: Footprint & { readonly budget: 
       if (loopArea(loop) > 0)
         for (let i = above.length - 1; i >= 0 && !host; i--) {
           const b = above[i].box;
-          if (loopArea(above[i].ring.loop) > 0 && b.x0 <= box.x0 && b.x1 >= box.x1 && b.y0 <= box.y0 && b.y1 >= box.y1 && contains([above[i].ring.loop], loop[0], loop[1])) host = above[i].ring;
+          if (
+            loopArea(above[i].ring.loop) > 0 &&
+            b.x0 <= box.x0 &&
+            b.x1 >= box.x1 &&
+            b.y0 <= box.y0 &&
+            b.y1 >= box.y1 &&
+            contains([above[i].ring.loop], loop[0], loop[1])
+          )
+            host = above[i].ring;
         }
       else {
         // A hole's contour: run it with the nearest contour around it on the same level, after it.
-        for (let i = fresh.length - 2; i >= 0 && !host; i--) if (loopArea(fresh[i].ring.loop) > 0 && contains([fresh[i].ring.loop], loop[0], loop[1])) host = fresh[i].ring;
-        for (let i = above.length - 1; i >= 0 && !host; i--) if (loopArea(above[i].ring.loop) > 0 && contains([above[i].ring.loop], loop[0], loop[1])) host = above[i].ring;
+        for (let i = fresh.length - 2; i >= 0 && !host; i--)
+          if (loopArea(fresh[i].ring.loop) > 0 && contains([fresh[i].ring.loop], loop[0], loop[1]))
+            host = fresh[i].ring;
+        for (let i = above.length - 1; i >= 0 && !host; i--)
+          if (loopArea(above[i].ring.loop) > 0 && contains([above[i].ring.loop], loop[0], loop[1]))
+            host = above[i].ring;
       }
       (host ? host.inner : pockets).push(ring);
     }
@@ -124,7 +150,8 @@ export function clearingMoves(b: MotionBuilder, clearing: Clearing, m: ClearingM
 }
 
 /** A contour as it is run. */
-export const trackOf = (loop: Loop, m: { readonly climb: boolean; readonly budget: Budget }): Track => makeTrack(m.climb ? loop : reversed(loop), true, m.budget.arc);
+export const trackOf = (loop: Loop, m: { readonly climb: boolean; readonly budget: Budget }): Track =>
+  makeTrack(m.climb ? loop : reversed(loop), true, m.budget.arc);
 
 export function reversed(loop: Loop): Loop {
   const out = new Float64Array(loop.length);
@@ -135,7 +162,15 @@ export function reversed(loop: Loop): Loop {
   return out;
 }
 
-function cutRing(b: MotionBuilder, ring: Ring, c: Clearing, m: ClearingMoves, z: number, above: number, down: { on: boolean }): void {
+function cutRing(
+  b: MotionBuilder,
+  ring: Ring,
+  c: Clearing,
+  m: ClearingMoves,
+  z: number,
+  above: number,
+  down: { on: boolean },
+): void {
   for (const inner of ring.inner) cutRing(b, inner, c, m, z, above, down);
   const track = trackOf(ring.loop, m);
   if (!(track.length > 0)) return;

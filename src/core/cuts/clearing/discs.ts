@@ -65,7 +65,11 @@ export function discPlaces(region: Region, R: number, step: number, chord: numbe
         const before = k > branches.start[e] ? branches.samples[3 * k - 1] : c;
         if (before >= R !== c >= R) {
           const f = (R - before) / (c - before);
-          points.push(branches.samples[3 * k - 3] + f * (x - branches.samples[3 * k - 3]), branches.samples[3 * k - 2] + f * (y - branches.samples[3 * k - 2]), 0);
+          points.push(
+            branches.samples[3 * k - 3] + f * (x - branches.samples[3 * k - 3]),
+            branches.samples[3 * k - 2] + f * (y - branches.samples[3 * k - 2]),
+            0,
+          );
           if (c < R) {
             if (points.length > 3) ways.push({ points, a, b: fresh--, done: false });
             points = [];
@@ -125,7 +129,12 @@ function placesOf(ways: Way[], R: number, step: number): DiscPlace[] {
       { points: wide.points.slice(3 * index), a: middle, b: wide.b, done: false },
     ];
     const local = new Map<number, Way[]>([[middle, halves]]);
-    const waysAt = (v: number) => [...(at.get(v) ?? []), ...(local.get(v) ?? []), ...halves.filter((h) => v !== middle && (h.a === v || h.b === v))].filter((w) => !w.done);
+    const waysAt = (v: number) =>
+      [
+        ...(at.get(v) ?? []),
+        ...(local.get(v) ?? []),
+        ...halves.filter((h) => v !== middle && (h.a === v || h.b === v)),
+      ].filter((w) => !w.done);
     out.push({ root, steps: walk(root, middle, waysAt, R, step) });
   }
   return out;

@@ -5,7 +5,16 @@ import { bruteDistance } from '../../testing/independent';
 import { box, circleLoop } from '../../testing/shapes';
 import { enter, enterOpen, entryPlace, type EntryMoves } from './entry';
 
-const moves: EntryMoves = { clearance: 2, approach: 0.5, face: 0, feed: 1000, plunge: 300, ramp: 3, entry: 'ramp', radius: 1.5 };
+const moves: EntryMoves = {
+  clearance: 2,
+  approach: 0.5,
+  face: 0,
+  feed: 1000,
+  plunge: 300,
+  ramp: 3,
+  entry: 'ramp',
+  radius: 1.5,
+};
 /** The steepest cutting move that also goes sideways, in degrees; and the longest way straight down in material. */
 function steepness(m: Motion, face: number): { ramp: number; straight: number } {
   let ramp = 0;
@@ -26,20 +35,26 @@ const angle = fc.double({ min: 1, max: 20, noNaN: true });
 describe('coming down', () => {
   it('along a closed track keeps the drawn angle, ends at the depth and on the track', () => {
     fc.assert(
-      fc.property(depth, angle, fc.double({ min: 3, max: 40, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (d, ramp, side, share) => {
-        const t = makeTrack(box(0, 0, side, side), true, 1e-3);
-        const b = new MotionBuilder();
-        const p = pointAt(t, share * t.length);
-        b.rapid(p.x, p.y, 10);
-        const s = enter(b, t, { s: share * t.length, helix: null }, { ...moves, ramp }, -d, 0);
-        const m = b.build();
-        const got = steepness(m, 0);
-        expect(got.ramp).toBeLessThan(ramp + 1e-6);
-        expect(got.straight).toBeLessThan(1e-9);
-        expect(m.z[m.count - 1]).toBeCloseTo(-d, 9);
-        const q = pointAt(t, s);
-        expect(Math.hypot(m.x[m.count - 1] - q.x, m.y[m.count - 1] - q.y)).toBeLessThan(1e-6);
-      }),
+      fc.property(
+        depth,
+        angle,
+        fc.double({ min: 3, max: 40, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (d, ramp, side, share) => {
+          const t = makeTrack(box(0, 0, side, side), true, 1e-3);
+          const b = new MotionBuilder();
+          const p = pointAt(t, share * t.length);
+          b.rapid(p.x, p.y, 10);
+          const s = enter(b, t, { s: share * t.length, helix: null }, { ...moves, ramp }, -d, 0);
+          const m = b.build();
+          const got = steepness(m, 0);
+          expect(got.ramp).toBeLessThan(ramp + 1e-6);
+          expect(got.straight).toBeLessThan(1e-9);
+          expect(m.z[m.count - 1]).toBeCloseTo(-d, 9);
+          const q = pointAt(t, s);
+          expect(Math.hypot(m.x[m.count - 1] - q.x, m.y[m.count - 1] - q.y)).toBeLessThan(1e-6);
+        },
+      ),
     );
   });
   it('along an open track goes to and fro, ends at its start, and keeps the angle', () => {
@@ -74,7 +89,12 @@ describe('coming down', () => {
     expect(m.z[m.count - 1]).toBeCloseTo(-3, 9);
     // No room beside a narrow slot: it ramps.
     const slot = box(0, 0, 40, 3.2);
-    expect(entryPlace(makeTrack(box(1.5, 1.5, 38.5, 1.7), true, 1e-3), 0, { ...m0, room: (x, y) => bruteDistance([slot], x, y) }).helix).toBeNull();
+    expect(
+      entryPlace(makeTrack(box(1.5, 1.5, 38.5, 1.7), true, 1e-3), 0, {
+        ...m0,
+        room: (x, y) => bruteDistance([slot], x, y),
+      }).helix,
+    ).toBeNull();
   });
   it('on a track too tiny for any ramp goes straight down, once', () => {
     for (const open of [true, false]) {

@@ -75,7 +75,16 @@ function turnDown(b: MotionBuilder, { cx, cy, ccw }: Helix, m: EntryMoves, z: nu
   const drop = above - z;
   const turns = Math.max(1, Math.ceil(drop / (2 * Math.PI * Math.hypot(x - cx, y - cy) * steep(m))));
   // Half turns: a whole turn ends where it begins, which few controllers read alike.
-  for (let k = 1; k <= 2 * turns; k++) b.arc(ccw, k % 2 ? 2 * cx - x : x, k % 2 ? 2 * cy - y : y, k === 2 * turns ? z : above - (drop * k) / (2 * turns), cx, cy, slow(m));
+  for (let k = 1; k <= 2 * turns; k++)
+    b.arc(
+      ccw,
+      k % 2 ? 2 * cx - x : x,
+      k % 2 ? 2 * cy - y : y,
+      k === 2 * turns ? z : above - (drop * k) / (2 * turns),
+      cx,
+      cy,
+      slow(m),
+    );
 }
 
 /** Comes down from `above` to `z` by a helix; the tool stands over its circle. */
@@ -88,7 +97,14 @@ export function helixDown(b: MotionBuilder, helix: Helix, m: EntryMoves, z: numb
  * Comes down from `above` to `z` at a place of a closed track, over which the tool stands: by a helix that ends along
  * the track, by a ramp along the track (round it several times when it is short), or straight. Returns where on the track it is.
  */
-export function enter(b: MotionBuilder, track: Track, place: EntryPlace, m: EntryMoves, z: number, above: number): number {
+export function enter(
+  b: MotionBuilder,
+  track: Track,
+  place: EntryPlace,
+  m: EntryMoves,
+  z: number,
+  above: number,
+): number {
   approach(b, m, above);
   const drop = above - z;
   if (drop <= 0) return place.s;
@@ -106,10 +122,18 @@ export function enter(b: MotionBuilder, track: Track, place: EntryPlace, m: Entr
 }
 
 /** Stretches run the other way. */
-export const backwards = (stretches: readonly Stretch[]): Stretch[] => stretches.map((t) => ({ ...t, x0: t.x1, y0: t.y1, x1: t.x0, y1: t.y0, sweep: -t.sweep })).reverse();
+export const backwards = (stretches: readonly Stretch[]): Stretch[] =>
+  stretches.map((t) => ({ ...t, x0: t.x1, y0: t.y1, x1: t.x0, y1: t.y0, sweep: -t.sweep })).reverse();
 
 /** The same at the start of an open track: by a ramp to and fro that ends at the start, or straight where `free` says that it is air. */
-export function enterOpen(b: MotionBuilder, track: Track, m: EntryMoves, z: number, above: number, free: boolean): void {
+export function enterOpen(
+  b: MotionBuilder,
+  track: Track,
+  m: EntryMoves,
+  z: number,
+  above: number,
+  free: boolean,
+): void {
   if (free) {
     // A wider cutter has been here, and nothing stands above its floor.
     if (b.lastZ > z + m.approach) b.lift(z + m.approach);

@@ -12,7 +12,12 @@ const RIM = R - 0.05;
 /** Angles (degrees of the rim that stand in material) along all level feeds of a program, on a grid of the test's own. */
 function engagement(pattern: string, loops: Loop[]): { angles: number[]; uncut: number } {
   const region = normalise(loops, 'evenodd');
-  const { plan, job } = planOn('area', { cutters: ['flat-3'], depth: 1, stepDown: 1, stepOver: STEP, pattern }, region, { width: 60, height: 60, thickness: 6 });
+  const { plan, job } = planOn(
+    'area',
+    { cutters: ['flat-3'], depth: 1, stepDown: 1, stepOver: STEP, pattern },
+    region,
+    { width: 60, height: 60, thickness: 6 },
+  );
   const n = Math.ceil(60 / CELL);
   const cut = new Uint8Array(n * n);
   const angles: number[] = [];
@@ -24,7 +29,13 @@ function engagement(pattern: string, loops: Loop[]): { angles: number[]; uncut: 
       const [x, y] = [a[0] + ((b[0] - a[0]) * k) / steps, a[1] + ((b[1] - a[1]) * k) / steps];
       if (Math.max(a[2], b[2]) < -0.999) {
         let standing = 0;
-        for (let q = 0; q < 120; q++) standing += cut[Math.round((y + RIM * Math.sin((q * Math.PI) / 60)) / CELL) * n + Math.round((x + RIM * Math.cos((q * Math.PI) / 60)) / CELL)] ? 0 : 3;
+        for (let q = 0; q < 120; q++)
+          standing += cut[
+            Math.round((y + RIM * Math.sin((q * Math.PI) / 60)) / CELL) * n +
+              Math.round((x + RIM * Math.cos((q * Math.PI) / 60)) / CELL)
+          ]
+            ? 0
+            : 3;
         angles.push(standing);
       }
       for (let r = Math.ceil((y - R) / CELL); r * CELL <= y + R; r++) {

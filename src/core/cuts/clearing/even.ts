@@ -26,7 +26,13 @@ interface EvenMoves extends ClearingMoves {
  * Clears a region with even engagement: in each place all depths, each by a helix, crescents outwards and once along the wall.
  * Places hardly wider than the cutter are cleared along their contours instead, and so is all where the outline is too tangled for a medial axis.
  */
-export function evenClearing(b: MotionBuilder, region: Region, step: number, moves: ClearingMoves, progress: () => void): void {
+export function evenClearing(
+  b: MotionBuilder,
+  region: Region,
+  step: number,
+  moves: ClearingMoves,
+  progress: () => void,
+): void {
   const m: EvenMoves = { ...moves, step };
   const { levels } = levelsOf(region, m, step, m.radius, progress);
   if (!levels.length) return;
@@ -43,7 +49,11 @@ export function evenClearing(b: MotionBuilder, region: Region, step: number, mov
     if (place) wide.push({ wall, place });
     else narrow.push(wall);
   }
-  for (const { piece } of orderPieces(wide.map(({ place: { root: p } }) => ({ inX: p.x, inY: p.y, outX: p.x, outY: p.y })), b.count ? b.lastX : 0, b.count ? b.lastY : 0)) {
+  for (const { piece } of orderPieces(
+    wide.map(({ place: { root: p } }) => ({ inX: p.x, inY: p.y, outX: p.x, outY: p.y })),
+    b.count ? b.lastX : 0,
+    b.count ? b.lastY : 0,
+  )) {
     let above = m.face;
     for (const z of m.heights) {
       progress();
@@ -56,7 +66,14 @@ export function evenClearing(b: MotionBuilder, region: Region, step: number, mov
   if (!narrow.length) return;
   // Both come from the same insets: the outer contours are the same, point by point.
   const all = contours(region, m, step, progress);
-  clearingMoves(b, { free: all.free, pockets: all.pockets.filter((p) => narrow.some((w) => w.some((l) => l[0] === p.loop[0] && l[1] === p.loop[1]))) }, m);
+  clearingMoves(
+    b,
+    {
+      free: all.free,
+      pockets: all.pockets.filter((p) => narrow.some((w) => w.some((l) => l[0] === p.loop[0] && l[1] === p.loop[1]))),
+    },
+    m,
+  );
 }
 
 /** Moves that clear one place at height `z` from `above`: a helix, a spiral out to the widest circle, then crescent after crescent. */
@@ -98,7 +115,10 @@ function crescent(b: MotionBuilder, { from, to, between, back }: DiscStep, m: Ev
   const h2 = from.r * from.r - along * along;
   if (d > 0 && h2 > 0 && from.r > POINT && to.r > POINT) {
     const h = (m.climb ? 1 : -1) * Math.sqrt(h2);
-    const at = (side: number): [number, number] => [from.x + (along * dx - side * h * dy) / d, from.y + (along * dy + side * h * dx) / d];
+    const at = (side: number): [number, number] => [
+      from.x + (along * dx - side * h * dy) / d,
+      from.y + (along * dy + side * h * dx) / d,
+    ];
     const [ax, ay] = at(-1);
     const [ex, ey] = at(1);
     // Over cleared floor to where the next crescent begins.

@@ -31,15 +31,19 @@ export function hatchRows(region: Region, degrees: number, step: number): Float6
   const crossings: number[][] = Array.from({ length: Math.max(0, last - first + 1) }, () => []);
   for (const l of loops)
     for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2) {
-      const [ax, ay, bx, by] = l[j + 1] < l[i + 1] ? [l[j], l[j + 1], l[i], l[i + 1]] : [l[i], l[i + 1], l[j], l[j + 1]];
+      const [ax, ay, bx, by] =
+        l[j + 1] < l[i + 1] ? [l[j], l[j + 1], l[i], l[i + 1]] : [l[i], l[i + 1], l[j], l[j + 1]];
       const k0 = Math.max(first, Math.ceil((ay - shift) / step));
-      for (let k = k0; k <= last && k * step + shift < by; k++) crossings[k - first].push(ax + ((bx - ax) * (k * step + shift - ay)) / (by - ay));
+      for (let k = k0; k <= last && k * step + shift < by; k++)
+        crossings[k - first].push(ax + ((bx - ax) * (k * step + shift - ay)) / (by - ay));
     }
   return crossings.map((xs, k) => {
     xs.sort((a, b) => a - b);
     const y = (first + k) * step + shift;
     const row: Float64Array[] = [];
-    for (let i = 0; i + 1 < xs.length; i += 2) if (xs[i + 1] - xs[i] > 1e-6) row.push(Float64Array.of(c * xs[i] - s * y, s * xs[i] + c * y, c * xs[i + 1] - s * y, s * xs[i + 1] + c * y));
+    for (let i = 0; i + 1 < xs.length; i += 2)
+      if (xs[i + 1] - xs[i] > 1e-6)
+        row.push(Float64Array.of(c * xs[i] - s * y, s * xs[i] + c * y, c * xs[i + 1] - s * y, s * xs[i + 1] + c * y));
     return row;
   });
 }

@@ -6,7 +6,9 @@ import { partsNear } from './near';
 import { reachOf, restOf, sweptBy, without } from './reach';
 
 const num = (min: number, max: number) => fc.double({ min, max, noNaN: true });
-const star = fc.tuple(fc.integer({ min: 3, max: 9 }), num(2, 14), num(0.3, 0.95), num(0, 40), num(0, 40)).map(([n, r, f, x, y]) => starLoop(n, r, r * f, x, y));
+const star = fc
+  .tuple(fc.integer({ min: 3, max: 9 }), num(2, 14), num(0.3, 0.95), num(0, 40), num(0, 40))
+  .map(([n, r, f, x, y]) => starLoop(n, r, r * f, x, y));
 /** Places along a loop, some tenths of a millimetre apart. */
 function* along(loop: Float64Array): Generator<[number, number]> {
   for (let i = 0, n = loop.length; i < n; i += 2) {
@@ -17,7 +19,8 @@ function* along(loop: Float64Array): Generator<[number, number]> {
 }
 const toParts = (parts: readonly Float64Array[], x: number, y: number) => {
   let best = Infinity;
-  for (const p of parts) for (let i = 0; i + 3 < p.length; i += 2) best = Math.min(best, bruteDistance([p.slice(i, i + 4)], x, y));
+  for (const p of parts)
+    for (let i = 0; i + 3 < p.length; i += 2) best = Math.min(best, bruteDistance([p.slice(i, i + 4)], x, y));
   return best;
 };
 
@@ -32,7 +35,8 @@ describe('parts of a loop near a region', () => {
           if (parts === null) expect(away(x, y)).toBeLessThan(reach + 0.5);
           else if (away(x, y) <= reach) expect(toParts(parts, x, y)).toBeLessThan(1e-6);
         }
-        for (const p of parts ?? []) for (let i = 0; i < p.length; i += 2) expect(away(p[i], p[i + 1])).toBeLessThan(reach + 0.2 + 0.101);
+        for (const p of parts ?? [])
+          for (let i = 0; i < p.length; i += 2) expect(away(p[i], p[i + 1])).toBeLessThan(reach + 0.2 + 0.101);
       }),
       { numRuns: 60 },
     );
@@ -47,11 +51,21 @@ describe('reach of a disc', () => {
     expect(Math.abs(area - 4 * (1 - Math.PI / 4) * 9)).toBeLessThan(0.15);
   });
   it('is the same for parts that lie beside each other as for each alone', () => {
-    const parts = [box(0, 0, 20, 10), circleLoop(200, 8, 40, 10), combLoop(6, 1.4, 5).map((v, i) => v + (i % 2 ? 30 : 0))];
+    const parts = [
+      box(0, 0, 20, 10),
+      circleLoop(200, 8, 40, 10),
+      combLoop(6, 1.4, 5).map((v, i) => v + (i % 2 ? 30 : 0)),
+    ];
     const together = reachOf(normalise(parts), 1.1);
     const alone = parts.map((p) => reachOf(normalise([p]), 1.1));
-    expect(together.area).toBeCloseTo(alone.reduce((s, a) => s + a.area, 0), 3);
-    expect(regionArea(together.reached)).toBeCloseTo(alone.reduce((s, a) => s + regionArea(a.reached), 0), 3);
+    expect(together.area).toBeCloseTo(
+      alone.reduce((s, a) => s + a.area, 0),
+      3,
+    );
+    expect(regionArea(together.reached)).toBeCloseTo(
+      alone.reduce((s, a) => s + regionArea(a.reached), 0),
+      3,
+    );
   });
   it('leaves everything where nothing is reached, and nothing where all is', () => {
     const square = [box(0, 0, 10, 10)];

@@ -1,6 +1,18 @@
 import type { Footprint } from './contours';
 import { insetsOf } from '../../geometry/insets';
-import { boundsOf, boxesMeet, boxOfLoop, components, intersect, offset, regionArea, simplifyRegion, subtract, type Bounds, type Region } from '../../geometry/region';
+import {
+  boundsOf,
+  boxesMeet,
+  boxOfLoop,
+  components,
+  intersect,
+  offset,
+  regionArea,
+  simplifyRegion,
+  subtract,
+  type Bounds,
+  type Region,
+} from '../../geometry/region';
 
 /** Reach is told to within this, mm: it is for choosing cutters and for going over corners again, not for walls. */
 const REACH_TOLERANCE = 0.008;
@@ -16,7 +28,10 @@ export interface Swept {
 export const HAIR = 2 * REACH_TOLERANCE;
 
 /** Loops as what is swept. */
-export const sweptBy = (loops: Region, wide = offset(loops, HAIR, REACH_TOLERANCE)): Swept => ({ wide, loops: (b) => loops.filter((l) => boxesMeet(boxOfLoop(l), b)) });
+export const sweptBy = (loops: Region, wide = offset(loops, HAIR, REACH_TOLERANCE)): Swept => ({
+  wide,
+  loops: (b) => loops.filter((l) => boxesMeet(boxOfLoop(l), b)),
+});
 
 /**
  * What a cutter of radius r can clear inside a region (its opening), and what stays out of its reach. A cutter with a round rim
@@ -28,7 +43,10 @@ export function reachOf(region: Region, r: number, floorRadius = r): Reach {
   // Where the inset bends inwards every node makes the offset cross itself: as few as the tolerance allows.
   const ways = parts.map((part) => simplifyRegion(insetsOf(part).at(r, REACH_TOLERANCE), REACH_TOLERANCE / 2));
   const reached = ways.flatMap((way) => offset(way, floorRadius, REACH_TOLERANCE));
-  const swept = sweptBy(reached, ways.flatMap((way) => offset(way, floorRadius + HAIR, REACH_TOLERANCE)));
+  const swept = sweptBy(
+    reached,
+    ways.flatMap((way) => offset(way, floorRadius + HAIR, REACH_TOLERANCE)),
+  );
   return { reached, swept, ...restOf(coarse, swept) };
 }
 
@@ -69,14 +87,21 @@ export function leftBy(region: Region, cutters: readonly Footprint[], reaches: r
   // What a disc reaches, every smaller one reaches: only round rims leave something that a later cutter does not.
   if (!cutters.some((c) => c.floorRadius < c.radius)) return reaches.map((r) => r.left);
   let left = region;
-  return cutters.map((c, i) => (left = restOf(left, c.floorRadius < c.radius ? reachOf(region, c.radius, c.floorRadius).swept : reaches[i].swept).left));
+  return cutters.map(
+    (c, i) =>
+      (left = restOf(
+        left,
+        c.floorRadius < c.radius ? reachOf(region, c.radius, c.floorRadius).swept : reaches[i].swept,
+      ).left),
+  );
 }
 
 /** What of a region is not in another, part by part. */
 export const without = (region: Region, other: Region): Region => eachPart(region, other, subtract);
 
 /** What of a region is in another too, part by part. */
-export const within = (region: Region, other: Region): Region => eachPart(region, other, (part, here) => (here.length ? intersect(part, here) : []));
+export const within = (region: Region, other: Region): Region =>
+  eachPart(region, other, (part, here) => (here.length ? intersect(part, here) : []));
 
 /** Works on each connected part of a region with those loops of another that lie about it. */
 function eachPart(region: Region, other: Region, work: (part: Region, here: Region) => Region): Region {

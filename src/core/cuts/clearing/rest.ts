@@ -40,7 +40,9 @@ function depthOf(part: Region, region: Region): number {
   for (const piece of components(region)) {
     try {
       const { sites, trace: t } = axisFor(piece);
-      for (let v = 0; v < t.nodes; v++) if (t.nodeR[v] > deep && contains(part, t.nodeX[v] + sites.originX, t.nodeY[v] + sites.originY)) deep = t.nodeR[v];
+      for (let v = 0; v < t.nodes; v++)
+        if (t.nodeR[v] > deep && contains(part, t.nodeX[v] + sites.originX, t.nodeY[v] + sites.originY))
+          deep = t.nodeR[v];
     } catch (e) {
       if (!(e instanceof AxisError)) throw e;
       return Infinity;
@@ -68,7 +70,13 @@ function sweptAlong(tracks: readonly Track[], radius: number): Swept {
  * what of `left` the contours before have not taken. What the disc can reach of `left` is then all cut, and nothing is gone
  * over twice.
  */
-function restLines(region: Region, left: Region, m: ClearingMoves, step: number, progress: () => void): { free: Region; lines: RestLine[] } {
+function restLines(
+  region: Region,
+  left: Region,
+  m: ClearingMoves,
+  step: number,
+  progress: () => void,
+): { free: Region; lines: RestLine[] } {
   const r = m.radius;
   const rest = makeOutline(left);
   const lines: RestLine[] = [];
@@ -76,7 +84,10 @@ function restLines(region: Region, left: Region, m: ClearingMoves, step: number,
   const add = (points: Float64Array, closed: boolean): Track[] => {
     const track = makeTrack(points, closed, m.budget.arc);
     if (track.length < 1e-6) return [];
-    lines.push({ track, free: !closed && rest.distance(points[0], points[1]) >= r && !contains(left, points[0], points[1]) });
+    lines.push({
+      track,
+      free: !closed && rest.distance(points[0], points[1]) >= r && !contains(left, points[0], points[1]),
+    });
     return [track];
   };
   const { free, levels, insets } = levelsOf(region, m, step, depthOf(left, region) + r, progress);
@@ -93,39 +104,57 @@ function restLines(region: Region, left: Region, m: ClearingMoves, step: number,
     }
     // What the last ones take nobody asks.
     if (!taken.length || k + 1 === levels.length) continue;
-    todo = level.done === null ? restOf(todo, sweptAlong(taken, m.floorRadius - TAKEN)).left : within(todo, insets.at(level.done - TAKEN, TAKEN / 4));
+    todo =
+      level.done === null
+        ? restOf(todo, sweptAlong(taken, m.floorRadius - TAKEN)).left
+        : within(todo, insets.at(level.done - TAKEN, TAKEN / 4));
   }
   return { free, lines };
 }
 
 /** Clears what is left, one connected place after another, each to its whole depth; from line to line it stays down where that is quicker. */
-export function restMoves(b: MotionBuilder, region: Region, left: Region, step: number, m: ClearingMoves, progress: () => void): void {
+export function restMoves(
+  b: MotionBuilder,
+  region: Region,
+  left: Region,
+  step: number,
+  m: ClearingMoves,
+  progress: () => void,
+): void {
   if (!left.length) return;
   const { free, lines } = restLines(region, left, m, step, progress);
   if (!lines.length) return;
   const near = 6 * m.radius;
   let above = m.face;
   for (const z of m.heights) {
-    eachTrack(b, lines.map((l) => l.track), (track, from, k) => {
-      const p = pointAt(track, track.closed ? from : 0);
-      const way = b.count ? Math.hypot(p.x - b.lastX, p.y - b.lastY) : Infinity;
-      const link = b.lastZ === z && way < near && way / m.feed < (m.low - z + m.approach) / m.plunge / 2 + LIFT && staysInside(free, b.lastX, b.lastY, p.x, p.y);
-      if (link) {
-        b.line(p.x, p.y, z, m.feed);
-        run(b, track.closed ? slice(track, from, from + track.length) : track.stretches, z, z, m.feed);
-      } else if (track.closed) {
-        const place = entryPlace(track, from, m);
-        const q = pointAt(track, place.s);
-        hop(b, q.x, q.y, m, near);
-        const at = enter(b, track, place, m, z, above);
-        run(b, slice(track, at, at + track.length), z, z, m.feed);
-      } else {
-        hop(b, p.x, p.y, m, near);
-        enterOpen(b, track, m, z, above, lines[k].free);
-        run(b, track.stretches, z, z, m.feed);
-      }
-      progress();
-    });
+    eachTrack(
+      b,
+      lines.map((l) => l.track),
+      (track, from, k) => {
+        const p = pointAt(track, track.closed ? from : 0);
+        const way = b.count ? Math.hypot(p.x - b.lastX, p.y - b.lastY) : Infinity;
+        const link =
+          b.lastZ === z &&
+          way < near &&
+          way / m.feed < (m.low - z + m.approach) / m.plunge / 2 + LIFT &&
+          staysInside(free, b.lastX, b.lastY, p.x, p.y);
+        if (link) {
+          b.line(p.x, p.y, z, m.feed);
+          run(b, track.closed ? slice(track, from, from + track.length) : track.stretches, z, z, m.feed);
+        } else if (track.closed) {
+          const place = entryPlace(track, from, m);
+          const q = pointAt(track, place.s);
+          hop(b, q.x, q.y, m, near);
+          const at = enter(b, track, place, m, z, above);
+          run(b, slice(track, at, at + track.length), z, z, m.feed);
+        } else {
+          hop(b, p.x, p.y, m, near);
+          enterOpen(b, track, m, z, above, lines[k].free);
+          run(b, track.stretches, z, z, m.feed);
+        }
+        progress();
+      },
+    );
     above = z;
   }
   b.lift(m.safe);

@@ -31,8 +31,15 @@ export function pieceOf(track: Track): Piece {
 export const startAt = (track: Track, k: number): number => (track.length * k) / STARTS;
 
 /** Does `work` on each track in a short order from where the tool is, telling at which distance along it to begin. */
-export function eachTrack(b: MotionBuilder, tracks: readonly Track[], work: (track: Track, s: number, index: number) => void): void {
-  for (const { piece, start } of orderPieces(tracks.map(pieceOf), b.count ? b.lastX : 0, b.count ? b.lastY : 0, { effort: 2 })) work(tracks[piece], startAt(tracks[piece], start), piece);
+export function eachTrack(
+  b: MotionBuilder,
+  tracks: readonly Track[],
+  work: (track: Track, s: number, index: number) => void,
+): void {
+  for (const { piece, start } of orderPieces(tracks.map(pieceOf), b.count ? b.lastX : 0, b.count ? b.lastY : 0, {
+    effort: 2,
+  }))
+    work(tracks[piece], startAt(tracks[piece], start), piece);
 }
 
 /** Over to a place: at the lower height when it is within `near` mm. */

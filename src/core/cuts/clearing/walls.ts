@@ -24,7 +24,12 @@ interface WallMoves {
  * A cone's way along a leaning wall: at each height the tip runs where its side lies in the wall, so that inner corners get
  * sharper with every pass. Null when there is no room for the tip.
  */
-export function wallMoves(insets: Insets, cone: { tan: number; tip: number }, allowance: number, m: WallMoves): Motion | null {
+export function wallMoves(
+  insets: Insets,
+  cone: { tan: number; tip: number },
+  allowance: number,
+  m: WallMoves,
+): Motion | null {
   const b = new MotionBuilder();
   const track = { climb: m.climb, budget: m.budget };
   let above = m.face;
@@ -34,7 +39,24 @@ export function wallMoves(insets: Insets, cone: { tan: number; tip: number }, al
     eachTrack(b, tracks, (t, from) => {
       const p = pointAt(t, from);
       hop(b, p.x, p.y, { safe: m.safe, low: m.safe }, 0);
-      const s = enter(b, t, { s: from, helix: null }, { clearance: m.clearance, approach: m.approach, face: m.face, walled: true, feed: m.preset.feed, plunge: m.preset.plunge, ramp: 5, entry: 'ramp', radius: cone.tip }, z, above);
+      const s = enter(
+        b,
+        t,
+        { s: from, helix: null },
+        {
+          clearance: m.clearance,
+          approach: m.approach,
+          face: m.face,
+          walled: true,
+          feed: m.preset.feed,
+          plunge: m.preset.plunge,
+          ramp: 5,
+          entry: 'ramp',
+          radius: cone.tip,
+        },
+        z,
+        above,
+      );
       run(b, slice(t, s, s + t.length), z, z, m.preset.feed);
     });
     above = z;

@@ -6,7 +6,16 @@ import { MotionBuilder } from '../../motion/motion';
 import { choices, type Field } from '../../units/fields';
 import { hatchRows, zigzags } from '../clearing/hatch';
 import { finer, type Budget } from '../budget';
-import { emptyPlan, lowHop, passes, type CutBlank, type CutContext, type CutPlan, type Line, type Remark } from '../kind';
+import {
+  emptyPlan,
+  lowHop,
+  passes,
+  type CutBlank,
+  type CutContext,
+  type CutPlan,
+  type Line,
+  type Remark,
+} from '../kind';
 import { alongLines, boxOf, EMPTY, type Wanted } from '../wanted';
 import { grooves } from './moves';
 
@@ -28,15 +37,42 @@ const filled = (v: Record<string, unknown>) => v.fill !== 'none';
 export const engravingFields = (shapes: readonly string[]): Field[] => [
   { kind: 'cutter', key: 'cutter', label: 'Cutter', shapes },
   { kind: 'length', key: 'depth', label: 'Depth', min: 0.001, max: 50 },
-  { kind: 'choice', key: 'edge', label: 'Outlines', options: choices({ on: 'On the line', inside: 'Inside the line', none: 'Left out' }) },
-  { kind: 'choice', key: 'fill', label: 'Fill', options: choices({ none: 'None', hatch: 'Hatch', crossed: 'Crossed hatch' }) },
+  {
+    kind: 'choice',
+    key: 'edge',
+    label: 'Outlines',
+    options: choices({ on: 'On the line', inside: 'Inside the line', none: 'Left out' }),
+  },
+  {
+    kind: 'choice',
+    key: 'fill',
+    label: 'Fill',
+    options: choices({ none: 'None', hatch: 'Hatch', crossed: 'Crossed hatch' }),
+  },
   { kind: 'number', key: 'angle', label: 'Angle of the hatch', unit: '\u00b0', min: -360, max: 360, when: filled },
   { kind: 'length', key: 'spacing', label: 'Spacing', min: 0.01, max: 100, when: filled },
   { kind: 'length', rate: true, key: 'touch', label: 'Touch-down feed', min: 1, max: 5000 },
-  { kind: 'number', key: 'cornerShare', label: 'Feed in sharp corners', unit: '\u00d7', min: 0.05, max: 1, hint: '1 does not slow' },
+  {
+    kind: 'number',
+    key: 'cornerShare',
+    label: 'Feed in sharp corners',
+    unit: '\u00d7',
+    min: 0.05,
+    max: 1,
+    hint: '1 does not slow',
+  },
 ];
 
-export const engravingDefaults = (cutter: string, depth: number): Engraving => ({ cutter, depth, edge: 'on', fill: 'none', angle: 45, spacing: 0.3, touch: 150, cornerShare: 1 });
+export const engravingDefaults = (cutter: string, depth: number): Engraving => ({
+  cutter,
+  depth,
+  edge: 'on',
+  fill: 'none',
+  angle: 45,
+  spacing: 0.3,
+  touch: 150,
+  cornerShare: 1,
+});
 
 /** The budget for a groove: what stands off sideways is a depth on its wall, the more so the steeper it is. */
 function budgetFor(cutter: Cutter, depth: number, c: CutContext): Budget {
@@ -44,7 +80,12 @@ function budgetFor(cutter: Cutter, depth: number, c: CutContext): Budget {
   let steep = 1;
   const place = (i: number) => r0 + ((r1 - r0) * i) / 8;
   // The wall of an end mill is upright: there only the way sideways counts.
-  if (r1 - r0 > 1e-6) for (let i = 0; i < 8; i++) steep = Math.max(steep, (profileAt(cutter, place(i + 1) - 1e-9) - profileAt(cutter, place(i))) / (place(i + 1) - place(i)));
+  if (r1 - r0 > 1e-6)
+    for (let i = 0; i < 8; i++)
+      steep = Math.max(
+        steep,
+        (profileAt(cutter, place(i + 1) - 1e-9) - profileAt(cutter, place(i))) / (place(i + 1) - place(i)),
+      );
   return finer(c.budget, steep);
 }
 
@@ -59,9 +100,10 @@ export function engravedLines(v: Engraving, c: CutContext): Line[] {
   if (!region.length) return out;
   const inside = insetsOf(region).at(half, budget.offset);
   if (v.edge === 'inside') out.push(...inside.map((points) => ({ points, closed: true })));
+  // Joined rows leave a short groove between their ends: where an edge is run, it lies in the edge's own groove or beside it.
   for (const angle of v.fill === 'none' ? [] : v.fill === 'hatch' ? [v.angle] : [v.angle, v.angle + 90])
-    // Joined rows leave a short groove between their ends: where an edge is run, it lies in the edge's own groove or beside it.
-    for (const points of zigzags(hatchRows(inside, angle, v.spacing), inside, 3 * v.spacing)) out.push({ points, closed: false });
+    for (const points of zigzags(hatchRows(inside, angle, v.spacing), inside, 3 * v.spacing))
+      out.push({ points, closed: false });
   return out;
 }
 
@@ -70,23 +112,54 @@ export function planEngraving(v: Engraving, c: CutContext): CutPlan {
   const preset = c.preset(v.cutter);
   const remarks: Remark[] = [];
   const lines = engravedLines(v, c).filter((l) => l.points.length >= 4);
-  if (!lines.length) return emptyPlan([{ level: 'problem', text: `There is no line here for ${cutter.name}: pick lines or outlines, or have the outlines run or filled.` }]);
-  if (v.depth > cutter.fluteLength) remarks.push({ level: 'problem', text: `${cutter.name} cuts ${cutter.fluteLength.toFixed(2)} mm deep at most.` });
+  if (!lines.length)
+    return emptyPlan([
+      {
+        level: 'problem',
+        text: `There is no line here for ${cutter.name}: pick lines or outlines, or have the outlines run or filled.`,
+      },
+    ]);
+  if (v.depth > cutter.fluteLength)
+    remarks.push({ level: 'problem', text: `${cutter.name} cuts ${cutter.fluteLength.toFixed(2)} mm deep at most.` });
   const b = new MotionBuilder();
   grooves(
     b,
     lines,
-    { safe: c.blank.safeHeight, clearance: c.blank.clearance, approach: c.blank.approach, low: lowHop(c.blank), heights: passes(0, -v.depth, preset.stepDown), feed: preset.feed, touch: Math.min(v.touch, preset.plunge), cornerShare: v.cornerShare, merge: budgetFor(cutter, v.depth, c).merge },
+    {
+      safe: c.blank.safeHeight,
+      clearance: c.blank.clearance,
+      approach: c.blank.approach,
+      low: lowHop(c.blank),
+      heights: passes(0, -v.depth, preset.stepDown),
+      feed: preset.feed,
+      touch: Math.min(v.touch, preset.plunge),
+      cornerShare: v.cornerShare,
+      merge: budgetFor(cutter, v.depth, c).merge,
+    },
     (f) => c.progress(f),
   );
-  return { toolpaths: [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }], remarks, unreached: { area: 0, region: [] }, tabs: [], cutsFree: false };
+  return {
+    toolpaths: [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }],
+    remarks,
+    unreached: { area: 0, region: [] },
+    tabs: [],
+    cutsFree: false,
+  };
 }
 
 /** Depth and lean of the groove for the side-on drawing. */
-export function engravingSide(v: Engraving, _blank: CutBlank, cutter: (id: string) => Cutter | null): { start: number; floor: number; lean: number } {
+export function engravingSide(
+  v: Engraving,
+  _blank: CutBlank,
+  cutter: (id: string) => Cutter | null,
+): { start: number; floor: number; lean: number } {
   const c = cutter(v.cutter);
   const form = c && shapeOf(c.shape).form(c.values);
-  return { start: 0, floor: v.depth, lean: form && form.rise < Infinity ? (Math.atan(1 / form.rise) * 180) / Math.PI : 0 };
+  return {
+    start: 0,
+    floor: v.depth,
+    lean: form && form.rise < Infinity ? (Math.atan(1 / form.rise) * 180) / Math.PI : 0,
+  };
 }
 
 /** Grooves as the cutter's profile makes them about each line. */
@@ -95,5 +168,11 @@ export function engravingWanted(v: Engraving, c: CutContext): Wanted {
   const lines = engravedLines(v, c).filter((l) => l.points.length >= 4);
   if (!lines.length) return EMPTY;
   const groove = alongLines(lines, formOf(cutter), -v.depth);
-  return { box: boxOf(lines.map((l) => l.points), radiusAt(cutter, v.depth)), surface: (x, y) => Math.min(0, groove(x, y)) };
+  return {
+    box: boxOf(
+      lines.map((l) => l.points),
+      radiusAt(cutter, v.depth),
+    ),
+    surface: (x, y) => Math.min(0, groove(x, y)),
+  };
 }

@@ -42,22 +42,52 @@ const backwards = (points: Float64Array): Float64Array => {
 };
 
 /** Runs all lines in a short order: open ones from either end, to and fro where there are several passes, closed ones from any node. */
-export function grooves(b: MotionBuilder, lines: readonly Line[], m: GrooveMoves, progress: (done: number) => void): void {
-  const nodes = lines.map((l) => (l.closed ? Array.from({ length: Math.min(STARTS, l.points.length / 2) }, (_, i) => Math.floor((i * l.points.length) / 2 / Math.min(STARTS, l.points.length / 2))) : []));
+export function grooves(
+  b: MotionBuilder,
+  lines: readonly Line[],
+  m: GrooveMoves,
+  progress: (done: number) => void,
+): void {
+  const nodes = lines.map((l) =>
+    l.closed
+      ? Array.from({ length: Math.min(STARTS, l.points.length / 2) }, (_, i) =>
+          Math.floor((i * l.points.length) / 2 / Math.min(STARTS, l.points.length / 2)),
+        )
+      : [],
+  );
   const pieces = lines.map((l, i) => {
     const n = l.points.length;
     const [x, y] = [l.points[0], l.points[1]];
     return l.closed
-      ? { inX: x, inY: y, outX: x, outY: y, starts: Float64Array.from(nodes[i].flatMap((k) => [l.points[2 * k], l.points[2 * k + 1]])) }
+      ? {
+          inX: x,
+          inY: y,
+          outX: x,
+          outY: y,
+          starts: Float64Array.from(nodes[i].flatMap((k) => [l.points[2 * k], l.points[2 * k + 1]])),
+        }
       : // An even number of passes ends where it began.
-        { inX: x, inY: y, outX: l.points[m.heights.length % 2 ? n - 2 : 0], outY: l.points[m.heights.length % 2 ? n - 1 : 1], reversible: m.heights.length % 2 === 1 };
+        {
+          inX: x,
+          inY: y,
+          outX: l.points[m.heights.length % 2 ? n - 2 : 0],
+          outY: l.points[m.heights.length % 2 ? n - 1 : 1],
+          reversible: m.heights.length % 2 === 1,
+        };
   });
-  const turns = orderPieces(pieces, b.count ? b.lastX : 0, b.count ? b.lastY : 0, { effort: 10, progress: (f) => progress(0.8 * f) });
+  const turns = orderPieces(pieces, b.count ? b.lastX : 0, b.count ? b.lastY : 0, {
+    effort: 10,
+    progress: (f) => progress(0.8 * f),
+  });
   turns.forEach(({ piece, reversed, start }, i) => {
     const l = lines[piece];
     let points = l.closed ? from(l.points, nodes[piece][start]) : reversed ? backwards(l.points) : l.points;
     const [x, y] = [points[0], points[1]];
-    const here = b.count > 0 && Math.hypot(x - b.lastX, y - b.lastY) < 1e-6 && Math.abs(b.lastZ - m.heights[m.heights.length - 1]) < 1e-9 && m.heights.length === 1;
+    const here =
+      b.count > 0 &&
+      Math.hypot(x - b.lastX, y - b.lastY) < 1e-6 &&
+      Math.abs(b.lastZ - m.heights[m.heights.length - 1]) < 1e-9 &&
+      m.heights.length === 1;
     if (!here) {
       hop(b, x, y, m, NEAR);
       b.rapid(x, y, Math.min(m.approach, m.clearance));

@@ -14,7 +14,8 @@ import { alongLines, boxOf, EMPTY, reaching } from '../wanted';
 import { cutKind, emptyPlan, lowHop, passes, type CutContext, type Remark, type Toolpath } from '../kind';
 
 /** On a leaning wall what stands off sideways is a depth. */
-const budgetFor = (cone: { readonly tan: number } | null, c: CutContext): Budget => (cone ? finer(c.budget, 1 / cone.tan) : c.budget);
+const budgetFor = (cone: { readonly tan: number } | null, c: CutContext): Budget =>
+  cone ? finer(c.budget, 1 / cone.tan) : c.budget;
 
 /** Area clearance with one or several end mills; the wall upright, or leaning as the cone that finishes it. */
 export const area = cutKind({
@@ -36,17 +37,61 @@ export const area = cutKind({
     wall: z.string().nullable(),
   }),
   fields: [
-    { kind: 'cutters', key: 'cutters', label: 'Cutters', shapes: ['flat', 'bull'], hint: 'The widest goes first; each takes what the wider ones left' },
+    {
+      kind: 'cutters',
+      key: 'cutters',
+      label: 'Cutters',
+      shapes: ['flat', 'bull'],
+      hint: 'The widest goes first; each takes what the wider ones left',
+    },
     { kind: 'length', key: 'startDepth', label: 'Start depth', min: 0, max: 500 },
     { kind: 'length', key: 'depth', label: 'Depth', min: 0.001, max: 500, hint: 'Measured from the top face' },
-    { kind: 'choice', key: 'pattern', label: 'Pattern', options: choices({ contours: 'Offset', hatch: 'Parallel lines', even: 'Even engagement' }), hint: 'Even engagement (trochoidal) never bites wider than the step-over' },
-    { kind: 'number', key: 'angle', label: 'Angle of the lines', unit: '\u00b0', min: -360, max: 360, when: (v) => v.pattern === 'hatch' },
+    {
+      kind: 'choice',
+      key: 'pattern',
+      label: 'Pattern',
+      options: choices({ contours: 'Offset', hatch: 'Parallel lines', even: 'Even engagement' }),
+      hint: 'Even engagement (trochoidal) never bites wider than the step-over',
+    },
+    {
+      kind: 'number',
+      key: 'angle',
+      label: 'Angle of the lines',
+      unit: '\u00b0',
+      min: -360,
+      max: 360,
+      when: (v) => v.pattern === 'hatch',
+    },
     { kind: 'length', key: 'allowance', label: 'Wall allowance', min: 0, max: 20 },
     { kind: 'length', key: 'floorAllowance', label: 'Floor allowance', min: 0, max: 20 },
-    { kind: 'choice', key: 'entry', label: 'Entry', options: choices({ helix: 'Helix, else ramp', ramp: 'Ramp', plunge: 'Straight down' }) },
-    { kind: 'number', key: 'ramp', label: 'Ramp angle', unit: '\u00b0', min: 0.5, max: 45, when: (v) => v.entry !== 'plunge' },
-    { kind: 'choice', key: 'direction', label: 'Direction', options: choices({ climb: 'Climb', conventional: 'Conventional' }) },
-    { kind: 'cutter', key: 'wall', label: 'Tapered wall (draft)', shapes: ['v', 'cone'], optional: 'None, the wall is upright' },
+    {
+      kind: 'choice',
+      key: 'entry',
+      label: 'Entry',
+      options: choices({ helix: 'Helix, else ramp', ramp: 'Ramp', plunge: 'Straight down' }),
+    },
+    {
+      kind: 'number',
+      key: 'ramp',
+      label: 'Ramp angle',
+      unit: '\u00b0',
+      min: 0.5,
+      max: 45,
+      when: (v) => v.entry !== 'plunge',
+    },
+    {
+      kind: 'choice',
+      key: 'direction',
+      label: 'Direction',
+      options: choices({ climb: 'Climb', conventional: 'Conventional' }),
+    },
+    {
+      kind: 'cutter',
+      key: 'wall',
+      label: 'Tapered wall (draft)',
+      shapes: ['v', 'cone'],
+      optional: 'None, the wall is upright',
+    },
   ],
   defaults: (blank, cutters) => ({
     cutters: [nearestCutter(cutters, 'flat', 3)],
@@ -70,12 +115,18 @@ export const area = cutKind({
     const region = c.region(budget.flatten);
     const remarks: Remark[] = [];
     const floor = -(v.depth - v.floorAllowance);
-    if (floor >= -v.startDepth) return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
+    if (floor >= -v.startDepth)
+      return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
     if (!region.length) return emptyPlan();
     const insets = insetsOf(region);
     const tools = [...new Set(v.cutters)].map((id) => clearingTool(c.cutter(id), c.preset(id)));
-    const entry = tools.every((t) => shapeOf(c.cutter(t.id).shape).plunges) ? v.entry : v.entry === 'plunge' ? 'ramp' : v.entry;
-    if (entry !== v.entry) remarks.push({ level: 'note', text: 'A cutter of the list cannot go straight down; it enters by a ramp.' });
+    const entry = tools.every((t) => shapeOf(c.cutter(t.id).shape).plunges)
+      ? v.entry
+      : v.entry === 'plunge'
+        ? 'ramp'
+        : v.entry;
+    if (entry !== v.entry)
+      remarks.push({ level: 'note', text: 'A cutter of the list cannot go straight down; it enters by a ramp.' });
     const cleared = clearWith(tools, insets, v.allowance + (cone ? 0.01 : 0), {
       safe: c.blank.safeHeight,
       clearance: c.blank.clearance,
@@ -93,19 +144,48 @@ export const area = cutKind({
       progress: (f) => c.progress(0.9 * f),
     });
     const toolpaths: Toolpath[] = [...cleared.toolpaths];
-    if (!toolpaths.length) remarks.push({ level: 'problem', text: `${c.cutter(v.cutters[0]).name} is too wide to enter any of the picked outlines. Choose a smaller cutter.` });
-    else for (const id of cleared.idle) remarks.push({ level: 'note', text: `${c.cutter(id).name} finds nothing to do: the others reach everything that it could.` });
+    if (!toolpaths.length)
+      remarks.push({
+        level: 'problem',
+        text: `${c.cutter(v.cutters[0]).name} is too wide to enter any of the picked outlines. Choose a smaller cutter.`,
+      });
+    else
+      for (const id of cleared.idle)
+        remarks.push({
+          level: 'note',
+          text: `${c.cutter(id).name} finds nothing to do: the others reach everything that it could.`,
+        });
     if (v.wall && cone) {
       const cutter = c.cutter(v.wall);
       const high = cuttingLength(cutter);
-      if (-floor - v.startDepth > high) remarks.push({ level: 'problem', text: `${cutter.name} cuts ${high.toFixed(2)} mm deep at most; the wall is deeper than that.` });
+      if (-floor - v.startDepth > high)
+        remarks.push({
+          level: 'problem',
+          text: `${cutter.name} cuts ${high.toFixed(2)} mm deep at most; the wall is deeper than that.`,
+        });
       else {
-        const path = wallMoves(insets, cone, v.allowance, { safe: c.blank.safeHeight, clearance: c.blank.clearance, approach: c.blank.approach, face: -v.startDepth, floor, preset: c.preset(v.wall), climb: v.direction === 'climb', budget });
+        const path = wallMoves(insets, cone, v.allowance, {
+          safe: c.blank.safeHeight,
+          clearance: c.blank.clearance,
+          approach: c.blank.approach,
+          face: -v.startDepth,
+          floor,
+          preset: c.preset(v.wall),
+          climb: v.direction === 'climb',
+          budget,
+        });
         if (path) toolpaths.push({ cutterId: v.wall, rpm: c.preset(v.wall).rpm, motion: path });
       }
     }
     c.progress(1);
-    return { toolpaths, remarks, unreached: { area: cleared.area, region: cleared.left }, reach: cleared.reach, tabs: [], cutsFree: false };
+    return {
+      toolpaths,
+      remarks,
+      unreached: { area: cleared.area, region: cleared.left },
+      reach: cleared.reach,
+      tabs: [],
+      cutsFree: false,
+    };
   },
   wanted(v, c) {
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
@@ -118,12 +198,24 @@ export const area = cutKind({
     const outline = v.allowance > 0 || tan > 0 ? makeOutline(region) : null;
     const insets = insetsOf(region);
     // Each cutter's axis keeps its radius from the wall; where walls lean, from where they stand at the floor.
-    const reach = v.cutters.map((id) => reaching(insets.at(v.allowance + tan * (face - floor) + radiusOf(c.cutter(id)), budget.offset), formOf(c.cutter(id)), floor));
+    const reach = v.cutters.map((id) =>
+      reaching(
+        insets.at(v.allowance + tan * (face - floor) + radiusOf(c.cutter(id)), budget.offset),
+        formOf(c.cutter(id)),
+        floor,
+      ),
+    );
     // The cone's tip goes round at each pass: corners get as sharp as its passes are close.
     if (v.wall && cone)
       for (const z of passes(face, floor, c.preset(v.wall).stepDown)) {
         const loops = insets.at(v.allowance + cone.tip + tan * (face - z), budget.offset);
-        reach.push(alongLines(loops.map((points) => ({ points, closed: true })), formOf(c.cutter(v.wall)), z));
+        reach.push(
+          alongLines(
+            loops.map((points) => ({ points, closed: true })),
+            formOf(c.cutter(v.wall)),
+            z,
+          ),
+        );
       }
     const surface = (x: number, y: number): number => {
       if (!inside(x, y)) return 0;
@@ -140,6 +232,10 @@ export const area = cutKind({
   },
   side: (v, _blank, cutter) => {
     const c = v.wall ? cutter(v.wall) : null;
-    return { start: v.startDepth, floor: v.depth - v.floorAllowance, lean: c ? (Math.atan(coneOf(c).tan) * 180) / Math.PI : 0 };
+    return {
+      start: v.startDepth,
+      floor: v.depth - v.floorAllowance,
+      lean: c ? (Math.atan(coneOf(c).tan) * 180) / Math.PI : 0,
+    };
   },
 });

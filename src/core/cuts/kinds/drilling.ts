@@ -64,7 +64,12 @@ function holes(v: Drilling, c: CutContext): { found: Hole[]; others: number } {
     else others++;
   }
   const seen = new Set<string>();
-  return { found: found.filter((h) => !seen.has(`${h.x.toFixed(3)}/${h.y.toFixed(3)}`) && seen.add(`${h.x.toFixed(3)}/${h.y.toFixed(3)}`)), others };
+  return {
+    found: found.filter(
+      (h) => !seen.has(`${h.x.toFixed(3)}/${h.y.toFixed(3)}`) && seen.add(`${h.x.toFixed(3)}/${h.y.toFixed(3)}`),
+    ),
+    others,
+  };
 }
 
 /** Drilling at the centres of circles or at points, in pecks where asked. */
@@ -75,28 +80,73 @@ export const drilling = cutKind({
   schema,
   fields: [
     { kind: 'cutter', key: 'cutter', label: 'Drill', shapes: ['drill', 'flat', 'ball', 'bull', 'v', 'cone'] },
-    { kind: 'choice', key: 'places', label: 'Holes at', options: choices({ circles: 'Circles', centres: 'Centres of outlines', nodes: 'Nodes of lines' }) },
+    {
+      kind: 'choice',
+      key: 'places',
+      label: 'Holes at',
+      options: choices({ circles: 'Circles', centres: 'Centres of outlines', nodes: 'Nodes of lines' }),
+    },
     { kind: 'flag', key: 'through', label: 'Through the blank' },
     { kind: 'length', key: 'depth', label: 'Depth of the point', min: 0.01, max: 500, when: (v) => v.through !== true },
-    { kind: 'length', key: 'beyond', label: 'Spoilboard depth', min: 0, max: 10, hint: 'Add the point of the drill', when: (v) => v.through === true },
+    {
+      kind: 'length',
+      key: 'beyond',
+      label: 'Spoilboard depth',
+      min: 0,
+      max: 10,
+      hint: 'Add the point of the drill',
+      when: (v) => v.through === true,
+    },
     { kind: 'length', key: 'peck', label: 'Peck depth', min: 0.05, max: 200, optional: 'All at once' },
     { kind: 'number', key: 'dwell', label: 'Dwell at the floor', unit: 's', min: 0, max: 60 },
   ],
-  defaults: (_blank, cutters) => ({ cutter: nearestCutter(cutters, 'drill', 3), places: 'circles' as const, through: false, depth: 3, beyond: 0, peck: null, dwell: 0 }),
+  defaults: (_blank, cutters) => ({
+    cutter: nearestCutter(cutters, 'drill', 3),
+    places: 'circles' as const,
+    through: false,
+    depth: 3,
+    beyond: 0,
+    peck: null,
+    dwell: 0,
+  }),
   cutters: (v) => [v.cutter],
   plan(v, c) {
     const cutter = c.cutter(v.cutter);
     const preset = c.preset(v.cutter);
     const { found, others } = holes(v, c);
-    if (!found.length) return emptyPlan([{ level: 'problem', text: v.places === 'circles' ? 'None of the picked outlines is a circle. Drill at the centres of outlines, or pick circles.' : 'There is no place to drill in what is picked.' }]);
+    if (!found.length)
+      return emptyPlan([
+        {
+          level: 'problem',
+          text:
+            v.places === 'circles'
+              ? 'None of the picked outlines is a circle. Drill at the centres of outlines, or pick circles.'
+              : 'There is no place to drill in what is picked.',
+        },
+      ]);
     const remarks: Remark[] = [];
-    if (others) remarks.push({ level: 'note', text: `${others} of the picked outlines and lines are not drilled: they are no ${v.places === 'circles' ? 'circles' : v.places === 'nodes' ? 'open lines' : 'closed outlines'}.` });
+    if (others)
+      remarks.push({
+        level: 'note',
+        text: `${others} of the picked outlines and lines are not drilled: they are no ${v.places === 'circles' ? 'circles' : v.places === 'nodes' ? 'open lines' : 'closed outlines'}.`,
+      });
     const wrong = found.find((h) => h.diameter !== null && Math.abs(h.diameter - 2 * radiusOf(cutter)) > 0.05);
-    if (wrong) remarks.push({ level: 'note', text: `${cutter.name} makes holes of another size than the circle drawn here (${wrong.diameter!.toFixed(2)} mm).`, x: wrong.x, y: wrong.y });
+    if (wrong)
+      remarks.push({
+        level: 'note',
+        text: `${cutter.name} makes holes of another size than the circle drawn here (${wrong.diameter!.toFixed(2)} mm).`,
+        x: wrong.x,
+        y: wrong.y,
+      });
     const floor = floorOf(v, c.blank);
     const { safeHeight, clearance } = c.blank;
     const b = new MotionBuilder();
-    const order = orderPieces(found.map((h) => ({ inX: h.x, inY: h.y, outX: h.x, outY: h.y })), 0, 0, { progress: (f) => c.progress(f) });
+    const order = orderPieces(
+      found.map((h) => ({ inX: h.x, inY: h.y, outX: h.x, outY: h.y })),
+      0,
+      0,
+      { progress: (f) => c.progress(f) },
+    );
     for (const { piece } of order) {
       const h = found[piece];
       b.rapid(h.x, h.y, b.count ? b.lastZ : safeHeight);
@@ -117,7 +167,13 @@ export const drilling = cutKind({
       b.rapid(h.x, h.y, lowHop(c.blank));
     }
     b.lift(safeHeight);
-    return { toolpaths: [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }], remarks, unreached: { area: 0, region: [] }, tabs: [], cutsFree: false };
+    return {
+      toolpaths: [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }],
+      remarks,
+      unreached: { area: 0, region: [] },
+      tabs: [],
+      cutsFree: false,
+    };
   },
   wanted(v, c) {
     const form = formOf(c.cutter(v.cutter));
@@ -132,7 +188,8 @@ export const drilling = cutKind({
       surface(x, y) {
         const r = form.radius;
         let z = 0;
-        for (const i of near.search(x - r, y - r, x + r, y + r)) z = Math.min(z, floor + heightOf(form, Math.hypot(found[i].x - x, found[i].y - y)));
+        for (const i of near.search(x - r, y - r, x + r, y + r))
+          z = Math.min(z, floor + heightOf(form, Math.hypot(found[i].x - x, found[i].y - y)));
         return z;
       },
     };

@@ -1,4 +1,11 @@
-import { engravingDefaults, engravingFields, engravingSchema, engravingSide, engravingWanted, planEngraving } from '../engraving/lines';
+import {
+  engravingDefaults,
+  engravingFields,
+  engravingSchema,
+  engravingSide,
+  engravingWanted,
+  planEngraving,
+} from '../engraving/lines';
 import { cutKind } from '../kind';
 
 const shapes = ['cone', 'v', 'taperedBall', 'ball', 'flat'];
@@ -10,7 +17,11 @@ export const line = cutKind({
   summary: 'Engraves lines, single-line lettering and hatched outlines at one depth.',
   schema: engravingSchema,
   fields: engravingFields(shapes),
-  defaults: (_blank, cutters) => engravingDefaults((cutters.find((c) => c.shape === 'cone') ?? cutters.find((c) => shapes.includes(c.shape)))?.id ?? '', 0.2),
+  defaults: (_blank, cutters) =>
+    engravingDefaults(
+      (cutters.find((c) => c.shape === 'cone') ?? cutters.find((c) => shapes.includes(c.shape)))?.id ?? '',
+      0.2,
+    ),
   cutters: (v) => [v.cutter],
   plan: planEngraving,
   wanted: engravingWanted,

@@ -13,7 +13,16 @@ import { reversed } from '../clearing/contours';
 import { enterOpen } from '../clearing/entry';
 import { pieceOf, startAt } from '../clearing/travel';
 import { alongLines, boxOf, EMPTY } from '../wanted';
-import { cutKind, emptyPlan, floorOf, passes, type CutBlank, type CutContext, type PlacedTab, type Remark } from '../kind';
+import {
+  cutKind,
+  emptyPlan,
+  floorOf,
+  passes,
+  type CutBlank,
+  type CutContext,
+  type PlacedTab,
+  type Remark,
+} from '../kind';
 import { findLead, leadKinds, type Lead } from '../profile/leads';
 import { byRamp, ledPass, placeTabs, profilePass, tabShapes, tabSpans, type ProfileMoves } from '../profile/tabs';
 
@@ -61,22 +70,95 @@ export const profile = cutKind({
   schema,
   fields: [
     { kind: 'cutter', key: 'cutter', label: 'Cutter', shapes: ['flat', 'bull', 'ball', 'v', 'cone', 'taperedBall'] },
-    { kind: 'choice', key: 'side', label: 'Side of the line', options: choices({ outside: 'Outside', inside: 'Inside', on: 'On the line' }) },
-    { kind: 'choice', key: 'direction', label: 'Direction', options: choices({ climb: 'Climb', conventional: 'Conventional' }) },
+    {
+      kind: 'choice',
+      key: 'side',
+      label: 'Side of the line',
+      options: choices({ outside: 'Outside', inside: 'Inside', on: 'On the line' }),
+    },
+    {
+      kind: 'choice',
+      key: 'direction',
+      label: 'Direction',
+      options: choices({ climb: 'Climb', conventional: 'Conventional' }),
+    },
     { kind: 'flag', key: 'through', label: 'Through the blank' },
     { kind: 'length', key: 'startDepth', label: 'Start depth', min: 0, max: 500 },
     { kind: 'length', key: 'depth', label: 'Depth', min: 0.001, max: 500, when: (v) => v.through !== true },
-    { kind: 'length', key: 'beyond', label: 'Spoilboard depth', min: 0, max: 10, when: (v) => v.through === true && !v.skin },
-    { kind: 'length', key: 'skin', label: 'Skin', min: 0, max: 50, hint: 'Left at the bottom', when: (v) => v.through === true },
+    {
+      kind: 'length',
+      key: 'beyond',
+      label: 'Spoilboard depth',
+      min: 0,
+      max: 10,
+      when: (v) => v.through === true && !v.skin,
+    },
+    {
+      kind: 'length',
+      key: 'skin',
+      label: 'Skin',
+      min: 0,
+      max: 50,
+      hint: 'Left at the bottom',
+      when: (v) => v.through === true,
+    },
     { kind: 'length', key: 'allowance', label: 'Allowance', min: 0, max: 20 },
-    { kind: 'length', key: 'finish', label: 'Finishing allowance', min: 0, max: 20, hint: 'Once round at full depth', when: (v) => v.side !== 'on' },
+    {
+      kind: 'length',
+      key: 'finish',
+      label: 'Finishing allowance',
+      min: 0,
+      max: 20,
+      hint: 'Once round at full depth',
+      when: (v) => v.side !== 'on',
+    },
     { kind: 'number', key: 'ramp', label: 'Ramp angle', unit: '\u00b0', min: 0.5, max: 45 },
-    { kind: 'choice', key: 'lead', label: 'Lead-in and lead-out', options: choices({ none: 'None', arc: 'Arc', line: 'Line' }), when: (v) => v.side !== 'on' },
-    { kind: 'length', key: 'leadSize', label: 'Lead length', min: 0.05, max: 200, when: (v) => v.side !== 'on' && v.lead !== 'none' },
-    { kind: 'number', key: 'tabs.count', label: 'Holding tabs', whole: true, min: 0, max: 200, when: (v) => v.through === true },
-    { kind: 'choice', key: 'tabs.by', label: 'Tabs by', options: choices({ count: 'Number', spacing: 'Distance' }), when: hasTabs },
-    { kind: 'length', key: 'tabs.spacing', label: 'Tab spacing', min: 1, max: 5000, when: (v) => hasTabs(v) && (v.tabs as { by: string }).by === 'spacing' },
-    { kind: 'choice', key: 'tabs.shape', label: 'Tab shape', options: choices({ rectangular: 'Rectangular', triangular: 'Triangular', rounded: 'Rounded' }), when: hasTabs },
+    {
+      kind: 'choice',
+      key: 'lead',
+      label: 'Lead-in and lead-out',
+      options: choices({ none: 'None', arc: 'Arc', line: 'Line' }),
+      when: (v) => v.side !== 'on',
+    },
+    {
+      kind: 'length',
+      key: 'leadSize',
+      label: 'Lead length',
+      min: 0.05,
+      max: 200,
+      when: (v) => v.side !== 'on' && v.lead !== 'none',
+    },
+    {
+      kind: 'number',
+      key: 'tabs.count',
+      label: 'Holding tabs',
+      whole: true,
+      min: 0,
+      max: 200,
+      when: (v) => v.through === true,
+    },
+    {
+      kind: 'choice',
+      key: 'tabs.by',
+      label: 'Tabs by',
+      options: choices({ count: 'Number', spacing: 'Distance' }),
+      when: hasTabs,
+    },
+    {
+      kind: 'length',
+      key: 'tabs.spacing',
+      label: 'Tab spacing',
+      min: 1,
+      max: 5000,
+      when: (v) => hasTabs(v) && (v.tabs as { by: string }).by === 'spacing',
+    },
+    {
+      kind: 'choice',
+      key: 'tabs.shape',
+      label: 'Tab shape',
+      options: choices({ rectangular: 'Rectangular', triangular: 'Triangular', rounded: 'Rounded' }),
+      when: hasTabs,
+    },
     { kind: 'length', key: 'tabs.length', label: 'Tab length', min: 0.2, max: 200, when: hasTabs },
     { kind: 'length', key: 'tabs.height', label: 'Tab height', min: 0.05, max: 200, when: hasTabs },
   ],
@@ -94,7 +176,15 @@ export const profile = cutKind({
     direction: 'climb' as const,
     lead: 'none' as const,
     leadSize: 3,
-    tabs: { shape: 'rectangular' as const, by: 'count' as const, count: 4, spacing: 80, length: 8, height: Math.min(3, blank.thickness / 3), at: [] },
+    tabs: {
+      shape: 'rectangular' as const,
+      by: 'count' as const,
+      count: 4,
+      spacing: 80,
+      length: 8,
+      height: Math.min(3, blank.thickness / 3),
+      at: [],
+    },
   }),
   outlinesOnly: (v) => v.side !== 'on',
   cutters: (v) => [v.cutter],
@@ -103,7 +193,8 @@ export const profile = cutKind({
     const preset = c.preset(v.cutter);
     const r = radiusOf(cutter);
     const floor = floorOf(v, c.blank);
-    if (floor >= -v.startDepth) return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
+    if (floor >= -v.startDepth)
+      return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
     const remarks: Remark[] = [];
     const region = c.region(c.budget.flatten);
     const heights = passes(-v.startDepth, floor, preset.stepDown);
@@ -126,21 +217,39 @@ export const profile = cutKind({
     if (v.side === 'on') followLines(b, c, moves);
     const away = r + v.allowance;
     const rough = away + v.finish;
-    const loopsAt = (d: number) => (v.side === 'on' ? region : offset(region, v.side === 'outside' ? d : -d, c.budget.offset));
+    const loopsAt = (d: number) =>
+      v.side === 'on' ? region : offset(region, v.side === 'outside' ? d : -d, c.budget.offset);
     const loops = loopsAt(rough);
-    if (v.side === 'inside') for (const at of tooNarrow(region, rough)) remarks.push({ level: 'problem', text: `${cutter.name} is too wide to go inside this outline: nothing of it is cut. Choose a smaller cutter.`, ...at });
+    if (v.side === 'inside')
+      for (const at of tooNarrow(region, rough))
+        remarks.push({
+          level: 'problem',
+          text: `${cutter.name} is too wide to go inside this outline: nothing of it is cut. Choose a smaller cutter.`,
+          ...at,
+        });
     const wanted = v.through && v.tabs.count > 0 && floor < tabTop;
     const tabs: PlacedTab[] = [];
     const round = (at: Region, m: ProfileMoves, tell: boolean) => {
       const tracks = at.map((l) => makeTrack(forward(v) ? l : reversed(l), true, c.budget.arc));
-      const { placed, short } = wanted ? placeTabs(tracks, v.tabs, v.tabs.length + 2 * r, badFor(region, c, v)) : { placed: tracks.map((): number[] => []), short: [] };
-      if (tell) for (const q of short) remarks.push(shortOf(q, tracks[q.track], loopArea(at[q.track]) > 0 && v.side !== 'inside', c.blank));
-      if (tell) placed.forEach((on, i) => on.forEach((s) => tabs.push({ ...pointAt(tracks[i], s), length: v.tabs.length })));
+      const { placed, short } = wanted
+        ? placeTabs(tracks, v.tabs, v.tabs.length + 2 * r, badFor(region, c, v))
+        : { placed: tracks.map((): number[] => []), short: [] };
+      if (tell)
+        for (const q of short)
+          remarks.push(shortOf(q, tracks[q.track], loopArea(at[q.track]) > 0 && v.side !== 'inside', c.blank));
+      if (tell)
+        placed.forEach((on, i) => on.forEach((s) => tabs.push({ ...pointAt(tracks[i], s), length: v.tabs.length })));
       const leads = tracks.map((t, i) => {
         const s = startOf(t, placed[i], v.tabs.length + 2 * r);
-        return v.side === 'on' ? null : findLead(t, s, v.lead, v.leadSize, leadSide(v), (x, y) => contains(at, x, y) !== (v.side === 'outside'));
+        return v.side === 'on'
+          ? null
+          : findLead(t, s, v.lead, v.leadSize, leadSide(v), (x, y) => contains(at, x, y) !== (v.side === 'outside'));
       });
-      if (tell && v.lead !== 'none' && leads.some((l) => !l)) remarks.push({ level: 'note', text: 'Somewhere there is no room for the way in without touching a neighbour; the cutter goes straight to the outline there.' });
+      if (tell && v.lead !== 'none' && leads.some((l) => !l))
+        remarks.push({
+          level: 'note',
+          text: 'Somewhere there is no room for the way in without touching a neighbour; the cutter goes straight to the outline there.',
+        });
       const pieces = tracks.map((t, i) => outlinePiece(t, at, i, leads[i], placed[i], v, r));
       orderPieces(pieces, b.count ? b.lastX : 0, b.count ? b.lastY : 0).forEach(({ piece: i, start }, k) => {
         if (!(tracks[i].length > 0)) return;
@@ -148,7 +257,14 @@ export const profile = cutKind({
         const spans = tabSpans(tracks[i], placed[i], v.tabs.length + 2 * r);
         const lead = leads[i];
         if (lead) ledPass(b, tracks[i], lead, spans, m);
-        else profilePass(b, tracks[i], pieces[i].starts ? startAt(tracks[i], start) : startOf(tracks[i], placed[i], v.tabs.length + 2 * r), spans, m);
+        else
+          profilePass(
+            b,
+            tracks[i],
+            pieces[i].starts ? startAt(tracks[i], start) : startOf(tracks[i], placed[i], v.tabs.length + 2 * r),
+            spans,
+            m,
+          );
         c.progress((k + 1) / pieces.length);
       });
     };
@@ -168,7 +284,10 @@ export const profile = cutKind({
     const region = c.region(c.budget.flatten);
     const away = radiusOf(cutter) + v.allowance;
     const closed = (loops: Region) => loops.map((points) => ({ points, closed: true }));
-    const path = v.side === 'on' ? [...closed(region), ...c.lines(c.budget.flatten).filter((l) => !l.closed)] : closed(offset(region, v.side === 'outside' ? away : -away, c.budget.offset));
+    const path =
+      v.side === 'on'
+        ? [...closed(region), ...c.lines(c.budget.flatten).filter((l) => !l.closed)]
+        : closed(offset(region, v.side === 'outside' ? away : -away, c.budget.offset));
     if (!path.length) return EMPTY;
     const groove = alongLines(path, formOf(cutter), floor);
     const part = makeInside(region);
@@ -179,9 +298,14 @@ export const profile = cutKind({
     const tabbed = (x: number, y: number) => tabs.some((t) => Math.hypot(t.x - x, t.y - y) < t.length / 2 + 2 * away);
     return {
       // Ways in and out lie in the waste.
-      box: boxOf(path.map((l) => l.points), radiusOf(cutter) + (v.side === 'on' || v.lead === 'none' ? 0 : 2 * v.leadSize)),
+      box: boxOf(
+        path.map((l) => l.points),
+        radiusOf(cutter) + (v.side === 'on' || v.lead === 'none' ? 0 : 2 * v.leadSize),
+      ),
       surface,
-      stays: tabs.length ? (x, y) => (tabbed(x, y) ? Math.max(Math.min(0, tabTop), surface(x, y)) : surface(x, y)) : undefined,
+      stays: tabs.length
+        ? (x, y) => (tabbed(x, y) ? Math.max(Math.min(0, tabTop), surface(x, y)) : surface(x, y))
+        : undefined,
       least:
         v.side === 'on'
           ? undefined
@@ -199,8 +323,15 @@ export const profile = cutKind({
 function shortOf({ got, asked }: { got: number; asked: number }, track: Track, part: boolean, blank: CutBlank): Remark {
   const { x, y } = pointAt(track, 0);
   const long = lengthText(track.length, blank.unit ?? 'mm', 1);
-  if (got > 0) return { level: 'note', text: `An outline of ${long} has room for ${got} of ${asked} holding tabs.`, x, y };
-  if (!part) return { level: 'note', text: `An opening of ${long} is too short for a holding tab: what falls out of it is loose.`, x, y };
+  if (got > 0)
+    return { level: 'note', text: `An outline of ${long} has room for ${got} of ${asked} holding tabs.`, x, y };
+  if (!part)
+    return {
+      level: 'note',
+      text: `An opening of ${long} is too short for a holding tab: what falls out of it is loose.`,
+      x,
+      y,
+    };
   const text = `An outline of ${long} is too short for a holding tab: the part is cut free without one. Make the tabs shorter, or leave a skin.`;
   return { level: 'problem', text, x, y };
 }
@@ -221,7 +352,15 @@ const forward = (v: Profile) => (v.side === 'outside') !== (v.direction === 'cli
 const leadSide = (v: Profile): 1 | -1 => ((v.side === 'outside') === forward(v) ? -1 : 1);
 
 /** A closed track as a piece of the order: after all that lie inside it, begun anywhere unless tabs or a way in say where. */
-function outlinePiece(track: Track, loops: Region, i: number, lead: Lead | null, tabs: readonly number[], v: Profile, r: number): Piece {
+function outlinePiece(
+  track: Track,
+  loops: Region,
+  i: number,
+  lead: Lead | null,
+  tabs: readonly number[],
+  v: Profile,
+  r: number,
+): Piece {
   const before = holderOf(loops, i);
   if (!lead && !tabs.length) return { ...pieceOf(track), before };
   const from = lead ? pointAt(lead.into, 0) : pointAt(track, startOf(track, tabs, v.tabs.length + 2 * r));
@@ -236,7 +375,8 @@ function holderOf(loops: Region, i: number): number | undefined {
   loops.forEach((l: Loop, k) => {
     if (k === i || Math.abs(loopArea(l)) <= Math.abs(loopArea(loops[i]))) return;
     const q = boundsOf([l])!;
-    if (q.x0 > box.x0 || q.x1 < box.x1 || q.y0 > box.y0 || q.y1 < box.y1 || !contains([l], loops[i][0], loops[i][1])) return;
+    if (q.x0 > box.x0 || q.x1 < box.x1 || q.y0 > box.y0 || q.y1 < box.y1 || !contains([l], loops[i][0], loops[i][1]))
+      return;
     if (best === undefined || Math.abs(loopArea(l)) < Math.abs(loopArea(loops[best]))) best = k;
   });
   return best;
@@ -247,7 +387,11 @@ function badFor(region: Region, c: CutContext, v: Profile): (x: number, y: numbe
   const outline = makeOutline(region);
   const near = v.tabs.length;
   return (x, y) => {
-    const clamped = c.blank.clamps?.some((k) => x > k.x0 - near && x < k.x1 + near && y > k.y0 - near && y < k.y1 + near) ? 4 : 0;
+    const clamped = c.blank.clamps?.some(
+      (k) => x > k.x0 - near && x < k.x1 + near && y > k.y0 - near && y < k.y1 + near,
+    )
+      ? 4
+      : 0;
     // The middle of a sound part: a point twice as deep inside as the tab is wide must still be inside.
     let dx = 0;
     let dy = 0;

@@ -49,12 +49,23 @@ export const skim = cutKind({
   bare: (v) => v.where === 'blank',
   fields: [
     { kind: 'cutter', key: 'cutter', label: 'Cutter', shapes: ['flat', 'bull'] },
-    { kind: 'choice', key: 'where', label: 'Where', options: choices({ blank: 'The whole blank', picked: 'Picked outlines' }) },
+    {
+      kind: 'choice',
+      key: 'where',
+      label: 'Where',
+      options: choices({ blank: 'The whole blank', picked: 'Picked outlines' }),
+    },
     { kind: 'length', key: 'depth', label: 'Depth', min: 0.005, max: 100 },
     { kind: 'number', key: 'angle', label: 'Angle of the rows', unit: '\u00b0', min: -360, max: 360 },
     { kind: 'length', key: 'overlap', label: 'Beyond the edge', min: 0, max: 100 },
   ],
-  defaults: (_blank, cutters) => ({ cutter: [...cutters].filter((c) => c.shape === 'flat').sort((a, b) => radiusOf(b) - radiusOf(a))[0]?.id ?? '', where: 'blank' as const, depth: 0.3, angle: 0, overlap: 1 }),
+  defaults: (_blank, cutters) => ({
+    cutter: [...cutters].filter((c) => c.shape === 'flat').sort((a, b) => radiusOf(b) - radiusOf(a))[0]?.id ?? '',
+    where: 'blank' as const,
+    depth: 0.3,
+    angle: 0,
+    overlap: 1,
+  }),
   outlinesOnly: (v) => v.where === 'picked',
   cutters: (v) => [v.cutter],
   plan(v, c) {
@@ -63,11 +74,20 @@ export const skim = cutKind({
     const { radius: r, floorRadius } = clearingTool(cutter, preset);
     const { reached, centres } = places(v, c);
     if (!reached.length) return emptyPlan();
-    if (!centres.length) return emptyPlan([{ level: 'problem', text: `${cutter.name} is too wide for any of the picked outlines. Let its edge go further beyond them, or choose a smaller cutter.` }]);
+    if (!centres.length)
+      return emptyPlan([
+        {
+          level: 'problem',
+          text: `${cutter.name} is too wide for any of the picked outlines. Let its edge go further beyond them, or choose a smaller cutter.`,
+        },
+      ]);
     const step = Math.min(preset.stepOver, 1.9 * floorRadius);
-    const rows = zigzags(hatchRows(centres, v.angle, step), centres, 3 * r).map((l) => makeTrack(l, false, c.budget.arc));
+    const rows = zigzags(hatchRows(centres, v.angle, step), centres, 3 * r).map((l) =>
+      makeTrack(l, false, c.budget.arc),
+    );
     // Rows end at the outline: what lies between their ends is taken by going round it once.
-    const rims = v.where === 'picked' ? centres.map((l) => makeTrack(l, true, c.budget.arc)).filter((t) => t.length > 0) : [];
+    const rims =
+      v.where === 'picked' ? centres.map((l) => makeTrack(l, true, c.budget.arc)).filter((t) => t.length > 0) : [];
     const b = new MotionBuilder();
     const { safeHeight: safe, clearance, approach } = c.blank;
     let above = 0;
@@ -84,14 +104,25 @@ export const skim = cutKind({
     }
     b.lift(safe);
     const out = v.where === 'picked' ? reachOf(reached, r) : null;
-    return { toolpaths: b.count ? [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }] : [], remarks: [], unreached: { area: out?.area ?? 0, region: out?.left ?? [] }, tabs: [], overEdge: v.where === 'blank' ? r + v.overlap + 0.01 : v.overlap, cutsFree: false };
+    return {
+      toolpaths: b.count ? [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }] : [],
+      remarks: [],
+      unreached: { area: out?.area ?? 0, region: out?.left ?? [] },
+      tabs: [],
+      overEdge: v.where === 'blank' ? r + v.overlap + 0.01 : v.overlap,
+      cutsFree: false,
+    };
   },
   wanted(v, c) {
     const { reached, centres } = places(v, c);
     if (!reached.length) return EMPTY;
     const inside = makeInside(reached);
     const reach = reaching(centres, formOf(c.cutter(v.cutter)), -v.depth);
-    return { box: boxOf(reached, 0), surface: (x, y) => (inside(x, y) ? -v.depth : 0), stays: (x, y) => (inside(x, y) ? Math.min(0, reach(x, y)) : 0) };
+    return {
+      box: boxOf(reached, 0),
+      surface: (x, y) => (inside(x, y) ? -v.depth : 0),
+      stays: (x, y) => (inside(x, y) ? Math.min(0, reach(x, y)) : 0),
+    };
   },
   side: (v) => ({ start: 0, floor: v.depth, lean: 0 }),
 });

@@ -10,14 +10,32 @@ import { combLoop, provingShapes, starLoop, turned } from '../../testing/shapes'
 const TAN = Math.tan(Math.PI / 6);
 
 /** Gouge and uncut (mm) of a carve with a pointed 60 degree cone, at points all over the shape and thick along its outline. */
-function judge(planned: Loop[], truth: Loop[], limit: number | null, count: number, values: Record<string, unknown> = {}, step = 0.4) {
-  const { plan, job } = planOn('vcarve', { cutter: 'v-12-60-0', limit, ...values }, normalise(planned), { width: 200, height: 60 }, { stepOver: step });
+function judge(
+  planned: Loop[],
+  truth: Loop[],
+  limit: number | null,
+  count: number,
+  values: Record<string, unknown> = {},
+  step = 0.4,
+) {
+  const { plan, job } = planOn(
+    'vcarve',
+    { cutter: 'v-12-60-0', limit, ...values },
+    normalise(planned),
+    { width: 200, height: 60 },
+    { stepOver: step },
+  );
   const { text, tools } = programOf(plan, job);
   const g = scatter(truth, count, 0.3, 0.15);
   cutOut(
     g,
     readMoves(text),
-    Object.fromEntries(Object.entries(tools).map(([n, id]) => [n, id.startsWith('flat') ? testFlat(cutterOf(id).values.diameter) : testCone(60, 0, 12)])),
+    Object.fromEntries(
+      Object.entries(tools).map(([n, id]) => [
+        n,
+        id.startsWith('flat') ? testFlat(cutterOf(id).values.diameter) : testCone(60, 0, 12),
+      ]),
+    ),
   );
   const d = depths(truth, g);
   let gouge = 0;
@@ -32,7 +50,14 @@ function judge(planned: Loop[], truth: Loop[], limit: number | null, count: numb
     if (limit !== null && wall < limit - 0.02) wallUncut = Math.max(wallUncut, g.z[i] - want);
     if (limit !== null && wall > limit) floorHigh = Math.max(floorHigh, g.z[i] + limit);
   }
-  return { gouge, uncut, wallUncut, floorHigh, plan, lifts: readMoves(text).filter((m) => m.rapid && m.b[2] > m.a[2]).length };
+  return {
+    gouge,
+    uncut,
+    wallUncut,
+    floorHigh,
+    plan,
+    lifts: readMoves(text).filter((m) => m.rapid && m.b[2] > m.a[2]).length,
+  };
 }
 
 describe('V-carve, cut by a machine written for the tests', () => {
@@ -51,7 +76,18 @@ describe('V-carve, cut by a machine written for the tests', () => {
   });
 
   it.each(['cinzel', 'libre-baskerville', 'unifrakturmaguntia'])('is true on "Quay & Sluice 1794" in %s', (id) => {
-    const { paths } = layOut({ text: 'Quay & Sluice 1794', capHeight: 5, tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 }, shippedFont(id));
+    const { paths } = layOut(
+      {
+        text: 'Quay & Sluice 1794',
+        capHeight: 5,
+        tracking: 30,
+        kerning: true,
+        leading: 1.6,
+        align: 'centre',
+        stretch: 100,
+      },
+      shippedFont(id),
+    );
     const placed = paths.map((p) => transformPath(p, placement(40, 20, 3)));
     const flat = (tolerance: number) => normalise(placed.map((p) => flatten(p, tolerance)));
     // Planned from the outline as the job flattens it, judged by the curve itself (chords of 0.00005 mm).
@@ -72,15 +108,23 @@ describe('V-carve, cut by a machine written for the tests', () => {
   });
 
   it('cuts every wall down to its limit, wherever the limit lies among the clearances and whichever way branches run', () => {
-    const { paths } = layOut({ text: 'Sg&', capHeight: 6, tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 }, shippedFont('libre-baskerville'));
+    const { paths } = layOut(
+      { text: 'Sg&', capHeight: 6, tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 },
+      shippedFont('libre-baskerville'),
+    );
     const letters = paths.map((p) => flatten(transformPath(p, placement(20, 20, 3)), 0.0018 * TAN));
     fc.assert(
-      fc.property(fc.constantFrom(...Array.from({ length: 12 }, (_, i) => 0.2 + 0.1 * i)), fc.constantFrom(0, 90, 151), fc.boolean(), (limit, turn, star) => {
-        const region = normalise(turned(star ? [starLoop(7, 9, 4)] : letters, turn).map((l) => l.map((v) => v + 40)));
-        const r = judge(region, region, limit, 700, {}, 0.2);
-        expect(r.gouge).toBeLessThan(0.005);
-        expect(r.wallUncut).toBeLessThan(0.005);
-      }),
+      fc.property(
+        fc.constantFrom(...Array.from({ length: 12 }, (_, i) => 0.2 + 0.1 * i)),
+        fc.constantFrom(0, 90, 151),
+        fc.boolean(),
+        (limit, turn, star) => {
+          const region = normalise(turned(star ? [starLoop(7, 9, 4)] : letters, turn).map((l) => l.map((v) => v + 40)));
+          const r = judge(region, region, limit, 700, {}, 0.2);
+          expect(r.gouge).toBeLessThan(0.005);
+          expect(r.wallUncut).toBeLessThan(0.005);
+        },
+      ),
       { numRuns: 15 },
     );
   });

@@ -50,8 +50,22 @@ export const vcarve = cutKind({
     { kind: 'cutter', key: 'cutter', label: 'V-bit or cone', shapes: ['v', 'cone'] },
     { kind: 'length', key: 'startDepth', label: 'Start depth', min: 0, max: 500 },
     { kind: 'length', key: 'limit', label: 'Depth limit', min: 0.001, max: 500, optional: 'None' },
-    { kind: 'length', key: 'overRise', label: 'Run corners out above', min: 0, max: 20, hint: 'For blanks that are not flat' },
-    { kind: 'cutters', key: 'endMills', label: 'End mills for the floor', shapes: ['flat', 'bull'], optional: 'None, the V-bit clears it', when: (v) => v.limit !== null },
+    {
+      kind: 'length',
+      key: 'overRise',
+      label: 'Run corners out above',
+      min: 0,
+      max: 20,
+      hint: 'For blanks that are not flat',
+    },
+    {
+      kind: 'cutters',
+      key: 'endMills',
+      label: 'End mills for the floor',
+      shapes: ['flat', 'bull'],
+      optional: 'None, the V-bit clears it',
+      when: (v) => v.limit !== null,
+    },
   ],
   defaults: (_blank, cutters) => ({
     cutter: nearestCutter(cutters, 'v', 12, 60),
@@ -71,7 +85,11 @@ export const vcarve = cutKind({
     const cone = cuttingLength(cutter);
     let limit = v.limit ?? Infinity;
     if (limit > cone) {
-      if (v.limit !== null) remarks.push({ level: 'problem', text: `${cutter.name} cuts ${cone.toFixed(2)} mm deep at most; the depth limit is held there.` });
+      if (v.limit !== null)
+        remarks.push({
+          level: 'problem',
+          text: `${cutter.name} cuts ${cone.toFixed(2)} mm deep at most; the depth limit is held there.`,
+        });
       limit = cone;
     }
     // Depth errors are radial ones divided by tan a: steep cones get finer outlines.
@@ -79,7 +97,13 @@ export const vcarve = cutKind({
     const { region, lost } = traceable(c.region(budget.flatten));
     for (const l of lost) {
       const what = `${l.area.toPrecision(2)} mm\u00b2 of the artwork, within ${l.side.toFixed(2)} mm,`;
-      remarks.push({ level: 'problem', text: `The outline is too tangled here for an exact V-carve: ${what} are left out.`, x: l.x, y: l.y, mend: 'simplify' });
+      remarks.push({
+        level: 'problem',
+        text: `The outline is too tangled here for an exact V-carve: ${what} are left out.`,
+        x: l.x,
+        y: l.y,
+        mend: 'simplify',
+      });
     }
     if (!region.length) return emptyPlan(remarks);
     const R = limit * tan + tip;
@@ -97,7 +121,10 @@ export const vcarve = cutKind({
     }
     const deepest = Math.min(limit, Math.max(0, (widest - tip) / tan));
     if (v.limit === null && widest > R + 1e-9)
-      remarks.push({ level: 'problem', text: `Parts of the artwork are wider than ${cutter.name} (${(2 * R).toFixed(2)} mm); they get a flat floor at its full depth of ${cone.toFixed(2)} mm.` });
+      remarks.push({
+        level: 'problem',
+        text: `Parts of the artwork are wider than ${cutter.name} (${(2 * R).toFixed(2)} mm); they get a flat floor at its full depth of ${cone.toFixed(2)} mm.`,
+      });
 
     const toolpaths: Toolpath[] = [];
     let reach: readonly Reached[] | undefined;
@@ -128,14 +155,23 @@ export const vcarve = cutKind({
       });
       toolpaths.push(...cleared.toolpaths);
       reach = cleared.reach;
-      for (const id of cleared.idle) remarks.push({ level: 'note', text: `${c.cutter(id).name} finds no floor that is wide enough for it, or nothing that the others left.` });
+      for (const id of cleared.idle)
+        remarks.push({
+          level: 'note',
+          text: `${c.cutter(id).name} finds no floor that is wide enough for it, or nothing that the others left.`,
+        });
       deep = Math.min(deep, smallest + tip);
       const sorted = [...tools].sort((a, b) => b.radius - a.radius);
-      rest = leftBy(flat, sorted, sorted.map((t) => reachOf(flat, t.radius))).pop()!;
+      rest = leftBy(
+        flat,
+        sorted,
+        sorted.map((t) => reachOf(flat, t.radius)),
+      ).pop()!;
     }
 
     // Going back along a stroke costs its length, lifting the way up, over and down again.
-    const lift = (z: number) => (2 * (c.blank.clearance - z)) / RAPID + (c.blank.clearance + v.startDepth + deepest) / preset.plunge + 0.01;
+    const lift = (z: number) =>
+      (2 * (c.blank.clearance - z)) / RAPID + (c.blank.clearance + v.startDepth + deepest) / preset.plunge + 0.01;
     const costs = { feed: preset.feed, plunge: preset.plunge, rapid: RAPID, clearance: c.blank.clearance };
     const heights = deepest > 0 ? passes(-v.startDepth, -v.startDepth - deepest, preset.stepDown) : [];
     const rims = flat.length ? rimsOf(insets, R, budget) : [];
@@ -146,23 +182,51 @@ export const vcarve = cutKind({
     const lines = fine ? floorLines(insets, branches, R, over, fine, deep, budget, tick) : [];
     // All passes but the last one need not be smooth: ridges there are a quarter of the step-down high.
     const wide = Math.max(fine, 2 * (tip + (tan * preset.stepDown) / 4));
-    const rough = !fine || heights.length < 2 ? [] : wide > 1.2 * fine ? floorLines(insets, branches, R, over, wide, deep, budget, tick) : lines;
+    const rough =
+      !fine || heights.length < 2
+        ? []
+        : wide > 1.2 * fine
+          ? floorLines(insets, branches, R, over, wide, deep, budget, tick)
+          : lines;
     hours(lines, rough, heights.length, preset.feed, v, remarks);
     const b = new MotionBuilder();
     let above = -v.startDepth;
     for (const floor of heights) {
       const strokes: Stroke[] = [];
       const low = tip + (-v.startDepth - above) * tan - (above === -v.startDepth ? v.overRise * tan : 0);
-      for (const part of v.overRise > 0 && above === -v.startDepth ? branches.map((q) => runOut(q, v.overRise * tan)) : branches) {
-        strokes.push(...makeStrokes(part, low, R, tip + (-v.startDepth - floor) * tan, (r) => Math.max(height(r), floor), costs));
+      for (const part of v.overRise > 0 && above === -v.startDepth
+        ? branches.map((q) => runOut(q, v.overRise * tan))
+        : branches) {
+        strokes.push(
+          ...makeStrokes(part, low, R, tip + (-v.startDepth - floor) * tan, (r) => Math.max(height(r), floor), costs),
+        );
         for (let k = 0; k < part.plunges.length; k += 3) {
           const r = Math.min(part.plunges[k + 2], R);
-          if (r > low) strokes.push(Float64Array.of(part.plunges[k], part.plunges[k + 1], -v.startDepth, part.plunges[k], part.plunges[k + 1], Math.max(height(r), floor)));
+          if (r > low)
+            strokes.push(
+              Float64Array.of(
+                part.plunges[k],
+                part.plunges[k + 1],
+                -v.startDepth,
+                part.plunges[k],
+                part.plunges[k + 1],
+                Math.max(height(r), floor),
+              ),
+            );
         }
       }
       const last = floor === heights[heights.length - 1];
-      const joined = joinRims(rims.map((l) => level(l, floor)), strokes, (length, z) => length / preset.feed <= lift(z));
-      carve(b, [...joined, ...(last ? lines : rough).map((l) => level(l, floor))], c.blank, preset, { rim: rimRegion, lift: lift(floor), tolerance: c.budget.merge, weight: Math.min(1, tan) });
+      const joined = joinRims(
+        rims.map((l) => level(l, floor)),
+        strokes,
+        (length, z) => length / preset.feed <= lift(z),
+      );
+      carve(b, [...joined, ...(last ? lines : rough).map((l) => level(l, floor))], c.blank, preset, {
+        rim: rimRegion,
+        lift: lift(floor),
+        tolerance: c.budget.merge,
+        weight: Math.min(1, tan),
+      });
       above = floor;
       c.progress(0.9);
     }
@@ -172,7 +236,14 @@ export const vcarve = cutKind({
     }
     const unreached = tip > 0 ? reachOf(region, tip) : { area: 0, left: [] };
     c.progress(1);
-    return { toolpaths, remarks, unreached: { area: unreached.area, region: unreached.left }, reach, tabs: [], cutsFree: false };
+    return {
+      toolpaths,
+      remarks,
+      unreached: { area: unreached.area, region: unreached.left },
+      reach,
+      tabs: [],
+      cutsFree: false,
+    };
   },
   wanted(v, c) {
     const cutter = c.cutter(v.cutter);
@@ -184,11 +255,21 @@ export const vcarve = cutKind({
     const inside = makeInside(region);
     const outline = makeOutline(region);
     const top = -v.startDepth;
-    const surface = (x: number, y: number) => (inside(x, y) ? top - Math.min(outline.distance(x, y, limit * tan) / tan, limit) : 0);
+    const surface = (x: number, y: number) =>
+      inside(x, y) ? top - Math.min(outline.distance(x, y, limit * tan) / tan, limit) : 0;
     // Ridges between the lines of the tip on the floor, and what the end mills leave instead.
     const scallop = Math.max(0, c.preset(v.cutter).stepOver / 2 - tip) / tan;
     const insets = insetsOf(region);
-    const mills = v.limit === null ? [] : v.endMills.map((id) => reaching(insets.at(HAIR + tan * limit + radiusOf(c.cutter(id)), budget.offset), formOf(c.cutter(id)), top - limit));
+    const mills =
+      v.limit === null
+        ? []
+        : v.endMills.map((id) =>
+            reaching(
+              insets.at(HAIR + tan * limit + radiusOf(c.cutter(id)), budget.offset),
+              formOf(c.cutter(id)),
+              top - limit,
+            ),
+          );
     return {
       box: boxOf(region, 0),
       surface,
@@ -197,10 +278,11 @@ export const vcarve = cutKind({
         const d = outline.distance(x, y);
         // A flat tip goes as deep as the widest place within its own width lets it: the groove's bottom is as wide as the tip.
         let room = d;
-        if (tip > 0) for (let k = 0; k < 16; k++) {
-          const [px, py] = [x + tip * Math.cos((k * Math.PI) / 8), y + tip * Math.sin((k * Math.PI) / 8)];
-          if (inside(px, py)) room = Math.max(room, outline.distance(px, py));
-        }
+        if (tip > 0)
+          for (let k = 0; k < 16; k++) {
+            const [px, py] = [x + tip * Math.cos((k * Math.PI) / 8), y + tip * Math.sin((k * Math.PI) / 8)];
+            if (inside(px, py)) room = Math.max(room, outline.distance(px, py));
+          }
         const deep = top - Math.min(Math.max(0, room - tip) / tan, limit);
         if (d < limit * tan - 1e-3) return deep;
         return Math.min(deep + scallop, 0, ...mills.map((m) => m(x, y)));
@@ -224,14 +306,29 @@ function floorOf(rest: Region, step: number, name: string, remarks: Remark[]): n
   const area = regionArea(rest);
   if (!(area > 0)) return 0;
   if (area / step < MOST_WAY) return step;
-  remarks.push({ level: 'problem', text: `${name} would have to go ${Math.round(area / step / 1e6)} km to and fro to clear a floor of ${Math.round(area / 100)} cm\u00b2 with its tip; the floor is left. Enter a depth limit and add an end mill for the floor, or take a wider step-over.` });
+  remarks.push({
+    level: 'problem',
+    text: `${name} would have to go ${Math.round(area / step / 1e6)} km to and fro to clear a floor of ${Math.round(area / 100)} cm\u00b2 with its tip; the floor is left. Enter a depth limit and add an end mill for the floor, or take a wider step-over.`,
+  });
   return 0;
 }
 
 /** Says what a floor takes that is cleared by a tip alone. */
-function hours(lines: readonly Loop[], rough: readonly Loop[], passes: number, feed: number, v: { readonly endMills: readonly string[]; readonly limit: number | null }, remarks: Remark[]): void {
+function hours(
+  lines: readonly Loop[],
+  rough: readonly Loop[],
+  passes: number,
+  feed: number,
+  v: { readonly endMills: readonly string[]; readonly limit: number | null },
+  remarks: Remark[],
+): void {
   const minutes = (wayOf(lines) + wayOf(rough) * (passes - 1)) / feed;
-  if (minutes > LONG && !v.endMills.length) remarks.push({ level: 'note', text: `The tip of the bit alone takes about ${durationText(minutes)} to clear the floor. ${v.limit === null ? 'Enter a depth limit and add' : 'Add'} an end mill for the floor: it needs a small part of that.`, mend: 'end-mill' });
+  if (minutes > LONG && !v.endMills.length)
+    remarks.push({
+      level: 'note',
+      text: `The tip of the bit alone takes about ${durationText(minutes)} to clear the floor. ${v.limit === null ? 'Enter a depth limit and add' : 'Add'} an end mill for the floor: it needs a small part of that.`,
+      mend: 'end-mill',
+    });
 }
 
 /** How strokes are run: fitted within a tolerance; linked on the floor inside the rim where that is quicker than lifting. */
@@ -243,7 +340,13 @@ interface Carving {
   readonly lift: number;
 }
 
-function carve(b: MotionBuilder, strokes: Stroke[], blank: CutBlank, preset: { feed: number; plunge: number }, o: Carving): void {
+function carve(
+  b: MotionBuilder,
+  strokes: Stroke[],
+  blank: CutBlank,
+  preset: { feed: number; plunge: number },
+  o: Carving,
+): void {
   const even = (s: Stroke) => s.length > 6 && s.every((z, i) => i % 3 !== 2 || z === s[2]);
   const order = orderPieces(
     strokes.map((s) => ({ inX: s[0], inY: s[1], outX: s[s.length - 3], outY: s[s.length - 2], reversible: even(s) })),
@@ -255,7 +358,8 @@ function carve(b: MotionBuilder, strokes: Stroke[], blank: CutBlank, preset: { f
     const s = reversed ? turned(strokes[k]) : strokes[k];
     const way = b.count ? Math.hypot(s[0] - b.lastX, s[1] - b.lastY) : Infinity;
     const level = b.count > 0 && Math.abs(s[2] - b.lastZ) < 1e-6;
-    if (level && way > 1e-6 && way / preset.feed < o.lift && staysInside(o.rim, b.lastX, b.lastY, s[0], s[1])) b.line(s[0], s[1], s[2], preset.feed);
+    if (level && way > 1e-6 && way / preset.feed < o.lift && staysInside(o.rim, b.lastX, b.lastY, s[0], s[1]))
+      b.line(s[0], s[1], s[2], preset.feed);
     else if (!level || way > 1e-6) {
       const low = lowHop(blank);
       b.lift(low);

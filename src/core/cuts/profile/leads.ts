@@ -18,7 +18,14 @@ const SIZES = [1, 0.6, 0.35];
  * which the waste lies, so that no point of the way is forbidden. Looks first near distance `s`. Null where nothing fits.
  * `side` is 1 when the waste is on the left of the direction of travel, -1 when it is on the right.
  */
-export function findLead(track: Track, s: number, kind: LeadKind, size: number, side: 1 | -1, allowed: (x: number, y: number) => boolean): Lead | null {
+export function findLead(
+  track: Track,
+  s: number,
+  kind: LeadKind,
+  size: number,
+  side: 1 | -1,
+  allowed: (x: number, y: number) => boolean,
+): Lead | null {
   if (kind === 'none' || !(size > 0)) return null;
   for (const share of SIZES)
     for (let i = 0; i < PLACES; i++) {
@@ -26,10 +33,16 @@ export function findLead(track: Track, s: number, kind: LeadKind, size: number, 
       const into = way(track, at, kind, share * size, side, true);
       const out = way(track, at, kind, share * size, side, false);
       const clear = (points: Float64Array) => {
-        for (let k = 0; k < points.length; k += 2) if (Math.hypot(points[k] - into[into.length - 2], points[k + 1] - into[into.length - 1]) > 1e-3 && !allowed(points[k], points[k + 1])) return false;
+        for (let k = 0; k < points.length; k += 2)
+          if (
+            Math.hypot(points[k] - into[into.length - 2], points[k + 1] - into[into.length - 1]) > 1e-3 &&
+            !allowed(points[k], points[k + 1])
+          )
+            return false;
         return true;
       };
-      if (clear(into) && clear(out)) return { s: at, into: makeTrack(into, false, 1e-4), out: makeTrack(out, false, 1e-4) };
+      if (clear(into) && clear(out))
+        return { s: at, into: makeTrack(into, false, 1e-4), out: makeTrack(out, false, 1e-4) };
     }
   return null;
 }

@@ -22,7 +22,12 @@ const ROOM = 1.5;
  * and moved off corners and off places that are bad for other reasons (`bad` above 0). A track that is too short for all
  * that are asked for gets as many as it holds, `span` being the way over one; `short` tells which and how many.
  */
-export function placeTabs(tracks: readonly Track[], tabs: TabPlan, span: number, bad: (x: number, y: number) => number = () => 0): { placed: number[][]; short: { track: number; got: number; asked: number }[] } {
+export function placeTabs(
+  tracks: readonly Track[],
+  tabs: TabPlan,
+  span: number,
+  bad: (x: number, y: number) => number = () => 0,
+): { placed: number[][]; short: { track: number; got: number; asked: number }[] } {
   const out: number[][] = tracks.map(() => []);
   const short: { track: number; got: number; asked: number }[] = [];
   if (!tracks.length) return { placed: out, short };
@@ -41,10 +46,16 @@ export function placeTabs(tracks: readonly Track[], tabs: TabPlan, span: number,
   tracks.forEach((t, i) => {
     // Long outlines hold `count`; openings inside get as many as their share of the length asks for.
     const share = Math.max(t.length > 6 * tabs.length ? 2 : 1, Math.round((tabs.count * t.length) / longest));
-    const asked = tabs.by === 'spacing' ? Math.max(2, Math.round(t.length / tabs.spacing)) : t.length === longest ? tabs.count : Math.min(tabs.count, share);
+    const asked =
+      tabs.by === 'spacing'
+        ? Math.max(2, Math.round(t.length / tabs.spacing))
+        : t.length === longest
+          ? tabs.count
+          : Math.min(tabs.count, share);
     const count = Math.min(asked, Math.floor(t.length / (ROOM * span)));
     if (count < asked) short.push({ track: i, got: count, asked });
-    for (let k = 0; k < count; k++) out[i].push(settle(t, ((k + 0.5) * t.length) / count, tabs.length, t.length / count / 2, bad));
+    for (let k = 0; k < count; k++)
+      out[i].push(settle(t, ((k + 0.5) * t.length) / count, tabs.length, t.length / count / 2, bad));
   });
   return { placed: out, short };
 }
@@ -55,7 +66,15 @@ function settle(track: Track, s: number, length: number, most: number, bad: (x: 
     const a = pointAt(track, at - length);
     const b = pointAt(track, at);
     const c = pointAt(track, at + length);
-    return bad(b.x, b.y) + Math.max(Math.abs(a.dx * b.dy - a.dy * b.dx), Math.abs(b.dx * c.dy - b.dy * c.dx), 1 - (a.dx * b.dx + a.dy * b.dy), 1 - (b.dx * c.dx + b.dy * c.dy));
+    return (
+      bad(b.x, b.y) +
+      Math.max(
+        Math.abs(a.dx * b.dy - a.dy * b.dx),
+        Math.abs(b.dx * c.dy - b.dy * c.dx),
+        1 - (a.dx * b.dx + a.dy * b.dy),
+        1 - (b.dx * c.dx + b.dy * c.dy),
+      )
+    );
   };
   let best = s;
   let least = bend(s);
@@ -110,7 +129,13 @@ export interface ProfileMoves {
 export const byRamp = (m: ProfileMoves): EntryMoves => ({ ...m, entry: 'ramp', radius: 0 });
 
 /** All passes along one closed track: each ramps down from the one above while it runs, then goes once round at its height. */
-export function profilePass(b: MotionBuilder, track: Track, start: number, tabs: readonly [number, number][], m: ProfileMoves): void {
+export function profilePass(
+  b: MotionBuilder,
+  track: Track,
+  start: number,
+  tabs: readonly [number, number][],
+  m: ProfileMoves,
+): void {
   const p = pointAt(track, start);
   b.lift(m.safe);
   b.rapid(p.x, p.y, m.safe);
@@ -129,7 +154,13 @@ export function profilePass(b: MotionBuilder, track: Track, start: number, tabs:
 }
 
 /** The same with a way in and out: every pass comes in, goes round once, and goes out. */
-export function ledPass(b: MotionBuilder, track: Track, lead: Lead, tabs: readonly [number, number][], m: ProfileMoves): void {
+export function ledPass(
+  b: MotionBuilder,
+  track: Track,
+  lead: Lead,
+  tabs: readonly [number, number][],
+  m: ProfileMoves,
+): void {
   const p = pointAt(lead.into, 0);
   b.lift(m.safe);
   let above = m.face;
@@ -170,7 +201,16 @@ function downAgain(b: MotionBuilder, ahead: readonly Stretch[], z: number, m: Pr
   }
 }
 
-function over(b: MotionBuilder, track: Track, s0: number, s1: number, z0: number, z1: number, tabs: readonly [number, number][], m: ProfileMoves): void {
+function over(
+  b: MotionBuilder,
+  track: Track,
+  s0: number,
+  s1: number,
+  z0: number,
+  z1: number,
+  tabs: readonly [number, number][],
+  m: ProfileMoves,
+): void {
   const height = (s: number) => (s1 > s0 ? z0 + ((z1 - z0) * (s - s0)) / (s1 - s0) : z1);
   if (!tabs.length || Math.min(z0, z1) >= m.tabTop) {
     run(b, slice(track, s0, s1), z0, z1, z1 < z0 ? slow(m) : m.feed);
@@ -178,7 +218,12 @@ function over(b: MotionBuilder, track: Track, s0: number, s1: number, z0: number
   }
   // Where the way crosses an end of a tab or bends on its side, or passes below its top while ramping.
   const marks: number[] = [s0, s1];
-  const bends = m.tabShape === 'rectangular' ? [] : m.tabShape === 'triangular' ? [1] : Array.from({ length: 12 }, (_, i) => 1 - Math.cos(((i + 1) * Math.PI) / 24));
+  const bends =
+    m.tabShape === 'rectangular'
+      ? []
+      : m.tabShape === 'triangular'
+        ? [1]
+        : Array.from({ length: 12 }, (_, i) => 1 - Math.cos(((i + 1) * Math.PI) / 24));
   for (let turn = Math.floor(s0 / track.length); turn * track.length < s1; turn++)
     for (const [a, c] of tabs) {
       marks.push(a + turn * track.length, c + turn * track.length);

@@ -28,7 +28,16 @@ const closed = (l: Loop): Loop => {
 export const rimsOf = (insets: Insets, R: number, budget: Budget): Loop[] => insets.at(R, budget.offset).map(closed);
 
 /** Contours and axis over `rest` (all of the floor when null), `step` mm apart, down to `deep` mm inside the rim. */
-export function floorLines(insets: Insets, branches: readonly Branches[], R: number, rest: Region | null, step: number, deep: number, budget: Budget, progress: () => void): Loop[] {
+export function floorLines(
+  insets: Insets,
+  branches: readonly Branches[],
+  R: number,
+  rest: Region | null,
+  step: number,
+  deep: number,
+  budget: Budget,
+  progress: () => void,
+): Loop[] {
   if (rest && !rest.length) return [];
   const rings: Loop[] = [];
   for (let k = 1; (k - 1) * step < deep; k++) {
@@ -75,7 +84,9 @@ function axisBeyond(branches: readonly Branches[], least: number): Loop[] {
       }
       end();
     }
-    for (let k = 0; k < b.plunges.length; k += 3) if (b.plunges[k + 2] > least) out.push(Float64Array.of(b.plunges[k], b.plunges[k + 1], b.plunges[k] + 1e-4, b.plunges[k + 1]));
+    for (let k = 0; k < b.plunges.length; k += 3)
+      if (b.plunges[k + 2] > least)
+        out.push(Float64Array.of(b.plunges[k], b.plunges[k + 1], b.plunges[k] + 1e-4, b.plunges[k + 1]));
   }
   return out;
 }

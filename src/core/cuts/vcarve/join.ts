@@ -11,7 +11,11 @@ const TOUCH = 2.5e-3;
  *        \     /
  *         \___/       rim ___ with two corners: one stroke instead of three
  */
-export function joinRims(rims: readonly Stroke[], strokes: readonly Stroke[], worth: (length: number, z: number) => boolean): Stroke[] {
+export function joinRims(
+  rims: readonly Stroke[],
+  strokes: readonly Stroke[],
+  worth: (length: number, z: number) => boolean,
+): Stroke[] {
   // Points of rims by small squares.
   const key = (x: number, y: number) => `${x},${y}`;
   const at = new Map<string, number[]>();

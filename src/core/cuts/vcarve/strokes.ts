@@ -25,7 +25,14 @@ interface Edge {
  * tip's height comes from `height`, which falls evenly with the clearance up to `knee` and is level beyond. Strokes run depth first, short dead ends before long ways, and come
  * back along a finished branch when that takes less time than lifting.
  */
-export function makeStrokes(b: Branches, low: number, high: number, knee: number, height: (r: number) => number, costs: StrokeCosts): Stroke[] {
+export function makeStrokes(
+  b: Branches,
+  low: number,
+  high: number,
+  knee: number,
+  height: (r: number) => number,
+  costs: StrokeCosts,
+): Stroke[] {
   const edges: Edge[] = [];
   // Each once: a limit that is met twice at one place would begin a stroke and end it there.
   const limits = [...new Set([low, high, knee])];
@@ -36,7 +43,8 @@ export function makeStrokes(b: Branches, low: number, high: number, knee: number
     const close = (end: number) => {
       if (points.length >= 6) {
         let length = 0;
-        for (let i = 3; i < points.length; i += 3) length += Math.hypot(points[i] - points[i - 3], points[i + 1] - points[i - 2], points[i + 2] - points[i - 1]);
+        for (let i = 3; i < points.length; i += 3)
+          length += Math.hypot(points[i] - points[i - 3], points[i + 1] - points[i - 2], points[i + 2] - points[i - 1]);
         edges.push({ points, a, b: end, length, done: false });
       }
       points = [];
@@ -51,7 +59,9 @@ export function makeStrokes(b: Branches, low: number, high: number, knee: number
         const py = b.samples[3 * k - 2];
         const pr = b.samples[3 * k - 1];
         // Crossings of the two limits and of the knee along this chord, in order.
-        const marks = limits.map((lim) => ({ lim, f: (lim - pr) / (r - pr) })).filter(({ f }) => f > 1e-12 && f < 1 - 1e-12);
+        const marks = limits
+          .map((lim) => ({ lim, f: (lim - pr) / (r - pr) }))
+          .filter(({ f }) => f > 1e-12 && f < 1 - 1e-12);
         marks.sort((p, q) => p.f - q.f);
         for (const { lim, f } of marks) {
           const cr = pr + (r - pr) * f;
@@ -137,7 +147,11 @@ export function makeStrokes(b: Branches, low: number, high: number, knee: number
       const z = line[line.length - 1];
       const goal = trail[i].node;
       const g = trail[i].forward ? edges[trail[i].edge].points.slice(0, 3) : edges[trail[i].edge].points.slice(-3);
-      const lift = (costs.clearance - z) / costs.rapid + Math.hypot(g[0] - line[line.length - 3], g[1] - line[line.length - 2]) / costs.rapid + (costs.clearance - g[2]) / costs.plunge + 0.01;
+      const lift =
+        (costs.clearance - z) / costs.rapid +
+        Math.hypot(g[0] - line[line.length - 3], g[1] - line[line.length - 2]) / costs.rapid +
+        (costs.clearance - g[2]) / costs.plunge +
+        0.01;
       if (back / costs.feed <= lift) {
         for (let k = trail.length - 1; k >= i; k--) append(edges[trail[k].edge], !trail[k].forward);
       } else {

@@ -10,7 +10,12 @@ export const bull = cutterShape({
     { kind: 'length', key: 'diameter', label: 'Diameter', min: 0.05, max: 100 },
     { kind: 'length', key: 'cornerRadius', label: 'Corner radius', min: 0.01, max: 50 },
   ],
-  form: (s) => ({ radius: s.diameter / 2, core: s.diameter / 2 - s.cornerRadius, ball: s.cornerRadius, rise: Infinity }),
+  form: (s) => ({
+    radius: s.diameter / 2,
+    core: s.diameter / 2 - s.cornerRadius,
+    ball: s.cornerRadius,
+    rise: Infinity,
+  }),
   plunges: true,
   turns: true,
   label: (s, length) => `${length(s.diameter)}, corner ${length(s.cornerRadius)}`,

@@ -12,10 +12,21 @@ export const cone = cutterShape({
     { kind: 'number', key: 'halfAngle', label: 'Half angle', unit: '°', min: 1, max: 88 },
     { kind: 'length', key: 'tipDiameter', label: 'Tip width', min: 0, max: 20 },
   ],
-  form: (s) => ({ radius: s.diameter / 2, core: s.tipDiameter / 2, ball: 0, rise: 1 / Math.tan((s.halfAngle * Math.PI) / 180) }),
+  form: (s) => ({
+    radius: s.diameter / 2,
+    core: s.tipDiameter / 2,
+    ball: 0,
+    rise: 1 / Math.tan((s.halfAngle * Math.PI) / 180),
+  }),
   plunges: true,
   turns: true,
   label: (s, length) => `${+s.halfAngle.toFixed(2)}° half, tip ${length(s.tipDiameter)}`,
-  setup: (s) => ({ shape: 'v', diameter: s.diameter, includedAngle: 2 * s.halfAngle, halfAngle: s.halfAngle, tipDiameter: s.tipDiameter }),
+  setup: (s) => ({
+    shape: 'v',
+    diameter: s.diameter,
+    includedAngle: 2 * s.halfAngle,
+    halfAngle: s.halfAngle,
+    tipDiameter: s.tipDiameter,
+  }),
   problem: (s) => (s.tipDiameter >= s.diameter ? 'The tip is as wide as the cutter.' : null),
 });

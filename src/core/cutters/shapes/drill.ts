@@ -11,7 +11,10 @@ export const drill = cutterShape({
     { kind: 'length', key: 'diameter', label: 'Diameter', min: 0.05, max: 50 },
     { kind: 'number', key: 'includedAngle', label: 'Point angle', unit: '°', min: 60, max: 180 },
   ],
-  form: (s) => (s.includedAngle >= 180 ? flatForm(s.diameter / 2) : { radius: s.diameter / 2, core: 0, ball: 0, rise: 1 / Math.tan((s.includedAngle * Math.PI) / 360) }),
+  form: (s) =>
+    s.includedAngle >= 180
+      ? flatForm(s.diameter / 2)
+      : { radius: s.diameter / 2, core: 0, ball: 0, rise: 1 / Math.tan((s.includedAngle * Math.PI) / 360) },
   plunges: true,
   turns: true,
   label: (s, length) => length(s.diameter),

@@ -2,7 +2,12 @@ import { z } from 'zod';
 import { tipFits, type CutterForm } from '../form';
 import { cutterShape, positive } from '../shape';
 
-const form = (s: { diameter: number; tipRadius: number; halfAngle: number }): CutterForm => ({ radius: s.diameter / 2, core: 0, ball: s.tipRadius, rise: 1 / Math.tan((s.halfAngle * Math.PI) / 180) });
+const form = (s: { diameter: number; tipRadius: number; halfAngle: number }): CutterForm => ({
+  radius: s.diameter / 2,
+  core: 0,
+  ball: s.tipRadius,
+  rise: 1 / Math.tan((s.halfAngle * Math.PI) / 180),
+});
 
 export const taperedBall = cutterShape({
   id: 'taperedBall',

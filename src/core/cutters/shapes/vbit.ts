@@ -12,7 +12,12 @@ export const vbit = cutterShape({
     { kind: 'number', key: 'includedAngle', label: 'Included angle', unit: '°', min: 2, max: 178 },
     { kind: 'length', key: 'tipDiameter', label: 'Tip flat', min: 0, max: 20 },
   ],
-  form: (s) => ({ radius: s.diameter / 2, core: s.tipDiameter / 2, ball: 0, rise: 1 / Math.tan((s.includedAngle * Math.PI) / 360) }),
+  form: (s) => ({
+    radius: s.diameter / 2,
+    core: s.tipDiameter / 2,
+    ball: 0,
+    rise: 1 / Math.tan((s.includedAngle * Math.PI) / 360),
+  }),
   plunges: true,
   turns: true,
   label: (s, length) => `${+s.includedAngle.toFixed(2)}° ${length(s.diameter)}`,

@@ -26,7 +26,8 @@ export function readHatch(groups: readonly Group[], tolerance: number): Hatch {
   const paths: Path[] = [];
   let broken = 0;
   /** The value of the next group if it has this code; undefined, and nothing is taken, if it has not. */
-  const take = (code: number): number | undefined => (groups[at]?.code === code ? Number(groups[at++].value) : undefined);
+  const take = (code: number): number | undefined =>
+    groups[at]?.code === code ? Number(groups[at++].value) : undefined;
   const point = (code: number): { x: number; y: number } => ({ x: take(code) ?? NaN, y: take(code + 10) ?? NaN });
 
   const polyline = (): void => {
@@ -53,13 +54,30 @@ export function readHatch(groups: readonly Group[], tolerance: number): Hatch {
         const c = point(10);
         const r = take(40) ?? NaN;
         const [from, to, ccw] = [take(50) ?? 0, take(51) ?? 360, take(73) !== 0];
-        return finite([c, { x: r, y: from + to }]) && r > 0 ? transformPath(unitArc((from * Math.PI) / 180, (to * Math.PI) / 180, ccw), { ...identity, a: r, d: r, e: c.x, f: c.y }) : null;
+        return finite([c, { x: r, y: from + to }]) && r > 0
+          ? transformPath(unitArc((from * Math.PI) / 180, (to * Math.PI) / 180, ccw), {
+              ...identity,
+              a: r,
+              d: r,
+              e: c.x,
+              f: c.y,
+            })
+          : null;
       }
       case 3: {
         const [c, a] = [point(10), point(11)];
         const k = take(40) ?? NaN;
         const [from, to, ccw] = [take(50) ?? 0, take(51) ?? 360, take(73) !== 0];
-        return finite([c, a, { x: k, y: from + to }]) && k > 0 ? transformPath(unitArc((from * Math.PI) / 180, (to * Math.PI) / 180, ccw), { a: a.x, b: a.y, c: -a.y * k, d: a.x * k, e: c.x, f: c.y }) : null;
+        return finite([c, a, { x: k, y: from + to }]) && k > 0
+          ? transformPath(unitArc((from * Math.PI) / 180, (to * Math.PI) / 180, ccw), {
+              a: a.x,
+              b: a.y,
+              c: -a.y * k,
+              d: a.x * k,
+              e: c.x,
+              f: c.y,
+            })
+          : null;
       }
       case 4: {
         const degree = take(94) ?? 3;
@@ -95,7 +113,10 @@ export function readHatch(groups: readonly Group[], tolerance: number): Hatch {
       const n = take(93) ?? 0;
       const edges: (Path | null)[] = [];
       for (let k = 0; k < n && groups[at]?.code === 72; k++) edges.push(edge());
-      const whole = joinPaths(edges.filter((e) => e !== null), MEET);
+      const whole = joinPaths(
+        edges.filter((e) => e !== null),
+        MEET,
+      );
       const closed = whole.filter((p) => p.closed);
       paths.push(...closed);
       if (edges.includes(null) || closed.length !== whole.length || !edges.length) broken++;
@@ -104,11 +125,17 @@ export function readHatch(groups: readonly Group[], tolerance: number): Hatch {
   return { paths, patterned, broken: broken + Math.max(0, count - paths.length - broken) };
 }
 
-const finite = (points: readonly { x: number; y: number }[]): boolean => points.every((p) => Number.isFinite(p.x + p.y));
+const finite = (points: readonly { x: number; y: number }[]): boolean =>
+  points.every((p) => Number.isFinite(p.x + p.y));
 
 /** An arc of the unit circle between two angles; the whole circle when they lie a turn apart. Clockwise ones count their angles clockwise. */
 function unitArc(from: number, to: number, ccw: boolean): Path {
   if (Math.abs(to - from) >= 2 * Math.PI - 1e-9) return circlePath(0, 0, 1);
   const s = ccw ? 1 : -1;
-  return { x: Math.cos(from), y: s * Math.sin(from), segments: [{ k: 'arc', x: Math.cos(to), y: s * Math.sin(to), cx: 0, cy: 0, ccw }], closed: false };
+  return {
+    x: Math.cos(from),
+    y: s * Math.sin(from),
+    segments: [{ k: 'arc', x: Math.cos(to), y: s * Math.sin(to), cx: 0, cy: 0, ccw }],
+    closed: false,
+  };
 }

@@ -13,30 +13,118 @@ export function writeDxf(things: readonly WrittenThing[]): string {
   const num = (v: number) => String(Math.round(v * 1e9) / 1e9);
   const layers = [...new Map(things.map((t) => [layerName(t.layer), t.colour]))];
 
-  put(0, 'SECTION', 2, 'HEADER', 9, '$ACADVER', 1, 'AC1015', 9, '$INSUNITS', 70, 4, 9, '$MEASUREMENT', 70, 1, 9, '$HANDSEED', 5, 'FFFFF', 0, 'ENDSEC');
+  put(
+    0,
+    'SECTION',
+    2,
+    'HEADER',
+    9,
+    '$ACADVER',
+    1,
+    'AC1015',
+    9,
+    '$INSUNITS',
+    70,
+    4,
+    9,
+    '$MEASUREMENT',
+    70,
+    1,
+    9,
+    '$HANDSEED',
+    5,
+    'FFFFF',
+    0,
+    'ENDSEC',
+  );
   put(0, 'SECTION', 2, 'TABLES');
   const table = (name: string, own: string, records: (() => void)[]) => {
     put(0, 'TABLE', 2, name, 5, own, 330, 0, 100, 'AcDbSymbolTable', 70, records.length);
     records.forEach((r) => r());
     put(0, 'ENDTAB');
   };
-  const record = (type: string, owner: string, kind: string, name: string, ...rest: (string | number)[]) => () => put(0, type, 5, hex(), 330, owner, 100, 'AcDbSymbolTableRecord', 100, kind, 2, name, 70, 0, ...rest);
+  const record =
+    (type: string, owner: string, kind: string, name: string, ...rest: (string | number)[]) =>
+    () =>
+      put(0, type, 5, hex(), 330, owner, 100, 'AcDbSymbolTableRecord', 100, kind, 2, name, 70, 0, ...rest);
   table('VPORT', '8', []);
-  table('LTYPE', '5', ['ByBlock', 'ByLayer', 'Continuous'].map((n) => record('LTYPE', '5', 'AcDbLinetypeTableRecord', n, 3, '', 72, 65, 73, 0, 40, 0)));
-  table('LAYER', '2', [record('LAYER', '2', 'AcDbLayerTableRecord', '0', 62, 7, 6, 'Continuous', 390, 'F'), ...layers.filter(([n]) => n !== '0').map(([n, colour]) => record('LAYER', '2', 'AcDbLayerTableRecord', n, 62, nearestColour(colour), 6, 'Continuous', 390, 'F'))]);
-  table('STYLE', '3', [record('STYLE', '3', 'AcDbTextStyleTableRecord', 'Standard', 40, 0, 41, 1, 50, 0, 71, 0, 42, 2.5, 3, 'txt', 4, '')]);
+  table(
+    'LTYPE',
+    '5',
+    ['ByBlock', 'ByLayer', 'Continuous'].map((n) =>
+      record('LTYPE', '5', 'AcDbLinetypeTableRecord', n, 3, '', 72, 65, 73, 0, 40, 0),
+    ),
+  );
+  table('LAYER', '2', [
+    record('LAYER', '2', 'AcDbLayerTableRecord', '0', 62, 7, 6, 'Continuous', 390, 'F'),
+    ...layers
+      .filter(([n]) => n !== '0')
+      .map(([n, colour]) =>
+        record('LAYER', '2', 'AcDbLayerTableRecord', n, 62, nearestColour(colour), 6, 'Continuous', 390, 'F'),
+      ),
+  ]);
+  table('STYLE', '3', [
+    record('STYLE', '3', 'AcDbTextStyleTableRecord', 'Standard', 40, 0, 41, 1, 50, 0, 71, 0, 42, 2.5, 3, 'txt', 4, ''),
+  ]);
   table('VIEW', '6', []);
   table('UCS', '7', []);
   table('APPID', '9', [record('APPID', '9', 'AcDbRegAppTableRecord', 'ACAD')]);
   put(0, 'TABLE', 2, 'DIMSTYLE', 5, 'A', 330, 0, 100, 'AcDbSymbolTable', 70, 0, 100, 'AcDbDimStyleTable', 0, 'ENDTAB');
   put(0, 'TABLE', 2, 'BLOCK_RECORD', 5, '1', 330, 0, 100, 'AcDbSymbolTable', 70, 2);
-  for (const [name, own] of [['*Model_Space', '1F'], ['*Paper_Space', '1B']] as const) put(0, 'BLOCK_RECORD', 5, own, 330, '1', 100, 'AcDbSymbolTableRecord', 100, 'AcDbBlockTableRecord', 2, name);
+  for (const [name, own] of [
+    ['*Model_Space', '1F'],
+    ['*Paper_Space', '1B'],
+  ] as const)
+    put(0, 'BLOCK_RECORD', 5, own, 330, '1', 100, 'AcDbSymbolTableRecord', 100, 'AcDbBlockTableRecord', 2, name);
   put(0, 'ENDTAB', 0, 'ENDSEC', 0, 'SECTION', 2, 'BLOCKS');
-  for (const [name, own] of [['*Model_Space', '1F'], ['*Paper_Space', '1B']] as const)
-    put(0, 'BLOCK', 5, hex(), 330, own, 100, 'AcDbEntity', 8, '0', 100, 'AcDbBlockBegin', 2, name, 70, 0, 10, 0, 20, 0, 30, 0, 3, name, 1, '', 0, 'ENDBLK', 5, hex(), 330, own, 100, 'AcDbEntity', 8, '0', 100, 'AcDbBlockEnd');
+  for (const [name, own] of [
+    ['*Model_Space', '1F'],
+    ['*Paper_Space', '1B'],
+  ] as const)
+    put(
+      0,
+      'BLOCK',
+      5,
+      hex(),
+      330,
+      own,
+      100,
+      'AcDbEntity',
+      8,
+      '0',
+      100,
+      'AcDbBlockBegin',
+      2,
+      name,
+      70,
+      0,
+      10,
+      0,
+      20,
+      0,
+      30,
+      0,
+      3,
+      name,
+      1,
+      '',
+      0,
+      'ENDBLK',
+      5,
+      hex(),
+      330,
+      own,
+      100,
+      'AcDbEntity',
+      8,
+      '0',
+      100,
+      'AcDbBlockEnd',
+    );
   put(0, 'ENDSEC', 0, 'SECTION', 2, 'ENTITIES');
 
-  const entity = (type: string, layer: string, kind: string) => put(0, type, 5, hex(), 330, '1F', 100, 'AcDbEntity', 8, layer, 100, kind);
+  const entity = (type: string, layer: string, kind: string) =>
+    put(0, type, 5, hex(), 330, '1F', 100, 'AcDbEntity', 8, layer, 100, kind);
   const polyline = (layer: string, x: number, y: number, run: readonly Segment[], closed: boolean) => {
     const vertices: { x: number; y: number; bulge: number }[] = [];
     let px = x;
@@ -96,14 +184,54 @@ export function writeDxf(things: readonly WrittenThing[]): string {
       }
     }
   }
-  put(0, 'ENDSEC', 0, 'SECTION', 2, 'OBJECTS', 0, 'DICTIONARY', 5, 'C', 330, 0, 100, 'AcDbDictionary', 281, 1, 3, 'ACAD_GROUP', 350, 'D', 0, 'DICTIONARY', 5, 'D', 330, 'C', 100, 'AcDbDictionary', 281, 1, 0, 'ENDSEC', 0, 'EOF');
+  put(
+    0,
+    'ENDSEC',
+    0,
+    'SECTION',
+    2,
+    'OBJECTS',
+    0,
+    'DICTIONARY',
+    5,
+    'C',
+    330,
+    0,
+    100,
+    'AcDbDictionary',
+    281,
+    1,
+    3,
+    'ACAD_GROUP',
+    350,
+    'D',
+    0,
+    'DICTIONARY',
+    5,
+    'D',
+    330,
+    'C',
+    100,
+    'AcDbDictionary',
+    281,
+    1,
+    0,
+    'ENDSEC',
+    0,
+    'EOF',
+  );
   const lines: string[] = [];
   for (let i = 0; i < out.length; i += 2) lines.push(String(out[i]).padStart(3), String(out[i + 1]));
   return `${lines.join('\n')}\n`;
 }
 
 /** Names of layers may not hold these signs. */
-const layerName = (s: string) => s.replace(/[<>/\\":;?*|=`,]/g, ' ').replace(/[^\x20-\x7e\u00a0-\uffff]/g, ' ').trim().slice(0, 200) || '0';
+const layerName = (s: string) =>
+  s
+    .replace(/[<>/\\":;?*|=`,]/g, ' ')
+    .replace(/[^\x20-\x7e\u00a0-\uffff]/g, ' ')
+    .trim()
+    .slice(0, 200) || '0';
 
 function halves(px: number, py: number, s: Segment & { k: 'arc' }): { x: number; y: number; bulge: number }[] {
   const sweep = arcSweep(px, py, s.x, s.y, s.cx, s.cy, s.ccw);
@@ -129,13 +257,23 @@ function wholeTurn(p: Path): { x: number; y: number; r: number } | null {
     px = s.x;
     py = s.y;
   }
-  return Math.abs(Math.abs(turn) - 2 * Math.PI) < 1e-6 ? { x: a.cx, y: a.cy, r: Math.hypot(p.x - a.cx, p.y - a.cy) } : null;
+  return Math.abs(Math.abs(turn) - 2 * Math.PI) < 1e-6
+    ? { x: a.cx, y: a.cy, r: Math.hypot(p.x - a.cx, p.y - a.cy) }
+    : null;
 }
 
 /** The nearest of the seven plain colours of the DXF index. */
 function nearestColour(hex: string): number {
   const v = [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16));
-  const table: [number, number[]][] = [[1, [255, 0, 0]], [2, [255, 255, 0]], [3, [0, 255, 0]], [4, [0, 255, 255]], [5, [0, 0, 255]], [6, [255, 0, 255]], [7, [0, 0, 0]]];
+  const table: [number, number[]][] = [
+    [1, [255, 0, 0]],
+    [2, [255, 255, 0]],
+    [3, [0, 255, 0]],
+    [4, [0, 255, 255]],
+    [5, [0, 0, 255]],
+    [6, [255, 0, 255]],
+    [7, [0, 0, 0]],
+  ];
   return table.reduce((best, t) => (dist(t[1], v) < dist(best[1], v) ? t : best))[0];
 }
 const dist = (a: readonly number[], b: readonly number[]) => a.reduce((s, x, i) => s + (x - b[i]) ** 2, 0);

@@ -57,7 +57,15 @@ export function readPathData(d: string): { paths: Path[]; error: boolean } {
         push({ k: 'cubic', x1: v[0], y1: v[1], x2: v[2], y2: v[3], x: v[4], y: v[5] });
         break;
       case 'Q':
-        push({ k: 'cubic', x1: x + (2 / 3) * (v[0] - x), y1: y + (2 / 3) * (v[1] - y), x2: v[2] + (2 / 3) * (v[0] - v[2]), y2: v[3] + (2 / 3) * (v[1] - v[3]), x: v[2], y: v[3] });
+        push({
+          k: 'cubic',
+          x1: x + (2 / 3) * (v[0] - x),
+          y1: y + (2 / 3) * (v[1] - y),
+          x2: v[2] + (2 / 3) * (v[0] - v[2]),
+          y2: v[3] + (2 / 3) * (v[1] - v[3]),
+          x: v[2],
+          y: v[3],
+        });
         break;
       case 'A': {
         const arc = arcSegments(x, y, v[0], v[1], v[2], v[3] !== 0, v[4] !== 0, v[5], v[6]);
@@ -81,7 +89,17 @@ export function readPathData(d: string): { paths: Path[]; error: boolean } {
 }
 
 /** An elliptical arc by its ends (SVG 2, implementation note "conversion from endpoint to center parameterization"). */
-function arcSegments(x0: number, y0: number, rx: number, ry: number, degrees: number, large: boolean, sweep: boolean, x1: number, y1: number): Segment[] {
+function arcSegments(
+  x0: number,
+  y0: number,
+  rx: number,
+  ry: number,
+  degrees: number,
+  large: boolean,
+  sweep: boolean,
+  x1: number,
+  y1: number,
+): Segment[] {
   if (x0 === x1 && y0 === y1) return [];
   rx = Math.abs(rx);
   ry = Math.abs(ry);
@@ -108,10 +126,16 @@ function arcSegments(x0: number, y0: number, rx: number, ry: number, degrees: nu
   if (!Number.isFinite(cx + cy)) return [{ k: 'line', x: x1, y: y1 }];
   if (Math.abs(rx - ry) < 1e-12 * rx) return [{ k: 'arc', x: x1, y: y1, cx, cy, ccw: sweep }];
   // In the frame where the ellipse is a unit circle.
-  const unit = (x: number, y: number) => ({ x: (cos * (x - cx) + sin * (y - cy)) / rx, y: (-sin * (x - cx) + cos * (y - cy)) / ry });
+  const unit = (x: number, y: number) => ({
+    x: (cos * (x - cx) + sin * (y - cy)) / rx,
+    y: (-sin * (x - cx) + cos * (y - cy)) / ry,
+  });
   const a = unit(x0, y0);
   const b = unit(x1, y1);
-  const drawn = transformPath({ ...a, segments: [{ k: 'arc', ...b, cx: 0, cy: 0, ccw: sweep }], closed: false }, { a: cos * rx, b: sin * rx, c: -sin * ry, d: cos * ry, e: cx, f: cy });
+  const drawn = transformPath(
+    { ...a, segments: [{ k: 'arc', ...b, cx: 0, cy: 0, ccw: sweep }], closed: false },
+    { a: cos * rx, b: sin * rx, c: -sin * ry, d: cos * ry, e: cx, f: cy },
+  );
   const last = drawn.segments[drawn.segments.length - 1];
   if (!last) return [{ k: 'line', x: x1, y: y1 }];
   last.x = x1;

@@ -26,14 +26,32 @@ const MOST_VISITS = 1_000_000;
  * Scripts are never run, other files never asked for. Throws ExchangeError.
  */
 export function readSvg(source: string, name: string): Drawn {
-  if (/<!ENTITY/i.test(source)) throw new ExchangeError(name, 'it declares entities of its own, which can be used to fill a memory. Save it again as plain SVG.');
+  if (/<!ENTITY/i.test(source))
+    throw new ExchangeError(
+      name,
+      'it declares entities of its own, which can be used to fill a memory. Save it again as plain SVG.',
+    );
   let raw: Raw[];
   try {
-    raw = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', parseTagValue: false, parseAttributeValue: false, trimValues: false, ignoreDeclaration: true, ignorePiTags: true, maxNestedTags: DEEPEST }).parse(source) as Raw[];
+    raw = new XMLParser({
+      preserveOrder: true,
+      ignoreAttributes: false,
+      attributeNamePrefix: '',
+      parseTagValue: false,
+      parseAttributeValue: false,
+      trimValues: false,
+      ignoreDeclaration: true,
+      ignorePiTags: true,
+      maxNestedTags: DEEPEST,
+    }).parse(source) as Raw[];
   } catch (e) {
-    if (/nested/i.test((e as Error).message)) throw new ExchangeError(name, `its elements are nested more than ${DEEPEST} deep.`);
+    if (/nested/i.test((e as Error).message))
+      throw new ExchangeError(name, `its elements are nested more than ${DEEPEST} deep.`);
     const found = XMLValidator.validate(source);
-    throw new ExchangeError(name, `it is not well-formed XML${found === true ? '' : `: line ${found.err.line} breaks its rules`}.`);
+    throw new ExchangeError(
+      name,
+      `it is not well-formed XML${found === true ? '' : `: line ${found.err.line} breaks its rules`}.`,
+    );
   }
   const root = raw.map((r) => elementOf(r, 0, name)).find((e) => e?.tag === 'svg');
   if (!root) throw new ExchangeError(name, 'it holds no <svg> element.');
@@ -84,8 +102,17 @@ class Reader {
       const layer = layered && c.tag === 'g' ? (layerName(c, false) ?? `Layer ${++n}`) : 'Drawing';
       this.walk(c, up, style, layer, []);
     }
-    if (this.sheet.skipped.size) this.remarks.add(`Some rules of its style sheet were left out: ${[...this.sheet.skipped].slice(0, 5).join('; ')}${this.sheet.skipped.size > 5 ? ' and more' : ''}.`);
-    return { things: this.things, texts: this.texts, layers: [...this.layers].map(([name, colour]) => ({ name, colour })), remarks: [...this.remarks], unitKnown: known };
+    if (this.sheet.skipped.size)
+      this.remarks.add(
+        `Some rules of its style sheet were left out: ${[...this.sheet.skipped].slice(0, 5).join('; ')}${this.sheet.skipped.size > 5 ? ' and more' : ''}.`,
+      );
+    return {
+      things: this.things,
+      texts: this.texts,
+      layers: [...this.layers].map(([name, colour]) => ({ name, colour })),
+      remarks: [...this.remarks],
+      unitKnown: known,
+    };
   }
 
   private collect(e: Element): void {
@@ -98,7 +125,8 @@ class Reader {
   }
 
   private walk(e: Element, outer: Affine, parent: Style, layer: string, uses: readonly string[]): void {
-    if (++this.visits > MOST_VISITS) throw new ExchangeError(this.name, `its parts are used in each other more than ${MOST_VISITS} times.`);
+    if (++this.visits > MOST_VISITS)
+      throw new ExchangeError(this.name, `its parts are used in each other more than ${MOST_VISITS} times.`);
     const a = e.attributes;
     switch (e.tag) {
       case 'defs':
@@ -127,7 +155,8 @@ class Reader {
     }
     const style = this.sheet.of(e, parent);
     if (style.display === 'none' || Number(style.opacity) === 0) return;
-    if (a['clip-path'] && a['clip-path'] !== 'none') this.remarks.add('A clip was not applied: what it would hide is there.');
+    if (a['clip-path'] && a['clip-path'] !== 'none')
+      this.remarks.add('A clip was not applied: what it would hide is there.');
     if (a.mask && a.mask !== 'none') this.remarks.add('A mask was not applied: what it would hide is there.');
     const own = readTransform(a.transform);
     if (!own) this.remarks.add('A transform could not be read and was left out.');
@@ -148,7 +177,8 @@ class Reader {
           this.remarks.add('A "use" points at something that is not in the file.');
           return;
         }
-        if (uses.includes(id) || uses.length >= DEEPEST_USE) throw new ExchangeError(this.name, `"use" of "${id}" leads back to itself.`);
+        if (uses.includes(id) || uses.length >= DEEPEST_USE)
+          throw new ExchangeError(this.name, `"use" of "${id}" leads back to itself.`);
         const at = compose(m, { ...identity, e: or(userNumber(a.x), 0), f: or(userNumber(a.y), 0) });
         const next = [...uses, id];
         if (target.tag === 'symbol') {
@@ -185,7 +215,10 @@ class Reader {
         if (!(ry >= 0)) ry = rx;
         rx = Math.min(rx, w / 2);
         ry = Math.min(ry, h / 2);
-        const d = rx > 0 && ry > 0 ? `M${x + rx} ${y}H${x + w - rx}A${rx} ${ry} 0 0 1 ${x + w} ${y + ry}V${y + h - ry}A${rx} ${ry} 0 0 1 ${x + w - rx} ${y + h}H${x + rx}A${rx} ${ry} 0 0 1 ${x} ${y + h - ry}V${y + ry}A${rx} ${ry} 0 0 1 ${x + rx} ${y}Z` : `M${x} ${y}H${x + w}V${y + h}H${x}Z`;
+        const d =
+          rx > 0 && ry > 0
+            ? `M${x + rx} ${y}H${x + w - rx}A${rx} ${ry} 0 0 1 ${x + w} ${y + ry}V${y + h - ry}A${rx} ${ry} 0 0 1 ${x + w - rx} ${y + h}H${x + rx}A${rx} ${ry} 0 0 1 ${x} ${y + h - ry}V${y + ry}A${rx} ${ry} 0 0 1 ${x + rx} ${y}Z`
+            : `M${x} ${y}H${x + w}V${y + h}H${x}Z`;
         return readPathData(d).paths;
       }
       case 'circle':
@@ -193,7 +226,9 @@ class Reader {
       case 'ellipse': {
         const rx = n('rx', n('ry'));
         const ry = n('ry', rx);
-        return rx > 0 && ry > 0 ? [transformPath(circlePath(0, 0, 1), { a: rx, b: 0, c: 0, d: ry, e: n('cx'), f: n('cy') })] : null;
+        return rx > 0 && ry > 0
+          ? [transformPath(circlePath(0, 0, 1), { a: rx, b: 0, c: 0, d: ry, e: n('cx'), f: n('cy') })]
+          : null;
       }
       case 'line':
         return [{ x: n('x1'), y: n('y1'), segments: [{ k: 'line', x: n('x2'), y: n('y2') }], closed: false }];
@@ -201,7 +236,8 @@ class Reader {
       case 'polygon': {
         const v = (a.points?.match(/[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?/gi) ?? []).map(Number);
         if (v.length < 4) return null;
-        return readPathData(`M${v.slice(0, v.length - (v.length % 2)).join(' ')}${e.tag === 'polygon' ? 'Z' : ''}`).paths;
+        return readPathData(`M${v.slice(0, v.length - (v.length % 2)).join(' ')}${e.tag === 'polygon' ? 'Z' : ''}`)
+          .paths;
       }
       default:
         return null;
@@ -212,13 +248,16 @@ class Reader {
     const filled = style.fill !== 'none' && style.fill !== 'transparent';
     const stroked = style.stroke !== 'none' && style.stroke !== 'transparent';
     if (!filled && !stroked) return;
-    if (this.things.length >= MOST_THINGS) throw new ExchangeError(this.name, `it draws more than ${MOST_THINGS} things.`);
+    if (this.things.length >= MOST_THINGS)
+      throw new ExchangeError(this.name, `it draws more than ${MOST_THINGS} things.`);
     const placed: Path[] = [];
     for (const p of paths) {
       this.segments += p.segments.length;
-      if (this.segments > MOST_SEGMENTS) throw new ExchangeError(this.name, `its outlines have more than ${MOST_SEGMENTS} nodes.`);
+      if (this.segments > MOST_SEGMENTS)
+        throw new ExchangeError(this.name, `its outlines have more than ${MOST_SEGMENTS} nodes.`);
       const q = transformPath(p, m);
-      if (!Number.isFinite(q.x + q.y) || Math.abs(q.x) > 1e6 || Math.abs(q.y) > 1e6) throw new ExchangeError(this.name, 'it draws things that are not numbers or more than a kilometre away.');
+      if (!Number.isFinite(q.x + q.y) || Math.abs(q.x) > 1e6 || Math.abs(q.y) > 1e6)
+        throw new ExchangeError(this.name, 'it draws things that are not numbers or more than a kilometre away.');
       if (filled && !q.closed) {
         const last = q.segments[q.segments.length - 1];
         if (Math.hypot(last.x - q.x, last.y - q.y) > 1e-9) q.segments.push({ k: 'line', x: q.x, y: q.y });
@@ -227,7 +266,13 @@ class Reader {
     }
     const colour = colourOf(filled ? style.fill : style.stroke, style.color);
     if (!this.layers.has(layer)) this.layers.set(layer, colour);
-    this.things.push({ name, layer, colour, fill: style.fillRule === 'evenodd' ? 'evenodd' : 'nonzero', paths: placed });
+    this.things.push({
+      name,
+      layer,
+      colour,
+      fill: style.fillRule === 'evenodd' ? 'evenodd' : 'nonzero',
+      paths: placed,
+    });
   }
 
   private text(e: Element, m: Affine, style: Style, layer: string): void {
@@ -267,8 +312,13 @@ function layerName(g: Element, strict: boolean): string | null {
 }
 
 function viewBox(e: Element): [number, number, number, number] | null {
-  const v = (e.attributes.viewBox ?? '').trim().split(/[\s,]+/).map(Number);
-  return v.length === 4 && v.every(Number.isFinite) && v[2] > 0 && v[3] > 0 ? (v as [number, number, number, number]) : null;
+  const v = (e.attributes.viewBox ?? '')
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
+  return v.length === 4 && v.every(Number.isFinite) && v[2] > 0 && v[3] > 0
+    ? (v as [number, number, number, number])
+    : null;
 }
 
 /** How a viewBox fills a width and height (SVG 2, preserveAspectRatio). */
@@ -297,7 +347,8 @@ function page(root: Element): { matrix: Affine; height: number; known: boolean }
   const width = w?.mm ?? (box ? (h ? (h.mm * box[2]) / box[3] : box[2] * px) : 0);
   const height = h?.mm ?? (box ? (w ? (w.mm * box[3]) / box[2] : box[3] * px) : 0);
   const known = !!(w?.real || h?.real);
-  if (box && width > 0 && height > 0) return { matrix: fit(box, width, height, root.attributes.preserveAspectRatio), height, known };
+  if (box && width > 0 && height > 0)
+    return { matrix: fit(box, width, height, root.attributes.preserveAspectRatio), height, known };
   return { matrix: { a: px, b: 0, c: 0, d: px, e: 0, f: 0 }, height, known };
 }
 
@@ -306,5 +357,13 @@ function viewport(e: Element, a: Readonly<Record<string, string>>): Affine {
   const at = { ...identity, e: or(userNumber(a.x), 0), f: or(userNumber(a.y), 0) };
   const box = viewBox(e);
   if (!box) return at;
-  return compose(at, fit(box, or(userNumber(a.width, box[2]), box[2]), or(userNumber(a.height, box[3]), box[3]), e.attributes.preserveAspectRatio));
+  return compose(
+    at,
+    fit(
+      box,
+      or(userNumber(a.width, box[2]), box[2]),
+      or(userNumber(a.height, box[3]), box[3]),
+      e.attributes.preserveAspectRatio,
+    ),
+  );
 }

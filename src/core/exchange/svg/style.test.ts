@@ -5,8 +5,11 @@ import { readLength, readTransform, userNumber } from './transform';
 describe('style of an element', () => {
   it('comes from its parent, its attributes, sheets by weight, and its own style, in that order', () => {
     const sheet = new StyleSheet();
-    sheet.add('/* a note */ path { fill: red } .thick { fill: lime; stroke: blue } #one { fill: navy } rect, circle { stroke: teal }');
-    const of = (tag: string, attributes: Record<string, string>, parent = rootStyle) => sheet.of({ tag, attributes }, parent);
+    sheet.add(
+      '/* a note */ path { fill: red } .thick { fill: lime; stroke: blue } #one { fill: navy } rect, circle { stroke: teal }',
+    );
+    const of = (tag: string, attributes: Record<string, string>, parent = rootStyle) =>
+      sheet.of({ tag, attributes }, parent);
     expect(of('path', { fill: 'white' }).fill).toBe('red');
     expect(of('path', { class: 'thick' })).toMatchObject({ fill: 'lime', stroke: 'blue' });
     expect(of('path', { class: 'other thick', id: 'one' }).fill).toBe('navy');
@@ -20,8 +23,12 @@ describe('style of an element', () => {
   it('knows what is important, whatever stands later or weighs more', () => {
     const sheet = new StyleSheet();
     sheet.add('#one { fill: navy !important } path { stroke: red!important } #one { stroke: blue; fill: lime }');
-    expect(sheet.of({ tag: 'path', attributes: { id: 'one', style: 'fill: olive; stroke: teal' } }, rootStyle)).toMatchObject({ fill: 'navy', stroke: 'red' });
-    expect(sheet.of({ tag: 'path', attributes: { id: 'one', style: 'fill: olive !important' } }, rootStyle).fill).toBe('olive');
+    expect(
+      sheet.of({ tag: 'path', attributes: { id: 'one', style: 'fill: olive; stroke: teal' } }, rootStyle),
+    ).toMatchObject({ fill: 'navy', stroke: 'red' });
+    expect(sheet.of({ tag: 'path', attributes: { id: 'one', style: 'fill: olive !important' } }, rootStyle).fill).toBe(
+      'olive',
+    );
   });
 
   it('follows elements to their parents and elder siblings', () => {
@@ -39,16 +46,41 @@ describe('style of an element', () => {
       one.add(`${css} { fill: red }`);
       return one.of(e, rootStyle).fill === 'red' && !one.skipped.size;
     };
-    for (const css of ['g path', 'svg path', 'svg > g > path', '.ink > *', 'rect + path', 'path ~ path', 'g :last-child', 'svg .ink path:last-child']) expect([css, fill(css, c)]).toEqual([css, true]);
-    for (const css of ['svg > path', 'path + path', 'rect ~ rect', '.ink .ink path', 'path:first-child', 'g > g path']) expect([css, fill(css, c)]).toEqual([css, false]);
-    for (const css of ['[data-k]', '[data-k="gate-left"]', '[data-k|=gate]', '[data-k^=gate]', '[data-k$=left]', '[data-k*="e-l"]', 'path:first-child']) expect([css, fill(css, a)]).toEqual([css, true]);
+    for (const css of [
+      'g path',
+      'svg path',
+      'svg > g > path',
+      '.ink > *',
+      'rect + path',
+      'path ~ path',
+      'g :last-child',
+      'svg .ink path:last-child',
+    ])
+      expect([css, fill(css, c)]).toEqual([css, true]);
+    for (const css of ['svg > path', 'path + path', 'rect ~ rect', '.ink .ink path', 'path:first-child', 'g > g path'])
+      expect([css, fill(css, c)]).toEqual([css, false]);
+    for (const css of [
+      '[data-k]',
+      '[data-k="gate-left"]',
+      '[data-k|=gate]',
+      '[data-k^=gate]',
+      '[data-k$=left]',
+      '[data-k*="e-l"]',
+      'path:first-child',
+    ])
+      expect([css, fill(css, a)]).toEqual([css, true]);
     expect(fill('[data-k~=gate]', a)).toBe(false);
   });
 
   it('takes what is for the screen, leaves what is for paper, and says by name what it does not read', () => {
     const sheet = new StyleSheet();
-    sheet.add('@media screen { path { fill: lime } } @media print { path { fill: blue } } @media (prefers-color-scheme: dark) { path { fill: white } } path:hover, .a.b { stroke: teal } @font-face { font-family: x }');
-    expect(sheet.of({ tag: 'path', attributes: { class: 'a b' } }, rootStyle)).toMatchObject({ fill: 'lime', stroke: 'teal' });
+    sheet.add(
+      '@media screen { path { fill: lime } } @media print { path { fill: blue } } @media (prefers-color-scheme: dark) { path { fill: white } } path:hover, .a.b { stroke: teal } @font-face { font-family: x }',
+    );
+    expect(sheet.of({ tag: 'path', attributes: { class: 'a b' } }, rootStyle)).toMatchObject({
+      fill: 'lime',
+      stroke: 'teal',
+    });
     expect(sheet.of({ tag: 'path', attributes: { class: 'a' } }, rootStyle).stroke).toBe('none');
     expect([...sheet.skipped]).toEqual(['@media (prefers-color-scheme:dark)', 'path:hover']);
   });
@@ -84,7 +116,8 @@ describe('transform attributes', () => {
     expect(at(1, 0)).toEqual([10, 7]);
     expect(at(0, 1)).toEqual([7, 5]);
     expect(readTransform('rotate(90 10 10)')!.e).toBeCloseTo(20, 9);
-    for (const broken of ['rotate()', 'spin(3)', 'matrix(1 2 3)', 'translate(1) oops', 'scale(1e999)']) expect(readTransform(broken)).toBeNull();
+    for (const broken of ['rotate()', 'spin(3)', 'matrix(1 2 3)', 'translate(1) oops', 'scale(1e999)'])
+      expect(readTransform(broken)).toBeNull();
     expect(readTransform('none')).toEqual({ a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 });
   });
   it('lengths know their units', () => {

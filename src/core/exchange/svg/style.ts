@@ -17,7 +17,19 @@ export interface Style {
   textAnchor: string;
 }
 
-export const rootStyle: Style = { fill: 'black', fillRule: 'nonzero', stroke: 'none', display: 'inline', visibility: 'visible', opacity: '1', color: 'black', fontFamily: '', fontSize: '16', fontWeight: '400', textAnchor: 'start' };
+export const rootStyle: Style = {
+  fill: 'black',
+  fillRule: 'nonzero',
+  stroke: 'none',
+  display: 'inline',
+  visibility: 'visible',
+  opacity: '1',
+  color: 'black',
+  fontFamily: '',
+  fontSize: '16',
+  fontWeight: '400',
+  textAnchor: 'start',
+};
 
 const names: Record<string, keyof Style> = {
   fill: 'fill',
@@ -64,7 +76,8 @@ interface Place {
 }
 
 /** What comes of text in CSS's own grammar; broken parts are left out, as the standard says. */
-const parsed = (text: string, context: 'stylesheet' | 'declarationList') => parse(text, { context, parseValue: false, parseCustomProperty: false });
+const parsed = (text: string, context: 'stylesheet' | 'declarationList') =>
+  parse(text, { context, parseValue: false, parseCustomProperty: false });
 
 function declarations(nodes: readonly CssNode[]): Declaration[] {
   const out: Declaration[] = [];
@@ -80,7 +93,10 @@ const childrenOf = (n: CssNode): CssNode[] => ('children' in n && n.children ? [
 
 /** Whether rules for a medium are for a drawing on a screen; null where that depends on the screen. */
 function appliesTo(media: string): boolean | null {
-  const kinds = media.toLowerCase().split(',').map((q) => q.trim().replace(/^only\s+/, ''));
+  const kinds = media
+    .toLowerCase()
+    .split(',')
+    .map((q) => q.trim().replace(/^only\s+/, ''));
   if (kinds.some((q) => q === '' || q === 'all' || q === 'screen')) return true;
   return kinds.every((q) => /^(print|speech|not\s+(screen|all))$/.test(q)) ? false : null;
 }
@@ -160,7 +176,8 @@ export class StyleSheet {
       if (n.prelude.type !== 'SelectorList') this.skipped.add(generate(n.prelude));
       else
         for (const selector of childrenOf(n.prelude)) {
-          if (readable(selector)) this.rules.push({ selector: childrenOf(selector), weight: weightOf(selector), set, at: 0 });
+          if (readable(selector))
+            this.rules.push({ selector: childrenOf(selector), weight: weightOf(selector), set, at: 0 });
           else this.skipped.add(generate(selector));
         }
     }
@@ -173,7 +190,8 @@ export class StyleSheet {
     const set = (key: keyof Style, value: string) => {
       if (value !== 'inherit') s[key] = value;
     };
-    for (const name of Object.keys(names)) if (e.attributes[name] !== undefined) set(names[name], e.attributes[name].trim());
+    for (const name of Object.keys(names))
+      if (e.attributes[name] !== undefined) set(names[name], e.attributes[name].trim());
     const met = this.rulesFor(e).filter((r) => this.matches(e, r.selector));
     const mine = e.attributes.style ? declarations(childrenOf(parsed(e.attributes.style, 'declarationList'))) : [];
     for (const important of [false, true]) {
@@ -187,7 +205,8 @@ export class StyleSheet {
   private matches(e: Styled, selector: readonly CssNode[]): boolean {
     if (++this.steps > MOST_STEPS) throw new StyleError();
     let k = selector.length - 1;
-    for (; k >= 0 && selector[k].type !== 'Combinator'; k--) if (!simple(e, selector[k], this.places.get(e))) return false;
+    for (; k >= 0 && selector[k].type !== 'Combinator'; k--)
+      if (!simple(e, selector[k], this.places.get(e))) return false;
     if (k < 0) return true;
     const rest = selector.slice(0, k);
     const place = this.places.get(e);
@@ -212,12 +231,30 @@ function readable(selector: CssNode): boolean {
   return childrenOf(selector).every((n) => {
     if (n.type === 'PseudoClassSelector') return PSEUDO.has(n.name.toLowerCase()) && !n.children;
     if (n.type === 'Combinator') return [' ', '>', '+', '~'].includes(n.name);
-    return n.type === 'TypeSelector' || n.type === 'ClassSelector' || n.type === 'IdSelector' || n.type === 'AttributeSelector';
+    return (
+      n.type === 'TypeSelector' ||
+      n.type === 'ClassSelector' ||
+      n.type === 'IdSelector' ||
+      n.type === 'AttributeSelector'
+    );
   });
 }
 
 const weightOf = (selector: CssNode): number =>
-  childrenOf(selector).reduce((sum, n) => sum + (n.type === 'IdSelector' ? 1e6 : n.type === 'TypeSelector' ? (n.name === '*' ? 0 : 1) : n.type === 'Combinator' ? 0 : 1e3), 0);
+  childrenOf(selector).reduce(
+    (sum, n) =>
+      sum +
+      (n.type === 'IdSelector'
+        ? 1e6
+        : n.type === 'TypeSelector'
+          ? n.name === '*'
+            ? 0
+            : 1
+          : n.type === 'Combinator'
+            ? 0
+            : 1e3),
+    0,
+  );
 
 function simple(e: Styled, n: CssNode, place: Place | undefined): boolean {
   switch (n.type) {
@@ -241,7 +278,13 @@ function simple(e: Styled, n: CssNode, place: Place | undefined): boolean {
     case 'PseudoClassSelector': {
       const [first, last] = [!place || place.index === 0, !place || place.index === place.siblings.length - 1];
       const name = n.name.toLowerCase();
-      return name === 'root' ? !place?.parent : name === 'first-child' ? first : name === 'last-child' ? last : first && last;
+      return name === 'root'
+        ? !place?.parent
+        : name === 'first-child'
+          ? first
+          : name === 'last-child'
+            ? last
+            : first && last;
     }
     default:
       return false;
@@ -254,6 +297,18 @@ export function colourOf(text: string, current: string): string | null {
   if (t === 'currentcolor') return t === current.trim().toLowerCase() ? null : colourOf(current, 'black');
   if (t === 'transparent') return null;
   // Commas are the older way of writing; newer ones have spaces and a stroke before the opacity.
-  const c = color(t.replace(/^(rgba?|hsla?)\(\s*([^,()]+)\)$/, (_, kind: string, parts: string) => `${kind.slice(0, 3)}(${parts.replace(/\s*\/.*$/, '').trim().split(/\s+/).join(',')})`).replace(/(\d)deg\b/, '$1'));
+  const c = color(
+    t
+      .replace(
+        /^(rgba?|hsla?)\(\s*([^,()]+)\)$/,
+        (_, kind: string, parts: string) =>
+          `${kind.slice(0, 3)}(${parts
+            .replace(/\s*\/.*$/, '')
+            .trim()
+            .split(/\s+/)
+            .join(',')})`,
+      )
+      .replace(/(\d)deg\b/, '$1'),
+  );
   return c && c.displayable() ? c.formatHex() : c ? c.rgb().clamp().formatHex() : null;
 }

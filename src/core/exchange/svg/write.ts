@@ -9,7 +9,8 @@ export interface WrittenThing {
   readonly paths: readonly Path[];
 }
 
-const escape = (s: string) => s.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
+const escape = (s: string) =>
+  s.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 
 /**
  * Writes SVG in mm: one group a layer, closed outlines filled, open lines stroked, arcs and cubics as such.
@@ -18,7 +19,10 @@ const escape = (s: string) => s.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': 
 export function writeSvg(things: readonly WrittenThing[], width: number, height: number, title: string): string {
   const flip = { a: 1, b: 0, c: 0, d: -1, e: 0, f: height };
   const layers = [...new Set(things.map((t) => t.layer))];
-  const out = [`<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}">`, `<title>${escape(title)}</title>`];
+  const out = [
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}">`,
+    `<title>${escape(title)}</title>`,
+  ];
   for (const layer of layers) {
     out.push(`<g><title>${escape(layer)}</title>`);
     for (const t of things) {

@@ -45,7 +45,9 @@ const TOUCH = 1e-5;
 
 /** Puts every corner that lies on a segment of the outline into that segment. */
 function splitTouches(component: Region): Region {
-  const points = component.flatMap((l) => Array.from({ length: l.length / 2 }, (_, i) => ({ x: l[2 * i], y: l[2 * i + 1] })));
+  const points = component.flatMap((l) =>
+    Array.from({ length: l.length / 2 }, (_, i) => ({ x: l[2 * i], y: l[2 * i + 1] })),
+  );
   points.sort((a, b) => a.x - b.x);
   const from = (x: number) => {
     let lo = 0;
@@ -68,10 +70,15 @@ function splitTouches(component: Region): Region {
       const length = Math.hypot(ex, ey);
       out.push(ax, ay);
       const on: { x: number; y: number; t: number }[] = [];
-      for (let k = from(Math.min(ax, l[j]) - TOUCH); k < points.length && points[k].x <= Math.max(ax, l[j]) + TOUCH; k++) {
+      for (
+        let k = from(Math.min(ax, l[j]) - TOUCH);
+        k < points.length && points[k].x <= Math.max(ax, l[j]) + TOUCH;
+        k++
+      ) {
         const p = points[k];
         const t = ((p.x - ax) * ex + (p.y - ay) * ey) / length;
-        if (t > TOUCH && t < length - TOUCH && Math.abs((p.x - ax) * ey - (p.y - ay) * ex) <= TOUCH * length) on.push({ ...p, t });
+        if (t > TOUCH && t < length - TOUCH && Math.abs((p.x - ax) * ey - (p.y - ay) * ex) <= TOUCH * length)
+          on.push({ ...p, t });
       }
       on.sort((a, b) => a.t - b.t);
       for (const p of on) if (p.x !== out[out.length - 2] || p.y !== out[out.length - 1]) out.push(p.x, p.y);

@@ -160,7 +160,13 @@ export class Bisector {
       // way * (x - P) . d_e must stay negative; x - P = (q, r - h) in the frame, r = (q^2 + h^2) / 2h.
       const along = way * (dx * s.dx[e] + dy * s.dy[e]);
       const across = way * (-dy * s.dx[e] + dx * s.dy[e]);
-      const leave = this.downCrossing(-across / (2 * this.h), -along, across * (this.h / 2), this.t0 - this.ps, this.sigma);
+      const leave = this.downCrossing(
+        -across / (2 * this.h),
+        -along,
+        across * (this.h / 2),
+        this.t0 - this.ps,
+        this.sigma,
+      );
       if (leave < this.max) this.max = leave;
     }
     if (!(this.max > 0)) this.max = 0;
@@ -271,7 +277,13 @@ export class Bisector {
       const wx = this.x - cx;
       const wy = this.y - cy;
       const d = Math.sqrt(wx * wx + wy * wy);
-      return this.downCrossing(1 - this.k * this.k, 2 * (wx * this.ux + wy * this.uy - this.r * this.k), (d - this.r) * (d + this.r), 0, 1);
+      return this.downCrossing(
+        1 - this.k * this.k,
+        2 * (wx * this.ux + wy * this.uy - this.r * this.k),
+        (d - this.r) * (d + this.r),
+        0,
+        1,
+      );
     }
     if (this.kind === CORNER_CORNER) {
       const wx = this.bx - cx;

@@ -112,7 +112,8 @@ export function makeBranches(axis: Axis, tolerance: number, prune = tolerance): 
     start.push(samples.length / 3);
     from.push(t.edgeFrom[e]);
     to.push(t.edgeTo[e]);
-    for (let k = first[e]; k < first[e + 1]; k++) samples.push(xyz[3 * k] + s.originX, xyz[3 * k + 1] + s.originY, xyz[3 * k + 2]);
+    for (let k = first[e]; k < first[e + 1]; k++)
+      samples.push(xyz[3 * k] + s.originX, xyz[3 * k + 1] + s.originY, xyz[3 * k + 2]);
   }
   start.push(samples.length / 3);
   return {

@@ -115,7 +115,12 @@ export function insetOf(axis: Axis, distance: number, tolerance: number): Region
       if (m && Math.abs(loop[m - 2] - x) < 1e-6 && Math.abs(loop[m - 1] - y) < 1e-6) continue;
       loop.push(x, y);
     }
-    while (loop.length > 2 && Math.abs(loop[0] - loop[loop.length - 2]) < 1e-6 && Math.abs(loop[1] - loop[loop.length - 1]) < 1e-6) loop.length -= 2;
+    while (
+      loop.length > 2 &&
+      Math.abs(loop[0] - loop[loop.length - 2]) < 1e-6 &&
+      Math.abs(loop[1] - loop[loop.length - 1]) < 1e-6
+    )
+      loop.length -= 2;
     if (loop.length >= 6) loops.push(Float64Array.from(loop));
   };
   /** From (x, y) on `site`, at `from` along it, to the crossing where the contour leaves the site's chain; -1 if none. */

@@ -17,7 +17,11 @@ function worstClearance(axis: Axis, loops: readonly Loop[]): number {
   let worst = 0;
   const step = Math.max(1, Math.floor(t.pieces / 400));
   for (let p = 0; p < t.pieces; p += step) {
-    worst = Math.max(worst, Math.abs(bruteDistance(loops, t.x0[p] + s.originX, t.y0[p] + s.originY) - t.r0[p]), Math.abs(bruteDistance(loops, t.x1[p] + s.originX, t.y1[p] + s.originY) - t.r1[p]));
+    worst = Math.max(
+      worst,
+      Math.abs(bruteDistance(loops, t.x0[p] + s.originX, t.y0[p] + s.originY) - t.r0[p]),
+      Math.abs(bruteDistance(loops, t.x1[p] + s.originX, t.y1[p] + s.originY) - t.r1[p]),
+    );
   }
   return worst;
 }
@@ -26,11 +30,17 @@ function worstClearance(axis: Axis, loops: readonly Loop[]): number {
 const weight = (axes: readonly Axis[]): number =>
   axes.reduce((sum, { trace: t }) => {
     let w = 0;
-    for (let p = 0; p < t.pieces; p++) w += (Math.hypot(t.x1[p] - t.x0[p], t.y1[p] - t.y0[p]) * (t.r0[p] + t.r1[p])) / 2;
+    for (let p = 0; p < t.pieces; p++)
+      w += (Math.hypot(t.x1[p] - t.x0[p], t.y1[p] - t.y0[p]) * (t.r0[p] + t.r1[p])) / 2;
     return sum + w;
   }, 0);
 
-const all = { ...provingShapes, 'a comb of 200 slots': { loops: [combLoop(200)], fill: 'nonzero' as const }, 'a circle of 4,096 segments': { loops: [circleLoop(4096, 30)], fill: 'nonzero' as const }, 'a ring of circles': { loops: [circleLoop(500, 20), hole(circleLoop(300, 10))], fill: 'nonzero' as const } };
+const all = {
+  ...provingShapes,
+  'a comb of 200 slots': { loops: [combLoop(200)], fill: 'nonzero' as const },
+  'a circle of 4,096 segments': { loops: [circleLoop(4096, 30)], fill: 'nonzero' as const },
+  'a ring of circles': { loops: [circleLoop(500, 20), hole(circleLoop(300, 10))], fill: 'nonzero' as const },
+};
 
 describe('the medial axis', () => {
   it.each(Object.entries(all))('is complete and exact on %s', (_name, { loops, fill }) => {
@@ -56,7 +66,8 @@ describe('the medial axis', () => {
     const base = weight(medialAxis(normalise([starLoop(7, 12, 5)])));
     const l = starLoop(7, 12, 5);
     const shifted = Float64Array.from([...l.slice(6), ...l.slice(0, 6)]);
-    for (const loops of [[shifted], [hole(l)], ...[11, 37, 90, 123.4].map((d) => turned([l], d))]) expect(Math.abs(weight(medialAxis(normalise(loops))) - base)).toBeLessThan(2e-3);
+    for (const loops of [[shifted], [hole(l)], ...[11, 37, 90, 123.4].map((d) => turned([l], d))])
+      expect(Math.abs(weight(medialAxis(normalise(loops))) - base)).toBeLessThan(2e-3);
   });
 
   it('of a finely divided circle prunes to one plunge', () => {
@@ -71,31 +82,56 @@ describe('the medial axis', () => {
   it('closes up on any tangle of boxes and stars', () => {
     const coord = fc.integer({ min: 0, max: 40 });
     const shape = fc.oneof(
-      fc.tuple(coord, coord, fc.integer({ min: 1, max: 25 }), fc.integer({ min: 1, max: 25 })).map(([x, y, w, h]) => box(x, y, x + w, y + h)),
-      fc.tuple(fc.integer({ min: 3, max: 9 }), fc.double({ min: 2, max: 15, noNaN: true }), fc.double({ min: 0.05, max: 1.5, noNaN: true }), coord, coord).map(([n, r, k, x, y]) => starLoop(n, r, r * k, x, y)),
+      fc
+        .tuple(coord, coord, fc.integer({ min: 1, max: 25 }), fc.integer({ min: 1, max: 25 }))
+        .map(([x, y, w, h]) => box(x, y, x + w, y + h)),
+      fc
+        .tuple(
+          fc.integer({ min: 3, max: 9 }),
+          fc.double({ min: 2, max: 15, noNaN: true }),
+          fc.double({ min: 0.05, max: 1.5, noNaN: true }),
+          coord,
+          coord,
+        )
+        .map(([n, r, k, x, y]) => starLoop(n, r, r * k, x, y)),
       fc.array(fc.tuple(coord, coord), { minLength: 3, maxLength: 9 }).map((p) => loop(...p.flat())),
     );
     fc.assert(
-      fc.property(fc.array(shape, { minLength: 1, maxLength: 7 }), fc.constantFrom('evenodd' as const, 'nonzero' as const), (loops, fill) => {
-        const region = normalise(loops, fill);
-        for (const a of medialAxis(region)) expect(worstClearance(a, region)).toBeLessThan(1e-6);
-      }),
+      fc.property(
+        fc.array(shape, { minLength: 1, maxLength: 7 }),
+        fc.constantFrom('evenodd' as const, 'nonzero' as const),
+        (loops, fill) => {
+          const region = normalise(loops, fill);
+          for (const a of medialAxis(region)) expect(worstClearance(a, region)).toBeLessThan(1e-6);
+        },
+      ),
       { numRuns: 150, endOnFailure: true, seed: 7 },
     );
   });
 });
 
 describe('outlines as they come from tracing', () => {
-  it.each(Array.from({ length: 24 }, (_, i) => i))('picture %i has an axis in every piece, at any size, also when it is offset', (seed) => {
-    const r = seeded(1000 + seed);
-    const picture = softPicture(r);
-    const k = [5, 25.4, 100, 600][seed % 4] / picture.width;
-    const tolerance = [0.0003, 0.002, 0.0008, 0.01][(seed >> 2) % 4];
-    for (const layer of trace(picture, { ...traceDefaults, accuracy: [0.05, 0.2, 1][seed % 3], threshold: 0.2 + 0.6 * r() })) {
-      const region = normalise(layer.paths.map((p) => flatten(transformPath(p, { a: k, b: 0, c: 0, d: k, e: 30, f: 20 }), tolerance)), 'evenodd');
-      for (const all of [region, offset(region, k, tolerance), offset(region, -k, tolerance)]) expect(medialAxis(all).length).toBe(components(all).length);
-    }
-  });
+  it.each(Array.from({ length: 24 }, (_, i) => i))(
+    'picture %i has an axis in every piece, at any size, also when it is offset',
+    (seed) => {
+      const r = seeded(1000 + seed);
+      const picture = softPicture(r);
+      const k = [5, 25.4, 100, 600][seed % 4] / picture.width;
+      const tolerance = [0.0003, 0.002, 0.0008, 0.01][(seed >> 2) % 4];
+      for (const layer of trace(picture, {
+        ...traceDefaults,
+        accuracy: [0.05, 0.2, 1][seed % 3],
+        threshold: 0.2 + 0.6 * r(),
+      })) {
+        const region = normalise(
+          layer.paths.map((p) => flatten(transformPath(p, { a: k, b: 0, c: 0, d: k, e: 30, f: 20 }), tolerance)),
+          'evenodd',
+        );
+        for (const all of [region, offset(region, k, tolerance), offset(region, -k, tolerance)])
+          expect(medialAxis(all).length).toBe(components(all).length);
+      }
+    },
+  );
 
   it('keep corners that are one unit of the grid apart wherever they lie', () => {
     for (const x of [0, 21, 300, 5000, -5000])

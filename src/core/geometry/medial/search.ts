@@ -186,7 +186,8 @@ export class EdgeSearch extends Bisector {
       const index = stack[--top];
       const level = stack[--top];
       const b = 4 * (levelStart[level] + index);
-      if (boxes[b] > this.maxX || boxes[b + 1] > this.maxY || boxes[b + 2] < this.minX || boxes[b + 3] < this.minY) continue;
+      if (boxes[b] > this.maxX || boxes[b + 1] > this.maxY || boxes[b + 2] < this.minX || boxes[b + 3] < this.minY)
+        continue;
       if (!this.near(b)) continue;
       if (level === 0) {
         const end = Math.min(n, (index + 1) * LEAF);
@@ -195,7 +196,8 @@ export class EdgeSearch extends Bisector {
           const nx = -s.dy[i];
           const ny = s.dx[i];
           const o = s.offset[i] + 1e-9;
-          if (nx * this.endX + ny * this.endY - this.endR < o || nx * this.x + ny * this.y - this.r < o) this.trySegment(i);
+          if (nx * this.endX + ny * this.endY - this.endR < o || nx * this.x + ny * this.y - this.r < o)
+            this.trySegment(i);
           if (s.reflex[i] && this.inside(i)) this.tryCorner(i);
         }
       } else {

@@ -35,7 +35,8 @@ export interface Sites {
 
 /** A hash of two doubles and a seed to [-1, 1); equal coordinates give equal values. */
 function scatter(x: number, y: number, seed: number): number {
-  let h = Math.imul(Math.round(x * UNITS_PER_MM) | 0, 0x9e3779b1) ^ Math.imul(Math.round(y * UNITS_PER_MM) | 0, 0x85ebca6b);
+  let h =
+    Math.imul(Math.round(x * UNITS_PER_MM) | 0, 0x9e3779b1) ^ Math.imul(Math.round(y * UNITS_PER_MM) | 0, 0x85ebca6b);
   h ^= Math.imul(seed + 1, 0xc2b2ae35);
   h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d);
   h = Math.imul(h ^ (h >>> 12), 0x297a2d39);
@@ -109,7 +110,22 @@ export function makeSites(source: readonly Float64Array[], nudge: number, seed: 
     const p = prev[i];
     reflex[i] = dx[p] * dy[i] - dy[p] * dx[i] < 0 ? 1 : 0;
   }
-  return { count, originX, originY, ax, ay, dx, dy, length, offset, next, prev, reflex, loops: countLoops(next), pinched };
+  return {
+    count,
+    originX,
+    originY,
+    ax,
+    ay,
+    dx,
+    dy,
+    length,
+    offset,
+    next,
+    prev,
+    reflex,
+    loops: countLoops(next),
+    pinched,
+  };
 }
 
 function countLoops(next: Int32Array): number {

@@ -193,7 +193,15 @@ function walk(s: Sites): Trace {
     fail('a segment without an edge');
   }
   return {
-    right, left, x0, y0, r0, x1, y1, r1, pieces,
+    right,
+    left,
+    x0,
+    y0,
+    r0,
+    x1,
+    y1,
+    r1,
+    pieces,
     edgePiece: Int32Array.from(edgePiece),
     edgeFrom: Int32Array.from(edgeFrom),
     edgeTo: Int32Array.from(edgeTo),

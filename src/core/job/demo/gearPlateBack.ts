@@ -12,7 +12,16 @@ const CONE = 'cone-3.175-20-0.1';
  */
 export function gearPlateWithBack(): Job {
   const front = { ...gearPlate(), at: { ...gearPlate().at, id: 'front', name: 'Front' } };
-  const text = { kerning: true, leading: 1.6, align: 'centre', stretch: 100, baseline: 'straight', radius: 50, at: 90, tracking: 20 };
+  const text = {
+    kerning: true,
+    leading: 1.6,
+    align: 'centre',
+    stretch: 100,
+    baseline: 'straight',
+    radius: 50,
+    at: 90,
+    tracking: 20,
+  };
   const whole = jobOf(front);
   const [face] = whole.setups;
   // Where the plate will be parted from the blank: it follows the edge on the front.

@@ -16,5 +16,8 @@ export const demoSetups: Readonly<Record<string, () => OneSetup>> = {
 
 /** The demo jobs of the Fenwater Lock trust, by the name that the command line takes. */
 export const demoJobs: Readonly<Record<string, () => Job>> = Object.fromEntries(
-  Object.entries(demoSetups).map(([name, make]) => [name, name === 'keeper-plate' ? gearPlateWithBack : () => jobOf(make())]),
+  Object.entries(demoSetups).map(([name, make]) => [
+    name,
+    name === 'keeper-plate' ? gearPlateWithBack : () => jobOf(make()),
+  ]),
 );

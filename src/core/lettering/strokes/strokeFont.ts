@@ -43,7 +43,14 @@ export function readStrokes(text: string): Path[] {
         const a = from * rad + i * step;
         const b = a + step;
         const end = at(b / rad);
-        path!.segments.push({ k: 'cubic', x1: cx + rx * (Math.cos(a) - k * Math.sin(a)), y1: cy + ry * (Math.sin(a) + k * Math.cos(a)), x2: cx + rx * (Math.cos(b) + k * Math.sin(b)), y2: cy + ry * (Math.sin(b) - k * Math.cos(b)), ...end });
+        path!.segments.push({
+          k: 'cubic',
+          x1: cx + rx * (Math.cos(a) - k * Math.sin(a)),
+          y1: cy + ry * (Math.sin(a) + k * Math.cos(a)),
+          x2: cx + rx * (Math.cos(b) + k * Math.sin(b)),
+          y2: cy + ry * (Math.sin(b) - k * Math.cos(b)),
+          ...end,
+        });
         [x, y] = [end.x, end.y];
       }
     }
@@ -83,7 +90,13 @@ export function strokeFont(slant = 0): LoadedFont {
     if (!drawn.has(char)) {
       const d = draw(char);
       const lean = Math.tan((slant * Math.PI) / 180);
-      drawn.set(char, d && { width: d.width, paths: d.paths.map((p) => transformPath(p, { a: 1, b: 0, c: lean, d: 1, e: BEARING, f: 0 })) });
+      drawn.set(
+        char,
+        d && {
+          width: d.width,
+          paths: d.paths.map((p) => transformPath(p, { a: 1, b: 0, c: lean, d: 1, e: BEARING, f: 0 })),
+        },
+      );
     }
     return drawn.get(char)!;
   };

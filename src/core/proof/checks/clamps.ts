@@ -19,7 +19,11 @@ export const clamps: Check = {
         const { all } = extentOf(s.motion);
         const widest = cutter ? Math.max(radiusOf(cutter), cutter.shankDiameter / 2) : 0;
         const near = (k: (typeof boxes)[number]) =>
-          all.z0 < k.height && all.x1 > k.x0 - widest && all.x0 < k.x1 + widest && all.y1 > k.y0 - widest && all.y0 < k.y1 + widest;
+          all.z0 < k.height &&
+          all.x1 > k.x0 - widest &&
+          all.x0 < k.x1 + widest &&
+          all.y1 > k.y0 - widest &&
+          all.y0 < k.y1 + widest;
         if (!boxes.some(near)) continue;
         const m = chordsOf(s.motion);
         for (let i = 1; i < m.count; i++)
@@ -30,7 +34,13 @@ export const clamps: Check = {
             const r = cutter ? widthAt(cutter, k.height - low) : 0;
             if (!meets(m.x[i - 1], m.y[i - 1], m.x[i], m.y[i], k.x0 - r, k.y0 - r, k.x1 + r, k.y1 + r)) return;
             told.add(`${s.cutId}/${n}`);
-            out.push({ check: 'clamps', text: `"${nameOf(input, s.cutId)}" runs into clamp ${n + 1}, which is ${lengthText(k.height, input.job.unit)} high. Move the clamp, or raise the safe height under Blank.`, cutId: s.cutId, x: (k.x0 + k.x1) / 2, y: (k.y0 + k.y1) / 2 });
+            out.push({
+              check: 'clamps',
+              text: `"${nameOf(input, s.cutId)}" runs into clamp ${n + 1}, which is ${lengthText(k.height, input.job.unit)} high. Move the clamp, or raise the safe height under Blank.`,
+              cutId: s.cutId,
+              x: (k.x0 + k.x1) / 2,
+              y: (k.y0 + k.y1) / 2,
+            });
           });
       }
     return out;
@@ -38,10 +48,20 @@ export const clamps: Check = {
 };
 
 /** Largest radius of a cutter up to a height above its tip: its own outline, and above its cutting edges its shank. */
-const widthAt = (c: Cutter, height: number): number => Math.max(radiusAt(c, height), height > cuttingLength(c) ? Math.max(radiusOf(c), c.shankDiameter / 2) : 0);
+const widthAt = (c: Cutter, height: number): number =>
+  Math.max(radiusAt(c, height), height > cuttingLength(c) ? Math.max(radiusOf(c), c.shankDiameter / 2) : 0);
 
 /** Whether a stretch of line enters a box (clipping by its four sides, Liang and Barsky 1984). */
-function meets(ax: number, ay: number, bx: number, by: number, x0: number, y0: number, x1: number, y1: number): boolean {
+function meets(
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+): boolean {
   let t0 = 0;
   let t1 = 1;
   for (const [p, q] of [

@@ -3,7 +3,11 @@ import { nameOf } from './worst';
 import type { CheckInput, Finding } from '../check';
 
 /** The deepest clash of a kind in each cut, as one finding. */
-export function deepest(input: CheckInput, kind: Clash['kind'], word: (c: Clash, count: number, cutName: string) => string): Finding[] {
+export function deepest(
+  input: CheckInput,
+  kind: Clash['kind'],
+  word: (c: Clash, count: number, cutName: string) => string,
+): Finding[] {
   const byCut = new Map<string | null, { worst: Clash; count: number }>();
   for (const c of input.clashes) {
     if (c.kind !== kind) continue;
@@ -14,5 +18,11 @@ export function deepest(input: CheckInput, kind: Clash['kind'], word: (c: Clash,
       if (c.depth > b.worst.depth) b.worst = c;
     }
   }
-  return [...byCut].map(([cutId, { worst, count }]) => ({ check: kind === 'rapid' ? 'rapids' : 'shank', text: word(worst, count, nameOf(input, cutId)), cutId, x: worst.x, y: worst.y }));
+  return [...byCut].map(([cutId, { worst, count }]) => ({
+    check: kind === 'rapid' ? 'rapids' : 'shank',
+    text: word(worst, count, nameOf(input, cutId)),
+    cutId,
+    x: worst.x,
+    y: worst.y,
+  }));
 }

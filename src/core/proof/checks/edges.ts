@@ -12,7 +12,8 @@ export const edges: Check = {
     return worstPerCut(input, 'edges', {
       measure: (x, y, z, cutId) => (z < -1e-6 ? Math.max(-x, x - width, -y, y - height) - allowed(cutId) : 0),
       may: ({ cutting: c }, cutId) => Math.max(-c.x0, c.x1 - width, -c.y0, c.y1 - height) > allowed(cutId),
-      word: (d, name) => `"${name}" cuts ${lengthText(d + 0.001, input.job.unit)} outside the blank. Move its artwork, or enter the real size under Blank.`,
+      word: (d, name) =>
+        `"${name}" cuts ${lengthText(d + 0.001, input.job.unit)} outside the blank. Move its artwork, or enter the real size under Blank.`,
     });
   },
 };

@@ -14,4 +14,18 @@ import { unreached } from './unreached';
 import { wanted } from './wanted';
 
 /** Every check, in the order in which results are listed. */
-export const checks: readonly Check[] = [bed, faces, edges, rapids, shank, order, wanted, unreached, spindle, slots, limits, clamps, planned];
+export const checks: readonly Check[] = [
+  bed,
+  faces,
+  edges,
+  rapids,
+  shank,
+  order,
+  wanted,
+  unreached,
+  spindle,
+  slots,
+  limits,
+  clamps,
+  planned,
+];

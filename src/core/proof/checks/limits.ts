@@ -35,17 +35,53 @@ export const limits: Check = {
         z0 = Math.min(z0, all.z0);
         z1 = Math.max(z1, all.z1);
         const [least, most] = speedsOf(s);
-        if (feed <= fastest && plunge <= fastestDown && most <= machine.spindle.max && least >= machine.spindle.min) continue;
+        if (feed <= fastest && plunge <= fastestDown && most <= machine.spindle.max && least >= machine.spindle.min)
+          continue;
         for (let i = 0; i < m.count; i++) {
           const rpm = s.rpm[i];
-          if (rpm > machine.spindle.max) tell('fast', s.cutId, `"${name(s.cutId)}" asks for ${Math.round(rpm)} rpm; the spindle of "${machine.name}" turns ${machine.spindle.max} at most.`, m.x[i], m.y[i]);
-          if (rpm > 0 && rpm < machine.spindle.min) tell('slow', s.cutId, `"${name(s.cutId)}" asks for ${Math.round(rpm)} rpm; the spindle of "${machine.name}" turns no slower than ${machine.spindle.min}.`, m.x[i], m.y[i]);
-          if (isPlunge(m, i) && m.feed[i] > fastestDown) tell('plunge', s.cutId, `"${name(s.cutId)}" plunges at ${lengthText(m.feed[i], unit)}/min; the Z axis of "${machine.name}" goes ${lengthText(machine.maxFeed.z, unit)}/min at most and will be slower. Lessen the plunge feed of its cutter.`, m.x[i], m.y[i]);
-          if (i && m.kind[i] !== RAPID && m.kind[i] !== DWELL && m.feed[i] > fastest) tell('feed', s.cutId, `"${name(s.cutId)}" is to be fed at ${lengthText(m.feed[i], unit)} a minute; "${machine.name}" goes ${lengthText(Math.max(machine.maxFeed.x, machine.maxFeed.y), unit)} at most and will be slower.`, m.x[i], m.y[i]);
+          if (rpm > machine.spindle.max)
+            tell(
+              'fast',
+              s.cutId,
+              `"${name(s.cutId)}" asks for ${Math.round(rpm)} rpm; the spindle of "${machine.name}" turns ${machine.spindle.max} at most.`,
+              m.x[i],
+              m.y[i],
+            );
+          if (rpm > 0 && rpm < machine.spindle.min)
+            tell(
+              'slow',
+              s.cutId,
+              `"${name(s.cutId)}" asks for ${Math.round(rpm)} rpm; the spindle of "${machine.name}" turns no slower than ${machine.spindle.min}.`,
+              m.x[i],
+              m.y[i],
+            );
+          if (isPlunge(m, i) && m.feed[i] > fastestDown)
+            tell(
+              'plunge',
+              s.cutId,
+              `"${name(s.cutId)}" plunges at ${lengthText(m.feed[i], unit)}/min; the Z axis of "${machine.name}" goes ${lengthText(machine.maxFeed.z, unit)}/min at most and will be slower. Lessen the plunge feed of its cutter.`,
+              m.x[i],
+              m.y[i],
+            );
+          if (i && m.kind[i] !== RAPID && m.kind[i] !== DWELL && m.feed[i] > fastest)
+            tell(
+              'feed',
+              s.cutId,
+              `"${name(s.cutId)}" is to be fed at ${lengthText(m.feed[i], unit)} a minute; "${machine.name}" goes ${lengthText(Math.max(machine.maxFeed.x, machine.maxFeed.y), unit)} at most and will be slower.`,
+              m.x[i],
+              m.y[i],
+            );
         }
       }
     const wide = (got: number, has: number, axis: string) => {
-      if (got > has + 1e-6) out.push({ check: 'limits', text: `The programs need ${lengthText(got, unit)} in ${axis}; "${machine.name}" travels ${lengthText(has, unit)}.`, cutId: null, x: null, y: null });
+      if (got > has + 1e-6)
+        out.push({
+          check: 'limits',
+          text: `The programs need ${lengthText(got, unit)} in ${axis}; "${machine.name}" travels ${lengthText(has, unit)}.`,
+          cutId: null,
+          x: null,
+          y: null,
+        });
     };
     wide(x1 - x0, machine.travel.x, 'X');
     wide(y1 - y0, machine.travel.y, 'Y');

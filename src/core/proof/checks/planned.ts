@@ -7,5 +7,16 @@ export const planned: Check = {
   run: ({ job, plans }) =>
     job.cuts
       .filter((c) => c.enabled)
-      .flatMap((c) => (plans.get(c.id)?.remarks ?? []).filter((r) => r.level === 'problem').map((r) => ({ check: 'planned', text: `${c.name}: ${r.text}`, cutId: c.id, x: r.x ?? null, y: r.y ?? null, mend: r.mend }))),
+      .flatMap((c) =>
+        (plans.get(c.id)?.remarks ?? [])
+          .filter((r) => r.level === 'problem')
+          .map((r) => ({
+            check: 'planned',
+            text: `${c.name}: ${r.text}`,
+            cutId: c.id,
+            x: r.x ?? null,
+            y: r.y ?? null,
+            mend: r.mend,
+          })),
+      ),
 };

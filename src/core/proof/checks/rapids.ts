@@ -5,5 +5,11 @@ import { deepest } from './clashes';
 export const rapids: Check = {
   id: 'rapids',
   name: 'No rapid through material',
-  run: (input) => deepest(input, 'rapid', (c, n, name) => `"${name}" moves at rapid rate ${lengthText(c.depth, input.job.unit, 2)} deep in material${n > 1 ? `, at ${n} places` : ''}. Raise the clearance height.`),
+  run: (input) =>
+    deepest(
+      input,
+      'rapid',
+      (c, n, name) =>
+        `"${name}" moves at rapid rate ${lengthText(c.depth, input.job.unit, 2)} deep in material${n > 1 ? `, at ${n} places` : ''}. Raise the clearance height.`,
+    ),
 };

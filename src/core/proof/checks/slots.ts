@@ -10,7 +10,14 @@ export const slots: Check = {
     const taken = new Map<number, string>();
     for (const [number, c] of tools) {
       const other = c.slot > 0 ? taken.get(c.slot) : undefined;
-      const say = (why: string) => out.push({ check: 'slots', text: `"${c.name}" ${why}: the program calls it as tool ${number}. Give it a slot of its own under Run.`, cutId: null, x: null, y: null });
+      const say = (why: string) =>
+        out.push({
+          check: 'slots',
+          text: `"${c.name}" ${why}: the program calls it as tool ${number}. Give it a slot of its own under Run.`,
+          cutId: null,
+          x: null,
+          y: null,
+        });
       if (c.slot === 0) say('has no slot');
       else if (other) say(`has slot ${c.slot}, and so has "${other}"`);
       else taken.set(c.slot, c.name);

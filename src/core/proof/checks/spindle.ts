@@ -19,13 +19,20 @@ export const spindle: Check = {
       y: null,
     }));
     for (const p of programs) {
-      if (!p.ended) out.push({ check: 'spindle', text: `${p.file} does not end with M30.`, cutId: null, x: null, y: null });
+      if (!p.ended)
+        out.push({ check: 'spindle', text: `${p.file} does not end with M30.`, cutId: null, x: null, y: null });
       for (const s of p.stretches) {
         const { cutId } = s;
         const name = job.cuts.find((c) => c.id === cutId)?.name ?? p.file;
         const cutter = tools.get(s.tool);
         if (!cutter) {
-          out.push({ check: 'spindle', text: `${p.file} calls tool ${s.tool}, which is not in the plan.`, cutId, x: null, y: null });
+          out.push({
+            check: 'spindle',
+            text: `${p.file} calls tool ${s.tool}, which is not in the plan.`,
+            cutId,
+            x: null,
+            y: null,
+          });
           continue;
         }
         const turns = shapeOf(cutter.shape).turns;

@@ -23,7 +23,15 @@ export const wanted: Check = {
     const { job, plans, compared } = input;
     const out: Finding[] = [];
     const { unit } = job;
-    const say = (cutId: string | null, text: string, places: readonly Place[] = []) => out.push({ check: 'wanted', text, cutId, x: places[0]?.x ?? null, y: places[0]?.y ?? null, places: places.slice(0, PLACES).map(({ x, y }) => ({ x, y })) });
+    const say = (cutId: string | null, text: string, places: readonly Place[] = []) =>
+      out.push({
+        check: 'wanted',
+        text,
+        cutId,
+        x: places[0]?.x ?? null,
+        y: places[0]?.y ?? null,
+        places: places.slice(0, PLACES).map(({ x, y }) => ({ x, y })),
+      });
     for (const cut of job.cuts) {
       const plan = plans.get(cut.id);
       // What the planner itself says of a cut that it could not plan is told by another check.
@@ -35,13 +43,27 @@ export const wanted: Check = {
       if (!plans.get(c.cutId)?.toolpaths.length) continue;
       const name = nameOf(input, c.cutId);
       const at = (list: readonly Place[]) => `${list.length} ${list.length === 1 ? 'place' : 'places'}`;
-      if (c.untouched !== null && c.untouched > MOST) say(c.cutId, `"${name}" moves, but leaves ${Math.round(100 * c.untouched)} % of its artwork untouched. Look at its cutters, its depth and its speeds.`, c.left);
+      if (c.untouched !== null && c.untouched > MOST)
+        say(
+          c.cutId,
+          `"${name}" moves, but leaves ${Math.round(100 * c.untouched)} % of its artwork untouched. Look at its cutters, its depth and its speeds.`,
+          c.left,
+        );
       else {
         const sum = c.left.reduce((s, p) => s + p.area, 0);
         const high = Math.max(0, ...c.left.map((p) => p.height));
-        if (sum > LEAST_AREA) say(c.cutId, `"${name}" leaves ${areaText(sum, unit)} standing up to ${lengthText(high, unit, unit === 'mm' ? 2 : 3)} too high, at ${at(c.left)}. Look at its cutters and their step-over there.`, c.left);
+        if (sum > LEAST_AREA)
+          say(
+            c.cutId,
+            `"${name}" leaves ${areaText(sum, unit)} standing up to ${lengthText(high, unit, unit === 'mm' ? 2 : 3)} too high, at ${at(c.left)}. Look at its cutters and their step-over there.`,
+            c.left,
+          );
       }
-      if (c.idle) say(c.cutId, `"${name}" removes nothing: other cuts before it have taken all that it is to take. Switch it off, or make it deeper.`);
+      if (c.idle)
+        say(
+          c.cutId,
+          `"${name}" removes nothing: other cuts before it have taken all that it is to take. Switch it off, or make it deeper.`,
+        );
     }
     // What lies too low is told by the cut that went there.
     const byCut = new Map<string | null, Place[]>();
@@ -53,7 +75,11 @@ export const wanted: Check = {
       const sum = list.reduce((s, p) => s + p.area, 0);
       const deep = Math.max(...list.map((p) => p.height));
       const start = Number(job.cuts.find((c) => c.id === cutId)?.values.startDepth ?? 0);
-      say(cutId, `"${nameOf(input, cutId)}" takes ${areaText(sum, unit)} up to ${lengthText(deep, unit, unit === 'mm' ? 2 : 3)} below what is wanted. ${start > 0 ? 'It starts below the face where nothing has been cleared before: clear that first, or lessen its start depth.' : 'Look at the place before you cut.'}`, list);
+      say(
+        cutId,
+        `"${nameOf(input, cutId)}" takes ${areaText(sum, unit)} up to ${lengthText(deep, unit, unit === 'mm' ? 2 : 3)} below what is wanted. ${start > 0 ? 'It starts below the face where nothing has been cleared before: clear that first, or lessen its start depth.' : 'Look at the place before you cut.'}`,
+        list,
+      );
     }
     return out;
   },
@@ -78,7 +104,11 @@ function deepestAt(input: CheckInput, x: number, y: number): string | null {
         const f = nearestShare(m.x[i - 1], m.y[i - 1], m.x[i], m.y[i], x, y);
         const d = Math.hypot(x - m.x[i - 1] - f * ex, y - m.y[i - 1] - f * ey);
         if (d > r) continue;
-        const z = Math.min(m.z[i - 1] + f * (m.z[i] - m.z[i - 1]), ex !== 0 || ey !== 0 ? Infinity : Math.min(m.z[i], m.z[i - 1])) + heightOf(form, Math.min(d, form.radius));
+        const z =
+          Math.min(
+            m.z[i - 1] + f * (m.z[i] - m.z[i - 1]),
+            ex !== 0 || ey !== 0 ? Infinity : Math.min(m.z[i], m.z[i - 1]),
+          ) + heightOf(form, Math.min(d, form.radius));
         if (z < low) {
           low = z;
           best = s.cutId;

@@ -28,4 +28,5 @@ export function worstPerCut(input: CheckInput, check: string, { measure, may, wo
   return [...worst].map(([cutId, w]) => ({ check, text: word(w.value, nameOf(input, cutId)), cutId, x: w.x, y: w.y }));
 }
 
-export const nameOf = (input: CheckInput, cutId: string | null): string => input.job.cuts.find((c) => c.id === cutId)?.name ?? 'The program';
+export const nameOf = (input: CheckInput, cutId: string | null): string =>
+  input.job.cuts.find((c) => c.id === cutId)?.name ?? 'The program';

@@ -62,7 +62,8 @@ export function PlainSolid({
         style={{ maxWidth: '100%', maxHeight: 'calc(100% - 56px)', objectFit: 'contain' }}
       />
       <Typography variant="caption" sx={{ color: 'text.secondary', textAlign: 'center' }}>
-        This browser draws no solids now (WebGL is off, or was lost). This is the same proof from above; the section is exact.
+        This browser draws no solids now (WebGL is off, or was lost). This is the same proof from above; the section is
+        exact.
       </Typography>
     </Box>
   );

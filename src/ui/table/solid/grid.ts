@@ -12,7 +12,10 @@ export interface Nodes {
 }
 const spread = (count: number, nodes: number): number[] =>
   Array.from({ length: count }, (_, i) => Math.round((i * (nodes - 1)) / (count - 1)));
-export const nodesOf = (nx: number, ny: number, f: HeightField): Nodes => ({ cols: spread(nx, f.cols), rows: spread(ny, f.rows) });
+export const nodesOf = (nx: number, ny: number, f: HeightField): Nodes => ({
+  cols: spread(nx, f.cols),
+  rows: spread(ny, f.rows),
+});
 
 export interface Face {
   readonly field: HeightField;
@@ -119,7 +122,13 @@ export class Grid {
 }
 
 /** Two triangles for every square of vertices `stride` apart that is not cut through; returns how many indices. */
-function fillIndex(into: THREE.BufferAttribute, nx: number, ny: number, stride: number, open: (v: number) => boolean): number {
+function fillIndex(
+  into: THREE.BufferAttribute,
+  nx: number,
+  ny: number,
+  stride: number,
+  open: (v: number) => boolean,
+): number {
   const index = into.array as Uint32Array;
   let n = 0;
   let changed = false;

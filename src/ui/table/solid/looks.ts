@@ -11,7 +11,12 @@ export function looksOf(material: MaterialId): { face: THREE.Material; side: THR
     const color = new THREE.Color(m.look === 'layered' ? m.cut : m.face).multiplyScalar(0.82);
     looks = {
       face: surfaceMaterial(material),
-      side: new THREE.MeshStandardMaterial({ color, roughness: metal ? 0.38 : 0.85, metalness: metal ? 0.85 : 0, side: THREE.DoubleSide }),
+      side: new THREE.MeshStandardMaterial({
+        color,
+        roughness: metal ? 0.38 : 0.85,
+        metalness: metal ? 0.85 : 0,
+        side: THREE.DoubleSide,
+      }),
     };
     madeLooks.set(material, looks);
   }

@@ -6,7 +6,13 @@ import { disposeGroup, Surface } from './surface';
 export type StandardView = 'fit' | 'top' | 'front' | 'side' | 'corner' | 'under';
 
 /** Where the standard views look from: turn about Z from the front, and height above the horizon, radians. */
-const STANDARD: Record<Exclude<StandardView, 'fit'>, [number, number]> = { top: [0, Math.PI / 2], front: [0, 0.03], side: [Math.PI / 2, 0.03], corner: [-0.24, 0.93], under: [Math.PI, -1.1] };
+const STANDARD: Record<Exclude<StandardView, 'fit'>, [number, number]> = {
+  top: [0, Math.PI / 2],
+  front: [0, 0.03],
+  side: [Math.PI / 2, 0.03],
+  corner: [-0.24, 0.93],
+  under: [Math.PI, -1.1],
+};
 
 /** Strength of the room's light. */
 const AMBIENT = 0.42;
@@ -225,14 +231,22 @@ function aim(camera: THREE.PerspectiveCamera, target: THREE.Vector3, { way, up }
 }
 
 /** How far the camera stands from the middle of a blank for all eight corners to be in view. */
-function farEnough([width, height, thickness]: readonly [number, number, number], { way, right, up }: Axes, camera: THREE.PerspectiveCamera): number {
+function farEnough(
+  [width, height, thickness]: readonly [number, number, number],
+  { way, right, up }: Axes,
+  camera: THREE.PerspectiveCamera,
+): number {
   const tan = Math.tan((camera.fov * Math.PI) / 360);
   let far = 0;
   for (const sx of [-0.5, 0.5])
     for (const sy of [-0.5, 0.5])
       for (const sz of [-0.5, 0.5]) {
         const v = new THREE.Vector3(sx * width, sy * height, sz * thickness);
-        far = Math.max(far, Math.abs(v.dot(up)) / tan + v.dot(way), Math.abs(v.dot(right)) / (tan * camera.aspect) + v.dot(way));
+        far = Math.max(
+          far,
+          Math.abs(v.dot(up)) / tan + v.dot(way),
+          Math.abs(v.dot(right)) / (tan * camera.aspect) + v.dot(way),
+        );
       }
   return far * 1.07;
 }
@@ -247,8 +261,18 @@ function cutterMesh(c: Cutter): THREE.Group {
     points.push(new THREE.Vector2(rho, profile(Math.min(rho, r - 1e-9))));
   }
   points.push(new THREE.Vector2(r, Math.max(edges, points[points.length - 1].y)));
-  const shank = [new THREE.Vector2(c.shankDiameter / 2, edges), new THREE.Vector2(c.shankDiameter / 2, edges + Math.max(20, edges))];
-  const steel = new THREE.MeshStandardMaterial({ color: 0x9fb4b2, metalness: 0.6, roughness: 0.3, transparent: true, opacity: 0.75, side: THREE.DoubleSide });
+  const shank = [
+    new THREE.Vector2(c.shankDiameter / 2, edges),
+    new THREE.Vector2(c.shankDiameter / 2, edges + Math.max(20, edges)),
+  ];
+  const steel = new THREE.MeshStandardMaterial({
+    color: 0x9fb4b2,
+    metalness: 0.6,
+    roughness: 0.3,
+    transparent: true,
+    opacity: 0.75,
+    side: THREE.DoubleSide,
+  });
   const g = new THREE.Group();
   for (const line of [points, shank]) {
     const mesh = new THREE.Mesh(new THREE.LatheGeometry(line, 40), steel);

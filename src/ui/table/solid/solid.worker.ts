@@ -18,12 +18,27 @@ const api = {
     }
   },
   resize: (width: number, height: number, dpr: number) => scene?.resize(width, height, dpr),
-  body(field: HeightField | null, under: HeightField | null, width: number, height: number, thickness: number, material: MaterialId) {
-    scene?.surface.show(field ?? flatField(width, height, Math.max(width, height) / 60), under, width, height, thickness, material);
+  body(
+    field: HeightField | null,
+    under: HeightField | null,
+    width: number,
+    height: number,
+    thickness: number,
+    material: MaterialId,
+  ) {
+    scene?.surface.show(
+      field ?? flatField(width, height, Math.max(width, height) / 60),
+      under,
+      width,
+      height,
+      thickness,
+      material,
+    );
     scene?.draw();
   },
   cutter: (c: Cutter | null, x: number, y: number, z: number) => scene?.setCutter(c, x, y, z),
-  look: (to: StandardView, width: number, height: number, thickness: number) => scene?.look(to, width, height, thickness),
+  look: (to: StandardView, width: number, height: number, thickness: number) =>
+    scene?.look(to, width, height, thickness),
   orbit: (dx: number, dy: number) => scene?.orbit(dx, dy),
   pan: (dx: number, dy: number) => scene?.pan(dx, dy),
   zoom: (factor: number) => scene?.zoom(factor),

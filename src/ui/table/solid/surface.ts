@@ -33,8 +33,19 @@ export class Surface {
   }
 
   /** `under`: depths of the lower face, as the upper one is seen; null where nothing was cut into it. */
-  show(field: HeightField, under: HeightField | null, width: number, height: number, thickness: number, material: MaterialId): void {
-    const shrink = Math.max(1, Math.max(field.cols, field.rows) / MOST, Math.sqrt((field.cols * field.rows) / MOST_VERTICES));
+  show(
+    field: HeightField,
+    under: HeightField | null,
+    width: number,
+    height: number,
+    thickness: number,
+    material: MaterialId,
+  ): void {
+    const shrink = Math.max(
+      1,
+      Math.max(field.cols, field.rows) / MOST,
+      Math.sqrt((field.cols * field.rows) / MOST_VERTICES),
+    );
     const nx = Math.max(2, Math.round((field.cols - 1) / shrink) + 1);
     const ny = Math.max(2, Math.round((field.rows - 1) / shrink) + 1);
     const step = Math.max(1, Math.round(shrink / 2));
@@ -42,7 +53,8 @@ export class Surface {
     this.upper.mesh.material = this.lower.mesh.material = looks.face;
     this.side.material = looks.side;
     const [up, down] = [nodesOf(nx, ny, field), under && nodesOf(nx, ny, under)];
-    const depthUnder = (v: number): number => (under && down ? under.z[down.rows[Math.floor(v / nx)] * under.cols + down.cols[v % nx]] : 0);
+    const depthUnder = (v: number): number =>
+      under && down ? under.z[down.rows[Math.floor(v / nx)] * under.cols + down.cols[v % nx]] : 0;
     const open = (v: number): boolean =>
       thickness + field.z[up.rows[Math.floor(v / nx)] * field.cols + up.cols[v % nx]] + depthUnder(v) > NOTHING;
     const whole = { width, height, thickness, material };

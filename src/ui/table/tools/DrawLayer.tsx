@@ -1,6 +1,19 @@
 'use client';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import { back, begin, finish, move, onRadius, polar, press, preview, release, steady, type Drawing, type DrawTool } from '@/core/artwork/draw';
+import {
+  back,
+  begin,
+  finish,
+  move,
+  onRadius,
+  polar,
+  press,
+  preview,
+  release,
+  steady,
+  type Drawing,
+  type DrawTool,
+} from '@/core/artwork/draw';
 import { pathData, type Path } from '@/core/geometry/path';
 import { formatLength, type Unit } from '@/core/units/length';
 import { addDrawn } from '@/ui/actions/artwork';
@@ -12,7 +25,12 @@ import { Surface } from './Surface';
 import { TypedPoint, TypedRadius } from './TypedPoint';
 import { useCatching, type ToolProps } from './usePointer';
 
-const names: Record<DrawTool, string> = { line: 'Draw a line', curve: 'Draw a curve', arc: 'Draw an arc', 'centred-arc': 'Draw an arc' };
+const names: Record<DrawTool, string> = {
+  line: 'Draw a line',
+  curve: 'Draw a curve',
+  arc: 'Draw an arc',
+  'centred-arc': 'Draw an arc',
+};
 
 /** Drawing by pressing on the plan. Enter ends, Escape takes back, pressing the first point closes. */
 export function DrawLayer({ tool, unit, ...on }: ToolProps & { tool: DrawTool; unit: Unit }) {
@@ -70,20 +88,51 @@ export function DrawLayer({ tool, unit, ...on }: ToolProps & { tool: DrawTool; u
         onRelease={() => set(release(now.current))}
         onLeave={forget}
       />
-      {shown && <path d={pathData([shown])} transform={`matrix(${view.k} 0 0 ${-view.k} ${view.ox} ${view.oy})`} fill="none" stroke="var(--mui-palette-primary-main)" strokeWidth="2" vectorEffect="non-scaling-stroke" pointerEvents="none" />}
+      {shown && (
+        <path
+          d={pathData([shown])}
+          transform={`matrix(${view.k} 0 0 ${-view.k} ${view.ox} ${view.oy})`}
+          fill="none"
+          stroke="var(--mui-palette-primary-main)"
+          strokeWidth="2"
+          vectorEffect="non-scaling-stroke"
+          pointerEvents="none"
+        />
+      )}
       {d.points.map((p, i) => {
         const s = toScreen(view, p.x, p.y);
         const h = toScreen(view, p.x + p.hx, p.y + p.hy);
         return (
           <g key={i} pointerEvents="none">
-            {(p.hx !== 0 || p.hy !== 0) && <line x1={2 * s.x - h.x} y1={2 * s.y - h.y} x2={h.x} y2={h.y} stroke="var(--mui-palette-brass)" />}
-            <rect x={s.x - 4} y={s.y - 4} width="8" height="8" rx="1.5" fill="var(--mui-palette-background-paper)" stroke="var(--mui-palette-primary-main)" strokeWidth="2" />
+            {(p.hx !== 0 || p.hy !== 0) && (
+              <line x1={2 * s.x - h.x} y1={2 * s.y - h.y} x2={h.x} y2={h.y} stroke="var(--mui-palette-brass)" />
+            )}
+            <rect
+              x={s.x - 4}
+              y={s.y - 4}
+              width="8"
+              height="8"
+              rx="1.5"
+              fill="var(--mui-palette-background-paper)"
+              stroke="var(--mui-palette-primary-main)"
+              strokeWidth="2"
+            />
           </g>
         );
       })}
       {end && !d.dragging && (
-        <text x={end.x + 12} y={end.y + 18} fontSize="11.5" fill="var(--mui-palette-text-primary)" stroke="var(--mui-palette-background-paper)" strokeWidth="3" paintOrder="stroke" pointerEvents="none">
-          {formatLength(Math.hypot(d.at!.x - last.x, d.at!.y - last.y), unit)} {unit} {'\u00b7'} {((Math.atan2(d.at!.y - last.y, d.at!.x - last.x) * 180) / Math.PI).toFixed(1)}
+        <text
+          x={end.x + 12}
+          y={end.y + 18}
+          fontSize="11.5"
+          fill="var(--mui-palette-text-primary)"
+          stroke="var(--mui-palette-background-paper)"
+          strokeWidth="3"
+          paintOrder="stroke"
+          pointerEvents="none"
+        >
+          {formatLength(Math.hypot(d.at!.x - last.x, d.at!.y - last.y), unit)} {unit} {'\u00b7'}{' '}
+          {((Math.atan2(d.at!.y - last.y, d.at!.x - last.x) * 180) / Math.PI).toFixed(1)}
           {'\u00b0'}
         </text>
       )}

@@ -58,14 +58,40 @@ export function MeasureLayer({ unit, ...on }: ToolProps & { unit: Unit }) {
       />
       {a && b && from && end && (
         <g pointerEvents="none" fontSize="12">
-          <path d={`M${a.x} ${a.y}L${b.x} ${a.y}L${b.x} ${b.y}`} fill="none" stroke="var(--mui-palette-brass)" strokeDasharray="3 3" />
+          <path
+            d={`M${a.x} ${a.y}L${b.x} ${a.y}L${b.x} ${b.y}`}
+            fill="none"
+            stroke="var(--mui-palette-brass)"
+            strokeDasharray="3 3"
+          />
           <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--mui-palette-primary-main)" strokeWidth="2" />
           {[a, b].map((p, i) => (
-            <circle key={i} cx={p.x} cy={p.y} r="4" fill="var(--mui-palette-background-paper)" stroke="var(--mui-palette-primary-main)" strokeWidth="2" />
+            <circle
+              key={i}
+              cx={p.x}
+              cy={p.y}
+              r="4"
+              fill="var(--mui-palette-background-paper)"
+              stroke="var(--mui-palette-primary-main)"
+              strokeWidth="2"
+            />
           ))}
           <g role="status" aria-label="Measured">
-            {[`${f(Math.hypot(end.x - from.x, end.y - from.y))}`, `across ${f(end.x - from.x)}, up ${f(end.y - from.y)}`, `${((Math.atan2(end.y - from.y, end.x - from.x) * 180) / Math.PI).toFixed(2)}\u00b0`].map((line, i) => (
-              <text key={i} x={b.x + 12} y={b.y + 4 + 15 * i} fontWeight={i ? 400 : 650} fill="var(--mui-palette-text-primary)" stroke="var(--mui-palette-background-paper)" strokeWidth="3" paintOrder="stroke">
+            {[
+              `${f(Math.hypot(end.x - from.x, end.y - from.y))}`,
+              `across ${f(end.x - from.x)}, up ${f(end.y - from.y)}`,
+              `${((Math.atan2(end.y - from.y, end.x - from.x) * 180) / Math.PI).toFixed(2)}\u00b0`,
+            ].map((line, i) => (
+              <text
+                key={i}
+                x={b.x + 12}
+                y={b.y + 4 + 15 * i}
+                fontWeight={i ? 400 : 650}
+                fill="var(--mui-palette-text-primary)"
+                stroke="var(--mui-palette-background-paper)"
+                strokeWidth="3"
+                paintOrder="stroke"
+              >
                 {line}
               </text>
             ))}
@@ -74,15 +100,45 @@ export function MeasureLayer({ unit, ...on }: ToolProps & { unit: Unit }) {
       )}
       {to && from && far && b && c && Math.hypot(c.x - b.x, c.y - b.y) > 6 && (
         <g pointerEvents="none" fontSize="12">
-          <line x1={b.x} y1={b.y} x2={c.x} y2={c.y} stroke="var(--mui-palette-primary-main)" strokeWidth="2" strokeDasharray={third ? undefined : '5 4'} />
-          <text role="status" aria-label="Measured angle" x={c.x + 12} y={c.y + 4} fontWeight="650" fill="var(--mui-palette-text-primary)" stroke="var(--mui-palette-background-paper)" strokeWidth="3" paintOrder="stroke">
+          <line
+            x1={b.x}
+            y1={b.y}
+            x2={c.x}
+            y2={c.y}
+            stroke="var(--mui-palette-primary-main)"
+            strokeWidth="2"
+            strokeDasharray={third ? undefined : '5 4'}
+          />
+          <text
+            role="status"
+            aria-label="Measured angle"
+            x={c.x + 12}
+            y={c.y + 4}
+            fontWeight="650"
+            fill="var(--mui-palette-text-primary)"
+            stroke="var(--mui-palette-background-paper)"
+            strokeWidth="3"
+            paintOrder="stroke"
+          >
             angle {angleAt(from, to, far).toFixed(2)}
             {'\u00b0'}
           </text>
         </g>
       )}
       {round && at && (
-        <text role="status" aria-label="Measured radius" x={toScreen(view, at.x, at.y).x + 14} y={toScreen(view, at.x, at.y).y - 10} fontSize="12" fontWeight="650" fill="var(--mui-palette-text-primary)" stroke="var(--mui-palette-background-paper)" strokeWidth="3" paintOrder="stroke" pointerEvents="none">
+        <text
+          role="status"
+          aria-label="Measured radius"
+          x={toScreen(view, at.x, at.y).x + 14}
+          y={toScreen(view, at.x, at.y).y - 10}
+          fontSize="12"
+          fontWeight="650"
+          fill="var(--mui-palette-text-primary)"
+          stroke="var(--mui-palette-background-paper)"
+          strokeWidth="3"
+          paintOrder="stroke"
+          pointerEvents="none"
+        >
           {round.exact ? 'radius' : 'radius here'} {f(round.radius)}
         </text>
       )}

@@ -1,7 +1,23 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { placementOf, type Item } from '@/core/artwork/item';
-import { addNode, beside, close, deleteNode, isSmooth, moveHandle, moveNode, nearest, nodeAt, nodeCount, setSmooth, setStraight, simplify, splitAt, startAt } from '@/core/artwork/nodes';
+import {
+  addNode,
+  beside,
+  close,
+  deleteNode,
+  isSmooth,
+  moveHandle,
+  moveNode,
+  nearest,
+  nodeAt,
+  nodeCount,
+  setSmooth,
+  setStraight,
+  simplify,
+  splitAt,
+  startAt,
+} from '@/core/artwork/nodes';
 import { workCorner, type CornerWork } from '@/core/artwork/cornerWork';
 import { inverse, reversePath, transformPath, type Path } from '@/core/geometry/path';
 import { parseLength, type Unit } from '@/core/units/length';
@@ -14,7 +30,15 @@ import { toScreen, toWorld } from '../viewport';
 import type { ToolProps } from './usePointer';
 import type { Merge } from '@/store/steps';
 
-const input = { width: 58, font: 'inherit', padding: '3px 6px', border: '1px solid var(--mui-palette-line)', borderRadius: 6, background: 'var(--mui-palette-background-paper)', color: 'inherit' } as const;
+const input = {
+  width: 58,
+  font: 'inherit',
+  padding: '3px 6px',
+  border: '1px solid var(--mui-palette-line)',
+  borderRadius: 6,
+  background: 'var(--mui-palette-background-paper)',
+  color: 'inherit',
+} as const;
 const pathsOf = (i: Item): Path[] => (i.values as { paths: Path[] }).paths;
 /** Beyond this many nodes only those of the nearest outline would help; the maker is asked to zoom or simplify. */
 const MOST = 3000;
@@ -45,7 +69,8 @@ export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | nul
   const corner = (how: CornerWork, index: number, node: number) => {
     const mm = parseLength(size, unit);
     if (!mm.ok || !(mm.mm > 0)) return tell('error', 'Say a size for the corner first.');
-    if (!workCorner(world[index], node, how, mm.mm)) return tell('info', 'The sides of this corner are too short for that, or run straight on.');
+    if (!workCorner(world[index], node, how, mm.mm))
+      return tell('info', 'The sides of this corner are too short for that, or run straight on.');
     change(how === 'round' ? 'Round corner' : 'Chamfer corner', index, (p) => workCorner(p, node, how, mm.mm));
     setPicked(null);
   };
@@ -78,17 +103,51 @@ export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | nul
   const total = world.reduce((n, p) => n + nodeCount(p), 0);
   const path = at ? world[at.path] : null;
   const sides = at && path ? beside(path, at.node) : null;
-  const hint = !item ? 'Pick one drawing to change its nodes.' : !drawing ? `"${item.name}" keeps its own measures.` : total > MOST ? `${total} nodes: simplify it first, or take it apart.` : at ? '' : 'Drag nodes; double-press an outline to add one.';
+  const hint = !item
+    ? 'Pick one drawing to change its nodes.'
+    : !drawing
+      ? `"${item.name}" keeps its own measures.`
+      : total > MOST
+        ? `${total} nodes: simplify it first, or take it apart.`
+        : at
+          ? ''
+          : 'Drag nodes; double-press an outline to add one.';
   const buttons: [string, () => void][] = !item
     ? []
     : !drawing
       ? [['Convert to outlines of it', toDrawings]]
       : at && path && sides
         ? [
-            [isSmooth(path, at.node) ? 'Corner' : 'Smooth', () => change('Smooth or corner', at.path, (p) => setSmooth(p, at.node, !isSmooth(p, at.node)))],
-            ...(sides.after >= 0 ? [[path.segments[sides.after].k === 'line' ? 'Curve' : 'Straight', () => change('Straight or curve', at.path, (p) => setStraight(p, sides.after, p.segments[sides.after].k !== 'line'))] as [string, () => void]] : []),
-            ...(path.closed ? [['Begin here', () => (change('Begin loop here', at.path, (p) => startAt(p, at.node)), setPicked({ ...at, node: 0 }))] as [string, () => void]] : []),
-            [path.closed ? 'Open here' : 'Part here', () => change('Part outline', at.path, (p) => splitAt(p, at.node))],
+            [
+              isSmooth(path, at.node) ? 'Corner' : 'Smooth',
+              () => change('Smooth or corner', at.path, (p) => setSmooth(p, at.node, !isSmooth(p, at.node))),
+            ],
+            ...(sides.after >= 0
+              ? [
+                  [
+                    path.segments[sides.after].k === 'line' ? 'Curve' : 'Straight',
+                    () =>
+                      change('Straight or curve', at.path, (p) =>
+                        setStraight(p, sides.after, p.segments[sides.after].k !== 'line'),
+                      ),
+                  ] as [string, () => void],
+                ]
+              : []),
+            ...(path.closed
+              ? [
+                  [
+                    'Begin here',
+                    () => (
+                      change('Begin loop here', at.path, (p) => startAt(p, at.node)),
+                      setPicked({ ...at, node: 0 })
+                    ),
+                  ] as [string, () => void],
+                ]
+              : []),
+            [
+              path.closed ? 'Open here' : 'Part here',
+              () => change('Part outline', at.path, (p) => splitAt(p, at.node)),
+            ],
             ...(path.closed ? [] : [['Close', () => change('Close line', at.path, close)] as [string, () => void]]),
             ...(sides.before >= 0 && sides.after >= 0
               ? ([
@@ -99,9 +158,7 @@ export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | nul
             ['Reverse', () => change('Reverse', at.path, reversePath)],
             ['Delete', () => (change('Delete node', at.path, (p) => deleteNode(p, at.node)), setPicked(null))],
           ]
-        : [
-            ['Simplify', simplifyAll],
-          ];
+        : [['Simplify', simplifyAll]];
   return (
     <g>
       <rect
@@ -130,31 +187,86 @@ export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | nul
           setPicked({ path: best.i, node: best.segment + 1 });
         }}
       />
-      {drawing && total <= MOST && at && path && sides && <Handles path={path} index={at.path} sides={sides} on={on} change={change} node={at.node} />}
+      {drawing && total <= MOST && at && path && sides && (
+        <Handles path={path} index={at.path} sides={sides} on={on} change={change} node={at.node} />
+      )}
       {drawing &&
         total <= MOST &&
         world.map((p, i) =>
-          Array.from({ length: nodeCount(p) }, (_, k) => <NodeGrip key={`${i} ${k}`} path={p} index={i} node={k} chosen={at?.path === i && at.node === k} on={on} pick={() => setPicked({ path: i, node: k })} change={change} />),
+          Array.from({ length: nodeCount(p) }, (_, k) => (
+            <NodeGrip
+              key={`${i} ${k}`}
+              path={p}
+              index={i}
+              node={k}
+              chosen={at?.path === i && at.node === k}
+              on={on}
+              pick={() => setPicked({ path: i, node: k })}
+              change={change}
+            />
+          )),
         )}
       <foreignObject x="66" y="26" width="calc(100% - 76px)" height="80" style={{ pointerEvents: 'none' }}>
-        <div style={{ display: 'flex', flexWrap: 'wrap', gap: 6, alignItems: 'center', fontSize: 12.5, color: 'var(--mui-palette-text-secondary)' }}>
+        <div
+          style={{
+            display: 'flex',
+            flexWrap: 'wrap',
+            gap: 6,
+            alignItems: 'center',
+            fontSize: 12.5,
+            color: 'var(--mui-palette-text-secondary)',
+          }}
+        >
           {hint}
           {buttons.map(([name, run]) => (
-            <button key={name} type="button" onPointerDown={(e) => e.stopPropagation()} onClick={run} style={{ pointerEvents: 'auto', font: 'inherit', fontWeight: 600, padding: '3px 9px', border: '1px solid var(--mui-palette-line)', borderRadius: 7, background: 'var(--mui-palette-background-paper)', color: 'var(--mui-palette-text-primary)', cursor: 'pointer', whiteSpace: 'nowrap' }}>
+            <button
+              key={name}
+              type="button"
+              onPointerDown={(e) => e.stopPropagation()}
+              onClick={run}
+              style={{
+                pointerEvents: 'auto',
+                font: 'inherit',
+                fontWeight: 600,
+                padding: '3px 9px',
+                border: '1px solid var(--mui-palette-line)',
+                borderRadius: 7,
+                background: 'var(--mui-palette-background-paper)',
+                color: 'var(--mui-palette-text-primary)',
+                cursor: 'pointer',
+                whiteSpace: 'nowrap',
+              }}
+            >
               {name}
             </button>
           ))}
           {drawing && !at && (
-            <label style={{ pointerEvents: 'auto', display: 'flex', gap: 5, alignItems: 'center' }} onPointerDown={(e) => e.stopPropagation()}>
+            <label
+              style={{ pointerEvents: 'auto', display: 'flex', gap: 5, alignItems: 'center' }}
+              onPointerDown={(e) => e.stopPropagation()}
+            >
               within
-              <input aria-label="How far a simpler outline may lie off" value={within} onChange={(e) => setWithin(e.target.value)} style={input} />
+              <input
+                aria-label="How far a simpler outline may lie off"
+                value={within}
+                onChange={(e) => setWithin(e.target.value)}
+                style={input}
+              />
               {unit}
             </label>
           )}
           {at && sides && sides.before >= 0 && sides.after >= 0 && (
-            <label style={{ pointerEvents: 'auto', display: 'flex', gap: 5, alignItems: 'center' }} onPointerDown={(e) => e.stopPropagation()}>
+            <label
+              style={{ pointerEvents: 'auto', display: 'flex', gap: 5, alignItems: 'center' }}
+              onPointerDown={(e) => e.stopPropagation()}
+            >
               by
-              <input aria-label="Size of the corner" value={size} onChange={(e) => setSize(e.target.value)} style={input} />
+              <input
+                aria-label="Size of the corner"
+                value={size}
+                onChange={(e) => setSize(e.target.value)}
+                style={input}
+              />
               {unit}
             </label>
           )}
@@ -166,7 +278,23 @@ export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | nul
 
 type Change = (name: string, index: number, how: (p: Path) => Path | Path[] | null, merge?: Merge) => void;
 
-function NodeGrip({ path, index, node, chosen, on, pick, change }: { path: Path; index: number; node: number; chosen: boolean; on: ToolProps; pick: () => void; change: Change }) {
+function NodeGrip({
+  path,
+  index,
+  node,
+  chosen,
+  on,
+  pick,
+  change,
+}: {
+  path: Path;
+  index: number;
+  node: number;
+  chosen: boolean;
+  on: ToolProps;
+  pick: () => void;
+  change: Change;
+}) {
   const { view, local } = on;
   const [key, setKey] = useState<symbol>();
   const drag = useDrag(local, {
@@ -182,21 +310,66 @@ function NodeGrip({ path, index, node, chosen, on, pick, change }: { path: Path;
   const n = nodeAt(path, node);
   const s = toScreen(view, n.x, n.y);
   const smooth = isSmooth(path, node);
-  const look = { fill: chosen ? 'var(--mui-palette-primary-main)' : 'var(--mui-palette-background-paper)', stroke: 'var(--mui-palette-primary-main)', strokeWidth: 1.75, cursor: 'move', role: 'button', 'aria-label': `Node ${node + 1} of outline ${index + 1}` } as const;
-  return smooth ? <circle cx={s.x} cy={s.y} r="4.5" {...look} {...drag} /> : <rect x={s.x - 4} y={s.y - 4} width="8" height="8" {...look} {...drag} />;
+  const look = {
+    fill: chosen ? 'var(--mui-palette-primary-main)' : 'var(--mui-palette-background-paper)',
+    stroke: 'var(--mui-palette-primary-main)',
+    strokeWidth: 1.75,
+    cursor: 'move',
+    role: 'button',
+    'aria-label': `Node ${node + 1} of outline ${index + 1}`,
+  } as const;
+  return smooth ? (
+    <circle cx={s.x} cy={s.y} r="4.5" {...look} {...drag} />
+  ) : (
+    <rect x={s.x - 4} y={s.y - 4} width="8" height="8" {...look} {...drag} />
+  );
 }
 
 /** The two handles of the chosen node. */
-function Handles({ path, index, sides, node, on, change }: { path: Path; index: number; sides: { before: number; after: number }; node: number; on: ToolProps; change: Change }) {
+function Handles({
+  path,
+  index,
+  sides,
+  node,
+  on,
+  change,
+}: {
+  path: Path;
+  index: number;
+  sides: { before: number; after: number };
+  node: number;
+  on: ToolProps;
+  change: Change;
+}) {
   return (
     <>
-      {sides.before >= 0 && <Handle path={path} index={index} segment={sides.before} end={2} node={node} on={on} change={change} />}
-      {sides.after >= 0 && <Handle path={path} index={index} segment={sides.after} end={1} node={node} on={on} change={change} />}
+      {sides.before >= 0 && (
+        <Handle path={path} index={index} segment={sides.before} end={2} node={node} on={on} change={change} />
+      )}
+      {sides.after >= 0 && (
+        <Handle path={path} index={index} segment={sides.after} end={1} node={node} on={on} change={change} />
+      )}
     </>
   );
 }
 
-function Handle({ path, index, segment, end, node, on, change }: { path: Path; index: number; segment: number; end: 1 | 2; node: number; on: ToolProps; change: Change }) {
+function Handle({
+  path,
+  index,
+  segment,
+  end,
+  node,
+  on,
+  change,
+}: {
+  path: Path;
+  index: number;
+  segment: number;
+  end: 1 | 2;
+  node: number;
+  on: ToolProps;
+  change: Change;
+}) {
   const { view, local } = on;
   const [key, setKey] = useState<symbol>();
   const drag = useDrag(local, {
@@ -213,7 +386,18 @@ function Handle({ path, index, segment, end, node, on, change }: { path: Path; i
   return (
     <g>
       <line x1={n.x} y1={n.y} x2={h.x} y2={h.y} stroke="var(--mui-palette-brass)" pointerEvents="none" />
-      <circle cx={h.x} cy={h.y} r="4.5" fill="var(--mui-palette-background-paper)" stroke="var(--mui-palette-brass)" strokeWidth="2" cursor="move" role="button" aria-label={end === 1 ? 'Handle after the node' : 'Handle before the node'} {...drag} />
+      <circle
+        cx={h.x}
+        cy={h.y}
+        r="4.5"
+        fill="var(--mui-palette-background-paper)"
+        stroke="var(--mui-palette-brass)"
+        strokeWidth="2"
+        cursor="move"
+        role="button"
+        aria-label={end === 1 ? 'Handle after the node' : 'Handle before the node'}
+        {...drag}
+      />
     </g>
   );
 }

@@ -32,12 +32,37 @@ export const STRIP = 40;
 export function ToolBar() {
   const tool = useView((v) => v.tool);
   return (
-    <Box role="toolbar" aria-label="Tools of the plan" onPointerDown={(e) => e.stopPropagation()} sx={{ position: 'absolute', top: 28, left: 28, display: 'flex', flexDirection: 'column', flexWrap: 'wrap', maxHeight: 'calc(100% - 36px)', bgcolor: 'background.paper', border: '1px solid', borderColor: 'divider', borderRadius: 2, p: 0.25 }}>
+    <Box
+      role="toolbar"
+      aria-label="Tools of the plan"
+      onPointerDown={(e) => e.stopPropagation()}
+      sx={{
+        position: 'absolute',
+        top: 28,
+        left: 28,
+        display: 'flex',
+        flexDirection: 'column',
+        flexWrap: 'wrap',
+        maxHeight: 'calc(100% - 36px)',
+        bgcolor: 'background.paper',
+        border: '1px solid',
+        borderColor: 'divider',
+        borderRadius: 2,
+        p: 0.25,
+      }}
+    >
       {(Object.keys(icons) as Tool[]).map((t) => {
         const a = action(`tool-${t}`);
         return (
           <Tooltip key={t} title={`${a.name} (${a.shortcut})`} placement="right">
-            <IconButton size="small" aria-label={a.name} aria-pressed={tool === t} color={tool === t ? 'primary' : 'default'} onClick={a.run} sx={{ borderRadius: 1.5, bgcolor: tool === t ? 'var(--mui-palette-wash)' : undefined }}>
+            <IconButton
+              size="small"
+              aria-label={a.name}
+              aria-pressed={tool === t}
+              color={tool === t ? 'primary' : 'default'}
+              onClick={a.run}
+              sx={{ borderRadius: 1.5, bgcolor: tool === t ? 'var(--mui-palette-wash)' : undefined }}
+            >
               {icons[t]}
             </IconButton>
           </Tooltip>

@@ -40,9 +40,24 @@ export function TrimLayer({ job, ...on }: ToolProps & { job: OneSetup }) {
     const item = job.items.find((i) => i.id === found.id)!;
     const mine = near.find((n) => n.id === found.id)!.placed;
     const whole = mine.paths[found.path];
-    const box = { x0: Math.min(...mine.corners.map((c) => c.x)), y0: Math.min(...mine.corners.map((c) => c.y)), x1: Math.max(...mine.corners.map((c) => c.x)), y1: Math.max(...mine.corners.map((c) => c.y)) };
-    const others = index.around(box).flatMap((n) => n.placed.paths).filter((q) => q !== whole);
-    return { id: item.id, path: found.path, kind: item.kind, name: item.name, whole, left: trimAt(whole, others, w.x, w.y) };
+    const box = {
+      x0: Math.min(...mine.corners.map((c) => c.x)),
+      y0: Math.min(...mine.corners.map((c) => c.y)),
+      x1: Math.max(...mine.corners.map((c) => c.x)),
+      y1: Math.max(...mine.corners.map((c) => c.y)),
+    };
+    const others = index
+      .around(box)
+      .flatMap((n) => n.placed.paths)
+      .filter((q) => q !== whole);
+    return {
+      id: item.id,
+      path: found.path,
+      kind: item.kind,
+      name: item.name,
+      whole,
+      left: trimAt(whole, others, w.x, w.y),
+    };
   };
   const shape = `matrix(${view.k} 0 0 ${-view.k} ${view.ox} ${view.oy})`;
   return (
@@ -51,7 +66,11 @@ export function TrimLayer({ job, ...on }: ToolProps & { job: OneSetup }) {
         onPress={(e) => {
           const h = find(e);
           if (!h) return;
-          if (h.kind !== 'drawing') return tell('info', `"${h.name}" keeps its own measures. Convert to outlines of it first (Ctrl+K, "Convert to outlines").`);
+          if (h.kind !== 'drawing')
+            return tell(
+              'info',
+              `"${h.name}" keeps its own measures. Convert to outlines of it first (Ctrl+K, "Convert to outlines").`,
+            );
           changeItem(h.id, 'Trim', (i) => {
             const back = inverse(placementOf(i));
             (i.values as { paths: Path[] }).paths.splice(h.path, 1, ...h.left.map((q) => transformPath(q, back)));
@@ -63,8 +82,18 @@ export function TrimLayer({ job, ...on }: ToolProps & { job: OneSetup }) {
       />
       {hit && (
         <g transform={shape} fill="none" pointerEvents="none">
-          <path d={pathData([hit.whole])} stroke="var(--mui-palette-error-main)" strokeWidth="3" vectorEffect="non-scaling-stroke" />
-          <path d={pathData(hit.left)} stroke="var(--mui-palette-primary-main)" strokeWidth="3.5" vectorEffect="non-scaling-stroke" />
+          <path
+            d={pathData([hit.whole])}
+            stroke="var(--mui-palette-error-main)"
+            strokeWidth="3"
+            vectorEffect="non-scaling-stroke"
+          />
+          <path
+            d={pathData(hit.left)}
+            stroke="var(--mui-palette-primary-main)"
+            strokeWidth="3.5"
+            vectorEffect="non-scaling-stroke"
+          />
         </g>
       )}
     </g>

@@ -1,8 +1,23 @@
 import { useState, type ReactNode } from 'react';
 import { parseLength, parseNumber, type Unit } from '@/core/units/length';
 
-const field = { width: 74, font: 'inherit', fontSize: 12.5, padding: '3px 6px', border: '1px solid var(--mui-palette-line)', borderRadius: 6, background: 'var(--mui-palette-background-paper)', color: 'inherit' } as const;
-const line = { display: 'flex', gap: 6, alignItems: 'center', fontSize: 12.5, color: 'var(--mui-palette-text-secondary)' } as const;
+const field = {
+  width: 74,
+  font: 'inherit',
+  fontSize: 12.5,
+  padding: '3px 6px',
+  border: '1px solid var(--mui-palette-line)',
+  borderRadius: 6,
+  background: 'var(--mui-palette-background-paper)',
+  color: 'inherit',
+} as const;
+const line = {
+  display: 'flex',
+  gap: 6,
+  alignItems: 'center',
+  fontSize: 12.5,
+  color: 'var(--mui-palette-text-secondary)',
+} as const;
 
 /** Fields over the plan; Enter takes what is typed. */
 function Typed({ take, children }: { take: () => void; children: ReactNode }) {
@@ -32,7 +47,13 @@ export function TypedRadius({ unit, onRadius }: { unit: Unit; onRadius: (radius:
   };
   return (
     <Typed take={take}>
-      <input aria-label="Radius of the arc" placeholder={`Radius ${unit}`} value={radius} onChange={(e) => setRadius(e.target.value)} style={field} />
+      <input
+        aria-label="Radius of the arc"
+        placeholder={`Radius ${unit}`}
+        value={radius}
+        onChange={(e) => setRadius(e.target.value)}
+        style={field}
+      />
     </Typed>
   );
 }
@@ -51,9 +72,20 @@ export function TypedPoint({ unit, onPoint }: { unit: Unit; onPoint: (length: nu
   };
   return (
     <Typed take={take}>
-      <input aria-label="Length of the next side" placeholder={`Length ${unit}`} value={length} onChange={(e) => setLength(e.target.value)} style={field} />
+      <input
+        aria-label="Length of the next side"
+        placeholder={`Length ${unit}`}
+        value={length}
+        onChange={(e) => setLength(e.target.value)}
+        style={field}
+      />
       at
-      <input aria-label="Angle of the next side" value={angle} onChange={(e) => setAngle(e.target.value)} style={{ ...field, width: 52 }} />
+      <input
+        aria-label="Angle of the next side"
+        value={angle}
+        onChange={(e) => setAngle(e.target.value)}
+        style={{ ...field, width: 52 }}
+      />
       {'\u00b0'}
     </Typed>
   );

@@ -17,7 +17,11 @@ export interface ToolProps {
 const REACH = 9;
 
 /** The pointer in mm with what it catches, for tools that place points. Holding Alt catches nothing. */
-export function useCatching({ view, local, index }: ToolProps, toGrid: boolean, from?: () => { x: number; y: number } | undefined) {
+export function useCatching(
+  { view, local, index }: ToolProps,
+  toGrid: boolean,
+  from?: () => { x: number; y: number } | undefined,
+) {
   const [caught, setCaught] = useState<Caught | null>(null);
   const grid = useMemo(() => niceStep(view.k, 18, 1), [view.k]);
   const last = useRef({ x: 0, y: 0 });
@@ -26,7 +30,12 @@ export function useCatching({ view, local, index }: ToolProps, toGrid: boolean, 
     const w = toWorld(view, p.x, p.y);
     setView({ cursor: w });
     const reach = REACH / view.k;
-    const hit = e.altKey ? null : catchPoint(index.near(w.x, w.y, reach), w.x, w.y, reach, toGrid ? grid : null, { from: from?.(), guides: useOpenJob.getState().job?.guides });
+    const hit = e.altKey
+      ? null
+      : catchPoint(index.near(w.x, w.y, reach), w.x, w.y, reach, toGrid ? grid : null, {
+          from: from?.(),
+          guides: useOpenJob.getState().job?.guides,
+        });
     setCaught(hit);
     last.current = hit ?? w;
     return last.current;
