@@ -38,7 +38,7 @@ for (const [name, make] of Object.entries(demoSetups)) {
   const { programs } = runJob(job, art, 1);
   const field = flatField(job.blank.width, job.blank.height, CELL);
   for (const p of placePrograms(job, programs))
-    for (const s of p.stretches) {
+    for (const s of p.sections) {
       const cutter = programs.tools.get(s.tool)!;
       const remover = removerOf(field, cutter);
       let feed = 0;
@@ -48,7 +48,7 @@ for (const [name, make] of Object.entries(demoSetups)) {
         const length = moveLength(s.motion, i);
         const before = sumUnder(field, s.motion, i, radiusOf(cutter));
         cutMove(remover, s.motion, i);
-        remover.settle();
+        remover.flush();
         feed += length;
         if (sumUnder(field, s.motion, i, radiusOf(cutter)) === before) air += length;
       }

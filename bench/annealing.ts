@@ -1,11 +1,11 @@
-import type { Piece } from '../src/core/motion/order';
+import type { RoutePiece } from '../src/core/motion/order';
 
 /**
  * Order of travel by simulated annealing (Kirkpatrick, Gelatt, Vecchi 1983): a solver of the bench's own, which shares nothing
  * with the product's. Moves: a run of one to three pieces goes elsewhere, a stretch is turned round, a closed piece begins
  * elsewhere. Cools for so many seconds; returns the air way in mm from (0, 0), never breaking "this before that".
  */
-export function annealed(pieces: readonly Piece[], seconds: number, seed = 1): number {
+export function annealed(pieces: readonly RoutePiece[], seconds: number, seed = 1): number {
   const n = pieces.length;
   let state = seed >>> 0;
   const random = () => {
@@ -162,7 +162,7 @@ export function annealed(pieces: readonly Piece[], seconds: number, seed = 1): n
 }
 
 /** The pieces whose first places are nearest to each one's. */
-function neighbours(pieces: readonly Piece[], count: number): number[][] {
+function neighbours(pieces: readonly RoutePiece[], count: number): number[][] {
   const cell = 15;
   const key = (x: number, y: number) => `${Math.floor(x / cell)},${Math.floor(y / cell)}`;
   const grid = new Map<string, number[]>();

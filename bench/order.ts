@@ -4,7 +4,7 @@
  * times as long, and simulated annealing that shares nothing with them (`annealing.ts`); the points also against the length that the best tour of so many random points has (Johnson and McGeoch 1997).
  */
 import { annealed } from './annealing';
-import { airOf, orderPieces, type Piece } from '../src/core/motion/order';
+import { airOf, orderPieces, type RoutePiece } from '../src/core/motion/order';
 
 let state = 7;
 const random = () => {
@@ -12,12 +12,12 @@ const random = () => {
   return state / 4294967296;
 };
 
-const points = (n: number, w: number, h: number): Piece[] =>
+const points = (n: number, w: number, h: number): RoutePiece[] =>
   Array.from({ length: n }, () => {
     const [x, y] = [random() * w, random() * h];
     return { inX: x, inY: y, outX: x, outY: y };
   });
-const strokes = (n: number, w: number, h: number): Piece[] =>
+const strokes = (n: number, w: number, h: number): RoutePiece[] =>
   Array.from({ length: n }, () => {
     const [x, y, a, l] = [random() * w, random() * h, random() * 7, 0.3 + 3 * random()];
     return { inX: x, inY: y, outX: x + l * Math.cos(a), outY: y + l * Math.sin(a), reversible: true };
@@ -27,8 +27,8 @@ const loop = (cx: number, cy: number, r: number, n: number) =>
     i % 2 ? cy + r * Math.sin(((i - 1) * Math.PI) / n) : cx + r * Math.cos((i * Math.PI) / n),
   );
 /** Each letter: an outline with some starts, here and there with a counter that goes first, and a loose stroke or two. */
-function letters(n: number): Piece[] {
-  const out: Piece[] = [];
+function letters(n: number): RoutePiece[] {
+  const out: RoutePiece[] = [];
   for (let i = 0; i < n; i++) {
     const [cx, cy, r] = [random() * 400, random() * 250, 2 + 4 * random()];
     const starts = loop(cx, cy, r, 16);
@@ -42,8 +42,8 @@ function letters(n: number): Piece[] {
   }
   return out;
 }
-function rings(): Piece[] {
-  const out: Piece[] = [];
+function rings(): RoutePiece[] {
+  const out: RoutePiece[] = [];
   for (let i = 0; i < 60; i++) {
     const [cx, cy] = [20 + 40 * (i % 10), 20 + 40 * Math.floor(i / 10)];
     const first = out.length;
@@ -65,7 +65,7 @@ function rings(): Piece[] {
 console.log(
   '| set | pieces | air mm | ms | the same, long | annealed | over the best |\n| --- | --- | --- | --- | --- | --- | --- |',
 );
-const sets: [string, Piece[]][] = [
+const sets: [string, RoutePiece[]][] = [
   ['letters and digits strewn on a plate', letters(400)],
   ['short strokes', strokes(5000, 400, 300)],
   ['nested rings', rings()],

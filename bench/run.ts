@@ -185,7 +185,7 @@ part('removal', () => {
       const r = makeRemover(f, s.form(values));
       for (let i = 1; i <= moves; i++)
         r.cut(path[i - 1][0], path[i - 1][1], path[i - 1][2], path[i][0], path[i][1], path[i][2]);
-      r.settle();
+      r.flush();
     });
     row(
       `material removal, ${name}, thousand 0.1 mm moves a second into 2000 x 2000 cells`,

@@ -38,7 +38,7 @@ function programs(seed: number, dense: number): PlacedProgram[] {
       rpm: new Float64Array(motion.count),
     };
   });
-  return [{ file: 'a.nc', ended: true, toolChanges: 0, dwell: 0, stretches }];
+  return [{ file: 'a.nc', ended: true, toolChanges: 0, dwell: 0, sections: stretches }];
 }
 const alone = (p: PlacedProgram[]) => createSimulation().run(BLANK, CELL, p, tools);
 const withHands = (ports: { postMessage(s: Shared): void }[], silence?: number) =>
@@ -81,8 +81,8 @@ describe('cutting by several', () => {
         (seed, crew) => {
           const p = programs(seed, 60);
           const [a, b] = [alone(p), withHands(crews[crew]).run(BLANK, CELL, p, tools)];
-          expect(b.clashes).toEqual(a.clashes);
-          expect(a.clashes.length).toBeGreaterThan(0);
+          expect(b.collisions).toEqual(a.collisions);
+          expect(a.collisions.length).toBeGreaterThan(0);
           expect(Buffer.compare(Buffer.from(a.field.z.buffer), Buffer.from(b.field.z.slice().buffer))).toBe(0);
         },
       ),
@@ -103,7 +103,7 @@ describe('cutting by several', () => {
   it('cuts anew what one who died has left', () => {
     const p = programs(77, 60);
     const [a, b] = [alone(p), withHands([dying, short], 60).run(BLANK, CELL, p, tools)];
-    expect(b.clashes).toEqual(a.clashes);
+    expect(b.collisions).toEqual(a.collisions);
     expect(b.field.z.slice()).toEqual(a.field.z);
   });
   it('given up in the middle, leaves nobody at the field and begins again from the start', () => {

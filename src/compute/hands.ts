@@ -1,4 +1,4 @@
-import { cutRows, type CuttingWork, type Hands, type ClashKind, type Met } from '@/core/proof/cutting';
+import { cutRows, type CuttingWork, type Hands, type CollisionKind, type Met } from '@/core/proof/cutting';
 import type { Rows } from '@/core/proof/removal';
 import { derived } from '@/core/geometry/hash';
 import type { Motion } from '@/core/motion/motion';
@@ -23,7 +23,7 @@ const CUT = 1;
 
 /** Room for what is met; more than that is asked anew by one alone. */
 const MOST_MET = 20_000;
-const KINDS: readonly ClashKind[] = ['rapid', 'shank', 'rub'];
+const KINDS: readonly CollisionKind[] = ['rapid', 'shank', 'rub'];
 /** A band of which nothing is heard for so long, ms, is cut anew by whoever asked: its worker is no more. */
 const SILENCE = 4000;
 /** A proof of fewer moves is done by one. */

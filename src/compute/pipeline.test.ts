@@ -53,7 +53,7 @@ jest.mock('./derived', () => ({
   recallDerived: (key: string) => begun(WINDOW, 'recall', key),
   emptyDerived: () => Promise.resolve(),
 }));
-import { follow, isFresh, stopWork, useWork } from './pipeline';
+import { setJob, isFresh, stopWork, useWork } from './pipeline';
 
 const settle = async () => {
   for (let i = 0; i < 20; i++) await Promise.resolve();
@@ -91,7 +91,7 @@ async function proveAll(): Promise<void> {
 describe('what is worked out, and when', () => {
   beforeEach(async () => {
     stopWork();
-    follow(null, null);
+    setJob(null, null);
     await settle();
     asked.length = 0;
     ended.clear();
@@ -100,7 +100,7 @@ describe('what is worked out, and when', () => {
 
   it('gives each free worker a cut, then proves, then holds the proof against what is wanted', async () => {
     const job = board();
-    follow(job, FIRST_SETUP);
+    setJob(job, FIRST_SETUP);
     await settle();
     expect(now().map((a) => [a.what, a.seat])).toEqual([
       ['plan', 0],
@@ -130,7 +130,7 @@ describe('what is worked out, and when', () => {
 
   it('gives up what a change outdates, and nothing else; what comes late is not taken for fresh', async () => {
     const job = board();
-    follow(job, FIRST_SETUP);
+    setJob(job, FIRST_SETUP);
     await settle();
     const [first, second, third] = now();
     const k = all(job).findIndex((c) => c.id === second.cut);
@@ -138,7 +138,7 @@ describe('what is worked out, and when', () => {
       job,
       oneSetup(job).cuts.findIndex((c) => c.id === all(job)[k].id),
     );
-    follow(next, FIRST_SETUP);
+    setJob(next, FIRST_SETUP);
     await settle();
     expect([first.cancelled, second.cancelled, third.cancelled]).toEqual([false, true, false]);
     // It is planned anew, where it was before.
@@ -154,7 +154,7 @@ describe('what is worked out, and when', () => {
 
   it('plans a changed cut where it was planned before, and no other', async () => {
     const job = board();
-    follow(job, FIRST_SETUP);
+    setJob(job, FIRST_SETUP);
     await settle();
     const where = new Map<string, number>();
     for (let a = now()[0]; a; a = now()[0]) {
@@ -163,11 +163,11 @@ describe('what is worked out, and when', () => {
     }
     for (const [n, cut] of oneSetup(job).cuts.entries()) {
       if (!cut.enabled || !('startDepth' in cut.values)) continue;
-      follow(changed(job, n, 0.5), FIRST_SETUP);
+      setJob(changed(job, n, 0.5), FIRST_SETUP);
       await settle();
       expect(now().map((a) => [a.what, a.cut, a.seat])).toEqual([['plan', cut.id, where.get(cut.id)]]);
       await proveAll();
-      follow(job, FIRST_SETUP);
+      setJob(job, FIRST_SETUP);
       await settle();
       await proveAll();
     }
@@ -176,7 +176,7 @@ describe('what is worked out, and when', () => {
   it('goes on with the others when one fails, and says so', async () => {
     const job = board();
     jest.spyOn(console, 'error').mockImplementation(() => {});
-    follow(job, FIRST_SETUP);
+    setJob(job, FIRST_SETUP);
     await settle();
     const [first, second] = now();
     await end(first, new Error('broken'));
@@ -184,7 +184,7 @@ describe('what is worked out, and when', () => {
     await end(second, planOf('second'));
     expect(useWork.getState().cuts[second.cut!]).toBeDefined();
     // The next change begins anew.
-    follow(changed(job, 0), FIRST_SETUP);
+    setJob(changed(job, 0), FIRST_SETUP);
     await settle();
     expect(useWork.getState().error).toBe('');
     await proveAll();
@@ -199,10 +199,10 @@ describe('what is worked out, and when', () => {
       items: one.items.map((i) => ({ ...i, id: `${i.id}2` })),
       cuts: one.cuts.slice(0, 2).map((c) => ({ ...c, id: `${c.id}2`, items: c.items.map((i) => `${i}2`) })),
     });
-    follow(two, FIRST_SETUP);
+    setJob(two, FIRST_SETUP);
     await settle();
     expect(new Set(now().map((a) => a.setup))).toEqual(new Set([FIRST_SETUP]));
-    follow(two, id);
+    setJob(two, id);
     await settle();
     expect(new Set(now().map((a) => a.setup))).toEqual(new Set([id]));
     await proveAll();
@@ -226,7 +226,7 @@ describe('what is worked out, and when', () => {
           withSetup(j, { ...oneSetup(j, id), cuts: some.map((c) => ({ ...c, id: `${c.id} ${id}`, items: [] })) }),
         two.job,
       );
-    follow(job, FIRST_SETUP);
+    setJob(job, FIRST_SETUP);
     await settle();
     for (const id of ids) {
       const s = oneSetup(job, id);
@@ -255,7 +255,7 @@ describe('what is worked out, and when', () => {
       `compare ${two.id}`,
     ]);
     // Left: what would be kept after a rest is kept at once.
-    follow(null, null);
+    setJob(null, null);
     await settle();
     expect(now().map((a) => a.what)).toEqual(['keep']);
     await end(now()[0]);

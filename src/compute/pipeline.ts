@@ -8,7 +8,7 @@ import { saysOf } from '@/core/units/says';
 import { computePool, isCancelled, onProverLost } from './pool';
 import { emptyDerived, recallDerived } from './derived';
 import type { ProofResult } from './protocol';
-import type { Seat } from './seat';
+import type { WorkerHandle } from './workerHandle';
 
 export type Quality = 'quick' | 'fine' | 'finest';
 /** Nodes of the proof's height field. */
@@ -103,14 +103,14 @@ function keyOf(job: OneSetup, cut: Cut): string {
   return key;
 }
 
-const leaner = new WeakMap<OneSetup, OneSetup>();
+const withUsedItems = new WeakMap<OneSetup, OneSetup>();
 /** The job with only the artwork that its cuts use: what goes to a worker, which has no need of the rest. */
-export function lean(job: OneSetup): OneSetup {
-  let made = leaner.get(job);
+export function pickUsedItems(job: OneSetup): OneSetup {
+  let made = withUsedItems.get(job);
   if (!made) {
     const used = new Set(job.cuts.filter((c) => c.enabled).flatMap((c) => c.items));
     made = used.size === job.items.length ? job : { ...job, items: job.items.filter((i) => used.has(i.id)) };
-    leaner.set(job, made);
+    withUsedItems.set(job, made);
   }
   return made;
 }
@@ -146,7 +146,7 @@ function inOrder({ whole, shown }: NonNullable<typeof wanted>): OneSetup[] {
 }
 
 /** Takes note of a changed job, or of another set-up of it that is shown: outdated work is given up, what depends on the change is begun. */
-export function follow(whole: Job | null, shown: string | null): void {
+export function setJob(whole: Job | null, shown: string | null): void {
   const another = wanted?.shown !== shown;
   wanted = whole && shown ? { whole, shown } : null;
   if (!wanted || !whole || !shown) {
@@ -190,13 +190,13 @@ export function follow(whole: Job | null, shown: string | null): void {
   }
   if (order.some((s) => !isUpToDate(whole, s.at.id))) {
     useWork.setState({ stopped: false });
-    void pump();
+    void drain();
   }
 }
 
 export function setQuality(quality: Quality): void {
   useWork.setState({ quality });
-  if (wanted) follow(wanted.whole, wanted.shown);
+  if (wanted) setJob(wanted.whole, wanted.shown);
 }
 
 /** Gives up the work that is running; the next change starts it again. */
@@ -208,7 +208,7 @@ export function stopWork(): void {
 
 export function resumeWork(): void {
   useWork.setState({ stopped: false });
-  void pump();
+  void drain();
 }
 
 /** Holds a proof that is shown already against what is wanted; a change that comes meanwhile ends it. */
@@ -231,13 +231,13 @@ async function hold(setupId: string, proof: ProofResult): Promise<void> {
 
 /** What the workers are at: cuts or the proof of a set-up, and the content key of what it is made of. What is shown is told of only for the set-up that is shown. */
 const atCuts = new Map<
-  Seat,
+  WorkerHandle,
   { readonly setup: string; readonly cut: string; readonly key: string; readonly done: Promise<void> }
 >();
 let atProof: { readonly setup: string; readonly key: string } | null = null;
 const isShown = (setupId: string): boolean => wanted?.shown === setupId;
 
-async function pump(): Promise<void> {
+async function drain(): Promise<void> {
   if (running) {
     again = true;
     return;
@@ -352,7 +352,7 @@ function keepNow(): void {
 }
 
 /** Who has planned a cut last: much of what it was made of is still known there. */
-const lastAt = new Map<string, Seat>();
+const lastAt = new Map<string, WorkerHandle>();
 
 /** Gives cuts to workers that are free, and waits until one has done. Throws what a worker throws. */
 async function planSome(job: OneSetup, cuts: readonly Cut[]): Promise<void> {
@@ -372,7 +372,7 @@ async function planSome(job: OneSetup, cuts: readonly Cut[]): Promise<void> {
   await Promise.race([...atCuts.values()].map((a) => a.done));
 }
 
-async function plan(planner: Seat, job: OneSetup, cut: Cut): Promise<void> {
+async function plan(planner: WorkerHandle, job: OneSetup, cut: Cut): Promise<void> {
   const key = keyOf(job, cut);
   const { id } = job.at;
   if (isShown(id)) useWork.setState((w) => ({ planning: { ...w.planning, [cut.id]: 0 }, error: '' }));
@@ -383,7 +383,7 @@ async function plan(planner: Seat, job: OneSetup, cut: Cut): Promise<void> {
         w.planning?.[cut.id] !== undefined ? { planning: { ...w.planning, [cut.id]: done } } : w,
       ),
     );
-    const made = await planner.ask((api, pack) => api.plan(planner.next(), pack(lean(job)), cut.id, told));
+    const made = await planner.ask((api, pack) => api.plan(planner.next(), pack(pickUsedItems(job)), cut.id, told));
     if (wanted?.whole.setups.some((s) => s.id === id))
       put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key, plan: made } } });
     // What takes long to prove is proven by all.
@@ -416,7 +416,7 @@ async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<
     const told = prover.hearing((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w)));
     const before = after && { setup: after.setup, turned: after.turned, name: oneSetup(whole, after.setup).at.name };
     const proof = await prover.ask((api, pack) =>
-      api.prove(prover.next(), pack({ job: lean(job), plans }), cellOf(job, quality), before, told),
+      api.prove(prover.next(), pack({ job: pickUsedItems(job), plans }), cellOf(job, quality), before, told),
     );
     cold.delete(id);
     if (quiet) return true;
@@ -439,5 +439,5 @@ async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<
 onProverLost(() => {
   cold.clear();
   for (const id of Object.keys(useWork.getState().setups)) put(id, { proofKey: '' });
-  if (wanted) void pump();
+  if (wanted) void drain();
 });

@@ -1,19 +1,19 @@
 import * as Comlink from 'comlink';
 import { loadFonts, onFonts } from './fonts';
 import type { ComputeApi } from './protocol';
-import { Seat } from './seat';
+import { WorkerHandle } from './workerHandle';
 
 export interface Pool {
   /** Plan cuts, each one at a time. The prover is the last of them: there is nothing to prove before all is planned. */
-  readonly planners: readonly Seat[];
+  readonly planners: readonly WorkerHandle[];
   /** The first of them, which also reads target sections. */
-  readonly planner: Seat;
+  readonly planner: WorkerHandle;
   /** Writes, proves and plays programs. */
-  readonly prover: Seat;
+  readonly prover: WorkerHandle;
 }
 
 /** Gives a worker its fonts, and those that are brought later. Messages keep their order, so what is asked for later finds them there. */
-const withFonts: ConstructorParameters<typeof Seat>[0] = async (api) => {
+const withFonts: ConstructorParameters<typeof WorkerHandle>[0] = async (api) => {
   await loadFonts();
   onFonts((files) => void api.putFonts(files));
 };
@@ -54,10 +54,10 @@ function makePool(): Pool {
   const workers = Math.min(MOST, Math.max(2, navigator.hardwareConcurrency || 2));
   const wire = wiring();
   const as = (how: (api: Api) => void) => (api: Api) => (how(api), withFonts(api));
-  const prover = new Seat(as(wire.prover), { onLost: () => lostProver.forEach((tell) => tell()) });
+  const prover = new WorkerHandle(as(wire.prover), { onLost: () => lostProver.forEach((tell) => tell()) });
   const [planner, ...more] = Array.from(
     { length: workers - 1 },
-    (_, k) => new Seat(as(wire.planner), { later: k > 0 }),
+    (_, k) => new WorkerHandle(as(wire.planner), { later: k > 0 }),
   );
   return { planners: [planner, ...more, prover], planner, prover };
 }
@@ -65,8 +65,8 @@ function makePool(): Pool {
 /** The workers of this window, started with the shipped fonts; planners beyond the first when there is work for them. */
 export const computePool = (): Pool => (pool ??= makePool());
 
-let helper: Seat | null = null;
+let helper: WorkerHandle | null = null;
 /** A third worker for what a maker asks for by name (reading, tracing, shapes): begun when first needed. */
-export const artworkHelper = (): Seat => (helper ??= new Seat(withFonts));
+export const artworkHelper = (): WorkerHandle => (helper ??= new WorkerHandle(withFonts));
 
 export const isCancelled = (e: unknown): boolean => (e as Error)?.name === 'Cancelled';

@@ -1,7 +1,7 @@
 import type { CutPlan } from '@/core/cuts/kind';
 import type { OneSetup } from '@/core/job/job';
 import type { HeightField } from '@/core/relief/field';
-import { cellOf, lean } from './pipeline';
+import { cellOf, pickUsedItems } from './pipeline';
 import { computePool, isCancelled } from './pool';
 
 /**
@@ -23,7 +23,7 @@ export async function provenSurface(job: OneSetup, signal: AbortSignal): Promise
       plans.push([
         cut.id,
         await pool.planner.ask((api, pack) =>
-          api.plan(pool.planner.next(), pack(lean(job)), cut.id, pool.planner.hearing(quiet)),
+          api.plan(pool.planner.next(), pack(pickUsedItems(job)), cut.id, pool.planner.hearing(quiet)),
         ),
       ]);
     }
@@ -32,7 +32,7 @@ export async function provenSurface(job: OneSetup, signal: AbortSignal): Promise
       await pool.prover.ask((api, pack) =>
         api.prove(
           pool.prover.next(),
-          pack({ job: lean(job), plans }),
+          pack({ job: pickUsedItems(job), plans }),
           cellOf(job, 'quick'),
           null,
           pool.prover.hearing(quiet),

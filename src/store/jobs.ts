@@ -227,7 +227,7 @@ export async function saveJob(
         if (!base) return { ok: false, reason: 'changed' };
         there = sharing(base, readJob(await rawJob(row)));
         const both = mergeJobs(base, job, there);
-        if (!both || both.clashes.length) return { ok: false, reason: 'changed' };
+        if (!both || both.conflicts.length) return { ok: false, reason: 'changed' };
         merged = both.job;
       }
       const to = merged ?? job;

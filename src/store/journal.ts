@@ -30,7 +30,7 @@ const PREFIX = 'mirvak.left.';
 const keyOf = (id: string) => `${PREFIX}${id}.${windowId}`;
 
 /** Leaves `job` for the next window; `bases` are the versions that the rows may hold. Each window leaves its own. False when there is no room for it. */
-export function leaveBehind(id: string, job: Job, bases: (Job | null)[], revision: number): boolean {
+export function writePending(id: string, job: Job, bases: (Job | null)[], revision: number): boolean {
   const { head, items } = difference(job, bases);
   try {
     if (!localLasts()) return false;

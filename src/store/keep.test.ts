@@ -20,7 +20,7 @@ import {
   saveJob,
   sweepDeleted,
 } from './jobs';
-import { leaveBehind } from './journal';
+import { writePending } from './journal';
 import { difference, headOf, itemRow, itemsOfAll, itemsOfRows, joined, portions, rowsOf, type ItemRow } from './keep';
 import { unpackJob } from '@/core/job/archive';
 import { useOpenJob } from './openJob';
@@ -185,7 +185,7 @@ describe('the shelf', () => {
     const { id, job } = await fill([box('a'), box('b')]);
     const sent = withItems(job, [box('a', 1), itemsOfAll(job)[1]]);
     const last = withItems(job, [box('a', 2), itemsOfAll(job)[1], box('c')]);
-    expect(leaveBehind(id, last, [job, sent], 2)).toBe(true);
+    expect(writePending(id, last, [job, sent], 2)).toBe(true);
     expect(await openRow(id)).toMatchObject({ job: last, recovered: expect.any(String) });
     await saveJob(id, sent, 2, job);
     expect(await openRow(id)).toMatchObject({ job: last, recovered: expect.any(String), revision: 3 });
@@ -212,7 +212,7 @@ describe('the shelf', () => {
     const { id, job } = await fill([box('a')]);
     const mine = withItems(job, [box('a', 1)]);
     const theirs = withItems(job, [box('a', 2), box('b')]);
-    expect(leaveBehind(id, mine, [job], 2)).toBe(true);
+    expect(writePending(id, mine, [job], 2)).toBe(true);
     // Another window's journal lies under a key of its own.
     const text = JSON.stringify({
       ...JSON.parse([...held.values()][0]),

@@ -1,7 +1,7 @@
 import type { Transaction } from 'dexie';
 import type { Item } from '@/core/artwork/item';
 import { contentKey } from '@/core/geometry/hash';
-import type { Job, Piece, Setup } from '@/core/job/job';
+import type { Job, BlankPiece, Setup } from '@/core/job/job';
 
 /**
  * How a job lies in the database: its head in one row, every item of its artwork in a row of its own. A change writes the
@@ -46,8 +46,8 @@ export const itemsOfAll = (job: Job): Item[] => {
 };
 
 /** The first blank of a job on the shelf, of whichever version of the format. */
-export const firstBlank = (head: JobHead | OldHead): Pick<Piece, 'width' | 'height' | 'thickness' | 'material'> =>
-  head.setups ? head.blanks[0] : (head as unknown as { blank: Piece }).blank;
+export const firstBlank = (head: JobHead | OldHead): Pick<BlankPiece, 'width' | 'height' | 'thickness' | 'material'> =>
+  head.setups ? head.blanks[0] : (head as unknown as { blank: BlankPiece }).blank;
 
 /** Whether anything of a job on the shelf is to be cut. */
 export const anyCut = (head: JobHead | OldHead): boolean =>

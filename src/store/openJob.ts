@@ -2,11 +2,11 @@ import { produce, setAutoFreeze } from 'immer';
 import { create } from 'zustand';
 import { tooMany, type Job, type OneSetup } from '@/core/job/job';
 import { oneSetup, setupWith, withSetup } from '@/core/job/oneSetup';
-import { mergeJobs, placeOf, sharing, type Clash, type Side } from '@/core/merge/job';
+import { mergeJobs, placeOf, sharing, type Conflict, type Side } from '@/core/merge/job';
 import { onNews } from './channel';
 import { noRoom, storageMessage } from './db';
 import { openRow, readRow, restoreJob, saveAsCopy, saveJob } from './jobs';
-import { forgetLeft, leaveBehind } from './journal';
+import { forgetLeft, writePending } from './journal';
 import { lastShown, rememberShown } from './lastShown';
 import { keepSteps, letHistoriesGo, openSteps, type Merge, type Step } from './steps';
 
@@ -19,7 +19,7 @@ export type SaveState = 'saved' | 'pending' | 'saving' | 'failed' | 'changed' | 
 export interface Other {
   readonly job: Job;
   readonly revision: number;
-  readonly clashes: readonly Clash[];
+  readonly conflicts: readonly Conflict[];
 }
 
 /** What became of a job whose window part was left: in its rows, a copy beside it, or kept in this window until it can be saved. */
@@ -159,9 +159,9 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     const { whole: job, past, future } = get();
     if (!job) return;
     const merged = mergeJobs(from, job, theirs);
-    if (!merged || merged.clashes.length) {
+    if (!merged || merged.conflicts.length) {
       base = from;
-      return set({ save: 'changed', other: { job: theirs, revision, clashes: merged?.clashes ?? [] } });
+      return set({ save: 'changed', other: { job: theirs, revision, conflicts: merged?.conflicts ?? [] } });
     }
     kept = base = theirs;
     const unsaved = job !== from;
@@ -402,7 +402,7 @@ export const useOpenJob = create<OpenJob>((set, get) => {
     leave() {
       const { id, whole: job, revision, save } = get();
       if (!id || !job || save === 'saved' || save === 'gone') return true;
-      return leaveBehind(id, job, sending ? [kept, sending] : [kept], revision);
+      return writePending(id, job, sending ? [kept, sending] : [kept], revision);
     },
     async takeOther() {
       const { id } = get();

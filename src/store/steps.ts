@@ -162,14 +162,14 @@ export async function keepSteps(
   future: readonly Step[],
 ): Promise<void> {
   const wanted = new Map<string, Step>();
-  let room = ROOM;
+  let slack = ROOM;
   const list = (steps: readonly Step[]): string[] => {
     const keys: string[] = [];
     for (const s of steps) {
       const { key, size } = rows.get(s) ?? rowOf(jobId, s);
-      room -= size;
+      slack -= size;
       // Nothing farther can be reached without this one.
-      if (room < 0 || size > LARGEST) break;
+      if (slack < 0 || size > LARGEST) break;
       keys.push(key);
       wanted.set(key, s);
     }

@@ -88,7 +88,7 @@ describe('a job that is open in two windows', () => {
     await a.open.getState().flush();
     await b.open.getState().flush();
     expect(b.open.getState().save).toBe('changed');
-    expect(b.open.getState().other!.clashes).toMatchObject([
+    expect(b.open.getState().other!.conflicts).toMatchObject([
       { path: ['setups', FIRST_SETUP, 'items', 'p', 'x'], mine: 9, theirs: 7 },
     ]);
     // Nothing of this window is lost, and nothing of the other is overwritten, until it is said whose counts.

@@ -1,4 +1,4 @@
-import { makeGuide } from '../geometry/guide';
+import { makeArcLengthPath } from '../geometry/arcLengthPath';
 import { reversePath, type Path, type Segment } from '../geometry/path';
 import { partOf, pointOn, type Point } from '../geometry/segment';
 import { beside, nodeAt } from './nodes';
@@ -23,13 +23,16 @@ function direction(s: Side, t: number): Point {
 
 /** t at a length along a side; null beyond its end. */
 function along(s: Side, length: number): number | null {
-  const whole = makeGuide({ ...s.from, segments: [s.segment], closed: false }).length;
+  const whole = makeArcLengthPath({ ...s.from, segments: [s.segment], closed: false }).length;
   if (length > whole * (1 + 1e-9)) return null;
   let lo = 0;
   let hi = 1;
   for (let i = 0; i < 50; i++) {
     const mid = (lo + hi) / 2;
-    if (makeGuide({ ...s.from, segments: [partOf(s.from, s.segment, 0, mid).segment], closed: false }).length < length)
+    if (
+      makeArcLengthPath({ ...s.from, segments: [partOf(s.from, s.segment, 0, mid).segment], closed: false }).length <
+      length
+    )
       lo = mid;
     else hi = mid;
   }

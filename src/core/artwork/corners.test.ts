@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { crossingsOf } from '../geometry/crossings';
-import { makeGuide } from '../geometry/guide';
+import { makeArcLengthPath } from '../geometry/arcLengthPath';
 import { circlePath, flatten, type Path } from '../geometry/path';
 import { workCorner } from './cornerWork';
 import { nodeAt } from './nodes';
@@ -18,7 +18,7 @@ const line = (...p: [number, number][]): Path => ({
   segments: p.slice(1).map(([x, y]) => ({ k: 'line', x, y })),
   closed: false,
 });
-const length = (p: Path) => makeGuide(p).length;
+const length = (p: Path) => makeArcLengthPath(p).length;
 const square = poly([0, 0], [20, 0], [20, 20], [0, 20]);
 
 describe('corners', () => {

@@ -1,5 +1,5 @@
 import { derived } from '../geometry/hash';
-import { makeGuide } from '../geometry/guide';
+import { makeArcLengthPath } from '../geometry/arcLengthPath';
 import { boundsOfPaths, flatten, type Path } from '../geometry/path';
 import { pointOn, type Point } from '../geometry/segment';
 import { nearestShare, segmentsCross } from '../geometry/straight';
@@ -26,7 +26,7 @@ const sizesOf = ({ paths, fill }: PlacedItem): Pick<Measures, 'area' | 'length'>
       fill,
     ),
   ),
-  length: paths.reduce((n, p) => n + makeGuide(p).length, 0),
+  length: paths.reduce((n, p) => n + makeArcLengthPath(p).length, 0),
 });
 
 export function measure(items: readonly PlacedItem[]): Measures {

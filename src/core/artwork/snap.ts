@@ -10,7 +10,7 @@ export interface Caught {
 }
 
 /** A line across the whole table that things are brought to: upright at an x, or level at a y. */
-export interface Guide {
+export interface GuideLine {
   readonly axis: 'x' | 'y';
   readonly at: number;
 }
@@ -31,7 +31,7 @@ export function catchPoint(
   y: number,
   reach: number,
   grid: number | null,
-  more: { readonly from?: { readonly x: number; readonly y: number }; readonly guides?: readonly Guide[] } = {},
+  more: { readonly from?: { readonly x: number; readonly y: number }; readonly guides?: readonly GuideLine[] } = {},
 ): Caught | null {
   let best: Candidate | null = null;
   let bestScore = Infinity;

@@ -1,4 +1,4 @@
-import { makeGuide } from '../geometry/guide';
+import { makeArcLengthPath } from '../geometry/arcLengthPath';
 import type { Affine, Path } from '../geometry/path';
 import { wrap } from './arrange';
 import type { Item } from './item';
@@ -29,7 +29,7 @@ export function shear(degrees: number, way: 'across' | 'up', cx: number, cy: num
 
 /** Places of `count` things evenly along a path, from end to end (round it when it is closed), with the path's direction there in degrees. */
 export function placesAlong(path: Path, count: number): { x: number; y: number; angle: number }[] {
-  const g = makeGuide(path);
+  const g = makeArcLengthPath(path);
   const gaps = g.closed ? count : Math.max(1, count - 1);
   return Array.from({ length: count }, (_, k) => {
     const p = g.at((g.length * k) / gaps);

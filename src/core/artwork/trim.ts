@@ -4,7 +4,7 @@ import { partOf, type Point } from '../geometry/segment';
 import { nearest } from './nodes';
 
 /** The part of a path from one place to a later one (segment + t each); round its start when it is closed and `to` is less. */
-function stretch(p: Path, from: number, to: number): Path | null {
+function subpath(p: Path, from: number, to: number): Path | null {
   const n = p.segments.length;
   const at = (i: number): Point => (i === 0 ? p : p.segments[i - 1]);
   const segments: Segment[] = [];
@@ -42,12 +42,12 @@ export function trimAt(path: Path, others: readonly Path[], x: number, y: number
     if (cuts.length < 2) return [];
     const after = cuts.find((c) => c > at) ?? cuts[0];
     const before = [...cuts].reverse().find((c) => c <= at) ?? cuts[cuts.length - 1];
-    const left = stretch(p, after, before);
+    const left = subpath(p, after, before);
     return left ? [left] : [];
   }
   const before = [...cuts].reverse().find((c) => c <= at && c > 1e-9) ?? null;
   const after = cuts.find((c) => c > at && c < n - 1e-9) ?? null;
-  return [before === null ? null : stretch(p, 0, before), after === null ? null : stretch(p, after, n)].flatMap(
+  return [before === null ? null : subpath(p, 0, before), after === null ? null : subpath(p, after, n)].flatMap(
     (q) => q ?? [],
   );
 }

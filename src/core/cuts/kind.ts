@@ -132,7 +132,7 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
     v: z.infer<S>,
     blank: CutBlank,
     cutter: (id: string) => Cutter | null,
-  ): { start: number; floor: number; lean: number };
+  ): { start: number; floor: number; draftAngle: number };
 }
 
 /** Binds a kind's values to their schema's type. */
@@ -155,7 +155,7 @@ export function passes(start: number, floor: number, step: number): number[] {
 }
 
 /** Height for hops between near places: over the face alone, or over everything where clamps stand on the table. */
-export const lowHop = (b: CutBlank): number => (b.clamps?.length ? b.safeHeight : b.clearance);
+export const linkHeightOf = (b: CutBlank): number => (b.clamps?.length ? b.safeHeight : b.clearance);
 
 /** Height of the floor of a cut that goes through the blank (and `beyond` it, or but for a `skin`) or to a depth. */
 export const floorOf = (

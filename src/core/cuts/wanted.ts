@@ -1,7 +1,7 @@
 import type { CutterForm } from '../cutters/form';
 import { heightOf } from '../cutters/form';
 import { makeInside } from '../geometry/inside';
-import { makeOutline } from '../geometry/outline';
+import { makeSegmentIndex } from '../geometry/segmentIndex';
 import { boundsOf, type Bounds, type Loop, type Region } from '../geometry/region';
 
 /**
@@ -31,7 +31,7 @@ export const grown = (b: Bounds | null, by: number): Bounds =>
 export function reaching(centres: Region, form: CutterForm, z: number): (x: number, y: number) => number {
   if (!centres.length) return () => Infinity;
   const inside = makeInside(centres);
-  const outline = makeOutline(centres);
+  const outline = makeSegmentIndex(centres);
   return (x, y) => (inside(x, y) ? z : z + heightOf(form, outline.distance(x, y, form.radius)));
 }
 
@@ -42,7 +42,7 @@ export function alongLines(
   z: number,
 ): (x: number, y: number) => number {
   if (!lines.length) return () => Infinity;
-  const outline = makeOutline(lines.map((l) => (l.closed ? l.points : thereAndBack(l.points))));
+  const outline = makeSegmentIndex(lines.map((l) => (l.closed ? l.points : thereAndBack(l.points))));
   return (x, y) => z + heightOf(form, outline.distance(x, y, form.radius));
 }
 

@@ -22,8 +22,8 @@ export function roundedPath(corners: readonly Point[], radius: number, which?: r
     const cos = u.x * v.x + u.y * v.y;
     // Half of the angle between the sides; the arc touches them at radius / tan of it from the corner.
     const half = Math.acos(Math.min(1, Math.max(-1, cos))) / 2;
-    const room = Math.min(Math.hypot(a.x - b.x, a.y - b.y), Math.hypot(c.x - b.x, c.y - b.y)) / 2;
-    const t = Math.min(radius / Math.tan(half), room);
+    const slack = Math.min(Math.hypot(a.x - b.x, a.y - b.y), Math.hypot(c.x - b.x, c.y - b.y)) / 2;
+    const t = Math.min(radius / Math.tan(half), slack);
     const flat = half > Math.PI / 2 - 1e-9;
     if (!(radius > 0) || flat || t < 1e-9 || which?.[i] === false) {
       if (start) segments.push({ k: 'line', x: b.x, y: b.y });

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { distanceToLine } from '../testing/independent';
 import { splinePath, splinePoint } from './bspline';
 import { roundedPath } from './corners';
-import { makeGuide } from './guide';
+import { makeArcLengthPath } from './arcLengthPath';
 import { circlePath, flatten, type Path } from './path';
 import { loopArea } from './region';
 import { pointOn } from './segment';
@@ -20,7 +20,7 @@ const cubic = fc.array(n, { minLength: 8, maxLength: 8 }).map(
 
 describe('a guide', () => {
   it('measures a circle, and goes round it at unit speed', () => {
-    const g = makeGuide(circlePath(2, 3, 10));
+    const g = makeArcLengthPath(circlePath(2, 3, 10));
     expect(g.length).toBeCloseTo(20 * Math.PI, 6);
     fc.assert(
       fc.property(fc.double({ min: -200, max: 200, noNaN: true }), (s) => {
@@ -39,7 +39,7 @@ describe('a guide', () => {
         let sum = 0;
         for (let i = 2; i < l.length; i += 2) sum += Math.hypot(l[i] - l[i - 2], l[i + 1] - l[i - 1]);
         fc.pre(sum > 0.01);
-        const g = makeGuide(p);
+        const g = makeArcLengthPath(p);
         expect(Math.abs(g.length - sum)).toBeLessThan(0.002 * sum + 1e-3);
         const [a, b] = [g.at(-7), g.at(g.length + 7)];
         expect(Math.hypot(a.x - p.x, a.y - p.y)).toBeCloseTo(7, 6);

@@ -40,7 +40,7 @@ export function fitLoop(loop: Loop, options: FitOptions): Path | null {
     // No corner: begin where the loop is straightest, which hides the joint best.
     const start = straightest(loop);
     const turned = rotate(loop, start);
-    const pieces = fitStretch(turned, n, true, options);
+    const pieces = fitSubpath(turned, n, true, options);
     return { x: turned[0], y: turned[1], segments: pieces, closed: true };
   }
   const first = corners[0];
@@ -49,12 +49,12 @@ export function fitLoop(loop: Loop, options: FitOptions): Path | null {
   const segments: Segment[] = [];
   at.forEach((from, i) => {
     const to = i + 1 < at.length ? at[i + 1] : n;
-    const stretch = new Float64Array(2 * (to - from + 1));
+    const part = new Float64Array(2 * (to - from + 1));
     for (let k = from; k <= to; k++) {
-      stretch[2 * (k - from)] = turned[2 * (k % n)];
-      stretch[2 * (k - from) + 1] = turned[2 * (k % n) + 1];
+      part[2 * (k - from)] = turned[2 * (k % n)];
+      part[2 * (k - from) + 1] = turned[2 * (k % n) + 1];
     }
-    segments.push(...fitStretch(stretch, to - from, false, options));
+    segments.push(...fitSubpath(part, to - from, false, options));
   });
   return { x: turned[0], y: turned[1], segments, closed: true };
 }
@@ -65,7 +65,7 @@ export function fitLine(line: Float64Array, options: FitOptions): Segment[] {
   const inner = [0, ...(options.corners ?? []).filter((c) => c > 0 && c < n - 1), n - 1];
   return inner
     .slice(1)
-    .flatMap((to, i) => fitStretch(line.slice(2 * inner[i], 2 * to + 2), to - inner[i], false, options));
+    .flatMap((to, i) => fitSubpath(line.slice(2 * inner[i], 2 * to + 2), to - inner[i], false, options));
 }
 
 /** The circle through a loop's points (least squares after Kasa), when all lie on it within the tolerance. */
@@ -153,7 +153,7 @@ function straightest(l: Loop): number {
 }
 
 /** Pieces over points 0..last of a chain (for a closed one, point `last` is point 0 again). */
-function fitStretch(p: Float64Array, last: number, closed: boolean, o: FitOptions): Segment[] {
+function fitSubpath(p: Float64Array, last: number, closed: boolean, o: FitOptions): Segment[] {
   const n = p.length / 2;
   const w = o.window ?? 1;
   const X = (i: number) => p[2 * (i % n)];
@@ -215,7 +215,7 @@ function fitStretch(p: Float64Array, last: number, closed: boolean, o: FitOption
       return { to: good, segment };
     };
     const line = reach((to) => (lineFits(X, Y, from, to, o.tolerance) ? { k: 'line', x: X(to), y: Y(to) } : null));
-    const arc = line.to === last ? line : reach((to) => arcThrough(X, Y, from, to, o.tolerance, closed));
+    const arc = line.to === last ? line : reach((to) => arcWithin(X, Y, from, to, o.tolerance, closed));
     const t0 = tangent(from);
     const cubic =
       line.to === last || arc.to === last
@@ -223,7 +223,7 @@ function fitStretch(p: Float64Array, last: number, closed: boolean, o: FitOption
         : reach((to) =>
             to - from < 2
               ? { k: 'line', x: X(to), y: Y(to) }
-              : cubicThrough(X, Y, from, to, t0, tangent(to), o.tolerance),
+              : cubicWithin(X, Y, from, to, t0, tangent(to), o.tolerance),
           );
     // The simplest piece that goes (almost) as far as any.
     const best =
@@ -266,7 +266,7 @@ function lineFits(X: At, Y: At, from: number, to: number, tolerance: number): bo
 }
 
 /** An arc through both ends and, on average, the points between. */
-function arcThrough(X: At, Y: At, from: number, to: number, tolerance: number, closed: boolean): Segment | null {
+function arcWithin(X: At, Y: At, from: number, to: number, tolerance: number, closed: boolean): Segment | null {
   if (to - from < 2) return { k: 'line', x: X(to), y: Y(to) };
   const x0 = X(from);
   const y0 = Y(from);
@@ -321,7 +321,7 @@ function arcThrough(X: At, Y: At, from: number, to: number, tolerance: number, c
 }
 
 /** A cubic with given end tangents (both along the way of the points), or null when it cannot keep the tolerance. */
-function cubicThrough(X: At, Y: At, from: number, to: number, t0: Vec, t1: Vec, tolerance: number): Segment | null {
+function cubicWithin(X: At, Y: At, from: number, to: number, t0: Vec, t1: Vec, tolerance: number): Segment | null {
   const n = to - from;
   const x0 = X(from);
   const y0 = Y(from);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { readPathData } from '../exchange/svg/pathData';
 import { distanceToLine } from '../testing/independent';
-import { makeGuide } from './guide';
+import { makeArcLengthPath } from './arcLengthPath';
 import {
   compose,
   arcsToCubics,
@@ -129,7 +129,7 @@ describe('paths', () => {
     fc.assert(
       fc.property(anyPath, (p) => {
         expect(reversePath(reversePath(p))).toEqual(p);
-        expect(makeGuide(reversePath(p)).length).toBeCloseTo(makeGuide(p).length, 6);
+        expect(makeArcLengthPath(reversePath(p)).length).toBeCloseTo(makeArcLengthPath(p).length, 6);
       }),
     );
   });

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { bruteDistance, bruteInside } from '../testing/independent';
 import { box, circleLoop, combLoop, hole, loop, starLoop, turned } from '../testing/shapes';
 import { insetsOf } from './insets';
-import { makeOutline } from './outline';
+import { makeSegmentIndex } from './segmentIndex';
 import { clearWay, clipLines } from './lines';
 import {
   boundsOf,
@@ -130,7 +130,7 @@ describe('distance to an outline', () => {
     fc.assert(
       fc.property(region, fc.array(place, { minLength: 1, maxLength: 20 }), (r, places) => {
         fc.pre(r.length > 0);
-        const o = makeOutline(r);
+        const o = makeSegmentIndex(r);
         for (const { x, y } of places) expect(o.distance(x, y)).toBeCloseTo(bruteDistance(r, x, y), 9);
         expect(o.distance(1000, -2000)).toBeCloseTo(bruteDistance(r, 1000, -2000), 6);
       }),

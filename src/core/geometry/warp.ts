@@ -2,7 +2,7 @@ import { arcsToCubics, type Path, type Segment } from './path';
 import { pointOn, type Point } from './segment';
 
 /** The cubic that passes a third and two thirds of its way through the two points between its ends. */
-export const cubicThrough = (a: Point, b: Point, c: Point, d: Point): Segment => ({
+export const cubicByThirds = (a: Point, b: Point, c: Point, d: Point): Segment => ({
   k: 'cubic',
   x1: (-5 * a.x + 18 * b.x - 9 * c.x + 2 * d.x) / 6,
   y1: (-5 * a.y + 18 * b.y - 9 * c.y + 2 * d.y) / 6,
@@ -39,7 +39,7 @@ export function warpPath(path: Path, map: (x: number, y: number) => { x: number;
       const b = q(1 / 3);
       const c = q(2 / 3);
       const d = q(1);
-      segments.push(cubicThrough(a, b, c, d));
+      segments.push(cubicByThirds(a, b, c, d));
       a = d;
     }
     px = s.x;

@@ -148,7 +148,7 @@ export type Group = z.infer<typeof groupSchema>;
 
 /** A blank of the job: a piece of material that one set-up, or several after each other, lay on the machine. */
 export const pieceSchema = z.object({ id: z.string().min(1), name: z.string().min(1).max(200), ...pieceFields });
-export type Piece = z.infer<typeof pieceSchema>;
+export type BlankPiece = z.infer<typeof pieceSchema>;
 
 /** About which axis a blank is turned over between two set-ups: about X its far edge comes to the front, about Y its right edge to the left. */
 export const turns = ['none', 'x', 'y'] as const;

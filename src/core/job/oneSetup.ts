@@ -9,7 +9,7 @@ import {
   type Blank,
   type Job,
   type OneSetup,
-  type Piece,
+  type BlankPiece,
   type Setup,
 } from './job';
 import { keptItems, seenItems, withoutSources } from './linked';
@@ -31,8 +31,8 @@ export const pick = <T extends object, K extends keyof T>(from: T, keys: readonl
 const alikeIn = <T extends object>(a: T, b: T, keys: readonly (keyof T)[]): boolean => keys.every((k) => a[k] === b[k]);
 
 /** Blanks as they lie, by piece and set-up: the same object as long as neither changes. */
-const lying = new WeakMap<Setup, { readonly piece: Piece; readonly blank: Blank }>();
-function blankOf(piece: Piece, setup: Setup): Blank {
+const lying = new WeakMap<Setup, { readonly piece: BlankPiece; readonly blank: Blank }>();
+function blankOf(piece: BlankPiece, setup: Setup): Blank {
   const known = lying.get(setup);
   if (known?.piece === piece) return known.blank;
   const blank: Blank = { ...pick(piece, pieceKeys), ...pick(setup, placingKeys) };
@@ -72,7 +72,7 @@ export function withSetup(job: Job, one: OneSetup): Job {
   const s = setupWith(job, one.at.id);
   const piece = job.blanks.find((b) => b.id === s.blank)!;
   const { blank } = one;
-  const newPiece = alikeIn<Pick<Piece, (typeof pieceKeys)[number]>>(piece, blank, pieceKeys)
+  const newPiece = alikeIn<Pick<BlankPiece, (typeof pieceKeys)[number]>>(piece, blank, pieceKeys)
     ? piece
     : { ...piece, ...pick(blank, pieceKeys) };
   const placed = { ...pick(blank, placingKeys), ...pick(one, ownKeys), items: keptItems(s, job, one.items) };

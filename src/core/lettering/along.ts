@@ -1,4 +1,4 @@
-import { makeGuide, type Guide } from '../geometry/guide';
+import { makeArcLengthPath, type Guide } from '../geometry/arcLengthPath';
 import { boundsOfPaths, reversePath, transformPath, type Path } from '../geometry/path';
 import { warpPath } from '../geometry/warp';
 import type { SetLine } from './layout';
@@ -68,9 +68,9 @@ export function setAlong(
     if (isCircle(curve)) {
       const radius = curve.radius + (curve.stand === 'outwards' ? -below : below);
       if (!(radius > 1e-6)) return;
-      guide = makeGuide(arcOf(curve, radius, along.spacing === 'fitted'));
+      guide = makeArcLengthPath(arcOf(curve, radius, along.spacing === 'fitted'));
       drop = 0;
-    } else guide = makeGuide(along.side === 'left' ? curve : reversePath(curve));
+    } else guide = makeArcLengthPath(along.side === 'left' ? curve : reversePath(curve));
     if (!(guide.length > 0)) return;
     const n = line.glyphs.length;
     const gaps = guide.closed ? n : n - 1;

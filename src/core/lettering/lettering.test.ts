@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { boundsOfPaths, circlePath, flatten, type Path } from '../geometry/path';
-import { makeGuide } from '../geometry/guide';
+import { makeArcLengthPath } from '../geometry/arcLengthPath';
 import { warpPath } from '../geometry/warp';
 import { shippedFile, shippedFont, testArt } from '../testing/fonts';
 import { carrySpaces, layOut, type Lettering } from './layout';
@@ -33,7 +33,7 @@ const box = (paths: readonly Path[]) => {
 
 describe('a guide', () => {
   test('measures arcs and lines exactly, cubics to a millionth', () => {
-    expect(makeGuide(circlePath(3, 4, 7)).length).toBeCloseTo(14 * Math.PI, 9);
+    expect(makeArcLengthPath(circlePath(3, 4, 7)).length).toBeCloseTo(14 * Math.PI, 9);
     const k = (4 / 3) * Math.tan(Math.PI / 8);
     const quarter: Path = {
       x: 10,
@@ -42,7 +42,7 @@ describe('a guide', () => {
       closed: false,
     };
     // The cubic quarter turn is within 0.03 % of the circle.
-    expect(Math.abs(makeGuide(quarter).length / (5 * Math.PI) - 1)).toBeLessThan(3e-4);
+    expect(Math.abs(makeArcLengthPath(quarter).length / (5 * Math.PI) - 1)).toBeLessThan(3e-4);
   });
   test('walks at an even pace, with unit tangents, and goes on straight beyond its ends', () => {
     const path: Path = {
@@ -55,7 +55,7 @@ describe('a guide', () => {
       ],
       closed: false,
     };
-    const g = makeGuide(path);
+    const g = makeArcLengthPath(path);
     fc.assert(
       fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (f) => {
         const s = f * (g.length - 0.02);

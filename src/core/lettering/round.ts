@@ -88,13 +88,13 @@ export function capRound({ rx, ry }: Oval, width: number, room: number): number 
  * cross it are passed over. Round an ellipse it is never too much. Infinity where there are none.
  */
 export function roomOutside({ rx, ry }: Oval, others: readonly Path[]): number {
-  let room = Infinity;
+  let slack = Infinity;
   for (const p of others) {
     const l = flatten(transformPath(p, { a: 1 / rx, b: 0, c: 0, d: 1 / ry, e: 0, f: 0 }), 0.001);
     let least = Infinity;
     for (let i = p.closed ? 0 : 2, j = p.closed ? l.length - 2 : 0; i < l.length; j = i, i += 2)
       least = Math.min(least, toSegment(l[j], l[j + 1], l[i], l[i + 1], 0, 0));
-    if (least > 1 + 1e-9) room = Math.min(room, (least - 1) * Math.min(rx, ry));
+    if (least > 1 + 1e-9) slack = Math.min(slack, (least - 1) * Math.min(rx, ry));
   }
-  return room;
+  return slack;
 }

@@ -67,7 +67,7 @@ describe('two versions of a job brought together', () => {
     fc.assert(
       fc.property(version('m'), (v) => {
         for (const r of [mergeJobs(base, v, base)!, mergeJobs(base, base, v)!, mergeJobs(base, v, v)!]) {
-          expect(r.clashes).toEqual([]);
+          expect(r.conflicts).toEqual([]);
           expect(r.job).toEqual(v);
         }
       }),
@@ -76,10 +76,10 @@ describe('two versions of a job brought together', () => {
   it('keeps what either side alone has changed, and tells every place where both have', () => {
     fc.assert(
       fc.property(version('m'), version('t'), fc.constantFrom<Side>('mine', 'theirs'), (mine, theirs, side) => {
-        const { job, clashes } = mergeJobs(base, mine, theirs, () => side)!;
+        const { job, conflicts } = mergeJobs(base, mine, theirs, () => side)!;
         expect(jobSchema.safeParse(job).success).toBe(true);
         const [b, m, t, now] = [base, mine, theirs, job].map((j) => leaves(j, '', new Map()));
-        const told = clashes.map((c) => `/${placeOf(c.path)}`);
+        const told = conflicts.map((c) => `/${placeOf(c.path)}`);
         const isTold = (place: string) => told.some((p) => place === p || place.startsWith(`${p}/`));
         for (const place of new Set([...b.keys(), ...m.keys(), ...t.keys(), ...now.keys()])) {
           const [was, my, their] = [b.get(place), m.get(place), t.get(place)];
@@ -92,8 +92,8 @@ describe('two versions of a job brought together', () => {
             expect(now.get(place)).toEqual(their);
           }
         }
-        // A clash is one: both sides differ there, from each other and from what was.
-        for (const c of clashes) expect(alike(c.mine, c.theirs)).toBe(false);
+        // A conflict is one: both sides differ there, from each other and from what was.
+        for (const c of conflicts) expect(alike(c.mine, c.theirs)).toBe(false);
       }),
     );
   });
@@ -108,12 +108,12 @@ describe('two versions of a job brought together', () => {
     const out = on(base, (j) => ({ ...j, items: j.items.slice(1) }));
     const other = moved(base, 'a', { x: 7 });
     const r = mergeJobs(base, out, other, () => 'theirs')!;
-    expect(r.clashes).toEqual([
+    expect(r.conflicts).toEqual([
       { path: ['setups', FIRST_SETUP, 'items', 'a'], mine: undefined, theirs: oneSetup(other).items[0] },
     ]);
     expect(oneSetup(r.job).items[0]).toEqual(oneSetup(other).items[0]);
     expect(idsOf(mergeJobs(base, out, other)!.job)).toEqual(['b', 'c', 'd']);
-    expect(wordsOf(r.clashes[0], [out, other])).toEqual({
+    expect(wordsOf(r.conflicts[0], [out, other])).toEqual({
       place: 'Artwork "a"',
       what: '',
       mine: 'taken out',
@@ -135,16 +135,16 @@ describe('two versions of a job brought together', () => {
     const back = (job: Job, change: (one: OneSetup) => OneSetup): Job => withSetup(job, change(oneSetup(job, two.id)));
     const mine = back(two.job, (j) => ({ ...j, items: [box('on the back')] }));
     const theirs = moved(two.job, 'a', { x: 3 });
-    const { job, clashes } = mergeJobs(two.job, mine, theirs)!;
-    expect(clashes).toEqual([]);
+    const { job, conflicts } = mergeJobs(two.job, mine, theirs)!;
+    expect(conflicts).toEqual([]);
     expect(oneSetup(job).items[0].x).toBe(3);
     expect(oneSetup(job, two.id).items.map((i) => i.id)).toEqual(['on the back']);
     // One has taken the first set-up out, the other has gone on with the second.
     const r = mergeJobs(two.job, withoutSetup(two.job, FIRST_SETUP), mine)!;
-    expect(r.clashes).toEqual([]);
+    expect(r.conflicts).toEqual([]);
     expect(r.job.setups.map((s) => [s.id, s.after])).toEqual([[two.id, null]]);
     const deep = (safeHeight: number) => back(two.job, (j) => ({ ...j, blank: { ...j.blank, safeHeight } }));
-    const asked = mergeJobs(two.job, deep(7), deep(8))!.clashes;
+    const asked = mergeJobs(two.job, deep(7), deep(8))!.conflicts;
     expect(asked.map((c) => wordsOf(c, [two.job]))).toEqual([
       { place: 'Set-up 1, other face: Blank', what: 'safe height', mine: '7 mm', theirs: '8 mm' },
     ]);
@@ -154,12 +154,12 @@ describe('two versions of a job brought together', () => {
     const cut = oneSetup(job).cuts.find((c) => typeof c.values.depth === 'number')!;
     const deeper = (depth: number): Job =>
       on(job, (j) => ({ ...j, cuts: j.cuts.map((c) => (c === cut ? { ...c, values: { ...c.values, depth } } : c)) }));
-    const { clashes } = mergeJobs(job, deeper(1.25), deeper(2))!;
-    expect(clashes.map((c) => wordsOf(c, [job]))).toEqual([
+    const { conflicts } = mergeJobs(job, deeper(1.25), deeper(2))!;
+    expect(conflicts.map((c) => wordsOf(c, [job]))).toEqual([
       { place: `Cut "${cut.name}"`, what: expect.stringMatching(/depth/i), mine: '1.25 mm', theirs: '2 mm' },
     ]);
     const wide = (width: number) => on(base, (j) => ({ ...j, blank: { ...j.blank, width } }));
-    expect(wordsOf(mergeJobs(base, wide(40), wide(50))!.clashes[0], [base])).toEqual({
+    expect(wordsOf(mergeJobs(base, wide(40), wide(50))!.conflicts[0], [base])).toEqual({
       place: 'Blank',
       what: 'width',
       mine: '40 mm',

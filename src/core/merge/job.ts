@@ -6,7 +6,7 @@ import { withChange, type Known } from './list';
 export type Side = 'mine' | 'theirs';
 
 /** A place that both versions have changed, each in its own way. */
-export interface Clash {
+export interface Conflict {
   /** The way to the place, by keys and ids: `items`, an item's id, `values`, `text`. */
   readonly path: readonly string[];
   /** What stands there in each version; undefined where that version has taken the thing out. */
@@ -16,7 +16,7 @@ export interface Clash {
 
 export interface Merged {
   readonly job: Job;
-  readonly clashes: readonly Clash[];
+  readonly conflicts: readonly Conflict[];
 }
 
 /** A place as one word, for choices. */
@@ -53,12 +53,12 @@ function merge(
   theirs: unknown,
   path: readonly string[],
   choose: Choose,
-  clashes: Clash[],
+  conflicts: Conflict[],
 ): unknown {
   if (alike(mine, theirs) || alike(theirs, base)) return mine;
   if (alike(mine, base)) return theirs;
   if (isKnown(mine) && isKnown(theirs) && (isKnown(base) || base === undefined))
-    return mergeLists(base ?? [], mine, theirs, path, choose, clashes);
+    return mergeLists(base ?? [], mine, theirs, path, choose, conflicts);
   if (isRecord(mine) && isRecord(theirs) && isRecord(base) && mine.kind === theirs.kind) {
     const out: Record<string, unknown> = {};
     for (const k of Object.keys({ ...theirs, ...mine })) {
@@ -68,13 +68,13 @@ function merge(
         k in theirs ? theirs[k] : undefined,
         [...path, k],
         choose,
-        clashes,
+        conflicts,
       );
       if (v !== undefined) out[k] = v;
     }
     return out;
   }
-  clashes.push({ path, mine, theirs });
+  conflicts.push({ path, mine, theirs });
   return choose(path) === 'mine' ? mine : theirs;
 }
 
@@ -84,19 +84,19 @@ function mergeLists(
   theirs: readonly Known[],
   path: readonly string[],
   choose: Choose,
-  clashes: Clash[],
+  conflicts: Conflict[],
 ): Known[] {
   const [b, m, t] = [base, mine, theirs].map((l) => new Map(l.map((v) => [v.id, v])));
   const settled = new Map<string, Known>();
   for (const id of new Set([...t.keys(), ...m.keys()])) {
     const [was, my, their] = [b.get(id), m.get(id), t.get(id)];
     let v: unknown;
-    if (my && their) v = merge(was, my, their, [...path, id], choose, clashes);
+    if (my && their) v = merge(was, my, their, [...path, id], choose, conflicts);
     else if (!was) v = my ?? their;
     // One side has taken it out: so be it, unless the other has changed it meanwhile.
     else if (alike(my ?? their, was)) v = GONE;
     else {
-      clashes.push({ path: [...path, id], mine: my, theirs: their });
+      conflicts.push({ path: [...path, id], mine: my, theirs: their });
       v = (choose([...path, id]) === 'mine' ? my : their) ?? GONE;
     }
     if (v !== GONE) settled.set(id, v as Known);
@@ -190,7 +190,7 @@ function completed(job: Job, versions: readonly Job[]): Job {
  * out of it is no sound job.
  */
 export function mergeJobs(base: Job, mine: Job, theirs: Job, choose: Choose = () => 'mine'): Merged | null {
-  const clashes: Clash[] = [];
-  const job = completed(merge(base, mine, theirs, [], choose, clashes) as Job, [mine, theirs, base]);
-  return jobSchema.safeParse(job).success ? { job: sharing(mine, job), clashes } : null;
+  const conflicts: Conflict[] = [];
+  const job = completed(merge(base, mine, theirs, [], choose, conflicts) as Job, [mine, theirs, base]);
+  return jobSchema.safeParse(job).success ? { job: sharing(mine, job), conflicts } : null;
 }

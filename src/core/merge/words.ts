@@ -3,7 +3,7 @@ import { kindOf } from '../cuts/registry';
 import type { Job } from '../job/job';
 import { getAt, type Field } from '../units/fields';
 import { formatLength, type Unit } from '../units/length';
-import { placeOf, type Clash } from './job';
+import { placeOf, type Conflict } from './job';
 
 interface Thing {
   readonly id: string;
@@ -11,8 +11,8 @@ interface Thing {
   readonly kind?: string;
 }
 
-/** A clash as a maker reads it: which thing, what of it, and what each version says. */
-export interface ClashWords {
+/** A conflict as a maker reads it: which thing, what of it, and what each version says. */
+export interface ConflictWords {
   readonly place: string;
   readonly what: string;
   readonly mine: string;
@@ -93,16 +93,16 @@ function said(v: unknown, unit: Unit, field: Field | undefined, key: string): st
   return v === null ? 'none' : 'changed';
 }
 
-/** The words of a clash between two versions of a job. `job`: a version that has the things that it names. */
-export function wordsOf(clash: Clash, versions: readonly Job[]): ClashWords {
+/** The words of a conflict between two versions of a job. `job`: a version that has the things that it names. */
+export function wordsOf(conflict: Conflict, versions: readonly Job[]): ConflictWords {
   const unit = versions[0].unit;
   // What stands in a set-up is called as it is; by the set-up too, where there are several.
-  const [first, setupId] = clash.path;
-  const inside = first === 'setups' && clash.path.length > 2;
+  const [first, setupId] = conflict.path;
+  const inside = first === 'setups' && conflict.path.length > 2;
   const roots: readonly object[] = inside
     ? versions.flatMap((v) => v.setups.filter((s) => s.id === setupId))
     : versions;
-  const path = inside ? clash.path.slice(2) : clash.path;
+  const path = inside ? conflict.path.slice(2) : conflict.path;
   const several = versions.some((v) => v.setups.length > 1);
   const where = inside && several ? `${(roots[0] as Thing | undefined)?.name ?? setupId}: ` : '';
   const [top, id, ...rest] = path;
@@ -113,8 +113,8 @@ export function wordsOf(clash: Clash, versions: readonly Job[]): ClashWords {
     return {
       place: `${where}${parts[top] ?? (inside ? 'Blank' : top)}`,
       what: key ? (own[last] ?? key) : '',
-      mine: said(clash.mine, unit, undefined, last),
-      theirs: said(clash.theirs, unit, undefined, last),
+      mine: said(conflict.mine, unit, undefined, last),
+      theirs: said(conflict.theirs, unit, undefined, last),
     };
   }
   const thing = roots.map((v) => (v as Record<string, Thing[]>)[top].find((q) => q.id === id)).find((q) => q);
@@ -127,12 +127,12 @@ export function wordsOf(clash: Clash, versions: readonly Job[]): ClashWords {
     return {
       place,
       what: '',
-      mine: clash.mine === undefined ? 'taken out' : 'changed',
-      theirs: clash.theirs === undefined ? 'taken out' : 'changed',
+      mine: conflict.mine === undefined ? 'taken out' : 'changed',
+      theirs: conflict.theirs === undefined ? 'taken out' : 'changed',
     };
   const fields = top === 'items' ? itemKindOf(thing!.kind!).fields : top === 'cuts' ? kindOf(thing!.kind!).fields : [];
   const key = rest[0] === 'values' ? placeOf(rest.slice(1)).replace(/\//g, '.') : '';
-  // A field may name a value inside the one that clashes.
+  // A field may name a value inside the one that conflicts.
   const field =
     fields.find((f) => f.key === key) ??
     fields.find((f) => key && (f.key.startsWith(`${key}.`) || key.startsWith(`${f.key}.`)));
@@ -144,7 +144,7 @@ export function wordsOf(clash: Clash, versions: readonly Job[]): ClashWords {
   return {
     place,
     what: field?.label ?? own[last] ?? last,
-    mine: said(inner(clash.mine), unit, field, last),
-    theirs: said(inner(clash.theirs), unit, field, last),
+    mine: said(inner(conflict.mine), unit, field, last),
+    theirs: said(inner(conflict.theirs), unit, field, last),
   };
 }

@@ -3,7 +3,7 @@ import { benchRouter } from '../machine/profile';
 import { circleLoop } from '../testing/shapes';
 import { MotionBuilder } from './motion';
 import { seconds, timeOf } from './timing';
-import { makeTrack, nearestOn, pointAt, slice } from './track';
+import { fitArcs, nearestOn, pointAt, slice } from './arcPolyline';
 
 const machine = {
   ...benchRouter,
@@ -128,9 +128,9 @@ describe('minutes', () => {
 
 describe('tracks', () => {
   it('find the arcs in a divided circle', () => {
-    const t = makeTrack(circleLoop(400, 10), true, 0.002);
-    expect(t.stretches.filter((s) => s.sweep !== 0).length).toBeGreaterThan(0);
-    expect(t.stretches.length).toBeLessThan(8);
+    const t = fitArcs(circleLoop(400, 10), true, 0.002);
+    expect(t.segments.filter((s) => s.sweep !== 0).length).toBeGreaterThan(0);
+    expect(t.segments.length).toBeLessThan(8);
     expect(t.length).toBeCloseTo(20 * Math.PI, 2);
     for (let s = 0; s < t.length; s += 1.7) {
       const p = pointAt(t, s);
@@ -139,8 +139,8 @@ describe('tracks', () => {
     }
   });
   it('keep corners of a box as lines, and slices add up', () => {
-    const t = makeTrack(Float64Array.of(0, 0, 10, 0, 10, 6, 0, 6), true, 0.002);
-    expect(t.stretches.every((s) => s.sweep === 0)).toBe(true);
+    const t = fitArcs(Float64Array.of(0, 0, 10, 0, 10, 6, 0, 6), true, 0.002);
+    expect(t.segments.every((s) => s.sweep === 0)).toBe(true);
     fc.assert(
       fc.property(fc.double({ min: 0, max: 40, noNaN: true }), fc.double({ min: 0, max: 70, noNaN: true }), (a, l) => {
         expect(slice(t, a, a + l).reduce((s, q) => s + q.length, 0)).toBeCloseTo(l, 6);

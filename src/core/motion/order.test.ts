@@ -1,11 +1,11 @@
 import fc from 'fast-check';
-import { airOf, orderPieces, type Piece } from './order';
+import { airOf, orderPieces, type RoutePiece } from './order';
 
 const c = fc.double({ min: 0, max: 100, noNaN: true });
 const stroke = fc.record({ inX: c, inY: c, outX: c, outY: c, reversible: fc.boolean() });
 const ring = fc
   .tuple(c, c, fc.double({ min: 0.5, max: 20, noNaN: true }), fc.integer({ min: 3, max: 12 }))
-  .map(([x, y, r, n]): Piece => {
+  .map(([x, y, r, n]): RoutePiece => {
     const starts = Float64Array.from({ length: 2 * n }, (_, i) =>
       i % 2 ? y + r * Math.sin(((i - 1) * Math.PI) / n) : x + r * Math.cos((i * Math.PI) / n),
     );
@@ -17,12 +17,12 @@ const held = fc
   .tuple(work, fc.array(fc.nat(), { minLength: 40, maxLength: 40 }), fc.infiniteStream(fc.boolean()))
   .map(([pieces, links, some]) =>
     pieces.map(
-      (p, i): Piece =>
+      (p, i): RoutePiece =>
         i + 1 < pieces.length && some.next().value ? { ...p, before: i + 1 + (links[i] % (pieces.length - i - 1)) } : p,
     ),
   );
 /** The shortest of all orders, by trying every one with every side and start. */
-function best(pieces: readonly Piece[]): number {
+function best(pieces: readonly RoutePiece[]): number {
   const ends = pieces.map((p) =>
     p.starts
       ? Array.from({ length: p.starts.length / 2 }, (_, s) => [
@@ -85,7 +85,7 @@ describe('order of travel', () => {
     let state = 11;
     const random = () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 4294967296;
     const lengths = [0, 1, 2].map(() => {
-      const points = Array.from({ length: 1000 }, (): Piece => {
+      const points = Array.from({ length: 1000 }, (): RoutePiece => {
         const [x, y] = [100 * random(), 100 * random()];
         return { inX: x, inY: y, outX: x, outY: y };
       });
@@ -96,7 +96,7 @@ describe('order of travel', () => {
     expect(mean / (0.7313 * Math.sqrt(1000) * 100)).toBeGreaterThan(0.9);
   });
   it('runs nested rings from the inside out, each begun beside the last', () => {
-    const rings = Array.from({ length: 6 }, (_, k): Piece => {
+    const rings = Array.from({ length: 6 }, (_, k): RoutePiece => {
       const r = 30 - 5 * k;
       const starts = Float64Array.from({ length: 48 }, (_, i) =>
         i % 2 ? r * Math.sin(((i - 1) * Math.PI) / 24) : r * Math.cos((i * Math.PI) / 24),

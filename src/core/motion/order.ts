@@ -1,7 +1,7 @@
 import { bucketsOver, shortTour, type Tour } from './tour';
 
 /** A piece of work between two lifts, as the order of travel sees it. mm. */
-export interface Piece {
+export interface RoutePiece {
   readonly inX: number;
   readonly inY: number;
   readonly outX: number;
@@ -15,7 +15,7 @@ export interface Piece {
 }
 
 /** One step of the order: which piece, whether backwards, and from which of its starts (an index of pairs). */
-export interface Turn {
+export interface Visit {
   readonly piece: number;
   readonly reversed: boolean;
   readonly start: number;
@@ -107,18 +107,18 @@ function greedy(
  * pieces are chosen anew for the way as it is (shortest path through the layers of starts).
  */
 export function orderPieces(
-  pieces: readonly Piece[],
+  pieces: readonly RoutePiece[],
   startX: number,
   startY: number,
   options: OrderOptions = {},
-): Turn[] {
+): Visit[] {
   const n = pieces.length;
   if (!n) return [];
   if (n <= FEW) return exactOrder(pieces, startX, startY);
   const x = new Float64Array(2 * n);
   const y = new Float64Array(2 * n);
   const reversible = new Uint8Array(n);
-  const before = new Int32Array(n).fill(-1);
+  const precedence = new Int32Array(n).fill(-1);
   const start = new Int32Array(n);
   pieces.forEach((p, i) => {
     x[2 * i] = p.inX;
@@ -127,17 +127,17 @@ export function orderPieces(
     y[2 * i + 1] = p.outY;
     // A closed piece comes out where it went in: turning it in the order changes nothing.
     reversible[i] = p.reversible || (p.inX === p.outX && p.inY === p.outY) ? 1 : 0;
-    before[i] = p.before ?? -1;
+    precedence[i] = p.before ?? -1;
   });
   const starts = pieces.map((p) => p.starts ?? null);
   const closed = pieces.some((p) => p.starts && p.starts.length > 2);
   const kicks = Math.min(options.mostKicks ?? MOST_KICKS, (options.effort ?? 20) * n);
   const rounds = closed ? ROUNDS : 1;
-  let tour = greedy(n, x, y, reversible, before, startX, startY);
+  let tour = greedy(n, x, y, reversible, precedence, startX, startY);
   for (let round = 0; round < rounds; round++) {
     if (closed) chooseStarts(pieces, tour, x, y, start, startX, startY);
     tour = shortTour(
-      { count: n, x, y, startX, startY, reversible, before, starts, start },
+      { count: n, x, y, startX, startY, reversible, precedence, starts, start },
       tour,
       Math.ceil(kicks / rounds),
       (f) => options.progress?.((round + f) / rounds),
@@ -152,7 +152,7 @@ export function orderPieces(
 }
 
 /** The shortest of all orders, by dynamic programming over the sets of pieces done (Bellman 1962, Held and Karp 1962). */
-function exactOrder(pieces: readonly Piece[], startX: number, startY: number): Turn[] {
+function exactOrder(pieces: readonly RoutePiece[], startX: number, startY: number): Visit[] {
   const n = pieces.length;
   const ways = pieces.map((p, piece) => {
     const s = p.starts;
@@ -177,7 +177,7 @@ function exactOrder(pieces: readonly Piece[], startX: number, startY: number): T
     cost: number;
     x: number;
     y: number;
-    turn: Turn | null;
+    turn: Visit | null;
     from: Way | null;
   }
   const reached: Way[][] = Array.from({ length: 1 << n }, () => []);
@@ -200,14 +200,14 @@ function exactOrder(pieces: readonly Piece[], startX: number, startY: number): T
     }
   const ends = reached[reached.length - 1];
   if (!ends.length) throw new RangeError('The pieces of work wait for each other in a circle.');
-  const out: Turn[] = [];
+  const out: Visit[] = [];
   for (let w: Way | null = ends.reduce((a, b) => (b.cost < a.cost ? b : a)); w?.turn; w = w.from) out.unshift(w.turn);
   return out;
 }
 
 /** The starts of closed pieces that make the way shortest in a given order; x, y and start are brought up to date. */
 function chooseStarts(
-  pieces: readonly Piece[],
+  pieces: readonly RoutePiece[],
   { order, turned }: Tour,
   x: Float64Array,
   y: Float64Array,
@@ -262,7 +262,7 @@ function chooseStarts(
 }
 
 /** Air distance of an order, from the start to the entry of the last piece. */
-export function airOf(pieces: readonly Piece[], turns: readonly Turn[], startX: number, startY: number): number {
+export function airOf(pieces: readonly RoutePiece[], turns: readonly Visit[], startX: number, startY: number): number {
   let x = startX;
   let y = startY;
   let sum = 0;

@@ -13,7 +13,7 @@ export interface TourProblem {
   /** 1 where a piece may be run backwards at no cost. */
   readonly reversible: Uint8Array;
   /** The piece that must come after this one, or -1. */
-  readonly before: Int32Array;
+  readonly precedence: Int32Array;
   /** Places where a closed piece may begin (x, y interleaved), or null; `start` says which it does, and is changed with x and y. */
   readonly starts: readonly (Float64Array | null)[];
   readonly start: Int32Array;
@@ -120,7 +120,7 @@ export function shortTour(
   let bound = false;
   for (let i = 0; i < n; i++) {
     if (!p.reversible[i]) fixed = true;
-    if (p.before[i] >= 0) bound = true;
+    if (p.precedence[i] >= 0) bound = true;
   }
   /** End by which the piece at place k is left, and by which it is entered; 2 n is the start. */
   const outOf = (k: number) => (k === 0 ? 2 * n : 2 * tour[k] + 1 - turned[k]);
@@ -140,7 +140,7 @@ export function shortTour(
     if (!fixed && !bound) return true;
     for (let k = i; k <= j; k++) {
       if (!p.reversible[tour[k]]) return false;
-      const after = p.before[tour[k]];
+      const after = p.precedence[tour[k]];
       if (after >= 0 && place[after] <= j) return false;
     }
     return true;
@@ -149,7 +149,7 @@ export function shortTour(
   const maySwap = (i: number, m: number, j: number): boolean => {
     if (!bound) return true;
     for (let k = i; k <= m; k++) {
-      const after = p.before[tour[k]];
+      const after = p.precedence[tour[k]];
       if (after >= 0 && place[after] > m && place[after] <= j) return false;
     }
     return true;
@@ -222,7 +222,7 @@ export function shortTour(
   const queued = new Uint8Array(n);
   let head = 0;
   let waiting = 0;
-  const wake = (k: number) => {
+  const clearDontLook = (k: number) => {
     if (k < 1 || k > n) return;
     const piece = tour[k];
     if (queued[piece]) return;
@@ -260,8 +260,8 @@ export function shortTour(
       if (present - least > 1e-9) {
         if (logging) log.push(3, t, 0, now);
         beginAt(t, best);
-        wake(k - 1);
-        wake(k + 1);
+        clearDontLook(k - 1);
+        clearDontLook(k + 1);
         return present - least;
       }
     }
@@ -294,10 +294,10 @@ export function shortTour(
               gap(outOf(lo - 1), outOf(hi)) -
               toPlace(into(lo), hi + 1);
             if (gain > 1e-9 && mayTurn(lo, hi)) {
-              wake(lo - 1);
-              wake(lo);
-              wake(hi);
-              wake(hi + 1);
+              clearDontLook(lo - 1);
+              clearDontLook(lo);
+              clearDontLook(hi);
+              clearDontLook(hi + 1);
               doReverse(lo, hi);
               return gain;
             }
@@ -324,7 +324,7 @@ export function shortTour(
             toPlace(leave, after + 1);
           if (gain <= 1e-9) continue;
           if (after > j ? !maySwap(i, j, after) : !maySwap(after + 1, i - 1, j)) continue;
-          for (const w of [i - 1, i, j, j + 1, after, after + 1]) wake(w);
+          for (const w of [i - 1, i, j, j + 1, after, after + 1]) clearDontLook(w);
           if (after > j) doSwap(i, j, after, turn);
           else {
             if (turn) doReverse(i, j);
@@ -336,7 +336,7 @@ export function shortTour(
     }
     return 0;
   };
-  const settle = (): number => {
+  const improveAll = (): number => {
     let sum = 0;
     while (waiting) {
       const t = queue[head];
@@ -348,8 +348,8 @@ export function shortTour(
     return sum;
   };
 
-  for (let k = 1; k <= n; k++) wake(k);
-  settle();
+  for (let k = 1; k <= n; k++) clearDontLook(k);
+  improveAll();
   progress(0.2);
   let state = 20260701;
   const random = (below: number) => {
@@ -372,9 +372,9 @@ export function shortTour(
       gap(outOf(m), into(m + 1)) -
       toPlace(outOf(j), j + 1);
     log.length = 0;
-    for (const w of [i - 1, i, m, m + 1, j, j + 1]) wake(w);
+    for (const w of [i - 1, i, m, m + 1, j, j + 1]) clearDontLook(w);
     doSwap(i, m, j, false);
-    if (settle() < loss - 1e-9) undo();
+    if (improveAll() < loss - 1e-9) undo();
   }
   progress(1);
   return { order: tour.slice(1, n + 1), turned: turned.slice(1, n + 1) };

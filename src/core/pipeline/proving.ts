@@ -6,7 +6,7 @@ import { seconds, timed, type Time } from '../motion/timing';
 import type { CheckInput, Finding } from '../proof/check';
 import { checks } from '../proof/checks';
 import { compare } from '../proof/compare';
-import { tipsOf } from '../proof/tips';
+import { deflectedPrograms } from '../proof/deflection';
 import { placeProgram, type PlacedProgram } from '../proof/placed';
 import type { Faces, Found } from '../proof/faces';
 import { createSimulation, type Simulation } from '../proof/simulate';
@@ -62,7 +62,7 @@ export function timePrograms(
   placed: readonly PlacedProgram[],
 ): Pick<Proof, 'minutes' | 'toolChanges' | 'standing'> & { times: StretchTime[] } {
   const times = placed.flatMap((p) =>
-    p.stretches.map((s) => ({
+    p.sections.map((s) => ({
       file: p.file,
       cutId: s.cutId,
       tool: s.tool,
@@ -98,9 +98,16 @@ export function prove(
   simulation: Simulation = createSimulation(),
   found: Found | null = null,
 ): Proof {
-  const tips = tipsOf(placed, tools, job.blank.material);
-  const { field, clashes } = simulation.run(job.blank, cell, tips, tools, progress, found?.faces.up ?? null);
-  const input: CheckInput = { job, programs: tips, tools, plans, clashes, field, found };
+  const deflected = deflectedPrograms(placed, tools, job.blank.material);
+  const { field, collisions: clashes } = simulation.run(
+    job.blank,
+    cell,
+    deflected,
+    tools,
+    progress,
+    found?.faces.up ?? null,
+  );
+  const input: CheckInput = { job, programs: deflected, tools, plans, collisions: clashes, field, found };
   return {
     field,
     found,

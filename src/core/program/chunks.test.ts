@@ -125,7 +125,7 @@ describe('a program in chunks', () => {
             expect(textOf(kept)).toBe(anew);
             const ids = job.map((_, k) => `c${k}`);
             const bare = (p: ReturnType<typeof placeProgram>) =>
-              p.stretches.map(({ firstLine, line, ...s }) => ({ ...s, line: line.map((l) => l + firstLine) }));
+              p.sections.map(({ firstLine, line, ...s }) => ({ ...s, line: line.map((l) => l + firstLine) }));
             // The same places, tools, cuts, lines: chunks part stretches, and no move comes twice or is missing.
             const whole = bare(placeProgram('a.nc', anew, info.datum, ids));
             const parts = bare(placeProgram('a.nc', kept, info.datum, ids));
@@ -175,7 +175,7 @@ describe('a program in chunks', () => {
       return placeProgram('a.nc', programChunks(parts, { ...info, datum }, dialectOf('metric')), datum, [
         'a',
         'b',
-      ]).stretches.find((s) => s.motion.count > 400)!;
+      ]).sections.find((s) => s.motion.count > 400)!;
     };
     const [a, b] = [place(3), place(9)];
     expect(b.motion).toBe(a.motion);
@@ -202,7 +202,7 @@ describe('a program in chunks', () => {
       motion: square(-n),
     }));
     for (const parkAtChange of [false, true]) {
-      const { stretches } = placeProgram(
+      const { sections: stretches } = placeProgram(
         'a.nc',
         programChunks(parts, { ...info, park: { x: 50, y: 60 }, parkAtChange }, dialectOf('metric-pause')),
         info.datum,

@@ -99,7 +99,7 @@ describe('machines', () => {
       job,
       programs,
       findings: limits
-        .run({ job, programs, tools: new Map(), plans, clashes: [], field: flatField(1, 1, 1) })
+        .run({ job, programs, tools: new Map(), plans, collisions: [], field: flatField(1, 1, 1) })
         .map((f) => f.text),
     };
   };

@@ -74,7 +74,7 @@ describe('a section cut along its line', () => {
     const text = `${head.replace('T1', 'T2')}G0 Z5\n${words.join('\n')}\nG0 Z5\nM30\n`;
     expect(words.length).toBeGreaterThan(10 * 1024);
     for (const line of lines) expect(differing(text, line)).toBe(0);
-    const m = place(text).stretches[0].motion;
+    const m = place(text).sections[0].motion;
     for (let k = 0; k < 60; k++) {
       const [x, y] = [62 * random(), 62 * random()];
       let least = 0.5;

@@ -39,7 +39,7 @@ export function cutAlong(
         ) || 0;
   const field = { cols: count, rows: 1, cell: length / (count - 1), x0: 0, y0: 0, z };
   const [c, s] = [(line.x1 - line.x0) / length, (line.y1 - line.y0) / length];
-  for (const { tool, motion } of programs.flatMap((p) => p.stretches)) {
+  for (const { tool, motion } of programs.flatMap((p) => p.sections)) {
     const cutter = tools.get(tool);
     if (!cutter) continue;
     const remover = makeRemover(field, formOf(cutter));
@@ -61,7 +61,7 @@ export function cutAlong(
       );
       for (let i = 1; i < m.count; i++) if (comesNear(m, i, reach)) cutMove(remover, m, i);
     }
-    remover.settle();
+    remover.flush();
   }
   return Float64Array.from(z);
 }

@@ -14,7 +14,7 @@
  */
 export interface ChainSweep {
   cut(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void;
-  settle(): void;
+  flush(): void;
 }
 
 export interface SweptShape {
@@ -57,12 +57,12 @@ export function makeChainSweep(shape: SweptShape): ChainSweep {
   // cutter is lowest. An array: numbers in a closure would be boxed at every change.
   let waiting = false;
   const end = new Float64Array(6);
-  const settle = () => {
+  const flush = () => {
     if (waiting) shape.stand(end[0], end[1], end[2], end[3], end[4], end[5] - SPARE, 0, 0, Infinity);
     waiting = false;
   };
   return {
-    settle,
+    flush: flush,
     cut(x0, y0, z0, x1, y1, z1) {
       const low = z0 < z1 ? z0 : z1;
       if (low >= shape.top) return;
@@ -70,7 +70,7 @@ export function makeChainSweep(shape: SweptShape): ChainSweep {
       const dy = y1 - y0;
       const len = Math.sqrt(dx * dx + dy * dy);
       if (len < 1e-9) {
-        settle();
+        flush();
         shape.stand(x1, y1, low, 0, 0, -Infinity, 0, 0, Infinity);
         return;
       }
@@ -84,7 +84,7 @@ export function makeChainSweep(shape: SweptShape): ChainSweep {
       if (waiting && x0 === end[0] && y0 === end[1] && z0 === end[2])
         shape.stand(x0, y0, z0, end[3], end[4], end[5] - SPARE, ux, uy, most + SPARE);
       else {
-        settle();
+        flush();
         shape.stand(x0, y0, z0, 0, 0, -Infinity, ux, uy, most + SPARE);
       }
       waiting = true;

@@ -5,7 +5,7 @@ import type { PlacedProgram } from './placed';
 import type { Comparison } from './compare';
 import type { Found } from './faces';
 import type { HeightField } from '../relief/field';
-import type { Clash } from './simulate';
+import type { Collision } from './simulate';
 
 /** Something found, with where to look. mm, blank's frame. */
 export interface Finding {
@@ -25,7 +25,7 @@ export interface CheckInput {
   readonly programs: readonly PlacedProgram[];
   readonly tools: ReadonlyMap<number, Cutter>;
   readonly plans: ReadonlyMap<string, CutPlan>;
-  readonly clashes: readonly Clash[];
+  readonly collisions: readonly Collision[];
   /** What is left of the upper face. */
   readonly field: HeightField;
   /** The blank as another set-up, of this name, has left it, where this one starts from that. */

@@ -8,7 +8,7 @@ import { makeRemover, type Remover, type Rows } from './removal';
 /** A shank that is thinner than its cutter by less than this on each side (mm) rubs in the cutter's own slot. */
 const RUB = 0.02;
 /** Clashes shallower than this (mm) are the rounding of the program and of the field. */
-const CLASH = 0.02;
+const COLLISION = 0.02;
 const ARC_SAGITTA = 0.0008;
 
 /** What cutting asks of a motion. */
@@ -73,11 +73,11 @@ export interface CuttingWork {
 }
 
 /** Material met where none should be: by a rapid, by what lies above the cutting edges, or so close beside it that it rubs. */
-export type ClashKind = 'rapid' | 'shank' | 'rub';
+export type CollisionKind = 'rapid' | 'shank' | 'rub';
 /** What move `move` of run `run` met, and how deep. */
 export interface Met {
   readonly run: number;
-  readonly kind: ClashKind;
+  readonly kind: CollisionKind;
   readonly move: number;
   readonly depth: number;
 }
@@ -121,8 +121,8 @@ export function cutRows(work: CuttingWork, rows: Rows, done: (moves: number) => 
         radius > formOf(cutter).radius - RUB ? makeRemover(field, flatForm(radius + field.cell), 0, rows) : null;
       edges = cuttingLength(cutter);
     }
-    const note = (kind: ClashKind, move: number, depth: number) => {
-      if (depth > CLASH) out.push({ run: k, kind, move, depth });
+    const note = (kind: CollisionKind, move: number, depth: number) => {
+      if (depth > COLLISION) out.push({ run: k, kind, move, depth });
     };
     cutRun(way, run, remover, shank, rubbing, edges, note);
     done(run.to - run.from);
@@ -138,22 +138,23 @@ function cutRun(
   shank: Remover,
   rubbing: Remover | null,
   edges: number,
-  note: (kind: ClashKind, i: number, depth: number) => void,
+  note: (kind: CollisionKind, i: number, depth: number) => void,
 ): void {
   for (let i = run.from; i < run.to; i++) {
     const rapid = m.kind[i] === RAPID;
     const watched = run.asked && isWatched(m, i, edges);
-    if (rapid && watched) note('rapid', i, remover.clash(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]));
+    if (rapid && watched)
+      note('rapid', i, remover.collision(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]));
     cutMove(remover, m, i);
     if (!rapid && watched) {
-      remover.settle();
+      remover.flush();
       const way = [m.x[i - 1], m.y[i - 1], m.z[i - 1] + edges, m.x[i], m.y[i], m.z[i] + edges] as const;
-      const depth = shank.clash(...way);
-      if (depth > CLASH) note('shank', i, depth);
-      else if (rubbing) note('rub', i, rubbing.clash(...way));
+      const depth = shank.collision(...way);
+      if (depth > COLLISION) note('shank', i, depth);
+      else if (rubbing) note('rub', i, rubbing.collision(...way));
     }
   }
-  remover.settle();
+  remover.flush();
 }
 
 /** What bands met, as one: of each move the deepest; what a shank meets, it does not rub against. By run, then by move. */

@@ -29,7 +29,7 @@ function pointsOf(m: Motion, i: number): Float64Array {
 /** Where the move of a line of a program lies; the next move below where the line itself moves nothing. */
 export function lineOnTable(programs: readonly PlacedProgram[], file: string, line: number): LineOnTable | null {
   const p = programs.find((q) => q.file === file);
-  for (const s of p?.stretches ?? []) {
+  for (const s of p?.sections ?? []) {
     const n = s.line.length;
     if (!n || lineOf(s, n - 1) < line) continue;
     // Lines grow with the moves: halving finds the first that is not above.
@@ -54,10 +54,10 @@ export function lineOnTable(programs: readonly PlacedProgram[], file: string, li
 
 /** The line whose move runs nearest to a point of the table, cutting moves before rapid ones; null when none is within `reach` mm. */
 export function lineNear(programs: readonly PlacedProgram[], x: number, y: number, reach: number): LineOnTable | null {
-  let best: { p: PlacedProgram; s: PlacedProgram['stretches'][number]; i: number } | null = null;
+  let best: { p: PlacedProgram; s: PlacedProgram['sections'][number]; i: number } | null = null;
   let least = reach;
   for (const p of programs)
-    for (const s of p.stretches) {
+    for (const s of p.sections) {
       const m = s.motion;
       const { boxes } = sheavesOf(m);
       for (let i = 1; i < m.count; i++) {

@@ -30,7 +30,7 @@ export function fillTile(f: HeightField, tiles: Tiles, tile: number, from: Heigh
 }
 
 /** A short run of moves of one motion, with all that its cutting depends on in its hash. */
-export interface Piece {
+export interface MotionPiece {
   /** Moves from .. to - 1 of the motion; the first begins where move from - 1 ended. */
   readonly from: number;
   readonly to: number;
@@ -62,9 +62,9 @@ export const shankRadius = (c: Cutter): number =>
 /** What of a cutter its pieces depend on. */
 const toolKey = (c: Cutter): string => contentKey([c.shape, c.values, c.shankDiameter, c.fluteLength]);
 
-const pieces = derived<Motion, readonly Piece[]>();
+const pieces = derived<Motion, readonly MotionPiece[]>();
 /** The pieces of a motion that a cutter cuts out of a field; worked out once for both. */
-export const piecesOf = (m: Motion, cutter: Cutter, field: HeightField): readonly Piece[] =>
+export const piecesOf = (m: Motion, cutter: Cutter, field: HeightField): readonly MotionPiece[] =>
   pieces(m, contentKey([toolKey(cutter), field.cols, field.rows, field.cell, field.x0, field.y0]), () =>
     split(m, cutter, field),
   );
@@ -73,7 +73,7 @@ export const piecesOf = (m: Motion, cutter: Cutter, field: HeightField): readonl
  * Splits the cutting of a motion into pieces whose bounds depend on their own moves only, so that a change
  * in one place leaves the pieces elsewhere as they were.
  */
-function split(m: Motion, cutter: Cutter, field: HeightField): Piece[] {
+function split(m: Motion, cutter: Cutter, field: HeightField): MotionPiece[] {
   const tiles = tilesOf(field);
   const shape = shapeOf(cutter.shape);
   const edges = cuttingLength(cutter);
@@ -84,7 +84,7 @@ function split(m: Motion, cutter: Cutter, field: HeightField): Piece[] {
   const stamp = new Int32Array(tiles.cols * tiles.rows).fill(-1);
   const bits = new Float64Array(1);
   const words = new Int32Array(bits.buffer);
-  const out: Piece[] = [];
+  const out: MotionPiece[] = [];
   let list: number[] = [];
   let from = -1;
   let hash = 0;

@@ -5,7 +5,7 @@ import type { Chunks } from '../program/text';
 import type { Datum } from '../program/writer';
 
 /** A stretch of a parsed program that belongs to one cut and one tool, in the blank's frame. */
-export interface PlacedStretch {
+export interface PlacedSection {
   readonly tool: number;
   readonly cutId: string | null;
   /** The same object as long as the text says the same. */
@@ -17,11 +17,11 @@ export interface PlacedStretch {
 }
 
 /** Line of the program, from 1, that a move comes from. */
-export const lineOf = (s: PlacedStretch, move: number): number => s.firstLine + s.line[move];
+export const lineOf = (s: PlacedSection, move: number): number => s.firstLine + s.line[move];
 
 export interface PlacedProgram {
   readonly file: string;
-  readonly stretches: readonly PlacedStretch[];
+  readonly sections: readonly PlacedSection[];
   readonly ended: boolean;
   readonly toolChanges: number;
   readonly dwell: number;
@@ -53,12 +53,12 @@ export function placeProgram(
     firstLine,
     rpm: run.rpm,
   }));
-  return { file, stretches, ...rest };
+  return { file, sections: stretches, ...rest };
 }
 
 const speeds = derived<Float64Array, readonly [least: number, most: number]>();
 /** The slowest and the fastest turning of the spindle along a stretch, rpm; standing does not count. */
-export const speedsOf = (s: PlacedStretch): readonly [least: number, most: number] =>
+export const speedsOf = (s: PlacedSection): readonly [least: number, most: number] =>
   speeds(s.rpm, '', () => {
     let [least, most] = [Infinity, 0];
     for (const v of s.rpm) {
@@ -70,7 +70,7 @@ export const speedsOf = (s: PlacedStretch): readonly [least: number, most: numbe
 
 const cuttingSpeeds = derived<Float64Array, readonly [least: number, most: number]>();
 /** The same of its cutting moves, where standing counts as 0; nothing between them where none cuts. */
-export const cuttingSpeedsOf = (s: PlacedStretch): readonly [least: number, most: number] =>
+export const cuttingSpeedsOf = (s: PlacedSection): readonly [least: number, most: number] =>
   cuttingSpeeds(s.rpm, '', () => {
     let [least, most] = [Infinity, -Infinity];
     for (let i = 1; i < s.motion.count; i++) {

@@ -4,7 +4,7 @@ import { moveLength, RAPID } from '../motion/motion';
 import { timeOf } from '../motion/timing';
 import { flatField, type HeightField } from '../relief/field';
 import { lineOf, type PlacedProgram } from './placed';
-import { tipsOf } from './tips';
+import { deflectedPrograms } from './deflection';
 import { KeyFrames } from './keyFrames';
 import { cutMove, removerOf } from './cutting';
 import type { Remover } from './removal';
@@ -48,9 +48,9 @@ export function createPlayer(
   apart = BETWEEN,
 ): Player {
   // What is cut is where the tips go; the time is that of the programmed way.
-  const tips = tipsOf(programs, tools, job.blank.material);
+  const deflected = deflectedPrograms(programs, tools, job.blank.material);
   const list = programs.flatMap((p, k) =>
-    p.stretches.map((s, i) => ({ ...s, programmed: s.motion, motion: tips[k].stretches[i].motion, file: p.file })),
+    p.sections.map((s, i) => ({ ...s, programmed: s.motion, motion: deflected[k].sections[i].motion, file: p.file })),
   );
   let first = 0;
   const starts = list.map((s) => {
@@ -116,7 +116,7 @@ export function createPlayer(
         while (k + 1 < list.length && starts[k + 1] <= at) k++;
         const s = list[k];
         if (of !== k) {
-          remover?.settle();
+          remover?.flush();
           const cutter = tools.get(s.tool);
           remover = cutter && (!only || (s.cutId !== null && only.includes(s.cutId))) ? removerOf(field, cutter) : null;
           of = k;
@@ -128,13 +128,13 @@ export function createPlayer(
         }
         at++;
         if (work > between && at > frames.last) {
-          remover?.settle();
+          remover?.flush();
           if (frames.keep(at)) between *= 2;
           work = 0;
         }
         if ((at & 255) === 0) progress((at - from) / (goal - from));
       }
-      remover?.settle();
+      remover?.flush();
       const last = Math.max(0, at - 1);
       let q = 0;
       while (q + 1 < list.length && starts[q + 1] <= last) q++;

@@ -42,7 +42,7 @@ function expectTrue(id: string, values: object, chain: readonly P[], size: numbe
   const f = flatField(size, size, cell);
   const r = makeRemover(f, formOf(id, values));
   for (let k = 1; k < chain.length; k++) r.cut(...chain[k - 1], ...chain[k]);
-  r.settle();
+  r.flush();
   const cutter = testShape(id, values as Record<string, number>);
   for (let i = 0; i < f.z.length; i++) {
     const x = (i % f.cols) * cell;
@@ -100,11 +100,11 @@ describe('material removal', () => {
         const many = flatField(20, 20, 0.5);
         const whole = makeRemover(one, formOf(id, values as object));
         whole.cut(...a, ...b);
-        whole.settle();
+        whole.flush();
         const r = makeRemover(many, formOf(id, values as object));
         const at = (f: number) => a.map((v, i) => v + (b[i] - v) * f) as [number, number, number];
         for (let i = 0; i < 1000; i++) r.cut(...at(i / 1000), ...at((i + 1) / 1000));
-        r.settle();
+        r.flush();
         const { radius } = formOf(id, values as object);
         for (let i = 0; i < one.z.length; i++) {
           // On the very edge of an upright wall a root magnifies the rounding of places: of R + 1e-7 mm to sqrt(2 R 1e-7).
@@ -220,9 +220,9 @@ describe('material removal', () => {
   it('tells how deep a rapid runs in material, and cuts nothing by asking', () => {
     const f = flatField(20, 20, 0.25);
     const r = makeRemover(f, formOf('flat', { diameter: 3 }));
-    expect(r.clash(5, 5, -1.5, 15, 5, -1.5)).toBeCloseTo(1.5, 6);
+    expect(r.collision(5, 5, -1.5, 15, 5, -1.5)).toBeCloseTo(1.5, 6);
     expect(f.z.every((z) => z === 0)).toBe(true);
     r.cut(5, 5, -1.5, 15, 5, -1.5);
-    expect(r.clash(6, 5, -1.5, 14, 5, -1.5)).toBe(0);
+    expect(r.collision(6, 5, -1.5, 14, 5, -1.5)).toBe(0);
   });
 });

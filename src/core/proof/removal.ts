@@ -17,12 +17,12 @@ export interface Remover {
   /** Lowers the field along a move from (x0, y0, z0) to (x1, y1, z1). */
   cut(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void;
   /** Cuts what was left for a joining move, and lets no later move join: to be called before the field is read. */
-  settle(): void;
+  flush(): void;
   /**
    * The most by which material stands above the cutter anywhere along a move, without cutting; 0 when it
    * runs free.
    */
-  clash(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): number;
+  collision(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): number;
 }
 
 /** Of the square of a cone's steepness: what comes nearer to 1 has no place of its own along the move that is worth finding. */
@@ -164,17 +164,17 @@ export function makeRemover(
     }
     return worst;
   };
-  const clash: Remover['clash'] = (x0, y0, z0, x1, y1, z1) => sweep(x0, y0, z0, x1, y1, z1, false, false);
+  const collision: Remover['collision'] = (x0, y0, z0, x1, y1, z1) => sweep(x0, y0, z0, x1, y1, z1, false, false);
 
   if (upright && core === 0) {
     const balls = makeBallSweep(field, full, top, only);
     return {
       field,
       cut: balls.cut,
-      settle: balls.settle,
-      clash(...move) {
-        balls.settle();
-        return clash(...move);
+      flush: balls.flush,
+      collision(...move) {
+        balls.flush();
+        return collision(...move);
       },
     };
   }
@@ -189,13 +189,13 @@ export function makeRemover(
         // Steeper than its own side, the cone is lowest at an end of the move.
         if (dz * dz < STEEP * rise * rise * (dx * dx + dy * dy) || (dx === 0 && dy === 0))
           return cones.cut(x0, y0, z0, x1, y1, z1);
-        cones.settle();
+        cones.flush();
         sweep(x0, y0, z0, x1, y1, z1, true, false);
       },
-      settle: cones.settle,
-      clash(...move) {
-        cones.settle();
-        return clash(...move);
+      flush: cones.flush,
+      collision(...move) {
+        cones.flush();
+        return collision(...move);
       },
     };
   }
@@ -204,7 +204,7 @@ export function makeRemover(
   let lastZ = NaN;
   return {
     field,
-    settle() {
+    flush() {
       lastX = NaN;
     },
     cut(x0, y0, z0, x1, y1, z1) {
@@ -214,6 +214,6 @@ export function makeRemover(
       lastZ = z1;
       sweep(x0, y0, z0, x1, y1, z1, true, joined);
     },
-    clash,
+    collision: collision,
   };
 }

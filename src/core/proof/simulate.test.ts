@@ -44,7 +44,7 @@ const programOf = (stretches: readonly (readonly [number, readonly Visit[]])[]):
     ended: true,
     toolChanges: 0,
     dwell: 0,
-    stretches: stretches.map(([tool, visits], k) => {
+    sections: stretches.map(([tool, visits], k) => {
       const b = new MotionBuilder();
       b.rapid(0, 0, 10);
       for (const v of visits) {
@@ -76,10 +76,10 @@ describe('simulation', () => {
       fc.property(plan, (p) => {
         const programs = programOf(p);
         const field = flatField(BLANK.width, BLANK.height, CELL);
-        for (const s of programs[0].stretches) {
+        for (const s of programs[0].sections) {
           const r = removerOf(field, tools.get(s.tool)!);
           for (let i = 1; i < s.motion.count; i++) cutMove(r, s.motion, i);
-          r.settle();
+          r.flush();
         }
         const { field: cut } = createSimulation().run(BLANK, CELL, programs, tools);
         for (let i = 0; i < field.z.length; i++)
@@ -102,7 +102,7 @@ describe('simulation', () => {
             const again = kept.run(BLANK, CELL, programs, tools);
             const fresh = createSimulation().run(BLANK, CELL, programs, tools);
             expect(again.field.z).toEqual(fresh.field.z);
-            expect(again.clashes).toEqual(fresh.clashes);
+            expect(again.collisions).toEqual(fresh.collisions);
           };
           check();
           for (const [a, b, v] of changes) {
@@ -142,7 +142,7 @@ describe('simulation', () => {
           const again = kept.run(BLANK, CELL, programOf(next), tools);
           const fresh = createSimulation().run(BLANK, CELL, programOf(next), tools);
           expect(again.field.z).toEqual(fresh.field.z);
-          expect(again.clashes).toEqual(fresh.clashes);
+          expect(again.collisions).toEqual(fresh.collisions);
         }
       }),
       { numRuns: 30 },

@@ -7,18 +7,18 @@ import {
   metByAll,
   type CuttingWork,
   type Hands,
-  type ClashKind,
+  type CollisionKind,
   type Met,
   type Run,
   type Way,
 } from './cutting';
-import { fillTile, piecesOf, TILE, tilesOf, type Piece, type Tiles } from './pieces';
+import { fillTile, piecesOf, TILE, tilesOf, type MotionPiece, type Tiles } from './pieces';
 import type { PlacedProgram } from './placed';
 import type { Rows } from './removal';
 
 /** Material met where none should be, and where. */
-export interface Clash {
-  readonly kind: ClashKind;
+export interface Collision {
+  readonly kind: CollisionKind;
   readonly cutId: string | null;
   readonly x: number;
   readonly y: number;
@@ -28,7 +28,7 @@ export interface Clash {
 /** What programs leave of a blank, and what they met. The field belongs to the simulation and lasts until its next run. */
 export interface Simulated {
   readonly field: HeightField;
-  readonly clashes: readonly Clash[];
+  readonly collisions: readonly Collision[];
 }
 
 export interface Simulation {
@@ -70,7 +70,7 @@ export function createSimulation({ hands = null, memory = (n) => new Float32Arra
   let size = '';
   let start: HeightField | null = null;
   let kept = new Int32Array(0);
-  let answers = new Map<string, Clash[]>();
+  let answers = new Map<string, Collision[]>();
   return {
     run(blank, cell, programs, tools, progress = () => {}, before = null) {
       const wanted = [blank.width, blank.height, cell].join();
@@ -85,8 +85,8 @@ export function createSimulation({ hands = null, memory = (n) => new Float32Arra
       }
       const f = field;
       const tiles = tilesOf(f);
-      const stretches = programs.flatMap((p) => p.stretches);
-      const pieces: Piece[] = [];
+      const stretches = programs.flatMap((p) => p.sections);
+      const pieces: MotionPiece[] = [];
       /** The stretch that each piece is of. */
       const at: number[] = [];
       const ways: { way: Way; cutter: Cutter }[] = [];
@@ -144,7 +144,7 @@ export function createSimulation({ hands = null, memory = (n) => new Float32Arra
         for (let t = Math.floor(from / TILE) * tiles.cols; t < Math.ceil(to / TILE) * tiles.cols; t++)
           if (dirty[t]) fillTile(f, tiles, t, before);
       };
-      const found = new Map<string, Clash[]>();
+      const found = new Map<string, Collision[]>();
       pieces.forEach((_, k) => {
         const key = asked[k];
         if (key !== null) found.set(key, answers.get(key) ?? []);
@@ -163,15 +163,15 @@ export function createSimulation({ hands = null, memory = (n) => new Float32Arra
       }
       kept = now;
       answers = found;
-      const clashes: Clash[] = [];
+      const collisions: Collision[] = [];
       pieces.forEach((_, k) => {
         // What lies wholly off the blank was asked nothing.
         if (asked[k] !== null)
           for (const c of found.get(asked[k]!) ?? [])
-            if (clashes.length < MOST) clashes.push({ ...c, cutId: stretches[at[k]].cutId });
+            if (collisions.length < MOST) collisions.push({ ...c, cutId: stretches[at[k]].cutId });
       });
       progress(1);
-      return { field: f, clashes };
+      return { field: f, collisions };
     },
   };
 }
@@ -183,7 +183,7 @@ const BANDS = 4;
 function workOf(
   field: HeightField,
   tiles: Tiles,
-  pieces: readonly Piece[],
+  pieces: readonly MotionPiece[],
   dirty: Uint8Array,
   ways: CuttingWork['ways'],
   wayOf: (piece: number) => number,

@@ -27,7 +27,7 @@ export class Spans {
     this.last = only.to - 1;
   }
 
-  private makeRoom(rows: number): void {
+  private ensureCapacity(rows: number): void {
     if (3 * rows > this.rows.length) this.rows = new Int32Array(6 * rows);
   }
 
@@ -63,7 +63,7 @@ export class Spans {
     let r1 = Math.floor((y + w - fy) * inv);
     if (r0 < this.first) r0 = this.first;
     if (r1 > this.last) r1 = this.last;
-    this.makeRoom(r1 - r0 + 1);
+    this.ensureCapacity(r1 - r0 + 1);
     const w2 = w * w;
     // Half-planes as places on a row: v >= p or v <= p, wherever they slant enough.
     const [sideU, sideP] = [ux > 1e-12 ? 1 : ux < -1e-12 ? -1 : 0, px > 1e-12 ? 1 : px < -1e-12 ? -1 : 0];
@@ -100,7 +100,7 @@ export class Spans {
     let r1 = Math.floor((y + (uy < 0 ? from : to) * uy + reach - fy) * inv);
     if (r0 < this.first) r0 = this.first;
     if (r1 > this.last) r1 = this.last;
-    this.makeRoom(r1 - r0 + 1);
+    this.ensureCapacity(r1 - r0 + 1);
     const slantX = ux > 1e-12 || ux < -1e-12;
     const slantY = uy > 1e-12 || uy < -1e-12;
     const half = slantY ? w / (uy < 0 ? -uy : uy) : 0;

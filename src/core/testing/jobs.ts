@@ -275,10 +275,18 @@ export function tryJob(seed: number): Verdict {
   const text = spoilt ? spoil(whole, spoilt, r) : whole;
   const byNumber = new Map(Object.entries(tools).map(([n, id]) => [Number(n), cutterOf(id)]));
   const placed = [placeProgram('a.nc', text, datumOf(job.blank), ['c'])];
-  const { field, clashes } = createSimulation().run({ width: SIZE, height: SIZE }, CELL, placed, byNumber);
+  const { field, collisions: clashes } = createSimulation().run({ width: SIZE, height: SIZE }, CELL, placed, byNumber);
   const compared = compare(field, new Map([['c', wanted()]]));
   const findings = checks.flatMap((c) =>
-    c.run({ job, programs: placed, tools: byNumber, plans: new Map([['c', plan]]), clashes, field, compared }),
+    c.run({
+      job,
+      programs: placed,
+      tools: byNumber,
+      plans: new Map([['c', plan]]),
+      collisions: clashes,
+      field,
+      compared,
+    }),
   );
 
   const g = grid();

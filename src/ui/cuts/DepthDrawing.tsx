@@ -14,7 +14,7 @@ const MIDDLE = (LEFT + RIGHT) / 2;
 const FLOOR = 14;
 
 interface Props {
-  readonly side: { readonly start: number; readonly floor: number; readonly lean: number };
+  readonly side: { readonly start: number; readonly floor: number; readonly draftAngle: number };
   readonly blank: Blank;
   readonly unit: Unit;
   readonly colour: string;
@@ -31,7 +31,7 @@ interface Props {
 export function DepthDrawing({ side, blank, unit, colour, cutter, lowest, clears, zero }: Props) {
   const deepest = Math.max(side.floor, Math.min(blank.thickness, side.floor * 1.25), 0.1);
   const r = cutter ? radiusOf(cutter) : 1;
-  const tan = Math.tan((side.lean * Math.PI) / 180);
+  const tan = Math.tan((side.draftAngle * Math.PI) / 180);
   // Leaning walls keep their angle: where they are wider than deep, they decide the scale.
   const room = (RIGHT - LEFT) / 2 - 14;
   const tip = cutter && tan > 0 ? Math.min(r, radiusAt(cutter, 0)) : r;
@@ -154,9 +154,9 @@ export function DepthDrawing({ side, blank, unit, colour, cutter, lowest, clears
           </text>
         </g>
       ))}
-      {side.lean > 0 && (
+      {side.draftAngle > 0 && (
         <text x={RIGHT} y={HEIGHT + TOP + 20} textAnchor="end" fontSize="11" fill="var(--mui-palette-text-primary)">
-          {+(2 * side.lean).toFixed(1)}° included, {+side.lean.toFixed(1)}° half
+          {+(2 * side.draftAngle).toFixed(1)}° included, {+side.draftAngle.toFixed(1)}° half
         </text>
       )}
       {above < 0.999 && (

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { lean, useWork } from '@/compute/pipeline';
+import { pickUsedItems, useWork } from '@/compute/pipeline';
 import { computePool, isCancelled } from '@/compute/pool';
 import { profileOf, radiusOf } from '@/core/cutters/cutter';
 import { materials } from '@/core/cutters/materials';
@@ -54,7 +54,9 @@ export function SectionStrip() {
     const ticket = ++asked.current;
     const timer = setTimeout(() => {
       void computePool()
-        .planner.ask((api, pack) => api.section(pack(lean(job)), section.x0, section.y0, section.x1, section.y1, COUNT))
+        .planner.ask((api, pack) =>
+          api.section(pack(pickUsedItems(job)), section.x0, section.y0, section.x1, section.y1, COUNT),
+        )
         .then((r) => ticket === asked.current && setTarget(r.target))
         .catch((e) => {
           if (!isCancelled(e)) setTarget(null);

@@ -41,9 +41,9 @@ export function BothVersions({
           Choose what counts. Everything else that either window has done is kept.
         </Typography>
         <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-          {other.clashes.map((clash) => {
-            const place = placeOf(clash.path);
-            const w = wordsOf(clash, [job, other.job]);
+          {other.conflicts.map((conflict) => {
+            const place = placeOf(conflict.path);
+            const w = wordsOf(conflict, [job, other.job]);
             const name = w.what ? `${w.place}, ${w.what}` : w.place;
             return (
               <Box component="li" key={place} sx={{ py: 1.5, borderTop: '1px solid', borderColor: 'divider' }}>

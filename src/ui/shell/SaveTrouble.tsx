@@ -77,7 +77,7 @@ export function SaveTrouble() {
         sx={{ borderRadius: 0 }}
         action={
           <>
-            {!!other?.clashes.length && (
+            {!!other?.conflicts.length && (
               <Button color="inherit" onClick={() => setComparing(true)}>
                 Compare
               </Button>
@@ -89,7 +89,7 @@ export function SaveTrouble() {
           </>
         }
       >
-        {other?.clashes.length
+        {other?.conflicts.length
           ? 'The same thing was changed here and in another window. Nothing is saved over it until you choose.'
           : 'This job was changed in another window, and the two versions do not fit together. Yours is not saved over it.'}
       </Alert>

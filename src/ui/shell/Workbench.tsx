@@ -7,7 +7,7 @@ import useMediaQuery from '@mui/material/useMediaQuery';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { bringOwnFonts } from '@/compute/fonts';
-import { follow } from '@/compute/pipeline';
+import { setJob } from '@/compute/pipeline';
 import { FontError } from '@/core/lettering/font';
 import { assetsOf } from '@/core/job/assets';
 import { saysOf } from '@/core/units/says';
@@ -115,14 +115,14 @@ export function Workbench({ id }: { id: string }) {
       .catch(() => {});
     return () => {
       live = false;
-      follow(null, null);
+      setJob(null, null);
       leaveSolidSeat();
       leaveJob();
     };
   }, [id]);
   useEffect(() => {
     // At once, not when the window has been drawn: the background begins while the window follows.
-    const tell = (s: OpenJob) => s.whole && s.id === id && follow(s.whole, s.shownId);
+    const tell = (s: OpenJob) => s.whole && s.id === id && setJob(s.whole, s.shownId);
     tell(useOpenJob.getState());
     return useOpenJob.subscribe((s, before) => {
       if (s.job !== before.job) tell(s);

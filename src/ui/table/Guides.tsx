@@ -1,6 +1,6 @@
 'use client';
 import { useRef, useState } from 'react';
-import type { Guide } from '@/core/artwork/snap';
+import type { GuideLine } from '@/core/artwork/snap';
 import { formatLength } from '@/core/units/length';
 import { useOpenJob } from '@/store/openJob';
 import { edit, jobNow } from '@/ui/actions/edits';
@@ -18,7 +18,7 @@ export function Guides({
   width,
   height,
 }: {
-  guides: readonly Guide[];
+  guides: readonly GuideLine[];
   view: Viewport;
   local: Local;
   width: number;
@@ -83,7 +83,7 @@ function Ruler({
   );
 }
 
-function Line({ guide, place, view, local }: { guide: Guide; place: number; view: Viewport; local: Local }) {
+function Line({ guide, place, view, local }: { guide: GuideLine; place: number; view: Viewport; local: Local }) {
   const unit = useOpenJob((s) => s.job?.unit ?? 'mm');
   const [held, setHeld] = useState(false);
   const key = useRef<symbol>(undefined);

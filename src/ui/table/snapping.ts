@@ -1,5 +1,5 @@
 import type { PlacedItem } from '@/core/artwork/item';
-import type { Guide } from '@/core/artwork/snap';
+import type { GuideLine } from '@/core/artwork/snap';
 import type { Blank } from '@/core/job/job';
 
 export interface Snap {
@@ -25,7 +25,7 @@ export function snapMove(
   dy: number,
   blank: Blank,
   others: readonly PlacedItem[],
-  guides: readonly Guide[],
+  guides: readonly GuideLine[],
   reach: number,
 ): Snap {
   const mine = spanOf(moving);

@@ -1,6 +1,6 @@
-import { makeGuide } from '../../geometry/guide';
+import { makeArcLengthPath } from '../../geometry/arcLengthPath';
 import { loopArea } from '../../geometry/region';
-import { cubicThrough } from '../../geometry/warp';
+import { cubicByThirds } from '../../geometry/warp';
 import { circlePath, flatten, reversePath, transformPath, type Path, type Segment } from '../../geometry/path';
 
 /** Tools that motifs are drawn with. Units are a hundredth of the motif's box; y up. */
@@ -62,7 +62,7 @@ export function stem(w0: number, w1: number, start: Point, ...rest: readonly (re
     ),
     closed: false,
   };
-  const g = makeGuide(centre);
+  const g = makeArcLengthPath(centre);
   const n = 4 * rest.length;
   const side = (f: number, sign: number) => {
     const p = g.at(f * g.length);
@@ -74,7 +74,7 @@ export function stem(w0: number, w1: number, start: Point, ...rest: readonly (re
     for (let i = 0; i < n; i++) {
       const at = (q: number) => side(from + ((to - from) * (i + q)) / n, sign);
       const [a, b, c, d] = [at(0), at(1 / 3), at(2 / 3), at(1)];
-      segments.push(cubicThrough(a, b, c, d));
+      segments.push(cubicByThirds(a, b, c, d));
     }
   };
   const { x, y } = side(0, 1);

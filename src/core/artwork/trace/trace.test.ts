@@ -1,5 +1,5 @@
 import { circlePath, flatten, placement, transformPath, type Path } from '../../geometry/path';
-import { makeGuide } from '../../geometry/guide';
+import { makeArcLengthPath } from '../../geometry/arcLengthPath';
 import { normalise, regionArea, thicken, type Loop } from '../../geometry/region';
 import { bruteDistance, bruteInside } from '../../testing/independent';
 import { shippedFont } from '../../testing/fonts';
@@ -279,7 +279,7 @@ describe('centre lines', () => {
   const distances = (paths: Path[], lines: Loop[]) =>
     paths
       .flatMap((p) => {
-        const g = makeGuide(p);
+        const g = makeArcLengthPath(p);
         return Array.from({ length: Math.floor(2 * g.length) }, (_, i) =>
           Math.min(...lines.map((l) => lineDistance(l, g.at(i / 2).x, g.at(i / 2).y))),
         );
@@ -294,7 +294,7 @@ describe('centre lines', () => {
     }
     return best;
   };
-  const length = (paths: Path[]) => paths.reduce((s, p) => s + makeGuide(p).length, 0);
+  const length = (paths: Path[]) => paths.reduce((s, p) => s + makeArcLengthPath(p).length, 0);
 
   it('of a bent pen stroke lie on it, from end to end, in one piece', () => {
     const line = Float64Array.from(

@@ -1,9 +1,9 @@
 import { radiusAt, radiusOf, type Cutter, type Preset } from '../../cutters/cutter';
-import { makeOutline } from '../../geometry/outline';
+import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import type { Insets } from '../../geometry/insets';
 import { regionArea, type Region } from '../../geometry/region';
 import { MotionBuilder, type Motion } from '../../motion/motion';
-import { makeTrack, pointAt, run } from '../../motion/track';
+import { fitArcs, pointAt, run } from '../../motion/arcPolyline';
 import type { Budget } from '../budget';
 import { passes, type Reached } from '../kind';
 import { clearingMoves, contours, levelsOf, type ClearingMoves, type Footprint } from './contours';
@@ -12,7 +12,7 @@ import { evenClearing } from './even';
 import { hatchRows, zigzags } from './hatch';
 import { leftBy, reachOf, restOf, without } from './reach';
 import { restMoves } from './rest';
-import { eachTrack, hop, type HopHeights } from './travel';
+import { eachTrack, rapidTo, type RetractHeights } from './travel';
 import { wallPass } from './wallPass';
 
 /** One cutter of a clearing and how it is driven. */
@@ -36,11 +36,11 @@ export const clearingTool = (cutter: Cutter, preset: Preset): ClearingTool => ({
 export const patterns = ['contours', 'hatch', 'even'] as const;
 export type Pattern = (typeof patterns)[number];
 
-export interface ClearingOptions extends HopHeights {
+export interface ClearingOptions extends RetractHeights {
   readonly clearance: number;
   readonly approach: number;
   /** Heights of the face and of the floor. */
-  readonly face: number;
+  readonly stockTop: number;
   readonly floor: number;
   readonly ramp: number;
   readonly entry: EntryKind;
@@ -71,7 +71,7 @@ export interface Cleared {
  */
 export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset: number, o: ClearingOptions): Cleared {
   const sorted = [...tools].sort((a, b) => b.radius - a.radius);
-  const regionAt = (z: number): Region => insets.at(offset + o.draft * (o.face - z), o.budget.offset);
+  const regionAt = (z: number): Region => insets.at(offset + o.draft * (o.stockTop - z), o.budget.offset);
   const floor = regionAt(o.floor);
   const reaches = sorted.map((t) => reachOf(floor, t.radius));
   const lefts = leftBy(floor, sorted, reaches);
@@ -79,38 +79,38 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
   const idle: string[] = [];
   sorted.forEach((tool, k) => {
     const b = new MotionBuilder();
-    const heights = passes(o.face, o.floor, tool.preset.stepDown);
+    const levels = passes(o.stockTop, o.floor, tool.preset.stepDown);
     const step = Math.min(tool.preset.stepOver, 2 * tool.floorRadius);
     const report = () => o.progress((k + 0.5) / sorted.length);
     /** What the wider cutters left of a region at height z: where walls lean, the first pass of each at or below z says how far it went. */
     const leftAt = (region: Region, z: number): Region => {
       if (!o.draft) return lefts[k - 1];
       return sorted.slice(0, k).reduce((left, wider) => {
-        const pass = passes(o.face, o.floor, wider.preset.stepDown).find((q) => q <= z + 1e-9) ?? o.floor;
+        const pass = passes(o.stockTop, o.floor, wider.preset.stepDown).find((q) => q <= z + 1e-9) ?? o.floor;
         return restOf(left, reachOf(regionAt(pass), wider.radius, wider.floorRadius).swept).left;
       }, region);
     };
     const level = (at: readonly number[], face: number) => {
       const region = o.draft ? regionAt(at[at.length - 1]) : floor;
       if (!region.length) return;
-      const wall = o.entry === 'helix' ? makeOutline(region) : null;
+      const wall = o.entry === 'helix' ? makeSegmentIndex(region) : null;
       const m: ClearingMoves = {
         ...o,
-        heights: at,
-        face,
+        levels: at,
+        stockTop: face,
         feed: tool.preset.feed,
         plunge: tool.preset.plunge,
         radius: tool.radius,
         floorRadius: tool.floorRadius,
-        room: wall ? (x, y) => wall.distance(x, y) : undefined,
+        wallClearance: wall ? (x, y) => wall.distance(x, y) : undefined,
       };
       if (k) restMoves(b, region, leftAt(region, at[at.length - 1]), step, m, report);
       else if (o.pattern === 'hatch') hatchMoves(b, region, step, o.angle, m, report);
       else if (o.pattern === 'even') evenClearing(b, region, step, m, report);
       else clearingMoves(b, contours(region, m, step, report), m);
     };
-    if (o.draft > 0) heights.forEach((z, i) => level([z], i ? heights[i - 1] : o.face));
-    else level(heights, o.face);
+    if (o.draft > 0) levels.forEach((z, i) => level([z], i ? levels[i - 1] : o.stockTop));
+    else level(levels, o.stockTop);
     if (b.count) toolpaths.push({ cutterId: tool.id, rpm: tool.preset.rpm, motion: b.build() });
     else idle.push(tool.id);
   });
@@ -135,20 +135,20 @@ function hatchMoves(
   const { free, levels } = levelsOf(region, m, step, m.radius, progress);
   if (!levels.length) return;
   const lines = zigzags(hatchRows(free, angle, step), free, 4 * step + m.radius).map((l) =>
-    makeTrack(l, false, m.budget.arc),
+    fitArcs(l, false, m.budget.arc),
   );
   const near = 8 * m.radius;
-  let above = m.face;
-  for (const z of m.heights) {
+  let previousLevel = m.stockTop;
+  for (const z of m.levels) {
     eachTrack(b, lines, (t) => {
       const p = pointAt(t, 0);
-      hop(b, p.x, p.y, m, near);
-      enterOpen(b, t, m, z, above, false);
-      run(b, t.stretches, z, z, m.feed);
+      rapidTo(b, p.x, p.y, m, near);
+      enterOpen(b, t, m, z, previousLevel, false);
+      run(b, t.segments, z, z, m.feed);
       progress();
     });
-    wallPass(b, levels[0].loops, m, z, above);
-    above = z;
+    wallPass(b, levels[0].loops, m, z, previousLevel);
+    previousLevel = z;
   }
   b.lift(m.safe);
 }

@@ -3,10 +3,10 @@ import { boundsOf, contains, loopArea, offset, subtract, type Loop, type Region 
 import { clearWay } from '../../geometry/lines';
 import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
-import { makeTrack, nearestOn, pointAt, run, slice, type Track } from '../../motion/track';
+import { fitArcs, nearestOn, pointAt, run, slice, type ArcPolyline } from '../../motion/arcPolyline';
 import type { Budget } from '../budget';
 import { enter, entryPlace, type EntryMoves } from './entry';
-import type { HopHeights } from './travel';
+import type { RetractHeights } from './travel';
 
 /** Slivers below this area (mm2) are rounding. */
 const SPECK = 1e-5;
@@ -120,10 +120,10 @@ export function contours(
   return { free, pockets };
 }
 
-export interface ClearingMoves extends EntryMoves, HopHeights, Footprint {
+export interface ClearingMoves extends EntryMoves, RetractHeights, Footprint {
   readonly budget: Budget;
   /** Heights of the passes. */
-  readonly heights: readonly number[];
+  readonly levels: readonly number[];
   readonly climb: boolean;
 }
 
@@ -139,19 +139,19 @@ export function clearingMoves(b: MotionBuilder, clearing: Clearing, m: ClearingM
     b.count ? b.lastY : 0,
   );
   for (const { piece: k } of order) {
-    let above = m.face;
-    for (const z of m.heights) {
+    let previousLevel = m.stockTop;
+    for (const z of m.levels) {
       const down = { on: false };
-      cutRing(b, pockets[k].p, clearing, m, z, above, down);
-      above = z;
+      cutRing(b, pockets[k].p, clearing, m, z, previousLevel, down);
+      previousLevel = z;
     }
     b.lift(m.safe);
   }
 }
 
 /** A contour as it is run. */
-export const trackOf = (loop: Loop, m: { readonly climb: boolean; readonly budget: Budget }): Track =>
-  makeTrack(m.climb ? loop : reversed(loop), true, m.budget.arc);
+export const trackOf = (loop: Loop, m: { readonly climb: boolean; readonly budget: Budget }): ArcPolyline =>
+  fitArcs(m.climb ? loop : reversed(loop), true, m.budget.arc);
 
 export function reversed(loop: Loop): Loop {
   const out = new Float64Array(loop.length);
@@ -168,10 +168,10 @@ function cutRing(
   c: Clearing,
   m: ClearingMoves,
   z: number,
-  above: number,
+  previousLevel: number,
   down: { on: boolean },
 ): void {
-  for (const inner of ring.inner) cutRing(b, inner, c, m, z, above, down);
+  for (const inner of ring.inner) cutRing(b, inner, c, m, z, previousLevel, down);
   const track = trackOf(ring.loop, m);
   if (!(track.length > 0)) return;
   let s = b.count ? nearestOn(track, b.lastX, b.lastY).s : 0;
@@ -184,11 +184,11 @@ function cutRing(
     if (b.count === 0) b.rapid(p.x, p.y, m.safe);
     else {
       // Lift only as far as needed: inside the same pocket the face is the highest thing there is.
-      const lift = down.on ? m.low : m.safe;
+      const lift = down.on ? m.linkHeight : m.safe;
       b.lift(lift);
       b.rapid(p.x, p.y, lift);
     }
-    s = enter(b, track, place, m, z, above);
+    s = enter(b, track, place, m, z, previousLevel);
   }
   run(b, slice(track, s, s + track.length), z, z, m.feed);
   down.on = true;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { MotionBuilder, PLUNGE, RAPID, moveLength, type Motion } from '../../motion/motion';
-import { makeTrack, pointAt } from '../../motion/track';
+import { fitArcs, pointAt } from '../../motion/arcPolyline';
 import { bruteDistance } from '../../testing/independent';
 import { box, circleLoop } from '../../testing/shapes';
 import { enter, enterOpen, entryPlace, type EntryMoves } from './entry';
@@ -8,7 +8,7 @@ import { enter, enterOpen, entryPlace, type EntryMoves } from './entry';
 const moves: EntryMoves = {
   clearance: 2,
   approach: 0.5,
-  face: 0,
+  stockTop: 0,
   feed: 1000,
   plunge: 300,
   ramp: 3,
@@ -41,7 +41,7 @@ describe('coming down', () => {
         fc.double({ min: 3, max: 40, noNaN: true }),
         fc.double({ min: 0, max: 1, noNaN: true }),
         (d, ramp, side, share) => {
-          const t = makeTrack(box(0, 0, side, side), true, 1e-3);
+          const t = fitArcs(box(0, 0, side, side), true, 1e-3);
           const b = new MotionBuilder();
           const p = pointAt(t, share * t.length);
           b.rapid(p.x, p.y, 10);
@@ -60,7 +60,7 @@ describe('coming down', () => {
   it('along an open track goes to and fro, ends at its start, and keeps the angle', () => {
     fc.assert(
       fc.property(depth, angle, fc.double({ min: 2, max: 50, noNaN: true }), (d, ramp, length) => {
-        const t = makeTrack(Float64Array.of(0, 0, length / 2, 0, length / 2, length / 2), false, 1e-3);
+        const t = fitArcs(Float64Array.of(0, 0, length / 2, 0, length / 2, length / 2), false, 1e-3);
         const b = new MotionBuilder();
         b.rapid(0, 0, 10);
         enterOpen(b, t, { ...moves, ramp }, -d, 0, false);
@@ -73,8 +73,8 @@ describe('coming down', () => {
   });
   it('by a helix stays off the wall by the cutter, and no post is left inside', () => {
     const wall = circleLoop(400, 8, 20, 20);
-    const m0: EntryMoves = { ...moves, entry: 'helix', room: (x, y) => bruteDistance([wall], x, y) };
-    const t = makeTrack(circleLoop(200, 4, 20, 20), true, 1e-3);
+    const m0: EntryMoves = { ...moves, entry: 'helix', wallClearance: (x, y) => bruteDistance([wall], x, y) };
+    const t = fitArcs(circleLoop(200, 4, 20, 20), true, 1e-3);
     const place = entryPlace(t, 0, m0);
     expect(place.helix).not.toBeNull();
     const b = new MotionBuilder();
@@ -90,15 +90,15 @@ describe('coming down', () => {
     // No room beside a narrow slot: it ramps.
     const slot = box(0, 0, 40, 3.2);
     expect(
-      entryPlace(makeTrack(box(1.5, 1.5, 38.5, 1.7), true, 1e-3), 0, {
+      entryPlace(fitArcs(box(1.5, 1.5, 38.5, 1.7), true, 1e-3), 0, {
         ...m0,
-        room: (x, y) => bruteDistance([slot], x, y),
+        wallClearance: (x, y) => bruteDistance([slot], x, y),
       }).helix,
     ).toBeNull();
   });
   it('on a track too tiny for any ramp goes straight down, once', () => {
     for (const open of [true, false]) {
-      const t = makeTrack(open ? Float64Array.of(5, 5, 5.01, 5) : box(5, 5, 5.003, 5.003), !open, 1e-6);
+      const t = fitArcs(open ? Float64Array.of(5, 5, 5.01, 5) : box(5, 5, 5.003, 5.003), !open, 1e-6);
       const b = new MotionBuilder();
       const p = pointAt(t, 0);
       b.rapid(p.x, p.y, 10);
@@ -111,7 +111,7 @@ describe('coming down', () => {
     }
   });
   it('into what is free already needs no ramp', () => {
-    const t = makeTrack(Float64Array.of(0, 0, 30, 0), false, 1e-3);
+    const t = fitArcs(Float64Array.of(0, 0, 30, 0), false, 1e-3);
     const b = new MotionBuilder();
     b.rapid(0, 0, 10);
     enterOpen(b, t, moves, -2, 0, true);

@@ -1,5 +1,5 @@
 import { MotionBuilder } from '../../motion/motion';
-import { pointAt, run, slice, type Stretch, type Track } from '../../motion/track';
+import { pointAt, run, slice, type ArcSegment, type ArcPolyline } from '../../motion/arcPolyline';
 
 export const entryKinds = ['helix', 'ramp', 'plunge'] as const;
 export type EntryKind = (typeof entryKinds)[number];
@@ -10,7 +10,7 @@ export interface EntryMoves {
   /** So far above material the rapid way down ends. */
   readonly approach: number;
   /** Height at which the cut begins; what lies above it may or may not have been cleared. */
-  readonly face: number;
+  readonly stockTop: number;
   /** Whether material may stand beside what was cut so far, higher than the last pass. */
   readonly walled?: boolean;
   readonly feed: number;
@@ -19,7 +19,7 @@ export interface EntryMoves {
   readonly entry: EntryKind;
   /** Radius of the cutter, and the distance from a point to the wall: a helix needs both. */
   readonly radius: number;
-  readonly room?: (x: number, y: number) => number;
+  readonly wallClearance?: (x: number, y: number) => number;
 }
 
 /** Axis of a helix and its sense; its radius is from there to where the tool stands. */
@@ -42,8 +42,8 @@ const PLACES = 32;
 const MOST_TURNS = 40;
 
 /** Looks for room for a helix, beginning at distance `s` of a closed track; elsewhere a ramp begins at `s`. */
-export function entryPlace(track: Track, s: number, m: EntryMoves): EntryPlace {
-  if (m.entry !== 'helix' || !m.room || !track.closed) return { s, helix: null };
+export function entryPlace(track: ArcPolyline, s: number, m: EntryMoves): EntryPlace {
+  if (m.entry !== 'helix' || !m.wallClearance || !track.closed) return { s, helix: null };
   for (const share of HELIX) {
     const r = share * m.radius;
     for (let i = 0; i < PLACES; i++) {
@@ -52,7 +52,7 @@ export function entryPlace(track: Track, s: number, m: EntryMoves): EntryPlace {
       for (const side of [1, -1]) {
         const cx = p.x - side * r * p.dy;
         const cy = p.y + side * r * p.dx;
-        if (m.room(cx, cy) >= m.radius + r) return { s: at, helix: { cx, cy, ccw: side > 0 } };
+        if (m.wallClearance(cx, cy) >= m.radius + r) return { s: at, helix: { cx, cy, ccw: side > 0 } };
       }
     }
   }
@@ -60,19 +60,19 @@ export function entryPlace(track: Track, s: number, m: EntryMoves): EntryPlace {
 }
 
 /** From above the place down to the face of what is left there, by feed from where there can be material. */
-function approach(b: MotionBuilder, m: EntryMoves, above: number): void {
-  const air = m.walled || above >= m.face ? Math.max(0, above) : above;
+function approach(b: MotionBuilder, m: EntryMoves, previousLevel: number): void {
+  const air = m.walled || previousLevel >= m.stockTop ? Math.max(0, previousLevel) : previousLevel;
   if (b.lastZ > m.clearance) b.lift(m.clearance);
   if (air + m.approach < b.lastZ) b.lift(air + m.approach);
-  b.plunge(above, m.plunge);
+  b.plunge(previousLevel, m.plunge);
 }
 
 const steep = (m: EntryMoves) => Math.tan((Math.max(0.5, m.ramp) * Math.PI) / 180);
 const slow = (m: EntryMoves) => Math.min(m.feed, 2 * m.plunge);
 
-function turnDown(b: MotionBuilder, { cx, cy, ccw }: Helix, m: EntryMoves, z: number, above: number): void {
+function turnDown(b: MotionBuilder, { cx, cy, ccw }: Helix, m: EntryMoves, z: number, previousLevel: number): void {
   const [x, y] = [b.lastX, b.lastY];
-  const drop = above - z;
+  const drop = previousLevel - z;
   const turns = Math.max(1, Math.ceil(drop / (2 * Math.PI * Math.hypot(x - cx, y - cy) * steep(m))));
   // Half turns: a whole turn ends where it begins, which few controllers read alike.
   for (let k = 1; k <= 2 * turns; k++)
@@ -80,36 +80,36 @@ function turnDown(b: MotionBuilder, { cx, cy, ccw }: Helix, m: EntryMoves, z: nu
       ccw,
       k % 2 ? 2 * cx - x : x,
       k % 2 ? 2 * cy - y : y,
-      k === 2 * turns ? z : above - (drop * k) / (2 * turns),
+      k === 2 * turns ? z : previousLevel - (drop * k) / (2 * turns),
       cx,
       cy,
       slow(m),
     );
 }
 
-/** Comes down from `above` to `z` by a helix; the tool stands over its circle. */
-export function helixDown(b: MotionBuilder, helix: Helix, m: EntryMoves, z: number, above: number): void {
-  approach(b, m, above);
-  turnDown(b, helix, m, z, above);
+/** Comes down from `previousLevel` to `z` by a helix; the tool stands over its circle. */
+export function helixDown(b: MotionBuilder, helix: Helix, m: EntryMoves, z: number, previousLevel: number): void {
+  approach(b, m, previousLevel);
+  turnDown(b, helix, m, z, previousLevel);
 }
 
 /**
- * Comes down from `above` to `z` at a place of a closed track, over which the tool stands: by a helix that ends along
+ * Comes down from `previousLevel` to `z` at a place of a closed track, over which the tool stands: by a helix that ends along
  * the track, by a ramp along the track (round it several times when it is short), or straight. Returns where on the track it is.
  */
 export function enter(
   b: MotionBuilder,
-  track: Track,
+  track: ArcPolyline,
   place: EntryPlace,
   m: EntryMoves,
   z: number,
-  above: number,
+  previousLevel: number,
 ): number {
-  approach(b, m, above);
-  const drop = above - z;
+  approach(b, m, previousLevel);
+  const drop = previousLevel - z;
   if (drop <= 0) return place.s;
   if (place.helix) {
-    turnDown(b, place.helix, m, z, above);
+    turnDown(b, place.helix, m, z, previousLevel);
     return place.s;
   }
   const way = drop / steep(m);
@@ -117,21 +117,21 @@ export function enter(
     b.plunge(z, m.plunge);
     return place.s;
   }
-  run(b, slice(track, place.s, place.s + way), above, z, slow(m));
+  run(b, slice(track, place.s, place.s + way), previousLevel, z, slow(m));
   return (place.s + way) % track.length;
 }
 
 /** Stretches run the other way. */
-export const backwards = (stretches: readonly Stretch[]): Stretch[] =>
+export const backwards = (stretches: readonly ArcSegment[]): ArcSegment[] =>
   stretches.map((t) => ({ ...t, x0: t.x1, y0: t.y1, x1: t.x0, y1: t.y0, sweep: -t.sweep })).reverse();
 
 /** The same at the start of an open track: by a ramp to and fro that ends at the start, or straight where `free` says that it is air. */
 export function enterOpen(
   b: MotionBuilder,
-  track: Track,
+  track: ArcPolyline,
   m: EntryMoves,
   z: number,
-  above: number,
+  previousLevel: number,
   free: boolean,
 ): void {
   if (free) {
@@ -139,7 +139,7 @@ export function enterOpen(
     if (b.lastZ > z + m.approach) b.lift(z + m.approach);
     return b.plunge(z, m.plunge);
   }
-  approach(b, m, above);
+  approach(b, m, previousLevel);
   const drop = b.lastZ - z;
   if (drop <= 0) return;
   const way = drop / steep(m);

@@ -5,7 +5,7 @@ import { orderPieces } from '../../motion/order';
 import { clearingMoves, contours, levelsOf, type ClearingMoves } from './contours';
 import { discPlaces, reachBeyond, type Disc, type DiscPlace, type DiscStep } from './discs';
 import { helixDown } from './entry';
-import { hop } from './travel';
+import { rapidTo } from './travel';
 import { wallPass } from './wallPass';
 
 /** Circles smaller than this (mm) are points. */
@@ -54,12 +54,12 @@ export function evenClearing(
     b.count ? b.lastX : 0,
     b.count ? b.lastY : 0,
   )) {
-    let above = m.face;
-    for (const z of m.heights) {
+    let previousLevel = m.stockTop;
+    for (const z of m.levels) {
       progress();
-      placeMoves(b, wide[piece].place, m, z, above);
-      wallPass(b, wide[piece].wall, m, z, above);
-      above = z;
+      placeMoves(b, wide[piece].place, m, z, previousLevel);
+      wallPass(b, wide[piece].wall, m, z, previousLevel);
+      previousLevel = z;
     }
     b.lift(m.safe);
   }
@@ -76,16 +76,16 @@ export function evenClearing(
   );
 }
 
-/** Moves that clear one place at height `z` from `above`: a helix, a spiral out to the widest circle, then crescent after crescent. */
-function placeMoves(b: MotionBuilder, p: DiscPlace, m: EvenMoves, z: number, above: number): void {
+/** Moves that clear one place at height `z` from `previousLevel`: a helix, a spiral out to the widest circle, then crescent after crescent. */
+function placeMoves(b: MotionBuilder, p: DiscPlace, m: EvenMoves, z: number, previousLevel: number): void {
   const { root } = p;
   // No wider than the level floor under the cutter: no post may stay in the middle.
   const helix = Math.min(root.r, 0.9 * m.floorRadius);
-  hop(b, root.x + helix, root.y, m, 8 * m.radius);
-  helixDown(b, { cx: root.x, cy: root.y, ccw: m.climb }, m, z, above);
+  rapidTo(b, root.x + helix, root.y, m, 8 * m.radius);
+  helixDown(b, { cx: root.x, cy: root.y, ccw: m.climb }, m, z, previousLevel);
   spiral(b, root, helix, m, z);
   for (const step of p.steps) crescent(b, step, m, z);
-  b.lift(m.low);
+  b.lift(m.linkHeight);
 }
 
 /** Half turns about two centres in turn, the radius growing evenly, and a last whole turn. The tool stands at `from` beside the centre. */
@@ -122,7 +122,7 @@ function crescent(b: MotionBuilder, { from, to, between, back }: DiscStep, m: Ev
     const [ax, ay] = at(-1);
     const [ex, ey] = at(1);
     // Over cleared floor to where the next crescent begins.
-    if (Math.hypot(ax - b.lastX, ay - b.lastY) > SKIP) over(b, ax, ay, m, z, Math.min(m.low, z + OFF));
+    if (Math.hypot(ax - b.lastX, ay - b.lastY) > SKIP) over(b, ax, ay, m, z, Math.min(m.linkHeight, z + OFF));
     else b.line(ax, ay, z, m.feed);
     b.arc(m.climb, ex, ey, z, to.x, to.y, m.feed);
     return;
@@ -148,7 +148,7 @@ function travel(b: MotionBuilder, back: readonly number[], m: EvenMoves, z: numb
   let long = 0;
   for (let i = 2; i < back.length; i += 2) long += Math.hypot(back[i] - back[i - 2], back[i + 1] - back[i - 1]);
   const [x, y] = back.slice(-2);
-  const jump = Math.hypot(x - b.lastX, y - b.lastY) + 4 * (m.low - z);
-  if (long > 2 * jump) over(b, x, y, m, z, m.low);
+  const jump = Math.hypot(x - b.lastX, y - b.lastY) + 4 * (m.linkHeight - z);
+  if (long > 2 * jump) over(b, x, y, m, z, m.linkHeight);
   else for (let i = 0; i < back.length; i += 2) b.line(back[i], back[i + 1], z, m.feed);
 }

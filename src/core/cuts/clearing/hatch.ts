@@ -1,5 +1,5 @@
 import { clearWay } from '../../geometry/lines';
-import { makeOutline } from '../../geometry/outline';
+import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { contains, type Region } from '../../geometry/region';
 
 /**
@@ -51,7 +51,7 @@ export function hatchRows(region: Region, degrees: number, step: number): Float6
 /** Rows joined to lines that run to and fro, wherever the straight way from one row to the next stays inside `free`. */
 export function zigzags(rows: readonly Float64Array[][], free: Region, most: number): Float64Array[] {
   const out: Float64Array[] = [];
-  const edge = makeOutline(free);
+  const edge = makeSegmentIndex(free);
   /** Rows end on the outline: a way from one to the next that bridges a bay meets it nowhere else. */
   const bridges = (x: number, y: number) => !contains(free, x, y) && edge.distance(x, y) > 1e-4;
   const used = rows.map((r) => r.map(() => false));

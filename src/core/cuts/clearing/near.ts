@@ -1,4 +1,4 @@
-import { makeOutline } from '../../geometry/outline';
+import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { contains, type Region } from '../../geometry/region';
 
 /**
@@ -7,7 +7,7 @@ import { contains, type Region } from '../../geometry/region';
  * steps that the distance allows (a distance changes no faster than the place), never shorter than half the slack.
  */
 export function partsNear(region: Region, reach: number, slack: number): (loop: Float64Array) => Float64Array[] | null {
-  const outline = makeOutline(region);
+  const outline = makeSegmentIndex(region);
   const far = reach + slack;
   return (loop) => {
     const n = loop.length / 2;

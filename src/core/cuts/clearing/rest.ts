@@ -1,15 +1,15 @@
-import { makeOutline } from '../../geometry/outline';
+import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { axisFor } from '../../geometry/insets';
 import { AxisError } from '../../geometry/medial/axis';
 import { staysInside } from '../../geometry/lines';
 import { boundsOf, boxesMeet, components, contains, thicken, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
-import { makeTrack, pointAt, pointsOf, run, slice, type Track } from '../../motion/track';
+import { fitArcs, pointAt, pointsOf, run, slice, type ArcPolyline } from '../../motion/arcPolyline';
 import { levelsOf, reversed, type ClearingMoves } from './contours';
 import { enter, enterOpen, entryPlace } from './entry';
 import { partsNear } from './near';
 import { HAIR, restOf, within, type Swept } from './reach';
-import { eachTrack, hop } from './travel';
+import { eachTrack, rapidTo } from './travel';
 
 /** How far beyond what is left a line goes on, mm: it begins and ends in what is cleared. */
 const OVERRUN = 0.2;
@@ -19,7 +19,7 @@ const TAKEN = 0.006;
 const LIFT = 0.01;
 
 interface RestLine {
-  readonly track: Track;
+  readonly track: ArcPolyline;
   /** Whether the first point stands in what a larger cutter has cleared. */
   readonly free: boolean;
 }
@@ -30,7 +30,7 @@ interface RestLine {
  * Infinity where the outline is too tangled for an axis.
  */
 function depthOf(part: Region, region: Region): number {
-  const wall = makeOutline(region);
+  const wall = makeSegmentIndex(region);
   let deep = 0;
   for (const l of part)
     for (let i = 0; i < l.length; i += 2) {
@@ -52,7 +52,7 @@ function depthOf(part: Region, region: Region): number {
 }
 
 /** What a disc sweeps along tracks. As it is, and not a hair wider, it is worked out only where it is asked for. */
-function sweptAlong(tracks: readonly Track[], radius: number): Swept {
+function sweptAlong(tracks: readonly ArcPolyline[], radius: number): Swept {
   const lines = tracks.map((t) => ({ points: pointsOf(t, TAKEN), loops: null as Region | null }));
   const wide = lines.map((l) => thicken(l.points, radius + HAIR, TAKEN));
   return {
@@ -78,11 +78,11 @@ function restLines(
   progress: () => void,
 ): { free: Region; lines: RestLine[] } {
   const r = m.radius;
-  const rest = makeOutline(left);
+  const rest = makeSegmentIndex(left);
   const lines: RestLine[] = [];
   /** Adds a line, and gives it as it is cut. */
-  const add = (points: Float64Array, closed: boolean): Track[] => {
-    const track = makeTrack(points, closed, m.budget.arc);
+  const add = (points: Float64Array, closed: boolean): ArcPolyline[] => {
+    const track = fitArcs(points, closed, m.budget.arc);
     if (track.length < 1e-6) return [];
     lines.push({
       track,
@@ -95,7 +95,7 @@ function restLines(
   for (const [k, level] of levels.entries()) {
     if (!todo.length) break;
     const near = partsNear(todo, r, OVERRUN);
-    const taken: Track[] = [];
+    const taken: ArcPolyline[] = [];
     for (const loop of level.loops) {
       const l = m.climb ? loop : reversed(loop);
       const parts = near(l);
@@ -125,8 +125,8 @@ export function restMoves(
   const { free, lines } = restLines(region, left, m, step, progress);
   if (!lines.length) return;
   const near = 6 * m.radius;
-  let above = m.face;
-  for (const z of m.heights) {
+  let previousLevel = m.stockTop;
+  for (const z of m.levels) {
     eachTrack(
       b,
       lines.map((l) => l.track),
@@ -136,26 +136,26 @@ export function restMoves(
         const link =
           b.lastZ === z &&
           way < near &&
-          way / m.feed < (m.low - z + m.approach) / m.plunge / 2 + LIFT &&
+          way / m.feed < (m.linkHeight - z + m.approach) / m.plunge / 2 + LIFT &&
           staysInside(free, b.lastX, b.lastY, p.x, p.y);
         if (link) {
           b.line(p.x, p.y, z, m.feed);
-          run(b, track.closed ? slice(track, from, from + track.length) : track.stretches, z, z, m.feed);
+          run(b, track.closed ? slice(track, from, from + track.length) : track.segments, z, z, m.feed);
         } else if (track.closed) {
           const place = entryPlace(track, from, m);
           const q = pointAt(track, place.s);
-          hop(b, q.x, q.y, m, near);
-          const at = enter(b, track, place, m, z, above);
+          rapidTo(b, q.x, q.y, m, near);
+          const at = enter(b, track, place, m, z, previousLevel);
           run(b, slice(track, at, at + track.length), z, z, m.feed);
         } else {
-          hop(b, p.x, p.y, m, near);
-          enterOpen(b, track, m, z, above, lines[k].free);
-          run(b, track.stretches, z, z, m.feed);
+          rapidTo(b, p.x, p.y, m, near);
+          enterOpen(b, track, m, z, previousLevel, lines[k].free);
+          run(b, track.segments, z, z, m.feed);
         }
         progress();
       },
     );
-    above = z;
+    previousLevel = z;
   }
   b.lift(m.safe);
 }

@@ -1,18 +1,18 @@
 import type { Preset } from '../../cutters/cutter';
 import type { Insets } from '../../geometry/insets';
 import { MotionBuilder, type Motion } from '../../motion/motion';
-import { pointAt, run, slice } from '../../motion/track';
+import { pointAt, run, slice } from '../../motion/arcPolyline';
 import type { Budget } from '../budget';
 import { passes } from '../kind';
 import { trackOf } from './contours';
 import { enter } from './entry';
-import { eachTrack, hop } from './travel';
+import { eachTrack, rapidTo } from './travel';
 
 interface WallMoves {
   readonly safe: number;
   readonly clearance: number;
   readonly approach: number;
-  readonly face: number;
+  readonly stockTop: number;
   readonly floor: number;
   readonly preset: Preset;
   readonly climb: boolean;
@@ -32,13 +32,13 @@ export function wallMoves(
 ): Motion | null {
   const b = new MotionBuilder();
   const track = { climb: m.climb, budget: m.budget };
-  let above = m.face;
-  for (const z of passes(m.face, m.floor, m.preset.stepDown)) {
-    const loops = insets.at(allowance + cone.tip + cone.tan * (m.face - z), m.budget.offset);
+  let previousLevel = m.stockTop;
+  for (const z of passes(m.stockTop, m.floor, m.preset.stepDown)) {
+    const loops = insets.at(allowance + cone.tip + cone.tan * (m.stockTop - z), m.budget.offset);
     const tracks = loops.map((l) => trackOf(l, track)).filter((t) => t.length > 0);
     eachTrack(b, tracks, (t, from) => {
       const p = pointAt(t, from);
-      hop(b, p.x, p.y, { safe: m.safe, low: m.safe }, 0);
+      rapidTo(b, p.x, p.y, { safe: m.safe, linkHeight: m.safe }, 0);
       const s = enter(
         b,
         t,
@@ -46,7 +46,7 @@ export function wallMoves(
         {
           clearance: m.clearance,
           approach: m.approach,
-          face: m.face,
+          stockTop: m.stockTop,
           walled: true,
           feed: m.preset.feed,
           plunge: m.preset.plunge,
@@ -55,11 +55,11 @@ export function wallMoves(
           radius: cone.tip,
         },
         z,
-        above,
+        previousLevel,
       );
       run(b, slice(t, s, s + t.length), z, z, m.preset.feed);
     });
-    above = z;
+    previousLevel = z;
   }
   if (!b.count) return null;
   b.lift(m.safe);

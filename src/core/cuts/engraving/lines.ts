@@ -8,7 +8,7 @@ import { hatchRows, zigzags } from '../clearing/hatch';
 import { finer, type Budget } from '../budget';
 import {
   emptyPlan,
-  lowHop,
+  linkHeightOf,
   passes,
   type CutBlank,
   type CutContext,
@@ -129,11 +129,11 @@ export function planEngraving(v: Engraving, c: CutContext): CutPlan {
       safe: c.blank.safeHeight,
       clearance: c.blank.clearance,
       approach: c.blank.approach,
-      low: lowHop(c.blank),
-      heights: passes(0, -v.depth, preset.stepDown),
+      linkHeight: linkHeightOf(c.blank),
+      levels: passes(0, -v.depth, preset.stepDown),
       feed: preset.feed,
-      touch: Math.min(v.touch, preset.plunge),
-      cornerShare: v.cornerShare,
+      approachFeed: Math.min(v.touch, preset.plunge),
+      cornerFeedFactor: v.cornerShare,
       merge: budgetFor(cutter, v.depth, c).merge,
     },
     (f) => c.progress(f),
@@ -152,13 +152,13 @@ export function engravingSide(
   v: Engraving,
   _blank: CutBlank,
   cutter: (id: string) => Cutter | null,
-): { start: number; floor: number; lean: number } {
+): { start: number; floor: number; draftAngle: number } {
   const c = cutter(v.cutter);
   const form = c && shapeOf(c.shape).form(c.values);
   return {
     start: 0,
     floor: v.depth,
-    lean: form && form.rise < Infinity ? (Math.atan(1 / form.rise) * 180) / Math.PI : 0,
+    draftAngle: form && form.rise < Infinity ? (Math.atan(1 / form.rise) * 180) / Math.PI : 0,
   };
 }
 

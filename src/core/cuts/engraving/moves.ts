@@ -1,22 +1,22 @@
-import { hop, type HopHeights } from '../clearing/travel';
+import { rapidTo, type RetractHeights } from '../clearing/travel';
 import type { Line } from '../kind';
 import type { MotionBuilder } from '../../motion/motion';
-import { headingOf, makeTrack, part, run } from '../../motion/track';
+import { headingOf, fitArcs, part, run } from '../../motion/arcPolyline';
 import { orderPieces } from '../../motion/order';
 
 /** How grooves are run. mm, mm/min; `heights` of the passes from the top. */
-export interface GrooveMoves extends HopHeights {
+export interface GrooveMoves extends RetractHeights {
   readonly clearance: number;
   /** From so far above the face the tool comes down slowly. */
   readonly approach: number;
-  readonly heights: readonly number[];
+  readonly levels: readonly number[];
   readonly feed: number;
   /** Feed of the last bit down and into the material. */
-  readonly touch: number;
+  readonly approachFeed: number;
   /** By how much lines and arcs may stray from the points of a line, mm. */
   readonly merge: number;
   /** Share of the feed kept close to sharp corners, 0..1; 1 for no slowing. */
-  readonly cornerShare: number;
+  readonly cornerFeedFactor: number;
 }
 
 /** Corners that turn by more than this are sharp, and the slowing begins so far from them. */
@@ -70,9 +70,9 @@ export function grooves(
         {
           inX: x,
           inY: y,
-          outX: l.points[m.heights.length % 2 ? n - 2 : 0],
-          outY: l.points[m.heights.length % 2 ? n - 1 : 1],
-          reversible: m.heights.length % 2 === 1,
+          outX: l.points[m.levels.length % 2 ? n - 2 : 0],
+          outY: l.points[m.levels.length % 2 ? n - 1 : 1],
+          reversible: m.levels.length % 2 === 1,
         };
   });
   const turns = orderPieces(pieces, b.count ? b.lastX : 0, b.count ? b.lastY : 0, {
@@ -86,14 +86,14 @@ export function grooves(
     const here =
       b.count > 0 &&
       Math.hypot(x - b.lastX, y - b.lastY) < 1e-6 &&
-      Math.abs(b.lastZ - m.heights[m.heights.length - 1]) < 1e-9 &&
-      m.heights.length === 1;
+      Math.abs(b.lastZ - m.levels[m.levels.length - 1]) < 1e-9 &&
+      m.levels.length === 1;
     if (!here) {
-      hop(b, x, y, m, NEAR);
+      rapidTo(b, x, y, m, NEAR);
       b.rapid(x, y, Math.min(m.approach, m.clearance));
     }
-    for (const z of m.heights) {
-      b.plunge(z, m.touch);
+    for (const z of m.levels) {
+      b.plunge(z, m.approachFeed);
       follow(b, points, z, m);
       if (!l.closed) points = backwards(points);
     }
@@ -103,14 +103,14 @@ export function grooves(
 }
 
 function follow(b: MotionBuilder, p: Float64Array, z: number, m: GrooveMoves): void {
-  const { stretches } = makeTrack(p, false, m.merge);
+  const { segments: stretches } = fitArcs(p, false, m.merge);
   /** Whether the way turns sharply between a stretch and the next one. */
   const sharp = (i: number): boolean => {
-    if (m.cornerShare >= 1 || i < 0 || i + 1 >= stretches.length) return false;
+    if (m.cornerFeedFactor >= 1 || i < 0 || i + 1 >= stretches.length) return false;
     const [u, v] = [headingOf(stretches[i], true), headingOf(stretches[i + 1], false)];
     return Math.abs(Math.atan2(u.dx * v.dy - u.dy * v.dx, u.dx * v.dx + u.dy * v.dy)) > SHARP;
   };
-  const slow = m.feed * m.cornerShare;
+  const slow = m.feed * m.cornerFeedFactor;
   stretches.forEach((t, i) => {
     if (!(t.length > 1e-9)) return;
     const [last, next] = [sharp(i - 1), sharp(i)];

@@ -4,14 +4,14 @@ import { nearestCutter } from '../../cutters/library';
 import { shapeOf } from '../../cutters/registry';
 import { makeInside } from '../../geometry/inside';
 import { insetsOf } from '../../geometry/insets';
-import { makeOutline } from '../../geometry/outline';
+import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { choices } from '../../units/fields';
 import { clearingTool, clearWith, patterns } from '../clearing/clear';
 import { entryKinds } from '../clearing/entry';
 import { wallMoves } from '../clearing/walls';
 import { finer, type Budget } from '../budget';
 import { alongLines, boxOf, EMPTY, reaching } from '../wanted';
-import { cutKind, emptyPlan, lowHop, passes, type CutContext, type Remark, type Toolpath } from '../kind';
+import { cutKind, emptyPlan, linkHeightOf, passes, type CutContext, type Remark, type Toolpath } from '../kind';
 
 /** On a leaning wall what stands off sideways is a depth. */
 const budgetFor = (cone: { readonly tan: number } | null, c: CutContext): Budget =>
@@ -131,8 +131,8 @@ export const area = cutKind({
       safe: c.blank.safeHeight,
       clearance: c.blank.clearance,
       approach: c.blank.approach,
-      low: lowHop(c.blank),
-      face: -v.startDepth,
+      linkHeight: linkHeightOf(c.blank),
+      stockTop: -v.startDepth,
       floor,
       ramp: v.ramp,
       entry,
@@ -168,7 +168,7 @@ export const area = cutKind({
           safe: c.blank.safeHeight,
           clearance: c.blank.clearance,
           approach: c.blank.approach,
-          face: -v.startDepth,
+          stockTop: -v.startDepth,
           floor,
           preset: c.preset(v.wall),
           climb: v.direction === 'climb',
@@ -195,7 +195,7 @@ export const area = cutKind({
     const tan = cone?.tan ?? 0;
     const [face, floor] = [-v.startDepth, -(v.depth - v.floorAllowance)];
     const inside = makeInside(region);
-    const outline = v.allowance > 0 || tan > 0 ? makeOutline(region) : null;
+    const outline = v.allowance > 0 || tan > 0 ? makeSegmentIndex(region) : null;
     const insets = insetsOf(region);
     // Each cutter's axis keeps its radius from the wall; where walls lean, from where they stand at the floor.
     const reach = v.cutters.map((id) =>
@@ -235,7 +235,7 @@ export const area = cutKind({
     return {
       start: v.startDepth,
       floor: v.depth - v.floorAllowance,
-      lean: c ? (Math.atan(coneOf(c).tan) * 180) / Math.PI : 0,
+      draftAngle: c ? (Math.atan(coneOf(c).tan) * 180) / Math.PI : 0,
     };
   },
 });

@@ -92,7 +92,7 @@ describe('at the machine', () => {
           programs,
           tools: new Map([[1, cutterOf('v-12-60-0')]]),
           plans: new Map([['c', plan]]),
-          clashes: [],
+          collisions: [],
           field: flatField(1, 1, 1),
         }).length;
     };

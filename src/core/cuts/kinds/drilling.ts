@@ -7,7 +7,7 @@ import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
 import { choices } from '../../units/fields';
 import { boxOf, EMPTY } from '../wanted';
-import { cutKind, emptyPlan, floorOf, lowHop, type CutContext, type Remark } from '../kind';
+import { cutKind, emptyPlan, floorOf, linkHeightOf, type CutContext, type Remark } from '../kind';
 
 /** A place to drill; the diameter when it comes from a circle. */
 interface Hole {
@@ -164,7 +164,7 @@ export const drilling = cutKind({
         }
       } else b.plunge(floor, preset.plunge);
       b.dwell(v.dwell);
-      b.rapid(h.x, h.y, lowHop(c.blank));
+      b.rapid(h.x, h.y, linkHeightOf(c.blank));
     }
     b.lift(safeHeight);
     return {
@@ -194,5 +194,5 @@ export const drilling = cutKind({
       },
     };
   },
-  side: (v, blank) => ({ start: 0, floor: -floorOf(v, blank), lean: 0 }),
+  side: (v, blank) => ({ start: 0, floor: -floorOf(v, blank), draftAngle: 0 }),
 });

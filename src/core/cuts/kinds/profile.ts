@@ -3,10 +3,10 @@ import { formOf, radiusOf } from '../../cutters/cutter';
 import { nearestCutter } from '../../cutters/library';
 import { boundsOf, components, contains, loopArea, offset, type Loop, type Region } from '../../geometry/region';
 import { makeInside } from '../../geometry/inside';
-import { makeOutline } from '../../geometry/outline';
+import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { MotionBuilder } from '../../motion/motion';
-import { orderPieces, type Piece } from '../../motion/order';
-import { makeTrack, pointAt, run, type Track } from '../../motion/track';
+import { orderPieces, type RoutePiece } from '../../motion/order';
+import { fitArcs, pointAt, run, type ArcPolyline } from '../../motion/arcPolyline';
 import { choices } from '../../units/fields';
 import { lengthText } from '../../units/length';
 import { reversed } from '../clearing/contours';
@@ -24,7 +24,7 @@ import {
   type Remark,
 } from '../kind';
 import { findLead, leadKinds, type Lead } from '../profile/leads';
-import { byRamp, ledPass, placeTabs, profilePass, tabShapes, tabSpans, type ProfileMoves } from '../profile/tabs';
+import { byRamp, passWithLeads, placeTabs, profilePass, tabShapes, tabSpans, type ProfileMoves } from '../profile/tabs';
 
 const point = z.object({ x: z.number(), y: z.number() });
 type Values = Record<string, unknown>;
@@ -197,14 +197,14 @@ export const profile = cutKind({
       return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
     const remarks: Remark[] = [];
     const region = c.region(c.budget.flatten);
-    const heights = passes(-v.startDepth, floor, preset.stepDown);
+    const levels = passes(-v.startDepth, floor, preset.stepDown);
     const tabTop = -c.blank.thickness + v.tabs.height;
     const moves: ProfileMoves = {
       safe: c.blank.safeHeight,
       clearance: c.blank.clearance,
       approach: c.blank.approach,
-      face: -v.startDepth,
-      heights,
+      stockTop: -v.startDepth,
+      levels: levels,
       tabTop,
       tabFoot: Math.min(-c.blank.thickness, tabTop),
       tabShape: v.tabs.shape,
@@ -230,7 +230,7 @@ export const profile = cutKind({
     const wanted = v.through && v.tabs.count > 0 && floor < tabTop;
     const tabs: PlacedTab[] = [];
     const round = (at: Region, m: ProfileMoves, tell: boolean) => {
-      const tracks = at.map((l) => makeTrack(forward(v) ? l : reversed(l), true, c.budget.arc));
+      const tracks = at.map((l) => fitArcs(forward(v) ? l : reversed(l), true, c.budget.arc));
       const { placed, short } = wanted
         ? placeTabs(tracks, v.tabs, v.tabs.length + 2 * r, badFor(region, c, v))
         : { placed: tracks.map((): number[] => []), short: [] };
@@ -256,7 +256,7 @@ export const profile = cutKind({
         // A cutter of radius r clears r to each side of its centre: the way over a tab is longer by 2 r.
         const spans = tabSpans(tracks[i], placed[i], v.tabs.length + 2 * r);
         const lead = leads[i];
-        if (lead) ledPass(b, tracks[i], lead, spans, m);
+        if (lead) passWithLeads(b, tracks[i], lead, spans, m);
         else
           profilePass(
             b,
@@ -269,7 +269,7 @@ export const profile = cutKind({
       });
     };
     round(loops, moves, true);
-    if (v.finish > 0 && v.side !== 'on') round(loopsAt(away), { ...moves, heights: [floor], ramp: 45 }, false);
+    if (v.finish > 0 && v.side !== 'on') round(loopsAt(away), { ...moves, levels: [floor], ramp: 45 }, false);
     return {
       toolpaths: b.count ? [{ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() }] : [],
       remarks,
@@ -291,7 +291,7 @@ export const profile = cutKind({
     if (!path.length) return EMPTY;
     const groove = alongLines(path, formOf(cutter), floor);
     const part = makeInside(region);
-    const edge = v.allowance > 0 ? makeOutline(region) : null;
+    const edge = v.allowance > 0 ? makeSegmentIndex(region) : null;
     const surface = (x: number, y: number) => Math.min(0, groove(x, y));
     const tabTop = -c.blank.thickness + v.tabs.height;
     const tabs = plan?.tabs ?? [];
@@ -316,11 +316,16 @@ export const profile = cutKind({
             },
     };
   },
-  side: (v, blank) => ({ start: v.startDepth, floor: -floorOf(v, blank), lean: 0 }),
+  side: (v, blank) => ({ start: v.startDepth, floor: -floorOf(v, blank), draftAngle: 0 }),
 });
 
 /** What is said of an outline that is too short for its tabs; `part` tells a piece that is wanted from waste. */
-function shortOf({ got, asked }: { got: number; asked: number }, track: Track, part: boolean, blank: CutBlank): Remark {
+function shortOf(
+  { got, asked }: { got: number; asked: number },
+  track: ArcPolyline,
+  part: boolean,
+  blank: CutBlank,
+): Remark {
   const { x, y } = pointAt(track, 0);
   const long = lengthText(track.length, blank.unit ?? 'mm', 1);
   if (got > 0)
@@ -353,14 +358,14 @@ const leadSide = (v: Profile): 1 | -1 => ((v.side === 'outside') === forward(v) 
 
 /** A closed track as a piece of the order: after all that lie inside it, begun anywhere unless tabs or a way in say where. */
 function outlinePiece(
-  track: Track,
+  track: ArcPolyline,
   loops: Region,
   i: number,
   lead: Lead | null,
   tabs: readonly number[],
   v: Profile,
   r: number,
-): Piece {
+): RoutePiece {
   const before = holderOf(loops, i);
   if (!lead && !tabs.length) return { ...pieceOf(track), before };
   const from = lead ? pointAt(lead.into, 0) : pointAt(track, startOf(track, tabs, v.tabs.length + 2 * r));
@@ -384,7 +389,7 @@ function holderOf(loops: Region, i: number): number | undefined {
 
 /** What speaks against a tab at a place: a clamp over it, or a part that is thinner there than the tab is long. */
 function badFor(region: Region, c: CutContext, v: Profile): (x: number, y: number) => number {
-  const outline = makeOutline(region);
+  const outline = makeSegmentIndex(region);
   const near = v.tabs.length;
   return (x, y) => {
     const clamped = c.blank.clamps?.some(
@@ -415,24 +420,24 @@ function followLines(b: MotionBuilder, c: CutContext, m: ProfileMoves): void {
   const tracks = c
     .lines(c.budget.flatten)
     .filter((l) => !l.closed)
-    .map((l) => makeTrack(l.points, false, c.budget.arc))
+    .map((l) => fitArcs(l.points, false, c.budget.arc))
     .filter((t) => t.length > 0);
   const pieces = tracks.map(pieceOf);
   for (const { piece } of orderPieces(pieces, b.count ? b.lastX : 0, b.count ? b.lastY : 0)) {
-    let above = m.face;
-    for (const floor of m.heights) {
-      b.lift(above === m.face ? m.safe : m.clearance);
-      b.rapid(pieces[piece].inX, pieces[piece].inY, b.count && above !== m.face ? m.clearance : m.safe);
-      enterOpen(b, tracks[piece], byRamp(m), floor, above, false);
-      run(b, tracks[piece].stretches, floor, floor, m.feed);
-      above = floor;
+    let previousLevel = m.stockTop;
+    for (const floor of m.levels) {
+      b.lift(previousLevel === m.stockTop ? m.safe : m.clearance);
+      b.rapid(pieces[piece].inX, pieces[piece].inY, b.count && previousLevel !== m.stockTop ? m.clearance : m.safe);
+      enterOpen(b, tracks[piece], byRamp(m), floor, previousLevel, false);
+      run(b, tracks[piece].segments, floor, floor, m.feed);
+      previousLevel = floor;
     }
   }
   b.lift(m.safe);
 }
 
 /** Starts midway between tabs, where the ramp is in nobody's way. */
-function startOf(track: Track, tabs: readonly number[], length: number): number {
+function startOf(track: ArcPolyline, tabs: readonly number[], length: number): number {
   if (!tabs.length) return 0;
   const sorted = [...tabs].sort((a, b) => a - b);
   let best = 0;

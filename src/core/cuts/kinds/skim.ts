@@ -4,12 +4,12 @@ import { makeInside } from '../../geometry/inside';
 import { insetsOf } from '../../geometry/insets';
 import { offset, type Region } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
-import { makeTrack, pointAt, run, slice } from '../../motion/track';
+import { fitArcs, pointAt, run, slice } from '../../motion/arcPolyline';
 import { choices } from '../../units/fields';
 import { clearingTool } from '../clearing/clear';
 import { hatchRows, zigzags } from '../clearing/hatch';
 import { reachOf } from '../clearing/reach';
-import { eachTrack, hop } from '../clearing/travel';
+import { eachTrack, rapidTo } from '../clearing/travel';
 import { cutKind, emptyPlan, passes, type CutBlank, type CutContext } from '../kind';
 import { boxOf, EMPTY, reaching } from '../wanted';
 
@@ -82,25 +82,23 @@ export const skim = cutKind({
         },
       ]);
     const step = Math.min(preset.stepOver, 1.9 * floorRadius);
-    const rows = zigzags(hatchRows(centres, v.angle, step), centres, 3 * r).map((l) =>
-      makeTrack(l, false, c.budget.arc),
-    );
+    const rows = zigzags(hatchRows(centres, v.angle, step), centres, 3 * r).map((l) => fitArcs(l, false, c.budget.arc));
     // Rows end at the outline: what lies between their ends is taken by going round it once.
     const rims =
-      v.where === 'picked' ? centres.map((l) => makeTrack(l, true, c.budget.arc)).filter((t) => t.length > 0) : [];
+      v.where === 'picked' ? centres.map((l) => fitArcs(l, true, c.budget.arc)).filter((t) => t.length > 0) : [];
     const b = new MotionBuilder();
     const { safeHeight: safe, clearance, approach } = c.blank;
-    let above = 0;
+    let previousLevel = 0;
     for (const z of passes(0, -v.depth, preset.stepDown)) {
       eachTrack(b, [...rows, ...rims], (t, from) => {
         const p = pointAt(t, t.closed ? from : 0);
-        hop(b, p.x, p.y, { safe, low: safe }, 0);
-        b.rapid(p.x, p.y, Math.min(clearance, above + approach));
+        rapidTo(b, p.x, p.y, { safe, linkHeight: safe }, 0);
+        b.rapid(p.x, p.y, Math.min(clearance, previousLevel + approach));
         b.plunge(z, preset.plunge);
-        run(b, t.closed ? slice(t, from, from + t.length) : t.stretches, z, z, preset.feed);
+        run(b, t.closed ? slice(t, from, from + t.length) : t.segments, z, z, preset.feed);
       });
       c.progress(-z / v.depth);
-      above = z;
+      previousLevel = z;
     }
     b.lift(safe);
     const out = v.where === 'picked' ? reachOf(reached, r) : null;
@@ -124,5 +122,5 @@ export const skim = cutKind({
       stays: (x, y) => (inside(x, y) ? Math.min(0, reach(x, y)) : 0),
     };
   },
-  side: (v) => ({ start: 0, floor: v.depth, lean: 0 }),
+  side: (v) => ({ start: 0, floor: v.depth, draftAngle: 0 }),
 });

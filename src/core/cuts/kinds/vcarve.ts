@@ -6,7 +6,7 @@ import { branchesFor, insetsOf } from '../../geometry/insets';
 import { traceable } from '../../geometry/traceable';
 import { components, regionArea, simplifyRegion, type Loop, type Region } from '../../geometry/region';
 import { staysInside } from '../../geometry/lines';
-import { makeOutline } from '../../geometry/outline';
+import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { MotionBuilder } from '../../motion/motion';
 import { fitMoves } from '../../motion/fitMoves';
 import { orderPieces } from '../../motion/order';
@@ -14,10 +14,19 @@ import { clearingTool, clearWith } from '../clearing/clear';
 import { leftBy, reachOf } from '../clearing/reach';
 import { finer } from '../budget';
 import { durationText } from '../../units/duration';
-import { cutKind, emptyPlan, lowHop, passes, type CutBlank, type Reached, type Remark, type Toolpath } from '../kind';
+import {
+  cutKind,
+  emptyPlan,
+  linkHeightOf,
+  passes,
+  type CutBlank,
+  type Reached,
+  type Remark,
+  type Toolpath,
+} from '../kind';
 import { floorLines, level, rimsOf, wayOf } from '../vcarve/floor';
 import { joinRims } from '../vcarve/join';
-import { runOut } from '../vcarve/runOut';
+import { extendedIntoCorners } from '../vcarve/cornerExtension';
 import { boxOf, EMPTY, reaching } from '../wanted';
 import type { Branches } from '../../geometry/medial/branches';
 import { makeStrokes, type Stroke } from '../vcarve/strokes';
@@ -141,8 +150,8 @@ export const vcarve = cutKind({
         safe: c.blank.safeHeight,
         clearance: c.blank.clearance,
         approach: c.blank.approach,
-        low: lowHop(c.blank),
-        face: -v.startDepth,
+        linkHeight: linkHeightOf(c.blank),
+        stockTop: -v.startDepth,
         floor: -v.startDepth - limit,
         ramp: 3,
         entry: 'helix',
@@ -173,7 +182,7 @@ export const vcarve = cutKind({
     const lift = (z: number) =>
       (2 * (c.blank.clearance - z)) / RAPID + (c.blank.clearance + v.startDepth + deepest) / preset.plunge + 0.01;
     const costs = { feed: preset.feed, plunge: preset.plunge, rapid: RAPID, clearance: c.blank.clearance };
-    const heights = deepest > 0 ? passes(-v.startDepth, -v.startDepth - deepest, preset.stepDown) : [];
+    const levels = deepest > 0 ? passes(-v.startDepth, -v.startDepth - deepest, preset.stepDown) : [];
     const rims = flat.length ? rimsOf(insets, R, budget) : [];
     const rimRegion: Region = rims.map((l) => l.subarray(0, l.length - 2));
     const tick = () => c.progress(0.8);
@@ -183,19 +192,20 @@ export const vcarve = cutKind({
     // All passes but the last one need not be smooth: ridges there are a quarter of the step-down high.
     const wide = Math.max(fine, 2 * (tip + (tan * preset.stepDown) / 4));
     const rough =
-      !fine || heights.length < 2
+      !fine || levels.length < 2
         ? []
         : wide > 1.2 * fine
           ? floorLines(insets, branches, R, over, wide, deep, budget, tick)
           : lines;
-    hours(lines, rough, heights.length, preset.feed, v, remarks);
+    hours(lines, rough, levels.length, preset.feed, v, remarks);
     const b = new MotionBuilder();
-    let above = -v.startDepth;
-    for (const floor of heights) {
+    let previousLevel = -v.startDepth;
+    for (const floor of levels) {
       const strokes: Stroke[] = [];
-      const low = tip + (-v.startDepth - above) * tan - (above === -v.startDepth ? v.overRise * tan : 0);
-      for (const part of v.overRise > 0 && above === -v.startDepth
-        ? branches.map((q) => runOut(q, v.overRise * tan))
+      const low =
+        tip + (-v.startDepth - previousLevel) * tan - (previousLevel === -v.startDepth ? v.overRise * tan : 0);
+      for (const part of v.overRise > 0 && previousLevel === -v.startDepth
+        ? branches.map((q) => extendedIntoCorners(q, v.overRise * tan))
         : branches) {
         strokes.push(
           ...makeStrokes(part, low, R, tip + (-v.startDepth - floor) * tan, (r) => Math.max(height(r), floor), costs),
@@ -215,7 +225,7 @@ export const vcarve = cutKind({
             );
         }
       }
-      const last = floor === heights[heights.length - 1];
+      const last = floor === levels[levels.length - 1];
       const joined = joinRims(
         rims.map((l) => level(l, floor)),
         strokes,
@@ -227,7 +237,7 @@ export const vcarve = cutKind({
         tolerance: c.budget.merge,
         weight: Math.min(1, tan),
       });
-      above = floor;
+      previousLevel = floor;
       c.progress(0.9);
     }
     if (b.count) {
@@ -253,7 +263,7 @@ export const vcarve = cutKind({
     const region = c.region(budget.flatten);
     if (!region.length) return EMPTY;
     const inside = makeInside(region);
-    const outline = makeOutline(region);
+    const outline = makeSegmentIndex(region);
     const top = -v.startDepth;
     const surface = (x: number, y: number) =>
       inside(x, y) ? top - Math.min(outline.distance(x, y, limit * tan) / tan, limit) : 0;
@@ -277,13 +287,13 @@ export const vcarve = cutKind({
         if (!inside(x, y)) return 0;
         const d = outline.distance(x, y);
         // A flat tip goes as deep as the widest place within its own width lets it: the groove's bottom is as wide as the tip.
-        let room = d;
+        let wallClearance = d;
         if (tip > 0)
           for (let k = 0; k < 16; k++) {
             const [px, py] = [x + tip * Math.cos((k * Math.PI) / 8), y + tip * Math.sin((k * Math.PI) / 8)];
-            if (inside(px, py)) room = Math.max(room, outline.distance(px, py));
+            if (inside(px, py)) wallClearance = Math.max(wallClearance, outline.distance(px, py));
           }
-        const deep = top - Math.min(Math.max(0, room - tip) / tan, limit);
+        const deep = top - Math.min(Math.max(0, wallClearance - tip) / tan, limit);
         if (d < limit * tan - 1e-3) return deep;
         return Math.min(deep + scallop, 0, ...mills.map((m) => m(x, y)));
       },
@@ -291,8 +301,12 @@ export const vcarve = cutKind({
   },
   side(v, blank, cutter) {
     const c = cutter(v.cutter);
-    const lean = c ? (Math.atan(coneOf(c).tan) * 180) / Math.PI : 30;
-    return { start: v.startDepth, floor: v.startDepth + (v.limit ?? Math.min(blank.thickness / 2, 6)), lean };
+    const draftAngle = c ? (Math.atan(coneOf(c).tan) * 180) / Math.PI : 30;
+    return {
+      start: v.startDepth,
+      floor: v.startDepth + (v.limit ?? Math.min(blank.thickness / 2, 6)),
+      draftAngle: draftAngle,
+    };
   },
 });
 
@@ -361,7 +375,7 @@ function carve(
     if (level && way > 1e-6 && way / preset.feed < o.lift && staysInside(o.rim, b.lastX, b.lastY, s[0], s[1]))
       b.line(s[0], s[1], s[2], preset.feed);
     else if (!level || way > 1e-6) {
-      const low = lowHop(blank);
+      const low = linkHeightOf(blank);
       b.lift(low);
       b.rapid(s[0], s[1], b.count ? low : blank.safeHeight);
       b.rapid(s[0], s[1], blank.clearance);

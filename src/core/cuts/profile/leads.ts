@@ -1,4 +1,4 @@
-import { makeTrack, pointAt, type Track } from '../../motion/track';
+import { fitArcs, pointAt, type ArcPolyline } from '../../motion/arcPolyline';
 
 export const leadKinds = ['none', 'arc', 'line'] as const;
 export type LeadKind = (typeof leadKinds)[number];
@@ -6,8 +6,8 @@ export type LeadKind = (typeof leadKinds)[number];
 /** A way into a closed track at distance `s`, and out of it again, both in the direction of travel. */
 export interface Lead {
   readonly s: number;
-  readonly into: Track;
-  readonly out: Track;
+  readonly into: ArcPolyline;
+  readonly out: ArcPolyline;
 }
 
 const PLACES = 24;
@@ -19,7 +19,7 @@ const SIZES = [1, 0.6, 0.35];
  * `side` is 1 when the waste is on the left of the direction of travel, -1 when it is on the right.
  */
 export function findLead(
-  track: Track,
+  track: ArcPolyline,
   s: number,
   kind: LeadKind,
   size: number,
@@ -41,14 +41,20 @@ export function findLead(
             return false;
         return true;
       };
-      if (clear(into) && clear(out))
-        return { s: at, into: makeTrack(into, false, 1e-4), out: makeTrack(out, false, 1e-4) };
+      if (clear(into) && clear(out)) return { s: at, into: fitArcs(into, false, 1e-4), out: fitArcs(out, false, 1e-4) };
     }
   return null;
 }
 
 /** Points of a way in (ending on the track) or out (beginning on it). */
-function way(track: Track, s: number, kind: LeadKind, size: number, side: number, entering: boolean): Float64Array {
+function way(
+  track: ArcPolyline,
+  s: number,
+  kind: LeadKind,
+  size: number,
+  side: number,
+  entering: boolean,
+): Float64Array {
   const p = pointAt(track, s);
   const nx = -side * p.dy;
   const ny = side * p.dx;

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
-import { makeTrack, pointAt } from '../../motion/track';
+import { fitArcs, pointAt } from '../../motion/arcPolyline';
 import { bruteDistance, bruteInside } from '../../testing/independent';
 import { box, circleLoop, starLoop } from '../../testing/shapes';
 import { findLead } from './leads';
 import { placeTabs, tabSpans } from './tabs';
 
-const square = makeTrack(box(0, 0, 60, 40), true, 1e-3);
+const square = fitArcs(box(0, 0, 60, 40), true, 1e-3);
 const plan = { by: 'count' as const, count: 4, spacing: 80, length: 6, at: [] };
 /** Distance to the nearest corner of the square. */
 const toCorner = (x: number, y: number) =>
@@ -42,7 +42,7 @@ describe('holding tabs', () => {
     expect(placeTabs([square], { ...plan, by: 'spacing', spacing: 5000 }, 9).placed[0]).toHaveLength(2);
   });
   it('stand where they are put, on the track that is nearest', () => {
-    const inner = makeTrack(box(20, 15, 40, 25), true, 1e-3);
+    const inner = fitArcs(box(20, 15, 40, 25), true, 1e-3);
     const {
       placed: [outer, in_],
     } = placeTabs(
@@ -67,7 +67,7 @@ describe('holding tabs', () => {
     expect(tabs.every((s) => clamp(pointAt(square, s).x, pointAt(square, s).y) === 0)).toBe(true);
   });
   it('are fewer where the outline holds no more, and that is told', () => {
-    const small = makeTrack(circleLoop(90, 5), true, 1e-3);
+    const small = fitArcs(circleLoop(90, 5), true, 1e-3);
     const few = placeTabs([square, small], { ...plan, count: 6 }, 9);
     expect(few.placed.map((t) => t.length)).toEqual([6, 1]);
     const none = placeTabs([small], { ...plan, count: 3, length: 24 }, 27);
@@ -105,7 +105,7 @@ describe('holding tabs', () => {
 
 describe('ways in and out', () => {
   const star = starLoop(5, 25, 12);
-  const track = makeTrack(star, true, 1e-3);
+  const track = fitArcs(star, true, 1e-3);
   it.each(['arc', 'line'] as const)(
     'by %s meet the track where they should, and touch nothing that is forbidden',
     (kind) => {
@@ -129,7 +129,7 @@ describe('ways in and out', () => {
   );
   it('are smaller where there is little room, and none where there is none', () => {
     const hole = circleLoop(64, 10, 0, 0);
-    const t = makeTrack(hole, true, 1e-3);
+    const t = fitArcs(hole, true, 1e-3);
     const inside = (x: number, y: number) => Math.hypot(x, y) < 10;
     const roomy = findLead(t, 0, 'arc', 2, 1, inside)!;
     const tight = findLead(t, 0, 'arc', 8, 1, (x, y) => Math.hypot(x, y) < 10 && Math.hypot(x, y) > 6.5)!;

@@ -1,6 +1,6 @@
 import { backwards, enterOpen, type EntryMoves } from '../clearing/entry';
 import type { MotionBuilder } from '../../motion/motion';
-import { nearestOn, pointAt, run, slice, type Stretch, type Track } from '../../motion/track';
+import { nearestOn, pointAt, run, slice, type ArcSegment, type ArcPolyline } from '../../motion/arcPolyline';
 import type { Lead } from './leads';
 
 export const tabShapes = ['rectangular', 'triangular', 'rounded'] as const;
@@ -23,7 +23,7 @@ const ROOM = 1.5;
  * that are asked for gets as many as it holds, `span` being the way over one; `short` tells which and how many.
  */
 export function placeTabs(
-  tracks: readonly Track[],
+  tracks: readonly ArcPolyline[],
   tabs: TabPlan,
   span: number,
   bad: (x: number, y: number) => number = () => 0,
@@ -55,13 +55,19 @@ export function placeTabs(
     const count = Math.min(asked, Math.floor(t.length / (ROOM * span)));
     if (count < asked) short.push({ track: i, got: count, asked });
     for (let k = 0; k < count; k++)
-      out[i].push(settle(t, ((k + 0.5) * t.length) / count, tabs.length, t.length / count / 2, bad));
+      out[i].push(freePlace(t, ((k + 0.5) * t.length) / count, tabs.length, t.length / count / 2, bad));
   });
   return { placed: out, short };
 }
 
 /** Moves a tab along the track to the nearest place where it stands on a straight or gently bent stretch. */
-function settle(track: Track, s: number, length: number, most: number, bad: (x: number, y: number) => number): number {
+function freePlace(
+  track: ArcPolyline,
+  s: number,
+  length: number,
+  most: number,
+  bad: (x: number, y: number) => number,
+): number {
   const bend = (at: number) => {
     const a = pointAt(track, at - length);
     const b = pointAt(track, at);
@@ -90,7 +96,7 @@ function settle(track: Track, s: number, length: number, most: number, bad: (x: 
 }
 
 /** Stretches [from, to] of a track that lie over tabs, sorted, overlapping ones joined, within one turn. */
-export function tabSpans(track: Track, tabs: readonly number[], length: number): [number, number][] {
+export function tabSpans(track: ArcPolyline, tabs: readonly number[], length: number): [number, number][] {
   const raw: [number, number][] = [];
   for (const s of tabs) {
     const a = s - length / 2;
@@ -113,8 +119,8 @@ export interface ProfileMoves {
   readonly safe: number;
   readonly clearance: number;
   readonly approach: number;
-  readonly face: number;
-  readonly heights: readonly number[];
+  readonly stockTop: number;
+  readonly levels: readonly number[];
   readonly tabTop: number;
   /** Height of the tabs' foot (the bed side of the blank), their shape, and how far along the track they rise. */
   readonly tabFoot: number;
@@ -131,7 +137,7 @@ export const byRamp = (m: ProfileMoves): EntryMoves => ({ ...m, entry: 'ramp', r
 /** All passes along one closed track: each ramps down from the one above while it runs, then goes once round at its height. */
 export function profilePass(
   b: MotionBuilder,
-  track: Track,
+  track: ArcPolyline,
   start: number,
   tabs: readonly [number, number][],
   m: ProfileMoves,
@@ -140,10 +146,10 @@ export function profilePass(
   b.lift(m.safe);
   b.rapid(p.x, p.y, m.safe);
   b.rapid(p.x, p.y, Math.min(m.safe, m.clearance));
-  b.plunge(m.face, m.plunge);
+  b.plunge(m.stockTop, m.plunge);
   let s = start;
-  let z = m.face;
-  for (const floor of m.heights) {
+  let z = m.stockTop;
+  for (const floor of m.levels) {
     const way = Math.min((z - floor) / Math.tan((m.ramp * Math.PI) / 180), 40 * track.length);
     over(b, track, s, s + way, z, floor, tabs, m);
     s = (s + way) % track.length;
@@ -154,24 +160,24 @@ export function profilePass(
 }
 
 /** The same with a way in and out: every pass comes in, goes round once, and goes out. */
-export function ledPass(
+export function passWithLeads(
   b: MotionBuilder,
-  track: Track,
+  track: ArcPolyline,
   lead: Lead,
   tabs: readonly [number, number][],
   m: ProfileMoves,
 ): void {
   const p = pointAt(lead.into, 0);
   b.lift(m.safe);
-  let above = m.face;
-  for (const floor of m.heights) {
-    b.rapid(p.x, p.y, b.count && above !== m.face ? m.clearance : m.safe);
-    enterOpen(b, lead.into, byRamp(m), floor, above, false);
-    run(b, lead.into.stretches, floor, floor, m.feed);
+  let previousLevel = m.stockTop;
+  for (const floor of m.levels) {
+    b.rapid(p.x, p.y, b.count && previousLevel !== m.stockTop ? m.clearance : m.safe);
+    enterOpen(b, lead.into, byRamp(m), floor, previousLevel, false);
+    run(b, lead.into.segments, floor, floor, m.feed);
     over(b, track, lead.s, lead.s + track.length, floor, floor, tabs, m);
-    run(b, lead.out.stretches, b.lastZ, b.lastZ, m.feed);
+    run(b, lead.out.segments, b.lastZ, b.lastZ, m.feed);
     b.lift(m.clearance);
-    above = floor;
+    previousLevel = floor;
   }
   b.lift(m.safe);
 }
@@ -187,13 +193,13 @@ const risen: Record<TabShape, (f: number) => number> = {
 const slow = (m: ProfileMoves) => Math.min(m.feed, 2 * m.plunge);
 
 /** Behind a tab: down to `z` by a ramp to and fro along the way ahead, and back to where it begins. */
-function downAgain(b: MotionBuilder, ahead: readonly Stretch[], z: number, m: ProfileMoves): void {
+function downAgain(b: MotionBuilder, ahead: readonly ArcSegment[], z: number, m: ProfileMoves): void {
   const long = ahead.reduce((s, t) => s + t.length, 0);
   const drop = b.lastZ - z;
   const way = drop / Math.tan((m.ramp * Math.PI) / 180) / 2;
   if (!(long > 1e-6)) return b.plunge(z, m.plunge);
   const times = Math.max(1, Math.ceil(way / long));
-  const leg = slice({ stretches: [...ahead], length: long, closed: false }, 0, way / times);
+  const leg = slice({ segments: [...ahead], length: long, closed: false }, 0, way / times);
   for (let k = 0; k < times; k++) {
     const at = (f: number) => z + (drop * (times - k - f)) / times;
     run(b, leg, at(0), at(0.5), slow(m));
@@ -203,7 +209,7 @@ function downAgain(b: MotionBuilder, ahead: readonly Stretch[], z: number, m: Pr
 
 function over(
   b: MotionBuilder,
-  track: Track,
+  track: ArcPolyline,
   s0: number,
   s1: number,
   z0: number,

@@ -29,13 +29,13 @@ export function makeStrokes(
   b: Branches,
   low: number,
   high: number,
-  knee: number,
+  saturation: number,
   height: (r: number) => number,
   costs: StrokeCosts,
 ): Stroke[] {
   const edges: Edge[] = [];
   // Each once: a limit that is met twice at one place would begin a stroke and end it there.
-  const limits = [...new Set([low, high, knee])];
+  const limits = [...new Set([low, high, saturation])];
   let fresh = -1;
   for (let e = 0; e < b.count; e++) {
     let points: number[] = [];
@@ -66,7 +66,7 @@ export function makeStrokes(
         for (const { lim, f } of marks) {
           const cr = pr + (r - pr) * f;
           const at = [px + (x - px) * f, py + (y - py) * f, height(cr)];
-          if (lim === knee && lim !== high && lim !== low) {
+          if (lim === saturation && lim !== high && lim !== low) {
             if (points.length) points.push(...at);
           } else if (points.length) {
             points.push(...at);

@@ -1,11 +1,11 @@
 import { components, type Region } from '../region';
 import { makeSites, type Sites } from './sites';
-import { IncompleteTrace, traceAxis, type Trace } from './trace';
+import { IncompleteGraph, traceAxis, type MedialGraph } from './medialGraph';
 
 /** The medial axis of one connected region, in local coordinates about the sites' origin. */
 export interface Axis {
   readonly sites: Sites;
-  readonly trace: Trace;
+  readonly trace: MedialGraph;
 }
 
 /** The steps (mm) by which corners are nudged into general position, tried in turn. All below 1e-6 mm. */
@@ -25,7 +25,7 @@ export class AxisError extends Error {
 
 /** The medial axis of one component (outer loop and holes, normalised). Throws AxisError. */
 export function axisOf(component: Region): Axis {
-  let last: IncompleteTrace | null = null;
+  let last: IncompleteGraph | null = null;
   let touching: Region | null = null;
   for (let i = 0; i < NUDGES.length; i++) {
     try {
@@ -33,7 +33,7 @@ export function axisOf(component: Region): Axis {
       const sites = makeSites(i === 0 ? component : (touching ??= splitTouches(component)), NUDGES[i], i);
       return { sites, trace: traceAxis(sites) };
     } catch (e) {
-      if (!(e instanceof IncompleteTrace)) throw e;
+      if (!(e instanceof IncompleteGraph)) throw e;
       last = e;
     }
   }

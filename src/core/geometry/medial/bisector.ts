@@ -30,7 +30,7 @@ export class Bisector {
   protected A = 0;
   protected B = 0;
   /** The site that the edge comes away from: it is no third site right at the start. */
-  third = -1;
+  excludedSite = -1;
   /** Where the edge begins, and its clearance there. */
   x = 0;
   y = 0;
@@ -303,7 +303,7 @@ export class Bisector {
    * straight at a convex corner, the next segment is as near as the one that is left, but no crossing of the two could be
    * worked out: then that segment is the hit, and null comes back. Null without a hit: the edge runs out of its sites.
    */
-  turnOver(): { right: number; left: number } | null {
+  nextSite(): { right: number; left: number } | null {
     const { s, n, A, B } = this;
     this.at(this.max);
     const over = (site: number, isRight: boolean): number => {

@@ -25,7 +25,7 @@ export class EdgeSearch extends Bisector {
     if (B >= n && C === s.prev[B - n]) return;
     const travel = this.travelToLine(C);
     if (!(travel < this.max) || !(travel > -FOOT_SLACK)) return;
-    if (C === this.third && travel < 1e-9) return;
+    if (C === this.excludedSite && travel < 1e-9) return;
     this.at(travel);
     const vx = this.px - s.ax[C];
     const vy = this.py - s.ay[C];
@@ -46,7 +46,7 @@ export class EdgeSearch extends Bisector {
     const cy = s.ay[i];
     const travel = this.travelTo(cx, cy);
     if (!(travel < this.max) || !(travel > -FOOT_SLACK)) return;
-    if (n + i === this.third && travel < 1e-9) return;
+    if (n + i === this.excludedSite && travel < 1e-9) return;
     this.at(travel);
     const vx = this.px - cx;
     const vy = this.py - cy;

@@ -30,7 +30,7 @@ export interface Sites {
   readonly reflex: Uint8Array;
   readonly loops: number;
   /** Whether loops touch, in a point or along a slit: the inside may then fall into parts. */
-  readonly pinched: boolean;
+  readonly weaklySimple: boolean;
 }
 
 /** A hash of two doubles and a seed to [-1, 1); equal coordinates give equal values. */
@@ -48,7 +48,7 @@ function scatter(x: number, y: number, seed: number): number {
  * Loops (x, y interleaved, mm, outer counter-clockwise, holes clockwise, no repeated last point) to
  * sites. Loops that touch in a point are linked anew there, so that each corner is one interior wedge.
  */
-export function makeSites(source: readonly Float64Array[], nudge: number, seed: number): Sites {
+export function makeSites(source: readonly Float64Array[], perturbation: number, seed: number): Sites {
   const whole = source.map(distinct).filter((l) => l.length >= 6);
   const loops = withoutSlits(whole);
   let count = 0;
@@ -83,13 +83,13 @@ export function makeSites(source: readonly Float64Array[], nudge: number, seed: 
       prev[k] = first + ((i + n - 1) % n);
     }
   }
-  const pinched = linkWedges(px, py, next, prev) || loops !== whole;
+  const weaklySimple = linkWedges(px, py, next, prev) || loops !== whole;
 
   const ax = new Float64Array(count);
   const ay = new Float64Array(count);
   for (let i = 0; i < count; i++) {
-    ax[i] = px[i] - originX + nudge * scatter(px[i], py[i], 2 * seed);
-    ay[i] = py[i] - originY + nudge * scatter(px[i], py[i], 2 * seed + 1);
+    ax[i] = px[i] - originX + perturbation * scatter(px[i], py[i], 2 * seed);
+    ay[i] = py[i] - originY + perturbation * scatter(px[i], py[i], 2 * seed + 1);
   }
   const dx = new Float64Array(count);
   const dy = new Float64Array(count);
@@ -124,7 +124,7 @@ export function makeSites(source: readonly Float64Array[], nudge: number, seed: 
     prev,
     reflex,
     loops: countLoops(next),
-    pinched,
+    weaklySimple: weaklySimple,
   };
 }
 

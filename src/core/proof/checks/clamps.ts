@@ -14,7 +14,7 @@ export const clamps: Check = {
     if (!boxes.length) return out;
     const told = new Set<string>();
     for (const p of input.programs)
-      for (const s of p.stretches) {
+      for (const s of p.sections) {
         const cutter = input.tools.get(s.tool);
         const { all } = extentOf(s.motion);
         const widest = cutter ? Math.max(radiusOf(cutter), cutter.shankDiameter / 2) : 0;

@@ -1,15 +1,15 @@
-import type { Clash } from '../simulate';
+import type { Collision } from '../simulate';
 import { nameOf } from './worst';
 import type { CheckInput, Finding } from '../check';
 
 /** The deepest clash of a kind in each cut, as one finding. */
 export function deepest(
   input: CheckInput,
-  kind: Clash['kind'],
-  word: (c: Clash, count: number, cutName: string) => string,
+  kind: Collision['kind'],
+  word: (c: Collision, count: number, cutName: string) => string,
 ): Finding[] {
-  const byCut = new Map<string | null, { worst: Clash; count: number }>();
-  for (const c of input.clashes) {
+  const byCut = new Map<string | null, { worst: Collision; count: number }>();
+  for (const c of input.collisions) {
     if (c.kind !== kind) continue;
     const b = byCut.get(c.cutId);
     if (!b) byCut.set(c.cutId, { worst: c, count: 1 });

@@ -25,7 +25,7 @@ export const limits: Check = {
     };
     const name = (id: string | null) => job.cuts.find((c) => c.id === id)?.name ?? 'The program';
     for (const p of programs)
-      for (const s of p.stretches) {
+      for (const s of p.sections) {
         const m = s.motion;
         const { all, feed, plunge } = extentOf(m);
         x0 = Math.min(x0, all.x0);

@@ -5,7 +5,7 @@ export const order: Check = {
   id: 'order',
   name: 'Cut free last',
   run: ({ job, plans, programs }) => {
-    const sequence = programs.flatMap((p) => p.stretches.map((s) => s.cutId));
+    const sequence = programs.flatMap((p) => p.sections.map((s) => s.cutId));
     const out: Finding[] = [];
     for (const cut of job.cuts) {
       if (!plans.get(cut.id)?.cutsFree || !cut.enabled) continue;

@@ -21,7 +21,7 @@ export const spindle: Check = {
     for (const p of programs) {
       if (!p.ended)
         out.push({ check: 'spindle', text: `${p.file} does not end with M30.`, cutId: null, x: null, y: null });
-      for (const s of p.stretches) {
+      for (const s of p.sections) {
         const { cutId } = s;
         const name = job.cuts.find((c) => c.id === cutId)?.name ?? p.file;
         const cutter = tools.get(s.tool);

@@ -90,7 +90,7 @@ function deepestAt(input: CheckInput, x: number, y: number): string | null {
   let best: string | null = null;
   let low = Infinity;
   for (const p of input.programs)
-    for (const s of p.stretches) {
+    for (const s of p.sections) {
       const cutter = input.tools.get(s.tool);
       if (!cutter) continue;
       const form = formOf(cutter);

@@ -14,7 +14,7 @@ export interface Sought {
 /** One finding a cut at most: visits every cutting move, arcs as chords, and words the place where `measure` is largest. */
 export function worstPerCut(input: CheckInput, check: string, { measure, may, word }: Sought): Finding[] {
   const worst = new Map<string | null, { value: number; x: number; y: number }>();
-  for (const { cutId, motion } of input.programs.flatMap((p) => p.stretches)) {
+  for (const { cutId, motion } of input.programs.flatMap((p) => p.sections)) {
     if (!may(extentOf(motion), cutId)) continue;
     const m = chordsOf(motion);
     for (let i = 1; i < m.count; i++) {

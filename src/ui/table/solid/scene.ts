@@ -1,7 +1,7 @@
 import * as THREE from 'three';
 import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
 import { profileOf, radiusOf, cuttingLength, type Cutter } from '@/core/cutters/cutter';
-import { disposeGroup, Surface } from './surface';
+import { disposeGroup, FieldMesh } from './fieldMesh';
 
 export type StandardView = 'fit' | 'top' | 'front' | 'side' | 'corner' | 'under';
 
@@ -38,7 +38,7 @@ export class SolidScene {
   private lift = 0.9;
   private far = 500;
   private blank: [number, number, number] = [100, 100, 10];
-  readonly surface = new Surface();
+  readonly surface = new FieldMesh();
   private cutter: { id: string; mesh: THREE.Group } | null = null;
   private wanted = false;
   private width = 1;

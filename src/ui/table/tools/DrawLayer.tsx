@@ -21,7 +21,7 @@ import { tell } from '@/ui/actions/tell';
 import { setView } from '@/ui/view';
 import { toScreen } from '../viewport';
 import { CaughtMark } from './CaughtMark';
-import { Surface } from './Surface';
+import { PointerSurface } from './PointerSurface';
 import { TypedPoint, TypedRadius } from './TypedPoint';
 import { useCatching, type ToolProps } from './usePointer';
 
@@ -76,7 +76,7 @@ export function DrawLayer({ tool, unit, ...on }: ToolProps & { tool: DrawTool; u
   const end = d.at && last ? toScreen(view, d.at.x, d.at.y) : null;
   return (
     <g>
-      <Surface
+      <PointerSurface
         onPress={(e) => {
           const p = where(e);
           place(p.x, p.y);

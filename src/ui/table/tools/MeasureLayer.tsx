@@ -5,7 +5,7 @@ import { formatLength, type Unit } from '@/core/units/length';
 import { setView } from '@/ui/view';
 import { toScreen } from '../viewport';
 import { CaughtMark } from './CaughtMark';
-import { Surface } from './Surface';
+import { PointerSurface } from './PointerSurface';
 import { useCatching, type ToolProps } from './usePointer';
 
 interface Point {
@@ -43,7 +43,7 @@ export function MeasureLayer({ unit, ...on }: ToolProps & { unit: Unit }) {
   const f = (v: number) => `${formatLength(v, unit, unit === 'mm' ? 3 : 5)} ${unit}`;
   return (
     <g>
-      <Surface
+      <PointerSurface
         onPress={(e) => {
           const p = read(e);
           if (!from || third) {

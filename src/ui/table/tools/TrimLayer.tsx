@@ -8,7 +8,7 @@ import type { OneSetup } from '@/core/job/job';
 import { changeItem } from '@/ui/actions/edits';
 import { tell } from '@/ui/actions/tell';
 import { toWorld } from '../viewport';
-import { Surface } from './Surface';
+import { PointerSurface } from './PointerSurface';
 import type { ToolProps } from './usePointer';
 
 interface Hit {
@@ -62,7 +62,7 @@ export function TrimLayer({ job, ...on }: ToolProps & { job: OneSetup }) {
   const shape = `matrix(${view.k} 0 0 ${-view.k} ${view.ox} ${view.oy})`;
   return (
     <g>
-      <Surface
+      <PointerSurface
         onPress={(e) => {
           const h = find(e);
           if (!h) return;

@@ -4,7 +4,7 @@ import type { Branches } from '../../geometry/medial/branches';
  * Branches whose ends in sharp corners (clearance 0) are carried on beyond the corner, in line, until their clearance has
  * fallen to -by mm: there the tip stands above the face. On a face that is higher than it should be the corner stays sharp.
  */
-export function runOut(b: Branches, by: number): Branches {
+export function extendedIntoCorners(b: Branches, by: number): Branches {
   const samples: number[] = [];
   const start = new Int32Array(b.count + 1);
   const beyond = (i: number, j: number) => {

@@ -1,17 +1,17 @@
 import fc from 'fast-check';
 import { circleLoop, starLoop } from '../testing/shapes';
 import { MotionBuilder, moveLength } from './motion';
-import { makeTrack, nearestOn, pointAt, run, slice } from './track';
+import { fitArcs, nearestOn, pointAt, run, slice } from './arcPolyline';
 
 const tracks = fc.oneof(
   fc
     .tuple(fc.integer({ min: 6, max: 300 }), fc.double({ min: 1, max: 40, noNaN: true }))
-    .map(([k, r]) => makeTrack(circleLoop(k, r, 3, -2), true, 0.001)),
+    .map(([k, r]) => fitArcs(circleLoop(k, r, 3, -2), true, 0.001)),
   fc
     .tuple(fc.integer({ min: 3, max: 9 }), fc.double({ min: 3, max: 30, noNaN: true }))
-    .map(([k, r]) => makeTrack(starLoop(k, r, r / 2), true, 0.001)),
+    .map(([k, r]) => fitArcs(starLoop(k, r, r / 2), true, 0.001)),
   fc.array(fc.integer({ min: -300, max: 300 }), { minLength: 4, maxLength: 20 }).map((v) =>
-    makeTrack(
+    fitArcs(
       Float64Array.from(v.slice(0, v.length & ~1), (q) => q / 10),
       false,
       0.001,

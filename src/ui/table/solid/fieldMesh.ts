@@ -18,7 +18,7 @@ const NOTHING = 1e-4;
  *     side  └────┘      side
  *        └────┐  ┌─────┘   lower: depths of what was cut from the other face
  */
-export class Surface {
+export class FieldMesh {
   readonly group = new THREE.Group();
   private readonly upper = new Grid();
   private readonly lower = new Grid();

@@ -1,6 +1,6 @@
 import { arcSweep, sealed, type Path, type Segment } from './path';
 
-export interface GuidePoint {
+export interface ArcLengthPath {
   readonly x: number;
   readonly y: number;
   /** Unit tangent. */
@@ -13,7 +13,7 @@ export interface Guide {
   readonly length: number;
   readonly closed: boolean;
   /** Beyond its ends an open guide goes on straight; a closed one goes round. */
-  at(s: number): GuidePoint;
+  at(s: number): ArcLengthPath;
 }
 
 /** Steps of a segment for measuring its length. */
@@ -42,7 +42,7 @@ function evaluate(px: number, py: number, s: Segment, t: number): { x: number; y
 }
 
 /** Measures a path. Lengths along cubics are summed over chords between points on them; places lie on the path itself. */
-export function makeGuide(path: Path): Guide {
+export function makeArcLengthPath(path: Path): Guide {
   const pieces: { px: number; py: number; segment: Segment; t0: number; t1: number; s0: number; s1: number }[] = [];
   let length = 0;
   let px = path.x;

@@ -4,12 +4,12 @@ import type { Region } from './region';
  * Exact distance from points to the segments of a region's outline, by a uniform grid of buckets.
  * Built once, asked often. Distances in mm.
  */
-export interface Outline {
+export interface SegmentIndex {
   /** Distance to the nearest segment; looked for no further than `most`, beyond which any larger number may come back. */
   distance(x: number, y: number, most?: number): number;
 }
 
-export function makeOutline(region: Region): Outline {
+export function makeSegmentIndex(region: Region): SegmentIndex {
   let count = 0;
   for (const l of region) count += l.length / 2;
   const s = new Float64Array(4 * count);

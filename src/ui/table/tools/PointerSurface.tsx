@@ -8,7 +8,7 @@ interface Props {
 }
 
 /** Lies over the plan while a tool that places points is at work: presses go to the tool, the rest to the plan. */
-export function Surface({ onPress, onMove, onRelease, onLeave }: Props) {
+export function PointerSurface({ onPress, onMove, onRelease, onLeave }: Props) {
   return (
     <rect
       width="100%"

@@ -37,7 +37,7 @@ const PATIENCE = 120_000;
  * is noticed at once (it holds a lock as long as it lives) and replaced, and its work is tried once more; one of which nothing
  * is heard for too long is replaced too, and its work given up.
  */
-export class Seat {
+export class WorkerHandle {
   private crew: Crew | null = null;
   private asked = 0;
   private readonly stop: Int32Array | null =
@@ -46,7 +46,7 @@ export class Seat {
 
   constructor(
     /** Gives a fresh worker what it needs. */
-    private readonly equip: (api: Comlink.Remote<ComputeApi>) => Promise<void>,
+    private readonly init: (api: Comlink.Remote<ComputeApi>) => Promise<void>,
     private readonly options: {
       /** Told when a worker was lost, and with it all that it knew. */
       readonly onLost?: () => void;
@@ -84,7 +84,7 @@ export class Seat {
     if (this.stop) void api.setStop(this.stop.buffer as SharedArrayBuffer);
     const name = `mirvak-worker-${crypto.randomUUID()}`;
     if (navigator.locks) void api.hold(name).then(() => whenGone(name, () => crew.lose('died')));
-    return Object.assign(crew, { ready: this.equip(api) });
+    return Object.assign(crew, { ready: this.init(api) });
   }
 
   /** Begins a worker that was to be begun only when something is asked. */

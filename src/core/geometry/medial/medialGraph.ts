@@ -7,7 +7,7 @@ import type { Sites } from './sites';
  * An edge runs with site A on its right and site B on its left. In general position each node has
  * three contacts in counter-clockwise order; the gap between two of them is where one edge leaves.
  */
-export interface Trace {
+export interface MedialGraph {
   /** Pieces of edges: right and left site, ends and clearances, in local coordinates, edge after edge. */
   readonly right: Int32Array;
   readonly left: Int32Array;
@@ -30,19 +30,19 @@ export interface Trace {
 }
 
 /** A diagram that does not close up; the caller tries again with another nudge. */
-export class IncompleteTrace extends Error {
+export class IncompleteGraph extends Error {
   constructor(
     readonly reason: string,
     readonly x: number,
     readonly y: number,
   ) {
     super(`medial axis incomplete near ${x.toFixed(4)}, ${y.toFixed(4)}: ${reason}`);
-    this.name = 'IncompleteTrace';
+    this.name = 'IncompleteGraph';
   }
 }
 
 /** Walks from every convex corner along all edges, node by node. */
-function walk(s: Sites): Trace {
+function walk(s: Sites): MedialGraph {
   const n = s.count;
   const e = new EdgeSearch(s);
   let cap = 4 * n + 16;
@@ -76,7 +76,7 @@ function walk(s: Sites): Trace {
   const nodeR: number[] = [];
   // Three contacts of each node in counter-clockwise order; a convex corner has its two segments and -1.
   const contact: number[] = [];
-  const taken: number[] = [];
+  const usedGaps: number[] = [];
   const byKey = new Map<number, number>();
   const thirdOf: number[] = [];
   const after: number[] = [];
@@ -87,13 +87,13 @@ function walk(s: Sites): Trace {
   const sites = 2 * n;
   const owned = new Uint8Array(n);
   const fail = (why: string): never => {
-    throw new IncompleteTrace(why, e.x + s.originX, e.y + s.originY);
+    throw new IncompleteGraph(why, e.x + s.originX, e.y + s.originY);
   };
 
   for (let i = 0; i < n; i++) {
     if (s.reflex[i]) continue;
     contact.push(i, s.prev[i], -1);
-    taken.push(0);
+    usedGaps.push(0);
     nodeX.push(s.ax[i]);
     nodeY.push(s.ay[i]);
     nodeR.push(0);
@@ -107,11 +107,11 @@ function walk(s: Sites): Trace {
   for (let w = 0; w < work.length; w += 2) {
     const from = work[w];
     const gap = work[w + 1];
-    if (taken[from] & (1 << gap)) continue;
-    taken[from] |= 1 << gap;
+    if (usedGaps[from] & (1 << gap)) continue;
+    usedGaps[from] |= 1 << gap;
     let A = contact[3 * from + gap];
     let B = contact[3 * from + ((gap + 1) % 3)];
-    e.third = contact[3 * from + ((gap + 2) % 3)];
+    e.excludedSite = contact[3 * from + ((gap + 2) % 3)];
     e.x = nodeX[from];
     e.y = nodeY[from];
     e.r = nodeR[from];
@@ -135,7 +135,7 @@ function walk(s: Sites): Trace {
       if (A < n) owned[A] = 1;
       if (B < n) owned[B] = 1;
       if (e.hit >= 0) break;
-      const on = e.turnOver();
+      const on = e.nextSite();
       if (!on) {
         if (e.hit < 0) return fail('an edge that runs out of its sites');
         break;
@@ -165,23 +165,23 @@ function walk(s: Sites): Trace {
       nodeY.push(e.py);
       nodeR.push(e.pr);
       contact.push(A, C, B);
-      taken.push(4);
+      usedGaps.push(4);
       work.push(to, 1, to, 0);
     } else {
       let arrive = -1;
       for (let g = 0; g < 3; g++) if (contact[3 * to + g] === B && contact[3 * to + ((g + 1) % 3)] === A) arrive = g;
-      if (arrive < 0 || taken[to] & (1 << arrive)) {
+      if (arrive < 0 || usedGaps[to] & (1 << arrive)) {
         e.x = e.px;
         e.y = e.py;
         return fail('two edges in one gap');
       }
-      taken[to] |= 1 << arrive;
+      usedGaps[to] |= 1 << arrive;
     }
     edgeTo.push(to);
   }
   edgePiece.push(pieces);
-  for (let i = leaves; i < taken.length; i++) {
-    if (taken[i] === 7) continue;
+  for (let i = leaves; i < usedGaps.length; i++) {
+    if (usedGaps[i] === 7) continue;
     e.x = nodeX[i];
     e.y = nodeY[i];
     fail('a gap without an edge');
@@ -213,8 +213,8 @@ function walk(s: Sites): Trace {
   };
 }
 
-/** Traces the whole axis of one connected region and checks that it is complete. Throws IncompleteTrace. */
-export function traceAxis(s: Sites): Trace {
+/** Traces the whole axis of one connected region and checks that it is complete. Throws IncompleteGraph. */
+export function traceAxis(s: Sites): MedialGraph {
   const t = walk(s);
   // A connected graph for each part of the inside, whose independent loops are its holes (Euler): nothing
   // was jumped over. There is one part, unless loops touch and pinch the inside off.
@@ -232,8 +232,8 @@ export function traceAxis(s: Sites): Trace {
       parts--;
     }
   }
-  if (parts !== 1 && !s.pinched) throw new IncompleteTrace(`${parts} parts`, s.originX, s.originY);
+  if (parts !== 1 && !s.weaklySimple) throw new IncompleteGraph(`${parts} parts`, s.originX, s.originY);
   if (t.edges - t.nodes + parts !== s.loops - parts)
-    throw new IncompleteTrace(`${t.edges - t.nodes + parts} loops for ${s.loops - parts} holes`, s.originX, s.originY);
+    throw new IncompleteGraph(`${t.edges - t.nodes + parts} loops for ${s.loops - parts} holes`, s.originX, s.originY);
   return t;
 }

@@ -5,7 +5,7 @@ import type { MotionBuilder } from './motion';
  * A contour at one height as lines and arcs with their lengths: what profile and clearance passes
  * run along, can start anywhere on, and can be cut out of (for tabs and ramps).
  */
-export interface Stretch {
+export interface ArcSegment {
   x0: number;
   y0: number;
   x1: number;
@@ -17,13 +17,13 @@ export interface Stretch {
   length: number;
 }
 
-export interface Track {
-  stretches: Stretch[];
+export interface ArcPolyline {
+  segments: ArcSegment[];
   length: number;
   closed: boolean;
 }
 
-function straight(x0: number, y0: number, x1: number, y1: number): Stretch {
+function straight(x0: number, y0: number, x1: number, y1: number): ArcSegment {
   return { x0, y0, x1, y1, cx: 0, cy: 0, sweep: 0, length: Math.hypot(x1 - x0, y1 - y0) };
 }
 
@@ -31,7 +31,7 @@ function straight(x0: number, y0: number, x1: number, y1: number): Stretch {
  * Lines and arcs through a line of points (x, y interleaved), within `tolerance` mm of the points and of the middles of the
  * chords between them (see ./fitMoves.ts).
  */
-export function makeTrack(points: Float64Array, closed: boolean, tolerance: number): Track {
+export function fitArcs(points: Float64Array, closed: boolean, tolerance: number): ArcPolyline {
   const count = points.length / 2;
   // A closed contour of one circle has no corner; start it where its longest chord ends.
   let start = 0;
@@ -53,7 +53,7 @@ export function makeTrack(points: Float64Array, closed: boolean, tolerance: numb
     flat[3 * i + 1] = points[2 * ((start + i) % count) + 1];
   }
   let [x0, y0] = [flat[0], flat[1]];
-  const stretches = fitMoves(flat, tolerance).map(({ to, cx, cy, sweep }): Stretch => {
+  const segments = fitMoves(flat, tolerance).map(({ to, cx, cy, sweep }): ArcSegment => {
     const [x1, y1] = [flat[3 * to], flat[3 * to + 1]];
     const s =
       sweep === 0
@@ -62,11 +62,11 @@ export function makeTrack(points: Float64Array, closed: boolean, tolerance: numb
     [x0, y0] = [x1, y1];
     return s;
   });
-  return { stretches, length: stretches.reduce((s, t) => s + t.length, 0), closed };
+  return { segments, length: segments.reduce((s, t) => s + t.length, 0), closed };
 }
 
 /** Unit direction of a stretch at its start or end. */
-export function headingOf(t: Stretch, end: boolean): { dx: number; dy: number } {
+export function headingOf(t: ArcSegment, end: boolean): { dx: number; dy: number } {
   if (t.sweep === 0) return { dx: (t.x1 - t.x0) / (t.length || 1), dy: (t.y1 - t.y0) / (t.length || 1) };
   const [x, y] = end ? [t.x1 - t.cx, t.y1 - t.cy] : [t.x0 - t.cx, t.y0 - t.cy];
   const r = Math.hypot(x, y) * Math.sign(t.sweep);
@@ -74,10 +74,10 @@ export function headingOf(t: Stretch, end: boolean): { dx: number; dy: number } 
 }
 
 /** Points along a track, x, y interleaved, whose chords stay within `tolerance` mm of its arcs. */
-export function pointsOf(track: Track, tolerance: number): Float64Array {
-  const first = track.stretches[0];
+export function pointsOf(track: ArcPolyline, tolerance: number): Float64Array {
+  const first = track.segments[0];
   const out = first ? [first.x0, first.y0] : [];
-  for (const t of track.stretches) {
+  for (const t of track.segments) {
     const r = Math.hypot(t.x0 - t.cx, t.y0 - t.cy);
     const n =
       t.sweep === 0
@@ -93,10 +93,10 @@ export function pointsOf(track: Track, tolerance: number): Float64Array {
 }
 
 /** The point at distance s along a track. */
-export function pointAt(track: Track, s: number): { x: number; y: number; dx: number; dy: number } {
+export function pointAt(track: ArcPolyline, s: number): { x: number; y: number; dx: number; dy: number } {
   let left = track.closed ? ((s % track.length) + track.length) % track.length : Math.min(Math.max(s, 0), track.length);
-  for (const t of track.stretches) {
-    if (left <= t.length || t === track.stretches[track.stretches.length - 1]) {
+  for (const t of track.segments) {
+    if (left <= t.length || t === track.segments[track.segments.length - 1]) {
       const f = t.length > 0 ? Math.min(1, left / t.length) : 0;
       const p = within(t, f);
       if (t.sweep === 0) return { ...p, dx: (t.x1 - t.x0) / (t.length || 1), dy: (t.y1 - t.y0) / (t.length || 1) };
@@ -109,7 +109,7 @@ export function pointAt(track: Track, s: number): { x: number; y: number; dx: nu
   return { x: 0, y: 0, dx: 1, dy: 0 };
 }
 
-function within(t: Stretch, f: number): { x: number; y: number } {
+function within(t: ArcSegment, f: number): { x: number; y: number } {
   if (t.sweep === 0) return { x: t.x0 + (t.x1 - t.x0) * f, y: t.y0 + (t.y1 - t.y0) * f };
   const a = Math.atan2(t.y0 - t.cy, t.x0 - t.cx) + t.sweep * f;
   const r = Math.hypot(t.x0 - t.cx, t.y0 - t.cy);
@@ -117,7 +117,7 @@ function within(t: Stretch, f: number): { x: number; y: number } {
 }
 
 /** The part of a stretch between two shares of its length. */
-export function part(t: Stretch, f0: number, f1: number): Stretch {
+export function part(t: ArcSegment, f0: number, f1: number): ArcSegment {
   if (f0 <= 0 && f1 >= 1) return t;
   const a = f0 <= 0 ? { x: t.x0, y: t.y0 } : within(t, f0);
   const b = f1 >= 1 ? { x: t.x1, y: t.y1 } : within(t, f1);
@@ -125,13 +125,13 @@ export function part(t: Stretch, f0: number, f1: number): Stretch {
 }
 
 /** The stretches between distances s0 <= s1 along a track; a closed track may be run through several times. */
-export function slice(track: Track, s0: number, s1: number): Stretch[] {
-  const out: Stretch[] = [];
-  const n = track.stretches.length;
+export function slice(track: ArcPolyline, s0: number, s1: number): ArcSegment[] {
+  const out: ArcSegment[] = [];
+  const n = track.segments.length;
   let base = track.closed ? Math.floor(s0 / track.length) * track.length : 0;
   while (base < s1 - 1e-9) {
     for (let i = 0; i < n; i++) {
-      const t = track.stretches[i];
+      const t = track.segments[i];
       const a = Math.max(s0, base);
       const b = Math.min(s1, base + t.length);
       if (b - a > 1e-9) out.push(part(t, (a - base) / t.length, (b - base) / t.length));
@@ -143,10 +143,10 @@ export function slice(track: Track, s0: number, s1: number): Stretch[] {
 }
 
 /** Distance along a track of the point of it that is nearest to (x, y), and how far that is. */
-export function nearestOn(track: Track, x: number, y: number): { s: number; distance: number } {
+export function nearestOn(track: ArcPolyline, x: number, y: number): { s: number; distance: number } {
   let best = { s: 0, distance: Infinity };
   let base = 0;
-  for (const t of track.stretches) {
+  for (const t of track.segments) {
     let f: number;
     if (t.sweep === 0) {
       const ex = t.x1 - t.x0;
@@ -168,7 +168,7 @@ export function nearestOn(track: Track, x: number, y: number): { s: number; dist
 }
 
 /** Feeds along stretches from z0 to z1, Z changing evenly with the distance. */
-export function run(b: MotionBuilder, stretches: readonly Stretch[], z0: number, z1: number, feed: number): void {
+export function run(b: MotionBuilder, stretches: readonly ArcSegment[], z0: number, z1: number, feed: number): void {
   const total = stretches.reduce((s, t) => s + t.length, 0) || 1;
   let done = 0;
   for (const t of stretches) {

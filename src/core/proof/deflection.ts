@@ -11,7 +11,7 @@ const tipped = derived<Motion, Motion>();
  * Programs as the tips of the cutters go: the same objects, but for cutters in sprung holders, whose tips stay behind what
  * the program says by what the spring gives in the material.
  */
-export function tipsOf(
+export function deflectedPrograms(
   programs: readonly PlacedProgram[],
   tools: ReadonlyMap<number, Cutter>,
   material: MaterialId,
@@ -19,7 +19,7 @@ export function tipsOf(
   if (![...tools.values()].some((c) => springRateOf(c) > 0)) return programs;
   return programs.map((p) => ({
     ...p,
-    stretches: p.stretches.map((s) => {
+    sections: p.sections.map((s) => {
       const cutter = tools.get(s.tool);
       if (!cutter || !(springRateOf(cutter) > 0)) return s;
       return {
