@@ -2,6 +2,7 @@ import { create } from 'zustand';
 import type { PlayState } from '@/compute/protocol';
 import type { LineOnTable } from '@/core/proof/lookup';
 import { local } from '@/store/local';
+import type { Tool } from './planTools';
 
 export const stages = ['blank', 'artwork', 'cuts', 'proof', 'run'] as const;
 export type Stage = (typeof stages)[number];
@@ -12,10 +13,6 @@ export const stageNames: Record<Stage, string> = {
   proof: 'Proof',
   run: 'Run',
 };
-
-/** What a press on the plan does in the artwork stage. */
-export const tools = ['pick', 'line', 'curve', 'arc', 'centred-arc', 'nodes', 'trim', 'measure'] as const;
-export type Tool = (typeof tools)[number];
 
 export type TableView = 'plan' | 'solid' | 'both';
 export interface SectionLine {

@@ -122,6 +122,8 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
   readonly fills?: true;
   /** Whether it can do something with lines, or with closed outlines alone; lines as well when not said. */
   outlinesOnly?(v: z.infer<S>): boolean;
+  /** Whether holding tabs can be put on its outlines, with these values; `values.tabs` holds them. */
+  takesTabs?(v: z.infer<S>): boolean;
   /** Ids of the cutters, in the order in which they are used. */
   cutters(v: z.infer<S>): string[];
   plan(v: z.infer<S>, c: CutContext): CutPlan;

@@ -1,3 +1,5 @@
+import { TourState } from './tourState';
+
 /**
  * Local search over the order of pieces with two ends each: 2-opt (Croes 1958) and Or-opt (Or 1976, up to three pieces,
  * turned or not) over neighbour lists, then iterated with small double bridges that are kept when they pay (Martin,
@@ -26,8 +28,8 @@ export interface Tour {
 }
 
 const NEIGHBOURS = 10;
-/** Longest stretch that a kick may move, in pieces. */
-const STRETCH = 10;
+/** Most pieces in a row that a kick may move. */
+const LONGEST = 10;
 
 /** Square buckets over points (x, y), about `share` points each, at most a thousand to a side. */
 export function bucketsOver(
@@ -97,6 +99,170 @@ function neighbours(p: TourProblem): Int32Array {
   return out;
 }
 
+/** Local search on a tour: pieces wait to be looked at again when something beside them has changed (don't-look bits, Bentley 1992). */
+class Search {
+  private readonly near: Int32Array;
+  private readonly queue: Int32Array;
+  private readonly queued: Uint8Array;
+  private head = 0;
+  private waiting = 0;
+
+  constructor(private readonly s: TourState) {
+    this.near = neighbours(s.p);
+    this.queue = new Int32Array(s.n);
+    this.queued = new Uint8Array(s.n);
+  }
+
+  clearDontLook(k: number): void {
+    const { s, queued } = this;
+    if (k < 1 || k > s.n) return;
+    const piece = s.tour[k];
+    if (queued[piece]) return;
+    queued[piece] = 1;
+    this.queue[(this.head + this.waiting++) % s.n] = piece;
+  }
+
+  /** Looks at all pieces that wait, until none does; by how much the tour became shorter. */
+  improveAll(): number {
+    let sum = 0;
+    while (this.waiting) {
+      const t = this.queue[this.head];
+      this.head = (this.head + 1) % this.s.n;
+      this.waiting--;
+      this.queued[t] = 0;
+      for (let gain = this.improve(t); gain > 0; gain = this.improve(t)) sum += gain;
+    }
+    return sum;
+  }
+
+  /** The first of the moves that give piece `t` a nearer neighbour and pay; 0 when none does. */
+  private improve(t: number): number {
+    const { s, near } = this;
+    const begun = this.beginNearer(t);
+    if (begun > 0) return begun;
+    const start = 2 * s.n;
+    for (let side = 0; side < 2; side++) {
+      const k = s.place[t];
+      const leaving = side === 0;
+      if (leaving && k === s.n) continue;
+      const e = leaving ? s.outOf(k) : s.into(k);
+      const now = leaving ? s.gap(e, s.into(k + 1)) : s.gap(s.outOf(k - 1), e);
+      for (let q = 0; q <= NEIGHBOURS; q++) {
+        // After its own neighbours, an end that is entered looks at the start as well.
+        const last = q === NEIGHBOURS;
+        if (last && leaving) continue;
+        const c = last ? start : near[e * NEIGHBOURS + q];
+        if (c < 0) continue;
+        if (s.gap(last ? start : e, last ? e : c) >= now - 1e-9) {
+          // Neighbours come by distance: none after this one is nearer, but the start may be.
+          if (!last) q = NEIGHBOURS - 1;
+          continue;
+        }
+        const gain = this.joinTo(k, last ? 0 : s.place[c >> 1], leaving, last || c === s.outOf(s.place[c >> 1]));
+        if (gain > 0) return gain;
+      }
+    }
+    return 0;
+  }
+
+  /** Begins closed piece t where its way from the piece before and on to the next is shortest. */
+  private beginNearer(t: number): number {
+    const { s } = this;
+    const { p } = s;
+    const starts = p.starts[t];
+    if (!starts || starts.length <= 2) return 0;
+    const k = s.place[t];
+    const from = s.outOf(k - 1);
+    const ax = from === 2 * s.n ? p.startX : p.x[from];
+    const ay = from === 2 * s.n ? p.startY : p.y[from];
+    const last = k === s.n;
+    const bx = last ? 0 : p.x[s.into(k + 1)];
+    const by = last ? 0 : p.y[s.into(k + 1)];
+    const now = p.start[t];
+    let best = now;
+    let least = Infinity;
+    let present = 0;
+    for (let q = 0; q < starts.length / 2; q++) {
+      const ux = starts[2 * q] - ax;
+      const uy = starts[2 * q + 1] - ay;
+      const vx = starts[2 * q] - bx;
+      const vy = starts[2 * q + 1] - by;
+      const c = Math.sqrt(ux * ux + uy * uy) + (last ? 0 : Math.sqrt(vx * vx + vy * vy));
+      if (q === now) present = c;
+      if (c < least) {
+        least = c;
+        best = q;
+      }
+    }
+    if (present - least <= 1e-9) return 0;
+    s.beginAt(t, best);
+    this.clearDontLook(k - 1);
+    this.clearDontLook(k + 1);
+    return present - least;
+  }
+
+  /**
+   * Brings an end of the piece at place k beside an end of the one at place m; by how much that pays. `leaving`, `cLeaves`:
+   * whether those are the ends by which the pieces are left.
+   */
+  private joinTo(k: number, m: number, leaving: boolean, cLeaves: boolean): number {
+    if (leaving === cLeaves) {
+      const gain = this.twoOpt(Math.min(k, m) + (leaving ? 1 : 0), Math.max(k, m) - (leaving ? 0 : 1));
+      if (gain > 0) return gain;
+    }
+    return this.orOpt(k, m, leaving, cLeaves);
+  }
+
+  /** 2-opt: both ends on the same side of their gaps; what lies between them is run backwards. */
+  private twoOpt(lo: number, hi: number): number {
+    const { s } = this;
+    if (lo < 1 || lo > hi) return 0;
+    const gain =
+      s.gap(s.outOf(lo - 1), s.into(lo)) +
+      s.toPlace(s.outOf(hi), hi + 1) -
+      s.gap(s.outOf(lo - 1), s.outOf(hi)) -
+      s.toPlace(s.into(lo), hi + 1);
+    if (gain <= 1e-9 || !s.mayTurn(lo, hi)) return 0;
+    for (const w of [lo - 1, lo, hi, hi + 1]) this.clearDontLook(w);
+    s.reverse(lo, hi);
+    return gain;
+  }
+
+  /** Or-opt: one to three pieces, ending with the one at k at the end in question, go to where place m is. */
+  private orOpt(k: number, m: number, leaving: boolean, cLeaves: boolean): number {
+    const { s } = this;
+    for (let size = 1; size <= 3; size++) {
+      const i = leaving ? k - size + 1 : k;
+      const j = leaving ? k : k + size - 1;
+      if (i < 1 || j > s.n || (m >= i && m <= j)) break;
+      // The place after which they go: m itself when it is left there, the one before when it is entered.
+      const after = cLeaves ? m : m - 1;
+      if (after === i - 1 || after === j) continue;
+      const turn = leaving === cLeaves;
+      if (turn && !s.mayTurn(i, j)) continue;
+      const enter = turn ? s.outOf(j) : s.into(i);
+      const leave = turn ? s.into(i) : s.outOf(j);
+      const gain =
+        s.gap(s.outOf(i - 1), s.into(i)) +
+        s.toPlace(s.outOf(j), j + 1) -
+        s.toPlace(s.outOf(i - 1), j + 1) +
+        s.toPlace(s.outOf(after), after + 1) -
+        s.gap(s.outOf(after), enter) -
+        s.toPlace(leave, after + 1);
+      if (gain <= 1e-9) continue;
+      if (after > j ? !s.maySwap(i, j, after) : !s.maySwap(after + 1, i - 1, j)) continue;
+      for (const w of [i - 1, i, j, j + 1, after, after + 1]) this.clearDontLook(w);
+      if (after > j) s.swap(i, j, after, turn);
+      else {
+        if (turn) s.reverse(i, j);
+        s.swap(after + 1, i - 1, j, false);
+      }
+      return gain;
+    }
+    return 0;
+  }
+}
+
 /**
  * A short tour that keeps every piece before the one that must follow it. `first` is an order that does so; `kicks` says how
  * long to look. Deterministic. `progress` is called now and then with 0..1 and may throw.
@@ -108,274 +274,35 @@ export function shortTour(
   progress: (done: number) => void = () => {},
 ): Tour {
   const n = p.count;
-  const near = neighbours(p);
-  // Places 1..n hold pieces; 0 is the start, n + 1 the open end.
-  const tour = new Int32Array(n + 2);
-  const turned = new Uint8Array(n + 2);
-  const place = new Int32Array(n);
-  tour.set(first.order, 1);
-  turned.set(first.turned, 1);
-  for (let k = 1; k <= n; k++) place[tour[k]] = k;
-  let fixed = false;
-  let bound = false;
-  for (let i = 0; i < n; i++) {
-    if (!p.reversible[i]) fixed = true;
-    if (p.precedence[i] >= 0) bound = true;
-  }
-  /** End by which the piece at place k is left, and by which it is entered; 2 n is the start. */
-  const outOf = (k: number) => (k === 0 ? 2 * n : 2 * tour[k] + 1 - turned[k]);
-  const into = (k: number) => 2 * tour[k] + turned[k];
-  const gap = (a: number, b: number): number => {
-    const ax = a === 2 * n ? p.startX : p.x[a];
-    const ay = a === 2 * n ? p.startY : p.y[a];
-    const dx = ax - p.x[b];
-    const dy = ay - p.y[b];
-    return Math.sqrt(dx * dx + dy * dy);
-  };
-  /** Air between what is left by end a and place k, which may be the open end. */
-  const toPlace = (a: number, k: number) => (k > n ? 0 : gap(a, into(k)));
-
-  /** Whether places i..j may be run backwards. */
-  const mayTurn = (i: number, j: number): boolean => {
-    if (!fixed && !bound) return true;
-    for (let k = i; k <= j; k++) {
-      if (!p.reversible[tour[k]]) return false;
-      const after = p.precedence[tour[k]];
-      if (after >= 0 && place[after] <= j) return false;
-    }
-    return true;
-  };
-  /** Whether places i..m may change places with m + 1..j. */
-  const maySwap = (i: number, m: number, j: number): boolean => {
-    if (!bound) return true;
-    for (let k = i; k <= m; k++) {
-      const after = p.precedence[tour[k]];
-      if (after >= 0 && place[after] > m && place[after] <= j) return false;
-    }
-    return true;
-  };
-  const reverse = (i: number, j: number) => {
-    for (let a = i, b = j; a <= b; a++, b--) {
-      const t = tour[a];
-      const w = turned[a];
-      tour[a] = tour[b];
-      turned[a] = 1 - turned[b];
-      tour[b] = t;
-      turned[b] = 1 - w;
-      place[tour[a]] = a;
-      place[tour[b]] = b;
-    }
-  };
-  const keepTour = new Int32Array(n + 2);
-  const keepTurned = new Uint8Array(n + 2);
-  /** Places i..m after m + 1..j; `turn` runs the first stretch backwards. */
-  const swap = (i: number, m: number, j: number, turn: boolean) => {
-    const a = m - i + 1;
-    const b = j - m;
-    if (turn) reverse(i, m);
-    // The shorter stretch is put aside.
-    const [aside, put] = a <= b ? [i, i + b] : [m + 1, i];
-    const many = Math.min(a, b);
-    keepTour.set(tour.subarray(aside, aside + many));
-    keepTurned.set(turned.subarray(aside, aside + many));
-    const [shift, from, to] = a <= b ? [i, m + 1, j + 1] : [i + b, i, m + 1];
-    tour.copyWithin(shift, from, to);
-    turned.copyWithin(shift, from, to);
-    tour.set(keepTour.subarray(0, many), put);
-    turned.set(keepTurned.subarray(0, many), put);
-    for (let k = i; k <= j; k++) place[tour[k]] = k;
-  };
-  const beginAt = (piece: number, which: number) => {
-    const s = p.starts[piece]!;
-    p.start[piece] = which;
-    p.x[2 * piece] = p.x[2 * piece + 1] = s[2 * which];
-    p.y[2 * piece] = p.y[2 * piece + 1] = s[2 * which + 1];
-  };
-  /** What was done since a kick, to be undone: kind (0 turned, 1 swapped, 2 swapped and turned, 3 begun elsewhere), i, m, j. */
-  const log: number[] = [];
-  let logging = false;
-  const doReverse = (i: number, j: number) => {
-    reverse(i, j);
-    if (logging) log.push(0, i, 0, j);
-  };
-  const doSwap = (i: number, m: number, j: number, turn: boolean) => {
-    swap(i, m, j, turn);
-    if (logging) log.push(turn ? 2 : 1, i, m, j);
-  };
-  const undo = () => {
-    while (log.length) {
-      const j = log.pop()!;
-      const m = log.pop()!;
-      const i = log.pop()!;
-      const kind = log.pop()!;
-      if (kind === 0) reverse(i, j);
-      else if (kind === 3) beginAt(i, j);
-      else {
-        const mid = i + (j - m) - 1;
-        swap(i, mid, j, false);
-        if (kind === 2) reverse(i, i + (m - i));
-      }
-    }
-  };
-
-  const queue = new Int32Array(n);
-  const queued = new Uint8Array(n);
-  let head = 0;
-  let waiting = 0;
-  const clearDontLook = (k: number) => {
-    if (k < 1 || k > n) return;
-    const piece = tour[k];
-    if (queued[piece]) return;
-    queued[piece] = 1;
-    queue[(head + waiting++) % n] = piece;
-  };
-
-  /** The best of the moves that give piece `t` a nearer neighbour; 0 when none pays. */
-  const improve = (t: number): number => {
-    const s = p.starts[t];
-    if (s && s.length > 2) {
-      const k = place[t];
-      const from = outOf(k - 1);
-      const ax = from === 2 * n ? p.startX : p.x[from];
-      const ay = from === 2 * n ? p.startY : p.y[from];
-      const last = k === n;
-      const bx = last ? 0 : p.x[into(k + 1)];
-      const by = last ? 0 : p.y[into(k + 1)];
-      const now = p.start[t];
-      let best = now;
-      let least = Infinity;
-      let present = 0;
-      for (let q = 0; q < s.length / 2; q++) {
-        const ux = s[2 * q] - ax;
-        const uy = s[2 * q + 1] - ay;
-        const vx = s[2 * q] - bx;
-        const vy = s[2 * q + 1] - by;
-        const c = Math.sqrt(ux * ux + uy * uy) + (last ? 0 : Math.sqrt(vx * vx + vy * vy));
-        if (q === now) present = c;
-        if (c < least) {
-          least = c;
-          best = q;
-        }
-      }
-      if (present - least > 1e-9) {
-        if (logging) log.push(3, t, 0, now);
-        beginAt(t, best);
-        clearDontLook(k - 1);
-        clearDontLook(k + 1);
-        return present - least;
-      }
-    }
-    for (let side = 0; side < 2; side++) {
-      const k = place[t];
-      const leaving = side === 0;
-      if (leaving && k === n) continue;
-      const e = leaving ? outOf(k) : into(k);
-      const now = leaving ? gap(e, into(k + 1)) : gap(outOf(k - 1), e);
-      for (let q = 0; q <= NEIGHBOURS; q++) {
-        // After its own neighbours, an end that is entered looks at the start as well.
-        const c = q < NEIGHBOURS ? near[e * NEIGHBOURS + q] : leaving ? -1 : 2 * n;
-        if (c < 0) continue;
-        const d = gap(c === 2 * n ? 2 * n : e, c === 2 * n ? e : c);
-        if (d >= now - 1e-9) {
-          if (c === 2 * n) continue;
-          q = NEIGHBOURS - 1;
-          continue;
-        }
-        const m = c === 2 * n ? 0 : place[c >> 1];
-        const cLeaves = c === 2 * n || c === outOf(m);
-        if (leaving === cLeaves) {
-          // 2-opt: both ends on the same side of their gaps.
-          const lo = Math.min(k, m) + (leaving ? 1 : 0);
-          const hi = Math.max(k, m) - (leaving ? 0 : 1);
-          if (lo >= 1 && lo <= hi) {
-            const gain =
-              gap(outOf(lo - 1), into(lo)) +
-              toPlace(outOf(hi), hi + 1) -
-              gap(outOf(lo - 1), outOf(hi)) -
-              toPlace(into(lo), hi + 1);
-            if (gain > 1e-9 && mayTurn(lo, hi)) {
-              clearDontLook(lo - 1);
-              clearDontLook(lo);
-              clearDontLook(hi);
-              clearDontLook(hi + 1);
-              doReverse(lo, hi);
-              return gain;
-            }
-          }
-        }
-        // Or-opt: one to three pieces, ending with this one at the end in question, go to where c is.
-        for (let size = 1; size <= 3; size++) {
-          const i = leaving ? k - size + 1 : k;
-          const j = leaving ? k : k + size - 1;
-          if (i < 1 || j > n || (m >= i && m <= j)) break;
-          // The place after which they go: c's own when c is left by, the one before when it is entered by.
-          const after = cLeaves ? m : m - 1;
-          if (after === i - 1 || after === j) continue;
-          const turn = leaving === cLeaves;
-          if (turn && !mayTurn(i, j)) continue;
-          const enter = turn ? outOf(j) : into(i);
-          const leave = turn ? into(i) : outOf(j);
-          const gain =
-            gap(outOf(i - 1), into(i)) +
-            toPlace(outOf(j), j + 1) -
-            toPlace(outOf(i - 1), j + 1) +
-            toPlace(outOf(after), after + 1) -
-            gap(outOf(after), enter) -
-            toPlace(leave, after + 1);
-          if (gain <= 1e-9) continue;
-          if (after > j ? !maySwap(i, j, after) : !maySwap(after + 1, i - 1, j)) continue;
-          for (const w of [i - 1, i, j, j + 1, after, after + 1]) clearDontLook(w);
-          if (after > j) doSwap(i, j, after, turn);
-          else {
-            if (turn) doReverse(i, j);
-            doSwap(after + 1, i - 1, j, false);
-          }
-          return gain;
-        }
-      }
-    }
-    return 0;
-  };
-  const improveAll = (): number => {
-    let sum = 0;
-    while (waiting) {
-      const t = queue[head];
-      head = (head + 1) % n;
-      waiting--;
-      queued[t] = 0;
-      for (let gain = improve(t); gain > 0; gain = improve(t)) sum += gain;
-    }
-    return sum;
-  };
-
-  for (let k = 1; k <= n; k++) clearDontLook(k);
-  improveAll();
+  const s = new TourState(p, first);
+  const search = new Search(s);
+  for (let k = 1; k <= n; k++) search.clearDontLook(k);
+  search.improveAll();
   progress(0.2);
   let state = 20260701;
   const random = (below: number) => {
     state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
     return Math.floor((state / 4294967296) * below);
   };
-  logging = true;
   for (let k = 0; k < kicks && n >= 8; k++) {
     if (k % 4096 === 0) progress(0.2 + (0.8 * k) / kicks);
-    const most = Math.min(STRETCH, (n - 1) >> 1);
+    const most = Math.min(LONGEST, (n - 1) >> 1);
     const i = 1 + random(n - 2);
     const m = i + random(Math.min(most, n - 1 - i));
     const j = m + 1 + random(Math.min(most, n - m));
-    if (!maySwap(i, m, j)) continue;
+    if (!s.maySwap(i, m, j)) continue;
     const loss =
-      gap(outOf(i - 1), into(m + 1)) +
-      gap(outOf(j), into(i)) +
-      toPlace(outOf(m), j + 1) -
-      gap(outOf(i - 1), into(i)) -
-      gap(outOf(m), into(m + 1)) -
-      toPlace(outOf(j), j + 1);
-    log.length = 0;
-    for (const w of [i - 1, i, m, m + 1, j, j + 1]) clearDontLook(w);
-    doSwap(i, m, j, false);
-    if (improveAll() < loss - 1e-9) undo();
+      s.gap(s.outOf(i - 1), s.into(m + 1)) +
+      s.gap(s.outOf(j), s.into(i)) +
+      s.toPlace(s.outOf(m), j + 1) -
+      s.gap(s.outOf(i - 1), s.into(i)) -
+      s.gap(s.outOf(m), s.into(m + 1)) -
+      s.toPlace(s.outOf(j), j + 1);
+    s.mark();
+    for (const w of [i - 1, i, m, m + 1, j, j + 1]) search.clearDontLook(w);
+    s.swap(i, m, j, false);
+    if (search.improveAll() < loss - 1e-9) s.undo();
   }
   progress(1);
-  return { order: tour.slice(1, n + 1), turned: turned.slice(1, n + 1) };
+  return { order: s.tour.slice(1, n + 1), turned: s.turned.slice(1, n + 1) };
 }

@@ -6,6 +6,7 @@ import { combinations, type Combination } from '@/core/artwork/shapeWork';
 import { useOpenJob } from '@/store/openJob';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { levelLine, uprightLine } from '@/ui/section/line';
+import { planTools } from '@/ui/planTools';
 import { setView, stageNames, stages, useView, type Stage } from '@/ui/view';
 import { addItem } from './add';
 import { linkPickedInto, otherSetups, ownPicked, sourceOf } from './links';
@@ -228,25 +229,14 @@ export const actions: readonly Action[] = [
       run: () => addCut(k.id, useLibrary.getState().cutters),
     }),
   ),
-  ...(
-    [
-      ['pick', 'Pick and move', 'V'],
-      ['line', 'Draw lines', 'D'],
-      ['curve', 'Draw a curve', 'Shift+D'],
-      ['arc', 'Draw an arc through three points', 'A'],
-      ['centred-arc', 'Draw an arc about its centre', 'Shift+A'],
-      ['nodes', 'Change nodes', 'N'],
-      ['trim', 'Trim lines at crossings', 'X'],
-      ['measure', 'Measure from point to point', 'Q'],
-    ] as const
-  ).map(
-    ([tool, name, shortcut]): Action => ({
-      id: `tool-${tool}`,
+  ...planTools.map(
+    ({ id, name, shortcut }): Action => ({
+      id: `tool-${id}`,
       name,
       shortcut,
       onTable: true,
       enabled: hasJob,
-      run: () => setView({ tool, stage: 'artwork' }),
+      run: () => setView({ tool: id, stage: 'artwork' }),
     }),
   ),
   { id: 'import-artwork', name: 'Import a drawing or picture', shortcut: 'Ctrl+O', enabled: hasJob, run: chooseFiles },

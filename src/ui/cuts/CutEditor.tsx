@@ -5,7 +5,6 @@ import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { useWork } from '@/compute/pipeline';
 import { presetOf } from '@/core/pipeline/planning';
-import { mayHaveTabs } from '@/core/cuts/kinds/profile';
 import { kindOf } from '@/core/cuts/registry';
 import { boundsOf, loopArea, type Region } from '@/core/geometry/region';
 import type { Cut } from '@/core/job/job';
@@ -96,7 +95,7 @@ export function CutEditor({ cut }: { cut: Cut }) {
             setCutValue(cut.id, { [key]: value, ...(key === 'tabs.count' && { 'tabs.at': [] }) }, f.label, library)
           }
         />
-        {mayHaveTabs(cut.values) && (
+        {kindOf(cut.kind).takesTabs?.(cut.values) && (
           <Typography variant="caption" component="p" sx={{ mt: 1, mb: 0, color: 'text.secondary' }}>
             Double-press beside an outline on the table to add a tab; drag it, or take it away with Delete.
           </Typography>

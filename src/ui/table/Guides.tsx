@@ -6,9 +6,7 @@ import { useOpenJob } from '@/store/openJob';
 import { edit, jobNow } from '@/ui/actions/edits';
 import { RULER } from './drawPlan';
 import { useDrag } from './useDrag';
-import { toScreen, toWorld, type Viewport } from './viewport';
-
-type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
+import { toScreen, toWorld, type Viewport, type Local } from './viewport';
 
 /** Guides, and the rulers that they are drawn out of: dragged back over the ruler, one is gone. */
 export function Guides({

@@ -5,10 +5,9 @@ import type { Item, PlacedItem } from '@/core/artwork/item';
 import { useOpenJob } from '@/store/openJob';
 import { useView } from '@/ui/view';
 import { Reach } from './Reach';
+import type { LayerProps } from './tools/usePointer';
 import { useDrag } from './useDrag';
-import { toScreen, toWorld, type Viewport } from './viewport';
-
-type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
+import { toScreen, toWorld, type Viewport, type Local } from './viewport';
 
 const GRIPS = [
   [-1, -1, 'lower left corner'],
@@ -22,17 +21,8 @@ const GRIPS = [
 ] as const;
 
 /** Grips around one picked item: corners keep the ratio (Shift frees it), edges stretch, the knob turns (by 15 degrees with Shift). */
-export function Handles({
-  view,
-  local,
-  placed,
-}: {
-  view: Viewport;
-  local: Local;
-  placed: ReadonlyMap<string, PlacedItem>;
-}) {
+export function Handles({ view, local, placed, job: { items } }: LayerProps) {
   const picked = useView((v) => v.picked);
-  const items = useOpenJob((s) => s.job!.items);
   const item = picked.length === 1 ? items.find((i) => i.id === picked[0]) : undefined;
   const frame = item && placed.get(item.id);
   return frame ? <One item={item} corners={frame.corners} view={view} local={local} /> : null;

@@ -3,9 +3,7 @@ import { useRef } from 'react';
 import { setView, useView, type SectionLine } from '@/ui/view';
 import { Reach } from './Reach';
 import { useDrag } from './useDrag';
-import { toScreen, toWorld, type Viewport } from './viewport';
-
-type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
+import { toScreen, toWorld, type Viewport, type Local } from './viewport';
 
 /** The section's line on the plan: drag an end to turn it, its middle to move it. */
 export function SectionLineMark({ view, local }: { view: Viewport; local: Local }) {

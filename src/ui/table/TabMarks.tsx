@@ -6,10 +6,8 @@ import { moveTab, removeTab } from '@/ui/actions/edits';
 import { cutColour } from '@/ui/theme/theme';
 import { useView } from '@/ui/view';
 import { useDrag } from './useDrag';
-import { toScreen, toWorld, type Viewport } from './viewport';
+import { toScreen, toWorld, type Viewport, type Local } from './viewport';
 import type { Merge } from '@/store/steps';
-
-type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
 
 /** Holding tabs of the cut that is being edited; each can be dragged along its outline, or taken away by Delete. */
 export function TabMarks({ view, local }: { view: Viewport; local: Local }) {

@@ -1,7 +1,6 @@
+import type { Local } from './viewport';
 import { useEffect, useRef, type PointerEvent } from 'react';
 import { holdSheets } from '@/ui/later';
-
-type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
 
 /** Pointer handlers for a grip in the plan's overlay: begin, drag with the pointer in pixels of the plan, end. */
 export function useDrag(

@@ -1,7 +1,5 @@
 import { useRef, type PointerEvent } from 'react';
-import { zoomed, type Viewport } from './viewport';
-
-type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
+import { zoomed, type Viewport, type Local } from './viewport';
 
 /**
  * Two fingers move and zoom the plan, whatever lies under them: handlers for the capturing phase of the plan, which keep the

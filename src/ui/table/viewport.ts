@@ -28,3 +28,9 @@ export function niceStep(k: number, px: number, unit: number): number {
   const p = 10 ** Math.floor(Math.log10(want));
   return [1, 2, 5, 10].map((m) => m * p).find((s) => s >= want)! * unit;
 }
+
+/** Room at the left of the plan that the tools take, pixels: the blank is fitted beside it. */
+export const STRIP = 40;
+
+/** A place in the window as one of the plan, in pixels. */
+export type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };

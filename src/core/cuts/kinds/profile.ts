@@ -29,7 +29,7 @@ import { byRamp, passWithLeads, placeTabs, profilePass, tabShapes, tabSpans, typ
 const point = z.object({ x: z.number(), y: z.number() });
 type Values = Record<string, unknown>;
 /** Whether the values are those of a profile that may be held by tabs. */
-export const mayHaveTabs = (v: Values): boolean => v.through === true && typeof v.tabs === 'object';
+const mayHaveTabs = (v: Values): boolean => v.through === true && typeof v.tabs === 'object';
 const hasTabs = (v: Values) => mayHaveTabs(v) && (v.tabs as { count: number }).count > 0;
 
 const schema = z.object({
@@ -65,6 +65,7 @@ type Profile = z.infer<typeof schema>;
 /** Profile along outlines: outside, inside or on the line, in passes, with holding tabs. */
 export const profile = cutKind({
   id: 'profile',
+  takesTabs: mayHaveTabs,
   name: 'Profile',
   summary: 'Runs along outlines, for cutting parts free or scoring a line.',
   schema,

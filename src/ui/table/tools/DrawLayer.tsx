@@ -15,7 +15,7 @@ import {
   type DrawTool,
 } from '@/core/artwork/draw';
 import { pathData, type Path } from '@/core/geometry/path';
-import { formatLength, type Unit } from '@/core/units/length';
+import { formatLength } from '@/core/units/length';
 import { addDrawn } from '@/ui/actions/artwork';
 import { tell } from '@/ui/actions/tell';
 import { setView } from '@/ui/view';
@@ -23,7 +23,7 @@ import { toScreen } from '../viewport';
 import { CaughtMark } from './CaughtMark';
 import { PointerSurface } from './PointerSurface';
 import { TypedPoint, TypedRadius } from './TypedPoint';
-import { useCatching, type ToolProps } from './usePointer';
+import { useCatching, type LayerProps } from './usePointer';
 
 const names: Record<DrawTool, string> = {
   line: 'Draw a line',
@@ -33,7 +33,7 @@ const names: Record<DrawTool, string> = {
 };
 
 /** Drawing by pressing on the plan. Enter ends, Escape takes back, pressing the first point closes. */
-export function DrawLayer({ tool, unit, ...on }: ToolProps & { tool: DrawTool; unit: Unit }) {
+export function DrawLayer({ tool, job: { unit }, ...on }: LayerProps & { tool: DrawTool }) {
   const { view } = on;
   const [d, setDrawing] = useState<Drawing>(() => begin(tool));
   const now = useRef(d);

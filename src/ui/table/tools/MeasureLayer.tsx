@@ -1,12 +1,12 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { angleAt, radiusAt } from '@/core/artwork/measure';
-import { formatLength, type Unit } from '@/core/units/length';
+import { formatLength } from '@/core/units/length';
 import { setView } from '@/ui/view';
 import { toScreen } from '../viewport';
 import { CaughtMark } from './CaughtMark';
 import { PointerSurface } from './PointerSurface';
-import { useCatching, type ToolProps } from './usePointer';
+import { useCatching, type LayerProps } from './usePointer';
 
 interface Point {
   x: number;
@@ -14,7 +14,7 @@ interface Point {
 }
 
 /** From one pressed point to the next: distance, across, up, and direction; a third gives the angle at the second. Over a round outline, its radius. */
-export function MeasureLayer({ unit, ...on }: ToolProps & { unit: Unit }) {
+export function MeasureLayer({ job: { unit }, ...on }: LayerProps) {
   const { view } = on;
   const { caught, read, forget } = useCatching(on, false);
   const [from, setFrom] = useState<Point | null>(null);

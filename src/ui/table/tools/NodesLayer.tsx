@@ -20,14 +20,14 @@ import {
 } from '@/core/artwork/nodes';
 import { workCorner, type CornerWork } from '@/core/artwork/cornerWork';
 import { inverse, reversePath, transformPath, type Path } from '@/core/geometry/path';
-import { parseLength, type Unit } from '@/core/units/length';
+import { parseLength } from '@/core/units/length';
 import { changeItem } from '@/ui/actions/edits';
 import { toDrawings } from '@/ui/actions/artwork';
 import { tell } from '@/ui/actions/tell';
-import { setView } from '@/ui/view';
+import { setView, useView } from '@/ui/view';
 import { useDrag } from '../useDrag';
 import { toScreen, toWorld } from '../viewport';
-import type { ToolProps } from './usePointer';
+import type { LayerProps, ToolProps } from './usePointer';
 import type { Merge } from '@/store/steps';
 
 const input = {
@@ -44,7 +44,9 @@ const pathsOf = (i: Item): Path[] => (i.values as { paths: Path[] }).paths;
 const MOST = 3000;
 
 /** Nodes and handles of the picked drawing, each of which can be dragged; the rest by the buttons below the plan. */
-export function NodesLayer({ item, unit, ...on }: ToolProps & { item: Item | null; unit: Unit }) {
+export function NodesLayer({ job: { items, unit }, ...on }: LayerProps) {
+  const only = useView((v) => (v.picked.length === 1 ? v.picked[0] : null));
+  const item = items.find((i) => i.id === only);
   const { view, local } = on;
   const [picked, setPicked] = useState<{ path: number; node: number } | null>(null);
   const drawing = item?.kind === 'drawing' ? item : null;

@@ -4,12 +4,11 @@ import { placementOf } from '@/core/artwork/item';
 import { nearest } from '@/core/artwork/nodes';
 import { trimAt } from '@/core/artwork/trim';
 import { inverse, pathData, transformPath, type Path } from '@/core/geometry/path';
-import type { OneSetup } from '@/core/job/job';
 import { changeItem } from '@/ui/actions/edits';
 import { tell } from '@/ui/actions/tell';
 import { toWorld } from '../viewport';
 import { PointerSurface } from './PointerSurface';
-import type { ToolProps } from './usePointer';
+import type { LayerProps } from './usePointer';
 
 interface Hit {
   readonly id: string;
@@ -21,7 +20,7 @@ interface Hit {
 }
 
 /** A press on a drawn line takes it away up to where it crosses others; what would be left is shown before. */
-export function TrimLayer({ job, ...on }: ToolProps & { job: OneSetup }) {
+export function TrimLayer({ job, ...on }: LayerProps) {
   const { view, local, index } = on;
   const [hit, setHit] = useState<Hit | null>(null);
   const find = (e: PointerEvent): Hit | null => {

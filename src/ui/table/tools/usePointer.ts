@@ -1,16 +1,23 @@
+import type { PlacedItem } from '@/core/artwork/item';
+import type { OneSetup } from '@/core/job/job';
 import { useMemo, useRef, useState, type PointerEvent } from 'react';
 import type { Caught } from '@/core/artwork/snap';
 import { catchPoint } from '@/core/artwork/snap';
 import { useOpenJob } from '@/store/openJob';
 import { setView } from '@/ui/view';
 import type { PickIndex } from '../pick';
-import { niceStep, toWorld, type Viewport } from '../viewport';
+import { niceStep, toWorld, type Viewport, type Local } from '../viewport';
 
-type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
 export interface ToolProps {
   readonly view: Viewport;
   readonly local: Local;
   readonly index: PickIndex;
+}
+
+/** What a tool's layer over the plan is given. */
+export interface LayerProps extends ToolProps {
+  readonly job: OneSetup;
+  readonly placed: ReadonlyMap<string, PlacedItem>;
 }
 
 /** Pixels within which a point is caught. */
