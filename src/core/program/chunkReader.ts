@@ -199,6 +199,17 @@ export class ChunkReader {
     this.c.marked = true;
   }
 
+  /** Reads a comment, in brackets or from a semicolon to the end of the line; the place after it. */
+  private afterComment(at: number): number {
+    const { bytes } = this;
+    const bracket = bytes[at] === 40;
+    let stop = at + 1;
+    while (stop < bytes.length && bytes[stop] !== 10 && !(bracket && bytes[stop] === 41)) stop++;
+    if (bracket && bytes[stop] !== 41) this.fail('a comment is not closed');
+    this.comment(at + 1, stop);
+    return bracket ? stop + 1 : stop;
+  }
+
   /** Reads the words of a line and goes past its end. */
   private words(): void {
     const { bytes, c, w } = this;
@@ -216,19 +227,9 @@ export class ChunkReader {
         at++;
         continue;
       }
-      if (ch === 40) {
-        let stop = at + 1;
-        while (stop < n && bytes[stop] !== 41 && bytes[stop] !== 10) stop++;
-        if (bytes[stop] !== 41) this.fail('a comment is not closed');
-        this.comment(at + 1, stop);
-        at = stop + 1;
+      if (ch === 40 || ch === 59) {
+        at = this.afterComment(at);
         continue;
-      }
-      if (ch === 59) {
-        const from = at + 1;
-        while (at < n && bytes[at] !== 10) at++;
-        this.comment(from, at);
-        break;
       }
       if (ch >= 97) ch -= 32;
       at++;

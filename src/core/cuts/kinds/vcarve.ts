@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { coneOf, cuttingLength, formOf, radiusOf } from '../../cutters/cutter';
+import { coneOf, cuttingLength, formOf, radiusOf, type Cutter } from '../../cutters/cutter';
 import { nearestCutter } from '../../cutters/library';
 import { makeInside } from '../../geometry/inside';
 import { branchesFor, insetsOf } from '../../geometry/insets';
@@ -16,6 +16,7 @@ import { finer } from '../budget';
 import { durationText } from '../../units/duration';
 import {
   cutKind,
+  type CutContext,
   emptyPlan,
   linkHeightOf,
   passes,
@@ -91,29 +92,10 @@ export const vcarve = cutKind({
     const preset = c.preset(v.cutter);
     const { tan, tip } = coneOf(cutter);
     const remarks: Remark[] = [];
-    const cone = cuttingLength(cutter);
-    let limit = v.limit ?? Infinity;
-    if (limit > cone) {
-      if (v.limit !== null)
-        remarks.push({
-          level: 'problem',
-          text: `${cutter.name} cuts ${cone.toFixed(2)} mm deep at most; the depth limit is held there.`,
-        });
-      limit = cone;
-    }
+    const limit = limitOf(v, cutter, remarks);
     // Depth errors are radial ones divided by tan a: steep cones get finer outlines.
     const budget = finer(c.budget, 1 / tan);
-    const { region, lost } = traceable(c.region(budget.flatten));
-    for (const l of lost) {
-      const what = `${l.area.toPrecision(2)} mm\u00b2 of the artwork, within ${l.side.toFixed(2)} mm,`;
-      remarks.push({
-        level: 'problem',
-        text: `The outline is too tangled here for an exact V-carve: ${what} are left out.`,
-        x: l.x,
-        y: l.y,
-        mend: 'simplify',
-      });
-    }
+    const region = outlineOf(c.region(budget.flatten), remarks);
     if (!region.length) return emptyPlan(remarks);
     const R = limit * tan + tip;
     const height = (r: number) => -v.startDepth - Math.min((r - tip) / tan, limit);
@@ -123,60 +105,26 @@ export const vcarve = cutKind({
       branches.push(branchesFor(part, budget.sample, budget.prune));
       c.progress((0.6 * (i + 1)) / parts.length);
     });
-    let widest = 0;
-    for (const b of branches) {
-      for (let k = 2; k < b.samples.length; k += 3) widest = Math.max(widest, b.samples[k]);
-      for (let k = 2; k < b.plunges.length; k += 3) widest = Math.max(widest, b.plunges[k]);
-    }
+    const widest = widestOf(branches);
     const deepest = Math.min(limit, Math.max(0, (widest - tip) / tan));
     if (v.limit === null && widest > R + 1e-9)
       remarks.push({
         level: 'problem',
-        text: `Parts of the artwork are wider than ${cutter.name} (${(2 * R).toFixed(2)} mm); they get a flat floor at its full depth of ${cone.toFixed(2)} mm.`,
+        text: `Parts of the artwork are wider than ${cutter.name} (${(2 * R).toFixed(2)} mm); they get a flat floor at its full depth of ${limit.toFixed(2)} mm.`,
       });
 
     const toolpaths: Toolpath[] = [];
-    let reach: readonly Reached[] | undefined;
     const insets = insetsOf(region);
     const flat = widest > R ? insets.at(R - tip, budget.offset) : [];
-    let rest: Region = flat;
-    // How far inside the rim there can be something left to clear.
-    let deep = widest - R;
-    if (v.endMills.length && v.limit !== null && flat.length) {
-      const tools = [...new Set(v.endMills)].map((id) => clearingTool(c.cutter(id), c.preset(id)));
-      const smallest = Math.min(...tools.map((t) => t.radius));
-      // A hair off the wall at every height: the wall belongs to the V-bit, so the outline may be coarse here.
-      const cleared = clearWith(tools, insetsOf(simplifyRegion(region, HAIR / 3)), HAIR, {
-        safe: c.blank.safeHeight,
-        clearance: c.blank.clearance,
-        approach: c.blank.approach,
-        linkHeight: linkHeightOf(c.blank),
-        stockTop: -v.startDepth,
-        floor: -v.startDepth - limit,
-        ramp: 3,
-        entry: 'helix',
-        climb: true,
-        pattern: 'contours',
-        angle: 0,
-        draft: tan,
-        budget: c.budget,
-        progress: (f) => c.progress(0.6 + 0.2 * f),
-      });
+    const cleared =
+      v.endMills.length && v.limit !== null && flat.length ? clearFloor(v, c, region, flat, limit, tan) : null;
+    if (cleared) {
       toolpaths.push(...cleared.toolpaths);
-      reach = cleared.reach;
-      for (const id of cleared.idle)
-        remarks.push({
-          level: 'note',
-          text: `${c.cutter(id).name} finds no floor that is wide enough for it, or nothing that the others left.`,
-        });
-      deep = Math.min(deep, smallest + tip);
-      const sorted = [...tools].sort((a, b) => b.radius - a.radius);
-      rest = leftBy(
-        flat,
-        sorted,
-        sorted.map((t) => reachOf(flat, t.radius)),
-      ).pop()!;
+      remarks.push(...cleared.remarks);
     }
+    const rest = cleared?.rest ?? flat;
+    // How far inside the rim there can be something left to clear.
+    const deep = cleared ? Math.min(widest - R, cleared.smallest + tip) : widest - R;
 
     // Going back along a stroke costs its length, lifting the way up, over and down again.
     const lift = (z: number) =>
@@ -201,30 +149,13 @@ export const vcarve = cutKind({
     const b = new MotionBuilder();
     let previousLevel = -v.startDepth;
     for (const floor of levels) {
-      const strokes: Stroke[] = [];
-      const low =
-        tip + (-v.startDepth - previousLevel) * tan - (previousLevel === -v.startDepth ? v.overRise * tan : 0);
-      for (const part of v.overRise > 0 && previousLevel === -v.startDepth
-        ? branches.map((q) => extendedIntoCorners(q, v.overRise * tan))
-        : branches) {
-        strokes.push(
-          ...makeStrokes(part, low, R, tip + (-v.startDepth - floor) * tan, (r) => Math.max(height(r), floor), costs),
-        );
-        for (let k = 0; k < part.plunges.length; k += 3) {
-          const r = Math.min(part.plunges[k + 2], R);
-          if (r > low)
-            strokes.push(
-              Float64Array.of(
-                part.plunges[k],
-                part.plunges[k + 1],
-                -v.startDepth,
-                part.plunges[k],
-                part.plunges[k + 1],
-                Math.max(height(r), floor),
-              ),
-            );
-        }
-      }
+      const first = previousLevel === -v.startDepth;
+      const low = tip + (-v.startDepth - previousLevel) * tan - (first ? v.overRise * tan : 0);
+      const parts = v.overRise > 0 && first ? branches.map((q) => extendedIntoCorners(q, v.overRise * tan)) : branches;
+      const strokes = parts.flatMap((part) => [
+        ...makeStrokes(part, low, R, tip + (-v.startDepth - floor) * tan, (r) => Math.max(height(r), floor), costs),
+        ...plungesOf(part, low, R, -v.startDepth, (r) => Math.max(height(r), floor)),
+      ]);
       const last = floor === levels[levels.length - 1];
       const joined = joinRims(
         rims.map((l) => level(l, floor)),
@@ -250,7 +181,7 @@ export const vcarve = cutKind({
       toolpaths,
       remarks,
       unreached: { area: unreached.area, region: unreached.left },
-      reach,
+      reach: cleared?.reach,
       tabs: [],
       cutsFree: false,
     };
@@ -309,6 +240,102 @@ export const vcarve = cutKind({
     };
   },
 });
+
+/** The depth limit, or how deep the cutter can go where that is less. */
+function limitOf(v: { readonly limit: number | null }, cutter: Cutter, remarks: Remark[]): number {
+  const cone = cuttingLength(cutter);
+  if ((v.limit ?? Infinity) <= cone) return v.limit!;
+  if (v.limit !== null)
+    remarks.push({
+      level: 'problem',
+      text: `${cutter.name} cuts ${cone.toFixed(2)} mm deep at most; the depth limit is held there.`,
+    });
+  return cone;
+}
+
+/** What of the artwork has an axis that can be found; what has not is told by size and place. */
+function outlineOf(artwork: Region, remarks: Remark[]): Region {
+  const { region, lost } = traceable(artwork);
+  for (const l of lost) {
+    const what = `${l.area.toPrecision(2)} mm\u00b2 of the artwork, within ${l.side.toFixed(2)} mm,`;
+    remarks.push({
+      level: 'problem',
+      text: `The outline is too tangled here for an exact V-carve: ${what} are left out.`,
+      x: l.x,
+      y: l.y,
+      mend: 'simplify',
+    });
+  }
+  return region;
+}
+
+/** The greatest clearance of all branches, mm. */
+function widestOf(branches: readonly Branches[]): number {
+  let widest = 0;
+  for (const { samples, plunges } of branches)
+    for (const list of [samples, plunges])
+      for (let k = 2; k < list.length; k += 3) if (list[k] > widest) widest = list[k];
+  return widest;
+}
+
+/** Strokes straight down where a branch is a single point. */
+function plungesOf(part: Branches, low: number, R: number, top: number, height: (r: number) => number): Stroke[] {
+  const out: Stroke[] = [];
+  for (let k = 0; k < part.plunges.length; k += 3) {
+    const [x, y] = [part.plunges[k], part.plunges[k + 1]];
+    const r = Math.min(part.plunges[k + 2], R);
+    if (r > low) out.push(Float64Array.of(x, y, top, x, y, height(r)));
+  }
+  return out;
+}
+
+/** Clears the floor by the end mills, down to the limit; `rest` is what they leave of it. */
+function clearFloor(
+  v: { readonly endMills: readonly string[]; readonly startDepth: number },
+  c: CutContext,
+  region: Region,
+  flat: Region,
+  limit: number,
+  tan: number,
+): {
+  toolpaths: Toolpath[];
+  remarks: Remark[];
+  reach: readonly Reached[] | undefined;
+  rest: Region;
+  smallest: number;
+} {
+  const tools = [...new Set(v.endMills)].map((id) => clearingTool(c.cutter(id), c.preset(id)));
+  // A hair off the wall at every height: the wall belongs to the V-bit, so the outline may be coarse here.
+  const { toolpaths, reach, idle } = clearWith(tools, insetsOf(simplifyRegion(region, HAIR / 3)), HAIR, {
+    safe: c.blank.safeHeight,
+    clearance: c.blank.clearance,
+    approach: c.blank.approach,
+    linkHeight: linkHeightOf(c.blank),
+    stockTop: -v.startDepth,
+    floor: -v.startDepth - limit,
+    ramp: 3,
+    entry: 'helix',
+    climb: true,
+    pattern: 'contours',
+    angle: 0,
+    draft: tan,
+    budget: c.budget,
+    progress: (f) => c.progress(0.6 + 0.2 * f),
+  });
+  const remarks = idle.map(
+    (id): Remark => ({
+      level: 'note',
+      text: `${c.cutter(id).name} finds no floor that is wide enough for it, or nothing that the others left.`,
+    }),
+  );
+  const sorted = [...tools].sort((a, b) => b.radius - a.radius);
+  const rest = leftBy(
+    flat,
+    sorted,
+    sorted.map((t) => reachOf(flat, t.radius)),
+  ).pop()!;
+  return { toolpaths, remarks, reach, rest, smallest: Math.min(...tools.map((t) => t.radius)) };
+}
 
 /** More way than this (mm) over a floor is days of work. */
 const MOST_WAY = 3e6;

@@ -1,18 +1,19 @@
 import type { Loop, Region } from '../region';
 import type { Axis } from './axis';
 import { cornerFrame } from './frame';
+import type { Sites } from './sites';
 
-/**
- * The outline moved inwards by a distance, read off the medial axis: where an edge of the axis has the
- * wanted clearance, the contour passes from one site's offset to the next one's. Between crossings it
- * is the parallel of a segment or an arc about a reflex corner, so it is exact but for the chords of the
- * arcs (sagitta `tolerance` mm). One pass over the axis per distance, whatever the shape.
- */
-export function insetOf(axis: Axis, distance: number, tolerance: number): Region {
-  const { sites: s, trace: t } = axis;
+/** Places where a contour passes from one site to the next: the site that it leaves, the one that it comes to, and where. */
+interface Crossings {
+  readonly end: readonly number[];
+  readonly begin: readonly number[];
+  readonly x: readonly number[];
+  readonly y: readonly number[];
+}
+
+/** Where edges of the axis have clearance R. */
+function crossingsAt({ sites: s, trace: t }: Axis, R: number): Crossings {
   const n = s.count;
-  const R = distance;
-  // Crossings: the site whose stretch of contour ends there, and the one whose stretch begins.
   const endSite: number[] = [];
   const beginSite: number[] = [];
   const xs: number[] = [];
@@ -68,29 +69,45 @@ export function insetOf(axis: Axis, distance: number, tolerance: number): Region
     if (q0 < -w && -w <= q1) add(A, B, ...at(-w));
     if (q0 < w && w <= q1) add(B, A, ...at(w));
   }
-  const count = xs.length;
-  // Where along its site a point of the contour lies: foot on a segment, clockwise turn about a corner.
-  const place = (site: number, x: number, y: number): number => {
-    if (site < n) return (x - s.ax[site]) * s.dx[site] + (y - s.ay[site]) * s.dy[site];
-    const i = site - n;
+  return { end: endSite, begin: beginSite, x: xs, y: ys };
+}
+
+/** The contour at distance R along the sites: straight beside a segment, round about a reflex corner. */
+class ContourWalk {
+  private readonly ends = new Map<number, { at: number; k: number }[]>();
+
+  constructor(
+    private readonly s: Sites,
+    private readonly c: Crossings,
+    private readonly R: number,
+    private readonly tolerance: number,
+  ) {
+    const { ends } = this;
+    c.end.forEach((site, k) => {
+      const e = { at: this.placeOf(site, c.x[k], c.y[k]), k };
+      const list = ends.get(site);
+      if (list) list.push(e);
+      else ends.set(site, [e]);
+    });
+    for (const list of ends.values()) if (list.length > 1) list.sort((a, b) => a.at - b.at);
+  }
+
+  /** Where along its site a point of the contour lies: foot on a segment, clockwise turn about a corner. */
+  private placeOf(site: number, x: number, y: number): number {
+    const { s } = this;
+    if (site < s.count) return (x - s.ax[site]) * s.dx[site] + (y - s.ay[site]) * s.dy[site];
+    const i = site - s.count;
     const p = s.prev[i];
     const nx = -s.dy[p];
     const ny = s.dx[p];
     const wx = x - s.ax[i];
     const wy = y - s.ay[i];
     return -Math.atan2(nx * wy - ny * wx, nx * wx + ny * wy);
-  };
-  const ends = new Map<number, { at: number; k: number }[]>();
-  for (let k = 0; k < count; k++) {
-    const list = ends.get(endSite[k]);
-    const e = { at: place(endSite[k], xs[k], ys[k]), k };
-    if (list) list.push(e);
-    else ends.set(endSite[k], [e]);
   }
-  for (const list of ends.values()) if (list.length > 1) list.sort((a, b) => a.at - b.at);
 
-  const arc = (out: number[], i: number, x0: number, y0: number, x1: number, y1: number) => {
-    // Clockwise about the corner at the start of segment i.
+  /** Adds the inner points of an arc, clockwise about the corner at the start of segment i. */
+  arc(out: number[], i: number, x0: number, y0: number, x1: number, y1: number): void {
+    const { s, R, tolerance } = this;
     const ax = x0 - s.ax[i];
     const ay = y0 - s.ay[i];
     const bx = x1 - s.ax[i];
@@ -104,34 +121,21 @@ export function insetOf(axis: Axis, distance: number, tolerance: number): Region
       const d = Math.sin(a);
       out.push(s.ax[i] + ax * c - ay * d, s.ay[i] + ax * d + ay * c);
     }
-  };
-  const loops: Loop[] = [];
-  const finish = (out: number[]) => {
-    const loop: number[] = [];
-    for (let i = 0; i < out.length; i += 2) {
-      const x = out[i] + s.originX;
-      const y = out[i + 1] + s.originY;
-      const m = loop.length;
-      if (m && Math.abs(loop[m - 2] - x) < 1e-6 && Math.abs(loop[m - 1] - y) < 1e-6) continue;
-      loop.push(x, y);
-    }
-    while (
-      loop.length > 2 &&
-      Math.abs(loop[0] - loop[loop.length - 2]) < 1e-6 &&
-      Math.abs(loop[1] - loop[loop.length - 1]) < 1e-6
-    )
-      loop.length -= 2;
-    if (loop.length >= 6) loops.push(Float64Array.from(loop));
-  };
-  /** From (x, y) on `site`, at `from` along it, to the crossing where the contour leaves the site's chain; -1 if none. */
-  const follow = (start: number, x: number, y: number, from: number, out: number[]): number => {
-    let site = start;
-    let at = from;
+  }
+
+  /** From crossing k to the one where the contour leaves the chain of sites that it comes to there; -1 if none. */
+  private follow(k: number, out: number[]): number {
+    const { s, c, R, ends } = this;
+    const n = s.count;
+    let site = c.begin[k];
+    let x = c.x[k];
+    let y = c.y[k];
+    let at = this.placeOf(site, x, y);
     for (let guard = 0; guard <= 2 * n + 2; guard++) {
       const end = ends.get(site)?.find((e) => e.at >= at - 1e-9);
       if (end) {
-        if (site >= n) arc(out, site - n, x, y, xs[end.k], ys[end.k]);
-        out.push(xs[end.k], ys[end.k]);
+        if (site >= n) this.arc(out, site - n, x, y, c.x[end.k], c.y[end.k]);
+        out.push(c.x[end.k], c.y[end.k]);
         return end.k;
       }
       if (site < n) {
@@ -146,7 +150,7 @@ export function insetOf(axis: Axis, distance: number, tolerance: number): Region
         const i = site - n;
         const ex = s.ax[i] - s.dy[i] * R;
         const ey = s.ay[i] + s.dx[i] * R;
-        arc(out, i, x, y, ex, ey);
+        this.arc(out, i, x, y, ex, ey);
         out.push(ex, ey);
         x = ex;
         y = ey;
@@ -155,34 +159,47 @@ export function insetOf(axis: Axis, distance: number, tolerance: number): Region
       }
     }
     return -1;
-  };
-  const done = new Uint8Array(count);
-  for (let k = 0; k < count; k++) {
-    if (done[k]) continue;
-    const out: number[] = [xs[k], ys[k]];
-    let at = k;
-    let whole = true;
-    for (;;) {
+  }
+
+  /** The closed contour through crossing k; `done` notes the crossings on it. Null where it does not close. */
+  loopFrom(k: number, done: Uint8Array): number[] | null {
+    const out: number[] = [this.c.x[k], this.c.y[k]];
+    for (let at = k; ; ) {
       done[at] = 1;
-      const next = follow(beginSite[at], xs[at], ys[at], place(beginSite[at], xs[at], ys[at]), out);
-      if (next < 0) {
-        whole = false;
-        break;
-      }
-      if (next === k) break;
-      if (done[next]) {
-        whole = false;
-        break;
-      }
+      const next = this.follow(at, out);
+      if (next === k) return out;
+      if (next < 0 || done[next]) return null;
       at = next;
     }
-    if (!whole) throw new InsetError(distance);
-    finish(out);
   }
-  // Loops of the outline that no crossing touches: holes without convex corners, wholly inside or wholly out.
+}
+
+/** Points as a loop in the frame of the artwork, without doubles; null where fewer than three are left. */
+function closed(out: readonly number[], { originX, originY }: Sites): Loop | null {
+  const loop: number[] = [];
+  for (let i = 0; i < out.length; i += 2) {
+    const x = out[i] + originX;
+    const y = out[i + 1] + originY;
+    const m = loop.length;
+    if (m && Math.abs(loop[m - 2] - x) < 1e-6 && Math.abs(loop[m - 1] - y) < 1e-6) continue;
+    loop.push(x, y);
+  }
+  while (
+    loop.length > 2 &&
+    Math.abs(loop[0] - loop[loop.length - 2]) < 1e-6 &&
+    Math.abs(loop[1] - loop[loop.length - 1]) < 1e-6
+  )
+    loop.length -= 2;
+  return loop.length >= 6 ? Float64Array.from(loop) : null;
+}
+
+/** Contours of loops of the outline that no crossing touches: holes without convex corners, wholly inside or wholly out. */
+function untouched({ sites: s, trace: t }: Axis, R: number, c: Crossings, walk: ContourWalk): number[][] {
+  const n = s.count;
+  const all: number[][] = [];
   const touched = new Uint8Array(n);
-  for (let k = 0; k < count; k++)
-    for (const site of [endSite[k], beginSite[k]]) {
+  for (const sites of [c.end, c.begin])
+    for (const site of sites) {
       const first = site < n ? site : site - n;
       for (let i = first; !touched[i]; i = s.next[i]) touched[i] = 1;
     }
@@ -204,11 +221,36 @@ export function insetOf(axis: Axis, distance: number, tolerance: number): Region
       const x1 = s.ax[j] - s.dy[j] * R;
       const y1 = s.ay[j] + s.dx[j] * R;
       out.push(x0, y0);
-      arc(out, j, x0, y0, x1, y1);
+      walk.arc(out, j, x0, y0, x1, y1);
       out.push(x1, y1);
     }
-    if (any && !convex) finish(out);
+    if (any && !convex) all.push(out);
   }
+  return all;
+}
+
+/**
+ * The outline moved inwards by a distance, read off the medial axis: where an edge of the axis has the
+ * wanted clearance, the contour passes from one site's offset to the next one's. Between crossings it
+ * is the parallel of a segment or an arc about a reflex corner, so it is exact but for the chords of the
+ * arcs (sagitta `tolerance` mm). One pass over the axis per distance, whatever the shape.
+ */
+export function insetOf(axis: Axis, distance: number, tolerance: number): Region {
+  const c = crossingsAt(axis, distance);
+  const walk = new ContourWalk(axis.sites, c, distance, tolerance);
+  const loops: Loop[] = [];
+  const add = (out: readonly number[]) => {
+    const loop = closed(out, axis.sites);
+    if (loop) loops.push(loop);
+  };
+  const done = new Uint8Array(c.x.length);
+  for (let k = 0; k < done.length; k++) {
+    if (done[k]) continue;
+    const out = walk.loopFrom(k, done);
+    if (!out) throw new InsetError(distance);
+    add(out);
+  }
+  untouched(axis, distance, c, walk).forEach(add);
   return loops;
 }
 
