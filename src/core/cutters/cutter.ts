@@ -14,6 +14,7 @@ export const presetSchema = z.object({
   stepOver: z.number().positive(),
 });
 export type Preset = z.infer<typeof presetSchema>;
+export const allPresetValues = Object.keys(presetSchema.shape) as readonly (keyof Preset)[];
 
 /** A cutter of the library or of a job. `shape` and `values` are checked together against the shape's schema. */
 export const cutterSchema = z

@@ -21,7 +21,7 @@ export function planOn(
   { stepOver, stepDown, ...values }: Record<string, unknown> & Partial<typeof preset>,
   region: Region | ((tolerance: number) => Region),
   blank: Partial<Blank> = {},
-  presetOn: Partial<typeof preset> = {},
+  presetOn: Partial<typeof preset> | ((cutterId: string) => Partial<typeof preset>) = {},
   lines?: Line[],
 ): { plan: CutPlan; job: OneSetup; wanted: () => Wanted } {
   const job = newOneSetup('test');
@@ -35,7 +35,12 @@ export function planOn(
     lines: (tolerance) => lines ?? at(tolerance).map((points) => ({ points, closed: true })),
     cutter: cutterOf,
     budget: budgetOf(),
-    preset: () => ({ ...preset, ...(stepOver ? { stepOver } : {}), ...(stepDown ? { stepDown } : {}), ...presetOn }),
+    preset: (id) => ({
+      ...preset,
+      ...(stepOver ? { stepOver } : {}),
+      ...(stepDown ? { stepDown } : {}),
+      ...(typeof presetOn === 'function' ? presetOn(id) : presetOn),
+    }),
     progress: () => {},
   };
   const plan = k.plan(full, c);

@@ -2,10 +2,19 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { chipLoad, differs, removalRate, scallopOf, type Cutter, type Preset } from '@/core/cutters/cutter';
+import {
+  allPresetValues,
+  chipLoad,
+  differs,
+  removalRate,
+  scallopOf,
+  type Cutter,
+  type Preset,
+} from '@/core/cutters/cutter';
 import { stepShareOf } from '@/core/cutters/library';
 import { materials, type MaterialId } from '@/core/cutters/materials';
 import { shapeOf } from '@/core/cutters/registry';
+import { kindOf } from '@/core/cuts/registry';
 import type { Cut } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
 import { useOpenJob } from '@/store/openJob';
@@ -67,6 +76,7 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
   );
   const share = Math.round((100 * now.stepOver) / whole.mm);
   const turns = shapeOf(cutter.shape).turns;
+  const used = kindOf(cut.kind).presets?.(cut.values, cutter.id) ?? allPresetValues;
   const scallop = scallopOf(cutter, now.stepOver);
   const material = materials[job.blank.material].name.toLowerCase();
   return (
@@ -96,7 +106,7 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
       }
     >
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 }}>
-        {turns && (
+        {turns && used.includes('rpm') && (
           <NumberField
             label="Spindle"
             unit="rpm"
@@ -107,20 +117,19 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
             onChange={(v) => set('rpm', v)}
           />
         )}
-        {length('Feed', 'feed', 1, 50000)}
-        {length('Plunge feed', 'plunge', 1, 50000)}
-        {length('Step-down', 'stepDown', 0.001, 200)}
-        {length('Step-over', 'stepOver', 0.001, 200)}
+        {used.includes('feed') && length('Feed', 'feed', 1, 50000)}
+        {used.includes('plunge') && length('Plunge feed', 'plunge', 1, 50000)}
+        {used.includes('stepDown') && length('Step-down', 'stepDown', 0.001, 200)}
+        {used.includes('stepOver') && length('Step-over', 'stepOver', 0.001, 200)}
       </Box>
       <Typography variant="caption" sx={{ display: 'block', mt: 1, color: 'text.secondary' }}>
-        {Object.keys(own).length ? 'Marked values are this cut\u2019s own.' : `Values of the cutter for ${material}.`}{' '}
-        Step-over {share} % of the {whole.of}
-        {share <= 100 ? `, rows overlap ${100 - share} %` : ''}
-        {scallop > 0.0005 && `, ridges ${formatLength(scallop, unit)} ${unit}`}
+        {Object.keys(own).length ? 'Marked values are this cut\u2019s own.' : `Values of the cutter for ${material}.`}
+        {used.includes('stepOver') &&
+          ` Step-over ${share} % of the ${whole.of}${share <= 100 ? `, rows overlap ${100 - share} %` : ''}${scallop > 0.0005 ? `, ridges ${formatLength(scallop, unit)} ${unit}` : ''}.`}
         {turns &&
           now.rpm > 0 &&
-          `. Chip load ${formatLength(chipLoad(cutter, now), unit)} ${unit}, up to ${(removalRate(now) / 1000).toFixed(2)} cm\u00b3/min`}
-        .
+          used.includes('feed') &&
+          ` Chip load ${formatLength(chipLoad(cutter, now), unit)} ${unit}${used.includes('stepOver') ? `, up to ${(removalRate(now) / 1000).toFixed(2)} cm\u00b3/min` : ''}.`}
       </Typography>
       {shelved && differs(shelved, cutter) && (
         <Box

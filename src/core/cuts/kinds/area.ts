@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { coneOf, cuttingLength, formOf, radiusOf } from '../../cutters/cutter';
+import { allPresetValues, coneOf, cuttingLength, formOf, radiusOf } from '../../cutters/cutter';
 import { nearestCutter } from '../../cutters/library';
 import { shapeOf } from '../../cutters/registry';
 import { makeInside } from '../../geometry/inside';
@@ -109,6 +109,8 @@ export const area = cutKind({
   fills: true,
   outlinesOnly: () => true,
   cutters: (v) => [...v.cutters, ...(v.wall ? [v.wall] : [])],
+  // The cone goes along the wall, level by level.
+  presets: (v, id) => (v.cutters.includes(id) ? allPresetValues : ['rpm', 'feed', 'plunge', 'stepDown']),
   plan(v, c) {
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
     const budget = budgetFor(cone, c);

@@ -53,6 +53,8 @@ export const drag = cutKind({
     load: 5,
   }),
   cutters: (v) => [v.cutter],
+  // It does not turn. How far rows of a fill lie from each other is a value of the cut.
+  presets: () => ['feed', 'plunge', 'stepDown'],
   plan(v, c) {
     const cutter = c.cutter(v.cutter);
     const sprung = springRateOf(cutter) > 0;

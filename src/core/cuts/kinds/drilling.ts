@@ -110,6 +110,7 @@ export const drilling = cutKind({
     dwell: 0,
   }),
   cutters: (v) => [v.cutter],
+  presets: () => ['rpm', 'plunge'],
   plan(v, c) {
     const cutter = c.cutter(v.cutter);
     const preset = c.preset(v.cutter);

@@ -23,6 +23,8 @@ export const line = cutKind({
       0.2,
     ),
   cutters: (v) => [v.cutter],
+  // How far rows of a fill lie from each other is a value of the cut.
+  presets: () => ['rpm', 'feed', 'plunge', 'stepDown'],
   plan: planEngraving,
   wanted: engravingWanted,
   side: engravingSide,

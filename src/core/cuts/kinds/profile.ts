@@ -66,6 +66,7 @@ type Profile = z.infer<typeof schema>;
 export const profile = cutKind({
   id: 'profile',
   takesTabs: mayHaveTabs,
+  presets: () => ['rpm', 'feed', 'plunge', 'stepDown'],
   name: 'Profile',
   summary: 'Runs along outlines, for cutting parts free or scoring a line.',
   schema,
