@@ -210,6 +210,44 @@ describe('what is worked out, and when', () => {
     expect(asked.filter((a) => a.what === 'prove').map((a) => a.setup)).toEqual([id, FIRST_SETUP]);
   });
 
+  it('holds a proof against what is wanted later, where another set-up was looked at first', async () => {
+    const { job, id } = withNewSetup(board(), FIRST_SETUP, 'none', () => 'fresh');
+    const one = oneSetup(job);
+    const two = withSetup(job, {
+      ...oneSetup(job, id),
+      items: one.items.map((i) => ({ ...i, id: `${i.id}2` })),
+      cuts: one.cuts.slice(0, 1).map((c) => ({ ...c, id: `${c.id}2`, items: c.items.map((i) => `${i}2`) })),
+    });
+    setJob(two, FIRST_SETUP);
+    await settle();
+    while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('a'));
+    await end(now()[0], { ...proof });
+    expect(now().map((a) => [a.what, a.setup])).toEqual([['compare', FIRST_SETUP]]);
+    // Another is looked at before the first has been compared: that is given up, and made up for in the end.
+    setJob(two, id);
+    await settle();
+    const done: string[] = [];
+    for (let a = now()[0]; a; a = now()[0]) {
+      done.push(`${a.what} ${a.setup}`);
+      await end(a, a.what === 'plan' ? planOf('b') : a.what === 'prove' ? { ...proof } : []);
+    }
+    expect(done).toEqual([`plan ${id}`, `prove ${id}`, `compare ${id}`, `compare ${FIRST_SETUP}`]);
+    for (const setup of [FIRST_SETUP, id])
+      expect(useWork.getState().setups[setup].proof).toMatchObject({ compared: true });
+  });
+
+  it('a comparison that never comes to an end is not begun for ever', async () => {
+    const job = board();
+    setJob(job, FIRST_SETUP);
+    await settle();
+    let compared = 0;
+    for (let a = now()[0]; a; a = now()[0]) {
+      if (a.what === 'compare') compared++;
+      await end(a, a.what === 'plan' ? planOf('a') : a.what === 'prove' ? { ...proof } : new Cancelled());
+    }
+    expect(compared).toBe(3);
+  });
+
   it('shows what was kept, teaches the prover what is needed before it is, and keeps what stands', async () => {
     jest.replaceProperty(process, 'env', { ...process.env, NODE_ENV: 'production', MIRVAK_STAMP: 'make' });
     // Three set-ups, each after the one before; nothing is kept of the third.

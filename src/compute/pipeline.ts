@@ -214,6 +214,7 @@ export function resumeWork(): void {
 /** Holds a proof that is shown already against what is wanted; a change that comes meanwhile ends it. */
 async function hold(setupId: string, proof: ProofResult): Promise<void> {
   const { prover } = computePool();
+  held.set(proof, (held.get(proof) ?? 0) + 1);
   if (isShown(setupId)) useWork.setState({ comparing: true });
   try {
     const findings = await prover.ask((api) =>
@@ -281,7 +282,39 @@ async function step(): Promise<void> {
     if (todo && cuts.length) await planSome(todo, cuts);
     else if (fromCold) {
       if (!(await proveSetup(whole, fromCold, quality))) return;
-    } else if (!todo || !(await proveSetup(whole, todo, quality))) return;
+    } else if (todo) {
+      if (!(await proveSetup(whole, todo, quality))) return;
+    } else {
+      const unheld = order.find((s) => toHold(s.at.id));
+      if (!unheld || !(await holdSetup(whole, unheld, quality))) return;
+    }
+  }
+}
+
+/** How often a proof was begun to be held against what is wanted: one whose comparison ends without a word is not begun for ever. */
+const held = new WeakMap<ProofResult, number>();
+const MOST_TIMES = 3;
+/** A proof that is shown and has not been compared, since what is looked at came first. */
+const toHold = (setupId: string): ProofResult | null => {
+  const { proof } = workOf(setupId);
+  return proof && !proof.compared && !cold.has(setupId) && (held.get(proof) ?? 0) < MOST_TIMES ? proof : null;
+};
+
+/** Holds a proof against what is wanted that was not while another set-up was looked at. False where it was given up. */
+async function holdSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
+  const { id } = job.at;
+  const key = proofKeyOf(whole, job, quality);
+  atProof = { setup: id, key };
+  try {
+    await hold(id, toHold(id)!);
+    keepLater(id, key);
+    return true;
+  } catch (e) {
+    if (!isCancelled(e)) throw e;
+    if (!useWork.getState().stopped) again = true;
+    return false;
+  } finally {
+    atProof = null;
   }
 }
 

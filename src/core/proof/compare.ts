@@ -1,4 +1,5 @@
 import type { Wanted } from '../cuts/wanted';
+import { derived } from '../geometry/hash';
 import type { HeightField } from '../relief/field';
 
 /** What differs beyond this height (mm) is told. Sideways, a place may be off by the other: walls stand where nodes do not. */
@@ -41,6 +42,32 @@ const AROUND = [
   [0, -SIDEWAYS],
 ] as const;
 
+/** Wanted heights at the nodes of columns c0..c1 and rows r0..r1 of a grid, row by row. */
+interface Sampled {
+  readonly c0: number;
+  readonly c1: number;
+  readonly r0: number;
+  readonly r1: number;
+  readonly heights: Float32Array;
+}
+const sampled = derived<Wanted, Sampled>();
+
+/** What a cut wants at the nodes in its box: asked once for as long as it wants the same, since each answer is a search for the nearest outline. */
+const sampledOver = ({ cols, rows, cell, x0, y0 }: HeightField, w: Wanted, progress: (done: number) => void): Sampled =>
+  sampled(w, [cols, rows, cell, x0, y0].join(), () => {
+    const c0 = Math.max(0, Math.ceil((w.box.x0 - SIDEWAYS - x0) / cell));
+    const c1 = Math.min(cols - 1, Math.floor((w.box.x1 + SIDEWAYS - x0) / cell));
+    const r0 = Math.max(0, Math.ceil((w.box.y0 - SIDEWAYS - y0) / cell));
+    const r1 = Math.min(rows - 1, Math.floor((w.box.y1 + SIDEWAYS - y0) / cell));
+    const heights = new Float32Array(Math.max(0, c1 - c0 + 1) * Math.max(0, r1 - r0 + 1));
+    for (let r = r0, k = 0; r <= r1; r++) {
+      const y = y0 + r * cell;
+      for (let c = c0; c <= c1; c++) heights[k++] = w.surface(x0 + c * cell, y);
+      if ((r & 31) === 0) progress((r - r0) / Math.max(1, r1 - r0));
+    }
+    return { c0, c1, r0, r1, heights };
+  });
+
 /**
  * Holds a proof against what each cut is to make, node by node: first exactly where the node is, then, where that differs,
  * a hair to every side. `wanted` in the order of the plan. `found`: the surface as it was before all of them, at the same nodes.
@@ -58,19 +85,14 @@ export function compare(
   const at = (i: number): [number, number] => [x0 + (i % cols) * cell, y0 + Math.floor(i / cols) * cell];
   const cuts: Compared[] = [];
   for (const [cutId, w] of wanted) {
-    const c0 = Math.max(0, Math.ceil((w.box.x0 - SIDEWAYS - x0) / cell));
-    const c1 = Math.min(cols - 1, Math.floor((w.box.x1 + SIDEWAYS - x0) / cell));
-    const r0 = Math.max(0, Math.ceil((w.box.y0 - SIDEWAYS - y0) / cell));
-    const r1 = Math.min(rows - 1, Math.floor((w.box.y1 + SIDEWAYS - y0) / cell));
+    const { c0, c1, r0, r1, heights } = sampledOver(field, w, (f) => progress((cuts.length + f) / (wanted.size + 1)));
     /** Nodes that stand above the surface. */
     const above: number[] = [];
     let nodes = 0;
     let idle = true;
-    for (let r = r0; r <= r1; r++) {
-      const y = y0 + r * cell;
-      for (let c = c0; c <= c1; c++) {
-        const i = r * cols + c;
-        const s = w.surface(x0 + c * cell, y);
+    for (let r = r0, k = 0; r <= r1; r++)
+      for (let c = c0, i = r * cols + c0; c <= c1; c++, i++) {
+        const s = heights[k++];
         if (s >= 0) continue;
         nodes++;
         if (s < lowest[i]) {
@@ -80,8 +102,7 @@ export function compare(
         }
         if (z[i] > s + TOLERANCE) above.push(i);
       }
-      if ((r & 31) === 0) progress((cuts.length + (r - r0) / Math.max(1, r1 - r0)) / (wanted.size + 1));
-    }
+    progress((cuts.length + 1) / (wanted.size + 1));
     // What the cutters' shapes must leave is asked of those alone, and of their neighbours a hair away.
     const stays = w.stays ?? w.surface;
     const mask = new Map<number, number>();
