@@ -9,7 +9,7 @@ import { itemsOf } from '@/core/exchange/items';
 import { FontShelf } from '@/core/lettering/shelf';
 import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
 import { writePrograms } from '@/core/pipeline/programs';
-import { comparedFindings, placePrograms, prove, type Proof } from '@/core/pipeline/proving';
+import { comparedFindings, glimpseOf, placePrograms, prove, type Proof } from '@/core/pipeline/proving';
 import { breaksIn } from '@/core/program/programLines';
 import { cutAlong } from '@/core/proof/along';
 import { lineNear, lineOnTable } from '@/core/proof/lookup';
@@ -34,6 +34,8 @@ const parcels = new Receiver();
 const shared = derived<Uint8Array, Uint8Array>();
 /** Tickets up to this one are no longer wanted; shared with the window, so that it is seen while computing. */
 let stop: Int32Array | null = null;
+/** Nodes of a glimpse lie so many times as far apart as those of its proof. */
+const GLIMPSE = 4;
 /** What a set-up was proven with last. What was cut is kept: a changed letter costs one letter. */
 interface Bench {
   readonly simulation: Simulation;
@@ -110,7 +112,7 @@ const api: ComputeApi = {
     }
     return inShared(plan);
   },
-  prove(ticket, parcel, cell, before, progress) {
+  prove(ticket, parcel, cell, before, progress, seen) {
     const { job, plans } = parcels.unpack(parcel);
     const byId = new Map(plans);
     const b = benchOf(job.at.id);
@@ -129,6 +131,18 @@ const api: ComputeApi = {
         faces: foundBy(source.left, before.turned, job.blank, cell),
       };
     const found = b.found && before && { faces: b.found.faces, from: before.name };
+    if (seen) {
+      const from = before && source ? foundBy(source.left, before.turned, job.blank, GLIMPSE * cell).up : null;
+      const glimpse = glimpseOf(
+        job,
+        placed,
+        programs.tools,
+        GLIMPSE * cell,
+        watch(ticket, () => {}),
+        from,
+      );
+      if (glimpse) seen({ ...glimpse, z: sharedCopy(glimpse.z) });
+    }
     const proof = prove(job, placed, programs.tools, byId, cell, watch(ticket, progress), b.simulation, found);
     // The simulation keeps its field; the window gets a copy, and its workers see the same one.
     const field = { ...proof.field, z: sharedCopy(proof.field.z) };

@@ -14,6 +14,8 @@ interface Asked {
   done(value: unknown): void;
   fail(e: Error): void;
   cancelled: boolean;
+  /** Given to who proves, for a first look at the field. */
+  seen?: ((glimpse: unknown) => void) | null;
 }
 const asked: Asked[] = [];
 const begun = (seat: number, what: Asked['what'], setup: string, cut?: string): Promise<unknown> =>
@@ -24,7 +26,11 @@ class TestSeat {
   ask(work: (api: unknown, pack: (v: unknown) => unknown) => Promise<unknown>): Promise<unknown> {
     const api = {
       plan: (_: number, job: OneSetup, cut: string) => this.begin('plan', job.at.id, cut),
-      prove: (_: number, { job }: { job: OneSetup }) => this.begin('prove', job.at.id),
+      prove: (_: number, { job }: { job: OneSetup }, ...[, , , seen]: [number, unknown, unknown, Asked['seen']]) => {
+        const done = this.begin('prove', job.at.id);
+        asked.at(-1)!.seen = seen;
+        return done;
+      },
       compare: (_: number, setup: string) => this.begin('compare', setup),
       keep: (key: string) => this.begin('keep', key),
       clear: () => Promise.resolve(),
@@ -234,6 +240,31 @@ describe('what is worked out, and when', () => {
     expect(done).toEqual([`plan ${id}`, `prove ${id}`, `compare ${id}`, `compare ${FIRST_SETUP}`]);
     for (const setup of [FIRST_SETUP, id])
       expect(useWork.getState().setups[setup].proof).toMatchObject({ compared: true });
+  });
+
+  it('shows the field coarsely until there is a first proof, and never instead of one', async () => {
+    const job = board();
+    setJob(job, FIRST_SETUP);
+    await settle();
+    while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('a'));
+    const first = now()[0];
+    const glimpse = { coarse: true };
+    first.seen!(glimpse);
+    expect(useWork.getState()).toMatchObject({ glimpse, proof: null });
+    // What another change has outdated says nothing any more.
+    setJob(changed(job, 0), FIRST_SETUP);
+    await settle();
+    first.seen!({ late: true });
+    expect(useWork.getState().glimpse).toBe(glimpse);
+    while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('b'));
+    await end(now()[0], { ...proof });
+    expect(useWork.getState()).toMatchObject({ glimpse: null, proof });
+    await end(now()[0], []);
+    setJob(job, FIRST_SETUP);
+    await settle();
+    while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('c'));
+    expect(now().map((a) => [a.what, a.seen])).toEqual([['prove', null]]);
+    await proveAll();
   });
 
   it('a comparison that never comes to an end is not begun for ever', async () => {

@@ -4,6 +4,7 @@ import { hashText } from '@/core/geometry/hash';
 import { cutKey } from '@/core/pipeline/planning';
 import type { Cut, Job, OneSetup } from '@/core/job/job';
 import { eachSetup, oneSetup } from '@/core/job/oneSetup';
+import type { HeightField } from '@/core/relief/field';
 import { saysOf } from '@/core/units/says';
 import { computePool, isCancelled, onProverLost } from './pool';
 import { emptyDerived, recallDerived } from './derived';
@@ -29,8 +30,10 @@ export interface SetupWork {
   readonly proof: ProofResult | null;
   /** Content key of what the proof was made of; of nothing that is there when it is empty. */
   readonly proofKey: string;
+  /** The field as it will be, coarsely, until there is a first proof. */
+  readonly glimpse: HeightField | null;
 }
-const NOTHING: SetupWork = { cuts: {}, proof: null, proofKey: '' };
+const NOTHING: SetupWork = { cuts: {}, proof: null, proofKey: '', glimpse: null };
 
 interface Work extends SetupWork {
   /** The same for every set-up of the job, the one that is shown among them, by id. */
@@ -447,13 +450,19 @@ async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<
     const { cuts } = workOf(id);
     const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as const);
     const told = prover.hearing((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w)));
+    // Where nothing is shown yet, the field is shown coarsely first.
+    const seen = workOf(id).proof
+      ? null
+      : prover.hearing((glimpse: HeightField) => {
+          if (atProof?.setup === id && atProof.key === key && !workOf(id).proof) put(id, { glimpse });
+        });
     const before = after && { setup: after.setup, turned: after.turned, name: oneSetup(whole, after.setup).at.name };
     const proof = await prover.ask((api, pack) =>
-      api.prove(prover.next(), pack({ job: pickUsedItems(job), plans }), cellOf(job, quality), before, told),
+      api.prove(prover.next(), pack({ job: pickUsedItems(job), plans }), cellOf(job, quality), before, told, seen),
     );
     cold.delete(id);
     if (quiet) return true;
-    put(id, { proof, proofKey: key });
+    put(id, { proof, proofKey: key, glimpse: null });
     useWork.setState({ proving: null });
     await hold(id, proof);
     keepLater(id, key);

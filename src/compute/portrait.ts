@@ -36,6 +36,7 @@ export async function provenSurface(job: OneSetup, signal: AbortSignal): Promise
           cellOf(job, 'quick'),
           null,
           pool.prover.hearing(quiet),
+          null,
         ),
       )
     ).field;

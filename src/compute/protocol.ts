@@ -11,7 +11,7 @@ import type { Parcel } from './parcel';
 import type { OneSetup, TurnedOver } from '@/core/job/job';
 import type { Finding } from '@/core/proof/check';
 import type { ProgramFile } from '@/core/pipeline/programs';
-import type { StretchTime } from '@/core/pipeline/proving';
+import type { SectionTime } from '@/core/pipeline/proving';
 import type { LineOnTable } from '@/core/proof/lookup';
 import type { Played } from '@/core/proof/player';
 import type { HeightField } from '@/core/relief/field';
@@ -31,7 +31,7 @@ export interface ProofResult {
   readonly findings: readonly Finding[];
   /** Whether it has been held against what is wanted: the last of the checks. */
   readonly compared: boolean;
-  readonly times: readonly StretchTime[];
+  readonly times: readonly SectionTime[];
   readonly minutes: number;
   readonly toolChanges: number;
   /** Minutes for which nothing moves. */
@@ -96,6 +96,8 @@ export interface ComputeApi extends ArtworkApi {
     cell: number,
     before: { readonly setup: string; readonly turned: TurnedOver; readonly name: string } | null,
     progress: ReportProgress,
+    /** Is given the field as it will be, coarsely, before it is worked out; not where nobody needs it. */
+    seen: ((glimpse: HeightField) => void) | null,
   ): ProofResult;
   /** Forgets all set-ups: another job is opened. */
   clear(): void;

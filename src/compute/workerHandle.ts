@@ -121,10 +121,10 @@ export class WorkerHandle {
   }
 
   /** Progress of what was asked for, as a worker can report it: each report says that it is at it. */
-  hearing(told: (done: number) => void): (done: number) => void {
-    return Comlink.proxy((done: number) => {
+  hearing<T = number>(told: (said: T) => void): (said: T) => void {
+    return Comlink.proxy((said: T) => {
       if (this.crew) this.crew.heard = performance.now();
-      told(done);
+      told(said);
     });
   }
   next(): number {

@@ -14,7 +14,7 @@ import type { HeightField } from '../relief/field';
 import { wantedOf, type Progress } from './planning';
 import type { Programs } from './programs';
 
-export interface StretchTime {
+export interface SectionTime {
   readonly file: string;
   readonly cutId: string | null;
   readonly tool: number;
@@ -29,7 +29,7 @@ export interface Proof {
   readonly findings: readonly Finding[];
   /** What the checks were asked about. */
   readonly input: CheckInput;
-  readonly times: readonly StretchTime[];
+  readonly times: readonly SectionTime[];
   /** Minutes of everything, tool changes and spindle starts included. */
   readonly minutes: number;
   readonly toolChanges: number;
@@ -60,7 +60,7 @@ const scaled = (t: Time, factor: number): Time => ({
 export function timePrograms(
   job: OneSetup,
   placed: readonly PlacedProgram[],
-): Pick<Proof, 'minutes' | 'toolChanges' | 'standing'> & { times: StretchTime[] } {
+): Pick<Proof, 'minutes' | 'toolChanges' | 'standing'> & { times: SectionTime[] } {
   const times = placed.flatMap((p) =>
     p.sections.map((s) => ({
       file: p.file,
@@ -116,6 +116,23 @@ export function prove(
     input,
     ...timePrograms(job, placed),
   };
+}
+
+/** Fewer moves than this are proven before anybody has looked. */
+const FEW_MOVES = 2000;
+
+/** The field that a proof will leave, at nodes so far apart that it is there at once; null where the proof itself will be. */
+export function glimpseOf(
+  job: OneSetup,
+  placed: readonly PlacedProgram[],
+  tools: ReadonlyMap<number, Cutter>,
+  cell: number,
+  progress: Progress = () => {},
+  found: HeightField | null = null,
+): HeightField | null {
+  if (placed.reduce((n, p) => n + p.sections.reduce((m, s) => m + s.motion.count, 0), 0) < FEW_MOVES) return null;
+  const deflected = deflectedPrograms(placed, tools, job.blank.material);
+  return createSimulation().run(job.blank, cell, deflected, tools, progress, found).field;
 }
 
 /** All findings of a proof once it has been held against what is wanted: the longest of the checks, done after the others. */

@@ -4,11 +4,11 @@ import { datumOf, type OneSetup } from '../job/job';
 import { seconds, sumTimes } from '../motion/timing';
 import { checks } from '../proof/checks';
 import type { Programs } from './programs';
-import type { Proof, StretchTime } from './proving';
+import type { Proof, SectionTime } from './proving';
 
 const round = (v: number, d = 4) => +v.toFixed(d);
 
-const sum = (list: readonly StretchTime[]): Record<string, number> => {
+const sum = (list: readonly SectionTime[]): Record<string, number> => {
   const t = sumTimes(list.map((s) => s.time));
   return {
     minutes: round(seconds(t) / 60),

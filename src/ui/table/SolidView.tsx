@@ -72,7 +72,8 @@ export function SolidView() {
   useEffect(() => {
     if (size.width) seat?.look(camera.to, camera.n, width, height, thickness);
   }, [seat, size, width, height, thickness, camera]);
-  const field = empty ? null : (play?.field ?? proof?.field ?? null);
+  const glimpse = useLater(useWork, (w) => w.glimpse);
+  const field = empty ? null : (play?.field ?? proof?.field ?? glimpse);
   const under = proof?.under ?? null;
   useEffect(
     () => seat?.body(field, under, width, height, thickness, material),
