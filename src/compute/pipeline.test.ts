@@ -59,7 +59,7 @@ jest.mock('./derived', () => ({
   recallDerived: (key: string) => begun(WINDOW, 'recall', key),
   emptyDerived: () => Promise.resolve(),
 }));
-import { setJob, isFresh, stopWork, useWork } from './pipeline';
+import { isFresh, lookAtField, setJob, stopWork, useWork } from './pipeline';
 
 const settle = async () => {
   for (let i = 0; i < 20; i++) await Promise.resolve();
@@ -247,6 +247,12 @@ describe('what is worked out, and when', () => {
     setJob(job, FIRST_SETUP);
     await settle();
     while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('a'));
+    // Nobody looks: nobody is told.
+    expect(now()[0].seen).toBeNull();
+    const leave = lookAtField();
+    setJob(changed(job, 1), FIRST_SETUP);
+    await settle();
+    while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('a'));
     const first = now()[0];
     const glimpse = { coarse: true };
     first.seen!(glimpse);
@@ -265,6 +271,7 @@ describe('what is worked out, and when', () => {
     while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('c'));
     expect(now().map((a) => [a.what, a.seen])).toEqual([['prove', null]]);
     await proveAll();
+    leave();
   });
 
   it('a comparison that never comes to an end is not begun for ever', async () => {

@@ -438,6 +438,14 @@ async function plan(planner: WorkerHandle, job: OneSetup, cut: Cut): Promise<voi
 /** A cut of so many moves calls workers that have not begun yet, to help with its proof. */
 const MANY_MOVES = 100_000;
 
+/** How many views look at the field: where none does, nobody needs a glimpse of it. */
+let lookers = 0;
+/** Says that a view looks at the field from now on; what ends that. */
+export function lookAtField(): () => void {
+  lookers++;
+  return () => void lookers--;
+}
+
 /** False where it was given up. What is shown already from before is proven without a word, so that the prover knows it. */
 async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
   const { prover } = computePool();
@@ -451,11 +459,12 @@ async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<
     const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as const);
     const told = prover.hearing((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w)));
     // Where nothing is shown yet, the field is shown coarsely first.
-    const seen = workOf(id).proof
-      ? null
-      : prover.hearing((glimpse: HeightField) => {
-          if (atProof?.setup === id && atProof.key === key && !workOf(id).proof) put(id, { glimpse });
-        });
+    const seen =
+      workOf(id).proof || !lookers
+        ? null
+        : prover.hearing((glimpse: HeightField) => {
+            if (atProof?.setup === id && atProof.key === key && !workOf(id).proof) put(id, { glimpse });
+          });
     const before = after && { setup: after.setup, turned: after.turned, name: oneSetup(whole, after.setup).at.name };
     const proof = await prover.ask((api, pack) =>
       api.prove(prover.next(), pack({ job: pickUsedItems(job), plans }), cellOf(job, quality), before, told, seen),

@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import { useWork } from '@/compute/pipeline';
+import { lookAtField, useWork } from '@/compute/pipeline';
 import { savePicture } from '@/store/jobs';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
@@ -73,6 +73,7 @@ export function SolidView() {
     if (size.width) seat?.look(camera.to, camera.n, width, height, thickness);
   }, [seat, size, width, height, thickness, camera]);
   const glimpse = useLater(useWork, (w) => w.glimpse);
+  useEffect(lookAtField, []);
   const field = empty ? null : (play?.field ?? proof?.field ?? glimpse);
   const under = proof?.under ?? null;
   useEffect(
