@@ -1,22 +1,14 @@
 import { create } from 'zustand';
 import type { CutPlan } from '@/core/cuts/kind';
-import { hashText } from '@/core/geometry/hash';
-import { cutKey } from '@/core/pipeline/planning';
 import type { Cut, Job, OneSetup } from '@/core/job/job';
 import { eachSetup, oneSetup } from '@/core/job/oneSetup';
 import type { HeightField } from '@/core/relief/field';
 import { saysOf } from '@/core/units/says';
 import { computePool, isCancelled, onProverLost } from './pool';
+import { cellOf, keyOf, pickUsedItems, proofKeyOf, type Quality } from './keys';
 import { emptyDerived, recallDerived } from './derived';
 import type { ProofResult } from './protocol';
 import type { WorkerHandle } from './workerHandle';
-
-export type Quality = 'quick' | 'fine' | 'finest';
-/** Nodes of the proof's height field. */
-const NODES: Record<Quality, number> = { quick: 4e5, fine: 2e6, finest: 9e6 };
-
-export const cellOf = (job: OneSetup, quality: Quality): number =>
-  Math.max(0.02, Math.sqrt((job.blank.width * job.blank.height) / NODES[quality]));
 
 export interface CutState {
   /** Content key of the plan that is held; the cut is up to date when it equals the wanted one. */
@@ -71,51 +63,6 @@ function put(setupId: string, change: Partial<SetupWork>): void {
     const now = { ...(w.setups[setupId] ?? NOTHING), ...change };
     return { setups: { ...w.setups, [setupId]: now }, ...(wanted?.shown === setupId && now) };
   });
-}
-
-const proofKeys = new WeakMap<OneSetup, string>();
-/** All that the proof of a set-up depends on beyond the plans: what it starts from too. */
-function proofKeyOf(whole: Job, job: OneSetup, quality: Quality): string {
-  const { after, name, number, only } = job.at;
-  let own = proofKeys.get(job);
-  if (own === undefined) {
-    own = hashText(
-      JSON.stringify([
-        job.name,
-        only ? '' : [name, number],
-        after,
-        job.unit,
-        job.blank,
-        job.run,
-        job.cutters,
-        job.cuts.map((c) => [c.id, c.name, c.enabled && keyOf(job, c)]),
-      ]),
-    );
-    proofKeys.set(job, own);
-  }
-  return `${own} ${quality}${after ? ` after ${proofKeyOf(whole, oneSetup(whole, after.setup), quality)}` : ''}`;
-}
-
-/** Content keys of the cuts of a set-up, worked out once for each state of it. */
-const keys = new WeakMap<OneSetup, Map<string, string>>();
-function keyOf(job: OneSetup, cut: Cut): string {
-  let of = keys.get(job);
-  if (!of) keys.set(job, (of = new Map()));
-  let key = of.get(cut.id);
-  if (key === undefined) of.set(cut.id, (key = cutKey(job, cut)));
-  return key;
-}
-
-const withUsedItems = new WeakMap<OneSetup, OneSetup>();
-/** The job with only the artwork that its cuts use: what goes to a worker, which has no need of the rest. */
-export function pickUsedItems(job: OneSetup): OneSetup {
-  let made = withUsedItems.get(job);
-  if (!made) {
-    const used = new Set(job.cuts.filter((c) => c.enabled).flatMap((c) => c.items));
-    made = used.size === job.items.length ? job : { ...job, items: job.items.filter((i) => used.has(i.id)) };
-    withUsedItems.set(job, made);
-  }
-  return made;
 }
 
 export const isFresh = (job: OneSetup, cuts: SetupWork['cuts'], cutId: string): boolean => {
@@ -303,22 +250,30 @@ const toHold = (setupId: string): ProofResult | null => {
   return proof && !proof.compared && !cold.has(setupId) && (held.get(proof) ?? 0) < MOST_TIMES ? proof : null;
 };
 
-/** Holds a proof against what is wanted that was not while another set-up was looked at. False where it was given up. */
-async function holdSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
-  const { id } = job.at;
-  const key = proofKeyOf(whole, job, quality);
-  atProof = { setup: id, key };
+/** Has the prover at work for a set-up, as far as it is not given up: then it is false. */
+async function atProver(setup: string, key: string, work: () => Promise<void>): Promise<boolean> {
+  atProof = { setup, key };
   try {
-    await hold(id, toHold(id)!);
-    keepLater(id, key);
+    await work();
     return true;
   } catch (e) {
+    useWork.setState({ proving: null });
     if (!isCancelled(e)) throw e;
     if (!useWork.getState().stopped) again = true;
     return false;
   } finally {
     atProof = null;
   }
+}
+
+/** Holds a proof against what is wanted that was not while another set-up was looked at. False where it was given up. */
+function holdSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
+  const { id } = job.at;
+  const key = proofKeyOf(whole, job, quality);
+  return atProver(id, key, async () => {
+    await hold(id, toHold(id)!);
+    keepLater(id, key);
+  });
 }
 
 /** Set-ups whose results were kept from before: they are shown, and the prover learns them when nothing else is to be done. */
@@ -447,14 +402,13 @@ export function lookAtField(): () => void {
 }
 
 /** False where it was given up. What is shown already from before is proven without a word, so that the prover knows it. */
-async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
+function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
   const { prover } = computePool();
   const { id, after } = job.at;
   const key = proofKeyOf(whole, job, quality);
-  atProof = { setup: id, key };
   const quiet = cold.has(id) && isUpToDate(whole, id);
   if (isShown(id) && !quiet) useWork.setState({ proving: 0, error: '' });
-  try {
+  return atProver(id, key, async () => {
     const { cuts } = workOf(id);
     const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as const);
     const told = prover.hearing((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w)));
@@ -470,20 +424,12 @@ async function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<
       api.prove(prover.next(), pack({ job: pickUsedItems(job), plans }), cellOf(job, quality), before, told, seen),
     );
     cold.delete(id);
-    if (quiet) return true;
+    if (quiet) return;
     put(id, { proof, proofKey: key, glimpse: null });
     useWork.setState({ proving: null });
     await hold(id, proof);
     keepLater(id, key);
-    return true;
-  } catch (e) {
-    useWork.setState({ proving: null });
-    if (!isCancelled(e)) throw e;
-    if (!useWork.getState().stopped) again = true;
-    return false;
-  } finally {
-    atProof = null;
-  }
+  });
 }
 
 // What was proven went with its worker: it is proven anew, so that it can be played and looked into.

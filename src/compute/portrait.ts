@@ -1,7 +1,7 @@
 import type { CutPlan } from '@/core/cuts/kind';
 import type { OneSetup } from '@/core/job/job';
 import type { HeightField } from '@/core/relief/field';
-import { cellOf, pickUsedItems } from './pipeline';
+import { cellOf, pickUsedItems } from './keys';
 import { computePool, isCancelled } from './pool';
 
 /**

@@ -126,7 +126,10 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
   takesTabs?(v: z.infer<S>): boolean;
   /** Ids of the cutters, in the order in which they are used. */
   cutters(v: z.infer<S>): string[];
-  /** Which values of a cutter's preset it goes by, with these values of its own; all of them where it does not say. The form shows no others. */
+  /**
+   * Which values of a cutter's preset it goes by, with these values of its own; all of them where it does not say. The form
+   * shows no others.
+   */
   presets?(v: z.infer<S>, cutterId: string): readonly (keyof Preset)[];
   plan(v: z.infer<S>, c: CutContext): CutPlan;
   /** What it is to make, from the exact distance to the outline; `plan` is what was planned, for places that were chosen there (tabs). */

@@ -170,7 +170,10 @@ export function planCut(job: OneSetup, cut: Cut, art: ArtworkContext, progress: 
 }
 
 const wanteds = derived<CutPlan | Cut, Wanted>();
-/** What a cut is to make, worked out once for a plan of it (or for the cut, where there is none), as long as nothing that it depends on changes. */
+/**
+ * What a cut is to make, worked out once for a plan of it (or for the cut, where there is none), as long as nothing that it
+ * depends on changes.
+ */
 function wantedBy(job: OneSetup, cut: Cut, art: ArtworkContext, plan: CutPlan | undefined): Wanted {
   const make = () =>
     kindOf(cut.kind).wanted(

@@ -15,7 +15,10 @@ function pocket(): Wanted & { asked: number } {
   return w;
 }
 
-/** A proof of 20 x 12 mm in which the pocket is cut, with or without an island of 2 x 1 mm left at (10, 6), and a slip 0.5 mm deep at (18, 2). */
+/**
+ * A proof of 20 x 12 mm in which the pocket is cut, with or without an island of 2 x 1 mm left at (10, 6), and a slip
+ * 0.5 mm deep at (18, 2).
+ */
 function proof(island: boolean, slip: boolean, cell = 0.1) {
   const f = flatField(20, 12, cell);
   for (let r = 0; r < f.rows; r++)

@@ -52,7 +52,10 @@ interface Sampled {
 }
 const sampled = derived<Wanted, Sampled>();
 
-/** What a cut wants at the nodes in its box: asked once for as long as it wants the same, since each answer is a search for the nearest outline. */
+/**
+ * What a cut wants at the nodes in its box: asked once for as long as it wants the same, since each answer is a search for
+ * the nearest outline.
+ */
 const sampledOver = ({ cols, rows, cell, x0, y0 }: HeightField, w: Wanted, progress: (done: number) => void): Sampled =>
   sampled(w, [cols, rows, cell, x0, y0].join(), () => {
     const c0 = Math.max(0, Math.ceil((w.box.x0 - SIDEWAYS - x0) / cell));

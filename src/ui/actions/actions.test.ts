@@ -14,26 +14,22 @@ import { shown, useOpenJob } from '@/store/openJob';
 import { storageOver } from '@/store/local';
 import { setView, useView } from '@/ui/view';
 import {
-  addLayer,
   alignPicked,
   centrePicked,
-  copiesToLayer,
   copyInRing,
   copyInRows,
   copyPicked,
-  copyToClipboard,
-  deleteLayer,
   distributePicked,
   groupPicked,
   joinPicked,
   mirrorPicked,
-  pasteFromClipboard,
-  pickedToLayer,
   toDrawings,
   together,
   turnPicked,
   ungroupPicked,
 } from './artwork';
+import { addLayer, deleteLayer, copiesToLayer, pickedToLayer } from './layers';
+import { copyToClipboard, pasteFromClipboard } from './clipboard';
 import {
   addCut,
   addTab,

@@ -21,12 +21,8 @@ import { joinPaths } from '@/core/geometry/join';
 import type { Path } from '@/core/geometry/path';
 import { normalise, type Bounds, type Fill } from '@/core/geometry/region';
 import type { OneSetup } from '@/core/job/job';
-import { neededBy } from '@/core/job/assets';
-import { lackingOf, lackingWords } from '@/store/files';
-import { hasSource, ownItem } from '@/core/job/linked';
-import { useOpenJob } from '@/store/openJob';
+import { ownItem } from '@/core/job/linked';
 import { freshId } from '@/store/jobs';
-import { local } from '@/store/local';
 import { placedOf } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { dropEmptyGroups } from '@/core/job/regroup';
@@ -393,120 +389,4 @@ export function together(job: OneSetup, id: string): string[] {
   const top = item ? topGroup(job, item.group) : null;
   if (top === null) return [id];
   return job.items.filter((i) => i.group !== null && topGroup(job, i.group) === top).map((i) => i.id);
-}
-
-/* ---- Layers ---- */
-
-export function addLayer(): void {
-  edit(
-    'Add layer',
-    (j) =>
-      void j.layers.push({
-        id: freshId(),
-        name: freeName(`Layer ${j.layers.length + 1}`, j.layers),
-        colour: '#1e2a2f',
-        visible: true,
-        locked: false,
-      }),
-  );
-}
-export const changeLayer = (
-  id: string,
-  name: string,
-  recipe: (l: OneSetup['layers'][number]) => void,
-  merge?: Merge,
-): void =>
-  edit(
-    name,
-    (j) => {
-      const l = j.layers.find((q) => q.id === id);
-      if (l) recipe(l);
-    },
-    merge,
-  );
-export function deleteLayer(id: string): void {
-  const job = jobNow();
-  if (!job || job.layers.length < 2) return tell('info', 'A job keeps at least one layer.');
-  edit('Delete layer', (j) => {
-    const gone = new Set(j.items.filter((i) => i.layer === id).map((i) => i.id));
-    j.items = j.items.filter((i) => !gone.has(i.id));
-    for (const c of j.cuts) c.items = c.items.filter((q) => !gone.has(q));
-    j.layers = j.layers.filter((l) => l.id !== id);
-    dropEmptyGroups(j);
-  });
-  setView({ picked: [] });
-}
-export const moveLayer = (id: string, to: number): void =>
-  edit('Reorder layers', (j) => {
-    const from = j.layers.findIndex((l) => l.id === id);
-    const [l] = j.layers.splice(from, 1);
-    j.layers.splice(Math.max(0, Math.min(j.layers.length, to)), 0, l);
-  });
-/** Copies of what is picked, in place, on another layer. */
-export function copiesToLayer(layer: string): void {
-  const job = jobNow();
-  if (!job) return;
-  const set = copiesOf(pickedItems(), job);
-  const items = set.items.map((i) => ({ ...i, layer }));
-  addCopies('Copy to layer', [{ ...set, items }]);
-  setView({ picked: items.map((i) => i.id) });
-}
-export function pickedToLayer(layer: string): void {
-  const { picked } = useView.getState();
-  edit('Move to layer', (j) => {
-    for (const i of j.items) if (picked.includes(i.id)) i.layer = layer;
-  });
-}
-
-/* ---- Cut, copy, paste: kept on the device, so that they pass between jobs ---- */
-
-const CLIP = 'mirvak-clipboard';
-
-export function copyToClipboard(): boolean {
-  const items = pickedItems();
-  const job = jobNow();
-  if (!items.length || !job) return false;
-  const layers = job.layers.filter((l) => items.some((i) => i.layer === l.id));
-  try {
-    local().setItem(CLIP, JSON.stringify({ items, groups: job.groups, layers, assets: neededBy(items, job.assets) }));
-  } catch {
-    tell('error', 'This is too much for the clipboard. Export the job, or copy less at a time.');
-    return false;
-  }
-  return true;
-}
-
-export function pasteFromClipboard(): void {
-  const job = jobNow();
-  const text = local().getItem(CLIP);
-  if (!job || !text) return tell('info', 'There is nothing to paste. Copy artwork first, or drop a file on the table.');
-  const clip = JSON.parse(text) as Pick<OneSetup, 'items' | 'groups' | 'layers'> & Partial<Pick<OneSetup, 'assets'>>;
-  const here = new Set(job.items.map((i) => `${i.x.toFixed(3)} ${i.y.toFixed(3)}`));
-  // Pasted over itself, artwork steps aside so that it is seen.
-  const step = clip.items.some((i) => here.has(`${i.x.toFixed(3)} ${i.y.toFixed(3)}`)) ? 5 : 0;
-  const whole = useOpenJob.getState().whole!;
-  // Links follow what is in this job; those of another one come as what they show.
-  const items = clip.items.map((i) => (i.kind === 'linked' && !hasSource(whole, i) ? ownedItem(i) : i));
-  const c = copiesOf(items, { ...job, groups: clip.groups });
-  edit('Paste', (j) => {
-    const layerOf = (id: string) => {
-      const l = clip.layers.find((q) => q.id === id)!;
-      const same = j.layers.find((q) => q.id === id) ?? j.layers.find((q) => q.name === l.name);
-      if (same) return same.id;
-      j.layers.push(structuredClone(l));
-      return l.id;
-    };
-    for (const a of clip.assets ?? []) if (!j.assets.some((q) => q.id === a.id)) j.assets.push(a);
-    j.groups.push(...c.groups);
-    j.items.push(...c.items.map((i) => ({ ...i, x: i.x + step, y: i.y - step, layer: layerOf(i.layer) })));
-  });
-  setView({ picked: c.items.map((i) => i.id), stage: 'artwork' });
-  void lackingOf(clip.assets ?? []).then(
-    (lacking) =>
-      lacking.length &&
-      tell(
-        'error',
-        `What was pasted came without ${lackingWords(lacking)}, not on this device any more. Add it to this job again.`,
-      ),
-  );
 }

@@ -7,7 +7,7 @@ import { slug } from '@/core/pipeline/programs';
 import { saysOf } from '@/core/units/says';
 import { placedOf } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
-import { pasteFromClipboard } from './artwork';
+import { pasteFromClipboard } from './clipboard';
 import { addFontFile } from './lettering';
 import { busyWith } from '@/ui/common/busy';
 import { edit, jobNow } from './edits';

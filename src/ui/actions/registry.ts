@@ -13,21 +13,20 @@ import { linkPickedInto, otherSetups, ownPicked, sourceOf } from './links';
 import { groupByCutter, togglePaths, addCut, deletePicked, nudge, pickable } from './edits';
 import {
   pickWithin,
-  addLayer,
   alignPicked,
   centrePicked,
   copyPicked,
-  copyToClipboard,
   distributePicked,
   groupPicked,
   mirrorPicked,
-  pasteFromClipboard,
   pickedItems,
   toDrawings,
   turnPicked,
   ungroupPicked,
   workOnShapes,
 } from './artwork';
+import { addLayer } from './layers';
+import { copyToClipboard, pasteFromClipboard } from './clipboard';
 import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
 import { chooseFont, setAlongPicked } from './lettering';

@@ -7,7 +7,7 @@ import Button from '@mui/material/Button';
 import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { PlacedItem } from '@/core/artwork/item';
 import type { OneSetup } from '@/core/job/job';
-import { addLayer } from '@/ui/actions/artwork';
+import { addLayer } from '@/ui/actions/layers';
 import { pickItem } from '@/ui/actions/edits';
 import { setView } from '@/ui/view';
 import { GroupRow, ItemRow, LayerRow, ROW, type RowProps } from './ItemRows';

@@ -24,7 +24,7 @@ import {
 import type { Item, PlacedItem } from '@/core/artwork/item';
 import { itemKindOf } from '@/core/artwork/registry';
 import type { Group, Layer } from '@/core/job/job';
-import { changeLayer, copiesToLayer, deleteLayer, moveLayer, pickedToLayer } from '@/ui/actions/artwork';
+import { changeLayer, copiesToLayer, deleteLayer, moveLayer, pickedToLayer } from '@/ui/actions/layers';
 import { changeItem, moveRows } from '@/ui/actions/edits';
 import { openMenu, setView, useView } from '@/ui/view';
 import { Thumbnail } from './Thumbnail';

@@ -79,6 +79,12 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
   const used = kindOf(cut.kind).presets?.(cut.values, cutter.id) ?? allPresetValues;
   const scallop = scallopOf(cutter, now.stepOver);
   const material = materials[job.blank.material].name.toLowerCase();
+  const overlap = share <= 100 ? `, rows overlap ${100 - share} %` : '';
+  const ridges = scallop > 0.0005 ? `, ridges ${formatLength(scallop, unit)} ${unit}` : '';
+  const steps = used.includes('stepOver') && ` Step-over ${share} % of the ${whole.of}${overlap}${ridges}.`;
+  const removed = used.includes('stepOver') ? `, up to ${(removalRate(now) / 1000).toFixed(2)} cm\u00b3/min` : '';
+  const load = `${formatLength(chipLoad(cutter, now), unit)} ${unit}`;
+  const chips = turns && now.rpm > 0 && used.includes('feed') && ` Chip load ${load}${removed}.`;
   return (
     <Group
       title={cutter.name}
@@ -124,12 +130,8 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
       </Box>
       <Typography variant="caption" sx={{ display: 'block', mt: 1, color: 'text.secondary' }}>
         {Object.keys(own).length ? 'Marked values are this cut\u2019s own.' : `Values of the cutter for ${material}.`}
-        {used.includes('stepOver') &&
-          ` Step-over ${share} % of the ${whole.of}${share <= 100 ? `, rows overlap ${100 - share} %` : ''}${scallop > 0.0005 ? `, ridges ${formatLength(scallop, unit)} ${unit}` : ''}.`}
-        {turns &&
-          now.rpm > 0 &&
-          used.includes('feed') &&
-          ` Chip load ${formatLength(chipLoad(cutter, now), unit)} ${unit}${used.includes('stepOver') ? `, up to ${(removalRate(now) / 1000).toFixed(2)} cm\u00b3/min` : ''}.`}
+        {steps}
+        {chips}
       </Typography>
       {shelved && differs(shelved, cutter) && (
         <Box

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { cellOf } from '@/compute/pipeline';
+import { cellOf } from '@/compute/keys';
 import { useWork } from '@/compute/pipeline';
 import { computePool, isCancelled } from '@/compute/pool';
 import { useOpenJob } from '@/store/openJob';

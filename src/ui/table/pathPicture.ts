@@ -29,7 +29,10 @@ function arcTo(path: CanvasPath, m: Motion, i: number): void {
   );
 }
 
-/** Adds the moves from .. to - 1 that are cut, or those by rapid, to a path; points that lie within `near` mm of the one before are left out. */
+/**
+ * Adds the moves from .. to - 1 that are cut, or those by rapid, to a path; points that lie within `near` mm of the one
+ * before are left out.
+ */
 function trace(path: CanvasPath, m: Motion, from: number, to: number, rapid: boolean, near: number): void {
   let drawing = false;
   let [x, y] = [0, 0];

@@ -76,7 +76,10 @@ export function evenClearing(
   );
 }
 
-/** Moves that clear one place at height `z` from `previousLevel`: a helix, a spiral out to the widest circle, then crescent after crescent. */
+/**
+ * Moves that clear one place at height `z` from `previousLevel`: a helix, a spiral out to the widest circle, then crescent
+ * after crescent.
+ */
 function placeMoves(b: MotionBuilder, p: DiscPlace, m: EvenMoves, z: number, previousLevel: number): void {
   const { root } = p;
   // No wider than the level floor under the cutter: no post may stay in the middle.
