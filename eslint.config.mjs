@@ -10,6 +10,7 @@ const floors = [
   'artwork',
   'relief',
   'cutters',
+  'kernels',
   'machine',
   'motion',
   'cuts',
@@ -34,7 +35,7 @@ const outside = {
 const policy = (from, to) => ({ from: { element: { type: from } }, allow: [{ to: { element: { type: to } } }] });
 
 const config = [
-  { ignores: ['.next/**', 'node_modules/**', 'next-env.d.ts', 'public/**', 'coverage/**'] },
+  { ignores: ['.next/**', 'node_modules/**', 'next-env.d.ts', 'public/**', 'coverage/**', 'src/core/kernels/wasm/**'] },
   ...next,
   ...tseslint.configs.recommended,
   {

@@ -17,6 +17,7 @@ await timed('lint and types', () =>
     [
       ['npx', 'eslint', '.', '--max-warnings', '0'],
       ['node', 'scripts/messages.mjs', '--check'],
+      ['node', 'scripts/kernels.mjs', '--check'],
     ],
     [
       ['npx', 'prettier', '--check', '--log-level', 'warn', '.'],

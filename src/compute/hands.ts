@@ -1,5 +1,5 @@
 import { cutRows, type CuttingWork, type Hands, type CollisionKind, type Met } from '@/core/proof/cutting';
-import type { Rows } from '@/core/proof/removal';
+import type { Rows } from '@/core/kernels/removal';
 import { derived } from '@/core/geometry/hash';
 import type { Motion } from '@/core/motion/motion';
 import { sharedCopy } from './shared';

@@ -3,7 +3,7 @@ import { isArc, type Motion } from '../motion/motion';
 import { BOX, SHEAF, sheavesOf } from '../motion/sheaves';
 import type { PlacedProgram } from './placed';
 import { heightAt, type HeightField } from '../relief/field';
-import { makeRemover } from './removal';
+import { makeRemover } from '../kernels/removal';
 import { cutMove, type Way } from './cutting';
 
 /** A straight line over the blank, mm, blank's frame. */

@@ -1,9 +1,10 @@
 import { cuttingLength, formOf, type Cutter } from '../cutters/cutter';
 import { flatForm } from '../cutters/form';
 import { ARC_CCW, isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
+import { SweepKernel } from '../kernels/kernel';
 import type { HeightField } from '../relief/field';
 import { isWatched, shankRadius } from './pieces';
-import { makeRemover, type Remover, type Rows } from './removal';
+import { makeRemover, type Remover, type Rows } from '../kernels/removal';
 
 /** A shank that is thinner than its cutter by less than this on each side (mm) rubs in the cutter's own slot. */
 const RUB = 0.02;
@@ -15,7 +16,7 @@ const ARC_SAGITTA = 0.0008;
 export type Way = Pick<Motion, 'count' | 'kind' | 'x' | 'y' | 'z' | 'cx' | 'cy'>;
 
 export const removerOf = (field: HeightField, cutter: Cutter, rows?: Rows): Remover =>
-  makeRemover(field, formOf(cutter), 0, rows);
+  makeRemover(field, formOf(cutter), rows);
 
 /** Cuts one move (from the end of move i - 1) out of the field; arcs as chords of sagitta below 0.001 mm. */
 export function cutMove(remover: Remover, m: Way, i: number): void {
@@ -99,8 +100,35 @@ export interface Hands {
   ): Met[];
 }
 
-/** Cuts all runs out of a band of rows; `done` is told how many moves each had. */
+/** The last field that was cut where a kernel reaches it: one of the same size is cut there too. */
+let near: HeightField | null = null;
+function nearOf(f: HeightField): HeightField | null {
+  const same = near && (['cols', 'rows', 'cell', 'x0', 'y0'] as const).every((k) => near![k] === f[k]);
+  return same ? near : (near = SweepKernel.at(f));
+}
+
+/**
+ * Cuts all runs out of a band of rows; `done` is told how many moves each had. The rows are cut where the kernel reaches them, and
+ * stand in the field at the end: work that is given up half-way (`done` throws) has changed nothing. Without a kernel they
+ * are cut where they are.
+ */
 export function cutRows(work: CuttingWork, rows: Rows, done: (moves: number) => void): Met[] {
+  const at = nearOf(work.field);
+  if (!at) return cutBand(work, rows, done);
+  const { cols, z } = work.field;
+  let [low, high] = [rows.to, rows.from];
+  for (const run of work.runs) {
+    low = Math.min(low, Math.max(rows.from, run.low));
+    high = Math.max(high, Math.min(rows.to, run.high));
+  }
+  if (low >= high) return [];
+  at.z.set(z.subarray(low * cols, high * cols), low * cols);
+  const met = cutBand({ ...work, field: at }, rows, done);
+  z.set(at.z.subarray(low * cols, high * cols), low * cols);
+  return met;
+}
+
+function cutBand(work: CuttingWork, rows: Rows, done: (moves: number) => void): Met[] {
   const { field, ways, runs } = work;
   const out: Met[] = [];
   let at = -1;
@@ -115,10 +143,9 @@ export function cutRows(work: CuttingWork, rows: Rows, done: (moves: number) => 
       at = run.way;
       remover = removerOf(field, cutter, rows);
       const radius = shankRadius(cutter);
-      shank = makeRemover(field, flatForm(radius), 0, rows);
+      shank = makeRemover(field, flatForm(radius), rows);
       // The wall stands at the nearest node that was not cut.
-      rubbing =
-        radius > formOf(cutter).radius - RUB ? makeRemover(field, flatForm(radius + field.cell), 0, rows) : null;
+      rubbing = radius > formOf(cutter).radius - RUB ? makeRemover(field, flatForm(radius + field.cell), rows) : null;
       edges = cuttingLength(cutter);
     }
     const note = (kind: CollisionKind, move: number, depth: number) => {
@@ -130,7 +157,10 @@ export function cutRows(work: CuttingWork, rows: Rows, done: (moves: number) => 
   return out;
 }
 
-/** Cuts one run; where it is asked, its moves are asked about clashes first. */
+/**
+ * Cuts one run; where it is asked, its moves are asked about clashes. Chains of moves are parted where there would be something to
+ * ask, whether it is asked or not: how a chain is parted may show in the last bit of a single float.
+ */
 function cutRun(
   m: Way,
   run: Run,
@@ -141,13 +171,21 @@ function cutRun(
   note: (kind: CollisionKind, i: number, depth: number) => void,
 ): void {
   for (let i = run.from; i < run.to; i++) {
+    let straight = i;
+    while (straight < run.to && !isArc(m.kind[straight]) && !isWatched(m, straight, edges)) straight++;
+    if (straight > i) remover.follow(m.x, m.y, m.z, i, straight);
+    i = straight;
+    if (i === run.to) break;
     const rapid = m.kind[i] === RAPID;
-    const watched = run.asked && isWatched(m, i, edges);
-    if (rapid && watched)
-      note('rapid', i, remover.collision(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]));
+    const watched = isWatched(m, i, edges);
+    if (rapid && watched) {
+      remover.flush();
+      if (run.asked) note('rapid', i, remover.collision(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]));
+    }
     cutMove(remover, m, i);
     if (!rapid && watched) {
       remover.flush();
+      if (!run.asked) continue;
       const way = [m.x[i - 1], m.y[i - 1], m.z[i - 1] + edges, m.x[i], m.y[i], m.z[i] + edges] as const;
       const depth = shank.collision(...way);
       if (depth > COLLISION) note('shank', i, depth);

@@ -143,7 +143,9 @@ describe('key frames', () => {
       for (const goal of [650, 80, 333, 334, 12, 700]) {
         const z = p.to(goal, 0.2, null, () => {}).field.z;
         const anew = createPlayer(job, programs, cutters).to(goal, 0.2, null, () => {}).field.z;
-        expect(z.every((v, i) => v === anew[i])).toBe(true);
+        // A chain that begins at a frame has its joint from the other side: single floats say the same height a little otherwise.
+        const off = z.findIndex((v, i) => Math.abs(v - anew[i]) > 2e-5);
+        expect([off, z[off], anew[off]]).toEqual([-1, undefined, undefined]);
       }
     },
   );

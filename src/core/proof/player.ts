@@ -2,12 +2,13 @@ import { radiusOf, type Cutter } from '../cutters/cutter';
 import type { OneSetup } from '../job/job';
 import { moveLength, RAPID } from '../motion/motion';
 import { timeOf } from '../motion/timing';
+import { SweepKernel } from '../kernels/kernel';
 import { flatField, type HeightField } from '../relief/field';
 import { lineOf, type PlacedProgram } from './placed';
 import { deflectedPrograms } from './deflection';
 import { KeyFrames } from './keyFrames';
 import { cutMove, removerOf } from './cutting';
-import type { Remover } from './removal';
+import type { Remover } from '../kernels/removal';
 
 /** The material after a number of moves, and where the cutter then is; `seconds` of machine time, tool changes left out. */
 export interface Played {
@@ -91,7 +92,8 @@ export function createPlayer(
       const goal = Math.max(0, Math.min(moves, Math.round(move)));
       const wanted = JSON.stringify([cell, only]);
       if (!field || !frames || wanted !== key) {
-        field = flatField(job.blank.width, job.blank.height, cell);
+        const flat = flatField(job.blank.width, job.blank.height, cell);
+        field = SweepKernel.at(flat) ?? flat;
         const before = found(cell);
         if (before) field.z.set(before.z);
         frames = new KeyFrames(field, MOST);
@@ -112,29 +114,34 @@ export function createPlayer(
       let remover: Remover | null = null;
       let of = -1;
       const from = at;
-      while (at < goal) {
-        while (k + 1 < list.length && starts[k + 1] <= at) k++;
-        const s = list[k];
-        if (of !== k) {
-          remover?.flush();
-          const cutter = tools.get(s.tool);
-          remover = cutter && (!only || (s.cutId !== null && only.includes(s.cutId))) ? removerOf(field, cutter) : null;
-          of = k;
+      try {
+        while (at < goal) {
+          while (k + 1 < list.length && starts[k + 1] <= at) k++;
+          const s = list[k];
+          if (of !== k) {
+            remover?.flush();
+            const cutter = tools.get(s.tool);
+            remover =
+              cutter && (!only || (s.cutId !== null && only.includes(s.cutId))) ? removerOf(field, cutter) : null;
+            of = k;
+          }
+          const i = at - starts[k];
+          if (i > 0 && remover && !(s.motion.kind[i] === RAPID && s.motion.z[i] >= 0)) {
+            cutMove(remover, s.motion, i);
+            work += EACH + (widths[k] * (moveLength(s.motion, i) + widths[k])) / (cell * cell);
+          }
+          at++;
+          if (work > between && at > frames.last) {
+            remover?.flush();
+            if (frames.keep(at)) between *= 2;
+            work = 0;
+          }
+          if ((at & 255) === 0) progress((at - from) / (goal - from));
         }
-        const i = at - starts[k];
-        if (i > 0 && remover && !(s.motion.kind[i] === RAPID && s.motion.z[i] >= 0)) {
-          cutMove(remover, s.motion, i);
-          work += EACH + (widths[k] * (moveLength(s.motion, i) + widths[k])) / (cell * cell);
-        }
-        at++;
-        if (work > between && at > frames.last) {
-          remover?.flush();
-          if (frames.keep(at)) between *= 2;
-          work = 0;
-        }
-        if ((at & 255) === 0) progress((at - from) / (goal - from));
+      } finally {
+        // Also when it is given up: what has been passed has been cut.
+        remover?.flush();
       }
-      remover?.flush();
       const last = Math.max(0, at - 1);
       let q = 0;
       while (q + 1 < list.length && starts[q + 1] <= last) q++;

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedLibrary } from '../cutters/library';
 import { MotionBuilder } from '../motion/motion';
+import { SweepKernel } from '../kernels/kernel';
 import { flatField } from '../relief/field';
 import type { PlacedProgram } from './placed';
 import { cutMove, removerOf } from './cutting';
@@ -75,7 +76,8 @@ describe('simulation', () => {
     fc.assert(
       fc.property(plan, (p) => {
         const programs = programOf(p);
-        const field = flatField(BLANK.width, BLANK.height, CELL);
+        // By the same kernel: what is looked at here is how the work is parted.
+        const field = SweepKernel.at(flatField(BLANK.width, BLANK.height, CELL))!;
         for (const s of programs[0].sections) {
           const r = removerOf(field, tools.get(s.tool)!);
           for (let i = 1; i < s.motion.count; i++) cutMove(r, s.motion, i);

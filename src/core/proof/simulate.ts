@@ -14,7 +14,7 @@ import {
 } from './cutting';
 import { fillTile, piecesOf, TILE, tilesOf, type MotionPiece, type Tiles } from './pieces';
 import type { PlacedProgram } from './placed';
-import type { Rows } from './removal';
+import type { Rows } from '../kernels/removal';
 
 /** Material met where none should be, and where. */
 export interface Collision {

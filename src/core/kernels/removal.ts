@@ -1,8 +1,10 @@
 import { jointOf, type CutterForm } from '../cutters/form';
 import type { HeightField } from '../relief/field';
 import { makeBallSweep } from './ballSweep';
+import type { ChainSweep } from './chainSweep';
 import { makeConeSweep } from './coneSweep';
-import { EDGE, makeEnvelope } from './envelope';
+import { EDGE, makeEnvelope, TOP } from './envelope';
+import { SweepKernel } from './kernel';
 
 /**
  * Material removal on a height field. A straight move lowers each node to the lowest point of the cutter that
@@ -16,6 +18,8 @@ export interface Remover {
   readonly field: HeightField;
   /** Lowers the field along a move from (x0, y0, z0) to (x1, y1, z1). */
   cut(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void;
+  /** Lowers the field along the straight moves from .. to - 1 of a way: each from the place before it. */
+  follow(x: Float64Array, y: Float64Array, z: Float64Array, from: number, to: number): void;
   /** Cuts what was left for a joining move, and lets no later move join: to be called before the field is read. */
   flush(): void;
   /**
@@ -34,13 +38,48 @@ export interface Rows {
   readonly to: number;
 }
 
+type Sweep = (
+  x0: number,
+  y0: number,
+  z0: number,
+  x1: number,
+  y1: number,
+  z1: number,
+  cutting: boolean,
+  joined: boolean,
+) => number;
+
+/** Cuts by chains of moves what is less steep than the cutter's side; steeper, that is lowest at an end of the move. */
+function byChains(field: HeightField, chain: ChainSweep, rise: number, sweep: Sweep): Remover {
+  const steep = STEEP * rise * rise;
+  const cut: Remover['cut'] = (x0, y0, z0, x1, y1, z1) => {
+    const dx = x1 - x0;
+    const dy = y1 - y0;
+    const dz = z1 - z0;
+    const l2 = dx * dx + dy * dy;
+    if (l2 === 0 || dz * dz < steep * l2) return chain.cut(x0, y0, z0, x1, y1, z1);
+    chain.flush();
+    sweep(x0, y0, z0, x1, y1, z1, true, false);
+  };
+  return {
+    field,
+    cut,
+    follow(x, y, z, from, to) {
+      for (let i = from; i < to; i++) {
+        if (chain.follow) i = chain.follow(x, y, z, i, to, steep);
+        if (i < to) cut(x[i - 1], y[i - 1], z[i - 1], x[i], y[i], z[i]);
+      }
+    },
+    flush: chain.flush,
+    collision(x0, y0, z0, x1, y1, z1) {
+      chain.flush();
+      return sweep(x0, y0, z0, x1, y1, z1, false, false);
+    },
+  };
+}
+
 /** `only`: rows that are looked at; all where it is not given. */
-export function makeRemover(
-  field: HeightField,
-  form: CutterForm,
-  top = 0,
-  only: Rows = { from: 0, to: field.rows },
-): Remover {
+export function makeRemover(field: HeightField, form: CutterForm, only: Rows = { from: 0, to: field.rows }): Remover {
   const { cols, cell, x0: fx, y0: fy, z } = field;
   const { radius: full, core, ball, rise } = form;
   const joint = jointOf(form);
@@ -59,19 +98,10 @@ export function makeRemover(
    * Visits the nodes under a move; `cutting` lowers them, else the largest clash is returned. Of a move that
    * is `joined` to the one before, nodes whose lowest place is surely the start are passed over: they are cut.
    */
-  const sweep = (
-    x0: number,
-    y0: number,
-    z0: number,
-    x1: number,
-    y1: number,
-    z1: number,
-    cutting: boolean,
-    joined: boolean,
-  ): number => {
+  const sweep: Sweep = (x0, y0, z0, x1, y1, z1, cutting, joined) => {
     const low = z0 < z1 ? z0 : z1;
-    if (low >= top) return 0;
-    const radius = widthAt(top - low) + EDGE;
+    if (low >= TOP) return 0;
+    const radius = widthAt(TOP - low) + EDGE;
     const dx = x1 - x0;
     const dy = y1 - y0;
     let len = Math.sqrt(dx * dx + dy * dy);
@@ -164,56 +194,30 @@ export function makeRemover(
     }
     return worst;
   };
-  const collision: Remover['collision'] = (x0, y0, z0, x1, y1, z1) => sweep(x0, y0, z0, x1, y1, z1, false, false);
-
-  if (upright && core === 0) {
-    const balls = makeBallSweep(field, full, top, only);
-    return {
-      field,
-      cut: balls.cut,
-      flush: balls.flush,
-      collision(...move) {
-        balls.flush();
-        return collision(...move);
-      },
-    };
-  }
-  if (!upright && ball === 0) {
-    const cones = makeConeSweep(field, form, top, only);
-    return {
-      field,
-      cut(x0, y0, z0, x1, y1, z1) {
-        const dx = x1 - x0;
-        const dy = y1 - y0;
-        const dz = z1 - z0;
-        // Steeper than its own side, the cone is lowest at an end of the move.
-        if (dz * dz < STEEP * rise * rise * (dx * dx + dy * dy) || (dx === 0 && dy === 0))
-          return cones.cut(x0, y0, z0, x1, y1, z1);
-        cones.flush();
-        sweep(x0, y0, z0, x1, y1, z1, true, false);
-      },
-      flush: cones.flush,
-      collision(...move) {
-        cones.flush();
-        return collision(...move);
-      },
-    };
-  }
+  const chain =
+    SweepKernel.of(field)?.sweep(form, only) ??
+    (upright && core === 0 ? makeBallSweep(field, full, only) : null) ??
+    (!upright && ball === 0 ? makeConeSweep(field, form, only) : null);
+  if (chain) return byChains(field, chain, rise, sweep);
   let lastX = NaN;
   let lastY = NaN;
   let lastZ = NaN;
+  const cut: Remover['cut'] = (x0, y0, z0, x1, y1, z1) => {
+    const joined = x0 === lastX && y0 === lastY && z0 === lastZ;
+    lastX = x1;
+    lastY = y1;
+    lastZ = z1;
+    sweep(x0, y0, z0, x1, y1, z1, true, joined);
+  };
   return {
     field,
+    cut,
+    follow(x, y, z, from, to) {
+      for (let i = from; i < to; i++) cut(x[i - 1], y[i - 1], z[i - 1], x[i], y[i], z[i]);
+    },
     flush() {
       lastX = NaN;
     },
-    cut(x0, y0, z0, x1, y1, z1) {
-      const joined = x0 === lastX && y0 === lastY && z0 === lastZ;
-      lastX = x1;
-      lastY = y1;
-      lastZ = z1;
-      sweep(x0, y0, z0, x1, y1, z1, true, joined);
-    },
-    collision: collision,
+    collision: (x0, y0, z0, x1, y1, z1) => sweep(x0, y0, z0, x1, y1, z1, false, false),
   };
 }

@@ -1,7 +1,7 @@
 import type { CutterForm } from '../cutters/form';
 import type { HeightField } from '../relief/field';
 import { makeChainSweep, type ChainSweep } from './chainSweep';
-import { EDGE } from './envelope';
+import { EDGE, TOP } from './envelope';
 import type { Rows } from './removal';
 import { Spans } from './spans';
 
@@ -14,26 +14,20 @@ import { Spans } from './spans';
  * and stands there at z(along) + |across| rise sqrt(1 - K^2) - core rise. Nothing on the move is lower than that: most nodes are
  * done with by one comparison, and no root is taken where that place lies on the move.
  */
-export function makeConeSweep(
-  field: HeightField,
-  { radius: full, core, rise }: CutterForm,
-  top: number,
-  only: Rows,
-): ChainSweep {
+export function makeConeSweep(field: HeightField, { radius: full, core, rise }: CutterForm, only: Rows): ChainSweep {
   const { cols, cell, x0: fx, y0: fy, z } = field;
   const spans = new Spans(field, only);
   const core2 = core * core;
   const full2 = (full + EDGE) * (full + EDGE);
-  const widthAt = (low: number) => Math.min(full, core + (top - low) / rise) + EDGE;
+  const widthAt = (low: number) => Math.min(full, core + (TOP - low) / rise) + EDGE;
   const downhill = (m: number): number => {
     const K = (m < 0 ? -m : m) / rise;
     return K / Math.sqrt(1 - K * K);
   };
   return makeChainSweep({
-    top,
     shift: (m, low) => (m === 0 ? 0 : (m < 0 ? -1 : 1) * Math.max(downhill(m) * widthAt(low), core)),
     stand(x, y, zt, ux, uy, least, px, py, most) {
-      if (zt >= top) return;
+      if (zt >= TOP) return;
       spans.disc(x, y, widthAt(zt), ux, uy, least, px, py, most);
       const { rows, end } = spans;
       const zz = z;

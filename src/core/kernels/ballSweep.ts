@@ -1,6 +1,6 @@
 import type { HeightField } from '../relief/field';
 import { makeChainSweep, type ChainSweep } from './chainSweep';
-import { EDGE } from './envelope';
+import { EDGE, TOP } from './envelope';
 import type { Rows } from './removal';
 
 /**
@@ -15,13 +15,13 @@ import type { Rows } from './removal';
  * Squared heights decide first, so a root is taken only at nodes that are lowered. Many rows have few nodes here: each is found
  * where it is cut.
  */
-export function makeBallSweep(field: HeightField, radius: number, top: number, only: Rows): ChainSweep {
+export function makeBallSweep(field: HeightField, radius: number, only: Rows): ChainSweep {
   const { cols, cell, x0: fx, y0: fy, z } = field;
   const inv = 1 / cell;
   const full = radius;
   const sq = full * full;
   const widthAt = (low: number) => {
-    const h = top - low;
+    const h = TOP - low;
     return (h >= full ? full : Math.sqrt(h * (2 * full - h))) + EDGE;
   };
 
@@ -52,7 +52,7 @@ export function makeBallSweep(field: HeightField, radius: number, top: number, o
     py: number,
     most: number,
   ): void => {
-    if (zt >= top) return;
+    if (zt >= TOP) return;
     const zz = z;
     const w0 = widthAt(zt);
     const rr = w0 * w0;
@@ -160,5 +160,5 @@ export function makeBallSweep(field: HeightField, radius: number, top: number, o
     }
   };
 
-  return makeChainSweep({ top, shift: (m) => (m / Math.sqrt(1 + m * m)) * full, stand, strip });
+  return makeChainSweep({ shift: (m) => (m / Math.sqrt(1 + m * m)) * full, stand, strip });
 }

@@ -25,6 +25,9 @@ export interface Envelope {
 /** Nodes on the very edge of the cutter count as covered, whichever way their coordinates were rounded, mm. */
 export const EDGE = 1e-7;
 
+/** Nothing stands higher (mm): the top face of the blank. */
+export const TOP = 0;
+
 /** Steps of the root on the torus: each at least halves the bracket, most square the error. */
 const STEPS = 40;
 

@@ -1,3 +1,5 @@
+import { TOP } from './envelope';
+
 /**
  * Moves that join, by a cutter for which what it leaves along a move is known in closed form. The lowest place over a node lies
  * on the move itself for a strip across it; before that strip it is the start, behind it the end:
@@ -14,12 +16,15 @@
  */
 export interface ChainSweep {
   cut(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void;
+  /**
+   * Cuts straight moves from .. to - 1 of a way, each from the place before it, until one is too steep for `steep` (the square of
+   * how much they may rise or fall a mm); gives that one, or `to`.
+   */
+  follow?(x: Float64Array, y: Float64Array, z: Float64Array, from: number, to: number, steep: number): number;
   flush(): void;
 }
 
 export interface SweptShape {
-  /** Nothing is cut above this height. */
-  readonly top: number;
   /** How far the strip of a move of slope m, whose lowest point is `low`, is shifted along it at most: forwards when positive. */
   shift(m: number, low: number): number;
   /** Cuts the strip from `from` to `to` along a move of length len from (x0, y0, z0); m: its slope. */
@@ -65,7 +70,7 @@ export function makeChainSweep(shape: SweptShape): ChainSweep {
     flush: flush,
     cut(x0, y0, z0, x1, y1, z1) {
       const low = z0 < z1 ? z0 : z1;
-      if (low >= shape.top) return;
+      if (low >= TOP) return;
       const dx = x1 - x0;
       const dy = y1 - y0;
       const len = Math.sqrt(dx * dx + dy * dy);

@@ -1,0 +1,185 @@
+import { jointOf, type CutterForm } from '../cutters/form';
+import type { HeightField } from '../relief/field';
+import type { ChainSweep } from './chainSweep';
+import { TOP } from './envelope';
+import type { Rows } from './removal';
+import { MODULE } from './sweepModule';
+
+interface Memory {
+  readonly buffer: ArrayBuffer;
+}
+/** What it needs of the machine beside the language itself. */
+const machine = globalThis as unknown as {
+  WebAssembly?: {
+    validate(bytes: Uint8Array): boolean;
+    Module: new (bytes: Uint8Array) => object;
+    Instance: new (module: object, imports: object) => { readonly exports: unknown };
+    Memory: new (pages: { initial: number; maximum: number }) => Memory;
+  };
+  atob(text: string): string;
+};
+
+/**
+ * The compiled sweep (`wasm/sweep.as.ts`), four nodes at a time. It reaches its own memory alone, so a field is made where it cuts:
+ *
+ *     memory   │ points of a chain │ rows of a move │ heights of the field ...
+ *
+ * `makeRemover` finds out by itself whether a field lies so, and leaves the same surface either way, to 2e-5 mm: single floats
+ * against doubles. The same moves give the same bits on every machine, in every band, and however they are cut into calls.
+ */
+interface Exports {
+  setField(z: number, cols: number, cell: number, x0: number, y0: number, top: number): void;
+  setRoom(points: number, rows: number): void;
+  setCutter(kind: number, radius: number, core: number, ball: number, rise: number, rim: number, high: number): void;
+  cut(n: number, joined: boolean, ends: boolean, from: number, to: number): void;
+}
+
+/** Outlines that it knows, by the number it has for them; a round about a core is cut in TypeScript. */
+function kindOf(f: CutterForm): number | null {
+  const upright = f.rise === Infinity;
+  if (f.ball === 0) return upright ? 0 : 1;
+  if (f.core > 0) return null;
+  return upright ? 2 : 3;
+}
+
+/** Moves that are longer (mm) are cut in parts. */
+const LONG = 4;
+/** Points of a chain that are cut at once. */
+const POINTS = 1024;
+const PAGE = 65536;
+/** The compiler keeps the first bytes for itself. */
+const START = 1024;
+
+let compiled: object | null | undefined;
+/** The module, compiled once a thread; null where this machine cannot (no WebAssembly, no four floats at once, or a policy against it). */
+function compile(): object | null {
+  if (compiled !== undefined) return compiled;
+  compiled = null;
+  const wasm = machine.WebAssembly;
+  if (!wasm) return null;
+  try {
+    const bytes = Uint8Array.from(machine.atob(MODULE), (c) => c.charCodeAt(0));
+    if (wasm.validate(bytes)) compiled = new wasm.Module(bytes);
+  } catch {
+    // Cut in TypeScript then, which needs no leave.
+  }
+  return compiled;
+}
+
+/** A place of its own in a kernel's memory, and who is cutting there. */
+export class SweepKernel {
+  private readonly points: Float64Array;
+  private readonly run: Exports;
+  /** Whose chain has been begun and not yet flushed. */
+  private owner: (() => void) | null = null;
+
+  private constructor(
+    readonly field: HeightField,
+    code: object,
+    memory: Memory,
+    heights: number,
+  ) {
+    this.run = new machine.WebAssembly!.Instance(code, { env: { memory } }).exports as unknown as Exports;
+    this.run.setRoom(START, START + 24 * POINTS);
+    this.run.setField(heights, field.cols, field.cell, field.x0, field.y0, TOP);
+    this.points = new Float64Array(memory.buffer, START, 3 * POINTS);
+  }
+
+  /** A level field like this one where a kernel cuts it; null where there is none, or no room. */
+  static at({ cols, rows, cell, x0, y0 }: Omit<HeightField, 'z'>): HeightField | null {
+    const code = compile();
+    // Four nodes of a row at once.
+    if (!code || cols < 4) return null;
+    // What is known of rows takes 16 bytes for each, in fours.
+    const heights = (START + 24 * POINTS + 16 * (rows + 8) + 15) & ~15;
+    try {
+      const pages = Math.ceil((heights + 4 * cols * rows) / PAGE);
+      const memory = new machine.WebAssembly!.Memory({ initial: pages, maximum: pages });
+      const field = { cols, rows, cell, x0, y0, z: new Float32Array(memory.buffer, heights, cols * rows) };
+      kernels.set(memory.buffer, new SweepKernel(field, code, memory, heights));
+      return field;
+    } catch (e) {
+      if (e instanceof RangeError) return null;
+      throw e;
+    }
+  }
+
+  /** The kernel of the memory that a field lies in. */
+  static of(field: HeightField): SweepKernel | null {
+    return kernels.get(field.z.buffer) ?? null;
+  }
+
+  /** Cuts chains by a cutter of this form; null when its outline is none that the kernel knows. */
+  sweep(form: CutterForm, only: Rows): ChainSweep | null {
+    const kind = kindOf(form);
+    if (kind === null) return null;
+    const { run, points } = this;
+    const { radius, core, ball, rise } = form;
+    const { out, high } = jointOf(form);
+    let count = 0;
+    let joined = false;
+    const cut = (n: number, ends: boolean) => {
+      run.setCutter(kind, radius, core, ball, rise === Infinity ? 0 : rise, core + out, high);
+      run.cut(n, joined, ends, only.from, only.to);
+      joined = true;
+    };
+    const flush = () => {
+      if (count) cut(count, true);
+      count = 0;
+      joined = false;
+      if (this.owner === flush) this.owner = null;
+    };
+    /** What another cutter has begun is cut first. */
+    const own = () => {
+      if (this.owner !== flush) this.owner?.();
+      this.owner = flush;
+    };
+    const put = (x: number, y: number, z: number) => {
+      if (count === POINTS) {
+        // The last move waits: whether another follows is not known yet.
+        cut(count - 1, false);
+        points.copyWithin(0, 3 * (count - 2), 3 * count);
+        count = 2;
+      }
+      points[3 * count] = x;
+      points[3 * count + 1] = y;
+      points[3 * count + 2] = z;
+      count++;
+    };
+    const add = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number) => {
+      if (z0 >= TOP && z1 >= TOP) return;
+      own();
+      const long = Math.sqrt((x1 - x0) * (x1 - x0) + (y1 - y0) * (y1 - y0));
+      const standing = long < 1e-9;
+      const k = 3 * count - 3;
+      if (count && (standing || points[k] !== x0 || points[k + 1] !== y0 || points[k + 2] !== z0)) flush();
+      if (!count) {
+        own();
+        put(x0, y0, z0);
+      }
+      // Single floats reach so far and no further.
+      const parts = long > LONG ? Math.ceil(long / LONG) : 1;
+      for (let i = 1; i < parts; i++)
+        put(x0 + ((x1 - x0) * i) / parts, y0 + ((y1 - y0) * i) / parts, z0 + ((z1 - z0) * i) / parts);
+      put(x1, y1, z1);
+      if (standing) flush();
+    };
+    return {
+      flush,
+      cut: add,
+      follow(x, y, z, from, to, steep) {
+        for (let i = from; i < to; i++) {
+          const dx = x[i] - x[i - 1];
+          const dy = y[i] - y[i - 1];
+          const dz = z[i] - z[i - 1];
+          const l2 = dx * dx + dy * dy;
+          if (dz * dz >= steep * l2 && l2 > 0) return i;
+          add(x[i - 1], y[i - 1], z[i - 1], x[i], y[i], z[i]);
+        }
+        return to;
+      },
+    };
+  }
+}
+
+const kernels = new WeakMap<ArrayBufferLike, SweepKernel>();
