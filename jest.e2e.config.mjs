@@ -3,7 +3,7 @@ const config = {
   ...shared,
   roots: ['<rootDir>/e2e'],
   testMatch: ['**/*.test.ts'],
-  testTimeout: 180000,
+  testTimeout: 300000,
   globalSetup: '<rootDir>/e2e/server.mjs',
   globalTeardown: '<rootDir>/e2e/stop.mjs',
 };

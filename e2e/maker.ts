@@ -1,7 +1,7 @@
 import type { ElementHandle, Page } from 'puppeteer-core';
 
 /** How long a maker waits for a thing to come, ms; on a device that is made slow, so much longer. */
-export const PATIENCE = 30000 * Math.max(1, Number(process.env.MIRVAK_SLOW ?? 1) / 2);
+export const PATIENCE = 60000 * Math.max(1, Number(process.env.MIRVAK_SLOW ?? 1) / 2);
 
 /** How often a maker looks whether something has come, ms: looking at every frame would take the page's own time for drawing it. */
 const polling = 60;

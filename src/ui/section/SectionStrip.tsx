@@ -1,7 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
 import { scaleLinear } from 'd3-scale';
-import { area, line } from 'd3-shape';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { pickUsedItems } from '@/compute/keys';
 import { useWork } from '@/compute/pipeline';
@@ -15,11 +14,11 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { useDatum } from '@/ui/common/useDatum';
 import { openMenu, setView, useView } from '@/ui/view';
+import { PAD, sectionDrawing, type Sample } from './drawing';
 import { followed } from './line';
 import { useSize } from '@/ui/table/useSize';
 
 const COUNT = 1000;
-const PAD = { left: 52, right: 14, top: 26, bottom: 20 };
 
 /** Ticks that are round in the job's unit, counted from an origin; mm. */
 const rounded = (domain: number[], count: number, inch: number, origin: number): number[] =>
@@ -90,7 +89,7 @@ export function SectionStrip() {
   const field = play?.field ?? proof?.field ?? null;
   const under = proof?.under ?? null;
   const length = section ? Math.hypot(section.x1 - section.x0, section.y1 - section.y0) : 1;
-  const samples = useMemo(() => {
+  const samples = useMemo((): readonly Sample[] => {
     if (!section) return [];
     return Array.from({ length: COUNT }, (_, i) => {
       const f = i / (COUNT - 1);
@@ -109,29 +108,17 @@ export function SectionStrip() {
   }, [section, field, under, exact, target, length, job]);
 
   const { thickness } = job.blank;
-  const deepest = Math.max(...samples.filter((p) => p.on).map((p) => Math.max(-p.want || 0, -p.proof || 0)), 0.5);
-  // Where the other face is cut too, the whole thickness is shown.
-  const both = samples.some((p) => p.floor > -thickness + 1e-3);
-  const low = both ? thickness : Math.min(thickness, deepest * 1.3);
-  const x = scaleLinear()
-    .domain([0, length])
-    .range([PAD.left, Math.max(PAD.left + 10, width - PAD.right)]);
-  const y = scaleLinear()
-    .domain([low * 0.02, -low])
-    .range([PAD.top, height - PAD.bottom]);
-  const on = samples.filter((p) => p.on);
-  const clampZ = (z: number) => Math.max(z, -low * 1.02);
-  const solid = area<(typeof samples)[number]>()
-    .x((p) => x(p.s))
-    .y0((p) => y(Math.max(-low, Math.min(p.floor, p.proof || 0))))
-    .y1((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
-  const proofLine = line<(typeof samples)[number]>()
-    .x((p) => x(p.s))
-    .y((p) => y(clampZ(Number.isFinite(p.proof) ? p.proof : 0)));
-  const wantLine = line<(typeof samples)[number]>()
-    .defined((p) => Number.isFinite(p.want))
-    .x((p) => x(p.s))
-    .y((p) => y(clampZ(p.want)));
+  const {
+    x,
+    y,
+    low,
+    solid,
+    proof: proofLine,
+    want: wantLine,
+  } = useMemo(
+    () => sectionDrawing(samples, thickness, length, width, height),
+    [samples, thickness, length, width, height],
+  );
   const here = at !== null ? samples[Math.round(at * (COUNT - 1))] : null;
   const open = job.cuts.find((c) => c.id === cutId);
   const cutter = open ? job.cutters.find((c) => c.id === kindOf(open.kind).cutters(open.values).at(-1)) : undefined;
@@ -214,16 +201,10 @@ export function SectionStrip() {
             </text>
           ))}
           <g clipPath="url(#section-clip)">
-            <path d={solid(on) ?? ''} fill={materials[job.blank.material].face} opacity="0.45" />
+            <path d={solid} fill={materials[job.blank.material].face} opacity="0.45" />
+            <path d={wantLine} fill="none" stroke="var(--mui-palette-brass)" strokeWidth="1.5" strokeDasharray="5 3" />
             <path
-              d={wantLine(on) ?? ''}
-              fill="none"
-              stroke="var(--mui-palette-brass)"
-              strokeWidth="1.5"
-              strokeDasharray="5 3"
-            />
-            <path
-              d={proofLine(on) ?? ''}
+              d={proofLine}
               fill="none"
               stroke="var(--mui-palette-primary-main)"
               strokeWidth="1.8"

@@ -1,0 +1,55 @@
+import { scaleLinear } from 'd3-scale';
+import { area, line } from 'd3-shape';
+
+/** One place of the section: mm along it, whether it lies on the blank, heights of the proof, of what is wanted (NaN off the blank), and of the lower face. */
+export interface Sample {
+  readonly s: number;
+  readonly on: boolean;
+  readonly proof: number;
+  readonly want: number;
+  readonly floor: number;
+}
+
+export const PAD = { left: 52, right: 14, top: 26, bottom: 20 };
+
+/** The section as it is drawn: scales in pixels, the lowest height shown, and the outlines of material, wanted and proven surface. */
+export function sectionDrawing(
+  samples: readonly Sample[],
+  thickness: number,
+  length: number,
+  width: number,
+  height: number,
+) {
+  const on = samples.filter((p) => p.on);
+  const deepest = Math.max(...on.map((p) => Math.max(-p.want || 0, -p.proof || 0)), 0.5);
+  // Where the other face is cut too, the whole thickness is shown.
+  const both = samples.some((p) => p.floor > -thickness + 1e-3);
+  const low = both ? thickness : Math.min(thickness, deepest * 1.3);
+  const x = scaleLinear()
+    .domain([0, length])
+    .range([PAD.left, Math.max(PAD.left + 10, width - PAD.right)]);
+  const y = scaleLinear()
+    .domain([low * 0.02, -low])
+    .range([PAD.top, height - PAD.bottom]);
+  const clampZ = (z: number) => y(Math.max(z, -low * 1.02));
+  const proven = (p: Sample) => clampZ(Number.isFinite(p.proof) ? p.proof : 0);
+  return {
+    x,
+    y,
+    low,
+    solid:
+      area<Sample>()
+        .x((p) => x(p.s))
+        .y0((p) => y(Math.max(-low, Math.min(p.floor, p.proof || 0))))
+        .y1(proven)(on) ?? '',
+    proof:
+      line<Sample>()
+        .x((p) => x(p.s))
+        .y(proven)(on) ?? '',
+    want:
+      line<Sample>()
+        .defined((p) => Number.isFinite(p.want))
+        .x((p) => x(p.s))
+        .y((p) => clampZ(p.want))(on) ?? '',
+  };
+}
