@@ -4,6 +4,7 @@ import type { MaterialId } from '../cutters/materials';
 import type { Region } from '../geometry/region';
 import type { Motion } from '../motion/motion';
 import type { Field } from '../units/fields';
+import { withLimits, type FieldSpec } from '../units/limits';
 import type { Unit } from '../units/length';
 import type { Budget } from './budget';
 import type { Wanted } from './wanted';
@@ -79,6 +80,19 @@ export interface PlacedTab {
   readonly length: number;
 }
 
+/** A cut as a file of an earlier version has it, `thickness` being that of its blank: plain data, changed in place. */
+export interface OldCut {
+  values: Record<string, unknown>;
+  /** Its own speeds by cutter. */
+  readonly overrides: Record<string, Record<string, unknown>>;
+  readonly thickness: number;
+}
+
+/** A step that stood among the values of a cut becomes one of its own speeds. */
+export function ownStep(cut: OldCut, cutter: unknown, value: unknown, key: 'stepOver' | 'stepDown' = 'stepOver'): void {
+  if (typeof cutter === 'string' && typeof value === 'number') (cut.overrides[cutter] ??= {})[key] = value;
+}
+
 /** What one cutter of a list reaches of the floor, beyond what wider ones reach. */
 export interface Reached {
   readonly cutterId: string;
@@ -131,6 +145,8 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
    * shows no others.
    */
   presets?(v: z.infer<S>, cutterId: string): readonly (keyof Preset)[];
+  /** By version of a job: what makes values of that version those of the next one (see `job/migrate.ts`). */
+  readonly upgrades?: Readonly<Record<number, (cut: OldCut) => void>>;
   plan(v: z.infer<S>, c: CutContext): CutPlan;
   /** What it is to make, from the exact distance to the outline; `plan` is what was planned, for places that were chosen there (tabs). */
   wanted(v: z.infer<S>, c: CutContext, plan?: CutPlan): Wanted;
@@ -142,8 +158,10 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
   ): { start: number; floor: number; draftAngle: number };
 }
 
-/** Binds a kind's values to their schema's type. */
-export const cutKind = <S extends z.ZodType>(kind: CutKind<S>): CutKind => kind as unknown as CutKind;
+/** Binds a kind's values to their schema's type, and gives its fields the limits of the schema. */
+export const cutKind = <S extends z.ZodType>(
+  kind: Omit<CutKind<S>, 'fields'> & { readonly fields: readonly FieldSpec[] },
+): CutKind => ({ ...kind, fields: withLimits(kind.schema, kind.fields) }) as unknown as CutKind;
 
 export const emptyPlan = (remarks: Remark[] = []): CutPlan => ({
   toolpaths: [],

@@ -7,11 +7,11 @@ import { valuesAreSound } from '../units/issues';
 
 /** Speeds and steps for one cutter in one material: rpm, mm/min, mm. */
 export const presetSchema = z.object({
-  rpm: z.number().min(0),
-  feed: z.number().positive(),
-  plunge: z.number().positive(),
-  stepDown: z.number().positive(),
-  stepOver: z.number().positive(),
+  rpm: z.number().min(0).max(100_000),
+  feed: z.number().min(0.1).max(100_000),
+  plunge: z.number().min(0.1).max(100_000),
+  stepDown: z.number().min(0.0001).max(500),
+  stepOver: z.number().min(0.0001).max(500),
 });
 export type Preset = z.infer<typeof presetSchema>;
 export const allPresetValues = Object.keys(presetSchema.shape) as readonly (keyof Preset)[];
@@ -26,13 +26,13 @@ export const cutterSchema = z
     values: z.record(z.string(), z.number()),
     teeth: z.number().int().min(1).max(12),
     /** Length of the cutting edges from the tip, mm. */
-    fluteLength: z.number().positive(),
-    shankDiameter: z.number().positive(),
+    fluteLength: z.number().min(0.01).max(300),
+    shankDiameter: z.number().min(0.1).max(100),
     unit: z.enum(['mm', 'in']),
     notes: z.string(),
     supplier: z.string().max(200).default(''),
     stockNumber: z.string().max(200).default(''),
-    slot: z.number().int().min(0),
+    slot: z.number().int().min(0).max(999),
     presets: z.partialRecord(z.enum(materialIds), presetSchema),
   })
   .superRefine((c, ctx) => {

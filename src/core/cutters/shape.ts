@@ -1,5 +1,6 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import type { Field } from '../units/fields';
+import { withLimits, type FieldSpec } from '../units/limits';
 import { heightOf, widthOf, type CutterForm } from './form';
 
 /**
@@ -33,16 +34,14 @@ export interface CutterShape<S extends z.ZodType = z.ZodType> {
   problem(s: z.infer<S>): string | null;
 }
 
-/** Binds a shape's values to their schema's type, and works out what follows from its form. */
+/** Binds a shape's values to their schema's type, gives its fields the limits of the schema, and works out what follows from its form. */
 export const cutterShape = <S extends z.ZodType>(
-  shape: Omit<CutterShape<S>, 'profile' | 'radiusAt' | 'radius'>,
+  shape: Omit<CutterShape<S>, 'profile' | 'radiusAt' | 'radius' | 'fields'> & { readonly fields: readonly FieldSpec[] },
 ): CutterShape =>
   ({
     ...shape,
+    fields: withLimits(shape.schema, shape.fields),
     profile: (s: z.infer<S>, rho: number) => heightOf(shape.form(s), rho),
     radiusAt: (s: z.infer<S>, h: number) => widthOf(shape.form(s), h),
     radius: (s: z.infer<S>) => shape.form(s).radius,
   }) as unknown as CutterShape;
-
-export const mm = z.number().finite();
-export const positive = z.number().finite().positive();

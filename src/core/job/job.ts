@@ -11,7 +11,7 @@ import { roundInches } from '../units/round';
 import { valuesAreSound } from '../units/issues';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 9;
+export const JOB_VERSION = 10;
 
 /** So many of each thing a job holds at most: far more than one works with, few enough that none stops the application. */
 export const mostOf = {
@@ -72,13 +72,13 @@ export type DatumPlace = (typeof datumPlaces)[number];
 
 /** A place, mm: within a kilometre of the blank. */
 const mm = z.number().min(-1e6).max(1e6);
-const size = z.number().positive().max(1e5);
+const size = z.number().min(1).max(5000);
 
 /** A piece of material, wherever it lies. */
 const pieceFields = {
   width: size,
   height: size,
-  thickness: z.number().positive().max(1000),
+  thickness: z.number().min(0.1).max(300),
   material: z.enum(materialIds),
 };
 /** How a piece lies on the machine. */
@@ -86,10 +86,10 @@ const placingFields = {
   datum: z.enum(datumPlaces),
   zZero: z.enum(['top', 'bed']),
   /** Heights above the top face. */
-  safeHeight: z.number().positive().max(500),
-  clearance: z.number().positive().max(500),
+  safeHeight: z.number().min(0.5).max(300),
+  clearance: z.number().min(0.1).max(300),
   /** So far above what is to be cut the cutter comes down by rapid; the rest of the way by the plunge feed. */
-  approach: z.number().positive().max(100).default(0.5),
+  approach: z.number().min(0.05).max(50).default(0.5),
   /** Where the spindle waits at the end, in the blank's frame. */
   park: z.object({ x: mm, y: mm }),
   /** Whether a cutter that is changed by hand is changed at the park position. */

@@ -114,6 +114,43 @@ describe('jobs of older versions', () => {
     for (const f of floors) expect(f).toBeCloseTo(thickness - 0.4, 9);
     expect(job.cuts.find((c) => c.kind === 'profile')!.values).toMatchObject({ through: true, beyond: 0, skin: 0.4 });
   });
+  it('brings numbers that a maker could not have entered to where they could be', () => {
+    const old = JSON.parse(JSON.stringify(jobOf(demoSetups['keeper-plate']()))) as unknown as {
+      version: number;
+      blanks: { width: number }[];
+      setups: { items: { values: object }[]; cuts: { values: object; overrides: object }[]; safeHeight: number }[];
+      run: { machine: { rapid: number; travel: { x: number } } };
+    };
+    const same = readJob({ ...old, version: 9 });
+    expect(same).toEqual({ ...old, version: JOB_VERSION });
+    old.version = 9;
+    // Scaled by its handles to less than a rectangle may be: such a job was refused when it was opened again.
+    const tiny = { kind: 'rectangle', values: { width: 0.0004, height: 5, corner: 'square', radius: 1 } };
+    old.setups[0].items[0] = { ...old.setups[0].items[0], ...tiny };
+    old.setups[0].cuts[0].overrides = { [Object.keys(old.setups[0].cuts[0].overrides)[0] ?? 'flat-3']: { feed: 2e6 } };
+    old.setups[0].safeHeight = 400;
+    old.blanks[0].width = 90_000;
+    old.run.machine.rapid = 1e7;
+    old.run.machine.travel.x = 0.2;
+    const job = readJob(old);
+    expect(job.setups[0].items[0].values).toEqual({ width: 0.01, height: 5, corner: 'square', radius: 1 });
+    expect(Object.values(job.setups[0].cuts[0].overrides)).toEqual([{ feed: 100_000 }]);
+    expect([job.setups[0].safeHeight, job.blanks[0].width, job.run.machine.rapid, job.run.machine.travel.x]).toEqual([
+      300, 5000, 100_000, 1,
+    ]);
+    // What no version took is refused, as before; and so is what this one does not take.
+    expect(() => readJob({ ...old, blanks: [{ ...old.blanks[0], width: -4 }] })).toThrow(/blanks\.0\.width/);
+    expect(() => readJob({ ...old, version: JOB_VERSION })).toThrow(/wrong value at/);
+  });
+  it('says a kind that it does not know by name, of any version', () => {
+    for (const version of [9, JOB_VERSION]) {
+      const old = JSON.parse(JSON.stringify(jobOf(demoSetups['keeper-plate']()))) as unknown as {
+        setups: { cuts: { kind: string }[] }[];
+      };
+      old.setups[0].cuts[0].kind = 'sawing';
+      expect(() => readJob({ ...old, version })).toThrow(/sawing/);
+    }
+  });
   it.each([
     [null, /not a Mirvak job/],
     ['text', /not a Mirvak job/],

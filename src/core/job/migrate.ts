@@ -1,8 +1,27 @@
+import type { z } from 'zod';
 import { FIRST_LAYER } from '../artwork/item';
+import { itemKindOf } from '../artwork/registry';
+import { ownStep } from '../cuts/kind';
+import { kindOf } from '../cuts/registry';
+import { cutterSchema, presetSchema } from '../cutters/cutter';
+import { shapeOf } from '../cutters/registry';
+import { machineSchema } from '../machine/profile';
 import { dialects } from '../program/dialect';
 import { issueWords } from '../units/issues';
+import { heldWithin, type Limits } from '../units/limits';
 import { assetsIn, type OldLists } from './oldAssets';
-import { FIRST_BLANK, FIRST_SETUP, JOB_VERSION, jobSchema, ownKeys, pieceKeys, placingKeys, type Job } from './job';
+import {
+  FIRST_BLANK,
+  FIRST_SETUP,
+  JOB_VERSION,
+  jobSchema,
+  ownKeys,
+  pieceKeys,
+  pieceSchema,
+  placingKeys,
+  setupSchema,
+  type Job,
+} from './job';
 
 /** Raised when something is no job that can be opened; says what and where. */
 export class JobError extends Error {
@@ -13,6 +32,13 @@ export class JobError extends Error {
 }
 
 type Plain = Record<string, unknown>;
+/** Something of a kind, as an earlier version has it. */
+interface Old {
+  kind: string;
+  shape?: unknown;
+  values: Plain;
+  overrides: Record<string, Plain>;
+}
 
 /**
  * Steps from one version of the format to the next, each changing plain data in place. Version 1 (the
@@ -20,7 +46,8 @@ type Plain = Record<string, unknown>;
  * version 3 had neither fonts of its own nor guides; in version 4 a cut had one cutter for a floor, its steps lay among its
  * values, and machines said nothing of their spindle; in version 5 drills did not wait and diamonds had no spring;
  * version 6 kept no pictures, and a skin was a depth below zero; version 7 had one blank and one set-up, whose parts stood in
- * the job itself; in version 8 fonts and pictures had lists of their own.
+ * the job itself; in version 8 fonts and pictures had lists of their own; in version 9
+ * numbers could lie beyond what their fields take. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -34,7 +61,6 @@ const steps: Record<number, (job: Plain) => void> = {
       i.mirror ??= false;
       i.layer ??= FIRST_LAYER;
       i.group ??= null;
-      if (i.kind === 'lettering') i.values = { baseline: 'straight', radius: 50, at: 90, ...(i.values as Plain) };
     }
   },
   3: (job) => {
@@ -52,59 +78,14 @@ const steps: Record<number, (job: Plain) => void> = {
       factor: 1,
       ...(run.machine as Plain),
     };
-    for (const cut of job.cuts as { kind: string; values: Plain; overrides: Record<string, Plain> }[]) {
-      const own = (cutter: unknown, key: string, value: unknown) => {
-        if (typeof cutter === 'string' && typeof value === 'number') (cut.overrides[cutter] ??= {})[key] = value;
-      };
-      const { stepDown, stepOver, floorStep, endMillStep, endMill, cutter, ...v } = cut.values;
-      own(cutter, 'stepDown', stepDown);
-      if (cut.kind === 'vcarve') {
-        own(cutter, 'stepOver', floorStep);
-        own(endMill, 'stepOver', endMillStep);
-        cut.values = { ...v, cutter, endMills: endMill ? [endMill] : [], overRise: 0 };
-      } else if (cut.kind === 'area') {
-        own(cutter, 'stepOver', stepOver);
-        cut.values = {
-          ...v,
-          cutters: [cutter],
-          pattern: 'contours',
-          angle: 0,
-          floorAllowance: 0,
-          entry: 'ramp',
-          wall: null,
-        };
-      } else
-        cut.values = {
-          ...v,
-          cutter,
-          finish: 0,
-          lead: 'none',
-          leadSize: 3,
-          tabs: { shape: 'rectangular', by: 'count', spacing: 80, ...(v.tabs as Plain) },
-        };
-    }
-  },
-  5: (job) => {
-    for (const cut of job.cuts as { kind: string; values: Plain }[]) {
-      if (cut.kind === 'drilling') cut.values = { dwell: 0, ...cut.values };
-      if (cut.kind === 'drag') cut.values = { press: 'depth', load: 5, ...cut.values };
+    for (const cut of job.cuts as Old[]) {
+      const { stepDown, ...values } = cut.values;
+      ownStep({ ...cut, thickness: 0 }, values.cutter, stepDown, 'stepDown');
+      cut.values = values;
     }
   },
   6: (job) => {
     job.pictures ??= [];
-    const { thickness } = job.blank as { thickness: number };
-    for (const cut of job.cuts as { kind: string; values: Plain }[]) {
-      const beyond = Number(cut.values.beyond);
-      // What stayed below a profile was a negative depth into the spoilboard; a drill that stops above it has a depth.
-      if (cut.kind === 'profile')
-        cut.values = { ...cut.values, beyond: Math.max(0, beyond), skin: Math.max(0, -beyond) };
-      if (cut.kind === 'drilling' && beyond < 0)
-        cut.values = {
-          ...cut.values,
-          beyond: 0,
-          ...(cut.values.through === true && { through: false, depth: thickness + beyond }),
-        };
-    }
   },
   7: (job) => {
     const blank = job.blank as Plain;
@@ -128,7 +109,58 @@ const steps: Record<number, (job: Plain) => void> = {
     delete job.fonts;
     delete job.pictures;
   },
+  9: (job) => {
+    for (const c of job.cutters as Old[])
+      Object.assign(c, held(cutterSchema, c), { values: heldOf(() => shapeOf(String(c.shape)), c.values) });
+    for (const c of job.cutters as { presets: Record<string, Plain> }[])
+      for (const [k, preset] of Object.entries(c.presets)) c.presets[k] = held(presetSchema, preset);
+    job.blanks = (job.blanks as Plain[]).map((b) => held(pieceSchema, b));
+    job.run = { ...(job.run as Plain), machine: held(machineSchema, (job.run as Plain).machine) };
+    job.setups = (job.setups as { items: Old[]; cuts: Old[] }[]).map((s) => ({
+      ...held(setupSchema, s),
+      items: s.items.map((i) => ({ ...i, values: heldOf(() => itemKindOf(i.kind), i.values) })),
+      cuts: s.cuts.map((c) => ({
+        ...c,
+        values: heldOf(() => kindOf(c.kind), c.values),
+        overrides: Object.fromEntries(Object.entries(c.overrides).map(([id, o]) => [id, held(presetSchema, o)])),
+      })),
+    }));
+  },
 };
+
+/** Numbers that an earlier version took: none below zero where there must be something, none out of all measure. */
+const taken = (v: number, { min = -Infinity, max = Infinity }: Limits): boolean =>
+  (min <= 0 ? v >= min : v > 0) && v <= 100 * max;
+const held = <V>(schema: z.ZodType, values: V): V => heldWithin(schema, values, taken);
+
+/** What a registry has, or null where it knows no such thing: that is said when the whole job is looked at. */
+function known<K>(find: () => K): K | null {
+  try {
+    return find();
+  } catch {
+    return null;
+  }
+}
+function heldOf(find: () => { readonly schema: z.ZodType }, values: Plain): Plain {
+  const kind = known(find);
+  return kind ? held(kind.schema, values) : values;
+}
+
+/** Each kind of artwork and of cut knows what has become of its own values. A job before version 7 had one blank, its own. */
+function upgradeKinds(job: Plain, version: number): void {
+  const { thickness } = (job.blank ?? {}) as { thickness: number };
+  for (const s of (job.setups ?? [job]) as { items: Old[]; cuts: Old[] }[]) {
+    for (const i of s.items) {
+      const to = known(() => itemKindOf(i.kind))?.upgrades?.[version];
+      if (to) i.values = to(i.values);
+    }
+    for (const c of s.cuts) {
+      const cut = { values: c.values, overrides: c.overrides, thickness };
+      known(() => kindOf(c.kind))?.upgrades?.[version]?.(cut);
+      c.values = cut.values;
+    }
+  }
+}
 
 /** A dialect of the job's own that has the id of a shipped one gets one of its own: neither takes the other's place. */
 function keepApart(job: Plain): void {
@@ -159,6 +191,7 @@ export function readJob(data: unknown): Job {
   for (let v = version; v < JOB_VERSION; v++) {
     try {
       steps[v]?.(job);
+      upgradeKinds(job, v);
     } catch {
       throw new JobError(`The job of version ${v} is broken and cannot be brought up to date.`);
     }

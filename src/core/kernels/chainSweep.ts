@@ -16,6 +16,8 @@ import { TOP } from './envelope';
  */
 export interface ChainSweep {
   cut(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void;
+  /** The square of how much a move may rise or fall a mm at most; steeper ones are not for it. Any where it does not say. */
+  readonly steepest?: number;
   /**
    * Cuts straight moves from .. to - 1 of a way, each from the place before it, until one is too steep for `steep` (the square of
    * how much they may rise or fall a mm); gives that one, or `to`.

@@ -44,6 +44,8 @@ function kindOf(f: CutterForm): number | null {
 
 /** Moves that are longer (mm) are cut in parts. */
 const LONG = 4;
+/** Moves that fall or rise by more (mm a mm) are not for single floats: what those are off sideways is so much more in height. */
+const STEEPEST = 20;
 /** Points of a chain that are cut at once. */
 const POINTS = 1024;
 const PAGE = 65536;
@@ -166,6 +168,7 @@ export class SweepKernel {
     };
     return {
       flush,
+      steepest: STEEPEST * STEEPEST,
       cut: add,
       follow(x, y, z, from, to, steep) {
         for (let i = from; i < to; i++) {

@@ -51,7 +51,7 @@ type Sweep = (
 
 /** Cuts by chains of moves what is less steep than the cutter's side; steeper, that is lowest at an end of the move. */
 function byChains(field: HeightField, chain: ChainSweep, rise: number, sweep: Sweep): Remover {
-  const steep = STEEP * rise * rise;
+  const steep = Math.min(STEEP * rise * rise, chain.steepest ?? Infinity);
   const cut: Remover['cut'] = (x0, y0, z0, x1, y1, z1) => {
     const dx = x1 - x0;
     const dy = y1 - y0;

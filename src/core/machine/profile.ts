@@ -1,21 +1,24 @@
 import { z } from 'zod';
 
-const axes = z.object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() });
+const axesOf = (least: number, most: number) => {
+  const axis = z.number().min(least).max(most);
+  return z.object({ x: axis, y: axis, z: axis });
+};
 
 /** What the machine can do. Speeds mm/min, accelerations mm/s2, lengths mm. */
 export const machineSchema = z.object({
   id: z.string().min(1).max(60),
   name: z.string().min(1).max(120),
-  rapid: z.number().positive(),
+  rapid: z.number().min(0.1).max(100_000),
   /** Per-axis limits of speed and acceleration. */
-  maxFeed: axes,
-  accel: axes,
-  junctionDeviation: z.number().positive(),
+  maxFeed: axesOf(0.1, 100_000),
+  accel: axesOf(1, 50_000),
+  junctionDeviation: z.number().min(0.0001).max(1),
   /** Slowest and fastest the spindle turns, rpm. */
-  spindle: z.object({ min: z.number().min(0), max: z.number().positive() }),
-  toolChangeSeconds: z.number().min(0),
-  spindleSeconds: z.number().min(0),
-  travel: axes,
+  spindle: z.object({ min: z.number().min(0).max(100_000), max: z.number().min(1).max(100_000) }),
+  toolChangeSeconds: z.number().min(0).max(3600),
+  spindleSeconds: z.number().min(0).max(3600),
+  travel: axesOf(1, 100_000),
   /** Whether it can touch a surface and tell its height. */
   probe: z.boolean(),
   /** The dialect that its controller reads. */

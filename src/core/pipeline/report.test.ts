@@ -6,51 +6,13 @@ import { testArt } from '../testing/fonts';
 import { reportOf, setupOf } from './report';
 import { runJob } from './run';
 
-interface Report {
-  minutes: number;
-  toolChanges: number;
-  cuts: {
-    name: string;
-    minutes: number;
-    cuttingMinutes: number;
-    plungingMinutes: number;
-    airMinutes: number;
-    cutLength: number;
-    moves: number;
-  }[];
-  cutters: { tool: number; minutes: number; moves: number }[];
-  checks: { id: string; passed: boolean; findings: unknown[] }[];
-}
-interface Setup {
-  files: string[];
-  blank: { x0: number; y0: number; width: number; height: number; thickness: number };
-  zZero: string;
-  overshoot: number;
-  margin: number;
-  toolChange: string;
-  machine: { accel: number; axes: { x: number; y: number; z: number } };
-  tools: Record<
-    string,
-    {
-      name: string;
-      shape: string;
-      diameter: number;
-      fluteLength: number;
-      shankDiameter: number;
-      includedAngle?: number;
-      tipDiameter?: number;
-      tipRadius?: number;
-    }
-  >;
-  clamps: { x0: number; y0: number; x1: number; y1: number; height: number }[];
-}
 const plate = (): OneSetup => demoSetups['sluice-gear-plate']();
 const run = (job: OneSetup) => {
   const { plans, programs, proof } = runJob(job, testArt, 1);
   return {
     programs,
-    report: reportOf(job, programs, proof) as unknown as Report,
-    setup: setupOf(job, programs, plans) as unknown as Setup,
+    report: reportOf(job, programs, proof),
+    setup: setupOf(job, programs, plans),
   };
 };
 

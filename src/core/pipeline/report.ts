@@ -1,6 +1,6 @@
 import type { CutPlan } from '../cuts/kind';
 import { shapeOf } from '../cutters/registry';
-import { datumOf, type OneSetup } from '../job/job';
+import { datumOf, type Blank, type OneSetup } from '../job/job';
 import { seconds, sumTimes } from '../motion/timing';
 import { checks } from '../proof/checks';
 import type { Programs } from './programs';
@@ -8,7 +8,83 @@ import type { Proof, SectionTime } from './proving';
 
 const round = (v: number, d = 4) => +v.toFixed(d);
 
-const sum = (list: readonly SectionTime[]): Record<string, number> => {
+/** What cutting comes to: minutes, mm, and moves of the programs. */
+export interface Sums {
+  readonly minutes: number;
+  readonly cuttingMinutes: number;
+  readonly plungingMinutes: number;
+  readonly airMinutes: number;
+  readonly cutLength: number;
+  readonly airLength: number;
+  readonly moves: number;
+}
+
+/** What a plan comes to, as `report.json` has it. Places in mm, in the blank's frame. */
+export interface Report {
+  readonly job: string;
+  /** With the changes of cutters. */
+  readonly minutes: number;
+  readonly toolChanges: number;
+  readonly cuts: readonly (Sums & { readonly id: string; readonly name: string; readonly kind: string })[];
+  readonly cutters: readonly (Sums & { readonly tool: number; readonly name: string })[];
+  readonly checks: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly passed: boolean;
+    readonly findings: readonly {
+      readonly text: string;
+      readonly cut: string | null;
+      readonly x: number | null;
+      readonly y: number | null;
+    }[];
+  }[];
+}
+
+type Axes = { readonly x: number; readonly y: number; readonly z: number };
+
+/** What is set up, as `setup.json` has it: mm, in the coordinates of the programs. */
+export interface SetupSheet {
+  readonly files: readonly string[];
+  /** Its lower left corner, and its size. */
+  readonly blank: {
+    readonly x0: number;
+    readonly y0: number;
+    readonly width: number;
+    readonly height: number;
+    readonly thickness: number;
+  };
+  readonly zZero: Blank['zZero'];
+  /** By tool number: the values of its shape beside these. */
+  readonly tools: Readonly<
+    Record<
+      string,
+      { readonly name: string; readonly fluteLength: number; readonly shankDiameter: number } & Readonly<
+        Record<string, string | number>
+      >
+    >
+  >;
+  readonly clamps: readonly {
+    readonly x0: number;
+    readonly y0: number;
+    readonly x1: number;
+    readonly y1: number;
+    readonly height: number;
+  }[];
+  /** How far programs may go into the bed, and how far the axis of a skim leaves the blank. */
+  readonly overshoot: number;
+  readonly margin: number;
+  readonly toolChange: 'M6' | 'T';
+  readonly machine: {
+    readonly rapid: number;
+    /** The least of its axes. */
+    readonly accel: number;
+    readonly axes: Axes;
+    readonly junctionDeviation: number;
+    readonly maxFeed: Axes;
+  };
+}
+
+const sum = (list: readonly SectionTime[]): Sums => {
   const t = sumTimes(list.map((s) => s.time));
   return {
     minutes: round(seconds(t) / 60),
@@ -22,7 +98,7 @@ const sum = (list: readonly SectionTime[]): Record<string, number> => {
 };
 
 /** What a plan comes to, per cut and cutter, and what each check said. Minutes, mm. */
-export function reportOf(job: OneSetup, programs: Programs, proof: Proof): Record<string, unknown> {
+export function reportOf(job: OneSetup, programs: Programs, proof: Proof): Report {
   return {
     job: job.name,
     minutes: round(proof.minutes),
@@ -48,11 +124,7 @@ export function reportOf(job: OneSetup, programs: Programs, proof: Proof): Recor
 }
 
 /** The machine-readable set-up sheet, in program coordinates and mm. */
-export function setupOf(
-  job: OneSetup,
-  programs: Programs,
-  plans: ReadonlyMap<string, CutPlan>,
-): Record<string, unknown> {
+export function setupOf(job: OneSetup, programs: Programs, plans: ReadonlyMap<string, CutPlan>): SetupSheet {
   const d = datumOf(job.blank);
   const m = job.run.machine;
   return {
@@ -83,7 +155,6 @@ export function setupOf(
       y1: c.y1 - d.y,
       height: c.height,
     })),
-    /** How far programs may go into the bed, and how far a skim's axis leaves the blank, mm. */
     overshoot: job.blank.intoBed,
     margin: Math.max(0, ...[...plans.values()].map((p) => p.overEdge ?? 0)),
     toolChange: programs.dialect.change === 'command' ? 'M6' : 'T',

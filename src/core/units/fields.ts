@@ -55,26 +55,3 @@ export function setAt(v: Values, key: string, value: unknown): Values {
   const [head, ...rest] = key.split('.');
   return { ...v, [head]: rest.length ? setAt((v[head] ?? {}) as Values, rest.join('.'), value) : value };
 }
-
-/** What is wrong with values by the limits of their fields: those that a maker could not have typed. Fields that are not shown for these values have none. */
-export function beyondFields(
-  fields: readonly Field[],
-  values: Values,
-): { readonly key: string; readonly words: string }[] {
-  return fields.flatMap((f) => {
-    if ((f.kind !== 'length' && f.kind !== 'number') || (f.when && !f.when(values))) return [];
-    const v = getAt(values, f.key);
-    if (typeof v !== 'number') return [];
-    const unit = f.kind === 'length' ? ' mm' : '';
-    const low = f.min !== undefined && v < f.min - 1e-9;
-    const high = f.max !== undefined && v > f.max + 1e-9;
-    return low || high
-      ? [
-          {
-            key: f.key,
-            words: `"${f.label}" is ${v}${unit}, but ${low ? `at least ${f.min}` : `at most ${f.max}`}${unit} is possible`,
-          },
-        ]
-      : [];
-  });
-}

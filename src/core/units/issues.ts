@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { beyondFields, type Field } from './fields';
+import { getAt, type Field } from './fields';
 
 const KINDS: Readonly<Record<string, string>> = {
   number: 'a number',
@@ -43,19 +43,33 @@ export function firstIssue(error: z.ZodError): string {
   return `${words[0].toUpperCase()}${words.slice(1)}${words.endsWith('.') ? '' : '.'}`;
 }
 
-/**
- * Checks values by their own schema and by the limits of the fields that they are typed in: what a file may hold is what a
- * maker could have entered. True when they are sound.
- */
+/** A number beyond its limits, by the name of the field that it is typed in; null where it is something else. */
+function beyondWords(
+  issue: z.core.$ZodIssue,
+  fields: readonly Field[],
+  values: Record<string, unknown>,
+): string | null {
+  if (issue.code !== 'too_small' && issue.code !== 'too_big') return null;
+  const key = issue.path.join('.');
+  const f = fields.find((g) => g.key === key && (g.kind === 'length' || g.kind === 'number'));
+  if (!f) return null;
+  const unit = f.kind === 'length' ? ' mm' : '';
+  const limit = issue.code === 'too_small' ? `at least ${issue.minimum}` : `at most ${issue.maximum}`;
+  return `"${f.label}" is ${String(getAt(values, key))}${unit}, but ${limit}${unit} is possible`;
+}
+
+/** Checks values by their own schema, whose limits are those of the fields too: what a file may hold is what a maker could have entered. True when they are sound. */
 export function valuesAreSound(
   values: Record<string, unknown>,
   { schema, fields }: { readonly schema: z.ZodType; readonly fields: readonly Field[] },
   ctx: z.RefinementCtx,
 ): boolean {
   const r = schema.safeParse(values);
-  const wrong = r.success
-    ? beyondFields(fields, values).map((b) => ({ path: b.key.split('.'), message: b.words }))
-    : r.error.issues.map((i) => ({ path: i.path, message: issueWords(i) }));
-  for (const w of wrong) ctx.addIssue({ code: 'custom', path: ['values', ...w.path], message: w.message });
-  return !wrong.length;
+  for (const i of r.success ? [] : r.error.issues)
+    ctx.addIssue({
+      code: 'custom',
+      path: ['values', ...i.path],
+      message: beyondWords(i, fields, values) ?? issueWords(i),
+    });
+  return r.success;
 }

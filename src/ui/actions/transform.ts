@@ -1,5 +1,6 @@
 import { around, turnedAbout, wrap } from '@/core/artwork/arrange';
 import { itemBounds, type Item } from '@/core/artwork/item';
+import { itemKindOf } from '@/core/artwork/registry';
 import { placesAlong, scaledItem, shear } from '@/core/artwork/transform';
 import { tracedOnBlank } from '@/core/artwork/trace/again';
 import { transformPath, type Affine } from '@/core/geometry/path';
@@ -42,6 +43,12 @@ export function sizePicked(width: number, height: number): void {
         scaledItem(i, sx, sy, cx, cy) ?? mapped(i, { a: sx, b: 0, c: 0, d: sy, e: cx * (1 - sx), f: cy * (1 - sy) }),
     ),
   );
+  const held = items.filter((i) => scaledItem(i, sx, sy, cx, cy) && !itemKindOf(i.kind).scales(i.values, sx, sy));
+  if (held.length)
+    tell(
+      'info',
+      `${held[0].name}${held.length > 1 ? ` and ${held.length - 1} more` : ''}: as far as it may be scaled, not as far as was asked.`,
+    );
 }
 
 /** Width and height of what is picked, together. */

@@ -3,8 +3,9 @@ import Box from '@mui/material/Box';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import { materialIds, materials, type MaterialId } from '@/core/cutters/materials';
-import { datumPlaces, type Blank, type DatumPlace } from '@/core/job/job';
+import { blankSchema, datumPlaces, type Blank, type DatumPlace } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
+import { limitsOf } from '@/core/units/limits';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { setFromCorner, useDatum } from '@/ui/common/useDatum';
@@ -41,16 +42,13 @@ export function BlankSheet() {
   const length = (
     label: string,
     key: 'width' | 'height' | 'thickness' | 'safeHeight' | 'clearance' | 'approach' | 'intoBed',
-    min: number,
-    max: number,
     hint?: string,
   ) => (
     <LengthField
       label={label}
       value={blank[key]}
       unit={unit}
-      min={min}
-      max={max}
+      {...limitsOf(blankSchema, key)}
       hint={hint}
       onChange={(v) => v !== null && set(label.toLowerCase(), key, v)}
     />
@@ -64,9 +62,9 @@ export function BlankSheet() {
       <StartsFrom />
       <Group title="Piece of material">
         <Box ref={first} sx={grid}>
-          {length('Width (X)', 'width', 1, 5000)}
-          {length('Height (Y)', 'height', 1, 5000)}
-          {length('Thickness (Z)', 'thickness', 0.1, 300)}
+          {length('Width (X)', 'width')}
+          {length('Height (Y)', 'height')}
+          {length('Thickness (Z)', 'thickness')}
           <ChoiceField
             label="Material"
             value={blank.material}
@@ -148,10 +146,10 @@ export function BlankSheet() {
       <Group title="Heights">
         <BlankDrawing blank={blank} unit={unit} />
         <Box sx={grid}>
-          {length('Safe height', 'safeHeight', 0.5, 300, 'Above the top face, between far places')}
-          {length('Clearance height', 'clearance', 0.1, 300, 'Above the top face, between near ones')}
-          {length('Approach height', 'approach', 0.05, 50, 'So far above material the rapid way down ends')}
-          {length('Spoilboard depth', 'intoBed', 0, 50, 'So far below the underside cuts may go')}
+          {length('Safe height', 'safeHeight', 'Above the top face, between far places')}
+          {length('Clearance height', 'clearance', 'Above the top face, between near ones')}
+          {length('Approach height', 'approach', 'So far above material the rapid way down ends')}
+          {length('Spoilboard depth', 'intoBed', 'So far below the underside cuts may go')}
         </Box>
       </Group>
       <Clamps />

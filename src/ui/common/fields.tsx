@@ -196,7 +196,9 @@ export function LengthField(p: LengthProps) {
         const { min = -FARTHEST, max = FARTHEST } = p;
         if (r.mm < min - 1e-9) return `At least ${range(min)}.`;
         if (r.mm > max + 1e-9) return `At most ${range(max)}.`;
-        if (p.value === null || Math.abs(r.mm - p.value) > 1e-9) p.onChange(r.mm);
+        // What a unit rounds beyond a limit is the limit.
+        const mm = Math.min(max, Math.max(min, r.mm));
+        if (p.value === null || Math.abs(mm - p.value) > 1e-9) p.onChange(mm);
         return null;
       }}
     />

@@ -9,6 +9,7 @@ import {
   removalRate,
   scallopOf,
   type Cutter,
+  presetSchema,
   type Preset,
 } from '@/core/cutters/cutter';
 import { stepShareOf } from '@/core/cutters/library';
@@ -17,6 +18,7 @@ import { shapeOf } from '@/core/cutters/registry';
 import { kindOf } from '@/core/cuts/registry';
 import type { Cut } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
+import { limitsOf } from '@/core/units/limits';
 import { useOpenJob } from '@/store/openJob';
 import { changeCut, takeFromLibrary } from '@/ui/actions/edits';
 import { LengthField, NumberField } from '@/ui/common/fields';
@@ -60,17 +62,15 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
     value !== null &&
     changeCut(cut.id, `Change ${names[key]}`, (c) => void ((c.overrides[cutter.id] ??= {})[key] = value));
   const whole = stepShareOf(cutter);
-  const length = (label: string, key: keyof Preset, min: number, max: number, hint?: string) => (
+  const length = (label: string, key: keyof Preset) => (
     <LengthField
       label={label}
       value={now[key]}
       unit={unit}
       rate={key === 'feed' || key === 'plunge'}
       share={key === 'stepOver' ? whole.mm : undefined}
-      min={min}
-      max={max}
+      {...limitsOf(presetSchema, key)}
       marked={own[key] !== undefined}
-      hint={hint}
       onChange={(v) => set(key, v)}
     />
   );
@@ -117,16 +117,15 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
             label="Spindle"
             unit="rpm"
             value={now.rpm}
-            min={0}
-            max={100000}
+            {...limitsOf(presetSchema, 'rpm')}
             marked={own.rpm !== undefined}
             onChange={(v) => set('rpm', v)}
           />
         )}
-        {used.includes('feed') && length('Feed', 'feed', 1, 50000)}
-        {used.includes('plunge') && length('Plunge feed', 'plunge', 1, 50000)}
-        {used.includes('stepDown') && length('Step-down', 'stepDown', 0.001, 200)}
-        {used.includes('stepOver') && length('Step-over', 'stepOver', 0.001, 200)}
+        {used.includes('feed') && length('Feed', 'feed')}
+        {used.includes('plunge') && length('Plunge feed', 'plunge')}
+        {used.includes('stepDown') && length('Step-down', 'stepDown')}
+        {used.includes('stepOver') && length('Step-over', 'stepOver')}
       </Box>
       <Typography variant="caption" sx={{ display: 'block', mt: 1, color: 'text.secondary' }}>
         {Object.keys(own).length ? 'Marked values are this cut\u2019s own.' : `Values of the cutter for ${material}.`}

@@ -13,6 +13,7 @@ import {
   stepForScallop,
   cutterSchema,
   type Cutter,
+  presetSchema,
   type Preset,
 } from '@/core/cutters/cutter';
 import { freeLabel, hasLabel, presetFor, reshaped, stepShareOf } from '@/core/cutters/library';
@@ -22,6 +23,7 @@ import { formatFine } from '@/core/units/length';
 import { ChoiceField, LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { setAt } from '@/core/units/fields';
 import { firstIssue } from '@/core/units/issues';
+import { limitsOf } from '@/core/units/limits';
 import { FieldForm } from '@/ui/common/FieldForm';
 import { CutterDrawing } from './CutterDrawing';
 import { WidthChart } from './WidthChart';
@@ -71,8 +73,7 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
       unit={unit}
       rate={key === 'feed' || key === 'plunge'}
       share={key === 'stepOver' ? whole.mm : undefined}
-      min={0.0001}
-      max={100000}
+      {...limitsOf(presetSchema, key)}
       onChange={(v) => v !== null && setPreset({ ...preset, [key]: v })}
     />
   );
@@ -151,24 +152,21 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
               label="Cutting length"
               value={cutter.fluteLength}
               unit={unit}
-              min={0.01}
-              max={300}
+              {...limitsOf(cutterSchema, 'fluteLength')}
               onChange={(v) => v !== null && change({ ...cutter, fluteLength: v })}
             />
             <LengthField
               label="Shank diameter"
               value={cutter.shankDiameter}
               unit={unit}
-              min={0.1}
-              max={100}
+              {...limitsOf(cutterSchema, 'shankDiameter')}
               onChange={(v) => v !== null && change({ ...cutter, shankDiameter: v })}
             />
             <NumberField
               label="Flutes"
               value={cutter.teeth}
               whole
-              min={1}
-              max={12}
+              {...limitsOf(cutterSchema, 'teeth')}
               onChange={(v) => change({ ...cutter, teeth: v })}
             />
             <ChoiceField
@@ -184,8 +182,7 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
               label="Slot"
               value={cutter.slot}
               whole
-              min={0}
-              max={999}
+              {...limitsOf(cutterSchema, 'slot')}
               hint="0 for none"
               onChange={(v) => change({ ...cutter, slot: v })}
             />
@@ -249,8 +246,7 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
                 label="Spindle"
                 unit="rpm"
                 value={preset.rpm}
-                min={0}
-                max={100000}
+                {...limitsOf(presetSchema, 'rpm')}
                 onChange={(rpm) => setPreset({ ...preset, rpm })}
               />
             )}

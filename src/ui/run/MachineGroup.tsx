@@ -7,6 +7,8 @@ import { useWork } from '@/compute/pipeline';
 import { calibrated, machines, machineSchema, type Machine } from '@/core/machine/profile';
 import { seconds } from '@/core/motion/timing';
 import { durationText } from '@/core/units/duration';
+import { getAt, setAt } from '@/core/units/fields';
+import { limitsOf } from '@/core/units/limits';
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
 import { ChoiceField, FlagField, LengthField, NumberField, TextField } from '@/ui/common/fields';
@@ -27,14 +29,26 @@ export function MachineGroup() {
   const known = all.find((m) => m.id === machine.id);
   const changed = !known || JSON.stringify(machineSchema.parse(known)) !== JSON.stringify(machineSchema.parse(machine));
   const set = (name: string, recipe: (m: Machine) => void) => edit(`Change ${name}`, (j) => recipe(j.run.machine));
-  const length = (label: string, value: number, name: string, to: (m: Machine, v: number) => void, max = 100000) => (
+  /** A number of the machine by where it stands in it (`travel.x`). */
+  const numberAt = (key: string) => getAt(machine, key) as number;
+  const put = (key: string, name: string) => (v: number | null) =>
+    v !== null && edit(`Change ${name}`, (j) => void (j.run.machine = setAt(j.run.machine, key, v) as Machine));
+  const length = (label: string, key: string, name: string) => (
     <LengthField
       label={label}
-      value={value}
+      value={numberAt(key)}
       unit={unit}
-      min={0.0001}
-      max={max}
-      onChange={(v) => v !== null && set(name, (m) => to(m, v))}
+      {...limitsOf(machineSchema, key)}
+      onChange={put(key, name)}
+    />
+  );
+  const number = (label: string, key: string, name: string, of?: string) => (
+    <NumberField
+      label={label}
+      unit={of}
+      value={numberAt(key)}
+      {...limitsOf(machineSchema, key)}
+      onChange={put(key, name)}
     />
   );
   const grid = (columns: number) => ({
@@ -72,59 +86,21 @@ export function MachineGroup() {
           value={machine.name}
           onChange={(v) => v.trim() && set('name of the machine', (m) => void (m.name = v))}
         />
-        {length('Rapid rate', machine.rapid, 'rapid rate', (m, v) => void (m.rapid = v))}
-        {length(
-          'Junction deviation',
-          machine.junctionDeviation,
-          'junction deviation',
-          (m, v) => void (m.junctionDeviation = v),
-          1,
-        )}
-        <NumberField
-          label="Tool change"
-          unit="s"
-          value={machine.toolChangeSeconds}
-          min={0}
-          max={3600}
-          onChange={(v) => set('tool change', (m) => void (m.toolChangeSeconds = v))}
-        />
-        <NumberField
-          label="Lowest spindle speed"
-          unit="rpm"
-          value={machine.spindle.min}
-          min={0}
-          max={100000}
-          onChange={(v) => set('spindle', (m) => void (m.spindle.min = v))}
-        />
-        <NumberField
-          label="Highest spindle speed"
-          unit="rpm"
-          value={machine.spindle.max}
-          min={1}
-          max={100000}
-          onChange={(v) => set('spindle', (m) => void (m.spindle.max = v))}
-        />
+        {length('Rapid rate', 'rapid', 'rapid rate')}
+        {length('Junction deviation', 'junctionDeviation', 'junction deviation')}
+        {number('Tool change', 'toolChangeSeconds', 'tool change', 's')}
+        {number('Lowest spindle speed', 'spindle.min', 'spindle', 'rpm')}
+        {number('Highest spindle speed', 'spindle.max', 'spindle', 'rpm')}
       </Box>
       <Box sx={grid(3)}>
         {axes.map((a) => (
-          <Box key={`t${a}`}>
-            {length(`Travel ${a.toUpperCase()}`, machine.travel[a], 'travel', (m, v) => void (m.travel[a] = v))}
-          </Box>
+          <Box key={`t${a}`}>{length(`Travel ${a.toUpperCase()}`, `travel.${a}`, 'travel')}</Box>
         ))}
         {axes.map((a) => (
-          <Box key={`f${a}`}>
-            {length(`Speed ${a.toUpperCase()} /min`, machine.maxFeed[a], 'speed', (m, v) => void (m.maxFeed[a] = v))}
-          </Box>
+          <Box key={`f${a}`}>{length(`Speed ${a.toUpperCase()} /min`, `maxFeed.${a}`, 'speed')}</Box>
         ))}
         {axes.map((a) => (
-          <NumberField
-            key={`a${a}`}
-            label={`Accel. ${a.toUpperCase()} mm/s²`}
-            value={machine.accel[a]}
-            min={1}
-            max={50000}
-            onChange={(v) => set('acceleration', (m) => void (m.accel[a] = v))}
-          />
+          <Box key={`a${a}`}>{number(`Accel. ${a.toUpperCase()} mm/s²`, `accel.${a}`, 'acceleration')}</Box>
         ))}
       </Box>
       <Box sx={{ mt: 1 }}>

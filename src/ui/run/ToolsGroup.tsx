@@ -2,7 +2,9 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useWork } from '@/compute/pipeline';
+import { cutterSchema } from '@/core/cutters/cutter';
 import { choices } from '@/core/units/fields';
+import { limitsOf } from '@/core/units/limits';
 import type { OneSetup } from '@/core/job/job';
 import { useOpenJob } from '@/store/openJob';
 import { ChoiceField, NumberField } from '@/ui/common/fields';
@@ -50,8 +52,7 @@ export function ToolsGroup() {
                     label={`Slot of ${cutter.name}`}
                     value={cutter.slot}
                     whole
-                    min={0}
-                    max={999}
+                    {...limitsOf(cutterSchema, 'slot')}
                     onChange={(v) =>
                       edit('Change slot', (j) => void (j.cutters.find((c) => c.id === cutterId)!.slot = v))
                     }

@@ -2,15 +2,15 @@ import { z } from 'zod';
 import { circlePath, transformPath } from '../../geometry/path';
 import { itemKind } from '../kind';
 
-const length = z.number().positive().max(1e5);
+const length = z.number().min(0.01).max(1e5);
 
 export const ellipse = itemKind({
   id: 'ellipse',
   name: 'Ellipse',
   schema: z.object({ width: length, height: length }),
   fields: [
-    { kind: 'length', key: 'width', label: 'Width', min: 0.01, max: 1e5 },
-    { kind: 'length', key: 'height', label: 'Height', min: 0.01, max: 1e5 },
+    { kind: 'length', key: 'width', label: 'Width' },
+    { kind: 'length', key: 'height', label: 'Height' },
   ],
   defaults: { width: 60, height: 60 },
   shape(v) {

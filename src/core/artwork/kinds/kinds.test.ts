@@ -114,4 +114,23 @@ describe('every kind of artwork', () => {
       );
     },
   );
+  it.each(itemKinds.map((k) => [k.id]))(
+    '%s scaled over and over stays what a file may hold, and says when it is held',
+    (id) => {
+      const kind = itemKindOf(id);
+      const factor = fc.double({ min: -5, max: 5, noNaN: true }).map((e) => 10 ** e);
+      fc.assert(
+        fc.property(fc.array(fc.tuple(factor, factor), { minLength: 1, maxLength: 4 }), (steps) => {
+          let v = kind.defaults;
+          if (!kind.schema.safeParse(v).success) return;
+          for (const [sx, sy] of steps) {
+            const to = kind.scaled(v, sx, sy);
+            expect(kind.schema.safeParse(to).error?.issues).toBeUndefined();
+            v = to;
+          }
+        }),
+        { numRuns: 40 },
+      );
+    },
+  );
 });

@@ -10,14 +10,14 @@ import { itemKind } from '../kind';
 const schema = z.object({
   text: z.string().max(5000),
   font: z.string(),
-  capHeight: z.number().positive().max(1e4),
+  capHeight: z.number().min(0.1).max(1e4),
   tracking: z.number().min(-500).max(5000),
   kerning: z.boolean(),
   leading: z.number().min(0.5).max(10),
   align: z.enum(['left', 'centre', 'right']),
   stretch: z.number().min(10).max(1000),
   baseline: z.enum(['straight', 'outwards', 'inwards', 'curve']),
-  radius: z.number().positive().max(1e5),
+  radius: z.number().min(0.1).max(1e5),
   at: z.number().min(-720).max(720),
   /** Hand-set spaces after letters, by their place in the text. */
   spaces: z.record(z.string().regex(/^\d+$/), z.number().min(-2000).max(5000)).optional(),
@@ -30,8 +30,8 @@ const schema = z.object({
   shift: z.number().min(-1e5).max(1e5).optional(),
   off: z.number().min(-1e4).max(1e4).optional(),
   fit: z.enum(['none', 'inside', 'fill']).optional(),
-  fitWidth: z.number().positive().max(1e5).optional(),
-  fitHeight: z.number().positive().max(1e5).optional(),
+  fitWidth: z.number().min(0.1).max(1e5).optional(),
+  fitHeight: z.number().min(0.1).max(1e5).optional(),
   warp: z.enum(['none', 'arch', 'crown']).optional(),
   warpBy: z.number().min(-400).max(400).optional(),
   /** The circle or ellipse that the letters were set round, and where on it. */
@@ -70,10 +70,10 @@ export const lettering = itemKind({
   fields: [
     { kind: 'text', key: 'text', label: 'Text', lines: 2 },
     { kind: 'font', key: 'font', label: 'Font' },
-    { kind: 'length', key: 'capHeight', label: 'Cap height', min: 0.1, max: 1e4 },
-    { kind: 'number', key: 'tracking', label: 'Letter spacing', unit: '‰ em', min: -500, max: 5000 },
-    { kind: 'number', key: 'leading', label: 'Line spacing', unit: '× cap', min: 0.5, max: 10 },
-    { kind: 'number', key: 'stretch', label: 'Letter width', unit: '%', min: 10, max: 1000 },
+    { kind: 'length', key: 'capHeight', label: 'Cap height' },
+    { kind: 'number', key: 'tracking', label: 'Letter spacing', unit: '‰ em' },
+    { kind: 'number', key: 'leading', label: 'Line spacing', unit: '× cap' },
+    { kind: 'number', key: 'stretch', label: 'Letter width', unit: '%' },
     {
       kind: 'choice',
       key: 'align',
@@ -92,8 +92,8 @@ export const lettering = itemKind({
       }),
       hint: 'For a line of your own: pick it together with the lettering, then "Set letters along the line".',
     },
-    { kind: 'length', key: 'radius', label: 'Radius of the baseline', min: 0.1, max: 1e5, when: isRound },
-    { kind: 'number', key: 'at', label: 'Middle at', unit: '\u00b0', min: -720, max: 720, when: isRound },
+    { kind: 'length', key: 'radius', label: 'Radius of the baseline', when: isRound },
+    { kind: 'number', key: 'at', label: 'Middle at', unit: '\u00b0', when: isRound },
     {
       kind: 'choice',
       key: 'stand',
@@ -115,8 +115,6 @@ export const lettering = itemKind({
       key: 'sweep',
       label: 'Spread over',
       unit: '\u00b0',
-      min: 1,
-      max: 360,
       missing: 180,
       when: (v) => isRound(v) && v.spacing === 'fitted',
     },
@@ -128,8 +126,8 @@ export const lettering = itemKind({
       options: choices({ left: 'Left of it', right: 'Right of it' }),
       when: (v) => v.baseline === 'curve',
     },
-    { kind: 'length', key: 'shift', label: 'Moved along it', min: -1e5, max: 1e5, missing: 0, when: isBent },
-    { kind: 'length', key: 'off', label: 'Standing off it', min: -1e4, max: 1e4, missing: 0, when: isBent },
+    { kind: 'length', key: 'shift', label: 'Moved along it', missing: 0, when: isBent },
+    { kind: 'length', key: 'off', label: 'Standing off it', missing: 0, when: isBent },
     {
       kind: 'choice',
       key: 'fit',
@@ -150,8 +148,6 @@ export const lettering = itemKind({
       kind: 'length',
       key: 'fitWidth',
       label: 'Box width',
-      min: 0.1,
-      max: 1e5,
       missing: 100,
       when: (v) => isStraight(v) && !!v.fit && v.fit !== 'none',
     },
@@ -159,8 +155,6 @@ export const lettering = itemKind({
       kind: 'length',
       key: 'fitHeight',
       label: 'Box height',
-      min: 0.1,
-      max: 1e5,
       missing: 30,
       when: (v) => isStraight(v) && !!v.fit && v.fit !== 'none',
     },
@@ -169,8 +163,6 @@ export const lettering = itemKind({
       key: 'warpBy',
       label: 'Rise',
       unit: '% of height',
-      min: -400,
-      max: 400,
       missing: 50,
       when: (v) => isStraight(v) && !!v.warp && v.warp !== 'none',
     },
@@ -221,6 +213,7 @@ export const lettering = itemKind({
   },
   // The cap height follows the height; what the width differs by goes into the letters' width. Along a curve and in a
   // box everything grows alike.
+  upgrades: { 2: (values) => ({ baseline: 'straight', radius: 50, at: 90, ...values }) },
   scaled(v, sx, sy) {
     const even = Math.sqrt(sx * sy);
     const round = v.round && { ...v.round, rx: v.round.rx * even, ry: v.round.ry * even };

@@ -42,8 +42,8 @@ export const linked = itemKind({
   schema,
   fields: [
     { kind: 'flag', key: 'through', label: 'Where it lies on the blank, seen from this face' },
-    { kind: 'number', key: 'wide', label: 'Width (of original)', unit: '%', min: LEAST, max: MOST },
-    { kind: 'number', key: 'high', label: 'Height (of original)', unit: '%', min: LEAST, max: MOST },
+    { kind: 'number', key: 'wide', label: 'Width (of original)', unit: '%' },
+    { kind: 'number', key: 'high', label: 'Height (of original)', unit: '%' },
   ],
   defaults: { item: 'none', through: true, wide: 100, high: 100 },
   shape(v: LinkedValues, _, drawn) {

@@ -9,13 +9,13 @@ export const motif = itemKind({
   name: 'Motif',
   schema: z.object({
     motif: z.string(),
-    width: z.number().positive().max(1e5),
-    height: z.number().positive().max(1e5),
+    width: z.number().min(0.1).max(1e5),
+    height: z.number().min(0.1).max(1e5),
   }),
   fields: [
     { kind: 'motif', key: 'motif', label: 'Motif' },
-    { kind: 'length', key: 'width', label: 'Width', min: 0.1, max: 1e5 },
-    { kind: 'length', key: 'height', label: 'Height', min: 0.1, max: 1e5 },
+    { kind: 'length', key: 'width', label: 'Width' },
+    { kind: 'length', key: 'height', label: 'Height' },
   ],
   defaults: { motif: 'heron', width: 50, height: 51.6 },
   shape(v) {

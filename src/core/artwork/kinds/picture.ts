@@ -12,17 +12,17 @@ export const picture = itemKind({
     picture: z.string(),
     /** Its size when it is traced: large ones are made smaller first. */
     pixels: z.object({ width: z.number().int().positive(), height: z.number().int().positive() }),
-    width: z.number().positive().max(1e5),
-    height: z.number().positive().max(1e5),
+    width: z.number().min(0.01).max(1e5),
+    height: z.number().min(0.01).max(1e5),
     /** How strongly it is shown, per cent. */
     shade: z.number().min(0).max(100),
     /** With what it was traced last. */
     trace: traceOptionsSchema,
   }),
   fields: [
-    { kind: 'length', key: 'width', label: 'Width', min: 0.01, max: 1e5 },
-    { kind: 'length', key: 'height', label: 'Height', min: 0.01, max: 1e5 },
-    { kind: 'number', key: 'shade', label: 'Shown by', unit: '%', min: 0, max: 100 },
+    { kind: 'length', key: 'width', label: 'Width' },
+    { kind: 'length', key: 'height', label: 'Height' },
+    { kind: 'number', key: 'shade', label: 'Shown by', unit: '%' },
   ],
   defaults: { picture: '', pixels: { width: 1, height: 1 }, width: 1, height: 1, shade: 35, trace: traceDefaults },
   shape: (v) => ({

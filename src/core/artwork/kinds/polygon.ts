@@ -9,13 +9,13 @@ export const polygon = itemKind({
   name: 'Polygon',
   schema: z.object({
     sides: z.number().int().min(3).max(200),
-    radius: z.number().positive().max(1e5),
+    radius: z.number().min(0.01).max(1e5),
     rounding: z.number().min(0).max(1e5),
   }),
   fields: [
-    { kind: 'number', key: 'sides', label: 'Sides', min: 3, max: 200, whole: true },
-    { kind: 'length', key: 'radius', label: 'Radius to the corners', min: 0.01, max: 1e5 },
-    { kind: 'length', key: 'rounding', label: 'Rounding of corners', min: 0, max: 1e5 },
+    { kind: 'number', key: 'sides', label: 'Sides', whole: true },
+    { kind: 'length', key: 'radius', label: 'Radius to the corners' },
+    { kind: 'length', key: 'rounding', label: 'Rounding of corners' },
   ],
   defaults: { sides: 6, radius: 30, rounding: 0 },
   shape(v) {

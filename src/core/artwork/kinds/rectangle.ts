@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Path, Segment } from '../../geometry/path';
 import { itemKind } from '../kind';
 
-const length = z.number().positive().max(1e5);
+const length = z.number().min(0.01).max(1e5);
 
 /** Corners are square, rounded (convex quarter), chamfered, or scooped (concave quarter about the corner). */
 export const rectangle = itemKind({
@@ -15,8 +15,8 @@ export const rectangle = itemKind({
     radius: z.number().min(0).max(1e5),
   }),
   fields: [
-    { kind: 'length', key: 'width', label: 'Width', min: 0.01, max: 1e5 },
-    { kind: 'length', key: 'height', label: 'Height', min: 0.01, max: 1e5 },
+    { kind: 'length', key: 'width', label: 'Width' },
+    { kind: 'length', key: 'height', label: 'Height' },
     {
       kind: 'choice',
       key: 'corner',
@@ -32,8 +32,6 @@ export const rectangle = itemKind({
       kind: 'length',
       key: 'radius',
       label: 'Corner radius',
-      min: 0,
-      max: 1e5,
       hint: 'Above 0 rounds them',
       when: (v) => v.corner !== 'chamfer',
     },
@@ -41,8 +39,6 @@ export const rectangle = itemKind({
       kind: 'length',
       key: 'radius',
       label: 'Chamfer',
-      min: 0,
-      max: 1e5,
       hint: 'Along each side',
       when: (v) => v.corner === 'chamfer',
     },

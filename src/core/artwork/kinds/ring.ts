@@ -7,10 +7,10 @@ import { itemKind } from '../kind';
 export const ring = itemKind({
   id: 'ring',
   name: 'Ring',
-  schema: z.object({ diameter: z.number().positive().max(1e5), band: z.number().positive().max(1e5) }),
+  schema: z.object({ diameter: z.number().min(0.01).max(1e5), band: z.number().min(0.01).max(1e5) }),
   fields: [
-    { kind: 'length', key: 'diameter', label: 'Outer diameter', min: 0.01, max: 1e5 },
-    { kind: 'length', key: 'band', label: 'Width of the band', min: 0.01, max: 1e5 },
+    { kind: 'length', key: 'diameter', label: 'Outer diameter' },
+    { kind: 'length', key: 'band', label: 'Width of the band' },
   ],
   defaults: { diameter: 60, band: 6 },
   shape(v) {

@@ -6,10 +6,10 @@ import { itemKind } from '../kind';
 export const slot = itemKind({
   id: 'slot',
   name: 'Slot',
-  schema: z.object({ length: z.number().positive().max(1e5), width: z.number().positive().max(1e5) }),
+  schema: z.object({ length: z.number().min(0.01).max(1e5), width: z.number().min(0.01).max(1e5) }),
   fields: [
-    { kind: 'length', key: 'length', label: 'Length over all', min: 0.01, max: 1e5 },
-    { kind: 'length', key: 'width', label: 'Width', min: 0.01, max: 1e5 },
+    { kind: 'length', key: 'length', label: 'Length over all' },
+    { kind: 'length', key: 'width', label: 'Width' },
   ],
   defaults: { length: 40, width: 8 },
   shape(v) {

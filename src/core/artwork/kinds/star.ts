@@ -9,15 +9,15 @@ export const star = itemKind({
   name: 'Star',
   schema: z.object({
     points: z.number().int().min(3).max(200),
-    radius: z.number().positive().max(1e5),
+    radius: z.number().min(0.01).max(1e5),
     inner: z.number().min(1).max(99),
     rounding: z.number().min(0).max(1e5),
   }),
   fields: [
-    { kind: 'number', key: 'points', label: 'Points', min: 3, max: 200, whole: true },
-    { kind: 'length', key: 'radius', label: 'Radius to the points', min: 0.01, max: 1e5 },
-    { kind: 'number', key: 'inner', label: 'Notches at', unit: '%', min: 1, max: 99 },
-    { kind: 'length', key: 'rounding', label: 'Rounding of corners', min: 0, max: 1e5 },
+    { kind: 'number', key: 'points', label: 'Points', whole: true },
+    { kind: 'length', key: 'radius', label: 'Radius to the points' },
+    { kind: 'number', key: 'inner', label: 'Notches at', unit: '%' },
+    { kind: 'length', key: 'rounding', label: 'Rounding of corners' },
   ],
   defaults: { points: 5, radius: 30, inner: 45, rounding: 0 },
   shape(v) {

@@ -22,13 +22,13 @@ import { grooves } from './moves';
 /** What line engraving and drag engraving have in common: which lines are followed, how deep, and how outlines are filled. */
 export const engravingSchema = z.object({
   cutter: z.string(),
-  depth: z.number().positive().max(50),
+  depth: z.number().min(0.001).max(50),
   /** What becomes of outlines: run along them, along their inside by half the groove, or not. */
   edge: z.enum(['on', 'inside', 'none']),
   fill: z.enum(['none', 'hatch', 'crossed']),
   angle: z.number().min(-360).max(360),
-  spacing: z.number().positive().max(100),
-  touch: z.number().positive(),
+  spacing: z.number().min(0.01).max(100),
+  touch: z.number().min(1).max(5000),
   cornerShare: z.number().min(0.05).max(1),
 });
 export type Engraving = z.infer<typeof engravingSchema>;
@@ -36,7 +36,7 @@ export type Engraving = z.infer<typeof engravingSchema>;
 const filled = (v: Record<string, unknown>) => v.fill !== 'none';
 export const engravingFields = (shapes: readonly string[]): Field[] => [
   { kind: 'cutter', key: 'cutter', label: 'Cutter', shapes },
-  { kind: 'length', key: 'depth', label: 'Depth', min: 0.001, max: 50 },
+  { kind: 'length', key: 'depth', label: 'Depth' },
   {
     kind: 'choice',
     key: 'edge',
@@ -49,16 +49,14 @@ export const engravingFields = (shapes: readonly string[]): Field[] => [
     label: 'Fill',
     options: choices({ none: 'None', hatch: 'Hatch', crossed: 'Crossed hatch' }),
   },
-  { kind: 'number', key: 'angle', label: 'Angle of the hatch', unit: '\u00b0', min: -360, max: 360, when: filled },
-  { kind: 'length', key: 'spacing', label: 'Spacing', min: 0.01, max: 100, when: filled },
-  { kind: 'length', rate: true, key: 'touch', label: 'Touch-down feed', min: 1, max: 5000 },
+  { kind: 'number', key: 'angle', label: 'Angle of the hatch', unit: '\u00b0', when: filled },
+  { kind: 'length', key: 'spacing', label: 'Spacing', when: filled },
+  { kind: 'length', rate: true, key: 'touch', label: 'Touch-down feed' },
   {
     kind: 'number',
     key: 'cornerShare',
     label: 'Feed in sharp corners',
     unit: '\u00d7',
-    min: 0.05,
-    max: 1,
     hint: '1 does not slow',
   },
 ];

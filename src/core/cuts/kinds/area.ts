@@ -11,7 +11,16 @@ import { entryKinds } from '../clearing/entry';
 import { wallMoves } from '../clearing/walls';
 import { finer, type Budget } from '../budget';
 import { alongLines, boxOf, EMPTY, reaching } from '../wanted';
-import { cutKind, emptyPlan, linkHeightOf, passes, type CutContext, type Remark, type Toolpath } from '../kind';
+import {
+  cutKind,
+  emptyPlan,
+  linkHeightOf,
+  passes,
+  ownStep,
+  type CutContext,
+  type Remark,
+  type Toolpath,
+} from '../kind';
 
 /** On a leaning wall what stands off sideways is a depth. */
 const budgetFor = (cone: { readonly tan: number } | null, c: CutContext): Budget =>
@@ -24,12 +33,12 @@ export const area = cutKind({
   summary: 'Clears the inside of outlines to a flat floor.',
   schema: z.object({
     cutters: z.array(z.string()).min(1).max(8),
-    startDepth: z.number().min(0),
-    depth: z.number().positive(),
+    startDepth: z.number().min(0).max(500),
+    depth: z.number().min(0.001).max(500),
     pattern: z.enum(patterns),
     angle: z.number().min(-360).max(360),
-    allowance: z.number().min(0),
-    floorAllowance: z.number().min(0),
+    allowance: z.number().min(0).max(20),
+    floorAllowance: z.number().min(0).max(20),
     entry: z.enum(entryKinds),
     ramp: z.number().min(0.5).max(45),
     direction: z.enum(['climb', 'conventional']),
@@ -44,8 +53,8 @@ export const area = cutKind({
       shapes: ['flat', 'bull'],
       hint: 'The widest goes first; each takes what the wider ones left',
     },
-    { kind: 'length', key: 'startDepth', label: 'Start depth', min: 0, max: 500 },
-    { kind: 'length', key: 'depth', label: 'Depth', min: 0.001, max: 500, hint: 'Measured from the top face' },
+    { kind: 'length', key: 'startDepth', label: 'Start depth' },
+    { kind: 'length', key: 'depth', label: 'Depth', hint: 'Measured from the top face' },
     {
       kind: 'choice',
       key: 'pattern',
@@ -58,12 +67,10 @@ export const area = cutKind({
       key: 'angle',
       label: 'Angle of the lines',
       unit: '\u00b0',
-      min: -360,
-      max: 360,
       when: (v) => v.pattern === 'hatch',
     },
-    { kind: 'length', key: 'allowance', label: 'Wall allowance', min: 0, max: 20 },
-    { kind: 'length', key: 'floorAllowance', label: 'Floor allowance', min: 0, max: 20 },
+    { kind: 'length', key: 'allowance', label: 'Wall allowance' },
+    { kind: 'length', key: 'floorAllowance', label: 'Floor allowance' },
     {
       kind: 'choice',
       key: 'entry',
@@ -75,8 +82,6 @@ export const area = cutKind({
       key: 'ramp',
       label: 'Ramp angle',
       unit: '\u00b0',
-      min: 0.5,
-      max: 45,
       when: (v) => v.entry !== 'plunge',
     },
     {
@@ -111,6 +116,22 @@ export const area = cutKind({
   cutters: (v) => [...v.cutters, ...(v.wall ? [v.wall] : [])],
   // The cone goes along the wall, level by level.
   presets: (v, id) => (v.cutters.includes(id) ? allPresetValues : ['rpm', 'feed', 'plunge', 'stepDown']),
+  upgrades: {
+    // It had one cutter, and a step of its own.
+    4: (cut) => {
+      const { stepOver, cutter, ...v } = cut.values;
+      ownStep(cut, cutter, stepOver);
+      cut.values = {
+        ...v,
+        cutters: [cutter],
+        pattern: 'contours',
+        angle: 0,
+        floorAllowance: 0,
+        entry: 'ramp',
+        wall: null,
+      };
+    },
+  },
   plan(v, c) {
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
     const budget = budgetFor(cone, c);

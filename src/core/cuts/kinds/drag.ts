@@ -18,7 +18,7 @@ const schema = engravingSchema.extend({
   /** Whether the groove's depth is given, or the load of a sprung holder that makes it. */
   press: z.enum(['depth', 'load']),
   /** N. */
-  load: z.number().positive().max(500),
+  load: z.number().min(0.1).max(500),
 });
 type Drag = z.infer<typeof schema>;
 
@@ -43,7 +43,7 @@ export const drag = cutKind({
       options: choices({ depth: 'Depth', load: 'Load of the spring' }),
     },
     { ...depthField, when: (v) => v.press !== 'load' },
-    { kind: 'number', key: 'load', label: 'Load', unit: 'N', min: 0.1, max: 500, when: (v) => v.press === 'load' },
+    { kind: 'number', key: 'load', label: 'Load', unit: 'N', when: (v) => v.press === 'load' },
     ...others,
   ],
   defaults: (_blank, cutters) => ({
@@ -55,6 +55,7 @@ export const drag = cutKind({
   cutters: (v) => [v.cutter],
   // It does not turn. How far rows of a fill lie from each other is a value of the cut.
   presets: () => ['feed', 'plunge', 'stepDown'],
+  upgrades: { 5: (cut) => void (cut.values = { press: 'depth', load: 5, ...cut.values }) },
   plan(v, c) {
     const cutter = c.cutter(v.cutter);
     const sprung = springRateOf(cutter) > 0;

@@ -26,10 +26,10 @@ const schema = z.object({
   cutter: z.string(),
   places: z.enum(['circles', 'centres', 'nodes']),
   through: z.boolean(),
-  depth: z.number().positive(),
-  beyond: z.number().min(0).max(50),
+  depth: z.number().min(0.01).max(500),
+  beyond: z.number().min(0).max(10),
   /** Drilled at a time, then the drill comes up to clear its chips; null drills in one go. */
-  peck: z.number().positive().nullable(),
+  peck: z.number().min(0.05).max(200).nullable(),
   /** Seconds for which the drill turns at the floor of each hole. */
   dwell: z.number().min(0).max(60),
 });
@@ -87,18 +87,16 @@ export const drilling = cutKind({
       options: choices({ circles: 'Circles', centres: 'Centres of outlines', nodes: 'Nodes of lines' }),
     },
     { kind: 'flag', key: 'through', label: 'Through the blank' },
-    { kind: 'length', key: 'depth', label: 'Depth of the point', min: 0.01, max: 500, when: (v) => v.through !== true },
+    { kind: 'length', key: 'depth', label: 'Depth of the point', when: (v) => v.through !== true },
     {
       kind: 'length',
       key: 'beyond',
       label: 'Spoilboard depth',
-      min: 0,
-      max: 10,
       hint: 'Add the point of the drill',
       when: (v) => v.through === true,
     },
-    { kind: 'length', key: 'peck', label: 'Peck depth', min: 0.05, max: 200, optional: 'All at once' },
-    { kind: 'number', key: 'dwell', label: 'Dwell at the floor', unit: 's', min: 0, max: 60 },
+    { kind: 'length', key: 'peck', label: 'Peck depth', optional: 'All at once' },
+    { kind: 'number', key: 'dwell', label: 'Dwell at the floor', unit: 's' },
   ],
   defaults: (_blank, cutters) => ({
     cutter: nearestCutter(cutters, 'drill', 3),
@@ -111,6 +109,19 @@ export const drilling = cutKind({
   }),
   cutters: (v) => [v.cutter],
   presets: () => ['rpm', 'plunge'],
+  upgrades: {
+    5: (cut) => void (cut.values = { dwell: 0, ...cut.values }),
+    // A drill that stopped above the spoilboard has a depth.
+    6: (cut) => {
+      const beyond = Number(cut.values.beyond);
+      if (beyond < 0)
+        cut.values = {
+          ...cut.values,
+          beyond: 0,
+          ...(cut.values.through === true && { through: false, depth: cut.thickness + beyond }),
+        };
+    },
+  },
   plan(v, c) {
     const cutter = c.cutter(v.cutter);
     const preset = c.preset(v.cutter);

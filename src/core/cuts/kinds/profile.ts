@@ -35,27 +35,27 @@ const hasTabs = (v: Values) => mayHaveTabs(v) && (v.tabs as { count: number }).c
 const schema = z.object({
   cutter: z.string(),
   side: z.enum(['outside', 'inside', 'on']),
-  startDepth: z.number().min(0),
+  startDepth: z.number().min(0).max(500),
   through: z.boolean(),
-  depth: z.number().positive(),
+  depth: z.number().min(0.001).max(500),
   /** How far below the underside of the blank it goes, mm. */
-  beyond: z.number().min(0).max(50),
+  beyond: z.number().min(0).max(10),
   /** What is left above the underside, mm: the part comes free by hand. */
   skin: z.number().min(0).max(50).default(0),
-  allowance: z.number().min(0),
+  allowance: z.number().min(0).max(20),
   /** Left by all passes but a last one, which goes round once at full depth; 0 for no such pass. */
   finish: z.number().min(0).max(20),
   ramp: z.number().min(0.5).max(45),
   direction: z.enum(['climb', 'conventional']),
   lead: z.enum(leadKinds),
-  leadSize: z.number().positive().max(200),
+  leadSize: z.number().min(0.05).max(200),
   tabs: z.object({
     shape: z.enum(tabShapes),
     by: z.enum(['count', 'spacing']),
     count: z.number().int().min(0).max(200),
-    spacing: z.number().positive(),
-    length: z.number().positive(),
-    height: z.number().positive(),
+    spacing: z.number().min(1).max(5000),
+    length: z.number().min(0.2).max(200),
+    height: z.number().min(0.05).max(200),
     /** Where the maker has put them, in the blank's frame; empty spreads them evenly. */
     at: z.array(point),
   }),
@@ -85,36 +85,30 @@ export const profile = cutKind({
       options: choices({ climb: 'Climb', conventional: 'Conventional' }),
     },
     { kind: 'flag', key: 'through', label: 'Through the blank' },
-    { kind: 'length', key: 'startDepth', label: 'Start depth', min: 0, max: 500 },
-    { kind: 'length', key: 'depth', label: 'Depth', min: 0.001, max: 500, when: (v) => v.through !== true },
+    { kind: 'length', key: 'startDepth', label: 'Start depth' },
+    { kind: 'length', key: 'depth', label: 'Depth', when: (v) => v.through !== true },
     {
       kind: 'length',
       key: 'beyond',
       label: 'Spoilboard depth',
-      min: 0,
-      max: 10,
       when: (v) => v.through === true && !v.skin,
     },
     {
       kind: 'length',
       key: 'skin',
       label: 'Skin',
-      min: 0,
-      max: 50,
       hint: 'Left at the bottom',
       when: (v) => v.through === true,
     },
-    { kind: 'length', key: 'allowance', label: 'Allowance', min: 0, max: 20 },
+    { kind: 'length', key: 'allowance', label: 'Allowance' },
     {
       kind: 'length',
       key: 'finish',
       label: 'Finishing allowance',
-      min: 0,
-      max: 20,
       hint: 'Once round at full depth',
       when: (v) => v.side !== 'on',
     },
-    { kind: 'number', key: 'ramp', label: 'Ramp angle', unit: '\u00b0', min: 0.5, max: 45 },
+    { kind: 'number', key: 'ramp', label: 'Ramp angle', unit: '\u00b0' },
     {
       kind: 'choice',
       key: 'lead',
@@ -126,8 +120,6 @@ export const profile = cutKind({
       kind: 'length',
       key: 'leadSize',
       label: 'Lead length',
-      min: 0.05,
-      max: 200,
       when: (v) => v.side !== 'on' && v.lead !== 'none',
     },
     {
@@ -135,8 +127,6 @@ export const profile = cutKind({
       key: 'tabs.count',
       label: 'Holding tabs',
       whole: true,
-      min: 0,
-      max: 200,
       when: (v) => v.through === true,
     },
     {
@@ -150,8 +140,6 @@ export const profile = cutKind({
       kind: 'length',
       key: 'tabs.spacing',
       label: 'Tab spacing',
-      min: 1,
-      max: 5000,
       when: (v) => hasTabs(v) && (v.tabs as { by: string }).by === 'spacing',
     },
     {
@@ -161,8 +149,8 @@ export const profile = cutKind({
       options: choices({ rectangular: 'Rectangular', triangular: 'Triangular', rounded: 'Rounded' }),
       when: hasTabs,
     },
-    { kind: 'length', key: 'tabs.length', label: 'Tab length', min: 0.2, max: 200, when: hasTabs },
-    { kind: 'length', key: 'tabs.height', label: 'Tab height', min: 0.05, max: 200, when: hasTabs },
+    { kind: 'length', key: 'tabs.length', label: 'Tab length', when: hasTabs },
+    { kind: 'length', key: 'tabs.height', label: 'Tab height', when: hasTabs },
   ],
   defaults: (blank, cutters) => ({
     cutter: nearestCutter(cutters, 'flat', 6),
@@ -190,6 +178,22 @@ export const profile = cutKind({
   }),
   outlinesOnly: (v) => v.side !== 'on',
   cutters: (v) => [v.cutter],
+  upgrades: {
+    4: (cut) => {
+      cut.values = {
+        ...cut.values,
+        finish: 0,
+        lead: 'none',
+        leadSize: 3,
+        tabs: { shape: 'rectangular', by: 'count', spacing: 80, ...(cut.values.tabs as object) },
+      };
+    },
+    // What stayed below was a negative depth into the spoilboard.
+    6: (cut) => {
+      const beyond = Number(cut.values.beyond);
+      cut.values = { ...cut.values, beyond: Math.max(0, beyond), skin: Math.max(0, -beyond) };
+    },
+  },
   plan(v, c) {
     const cutter = c.cutter(v.cutter);
     const preset = c.preset(v.cutter);

@@ -16,7 +16,7 @@ import { boxOf, EMPTY, reaching } from '../wanted';
 const schema = z.object({
   cutter: z.string(),
   where: z.enum(['blank', 'picked']),
-  depth: z.number().positive().max(100),
+  depth: z.number().min(0.005).max(100),
   angle: z.number().min(-360).max(360),
   /** How far the cutter's edge goes beyond what is skimmed, mm. */
   overlap: z.number().min(0).max(100),
@@ -55,9 +55,9 @@ export const skim = cutKind({
       label: 'Where',
       options: choices({ blank: 'The whole blank', picked: 'Picked outlines' }),
     },
-    { kind: 'length', key: 'depth', label: 'Depth', min: 0.005, max: 100 },
-    { kind: 'number', key: 'angle', label: 'Angle of the rows', unit: '\u00b0', min: -360, max: 360 },
-    { kind: 'length', key: 'overlap', label: 'Beyond the edge', min: 0, max: 100 },
+    { kind: 'length', key: 'depth', label: 'Depth' },
+    { kind: 'number', key: 'angle', label: 'Angle of the rows', unit: '\u00b0' },
+    { kind: 'length', key: 'overlap', label: 'Beyond the edge' },
   ],
   defaults: (_blank, cutters) => ({
     cutter: [...cutters].filter((c) => c.shape === 'flat').sort((a, b) => radiusOf(b) - radiusOf(a))[0]?.id ?? '',

@@ -24,6 +24,7 @@ import {
   type Reached,
   type Remark,
   type Toolpath,
+  ownStep,
 } from '../kind';
 import { floorLines, level, rimsOf, wayOf } from '../vcarve/floor';
 import { joinRims } from '../vcarve/join';
@@ -51,21 +52,19 @@ export const vcarve = cutKind({
   schema: z.object({
     cutter: z.string(),
     endMills: z.array(z.string()).max(8),
-    startDepth: z.number().min(0),
-    limit: z.number().positive().nullable(),
+    startDepth: z.number().min(0).max(500),
+    limit: z.number().min(0.001).max(500).nullable(),
     /** How far above the face sharp corners run out, mm. */
     overRise: z.number().min(0).max(20),
   }),
   fields: [
     { kind: 'cutter', key: 'cutter', label: 'V-bit or cone', shapes: ['v', 'cone'] },
-    { kind: 'length', key: 'startDepth', label: 'Start depth', min: 0, max: 500 },
-    { kind: 'length', key: 'limit', label: 'Depth limit', min: 0.001, max: 500, optional: 'None' },
+    { kind: 'length', key: 'startDepth', label: 'Start depth' },
+    { kind: 'length', key: 'limit', label: 'Depth limit', optional: 'None' },
     {
       kind: 'length',
       key: 'overRise',
       label: 'Run corners out above',
-      min: 0,
-      max: 20,
       hint: 'For blanks that are not flat',
     },
     {
@@ -87,6 +86,15 @@ export const vcarve = cutKind({
   fills: true,
   outlinesOnly: () => true,
   cutters: (v) => (v.limit !== null ? [...v.endMills, v.cutter] : [v.cutter]),
+  upgrades: {
+    // A floor had one end mill, and steps of its own.
+    4: (cut) => {
+      const { floorStep, endMillStep, endMill, ...v } = cut.values;
+      ownStep(cut, v.cutter, floorStep);
+      ownStep(cut, endMill, endMillStep);
+      cut.values = { ...v, endMills: endMill ? [endMill] : [], overRise: 0 };
+    },
+  },
   plan(v, c) {
     const cutter = c.cutter(v.cutter);
     const preset = c.preset(v.cutter);

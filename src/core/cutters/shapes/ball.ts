@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { cutterShape, positive } from '../shape';
+import { cutterShape } from '../shape';
 
 export const ball = cutterShape({
   id: 'ball',
   name: 'Ball nose',
-  schema: z.object({ diameter: positive }),
+  schema: z.object({ diameter: z.number().min(0.05).max(100) }),
   defaults: { diameter: 3 },
-  fields: [{ kind: 'length', key: 'diameter', label: 'Diameter', min: 0.05, max: 100 }],
+  fields: [{ kind: 'length', key: 'diameter', label: 'Diameter' }],
   form: (s) => ({ radius: s.diameter / 2, core: 0, ball: s.diameter / 2, rise: Infinity }),
   plunges: true,
   turns: true,

@@ -1,14 +1,14 @@
 import { z } from 'zod';
-import { cutterShape, positive } from '../shape';
+import { cutterShape } from '../shape';
 
 export const bull = cutterShape({
   id: 'bull',
   name: 'Bull nose',
-  schema: z.object({ diameter: positive, cornerRadius: positive }),
+  schema: z.object({ diameter: z.number().min(0.05).max(100), cornerRadius: z.number().min(0.01).max(50) }),
   defaults: { diameter: 6, cornerRadius: 1 },
   fields: [
-    { kind: 'length', key: 'diameter', label: 'Diameter', min: 0.05, max: 100 },
-    { kind: 'length', key: 'cornerRadius', label: 'Corner radius', min: 0.01, max: 50 },
+    { kind: 'length', key: 'diameter', label: 'Diameter' },
+    { kind: 'length', key: 'cornerRadius', label: 'Corner radius' },
   ],
   form: (s) => ({
     radius: s.diameter / 2,

@@ -1,16 +1,20 @@
 import { z } from 'zod';
-import { cutterShape, positive } from '../shape';
+import { cutterShape } from '../shape';
 
 /** Named by its half angle, with a flat tip. */
 export const cone = cutterShape({
   id: 'cone',
   name: 'Engraving cone',
-  schema: z.object({ diameter: positive, halfAngle: z.number().gt(0.5).lt(89), tipDiameter: z.number().min(0) }),
+  schema: z.object({
+    diameter: z.number().min(0.1).max(50),
+    halfAngle: z.number().min(1).max(88),
+    tipDiameter: z.number().min(0).max(20),
+  }),
   defaults: { diameter: 3.175, halfAngle: 15, tipDiameter: 0.2 },
   fields: [
-    { kind: 'length', key: 'diameter', label: 'Shank end diameter', min: 0.1, max: 50 },
-    { kind: 'number', key: 'halfAngle', label: 'Half angle', unit: '°', min: 1, max: 88 },
-    { kind: 'length', key: 'tipDiameter', label: 'Tip width', min: 0, max: 20 },
+    { kind: 'length', key: 'diameter', label: 'Shank end diameter' },
+    { kind: 'number', key: 'halfAngle', label: 'Half angle', unit: '°' },
+    { kind: 'length', key: 'tipDiameter', label: 'Tip width' },
   ],
   form: (s) => ({
     radius: s.diameter / 2,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { tipFits, type CutterForm } from '../form';
-import { cutterShape, positive } from '../shape';
+import { cutterShape } from '../shape';
 
 const form = (s: { diameter: number; tipRadius: number; includedAngle: number }): CutterForm => ({
   radius: s.diameter / 2,
@@ -14,23 +14,21 @@ export const drag = cutterShape({
   id: 'drag',
   name: 'Drag diamond',
   schema: z.object({
-    diameter: positive,
-    includedAngle: z.number().gt(1).lt(179),
-    tipRadius: z.number().min(0),
+    diameter: z.number().min(0.1).max(20),
+    includedAngle: z.number().min(30).max(178),
+    tipRadius: z.number().min(0).max(1),
     springRate: z.number().min(0).max(1000).optional(),
   }),
   defaults: { diameter: 3, includedAngle: 120, tipRadius: 0.02 },
   fields: [
-    { kind: 'length', key: 'diameter', label: 'Diameter', min: 0.1, max: 20 },
-    { kind: 'number', key: 'includedAngle', label: 'Included angle', unit: '°', min: 30, max: 178 },
-    { kind: 'length', key: 'tipRadius', label: 'Tip radius', min: 0, max: 1 },
+    { kind: 'length', key: 'diameter', label: 'Diameter' },
+    { kind: 'number', key: 'includedAngle', label: 'Included angle', unit: '°' },
+    { kind: 'length', key: 'tipRadius', label: 'Tip radius' },
     {
       kind: 'number',
       key: 'springRate',
       label: 'Spring of the holder',
       unit: 'N/mm',
-      min: 0,
-      max: 1000,
       missing: 0,
       hint: '0 holds it firmly',
     },

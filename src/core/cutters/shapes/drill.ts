@@ -1,15 +1,15 @@
 import { z } from 'zod';
 import { flatForm } from '../form';
-import { cutterShape, positive } from '../shape';
+import { cutterShape } from '../shape';
 
 export const drill = cutterShape({
   id: 'drill',
   name: 'Drill',
-  schema: z.object({ diameter: positive, includedAngle: z.number().gt(1).lte(180) }),
+  schema: z.object({ diameter: z.number().min(0.05).max(50), includedAngle: z.number().min(60).max(180) }),
   defaults: { diameter: 3, includedAngle: 118 },
   fields: [
-    { kind: 'length', key: 'diameter', label: 'Diameter', min: 0.05, max: 50 },
-    { kind: 'number', key: 'includedAngle', label: 'Point angle', unit: '°', min: 60, max: 180 },
+    { kind: 'length', key: 'diameter', label: 'Diameter' },
+    { kind: 'number', key: 'includedAngle', label: 'Point angle', unit: '°' },
   ],
   form: (s) =>
     s.includedAngle >= 180

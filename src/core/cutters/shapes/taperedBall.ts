@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { tipFits, type CutterForm } from '../form';
-import { cutterShape, positive } from '../shape';
+import { cutterShape } from '../shape';
 
 const form = (s: { diameter: number; tipRadius: number; halfAngle: number }): CutterForm => ({
   radius: s.diameter / 2,
@@ -12,12 +12,16 @@ const form = (s: { diameter: number; tipRadius: number; halfAngle: number }): Cu
 export const taperedBall = cutterShape({
   id: 'taperedBall',
   name: 'Tapered ball',
-  schema: z.object({ diameter: positive, tipRadius: positive, halfAngle: z.number().gt(0.1).lt(60) }),
+  schema: z.object({
+    diameter: z.number().min(0.1).max(50),
+    tipRadius: z.number().min(0.01).max(20),
+    halfAngle: z.number().min(0.5).max(59),
+  }),
   defaults: { diameter: 6, tipRadius: 0.5, halfAngle: 5 },
   fields: [
-    { kind: 'length', key: 'diameter', label: 'Largest diameter', min: 0.1, max: 50 },
-    { kind: 'length', key: 'tipRadius', label: 'Tip radius', min: 0.01, max: 20 },
-    { kind: 'number', key: 'halfAngle', label: 'Half angle', unit: '°', min: 0.5, max: 59 },
+    { kind: 'length', key: 'diameter', label: 'Largest diameter' },
+    { kind: 'length', key: 'tipRadius', label: 'Tip radius' },
+    { kind: 'number', key: 'halfAngle', label: 'Half angle', unit: '°' },
   ],
   form,
   plunges: true,

@@ -1,16 +1,20 @@
 import { z } from 'zod';
-import { cutterShape, positive } from '../shape';
+import { cutterShape } from '../shape';
 
 /** Named by its included angle; `tipDiameter` is the flat at its point. */
 export const vbit = cutterShape({
   id: 'v',
   name: 'V-bit',
-  schema: z.object({ diameter: positive, includedAngle: z.number().gt(1).lt(179), tipDiameter: z.number().min(0) }),
+  schema: z.object({
+    diameter: z.number().min(0.1).max(100),
+    includedAngle: z.number().min(2).max(178),
+    tipDiameter: z.number().min(0).max(20),
+  }),
   defaults: { diameter: 12, includedAngle: 60, tipDiameter: 0 },
   fields: [
-    { kind: 'length', key: 'diameter', label: 'Diameter', min: 0.1, max: 100 },
-    { kind: 'number', key: 'includedAngle', label: 'Included angle', unit: '°', min: 2, max: 178 },
-    { kind: 'length', key: 'tipDiameter', label: 'Tip flat', min: 0, max: 20 },
+    { kind: 'length', key: 'diameter', label: 'Diameter' },
+    { kind: 'number', key: 'includedAngle', label: 'Included angle', unit: '°' },
+    { kind: 'length', key: 'tipDiameter', label: 'Tip flat' },
   ],
   form: (s) => ({
     radius: s.diameter / 2,

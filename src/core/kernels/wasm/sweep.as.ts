@@ -345,7 +345,7 @@ function move<T>(at: usize, joined: bool, last: bool, from: i32, to: i32): void 
   // What the edge and the rounding of distances and of their squares are worth.
   const hair = 2 * full * (EDGE + 1.2e-7 * (len + w)) + full * full * 2.4e-7;
   const vHair = splat(hair);
-  const vFull2 = splat(isBall ? full * full : full * full + hair);
+  const vFull2 = splat(full * full);
   const vCore = splat(CORE);
   const vCore2 = splat(CORE * CORE);
   const vRise = splat(RISE);
@@ -386,8 +386,13 @@ function move<T>(at: usize, joined: bool, last: bool, from: i32, to: i32): void 
       } else {
         let lo = zero;
         let hi = vLen;
+        let covered = zero;
         if (!isOpen) {
-          const rim = f32x4.sqrt(f32x4.sub(vFull2, h2));
+          const left = f32x4.sub(vFull2, h2);
+          const rim = f32x4.sqrt(f32x4.pmax(left, zero));
+          // A hair outside counts as the very edge; further out the root is no number, and nothing is covered.
+          const wide = f32x4.sqrt(f32x4.add(left, vHair));
+          covered = f32x4.le(f32x4.pmax(f32x4.sub(s, wide), zero), f32x4.pmin(f32x4.add(s, wide), vLen));
           lo = f32x4.pmax(f32x4.sub(s, rim), zero);
           hi = f32x4.pmin(f32x4.add(s, rim), vLen);
         }
@@ -421,7 +426,7 @@ function move<T>(at: usize, joined: bool, last: bool, from: i32, to: i32): void 
             z = f32x4.add(f32x4.add(vBase, f32x4.mul(vM, t)), up);
           }
         }
-        if (!isOpen) z = v128.or(z, v128.not(f32x4.le(lo, hi)));
+        if (!isOpen) z = v128.or(z, v128.not(covered));
       }
       v128.store(node, f32x4.pmin(v128.load(node), z));
       if (c > c1 - 4) break;
