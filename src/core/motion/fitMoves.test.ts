@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { fitMoves, type FittedMove } from './fitMoves';
+import { fitMoves, fitMovesAnywhere, type FittedMove } from './fitMoves';
 
 const num = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 /** Points of lines and helices, joined, with their own steps. */
@@ -129,5 +129,47 @@ describe('moves through points', () => {
   it('do not cut short a way that turns back', () => {
     const p = Float64Array.of(0, 0, 0, 4, 0, 0, 8, 0, 0, 4, 0, 0, 0, 0, 0);
     expect(fitMoves(p, 0.01).map((m) => m.to)).toEqual([2, 4]);
+  });
+});
+
+describe('moves fitted wherever the line lies', () => {
+  it('are those of the line itself, moved with it, and reach the same points', () => {
+    fc.assert(
+      fc.property(ways, num(-300, 300), num(-300, 300), num(0.0005, 0.02), (p, dx, dy, tolerance) => {
+        const moved = p.map((v, i) => v + [dx, dy, 0][i % 3]);
+        const there = fitMovesAnywhere(moved, tolerance);
+        expect(there.at(-1)!.to).toBe(p.length / 3 - 1);
+        // Within the tolerance and what rounding to a nanometre's thousandth is worth.
+        let from = 0;
+        for (const m of there) {
+          const middle = 3 * ((from + m.to) >> 1);
+          expect(away(moved, from, m, [...moved.slice(middle, middle + 3)])).toBeLessThan(tolerance + 0.01);
+          from = m.to;
+        }
+        const again = fitMovesAnywhere(
+          moved.map((v, i) => v + [7.25, -3.5, 0][i % 3]),
+          tolerance,
+        );
+        expect(again.map((m) => m.to)).toEqual(there.map((m) => m.to));
+        again.forEach((m, k) => {
+          if (m.sweep === 0) return;
+          expect(m.cx - there[k].cx).toBeCloseTo(7.25, 6);
+          expect(m.cy - there[k].cy).toBeCloseTo(-3.5, 6);
+        });
+      }),
+      { numRuns: 30 },
+    );
+  });
+  it('are told apart by tolerance, weight and height', () => {
+    const p = Float64Array.from({ length: 3 * 40 }, (_, i) => {
+      const a = (i - (i % 3)) / 60;
+      return [10 * Math.cos(a), 10 * Math.sin(a), -Math.sin(3 * a)][i % 3];
+    });
+    const counts = [0.0005, 0.01, 0.3].map((t) => fitMovesAnywhere(p, t).length);
+    expect(counts[0]).toBeGreaterThan(counts[1]);
+    expect(counts[1]).toBeGreaterThan(counts[2]);
+    expect(fitMovesAnywhere(p, 0.01, 4).length).toBeLessThanOrEqual(counts[1]);
+    const level = p.map((v, i) => (i % 3 === 2 ? 0 : v));
+    expect(fitMovesAnywhere(level, 0.01).length).toBeLessThan(counts[1]);
   });
 });

@@ -1,3 +1,5 @@
+import { hashFloats, sizedMemo } from '../geometry/hash';
+
 /**
  * Lines and arcs through a line of points in space, each as long as the tolerance lets it be.
  *
@@ -167,4 +169,28 @@ export function fitMoves(p: Float64Array, tolerance: number, weight = 1): Fitted
     }
   }
   return out;
+}
+
+/** Places are taken to be the same that lie no further apart than this (mm): what is left of moving a line by doubles. */
+const SAME = 1e-9;
+/** So many points are kept, and moves to them: some 40 MB. */
+const kept = sizedMemo<{ readonly points: number; readonly moves: readonly FittedMove[] }>(2e6, (k) => k.points + 10);
+
+/**
+ * The same moves wherever the line lies: they are fitted about its first point and kept under what it looks like there, so a
+ * letter that stands further right costs no more than one that stands where it was. Points, tolerance and weight as of `fitMoves`.
+ */
+export function fitMovesAnywhere(p: Float64Array, tolerance: number, weight = 1): FittedMove[] {
+  const [x, y] = p;
+  const local = new Float64Array(p.length);
+  for (let i = 0; i < p.length; i += 3) {
+    local[i] = Math.round((p[i] - x) / SAME) * SAME + 0;
+    local[i + 1] = Math.round((p[i + 1] - y) / SAME) * SAME + 0;
+    local[i + 2] = p[i + 2];
+  }
+  const { moves } = kept(`${tolerance} ${weight} ${hashFloats([local])}`, () => ({
+    points: p.length / 3,
+    moves: fitMoves(local, tolerance, weight),
+  }));
+  return moves.map((m) => (m.sweep === 0 ? m : { ...m, cx: m.cx + x, cy: m.cy + y }));
 }

@@ -8,7 +8,7 @@ import { components, regionArea, simplifyRegion, type Loop, type Region } from '
 import { staysInside } from '../../geometry/lines';
 import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { MotionBuilder } from '../../motion/motion';
-import { fitMoves } from '../../motion/fitMoves';
+import { fitMovesAnywhere } from '../../motion/fitMoves';
 import { orderPieces } from '../../motion/order';
 import { clearingTool, clearWith } from '../clearing/clear';
 import { leftBy, reachOf } from '../clearing/reach';
@@ -417,7 +417,7 @@ function carve(
       if (Math.max(0, s[2]) + blank.approach < blank.clearance) b.rapid(s[0], s[1], Math.max(0, s[2]) + blank.approach);
       b.plunge(s[2], preset.plunge);
     }
-    for (const { to, cx, cy, sweep } of fitMoves(s, o.tolerance, o.weight)) {
+    for (const { to, cx, cy, sweep } of fitMovesAnywhere(s, o.tolerance, o.weight)) {
       if (sweep === 0) b.line(s[3 * to], s[3 * to + 1], s[3 * to + 2], preset.feed);
       else b.arc(sweep > 0, s[3 * to], s[3 * to + 1], s[3 * to + 2], cx, cy, preset.feed);
     }

@@ -20,6 +20,14 @@ interface Edge {
   done: boolean;
 }
 
+const NONE: { lim: number; f: number }[] = [];
+
+/** Whether one of the limits lies between two clearances: of most chords none does. */
+function crossed(limits: readonly number[], a: number, b: number): boolean {
+  for (const l of limits) if ((l - a) * (l - b) < 0) return true;
+  return false;
+}
+
 /**
  * Joins branches into long strokes. Each branch is cut to the clearances between `low` and `high`; the
  * tip's height comes from `height`, which falls evenly with the clearance up to `knee` and is level beyond. Strokes run depth first, short dead ends before long ways, and come
@@ -59,9 +67,9 @@ export function makeStrokes(
         const py = b.samples[3 * k - 2];
         const pr = b.samples[3 * k - 1];
         // Crossings of the two limits and of the knee along this chord, in order.
-        const marks = limits
-          .map((lim) => ({ lim, f: (lim - pr) / (r - pr) }))
-          .filter(({ f }) => f > 1e-12 && f < 1 - 1e-12);
+        const marks = crossed(limits, pr, r)
+          ? limits.map((lim) => ({ lim, f: (lim - pr) / (r - pr) })).filter(({ f }) => f > 1e-12 && f < 1 - 1e-12)
+          : NONE;
         marks.sort((p, q) => p.f - q.f);
         for (const { lim, f } of marks) {
           const cr = pr + (r - pr) * f;
