@@ -9,7 +9,7 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { itemKindOf, itemKinds } from '@/core/artwork/registry';
 import { fontCatalogue, strokeFonts } from '@/core/lettering/catalogue';
 import { useLater } from '@/ui/later';
@@ -48,6 +48,26 @@ const shippedFonts = [
 ];
 const offered = itemKinds.filter((k) => k.offered !== false);
 
+/** A button for each kind of artwork. */
+const NewItems = memo(function NewItems() {
+  return (
+    <Box sx={{ display: 'flex', gap: 0.75, px: 2, pb: 1, flexWrap: 'wrap' }}>
+      {offered.map((k, i) => (
+        <Button
+          key={k.id}
+          size="small"
+          variant={i === 0 ? 'contained' : 'outlined'}
+          color={i === 0 ? 'primary' : 'inherit'}
+          onClick={() => addItem(k.id)}
+          sx={{ px: 1.25, fontSize: 13, ...(i === 0 ? {} : { borderColor: 'var(--mui-palette-line)' }) }}
+        >
+          {k.name}
+        </Button>
+      ))}
+    </Box>
+  );
+});
+
 export function ArtworkSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const picked = useLater(useView, (v) => v.picked);
@@ -64,20 +84,7 @@ export function ArtworkSheet() {
         title="Artwork"
         remark={job.items.length ? `${job.items.length} ${job.items.length === 1 ? 'item' : 'items'}` : ''}
       />
-      <Box sx={{ display: 'flex', gap: 0.75, px: 2, pb: 1, flexWrap: 'wrap' }}>
-        {offered.map((k, i) => (
-          <Button
-            key={k.id}
-            size="small"
-            variant={i === 0 ? 'contained' : 'outlined'}
-            color={i === 0 ? 'primary' : 'inherit'}
-            onClick={() => addItem(k.id)}
-            sx={{ px: 1.25, fontSize: 13, ...(i === 0 ? {} : { borderColor: 'var(--mui-palette-line)' }) }}
-          >
-            {k.name}
-          </Button>
-        ))}
-      </Box>
+      <NewItems />
       <Box sx={{ px: 2, pb: 1.5 }}>
         <Button
           size="small"
@@ -237,13 +244,13 @@ export function ArtworkSheet() {
           </Group>
           <Group title="Outlines">
             <ShapePanel
-              job={job}
+              unit={job.unit}
               count={picked.length}
               hasLines={picked.some((id) => placed.get(id)?.paths.some((p) => !p.closed))}
             />
           </Group>
           <Group title="Measures">
-            <MeasuresPanel placed={picked.flatMap((id) => placed.get(id) ?? [])} unit={job.unit} />
+            <MeasuresPanel picked={picked} placed={placed} unit={job.unit} />
           </Group>
           <Group
             title="Gap gauge"

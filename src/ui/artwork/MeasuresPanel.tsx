@@ -1,6 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
-import { useMemo } from 'react';
+import { memo, useDeferredValue, useMemo } from 'react';
 import type { PlacedItem } from '@/core/artwork/item';
 import { distanceBetween, measure } from '@/core/artwork/measure';
 import { formatLength, type Unit } from '@/core/units/length';
@@ -9,7 +9,15 @@ import { formatLength, type Unit } from '@/core/units/length';
 const MOST = 12;
 
 /** Size, area and length of outline of what is picked; the distance between two things. */
-export function MeasuresPanel({ placed, unit }: { placed: readonly PlacedItem[]; unit: Unit }) {
+export const MeasuresPanel = memo(function MeasuresPanel(p: {
+  picked: readonly string[];
+  placed: ReadonlyMap<string, PlacedItem>;
+  unit: Unit;
+}) {
+  const { unit } = p;
+  // Measuring waits until what was changed has been drawn.
+  const where = useDeferredValue(p.placed);
+  const placed = useMemo(() => p.picked.flatMap((id) => where.get(id) ?? []), [p.picked, where]);
   const key = placed.length <= MOST;
   const m = useMemo(() => (key ? measure(placed) : null), [placed, key]);
   const d = useMemo(() => (placed.length === 2 ? distanceBetween(placed[0], placed[1]) : null), [placed]);
@@ -51,4 +59,4 @@ export function MeasuresPanel({ placed, unit }: { placed: readonly PlacedItem[];
       ))}
     </Box>
   );
-}
+});

@@ -1,16 +1,24 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { combinations } from '@/core/artwork/shapeWork';
-import type { OneSetup } from '@/core/job/job';
+import type { Unit } from '@/core/units/length';
 import { joinPicked, workOnShapes } from '@/ui/actions/artwork';
 import { action, combinationNames } from '@/ui/actions/registry';
 import { ChoiceField, LengthField, NumberField } from '@/ui/common/fields';
 import { Quiet } from './ArrangePanel';
 
 /** New outlines from what is picked: combined, offset, widened, taken apart. */
-export function ShapePanel({ job, count, hasLines }: { job: OneSetup; count: number; hasLines: boolean }) {
+export const ShapePanel = memo(function ShapePanel({
+  unit,
+  count,
+  hasLines,
+}: {
+  unit: Unit;
+  count: number;
+  hasLines: boolean;
+}) {
   const [open, setOpen] = useState<'offset' | 'widen' | 'join' | null>(null);
   const [v, set] = useState({ distance: 3, steps: 1, corners: 'round', width: 2, ends: 0.1 });
   return (
@@ -33,7 +41,7 @@ export function ShapePanel({ job, count, hasLines }: { job: OneSetup; count: num
           <LengthField
             label="Distance"
             value={v.distance}
-            unit={job.unit}
+            unit={unit}
             min={0.001}
             max={1000}
             onChange={(d) => d !== null && set({ ...v, distance: d })}
@@ -85,7 +93,7 @@ export function ShapePanel({ job, count, hasLines }: { job: OneSetup; count: num
           <LengthField
             label="Ends nearer than"
             value={v.ends}
-            unit={job.unit}
+            unit={unit}
             min={0}
             max={100}
             onChange={(ends) => ends !== null && set({ ...v, ends })}
@@ -100,7 +108,7 @@ export function ShapePanel({ job, count, hasLines }: { job: OneSetup; count: num
           <LengthField
             label="Width of the lines"
             value={v.width}
-            unit={job.unit}
+            unit={unit}
             min={0.001}
             max={1000}
             onChange={(w) => w !== null && set({ ...v, width: w })}
@@ -116,4 +124,4 @@ export function ShapePanel({ job, count, hasLines }: { job: OneSetup; count: num
       )}
     </Box>
   );
-}
+});

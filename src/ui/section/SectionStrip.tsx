@@ -105,7 +105,7 @@ export function SectionStrip() {
         floor: -job.blank.thickness - (under && on ? heightAt(under, x, y) : 0),
       };
     });
-  }, [section, field, under, exact, target, length, job]);
+  }, [section, field, under, exact, target, length, job.blank, job.cuts.length]);
 
   const { thickness } = job.blank;
   const {

@@ -5,7 +5,7 @@ import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { bringOwnFonts } from '@/compute/fonts';
 import { setJob } from '@/compute/pipeline';
 import { FontError } from '@/core/lettering/font';
@@ -43,7 +43,32 @@ import { SaveTrouble } from './SaveTrouble';
 import { ShortcutSheet } from './ShortcutSheet';
 import { TopBar } from './TopBar';
 
-const sheets = { blank: BlankSheet, artwork: ArtworkSheet, cuts: CutsSheet, proof: ProofSheet, run: RunSheet };
+// Each part follows what it shows by itself: a change of the job that does not concern one costs it nothing.
+const sheets = {
+  blank: memo(BlankSheet),
+  artwork: memo(ArtworkSheet),
+  cuts: memo(CutsSheet),
+  proof: memo(ProofSheet),
+  run: memo(RunSheet),
+};
+const Bar = memo(TopBar);
+const Stages = memo(Rail);
+const WorkTable = memo(Table);
+const Around = memo(function Around() {
+  return (
+    <After steps={4}>
+      <CommandList />
+      <ShortcutSheet />
+      <UnitQuestion />
+      <CutAsMenu />
+      <LinkMenu />
+      <TableMenu />
+      <Guarded part="The tool library">
+        <LibraryDrawer />
+      </Guarded>
+    </After>
+  );
+});
 
 /** Closes the open job; where it could not be saved, says what became of it. */
 function leaveJob(): void {
@@ -247,7 +272,7 @@ export function Workbench({ id }: { id: string }) {
     min: 240,
     node: (
       <After steps={3}>
-        <Table />
+        <WorkTable />
       </After>
     ),
   };
@@ -255,12 +280,12 @@ export function Workbench({ id }: { id: string }) {
     <Box sx={{ height: 'var(--page-height, 100vh)', display: 'flex', flexDirection: 'column' }}>
       <After>
         <Guarded part="The bar" anew={job}>
-          <TopBar />
+          <Bar />
         </Guarded>
       </After>
       <SaveTrouble />
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
-        <Rail />
+        <Stages />
         <Box component="main" sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex' }}>
           <Split
             id="sheet"
@@ -270,17 +295,7 @@ export function Workbench({ id }: { id: string }) {
           />
         </Box>
       </Box>
-      <After steps={4}>
-        <CommandList />
-        <ShortcutSheet />
-        <UnitQuestion />
-        <CutAsMenu />
-        <LinkMenu />
-        <TableMenu />
-        <Guarded part="The tool library">
-          <LibraryDrawer />
-        </Guarded>
-      </After>
+      <Around />
     </Box>
   );
 }
