@@ -19,35 +19,41 @@ export class Maker {
 
   /** The visible thing with a role and an accessible name: its label, or else what is written on it. */
   async find(role: string, name: string | RegExp, timeout = PATIENCE): Promise<ElementHandle<Element>> {
-    const handle = await this.page.waitForFunction(
-      (r: string, source: string) => {
-        const tags: Record<string, string> = {
-          button: 'button,[role=button]',
-          textbox: 'input:not([type=checkbox]):not([type=file]),textarea',
-          listitem: 'li',
-          checkbox: 'input[type=checkbox]',
-        };
-        const wanted = new RegExp(source);
-        return [...document.querySelectorAll<HTMLElement>(tags[r] ?? `[role=${r}]`)].find((e) => {
-          const label =
-            (e as HTMLInputElement).labels?.[0]?.textContent ??
-            (e.id ? document.querySelector(`label[for="${CSS.escape(e.id)}"]`)?.textContent : null);
-          const box = e.getBoundingClientRect();
-          const names = [e.getAttribute('aria-label') ?? label ?? e.textContent ?? ''];
-          // Of a row or card a maker reads the first line.
-          if (!e.hasAttribute('aria-label') && !label) names.push(e.innerText.split('\n')[0]);
-          return (
-            box.width > 0 &&
-            box.height > 0 &&
-            !e.closest('[aria-hidden=true]') &&
-            names.some((n) => wanted.test(n.trim()))
-          );
-        });
-      },
-      { timeout, polling },
-      role,
-      typeof name === 'string' ? `^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$` : name.source,
-    );
+    const handle = await this.page
+      .waitForFunction(
+        (r: string, source: string) => {
+          const tags: Record<string, string> = {
+            button: 'button,[role=button]',
+            textbox: 'input:not([type=checkbox]):not([type=file]),textarea',
+            listitem: 'li',
+            checkbox: 'input[type=checkbox]',
+          };
+          const wanted = new RegExp(source);
+          return [...document.querySelectorAll<HTMLElement>(tags[r] ?? `[role=${r}]`)].find((e) => {
+            const label =
+              (e as HTMLInputElement).labels?.[0]?.textContent ??
+              (e.id ? document.querySelector(`label[for="${CSS.escape(e.id)}"]`)?.textContent : null);
+            const box = e.getBoundingClientRect();
+            const names = [e.getAttribute('aria-label') ?? label ?? e.textContent ?? ''];
+            // Of a row or card a maker reads the first line.
+            if (!e.hasAttribute('aria-label') && !label) names.push(e.innerText.split('\n')[0]);
+            return (
+              box.width > 0 &&
+              box.height > 0 &&
+              !e.closest('[aria-hidden=true]') &&
+              names.some((n) => wanted.test(n.trim()))
+            );
+          });
+        },
+        { timeout, polling },
+        role,
+        typeof name === 'string' ? `^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$` : name.source,
+      )
+      .catch(async (e) => {
+        throw new Error(
+          `${(e as Error).message} There is no ${role} "${name}". The page says: ${(await this.text()).slice(0, 1500)}`,
+        );
+      });
     return handle.asElement() as ElementHandle<Element>;
   }
   /** Presses a thing; who misses it, because the sheet moved under the hand on a busy device, presses again. */

@@ -19,14 +19,7 @@ const machine = globalThis as unknown as {
   atob(text: string): string;
 };
 
-/**
- * The compiled sweep (`wasm/sweep.as.ts`), four nodes at a time. It reaches its own memory alone, so a field is made where it cuts:
- *
- *     memory   │ points of a chain │ rows of a move │ heights of the field ...
- *
- * `makeRemover` finds out by itself whether a field lies so, and leaves the same surface either way, to 2e-5 mm: single floats
- * against doubles. The same moves give the same bits on every machine, in every band, and however they are cut into calls.
- */
+/** What the module does: see there. */
 interface Exports {
   setField(z: number, cols: number, cell: number, x0: number, y0: number, top: number): void;
   setRoom(points: number, rows: number): void;
@@ -49,6 +42,7 @@ const STEEPEST = 20;
 /** Points of a chain that are cut at once. */
 const POINTS = 1024;
 const PAGE = 65536;
+const MOST_PAGES = 65536;
 /** The compiler keeps the first bytes for itself. */
 const START = 1024;
 
@@ -68,7 +62,14 @@ function compile(): object | null {
   return compiled;
 }
 
-/** A place of its own in a kernel's memory, and who is cutting there. */
+/**
+ * The compiled sweep (`wasm/sweep.as.ts`), four nodes at a time. It reaches its own memory alone, so a field is made where it cuts:
+ *
+ *     memory   │ points of a chain │ rows of a move │ heights of the field ...
+ *
+ * `makeRemover` finds out by itself whether a field lies so, and leaves the same surface either way, to 2e-5 mm: single floats
+ * against doubles. The same chains of moves give the same bits on every machine and in every band of rows.
+ */
 export class SweepKernel {
   private readonly points: Float64Array;
   private readonly run: Exports;
@@ -94,8 +95,9 @@ export class SweepKernel {
     if (!code || cols < 4) return null;
     // What is known of rows takes 16 bytes for each, in fours.
     const heights = (START + 24 * POINTS + 16 * (rows + 8) + 15) & ~15;
+    const pages = Math.ceil((heights + 4 * cols * rows) / PAGE);
+    if (pages > MOST_PAGES) return null;
     try {
-      const pages = Math.ceil((heights + 4 * cols * rows) / PAGE);
       const memory = new machine.WebAssembly!.Memory({ initial: pages, maximum: pages });
       const field = { cols, rows, cell, x0, y0, z: new Float32Array(memory.buffer, heights, cols * rows) };
       kernels.set(memory.buffer, new SweepKernel(field, code, memory, heights));
