@@ -129,9 +129,9 @@ const steps: Record<number, (job: Plain) => void> = {
 };
 
 /** Numbers that an earlier version took: none below zero where there must be something, none out of all measure. */
-const taken = (v: number, { min = -Infinity, max = Infinity }: Limits): boolean =>
+const accepted = (v: number, { min = -Infinity, max = Infinity }: Limits): boolean =>
   (min <= 0 ? v >= min : v > 0) && v <= 100 * max;
-const held = <V>(schema: z.ZodType, values: V): V => heldWithin(schema, values, taken);
+const held = <V>(schema: z.ZodType, values: V): V => heldWithin(schema, values, accepted);
 
 /** What a registry has, or null where it knows no such thing: that is said when the whole job is looked at. */
 function known<K>(find: () => K): K | null {

@@ -114,7 +114,7 @@ function nearOf(f: HeightField): HeightField | null {
  */
 export function cutRows(work: CuttingWork, rows: Rows, done: (moves: number) => void): Met[] {
   const at = nearOf(work.field);
-  if (!at) return cutBand(work, rows, done);
+  if (!at) return cutHere(work, rows, done);
   const { cols, z } = work.field;
   let [low, high] = [rows.to, rows.from];
   for (const run of work.runs) {
@@ -123,12 +123,13 @@ export function cutRows(work: CuttingWork, rows: Rows, done: (moves: number) => 
   }
   if (low >= high) return [];
   at.z.set(z.subarray(low * cols, high * cols), low * cols);
-  const met = cutBand({ ...work, field: at }, rows, done);
+  const met = cutHere({ ...work, field: at }, rows, done);
   z.set(at.z.subarray(low * cols, high * cols), low * cols);
   return met;
 }
 
-function cutBand(work: CuttingWork, rows: Rows, done: (moves: number) => void): Met[] {
+/** Cuts rows of a field where it lies. */
+function cutHere(work: CuttingWork, rows: Rows, done: (moves: number) => void): Met[] {
   const { field, ways, runs } = work;
   const out: Met[] = [];
   let at = -1;

@@ -38,6 +38,7 @@ export function MachineGroup() {
       label={label}
       value={numberAt(key)}
       unit={unit}
+      rate={key === 'rapid'}
       {...limitsOf(machineSchema, key)}
       onChange={put(key, name)}
     />
