@@ -58,25 +58,24 @@ export class Maker {
   }
   /** Presses a thing; who misses it, because the sheet moved under the hand on a busy device, presses again. */
   async press(name: string | RegExp, role = 'button'): Promise<void> {
+    const misses: string[] = [];
     for (let tries = 0; tries < 3; tries++) {
       const thing = await this.find(role, name);
       try {
         await this.free(thing);
         // A list that is made anew just now has another thing of that name in the same place: it was met too, and is not pressed twice.
         await thing.evaluate((e) => {
-          const wanted = `${e.tagName} ${e.getAttribute('role')} ${e.getAttribute('aria-label') ?? e.textContent}`;
+          const named = (q: Element) =>
+            `${q.tagName} ${q.getAttribute('role')} ${q.getAttribute('aria-label') ?? q.textContent}`;
+          const wanted = named(e);
+          const press = e as unknown as { met: boolean; instead: string };
+          press.instead = 'nothing was hit';
           document.addEventListener(
             'click',
-            (event) =>
-              ((e as unknown as { met: boolean }).met = event
-                .composedPath()
-                .some(
-                  (q) =>
-                    q === e ||
-                    (q instanceof Element &&
-                      `${q.tagName} ${q.getAttribute('role')} ${q.getAttribute('aria-label') ?? q.textContent}` ===
-                        wanted),
-                )),
+            (event) => {
+              press.met = event.composedPath().some((q) => q === e || (q instanceof Element && named(q) === wanted));
+              press.instead = `${named(event.target as Element).slice(0, 80)} was hit at ${event.clientX}, ${event.clientY}`;
+            },
             { capture: true, once: true },
           );
         });
@@ -87,9 +86,17 @@ export class Maker {
         continue;
       }
       // A page that was left at the press takes the answer along: it was met.
-      if (await thing.evaluate((e) => (e as unknown as { met?: boolean }).met === true).catch(() => true)) return;
+      const missed = await thing
+        .evaluate((e) => {
+          const { met, instead } = e as unknown as { met?: boolean; instead: string };
+          const { x, y, width, height } = e.getBoundingClientRect();
+          return met ? '' : `${instead}, and it lies at ${x}, ${y} and is ${width} by ${height}`;
+        })
+        .catch(() => '');
+      if (!missed) return;
+      misses.push(missed);
     }
-    throw new Error(`"${name}" could not be met in three presses.`);
+    throw new Error(`"${name}" could not be met in three presses: ${misses.join('; ')}.`);
   }
   /**
    * A maker waits until nothing lies over a thing any more, such as a menu that is closing, and it stands still. A menu or

@@ -88,7 +88,8 @@ export function TraceDialog({ job, of }: { job: OneSetup; of: File | { readonly 
   const outlines = layers?.reduce((n, l) => n + l.paths.length, 0) ?? 0;
   const things = `${options.mode === 'centre' ? 'line' : 'outline'}${outlines === 1 ? '' : 's'}`;
   const nothing = 'Nothing is found with these values. Move the threshold, or allow smaller spots.';
-  const found = !layers ? 'Tracing…' : outlines ? `${outlines} ${things}, ${nodes} nodes` : nothing;
+  const busy = done !== null && !error;
+  const found = !layers || busy ? 'Tracing…' : outlines ? `${outlines} ${things}, ${nodes} nodes` : nothing;
   const place = () => {
     if (!layers || !opened || !picture) return;
     const traced = { layers, options, pixels: { width: picture.width, height: picture.height } };
@@ -250,7 +251,10 @@ export function TraceDialog({ job, of }: { job: OneSetup; of: File | { readonly 
           <Typography role="status" variant="body2" sx={{ color: error ? 'error.main' : 'text.secondary' }}>
             {error || found}
           </Typography>
-          {done !== null && !error && <LinearProgress variant="determinate" value={100 * done} aria-label="Tracing" />}
+          {/* Its place is kept, so that the buttons below do not move under the hand. */}
+          <Box sx={{ height: 4 }}>
+            {busy && <LinearProgress variant="determinate" value={100 * done} aria-label="Tracing" />}
+          </Box>
           <Box sx={{ display: 'flex', gap: 1 }}>
             <Button variant="contained" disabled={!outlines || done !== null || !!error} onClick={place}>
               {again ? 'Take these outlines' : 'Place on the blank'}

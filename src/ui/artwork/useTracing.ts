@@ -14,12 +14,18 @@ export interface Tracing {
 
 /** Traces a picture in a worker whenever the values change; what is running is given up for it. */
 export function useTracing(picture: Picture | null, options: TraceOptions): Tracing {
-  const [state, setState] = useState<Tracing>({ layers: null, done: 0, error: '' });
+  const [state, setState] = useState<Tracing & { of: TraceOptions | null }>({
+    layers: null,
+    done: 0,
+    error: '',
+    of: null,
+  });
   const asked = useRef(0);
   useEffect(() => {
     if (!picture) return;
     const mine = ++asked.current;
-    const told = (s: Partial<Tracing>) => mine === asked.current && setState((was) => ({ ...was, ...s }));
+    const told = (s: Partial<Tracing>) =>
+      mine === asked.current && setState((was) => ({ ...was, error: '', ...s, of: options }));
     const t = setTimeout(async () => {
       const helper = artworkHelper();
       helper.cancel();
@@ -33,7 +39,7 @@ export function useTracing(picture: Picture | null, options: TraceOptions): Trac
             helper.hearing((done) => void told({ done })),
           ),
         );
-        told({ layers, done: null, error: '' });
+        told({ layers, done: null });
       } catch (e) {
         if (!isCancelled(e))
           told({
@@ -52,5 +58,6 @@ export function useTracing(picture: Picture | null, options: TraceOptions): Trac
     },
     [],
   );
-  return state;
+  // Outlines of the values before are seen, but not done: nobody is to place them in the place of what is asked for now.
+  return state.of === options ? state : { layers: state.layers, done: state.done ?? 0, error: '' };
 }
