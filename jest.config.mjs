@@ -5,7 +5,7 @@ const esm = [
   'delaunator',
   'd3-[a-z-]+',
   'internmap',
-  'opentype\\.js',
+  'brotli',
   'comlink',
   'any-ascii',
 ];

@@ -12,6 +12,7 @@ import { readCutters } from '../src/core/exchange/cutterSheet';
 import { itemsOf } from '../src/core/exchange/items';
 import { readDxf } from '../src/core/exchange/dxf/read';
 import { readSvg } from '../src/core/exchange/svg/read';
+import { testShaper } from '../src/core/testing/fonts';
 import { FontError, loadFont } from '../src/core/lettering/font';
 import { parseProgram, ProgramError } from '../src/core/program/parser';
 import { seeded } from '../src/core/testing/seeded';
@@ -58,7 +59,7 @@ const readers: { name: keyof typeof goodFiles; read: (b: Uint8Array) => unknown;
     },
     {
       name: 'font',
-      read: (b) => [...'Ab&'].map((c) => loadFont(b, 'f.woff').glyph(c)),
+      read: (b) => loadFont(b, 'f.woff', testShaper).set('Ab& fi', { kerning: true, ligatures: true }),
       refusal: (e) => e instanceof FontError,
     },
     { name: 'program', read: (b) => parseProgram(said(b)), refusal: (e) => e instanceof ProgramError },

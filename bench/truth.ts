@@ -192,7 +192,7 @@ const kinds: Record<string, (s: Shape) => Result | null> = {
   },
   'clearance along the outline, step-over 90 %': area({ cutters: ['flat-1'], stepOver: 0.9 }, 1),
   'clearance in rows, step-over 90 %': area({ cutters: ['flat-1'], stepOver: 0.9, pattern: 'hatch', angle: 27 }, 1),
-  'clearance with even engagement': area({ cutters: ['flat-1'], stepOver: 0.25, pattern: 'even' }, 1),
+  'clearance with even engagement': area({ cutters: ['flat-1'], stepOver: 0.25, pattern: 'trochoidal' }, 1),
   'clearance with three cutters': area({ cutters: ['flat-3', 'flat-2', 'flat-1'], stepOver: 0.5 }, 1),
   'clearance with leaning walls': (s) => {
     const r = cut(

@@ -61,7 +61,7 @@ test('a font of the maker\u2019s own is kept with the job, a broken one is refus
   };
   await give(path.resolve('package.json'));
   await maker.sees(/The font "package\.json" cannot be used/);
-  await give(path.resolve('node_modules/@fontsource/allura/files/allura-latin-400-normal.woff'));
+  await give(path.resolve('node_modules/@fontsource/allura/files/allura-latin-400-normal.woff2'));
   await maker.sees('is kept with this job');
   await maker.find('combobox', /Allura/);
   await maker.saved();

@@ -1,4 +1,4 @@
-// Copies the shipped lettering fonts from their packages to where the app serves them.
+// Copies the shipped lettering fonts, and the shaper that sets them, from their packages to where the app serves them.
 import { copyFileSync, mkdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -15,4 +15,8 @@ for (const m of source.matchAll(/entry\('([^']+)', '[^']+', '[^']+', '([^']+)'(?
   );
   copied++;
 }
+copyFileSync(
+  path.join(root, 'node_modules/harfbuzzjs/dist/harfbuzz.wasm'),
+  path.join(root, 'public/fonts/harfbuzz.wasm'),
+);
 if (copied < 12) throw new Error(`Only ${copied} fonts were found in the catalogue.`);

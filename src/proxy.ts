@@ -10,14 +10,14 @@ function sound(path: string): boolean {
   }
 }
 
-/** A Content-Security-Policy that allows this server and no other host; scripts come from it, or carry a nonce. */
+/** A Content-Security-Policy that allows this server and no other host; scripts come from it, or carry a nonce. Letters are set by WebAssembly. */
 export function proxy(request: NextRequest): NextResponse {
   if (!sound(request.nextUrl.pathname)) return new NextResponse('Not found', { status: 404 });
   const nonce = Buffer.from(crypto.randomUUID()).toString('base64');
   const dev = process.env.NODE_ENV === 'development';
   const policy = [
     "default-src 'self'",
-    `script-src 'self' 'nonce-${nonce}'${dev ? " 'unsafe-eval'" : ''}`,
+    `script-src 'self' 'nonce-${nonce}' 'wasm-unsafe-eval'${dev ? " 'unsafe-eval'" : ''}`,
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' data: blob:",
     "font-src 'self'",

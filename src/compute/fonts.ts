@@ -1,5 +1,6 @@
 import { fontCatalogue } from '@/core/lettering/catalogue';
-import { FontShelf } from '@/core/lettering/shelf';
+import { DAMAGED, FontError, isTight } from '@/core/lettering/font';
+import { FontShelf, SHAPER } from '@/core/lettering/shelf';
 
 /** The fonts of this window. Workers have shelves of their own, filled with the same files. */
 export const shelf = new FontShelf();
@@ -8,15 +9,18 @@ const files: Record<string, Uint8Array> = {};
 const listeners = new Set<(files: Record<string, Uint8Array>) => void>();
 let shipped: Promise<void> | null = null;
 
-/** Fetches the shipped fonts' files, once, from this app's own server. */
+/** Fetches the shipped fonts' files and what sets them, once, from this app's own server. */
 export function loadFonts(): Promise<void> {
-  return (shipped ??= Promise.all(
-    fontCatalogue.map(async (f) => {
-      const r = await fetch(`/fonts/${f.id}.woff`);
-      if (!r.ok) throw new Error(`The font ${f.name} is missing from the app (${r.status}). Run the set-up again.`);
-      bringFonts({ [f.id]: new Uint8Array(await r.arrayBuffer()) });
-    }),
-  ).then(() => undefined));
+  return (shipped ??= Promise.all([
+    bring(SHAPER, 'shaper of letters', SHAPER),
+    ...fontCatalogue.map((f) => bring(f.id, `font ${f.name}`, `${f.id}.woff`)),
+  ]).then(() => undefined));
+}
+
+async function bring(id: string, name: string, file: string): Promise<void> {
+  const r = await fetch(`/fonts/${file}`);
+  if (!r.ok) throw new Error(`The ${name} is missing from the app (${r.status}). Run the set-up again.`);
+  bringFonts({ [id]: new Uint8Array(await r.arrayBuffer()) });
 }
 
 /** Puts font files on every shelf, of workers that are begun later too. */
@@ -34,36 +38,28 @@ export function onFonts(tell: (files: Record<string, Uint8Array>) => void): void
   if (Object.keys(files).length) tell({ ...files });
 }
 
-/** A broken font may keep its reader busy for ever: longer than this (ms) and it is given up. */
-const PATIENCE = 4000;
-const sound = new Set<string>();
-
-/**
- * Brings fonts of the maker's own, each tried aside first: a worker reads it and draws its letters. Gives what is wrong
- * with those that were left out, by id.
- */
+/** Brings fonts of the maker's own. Gives what is wrong with those that were left out, by id. */
 export async function bringOwnFonts(more: Record<string, Uint8Array>): Promise<Record<string, string>> {
+  await loadFonts();
   const wrong: Record<string, string> = {};
   for (const [id, bytes] of Object.entries(more)) {
-    const why = sound.has(id) ? null : await tryAside(bytes);
+    shelf.put(id, bytes);
+    const why = shelf.wrongWith(id);
     if (why) wrong[id] = why;
-    else {
-      sound.add(id);
-      bringFonts({ [id]: bytes });
-    }
+    else bringFonts({ [id]: bytes });
   }
   return wrong;
 }
 
-function tryAside(bytes: Uint8Array): Promise<string | null> {
+/** A font file as it is kept: one that is packed tightly is opened once and for all, in a worker. Throws FontError. */
+export async function opened(file: string, bytes: Uint8Array): Promise<Uint8Array> {
+  if (!isTight(bytes)) return bytes;
   const worker = new Worker(new URL('./font.worker.ts', import.meta.url), { type: 'module' });
-  return new Promise<string | null>((answer) => {
-    const timer = setTimeout(() => answer('it cannot be read in reasonable time'), PATIENCE);
-    worker.onmessage = (e: MessageEvent<string | null>) => {
-      clearTimeout(timer);
-      answer(e.data);
-    };
-    worker.onerror = () => answer('it cannot be read');
+  const plain = await new Promise<Uint8Array | null>((answer) => {
+    worker.onmessage = (e: MessageEvent<Uint8Array | null>) => answer(e.data);
+    worker.onerror = () => answer(null);
     worker.postMessage(bytes);
   }).finally(() => worker.terminate());
+  if (!plain) throw new FontError(file, DAMAGED);
+  return plain;
 }

@@ -5,7 +5,7 @@ import { demoSetups } from '@/core/job/demo';
 import { FIRST_SETUP, type Job } from '@/core/job/job';
 import { jobOf, newJob, oneSetup, withSetup } from '@/core/job/oneSetup';
 import { withNewSetup } from '@/core/job/allSetups';
-import { oldJob } from '@/core/testing/old';
+import { lettersApart, oldJob } from '@/core/testing/old';
 import { db } from './db';
 import {
   copyJob,
@@ -257,7 +257,7 @@ describe('the shelf', () => {
       deleted: 0,
     });
     await db().transaction('rw', db().jobs, db().items, (tx) => splitRows(tx));
-    expect((await openRow('old'))!.job).toEqual(jobOf(made));
+    expect((await openRow('old'))!.job).toEqual(jobOf(lettersApart(made)));
     expect(await db().items.count()).toBe(made.items.length);
   });
   test('deleted jobs leave with their items after a day', async () => {

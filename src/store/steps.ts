@@ -1,5 +1,6 @@
 import type { Item } from '@/core/artwork/item';
-import type { Job, OneSetup, Setup } from '@/core/job/job';
+import { JOB_VERSION, type Job, type OneSetup, type Setup } from '@/core/job/job';
+import { readJob } from '@/core/job/migrate';
 import { oneSetup, withSetup } from '@/core/job/oneSetup';
 import { assetsOf } from '@/core/job/assets';
 import { assetsIn, type OldLists } from '@/core/job/oldAssets';
@@ -45,6 +46,8 @@ export interface StepRow {
   name: string;
   back: Delta | OldDelta;
   forth: Delta | OldDelta;
+  /** Of the format of the job. */
+  version?: number;
 }
 
 /** Which steps lie before and behind the version that was saved as `revision`. */
@@ -135,7 +138,20 @@ function appliedOld(job: Job, d: OldDelta): Job {
     items: (d.order ?? one.items.map((i) => i.id)).map((id) => now.get(id)!),
   });
 }
-const stepped = (job: Job, d: Delta | OldDelta): Job => (d.setups ? applied(job, d) : appliedOld(job, d));
+
+/** Steps that do not say of which version of a job they are: their numbers and names may be those of this one at the earliest. */
+const FIRST_VERSION = 9;
+
+/** The job on the other side of a step. What an earlier Mirvak kept there is as this one has it. */
+function stepped(job: Job, d: Delta | OldDelta, version = FIRST_VERSION): Job {
+  const there = d.setups ? applied(job, d) : appliedOld(job, d);
+  if (version === JOB_VERSION) return there;
+  try {
+    return readJob({ ...there, version });
+  } catch {
+    return there;
+  }
+}
 
 /** Keys of steps that have a row, or will have one, and how much room each takes. */
 const rows = new WeakMap<Step, { key: string; size: number }>();
@@ -145,6 +161,7 @@ function rowOf(jobId: string, s: Step): StepRow & { size: number } {
   const made: StepRow = {
     key: known?.key ?? `${jobId}/${crypto.randomUUID()}`,
     jobId,
+    version: JOB_VERSION,
     name: s.name,
     back: deltaOf(s.after, s.before),
     forth: deltaOf(s.before, s.after),
@@ -222,7 +239,7 @@ export async function openSteps(
   for (const key of [...head.past].reverse()) {
     const row = byKey.get(key);
     if (!row) break;
-    const before = stepped(now, row.back);
+    const before = stepped(now, row.back, row.version);
     past.unshift(step(row, before, now));
     now = before;
   }
@@ -231,7 +248,7 @@ export async function openSteps(
   for (const key of head.future) {
     const row = byKey.get(key);
     if (!row) break;
-    const after = stepped(now, row.forth);
+    const after = stepped(now, row.forth, row.version);
     future.push(step(row, now, after));
     now = after;
   }

@@ -3,7 +3,7 @@ import { flatten, pathData, placement, transformPath } from '../geometry/path';
 import { boundsOf, regionArea } from '../geometry/region';
 import { fontCatalogue } from '../lettering/catalogue';
 import { FontError, loadFont } from '../lettering/font';
-import { shippedFont, testArt } from '../testing/fonts';
+import { shippedFont, testArt, testShaper } from '../testing/fonts';
 import { layOut } from '../lettering/layout';
 import { itemRegion, itemSchema, newItem, placeItem, regionOf, shapeWith, type Item } from './item';
 import { itemKindOf } from './registry';
@@ -116,8 +116,8 @@ describe('lettering', () => {
 
   it('names what a font lacks, and what is no font', () => {
     expect(layOut({ ...base, text: 'A\u6f22B' }, fontOf('cinzel')).missing).toEqual(['\u6f22']);
-    expect(() => loadFont(new Uint8Array([1, 2, 3]), 'broken.ttf')).toThrow(FontError);
-    expect(() => loadFont(new Uint8Array([1, 2, 3]), 'broken.ttf')).toThrow(/"broken\.ttf"/);
+    expect(() => loadFont(new Uint8Array([1, 2, 3]), 'broken.ttf', testShaper)).toThrow(FontError);
+    expect(() => loadFont(new Uint8Array([1, 2, 3]), 'broken.ttf', testShaper)).toThrow(/"broken\.ttf"/);
     expect(placeItem(item('lettering', { font: 'gone' }), art).remarks[0]).toMatch(
       /font of this lettering is not on this device/,
     );

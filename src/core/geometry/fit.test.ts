@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { bruteDistance } from '../testing/independent';
 import { starLoop } from '../testing/shapes';
-import { shippedFont } from '../testing/fonts';
+import { letterOf, shippedFont } from '../testing/fonts';
 import { fitLoop, fitRegion } from './fit';
 import { circlePath, flatten, transformPath, type Path } from './path';
 import { normalise, offset } from './region';
@@ -37,9 +37,9 @@ describe('curves through points', () => {
       const font = shippedFont(id);
       for (const char of 'RgS&8e') {
         const scale = 30 / font.capHeight;
-        const source = font
-          .glyph(char)
-          .paths.map((p) => transformPath(p, { a: scale, b: 0, c: 0, d: scale, e: 0, f: 0 }));
+        const source = letterOf(font, char)!.paths.map((p) =>
+          transformPath(p, { a: scale, b: 0, c: 0, d: scale, e: 0, f: 0 }),
+        );
         const nodes = source.reduce((n, p) => n + p.segments.length, 0);
         const region = normalise(source.map((p) => flatten(p, 0.001)));
         for (const d of [0, 0.8]) {

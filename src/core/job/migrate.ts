@@ -47,7 +47,7 @@ interface Old {
  * values, and machines said nothing of their spindle; in version 5 drills did not wait and diamonds had no spring;
  * version 6 kept no pictures, and a skin was a depth below zero; version 7 had one blank and one set-up, whose parts stood in
  * the job itself; in version 8 fonts and pictures had lists of their own; in version 9
- * numbers could lie beyond what their fields take. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
+ * numbers could lie beyond what their fields take; in version 10 letters never joined, and a pattern of clearing had another name. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -154,12 +154,15 @@ function upgradeKinds(job: Plain, version: number): void {
       const to = known(() => itemKindOf(i.kind))?.upgrades?.[version];
       if (to) i.values = to(i.values);
     }
-    for (const c of s.cuts) {
-      const cut = { values: c.values, overrides: c.overrides, thickness };
-      known(() => kindOf(c.kind))?.upgrades?.[version]?.(cut);
-      c.values = cut.values;
-    }
+    for (const c of s.cuts) upgradeCut(c, version, thickness);
   }
+}
+
+/** Brings a cut from one version to the next. `thickness` is that of its blank, mm. */
+export function upgradeCut(c: Omit<Old, 'shape'>, version: number, thickness: number): void {
+  const cut = { values: c.values, overrides: c.overrides, thickness };
+  known(() => kindOf(c.kind))?.upgrades?.[version]?.(cut);
+  c.values = cut.values;
 }
 
 /** A dialect of the job's own that has the id of a shipped one gets one of its own: neither takes the other's place. */

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { cutterSchema, presetSchema, type Cutter } from '../cutters/cutter';
 import { kindOf } from '../cuts/registry';
-import type { Cut, OneSetup } from './job';
+import { JOB_VERSION, type Cut, type OneSetup } from './job';
+import { upgradeCut } from './migrate';
 
 /** Cuts with their cutters and values, without the artwork: to be used again on other artwork. */
 export const recipeSchema = z.object({
@@ -18,8 +19,19 @@ export const recipeSchema = z.object({
     )
     .min(1),
   cutters: z.array(cutterSchema),
+  /** Of which version of a job its cuts are; the first that were kept did not say it. */
+  version: z.number().int().optional(),
 });
 export type Recipe = z.infer<typeof recipeSchema>;
+
+/** What recipes are of that do not say it. */
+const FIRST_VERSION = 10;
+
+function upToDate(kept: Recipe['cuts'][number], version: number, job: OneSetup): Recipe['cuts'][number] {
+  const cut = structuredClone(kept);
+  for (let v = version; v < JOB_VERSION; v++) upgradeCut(cut, v, job.blank.thickness);
+  return cut;
+}
 
 /** A recipe of some cuts of a job. What belongs to one piece of artwork alone (placed tabs) stays behind. */
 export function recipeOf(job: OneSetup, cutIds: readonly string[], id: string, name: string): Recipe {
@@ -35,6 +47,7 @@ export function recipeOf(job: OneSetup, cutIds: readonly string[], id: string, n
       overrides: c.overrides,
     })),
     cutters: job.cutters.filter((c) => used.has(c.id)),
+    version: JOB_VERSION,
   };
 }
 
@@ -49,15 +62,17 @@ export function applied(
   freshId: () => string,
 ): { cuts: Cut[]; cutters: Cutter[] } {
   return {
-    cuts: recipe.cuts.map((c) => ({
-      id: freshId(),
-      name: c.name,
-      kind: c.kind,
-      enabled: true,
-      items: [...items],
-      values: { ...(kindOf(c.kind).defaults(job.blank, recipe.cutters) as Cut['values']), ...c.values },
-      overrides: c.overrides,
-    })),
+    cuts: recipe.cuts
+      .map((kept) => upToDate(kept, recipe.version ?? FIRST_VERSION, job))
+      .map((c) => ({
+        id: freshId(),
+        name: c.name,
+        kind: c.kind,
+        enabled: true,
+        items: [...items],
+        values: { ...(kindOf(c.kind).defaults(job.blank, recipe.cutters) as Cut['values']), ...c.values },
+        overrides: c.overrides,
+      })),
     cutters: recipe.cutters.filter((c) => !job.cutters.some((q) => q.id === c.id)),
   };
 }

@@ -3,21 +3,10 @@ import type { HeightField } from '../relief/field';
 import type { ChainSweep } from './chainSweep';
 import { TOP } from './envelope';
 import type { Rows } from './removal';
+import { WASM_PAGE, webAssembly, type WasmMemory } from '../units/webAssembly';
 import { MODULE } from './sweepModule';
 
-interface Memory {
-  readonly buffer: ArrayBuffer;
-}
-/** What it needs of the machine beside the language itself. */
-const machine = globalThis as unknown as {
-  WebAssembly?: {
-    validate(bytes: Uint8Array): boolean;
-    Module: new (bytes: Uint8Array) => object;
-    Instance: new (module: object, imports: object) => { readonly exports: unknown };
-    Memory: new (pages: { initial: number; maximum: number }) => Memory;
-  };
-  atob(text: string): string;
-};
+const machine = globalThis as unknown as { atob(text: string): string };
 
 /** What the module does: see there. */
 interface Exports {
@@ -41,7 +30,6 @@ const LONG = 4;
 const STEEPEST = 20;
 /** Points of a chain that are cut at once. */
 const POINTS = 1024;
-const PAGE = 65536;
 const MOST_PAGES = 65536;
 /** The compiler keeps the first bytes for itself. */
 const START = 1024;
@@ -51,7 +39,7 @@ let compiled: object | null | undefined;
 function compile(): object | null {
   if (compiled !== undefined) return compiled;
   compiled = null;
-  const wasm = machine.WebAssembly;
+  const wasm = webAssembly();
   if (!wasm) return null;
   try {
     const bytes = Uint8Array.from(machine.atob(MODULE), (c) => c.charCodeAt(0));
@@ -79,10 +67,10 @@ export class SweepKernel {
   private constructor(
     readonly field: HeightField,
     code: object,
-    memory: Memory,
+    memory: WasmMemory,
     heights: number,
   ) {
-    this.run = new machine.WebAssembly!.Instance(code, { env: { memory } }).exports as unknown as Exports;
+    this.run = new (webAssembly()!.Instance)(code, { env: { memory } }).exports as unknown as Exports;
     this.run.setRoom(START, START + 24 * POINTS);
     this.run.setField(heights, field.cols, field.cell, field.x0, field.y0, TOP);
     this.points = new Float64Array(memory.buffer, START, 3 * POINTS);
@@ -95,10 +83,10 @@ export class SweepKernel {
     if (!code || cols < 4) return null;
     // What is known of rows takes 16 bytes for each, in fours.
     const heights = (START + 24 * POINTS + 16 * (rows + 8) + 15) & ~15;
-    const pages = Math.ceil((heights + 4 * cols * rows) / PAGE);
+    const pages = Math.ceil((heights + 4 * cols * rows) / WASM_PAGE);
     if (pages > MOST_PAGES) return null;
     try {
-      const memory = new machine.WebAssembly!.Memory({ initial: pages, maximum: pages });
+      const memory = new (webAssembly()!.Memory)({ initial: pages, maximum: pages });
       const field = { cols, rows, cell, x0, y0, z: new Float32Array(memory.buffer, heights, cols * rows) };
       kernels.set(memory.buffer, new SweepKernel(field, code, memory, heights));
       return field;

@@ -1,6 +1,36 @@
-import { parse, type Command, type Font, type Glyph } from 'opentype.js/dist/opentype.mjs';
-import type { Path, Segment } from '../geometry/path';
+import { transformPath, type Path } from '../geometry/path';
+import { isMissing, type Feature, type Pen, type Shaper, type ShaperFace } from './harfbuzz';
+import { runsOf, type Run } from './runs';
 import { openWoff } from './woff';
+import { openWoff2 } from './woff2';
+
+/** A letter as it stands in a line: a character, or several that are drawn as one. Font units, y up. */
+export interface Letter {
+  /** Which character of the line is its first, and how many it stands for. */
+  readonly at: number;
+  readonly count: number;
+  /** About where it begins on the baseline. */
+  readonly paths: readonly Path[];
+  readonly width: number;
+  /** By how much the next letter is nearer (below zero) or farther than the width: kerning. */
+  readonly kern: number;
+}
+
+/** How a line is set. */
+export interface Setting {
+  readonly kerning: boolean;
+  /** Whether letters join and change with their neighbours where the font has forms for it. What a script cannot do without, it has. */
+  readonly ligatures: boolean;
+  /** Characters that keep their distance from the next one: they are never drawn as one with it. */
+  readonly apart?: (at: number) => boolean;
+}
+
+export interface SetText {
+  /** From left to right. */
+  readonly letters: readonly Letter[];
+  /** Characters that the font lacks. They are left out. */
+  readonly missing: readonly string[];
+}
 
 /** A loaded font: outlines in font units, y up. */
 export interface LoadedFont {
@@ -8,146 +38,207 @@ export interface LoadedFont {
   readonly capHeight: number;
   /** Its glyphs are lines for the cutter to follow, not outlines. */
   readonly strokes?: boolean;
-  has(char: string): boolean;
-  glyph(char: string): { paths: readonly Path[]; advance: number };
-  /** Kerning between two characters in font units. */
-  kern(left: string, right: string): number;
+  /** Sets a line of text. */
+  set(line: string, how: Setting): SetText;
 }
 
 /** Raised when a file is no font that can be used; names the file. */
 export class FontError extends Error {
-  constructor(name: string, why: string) {
+  constructor(
+    name: string,
+    readonly why: string,
+  ) {
     super(`The font "${name}" cannot be used: ${why}.`);
     this.name = 'FontError';
   }
 }
 
+export const DAMAGED = 'it is damaged: its tables are not what it says of them';
 /** Larger files than this are no fonts for lettering, bytes. */
 const LARGEST = 40 * 1024 * 1024;
+/** A font whose first glyphs draw nothing holds pictures, or is empty. */
+const TRIED = 500;
+/** Of the table of names (OpenType, `name`): the whole name of the font, and its family. */
+const FULL_NAME = 4;
+const FAMILY = 1;
 
 const kindOf = (bytes: Uint8Array): string => String.fromCharCode(...bytes.subarray(0, 4));
 
-/** The parser wants a buffer of its own. Packed tables are opened before: a damaged one would keep it busy for ever. Null where they cannot be. */
-function parseBytes(bytes: Uint8Array): Font | null {
-  const sfnt = kindOf(bytes) === 'wOFF' ? openWoff(bytes, LARGEST) : bytes;
-  if (!sfnt) return null;
-  const copy = new ArrayBuffer(sfnt.byteLength);
-  new Uint8Array(copy).set(sfnt);
-  return parse(copy);
+/** Whether a file is packed so that opening it takes its time (WOFF2). */
+export const isTight = (bytes: Uint8Array): boolean => kindOf(bytes) === 'wOF2';
+
+/** The font without its packing; null where it cannot be opened. */
+export function unpacked(bytes: Uint8Array): Uint8Array | null {
+  const kind = kindOf(bytes);
+  return kind === 'wOFF' ? openWoff(bytes, LARGEST) : kind === 'wOF2' ? openWoff2(bytes, LARGEST) : bytes;
 }
 
 /** The name that a font file gives itself; its file's name when it gives none. */
-export function fontName(bytes: Uint8Array, file: string): string {
-  try {
-    const font = parseBytes(bytes);
-    const name = font?.getEnglishName('fullName') ?? font?.getEnglishName('fontFamily');
-    if (name?.trim()) return name.trim().slice(0, 200);
-  } catch {
-    // Named by its file.
-  }
-  return file.replace(/\.[a-z0-9]+$/i, '').slice(0, 200) || 'Font';
+export function fontName(bytes: Uint8Array, file: string, shaper: Shaper): string {
+  const sfnt = unpacked(bytes);
+  const face = sfnt && shaper.face(sfnt);
+  const name = (face?.name(FULL_NAME) || face?.name(FAMILY) || '').trim();
+  return (name || file.replace(/\.[a-z0-9]+$/i, '')).slice(0, 200) || 'Font';
 }
 
-export function loadFont(bytes: Uint8Array, name: string): LoadedFont {
-  let font: Font | null;
+/** Reads a font: TrueType or OpenType, or either packed as WOFF or WOFF2. Throws FontError. */
+export function loadFont(bytes: Uint8Array, name: string, shaper: Shaper): LoadedFont {
   if (bytes.length > LARGEST) throw new FontError(name, 'its file is larger than 40 MB');
-  const kind = kindOf(bytes);
-  if (kind === 'wOF2') throw new FontError(name, 'it is a WOFF2 file; take the TTF, OTF or WOFF of the same font');
-  if (kind === 'ttcf')
+  if (kindOf(bytes) === 'ttcf')
     throw new FontError(name, 'it is a collection of several fonts; take one of them as a TTF or OTF file');
-  try {
-    font = parseBytes(bytes);
-  } catch {
-    throw new FontError(name, 'it is damaged, or no font; take the TTF or OTF file of it');
-  }
-  if (!font) throw new FontError(name, 'it is damaged: its tables are not what it says of them');
-  if (!font.glyphs?.length || !(font.unitsPerEm > 0)) throw new FontError(name, 'it has no glyphs');
-  const glyphs = new Map<string, { glyph: Glyph; paths: Path[] }>();
-  const get = (char: string) => {
-    let g = glyphs.get(char);
-    if (!g) {
-      const glyph = font.charToGlyph(char);
-      let paths: Path[] = [];
-      try {
-        paths = toPaths(glyph.getPath(0, 0, font.unitsPerEm).commands);
-      } catch {
-        // A glyph whose data is broken draws nothing; the others may be sound.
-      }
-      g = { glyph, paths };
-      glyphs.set(char, g);
-    }
-    return g;
-  };
-  let tables: unknown = null;
-  try {
-    tables = font.position?.getKerningTables?.('latn') ?? null;
-  } catch {
-    // A font whose positioning tables the parser does not know is set without them; the older table may still serve.
-    tables = null;
-  }
-  let capHeight = font.tables.os2?.sCapHeight ?? 0;
+  const sfnt = unpacked(bytes);
+  if (!sfnt) throw new FontError(name, DAMAGED);
+  const face = shaper.face(sfnt);
+  if (face.empty) throw new FontError(name, 'it is damaged, or no font; take the TTF or OTF file of it');
+  const drawn = outlines(face);
+  let first = 1;
+  while (first < TRIED && !drawn(first).paths.length) first++;
+  if (first === TRIED) throw new FontError(name, 'it has no letters that can be cut');
+  const { unitsPerEm } = face;
+  let { capHeight } = face;
   if (!(capHeight > 0)) {
-    const ys = get('H').paths.flatMap((p) => [p.y, ...p.segments.map((s) => s.y)]);
-    capHeight = ys.length ? Math.max(...ys) : 0.7 * font.unitsPerEm;
+    const [h] = face.shape('H', false, []);
+    const ys = isMissing(h) ? [] : drawn(h.glyph).paths.flatMap((p) => [p.y, ...p.segments.map((s) => s.y)]);
+    capHeight = ys.length ? Math.max(...ys) : 0.7 * unitsPerEm;
   }
   return {
-    unitsPerEm: font.unitsPerEm,
+    unitsPerEm,
     capHeight,
-    has: (char) => get(char).glyph.index !== 0,
-    glyph: (char) => ({ paths: get(char).paths, advance: get(char).glyph.advanceWidth }),
-    kern(left, right) {
-      const a = get(left).glyph;
-      const b = get(right).glyph;
-      const v = tables ? (font.position!.getKerningValue!(tables, a.index, b.index) ?? 0) : font.getKerningValue(a, b);
-      return Number.isFinite(v) ? v : 0;
+    set(line, how) {
+      const starts = startsOf(line);
+      const missing = new Set<string>();
+      const letters = runsOf(line).flatMap((run) => setRun(face, drawn, line, run, starts, how, missing));
+      return { letters, missing: [...missing] };
     },
   };
 }
 
-/** Glyph commands (y down) to closed paths (y up); quadratics become cubics exactly. */
-function toPaths(commands: readonly Command[]): Path[] {
+/** Which character of a line begins at each of its UTF-16 units; the number of all of them at its end. */
+function startsOf(line: string): Int32Array {
+  const out = new Int32Array(line.length + 1);
+  let at = 0;
+  let n = 0;
+  for (const char of line) {
+    for (let k = 0; k < char.length; k++) out[at + k] = n;
+    at += char.length;
+    n++;
+  }
+  out[at] = n;
+  return out;
+}
+
+function setRun(
+  face: ShaperFace,
+  drawn: (glyph: number) => Drawn,
+  line: string,
+  { from, to, rightToLeft }: Run,
+  starts: Int32Array,
+  how: Setting,
+  missing: Set<string>,
+): Letter[] {
+  const text = line.slice(from, to);
+  const features: Feature[] = [];
+  if (!how.kerning) features.push({ tag: 'kern', on: false });
+  if (!how.ligatures) for (const tag of ['liga', 'clig', 'calt']) features.push({ tag, on: false });
+  else
+    for (let i = 0; i < text.length; i++)
+      if (how.apart?.(starts[from + i]))
+        for (const tag of ['liga', 'clig']) features.push({ tag, on: false, from: i, to: i + 2 });
+  const glyphs = face.shape(text, rightToLeft, features);
+  const out: Letter[] = [];
+  for (let i = 0; i < glyphs.length; ) {
+    const { at } = glyphs[i];
+    let end = i;
+    while (end < glyphs.length && glyphs[end].at === at) end++;
+    const neighbour = rightToLeft ? glyphs[i - 1] : glyphs[end];
+    const until = neighbour ? neighbour.at : text.length;
+    const letter = glyphs.slice(i, end);
+    i = end;
+    const chars = text.slice(at, until);
+    const lacks = letter.some(isMissing);
+    if (lacks && chars.trim()) {
+      const lacking = [...chars].filter((q) => q.trim() && face.shape(q, false, []).some(isMissing));
+      for (const q of lacking.length ? lacking : [chars]) missing.add(q);
+      if (letter.every(isMissing)) continue;
+    }
+    const paths: Path[] = [];
+    let [x, width] = [0, 0];
+    for (const g of letter) {
+      const { paths: own, advance } = drawn(g.glyph);
+      // A blank that the font lacks keeps its room, and the box that stands for it is not drawn.
+      if (!isMissing(g))
+        for (const p of own)
+          paths.push(x + g.dx || g.dy ? transformPath(p, { a: 1, b: 0, c: 0, d: 1, e: x + g.dx, f: g.dy }) : p);
+      if (isMissing(g) && chars.trim()) continue;
+      x += g.advance;
+      width += advance;
+    }
+    // A mark that its font says to be wide stands over its letter all the same: it was set without room of its own.
+    const [first, after] = [starts[from + at], starts[from + until]];
+    const alone = letter.length === 1;
+    out.push({ at: first, count: after - first, paths, width: alone ? width : x, kern: alone ? x - width : 0 });
+  }
+  return out;
+}
+
+interface Drawn {
+  readonly paths: readonly Path[];
+  readonly advance: number;
+}
+
+/** Outlines of glyphs, each drawn once. */
+function outlines(face: ShaperFace): (glyph: number) => Drawn {
+  const kept = new Map<number, Drawn>();
+  return (glyph) => {
+    let d = kept.get(glyph);
+    if (!d) kept.set(glyph, (d = { paths: draw(face, glyph), advance: face.advance(glyph) }));
+    return d;
+  };
+}
+
+/** A glyph as closed paths; quadratics become cubics exactly. */
+function draw(face: ShaperFace, glyph: number): Path[] {
   const out: Path[] = [];
   let path: Path | null = null;
   let x = 0;
   let y = 0;
-  const finish = () => {
-    if (!path || path.segments.length === 0) return;
-    if (Math.abs(x - path.x) > 1e-9 || Math.abs(y - path.y) > 1e-9)
-      path.segments.push({ k: 'line', x: path.x, y: path.y });
-    out.push(path);
-  };
-  for (const c of commands) {
-    if (c.type === 'Z') {
-      finish();
+  const to = (px: number, py: number) => ([x, y] = [px, py]);
+  const pen: Pen = {
+    move(px, py) {
+      pen.close();
+      path = { x: px, y: py, segments: [], closed: true };
+      to(px, py);
+    },
+    line(px, py) {
+      path?.segments.push({ k: 'line', x: px, y: py });
+      to(px, py);
+    },
+    quadratic(qx, qy, px, py) {
+      path?.segments.push({
+        k: 'cubic',
+        x1: x + (2 / 3) * (qx - x),
+        y1: y + (2 / 3) * (qy - y),
+        x2: px + (2 / 3) * (qx - px),
+        y2: py + (2 / 3) * (qy - py),
+        x: px,
+        y: py,
+      });
+      to(px, py);
+    },
+    cubic(x1, y1, x2, y2, px, py) {
+      path?.segments.push({ k: 'cubic', x1, y1, x2, y2, x: px, y: py });
+      to(px, py);
+    },
+    close() {
+      if (path?.segments.length) {
+        if (Math.abs(x - path.x) > 1e-9 || Math.abs(y - path.y) > 1e-9)
+          path.segments.push({ k: 'line', x: path.x, y: path.y });
+        out.push(path);
+      }
       path = null;
-      continue;
-    }
-    const ex = c.x;
-    const ey = -c.y;
-    if (c.type === 'M' || !path) {
-      finish();
-      path = { x: ex, y: ey, segments: [], closed: true };
-    } else {
-      let s: Segment;
-      if (c.type === 'C') s = { k: 'cubic', x1: c.x1, y1: -c.y1, x2: c.x2, y2: -c.y2, x: ex, y: ey };
-      else if (c.type === 'Q') {
-        const qx = c.x1;
-        const qy = -c.y1;
-        s = {
-          k: 'cubic',
-          x1: x + (2 / 3) * (qx - x),
-          y1: y + (2 / 3) * (qy - y),
-          x2: ex + (2 / 3) * (qx - ex),
-          y2: ey + (2 / 3) * (qy - ey),
-          x: ex,
-          y: ey,
-        };
-      } else s = { k: 'line', x: ex, y: ey };
-      path.segments.push(s);
-    }
-    x = ex;
-    y = ey;
-  }
-  finish();
+    },
+  };
+  face.draw(glyph, pen);
+  pen.close();
   return out;
 }

@@ -11,6 +11,8 @@ export interface Lettering {
   /** Extra space between letters, in thousandths of the em. */
   readonly tracking: number;
   readonly kerning: boolean;
+  /** Whether letters join and change with their neighbours where the font has forms for it; they do when not said. */
+  readonly ligatures?: boolean;
   /** Distance of baselines as a multiple of the cap height. */
   readonly leading: number;
   readonly align: 'left' | 'centre' | 'right';
@@ -57,20 +59,24 @@ function setLines(l: Lettering, font: LoadedFont): { lines: SetLine[]; sx: numbe
   const lines = l.text.split('\n').map((line) => {
     let x = 0;
     const glyphs: SetGlyph[] = [];
-    const chars = [...line];
-    chars.forEach((char, i) => {
-      const own = l.spaces?.[place++] ?? 0;
-      if (!font.has(char)) {
-        if (char.trim()) missing.add(char);
-        if (char.trim()) return;
-      }
-      if (i > 0 && l.kerning) x += font.kern(chars[i - 1], char);
-      const g = font.glyph(char);
-      glyphs.push({ x: x * sx, width: g.advance * sx, paths: g.paths });
-      x += g.advance + (i + 1 < chars.length ? (l.tracking + own) * em : 0);
+    const first = place;
+    const own = (at: number) => l.tracking + (l.spaces?.[first + at] ?? 0);
+    const set = font.set(line, {
+      kerning: l.kerning,
+      ligatures: l.ligatures ?? true,
+      // Letters that are moved apart or together by hand are no longer drawn as one.
+      apart: (at) => own(at) !== 0,
+    });
+    for (const m of set.missing) missing.add(m);
+    set.letters.forEach((g, i) => {
+      glyphs.push({ x: x * sx, width: g.width * sx, paths: g.paths });
+      const next = set.letters[i + 1];
+      // The space between two letters is that of the one which is read first: of letters from right to left, the right one.
+      const before = next && next.at < g.at ? next : g;
+      x += g.width + (next ? g.kern + own(before.at + before.count - 1) * em : 0);
     });
     // The line's end is a place of its own.
-    place++;
+    place += [...line].length + 1;
     return { glyphs, width: x * sx };
   });
   return { lines, sx, scale, missing: [...missing] };

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { boundsOfPaths, circlePath, flatten, type Path } from '../geometry/path';
 import { makeArcLengthPath } from '../geometry/arcLengthPath';
 import { warpPath } from '../geometry/warp';
-import { shippedFile, shippedFont, testArt } from '../testing/fonts';
+import { letterOf, shippedFile, shippedFont, testArt, testShaper } from '../testing/fonts';
 import { carrySpaces, layOut, type Lettering } from './layout';
 import { fontName, loadFont } from './font';
 import { FontShelf } from './shelf';
@@ -190,20 +190,20 @@ describe('the single-line alphabet', () => {
   const latin =
     'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789.,:;!?\'"()[]{}/\\|-_+=<>*#$%&@^`~ÀÁÂÃÄÅÆÇÈÉÊËÌÍÎÏÐÑÒÓÔÕÖØÙÚÛÜÝÞßàáâãäåæçèéêëìíîïðñòóôõöøùúûüýþÿŒœŠšŽžŁłĄąĆćĘęŃńŚśŹźŻżČčĎďĚěŇňŘřŤťŮůŐőŰűĞğİıŞşȘșȚț–—‘’“”…·•£€°±×÷©«»¡¿';
   test('has Latin letters with their marks, figures and stops', () => {
-    expect([...latin].filter((c) => !f.has(c) || !f.glyph(c).paths.length)).toEqual([]);
-    expect(f.has('漢')).toBe(false);
+    expect([...latin].filter((c) => !letterOf(f, c)?.paths.length)).toEqual([]);
+    expect(letterOf(f, '漢')).toBeNull();
   });
   test('draws lines only, capitals 10 high on the baseline, inside their width', () => {
-    for (const c of latin) for (const p of f.glyph(c).paths) expect(p.closed).toBe(false);
+    for (const c of latin) for (const p of letterOf(f, c)!.paths) expect(p.closed).toBe(false);
     for (const c of 'ABDEFHIKLMNPRTUVWXYZ') {
-      const b = box(f.glyph(c).paths);
+      const b = box(letterOf(f, c)!.paths);
       expect([b.y0, b.y1]).toEqual([0, 10].map((v) => expect.closeTo(v, 6)));
       expect(b.x0).toBeGreaterThan(0);
-      expect(b.x1).toBeLessThan(f.glyph(c).advance);
+      expect(b.x1).toBeLessThan(letterOf(f, c)!.width);
     }
   });
   test('leans when asked', () =>
-    expect(box(strokeFont(14).glyph('I').paths).w).toBeCloseTo(10 * Math.tan((14 * Math.PI) / 180), 6));
+    expect(box(letterOf(strokeFont(14), 'I')!.paths).w).toBeCloseTo(10 * Math.tan((14 * Math.PI) / 180), 6));
   test('is set like any other font', () => {
     const l = layOut({ ...base, text: 'Kéeper’s 7' }, testArt.font('line-upright')!);
     expect(l.missing).toEqual([]);
@@ -214,17 +214,20 @@ describe('the single-line alphabet', () => {
 describe('fonts of the maker’s own', () => {
   test('are read from their files, named by themselves, and kept apart by id', () => {
     const bytes = shippedFile('allura');
-    expect(fontName(bytes, 'some-file.woff')).toMatch(/Allura/);
-    const shelf = new FontShelf();
+    expect(fontName(bytes, 'some-file.woff', testShaper)).toMatch(/Allura/);
+    const shelf = new FontShelf(testArt.fileOf);
     expect(shelf.font('own-1')).toBeNull();
     shelf.put('own-1', bytes);
-    expect(shelf.font('own-1')!.has('a')).toBe(true);
+    expect(shelf.wrongWith('own-1')).toBeNull();
+    expect(letterOf(shelf.font('own-1')!, 'a')!.paths).not.toHaveLength(0);
   });
   test('that cannot be used say why', () => {
-    expect(() => loadFont(Uint8Array.from([0x77, 0x4f, 0x46, 0x32, 0, 0]), 'new.woff2')).toThrow(/"new\.woff2".*WOFF2/);
-    expect(() => loadFont(Uint8Array.from([0x74, 0x74, 0x63, 0x66, 0, 0]), 'many.ttc')).toThrow(/collection/);
-    const shelf = new FontShelf();
+    const wrong = (bytes: number[], name: string) => () => loadFont(Uint8Array.from(bytes), name, testShaper);
+    expect(wrong([0x77, 0x4f, 0x46, 0x32, 0, 0], 'new.woff2')).toThrow(/"new\.woff2".*damaged/);
+    expect(wrong([0x74, 0x74, 0x63, 0x66, 0, 0], 'many.ttc')).toThrow(/collection/);
+    const shelf = new FontShelf(testArt.fileOf);
     shelf.put('own-2', Uint8Array.from([1, 2, 3]));
     expect(shelf.font('own-2')).toBeNull();
+    expect(shelf.wrongWith('own-2')).toMatch(/no font/);
   });
 });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { zlibSync } from 'fflate';
-import { shippedFile } from '../testing/fonts';
+import { letterOf, shippedFile, testShaper } from '../testing/fonts';
 import { FontError, loadFont } from './font';
 import { openWoff } from './woff';
 
@@ -45,6 +45,10 @@ function woffOf(list: readonly Table[]): Uint8Array {
   return out;
 }
 
+/** The sum of a table's words, by the standard: what lies beyond its end counts as nought. */
+const sumOf = (data: Uint8Array): number =>
+  data.reduce((sum, v, i) => (sum + v * 2 ** (8 * (3 - (i % 4)))) % 2 ** 32, 0);
+
 /** Tables of an SFNT, by the standard. */
 function tablesOf(sfnt: Uint8Array): { tag: string; sum: number; data: number[] }[] {
   const view = new DataView(sfnt.buffer, sfnt.byteOffset);
@@ -61,7 +65,8 @@ describe('WOFF files', () => {
     fc.assert(
       fc.property(tables, (list) => {
         const sfnt = openWoff(woffOf(list), 1e6)!;
-        expect(tablesOf(sfnt)).toEqual(list.map((t, i) => ({ tag: t.tag, sum: 1000 + i, data: [...t.data] })));
+        const inOrder = [...list].sort((a, b) => (a.tag < b.tag ? -1 : 1));
+        expect(tablesOf(sfnt)).toEqual(inOrder.map((t) => ({ tag: t.tag, sum: sumOf(t.data), data: [...t.data] })));
         const [range, exponent, rest] = [6, 8, 10].map((at) => new DataView(sfnt.buffer).getUint16(at));
         expect(range).toBe(16 * 2 ** exponent);
         expect(range + rest).toBe(16 * list.length);
@@ -88,9 +93,9 @@ describe('WOFF files', () => {
     // Every tenth byte of a real font's packed tables turned over: the first of them is seen.
     const good = shippedFile('cinzel');
     const damaged = good.map((b, i) => (i > 2000 && i % 10 === 0 ? b ^ 0xff : b));
-    expect(() => loadFont(damaged, 'lock')).toThrow(FontError);
-    expect(() => loadFont(damaged, 'lock')).toThrow('it is damaged');
-    expect(() => loadFont(good.subarray(0, 3000), 'lock')).toThrow('it is damaged');
-    expect(loadFont(good, 'lock').has('A')).toBe(true);
+    expect(() => loadFont(damaged, 'lock', testShaper)).toThrow(FontError);
+    expect(() => loadFont(damaged, 'lock', testShaper)).toThrow('it is damaged');
+    expect(() => loadFont(good.subarray(0, 3000), 'lock', testShaper)).toThrow('it is damaged');
+    expect(letterOf(loadFont(good, 'lock', testShaper), 'A')!.paths).toHaveLength(2);
   });
 });

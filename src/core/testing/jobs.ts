@@ -87,7 +87,7 @@ const values = (
         values: {
           cutters,
           depth: pick([0.5, 1, 2]),
-          pattern: pick(['contours', 'hatch', 'even']),
+          pattern: pick(['contours', 'hatch', 'trochoidal']),
           angle: pick([0, 45, 90, 180 * r()]),
           allowance: pick([0, 0, 0.3]),
         },

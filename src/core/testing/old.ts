@@ -8,3 +8,9 @@ export function oldJob(one: OneSetup, version: unknown = 7): Record<string, unkn
     JSON.stringify({ format: 'mirvak-job', ...rest, fonts: of('font'), pictures: of('picture'), version }),
   ) as Record<string, unknown>;
 }
+
+/** The same job with its letters as they stood before they could join: each by itself. */
+export const lettersApart = (job: OneSetup): OneSetup => ({
+  ...job,
+  items: job.items.map((i) => (i.kind === 'lettering' ? { ...i, values: { ...i.values, ligatures: false } } : i)),
+});

@@ -5,7 +5,7 @@ export interface FieldBase {
   readonly label: string;
   readonly hint?: string;
   /** What is meant where an object has no such value. */
-  readonly missing?: string | number;
+  readonly missing?: string | number | boolean;
   /** Shown only when this holds for the edited object. */
   readonly when?: (values: Record<string, unknown>) => boolean;
 }

@@ -1,4 +1,4 @@
-import { bringOwnFonts } from '@/compute/fonts';
+import { bringOwnFonts, opened } from '@/compute/fonts';
 import { placementOf, shapeWith, type Item } from '@/core/artwork/item';
 import { capRound, circleOf, roomOutside, roundBaseline, type Oval } from '@/core/lettering/round';
 import { inverse, transformPath } from '@/core/geometry/path';
@@ -15,7 +15,7 @@ import { tell } from './tell';
 /** Keeps a font file with the job, and sets the picked lettering in it. */
 export async function addFontFile(file: File): Promise<void> {
   try {
-    const bytes = new Uint8Array(await file.arrayBuffer());
+    const bytes = await opened(file.name, new Uint8Array(await file.arrayBuffer()));
     const id = await hashOf(bytes);
     const wrong = (await bringOwnFonts({ [id]: bytes }))[id];
     if (wrong) throw new FontError(file.name, wrong);
@@ -38,7 +38,8 @@ export async function addFontFile(file: File): Promise<void> {
   }
 }
 
-export const chooseFont = (): void => askForFiles('.ttf,.otf,.woff', false, ([file]) => file && void addFontFile(file));
+export const chooseFont = (): void =>
+  askForFiles('.ttf,.otf,.woff,.woff2', false, ([file]) => file && void addFontFile(file));
 
 /** The lettering and the other thing, when just these two are picked and the other can be a baseline. */
 export function letteringAndLine(items: readonly Item[]): { letters: Item; line: Item } | null {

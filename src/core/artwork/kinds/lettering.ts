@@ -13,6 +13,7 @@ const schema = z.object({
   capHeight: z.number().min(0.1).max(1e4),
   tracking: z.number().min(-500).max(5000),
   kerning: z.boolean(),
+  ligatures: z.boolean().optional(),
   leading: z.number().min(0.5).max(10),
   align: z.enum(['left', 'centre', 'right']),
   stretch: z.number().min(10).max(1000),
@@ -167,6 +168,7 @@ export const lettering = itemKind({
       when: (v) => isStraight(v) && !!v.warp && v.warp !== 'none',
     },
     { kind: 'flag', key: 'kerning', label: 'Kerning' },
+    { kind: 'flag', key: 'ligatures', label: 'Ligatures and joined forms', missing: true },
   ],
   // A line of a dozen letters finds room on the blank.
   fresh({ width, height }) {
@@ -213,7 +215,11 @@ export const lettering = itemKind({
   },
   // The cap height follows the height; what the width differs by goes into the letters' width. Along a curve and in a
   // box everything grows alike.
-  upgrades: { 2: (values) => ({ baseline: 'straight', radius: 50, at: 90, ...values }) },
+  upgrades: {
+    2: (values) => ({ baseline: 'straight', radius: 50, at: 90, ...values }),
+    // Letters stood each by itself: what was drawn then stays as it was drawn.
+    10: (values) => ({ ligatures: false, ...values }),
+  },
   scaled(v, sx, sy) {
     const even = Math.sqrt(sx * sy);
     const round = v.round && { ...v.round, rx: v.round.rx * even, ry: v.round.ry * even };

@@ -2,7 +2,7 @@ import { circlePath, flatten, placement, transformPath, type Path } from '../../
 import { makeArcLengthPath } from '../../geometry/arcLengthPath';
 import { normalise, regionArea, thicken, type Loop } from '../../geometry/region';
 import { bruteDistance, bruteInside } from '../../testing/independent';
-import { shippedFont } from '../../testing/fonts';
+import { letterOf, shippedFont } from '../../testing/fonts';
 import { box, starLoop } from '../../testing/shapes';
 import { bestThreshold, colourName, groundOf, proposedColours, type Picture } from './colours';
 import { contours } from './contours';
@@ -76,9 +76,9 @@ const letters = (text: string, font: string, size: number) =>
     [...text].flatMap((char, i) => {
       const f = shippedFont(font);
       const s = size / f.capHeight;
-      return f
-        .glyph(char)
-        .paths.map((p) => flatten(transformPath(p, { a: s, b: 0, c: 0, d: s, e: 30 + i * size * 1.15, f: 90 }), 0.01));
+      return letterOf(f, char)!.paths.map((p) =>
+        flatten(transformPath(p, { a: s, b: 0, c: 0, d: s, e: 30 + i * size * 1.15, f: 90 }), 0.01),
+      );
     }),
   );
 

@@ -8,7 +8,7 @@ import type { Budget } from '../budget';
 import { passes, type Reached } from '../kind';
 import { clearingMoves, contours, levelsOf, type ClearingMoves, type Footprint } from './contours';
 import { enterOpen, type EntryKind } from './entry';
-import { evenClearing } from './even';
+import { trochoidal } from './trochoidal';
 import { hatchRows, zigzags } from './hatch';
 import { leftBy, reachOf, restOf, without } from './reach';
 import { restMoves } from './rest';
@@ -33,7 +33,7 @@ export const clearingTool = (cutter: Cutter, preset: Preset): ClearingTool => ({
 });
 
 /** How the widest cutter goes about it; the others follow what is left. */
-export const patterns = ['contours', 'hatch', 'even'] as const;
+export const patterns = ['contours', 'hatch', 'trochoidal'] as const;
 export type Pattern = (typeof patterns)[number];
 
 export interface ClearingOptions extends RetractHeights {
@@ -106,7 +106,7 @@ export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset
       };
       if (k) restMoves(b, region, leftAt(region, at[at.length - 1]), step, m, report);
       else if (o.pattern === 'hatch') hatchMoves(b, region, step, o.angle, m, report);
-      else if (o.pattern === 'even') evenClearing(b, region, step, m, report);
+      else if (o.pattern === 'trochoidal') trochoidal(b, region, step, m, report);
       else clearingMoves(b, contours(region, m, step, report), m);
     };
     if (o.draft > 0) levels.forEach((z, i) => level([z], i ? levels[i - 1] : o.stockTop));

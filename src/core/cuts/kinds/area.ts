@@ -59,7 +59,7 @@ export const area = cutKind({
       kind: 'choice',
       key: 'pattern',
       label: 'Pattern',
-      options: choices({ contours: 'Offset', hatch: 'Parallel lines', even: 'Even engagement' }),
+      options: choices({ contours: 'Offset', hatch: 'Parallel lines', trochoidal: 'Even engagement' }),
       hint: 'Even engagement (trochoidal) never bites wider than the step-over',
     },
     {
@@ -131,6 +131,8 @@ export const area = cutKind({
         wall: null,
       };
     },
+    // Its name was not the trade's.
+    10: (cut) => void (cut.values.pattern === 'even' && (cut.values = { ...cut.values, pattern: 'trochoidal' })),
   },
   plan(v, c) {
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;

@@ -67,8 +67,8 @@ describe('area clearance, cut by a machine written for the tests', () => {
       [0.6, 'contours'],
       [1.35, 'contours'],
       [1.35, 'hatch'],
-      [0.6, 'even'],
-      [1.35, 'even'],
+      [0.6, 'trochoidal'],
+      [1.35, 'trochoidal'],
     ].slice(_name.includes('comb') ? -2 : 0)) {
       const { g, d } = cutOn(
         'area',

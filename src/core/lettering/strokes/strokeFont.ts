@@ -1,9 +1,11 @@
 import { transformPath, type Path } from '../../geometry/path';
-import type { LoadedFont } from '../font';
+import type { Letter, LoadedFont } from '../font';
 import { glyphs, marks, pairs } from './glyphs';
 
 /** Space on either side of a glyph, and the height of capitals. */
 const BEARING = 1.15;
+/** How wide a blank is that is not drawn. */
+const BLANK = 4;
 const CAP = 10;
 const SMALL = 7;
 
@@ -104,11 +106,18 @@ export function strokeFont(slant = 0): LoadedFont {
     unitsPerEm: 15,
     capHeight: CAP,
     strokes: true,
-    has: (char) => get(char) !== null,
-    glyph: (char) => {
-      const d = get(char);
-      return d ? { paths: d.paths, advance: d.width + 2 * BEARING } : { paths: [], advance: 4 };
+    set(line, { kerning }) {
+      const letters: Letter[] = [];
+      const missing = new Set<string>();
+      const chars = [...line];
+      chars.forEach((char, at) => {
+        const d = get(char);
+        if (!d && char.trim()) return void missing.add(char);
+        const next = chars[at + 1];
+        const kern = (kerning && next && pairs[char.normalize('NFD')[0] + next.normalize('NFD')[0]]) || 0;
+        letters.push({ at, count: 1, kern, paths: d?.paths ?? [], width: d ? d.width + 2 * BEARING : BLANK });
+      });
+      return { letters, missing: [...missing] };
     },
-    kern: (left, right) => pairs[left.normalize('NFD')[0] + right.normalize('NFD')[0]] ?? 0,
   };
 }

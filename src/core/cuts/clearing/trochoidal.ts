@@ -26,7 +26,7 @@ interface EvenMoves extends ClearingMoves {
  * Clears a region with even engagement: in each place all depths, each by a helix, crescents outwards and once along the wall.
  * Places hardly wider than the cutter are cleared along their contours instead, and so is all where the outline is too tangled for a medial axis.
  */
-export function evenClearing(
+export function trochoidal(
   b: MotionBuilder,
   region: Region,
   step: number,

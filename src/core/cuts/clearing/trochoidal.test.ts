@@ -58,7 +58,7 @@ test.each([
   ['a star', [starLoop(7, 18, 8, 30, 30)]],
   ['an angle with a hole', [Float64Array.from([2, 2, 42, 2, 42, 12, 14, 12, 14, 40, 2, 40]), circleLoop(60, 2, 9, 9)]],
 ])('the rim stands no deeper in material than on a straight way: %s', (_name, loops) => {
-  const even = engagement('even', loops);
+  const even = engagement('trochoidal', loops);
   const plain = engagement('contours', loops);
   const at = (list: number[], f: number) => list[Math.floor(f * (list.length - 1))];
   // The first slot of a contour engages half the rim; here only the last bit of a corner engages more than a straight way.
@@ -68,7 +68,7 @@ test.each([
 });
 
 test('a slot hardly wider than the cutter is cleared along its contours, and a wide place beside it is not', () => {
-  const both = engagement('even', [box(2, 2, 20, 3.2), box(2, 20, 20, 20)]);
+  const both = engagement('trochoidal', [box(2, 2, 20, 3.2), box(2, 20, 20, 20)]);
   const plain = engagement('contours', [box(2, 2, 20, 3.2), box(2, 20, 20, 20)]);
   expect(Math.abs(both.uncut - plain.uncut)).toBeLessThan(0.1);
 });
