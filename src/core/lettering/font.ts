@@ -56,6 +56,8 @@ export class FontError extends Error {
 export const DAMAGED = 'it is damaged: its tables are not what it says of them';
 /** Larger files than this are no fonts for lettering, bytes. */
 const LARGEST = 40 * 1024 * 1024;
+/** A character by itself, to see what it is. */
+const ALONE = { rightToLeft: false, script: null };
 /** A font whose first glyphs draw nothing holds pictures, or is empty. */
 const TRIED = 500;
 /** Of the table of names (OpenType, `name`): the whole name of the font, and its family. */
@@ -97,7 +99,7 @@ export function loadFont(bytes: Uint8Array, name: string, shaper: Shaper): Loade
   const { unitsPerEm } = face;
   let { capHeight } = face;
   if (!(capHeight > 0)) {
-    const [h] = face.shape('H', false, []);
+    const [h] = face.shape('H', ALONE, []);
     const ys = isMissing(h) ? [] : drawn(h.glyph).paths.flatMap((p) => [p.y, ...p.segments.map((s) => s.y)]);
     capHeight = ys.length ? Math.max(...ys) : 0.7 * unitsPerEm;
   }
@@ -131,7 +133,7 @@ function setRun(
   face: ShaperFace,
   drawn: (glyph: number) => Drawn,
   line: string,
-  { from, to, rightToLeft }: Run,
+  { from, to, rightToLeft, script }: Run,
   starts: Int32Array,
   how: Setting,
   missing: Set<string>,
@@ -144,7 +146,7 @@ function setRun(
     for (let i = 0; i < text.length; i++)
       if (how.apart?.(starts[from + i]))
         for (const tag of ['liga', 'clig']) features.push({ tag, on: false, from: i, to: i + 2 });
-  const glyphs = face.shape(text, rightToLeft, features);
+  const glyphs = face.shape(text, { rightToLeft, script }, features);
   const out: Letter[] = [];
   for (let i = 0; i < glyphs.length; ) {
     const { at } = glyphs[i];
@@ -157,7 +159,7 @@ function setRun(
     const chars = text.slice(at, until);
     const lacks = letter.some(isMissing);
     if (lacks && chars.trim()) {
-      const lacking = [...chars].filter((q) => q.trim() && face.shape(q, false, []).some(isMissing));
+      const lacking = [...chars].filter((q) => q.trim() && face.shape(q, ALONE, []).some(isMissing));
       for (const q of lacking.length ? lacking : [chars]) missing.add(q);
       if (letter.every(isMissing)) continue;
     }

@@ -41,8 +41,15 @@ export interface ShaperFace {
   readonly capHeight: number;
   /** A name of the table of names by its number, in English; empty where there is none. */
   name(id: number): string;
-  /** Sets a text that runs in one direction and is of one script. Glyphs come from left to right. */
-  shape(text: string, rightToLeft: boolean, features: readonly Feature[]): ShapedGlyph[];
+  /**
+   * Sets a text that runs in one direction and is of one script (its four letters; null where the text is to tell). Glyphs come
+   * from left to right.
+   */
+  shape(
+    text: string,
+    run: { readonly rightToLeft: boolean; readonly script: string | null },
+    features: readonly Feature[],
+  ): ShapedGlyph[];
   /** How far the next glyph lies from it, before kerning. */
   advance(glyph: number): number;
   draw(glyph: number, pen: Pen): void;
@@ -186,13 +193,14 @@ export function openShaper(file: Uint8Array): Shaper {
             return String.fromCharCode(...new Uint16Array(memory.buffer, at + 4, length));
           });
         },
-        shape: (text, rightToLeft, features) =>
+        shape: (text, { rightToLeft, script }, features) =>
           utf16(text, (at, length) =>
             lent(FEATURE_BYTES * features.length, (list) => {
               c.hb_buffer_reset(buffer);
               c.hb_buffer_add_utf16(buffer, at, length, 0, length);
-              // The script as its first letter has it; the direction is known.
-              c.hb_buffer_guess_segment_properties(buffer);
+              // Brackets by themselves have no script: they are turned about only where it is one that runs their way.
+              if (script) c.hb_buffer_set_script(buffer, tag(script));
+              else c.hb_buffer_guess_segment_properties(buffer);
               c.hb_buffer_set_direction(buffer, rightToLeft ? RIGHT_TO_LEFT : LEFT_TO_RIGHT);
               c.hb_buffer_set_language(buffer, english);
               const to = words();

@@ -102,6 +102,21 @@ describe('letters that run from right to left', () => {
       expect(middle.paths).not.toEqual(letterOf(joining, LOCK[1])!.paths);
     }
   });
+  it.each([`${DAM} (${DAM})`, `${DAM} (7)`, `(${DAM})`, `${DAM} 7 (a)`, `(a) ${DAM}`, `(7) ${DAM}`, '(Ж)'])(
+    'stand in brackets that open towards them: %s',
+    (line) => {
+      // A font that has both brackets, though none of these letters.
+      const font = shippedFont('archivo');
+      const { levels } = bidiFactory().getEmbeddingLevels(line);
+      const { letters } = font.set(line, joined);
+      for (const [bracket, other] of ['()', ')(']) {
+        const at = line.indexOf(bracket);
+        // In what runs from the right the opening bracket is drawn as the closing one is otherwise.
+        const wanted = letterOf(font, levels[at] % 2 ? other : bracket)!;
+        expect(letters.find((l) => l.at === at)!.paths).toEqual(wanted.paths);
+      }
+    },
+  );
   it('keep the space of the letter that is read first between it and the next', () => {
     const at = (spaces: Record<string, number>) =>
       layOut(setting(DAM, { spaces, kerning: false, ligatures: false }), joining);
