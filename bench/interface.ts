@@ -16,7 +16,7 @@ import type { Path } from '../src/core/geometry/path';
 import { packJob } from '../src/core/job/archive';
 import { newOneSetup, type OneSetup } from '../src/core/job/job';
 import { lettersBoard } from './letters';
-import { million, millionJob } from './million';
+import { million, millionJob, tenMillion } from './million';
 import { forgetTasks, inWindow, longTasks, sinceKey, watchProofs } from './page';
 
 interface TraceEvent {
@@ -219,6 +219,13 @@ async function main(): Promise<void> {
       await million(page, maker);
       await maker.press('Job shelf');
       await maker.sees('Lock cottage board');
+    }
+    if (parts.includes('tenmillion')) {
+      const file = join(mkdtempSync(join(tmpdir(), 'mirvak-bench-')), 'tenmillion.mirvak');
+      writeFileSync(file, packJob(jobOf(millionJob(20_000, Number(process.env.LEVELS ?? 500), 0.02))));
+      await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(file);
+      await maker.press('Open Million');
+      await tenMillion(page, maker);
     }
     if (!wanted('demo')) return;
     console.log('| while | longest block of the main thread | |\n| --- | --- | --- |');

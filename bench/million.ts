@@ -4,6 +4,7 @@
  */
 import type { Page } from 'puppeteer-core';
 import type { Maker } from '../e2e/maker';
+import { processesOf, saidOf } from '../e2e/processes';
 import { newItem } from '../src/core/artwork/item';
 import { kindOf } from '../src/core/cuts/registry';
 import { shippedLibrary } from '../src/core/cutters/library';
@@ -13,7 +14,7 @@ import { seeded } from '../src/core/testing/seeded';
 import { forgetTasks, longTasks, sinceKey, watchProofs } from './page';
 
 /** A ring of so many nodes that no arc fits, cut in so many levels, and a pocket beside it. */
-export function millionJob(nodes: number, levels: number): OneSetup {
+export function millionJob(nodes: number, levels: number, stepDown = 0.1): OneSetup {
   const job = newOneSetup('Million');
   job.blank = { ...job.blank, width: 300, height: 200, thickness: 20 };
   const random = seeded(1);
@@ -56,8 +57,8 @@ export function millionJob(nodes: number, levels: number): OneSetup {
       'Ring',
       'profile',
       ['ring'],
-      { cutter: 'flat-2', side: 'on', through: false, depth: levels * 0.1 },
-      { 'flat-2': { stepDown: 0.1 } },
+      { cutter: 'flat-2', side: 'on', through: false, depth: levels * stepDown },
+      { 'flat-2': { stepDown } },
     ),
     cut('Pocket', 'area', ['pocket'], { cutters: ['flat-3'], depth: 2 }, {}),
   ];
@@ -88,6 +89,33 @@ async function framesWhileMoving(page: Page): Promise<number[]> {
     return w.__frames;
   });
   return at.slice(1).map((t, i) => t - at[i]);
+}
+
+/** Memory of a browser and all its processes, MB: what several share is shared out among them. */
+function memoryOf(browser: number): number {
+  let kB = 0;
+  for (const p of [String(browser), ...processesOf(browser)])
+    kB += Number(/^Pss:\s+(\d+)/m.exec(saidOf(p, 'smaps_rollup'))?.[1] ?? 0);
+  return kB / 1024;
+}
+
+/** The same with ten million moves: how long until its proof is seen, the longest block of the page, and the most memory meanwhile. */
+export async function tenMillion(page: Page, maker: Maker): Promise<void> {
+  const browser = page.browser().process()!.pid!;
+  let most = 0;
+  const watching = setInterval(() => (most = Math.max(most, memoryOf(browser))), 500);
+  await forgetTasks(page);
+  const began = performance.now();
+  try {
+    await maker.proven(900_000);
+  } finally {
+    clearInterval(watching);
+  }
+  const took = (performance.now() - began) / 1000;
+  const blocks = (await longTasks(page)).sort((a, b) => b - a).slice(0, 5);
+  console.log(
+    `| a cut of ten million moves opened, until its proof is seen | ${took.toFixed(1)} s | longest blocks: ${blocks.map((t) => t.toFixed(0)).join(', ') || 'none over 50'} ms; memory of the browser at most ${most.toFixed(0)} MB |`,
+  );
 }
 
 export async function million(page: Page, maker: Maker): Promise<void> {

@@ -100,6 +100,27 @@ describe('cutting by several', () => {
     expect(sim.run(BLANK, CELL, p, tools).field.z.slice()).toEqual(alone(p).field.z);
     expect(seen[1].work.field.z).not.toBe(seen[0].work.field.z);
   });
+  it('remembers few of the places that a shank meets, the deepest among them, whoever takes part', () => {
+    // Down in a slot, level by level, far deeper than the cutting edges: it meets something at every move.
+    const b = new MotionBuilder();
+    b.rapid(5, 30, 10);
+    for (let level = 1; level <= 160; level++) {
+      b.plunge(-level / 4, 300);
+      for (let i = 1; i <= 80; i++) b.line(5 + (level % 2 ? i : 80 - i), 30, -level / 4, 900);
+    }
+    const motion = b.build();
+    const [line, rpm] = [new Int32Array(motion.count), new Float64Array(motion.count)];
+    const sections = [{ tool: 2, cutId: 'slot', motion, firstLine: 0, line, rpm }];
+    const p: PlacedProgram[] = [{ file: 'a.nc', ended: true, toolChanges: 0, dwell: 0, sections }];
+    const thick = new Map([[2, { ...tools.get(2)!, shankDiameter: 8, fluteLength: 10 }]]);
+    const one = createSimulation().run(BLANK, CELL, p, thick);
+    for (const crew of [[], [short, short], [late, short]])
+      expect(withHands(crew).run(BLANK, CELL, p, thick).collisions).toEqual(one.collisions);
+    expect(one.collisions.length).toBeGreaterThan(100);
+    expect(one.collisions.length).toBeLessThanOrEqual(1001);
+    // The shank is in the material by the 30 mm that the last level is deeper than the edges.
+    expect(Math.max(...one.collisions.map((c) => c.depth))).toBeCloseTo(30, 1);
+  });
   it('cuts anew what one who died has left', () => {
     const p = programs(77, 60);
     const [a, b] = [alone(p), withHands([dying, short], 60).run(BLANK, CELL, p, tools)];

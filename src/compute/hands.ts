@@ -2,6 +2,7 @@ import { cutRows, type CuttingWork, type Hands, type CollisionKind, type Met } f
 import type { Rows } from '@/core/kernels/removal';
 import { derived } from '@/core/geometry/hash';
 import type { Motion } from '@/core/motion/motion';
+import { append } from '@/core/units/append';
 import { sharedCopy } from './shared';
 
 /**
@@ -165,7 +166,7 @@ export function handsOver(ports: readonly Port[], { silence = SILENCE, worth = W
       for (const [k, rows] of bands.entries()) {
         if (Atomics.load(state, k) === CUT && count <= MOST_MET) continue;
         afresh(rows);
-        out.push(...cutRows(work, rows, progress));
+        append(out, cutRows(work, rows, progress));
       }
       return out;
     },

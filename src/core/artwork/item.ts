@@ -3,6 +3,7 @@ import { boundsOfPaths, flatten, placement, transformPath, type Affine, type Pat
 import { boundsOf, normalise, type Bounds, type Fill, type Region } from '../geometry/region';
 import type { ArtworkContext, Drawn, Shape } from './kind';
 import { itemKindOf } from './registry';
+import { append } from '../units/append';
 import { valuesAreSound } from '../units/issues';
 
 /** One piece of artwork: the values of its kind, its place (mm, blank's frame) and turn (degrees, counter-clockwise). */
@@ -114,7 +115,7 @@ export function itemRegion(item: Item, c: ArtworkContext, tolerance: number): Re
 export function regionOf(items: readonly Item[], c: ArtworkContext, tolerance: number): Region {
   if (items.length === 1) return itemRegion(items[0], c, tolerance);
   const all: Region = [];
-  for (const i of items) all.push(...itemRegion(i, c, tolerance));
+  for (const i of items) append(all, itemRegion(i, c, tolerance));
   return normalise(all, 'evenodd');
 }
 

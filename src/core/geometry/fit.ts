@@ -1,4 +1,5 @@
 import { circlePath, reversePath, type Path, type Segment } from './path';
+import { append } from '../units/append';
 import { loopArea, type Loop, type Region } from './region';
 
 /**
@@ -54,7 +55,7 @@ export function fitLoop(loop: Loop, options: FitOptions): Path | null {
       part[2 * (k - from)] = turned[2 * (k % n)];
       part[2 * (k - from) + 1] = turned[2 * (k % n) + 1];
     }
-    segments.push(...fitSubpath(part, to - from, false, options));
+    append(segments, fitSubpath(part, to - from, false, options));
   });
   return { x: turned[0], y: turned[1], segments, closed: true };
 }

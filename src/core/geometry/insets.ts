@@ -4,6 +4,7 @@ import { makeBranches, type Branches } from './medial/branches';
 import { InsetError, insetOf } from './medial/inset';
 import { cornersOf, fromLocal, toLocal } from './local';
 import { UNITS_PER_MM } from './places';
+import { append } from '../units/append';
 import { components, distinct, offset, type Region } from './region';
 
 /** Axes are kept by the look of their outlines: what has not changed, or only its place, is not worked out again. */
@@ -91,13 +92,13 @@ export function insetsOf(region: Region): Insets {
       for (const { part, axis } of parts) {
         try {
           if (axis) {
-            out.push(...insetFor(axis, distance, tolerance));
+            append(out, insetFor(axis, distance, tolerance));
             continue;
           }
         } catch (e) {
           if (!(e instanceof InsetError)) throw e;
         }
-        out.push(...offset(part, -distance, tolerance));
+        append(out, offset(part, -distance, tolerance));
       }
       return out;
     },

@@ -1,5 +1,6 @@
 import { axisFor } from './insets';
 import { AxisError } from './medial/axis';
+import { append } from '../units/append';
 import { boundsOf, components, intersect, lineLength, regionArea, subtract, type Region } from './region';
 
 /** A place that had to be left out because no axis was found there: its middle, the side of the square that went, and the area in it. mm, mm2 */
@@ -45,7 +46,7 @@ export function traceable(
     for (let part = todo.pop(); part; part = todo.pop()) {
       try {
         find(part);
-        good.push(...part);
+        append(good, part);
       } catch (e) {
         if (!(e instanceof AxisError)) throw e;
         whole = false;
@@ -69,7 +70,7 @@ export function traceable(
         if (!all) todo.push(...components(subtract(part, square(was.x, was.y, side))));
       }
     }
-    lost.push(...places);
+    append(lost, places);
   }
   // Unchanged it is the same object: what is kept by it is found again.
   return { region: whole ? region : good, lost };

@@ -3,6 +3,7 @@ import { flatForm } from '../cutters/form';
 import { ARC_CCW, isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
 import { SweepKernel } from '../kernels/kernel';
 import type { HeightField } from '../relief/field';
+import { append } from '../units/append';
 import { isWatched, shankRadius } from './pieces';
 import { makeRemover, type Remover, type Rows } from '../kernels/removal';
 
@@ -10,6 +11,8 @@ import { makeRemover, type Remover, type Rows } from '../kernels/removal';
 const RUB = 0.02;
 /** Clashes shallower than this (mm) are the rounding of the program and of the field. */
 const COLLISION = 0.02;
+/** So many places of a run are remembered: a cutter too short for its depth meets something at every one of ten million moves. */
+const MOST_OF_RUN = 20;
 const ARC_SAGITTA = 0.0008;
 
 /** What cutting asks of a motion. */
@@ -128,6 +131,26 @@ export function cutRows(work: CuttingWork, rows: Rows, done: (moves: number) => 
   return met;
 }
 
+/**
+ * Of what a run meets, move by move: all that its rapids do; of what shanks do the first `MOST_OF_RUN`, and the deepest of each kind.
+ * A move that is among these in all rows is among them in each band of rows that it meets so much in: they are the same however
+ * the rows were parted.
+ */
+function firstAndDeepest(): { add(m: Met): void; list(): Met[] } {
+  const rapids: Met[] = [];
+  const first: Met[] = [];
+  const deepest = new Map<CollisionKind, Met>();
+  return {
+    add(m) {
+      if (m.kind === 'rapid') return void rapids.push(m);
+      if (first.length < MOST_OF_RUN) first.push(m);
+      const was = deepest.get(m.kind);
+      if (!was || m.depth > was.depth) deepest.set(m.kind, m);
+    },
+    list: () => [...rapids, ...new Set([...first, ...deepest.values()])],
+  };
+}
+
 /** Cuts rows of a field where it lies. */
 function cutHere(work: CuttingWork, rows: Rows, done: (moves: number) => void): Met[] {
   const { field, ways, runs } = work;
@@ -149,10 +172,12 @@ function cutHere(work: CuttingWork, rows: Rows, done: (moves: number) => void): 
       rubbing = radius > formOf(cutter).radius - RUB ? makeRemover(field, flatForm(radius + field.cell), rows) : null;
       edges = cuttingLength(cutter);
     }
+    const few = firstAndDeepest();
     const note = (kind: CollisionKind, move: number, depth: number) => {
-      if (depth > COLLISION) out.push({ run: k, kind, move, depth });
+      if (depth > COLLISION) few.add({ run: k, kind, move, depth });
     };
     cutRun(way, run, remover, shank, rubbing, edges, note);
+    append(out, few.list());
     done(run.to - run.from);
   });
   return out;
@@ -196,7 +221,7 @@ function cutRun(
   remover.flush();
 }
 
-/** What bands met, as one: of each move the deepest; what a shank meets, it does not rub against. By run, then by move. */
+/** What bands met, as one: of each move the deepest; what a shank meets, it does not rub against. By run, then by move, and of each as few as a band has. */
 export function metByAll(met: readonly Met[]): Met[] {
   const by = new Map<string, Met>();
   for (const m of met) {
@@ -205,7 +230,15 @@ export function metByAll(met: readonly Met[]): Met[] {
     if (!was || (was.kind === 'rub' && m.kind === 'shank') || (was.kind === m.kind && m.depth > was.depth))
       by.set(key, m);
   }
-  return [...by.values()].sort((a, b) => a.run - b.run || a.move - b.move);
+  const all = [...by.values()].sort((a, b) => a.run - b.run || a.move - b.move);
+  const out: Met[] = [];
+  for (let from = 0; from < all.length; ) {
+    const few = firstAndDeepest();
+    const { run } = all[from];
+    while (from < all.length && all[from].run === run) few.add(all[from++]);
+    append(out, few.list());
+  }
+  return out;
 }
 
 /** Bands of rows with about as many moves each; `grain`: rows that are not parted. */

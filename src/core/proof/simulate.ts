@@ -55,8 +55,8 @@ export interface Means {
   readonly memory?: (heights: number) => Float32Array;
 }
 
-/** More clashes than this say nothing new. */
-const MOST = 1000;
+/** More clashes of a kind than this in a cut say nothing new, but for the deepest. */
+export const MOST_COLLISIONS = 1000;
 
 /**
  * A simulation that remembers its last run: tiles of the field under the same pieces of cutting in the same
@@ -163,17 +163,31 @@ export function createSimulation({ hands = null, memory = (n) => new Float32Arra
       }
       kept = now;
       answers = found;
-      const collisions: Collision[] = [];
-      pieces.forEach((_, k) => {
+      const all = pieces.flatMap((_, k) =>
         // What lies wholly off the blank was asked nothing.
-        if (asked[k] !== null)
-          for (const c of found.get(asked[k]!) ?? [])
-            if (collisions.length < MOST) collisions.push({ ...c, cutId: stretches[at[k]].cutId });
-      });
+        asked[k] === null ? [] : found.get(asked[k]!)!.map((c) => ({ ...c, cutId: stretches[at[k]].cutId })),
+      );
+      const collisions = fewOf(all);
       progress(1);
       return { field: f, collisions };
     },
   };
+}
+
+/** The first of each kind in each cut, and the deepest. */
+function fewOf(all: readonly Collision[]): Collision[] {
+  const groups = new Map<string, { readonly list: Collision[]; deepest: Collision }>();
+  for (const c of all) {
+    const key = `${c.kind} ${c.cutId}`;
+    const group = groups.get(key);
+    if (!group) {
+      groups.set(key, { list: [c], deepest: c });
+      continue;
+    }
+    if (group.list.length < MOST_COLLISIONS) group.list.push(c);
+    if (c.depth > group.deepest.depth) group.deepest = c;
+  }
+  return [...groups.values()].flatMap(({ list, deepest }) => (list.includes(deepest) ? list : [...list, deepest]));
 }
 
 /** So many bands for each of those who cut: who is ready sooner takes another. */

@@ -30,6 +30,7 @@ import { saysOf } from '@/core/units/says';
 import { busyWith } from '@/ui/common/busy';
 import { edit, freeName, jobNow, openLayer, pickable, placesOf } from './edits';
 import { tell } from './tell';
+import { append } from '@/core/units/append';
 import type { Merge } from '@/store/steps';
 
 export const pickedItems = (): Item[] => {
@@ -270,8 +271,8 @@ export function copiesOf(items: readonly Item[], job: OneSetup): { items: Item[]
 export function addCopies(name: string, sets: readonly { items: Item[]; groups: OneSetup['groups'] }[]): void {
   edit(name, (j) => {
     for (const s of sets) {
-      j.groups.push(...s.groups);
-      j.items.push(...s.items);
+      append(j.groups, s.groups);
+      append(j.items, s.items);
     }
   });
 }

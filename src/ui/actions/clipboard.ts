@@ -7,6 +7,7 @@ import { useOpenJob } from '@/store/openJob';
 import { setView } from '@/ui/view';
 import { copiesOf, ownedItem, pickedItems } from './artwork';
 import { edit, jobNow } from './edits';
+import { append } from '@/core/units/append';
 import { tell } from './tell';
 
 /** What was copied, kept on the device, so that it passes between jobs. */
@@ -47,8 +48,11 @@ export function pasteFromClipboard(): void {
       return l.id;
     };
     for (const a of clip.assets ?? []) if (!j.assets.some((q) => q.id === a.id)) j.assets.push(a);
-    j.groups.push(...c.groups);
-    j.items.push(...c.items.map((i) => ({ ...i, x: i.x + step, y: i.y - step, layer: layerOf(i.layer) })));
+    append(j.groups, c.groups);
+    append(
+      j.items,
+      c.items.map((i) => ({ ...i, x: i.x + step, y: i.y - step, layer: layerOf(i.layer) })),
+    );
   });
   setView({ picked: c.items.map((i) => i.id), stage: 'artwork' });
   void lackingOf(clip.assets ?? []).then(

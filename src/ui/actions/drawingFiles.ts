@@ -12,6 +12,7 @@ import { addFontFile } from './lettering';
 import { busyWith } from '@/ui/common/busy';
 import { edit, jobNow } from './edits';
 import { askForFiles, download } from './files';
+import { append } from '@/core/units/append';
 import { tell } from './tell';
 
 const PICTURE = /\.(png|jpe?g|webp|bmp|gif)$/i;
@@ -63,12 +64,12 @@ export async function importDrawing(name: string, bytes: Uint8Array): Promise<vo
     const items: Item[] = [];
     // Frozen, they are taken as they are: nothing looks through thousands of nodes for changes.
     for (let k = 0; k < made.count; k += PORTION)
-      items.push(...(await helper.ask((api) => api.madeItems(k, k + PORTION))).map(Object.freeze as (i: Item) => Item));
+      append(items, (await helper.ask((api) => api.madeItems(k, k + PORTION))).map(Object.freeze as (i: Item) => Item));
     const got = { ...made, items };
     edit(`Import ${name}`, (j) => {
-      j.layers.push(...got.layers);
-      j.groups.push(...got.groups);
-      j.items.push(...got.items);
+      append(j.layers, got.layers);
+      append(j.groups, got.groups);
+      append(j.items, got.items);
     });
     setView({ picked: got.items.map((i) => i.id), stage: 'artwork' });
     tell(

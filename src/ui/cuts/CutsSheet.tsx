@@ -22,6 +22,7 @@ import { Empty, SheetHead } from '@/ui/common/SheetParts';
 import { useView } from '@/ui/view';
 import { CutCard } from './CutCard';
 import { cutAsBelow } from './CutAsMenu';
+import { WorkFault } from '@/ui/common/Waiting';
 import { CutEditor } from './CutEditor';
 import { ManyCuts } from './ManyCuts';
 
@@ -32,7 +33,6 @@ export function CutsSheet() {
   const proof = useLater(useWork, (w) => w.proof);
   const busy = useLater(useWork, (w) => w.planning !== null || w.proving !== null);
   const stopped = useLater(useWork, (w) => w.stopped);
-  const error = useLater(useWork, (w) => w.error);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -102,11 +102,7 @@ export function CutsSheet() {
           {picked.length ? `for ${picked.length} picked ${picked.length === 1 ? 'item' : 'items'}` : ''}
         </Typography>
       </Box>
-      {error && (
-        <Typography role="alert" variant="body2" sx={{ px: 2, pb: 1, color: 'error.main' }}>
-          {error}
-        </Typography>
-      )}
+      <WorkFault />
       {many.length > 1 ? <ManyCuts cuts={many} /> : cut && <CutEditor key={cut.id} cut={cut} />}
     </>
   );

@@ -9,6 +9,7 @@ import { folderOf, slug } from '@/core/pipeline/programs';
 import { durationText } from '@/core/units/duration';
 import { useOpenJob } from '@/store/openJob';
 import { saveWritten } from '@/ui/actions/saving';
+import { waitingWords } from '@/ui/common/Waiting';
 import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';
 
@@ -88,7 +89,7 @@ export function AllSetups() {
         }
         sx={{ borderColor: 'var(--mui-palette-line)' }}
       >
-        {stale ? 'Working\u2026' : `Save the programs of all set-ups (${durationText(minutes)})`}
+        {stale ? waitingWords(work) : `Save the programs of all set-ups (${durationText(minutes)})`}
       </Button>
     </Group>
   );

@@ -14,6 +14,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { moveFile } from '@/ui/actions/edits';
 import { saveWritten } from '@/ui/actions/saving';
+import { WorkFault, waitingWords } from '@/ui/common/Waiting';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { useView } from '@/ui/view';
 import { AllSetups } from './AllSetups';
@@ -30,6 +31,7 @@ export function RunSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const proof = useLater(useWork, (w) => w.proof);
   const whole = useLater(useOpenJob, (s) => s.whole)!;
+  const waiting = useLater(useWork, waitingWords);
   const stale = useLater(useWork, (w) => !isUpToDate(whole, job.at.id, w));
   const open = useLater(useView, (v) => v.file);
   const file = proof?.files.find((f) => f.name === open) ?? proof?.files[0];
@@ -39,6 +41,7 @@ export function RunSheet() {
         title="Run"
         remark={proof?.files.length ? `${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'}` : ''}
       />
+      <WorkFault />
       {!proof?.files.length && (
         <Empty title="No program yet">
           {job.cuts.length ? 'Programs appear here as soon as the cuts are worked out.' : 'Add a cut first.'}
@@ -139,7 +142,7 @@ export function RunSheet() {
                 );
             }}
           >
-            {stale ? 'Working\u2026' : proof.files.length === 1 ? 'Save the program' : 'Save all programs'}
+            {stale ? waiting : proof.files.length === 1 ? 'Save the program' : 'Save all programs'}
           </Button>
           <Typography variant="caption" component="p" sx={{ color: 'text.secondary', mt: 1, mb: 0 }}>
             Zero: {zeroText(job)}.

@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import { isFresh, isUpToDate, useWork } from '@/compute/pipeline';
 import { useOpenJob } from '@/store/openJob';
+import { isLeft } from '@/ui/common/Waiting';
 import { setView, stageNames, stages, useView, type Stage } from '@/ui/view';
 import { stageIcons } from './stageIcons';
 
@@ -26,25 +27,30 @@ function useStates(): Record<Stage, State> {
   const upToDate = useWork((w) => !!whole && !!job && isUpToDate(whole, job.at.id, w));
   const busy = useWork((w) => w.planning !== null);
   const proving = useWork((w) => w.proving !== null);
+  // What is stopped, or could not be worked out, is not at work.
+  const left = useWork(isLeft);
   const proof = useWork((w) => w.proof);
   const cuts = useWork((w) => w.cuts);
   if (!job) return { blank: 'empty', artwork: 'empty', cuts: 'empty', proof: 'empty', run: 'empty' };
   const trouble = job.cuts.some((c) => c.enabled && cuts[c.id]?.plan.remarks.some((r) => r.level === 'problem'));
   const fresh = job.cuts.every((c) => !c.enabled || isFresh(job, cuts, c.id));
+  const waiting = left ? 'attention' : 'working';
   const proven = proof && upToDate && !proving;
   return {
     blank: 'ready',
     artwork: job.items.length ? 'ready' : 'empty',
-    cuts: !job.cuts.length ? 'empty' : busy ? 'working' : trouble ? 'attention' : fresh ? 'ready' : 'working',
+    cuts: !job.cuts.length ? 'empty' : busy ? 'working' : trouble ? 'attention' : fresh ? 'ready' : waiting,
     proof: !job.cuts.length
       ? 'empty'
       : proving || !upToDate
-        ? 'working'
+        ? proving
+          ? 'working'
+          : waiting
         : proof?.findings.length
           ? 'attention'
           : proven
             ? 'ready'
-            : 'working',
+            : waiting,
     run: proven && proof.files.length ? (proof.findings.length ? 'attention' : 'ready') : 'empty',
   };
 }

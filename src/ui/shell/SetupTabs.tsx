@@ -26,6 +26,7 @@ import { whyNotAt, type Beginning } from '@/core/job/allSetups';
 import { durationText } from '@/core/units/duration';
 import { useOpenJob } from '@/store/openJob';
 import { addSetup, copySetup, deleteSetup, placeSetup, renameSetup } from '@/ui/actions/setups';
+import { waitingWords } from '@/ui/common/Waiting';
 import { readOut } from '@/ui/common/fields';
 import { useLater } from '@/ui/later';
 import { SetupPicture } from './SetupPicture';
@@ -35,10 +36,11 @@ function stateOf(
   job: OneSetup,
   work: SetupWork | undefined,
   fresh: boolean,
+  all: { readonly stopped: boolean; readonly error: string },
 ): { readonly words: string; readonly bad: boolean } {
   const cuts = job.cuts.filter((c) => c.enabled);
   if (!cuts.length) return { words: job.items.length ? 'No cuts yet' : 'Empty', bad: false };
-  if (!work?.proof || !fresh) return { words: 'Working\u2026', bad: false };
+  if (!work?.proof || !fresh) return { words: waitingWords(all), bad: !!all.error };
   const n = work.proof.findings.length;
   if (n) return { words: `${n} ${n === 1 ? 'finding' : 'findings'}`, bad: true };
   return { words: durationText(work.proof.minutes), bad: false };
@@ -83,7 +85,7 @@ export function SetupTabs() {
             sx={{ minHeight: 52, minWidth: 0, '& .MuiTabs-indicator': { height: 3, borderRadius: '3px 3px 0 0' } }}
           >
             {whole.setups.map((s) => {
-              const { words, bad } = stateOf(oneSetup(whole, s.id), setups[s.id], isUpToDate(whole, s.id, work));
+              const { words, bad } = stateOf(oneSetup(whole, s.id), setups[s.id], isUpToDate(whole, s.id, work), work);
               return (
                 <DraggedTab
                   key={s.id}

@@ -20,6 +20,7 @@ import { action } from '@/ui/actions/registry';
 import { Split } from '@/ui/common/Split';
 import { useDatum } from '@/ui/common/useDatum';
 import { openMenu, setView, useView, type TableView } from '@/ui/view';
+import { waitingWords } from '@/ui/common/Waiting';
 import { Guarded } from '@/ui/common/Guarded';
 import { PlanView } from './PlanView';
 import { useSize } from './useSize';
@@ -33,6 +34,7 @@ export function Table() {
   const sectionOpen = useLater(useView, (v) => v.sectionOpen);
   const proof = useLater(useWork, (w) => w.proof);
   const proving = useLater(useWork, (w) => w.proving !== null);
+  const waiting = useLater(useWork, waitingWords);
   const area = useRef<HTMLDivElement>(null);
   const size = useSize(area);
   // Whichever way shows the blank larger: side by side, or one above the other.
@@ -83,7 +85,7 @@ export function Table() {
         {proof?.files.length
           ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}`
           : job.cuts.some((c) => c.enabled)
-            ? 'Working\u2026'
+            ? waiting
             : 'The blank, uncut'}
       </Box>
     </Box>

@@ -6,6 +6,7 @@ import { orderPieces } from '../../motion/order';
 import { fitArcs, nearestOn, pointAt, run, slice, type ArcPolyline } from '../../motion/arcPolyline';
 import type { Budget } from '../budget';
 import { enter, entryPlace, type EntryMoves } from './entry';
+import { append } from '../../units/append';
 import type { RetractHeights } from './travel';
 
 /** Slivers below this area (mm2) are rounding. */
@@ -115,7 +116,7 @@ export function contours(
       }
       (host ? host.inner : pockets).push(ring);
     }
-    above.push(...fresh);
+    append(above, fresh);
   }
   return { free, pockets };
 }

@@ -1,4 +1,5 @@
 import { makeSegmentIndex } from '../../geometry/segmentIndex';
+import { append } from '../../units/append';
 import { contains, type Region } from '../../geometry/region';
 
 /**
@@ -56,7 +57,7 @@ export function partsNear(region: Region, reach: number, slack: number): (loop: 
     const [head] = parts;
     // What runs through the loop's own start is one part.
     if (part && head?.first && head !== part) {
-      part.points.push(...head.points);
+      append(part.points, head.points);
       parts.shift();
     } else if (part) part.points.push(loop[0], loop[1]);
     return parts.map((p) => Float64Array.from(p.points)).filter((p) => p.length >= 4);

@@ -17,6 +17,7 @@ import {
   type Remark,
 } from '../kind';
 import { alongLines, boxOf, EMPTY, type Wanted } from '../wanted';
+import { append } from '../../units/append';
 import { grooves } from './moves';
 
 /** What line engraving and drag engraving have in common: which lines are followed, how deep, and how outlines are filled. */
@@ -97,7 +98,11 @@ export function engravedLines(v: Engraving, c: CutContext): Line[] {
   const region = c.region(budget.flatten);
   if (!region.length) return out;
   const inside = insetsOf(region).at(half, budget.offset);
-  if (v.edge === 'inside') out.push(...inside.map((points) => ({ points, closed: true })));
+  if (v.edge === 'inside')
+    append(
+      out,
+      inside.map((points) => ({ points, closed: true })),
+    );
   // Joined rows leave a short groove between their ends: where an edge is run, it lies in the edge's own groove or beside it.
   for (const angle of v.fill === 'none' ? [] : v.fill === 'hatch' ? [v.angle] : [v.angle, v.angle + 90])
     for (const points of zigzags(hatchRows(inside, angle, v.spacing), inside, 3 * v.spacing))

@@ -3,6 +3,7 @@ import type { Insets } from '../../geometry/insets';
 import type { Branches } from '../../geometry/medial/branches';
 import { boundsOf, components, offset, type Loop, type Region } from '../../geometry/region';
 import type { Budget } from '../budget';
+import { append } from '../../units/append';
 import type { Stroke } from './strokes';
 
 /**
@@ -42,7 +43,7 @@ export function floorLines(
   const rings: Loop[] = [];
   for (let k = 1; (k - 1) * step < deep; k++) {
     progress();
-    rings.push(...insets.at(R + k * step, 10 * budget.offset).map(closed));
+    append(rings, insets.at(R + k * step, 10 * budget.offset).map(closed));
   }
   const all = rings.concat(axisBeyond(branches, R + step / 2));
   return rest ? nearParts(all, offset(rest, step / 2 + 0.01, 0.01)) : all;

@@ -1,3 +1,4 @@
+import { append } from '../../units/append';
 import type { Branches } from '../../geometry/medial/branches';
 
 /** A stroke: x, y, z interleaved, cut without lifting. */
@@ -75,13 +76,13 @@ export function makeStrokes(
           const cr = pr + (r - pr) * f;
           const at = [px + (x - px) * f, py + (y - py) * f, height(cr)];
           if (lim === saturation && lim !== high && lim !== low) {
-            if (points.length) points.push(...at);
+            if (points.length) append(points, at);
           } else if (points.length) {
-            points.push(...at);
+            append(points, at);
             close(fresh--);
           } else {
             a = fresh--;
-            points.push(...at);
+            append(points, at);
           }
         }
       }

@@ -2,6 +2,7 @@ import { splinePath } from '../../geometry/bspline';
 import { joinPaths } from '../../geometry/join';
 import { circlePath, identity, transformPath, type Path, type Segment } from '../../geometry/path';
 import { bulged } from './bulge';
+import { append } from '../../units/append';
 import type { Group } from './groups';
 
 /** The boundaries of a HATCH, in its own plane, and whether it is filled with a pattern of lines. */
@@ -118,7 +119,7 @@ export function readHatch(groups: readonly Group[], tolerance: number): Hatch {
         MEET,
       );
       const closed = whole.filter((p) => p.closed);
-      paths.push(...closed);
+      append(paths, closed);
       if (edges.includes(null) || closed.length !== whole.length || !edges.length) broken++;
     }
   }

@@ -13,6 +13,7 @@ import { bulged } from './bulge';
 import { readGroups } from './groups';
 import { readHatch } from './hatch';
 import { colourOfIndex, parseGroups, type Entity, type Parsed } from './parse';
+import { append } from '../../units/append';
 import { ExchangeError, MOST_SEGMENTS, MOST_THINGS, type Drawn, type DrawnText, type DrawnThing } from '../drawn';
 
 /** mm for each $INSUNITS code of the DXF reference. */
@@ -113,7 +114,7 @@ class Reader {
   private add(paths: Path[], m: Affine, layer: string): void {
     const list = this.loose.get(layer) ?? [];
     this.loose.set(layer, list);
-    list.push(...this.placed(paths, m));
+    append(list, this.placed(paths, m));
   }
 
   /** Paths where the drawing has them. Throws where there are too many, or what are no numbers. */

@@ -1,3 +1,4 @@
+import { MOST_COLLISIONS } from '../simulate';
 import { lengthText } from '../../units/length';
 import type { Check } from '../check';
 import { deepest } from './clashes';
@@ -10,6 +11,6 @@ export const rapids: Check = {
       input,
       'rapid',
       (c, n, name) =>
-        `"${name}" moves at rapid rate ${lengthText(c.depth, input.job.unit, 2)} deep in material${n > 1 ? `, at ${n} places` : ''}. Raise the clearance height.`,
+        `"${name}" moves at rapid rate ${lengthText(c.depth, input.job.unit, 2)} deep in material${n > 1 ? `, at ${n} places${n >= MOST_COLLISIONS ? ' or more' : ''}` : ''}. Raise the clearance height.`,
     ),
 };
