@@ -222,7 +222,7 @@ async function main(): Promise<void> {
     }
     if (parts.includes('tenmillion')) {
       const file = join(mkdtempSync(join(tmpdir(), 'mirvak-bench-')), 'tenmillion.mirvak');
-      writeFileSync(file, packJob(jobOf(millionJob(20_000, Number(process.env.LEVELS ?? 500), 0.02))));
+      writeFileSync(file, packJob(jobOf(millionJob(20_000, 500, 0.02))));
       await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(file);
       await maker.press('Open Million');
       await tenMillion(page, maker);

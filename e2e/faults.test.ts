@@ -24,6 +24,20 @@ describe('with the plan alone', () => {
     await drop(maker.page, 'fair.dxf', '', largeFiles[0].text());
     await maker.sees('"fair.dxf": 20800 things', 60000);
   });
+
+  test('work that is stopped says so everywhere, and goes on when it is asked to', async () => {
+    const { maker } = device;
+    await maker.press('Open Lock cottage board');
+    await maker.stage('Cuts');
+    await maker.press('Stop working');
+    await maker.find('button', 'Proof, needs attention');
+    // The tab of the set-up, and where the proof would be.
+    await maker.sees('Stopped');
+    expect(await maker.text()).not.toContain('Working\u2026');
+    await maker.press('Go on working');
+    await maker.proven();
+    await maker.find('button', 'Proof, ready');
+  });
 });
 
 describe('with the solid', () => {

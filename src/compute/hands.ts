@@ -3,7 +3,7 @@ import type { Rows } from '@/core/kernels/removal';
 import { derived } from '@/core/geometry/hash';
 import type { Motion } from '@/core/motion/motion';
 import { append } from '@/core/units/append';
-import { sharedCopy } from './shared';
+import { sharedView } from './shared';
 
 /**
  * Cutting on several cores. Whoever proves lays the work out once, in shared memory, tells the others, and takes bands off the
@@ -86,12 +86,12 @@ const ways = derived<Motion, Motion>();
 const sharedWay = (m: Motion): Motion =>
   ways(m, '', () => ({
     ...m,
-    kind: sharedCopy(m.kind),
-    x: sharedCopy(m.x),
-    y: sharedCopy(m.y),
-    z: sharedCopy(m.z),
-    cx: sharedCopy(m.cx),
-    cy: sharedCopy(m.cy),
+    kind: sharedView(m.kind),
+    x: sharedView(m.x),
+    y: sharedView(m.y),
+    z: sharedView(m.z),
+    cx: sharedView(m.cx),
+    cy: sharedView(m.cy),
     // Cutting knows no speeds.
     feed: new Float64Array(0),
   }));

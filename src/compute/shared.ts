@@ -11,6 +11,10 @@ export function sharedCopy<T extends View>(view: T): T {
   return copy;
 }
 
+/** The same numbers in shared memory: those that lie there already, or a copy. */
+export const sharedView = <T extends View>(view: T): T =>
+  view.buffer instanceof ArrayBuffer ? sharedCopy(view) : view;
+
 /** A plain value with all its longer arrays of numbers in shared memory: it goes from thread to thread in no time, whatever it holds. */
 export function inShared<T>(v: T): T {
   if (typeof v !== 'object' || v === null) return v;

@@ -1,7 +1,10 @@
+import { noughts, taken } from '../units/columns';
+
 /**
  * Tool motion as a struct of arrays: a million moves are a few arrays that pass between workers
  * without copying. Move m goes from the end of move m - 1 to (x, y, z)[m]; the first is where it starts.
- * Millimetres and mm/min. An arc turns about (cx, cy)[m] in the XY plane, Z changing evenly with it.
+ * Millimetres and mm/min. An arc turns about (cx, cy)[m] in the XY plane, Z changing evenly with it; of other moves both
+ * mean nothing.
  */
 export const RAPID = 0;
 export const FEED = 1;
@@ -22,6 +25,9 @@ export interface Motion {
   readonly feed: Float64Array;
 }
 
+/** Whether a motion has no arcs for certain: it keeps no centres then. */
+export const isStraight = (m: Pick<Motion, 'cx' | 'cy'>): boolean => m.cx === m.cy;
+
 export const isArc = (kind: number): boolean => kind === ARC_CW || kind === ARC_CCW;
 
 /** Grows a motion move by move. */
@@ -31,11 +37,12 @@ export class MotionBuilder {
   private x = new Float64Array(256);
   private y = new Float64Array(256);
   private z = new Float64Array(256);
-  private cx = new Float64Array(256);
-  private cy = new Float64Array(256);
+  /** Centres of arcs; there is no room for them until there is an arc. */
+  private cx: Float64Array | null = null;
+  private cy: Float64Array | null = null;
   private feed = new Float64Array(256);
 
-  private push(kind: number, x: number, y: number, z: number, cx: number, cy: number, feed: number): void {
+  private push(kind: number, x: number, y: number, z: number, feed: number): void {
     if (!(Math.abs(x) < 1e7 && Math.abs(y) < 1e7 && Math.abs(z) < 1e7))
       throw new RangeError('A move to a place that is not a number.');
     const i = this.count;
@@ -45,20 +52,17 @@ export class MotionBuilder {
         b.set(a as never);
         return b;
       };
+      if (this.cx && this.cy) [this.cx, this.cy] = [wide(this.cx), wide(this.cy)];
       this.kind = wide(this.kind);
       this.x = wide(this.x);
       this.y = wide(this.y);
       this.z = wide(this.z);
-      this.cx = wide(this.cx);
-      this.cy = wide(this.cy);
       this.feed = wide(this.feed);
     }
     this.kind[i] = kind;
     this.x[i] = x;
     this.y[i] = y;
     this.z[i] = z;
-    this.cx[i] = cx;
-    this.cy[i] = cy;
     this.feed[i] = feed;
     this.count++;
   }
@@ -75,7 +79,7 @@ export class MotionBuilder {
 
   rapid(x: number, y: number, z: number): void {
     if (this.count && x === this.lastX && y === this.lastY && z === this.lastZ) return;
-    this.push(RAPID, x, y, z, 0, 0, 0);
+    this.push(RAPID, x, y, z, 0);
   }
   /** By rapid to another height, straight up or down; nothing before there is a place to lift from. */
   lift(z: number): void {
@@ -83,30 +87,37 @@ export class MotionBuilder {
   }
   line(x: number, y: number, z: number, feed: number): void {
     if (x === this.lastX && y === this.lastY && z === this.lastZ) return;
-    this.push(FEED, x, y, z, 0, 0, feed);
+    this.push(FEED, x, y, z, feed);
   }
   plunge(z: number, feed: number): void {
-    if (z !== this.lastZ) this.push(PLUNGE, this.lastX, this.lastY, z, 0, 0, feed);
+    if (z !== this.lastZ) this.push(PLUNGE, this.lastX, this.lastY, z, feed);
   }
   /** Stands where it is, in seconds. */
   dwell(seconds: number): void {
-    if (seconds > 0 && this.count) this.push(DWELL, this.lastX, this.lastY, this.lastZ, 0, 0, seconds);
+    if (seconds > 0 && this.count) this.push(DWELL, this.lastX, this.lastY, this.lastZ, seconds);
   }
   arc(ccw: boolean, x: number, y: number, z: number, cx: number, cy: number, feed: number): void {
-    this.push(ccw ? ARC_CCW : ARC_CW, x, y, z, cx, cy, feed);
+    const i = this.count;
+    this.push(ccw ? ARC_CCW : ARC_CW, x, y, z, feed);
+    this.cx ??= new Float64Array(this.kind.length);
+    this.cy ??= new Float64Array(this.kind.length);
+    this.cx[i] = cx;
+    this.cy[i] = cy;
   }
 
   build(): Motion {
     const n = this.count;
+    // Without arcs there are no centres to keep.
+    const none = noughts(this.cx ? 0 : n);
     return {
       count: n,
-      kind: this.kind.slice(0, n),
-      x: this.x.slice(0, n),
-      y: this.y.slice(0, n),
-      z: this.z.slice(0, n),
-      cx: this.cx.slice(0, n),
-      cy: this.cy.slice(0, n),
-      feed: this.feed.slice(0, n),
+      kind: taken(this.kind, n),
+      x: taken(this.x, n),
+      y: taken(this.y, n),
+      z: taken(this.z, n),
+      cx: this.cx ? taken(this.cx, n) : none,
+      cy: this.cy ? taken(this.cy, n) : none,
+      feed: taken(this.feed, n),
     };
   }
 }

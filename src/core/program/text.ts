@@ -1,3 +1,5 @@
+import { taken } from '../units/columns';
+
 // Of the Encoding Standard, and so in browsers, workers and Node.js alike; the core's types know no platform.
 const { TextDecoder: Decoder } = globalThis as unknown as {
   TextDecoder: new (label: string) => { decode(bytes: Uint8Array, more?: { stream: boolean }): string };
@@ -107,9 +109,9 @@ export class ByteText {
 
   /** What has been written since it was taken last. */
   take(): Uint8Array {
-    const taken = this.bytes.slice(0, this.length);
+    const own = taken(this.bytes, this.length);
     this.length = 0;
-    return taken;
+    return own;
   }
 }
 

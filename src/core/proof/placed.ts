@@ -1,5 +1,6 @@
 import { derived } from '../geometry/hash';
-import { moveLength, RAPID, type Motion } from '../motion/motion';
+import { shifted } from '../units/columns';
+import { isStraight, moveLength, RAPID, type Motion } from '../motion/motion';
 import { readProgram, type Run } from '../program/parser';
 import type { Chunks } from '../program/text';
 import type { Datum } from '../program/writer';
@@ -33,8 +34,8 @@ const placed = derived<Run, Motion>();
 const placedRun = (run: Run, { x, y, z }: Datum): Motion =>
   placed(run, `${x} ${y} ${z}`, () => {
     const m = run.motion;
-    const moved = (v: Float64Array, by: number) => v.map((q) => q + by);
-    return { ...m, x: moved(m.x, x), y: moved(m.y, y), z: moved(m.z, z), cx: moved(m.cx, x), cy: moved(m.cy, y) };
+    const centres = isStraight(m) ? {} : { cx: shifted(m.cx, x), cy: shifted(m.cy, y) };
+    return { ...m, x: shifted(m.x, x), y: shifted(m.y, y), z: shifted(m.z, z), ...centres };
   });
 
 /** Parses a program and undoes its datum. `cutIds` are the plan's cuts in order. Throws ProgramError. */
