@@ -1,5 +1,6 @@
 /**
- * A cut of a million moves in the built application: `npm run bench:interface -- million` (`-- tenmillion`: of ten). A wavy ring goes down in a hundred
+ * A cut of a million moves in the built application: `npm run bench:interface -- million` (`-- tenmillion`: of ten).
+ * A wavy ring goes down in a hundred
  * levels; how smoothly its plan moves, how long the proof takes when a small cut beside it is edited, and the blocks of the page.
  */
 import type { Page } from 'puppeteer-core';

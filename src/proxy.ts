@@ -10,7 +10,10 @@ function sound(path: string): boolean {
   }
 }
 
-/** A Content-Security-Policy that allows this server and no other host; scripts come from it, or carry a nonce. Letters are set by WebAssembly. */
+/**
+ * A Content-Security-Policy that allows this server and no other host; scripts come from it, or carry a nonce. Letters are set
+ * by WebAssembly.
+ */
 export function proxy(request: NextRequest): NextResponse {
   if (!sound(request.nextUrl.pathname)) return new NextResponse('Not found', { status: 404 });
   const nonce = Buffer.from(crypto.randomUUID()).toString('base64');

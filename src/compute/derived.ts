@@ -47,6 +47,13 @@ async function room(): Promise<number> {
   return Math.min(MOST, SHARE * quota);
 }
 
+/** Bytes of all arrays of numbers in a plain value. */
+function numbersIn(v: unknown): number {
+  if (typeof v !== 'object' || v === null) return 0;
+  if (ArrayBuffer.isView(v)) return v.byteLength;
+  return Object.values(v).reduce((n: number, part) => n + numbersIn(part), 0);
+}
+
 /**
  * Keeps results; what was not used for longest goes when there is no room. One that fits nowhere is not kept. Never throws:
  * without it, things are worked out again.
@@ -55,8 +62,11 @@ export const keepDerived = (key: string, derived: Derived, most?: number, now = 
   inTurn(async () => {
     try {
       const f = await here();
+      const all = most ?? (await room());
+      // What cannot have room is not even written down: that would take as much memory once more.
+      if (numbersIn(derived) > all) return;
       const bytes = toBytes({ key, derived });
-      let left = (most ?? (await room())) - bytes.length;
+      let left = all - bytes.length;
       if (left < 0) return;
       const [uses, sizes] = [await usesOf(f), await f.sizes()];
       const mine = nameOf(key);

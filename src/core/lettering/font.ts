@@ -1,5 +1,5 @@
 import { transformPath, type Path } from '../geometry/path';
-import { isMissing, type Feature, type Pen, type Shaper, type ShaperFace } from './harfbuzz';
+import { isMissing, type Feature, type Pen, type ShapedGlyph, type Shaper, type ShaperFace } from './harfbuzz';
 import { runsOf, type Run } from './runs';
 import { openWoff } from './woff';
 import { openWoff2 } from './woff2';
@@ -129,58 +129,64 @@ function startsOf(line: string): Int32Array {
   return out;
 }
 
+/** What a part of a line is set with, beyond what its script cannot do without. */
+function featuresOf(how: Setting, places: Int32Array): Feature[] {
+  const off = (tag: string, from?: number, to?: number): Feature => ({ tag, on: false, from, to });
+  const kern = how.kerning ? [] : [off('kern')];
+  if (!how.ligatures) return [...kern, off('liga'), off('clig'), off('calt')];
+  const { apart } = how;
+  if (!apart) return kern;
+  const alone = (at: number, i: number) => (apart(at) ? [off('liga', i, i + 2), off('clig', i, i + 2)] : []);
+  return [...kern, ...[...places].flatMap(alone)];
+}
+
+/** A part of a line as it is set. `starts`: see `startsOf`; characters that the font lacks go to `missing`. */
 function setRun(
   face: ShaperFace,
   drawn: (glyph: number) => Drawn,
   line: string,
-  { from, to, rightToLeft, script }: Run,
+  run: Run,
   starts: Int32Array,
   how: Setting,
   missing: Set<string>,
 ): Letter[] {
-  const text = line.slice(from, to);
-  const features: Feature[] = [];
-  if (!how.kerning) features.push({ tag: 'kern', on: false });
-  if (!how.ligatures) for (const tag of ['liga', 'clig', 'calt']) features.push({ tag, on: false });
-  else
-    for (let i = 0; i < text.length; i++)
-      if (how.apart?.(starts[from + i]))
-        for (const tag of ['liga', 'clig']) features.push({ tag, on: false, from: i, to: i + 2 });
-  const glyphs = face.shape(text, { rightToLeft, script }, features);
+  const text = line.slice(run.from, run.to);
+  const places = starts.subarray(run.from, run.to);
+  const glyphs = face.shape(text, run, featuresOf(how, places));
   const out: Letter[] = [];
-  for (let i = 0; i < glyphs.length; ) {
+  for (let i = 0, end = 0; i < glyphs.length; i = end) {
     const { at } = glyphs[i];
-    let end = i;
     while (end < glyphs.length && glyphs[end].at === at) end++;
-    const neighbour = rightToLeft ? glyphs[i - 1] : glyphs[end];
-    const until = neighbour ? neighbour.at : text.length;
-    const letter = glyphs.slice(i, end);
-    i = end;
+    // Glyphs come from left to right: what is read next stands before them where it runs the other way.
+    const until = (run.rightToLeft ? glyphs[i - 1] : glyphs[end])?.at ?? text.length;
     const chars = text.slice(at, until);
-    const lacks = letter.some(isMissing);
-    if (lacks && chars.trim()) {
+    const letter = glyphs.slice(i, end);
+    const there = letter.filter((g) => !isMissing(g));
+    if (there.length < letter.length && chars.trim()) {
       const lacking = [...chars].filter((q) => q.trim() && face.shape(q, ALONE, []).some(isMissing));
       for (const q of lacking.length ? lacking : [chars]) missing.add(q);
-      if (letter.every(isMissing)) continue;
+      if (!there.length) continue;
     }
-    const paths: Path[] = [];
-    let [x, width] = [0, 0];
-    for (const g of letter) {
-      const { paths: own, advance } = drawn(g.glyph);
-      // A blank that the font lacks keeps its room, and the box that stands for it is not drawn.
-      if (!isMissing(g))
-        for (const p of own)
-          paths.push(x + g.dx || g.dy ? transformPath(p, { a: 1, b: 0, c: 0, d: 1, e: x + g.dx, f: g.dy }) : p);
-      if (isMissing(g) && chars.trim()) continue;
-      x += g.advance;
-      width += advance;
-    }
-    // A mark that its font says to be wide stands over its letter all the same: it was set without room of its own.
-    const [first, after] = [starts[from + at], starts[from + until]];
-    const alone = letter.length === 1;
-    out.push({ at: first, count: after - first, paths, width: alone ? width : x, kern: alone ? x - width : 0 });
+    const first = starts[run.from + at];
+    // A blank that the font lacks keeps its room; the box that stands for it is not drawn.
+    out.push({ at: first, count: starts[run.from + until] - first, ...together(there.length ? there : letter, drawn) });
   }
   return out;
+}
+
+/** One or several glyphs as a letter: marks lie over what they belong to. */
+function together(glyphs: readonly ShapedGlyph[], drawn: (glyph: number) => Drawn): Omit<Letter, 'at' | 'count'> {
+  const paths: Path[] = [];
+  let x = 0;
+  for (const g of glyphs) {
+    const [e, f] = [x + g.dx, g.dy];
+    if (!isMissing(g))
+      for (const p of drawn(g.glyph).paths) paths.push(e || f ? transformPath(p, { a: 1, b: 0, c: 0, d: 1, e, f }) : p);
+    x += g.advance;
+  }
+  // Only of a glyph by itself it is known how much of its advance is kerning.
+  const width = glyphs.length === 1 ? drawn(glyphs[0].glyph).advance : x;
+  return { paths, width, kern: x - width };
 }
 
 interface Drawn {

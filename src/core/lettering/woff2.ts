@@ -5,10 +5,14 @@ import { sfntLength, sfntOf, type Table } from './sfnt';
 
 const tagOf = (s: string): number => [...s].reduce((n, q) => n * 256 + q.charCodeAt(0), 0);
 /** The tables that have a number of their own, in its order (W3C, WOFF File Format 2.0, 4.1). */
-const known =
-  'cmap head hhea hmtx maxp name OS/2 post cvt  fpgm glyf loca prep CFF  VORG EBDT EBLC gasp hdmx kern LTSH PCLT VDMX vhea vmtx BASE GDEF GPOS GSUB EBSC JSTF MATH CBDT CBLC COLR CPAL SVG  sbix acnt avar bdat bloc bsln cvar fdsc feat fmtx fvar gvar hsty just lcar mort morx opbd prop trak Zapf Silf Glat Gloc Feat Sill'
-    .match(/.{4} ?/g)!
-    .map((t) => tagOf(t.slice(0, 4)));
+const known = [
+  'cmap head hhea hmtx maxp name OS/2 post cvt  fpgm glyf loca prep CFF  VORG EBDT EBLC gasp hdmx kern LTSH PCLT ',
+  'VDMX vhea vmtx BASE GDEF GPOS GSUB EBSC JSTF MATH CBDT CBLC COLR CPAL SVG  sbix acnt avar bdat bloc bsln cvar ',
+  'fdsc feat fmtx fvar gvar hsty just lcar mort morx opbd prop trak Zapf Silf Glat Gloc Feat Sill',
+]
+  .join('')
+  .match(/.{4} ?/g)!
+  .map((t) => tagOf(t.slice(0, 4)));
 const [GLYF, LOCA, HMTX, HHEA, HEAD, TTCF] = ['glyf', 'loca', 'hmtx', 'hhea', 'head', 'ttcf'].map(tagOf);
 /** A table whose four letters follow. */
 const OTHER = 63;

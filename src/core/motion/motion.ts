@@ -33,14 +33,23 @@ export const isArc = (kind: number): boolean => kind === ARC_CW || kind === ARC_
 /** Grows a motion move by move. */
 export class MotionBuilder {
   count = 0;
-  private kind = new Uint8Array(256);
-  private x = new Float64Array(256);
-  private y = new Float64Array(256);
-  private z = new Float64Array(256);
+  private kind: Uint8Array;
+  private x: Float64Array;
+  private y: Float64Array;
+  private z: Float64Array;
   /** Centres of arcs; there is no room for them until there is an arc. */
   private cx: Float64Array | null = null;
   private cy: Float64Array | null = null;
-  private feed = new Float64Array(256);
+  private feed: Float64Array;
+
+  /** @param room For how many moves there is room at first. */
+  constructor(room = 256) {
+    this.kind = new Uint8Array(room);
+    this.x = new Float64Array(room);
+    this.y = new Float64Array(room);
+    this.z = new Float64Array(room);
+    this.feed = new Float64Array(room);
+  }
 
   private push(kind: number, x: number, y: number, z: number, feed: number): void {
     if (!(Math.abs(x) < 1e7 && Math.abs(y) < 1e7 && Math.abs(z) < 1e7))

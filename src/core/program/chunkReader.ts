@@ -1,3 +1,4 @@
+import { taken } from '../units/columns';
 import { MotionBuilder, type Motion } from '../motion/motion';
 
 /** Raised on text that is no RS-274 program or uses what this reader does not know; names the line. */
@@ -98,6 +99,9 @@ interface Words {
   q: number;
 }
 
+/** Lines of a program are hardly shorter than this, bytes. */
+const SHORT_LINE = 16;
+
 /** Reads one chunk, line by line. */
 export class ChunkReader {
   readonly runs: Run[] = [];
@@ -105,9 +109,9 @@ export class ChunkReader {
   dwell = 0;
   line = 0;
   private at = 0;
-  private b = new MotionBuilder();
-  private lines = new Int32Array(256);
-  private speeds = new Float64Array(256);
+  private b!: MotionBuilder;
+  private lines!: Int32Array;
+  private speeds!: Float64Array;
   private opens = false;
   private marked = false;
   private readonly w: Words = {
@@ -131,7 +135,17 @@ export class ChunkReader {
     private readonly bytes: Uint8Array,
     readonly c: Controller,
     private readonly first: number,
-  ) {}
+  ) {
+    this.begin();
+  }
+
+  /** Room for the moves of what is left, so that millions of them are not copied from one room to a larger one again and again. */
+  private begin(): void {
+    const room = Math.max(256, Math.ceil((this.bytes.length - this.at) / SHORT_LINE));
+    this.b = new MotionBuilder(room);
+    this.lines = new Int32Array(room);
+    this.speeds = new Float64Array(room);
+  }
 
   read(): void {
     const { bytes, c } = this;
@@ -154,14 +168,12 @@ export class ChunkReader {
       tool: c.tool,
       cut: c.cut,
       motion: b.build(),
-      line: this.lines.slice(0, b.count),
-      rpm: this.speeds.slice(0, b.count),
+      line: taken(this.lines, b.count),
+      rpm: taken(this.speeds, b.count),
       opens: this.opens,
       marked: this.marked,
     });
-    this.b = new MotionBuilder();
-    this.lines = new Int32Array(256);
-    this.speeds = new Float64Array(256);
+    this.begin();
   }
 
   /** Begins a run where the tool stands, if none is being read. Where a section begins is not known to the program: its first move only places the tool. */

@@ -221,7 +221,10 @@ function cutRun(
   remover.flush();
 }
 
-/** What bands met, as one: of each move the deepest; what a shank meets, it does not rub against. By run, then by move, and of each as few as a band has. */
+/**
+ * What bands met, as one: of each move the deepest; what a shank meets, it does not rub against. By run, then by move, and of each
+ * as few as a band has.
+ */
 export function metByAll(met: readonly Met[]): Met[] {
   const by = new Map<string, Met>();
   for (const m of met) {
