@@ -31,8 +31,11 @@ describe('with the plan alone', () => {
     await maker.stage('Cuts');
     await maker.press('Stop working');
     await maker.find('button', 'Proof, needs attention');
-    // The tab of the set-up, and where the proof would be.
+    // The tab of the set-up, where the proof would be, and the cuts themselves; the way on stands in each sheet.
     await maker.sees('Stopped');
+    await maker.sees('stopped');
+    await maker.stage('Proof');
+    await maker.sees('The work was stopped.');
     expect(await maker.text()).not.toContain('Working\u2026');
     await maker.press('Go on working');
     await maker.proven();

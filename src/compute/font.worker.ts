@@ -1,4 +1,10 @@
-import { unpacked } from '@/core/lettering/font';
+import { FontError, sfntIn } from '@/core/lettering/font';
 
-/** Opens a packed font file; null where it is damaged. A large one takes a second, in which the page goes on. */
-self.onmessage = (e: MessageEvent<Uint8Array>) => self.postMessage(unpacked(e.data));
+/** Opens a packed font file, or says what is wrong with it. A large one takes a second, in which the page goes on. */
+self.onmessage = (e: MessageEvent<Uint8Array>) => {
+  try {
+    self.postMessage(sfntIn(e.data, 'font'));
+  } catch (error) {
+    self.postMessage(error instanceof FontError ? error.why : 'it cannot be read');
+  }
+};

@@ -1,5 +1,5 @@
 import { fontCatalogue } from '@/core/lettering/catalogue';
-import { DAMAGED, FontError, isTight } from '@/core/lettering/font';
+import { FontError, isTight } from '@/core/lettering/font';
 import { FontShelf, SHAPER } from '@/core/lettering/shelf';
 
 /** The fonts of this window. Workers have shelves of their own, filled with the same files. */
@@ -55,11 +55,11 @@ export async function bringOwnFonts(more: Record<string, Uint8Array>): Promise<R
 export async function opened(file: string, bytes: Uint8Array): Promise<Uint8Array> {
   if (!isTight(bytes)) return bytes;
   const worker = new Worker(new URL('./font.worker.ts', import.meta.url), { type: 'module' });
-  const plain = await new Promise<Uint8Array | null>((answer) => {
-    worker.onmessage = (e: MessageEvent<Uint8Array | null>) => answer(e.data);
-    worker.onerror = () => answer(null);
+  const got = await new Promise<Uint8Array | string>((answer) => {
+    worker.onmessage = (e: MessageEvent<Uint8Array | string>) => answer(e.data);
+    worker.onerror = () => answer('it cannot be read');
     worker.postMessage(bytes);
   }).finally(() => worker.terminate());
-  if (!plain) throw new FontError(file, DAMAGED);
-  return plain;
+  if (typeof got === 'string') throw new FontError(file, got);
+  return got;
 }

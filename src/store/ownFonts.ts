@@ -1,18 +1,13 @@
 import { assetsOf, type Asset } from '@/core/job/assets';
 import { assetsIn } from '@/core/job/oldAssets';
-import { fontName } from '@/core/lettering/font';
+import { endingOf, fontName } from '@/core/lettering/font';
 import { shelf } from '@/compute/fonts';
 import { db } from './db';
 import { describe, filesOf } from './files';
 
 /** What a job says of a font file that was found to be sound. */
 export const describeFont = (file: string, bytes: Uint8Array): Promise<Asset> =>
-  describe(
-    'font',
-    fontName(bytes, file, shelf.shaper()),
-    /\.(ttf|otf|woff2?)$/i.exec(file)?.[0].toLowerCase() ?? '',
-    bytes,
-  );
+  describe('font', fontName(bytes, file, shelf.shaper()), endingOf(bytes), bytes);
 
 /** Files of a job's own fonts, by id; those that are not here are left out. */
 export const fontFiles = (job: { readonly assets: readonly Asset[] }): Promise<Record<string, Uint8Array>> =>

@@ -47,7 +47,8 @@ interface Old {
  * values, and machines said nothing of their spindle; in version 5 drills did not wait and diamonds had no spring;
  * version 6 kept no pictures, and a skin was a depth below zero; version 7 had one blank and one set-up, whose parts stood in
  * the job itself; in version 8 fonts and pictures had lists of their own; in version 9
- * numbers could lie beyond what their fields take; in version 10 letters never joined, and a pattern of clearing had another name. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
+ * numbers could lie beyond what their fields take; in version 10 letters never joined, and a pattern of clearing had another
+ * name. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {

@@ -53,13 +53,14 @@ export class FontError extends Error {
   }
 }
 
-export const DAMAGED = 'it is damaged: its tables are not what it says of them';
 /** Larger files than this are no fonts for lettering, bytes. */
 const LARGEST = 40 * 1024 * 1024;
 /** A character by itself, to see what it is. */
 const ALONE = { rightToLeft: false, script: null };
 /** A font whose first glyphs draw nothing holds pictures, or is empty. */
 const TRIED = 500;
+/** Where a WOFF2 file says what it holds, bytes. */
+const FLAVOUR = 4;
 /** Of the table of names (OpenType, `name`): the whole name of the font, and its family. */
 const FULL_NAME = 4;
 const FAMILY = 1;
@@ -69,8 +70,24 @@ const kindOf = (bytes: Uint8Array): string => String.fromCharCode(...bytes.subar
 /** Whether a file is packed so that opening it takes its time (WOFF2). */
 export const isTight = (bytes: Uint8Array): boolean => kindOf(bytes) === 'wOF2';
 
+const isCollection = (bytes: Uint8Array): boolean =>
+  kindOf(isTight(bytes) ? bytes.subarray(FLAVOUR) : bytes) === 'ttcf';
+
+/** How the name of a font file ends, by what it holds. */
+export const endingOf = (bytes: Uint8Array): string =>
+  ({ wOFF: '.woff', wOF2: '.woff2', OTTO: '.otf' })[kindOf(bytes)] ?? '.ttf';
+
+/** The font in a file, whichever way it is packed. Throws FontError. */
+export function sfntIn(bytes: Uint8Array, name: string): Uint8Array {
+  if (isCollection(bytes))
+    throw new FontError(name, 'it is a collection of several fonts; take one of them as a TTF or OTF file');
+  const sfnt = unpacked(bytes);
+  if (!sfnt) throw new FontError(name, 'it is damaged: its tables are not what it says of them');
+  return sfnt;
+}
+
 /** The font without its packing; null where it cannot be opened. */
-export function unpacked(bytes: Uint8Array): Uint8Array | null {
+function unpacked(bytes: Uint8Array): Uint8Array | null {
   const kind = kindOf(bytes);
   return kind === 'wOFF' ? openWoff(bytes, LARGEST) : kind === 'wOF2' ? openWoff2(bytes, LARGEST) : bytes;
 }
@@ -86,11 +103,7 @@ export function fontName(bytes: Uint8Array, file: string, shaper: Shaper): strin
 /** Reads a font: TrueType or OpenType, or either packed as WOFF or WOFF2. Throws FontError. */
 export function loadFont(bytes: Uint8Array, name: string, shaper: Shaper): LoadedFont {
   if (bytes.length > LARGEST) throw new FontError(name, 'its file is larger than 40 MB');
-  if (kindOf(bytes) === 'ttcf')
-    throw new FontError(name, 'it is a collection of several fonts; take one of them as a TTF or OTF file');
-  const sfnt = unpacked(bytes);
-  if (!sfnt) throw new FontError(name, DAMAGED);
-  const face = shaper.face(sfnt);
+  const face = shaper.face(sfntIn(bytes, name));
   if (face.empty) throw new FontError(name, 'it is damaged, or no font; take the TTF or OTF file of it');
   const drawn = outlines(face);
   let first = 1;

@@ -4,7 +4,7 @@ import { makeArcLengthPath } from '../geometry/arcLengthPath';
 import { warpPath } from '../geometry/warp';
 import { letterOf, shippedFile, shippedFont, testArt, testShaper } from '../testing/fonts';
 import { carrySpaces, layOut, type Lettering } from './layout';
-import { fontName, loadFont } from './font';
+import { endingOf, fontName, loadFont, sfntIn } from './font';
 import { FontShelf } from './shelf';
 import { strokeFont } from './strokes/strokeFont';
 
@@ -225,6 +225,11 @@ describe('fonts of the maker’s own', () => {
     const wrong = (bytes: number[], name: string) => () => loadFont(Uint8Array.from(bytes), name, testShaper);
     expect(wrong([0x77, 0x4f, 0x46, 0x32, 0, 0], 'new.woff2')).toThrow(/"new\.woff2".*damaged/);
     expect(wrong([0x74, 0x74, 0x63, 0x66, 0, 0], 'many.ttc')).toThrow(/collection/);
+    expect(wrong([0x77, 0x4f, 0x46, 0x32, 0x74, 0x74, 0x63, 0x66], 'many.woff2')).toThrow(/"many\.woff2".*collection/);
+    expect([endingOf(shippedFile('allura')), endingOf(sfntIn(shippedFile('allura'), 'allura'))]).toEqual([
+      '.woff',
+      '.ttf',
+    ]);
     const shelf = new FontShelf(testArt.fileOf);
     shelf.put('own-2', Uint8Array.from([1, 2, 3]));
     expect(shelf.font('own-2')).toBeNull();

@@ -12,17 +12,24 @@ export const waitingWords = (w: { readonly stopped: boolean; readonly error: str
 /** Whether nothing is at work on what is not there yet. */
 export const isLeft = (w: { readonly stopped: boolean; readonly error: string }): boolean => w.stopped || !!w.error;
 
-/** What went wrong while something was worked out, and a way to try it once more. */
-export function WorkFault() {
+/** Why nothing is at work on what is not there yet, and the way on. */
+export function WorkLeft() {
   const error = useLater(useWork, (w) => w.error);
-  if (!error) return null;
+  const stopped = useLater(useWork, (w) => w.stopped);
+  if (!error && !stopped) return null;
   return (
     <Box sx={{ px: 2, pb: 1.5, display: 'grid', justifyItems: 'start', gap: 0.5 }}>
-      <Typography role="alert" variant="body2" sx={{ color: 'error.main' }}>
-        {error}
-      </Typography>
-      <Button size="small" color="inherit" sx={{ ml: -0.75 }} onClick={resumeWork}>
-        Try again
+      {error ? (
+        <Typography role="alert" variant="body2" sx={{ color: 'error.main' }}>
+          {error}
+        </Typography>
+      ) : (
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          The work was stopped. It goes on when you ask for it, or change something.
+        </Typography>
+      )}
+      <Button size="small" variant="outlined" color="inherit" onClick={resumeWork}>
+        {error ? 'Try again' : 'Go on working'}
       </Button>
     </Box>
   );

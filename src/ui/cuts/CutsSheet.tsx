@@ -14,7 +14,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { durationText } from '@/core/units/duration';
-import { resumeWork, stopWork, useWork } from '@/compute/pipeline';
+import { stopWork, useWork } from '@/compute/pipeline';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { moveCut } from '@/ui/actions/edits';
@@ -22,7 +22,7 @@ import { Empty, SheetHead } from '@/ui/common/SheetParts';
 import { useView } from '@/ui/view';
 import { CutCard } from './CutCard';
 import { cutAsBelow } from './CutAsMenu';
-import { WorkFault } from '@/ui/common/Waiting';
+import { WorkLeft } from '@/ui/common/Waiting';
 import { CutEditor } from './CutEditor';
 import { ManyCuts } from './ManyCuts';
 
@@ -88,21 +88,16 @@ export function CutsSheet() {
         >
           Add a cut
         </Button>
-        {busy && (
+        {busy && !stopped && (
           <Button color="inherit" onClick={stopWork}>
             Stop working
-          </Button>
-        )}
-        {stopped && (
-          <Button color="inherit" onClick={resumeWork}>
-            Go on working
           </Button>
         )}
         <Typography variant="caption" sx={{ color: 'text.secondary' }}>
           {picked.length ? `for ${picked.length} picked ${picked.length === 1 ? 'item' : 'items'}` : ''}
         </Typography>
       </Box>
-      <WorkFault />
+      <WorkLeft />
       {many.length > 1 ? <ManyCuts cuts={many} /> : cut && <CutEditor key={cut.id} cut={cut} />}
     </>
   );

@@ -1,6 +1,7 @@
 import { isFresh, useWork } from '@/compute/pipeline';
 import { seconds } from '@/core/motion/timing';
 import type { Cut } from '@/core/job/job';
+import { isLeft, waitingWords } from '@/ui/common/Waiting';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 
@@ -19,6 +20,7 @@ export function useCutState(cut: Cut): CutView {
   const planning = useLater(useWork, (w) => w.planning?.[cut.id] ?? null);
   const proof = useLater(useWork, (w) => w.proof);
   const proving = useLater(useWork, (w) => w.proving !== null);
+  const left = useLater(useWork, (w) => (isLeft(w) ? waitingWords(w).toLowerCase() : null));
   const mine = proof?.times.filter((t) => t.cutId === cut.id) ?? [];
   const total = mine.reduce((s, t) => s + seconds(t.time), 0);
   const sum = (k: 'cutting' | 'plunging' | 'air') => (total > 0 ? mine.reduce((s, t) => s + t.time[k], 0) / total : 0);
@@ -31,6 +33,6 @@ export function useCutState(cut: Cut): CutView {
   const fresh = isFresh(job, held ? { [cut.id]: held } : {}, cut.id);
   const problem = fresh && held.plan.remarks.find((r) => r.level === 'problem');
   if (problem) return { ...base, state: 'problem', words: problem.text };
-  if (!fresh) return { ...base, state: 'stale', words: 'waiting' };
+  if (!fresh) return { ...base, state: 'stale', words: left ?? 'waiting' };
   return { ...base, state: 'fresh', words: proving ? 'proving' : 'up to date' };
 }

@@ -15,7 +15,7 @@ import { lengthText } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { ChoiceField } from '@/ui/common/fields';
-import { WorkFault } from '@/ui/common/Waiting';
+import { WorkLeft } from '@/ui/common/Waiting';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { setView } from '@/ui/view';
 import { MendButton } from '@/ui/common/MendButton';
@@ -47,7 +47,7 @@ export function ProofSheet() {
         }
       />
       <Progress />
-      <WorkFault />
+      <WorkLeft />
       {!job.cuts.length && (
         <Empty title="Nothing to prove yet">
           Add a cut first. Its program is then read back and cut here, before it is cut at the machine.

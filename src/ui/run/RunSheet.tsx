@@ -14,7 +14,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { moveFile } from '@/ui/actions/edits';
 import { saveWritten } from '@/ui/actions/saving';
-import { WorkFault, waitingWords } from '@/ui/common/Waiting';
+import { WorkLeft, waitingWords } from '@/ui/common/Waiting';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { useView } from '@/ui/view';
 import { AllSetups } from './AllSetups';
@@ -41,7 +41,7 @@ export function RunSheet() {
         title="Run"
         remark={proof?.files.length ? `${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'}` : ''}
       />
-      <WorkFault />
+      <WorkLeft />
       {!proof?.files.length && (
         <Empty title="No program yet">
           {job.cuts.length ? 'Programs appear here as soon as the cuts are worked out.' : 'Add a cut first.'}

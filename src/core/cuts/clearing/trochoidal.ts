@@ -17,7 +17,7 @@ const TIGHT = 0.35;
 const OFF = 0.3;
 const SKIP = 6;
 
-interface EvenMoves extends ClearingMoves {
+interface TrochoidalMoves extends ClearingMoves {
   /** Greatest radial engagement on a straight way, mm. */
   readonly step: number;
 }
@@ -33,7 +33,7 @@ export function trochoidal(
   moves: ClearingMoves,
   progress: () => void,
 ): void {
-  const m: EvenMoves = { ...moves, step };
+  const m: TrochoidalMoves = { ...moves, step };
   const { levels } = levelsOf(region, m, step, m.radius, progress);
   if (!levels.length) return;
   let places: DiscPlace[] = [];
@@ -80,7 +80,7 @@ export function trochoidal(
  * Moves that clear one place at height `z` from `previousLevel`: a helix, a spiral out to the widest circle, then crescent
  * after crescent.
  */
-function placeMoves(b: MotionBuilder, p: DiscPlace, m: EvenMoves, z: number, previousLevel: number): void {
+function placeMoves(b: MotionBuilder, p: DiscPlace, m: TrochoidalMoves, z: number, previousLevel: number): void {
   const { root } = p;
   // No wider than the level floor under the cutter: no post may stay in the middle.
   const helix = Math.min(root.r, 0.9 * m.floorRadius);
@@ -92,7 +92,7 @@ function placeMoves(b: MotionBuilder, p: DiscPlace, m: EvenMoves, z: number, pre
 }
 
 /** Half turns about two centres in turn, the radius growing evenly, and a last whole turn. The tool stands at `from` beside the centre. */
-function spiral(b: MotionBuilder, root: Disc, from: number, m: EvenMoves, z: number): void {
+function spiral(b: MotionBuilder, root: Disc, from: number, m: TrochoidalMoves, z: number): void {
   let r = from;
   const half = (cx: number) => b.arc(m.climb, 2 * cx - b.lastX, root.y, z, cx, root.y, m.feed);
   while (root.r - r > 1e-6) {
@@ -110,7 +110,7 @@ function spiral(b: MotionBuilder, root: Disc, from: number, m: EvenMoves, z: num
 }
 
 /** What the circle `to` takes beyond the cleared circle `from`: an arc where the two cross, a slot and a turn where they do not. */
-function crescent(b: MotionBuilder, { from, to, between, back }: DiscStep, m: EvenMoves, z: number): void {
+function crescent(b: MotionBuilder, { from, to, between, back }: DiscStep, m: TrochoidalMoves, z: number): void {
   if (back) travel(b, back, m, z);
   const [dx, dy] = [to.x - from.x, to.y - from.y];
   const d = Math.hypot(dx, dy);
@@ -139,7 +139,7 @@ function crescent(b: MotionBuilder, { from, to, between, back }: DiscStep, m: Ev
 }
 
 /** By rapid at height `high` to a place that is cleared at `z`. */
-function over(b: MotionBuilder, x: number, y: number, m: EvenMoves, z: number, high: number): void {
+function over(b: MotionBuilder, x: number, y: number, m: TrochoidalMoves, z: number, high: number): void {
   b.lift(high);
   b.rapid(x, y, high);
   b.rapid(x, y, Math.min(high, z + OFF));
@@ -147,7 +147,7 @@ function over(b: MotionBuilder, x: number, y: number, m: EvenMoves, z: number, h
 }
 
 /** Back to where work goes on: along what is cleared, or up and over where that is much the shorter way. */
-function travel(b: MotionBuilder, back: readonly number[], m: EvenMoves, z: number): void {
+function travel(b: MotionBuilder, back: readonly number[], m: TrochoidalMoves, z: number): void {
   let long = 0;
   for (let i = 2; i < back.length; i += 2) long += Math.hypot(back[i] - back[i - 2], back[i + 1] - back[i - 1]);
   const [x, y] = back.slice(-2);
