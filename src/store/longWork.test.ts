@@ -36,7 +36,6 @@ describe('a long day of work', () => {
     };
     useOpenJob.setState({ id: null, ...shown(jobOf(job)), revision: 1, save: 'saved', past: [], future: [] });
     const { edit, undo, redo } = useOpenJob.getState();
-    const texts: string[] = [JSON.stringify(useOpenJob.getState().whole)];
     let ids = 0;
     const change = () => {
       const k = r();
@@ -49,14 +48,17 @@ describe('a long day of work', () => {
         else if (k < 0.9) j.blank.width = 100 + 200 * r();
         else j.notes = `Note ${r()}`;
       });
-      texts.push(JSON.stringify(useOpenJob.getState().whole));
-      if (texts.length > KEPT + 1) texts.shift();
     };
     for (let k = 0; k < EDITS / 5; k++) change();
     const early = heap();
     for (let k = EDITS / 5; k < EDITS; k++) change();
     // Eight thousand edits later nothing has been kept but the last steps, which are larger or smaller by what lies on the table: one of every edit would be 20 MB.
     expect(heap() - early).toBeLessThan(4 << 20);
+    const texts = [JSON.stringify(useOpenJob.getState().whole)];
+    for (let k = 0; k < KEPT; k++) {
+      change();
+      texts.push(JSON.stringify(useOpenJob.getState().whole));
+    }
     for (let k = KEPT; k >= 0; k--) {
       expect(JSON.stringify(useOpenJob.getState().whole)).toBe(texts[k]);
       undo();

@@ -6,8 +6,8 @@ import { cutKinds, kindOf } from './registry';
 import type { CutPlan } from './kind';
 
 /** Work that lets every value of a preset be seen: floors wider than any cutter, walls, levels, a slot that only the finer mill enters. */
-const region = normalise([starLoop(5, 26, 16, 40, 40), circleLoop(80, 3, 40, 40), box(8, 70, 50, 74.5)], 'evenodd');
-const blank = { width: 80, height: 80, thickness: 12 };
+const region = normalise([starLoop(5, 15, 10, 20, 20), circleLoop(40, 2, 20, 20), box(4, 36, 25, 39)], 'evenodd');
+const blank = { width: 40, height: 42, thickness: 12 };
 const values: Record<string, Record<string, unknown>> = {
   area: { cutters: ['flat-6', 'flat-2'], wall: 'v-12-60-0', depth: 3 },
   vcarve: { limit: 3, endMills: [] },

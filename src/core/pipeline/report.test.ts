@@ -4,21 +4,22 @@ import type { OneSetup } from '../job/job';
 import { readMoves } from '../testing/independent';
 import { testArt } from '../testing/fonts';
 import { reportOf, setupOf } from './report';
+import { planCut } from './planning';
+import { writePrograms } from './programs';
 import { runJob } from './run';
 
 const plate = (): OneSetup => demoSetups['sluice-gear-plate']();
-const run = (job: OneSetup) => {
-  const { plans, programs, proof } = runJob(job, testArt, 1);
-  return {
-    programs,
-    report: reportOf(job, programs, proof),
-    setup: setupOf(job, programs, plans),
-  };
+/** What a set-up sheet is made of needs no proof. */
+const sheetOf = (job: OneSetup) => {
+  const plans = new Map(job.cuts.map((c) => [c.id, planCut(job, c, testArt)]));
+  const programs = writePrograms(job, plans);
+  return { programs, setup: setupOf(job, programs, plans) };
 };
 
 describe('the report', () => {
   const job = plate();
-  const { report } = run(job);
+  const { programs, proof } = runJob(job, testArt, 1);
+  const report = reportOf(job, programs, proof);
   it('adds up: by cut and by cutter the same, and with tool changes the whole', () => {
     const sum = (list: readonly { minutes: number; moves: number }[], k: 'minutes' | 'moves') =>
       list.reduce((n, c) => n + c[k], 0);
@@ -47,7 +48,7 @@ describe('the set-up sheet', () => {
     const job = plate();
     job.blank = { ...job.blank, datum, zZero };
     job.clamps = [{ x0: -10, y0: 40, x1: -2, y1: 60, height: 12 }];
-    const { setup, programs } = run(job);
+    const { setup, programs } = sheetOf(job);
     const { x0, y0, width, height, thickness } = setup.blank;
     expect([width, height, thickness]).toEqual([job.blank.width, job.blank.height, job.blank.thickness]);
     const share = { l: 0, c: 0.5, r: 1, b: 0, m: 0.5, t: 1 };
@@ -66,7 +67,7 @@ describe('the set-up sheet', () => {
     }
   });
   it('describes every tool that the programs call, and no other', () => {
-    const { setup, programs } = run(plate());
+    const { setup, programs } = sheetOf(plate());
     const called = new Set(
       programs.files.flatMap((f) => [...textOf(f.chunks).matchAll(/^T(\d+) M6/gm)].map((m) => m[1])),
     );
@@ -80,16 +81,16 @@ describe('the set-up sheet', () => {
     const job = plate();
     job.run.machine = { ...job.run.machine, accel: { x: 400, y: 300, z: 120 } };
     job.blank.intoBed = 0.7;
-    const { setup } = run(job);
+    const { setup } = sheetOf(job);
     expect(setup.machine).toMatchObject({ accel: 120, axes: { x: 400, y: 300, z: 120 } });
     expect(setup).toMatchObject({ overshoot: 0.7, margin: 0, toolChange: 'M6' });
     const byHand = plate();
     byHand.run.dialect = 'metric-pause';
-    const { setup: sheet } = run(byHand);
+    const { setup: sheet } = sheetOf(byHand);
     expect(sheet.toolChange).toBe('T');
   });
   it('calls an engraving cone a V with a flat tip, by its included angle', () => {
-    const { setup } = run(demoSetups['keeper-plate']());
+    const { setup } = sheetOf(demoSetups['keeper-plate']());
     const cone = Object.values(setup.tools).find((t) => t.shape === 'v')!;
     expect(cone.tipDiameter).toBeGreaterThan(0);
     expect(cone.includedAngle).toBeGreaterThan(0);

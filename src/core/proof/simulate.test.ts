@@ -123,7 +123,7 @@ describe('simulation', () => {
           }
         },
       ),
-      { numRuns: 40 },
+      { numRuns: 20 },
     );
   });
 

@@ -5,7 +5,7 @@ import { tryJob } from '../testing/jobs';
  * what it sees too high or too low is a finding, and what is found it sees. `npm run truth -- jobs 5000` tries more of them.
  */
 describe('wanted against proof', () => {
-  const JOBS = 60;
+  const JOBS = 30;
   it(`nothing is silent, and nothing false, in ${JOBS} jobs`, () => {
     const wrong: string[] = [];
     let seen = 0;

@@ -104,7 +104,7 @@ describe('several end mills on one floor', () => {
           ).toBeLessThan(0.06);
         },
       ),
-      { numRuns: 6 },
+      { numRuns: 3 },
     );
   });
 });

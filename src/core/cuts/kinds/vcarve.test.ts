@@ -125,7 +125,7 @@ describe('V-carve, cut by a machine written for the tests', () => {
           expect(r.wallUncut).toBeLessThan(0.005);
         },
       ),
-      { numRuns: 15 },
+      { numRuns: 6 },
     );
   });
 

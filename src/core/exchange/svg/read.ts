@@ -18,6 +18,23 @@ const DEEPEST = 300;
 const DEEPEST_USE = 24;
 /** So many elements may be looked at, those that are used again as often as they are: beyond it a small file could keep the reader busy for ever. */
 const MOST_VISITS = 1_000_000;
+/** Elements that draw nothing where they stand. */
+const ASIDE = new Set([
+  'defs',
+  'symbol',
+  'style',
+  'title',
+  'desc',
+  'metadata',
+  'clipPath',
+  'mask',
+  'marker',
+  'pattern',
+  'linearGradient',
+  'radialGradient',
+  'filter',
+]);
+const usedId = (e: Element): string => (e.attributes.href ?? e.attributes['xlink:href'] ?? '').replace(/^#/, '');
 
 /**
  * Reads SVG (SVG 2 static shapes): paths with every command, basic shapes, nested groups and `svg`s, `use` and
@@ -84,13 +101,16 @@ class Reader {
   private readonly remarks = new Set<string>();
   private readonly sheet = new StyleSheet();
   private readonly byId = new Map<string, Element>();
+  /** How many elements are looked at for one of them, itself and what it uses; 0 while they are being counted. */
+  private readonly visits = new Map<Element, number>();
   private segments = 0;
-  private visits = 0;
 
   constructor(private readonly name: string) {}
 
   read(root: Element): Drawn {
     this.collect(root);
+    if (this.visitsOf(root) > MOST_VISITS)
+      throw new ExchangeError(this.name, `its parts are used in each other more than ${MOST_VISITS} times.`);
     const { matrix, height, known } = page(root);
     // The page's lower left corner is the origin, Y up.
     const up = compose({ a: 1, b: 0, c: 0, d: -1, e: 0, f: height }, matrix);
@@ -124,25 +144,23 @@ class Reader {
     });
   }
 
+  /** Counted once for each element, however often it is used; one that leads back to itself counts as nothing there, and is found by `walk`. */
+  private visitsOf(e: Element): number {
+    const known = this.visits.get(e);
+    if (known !== undefined) return known;
+    this.visits.set(e, 0);
+    let n = 1;
+    for (const c of e.children) if (!ASIDE.has(c.tag)) n += this.visitsOf(c);
+    const target = e.tag === 'use' && this.byId.get(usedId(e));
+    if (target) n += this.visitsOf(target);
+    this.visits.set(e, n);
+    return n;
+  }
+
   private walk(e: Element, outer: Affine, parent: Style, layer: string, uses: readonly string[]): void {
-    if (++this.visits > MOST_VISITS)
-      throw new ExchangeError(this.name, `its parts are used in each other more than ${MOST_VISITS} times.`);
     const a = e.attributes;
+    if (ASIDE.has(e.tag)) return;
     switch (e.tag) {
-      case 'defs':
-      case 'symbol':
-      case 'style':
-      case 'title':
-      case 'desc':
-      case 'metadata':
-      case 'clipPath':
-      case 'mask':
-      case 'marker':
-      case 'pattern':
-      case 'linearGradient':
-      case 'radialGradient':
-      case 'filter':
-        return;
       case 'script':
         this.remarks.add('It holds a script, which was left out.');
         return;
@@ -171,7 +189,7 @@ class Reader {
         for (const c of e.children) this.walk(c, compose(m, viewport(e, e.attributes)), style, layer, uses);
         return;
       case 'use': {
-        const id = (a.href ?? a['xlink:href'] ?? '').replace(/^#/, '');
+        const id = usedId(e);
         const target = this.byId.get(id);
         if (!target) {
           this.remarks.add('A "use" points at something that is not in the file.');

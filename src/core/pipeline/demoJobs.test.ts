@@ -1,20 +1,94 @@
 import { textOf } from '../program/text';
 import { regionOf } from '../artwork/item';
+import type { CutPlan } from '../cuts/kind';
 import { demoSetups } from '../job/demo';
 import { datumOf } from '../job/job';
+import { RAPID, type Motion } from '../motion/motion';
 import { testArt as art } from '../testing/fonts';
 import { cutOut, depths, readMoves, scatter, testCone, testFlat, type Cloud } from '../testing/independent';
 import { planCut } from './planning';
 import { writePrograms } from './programs';
+import { placePrograms, prove } from './proving';
+
+/** Each of the demo set-ups, planned and written once for all that is asked of it here. */
+const made = Object.fromEntries(
+  Object.entries(demoSetups).map(([name, make]) => {
+    const job = make();
+    const plans = new Map<string, CutPlan>(job.cuts.map((c) => [c.id, planCut(job, c, art)]));
+    return [name, { job, plans, programs: writePrograms(job, plans) }];
+  }),
+);
+
+test.each(Object.keys(demoSetups))(
+  'the demo job %s passes every check, and its proof is what its programs leave',
+  (name) => {
+    const { job, plans, programs } = made[name];
+    const proof = prove(
+      job,
+      placePrograms(job, programs),
+      programs.tools,
+      plans,
+      Math.sqrt((job.blank.width * job.blank.height) / 1e5),
+    );
+    expect(proof.findings).toEqual([]);
+    // Something was cut, nothing stands above the face, nothing is below the bed.
+    const { z } = proof.field;
+    let low = 0;
+    let cut = 0;
+    let high = 0;
+    for (const v of z) {
+      high = Math.max(high, v);
+      if (v < -0.01) cut++;
+      low = Math.min(low, v);
+    }
+    expect(high).toBe(0);
+    expect(cut / z.length).toBeGreaterThan(0.02);
+    expect(low).toBeGreaterThanOrEqual(-job.blank.thickness - job.blank.intoBed - 1e-3);
+    expect(proof.minutes).toBeGreaterThan(1);
+    // Clocks add up: stretches and tool changes are all there is.
+    const seconds = proof.times.reduce((s, t) => s + t.time.cutting + t.time.plunging + t.time.air, 0);
+    expect(proof.minutes * 60).toBeCloseTo(
+      seconds + proof.toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds),
+      3,
+    );
+  },
+);
+
+/** Programs are no longer than they need be, and cutters do not lift more often: figures that makers feel. */
+const motions = (name: string, cut: string): Motion[] => {
+  const { job, plans } = made[name];
+  return plans.get(job.cuts.find((c) => c.name === cut)!.id)!.toolpaths.map((t) => t.motion);
+};
+const lifts = (m: Motion): number => {
+  let n = 0;
+  for (let i = 1; i < m.count; i++) if (m.kind[i] === RAPID && m.z[i] > 0 && m.z[i - 1] <= 0) n++;
+  return n;
+};
+
+describe('the size of programs', () => {
+  it.each([
+    ['ferry-ring', 'Cut free', 80],
+    ['lock-cottage-board', 'Cut free', 220],
+    ['keeper-plate', 'Cut free', 220],
+    ['lock-cottage-board', 'Ornament', 20000],
+  ])('%s, %s: at most %i moves', (job, cut, most) => {
+    const all = motions(job, cut);
+    expect(all.length).toBeGreaterThan(0);
+    for (const m of all) expect(m.count).toBeLessThanOrEqual(most);
+  });
+  it('a V-carve with a floor lifts at most eight times a letter', () => {
+    const bit = motions('lock-cottage-board', 'Lettering').pop()!;
+    expect(lifts(bit)).toBeGreaterThan(0);
+    expect(lifts(bit) / 'FENWATERLOCK7'.length).toBeLessThanOrEqual(8);
+  });
+});
 
 /**
  * The Lock cottage board as its exported program leaves it, cut by the tests' own machine, against outlines
  * flattened far finer than the job does it.
  */
 describe('the Lock cottage board', () => {
-  const job = demoSetups['lock-cottage-board']();
-  const plans = new Map(job.cuts.map((c) => [c.id, planCut(job, c, art)]));
-  const programs = writePrograms(job, plans);
+  const { job, programs } = made['lock-cottage-board'];
   const datum = datumOf(job.blank);
   const moves = programs.files
     .flatMap((f) => readMoves(textOf(f.chunks)))
@@ -32,7 +106,7 @@ describe('the Lock cottage board', () => {
     regionOf(
       job.items.filter((i) => ids.includes(i.id)),
       art,
-      0.0001,
+      0.0004,
     );
   const cut = (g: Cloud) => {
     cutOut(g, moves, cutters);
@@ -41,7 +115,7 @@ describe('the Lock cottage board', () => {
 
   it('has walls as the letters want them, and a floor at the limit', () => {
     const letters = region('i-name', 'i-lock');
-    const g = cut(scatter(letters, 1200, 0.3, 0.4));
+    const g = cut(scatter(letters, 600, 0.3, 0.4));
     const d = depths(letters, g);
     const ornament = depths(region('i-leaf', 'i-heron'), g);
     const tan = Math.tan(Math.PI / 6);
@@ -61,8 +135,8 @@ describe('the Lock cottage board', () => {
         floors++;
       }
     }
-    expect(walls).toBeGreaterThan(800);
-    expect(floors).toBeGreaterThan(60);
+    expect(walls).toBeGreaterThan(400);
+    expect(floors).toBeGreaterThan(30);
   });
 
   it('has a channel as deep and wide as drawn', () => {
@@ -86,13 +160,14 @@ describe('the Lock cottage board', () => {
 
   it('is cut free outside its edge but for six tabs, and nothing inside is touched but by the ornament', () => {
     const edge = region('i-edge');
-    const inside = cut(scatter(edge, 1500, 0.1, 0.2));
+    const inside = cut(scatter(edge, 800, 0.1, 0.2));
     const d = depths(edge, inside);
     const ornament = depths(region('i-leaf', 'i-heron'), inside);
     for (let i = 0; i < d.length; i++)
       if (d[i] > 0.002 && d[i] < 10 && ornament[i] < -0.002) expect(inside.z[i]).toBe(0);
 
-    // Along the middle of the slot, a point every 0.1 mm of the edge.
+    // Along the middle of the slot, a point every 0.2 mm of the edge.
+    const APART = 0.2;
     const [loop] = edge;
     const points: [number, number][] = [];
     let length = 0;
@@ -101,7 +176,7 @@ describe('the Lock cottage board', () => {
       const ex = loop[j] - loop[i];
       const ey = loop[j + 1] - loop[i + 1];
       const l = Math.hypot(ex, ey);
-      for (let s = Math.ceil(length * 10) / 10; s < length + l; s += 0.1)
+      for (let s = Math.ceil(length / APART) * APART; s < length + l; s += APART)
         points.push([
           loop[i] + (ex * (s - length)) / l + (3 * ey) / l,
           loop[i + 1] + (ey * (s - length)) / l - (3 * ex) / l,
@@ -120,8 +195,8 @@ describe('the Lock cottage board', () => {
       expect(z).toBeLessThan(-18 + 4 + 1e-3);
     }
     // On the cutter's own line a tab of 10 mm is bounded by the cutter's roundness: six tabs, each 10 mm there.
-    expect(held * 0.1).toBeGreaterThan(6 * 10 * 0.97);
-    expect(held * 0.1).toBeLessThan(6 * 10 * 1.12);
+    expect(held * APART).toBeGreaterThan(6 * 10 * 0.97);
+    expect(held * APART).toBeLessThan(6 * 10 * 1.12);
   });
 
   it('never goes below its bed, and ends high with the spindle off', () => {
