@@ -9,6 +9,17 @@ const files: Record<string, Uint8Array> = {};
 const listeners = new Set<(files: Record<string, Uint8Array>) => void>();
 let shipped: Promise<void> | null = null;
 
+let allCome: () => void;
+/** Says that fonts cannot be brought here: whoever waits for them is told why. */
+export let lackFonts: (why: Error) => void;
+/** Resolves when all that Mirvak ships is on the shelf, whoever brings it: the window fetches it, the engine is given it. */
+export const shippedFonts = new Promise<void>((come, lack) => {
+  allCome = come;
+  lackFonts = lack;
+});
+shippedFonts.catch(() => {});
+const SHIPPED = [SHAPER, ...fontCatalogue.map((f) => f.id)];
+
 /** Fetches the shipped fonts' files and what sets them, once, from this app's own server. */
 export function loadFonts(): Promise<void> {
   return (shipped ??= Promise.all([
@@ -29,6 +40,7 @@ export function bringFonts(more: Record<string, Uint8Array>): void {
   if (!Object.keys(fresh).length) return;
   Object.assign(files, fresh);
   for (const [id, bytes] of Object.entries(fresh)) shelf.put(id, bytes);
+  if (SHIPPED.every((id) => files[id])) allCome();
   listeners.forEach((tell) => tell(fresh));
 }
 

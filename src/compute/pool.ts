@@ -1,20 +1,20 @@
 import * as Comlink from 'comlink';
-import { loadFonts, onFonts } from './fonts';
+import { onFonts, shippedFonts } from './fonts';
 import type { ComputeApi } from './protocol';
-import { WorkerHandle } from './workerHandle';
+import { computeSeat, type ComputeSeat } from './seat';
 
 export interface Pool {
   /** Plan cuts, each one at a time. The prover is the last of them: there is nothing to prove before all is planned. */
-  readonly planners: readonly WorkerHandle[];
+  readonly planners: readonly ComputeSeat[];
   /** The first of them, which also reads target sections. */
-  readonly planner: WorkerHandle;
+  readonly planner: ComputeSeat;
   /** Writes, proves and plays programs. */
-  readonly prover: WorkerHandle;
+  readonly prover: ComputeSeat;
 }
 
 /** Gives a worker its fonts, and those that are brought later. Messages keep their order, so what is asked for later finds them there. */
-const withFonts: ConstructorParameters<typeof WorkerHandle>[0] = async (api) => {
-  await loadFonts();
+const withFonts = async (api: Comlink.Remote<ComputeApi>): Promise<void> => {
+  await shippedFonts;
   onFonts((files) => void api.putFonts(files));
 };
 
@@ -54,19 +54,12 @@ function makePool(): Pool {
   const workers = Math.min(MOST, Math.max(2, navigator.hardwareConcurrency || 2));
   const wire = wiring();
   const as = (how: (api: Api) => void) => (api: Api) => (how(api), withFonts(api));
-  const prover = new WorkerHandle(as(wire.prover), { onLost: () => lostProver.forEach((tell) => tell()) });
-  const [planner, ...more] = Array.from(
-    { length: workers - 1 },
-    (_, k) => new WorkerHandle(as(wire.planner), { later: k > 0 }),
+  const prover = computeSeat(as(wire.prover), { onLost: () => lostProver.forEach((tell) => tell()) });
+  const [planner, ...more] = Array.from({ length: workers - 1 }, (_, k) =>
+    computeSeat(as(wire.planner), { later: k > 0 }),
   );
   return { planners: [planner, ...more, prover], planner, prover };
 }
 
-/** The workers of this window, started with the shipped fonts; planners beyond the first when there is work for them. */
+/** The workers of the engine, started with the shipped fonts; planners beyond the first when there is work for them. */
 export const computePool = (): Pool => (pool ??= makePool());
-
-let helper: WorkerHandle | null = null;
-/** A third worker for what a maker asks for by name (reading, tracing, shapes): begun when first needed. */
-export const artworkHelper = (): WorkerHandle => (helper ??= new WorkerHandle(withFonts));
-
-export const isCancelled = (e: unknown): boolean => (e as Error)?.name === 'Cancelled';

@@ -2,7 +2,8 @@ import type { CutPlan } from '@/core/cuts/kind';
 import type { OneSetup } from '@/core/job/job';
 import type { HeightField } from '@/core/relief/field';
 import { cellOf, pickUsedItems } from './keys';
-import { computePool, isCancelled } from './pool';
+import { computePool } from './pool';
+import { isCancelled } from './workerHandle';
 
 /**
  * The proven surface of a job that is not open: planned and proven in the workers of this window, at quick quality. Null when

@@ -8,7 +8,8 @@ import type { Path } from '@/core/geometry/path';
 import type { GaugeResult, ShapeTask } from './artwork';
 import type { Derived } from './derived';
 import type { Parcel } from './parcel';
-import type { OneSetup, TurnedOver } from '@/core/job/job';
+import type { Job, OneSetup, TurnedOver } from '@/core/job/job';
+import type { Quality } from './keys';
 import type { Finding } from '@/core/proof/check';
 import type { ProgramFile } from '@/core/pipeline/programs';
 import type { SectionTime } from '@/core/pipeline/proving';
@@ -77,13 +78,18 @@ export interface ArtworkApi {
   gauge(items: readonly Item[], radii: readonly number[]): GaugeResult;
 }
 
-/** The calls that a compute worker answers. Cancelled calls reject with an error called "Cancelled". */
-export interface ComputeApi extends ArtworkApi {
-  /** Keeps results on this device under a key. */
-  keep(key: string, derived: Parcel<Derived>): Promise<void>;
+/** What each worker with a handle answers. */
+export interface Living {
   /** Holds a lock of this name as long as the worker lives; answers when it has it. */
   hold(name: string): Promise<void>;
+  /** Where tickets are given up: those up to the number that stands there. */
   setStop(stop: SharedArrayBuffer | null): void;
+}
+
+/** The calls that a compute worker answers. Cancelled calls reject with an error called "Cancelled". */
+export interface ComputeApi extends ArtworkApi, Living {
+  /** Keeps results on this device under a key. */
+  keep(key: string, derived: Parcel<Derived>): Promise<void>;
   putFonts(files: Record<string, Uint8Array>): void;
   /** Helps whoever is at the other end of a port with cutting, and is helped over a port: see ./hands.ts. */
   lend(port: MessagePort): void;
@@ -111,4 +117,29 @@ export interface ComputeApi extends ArtworkApi {
   /** What the last proven programs leave along a line: cut exactly there. Null before there is a proof. */
   along(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Float64Array | null;
   section(job: Parcel<OneSetup>, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
+}
+
+/** The calls that the engine answers. What it has worked out it tells by itself. */
+export interface EngineApi extends Living {
+  /** Tells over a port, in parcels, from now on. */
+  tellOver(port: MessagePort): void;
+  putFonts(files: Record<string, Uint8Array>): void;
+  /** Fonts cannot be brought: work that waits for them fails with these words. */
+  lackFonts(why: string): void;
+  /** The job as it is now, and the set-up that is shown; null when it is closed. Numbers rise; one that comes late is left out. */
+  setJob(number: number, job: Parcel<{ readonly whole: Job; readonly shown: string }> | null): void;
+  setQuality(quality: Quality): void;
+  stopWork(): void;
+  resumeWork(): void;
+  /** Whether a view looks at the field. */
+  look(on: boolean): void;
+  emptyKept(): Promise<void>;
+  /** The proven surface of a job that is not open; null when there is nothing to prove, or when it was called off. */
+  provenSurface(job: Parcel<OneSetup>): Promise<HeightField | null>;
+  callOffSurface(): void;
+  section(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Promise<SectionResult>;
+  play(setup: string, move: number, cell: number, only: readonly string[] | null): Promise<PlayState>;
+  lineOnTable(setup: string, file: string, line: number): Promise<LineOnTable | null>;
+  lineNear(setup: string, x: number, y: number, reach: number): Promise<LineOnTable | null>;
+  along(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Promise<Float64Array | null>;
 }

@@ -2,14 +2,14 @@ import * as Comlink from 'comlink';
 import { whenGone } from './alive';
 import { GivenUp } from './aside';
 import { Sender, type Parcel } from './parcel';
-import type { ComputeApi } from './protocol';
+import type { Living } from './protocol';
 
-export type ComputeApiRemote = Comlink.Remote<ComputeApi>;
+export const isCancelled = (e: unknown): boolean => (e as Error)?.name === 'Cancelled';
 
 /** A worker that sits there, and what tells when it is lost. */
-interface Crew {
+interface Crew<Api> {
   readonly worker: Worker;
-  readonly api: Comlink.Remote<ComputeApi>;
+  readonly api: Comlink.Remote<Api>;
   /** Rejects when the worker is no more, or is given up. */
   readonly lost: Promise<never>;
   readonly lose: (why: GivenUp['why']) => void;
@@ -22,7 +22,7 @@ interface Crew {
 }
 
 /** Makes a parcel for the worker that is asked. It has to be sent: what it holds counts as known from then on. */
-type Pack = <T>(value: T) => Parcel<T>;
+export type Pack = <T>(value: T) => Parcel<T>;
 
 export interface Ask {
   /** So long nothing may be heard, ms. */
@@ -37,16 +37,17 @@ const PATIENCE = 120_000;
  * is noticed at once (it holds a lock as long as it lives) and replaced, and its work is tried once more; one of which nothing
  * is heard for too long is replaced too, and its work given up.
  */
-export class WorkerHandle {
-  private crew: Crew | null = null;
+export class WorkerHandle<Api extends Living> {
+  private crew: Crew<Api> | null = null;
   private asked = 0;
   private readonly stop: Int32Array | null =
     typeof SharedArrayBuffer === 'undefined' ? null : new Int32Array(new SharedArrayBuffer(4));
   private ticket = 0;
 
   constructor(
+    private readonly start: () => Worker,
     /** Gives a fresh worker what it needs. */
-    private readonly init: (api: Comlink.Remote<ComputeApi>) => Promise<void>,
+    private readonly init: (api: Comlink.Remote<Api>, pack: Pack) => Promise<void>,
     private readonly options: {
       /** Told when a worker was lost, and with it all that it knew. */
       readonly onLost?: () => void;
@@ -57,13 +58,14 @@ export class WorkerHandle {
     if (!options.later) this.crew = this.hire();
   }
 
-  private hire(): Crew {
-    const worker = new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' });
-    const api = Comlink.wrap<ComputeApi>(worker);
+  private hire(): Crew<Api> {
+    const worker = this.start();
+    const api = Comlink.wrap<Api>(worker);
+    const living = api as unknown as Comlink.Remote<Living>;
     let fail: (e: GivenUp) => void = () => {};
     const lost = new Promise<never>((_, no) => (fail = no));
     lost.catch(() => {});
-    const crew: Crew = {
+    const crew: Crew<Api> = {
       worker,
       api,
       lost,
@@ -81,10 +83,10 @@ export class WorkerHandle {
       heard: performance.now(),
     };
     worker.onerror = () => crew.lose('died');
-    if (this.stop) void api.setStop(this.stop.buffer as SharedArrayBuffer);
+    if (this.stop) void living.setStop(this.stop.buffer as SharedArrayBuffer);
     const name = `mirvak-worker-${crypto.randomUUID()}`;
-    if (navigator.locks) void api.hold(name).then(() => whenGone(name, () => crew.lose('died')));
-    return Object.assign(crew, { ready: this.init(api) });
+    if (navigator.locks) void living.hold(name).then(() => whenGone(name, () => crew.lose('died')));
+    return Object.assign(crew, { ready: this.init(api, (v) => crew.sender.pack(v)) });
   }
 
   /** Begins a worker that was to be begun only when something is asked. */
@@ -94,7 +96,7 @@ export class WorkerHandle {
 
   /** Asks the worker for something, or a fresh one where the last was lost. Throws GivenUp, or what the work throws. */
   async ask<T>(
-    work: (api: Comlink.Remote<ComputeApi>, pack: Pack) => Promise<T>,
+    work: (api: Comlink.Remote<Api>, pack: Pack) => Promise<T>,
     { patience = PATIENCE }: Ask = {},
   ): Promise<T> {
     this.asked++;

@@ -40,7 +40,7 @@ function completed(item: Item): Item {
 }
 
 /** All that a cut's plan depends on, and nothing else. */
-function inputs(job: OneSetup, cut: Cut) {
+export function planInputs(job: OneSetup, cut: Cut) {
   const used = kindOf(cut.kind).cutters(cut.values);
   return {
     kind: cut.kind,
@@ -67,7 +67,7 @@ function inputs(job: OneSetup, cut: Cut) {
 }
 
 /** Content key of a cut's plan: equal keys mean equal plans. */
-export const cutKey = (job: OneSetup, cut: Cut): string => hashText(contentKey(inputs(job, cut)));
+export const cutKey = (job: OneSetup, cut: Cut): string => hashText(contentKey(planInputs(job, cut)));
 
 function contextOf(job: OneSetup, cut: Cut, art: ArtworkContext, progress: Progress): CutContext {
   const items = itemsOf(job, cut.items).filter((i) => i !== undefined);

@@ -8,7 +8,7 @@ import { shippedLibrary } from '@/core/cutters/library';
 import { demoSetups } from '@/core/job/demo';
 import { jobSchema, newOneSetup, type OneSetup } from '@/core/job/job';
 import { recipeOf } from '@/core/job/recipe';
-import { useWork } from '@/compute/pipeline';
+import { useWork } from '@/compute/useWork';
 import { jobOf } from '@/core/job/oneSetup';
 import { shown, useOpenJob } from '@/store/openJob';
 import { storageOver } from '@/store/local';

@@ -15,7 +15,7 @@ import type { TracedFrom } from '@/core/artwork/kinds/drawing';
 import { filledBy, liesInside } from '@/core/artwork/picking';
 import { pieceNames } from '@/core/artwork/pieceNames';
 import { tracedOnBlank } from '@/core/artwork/trace/again';
-import { artworkHelper } from '@/compute/pool';
+import { artworkHelper } from '@/compute/artworkHelper';
 import type { ShapeTask } from '@/compute/artwork';
 import { joinPaths } from '@/core/geometry/join';
 import type { Path } from '@/core/geometry/path';

@@ -1,5 +1,5 @@
-import { artworkHelper } from '@/compute/pool';
-import type { ComputeApiRemote } from '@/compute/workerHandle';
+import { artworkHelper } from '@/compute/artworkHelper';
+import type { ComputeApiRemote } from '@/compute/seat';
 import { writeDxf } from '@/core/exchange/dxf/write';
 import { writeSvg, type WrittenThing } from '@/core/exchange/svg/write';
 import { type Item } from '@/core/artwork/item';

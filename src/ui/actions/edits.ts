@@ -8,7 +8,7 @@ import { dropEmptyGroups, regroup, type Place } from '@/core/job/regroup';
 import type { Cut, OneSetup } from '@/core/job/job';
 import { setAt } from '@/core/units/fields';
 import { freshId } from '@/store/jobs';
-import { useWork } from '@/compute/pipeline';
+import { useWork } from '@/compute/useWork';
 import { useOpenJob } from '@/store/openJob';
 import { setView, typeInto, useView } from '@/ui/view';
 import { tell } from './tell';

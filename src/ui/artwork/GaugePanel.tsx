@@ -7,7 +7,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { scaleLinear } from 'd3-scale';
 import { useEffect, useState } from 'react';
-import { artworkHelper } from '@/compute/pool';
+import { artworkHelper } from '@/compute/artworkHelper';
 import type { GaugeResult } from '@/compute/artwork';
 import type { Item } from '@/core/artwork/item';
 import { radiusOf, type Cutter } from '@/core/cutters/cutter';

@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import { useEffect, useState } from 'react';
 import { colourName, type Picture } from '@/core/artwork/trace/colours';
 import { traceDefaults, type TraceOptions } from '@/core/artwork/trace/options';
-import { artworkHelper } from '@/compute/pool';
+import { artworkHelper } from '@/compute/artworkHelper';
 import { pathData, transformPath } from '@/core/geometry/path';
 import type { OneSetup } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';

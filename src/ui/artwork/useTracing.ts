@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import { artworkHelper, isCancelled } from '@/compute/pool';
+import { artworkHelper } from '@/compute/artworkHelper';
+import { isCancelled } from '@/compute/workerHandle';
 import type { Picture } from '@/core/artwork/trace/colours';
 import type { TraceOptions } from '@/core/artwork/trace/options';
 import type { TracedLayer } from '@/core/artwork/trace/trace';

@@ -2,7 +2,8 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { resumeWork, useWork } from '@/compute/pipeline';
+import { resumeWork } from '@/compute/engineHandle';
+import { useWork } from '@/compute/useWork';
 import { useLater } from '@/ui/later';
 
 /** What is said in the place of a result that is not there yet, or that does not come. */

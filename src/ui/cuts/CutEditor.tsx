@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
-import { useWork } from '@/compute/pipeline';
+import { useWork } from '@/compute/useWork';
 import { presetOf } from '@/core/pipeline/planning';
 import { kindOf } from '@/core/cuts/registry';
 import { boundsOf, loopArea, type Region } from '@/core/geometry/region';

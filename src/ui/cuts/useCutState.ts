@@ -1,4 +1,4 @@
-import { isFresh, useWork } from '@/compute/pipeline';
+import { isFresh, useWork } from '@/compute/useWork';
 import { seconds } from '@/core/motion/timing';
 import type { Cut } from '@/core/job/job';
 import { isLeft, waitingWords } from '@/ui/common/Waiting';
@@ -17,6 +17,7 @@ export interface CutView {
 export function useCutState(cut: Cut): CutView {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const held = useLater(useWork, (w) => w.cuts[cut.id]);
+  const fresh = useLater(useWork, (w) => !!w.cuts[cut.id] && isFresh(job, cut.id, w));
   const planning = useLater(useWork, (w) => w.planning?.[cut.id] ?? null);
   const proof = useLater(useWork, (w) => w.proof);
   const proving = useLater(useWork, (w) => w.proving !== null);
@@ -30,7 +31,6 @@ export function useCutState(cut: Cut): CutView {
   };
   if (!cut.enabled) return { ...base, minutes: null, state: 'off', words: 'switched off' };
   if (planning !== null) return { ...base, state: 'working', words: `working ${Math.round(planning * 100)} %` };
-  const fresh = isFresh(job, held ? { [cut.id]: held } : {}, cut.id);
   const problem = fresh && held.plan.remarks.find((r) => r.level === 'problem');
   if (problem) return { ...base, state: 'problem', words: problem.text };
   if (!fresh) return { ...base, state: 'stale', words: left ?? 'waiting' };

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { scaleLinear } from 'd3-scale';
-import { useWork } from '@/compute/pipeline';
+import { useWork } from '@/compute/useWork';
 import { seconds, sumTimes } from '@/core/motion/timing';
 import { durationText } from '@/core/units/duration';
 import { useLater } from '@/ui/later';

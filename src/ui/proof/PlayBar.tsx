@@ -9,7 +9,7 @@ import IconButton from '@mui/material/IconButton';
 import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
-import { useWork } from '@/compute/pipeline';
+import { useWork } from '@/compute/useWork';
 import { clockText } from '@/core/units/duration';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';

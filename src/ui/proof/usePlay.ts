@@ -1,7 +1,8 @@
 import { create } from 'zustand';
 import { cellOf } from '@/compute/keys';
-import { useWork } from '@/compute/pipeline';
-import { computePool, isCancelled } from '@/compute/pool';
+import { useWork } from '@/compute/useWork';
+import { atProof } from '@/compute/engineHandle';
+import { isCancelled } from '@/compute/workerHandle';
 import { useOpenJob } from '@/store/openJob';
 import { setView } from '@/ui/view';
 
@@ -39,15 +40,11 @@ export const usePlay = create<Play>((set, get) => {
         asked = null;
         const job = useOpenJob.getState().job;
         if (!job) break;
-        const pool = computePool();
-        const state = await pool.prover.ask((api) =>
-          api.play(
-            pool.prover.next(),
-            job.at.id,
-            goal,
-            Math.max(cellOf(job, 'quick'), cellOf(job, useWork.getState().quality)),
-            get().only,
-          ),
+        const state = await atProof.play(
+          job.at.id,
+          goal,
+          Math.max(cellOf(job, 'quick'), cellOf(job, useWork.getState().quality)),
+          get().only,
         );
         if (get().active) setView({ play: state });
       }

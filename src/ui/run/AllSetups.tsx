@@ -3,7 +3,7 @@ import DownloadRounded from '@mui/icons-material/DownloadRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { isUpToDate, useWork } from '@/compute/pipeline';
+import { isUpToDate, useWork } from '@/compute/useWork';
 import { eachSetup } from '@/core/job/oneSetup';
 import { folderOf, slug } from '@/core/pipeline/programs';
 import { durationText } from '@/core/units/duration';

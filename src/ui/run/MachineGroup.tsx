@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { useWork } from '@/compute/pipeline';
+import { useWork } from '@/compute/useWork';
 import { calibrated, machines, machineSchema, type Machine } from '@/core/machine/profile';
 import { seconds } from '@/core/motion/timing';
 import { durationText } from '@/core/units/duration';

@@ -8,7 +8,7 @@ import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { lengthOf } from '@/core/program/text';
-import { isUpToDate, useWork } from '@/compute/pipeline';
+import { isUpToDate, useWork } from '@/compute/useWork';
 import { folderOf, slug, zeroText } from '@/core/pipeline/programs';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';

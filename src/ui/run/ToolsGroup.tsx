@@ -1,7 +1,7 @@
 'use client';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { useWork } from '@/compute/pipeline';
+import { useWork } from '@/compute/useWork';
 import { cutterSchema } from '@/core/cutters/cutter';
 import { choices } from '@/core/units/fields';
 import { limitsOf } from '@/core/units/limits';

@@ -1,4 +1,4 @@
-import { computePool } from '@/compute/pool';
+import { atProof } from '@/compute/engineHandle';
 import { useOpenJob } from '@/store/openJob';
 import { setView } from '@/ui/view';
 
@@ -6,11 +6,11 @@ const setupShown = () => useOpenJob.getState().shownId ?? '';
 
 /** Lights the move of a program line on the table. */
 export async function lightLine(file: string, line: number): Promise<void> {
-  setView({ lit: await computePool().prover.ask((api) => api.lineOnTable(setupShown(), file, line)) });
+  setView({ lit: await atProof.lineOnTable(setupShown(), file, line) });
 }
 
 /** Lights the line that runs nearest to a point of the table, and shows it in the text. */
 export async function lightNear(x: number, y: number, reach: number): Promise<void> {
-  const lit = await computePool().prover.ask((api) => api.lineNear(setupShown(), x, y, reach));
+  const lit = await atProof.lineNear(setupShown(), x, y, reach);
   if (lit) setView({ lit, file: lit.file });
 }

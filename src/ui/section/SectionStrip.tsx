@@ -2,9 +2,9 @@
 import Box from '@mui/material/Box';
 import { scaleLinear } from 'd3-scale';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { pickUsedItems } from '@/compute/keys';
-import { useWork } from '@/compute/pipeline';
-import { computePool, isCancelled } from '@/compute/pool';
+import { atProof, sectionOf } from '@/compute/engineHandle';
+import { useWork } from '@/compute/useWork';
+import { isCancelled } from '@/compute/workerHandle';
 import { profileOf, radiusOf } from '@/core/cutters/cutter';
 import { materials } from '@/core/cutters/materials';
 import { kindOf } from '@/core/cuts/registry';
@@ -53,10 +53,7 @@ export function SectionStrip() {
     if (!section) return;
     const ticket = ++asked.current;
     const timer = setTimeout(() => {
-      void computePool()
-        .planner.ask((api, pack) =>
-          api.section(pack(pickUsedItems(job)), section.x0, section.y0, section.x1, section.y1, COUNT),
-        )
+      void sectionOf(job.at.id, section.x0, section.y0, section.x1, section.y1, COUNT)
         .then((r) => ticket === asked.current && setTarget(r.target))
         .catch((e) => {
           if (!isCancelled(e)) setTarget(null);
@@ -72,8 +69,8 @@ export function SectionStrip() {
     if (!section || !proof) return;
     let live = true;
     const timer = setTimeout(() => {
-      void computePool()
-        .prover.ask((api) => api.along(setupId, section.x0, section.y0, section.x1, section.y1, COUNT))
+      void atProof
+        .along(setupId, section.x0, section.y0, section.x1, section.y1, COUNT)
         .then((z) => live && z && setCut({ of: section, proof, z }))
         .catch((e) => {
           if (!isCancelled(e)) throw e;

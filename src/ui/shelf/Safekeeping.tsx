@@ -20,7 +20,7 @@ import {
   type Folder,
 } from '@/store/folder';
 import { derivedHere } from '@/compute/derived';
-import { emptyKept } from '@/compute/pipeline';
+import { emptyKept } from '@/compute/engineHandle';
 import { askToLast, bytesText, roomHere, type Room } from '@/store/room';
 import { useKeeping } from '@/store/keeping';
 import { secondWorks } from '@/store/second';

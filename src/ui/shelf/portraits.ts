@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import { bringOwnFonts } from '@/compute/fonts';
-import { provenSurface } from '@/compute/portrait';
+import { provenSurface } from '@/compute/engineHandle';
 import { eachSetup } from '@/core/job/oneSetup';
 import type { JobRow } from '@/store/db';
 import { anyCut } from '@/store/keep';

@@ -1,7 +1,7 @@
 'use client';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
-import { isFresh, isUpToDate, useWork } from '@/compute/pipeline';
+import { isFresh, isUpToDate, useWork } from '@/compute/useWork';
 import { useOpenJob } from '@/store/openJob';
 import { isLeft } from '@/ui/common/Waiting';
 import { setView, stageNames, stages, useView, type Stage } from '@/ui/view';
@@ -31,9 +31,9 @@ function useStates(): Record<Stage, State> {
   const left = useWork(isLeft);
   const proof = useWork((w) => w.proof);
   const cuts = useWork((w) => w.cuts);
+  const fresh = useWork((w) => !!job && job.cuts.every((c) => !c.enabled || isFresh(job, c.id, w)));
   if (!job) return { blank: 'empty', artwork: 'empty', cuts: 'empty', proof: 'empty', run: 'empty' };
   const trouble = job.cuts.some((c) => c.enabled && cuts[c.id]?.plan.remarks.some((r) => r.level === 'problem'));
-  const fresh = job.cuts.every((c) => !c.enabled || isFresh(job, cuts, c.id));
   const waiting = left ? 'attention' : 'working';
   const proven = proof && upToDate && !proving;
   return {

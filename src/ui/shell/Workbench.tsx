@@ -7,7 +7,7 @@ import useMediaQuery from '@mui/material/useMediaQuery';
 import { useRouter } from 'next/navigation';
 import { memo, useEffect, useState } from 'react';
 import { bringOwnFonts } from '@/compute/fonts';
-import { setJob } from '@/compute/pipeline';
+import { setJob } from '@/compute/engineHandle';
 import { FontError } from '@/core/lettering/font';
 import { assetsOf } from '@/core/job/assets';
 import { saysOf } from '@/core/units/says';

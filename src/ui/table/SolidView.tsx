@@ -2,7 +2,8 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import { lookAtField, useWork } from '@/compute/pipeline';
+import { lookAtField } from '@/compute/engineHandle';
+import { useWork } from '@/compute/useWork';
 import { savePicture } from '@/store/jobs';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';

@@ -1,6 +1,6 @@
 'use client';
 import { useRef } from 'react';
-import { useWork } from '@/compute/pipeline';
+import { useWork } from '@/compute/useWork';
 import { useOpenJob } from '@/store/openJob';
 import { moveTab, removeTab } from '@/ui/actions/edits';
 import { cutColour } from '@/ui/theme/theme';

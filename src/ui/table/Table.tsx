@@ -9,7 +9,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Tooltip from '@mui/material/Tooltip';
 import dynamic from 'next/dynamic';
 import { useRef } from 'react';
-import { useWork } from '@/compute/pipeline';
+import { useWork } from '@/compute/useWork';
 import { materials } from '@/core/cutters/materials';
 import { heightAt } from '@/core/relief/field';
 import { formatLength, lengthText } from '@/core/units/length';

@@ -1,6 +1,6 @@
 import { useColorScheme } from '@mui/material/styles';
 import { useEffect, useMemo, useReducer, useRef, useState, type RefObject } from 'react';
-import { useWork } from '@/compute/pipeline';
+import { useWork } from '@/compute/useWork';
 import type { PlacedItem } from '@/core/artwork/item';
 import { radiusOf } from '@/core/cutters/cutter';
 import type { OneSetup } from '@/core/job/job';

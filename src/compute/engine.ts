@@ -1,85 +1,62 @@
-import { create } from 'zustand';
-import type { CutPlan } from '@/core/cuts/kind';
+import { createStore } from 'zustand/vanilla';
 import type { Cut, Job, OneSetup } from '@/core/job/job';
 import { eachSetup, oneSetup } from '@/core/job/oneSetup';
 import type { HeightField } from '@/core/relief/field';
+import { Cancelled } from '@/core/pipeline/planning';
 import { saysOf } from '@/core/units/says';
-import { computePool, isCancelled, onProverLost } from './pool';
+import { computePool, onProverLost } from './pool';
 import { cellOf, keyOf, pickUsedItems, proofKeyOf, type Quality } from './keys';
 import { emptyDerived, recallDerived } from './derived';
 import type { ProofResult } from './protocol';
-import type { WorkerHandle } from './workerHandle';
+import { NO_WORK, NOTHING, type Fresh, type SetupWork, type Told, type Work } from './work';
+import type { ComputeSeat } from './seat';
+import { isCancelled } from './workerHandle';
 
-export interface CutState {
-  /** Content key of the plan that is held; the cut is up to date when it equals the wanted one. */
-  readonly key: string;
-  readonly plan: CutPlan;
-}
-
-/** What has been worked out for one set-up. */
-export interface SetupWork {
-  readonly cuts: Record<string, CutState>;
-  readonly proof: ProofResult | null;
-  /** Content key of what the proof was made of; of nothing that is there when it is empty. */
-  readonly proofKey: string;
-  /** The field as it will be, coarsely, until there is a first proof. */
-  readonly glimpse: HeightField | null;
-}
-const NOTHING: SetupWork = { cuts: {}, proof: null, proofKey: '', glimpse: null };
-
-interface Work extends SetupWork {
-  /** The same for every set-up of the job, the one that is shown among them, by id. */
-  setups: Readonly<Record<string, SetupWork>>;
-  /** The cuts of the set-up that is shown that are being planned, by id, and how far each is; null for none. */
-  planning: Readonly<Record<string, number>> | null;
-  proving: number | null;
-  /** Whether a proof is being held against what is wanted. */
-  comparing: boolean;
-  stopped: boolean;
-  error: string;
-  quality: Quality;
-}
-
-/** What the background has worked out for the open job: for the set-up that is shown, and for all. */
-export const useWork = create<Work>(() => ({
-  ...NOTHING,
-  setups: {},
-  planning: null,
-  proving: null,
-  comparing: false,
-  stopped: false,
-  error: '',
-  quality: 'fine',
-}));
+/**
+ * The engine: it owns the open job, knows what of its results is out of date, and has the workers of the pool at what is to be
+ * done next. It lives in a worker of its own (./engine.worker.ts); the window tells it of changes and shows what it says.
+ */
+export const results = createStore<Work>(() => NO_WORK);
 
 let wanted: { readonly whole: Job; readonly shown: string } | null = null;
 let running = false;
 let again = false;
 
-const workOf = (setupId: string): SetupWork => useWork.getState().setups[setupId] ?? NOTHING;
+const workOf = (setupId: string): SetupWork => results.getState().setups[setupId] ?? NOTHING;
 /** Takes note of what was worked out for a set-up. */
 function put(setupId: string, change: Partial<SetupWork>): void {
-  useWork.setState((w) => {
+  results.setState((w) => {
     const now = { ...(w.setups[setupId] ?? NOTHING), ...change };
-    return { setups: { ...w.setups, [setupId]: now }, ...(wanted?.shown === setupId && now) };
+    return { setups: { ...w.setups, [setupId]: now } };
   });
 }
 
-export const isFresh = (job: OneSetup, cuts: SetupWork['cuts'], cutId: string): boolean => {
+const isFresh = (job: OneSetup, cuts: SetupWork['cuts'], cutId: string): boolean => {
   const cut = job.cuts.find((c) => c.id === cutId);
   return !!cut && cuts[cutId]?.key === keyOf(job, cut);
 };
 
-/** Whether what is held of a set-up's paths and proof is of the job as it is now; a hook's selector, and for what runs by itself. */
-export const isUpToDate = (
-  whole: Job,
-  id: string,
-  { setups, quality }: Pick<Work, 'setups' | 'quality'> = useWork.getState(),
-): boolean => {
+/** Whether what is held of a set-up's paths and proof is of the job as it is now. */
+const isUpToDate = (whole: Job, id: string): boolean => {
+  const { setups, quality } = results.getState();
   const job = oneSetup(whole, id);
   const { cuts, proofKey } = setups[id] ?? NOTHING;
   return proofKey === proofKeyOf(whole, job, quality) && job.cuts.every((c) => !c.enabled || isFresh(job, cuts, c.id));
 };
+
+/** What the window is told. */
+export function told(): Omit<Told, 'of'> {
+  const now = results.getState();
+  const fresh = wanted ? eachSetup(wanted.whole).map((s) => [s.at.id, freshOf(wanted!.whole, s)] as const) : [];
+  return { ...now, shown: wanted?.shown ?? null, fresh: Object.fromEntries(fresh) };
+}
+function freshOf(whole: Job, job: OneSetup): Fresh {
+  const { cuts } = workOf(job.at.id);
+  return {
+    cuts: job.cuts.map((c) => c.id).filter((id) => isFresh(job, cuts, id)),
+    all: isUpToDate(whole, job.at.id),
+  };
+}
 
 /** What a set-up starts from, the first of all first, and itself. */
 function chainOf(whole: Job, id: string): OneSetup[] {
@@ -102,11 +79,11 @@ export function setJob(whole: Job | null, shown: string | null): void {
   if (!wanted || !whole || !shown) {
     keepNow();
     cold.clear();
-    useWork.setState({ ...NOTHING, setups: {}, planning: null, proving: null, stopped: false, error: '' });
+    results.setState({ ...NO_WORK, quality: results.getState().quality });
     void computePool().prover.ask((api) => api.clear());
     return;
   }
-  const { setups, quality } = useWork.getState();
+  const { setups, quality } = results.getState();
   const kept: Record<string, SetupWork> = {};
   for (const s of whole.setups) {
     const was = setups[s.id];
@@ -119,9 +96,8 @@ export function setJob(whole: Job | null, shown: string | null): void {
     whole.setups.some((s) => kept[s.id] !== setups[s.id]) ||
     Object.keys(kept).length !== Object.keys(setups).length
   )
-    useWork.setState({
+    results.setState({
       setups: kept,
-      ...(kept[shown] ?? NOTHING),
       ...(another && { planning: null, proving: null, comparing: false }),
     });
   const pool = computePool();
@@ -139,25 +115,25 @@ export function setJob(whole: Job | null, shown: string | null): void {
     if (!at || (waiting && setup !== shown) || proofKeyOf(whole, at, quality) !== key) pool.prover.cancel();
   }
   if (order.some((s) => !isUpToDate(whole, s.at.id))) {
-    useWork.setState({ stopped: false });
+    results.setState({ stopped: false });
     void drain();
   }
 }
 
 export function setQuality(quality: Quality): void {
-  useWork.setState({ quality });
+  results.setState({ quality });
   if (wanted) setJob(wanted.whole, wanted.shown);
 }
 
 /** Gives up the work that is running; the next change starts it again. */
 export function stopWork(): void {
   const pool = computePool();
-  useWork.setState({ stopped: true });
+  results.setState({ stopped: true });
   for (const seat of pool.planners) seat.cancel();
 }
 
 export function resumeWork(): void {
-  useWork.setState({ stopped: false });
+  results.setState({ stopped: false });
   void drain();
 }
 
@@ -165,7 +141,7 @@ export function resumeWork(): void {
 async function hold(setupId: string, proof: ProofResult): Promise<void> {
   const { prover } = computePool();
   held.set(proof, (held.get(proof) ?? 0) + 1);
-  if (isShown(setupId)) useWork.setState({ comparing: true });
+  if (isShown(setupId)) results.setState({ comparing: true });
   try {
     const findings = await prover.ask((api) =>
       api.compare(
@@ -176,13 +152,13 @@ async function hold(setupId: string, proof: ProofResult): Promise<void> {
     );
     if (workOf(setupId).proof === proof) put(setupId, { proof: { ...proof, findings, compared: true } });
   } finally {
-    useWork.setState({ comparing: false });
+    results.setState({ comparing: false });
   }
 }
 
 /** What the workers are at: cuts or the proof of a set-up, and the content key of what it is made of. What is shown is told of only for the set-up that is shown. */
 const atCuts = new Map<
-  WorkerHandle,
+  ComputeSeat,
   { readonly setup: string; readonly cut: string; readonly key: string; readonly done: Promise<void> }
 >();
 let atProof: { readonly setup: string; readonly key: string } | null = null;
@@ -201,7 +177,7 @@ async function drain(): Promise<void> {
     } while (again);
   } catch (e) {
     console.error(e);
-    useWork.setState({
+    results.setState({
       error: saysOf(
         e,
         'This could not be worked out: a fault of Mirvak, not of your job. The job is safe; change the last value again, or leave out the cut that was being worked on.',
@@ -216,8 +192,8 @@ async function drain(): Promise<void> {
 
 /** Does what is to be done next, until nothing is. */
 async function step(): Promise<void> {
-  while (wanted && !useWork.getState().stopped) {
-    const { quality } = useWork.getState();
+  while (wanted && !results.getState().stopped) {
+    const { quality } = results.getState();
     const { whole, shown } = wanted;
     const stale = (s: OneSetup) => s.cuts.filter((c) => c.enabled && !isFresh(s, workOf(s.at.id).cuts, c.id));
     // The paths that are looked at, then proofs one after the other, each with the paths that it lacks.
@@ -257,9 +233,9 @@ async function atProver(setup: string, key: string, work: () => Promise<void>): 
     await work();
     return true;
   } catch (e) {
-    useWork.setState({ proving: null });
+    results.setState({ proving: null });
     if (!isCancelled(e)) throw e;
-    if (!useWork.getState().stopped) again = true;
+    if (!results.getState().stopped) again = true;
     return false;
   } finally {
     atProof = null;
@@ -343,7 +319,7 @@ function keepNow(): void {
 }
 
 /** Who has planned a cut last: much of what it was made of is still known there. */
-const lastAt = new Map<string, WorkerHandle>();
+const lastAt = new Map<string, ComputeSeat>();
 
 /** Gives cuts to workers that are free, and waits until one has done. Throws what a worker throws. */
 async function planSome(job: OneSetup, cuts: readonly Cut[]): Promise<void> {
@@ -363,14 +339,14 @@ async function planSome(job: OneSetup, cuts: readonly Cut[]): Promise<void> {
   await Promise.race([...atCuts.values()].map((a) => a.done));
 }
 
-async function plan(planner: WorkerHandle, job: OneSetup, cut: Cut): Promise<void> {
+async function plan(planner: ComputeSeat, job: OneSetup, cut: Cut): Promise<void> {
   const key = keyOf(job, cut);
   const { id } = job.at;
-  if (isShown(id)) useWork.setState((w) => ({ planning: { ...w.planning, [cut.id]: 0 }, error: '' }));
+  if (isShown(id)) results.setState((w) => ({ planning: { ...w.planning, [cut.id]: 0 }, error: '' }));
   try {
     // Progress comes by its own way and may come after the result: by then it says nothing.
     const told = planner.hearing((done) =>
-      useWork.setState((w) =>
+      results.setState((w) =>
         w.planning?.[cut.id] !== undefined ? { planning: { ...w.planning, [cut.id]: done } } : w,
       ),
     );
@@ -383,7 +359,7 @@ async function plan(planner: WorkerHandle, job: OneSetup, cut: Cut): Promise<voi
   } catch (e) {
     if (!isCancelled(e)) throw e;
   } finally {
-    useWork.setState(({ planning }) => {
+    results.setState(({ planning }) => {
       const { [cut.id]: _, ...others } = planning ?? {};
       return { planning: Object.keys(others).length ? others : null };
     });
@@ -393,13 +369,9 @@ async function plan(planner: WorkerHandle, job: OneSetup, cut: Cut): Promise<voi
 /** A cut of so many moves calls workers that have not begun yet, to help with its proof. */
 const MANY_MOVES = 100_000;
 
-/** How many views look at the field: where none does, nobody needs a glimpse of it. */
-let lookers = 0;
-/** Says that a view looks at the field from now on; what ends that. */
-export function lookAtField(): () => void {
-  lookers++;
-  return () => void lookers--;
-}
+/** Whether any view looks at the field: where none does, nobody needs a glimpse of it. */
+let looked = false;
+export const look = (on: boolean): void => void (looked = on);
 
 /** False where it was given up. What is shown already from before is proven without a word, so that the prover knows it. */
 function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
@@ -407,14 +379,14 @@ function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolea
   const { id, after } = job.at;
   const key = proofKeyOf(whole, job, quality);
   const quiet = cold.has(id) && isUpToDate(whole, id);
-  if (isShown(id) && !quiet) useWork.setState({ proving: 0, error: '' });
+  if (isShown(id) && !quiet) results.setState({ proving: 0, error: '' });
   return atProver(id, key, async () => {
     const { cuts } = workOf(id);
     const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as const);
-    const told = prover.hearing((done) => useWork.setState((w) => (w.proving !== null ? { proving: done } : w)));
+    const told = prover.hearing((done) => results.setState((w) => (w.proving !== null ? { proving: done } : w)));
     // Where nothing is shown yet, the field is shown coarsely first.
     const seen =
-      workOf(id).proof || !lookers
+      workOf(id).proof || !looked
         ? null
         : prover.hearing((glimpse: HeightField) => {
             if (atProof?.setup === id && atProof.key === key && !workOf(id).proof) put(id, { glimpse });
@@ -426,15 +398,22 @@ function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolea
     cold.delete(id);
     if (quiet) return;
     put(id, { proof, proofKey: key, glimpse: null });
-    useWork.setState({ proving: null });
+    results.setState({ proving: null });
     await hold(id, proof);
     keepLater(id, key);
   });
 }
 
+/** What is wanted along a line of a set-up, at evenly spaced points. */
+export function section(setupId: string, x0: number, y0: number, x1: number, y1: number, count: number) {
+  if (!wanted) throw new Cancelled();
+  const job = pickUsedItems(oneSetup(wanted.whole, setupId));
+  return computePool().planner.ask((api, pack) => api.section(pack(job), x0, y0, x1, y1, count));
+}
+
 // What was proven went with its worker: it is proven anew, so that it can be played and looked into.
 onProverLost(() => {
   cold.clear();
-  for (const id of Object.keys(useWork.getState().setups)) put(id, { proofKey: '' });
+  for (const id of Object.keys(results.getState().setups)) put(id, { proofKey: '' });
   if (wanted) void drain();
 });

@@ -51,7 +51,6 @@ const seats = [0, 1, 2].map((n) => new TestSeat(n));
 jest.mock('./pool', () => ({
   computePool: () => ({ planners: seats, planner: seats[0], prover: seats[2] }),
   onProverLost: () => {},
-  isCancelled: (e: unknown) => (e as Error)?.name === 'Cancelled',
 }));
 /** What the window itself asks for. */
 const WINDOW = -1;
@@ -59,8 +58,10 @@ jest.mock('./derived', () => ({
   recallDerived: (key: string) => begun(WINDOW, 'recall', key),
   emptyDerived: () => Promise.resolve(),
 }));
-import { isFresh, lookAtField, setJob, stopWork, useWork } from './pipeline';
+import { look, results, setJob, stopWork, told } from './engine';
 
+/** What there is of the set-up that is shown, and what is at work. */
+const seen = () => ({ ...results.getState(), ...results.getState().setups[told().shown ?? ''] });
 const settle = async () => {
   for (let i = 0; i < 20; i++) await Promise.resolve();
 };
@@ -114,7 +115,7 @@ describe('what is worked out, and when', () => {
       ['plan', 2],
     ]);
     expect(new Set(now().map((a) => a.cut)).size).toBe(3);
-    expect(Object.keys(useWork.getState().planning!)).toHaveLength(3);
+    expect(Object.keys(seen().planning!)).toHaveLength(3);
     const fourth = all(job)
       .map((c) => c.id)
       .find((id) => !planned(id))!;
@@ -126,7 +127,7 @@ describe('what is worked out, and when', () => {
     expect(now().map((a) => a.what)).toEqual(['compare']);
     await end(now()[0], []);
     expect(now()).toEqual([]);
-    expect(useWork.getState()).toMatchObject({
+    expect(seen()).toMatchObject({
       planning: null,
       proving: null,
       comparing: false,
@@ -152,9 +153,12 @@ describe('what is worked out, and when', () => {
     await end(first, planOf('first'));
     await end(planned(second.cut!), planOf('second, changed'));
     const one = oneSetup(next);
-    expect(isFresh(one, useWork.getState().cuts, second.cut!)).toBe(true);
-    expect(isFresh(oneSetup(job), useWork.getState().cuts, second.cut!)).toBe(false);
-    expect(useWork.getState().cuts[second.cut!].plan.remarks[0].text).toBe('second, changed');
+    expect(cutKey(one, one.cuts.find((c) => c.id === second.cut)!)).toBe(seen().cuts[second.cut!].key);
+    expect(told().fresh[FIRST_SETUP].cuts).toContain(second.cut);
+    setJob(job, FIRST_SETUP);
+    expect(told().fresh[FIRST_SETUP].cuts).not.toContain(second.cut);
+    setJob(next, FIRST_SETUP);
+    expect(seen().cuts[second.cut!].plan.remarks[0].text).toBe('second, changed');
     await proveAll();
   });
 
@@ -186,15 +190,15 @@ describe('what is worked out, and when', () => {
     await settle();
     const [first, second] = now();
     await end(first, new Error('broken'));
-    expect(useWork.getState().error).toMatch(/could not be worked out/);
+    expect(seen().error).toMatch(/could not be worked out/);
     await end(second, planOf('second'));
-    expect(useWork.getState().cuts[second.cut!]).toBeDefined();
+    expect(seen().cuts[second.cut!]).toBeDefined();
     // The next change begins anew.
     setJob(changed(job, 0), FIRST_SETUP);
     await settle();
-    expect(useWork.getState().error).toBe('');
+    expect(seen().error).toBe('');
     await proveAll();
-    expect(useWork.getState().proof).not.toBeNull();
+    expect(seen().proof).not.toBeNull();
   });
 
   it('works out what is shown first, whatever is under way for other set-ups', async () => {
@@ -212,7 +216,7 @@ describe('what is worked out, and when', () => {
     await settle();
     expect(new Set(now().map((a) => a.setup))).toEqual(new Set([id]));
     await proveAll();
-    expect(Object.keys(useWork.getState().setups).sort()).toEqual([FIRST_SETUP, id].sort());
+    expect(Object.keys(seen().setups).sort()).toEqual([FIRST_SETUP, id].sort());
     expect(asked.filter((a) => a.what === 'prove').map((a) => a.setup)).toEqual([id, FIRST_SETUP]);
   });
 
@@ -238,8 +242,7 @@ describe('what is worked out, and when', () => {
       await end(a, a.what === 'plan' ? planOf('b') : a.what === 'prove' ? { ...proof } : []);
     }
     expect(done).toEqual([`plan ${id}`, `prove ${id}`, `compare ${id}`, `compare ${FIRST_SETUP}`]);
-    for (const setup of [FIRST_SETUP, id])
-      expect(useWork.getState().setups[setup].proof).toMatchObject({ compared: true });
+    for (const setup of [FIRST_SETUP, id]) expect(seen().setups[setup].proof).toMatchObject({ compared: true });
   });
 
   it('shows the field coarsely until there is a first proof, and never instead of one', async () => {
@@ -249,29 +252,29 @@ describe('what is worked out, and when', () => {
     while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('a'));
     // Nobody looks: nobody is told.
     expect(now()[0].seen).toBeNull();
-    const leave = lookAtField();
+    look(true);
     setJob(changed(job, 1), FIRST_SETUP);
     await settle();
     while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('a'));
     const first = now()[0];
     const glimpse = { coarse: true };
     first.seen!(glimpse);
-    expect(useWork.getState()).toMatchObject({ glimpse, proof: null });
+    expect(seen()).toMatchObject({ glimpse, proof: null });
     // What another change has outdated says nothing any more.
     setJob(changed(job, 0), FIRST_SETUP);
     await settle();
     first.seen!({ late: true });
-    expect(useWork.getState().glimpse).toBe(glimpse);
+    expect(seen().glimpse).toBe(glimpse);
     while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('b'));
     await end(now()[0], { ...proof });
-    expect(useWork.getState()).toMatchObject({ glimpse: null, proof });
+    expect(seen()).toMatchObject({ glimpse: null, proof });
     await end(now()[0], []);
     setJob(job, FIRST_SETUP);
     await settle();
     while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('c'));
     expect(now().map((a) => [a.what, a.seen])).toEqual([['prove', null]]);
     await proveAll();
-    leave();
+    look(false);
   });
 
   it('a comparison that never comes to an end is not begun for ever', async () => {
@@ -312,14 +315,14 @@ describe('what is worked out, and when', () => {
         .filter((c) => c.enabled)
         .map((c) => ({ cut: c.id, key: cutKey(s, c), plan: planOf('kept') }));
       await end(ask, id === two.id ? null : { plans, proof: { ...proof, compared: true } });
-      if (id !== two.id) expect(useWork.getState().setups[id].proof).toMatchObject({ compared: true });
+      if (id !== two.id) expect(seen().setups[id].proof).toMatchObject({ compared: true });
     }
-    expect(useWork.getState().proof).not.toBeNull();
+    expect(seen().proof).not.toBeNull();
     const done: string[] = [];
     for (let a = now()[0]; a; a = now()[0]) {
       done.push(a.what === 'plan' ? `plan ${a.setup}` : `${a.what} ${a.setup}`);
       // What is shown already is proven without a word.
-      if (a.what === 'prove' && a.setup !== two.id) expect(useWork.getState().proving).toBeNull();
+      if (a.what === 'prove' && a.setup !== two.id) expect(seen().proving).toBeNull();
       await end(a, a.what === 'plan' ? planOf('new') : a.what === 'prove' ? proof : []);
     }
     expect(done).toEqual([

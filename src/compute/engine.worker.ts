@@ -1,0 +1,66 @@
+import * as Comlink from 'comlink';
+import { holdAlive } from './alive';
+import * as engine from './engine';
+import { bringFonts, lackFonts } from './fonts';
+import { Receiver, Sender } from './parcel';
+import { computePool } from './pool';
+import { provenSurface } from './portrait';
+import type { EngineApi } from './protocol';
+
+const parcels = new Receiver();
+/** The number of the job that was given last. */
+let number = 0;
+let surface: AbortController | null = null;
+
+/** Tells the window what is worked out, whenever that changes: several changes at once are told together. */
+function tellOver(port: MessagePort): () => void {
+  const sender = new Sender();
+  let due = false;
+  const tell = () => {
+    due = false;
+    port.postMessage(sender.pack({ ...engine.told(), of: number }));
+  };
+  return () => {
+    if (!due) queueMicrotask(tell);
+    due = true;
+  };
+}
+let tellSoon: () => void = () => {};
+engine.results.subscribe(() => tellSoon());
+
+const prover = () => computePool().prover;
+const api: EngineApi = {
+  hold: holdAlive,
+  // What is given up here is given up by calls.
+  setStop() {},
+  tellOver(port) {
+    tellSoon = tellOver(port);
+  },
+  putFonts: bringFonts,
+  lackFonts: (why) => lackFonts(new Error(why)),
+  setJob(n, parcel) {
+    const job = parcel && parcels.unpack(parcel);
+    if (n < number) return;
+    number = n;
+    engine.setJob(job?.whole ?? null, job?.shown ?? null);
+    // Where nothing has changed, that is what is to be told.
+    tellSoon();
+  },
+  setQuality: engine.setQuality,
+  stopWork: engine.stopWork,
+  resumeWork: engine.resumeWork,
+  look: engine.look,
+  emptyKept: engine.emptyKept,
+  provenSurface(job) {
+    surface = new AbortController();
+    return provenSurface(parcels.unpack(job), surface.signal);
+  },
+  callOffSurface: () => surface?.abort(),
+  section: engine.section,
+  play: (setup, move, cell, only) => prover().ask((p) => p.play(prover().next(), setup, move, cell, only)),
+  lineOnTable: (setup, file, line) => prover().ask((p) => p.lineOnTable(setup, file, line)),
+  lineNear: (setup, x, y, reach) => prover().ask((p) => p.lineNear(setup, x, y, reach)),
+  along: (setup, x0, y0, x1, y1, count) => prover().ask((p) => p.along(setup, x0, y0, x1, y1, count)),
+};
+
+Comlink.expose(api);

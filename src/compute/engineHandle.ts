@@ -1,0 +1,99 @@
+import * as Comlink from 'comlink';
+import type { HeightField } from '@/core/relief/field';
+import type { Job, OneSetup } from '@/core/job/job';
+import { loadFonts, onFonts } from './fonts';
+import type { Quality } from './keys';
+import { Receiver, type Parcel } from './parcel';
+import type { EngineApi } from './protocol';
+import { hear, noteJob, useWork } from './useWork';
+import type { Told } from './work';
+import { isCancelled, WorkerHandle, type Pack } from './workerHandle';
+
+/** What the engine is to know of, whenever it begins anew. */
+let wanted: { readonly number: number; readonly whole: Job | null; readonly shown: string | null } | null = null;
+/** How many views look at the field. */
+let lookers = 0;
+
+type Api = Comlink.Remote<EngineApi>;
+
+const putJob = (api: Api, pack: Pack): Promise<void> => {
+  const { number, whole, shown } = wanted!;
+  return api.setJob(number, whole && shown ? pack({ whole, shown }) : null);
+};
+
+/** Tells a fresh engine all that it has to know; it begins at once. */
+async function brief(api: Api, pack: Pack): Promise<void> {
+  const { port1, port2 } = new MessageChannel();
+  const parcels = new Receiver();
+  port1.onmessage = (e: MessageEvent<Parcel<Told>>) => hear(parcels.unpack(e.data));
+  void api.tellOver(Comlink.transfer(port2, [port2]));
+  void api.setQuality(useWork.getState().quality);
+  void api.look(lookers > 0);
+  onFonts((files) => void api.putFonts(files));
+  loadFonts().catch((e: Error) => api.lackFonts(e.message));
+  if (wanted) void putJob(api, pack);
+}
+
+let handle: WorkerHandle<EngineApi> | null = null;
+/** The engine of this window; another one when it dies. It does no long work itself, so it is waited for as long as those who do. */
+const engine = (): WorkerHandle<EngineApi> =>
+  (handle ??= new WorkerHandle<EngineApi>(
+    () => new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' }),
+    brief,
+    { onLost: () => wanted?.whole && handle?.begin() },
+  ));
+
+/** It goes by the patience of its own workers. */
+const AS_LONG_AS_IT_TAKES = { patience: Infinity };
+const ask = <T>(work: (api: Api, pack: Pack) => Promise<T>): Promise<T> => engine().ask(work, AS_LONG_AS_IT_TAKES);
+/** Tells it something; one that dies of it is told again. */
+const say = (work: (api: Api, pack: Pack) => Promise<void>): void =>
+  void ask(work).catch((e) => {
+    if (!isCancelled(e)) console.error(e);
+  });
+
+/** The job as it is now, and the set-up of it that is shown; null when it is closed. */
+export function setJob(whole: Job | null, shown: string | null): void {
+  wanted = { number: noteJob(whole, shown), whole, shown };
+  say(putJob);
+}
+export function setQuality(quality: Quality): void {
+  useWork.setState({ quality });
+  say((api) => api.setQuality(quality));
+}
+/** Gives up the work that is running; the next change starts it again. */
+export const stopWork = (): void => say((api) => api.stopWork());
+export const resumeWork = (): void => say((api) => api.resumeWork());
+/** Says that a view looks at the field from now on; what ends that. */
+export function lookAtField(): () => void {
+  const tell = (change: number) => {
+    const before = lookers > 0;
+    lookers += change;
+    if (before !== lookers > 0) say((api) => api.look(lookers > 0));
+  };
+  tell(1);
+  return () => tell(-1);
+}
+/** Gives up all kept results, those that are just being kept too. Throws what the storage throws. */
+export const emptyKept = (): Promise<void> => ask((api) => api.emptyKept());
+
+/** Asks about the last proof of the job: see EngineApi. Rejects with "Cancelled" where there is none. */
+export const atProof = {
+  play: (...args: Parameters<EngineApi['play']>) => ask((api) => api.play(...args)),
+  lineOnTable: (...args: Parameters<EngineApi['lineOnTable']>) => ask((api) => api.lineOnTable(...args)),
+  lineNear: (...args: Parameters<EngineApi['lineNear']>) => ask((api) => api.lineNear(...args)),
+  along: (...args: Parameters<EngineApi['along']>) => ask((api) => api.along(...args)),
+};
+/** What is wanted along a line of a set-up. */
+export const sectionOf = (...args: Parameters<EngineApi['section']>) => ask((api) => api.section(...args));
+
+/** The proven surface of a job that is not open, at quick quality. Null when there is nothing to prove, or when `signal` called it off. */
+export async function provenSurface(job: OneSetup, signal: AbortSignal): Promise<HeightField | null> {
+  const leave = () => say((api) => api.callOffSurface());
+  signal.addEventListener('abort', leave);
+  try {
+    return signal.aborted ? null : await ask((api, pack) => api.provenSurface(pack(job)));
+  } finally {
+    signal.removeEventListener('abort', leave);
+  }
+}

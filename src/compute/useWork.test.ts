@@ -1,0 +1,158 @@
+import fc from 'fast-check';
+import { emptyPlan } from '@/core/cuts/kind';
+import { demoJobs } from '@/core/job/demo';
+import type { Job, OneSetup } from '@/core/job/job';
+import { eachSetup, oneSetup, withSetup } from '@/core/job/oneSetup';
+import { keyOf, proofKeyOf } from './keys';
+import { hear, isFresh, isUpToDate, noteJob, useWork } from './useWork';
+import { NO_WORK, NOTHING, type SetupWork } from './work';
+
+/** What a maker may change, of the set-up with a number. */
+const changes: Record<string, (s: OneSetup, n: number) => OneSetup> = {
+  'a value of a cut': (s, n) => ({
+    ...s,
+    cuts: s.cuts.map((c, k) => (k === n % s.cuts.length ? { ...c, values: { ...c.values, startDepth: n / 10 } } : c)),
+  }),
+  'a name of a cut': (s, n) => ({
+    ...s,
+    cuts: s.cuts.map((c, k) => (k === n % s.cuts.length ? { ...c, name: `${n}` } : c)),
+  }),
+  'a switch of a cut': (s, n) => ({
+    ...s,
+    cuts: s.cuts.map((c, k) => (k === n % s.cuts.length ? { ...c, enabled: !c.enabled } : c)),
+  }),
+  'a speed of a cut': (s, n) => ({
+    ...s,
+    cuts: s.cuts.map((c, k) =>
+      k === n % s.cuts.length ? { ...c, overrides: { ...c.overrides, [s.cutters[0].id]: { feed: 100 + n } } } : c,
+    ),
+  }),
+  'the order of cuts': (s) => ({ ...s, cuts: [...s.cuts].reverse() }),
+  'the place of an item': (s, n) => ({
+    ...s,
+    items: s.items.map((i, k) => (k === n % s.items.length ? { ...i, x: i.x + 1 + n } : i)),
+  }),
+  'a value of an item': (s, n) => ({
+    ...s,
+    items: s.items.map((i, k) => (k === n % s.items.length ? { ...i, values: { ...i.values, text: `${n}` } } : i)),
+  }),
+  'what an item is called': (s, n) => ({
+    ...s,
+    items: s.items.map((i, k) => (k === n % s.items.length ? { ...i, name: `${n}` } : i)),
+  }),
+  'the blank': (s, n) => ({ ...s, blank: { ...s.blank, thickness: 12 + n } }),
+  'a cutter': (s, n) => ({
+    ...s,
+    cutters: s.cutters.map((c, k) => (k === n % s.cutters.length ? { ...c, teeth: 1 + (n % 4) } : c)),
+  }),
+  'the machine': (s, n) => ({ ...s, run: { ...s.run, machine: { ...s.run.machine, rapid: 1000 + n } } }),
+  'the clamps': (s, n) => ({ ...s, clamps: [{ x0: -9, y0: n, x1: -2, y1: n + 9, height: 12 }] }),
+  notes: (s, n) => ({ ...s, notes: `${n}` }),
+  nothing: (s) => ({ ...s }),
+};
+
+/** An engine that has worked out a job whole: what it says of another one, given with a number. */
+function said(done: Job, of: Job, number: number) {
+  const setups: Record<string, SetupWork> = {};
+  const fresh: Record<string, { cuts: string[]; all: boolean }> = {};
+  for (const s of eachSetup(of)) {
+    const was = oneSetup(done, s.at.id);
+    setups[s.at.id] = {
+      ...NOTHING,
+      cuts: Object.fromEntries(was.cuts.map((c) => [c.id, { key: keyOf(was, c), plan: emptyPlan([]) }])),
+    };
+    fresh[s.at.id] = {
+      cuts: s.cuts.filter((c) => setups[s.at.id].cuts[c.id]?.key === keyOf(s, c)).map((c) => c.id),
+      all: proofKeyOf(done, was, 'fine') === proofKeyOf(of, s, 'fine'),
+    };
+  }
+  return { ...NO_WORK, setups, fresh, of: number, shown: of.setups[0].id };
+}
+
+describe('what is shown as up to date', () => {
+  it('is so by the keys of the engine, whatever was changed since it has said something; and all of it that is, once it has', () => {
+    const step = fc.tuple(fc.constantFrom(...Object.keys(changes)), fc.nat({ max: 20 }), fc.boolean(), fc.boolean());
+    let fresh = 0;
+    let left = 0;
+    fc.assert(
+      fc.property(fc.array(step, { minLength: 1, maxLength: 8 }), (steps) => {
+        noteJob(null, null);
+        const first = demoJobs['keeper-plate']();
+        let job = first;
+        let number = noteJob(job, job.setups[0].id);
+        hear(said(first, job, number));
+        for (const [what, n, second, answered] of steps) {
+          const at = job.setups[second ? job.setups.length - 1 : 0].id;
+          job = withSetup(job, changes[what](oneSetup(job, at), n));
+          number = noteJob(job, job.setups[0].id);
+          if (answered) hear(said(first, job, number));
+          for (const s of eachSetup(job)) {
+            const was = oneSetup(first, s.at.id);
+            for (const c of s.cuts) {
+              const before = was.cuts.find((b) => b.id === c.id)!;
+              const same = keyOf(was, before) === keyOf(s, c);
+              if (answered) expect(isFresh(s, c.id)).toBe(same);
+              else if (isFresh(s, c.id)) expect(same).toBe(true);
+              if (isFresh(s, c.id)) fresh++;
+              else left++;
+            }
+            const same = proofKeyOf(first, was, 'fine') === proofKeyOf(job, s, 'fine');
+            if (answered) expect(isUpToDate(job, s.at.id)).toBe(same);
+            else if (isUpToDate(job, s.at.id)) expect(same).toBe(true);
+          }
+        }
+      }),
+      { numRuns: 150 },
+    );
+    // It can see both.
+    expect(fresh).toBeGreaterThan(100);
+    expect(left).toBeGreaterThan(100);
+  });
+
+  it('is what was not touched, before the engine has said a word', () => {
+    const job = demoJobs['lock-cottage-board']();
+    noteJob(null, null);
+    const id = job.setups[0].id;
+    hear(said(job, job, noteJob(job, id)));
+    const one = oneSetup(job);
+    const next = withSetup(job, changes['a value of a cut'](one, 1));
+    noteJob(next, id);
+    expect(oneSetup(next).cuts.map((c) => isFresh(oneSetup(next), c.id))).toEqual(one.cuts.map((_, k) => k !== 1));
+    expect(isUpToDate(next, id)).toBe(false);
+    const renamed = withSetup(job, changes['what an item is called'](one, 0));
+    noteJob(renamed, id);
+    expect(isUpToDate(renamed, id)).toBe(true);
+    useWork.setState({ quality: 'quick' });
+    expect(isUpToDate(renamed, id)).toBe(false);
+    useWork.setState({ quality: 'fine' });
+  });
+
+  it('is nothing of a job that was closed, whatever is said of it later', () => {
+    const job = demoJobs['lock-cottage-board']();
+    const id = job.setups[0].id;
+    const number = noteJob(job, id);
+    noteJob(null, null);
+    hear(said(job, job, number));
+    expect(useWork.getState()).toMatchObject({ setups: {}, cuts: {}, said: null });
+    noteJob(job, id);
+    hear(said(job, job, number));
+    expect(isUpToDate(job, id)).toBe(false);
+  });
+
+  it('is of the set-up that is shown at once, and what is at work of no other', () => {
+    const job = demoJobs['keeper-plate']();
+    expect(job.setups.length).toBeGreaterThan(1);
+    const [a, b] = job.setups;
+    noteJob(null, null);
+    hear({ ...said(job, job, noteJob(job, a.id)), proving: 0.4 });
+    expect(useWork.getState().proving).toBe(0.4);
+    expect(Object.keys(useWork.getState().cuts)).toEqual(a.cuts.map((c) => c.id));
+    const number = noteJob(job, b.id);
+    expect(useWork.getState().proving).toBeNull();
+    expect(Object.keys(useWork.getState().cuts)).toEqual(b.cuts.map((c) => c.id));
+    // Said before the engine knew that another one is looked at.
+    hear({ ...said(job, job, number - 1), proving: 0.6 });
+    expect(useWork.getState().proving).toBeNull();
+    expect(Object.keys(useWork.getState().cuts)).toEqual(b.cuts.map((c) => c.id));
+  });
+});

@@ -1,0 +1,57 @@
+import type { CutPlan } from '@/core/cuts/kind';
+import type { HeightField } from '@/core/relief/field';
+import type { Quality } from './keys';
+import type { ProofResult } from './protocol';
+
+export interface CutState {
+  /** Content key of the plan that is held; the cut is up to date when it equals the wanted one. */
+  readonly key: string;
+  readonly plan: CutPlan;
+}
+
+/** What has been worked out for one set-up. */
+export interface SetupWork {
+  readonly cuts: Readonly<Record<string, CutState>>;
+  readonly proof: ProofResult | null;
+  /** Content key of what the proof was made of; of nothing that is there when it is empty. */
+  readonly proofKey: string;
+  /** The field as it will be, coarsely, until there is a first proof. */
+  readonly glimpse: HeightField | null;
+}
+export const NOTHING: SetupWork = { cuts: {}, proof: null, proofKey: '', glimpse: null };
+
+/** What has been worked out for the open job, and what is being worked on. */
+export interface Work {
+  /** Every set-up of the job, by id. */
+  readonly setups: Readonly<Record<string, SetupWork>>;
+  /** The cuts of the set-up that is shown that are being planned, by id, and how far each is; null for none. */
+  readonly planning: Readonly<Record<string, number>> | null;
+  readonly proving: number | null;
+  /** Whether a proof is being held against what is wanted. */
+  readonly comparing: boolean;
+  readonly stopped: boolean;
+  readonly error: string;
+  readonly quality: Quality;
+}
+export const NO_WORK: Work = {
+  setups: {},
+  planning: null,
+  proving: null,
+  comparing: false,
+  stopped: false,
+  error: '',
+  quality: 'fine',
+};
+
+/** What of a set-up is as it should be: the paths of which cuts, and whether all of it is, the proof too. */
+export interface Fresh {
+  readonly cuts: readonly string[];
+  readonly all: boolean;
+}
+
+/** What the engine says: of which of the jobs that it was given, and of which set-up what is at work is told. */
+export interface Told extends Work {
+  readonly of: number;
+  readonly shown: string | null;
+  readonly fresh: Readonly<Record<string, Fresh>>;
+}
