@@ -1,6 +1,5 @@
 import { emptyPlan, type CutPlan } from '../cuts/kind';
 import { datumOf, newOneSetup, type OneSetup } from '../job/job';
-import { demoSetups } from '../job/demo';
 import { planCut } from '../pipeline/planning';
 import { toolNumbers, writePrograms } from '../pipeline/programs';
 import { placePrograms, prove } from '../pipeline/proving';
