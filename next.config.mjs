@@ -19,6 +19,8 @@ const workers = {
 
 const config = {
   reactStrictMode: true,
+  // What has not changed is not drawn again, without a word of it in the components.
+  reactCompiler: true,
   poweredByHeader: false,
   env: { MIRVAK_STAMP: stamp() },
   devIndicators: false,

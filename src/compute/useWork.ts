@@ -5,7 +5,7 @@ import { planInputs } from '@/core/pipeline/planning';
 import { NO_WORK, NOTHING, type Fresh, type SetupWork, type Told, type Work } from './work';
 
 /** What the engine has said, as the window shows it: of all set-ups, and of the one that is shown. */
-interface SeenWork extends SetupWork, Work {
+export interface SeenWork extends SetupWork, Work {
   /** The job of which the engine has said last what is as it should be, and what that is. */
   readonly said: {
     readonly whole: Job;

@@ -61,6 +61,16 @@ export function useLater<T, S>(store: Store<T>, select: (state: T) => S): S {
   return shown;
 }
 
+/** A value as it was when it last stood still for so long, ms: what is worked out of it waits while it is dragged or typed. */
+export function useRested<T>(value: T, ms: number): T {
+  const [rested, setRested] = useState(value);
+  useEffect(() => {
+    const t = setTimeout(() => startTransition(() => setRested(() => value)), ms);
+    return () => clearTimeout(t);
+  }, [value, ms]);
+  return rested;
+}
+
 /** Mounts its children a moment after what stands around them, so that a window opens in several short steps. */
 export function After({ steps = 1, children }: { steps?: number; children: ReactNode }): ReactNode {
   const [left, setLeft] = useState(steps);

@@ -26,6 +26,8 @@ export function ItemList({
   picked: readonly string[];
   placed: ReadonlyMap<string, PlacedItem>;
 }) {
+  // The tree is the same object whatever it holds: what is read from it is read each time.
+  'use no memo';
   /** Groups that were opened and layers that were shut: the others are as they come. */
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const [focused, setFocused] = useState<string | null>(null);

@@ -1,12 +1,15 @@
 'use client';
 import Box from '@mui/material/Box';
-import { memo, useDeferredValue, useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import type { PlacedItem } from '@/core/artwork/item';
 import { distanceBetween, measure } from '@/core/artwork/measure';
 import { formatLength, type Unit } from '@/core/units/length';
+import { useRested } from '@/ui/later';
 
 /** Things beyond this count are not measured while they are dragged about. */
 const MOST = 12;
+/** Milliseconds. */
+const REST = 200;
 
 /** Size, area and length of outline of what is picked; the distance between two things. */
 export const MeasuresPanel = memo(function MeasuresPanel(p: {
@@ -15,8 +18,8 @@ export const MeasuresPanel = memo(function MeasuresPanel(p: {
   unit: Unit;
 }) {
   const { unit } = p;
-  // Measuring waits until what was changed has been drawn.
-  const where = useDeferredValue(p.placed);
+  // Measuring waits until what was changed has been drawn, and rests.
+  const where = useRested(p.placed, REST);
   const placed = useMemo(() => p.picked.flatMap((id) => where.get(id) ?? []), [p.picked, where]);
   const key = placed.length <= MOST;
   const m = useMemo(() => (key ? measure(placed) : null), [placed, key]);

@@ -292,22 +292,32 @@ export function FlagField(p: { label: string; value: boolean; onChange: (v: bool
   );
 }
 
+/** So many lines are seen at once; beyond, the field scrolls. */
+const MOST_LINES = 6;
+
 /** Text that is taken as it is typed. */
 export function TextField(p: { label: string; value: string; lines?: number; onChange: (v: string) => void }) {
   const id = useId();
   const [value, change] = useDraft(p.value, p.onChange);
+  // The browser gives the field its height: one that measures its text has the whole window laid out anew at each key.
+  const lines = p.lines && {
+    multiline: true,
+    inputComponent: 'textarea' as const,
+    inputProps: { rows: Math.min(MOST_LINES, Math.max(p.lines, value.split('\n').length)) },
+    sx: {
+      p: 0,
+      '& textarea': {
+        p: '7px 10px',
+        fieldSizing: 'content',
+        boxSizing: 'border-box',
+        minHeight: `calc(${p.lines}lh + 14px)`,
+        maxHeight: `calc(${MOST_LINES}lh + 14px)`,
+      },
+    },
+  };
   return (
     <Labelled id={id} label={p.label}>
-      <OutlinedInput
-        id={id}
-        fullWidth
-        multiline={!!p.lines}
-        minRows={p.lines}
-        maxRows={6}
-        value={value}
-        onChange={(e) => change(e.target.value)}
-        sx={p.lines ? { p: 0, '& textarea': { p: '7px 10px' } } : undefined}
-      />
+      <OutlinedInput id={id} fullWidth value={value} onChange={(e) => change(e.target.value)} {...lines} />
     </Labelled>
   );
 }

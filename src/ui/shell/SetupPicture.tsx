@@ -1,31 +1,27 @@
 'use client';
 import Box from '@mui/material/Box';
-import { memo, useEffect, useRef } from 'react';
+import { useEffect, useRef } from 'react';
+import { useWork } from '@/compute/useWork';
 import { materials } from '@/core/cutters/materials';
-import type { Job } from '@/core/job/job';
 import { oneSetup } from '@/core/job/oneSetup';
-import type { HeightField } from '@/core/relief/field';
 import { shade } from '@/core/relief/shade';
+import { useOpenJob } from '@/store/openJob';
+import { useLater } from '@/ui/later';
 
 /** Pixels, drawn twice as fine. */
 const WIDTH = 42;
 const HEIGHT = 28;
+const NO_BLANK = { width: WIDTH, height: HEIGHT, thickness: 1, material: 'oak' } as const;
 
 const rgb = (hex: string): [number, number, number] =>
   [1, 3, 5].map((k) => parseInt(hex.slice(k, k + 2), 16)) as [number, number, number];
 
 /** What a set-up leaves, seen from above, as small as a stamp: its proof, or the bare blank before there is one. */
-export const SetupPicture = memo(function SetupPicture({
-  id,
-  job,
-  field,
-}: {
-  readonly id: string;
-  readonly job: Job;
-  readonly field: HeightField | null;
-}) {
+export function SetupPicture({ id }: { readonly id: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const { width, height, thickness, material } = oneSetup(job, id).blank;
+  const blank = useLater(useOpenJob, (s) => s.whole && oneSetup(s.whole, id).blank);
+  const field = useLater(useWork, (w) => w.setups[id]?.proof?.field ?? null);
+  const { width, height, thickness, material } = blank ?? NO_BLANK;
   const k = Math.min((2 * WIDTH) / width, (2 * HEIGHT) / height);
   const [w, h] = [Math.max(2, Math.round(width * k)), Math.max(2, Math.round(height * k))];
   useEffect(() => {
@@ -48,4 +44,4 @@ export const SetupPicture = memo(function SetupPicture({
       <canvas ref={canvas} width={w} height={h} style={{ width: w / 2, height: h / 2, borderRadius: 2 }} />
     </Box>
   );
-});
+}

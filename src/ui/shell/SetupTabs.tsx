@@ -19,10 +19,9 @@ import Tabs from '@mui/material/Tabs';
 import TextField from '@mui/material/TextField';
 import Tooltip from '@mui/material/Tooltip';
 import { useState } from 'react';
-import { isUpToDate, useWork } from '@/compute/useWork';
-import type { SetupWork } from '@/compute/work';
-import type { Job, OneSetup, Setup } from '@/core/job/job';
-import { oneSetup } from '@/core/job/oneSetup';
+import { isUpToDate, useWork, type SeenWork } from '@/compute/useWork';
+import type { Job } from '@/core/job/job';
+import { oneSetup, setupWith } from '@/core/job/oneSetup';
 import { whyNotAt, type Beginning } from '@/core/job/allSetups';
 import { durationText } from '@/core/units/duration';
 import { useOpenJob } from '@/store/openJob';
@@ -33,15 +32,12 @@ import { useLater } from '@/ui/later';
 import { SetupPicture } from './SetupPicture';
 
 /** How a set-up stands, in a few words, and whether something was found. */
-function stateOf(
-  job: OneSetup,
-  work: SetupWork | undefined,
-  fresh: boolean,
-  all: { readonly stopped: boolean; readonly error: string },
-): { readonly words: string; readonly bad: boolean } {
+function stateOf(whole: Job, id: string, all: SeenWork): { readonly words: string; readonly bad: boolean } {
+  const job = oneSetup(whole, id);
+  const work = all.setups[id];
   const cuts = job.cuts.filter((c) => c.enabled);
   if (!cuts.length) return { words: job.items.length ? 'No cuts yet' : 'Empty', bad: false };
-  if (!work?.proof || !fresh) return { words: waitingWords(all), bad: !!all.error };
+  if (!work?.proof || !isUpToDate(whole, id, all)) return { words: waitingWords(all), bad: !!all.error };
   const n = work.proof.findings.length;
   if (n) return { words: `${n} ${n === 1 ? 'finding' : 'findings'}`, bad: true };
   return { words: durationText(work.proof.minutes), bad: false };
@@ -56,91 +52,19 @@ const beginnings: readonly { readonly begins: Beginning; readonly name: string; 
 
 /** The set-ups of a job: which there are, how each stands, and which one the window shows. */
 export function SetupTabs() {
-  const { whole, shownId, show } = useLater(useOpenJob, (s) => s);
-  const work = useLater(useWork, (w) => w);
-  const { setups } = work;
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  // Only what the bar itself is made of: the window is laid out anew each time it is drawn.
+  const ids = useLater(useOpenJob, (s) => s.whole?.setups.map((q) => q.id).join(' '));
+  const shown = useLater(useOpenJob, (s) => s.whole && setupWith(s.whole, s.shownId).id);
+  const name = useLater(useOpenJob, (s) => s.whole && setupWith(s.whole, s.shownId).name);
   const [adding, setAdding] = useState<HTMLElement | null>(null);
   const [more, setMore] = useState<HTMLElement | null>(null);
-  const [naming, setNaming] = useState<Setup | null>(null);
-  if (!whole || !shownId) return null;
-  const now = whole.setups.find((s) => s.id === shownId) ?? whole.setups[0];
-  const end = ({ active, over }: DragEndEvent) => {
-    if (over)
-      placeSetup(
-        String(active.id),
-        whole.setups.findIndex((s) => s.id === over.id),
-      );
-  };
+  const [naming, setNaming] = useState(false);
+  if (!ids || !shown) return null;
   return (
     <Box sx={{ flex: 1, minWidth: 0, display: 'flex', alignItems: 'center', height: '100%' }}>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
-        <SortableContext items={whole.setups.map((s) => s.id)} strategy={horizontalListSortingStrategy}>
-          <Tabs
-            value={now.id}
-            onChange={(_, id: string) => show(id)}
-            aria-label="Set-ups"
-            variant="scrollable"
-            scrollButtons="auto"
-            selectionFollowsFocus
-            sx={{ minHeight: 52, minWidth: 0, '& .MuiTabs-indicator': { height: 3, borderRadius: '3px 3px 0 0' } }}
-          >
-            {whole.setups.map((s) => {
-              const { words, bad } = stateOf(oneSetup(whole, s.id), setups[s.id], isUpToDate(whole, s.id, work), work);
-              return (
-                <DraggedTab
-                  key={s.id}
-                  value={s.id}
-                  icon={<SetupPicture id={s.id} job={whole} field={setups[s.id]?.proof?.field ?? null} />}
-                  iconPosition="start"
-                  sx={{
-                    minHeight: 52,
-                    px: 1.25,
-                    py: 0,
-                    gap: 1,
-                    textTransform: 'none',
-                    textAlign: 'left',
-                    maxWidth: 190,
-                    justifyContent: 'flex-start',
-                  }}
-                  label={
-                    <Box sx={{ minWidth: 0 }}>
-                      <Box
-                        sx={{
-                          fontSize: 13,
-                          fontWeight: 600,
-                          lineHeight: 1.25,
-                          overflow: 'hidden',
-                          textOverflow: 'ellipsis',
-                          whiteSpace: 'nowrap',
-                          color: 'text.primary',
-                        }}
-                      >
-                        {s.name}
-                      </Box>
-                      <Box component="span" sx={readOut}>
-                        ,{' '}
-                      </Box>
-                      <Box
-                        sx={{
-                          fontSize: 11.5,
-                          lineHeight: 1.25,
-                          whiteSpace: 'nowrap',
-                          color: bad ? 'error.main' : 'text.secondary',
-                        }}
-                      >
-                        {words}
-                      </Box>
-                    </Box>
-                  }
-                />
-              );
-            })}
-          </Tabs>
-        </SortableContext>
-      </DndContext>
-      <Tooltip title={`More for "${now.name}"`}>
-        <IconButton size="small" aria-label={`More for set-up ${now.name}`} onClick={(e) => setMore(e.currentTarget)}>
+      <Bar ids={ids} shown={shown} />
+      <Tooltip title={`More for "${name}"`}>
+        <IconButton size="small" aria-label={`More for set-up ${name}`} onClick={(e) => setMore(e.currentTarget)}>
           <MoreVertRounded fontSize="small" />
         </IconButton>
       </Tooltip>
@@ -156,8 +80,88 @@ export function SetupTabs() {
           </MenuItem>
         ))}
       </Menu>
-      <MoreMenu anchor={more} setup={now} job={whole} onClose={() => setMore(null)} onName={() => setNaming(now)} />
-      <NameDialog setup={naming} onClose={() => setNaming(null)} />
+      <MoreMenu anchor={more} id={shown} onClose={() => setMore(null)} onName={() => setNaming(true)} />
+      <NameDialog id={naming ? shown : null} onClose={() => setNaming(false)} />
+    </Box>
+  );
+}
+
+function Bar({ ids, shown }: { readonly ids: string; readonly shown: string }) {
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const list = ids.split(' ');
+  const end = ({ active, over }: DragEndEvent) => {
+    if (over) placeSetup(String(active.id), list.indexOf(String(over.id)));
+  };
+  return (
+    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
+      <SortableContext items={list} strategy={horizontalListSortingStrategy}>
+        <Tabs
+          value={shown}
+          onChange={(_, id: string) => useOpenJob.getState().show(id)}
+          aria-label="Set-ups"
+          variant="scrollable"
+          scrollButtons="auto"
+          selectionFollowsFocus
+          sx={{ minHeight: 52, minWidth: 0, '& .MuiTabs-indicator': { height: 3, borderRadius: '3px 3px 0 0' } }}
+        >
+          {list.map((id) => (
+            <DraggedTab
+              key={id}
+              value={id}
+              icon={<SetupPicture id={id} />}
+              iconPosition="start"
+              sx={{
+                minHeight: 52,
+                px: 1.25,
+                py: 0,
+                gap: 1,
+                textTransform: 'none',
+                textAlign: 'left',
+                maxWidth: 190,
+                justifyContent: 'flex-start',
+              }}
+              label={<SetupLabel id={id} />}
+            />
+          ))}
+        </Tabs>
+      </SortableContext>
+    </DndContext>
+  );
+}
+
+/** A set-up's name, and below it how it stands. */
+function SetupLabel({ id }: { readonly id: string }) {
+  const whole = useLater(useOpenJob, (s) => s.whole);
+  const words = useLater(useWork, (w) => (whole ? stateOf(whole, id, w).words : ''));
+  const bad = useLater(useWork, (w) => !!whole && stateOf(whole, id, w).bad);
+  return (
+    <Box sx={{ minWidth: 0 }}>
+      <Box
+        sx={{
+          fontSize: 13,
+          fontWeight: 600,
+          lineHeight: 1.25,
+          overflow: 'hidden',
+          textOverflow: 'ellipsis',
+          whiteSpace: 'nowrap',
+          color: 'text.primary',
+        }}
+      >
+        {whole && setupWith(whole, id).name}
+      </Box>
+      <Box component="span" sx={readOut}>
+        ,{' '}
+      </Box>
+      <Box
+        sx={{
+          fontSize: 11.5,
+          lineHeight: 1.25,
+          whiteSpace: 'nowrap',
+          color: bad ? 'error.main' : 'text.secondary',
+        }}
+      >
+        {words}
+      </Box>
     </Box>
   );
 }
@@ -176,18 +180,18 @@ function DraggedTab(props: TabProps & { readonly value: string }) {
 
 function MoreMenu({
   anchor,
-  setup,
-  job,
+  id,
   onClose,
   onName,
 }: {
   readonly anchor: HTMLElement | null;
-  readonly setup: Setup;
-  readonly job: Job;
+  readonly id: string;
   readonly onClose: () => void;
   readonly onName: () => void;
 }) {
-  const { id } = setup;
+  const job = useLater(useOpenJob, (s) => (anchor ? s.whole : null));
+  if (!job || !anchor) return null;
+  const setup = setupWith(job, id);
   const run = (work: () => void) => () => {
     onClose();
     work();
@@ -202,20 +206,21 @@ function MoreMenu({
     );
   };
   return (
-    <Menu anchorEl={anchor} open={!!anchor} onClose={onClose}>
+    <Menu anchorEl={anchor} open onClose={onClose}>
       <MenuItem onClick={run(onName)}>Rename</MenuItem>
-      <MenuItem onClick={run(() => copySetup(setup.id))}>Copy</MenuItem>
+      <MenuItem onClick={run(() => copySetup(id))}>Copy</MenuItem>
       {move(-1, 'Run earlier')}
       {move(1, 'Run later')}
       <Divider />
-      <MenuItem disabled={job.setups.length === 1} onClick={run(() => deleteSetup(setup.id))}>
+      <MenuItem disabled={job.setups.length === 1} onClick={run(() => deleteSetup(id))}>
         <ListItemText primary="Delete" secondary={job.setups.length === 1 ? 'A job has at least one.' : null} />
       </MenuItem>
     </Menu>
   );
 }
 
-function NameDialog({ setup, onClose }: { readonly setup: Setup | null; readonly onClose: () => void }) {
+function NameDialog({ id, onClose }: { readonly id: string | null; readonly onClose: () => void }) {
+  const setup = useLater(useOpenJob, (s) => (id && s.whole ? setupWith(s.whole, id) : null));
   const [name, setName] = useState<string | null>(null);
   const done = () => {
     const n = name?.trim();
