@@ -45,7 +45,6 @@ export function useLater<T, S>(store: Store<T>, select: (state: T) => S): S {
       startTransition(() =>
         setSeen((old) => (Object.is(latest.current(old), latest.current(store.getState())) ? old : store.getState())),
       );
-    follow();
     const paced = () => {
       if (!held) return follow();
       late.add(follow);
@@ -56,8 +55,12 @@ export function useLater<T, S>(store: Store<T>, select: (state: T) => S): S {
       stop();
       late.delete(follow);
     };
-    // What is selected may depend on the component's own values: asked again whenever it changes.
-  }, [store, shown]);
+  }, [store]);
+  // What is selected may depend on the component's own values: asked again whenever it is drawn.
+  useEffect(() => {
+    const now = store.getState();
+    if (!Object.is(shown, select(now))) startTransition(() => setSeen(now));
+  });
   return shown;
 }
 

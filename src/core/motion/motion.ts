@@ -149,6 +149,24 @@ export function moveLength(m: Motion, i: number): number {
   return Math.hypot(sweepOf(m, i) * Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]), dz);
 }
 
+/** The ends of the chords of arc move i, whose sagitta stays below `tolerance` mm; the last one is the end of the move. */
+export function eachChord(
+  m: Motion,
+  i: number,
+  tolerance: number,
+  to: (x: number, y: number, z: number) => void,
+): void {
+  const sweep = sweepOf(m, i);
+  const r = Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]);
+  const n = Math.max(1, Math.ceil(sweep / (r > tolerance ? 2 * Math.acos(1 - tolerance / r) : Math.PI / 2)));
+  const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
+  const step = ((m.kind[i] === ARC_CCW ? 1 : -1) * sweep) / n;
+  const rise = (m.z[i] - m.z[i - 1]) / n;
+  for (let k = 1; k < n; k++)
+    to(m.cx[i] + r * Math.cos(a0 + step * k), m.cy[i] + r * Math.sin(a0 + step * k), m.z[i - 1] + rise * k);
+  to(m.x[i], m.y[i], m.z[i]);
+}
+
 /** A motion with every arc replaced by chords whose sagitta stays below `tolerance` mm. */
 export function withoutArcs(m: Motion, tolerance: number): Motion {
   let any = false;
@@ -160,19 +178,7 @@ export function withoutArcs(m: Motion, tolerance: number): Motion {
     else if (m.kind[i] === PLUNGE) b.plunge(m.z[i], m.feed[i]);
     else if (m.kind[i] === FEED) b.line(m.x[i], m.y[i], m.z[i], m.feed[i]);
     else if (m.kind[i] === DWELL) b.dwell(m.feed[i]);
-    else {
-      const sweep = sweepOf(m, i);
-      const r = Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]);
-      const n = Math.max(1, Math.ceil(sweep / (r > tolerance ? 2 * Math.acos(1 - tolerance / r) : Math.PI / 2)));
-      const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
-      const sign = m.kind[i] === ARC_CCW ? 1 : -1;
-      for (let k = 1; k <= n; k++) {
-        const a = a0 + (sign * sweep * k) / n;
-        const z = m.z[i - 1] + ((m.z[i] - m.z[i - 1]) * k) / n;
-        if (k === n) b.line(m.x[i], m.y[i], m.z[i], m.feed[i]);
-        else b.line(m.cx[i] + r * Math.cos(a), m.cy[i] + r * Math.sin(a), z, m.feed[i]);
-      }
-    }
+    else eachChord(m, i, tolerance, (x, y, z) => b.line(x, y, z, m.feed[i]));
   }
   return b.build();
 }

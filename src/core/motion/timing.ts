@@ -1,6 +1,7 @@
 import { contentKey, derived } from '../geometry/hash';
 import type { Machine } from '../machine/profile';
-import { DWELL, isArc, RAPID, withoutArcs, type Motion } from './motion';
+import { LookAhead } from './lookAhead';
+import { DWELL, eachChord, isArc, RAPID, type Motion } from './motion';
 
 /** Seconds by what the machine is doing, and mm of way. */
 export interface Time {
@@ -18,17 +19,6 @@ export type Dynamics = Pick<Machine, 'accel' | 'maxFeed' | 'rapid' | 'junctionDe
 /** Sagitta of the chords that arcs are run as, mm. */
 const CHORD = 0.005;
 
-/** The motion with arcs no faster than the acceleration towards their centre allows: v^2 <= a r. */
-function heldOnArcs(m: Motion, accel: number): Motion {
-  let feed: Float64Array | null = null;
-  for (let i = 1; i < m.count; i++) {
-    if (!isArc(m.kind[i])) continue;
-    const most = 60 * Math.sqrt(accel * Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]));
-    if (m.feed[i] > most) (feed ??= m.feed.slice())[i] = most;
-  }
-  return feed ? { ...m, feed } : m;
-}
-
 /** The most that limits of the axes allow along a direction. */
 const along = (
   a: { readonly x: number; readonly y: number; readonly z: number },
@@ -38,48 +28,45 @@ const along = (
 ): number =>
   Math.min(a.x / Math.max(1e-9, Math.abs(vx)), a.y / Math.max(1e-9, Math.abs(vy)), a.z / Math.max(1e-9, Math.abs(vz)));
 
+/** What a chord is part of. */
+const CUTTING = 0;
+const PLUNGING = 1;
+const AIR = 2;
+const SORTS = 3;
+
 /**
  * Time of a motion under a controller with look-ahead: each move has a trapezoid of speed whose ends are
  * bounded by junction deviation (the speed at which a circle that leaves the corner by that deviation is
  * run at the acceleration limit) and by what can still be braked from. Speed and acceleration along a move
  * are bounded per axis. Method: backward then forward pass over the junction speeds, the usual planner of
- * open motion controllers. Arcs are run as chords, held to v^2 <= a r. `perMove`, if given, receives seconds per chord end,
- * summed into the original moves.
+ * open motion controllers. Arcs are run as chords, no faster than the acceleration towards their centre allows:
+ * v^2 <= a r. Moves of no length are passed over. `perMove`, if given, receives the seconds of each move.
  */
 export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Time {
-  const c = withoutArcs(heldOnArcs(motion, Math.min(m.accel.x, m.accel.y)), CHORD);
-  const n = c.count;
   const t: Time = { cutting: 0, plunging: 0, air: 0, cutLength: 0, airLength: 0, moves: motion.count };
-  if (n < 2) return t;
-  const len = new Float64Array(n);
-  const cruise = new Float64Array(n);
-  const acc = new Float64Array(n);
-  const junction = new Float64Array(n + 1);
+  const seconds = [0, 0, 0];
+  const lengths = [0, 0, 0];
+  const ahead = new LookAhead((name, length, s) => {
+    const sort = name % SORTS;
+    seconds[sort] += s;
+    lengths[sort] += length;
+    if (perMove) perMove[(name - sort) / SORTS] += s;
+  });
+  /** The way in. */
   let ux = 0;
   let uy = 0;
   let uz = 0;
-  for (let i = 1; i < n; i++) {
-    const dx = c.x[i] - c.x[i - 1];
-    const dy = c.y[i] - c.y[i - 1];
-    const dz = c.z[i] - c.z[i - 1];
+  const chord = (i: number, dx: number, dy: number, dz: number, feed: number): void => {
     const l = Math.sqrt(dx * dx + dy * dy + dz * dz);
-    len[i] = l;
-    if (l < 1e-9) {
-      cruise[i] = 1;
-      acc[i] = 1;
-      junction[i] = junction[i] || 0;
-      continue;
-    }
+    if (l < 1e-9) return;
     const vx = dx / l;
     const vy = dy / l;
     const vz = dz / l;
-    acc[i] = along(m.accel, vx, vy, vz);
-    cruise[i] = Math.min(c.kind[i] === RAPID ? m.rapid : c.feed[i], along(m.maxFeed, vx, vy, vz)) / 60;
     // Angle between the way in and the way out.
     const cos = -(ux * vx + uy * vy + uz * vz);
-    let v: number;
-    if (i === 1 || cos > 0.999999) v = 0;
-    else if (cos < -0.999999) v = Infinity;
+    let corner: number;
+    if (cos > 0.999999) corner = 0;
+    else if (cos < -0.999999) corner = Infinity;
     else {
       const sinHalf = Math.sqrt((1 - cos) / 2);
       const jx = vx - ux;
@@ -87,51 +74,36 @@ export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Tim
       const jz = vz - uz;
       const jl = Math.sqrt(jx * jx + jy * jy + jz * jz);
       const ja = along(m.accel, jx / jl, jy / jl, jz / jl);
-      v = Math.sqrt((ja * m.junctionDeviation * sinHalf) / (1 - sinHalf));
+      corner = Math.sqrt((ja * m.junctionDeviation * sinHalf) / (1 - sinHalf));
     }
-    junction[i] = Math.min(v, cruise[i], i > 1 ? cruise[i - 1] || v : v);
+    const air = motion.kind[i] === RAPID;
+    const sort = air ? AIR : Math.abs(dx) < 1e-9 && Math.abs(dy) < 1e-9 ? PLUNGING : CUTTING;
+    const cruise = Math.min(air ? m.rapid : feed, along(m.maxFeed, vx, vy, vz)) / 60;
+    ahead.add(SORTS * i + sort, l, cruise, along(m.accel, vx, vy, vz), corner);
     ux = vx;
     uy = vy;
     uz = vz;
+  };
+  const pull = Math.min(m.accel.x, m.accel.y);
+  const { x, y, z, feed } = motion;
+  for (let i = 1; i < motion.count; i++) {
+    if (motion.kind[i] === DWELL) {
+      ahead.stop();
+      seconds[PLUNGING] += feed[i];
+      if (perMove) perMove[i] += feed[i];
+    } else if (isArc(motion.kind[i])) {
+      const held = Math.min(feed[i], 60 * Math.sqrt(pull * Math.hypot(x[i] - motion.cx[i], y[i] - motion.cy[i])));
+      let [px, py, pz] = [x[i - 1], y[i - 1], z[i - 1]];
+      eachChord(motion, i, CHORD, (qx, qy, qz) => {
+        chord(i, qx - px, qy - py, qz - pz, held);
+        [px, py, pz] = [qx, qy, qz];
+      });
+    } else chord(i, x[i] - x[i - 1], y[i] - y[i - 1], z[i] - z[i - 1], feed[i]);
   }
-  junction[n] = 0;
-  for (let i = n - 1; i >= 1; i--)
-    junction[i] = Math.min(junction[i], Math.sqrt(junction[i + 1] ** 2 + 2 * acc[i] * len[i]));
-  for (let i = 1; i < n; i++)
-    junction[i + 1] = Math.min(junction[i + 1], Math.sqrt(junction[i] ** 2 + 2 * acc[i] * len[i]));
-  let source = 1;
-  for (let i = 1; i < n; i++) {
-    const l = len[i];
-    if (c.kind[i] === DWELL) {
-      t.plunging += c.feed[i];
-      if (perMove) perMove[source++] += c.feed[i];
-      continue;
-    }
-    if (l < 1e-9) continue;
-    const a = acc[i];
-    const v0 = junction[i];
-    const v1 = junction[i + 1];
-    const peak = Math.min(cruise[i], Math.sqrt(Math.max(0, (2 * a * l + v0 * v0 + v1 * v1) / 2)));
-    const up = Math.max(0, (peak * peak - v0 * v0) / (2 * a));
-    const down = Math.max(0, (peak * peak - v1 * v1) / (2 * a));
-    const s =
-      Math.max(0, peak - v0) / a + Math.max(0, peak - v1) / a + Math.max(0, l - up - down) / Math.max(peak, 1e-9);
-    if (c.kind[i] === RAPID) {
-      t.air += s;
-      t.airLength += l;
-    } else if (Math.abs(c.x[i] - c.x[i - 1]) < 1e-9 && Math.abs(c.y[i] - c.y[i - 1]) < 1e-9) {
-      t.plunging += s;
-      t.cutLength += l;
-    } else {
-      t.cutting += s;
-      t.cutLength += l;
-    }
-    if (perMove) {
-      // Chords of an arc belong to the move whose end they reach.
-      perMove[source] += s;
-      if (c.x[i] === motion.x[source] && c.y[i] === motion.y[source] && c.z[i] === motion.z[source]) source++;
-    }
-  }
+  ahead.stop();
+  [t.cutting, t.plunging, t.air] = seconds;
+  t.cutLength = lengths[CUTTING] + lengths[PLUNGING];
+  t.airLength = lengths[AIR];
   return t;
 }
 

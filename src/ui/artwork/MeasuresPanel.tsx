@@ -1,6 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
-import { memo, useMemo } from 'react';
+import { memo, useDeferredValue, useMemo } from 'react';
 import type { PlacedItem } from '@/core/artwork/item';
 import { distanceBetween, measure } from '@/core/artwork/measure';
 import { formatLength, type Unit } from '@/core/units/length';
@@ -10,6 +10,8 @@ import { useRested } from '@/ui/later';
 const MOST = 12;
 /** Milliseconds. */
 const REST = 200;
+/** Segments. */
+const LARGE = 200;
 
 /** Size, area and length of outline of what is picked; the distance between two things. */
 export const MeasuresPanel = memo(function MeasuresPanel(p: {
@@ -18,8 +20,12 @@ export const MeasuresPanel = memo(function MeasuresPanel(p: {
   unit: Unit;
 }) {
   const { unit } = p;
-  // Measuring waits until what was changed has been drawn, and rests.
-  const where = useRested(p.placed, REST);
+  // Measuring waits until what was changed has been drawn; what takes longer, until it rests.
+  const drawn = useDeferredValue(p.placed);
+  const rested = useRested(p.placed, REST);
+  const picked = (where: typeof rested) => p.picked.flatMap((id) => where.get(id) ?? []);
+  const large = picked(drawn).reduce((n, i) => n + i.paths.reduce((k, q) => k + q.segments.length, 0), 0) > LARGE;
+  const where = large ? rested : drawn;
   const placed = useMemo(() => p.picked.flatMap((id) => where.get(id) ?? []), [p.picked, where]);
   const key = placed.length <= MOST;
   const m = useMemo(() => (key ? measure(placed) : null), [placed, key]);
@@ -44,8 +50,10 @@ export const MeasuresPanel = memo(function MeasuresPanel(p: {
   return (
     <Box
       component="dl"
+      aria-busy={where !== p.placed}
       sx={{
         m: 0,
+        opacity: where !== p.placed ? 0.6 : 1,
         display: 'grid',
         gridTemplateColumns: '1fr auto',
         rowGap: 0.4,

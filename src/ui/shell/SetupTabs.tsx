@@ -80,8 +80,8 @@ export function SetupTabs() {
           </MenuItem>
         ))}
       </Menu>
-      <MoreMenu anchor={more} id={shown} onClose={() => setMore(null)} onName={() => setNaming(true)} />
-      <NameDialog id={naming ? shown : null} onClose={() => setNaming(false)} />
+      {more && <MoreMenu anchor={more} id={shown} onClose={() => setMore(null)} onName={() => setNaming(true)} />}
+      {naming && <NameDialog id={shown} onClose={() => setNaming(false)} />}
     </Box>
   );
 }
@@ -184,13 +184,13 @@ function MoreMenu({
   onClose,
   onName,
 }: {
-  readonly anchor: HTMLElement | null;
+  readonly anchor: HTMLElement;
   readonly id: string;
   readonly onClose: () => void;
   readonly onName: () => void;
 }) {
-  const job = useLater(useOpenJob, (s) => (anchor ? s.whole : null));
-  if (!job || !anchor) return null;
+  const job = useLater(useOpenJob, (s) => s.whole);
+  if (!job) return null;
   const setup = setupWith(job, id);
   const run = (work: () => void) => () => {
     onClose();
@@ -219,8 +219,8 @@ function MoreMenu({
   );
 }
 
-function NameDialog({ id, onClose }: { readonly id: string | null; readonly onClose: () => void }) {
-  const setup = useLater(useOpenJob, (s) => (id && s.whole ? setupWith(s.whole, id) : null));
+function NameDialog({ id, onClose }: { readonly id: string; readonly onClose: () => void }) {
+  const setup = useLater(useOpenJob, (s) => s.whole && setupWith(s.whole, id));
   const [name, setName] = useState<string | null>(null);
   const done = () => {
     const n = name?.trim();
