@@ -1,5 +1,5 @@
 import { derived } from '../geometry/hash';
-import { DWELL, RAPID, withoutArcs, type Motion } from './motion';
+import { DWELL, eachChord, isArc, RAPID, withoutArcs, type Motion } from './motion';
 
 /** Least and largest of x, y, z, mm. */
 export interface Box3 {
@@ -24,13 +24,13 @@ export interface Extent {
 
 const nothing = (): Box3 => ({ x0: Infinity, y0: Infinity, z0: Infinity, x1: -Infinity, y1: -Infinity, z1: -Infinity });
 
-function widen(b: Box3, m: Motion, i: number): void {
-  b.x0 = Math.min(b.x0, m.x[i]);
-  b.x1 = Math.max(b.x1, m.x[i]);
-  b.y0 = Math.min(b.y0, m.y[i]);
-  b.y1 = Math.max(b.y1, m.y[i]);
-  b.z0 = Math.min(b.z0, m.z[i]);
-  b.z1 = Math.max(b.z1, m.z[i]);
+function widen(b: Box3, x: number, y: number, z: number): void {
+  if (x < b.x0) b.x0 = x;
+  if (x > b.x1) b.x1 = x;
+  if (y < b.y0) b.y0 = y;
+  if (y > b.y1) b.y1 = y;
+  if (z < b.z0) b.z0 = z;
+  if (z > b.z1) b.z1 = z;
 }
 
 /** How finely arcs are looked at, mm. */
@@ -50,15 +50,22 @@ export const isPlunge = (m: Motion, i: number): boolean =>
 
 const extents = derived<Motion, Extent>();
 /** Worked out once for a motion: a question that its extent answers costs nothing however many moves there are. */
-export const extentOf = (motion: Motion): Extent =>
-  extents(motion, '', () => {
-    const m = chordsOf(motion);
+export const extentOf = (m: Motion): Extent =>
+  extents(m, '', () => {
     const [all, cutting] = [nothing(), nothing()];
     let feed = 0;
     let plunge = 0;
     for (let i = 0; i < m.count; i++) {
-      widen(all, m, i);
-      if (i && !(m.kind[i] === RAPID && m.z[i] >= 0)) widen(cutting, m, i);
+      const cuts = i > 0 && !(m.kind[i] === RAPID && m.z[i] >= 0);
+      if (isArc(m.kind[i]))
+        eachChord(m, i, CHORD, (x, y, z) => {
+          widen(all, x, y, z);
+          widen(cutting, x, y, z);
+        });
+      else {
+        widen(all, m.x[i], m.y[i], m.z[i]);
+        if (cuts) widen(cutting, m.x[i], m.y[i], m.z[i]);
+      }
       if (i && m.kind[i] !== RAPID && m.kind[i] !== DWELL) feed = Math.max(feed, m.feed[i]);
       if (isPlunge(m, i)) plunge = Math.max(plunge, m.feed[i]);
     }

@@ -1,4 +1,4 @@
-import { noughts, taken } from '../units/columns';
+import { column, noughts, used } from '../units/columns';
 
 /**
  * Tool motion as a struct of arrays: a million moves are a few arrays that pass between workers
@@ -44,11 +44,11 @@ export class MotionBuilder {
 
   /** @param room For how many moves there is room at first. */
   constructor(room = 256) {
-    this.kind = new Uint8Array(room);
-    this.x = new Float64Array(room);
-    this.y = new Float64Array(room);
-    this.z = new Float64Array(room);
-    this.feed = new Float64Array(room);
+    this.kind = column(Uint8Array, room);
+    this.x = column(Float64Array, room);
+    this.y = column(Float64Array, room);
+    this.z = column(Float64Array, room);
+    this.feed = column(Float64Array, room);
   }
 
   private push(kind: number, x: number, y: number, z: number, feed: number): void {
@@ -57,7 +57,7 @@ export class MotionBuilder {
     const i = this.count;
     if (i === this.kind.length) {
       const wide = <T extends Uint8Array | Float64Array>(a: T): T => {
-        const b = new (a.constructor as new (n: number) => T)(2 * i);
+        const b = column<T>(a.constructor as never, 2 * i);
         b.set(a as never);
         return b;
       };
@@ -108,8 +108,8 @@ export class MotionBuilder {
   arc(ccw: boolean, x: number, y: number, z: number, cx: number, cy: number, feed: number): void {
     const i = this.count;
     this.push(ccw ? ARC_CCW : ARC_CW, x, y, z, feed);
-    this.cx ??= new Float64Array(this.kind.length);
-    this.cy ??= new Float64Array(this.kind.length);
+    this.cx ??= column(Float64Array, this.kind.length);
+    this.cy ??= column(Float64Array, this.kind.length);
     this.cx[i] = cx;
     this.cy[i] = cy;
   }
@@ -120,13 +120,13 @@ export class MotionBuilder {
     const none = noughts(this.cx ? 0 : n);
     return {
       count: n,
-      kind: taken(this.kind, n),
-      x: taken(this.x, n),
-      y: taken(this.y, n),
-      z: taken(this.z, n),
-      cx: this.cx ? taken(this.cx, n) : none,
-      cy: this.cy ? taken(this.cy, n) : none,
-      feed: taken(this.feed, n),
+      kind: used(this.kind, n),
+      x: used(this.x, n),
+      y: used(this.y, n),
+      z: used(this.z, n),
+      cx: this.cx ? used(this.cx, n) : none,
+      cy: this.cy ? used(this.cy, n) : none,
+      feed: used(this.feed, n),
     };
   }
 }

@@ -1,4 +1,4 @@
-import { taken } from '../units/columns';
+import { column, used } from '../units/columns';
 import { MotionBuilder, type Motion } from '../motion/motion';
 
 /** Raised on text that is no RS-274 program or uses what this reader does not know; names the line. */
@@ -143,8 +143,8 @@ export class ChunkReader {
   private begin(): void {
     const room = Math.max(256, Math.ceil((this.bytes.length - this.at) / SHORT_LINE));
     this.b = new MotionBuilder(room);
-    this.lines = new Int32Array(room);
-    this.speeds = new Float64Array(room);
+    this.lines = column(Int32Array, room);
+    this.speeds = column(Float64Array, room);
   }
 
   read(): void {
@@ -168,8 +168,8 @@ export class ChunkReader {
       tool: c.tool,
       cut: c.cut,
       motion: b.build(),
-      line: taken(this.lines, b.count),
-      rpm: taken(this.speeds, b.count),
+      line: used(this.lines, b.count),
+      rpm: used(this.speeds, b.count),
       opens: this.opens,
       marked: this.marked,
     });
@@ -194,8 +194,8 @@ export class ChunkReader {
     const { b, c } = this;
     for (let k = before; k < b.count; k++) {
       if (k === this.lines.length) {
-        this.lines = widened(this.lines, new Int32Array(2 * k));
-        this.speeds = widened(this.speeds, new Float64Array(2 * k));
+        this.lines = widened(this.lines, column(Int32Array, 2 * k));
+        this.speeds = widened(this.speeds, column(Float64Array, 2 * k));
       }
       this.lines[k] = this.line;
       this.speeds[k] = c.spinning ? c.rpm : 0;

@@ -1,4 +1,4 @@
-import { taken } from '../units/columns';
+import { column, taken, used } from '../units/columns';
 
 // Of the Encoding Standard, and so in browsers, workers and Node.js alike; the core's types know no platform.
 const { TextDecoder: Decoder } = globalThis as unknown as {
@@ -32,18 +32,21 @@ export function bytesOf(chunks: Chunks): Uint8Array<ArrayBuffer> {
 export const chunkOf = (text: string): Uint8Array =>
   Uint8Array.from({ length: text.length }, (_, i) => (text.charCodeAt(i) < 256 ? text.charCodeAt(i) : 63));
 
+const SHORT = 1 << 12;
+const LONG = 1 << 16;
+
 /**
  * Text that grows byte by byte: programs of a million lines are written without a string for every word.
  * ASCII only.
  */
 export class ByteText {
-  private bytes = new Uint8Array(1 << 12);
+  private bytes: Uint8Array = column(Uint8Array, SHORT);
   private length = 0;
 
   /** Makes sure of `n` more bytes: what `byte` and `word` need is asked for once a line. */
   room(n: number): void {
     if (this.length + n <= this.bytes.length) return;
-    const wider = new Uint8Array(2 * this.bytes.length + n);
+    const wider = column(Uint8Array, 2 * this.bytes.length + n);
     wider.set(this.bytes.subarray(0, this.length));
     this.bytes = wider;
   }
@@ -109,9 +112,12 @@ export class ByteText {
 
   /** What has been written since it was taken last. */
   take(): Uint8Array {
-    const own = taken(this.bytes, this.length);
+    const { bytes, length } = this;
     this.length = 0;
-    return own;
+    if (length < LONG) return taken(bytes, length);
+    // A long text keeps the memory that it was written in.
+    this.bytes = column(Uint8Array, SHORT);
+    return used(bytes, length);
   }
 }
 

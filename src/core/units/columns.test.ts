@@ -1,5 +1,5 @@
 import { MotionBuilder, isStraight } from '../motion/motion';
-import { noughts, shifted, taken } from './columns';
+import { column, noughts, shifted, taken, used } from './columns';
 
 const isShared = (v: { readonly buffer: ArrayBufferLike }) => v.buffer instanceof SharedArrayBuffer;
 
@@ -15,6 +15,33 @@ describe('columns', () => {
     expect([...shifted(own, 2)]).toEqual([...own].map((v) => v + 2));
     expect(shifted(own, 0)).toBe(own);
     expect(taken(new Uint8Array(n).fill(3), n)).toBeInstanceOf(Uint8Array);
+  });
+  it('made with room for more keep their memory where they use most of it, and have one of their own where not', () => {
+    for (const [room, n, own] of [
+      [10_000, 9_000, false],
+      [10_000, 5_000, false],
+      [10_000, 4_999, true],
+      [1_000, 1_000, true],
+    ] as const) {
+      const from = column(Float64Array, room);
+      expect([from.length, from.every((v) => v === 0)]).toEqual([room, true]);
+      for (let i = 0; i < n; i++) from[i] = i * 1.1;
+      const first = used(from, n);
+      expect([...first]).toEqual(Array.from({ length: n }, (_, i) => i * 1.1));
+      expect(first.buffer === from.buffer).toBe(!own);
+      expect(isShared(first)).toBe(n >= 4096);
+    }
+  });
+  it('of a motion that is built on stay what they were', () => {
+    const b = new MotionBuilder();
+    b.rapid(0, 0, 5);
+    for (let i = 0; i < 6000; i++) b.line(i, 1, -1, 600);
+    const first = b.build();
+    const was = [...first.x];
+    for (let i = 0; i < 20_000; i++) b.line(-i, 2, -2, 500);
+    expect([...first.x]).toEqual(was);
+    expect(first.count).toBe(6001);
+    expect([...b.build().x.subarray(0, 6001)]).toEqual(was);
   });
   it('of noughts are noughts, however many are asked for, and shared', () => {
     for (const n of [3, 5000, 2, 2_000_000, 7]) {

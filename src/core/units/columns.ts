@@ -12,6 +12,19 @@ type Column = Float64Array | Float32Array | Int32Array | Uint8Array;
 const room = (bytes: number, length: number): ArrayBuffer | SharedArrayBuffer =>
   SHARES && length >= LONG ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes);
 
+type Ctor<T extends Column> = new (b: ArrayBuffer | SharedArrayBuffer) => T;
+
+/** Room for so many, noughts at first. */
+export const column = <T extends Column>(of: Ctor<T> & { readonly BYTES_PER_ELEMENT: number }, n: number): T =>
+  new of(room(n * of.BYTES_PER_ELEMENT, n));
+
+/**
+ * The first `n` of a column that was made with room for more, and whose first `n` are written no more: the same memory where
+ * it is shared and mostly used (what was never written takes none), a copy where not.
+ */
+export const used = <T extends Column>(from: T, n: number): T =>
+  !(from.buffer instanceof ArrayBuffer) && 2 * n >= from.length ? (from.subarray(0, n) as T) : taken(from, n);
+
 /** The first `n` of a column, as a column of their own. */
 export function taken<T extends Column>(from: T, n: number): T {
   const size = from.BYTES_PER_ELEMENT;
