@@ -33,7 +33,8 @@ function put(setupId: string, change: Partial<SetupWork>): void {
 
 const isFresh = (job: OneSetup, cuts: SetupWork['cuts'], cutId: string): boolean => {
   const cut = job.cuts.find((c) => c.id === cutId);
-  return !!cut && cuts[cutId]?.key === keyOf(job, cut);
+  const held = cuts[cutId];
+  return !!cut && !!held && held.key === keyOf(job, cut, held.plan.asked);
 };
 
 /** Whether what is held of a set-up's paths and proof is of the job as it is now. */
@@ -340,7 +341,6 @@ async function planSome(job: OneSetup, cuts: readonly Cut[]): Promise<void> {
 }
 
 async function plan(planner: ComputeSeat, job: OneSetup, cut: Cut): Promise<void> {
-  const key = keyOf(job, cut);
   const { id } = job.at;
   if (isShown(id)) results.setState((w) => ({ planning: { ...w.planning, [cut.id]: 0 }, error: '' }));
   try {
@@ -352,7 +352,7 @@ async function plan(planner: ComputeSeat, job: OneSetup, cut: Cut): Promise<void
     );
     const made = await planner.ask((api, pack) => api.plan(planner.next(), pack(pickUsedItems(job)), cut.id, told));
     if (wanted?.whole.setups.some((s) => s.id === id))
-      put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key, plan: made } } });
+      put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key: keyOf(job, cut, made.asked), plan: made } } });
     // What takes long to prove is proven by all.
     if (made.toolpaths.reduce((n, t) => n + t.motion.count, 0) > MANY_MOVES)
       for (const p of computePool().planners) p.begin();

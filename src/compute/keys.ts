@@ -1,3 +1,4 @@
+import type { CutPlan } from '@/core/cuts/kind';
 import { hashText } from '@/core/geometry/hash';
 import type { Cut, Job, OneSetup } from '@/core/job/job';
 import { oneSetup } from '@/core/job/oneSetup';
@@ -33,13 +34,14 @@ export function proofKeyOf(whole: Job, job: OneSetup, quality: Quality): string 
   return `${own} ${quality}${after ? ` after ${proofKeyOf(whole, oneSetup(whole, after.setup), quality)}` : ''}`;
 }
 
-/** Content keys of the cuts of a set-up, worked out once for each state of it. */
+/** Content keys of the cuts of a set-up, worked out once for each state of it; see cutKey. */
 const keys = new WeakMap<OneSetup, Map<string, string>>();
-export function keyOf(job: OneSetup, cut: Cut): string {
+export function keyOf(job: OneSetup, cut: Cut, asked?: CutPlan['asked']): string {
   let of = keys.get(job);
   if (!of) keys.set(job, (of = new Map()));
-  let key = of.get(cut.id);
-  if (key === undefined) of.set(cut.id, (key = cutKey(job, cut)));
+  const name = asked ? `${cut.id} ${asked.join(' ')}` : cut.id;
+  let key = of.get(name);
+  if (key === undefined) of.set(name, (key = cutKey(job, cut, asked)));
   return key;
 }
 

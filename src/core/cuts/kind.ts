@@ -112,6 +112,8 @@ export interface CutPlan {
   readonly overEdge?: number;
   /** Whether this cut parts the piece from the blank. */
   readonly cutsFree: boolean;
+  /** What it was worked out from of the blank, noted when it was asked for; all of it where it does not say. */
+  readonly asked?: readonly (keyof CutBlank)[];
 }
 
 /** The wanted surface of a job: height (mm, <= 0) at a point. */

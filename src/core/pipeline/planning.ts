@@ -4,13 +4,14 @@ import { shapeOf } from '../cutters/registry';
 import type { Cutter, Preset } from '../cutters/cutter';
 import { presetFor } from '../cutters/library';
 import { budgetOf } from '../cuts/budget';
-import { emptyPlan, type CutContext, type CutPlan, type Remark, type Target } from '../cuts/kind';
+import { emptyPlan, type CutBlank, type CutContext, type CutPlan, type Remark, type Target } from '../cuts/kind';
 import { kindOf } from '../cuts/registry';
 import type { Wanted } from '../cuts/wanted';
 import { contentKey, derived, hashText } from '../geometry/hash';
 import { flatten } from '../geometry/path';
 import { loopArea } from '../geometry/region';
 import type { Cut, OneSetup } from '../job/job';
+import { pick } from '../job/oneSetup';
 
 /** Raised when a result is no longer wanted. */
 export class Cancelled extends Error {
@@ -39,8 +40,31 @@ function completed(item: Item): Item {
   return made;
 }
 
-/** All that a cut's plan depends on, and nothing else. */
-export function planInputs(job: OneSetup, cut: Cut) {
+/** What planners can ask of the blank: nothing else of it is handed to them. */
+const blankKeys = [
+  'width',
+  'height',
+  'thickness',
+  'material',
+  'unit',
+  'safeHeight',
+  'clearance',
+  'approach',
+  'clamps',
+] as const satisfies readonly (keyof CutBlank)[];
+const blankOf = (job: OneSetup): CutBlank => ({ ...pick(job.blank, BLANKS_OWN), unit: job.unit, clamps: job.clamps });
+const BLANKS_OWN = blankKeys.filter((k) => k !== 'unit' && k !== 'clamps');
+
+/** The same values, where it is noted which of them were asked for. */
+function noting<T extends object>(values: T, asked: Set<keyof T>): T {
+  const out = {} as T;
+  for (const key of Object.keys(values) as (keyof T)[])
+    Object.defineProperty(out, key, { enumerable: true, get: () => (asked.add(key), values[key]) });
+  return out;
+}
+
+/** All that a cut's plan depends on; of the blank only what was asked for, where that is known. */
+export function planInputs(job: OneSetup, cut: Cut, asked: readonly (keyof CutBlank)[] = blankKeys) {
   const used = kindOf(cut.kind).cutters(cut.values);
   return {
     kind: cut.kind,
@@ -51,25 +75,21 @@ export function planInputs(job: OneSetup, cut: Cut) {
       (i) => i && { kind: i.kind, x: i.x, y: i.y, angle: i.angle, mirror: i.mirror, values: i.values },
     ),
     cutters: used.map((id) => job.cutters.find((c) => c.id === id) ?? null),
-    blank: [
-      job.blank.width,
-      job.blank.height,
-      job.blank.thickness,
-      job.blank.material,
-      job.blank.safeHeight,
-      job.blank.clearance,
-      job.blank.approach,
-    ],
-    clamps: job.clamps,
-    // What is said of the plan is said in the job's unit.
-    unit: job.unit,
+    blank: pick(blankOf(job), asked),
   };
 }
 
-/** Content key of a cut's plan: equal keys mean equal plans. */
-export const cutKey = (job: OneSetup, cut: Cut): string => hashText(contentKey(planInputs(job, cut)));
+/** Content key of a cut's plan: equal keys mean equal plans. `asked`: what a plan says that it has asked of the blank. */
+export const cutKey = (job: OneSetup, cut: Cut, asked?: CutPlan['asked']): string =>
+  hashText(contentKey(planInputs(job, cut, asked)));
 
-function contextOf(job: OneSetup, cut: Cut, art: ArtworkContext, progress: Progress): CutContext {
+function contextOf(
+  job: OneSetup,
+  cut: Cut,
+  art: ArtworkContext,
+  progress: Progress,
+  asked: Set<keyof CutBlank> = new Set(),
+): CutContext {
   const items = itemsOf(job, cut.items).filter((i) => i !== undefined);
   const cutter = (id: string): Cutter => {
     const c = job.cutters.find((q) => q.id === id);
@@ -77,11 +97,14 @@ function contextOf(job: OneSetup, cut: Cut, art: ArtworkContext, progress: Progr
     return c;
   };
   return {
-    blank: { ...job.blank, unit: job.unit, clamps: job.clamps },
+    blank: noting(blankOf(job), asked),
     region: (tolerance) => regionOf(items.map(completed), art, tolerance),
     lines: (tolerance) => linesOf(items.map(completed), art, tolerance),
     cutter,
-    preset: (id) => presetOf(cutter(id), job, cut),
+    preset(id) {
+      asked.add('material');
+      return presetOf(cutter(id), job, cut);
+    },
     budget: budgetOf(),
     progress,
   };
@@ -155,8 +178,9 @@ export function planCut(job: OneSetup, cut: Cut, art: ArtworkContext, progress: 
   if (lacksArtwork(cut)) return emptyPlan([{ level: 'problem', text: 'No artwork is picked for this cut.' }]);
   try {
     const picked = leftOut(job, cut, art);
-    const { remarks, ...rest } = kindOf(cut.kind).plan(cut.values, contextOf(job, cut, art, progress));
-    const plan = { ...rest, remarks: [...picked, ...remarks] };
+    const asked = new Set<keyof CutBlank>();
+    const { remarks, ...rest } = kindOf(cut.kind).plan(cut.values, contextOf(job, cut, art, progress, asked));
+    const plan = { ...rest, remarks: [...picked, ...remarks], asked: blankKeys.filter((k) => asked.has(k)) };
     for (const t of plan.toolpaths)
       for (const c of [job.cutters.find((q) => q.id === t.cutterId)!])
         if (!shapeOf(c.shape).turns && t.rpm !== 0) throw new Error(`${c.name} is drawn, not turned.`);
