@@ -50,6 +50,30 @@ test('a board of one\u2019s own from an empty page', async () => {
   await maker.sees(/2 programs/);
 });
 
+test('what can be pressed stands still while a job opens', async () => {
+  const { maker } = device;
+  const { page } = maker;
+  // At each frame, from the first on which it can be seen.
+  await page.evaluateOnNewDocument(() => {
+    const places = new Set<string>();
+    Object.assign(window, { places });
+    const look = () => {
+      for (const b of document.querySelectorAll('nav[aria-label=Stages] button')) {
+        const { x, y } = b.getBoundingClientRect();
+        places.add(`${b.textContent} ${Math.round(x)} ${Math.round(y)}`);
+      }
+      requestAnimationFrame(look);
+    };
+    requestAnimationFrame(look);
+  });
+  await maker.press('Open Ferry ring');
+  await maker.find('button', /^Blank, /);
+  await page.reload();
+  await maker.proven();
+  const places = await page.evaluate(() => [...(window as unknown as { places: Set<string> }).places]);
+  expect(places.length).toBe(5);
+});
+
 test('a reload in mid-edit loses nothing, and undo goes all the way back', async () => {
   const { maker } = device;
   await maker.press(/Open Keeper/);

@@ -51,7 +51,7 @@ export class Maker {
       )
       .catch(async (e) => {
         throw new Error(
-          `${(e as Error).message} There is no ${role} "${name}". The page says: ${(await this.text()).slice(0, 1500)}`,
+          `${(e as Error).message} There is no ${role} "${name}". The page at ${this.page.url()} says: ${(await this.text()).slice(0, 1500)}`,
         );
       });
     return handle.asElement() as ElementHandle<Element>;
@@ -60,7 +60,9 @@ export class Maker {
   async press(name: string | RegExp, role = 'button'): Promise<void> {
     const misses: string[] = [];
     for (let tries = 0; tries < 3; tries++) {
-      const thing = await this.find(role, name);
+      const thing = await this.find(role, name).catch((e: Error) => {
+        throw misses.length ? new Error(`After a press that missed (${misses.join('; ')}): ${e.message}`) : e;
+      });
       try {
         await this.free(thing);
         // A list that is made anew just now has another thing of that name in the same place: it was met too, and is not pressed twice.
@@ -212,7 +214,7 @@ export class Maker {
       .waitForFunction((s: string) => new RegExp(s).test(document.body.innerText), { timeout, polling }, source)
       .catch(async (e) => {
         throw new Error(
-          `${(e as Error).message} "${source}" is not seen. The page says: ${(await this.text()).slice(0, 1500)}`,
+          `${(e as Error).message} "${source}" is not seen. The page at ${this.page.url()} says: ${(await this.text()).slice(0, 1500)}`,
         );
       });
   }

@@ -1,9 +1,5 @@
 import type { Path, Segment } from './path';
-
-interface Point {
-  x: number;
-  y: number;
-}
+import type { Point } from './segment';
 
 /**
  * A B-spline curve to a path: degree up to 3 without weights exactly, as cubics, by inserting knots until every

@@ -1,9 +1,5 @@
 import type { Path, Segment } from './path';
-
-export interface Point {
-  x: number;
-  y: number;
-}
+import type { Point } from './segment';
 
 /**
  * A closed path through corners, each rounded by an arc of `radius` mm that touches both sides; where sides

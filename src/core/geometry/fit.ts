@@ -1,6 +1,7 @@
 import { circlePath, reversePath, type Path, type Segment } from './path';
 import { append } from '../units/append';
 import { loopArea, type Loop, type Region } from './region';
+import type { Point } from './segment';
 
 /**
  * Curves through points: a chain of points becomes as few lines, arcs and cubics as stay within a tolerance of
@@ -19,11 +20,6 @@ export interface FitOptions {
   readonly window?: number;
   /** Indices of points that are corners, when the caller knows them. */
   readonly corners?: readonly number[];
-}
-
-interface Vec {
-  x: number;
-  y: number;
 }
 
 /** Loops of a region as closed paths. */
@@ -159,7 +155,7 @@ function fitSubpath(p: Float64Array, last: number, closed: boolean, o: FitOption
   const w = o.window ?? 1;
   const X = (i: number) => p[2 * (i % n)];
   const Y = (i: number) => p[2 * (i % n) + 1];
-  const tangent = (i: number): Vec => {
+  const tangent = (i: number): Point => {
     const lo = closed ? i - w + n : Math.max(0, i - w);
     const hi = closed ? i + w + n : Math.min(last, i + w);
     const c = closed ? i + n : i;
@@ -241,7 +237,7 @@ function fitSubpath(p: Float64Array, last: number, closed: boolean, o: FitOption
   return out;
 }
 
-const unit = (x: number, y: number): Vec => {
+const unit = (x: number, y: number): Point => {
   const l = Math.hypot(x, y) || 1;
   return { x: x / l, y: y / l };
 };
@@ -322,7 +318,7 @@ function arcWithin(X: At, Y: At, from: number, to: number, tolerance: number, cl
 }
 
 /** A cubic with given end tangents (both along the way of the points), or null when it cannot keep the tolerance. */
-function cubicWithin(X: At, Y: At, from: number, to: number, t0: Vec, t1: Vec, tolerance: number): Segment | null {
+function cubicWithin(X: At, Y: At, from: number, to: number, t0: Point, t1: Point, tolerance: number): Segment | null {
   const n = to - from;
   const x0 = X(from);
   const y0 = Y(from);

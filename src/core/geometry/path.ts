@@ -1,3 +1,5 @@
+import { noBox, orNull, widen, type Bounds } from './box';
+
 /**
  * Paths of lines, circular arcs and cubics, kept exact until they are flattened for a use.
  * Points in mm. An arc is given by its end point and centre; `ccw` tells its sense.
@@ -153,6 +155,10 @@ export function arcsToCubics(path: Path): Path {
   return { ...path, segments };
 }
 
+/** How many chords an arc of radius r takes so that none leaves it by more than `tolerance`, nor spans more than half a turn. */
+export const arcChords = (sweep: number, r: number, tolerance: number): number =>
+  Math.max(1, Math.ceil(Math.abs(sweep) / (r > tolerance ? 2 * Math.acos(1 - tolerance / r) : Math.PI / 2)));
+
 /**
  * A path to points (x, y interleaved) whose chords stay within `tolerance` mm of it. Ends of segments
  * are kept exactly. A closed path has no repeated last point.
@@ -167,8 +173,7 @@ export function flatten(path: Path, tolerance: number): Float64Array {
     if (s.k === 'arc') {
       const r = Math.hypot(px - s.cx, py - s.cy);
       const sweep = arcSweep(px, py, s.x, s.y, s.cx, s.cy, s.ccw);
-      const most = r > tolerance ? 2 * Math.acos(1 - tolerance / r) : Math.PI / 2;
-      const n = Math.max(1, Math.ceil(Math.abs(sweep) / most));
+      const n = arcChords(sweep, r, tolerance);
       const a0 = Math.atan2(py - s.cy, px - s.cx);
       for (let i = 1; i < n; i++) {
         const a = a0 + (sweep * i) / n;
@@ -200,17 +205,9 @@ export function flatten(path: Path, tolerance: number): Float64Array {
 }
 
 /** Exact bounds of paths: ends, and where arcs and cubics stand level or upright. Null when there are none. */
-export function boundsOfPaths(paths: readonly Path[]): { x0: number; y0: number; x1: number; y1: number } | null {
-  let x0 = Infinity;
-  let y0 = Infinity;
-  let x1 = -Infinity;
-  let y1 = -Infinity;
-  const take = (x: number, y: number) => {
-    if (x < x0) x0 = x;
-    if (x > x1) x1 = x;
-    if (y < y0) y0 = y;
-    if (y > y1) y1 = y;
-  };
+export function boundsOfPaths(paths: readonly Path[]): Bounds | null {
+  const box = noBox();
+  const take = (x: number, y: number) => widen(box, x, y);
   for (const p of paths) {
     take(p.x, p.y);
     let px = p.x;
@@ -244,7 +241,7 @@ export function boundsOfPaths(paths: readonly Path[]): { x0: number; y0: number;
       py = s.y;
     }
   }
-  return x0 <= x1 ? { x0, y0, x1, y1 } : null;
+  return orNull(box);
 }
 
 function quadraticRoots(a: number, b: number, c: number): number[] {

@@ -9,10 +9,12 @@ import {
   type Paths64,
 } from 'clipper2-ts';
 import { groupsOf, workedOut } from './local';
+import { inBox } from './box';
 import { boxOfLoop, distinct, type Loop } from './loop';
 import { UNITS_PER_MM } from './places';
 
-export { boundsOf, boxesMeet, boxOfLoop, distinct, type Bounds, type Loop } from './loop';
+export { boxesMeet, boxHolds, inBox, type Bounds } from './box';
+export { boundsOf, boxOfLoop, distinct, type Loop } from './loop';
 
 /**
  * Regions of the plane and their boolean algebra.
@@ -115,9 +117,7 @@ export function components(region: Region): Component[] {
     const step = Math.min(1e-5, longest / 4) / longest;
     const x = (hole[at] + hole[to]) / 2 - (hole[to + 1] - hole[at + 1]) * step;
     const y = (hole[at + 1] + hole[to + 1]) / 2 + (hole[to] - hole[at]) * step;
-    const home = outers.find(
-      (o) => o.box.x0 <= x && x <= o.box.x1 && o.box.y0 <= y && y <= o.box.y1 && contains([o.loops[0]], x, y),
-    );
+    const home = outers.find((o) => inBox(o.box, x, y) && contains([o.loops[0]], x, y));
     if (home) home.loops.push(hole);
   }
   return outers.map((o) => o.loops);

@@ -1,3 +1,5 @@
+import { noBox } from './box';
+import { boundsOf } from './loop';
 import type { Region } from './region';
 
 /**
@@ -13,10 +15,7 @@ export function makeSegmentIndex(region: Region): SegmentIndex {
   let count = 0;
   for (const l of region) count += l.length / 2;
   const s = new Float64Array(4 * count);
-  let x0 = Infinity;
-  let y0 = Infinity;
-  let x1 = -Infinity;
-  let y1 = -Infinity;
+  const { x0, y0, x1, y1 } = boundsOf(region) ?? noBox();
   let k = 0;
   for (const l of region) {
     const n = l.length;
@@ -26,10 +25,6 @@ export function makeSegmentIndex(region: Region): SegmentIndex {
       s[k++] = l[i + 1];
       s[k++] = l[j];
       s[k++] = l[j + 1];
-      x0 = Math.min(x0, l[i]);
-      x1 = Math.max(x1, l[i]);
-      y0 = Math.min(y0, l[i + 1]);
-      y1 = Math.max(y1, l[i + 1]);
     }
   }
   const size = Math.max(1e-6, Math.sqrt(((x1 - x0 + 1e-3) * (y1 - y0 + 1e-3)) / Math.max(1, count)) * 1.5);

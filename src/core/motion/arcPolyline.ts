@@ -1,3 +1,4 @@
+import { arcChords } from '../geometry/path';
 import { fitMoves } from './fitMoves';
 import type { MotionBuilder } from './motion';
 
@@ -79,10 +80,7 @@ export function pointsOf(track: ArcPolyline, tolerance: number): Float64Array {
   const out = first ? [first.x0, first.y0] : [];
   for (const t of track.segments) {
     const r = Math.hypot(t.x0 - t.cx, t.y0 - t.cy);
-    const n =
-      t.sweep === 0
-        ? 1
-        : Math.max(1, Math.ceil(Math.abs(t.sweep) / (r > tolerance ? 2 * Math.acos(1 - tolerance / r) : 1.5)));
+    const n = t.sweep === 0 ? 1 : arcChords(t.sweep, r, tolerance);
     for (let k = 1; k < n; k++) {
       const p = within(t, k / n);
       out.push(p.x, p.y);

@@ -1,13 +1,10 @@
+import { noBox, widen, type Bounds } from '../geometry/box';
 import { derived } from '../geometry/hash';
 import { DWELL, eachChord, isArc, RAPID, withoutArcs, type Motion } from './motion';
 
 /** Least and largest of x, y, z, mm. */
-export interface Box3 {
-  x0: number;
-  y0: number;
+export interface Box3 extends Bounds {
   z0: number;
-  x1: number;
-  y1: number;
   z1: number;
 }
 
@@ -22,13 +19,10 @@ export interface Extent {
   readonly plunge: number;
 }
 
-const nothing = (): Box3 => ({ x0: Infinity, y0: Infinity, z0: Infinity, x1: -Infinity, y1: -Infinity, z1: -Infinity });
+const nothing = (): Box3 => ({ ...noBox(), z0: Infinity, z1: -Infinity });
 
-function widen(b: Box3, x: number, y: number, z: number): void {
-  if (x < b.x0) b.x0 = x;
-  if (x > b.x1) b.x1 = x;
-  if (y < b.y0) b.y0 = y;
-  if (y > b.y1) b.y1 = y;
+function widen3(b: Box3, x: number, y: number, z: number): void {
+  widen(b, x, y);
   if (z < b.z0) b.z0 = z;
   if (z > b.z1) b.z1 = z;
 }
@@ -59,12 +53,12 @@ export const extentOf = (m: Motion): Extent =>
       const cuts = i > 0 && !(m.kind[i] === RAPID && m.z[i] >= 0);
       if (isArc(m.kind[i]))
         eachChord(m, i, CHORD, (x, y, z) => {
-          widen(all, x, y, z);
-          widen(cutting, x, y, z);
+          widen3(all, x, y, z);
+          widen3(cutting, x, y, z);
         });
       else {
-        widen(all, m.x[i], m.y[i], m.z[i]);
-        if (cuts) widen(cutting, m.x[i], m.y[i], m.z[i]);
+        widen3(all, m.x[i], m.y[i], m.z[i]);
+        if (cuts) widen3(cutting, m.x[i], m.y[i], m.z[i]);
       }
       if (i && m.kind[i] !== RAPID && m.kind[i] !== DWELL) feed = Math.max(feed, m.feed[i]);
       if (isPlunge(m, i)) plunge = Math.max(plunge, m.feed[i]);

@@ -1,3 +1,4 @@
+import { arcChords } from '../geometry/path';
 import { column, noughts, used } from '../units/columns';
 
 /**
@@ -151,14 +152,14 @@ export function moveLength(m: Motion, i: number): number {
 
 /** The ends of the chords of arc move i, whose sagitta stays below `tolerance` mm; the last one is the end of the move. */
 export function eachChord(
-  m: Motion,
+  m: Pick<Motion, 'kind' | 'x' | 'y' | 'z' | 'cx' | 'cy'>,
   i: number,
   tolerance: number,
   to: (x: number, y: number, z: number) => void,
 ): void {
   const sweep = sweepOf(m, i);
   const r = Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]);
-  const n = Math.max(1, Math.ceil(sweep / (r > tolerance ? 2 * Math.acos(1 - tolerance / r) : Math.PI / 2)));
+  const n = arcChords(sweep, r, tolerance);
   const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
   const step = ((m.kind[i] === ARC_CCW ? 1 : -1) * sweep) / n;
   const rise = (m.z[i] - m.z[i - 1]) / n;

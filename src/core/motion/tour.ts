@@ -1,3 +1,4 @@
+import { noBox, widen } from '../geometry/box';
 import { TourState } from './tourState';
 
 /**
@@ -37,13 +38,9 @@ export function bucketsOver(
   y: Float64Array,
   share: number,
 ): { x0: number; y0: number; cell: number; cols: number; rows: number } {
-  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let e = 0; e < x.length; e++) {
-    x0 = Math.min(x0, x[e]);
-    x1 = Math.max(x1, x[e]);
-    y0 = Math.min(y0, y[e]);
-    y1 = Math.max(y1, y[e]);
-  }
+  const box = noBox();
+  for (let e = 0; e < x.length; e++) widen(box, x[e], y[e]);
+  const { x0, y0, x1, y1 } = box;
   const cell = Math.max(
     1e-6,
     Math.sqrt(((x1 - x0 + 1e-3) * (y1 - y0 + 1e-3) * share) / x.length),

@@ -7,6 +7,7 @@ import { budgetOf } from '../cuts/budget';
 import { emptyPlan, type CutBlank, type CutContext, type CutPlan, type Remark, type Target } from '../cuts/kind';
 import { kindOf } from '../cuts/registry';
 import type { Wanted } from '../cuts/wanted';
+import { inBox } from '../geometry/box';
 import { contentKey, derived, hashText } from '../geometry/hash';
 import { flatten } from '../geometry/path';
 import { loopArea } from '../geometry/region';
@@ -233,8 +234,7 @@ export function targetOf(job: OneSetup, art: ArtworkContext): Target {
   const all = [...wantedOf(job, art).values()];
   return (x, y) => {
     let z = 0;
-    for (const { box, surface } of all)
-      if (x >= box.x0 && x <= box.x1 && y >= box.y0 && y <= box.y1) z = Math.min(z, surface(x, y));
+    for (const { box, surface } of all) if (inBox(box, x, y)) z = Math.min(z, surface(x, y));
     return z;
   };
 }

@@ -1,6 +1,6 @@
 import { cuttingLength, formOf, type Cutter } from '../cutters/cutter';
 import { flatForm } from '../cutters/form';
-import { ARC_CCW, isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
+import { eachChord, isArc, RAPID, type Motion } from '../motion/motion';
 import { SweepKernel } from '../kernels/kernel';
 import type { HeightField } from '../relief/field';
 import { append } from '../units/append';
@@ -27,24 +27,11 @@ export function cutMove(remover: Remover, m: Way, i: number): void {
     remover.cut(m.x[i - 1], m.y[i - 1], m.z[i - 1], m.x[i], m.y[i], m.z[i]);
     return;
   }
-  const r = Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]);
-  const sweep = sweepOf(m, i);
-  const n = Math.max(1, Math.ceil(sweep / (r > ARC_SAGITTA ? 2 * Math.acos(1 - ARC_SAGITTA / r) : Math.PI / 2)));
-  const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
-  const sign = m.kind[i] === ARC_CCW ? 1 : -1;
-  let x = m.x[i - 1];
-  let y = m.y[i - 1];
-  let z = m.z[i - 1];
-  for (let k = 1; k <= n; k++) {
-    const a = a0 + (sign * sweep * k) / n;
-    const nx = k === n ? m.x[i] : m.cx[i] + r * Math.cos(a);
-    const ny = k === n ? m.y[i] : m.cy[i] + r * Math.sin(a);
-    const nz = m.z[i - 1] + ((m.z[i] - m.z[i - 1]) * k) / n;
+  let [x, y, z] = [m.x[i - 1], m.y[i - 1], m.z[i - 1]];
+  eachChord(m, i, ARC_SAGITTA, (nx, ny, nz) => {
     remover.cut(x, y, z, nx, ny, nz);
-    x = nx;
-    y = ny;
-    z = nz;
-  }
+    [x, y, z] = [nx, ny, nz];
+  });
 }
 
 /** A run of moves to be cut, in the order of cutting. */

@@ -37,6 +37,9 @@ const saveWords: Record<SaveState, string> = {
   gone: 'Deleted elsewhere',
 };
 
+/** Its height with its border, px. */
+export const BAR = 53;
+
 export function TopBar() {
   const { job, save, slow, past, future, undo, redo, edit } = useLater(useOpenJob, (s) => s);
   const lasts = useKeeping((k) => k.keeping === 'device');

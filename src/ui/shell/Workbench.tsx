@@ -41,7 +41,7 @@ import { CommandList } from './CommandList';
 import { Rail } from './Rail';
 import { SaveTrouble } from './SaveTrouble';
 import { ShortcutSheet } from './ShortcutSheet';
-import { TopBar } from './TopBar';
+import { BAR, TopBar } from './TopBar';
 
 // Each part follows what it shows by itself: a change of the job that does not concern one costs it nothing.
 const sheets = {
@@ -278,11 +278,14 @@ export function Workbench({ id }: { id: string }) {
   };
   return (
     <Box sx={{ height: 'var(--page-height, 100vh)', display: 'flex', flexDirection: 'column' }}>
-      <After>
-        <Guarded part="The bar" anew={job}>
-          <Bar />
-        </Guarded>
-      </After>
+      {/* Its place is kept from the start: else what lies below it would move under the hand when it comes. */}
+      <Box sx={{ flex: 'none', minHeight: BAR, bgcolor: 'background.paper' }}>
+        <After>
+          <Guarded part="The bar" anew={job}>
+            <Bar />
+          </Guarded>
+        </After>
+      </Box>
       <SaveTrouble />
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
         <Stages />

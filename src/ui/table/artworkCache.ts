@@ -1,4 +1,5 @@
 import type { PlacedItem } from '@/core/artwork/item';
+import { boxesMeet, noBox, widen, type Bounds } from '@/core/geometry/box';
 import { pathOf } from './outlinePath';
 import { SlicedPicture, type Ctx } from './slicedPicture';
 import type { Viewport } from './viewport';
@@ -18,7 +19,7 @@ const SMALL = 6000;
 interface Sheaf {
   readonly items: readonly PlacedItem[];
   readonly path: Path2D;
-  readonly box: readonly [number, number, number, number];
+  readonly box: Readonly<Bounds>;
 }
 const sheaves = new WeakMap<PlacedItem, Sheaf>();
 
@@ -27,17 +28,12 @@ function sheafOf(items: readonly PlacedItem[]): Sheaf {
   const kept = sheaves.get(items[0]);
   if (kept && kept.items.length === items.length && kept.items.every((p, i) => p === items[i])) return kept;
   const path = new Path2D();
-  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  const box = noBox();
   for (const p of items) {
     path.addPath(pathOf(p));
-    for (const c of p.corners) {
-      x0 = Math.min(x0, c.x);
-      y0 = Math.min(y0, c.y);
-      x1 = Math.max(x1, c.x);
-      y1 = Math.max(y1, c.y);
-    }
+    for (const c of p.corners) widen(box, c.x, c.y);
   }
-  const made: Sheaf = { items, path, box: [x0, y0, x1, y1] };
+  const made: Sheaf = { items, path, box };
   sheaves.set(items[0], made);
   return made;
 }
@@ -56,11 +52,11 @@ export function factsOf(p: PlacedItem): { closed: boolean; segments: number } {
 
 function* steps(ctx: Ctx, width: number, height: number, v: Viewport, batches: readonly Batch[]): Generator<void> {
   const px = 1 / v.k;
-  const seen = [-v.ox * px, (v.oy - height) * px, (width - v.ox) * px, v.oy * px];
+  const seen = { x0: -v.ox * px, y0: (v.oy - height) * px, x1: (width - v.ox) * px, y1: v.oy * px };
   for (const b of batches)
     for (let i = 0; i < b.items.length; i += SHEAF) {
       const s = sheafOf(b.items.slice(i, i + SHEAF));
-      if (s.box[2] < seen[0] || s.box[0] > seen[2] || s.box[3] < seen[1] || s.box[1] > seen[3]) continue;
+      if (!boxesMeet(s.box, seen)) continue;
       ctx.fillStyle = ctx.strokeStyle = b.ink;
       ctx.lineWidth = px;
       if (b.fill) {

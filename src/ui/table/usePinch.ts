@@ -4,6 +4,8 @@ import { zoomed, type Viewport, type Local } from './viewport';
 /**
  * Two fingers move and zoom the plan, whatever lies under them: handlers for the capturing phase of the plan, which keep the
  * events from what is under the fingers while there are two. `begin` gives up what the first finger had begun.
+ *
+ * No package does this: those for gestures take the pointer for themselves at the first finger, and what that one had begun goes on.
  */
 export function usePinch(local: Local, begin: () => void, change: (how: (v: Viewport) => Viewport) => void) {
   const fingers = useRef(new Map<number, { x: number; y: number }>());

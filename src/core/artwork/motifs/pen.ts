@@ -4,7 +4,7 @@ import { cubicByThirds } from '../../geometry/warp';
 import { circlePath, flatten, reversePath, transformPath, type Path, type Segment } from '../../geometry/path';
 
 /** Tools that motifs are drawn with. Units are a hundredth of the motif's box; y up. */
-export type Point = readonly [x: number, y: number];
+export type Corner = readonly [x: number, y: number];
 
 const area = (p: Path): number => loopArea(flatten(p, 0.1));
 /** Ink runs counter-clockwise, what is left out of it clockwise. */
@@ -12,7 +12,7 @@ export const ink = (p: Path): Path => (area(p) < 0 ? reversePath(p) : p);
 export const hole = (p: Path): Path => (area(p) > 0 ? reversePath(p) : p);
 
 /** A closed outline through corners; a corner of six numbers is a curve with its two handles first. */
-export function outline(start: Point, ...rest: readonly (readonly number[])[]): Path {
+export function outline(start: Corner, ...rest: readonly (readonly number[])[]): Path {
   const segments = rest.map(
     (c): Segment =>
       c.length === 6
@@ -50,7 +50,7 @@ export function leaf(x: number, y: number, length: number, width: number, direct
 }
 
 /** A stem of changing width along a curve: points as for `outline`, widths at its ends. */
-export function stem(w0: number, w1: number, start: Point, ...rest: readonly (readonly number[])[]): Path {
+export function stem(w0: number, w1: number, start: Corner, ...rest: readonly (readonly number[])[]): Path {
   const centre: Path = {
     x: start[0],
     y: start[1],
@@ -87,7 +87,7 @@ export function stem(w0: number, w1: number, start: Point, ...rest: readonly (re
 }
 
 /** A bar of even width between points. */
-export const bar = (width: number, ...points: readonly Point[]): Path[] =>
+export const bar = (width: number, ...points: readonly Corner[]): Path[] =>
   points.slice(1).map((p, i) => stem(width, width, points[i], p));
 
 export const turned = (paths: readonly Path[], degrees: number, x = 0, y = 0): Path[] => {

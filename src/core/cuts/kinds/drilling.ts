@@ -3,6 +3,7 @@ import Flatbush from 'flatbush';
 import { formOf, radiusOf } from '../../cutters/cutter';
 import { nearestCutter } from '../../cutters/library';
 import { heightOf } from '../../cutters/form';
+import { boundsOf } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
 import { orderPieces } from '../../motion/order';
 import { choices } from '../../units/fields';
@@ -49,13 +50,7 @@ function holes(v: Drilling, c: CutContext): { found: Hole[]; others: number } {
       others++;
       continue;
     }
-    let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (let i = 0; i < p.length; i += 2) {
-      x0 = Math.min(x0, p[i]);
-      x1 = Math.max(x1, p[i]);
-      y0 = Math.min(y0, p[i + 1]);
-      y1 = Math.max(y1, p[i + 1]);
-    }
+    const { x0, y0, x1, y1 } = boundsOf([p])!;
     const [x, y, r] = [(x0 + x1) / 2, (y0 + y1) / 2, (x1 - x0) / 2];
     let off = 0;
     for (let i = 0; i < p.length; i += 2) off = Math.max(off, Math.abs(Math.hypot(p[i] - x, p[i + 1] - y) - r));

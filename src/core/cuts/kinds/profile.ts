@@ -1,7 +1,16 @@
 import { z } from 'zod';
 import { formOf, radiusOf } from '../../cutters/cutter';
 import { nearestCutter } from '../../cutters/library';
-import { boundsOf, components, contains, loopArea, offset, type Loop, type Region } from '../../geometry/region';
+import {
+  boundsOf,
+  boxHolds,
+  components,
+  contains,
+  loopArea,
+  offset,
+  type Loop,
+  type Region,
+} from '../../geometry/region';
 import { makeInside } from '../../geometry/inside';
 import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { MotionBuilder } from '../../motion/motion';
@@ -386,8 +395,7 @@ function holderOf(loops: Region, i: number): number | undefined {
   loops.forEach((l: Loop, k) => {
     if (k === i || Math.abs(loopArea(l)) <= Math.abs(loopArea(loops[i]))) return;
     const q = boundsOf([l])!;
-    if (q.x0 > box.x0 || q.x1 < box.x1 || q.y0 > box.y0 || q.y1 < box.y1 || !contains([l], loops[i][0], loops[i][1]))
-      return;
+    if (!boxHolds(q, box) || !contains([l], loops[i][0], loops[i][1])) return;
     if (best === undefined || Math.abs(loopArea(l)) < Math.abs(loopArea(loops[best]))) best = k;
   });
   return best;

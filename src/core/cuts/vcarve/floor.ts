@@ -1,7 +1,7 @@
 import { clipLines } from '../../geometry/lines';
 import type { Insets } from '../../geometry/insets';
 import type { Branches } from '../../geometry/medial/branches';
-import { boundsOf, components, offset, type Loop, type Region } from '../../geometry/region';
+import { boundsOf, boxesMeet, components, offset, type Loop, type Region } from '../../geometry/region';
 import type { Budget } from '../budget';
 import { append } from '../../units/append';
 import type { Stroke } from './strokes';
@@ -55,7 +55,7 @@ function nearParts(lines: readonly Loop[], region: Region): Loop[] {
   return components(region).flatMap((part) => {
     const b = boundsOf(part)!;
     return clipLines(
-      lines.filter((_, i) => boxes[i].x0 <= b.x1 && boxes[i].x1 >= b.x0 && boxes[i].y0 <= b.y1 && boxes[i].y1 >= b.y0),
+      lines.filter((_, i) => boxesMeet(boxes[i], b)),
       part,
     );
   });

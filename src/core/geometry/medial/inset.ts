@@ -1,3 +1,4 @@
+import { arcChords } from '../path';
 import type { Loop, Region } from '../region';
 import type { Axis } from './axis';
 import { cornerFrame } from './frame';
@@ -114,7 +115,7 @@ class ContourWalk {
     const by = y1 - s.ay[i];
     let sweep = -Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
     if (sweep < 0) sweep = 0;
-    const steps = R > tolerance ? Math.ceil(sweep / (2 * Math.acos(1 - tolerance / R))) : 1;
+    const steps = arcChords(sweep, R, tolerance);
     for (let k = 1; k < steps; k++) {
       const a = (-sweep * k) / steps;
       const c = Math.cos(a);
