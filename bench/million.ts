@@ -3,9 +3,6 @@
  * A wavy ring goes down in a hundred
  * levels; how smoothly its plan moves, how long the proof takes when a small cut beside it is edited, and the blocks of the page.
  */
-import { mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
 import type { Maker } from '../e2e/maker';
 import { processesOf, saidOf } from '../e2e/processes';
@@ -103,20 +100,27 @@ function memoryOf(browser: number): number {
   return kB / 1024;
 }
 
-/** Seconds from a press until the program lies in a folder, and its bytes. */
+/**
+ * Seconds from a press until the program lies in its file, and its bytes. The browser's own question for a file is answered with
+ * one of the page's origin; what is written into it is there when it is closed.
+ */
 async function saved(page: Page, maker: Maker): Promise<{ readonly took: number; readonly bytes: number }> {
-  const folder = mkdtempSync(join(tmpdir(), 'mirvak-bench-'));
-  const cdp = await page.createCDPSession();
-  await cdp.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: folder });
+  await page.evaluate(() =>
+    Object.assign(window, {
+      showSaveFilePicker: async () =>
+        (await navigator.storage.getDirectory()).getFileHandle('saved.nc', { create: true }),
+    }),
+  );
+  const size = () =>
+    page.evaluate(async () => {
+      const file = await (await navigator.storage.getDirectory()).getFileHandle('saved.nc').catch(() => null);
+      return file ? (await file.getFile()).size : 0;
+    });
   await maker.stage('Run');
   const began = performance.now();
   await maker.press('Save the program');
-  const file = () => readdirSync(folder).find((f) => f.endsWith('.nc'));
-  while (!file()) await new Promise((r) => setTimeout(r, 50));
-  const took = (performance.now() - began) / 1000;
-  const { size } = statSync(join(folder, file()!));
-  rmSync(folder, { recursive: true });
-  return { took, bytes: size };
+  while (!(await size())) await new Promise((r) => setTimeout(r, 50));
+  return { took: (performance.now() - began) / 1000, bytes: await size() };
 }
 
 /**
