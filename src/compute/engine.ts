@@ -260,14 +260,17 @@ const cold = new Set<string>();
 const keptAs = (key: string): string | null =>
   process.env.NODE_ENV === 'production' && process.env.MIRVAK_STAMP ? `${process.env.MIRVAK_STAMP} ${key}` : null;
 
+let recall = recallDerived;
+/** Kept results are asked for from somebody else: private files take long to open for a worker that has just begun. */
+export const recallThrough = (ask: typeof recall): void => void (recall = ask);
+
 /** Takes kept results of a set-up; whether there were any. A set-up of which nothing is kept counts as begun. */
 async function recalled(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
   const { id } = job.at;
   const key = proofKeyOf(whole, job, quality);
   put(id, {});
   const as = keptAs(key);
-  // Here and not by a worker: none of them need have begun, and private files take long to open for one that has just begun.
-  const derived = as && (await recallDerived(as));
+  const derived = as && (await recall(as));
   const now =
     wanted &&
     wanted.whole.setups.some((s) => s.id === id) &&

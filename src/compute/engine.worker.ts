@@ -46,6 +46,7 @@ const api: EngineApi = {
     // Where nothing has changed, that is what is to be told.
     tellSoon();
   },
+  recallThrough: engine.recallThrough,
   setQuality: engine.setQuality,
   stopWork: engine.stopWork,
   resumeWork: engine.resumeWork,

@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
 import type { HeightField } from '@/core/relief/field';
 import type { Job, OneSetup } from '@/core/job/job';
+import { recallDerived } from './derived';
 import { loadFonts, onFonts } from './fonts';
 import type { Quality } from './keys';
 import { Receiver, type Parcel } from './parcel';
@@ -27,6 +28,7 @@ async function brief(api: Api, pack: Pack): Promise<void> {
   const parcels = new Receiver();
   port1.onmessage = (e: MessageEvent<Parcel<Told>>) => hear(parcels.unpack(e.data));
   void api.tellOver(Comlink.transfer(port2, [port2]));
+  void api.recallThrough(Comlink.proxy((key: string) => recallDerived(key)));
   void api.setQuality(useWork.getState().quality);
   void api.look(lookers > 0);
   onFonts((files) => void api.putFonts(files));

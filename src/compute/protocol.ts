@@ -128,6 +128,8 @@ export interface EngineApi extends Living {
   lackFonts(why: string): void;
   /** The job as it is now, and the set-up that is shown; null when it is closed. Numbers rise; one that comes late is left out. */
   setJob(number: number, job: Parcel<{ readonly whole: Job; readonly shown: string }> | null): void;
+  /** Who reads kept results for it. */
+  recallThrough(ask: (key: string) => Promise<Derived | null>): void;
   setQuality(quality: Quality): void;
   stopWork(): void;
   resumeWork(): void;

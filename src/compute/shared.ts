@@ -18,10 +18,13 @@ export const sharedView = <T extends View>(view: T): T =>
 /** A plain value with all its longer arrays of numbers in shared memory: it goes from thread to thread in no time, whatever it holds. */
 export function inShared<T>(v: T): T {
   if (typeof v !== 'object' || v === null) return v;
-  if (ArrayBuffer.isView(v))
-    return v.byteLength < SMALL || !(v.buffer instanceof ArrayBuffer)
-      ? v
-      : (sharedCopy(v as unknown as View) as unknown as T);
+  if (ArrayBuffer.isView(v)) {
+    const view = v as unknown as View;
+    if (!(v.buffer instanceof ArrayBuffer)) return v;
+    if (v.byteLength >= SMALL) return sharedCopy(view) as unknown as T;
+    // A short one that lies in a large run of bytes would take all of it along.
+    return v.byteLength === v.buffer.byteLength ? v : (view.slice() as unknown as T);
+  }
   if (Array.isArray(v)) return v.map(inShared) as T;
   return Object.fromEntries(Object.entries(v).map(([k, part]) => [k, inShared(part)])) as T;
 }
