@@ -10,6 +10,10 @@ export interface Derived {
   readonly proof: ProofResult;
 }
 
+/** Under which name results are kept; null where they are not, for they may be of another make. */
+export const keptAs = (key: string): string | null =>
+  process.env.NODE_ENV === 'production' && process.env.MIRVAK_STAMP ? `${process.env.MIRVAK_STAMP} ${key}` : null;
+
 /**
  * Results on this device, in files named by the content key of what they are made of: whatever it took to work them out, they
  * are there at once when the job is opened again. They may be emptied at any time, and lie apart from all work.
@@ -85,21 +89,26 @@ export const keepDerived = (key: string, derived: Derived, most?: number, now = 
     }
   });
 
-/** Kept results, in shared memory; null where there are none. Never throws. */
-export const recallDerived = (key: string, now = Date.now()): Promise<Derived | null> =>
-  inTurn(async () => {
-    try {
+/** Kept results, in shared memory; null where there are none. Never throws. That they were used is written down behind them. */
+export async function recallDerived(key: string, now = Date.now()): Promise<Derived | null> {
+  const found = await inTurn(() => readDerived(key));
+  if (found)
+    void inTurn(async () => {
       const f = await here();
-      const bytes = await f.read(nameOf(key));
-      const found = bytes && (fromBytes(bytes) as { key: string; derived: Derived });
-      if (found?.key !== key) return null;
-      await f.write(USES, toBytes({ ...(await usesOf(f)), [nameOf(key)]: now })).catch(() => {});
-      return inShared(found.derived);
-    } catch (e) {
-      console.warn('Results were not read:', e);
-      return null;
-    }
-  });
+      await f.write(USES, toBytes({ ...(await usesOf(f)), [nameOf(key)]: now }));
+    }).catch(() => {});
+  return found;
+}
+async function readDerived(key: string): Promise<Derived | null> {
+  try {
+    const bytes = await (await here()).read(nameOf(key));
+    const found = bytes && (fromBytes(bytes) as { key: string; derived: Derived });
+    return found?.key === key ? inShared(found.derived) : null;
+  } catch (e) {
+    console.warn('Results were not read:', e);
+    return null;
+  }
+}
 
 /** Bytes that kept results take, and how many there are. */
 export const derivedHere = (): Promise<{ readonly size: number; readonly count: number }> =>

@@ -55,6 +55,7 @@ jest.mock('./pool', () => ({
 /** What the window itself asks for. */
 const WINDOW = -1;
 jest.mock('./derived', () => ({
+  ...jest.requireActual<typeof import('./derived')>('./derived'),
   recallDerived: (key: string) => begun(WINDOW, 'recall', key),
   emptyDerived: () => Promise.resolve(),
 }));

@@ -6,9 +6,9 @@ import { Cancelled } from '@/core/pipeline/planning';
 import { saysOf } from '@/core/units/says';
 import { computePool, onProverLost } from './pool';
 import { cellOf, keyOf, pickUsedItems, proofKeyOf, type Quality } from './keys';
-import { emptyDerived, recallDerived } from './derived';
+import { emptyDerived, keptAs, recallDerived } from './derived';
 import type { ProofResult } from './protocol';
-import { NO_WORK, NOTHING, type Fresh, type SetupWork, type Told, type Work } from './work';
+import { NO_WORK, NOTHING, workFrom, type Fresh, type SetupWork, type Told, type Work } from './work';
 import type { ComputeSeat } from './seat';
 import { isCancelled } from './workerHandle';
 
@@ -256,10 +256,6 @@ function holdSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean
 /** Set-ups whose results were kept from before: they are shown, and the prover learns them when nothing else is to be done. */
 const cold = new Set<string>();
 
-/** Under which key results are kept; null where they are not, for they may be of another make. */
-const keptAs = (key: string): string | null =>
-  process.env.NODE_ENV === 'production' && process.env.MIRVAK_STAMP ? `${process.env.MIRVAK_STAMP} ${key}` : null;
-
 let recall = recallDerived;
 /** Kept results are asked for from somebody else: private files take long to open for a worker that has just begun. */
 export const recallThrough = (ask: typeof recall): void => void (recall = ask);
@@ -276,11 +272,7 @@ async function recalled(whole: Job, job: OneSetup, quality: Quality): Promise<bo
     wanted.whole.setups.some((s) => s.id === id) &&
     proofKeyOf(wanted.whole, oneSetup(wanted.whole, id), quality);
   if (!derived || now !== key) return false;
-  put(id, {
-    cuts: Object.fromEntries(derived.plans.map((p) => [p.cut, { key: p.key, plan: p.plan }])),
-    proof: derived.proof,
-    proofKey: key,
-  });
+  put(id, workFrom(derived, key));
   cold.add(id);
   return true;
 }

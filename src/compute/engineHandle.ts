@@ -1,13 +1,14 @@
 import * as Comlink from 'comlink';
 import type { HeightField } from '@/core/relief/field';
 import type { Job, OneSetup } from '@/core/job/job';
-import { recallDerived } from './derived';
+import { oneSetup } from '@/core/job/oneSetup';
+import { keptAs, recallDerived, type Derived } from './derived';
 import { loadFonts, onFonts } from './fonts';
-import type { Quality } from './keys';
+import { proofKeyOf, type Quality } from './keys';
 import { Receiver, type Parcel } from './parcel';
 import type { EngineApi } from './protocol';
-import { hear, noteJob, useWork } from './useWork';
-import type { Told } from './work';
+import { hear, noteJob, noteKept, noteLost, useWork } from './useWork';
+import { workFrom, type Told } from './work';
 import { isCancelled, WorkerHandle, type Pack } from './workerHandle';
 
 /** What the engine is to know of, whenever it begins anew. */
@@ -22,13 +23,36 @@ const putJob = (api: Api, pack: Pack): Promise<void> => {
   return api.setJob(number, whole && shown ? pack({ whole, shown }) : null);
 };
 
+/**
+ * What was kept of the job that is being opened: the window shows it by itself, long before the engine has begun, and the engine
+ * is given the same.
+ */
+const kept = new Map<string, Promise<Derived | null>>();
+const recallForEngine = (as: string): Promise<Derived | null> => {
+  const found = kept.get(as) ?? recallDerived(as);
+  kept.delete(as);
+  return found;
+};
+async function showKept(of: number, whole: Job, shown: string): Promise<void> {
+  const { quality } = useWork.getState();
+  for (const id of [shown, ...whole.setups.map((s) => s.id).filter((id) => id !== shown)]) {
+    const key = proofKeyOf(whole, oneSetup(whole, id), quality);
+    const as = keptAs(key);
+    if (!as) return;
+    const found = recallDerived(as);
+    kept.set(as, found);
+    const derived = await found;
+    if (derived) noteKept(of, id, quality, workFrom(derived, key));
+  }
+}
+
 /** Tells a fresh engine all that it has to know; it begins at once. */
 async function brief(api: Api, pack: Pack): Promise<void> {
   const { port1, port2 } = new MessageChannel();
   const parcels = new Receiver();
   port1.onmessage = (e: MessageEvent<Parcel<Told>>) => hear(parcels.unpack(e.data));
   void api.tellOver(Comlink.transfer(port2, [port2]));
-  void api.recallThrough(Comlink.proxy((key: string) => recallDerived(key)));
+  void api.recallThrough(Comlink.proxy(recallForEngine));
   void api.setQuality(useWork.getState().quality);
   void api.look(lookers > 0);
   onFonts((files) => void api.putFonts(files));
@@ -42,7 +66,12 @@ const engine = (): WorkerHandle<EngineApi> =>
   (handle ??= new WorkerHandle<EngineApi>(
     () => new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' }),
     brief,
-    { onLost: () => wanted?.whole && handle?.begin() },
+    {
+      onLost: () => {
+        noteLost();
+        if (wanted?.whole) handle?.begin();
+      },
+    },
   ));
 
 /** It goes by the patience of its own workers. */
@@ -56,7 +85,11 @@ const say = (work: (api: Api, pack: Pack) => Promise<void>): void =>
 
 /** The job as it is now, and the set-up of it that is shown; null when it is closed. */
 export function setJob(whole: Job | null, shown: string | null): void {
-  wanted = { number: noteJob(whole, shown), whole, shown };
+  const opened = !wanted?.whole;
+  const number = noteJob(whole, shown);
+  wanted = { number, whole, shown };
+  if (!whole) kept.clear();
+  else if (opened && shown) void showKept(number, whole, shown);
   say(putJob);
 }
 export function setQuality(quality: Quality): void {

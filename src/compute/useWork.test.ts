@@ -4,7 +4,8 @@ import { demoJobs } from '@/core/job/demo';
 import type { Job, OneSetup } from '@/core/job/job';
 import { eachSetup, oneSetup, withSetup } from '@/core/job/oneSetup';
 import { keyOf, proofKeyOf } from './keys';
-import { hear, isFresh, isUpToDate, noteJob, useWork } from './useWork';
+import { hear, isFresh, isUpToDate, noteJob, noteKept, noteLost, useWork } from './useWork';
+import type { ProofResult } from './protocol';
 import { NO_WORK, NOTHING, type SetupWork } from './work';
 
 /** What a maker may change, of the set-up with a number. */
@@ -154,5 +155,88 @@ describe('what is shown as up to date', () => {
     hear({ ...said(job, job, number - 1), proving: 0.6 });
     expect(useWork.getState().proving).toBeNull();
     expect(Object.keys(useWork.getState().cuts)).toEqual(b.cuts.map((c) => c.id));
+  });
+
+  describe('from before the engine has a proof of its own', () => {
+    const job = demoJobs['keeper-plate']();
+    const [a, b] = job.setups.map((s) => s.id);
+    const proof = (moves: number) => ({ moves }) as unknown as ProofResult;
+    const work = (moves: number): SetupWork => ({
+      ...NOTHING,
+      cuts: { old: { key: 'k', plan: emptyPlan([]) } },
+      proof: proof(moves),
+      proofKey: 'k',
+    });
+    /** What an engine says that has only just got the job. */
+    const begun = (of: number) => ({
+      ...NO_WORK,
+      shown: a,
+      of,
+      setups: { [a]: NOTHING },
+      fresh: { [a]: { cuts: [], all: false } },
+    });
+    const moves = () => useWork.getState().proof?.moves;
+    beforeEach(() => noteJob(null, null));
+
+    it('is what was kept, through what the engine says at first, until it has its own', () => {
+      const number = noteJob(job, a);
+      noteKept(number, a, 'fine', work(1));
+      expect([moves(), isUpToDate(job, a), isUpToDate(job, b)]).toEqual([1, true, false]);
+      hear(begun(number));
+      expect([moves(), isUpToDate(job, a)]).toEqual([1, true]);
+      noteKept(number, b, 'fine', work(2));
+      expect([useWork.getState().setups[b].proof?.moves, isUpToDate(job, b)]).toEqual([2, true]);
+      hear({ ...said(job, job, number), setups: { [a]: work(3) } });
+      expect([moves(), isUpToDate(job, a)]).toEqual([3, true]);
+      hear({ ...begun(number), setups: { [a]: { ...work(3), proof: null } } });
+      expect(moves()).toBeUndefined();
+    });
+
+    it('is dimmed by what is changed meanwhile, and by what is worked out anew', () => {
+      const board = demoJobs['lock-cottage-board']();
+      const one = oneSetup(board);
+      const { id } = one.at;
+      const here = { ...begun(0), shown: id, fresh: {}, setups: {} };
+      noteKept(noteJob(board, id), id, 'fine', work(1));
+      const next = withSetup(board, changes['a value of a cut'](one, 1));
+      const of = noteJob(next, id);
+      const fresh = () => oneSetup(next).cuts.map((c) => isFresh(oneSetup(next), c.id));
+      const others = one.cuts.map((_, k) => k !== 1);
+      expect([isUpToDate(next, id), fresh()]).toEqual([false, others]);
+      hear({ ...here, of });
+      expect([moves(), isUpToDate(next, id), fresh()]).toEqual([1, false, others]);
+      hear({ ...here, of, setups: { [id]: { ...NOTHING, cuts: { [one.cuts[0].id]: work(2).cuts.old } } } });
+      expect([moves(), fresh()]).toEqual([1, one.cuts.map(() => false)]);
+      hear({ ...here, of: noteJob(board, id) });
+      expect(isUpToDate(board, id)).toBe(true);
+      useWork.setState({ quality: 'quick' });
+      hear({ ...here, of: noteJob(board, id), quality: 'quick' });
+      expect(isUpToDate(board, id)).toBe(false);
+      useWork.setState({ quality: 'fine' });
+    });
+
+    it('is what was said by an engine that is gone', () => {
+      const number = noteJob(job, a);
+      hear({ ...said(job, job, number), setups: { [a]: work(1), [b]: { ...work(2), proof: null } } });
+      noteLost();
+      hear(begun(number));
+      expect([moves(), isUpToDate(job, a), isUpToDate(job, b)]).toEqual([1, true, false]);
+    });
+
+    it('is nothing that comes late: for a job that was closed, or behind a proof', () => {
+      const number = noteJob(job, a);
+      noteJob(null, null);
+      noteKept(number, a, 'fine', work(1));
+      expect(useWork.getState().proof).toBeNull();
+      const again = noteJob(job, a);
+      hear({ ...said(job, job, again), setups: { [a]: work(2) } });
+      noteKept(again, a, 'fine', work(1));
+      expect(moves()).toBe(2);
+      // Nor of set-ups that are no more.
+      const less = { ...job, setups: job.setups.slice(0, 1) };
+      noteKept(again, b, 'fine', work(3));
+      hear({ ...begun(noteJob(less, a)), setups: { [a]: work(2) } });
+      expect(Object.keys(useWork.getState().setups)).toEqual([a]);
+    });
   });
 });

@@ -21,6 +21,17 @@ let shown: string | null = null;
 let last = 0;
 let least = 0;
 const given = new Map<number, Job>();
+/** What the engine has said last of it. */
+let heard: Told | null = null;
+
+/** What is shown of a set-up until the engine has a proof of its own of it, for it has only just begun. */
+interface Before {
+  readonly whole: Job;
+  readonly quality: Work['quality'];
+  readonly fresh: Fresh;
+  readonly work: SetupWork;
+}
+const before = new Map<string, Before>();
 
 /** Takes note of another state of the job, and gives it a number. What is shown of it is what is known so far. */
 export function noteJob(whole: Job | null, shownId: string | null): number {
@@ -29,6 +40,8 @@ export function noteJob(whole: Job | null, shownId: string | null): number {
   const number = ++last;
   if (!whole || !shownId) {
     given.clear();
+    before.clear();
+    heard = null;
     least = number;
     useWork.setState({ ...NO_WORK, ...NOTHING, quality: useWork.getState().quality, said: null });
   } else {
@@ -44,22 +57,70 @@ export function noteJob(whole: Job | null, shownId: string | null): number {
   return number;
 }
 
+/** Takes what was kept of a set-up of the job with a number, all of it as it was then. Late for a job that was closed, it is of no use. */
+export function noteKept(of: number, setup: string, quality: Work['quality'], work: SetupWork): void {
+  const whole = given.get(of);
+  if (!whole || heard?.setups[setup]?.proof) return;
+  const cuts = oneSetup(whole, setup).cuts.filter((c) => c.enabled);
+  before.set(setup, { whole, quality, work, fresh: { cuts: cuts.map((c) => c.id), all: true } });
+  show();
+}
+
+/** The engine is gone, and knows nothing when it begins anew: what it has said stays in sight until then. */
+export function noteLost(): void {
+  const { said, setups } = useWork.getState();
+  if (said)
+    for (const [id, work] of Object.entries(setups))
+      if (work.proof && said.fresh[id]) before.set(id, { ...said, fresh: said.fresh[id], work });
+}
+
 /** Takes what the engine says. What it says of a job that was closed meanwhile is of no use any more. */
 export function hear(told: Told): void {
   if (told.of < least) return;
-  const { setups, planning, proving, comparing, stopped, error, quality } = told;
-  const whole = given.get(told.of);
+  heard = told;
   // Those before it are not spoken of again.
   for (const n of given.keys()) if (n < told.of) given.delete(n);
-  const at = told.shown === shown ? { planning, proving, comparing } : {};
+  show();
+}
+
+function show(): void {
+  const { quality } = useWork.getState();
+  const { of, fresh, ...work } = heard ?? { ...NO_WORK, quality, shown, of: last, fresh: {} };
+  const whole = given.get(of);
+  const seen = { setups: { ...work.setups }, fresh: { ...fresh } };
+  for (const [id, b] of before) {
+    const own = work.setups[id];
+    if (own?.proof || !whole?.setups.some((s) => s.id === id)) {
+      before.delete(id);
+      continue;
+    }
+    const planned = own?.cuts ?? {};
+    seen.setups[id] = { ...b.work, cuts: { ...b.work.cuts, ...planned } };
+    if (!Object.keys(planned).length) seen.fresh[id] = stillSo(b, whole, id, work.quality);
+  }
+  const { planning, proving, comparing, stopped, error } = work;
+  const at = work.shown === shown ? { planning, proving, comparing } : {};
   useWork.setState({
-    setups,
-    ...((shown && setups[shown]) || NOTHING),
+    setups: seen.setups,
+    ...((shown && seen.setups[shown]) || NOTHING),
     ...at,
     stopped,
     error,
-    said: whole ? { whole, quality, fresh: told.fresh } : null,
+    said: whole ? { whole, quality: work.quality, fresh: seen.fresh } : null,
   });
+}
+
+/** What of results from before is still as it should be. */
+function stillSo(b: Before, whole: Job, id: string, quality: Work['quality']): Fresh {
+  const [was, now] = [oneSetup(b.whole, id), oneSetup(whole, id)];
+  const same = (cutId: string) => {
+    const [then, cut] = [cutOf(was, cutId), cutOf(now, cutId)];
+    return !!then && !!cut && sameCut(was, now, then, cut);
+  };
+  return {
+    cuts: b.fresh.cuts.filter(same),
+    all: b.fresh.all && b.quality === quality && sameProof(b.whole, whole, id),
+  };
 }
 
 /** Whether two small values are alike: what they hold beyond some depth has to be the very same. */

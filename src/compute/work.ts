@@ -1,5 +1,6 @@
 import type { CutPlan } from '@/core/cuts/kind';
 import type { HeightField } from '@/core/relief/field';
+import type { Derived } from './derived';
 import type { Quality } from './keys';
 import type { ProofResult } from './protocol';
 
@@ -19,6 +20,13 @@ export interface SetupWork {
   readonly glimpse: HeightField | null;
 }
 export const NOTHING: SetupWork = { cuts: {}, proof: null, proofKey: '', glimpse: null };
+/** What was kept of a set-up, under the content key of its proof. */
+export const workFrom = ({ plans, proof }: Derived, proofKey: string): SetupWork => ({
+  cuts: Object.fromEntries(plans.map((p) => [p.cut, { key: p.key, plan: p.plan }])),
+  proof,
+  proofKey,
+  glimpse: null,
+});
 
 /** What has been worked out for the open job, and what is being worked on. */
 export interface Work {
