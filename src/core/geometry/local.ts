@@ -71,6 +71,29 @@ export function workedOut(
   return fromLocal(made, at.x, at.y);
 }
 
+/** Outlines moved by so many mm, and on the grid as they were. */
+export const movedLoops = (loops: readonly Loop[], x: number, y: number): Loop[] =>
+  loops.map((l) => l.map((v, i) => Math.round((v + (i & 1 ? y : x)) * UNITS_PER_MM) / UNITS_PER_MM));
+
+/**
+ * Keeps what is worked out of loops and is not loops alone, `most` of it by `sizeOf`. It is worked out about their first corner
+ * and has to be moved by x, y mm. Loops that lie off the grid are worked on where they lie, and nothing is kept of them. `as`
+ * names the numbers of the work.
+ */
+export function keptAnywhere<T>(most: number, sizeOf: (value: T) => number) {
+  const kept = sizedMemo<T>(most, sizeOf);
+  return (
+    as: string,
+    loops: readonly Loop[],
+    work: (loops: Loop[]) => T,
+  ): { readonly value: T; readonly x: number; readonly y: number } => {
+    const at = toLocal(loops);
+    if (!at.exact) return { value: work([...loops]), x: 0, y: 0 };
+    const value = kept(`${as} ${hashFloats(at.loops)}`, () => work(fromLocal(at.loops, 0, 0)));
+    return { value, x: at.x / UNITS_PER_MM, y: at.y / UNITS_PER_MM };
+  };
+}
+
 /** More loops than this are taken as one group: finding out would cost more than it saves. */
 const MANY = 20_000;
 

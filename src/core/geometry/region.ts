@@ -92,10 +92,29 @@ export const subtract = (a: Region, b: Region): Region =>
 export type Component = Region;
 
 /**
- * Splits a normalised region into connected components: each hole goes to the smallest outer loop around
- * it. Loops may touch, so the question is asked of a point just inside the region beside the hole's
- * longest edge, not of a corner.
+ * A point of a normalised region just beside the longest edge of one of its loops. Loops may touch, so where a loop lies is
+ * asked of such a point, not of a corner.
  */
+export function pointBeside(loop: Loop): { x: number; y: number } {
+  let at = 0;
+  let longest = -1;
+  for (let i = 0; i < loop.length; i += 2) {
+    const j = (i + 2) % loop.length;
+    const l = Math.hypot(loop[j] - loop[i], loop[j + 1] - loop[i + 1]);
+    if (l > longest) {
+      longest = l;
+      at = i;
+    }
+  }
+  const to = (at + 2) % loop.length;
+  const step = Math.min(1e-5, longest / 4) / longest;
+  return {
+    x: (loop[at] + loop[to]) / 2 - (loop[to + 1] - loop[at + 1]) * step,
+    y: (loop[at + 1] + loop[to + 1]) / 2 + (loop[to] - loop[at]) * step,
+  };
+}
+
+/** Splits a normalised region into connected components: each hole goes to the smallest outer loop around it. */
 export function components(region: Region): Component[] {
   const outers = region
     .filter((l) => loopArea(l) > 0)
@@ -103,20 +122,7 @@ export function components(region: Region): Component[] {
   outers.sort((a, b) => a.area - b.area);
   for (const hole of region) {
     if (!(loopArea(hole) < 0)) continue;
-    let at = 0;
-    let longest = -1;
-    for (let i = 0; i < hole.length; i += 2) {
-      const j = (i + 2) % hole.length;
-      const l = Math.hypot(hole[j] - hole[i], hole[j + 1] - hole[i + 1]);
-      if (l > longest) {
-        longest = l;
-        at = i;
-      }
-    }
-    const to = (at + 2) % hole.length;
-    const step = Math.min(1e-5, longest / 4) / longest;
-    const x = (hole[at] + hole[to]) / 2 - (hole[to + 1] - hole[at + 1]) * step;
-    const y = (hole[at + 1] + hole[to + 1]) / 2 + (hole[to] - hole[at]) * step;
+    const { x, y } = pointBeside(hole);
     const home = outers.find((o) => inBox(o.box, x, y) && contains([o.loops[0]], x, y));
     if (home) home.loops.push(hole);
   }

@@ -66,6 +66,20 @@ export function fitArcs(points: Float64Array, closed: boolean, tolerance: number
   return { segments, length: segments.reduce((s, t) => s + t.length, 0), closed };
 }
 
+/** The same elsewhere, by so many mm. */
+export const movedTrack = ({ segments, ...track }: ArcPolyline, x: number, y: number): ArcPolyline => ({
+  ...track,
+  segments: segments.map((t) => ({
+    ...t,
+    x0: t.x0 + x,
+    y0: t.y0 + y,
+    x1: t.x1 + x,
+    y1: t.y1 + y,
+    cx: t.cx + x,
+    cy: t.cy + y,
+  })),
+});
+
 /** Unit direction of a stretch at its start or end. */
 export function headingOf(t: ArcSegment, end: boolean): { dx: number; dy: number } {
   if (t.sweep === 0) return { dx: (t.x1 - t.x0) / (t.length || 1), dy: (t.y1 - t.y0) / (t.length || 1) };

@@ -15,6 +15,8 @@ const SPECK = 1e-5;
 /** One contour of a clearing pass and those that lie inside it. */
 interface Ring {
   loop: Loop;
+  /** The contour as it is run, from when it was run first. */
+  track?: ArcPolyline;
   inner: Ring[];
 }
 
@@ -130,10 +132,10 @@ export interface ClearingMoves extends EntryMoves, RetractHeights, Footprint {
 
 /** Moves for a clearing: pockets in a short order, in each all depths, rings from the inside out. */
 export function clearingMoves(b: MotionBuilder, clearing: Clearing, m: ClearingMoves): void {
-  const pockets = clearing.pockets.map((p) => ({ p, track: trackOf(p.loop, m) }));
+  const { pockets } = clearing;
   const order = orderPieces(
-    pockets.map(({ track }) => {
-      const q = pointAt(track, 0);
+    pockets.map((p) => {
+      const q = pointAt((p.track ??= trackOf(p.loop, m)), 0);
       return { inX: q.x, inY: q.y, outX: q.x, outY: q.y };
     }),
     b.count ? b.lastX : 0,
@@ -143,7 +145,7 @@ export function clearingMoves(b: MotionBuilder, clearing: Clearing, m: ClearingM
     let previousLevel = m.stockTop;
     for (const z of m.levels) {
       const down = { on: false };
-      cutRing(b, pockets[k].p, clearing, m, z, previousLevel, down);
+      cutRing(b, pockets[k], clearing, m, z, previousLevel, down);
       previousLevel = z;
     }
     b.lift(m.safe);
@@ -173,7 +175,7 @@ function cutRing(
   down: { on: boolean },
 ): void {
   for (const inner of ring.inner) cutRing(b, inner, c, m, z, previousLevel, down);
-  const track = trackOf(ring.loop, m);
+  const track = (ring.track ??= trackOf(ring.loop, m));
   if (!(track.length > 0)) return;
   let s = b.count ? nearestOn(track, b.lastX, b.lastY).s : 0;
   const near = pointAt(track, s);

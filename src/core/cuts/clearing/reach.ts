@@ -1,5 +1,6 @@
 import type { Footprint } from './contours';
 import { insetsOf } from '../../geometry/insets';
+import { cornersOf, keptAnywhere, movedLoops } from '../../geometry/local';
 import {
   boundsOf,
   boxesMeet,
@@ -33,34 +34,44 @@ export const sweptBy = (loops: Region, wide = offset(loops, HAIR, REACH_TOLERANC
   loops: (b) => loops.filter((l) => boxesMeet(boxOfLoop(l), b)),
 });
 
+interface PartReach {
+  readonly reached: Region;
+  readonly wide: Region;
+  readonly left: Region;
+}
+/** So many corners of what was reached are kept: some 30 MB. */
+const MOST_CORNERS = 1.5e6;
+const kept = keptAnywhere<PartReach>(MOST_CORNERS, (k) => cornersOf(k.reached) + cornersOf(k.wide) + cornersOf(k.left));
+
 /**
  * What a cutter of radius r can clear inside a region (its opening), and what stays out of its reach. A cutter with a round rim
- * leaves a level floor only within `floorRadius` of where its axis can go.
+ * leaves a level floor only within `floorRadius` of where its axis can go. Part by part: no disc inside of one reaches another.
  */
 export function reachOf(region: Region, r: number, floorRadius = r): Reach {
-  // Part by part: what one part's sweep crosses grows with everything that lies beside it.
-  const { parts, coarse } = partsOf(region);
-  // Where the inset bends inwards every node makes the offset cross itself: as few as the tolerance allows.
-  const ways = parts.map((part) => simplifyRegion(insetsOf(part).at(r, REACH_TOLERANCE), REACH_TOLERANCE / 2));
-  const reached = ways.flatMap((way) => offset(way, floorRadius, REACH_TOLERANCE));
-  const swept = sweptBy(
-    reached,
-    ways.flatMap((way) => offset(way, floorRadius + HAIR, REACH_TOLERANCE)),
-  );
-  return { reached, swept, ...restOf(coarse, swept) };
+  const parts = components(region).map((loops): PartReach => {
+    const { value, x, y } = kept(`${r} ${floorRadius}`, loops, (part) => {
+      // Where the inset bends inwards every node makes the offset cross itself: as few as the tolerance allows.
+      const way = simplifyRegion(insetsOf(part).at(r, REACH_TOLERANCE), REACH_TOLERANCE / 2);
+      const reached = offset(way, floorRadius, REACH_TOLERANCE);
+      const wide = offset(way, floorRadius + HAIR, REACH_TOLERANCE);
+      return { reached, wide, left: restOf(simplifyRegion(part, REACH_TOLERANCE / 2), sweptBy(reached, wide)).left };
+    });
+    return {
+      reached: movedLoops(value.reached, x, y),
+      wide: movedLoops(value.wide, x, y),
+      left: movedLoops(value.left, x, y),
+    };
+  });
+  const [reached, wide, left] = [
+    parts.flatMap((p) => p.reached),
+    parts.flatMap((p) => p.wide),
+    parts.flatMap((p) => p.left),
+  ];
+  return { reached, swept: sweptBy(reached, wide), left, area: areaOf(left) };
 }
 
-const kept = new WeakMap<Region, { parts: Region[]; coarse: Region }>();
-
-/** The connected parts of a region, and the region with as few nodes as reach needs: the same for every cutter of a list. */
-function partsOf(region: Region): { parts: Region[]; coarse: Region } {
-  let k = kept.get(region);
-  if (!k) {
-    const parts = components(region);
-    kept.set(region, (k = { parts, coarse: parts.flatMap((part) => simplifyRegion(part, REACH_TOLERANCE / 2)) }));
-  }
-  return k;
-}
+/** Area of what is left, mm2: rounding makes it no less than nothing. */
+const areaOf = (left: Region): number => Math.max(0, regionArea(left));
 
 /** What of a region lies outside of what was swept, without the hair-thin rims that tolerances leave along its outline. */
 export function restOf(region: Region, { wide, loops }: Swept): { left: Region; area: number } {
@@ -72,7 +83,7 @@ export function restOf(region: Region, { wide, loops }: Swept): { left: Region; 
     const whole = intersect(offset(beyond, 1.5 * HAIR, REACH_TOLERANCE), part);
     return whole.length ? subtract(whole, loops(boundsOf(whole)!)) : [];
   });
-  return { left, area: Math.max(0, regionArea(left)) };
+  return { left, area: areaOf(left) };
 }
 
 export interface Reach {

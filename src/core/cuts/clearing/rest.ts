@@ -2,9 +2,20 @@ import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { axisFor } from '../../geometry/insets';
 import { AxisError } from '../../geometry/medial/axis';
 import { staysInside } from '../../geometry/lines';
-import { boundsOf, boxesMeet, components, contains, thicken, type Region } from '../../geometry/region';
+import { cornersOf, keptAnywhere, movedLoops } from '../../geometry/local';
+import {
+  boundsOf,
+  boxesMeet,
+  boxOfLoop,
+  components,
+  contains,
+  pointBeside,
+  thicken,
+  type Region,
+} from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
-import { fitArcs, pointAt, pointsOf, run, slice, type ArcPolyline } from '../../motion/arcPolyline';
+import { fitArcs, movedTrack, pointAt, pointsOf, run, slice, type ArcPolyline } from '../../motion/arcPolyline';
+import { append } from '../../units/append';
 import { levelsOf, reversed, type ClearingMoves } from './contours';
 import { enter, enterOpen, entryPlace } from './entry';
 import { partsNear } from './near';
@@ -66,17 +77,11 @@ function sweptAlong(tracks: readonly ArcPolyline[], radius: number): Swept {
 }
 
 /**
- * Lines for a cutter over what a larger one left of `region`: the contours of the whole region, cut to where the disc touches
+ * Lines for a cutter over what a larger one left of a connected region: the contours of all of it, cut to where the disc touches
  * what of `left` the contours before have not taken. What the disc can reach of `left` is then all cut, and nothing is gone
  * over twice.
  */
-function restLines(
-  region: Region,
-  left: Region,
-  m: ClearingMoves,
-  step: number,
-  progress: () => void,
-): { free: Region; lines: RestLine[] } {
+function linesInPart(region: Region, left: Region, m: ClearingMoves, step: number, progress: () => void): Rest {
   const r = m.radius;
   const rest = makeSegmentIndex(left);
   const lines: RestLine[] = [];
@@ -110,6 +115,48 @@ function restLines(
         : within(todo, insets.at(level.done - TAKEN, TAKEN / 4));
   }
   return { free, lines };
+}
+
+interface Rest {
+  /** Where the cutter's centre may go, as far as something is left there. */
+  readonly free: Region;
+  readonly lines: readonly RestLine[];
+}
+/** So many corners and stretches of lines are kept: some 50 MB. */
+const MOST_LINES = 1e6;
+const kept = keptAnywhere<Rest>(
+  MOST_LINES,
+  ({ free, lines }) => cornersOf(free) + lines.reduce((n, l) => n + l.track.segments.length, 0),
+);
+
+/** The same of any region: part by part, for no disc inside of one reaches another. */
+function restLines(region: Region, left: Region, m: ClearingMoves, step: number, progress: () => void): Rest {
+  const free: Region = [];
+  const lines: RestLine[] = [];
+  const { radius, floorRadius, climb, budget } = m;
+  const as = [radius, floorRadius, step, climb, budget.arc, budget.offset].join(' ');
+  for (const { part, mine } of shared(left, components(region))) {
+    const { value, x, y } = kept(`${as} ${part.length}`, [...part, ...mine], (loops) =>
+      linesInPart(loops.slice(0, part.length), loops.slice(part.length), m, step, progress),
+    );
+    append(free, movedLoops(value.free, x, y));
+    for (const l of value.lines) lines.push({ ...l, track: movedTrack(l.track, x, y) });
+  }
+  return { free, lines };
+}
+
+/** The parts of a region in which something is left, each with that. */
+function shared(left: Region, parts: readonly Region[]): { readonly part: Region; readonly mine: Region }[] {
+  const mine = parts.map((): Region => []);
+  for (const piece of components(left)) {
+    const near = [...parts.keys()].filter((k) => boxesMeet(boxOfLoop(parts[k][0]), boxOfLoop(piece[0])));
+    const { x, y } = pointBeside(piece[0]);
+    // What is left reaches beyond the outline by what tolerances make of it: then it belongs to what is nearest.
+    const away = (k: number) => (contains(parts[k], x, y) ? 0 : makeSegmentIndex(parts[k]).distance(x, y));
+    const home = near.length > 1 ? near.map((k) => [away(k), k]).sort(([a], [b]) => a - b)[0][1] : near[0];
+    if (home !== undefined) append(mine[home], piece);
+  }
+  return parts.map((part, k) => ({ part, mine: mine[k] })).filter((p) => p.mine.length);
 }
 
 /** Clears what is left, one connected place after another, each to its whole depth; from line to line it stays down where that is quicker. */
