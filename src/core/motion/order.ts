@@ -115,8 +115,10 @@ export function orderPieces(
   const n = pieces.length;
   if (!n) return [];
   if (n <= FEW) return exactOrder(pieces, startX, startY);
-  const x = new Float64Array(2 * n);
-  const y = new Float64Array(2 * n);
+  const x = new Float64Array(2 * n + 1);
+  const y = new Float64Array(2 * n + 1);
+  x[2 * n] = startX;
+  y[2 * n] = startY;
   const reversible = new Uint8Array(n);
   const precedence = new Int32Array(n).fill(-1);
   const start = new Int32Array(n);
@@ -136,11 +138,8 @@ export function orderPieces(
   let tour = greedy(n, x, y, reversible, precedence, startX, startY);
   for (let round = 0; round < rounds; round++) {
     if (closed) chooseStarts(pieces, tour, x, y, start, startX, startY);
-    tour = shortTour(
-      { count: n, x, y, startX, startY, reversible, precedence, starts, start },
-      tour,
-      Math.ceil(kicks / rounds),
-      (f) => options.progress?.((round + f) / rounds),
+    tour = shortTour({ count: n, x, y, reversible, precedence, starts, start }, tour, Math.ceil(kicks / rounds), (f) =>
+      options.progress?.((round + f) / rounds),
     );
   }
   if (closed) chooseStarts(pieces, tour, x, y, start, startX, startY);

@@ -5,14 +5,12 @@ import { TourState } from './tourState';
  * Local search over the order of pieces with two ends each: 2-opt (Croes 1958) and Or-opt (Or 1976, up to three pieces,
  * turned or not) over neighbour lists, then iterated with small double bridges that are kept when they pay (Martin,
  * Otto and Felten 1991; segments as short as here after Johnson and McGeoch 1997). The way begins at a given point and ends
- * anywhere. Ends are numbered 2 p (entry) and 2 p + 1 (exit); (x, y)[e] is where end e lies.
+ * anywhere. Ends are numbered 2 p (entry) and 2 p + 1 (exit), the point where the way begins 2 count; (x, y)[e] is where e lies.
  */
 export interface TourProblem {
   readonly count: number;
   readonly x: Float64Array;
   readonly y: Float64Array;
-  readonly startX: number;
-  readonly startY: number;
   /** 1 where a piece may be run backwards at no cost. */
   readonly reversible: Uint8Array;
   /** The piece that must come after this one, or -1. */
@@ -63,8 +61,8 @@ function neighbours(p: TourProblem): Int32Array {
   const out = new Int32Array((ends + 1) * NEIGHBOURS).fill(-1);
   const distance = new Float64Array(NEIGHBOURS);
   for (let e = 0; e <= ends; e++) {
-    const x = e < ends ? p.x[e] : p.startX;
-    const y = e < ends ? p.y[e] : p.startY;
+    const x = p.x[e];
+    const y = p.y[e];
     const c = Math.min(cols - 1, Math.max(0, Math.floor((x - x0) / cell)));
     const r = Math.min(rows - 1, Math.max(0, Math.floor((y - y0) / cell)));
     const at = e * NEIGHBOURS;
@@ -170,8 +168,8 @@ class Search {
     if (!starts || starts.length <= 2) return 0;
     const k = s.place[t];
     const from = s.outOf(k - 1);
-    const ax = from === 2 * s.n ? p.startX : p.x[from];
-    const ay = from === 2 * s.n ? p.startY : p.y[from];
+    const ax = p.x[from];
+    const ay = p.y[from];
     const last = k === s.n;
     const bx = last ? 0 : p.x[s.into(k + 1)];
     const by = last ? 0 : p.y[s.into(k + 1)];

@@ -13,6 +13,8 @@ export class TourState {
   /** Whether all pieces may be run backwards, and whether none must keep before another. */
   private readonly loose: boolean;
   private readonly bound: boolean;
+  private readonly x: Float64Array;
+  private readonly y: Float64Array;
   private readonly keepTour: Int32Array;
   private readonly keepTurned: Uint8Array;
   /** What was done since the mark: kind (0 turned, 1 swapped, 2 swapped and turned, 3 begun elsewhere), i, m, j. */
@@ -24,6 +26,8 @@ export class TourState {
     first: Tour,
   ) {
     const n = (this.n = p.count);
+    this.x = p.x;
+    this.y = p.y;
     this.tour = new Int32Array(n + 2);
     this.turned = new Uint8Array(n + 2);
     this.place = new Int32Array(n);
@@ -45,10 +49,9 @@ export class TourState {
   }
   /** Air between end a, which may be the start, and end b, mm. */
   gap(a: number, b: number): number {
-    const { p } = this;
-    const start = a === 2 * this.n;
-    const dx = (start ? p.startX : p.x[a]) - p.x[b];
-    const dy = (start ? p.startY : p.y[a]) - p.y[b];
+    const { x, y } = this;
+    const dx = x[a] - x[b];
+    const dy = y[a] - y[b];
     return Math.sqrt(dx * dx + dy * dy);
   }
   /** Air between what is left by end a and place k, which may be the open end. */
