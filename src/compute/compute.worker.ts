@@ -12,6 +12,7 @@ import { writePrograms } from '@/core/pipeline/programs';
 import { comparedFindings, glimpseOf, placePrograms, prove, type Proof } from '@/core/pipeline/proving';
 import { breaksIn } from '@/core/program/programLines';
 import { cutAlong } from '@/core/proof/along';
+import type { Onlooker } from '@/core/proof/cutting';
 import { lineNear, lineOnTable } from '@/core/proof/lookup';
 import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
@@ -22,6 +23,7 @@ import { emptyPlan, type CutPlan, type Target } from '@/core/cuts/kind';
 import type { TurnedOver } from '@/core/job/job';
 import { contentKey, derived } from '@/core/geometry/hash';
 import { gauge, readDrawing, shapeWork } from './artwork';
+import { becoming } from './becoming';
 import { keepDerived } from './derived';
 import { handsOver, lendHand, sharedHeights, type Shared } from './hands';
 import { Receiver } from './parcel';
@@ -112,7 +114,7 @@ const api: ComputeApi = {
     }
     return inShared(plan);
   },
-  prove(ticket, parcel, cell, before, progress, seen) {
+  prove(ticket, parcel, cell, before, progress, seen, show) {
     const { job, plans } = parcels.unpack(parcel);
     const byId = new Map(plans);
     const b = benchOf(job.at.id);
@@ -131,7 +133,8 @@ const api: ComputeApi = {
         faces: foundBy(source.left, before.turned, job.blank, cell),
       };
     const found = b.found && before && { faces: b.found.faces, from: before.name };
-    if (seen) {
+    let onlooker: Onlooker | null = null;
+    if (seen && show) {
       const from = before && source ? foundBy(source.left, before.turned, job.blank, GLIMPSE * cell).up : null;
       const glimpse = glimpseOf(
         job,
@@ -141,9 +144,22 @@ const api: ComputeApi = {
         watch(ticket, () => {}),
         from,
       );
-      if (glimpse) seen({ ...glimpse, z: sharedCopy(glimpse.z) });
+      if (glimpse) {
+        show({ ...glimpse, z: sharedCopy(glimpse.z) });
+        if (means.memory) onlooker = becoming(glimpse, seen, show);
+      }
     }
-    const proof = prove(job, placed, programs.tools, byId, cell, watch(ticket, progress), b.simulation, found);
+    const proof = prove(
+      job,
+      placed,
+      programs.tools,
+      byId,
+      cell,
+      watch(ticket, progress),
+      b.simulation,
+      found,
+      onlooker,
+    );
     // The simulation keeps its field; the window gets a copy, and its workers see the same one.
     const field = { ...proof.field, z: sharedCopy(proof.field.z) };
     // Played coarser than proven.

@@ -15,7 +15,8 @@ interface Asked {
   fail(e: Error): void;
   cancelled: boolean;
   /** Given to who proves, for a first look at the field. */
-  seen?: ((glimpse: unknown) => void) | null;
+  rows?: unknown;
+  show?: ((glimpse: unknown) => void) | null;
 }
 const asked: Asked[] = [];
 const begun = (seat: number, what: Asked['what'], setup: string, cut?: string): Promise<unknown> =>
@@ -26,9 +27,13 @@ class TestSeat {
   ask(work: (api: unknown, pack: (v: unknown) => unknown) => Promise<unknown>): Promise<unknown> {
     const api = {
       plan: (_: number, job: OneSetup, cut: string) => this.begin('plan', job.at.id, cut),
-      prove: (_: number, { job }: { job: OneSetup }, ...[, , , seen]: [number, unknown, unknown, Asked['seen']]) => {
+      prove: (
+        _: number,
+        { job }: { job: OneSetup },
+        ...[, , , rows, show]: [number, unknown, unknown, Asked['rows'], Asked['show']]
+      ) => {
         const done = this.begin('prove', job.at.id);
-        asked.at(-1)!.seen = seen;
+        Object.assign(asked.at(-1)!, { rows, show });
         return done;
       },
       compare: (_: number, setup: string) => this.begin('compare', setup),
@@ -252,19 +257,21 @@ describe('what is worked out, and when', () => {
     await settle();
     while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('a'));
     // Nobody looks: nobody is told.
-    expect(now()[0].seen).toBeNull();
-    look(true);
+    expect(now()[0].show).toBeNull();
+    const rows = { y0: 20, y1: 60 };
+    look(rows);
     setJob(changed(job, 1), FIRST_SETUP);
     await settle();
     while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('a'));
     const first = now()[0];
+    expect(first.rows).toEqual(rows);
     const glimpse = { coarse: true };
-    first.seen!(glimpse);
+    first.show!(glimpse);
     expect(seen()).toMatchObject({ glimpse, proof: null });
     // What another change has outdated says nothing any more.
     setJob(changed(job, 0), FIRST_SETUP);
     await settle();
-    first.seen!({ late: true });
+    first.show!({ late: true });
     expect(seen().glimpse).toBe(glimpse);
     while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('b'));
     await end(now()[0], { ...proof });
@@ -273,9 +280,9 @@ describe('what is worked out, and when', () => {
     setJob(job, FIRST_SETUP);
     await settle();
     while (now().some((a) => a.what === 'plan')) await end(now()[0], planOf('c'));
-    expect(now().map((a) => [a.what, a.seen])).toEqual([['prove', null]]);
+    expect(now().map((a) => [a.what, a.show])).toEqual([['prove', null]]);
     await proveAll();
-    look(false);
+    look(null);
   });
 
   it('a comparison that never comes to an end is not begun for ever', async () => {

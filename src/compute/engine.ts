@@ -6,6 +6,7 @@ import { Cancelled } from '@/core/pipeline/planning';
 import { saysOf } from '@/core/units/says';
 import { computePool, onProverLost } from './pool';
 import { cellOf, keyOf, pickUsedItems, proofKeyOf, type Quality } from './keys';
+import type { Seen } from './becoming';
 import { emptyDerived, keptAs, recallDerived } from './derived';
 import type { ProofResult } from './protocol';
 import { NO_WORK, NOTHING, workFrom, type Fresh, type SetupWork, type Told, type Work } from './work';
@@ -364,9 +365,9 @@ async function plan(planner: ComputeSeat, job: OneSetup, cut: Cut): Promise<void
 /** A cut of so many moves calls workers that have not begun yet, to help with its proof. */
 const MANY_MOVES = 100_000;
 
-/** Whether any view looks at the field: where none does, nobody needs a glimpse of it. */
-let looked = false;
-export const look = (on: boolean): void => void (looked = on);
+/** What of the field is looked at: where nobody looks, nobody needs a glimpse of it. */
+let looked: Seen | null = null;
+export const look = (at: Seen | null): void => void (looked = at);
 
 /** False where it was given up. What is shown already from before is proven without a word, so that the prover knows it. */
 function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
@@ -379,16 +380,24 @@ function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolea
     const { cuts } = workOf(id);
     const plans = job.cuts.filter((c) => c.enabled).map((c) => [c.id, cuts[c.id].plan] as const);
     const told = prover.hearing((done) => results.setState((w) => (w.proving !== null ? { proving: done } : w)));
-    // Where nothing is shown yet, the field is shown coarsely first.
-    const seen =
-      workOf(id).proof || !looked
-        ? null
-        : prover.hearing((glimpse: HeightField) => {
-            if (atProof?.setup === id && atProof.key === key && !workOf(id).proof) put(id, { glimpse });
-          });
+    // Where nothing is shown yet, the field is shown while it is cut.
+    const seen = workOf(id).proof ? null : looked;
+    const show = !seen
+      ? null
+      : prover.hearing((glimpse: HeightField) => {
+          if (atProof?.setup === id && atProof.key === key && !workOf(id).proof) put(id, { glimpse });
+        });
     const before = after && { setup: after.setup, turned: after.turned, name: oneSetup(whole, after.setup).at.name };
     const proof = await prover.ask((api, pack) =>
-      api.prove(prover.next(), pack({ job: pickUsedItems(job), plans }), cellOf(job, quality), before, told, seen),
+      api.prove(
+        prover.next(),
+        pack({ job: pickUsedItems(job), plans }),
+        cellOf(job, quality),
+        before,
+        told,
+        seen,
+        show,
+      ),
     );
     cold.delete(id);
     if (quiet) return;

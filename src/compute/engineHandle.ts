@@ -2,6 +2,7 @@ import * as Comlink from 'comlink';
 import type { HeightField } from '@/core/relief/field';
 import type { Job, OneSetup } from '@/core/job/job';
 import { oneSetup } from '@/core/job/oneSetup';
+import type { Seen } from './becoming';
 import { keptAs, recallDerived, type Derived } from './derived';
 import { loadFonts, onFonts } from './fonts';
 import { proofKeyOf, type Quality } from './keys';
@@ -13,8 +14,8 @@ import { isCancelled, WorkerHandle, type Pack } from './workerHandle';
 
 /** What the engine is to know of, whenever it begins anew. */
 let wanted: { readonly number: number; readonly whole: Job | null; readonly shown: string | null } | null = null;
-/** How many views look at the field. */
-let lookers = 0;
+/** What of the field is looked at; null where no view looks. */
+let looked: Seen | null = null;
 
 type Api = Comlink.Remote<EngineApi>;
 
@@ -54,7 +55,7 @@ async function brief(api: Api, pack: Pack): Promise<void> {
   void api.tellOver(Comlink.transfer(port2, [port2]));
   void api.recallThrough(Comlink.proxy(recallForEngine));
   void api.setQuality(useWork.getState().quality);
-  void api.look(lookers > 0);
+  void api.look(looked);
   onFonts((files) => void api.putFonts(files));
   loadFonts().catch((e: Error) => api.lackFonts(e.message));
   if (wanted) void putJob(api, pack);
@@ -99,15 +100,11 @@ export function setQuality(quality: Quality): void {
 /** Gives up the work that is running; the next change starts it again. */
 export const stopWork = (): void => say((api) => api.stopWork());
 export const resumeWork = (): void => say((api) => api.resumeWork());
-/** Says that a view looks at the field from now on; what ends that. */
-export function lookAtField(): () => void {
-  const tell = (change: number) => {
-    const before = lookers > 0;
-    lookers += change;
-    if (before !== lookers > 0) say((api) => api.look(lookers > 0));
-  };
-  tell(1);
-  return () => tell(-1);
+/** Says what of the field a view looks at from now on; null when it looks no more. */
+export function lookAtField(at: Seen | null): void {
+  if (looked?.y0 === at?.y0 && looked?.y1 === at?.y1) return;
+  looked = at;
+  say((api) => api.look(at));
 }
 /** Gives up all kept results, those that are just being kept too. Throws what the storage throws. */
 export const emptyKept = (): Promise<void> => ask((api) => api.emptyKept());

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedLibrary } from '@/core/cutters/library';
 import { MotionBuilder } from '@/core/motion/motion';
 import { cutRows } from '@/core/proof/cutting';
+import type { Rows } from '@/core/kernels/removal';
 import type { PlacedProgram } from '@/core/proof/placed';
 import { createSimulation } from '@/core/proof/simulate';
 import { handsOver, lendHand, sharedHeights, type Shared } from './hands';
@@ -148,5 +149,30 @@ describe('cutting by several', () => {
     expect(told.length).toBeGreaterThan(5);
     expect(told).toEqual([...told].sort((a, b) => a - b));
     expect(told.at(-1)).toBe(1);
+  });
+
+  it('shows bands that are ready as they will be, all of them, what is looked at first; whoever takes part', () => {
+    const p = programs(7, 700);
+    const { field: whole } = alone(p);
+    for (const ports of [null, [], [{ postMessage: lendHand }], [dying]]) {
+      const means = ports && { hands: handsOver(ports, { silence: 60, worth: 0 }), memory: sharedHeights };
+      const ready: Rows[] = [];
+      createSimulation(means ?? {}).run(BLANK, CELL, p, tools, () => {}, null, {
+        y0: 50,
+        y1: 55,
+        done(f, { from, to }) {
+          ready.push({ from, to });
+          const rows = [from * f.cols, to * f.cols] as const;
+          expect(f.z.slice(...rows)).toEqual(whole.z.slice(...rows));
+        },
+      });
+      const [first] = ready;
+      // Others may have taken the first band, and come back later with it.
+      if (!ports?.length) expect([first.from * CELL <= 52.5, first.to * CELL >= 52.5]).toEqual([true, true]);
+      // Together they are all rows, each once, but for what one who died had taken.
+      const rows = ready.flatMap(({ from, to }) => Array.from({ length: to - from }, (_, i) => from + i));
+      expect(new Set(rows).size).toBe(rows.length);
+      if (ports?.[0] !== dying) expect(rows.length).toBe(whole.rows);
+    }
   });
 });

@@ -116,7 +116,7 @@ export function handsOver(ports: readonly Port[], { silence = SILENCE, worth = W
     get count() {
       return ports.length + 1;
     },
-    cut(work, bands, afresh, progress) {
+    cut(work, bands, afresh, progress, ready = () => {}) {
       const shared: Shared = {
         work: { ...work, ways: work.ways.map(({ way, cutter }) => ({ way: sharedWay(way as Motion), cutter })) },
         bands,
@@ -127,11 +127,17 @@ export function handsOver(ports: readonly Port[], { silence = SILENCE, worth = W
       const { board, state, met } = shared;
       for (const p of ports) p.postMessage(shared);
       let told = 0;
+      const said = new Uint8Array(bands.length);
       const tell = () => {
         const now = Atomics.load(board, DONE);
         const more = now - told;
         told = now;
         if (more) progress(more);
+        for (const [k, band] of bands.entries())
+          if (!said[k] && Atomics.load(state, k) === CUT) {
+            said[k] = 1;
+            ready(band);
+          }
       };
       let runs = 0;
       missed = false;
@@ -151,6 +157,7 @@ export function handsOver(ports: readonly Port[], { silence = SILENCE, worth = W
         // Whoever asks is not counted among those inside: it is here.
         cutBands(shared, () => ++runs % 16 || tell());
         alone(tell);
+        tell();
       } finally {
         // Late comers find nothing to do; who is cut off in the middle leaves the field.
         Atomics.store(board, STOP, 1);

@@ -38,6 +38,7 @@ export async function provenSurface(job: OneSetup, signal: AbortSignal): Promise
           null,
           pool.prover.hearing(quiet),
           null,
+          null,
         ),
       )
     ).field;

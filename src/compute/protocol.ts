@@ -6,6 +6,7 @@ import type { TracedLayer } from '@/core/artwork/trace/trace';
 import type { ImportedArtwork } from '@/core/exchange/items';
 import type { Path } from '@/core/geometry/path';
 import type { GaugeResult, ShapeTask } from './artwork';
+import type { Seen } from './becoming';
 import type { Derived } from './derived';
 import type { Parcel } from './parcel';
 import type { Job, OneSetup, TurnedOver } from '@/core/job/job';
@@ -102,8 +103,9 @@ export interface ComputeApi extends ArtworkApi, Living {
     cell: number,
     before: { readonly setup: string; readonly turned: TurnedOver; readonly name: string } | null,
     progress: ReportProgress,
-    /** Is given the field as it will be, coarsely, before it is worked out; not where nobody needs it. */
-    seen: ((glimpse: HeightField) => void) | null,
+    /** What of the field is looked at, if anything is, and who is shown it while it is worked out: coarsely, then part by part. */
+    seen: Seen | null,
+    show: ((glimpse: HeightField) => void) | null,
   ): ProofResult;
   /** Forgets all set-ups: another job is opened. */
   clear(): void;
@@ -133,8 +135,8 @@ export interface EngineApi extends Living {
   setQuality(quality: Quality): void;
   stopWork(): void;
   resumeWork(): void;
-  /** Whether a view looks at the field. */
-  look(on: boolean): void;
+  /** What of the field is looked at; null where no view looks. */
+  look(at: Seen | null): void;
   emptyKept(): Promise<void>;
   /** The proven surface of a job that is not open; null when there is nothing to prove, or when it was called off. */
   provenSurface(job: Parcel<OneSetup>): Promise<HeightField | null>;

@@ -6,6 +6,7 @@ import { seconds, timed, type Time } from '../motion/timing';
 import type { CheckInput, Finding } from '../proof/check';
 import { checks } from '../proof/checks';
 import { compare } from '../proof/compare';
+import type { Onlooker } from '../proof/cutting';
 import { deflectedPrograms } from '../proof/deflection';
 import { placeProgram, type PlacedProgram } from '../proof/placed';
 import type { Faces, Found } from '../proof/faces';
@@ -86,7 +87,7 @@ export function timePrograms(
 /**
  * Cuts the programs out of the blank and asks every check. Heights at nodes `cell` mm apart. With a simulation
  * that ran before, only what has changed is cut anew; the field is the simulation's own. `found`: what the set-up that this
- * one starts from has left, at the same nodes; an uncut blank where it is not given.
+ * one starts from has left, at the same nodes; an uncut blank where it is not given. `onlooker`: see Simulation.
  */
 export function prove(
   job: OneSetup,
@@ -97,6 +98,7 @@ export function prove(
   progress: Progress = () => {},
   simulation: Simulation = createSimulation(),
   found: Found | null = null,
+  onlooker: Onlooker | null = null,
 ): Proof {
   const deflected = deflectedPrograms(placed, tools, job.blank.material);
   const { field, collisions: clashes } = simulation.run(
@@ -106,6 +108,7 @@ export function prove(
     tools,
     progress,
     found?.faces.up ?? null,
+    onlooker,
   );
   const input: CheckInput = { job, programs: deflected, tools, plans, collisions: clashes, field, found };
   return {

@@ -73,6 +73,34 @@ export interface Met {
   readonly depth: number;
 }
 
+/** Whoever looks on while a field is cut: rows that are looked at come first, and each band of rows is told of that is as it will be. */
+export interface Onlooker {
+  /** What is looked at lies between these, mm. */
+  readonly y0: number;
+  readonly y1: number;
+  /** `fresh`: the rows, in the field that is being cut. May throw. */
+  done(field: HeightField, fresh: Rows): void;
+}
+
+/** Bands in the order in which they are cut: those that are looked at first, from their middle on. */
+export function seenFirst(
+  bands: readonly Rows[],
+  { cell, y0: low }: HeightField,
+  { y0, y1 }: Pick<Onlooker, 'y0' | 'y1'>,
+): Rows[] {
+  const middle = (y0 + y1) / 2;
+  const away = ({ from, to }: Rows) => {
+    const [a, b] = [low + from * cell, low + to * cell];
+    // How far a band lies from what is looked at; of those that are, none is before another that lies nearer to its middle.
+    const off = Math.max(0, a - y1, y0 - b);
+    return [off, Number.isFinite(middle) ? Math.abs((a + b) / 2 - middle) : 0] as const;
+  };
+  return bands
+    .map((band) => ({ band, at: away(band) }))
+    .sort((p, q) => p.at[0] - q.at[0] || p.at[1] - q.at[1])
+    .map((p) => p.band);
+}
+
 /** Whoever cuts several bands at once. Gives what was met, each band's for itself. */
 export interface Hands {
   /** How many bands are cut at once, with whoever asks. */
@@ -81,12 +109,16 @@ export interface Hands {
   readonly worth: number;
   /** Whether, the last time, somebody did not come back from the field: nobody knows when they cut on. */
   readonly missed: boolean;
-  /** `afresh`: puts the rows of a band back to where its cutting began. `progress` may throw: then no hand is at the field any more. */
+  /**
+   * Cuts bands, the first ones first. `afresh`: puts the rows of a band back to where its cutting began. `progress` may throw:
+   * then no hand is at the field any more. `ready` is told of bands that are as they will be.
+   */
   cut(
     work: CuttingWork,
     bands: readonly Rows[],
     afresh: (rows: Rows) => void,
     progress: (moves: number) => void,
+    ready?: (band: Rows) => void,
   ): Met[];
 }
 

@@ -5,10 +5,12 @@ import {
   bandsOf,
   cutRows,
   metByAll,
+  seenFirst,
   type CuttingWork,
   type Hands,
   type CollisionKind,
   type Met,
+  type Onlooker,
   type Run,
   type Way,
 } from './cutting';
@@ -35,7 +37,7 @@ export interface Simulation {
   /**
    * Cuts whole programs, in order, out of a flat blank (mm, nodes at most `cell` apart), and notes rapids and
    * shanks that meet material as it is at that moment. `before`: the upper face as it was found, at the same nodes; flat where
-   * it is not given.
+   * it is not given. `onlooker`: sees bands of rows as they become ready, where all of it takes long.
    */
   run(
     blank: { readonly width: number; readonly height: number },
@@ -44,6 +46,7 @@ export interface Simulation {
     tools: ReadonlyMap<number, Cutter>,
     progress?: (done: number) => void,
     before?: HeightField | null,
+    onlooker?: Onlooker | null,
   ): Simulated;
 }
 
@@ -72,7 +75,7 @@ export function createSimulation({ hands = null, memory = (n) => new Float32Arra
   let kept = new Int32Array(0);
   let answers = new Map<string, Collision[]>();
   return {
-    run(blank, cell, programs, tools, progress = () => {}, before = null) {
+    run(blank, cell, programs, tools, progress = () => {}, before = null, onlooker = null) {
       const wanted = [blank.width, blank.height, cell].join();
       if (!field || wanted !== size || before !== start) {
         field = flatField(blank.width, blank.height, cell, 0, memory);
@@ -151,7 +154,7 @@ export function createSimulation({ hands = null, memory = (n) => new Float32Arra
       });
       let met: Met[];
       try {
-        met = cutAll(work, hands, afresh, progress);
+        met = cutAll(work, hands, afresh, progress, onlooker);
       } finally {
         // Whoever was missed may cut a last run into this field at any time: the next one begins with another.
         if (hands?.missed) field = null;
@@ -220,16 +223,33 @@ function workOf(
   return { work: { field, ways, runs }, of };
 }
 
-/** Cuts all of it: in bands by several where it is worth it, else at once. */
+/** Fewer moves than this are cut before anybody could look on. */
+const LONG = 20_000;
+
+/** Cuts all of it: in bands by several where it is worth it, or where somebody looks on, else at once. */
 function cutAll(
   work: CuttingWork,
   hands: Hands | null,
   afresh: (rows: Rows) => void,
   progress: (done: number) => void,
+  onlooker: Onlooker | null,
 ): Met[] {
+  const { field } = work;
   const total = work.runs.reduce((n, r) => n + r.to - r.from, 0);
   let done = 0;
   const told = (moves: number) => progress(Math.min(1, (done += moves) / total));
-  if (!hands || total < hands.worth) return cutRows(work, { from: 0, to: work.field.rows }, told);
-  return metByAll(hands.cut(work, bandsOf(work, BANDS * hands.count, TILE), afresh, told));
+  const together = hands && total >= hands.worth ? hands : null;
+  const looked = total >= LONG ? onlooker : null;
+  if (!together && !looked) return cutRows(work, { from: 0, to: field.rows }, told);
+  const even = bandsOf(work, BANDS * (together?.count ?? 1), TILE);
+  const bands = looked ? seenFirst(even, field, looked) : even;
+  const ready = (band: Rows) => looked?.done(field, band);
+  if (together) return metByAll(together.cut(work, bands, afresh, told, ready));
+  return metByAll(
+    bands.flatMap((band) => {
+      const met = cutRows(work, band, told);
+      ready(band);
+      return met;
+    }),
+  );
 }

@@ -40,3 +40,25 @@ export function heightAt(f: HeightField, x: number, y: number): number {
     (f.z[i] * (1 - fu) + f.z[i + 1] * fu) * (1 - fv) + (f.z[i + f.cols] * (1 - fu) + f.z[i + f.cols + 1] * fu) * fv
   );
 }
+
+/** Fills a field with heights of another one, bilinear between its nodes; beyond its outer nodes it goes on level. */
+export function fillFrom(from: HeightField, f: HeightField): void {
+  const at = (v: number, first: number, count: number): [node: number, share: number] => {
+    const u = Math.min(count - 1, Math.max(0, (v - first) / from.cell));
+    const node = Math.min(count - 2, Math.floor(u));
+    return [node, u - node];
+  };
+  const across = Array.from({ length: f.cols }, (_, c) => at(f.x0 + c * f.cell, from.x0, from.cols));
+  const nodes = Int32Array.from(across, (a) => a[0]);
+  const shares = Float64Array.from(across, (a) => a[1]);
+  const { z } = from;
+  for (let r = 0; r < f.rows; r++) {
+    const [row, up] = at(f.y0 + r * f.cell, from.y0, from.rows);
+    for (let c = 0; c < f.cols; c++) {
+      const i = row * from.cols + nodes[c];
+      const s = shares[c];
+      f.z[r * f.cols + c] =
+        (z[i] * (1 - s) + z[i + 1] * s) * (1 - up) + (z[i + from.cols] * (1 - s) + z[i + from.cols + 1] * s) * up;
+    }
+  }
+}

@@ -35,6 +35,7 @@ export function SectionStrip() {
   const cutId = useLater(useView, (v) => v.cutId);
   const play = useLater(useView, (v) => v.play);
   const proof = useLater(useWork, (w) => w.proof);
+  const glimpse = useLater(useWork, (w) => w.glimpse);
   const ref = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(ref);
   const [target, setTarget] = useState<Float64Array | null>(null);
@@ -83,7 +84,7 @@ export function SectionStrip() {
   }, [section, proof, setupId]);
   const exact = !play && cut?.of === section && cut?.proof === proof ? cut.z : null;
 
-  const field = play?.field ?? proof?.field ?? null;
+  const field = play?.field ?? proof?.field ?? glimpse;
   const under = proof?.under ?? null;
   const length = section ? Math.hypot(section.x1 - section.x0, section.y1 - section.y0) : 1;
   const samples = useMemo((): readonly Sample[] => {
@@ -96,7 +97,7 @@ export function SectionStrip() {
       return {
         s: f * length,
         on,
-        proof: !job.cuts.length ? 0 : exact ? exact[i] : field ? heightAt(field, x, y) : 0,
+        proof: !job.cuts.length ? 0 : exact ? exact[i] : field ? heightAt(field, x, y) : NaN,
         want: on ? (target?.[i] ?? 0) : NaN,
         // The lower face, cut into from the other side.
         floor: -job.blank.thickness - (under && on ? heightAt(under, x, y) : 0),

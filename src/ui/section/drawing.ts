@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 
-/** One place of the section: mm along it, whether it lies on the blank, heights of the proof, of what is wanted (NaN off the blank), and of the lower face. */
+/** One place of the section: mm along it, whether it lies on the blank, heights of the proof (NaN where there is none yet), of what is wanted (NaN off the blank), and of the lower face. */
 export interface Sample {
   readonly s: number;
   readonly on: boolean;
@@ -44,6 +44,7 @@ export function sectionDrawing(
         .y1(proven)(on) ?? '',
     proof:
       line<Sample>()
+        .defined((p) => Number.isFinite(p.proof))
         .x((p) => x(p.s))
         .y(proven)(on) ?? '',
     want:

@@ -26,6 +26,9 @@ const VIEWS = [
 const AGAIN = 700;
 const MOST_BEGINNINGS = 5;
 
+/** What of the blank is seen until the view has said so. */
+const EVERYTHING = { y0: -Infinity, y1: Infinity };
+
 /** The blank in the round. Drag turns, Shift or the middle button shifts, the wheel zooms; arrows and + - by keyboard. */
 export function SolidView() {
   const job = useLater(useOpenJob, (s) => s.job)!;
@@ -49,6 +52,7 @@ export function SolidView() {
     const mine = solidSeat();
     holder.current!.prepend(mine.canvas);
     let live = true;
+    mine.onSeen = (at) => live && lookAtField(at);
     mine.onLost = () => {
       if (!live) return;
       leaveSolidSeat();
@@ -74,7 +78,10 @@ export function SolidView() {
     if (size.width) seat?.look(camera.to, camera.n, width, height, thickness);
   }, [seat, size, width, height, thickness, camera]);
   const glimpse = useLater(useWork, (w) => w.glimpse);
-  useEffect(lookAtField, []);
+  useEffect(() => {
+    lookAtField(EVERYTHING);
+    return () => lookAtField(null);
+  }, []);
   const field = empty ? null : (play?.field ?? proof?.field ?? glimpse);
   const under = proof?.under ?? null;
   useEffect(

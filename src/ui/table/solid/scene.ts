@@ -2,6 +2,7 @@ import * as THREE from 'three';
 import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
 import { profileOf, radiusOf, cuttingLength, type Cutter } from '@/core/cutters/cutter';
 import { disposeGroup, FieldMesh } from './fieldMesh';
+import { rowsSeen, type SeenRows, type Sight } from './seen';
 
 export type StandardView = 'fit' | 'top' | 'front' | 'side' | 'corner' | 'under';
 
@@ -21,6 +22,8 @@ const AMBIENT = 0.42;
 const SLOW = 90;
 const TRIALS = 3;
 const REST = 650;
+/** A view that has not moved for so long, ms, has come to rest. */
+const STILL = 250;
 
 /**
  * A still stage that draws only when something has changed: a light room, the blank, the cutter at its
@@ -49,11 +52,16 @@ export class SolidScene {
   private slow = false;
   private drafted = false;
   private rest: ReturnType<typeof setTimeout> | null = null;
+  private still: ReturnType<typeof setTimeout> | undefined;
 
-  /** `lost` is told when the graphics driver takes the picture away: the scene is no good then. */
+  /**
+   * `lost` is told when the graphics driver takes the picture away: the scene is no good then. `seen` is told what of the face is
+   * in view, when that has come to rest.
+   */
   constructor(
     private readonly canvas: OffscreenCanvas,
     lost: () => void,
+    private readonly seen: (rows: SeenRows) => void = () => {},
   ) {
     canvas.addEventListener('webglcontextlost', () => lost());
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
@@ -115,12 +123,19 @@ export class SolidScene {
     this.place();
   }
 
+  private sight(): Sight {
+    const { position: from, fov, aspect } = this.camera;
+    return { from, ...this.axes(), tan: Math.tan((fov * Math.PI) / 360), aspect };
+  }
+
   private axes(): Axes {
     return axesOf(this.turn, this.lift);
   }
 
   private place(): void {
     aim(this.camera, this.target, this.axes(), this.far);
+    clearTimeout(this.still);
+    this.still = setTimeout(() => this.seen(rowsSeen(this.sight())), STILL);
     this.draw();
   }
 

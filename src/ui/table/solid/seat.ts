@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
 import type { StandardView } from './scene';
+import type { SeenRows } from './seen';
 import type { SolidApi } from './solid.worker';
 
 type Body = Parameters<SolidApi['body']>;
@@ -16,6 +17,8 @@ export class SolidSeat {
   private readonly worker = new Worker(new URL('./solid.worker.ts', import.meta.url), { type: 'module' });
   /** Called when the picture is lost: this seat is no good any more. */
   onLost: () => void = () => {};
+  /** Called with what of the face is seen, when the view has come to rest. */
+  onSeen: (rows: SeenRows) => void = () => {};
   private blank = '';
   private asked = -1;
   private given: readonly unknown[] = [];
@@ -26,7 +29,11 @@ export class SolidSeat {
     // A canvas can be handed over once only: each worker has its own.
     const off = this.canvas.transferControlToOffscreen();
     const lost = () => this.onLost();
-    this.started = this.api.start(Comlink.transfer(off, [off]), Comlink.proxy(lost));
+    this.started = this.api.start(
+      Comlink.transfer(off, [off]),
+      Comlink.proxy(lost),
+      Comlink.proxy((rows: SeenRows) => this.onSeen(rows)),
+    );
     this.worker.onerror = lost;
   }
 

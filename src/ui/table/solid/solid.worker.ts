@@ -3,15 +3,16 @@ import type { Cutter } from '@/core/cutters/cutter';
 import type { MaterialId } from '@/core/cutters/materials';
 import { flatField, type HeightField } from '@/core/relief/field';
 import { SolidScene, type StandardView } from './scene';
+import type { SeenRows } from './seen';
 
 let scene: SolidScene | null = null;
 
 /** The solid view's own worker: everything that draws in the round happens here. */
 const api = {
-  /** Takes the canvas over; false when there is no WebGL. */
-  start(canvas: OffscreenCanvas, lost: () => void): boolean {
+  /** Takes the canvas over; false when there is no WebGL. `lost` and `seen`: see SolidScene. */
+  start(canvas: OffscreenCanvas, lost: () => void, seen?: (rows: SeenRows) => void): boolean {
     try {
-      scene = new SolidScene(canvas, lost);
+      scene = new SolidScene(canvas, lost, seen);
       return true;
     } catch {
       return false;

@@ -1,0 +1,39 @@
+import fc from 'fast-check';
+import { fillFrom, flatField, heightAt } from './field';
+
+const sides = fc.record({
+  width: fc.double({ min: 1, max: 40, noNaN: true }),
+  height: fc.double({ min: 1, max: 40, noNaN: true }),
+  coarse: fc.double({ min: 0.3, max: 5, noNaN: true }),
+  fine: fc.double({ min: 0.2, max: 1, noNaN: true }),
+  seed: fc.integer(),
+});
+
+describe('a field filled from a coarser one', () => {
+  it('has its heights between its nodes, and goes on level beyond them', () => {
+    fc.assert(
+      fc.property(sides, ({ width, height, coarse, fine, seed }) => {
+        const from = flatField(width, height, coarse);
+        from.z.forEach((_, i) => (from.z[i] = Math.sin(seed + 12.9 * i)));
+        const f = flatField(width, height, fine);
+        fillFrom(from, f);
+        const inside = (v: number, count: number) => Math.min(v, (count - 1) * from.cell);
+        for (let r = 0; r < f.rows; r++)
+          for (let c = 0; c < f.cols; c++) {
+            const [x, y] = [inside(c * fine, from.cols), inside(r * fine, from.rows)];
+            // A place on the outermost node may be rounded beyond it.
+            const z = heightAt(from, Math.max(0, x - 1e-9), Math.max(0, y - 1e-9));
+            expect(Math.abs(f.z[r * f.cols + c] - z)).toBeLessThan(1e-5);
+          }
+      }),
+      { numRuns: 40 },
+    );
+  });
+  it('of a plane is that plane', () => {
+    const from = flatField(12, 8, 0.5);
+    from.z.forEach((_, i) => (from.z[i] = 0.25 * (i % from.cols) - Math.floor(i / from.cols)));
+    const f = flatField(12, 8, 0.125);
+    fillFrom(from, f);
+    f.z.forEach((z, i) => expect(z).toBeCloseTo(0.0625 * (i % f.cols) - 0.25 * Math.floor(i / f.cols), 5));
+  });
+});
