@@ -16,6 +16,7 @@ import { flatten, placement, transformPath } from '../src/core/geometry/path';
 import { flatField, type HeightField } from '../src/core/relief/field';
 import { createSimulation } from '../src/core/proof/simulate';
 import { SweepKernel } from '../src/core/kernels/kernel';
+import { locationsOver, prunedLocations, type Locations } from '../src/core/kernels/location';
 import { makeRemover } from '../src/core/kernels/removal';
 import { demoSetups } from '../src/core/job/demo';
 import { parseProgram } from '../src/core/program/parser';
@@ -23,6 +24,7 @@ import { writeProgram } from '../src/core/program/writer';
 import { dialectOf } from '../src/core/program/dialect';
 import { MotionBuilder } from '../src/core/motion/motion';
 import { layOut } from '../src/core/lettering/layout';
+import { nativeLocations } from './native/locate';
 import { nativeStamping } from './native/stamp';
 import { nativeVoronoi } from './native/voronoi';
 import { fontsFromPackages } from '../src/cli/fonts';
@@ -213,6 +215,48 @@ part('removal', () => {
       `${middle(figures.map((f) => f[0])).toFixed(0)} (in doubles ${middle(figures.map((f) => f[1])).toFixed(0)})${ratios.length ? `; native stamping, ratio ${middle(ratios).toFixed(2)}` : ''}`,
       reach ? `ratio ${reach}` : '500',
       ambitious ? `ratio ${ambitious}` : '500',
+    );
+  }
+});
+part('location', () => {
+  const size = 2000;
+  const cell = 0.05;
+  // A carved heron's worth of shapes: waves, walls of a millimetre, a fine ripple, grain.
+  const surface = flatField((size - 1) * cell, (size - 1) * cell, cell);
+  surface.z.forEach((_, i) => {
+    const [x, y] = [(i % size) * cell, Math.floor(i / size) * cell];
+    const wall = Math.hypot((x % 20) - 10, (y % 20) - 10) < 5 ? 0 : -1.2;
+    surface.z[i] = wall - 1.2 + 1.1 * Math.sin(0.35 * x) * Math.cos(0.4 * y) + 0.05 * Math.sin(6 * x) * Math.sin(5 * y);
+  });
+  const [step, rows] = [2, 100];
+  const first = (size - rows * step) / 2;
+  const cpu = () => process.cpuUsage().user / 1000;
+  for (const [name, id, values, reach, ambitious] of [
+    ['ball 3 mm', 'ball', { diameter: 3 }, '1500', '4000'],
+    ['ball 6 mm', 'ball', { diameter: 6 }, '700', '1500'],
+    ['cone 0.2 mm tip, 15 degrees half', 'cone', { diameter: 3, halfAngle: 15, tipDiameter: 0.2 }, '4000', '8000'],
+    ['tapered ball R 0.25', 'taperedBall', { diameter: 3, tipRadius: 0.25, halfAngle: 10 }, '-', '-'],
+  ] as const) {
+    const form = shapeOf(id).form({ ...(shapeOf(id).defaults as object), ...values });
+    const [at, slow] = [locationsOver(surface, step)(form), prunedLocations(surface, step)(form)];
+    const speed = (l: Locations, some: number) => {
+      const t = cpu();
+      for (let r = 0; r < some; r++) l.row(first + r * step);
+      return (some * l.count) / (cpu() - t);
+    };
+    for (const l of [at, slow]) speed(l, 20);
+    const best = (l: Locations, some: number) => Math.max(...[1, 2, 3, 4, 5].map(() => speed(l, some)));
+    const [fast, pruned] = [best(at, rows), best(slow, 20)];
+    const native = nativeLocations(surface, form, step, rows);
+    let same = 0;
+    if (native)
+      for (let r = 0; r < rows; r++)
+        at.row(first + r * step).forEach((z, i) => (same += z === native.heights[r * at.count + i] ? 1 : 0));
+    row(
+      `cutter location on 2000 x 2000 nodes, ${name}, thousand places a second`,
+      `${fast.toFixed(0)} (in TypeScript ${pruned.toFixed(0)}${native ? `; the plain greatest in native code ${((rows * at.count) / native.ms).toFixed(0)}, the same in ${same} of ${rows * at.count}` : ''})`,
+      reach,
+      ambitious,
     );
   }
 });

@@ -1,25 +1,12 @@
-import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { CutterForm } from '../../src/core/cutters/form';
-
-let program: string | null | undefined;
-
-/** Compiles the yardstick once; null where g++ is missing. */
-function compiled(): string | null {
-  if (program !== undefined) return program;
-  const out = join(mkdtempSync(join(tmpdir(), 'mirvak-bench-')), 'stamp');
-  const made = spawnSync('g++', ['-O3', '-march=native', '-o', out, join(import.meta.dirname, 'stamp.cpp')], {
-    stdio: 'ignore',
-  });
-  program = made.status === 0 ? out : null;
-  return program;
-}
+import { compiled } from './compiled';
 
 /** Milliseconds of processor time of stamping a ball or a cone along a path into 2000 x 2000 cells of 0.05 mm, or null. */
 export function nativeStamping(form: CutterForm, path: readonly (readonly number[])[]): number | null {
-  const run = compiled();
+  const run = compiled('stamp');
   if (!run) return null;
   const file = join(run, '..', 'path.txt');
   writeFileSync(file, path.map((p) => p.join(' ')).join('\n'));

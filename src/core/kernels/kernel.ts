@@ -3,10 +3,8 @@ import type { HeightField } from '../relief/field';
 import type { ChainSweep } from './chainSweep';
 import { TOP } from './envelope';
 import type { Rows } from './removal';
-import { WASM_PAGE, webAssembly, type WasmMemory } from '../units/webAssembly';
+import { compiledOnce, WASM_START as START, wasmMemory, webAssembly, type WasmMemory } from '../units/webAssembly';
 import { MODULE } from './sweepModule';
-
-const machine = globalThis as unknown as { atob(text: string): string };
 
 /** What the module does: see there. */
 interface Exports {
@@ -30,25 +28,7 @@ const LONG = 4;
 const STEEPEST = 20;
 /** Points of a chain that are cut at once. */
 const POINTS = 1024;
-const MOST_PAGES = 65536;
-/** The compiler keeps the first bytes for itself. */
-const START = 1024;
-
-let compiled: object | null | undefined;
-/** The module, compiled once a thread; null where this machine cannot (no WebAssembly, no four floats at once, or a policy against it). */
-function compile(): object | null {
-  if (compiled !== undefined) return compiled;
-  compiled = null;
-  const wasm = webAssembly();
-  if (!wasm) return null;
-  try {
-    const bytes = Uint8Array.from(machine.atob(MODULE), (c) => c.charCodeAt(0));
-    if (wasm.validate(bytes)) compiled = new wasm.Module(bytes);
-  } catch {
-    // Cut in TypeScript then, which needs no leave.
-  }
-  return compiled;
-}
+const compile = compiledOnce(MODULE);
 
 /**
  * The compiled sweep (`wasm/sweep.as.ts`), four nodes at a time. It reaches its own memory alone, so a field is made where it cuts:
@@ -83,17 +63,11 @@ export class SweepKernel {
     if (!code || cols < 4) return null;
     // What is known of rows takes 16 bytes for each, in fours.
     const heights = (START + 24 * POINTS + 16 * (rows + 8) + 15) & ~15;
-    const pages = Math.ceil((heights + 4 * cols * rows) / WASM_PAGE);
-    if (pages > MOST_PAGES) return null;
-    try {
-      const memory = new (webAssembly()!.Memory)({ initial: pages, maximum: pages });
-      const field = { cols, rows, cell, x0, y0, z: new Float32Array(memory.buffer, heights, cols * rows) };
-      kernels.set(memory.buffer, new SweepKernel(field, code, memory, heights));
-      return field;
-    } catch (e) {
-      if (e instanceof RangeError) return null;
-      throw e;
-    }
+    const memory = wasmMemory(heights + 4 * cols * rows);
+    if (!memory) return null;
+    const field = { cols, rows, cell, x0, y0, z: new Float32Array(memory.buffer, heights, cols * rows) };
+    kernels.set(memory.buffer, new SweepKernel(field, code, memory, heights));
+    return field;
   }
 
   /** The kernel of the memory that a field lies in. */

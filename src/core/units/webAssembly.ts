@@ -17,3 +17,41 @@ export const webAssembly = (): Wasm | null => (globalThis as unknown as { WebAss
 
 /** A page of its memory, bytes. */
 export const WASM_PAGE = 65536;
+const MOST_PAGES = 65536;
+/** The compiler keeps the first bytes of a memory for itself. */
+export const WASM_START = 1024;
+
+const machine = globalThis as unknown as { atob(text: string): string };
+
+/**
+ * A module of bytes in base64, compiled at the first call; null where this machine cannot (no WebAssembly, no four floats at once, or
+ * a policy against it).
+ */
+export function compiledOnce(base64: string): () => object | null {
+  let compiled: object | null | undefined;
+  return () => {
+    if (compiled !== undefined) return compiled;
+    compiled = null;
+    const wasm = webAssembly();
+    if (!wasm) return null;
+    try {
+      const bytes = Uint8Array.from(machine.atob(base64), (c) => c.charCodeAt(0));
+      if (wasm.validate(bytes)) compiled = new wasm.Module(bytes);
+    } catch {
+      // It is done in TypeScript then, which needs no leave.
+    }
+    return compiled;
+  };
+}
+
+/** So many bytes of memory, and no more; null where there is no room for them. */
+export function wasmMemory(bytes: number): WasmMemory | null {
+  const pages = Math.ceil(bytes / WASM_PAGE);
+  if (pages > MOST_PAGES) return null;
+  try {
+    return new (webAssembly()!.Memory)({ initial: pages, maximum: pages });
+  } catch (e) {
+    if (e instanceof RangeError) return null;
+    throw e;
+  }
+}
