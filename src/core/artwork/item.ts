@@ -63,6 +63,10 @@ export const placementOf = (item: Pick<Item, 'x' | 'y' | 'angle' | 'mirror'>): A
 export interface PlacedItem {
   /** What it is drawn from; its sizes are the same wherever it is placed. */
   readonly values: Item['values'];
+  /** What it draws about its own origin, and the place that it has. */
+  readonly shape: Shape;
+  readonly at: Affine;
+  /** The exact outlines in the blank's frame, worked out when they are asked for first. */
   readonly paths: Path[];
   readonly fill: Fill;
   readonly remarks: string[];
@@ -71,36 +75,41 @@ export interface PlacedItem {
 }
 
 /** What stands for an item that cannot be drawn: nothing, in its place, and why. */
-export function undrawn(item: Item): PlacedItem {
-  const at = { x: item.x, y: item.y };
-  return {
-    values: item.values,
+export const undrawn = (item: Item): PlacedItem =>
+  placeShape(item, {
     paths: [],
     fill: 'nonzero',
     remarks: ['This cannot be drawn with these values. Change the last of them, undo, or delete it.'],
-    corners: [at, at, at, at],
-  };
-}
+    box: { x0: 0, y0: 0, x1: 0, y1: 0 },
+  });
 
 /** What a kind draws with some values, about the item's own origin. */
 export const shapeWith = (kind: string, values: unknown, c: ArtworkContext): Shape =>
   itemKindOf(kind).shape(values, c, (other: Drawn) => shapeWith(other.kind, other.values, c));
 
-/** The exact outlines of an item in the blank's frame. */
-export function placeItem(item: Item, c: ArtworkContext): PlacedItem {
-  const shape = shapeWith(item.kind, item.values, c);
+/** An item that draws a shape, in the blank's frame. */
+export function placeShape(item: Pick<Item, 'values' | 'x' | 'y' | 'angle' | 'mirror'>, shape: Shape): PlacedItem {
   const m = placementOf(item);
   const { y0, y1 } = shape.box;
   const [x0, x1] = item.mirror ? [shape.box.x1, shape.box.x0] : [shape.box.x0, shape.box.x1];
   const at = (x: number, y: number) => ({ x: m.a * x + m.c * y + m.e, y: m.b * x + m.d * y + m.f });
+  let paths: Path[] | null = null;
   return {
     values: item.values,
-    paths: shape.paths.map((p) => transformPath(p, m)),
+    shape,
+    at: m,
+    get paths() {
+      return (paths ??= shape.paths.map((p) => transformPath(p, m)));
+    },
     fill: shape.fill,
     remarks: shape.remarks,
     corners: [at(x0, y0), at(x1, y0), at(x1, y1), at(x0, y1)],
   };
 }
+
+/** The exact outlines of an item in the blank's frame. */
+export const placeItem = (item: Item, c: ArtworkContext): PlacedItem =>
+  placeShape(item, shapeWith(item.kind, item.values, c));
 
 /** The filled region of an item (its closed outlines), flattened to `tolerance` mm. */
 export function itemRegion(item: Item, c: ArtworkContext, tolerance: number): Region {
@@ -119,8 +128,26 @@ export function regionOf(items: readonly Item[], c: ArtworkContext, tolerance: n
   return normalise(all, 'evenodd');
 }
 
+const boundsOfShapes = new WeakMap<Shape, Bounds | null>();
+/** Bounds of what a shape draws about its own origin, kept with it. */
+function boundsOfShape(shape: Shape): Bounds | null {
+  let b = boundsOfShapes.get(shape);
+  if (b === undefined) boundsOfShapes.set(shape, (b = boundsOfPaths(shape.paths)));
+  return b;
+}
+
 /** Bounds of what an item draws; its box where it draws nothing. */
 export function itemBounds(p: PlacedItem): Bounds {
+  const { a, b, c, d, e, f } = p.at;
+  // What is not turned lies in the same box, elsewhere and perhaps mirrored.
+  const upright = b === 0 && c === 0 ? boundsOfShape(p.shape) : null;
+  if (upright) {
+    const [xs, ys] = [
+      [a * upright.x0 + e, a * upright.x1 + e],
+      [d * upright.y0 + f, d * upright.y1 + f],
+    ];
+    return { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) };
+  }
   return boundsOfPaths(p.paths) ?? boundsOf([Float64Array.from(p.corners.flatMap((q) => [q.x, q.y]))])!;
 }
 

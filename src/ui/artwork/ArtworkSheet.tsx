@@ -246,7 +246,7 @@ export function ArtworkSheet() {
             <ShapePanel
               unit={job.unit}
               count={picked.length}
-              hasLines={picked.some((id) => placed.get(id)?.paths.some((p) => !p.closed))}
+              hasLines={picked.some((id) => placed.get(id)?.shape.paths.some((p) => !p.closed))}
             />
           </Group>
           <Group title="Measures">

@@ -24,7 +24,7 @@ export const MeasuresPanel = memo(function MeasuresPanel(p: {
   const drawn = useDeferredValue(p.placed);
   const rested = useRested(p.placed, REST);
   const picked = (where: typeof rested) => p.picked.flatMap((id) => where.get(id) ?? []);
-  const large = picked(drawn).reduce((n, i) => n + i.paths.reduce((k, q) => k + q.segments.length, 0), 0) > LARGE;
+  const large = picked(drawn).reduce((n, i) => n + i.shape.paths.reduce((k, q) => k + q.segments.length, 0), 0) > LARGE;
   const where = large ? rested : drawn;
   const placed = useMemo(() => p.picked.flatMap((id) => where.get(id) ?? []), [p.picked, where]);
   const key = placed.length <= MOST;

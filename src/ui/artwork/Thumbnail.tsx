@@ -1,14 +1,23 @@
 import { memo } from 'react';
 import { itemBounds, type PlacedItem } from '@/core/artwork/item';
+import type { Shape } from '@/core/artwork/kind';
+import { derived } from '@/core/geometry/hash';
 import { flatten } from '@/core/geometry/path';
 
 const SIZE = 22;
-const kept = new WeakMap<PlacedItem, { d: string; closed: boolean }>();
+interface Drawing {
+  readonly d: string;
+  readonly closed: boolean;
+}
+/** By shape, and how that is turned. */
+const kept = derived<Shape, Drawing>();
 
 /** What an item draws, as a path in a square of `SIZE` pixels; detail finer than a pixel is left out. */
-function drawingOf(p: PlacedItem): { d: string; closed: boolean } {
-  let t = kept.get(p);
-  if (t) return t;
+const drawingOf = (p: PlacedItem): Drawing => {
+  const { a, b, c, d } = p.at;
+  return kept(p.shape, [a, b, c, d].join(' '), () => draw(p));
+};
+function draw(p: PlacedItem): Drawing {
   const b = itemBounds(p);
   const k = (SIZE - 2) / Math.max(b.x1 - b.x0, b.y1 - b.y0, 1e-6);
   const [mx, my] = [(b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2];
@@ -26,8 +35,7 @@ function drawingOf(p: PlacedItem): { d: string; closed: boolean } {
     }
     d += path.closed ? `${part}Z` : part;
   }
-  kept.set(p, (t = { d, closed: p.paths.length > 0 && p.paths.every((q) => q.closed) }));
-  return t;
+  return { d, closed: p.paths.length > 0 && p.paths.every((q) => q.closed) };
 }
 
 /** An item in small, before its name in the list. */

@@ -1,4 +1,5 @@
 import type { PlacedItem } from '@/core/artwork/item';
+import type { Shape } from '@/core/artwork/kind';
 import { boxesMeet, noBox, widen, type Bounds } from '@/core/geometry/box';
 import { pathOf } from './outlinePath';
 import { SlicedPicture, type Ctx } from './slicedPicture';
@@ -38,15 +39,15 @@ function sheafOf(items: readonly PlacedItem[]): Sheaf {
   return made;
 }
 
-const facts = new WeakMap<PlacedItem, { closed: boolean; segments: number }>();
+const facts = new WeakMap<Shape, { closed: boolean; segments: number }>();
 /** Whether all outlines of an item are closed, and how many segments they have: counted once. */
-export function factsOf(p: PlacedItem): { closed: boolean; segments: number } {
-  let f = facts.get(p);
-  if (!f)
-    facts.set(
-      p,
-      (f = { closed: p.paths.every((q) => q.closed), segments: p.paths.reduce((n, q) => n + q.segments.length, 0) }),
-    );
+export function factsOf({ shape }: PlacedItem): { closed: boolean; segments: number } {
+  let f = facts.get(shape);
+  if (!f) {
+    const { paths } = shape;
+    f = { closed: paths.every((q) => q.closed), segments: paths.reduce((n, q) => n + q.segments.length, 0) };
+    facts.set(shape, f);
+  }
   return f;
 }
 

@@ -1,14 +1,22 @@
 import type { PlacedItem } from '@/core/artwork/item';
+import type { Shape } from '@/core/artwork/kind';
 import type { Path } from '@/core/geometry/path';
 
+const shapes = new WeakMap<Shape, Path2D>();
 const kept = new WeakMap<PlacedItem, Path2D>();
 
-/** An item's outlines for drawing and picking, in mm. */
+/** An item's outlines for drawing and picking, in mm. What its shape draws is put together once, wherever the item goes. */
 export function pathOf(p: PlacedItem): Path2D {
   let path = kept.get(p);
   if (!path) {
+    let shape = shapes.get(p.shape);
+    if (!shape) {
+      shape = new Path2D();
+      for (const q of p.shape.paths) trace(shape, q);
+      shapes.set(p.shape, shape);
+    }
     path = new Path2D();
-    for (const q of p.paths) trace(path, q);
+    path.addPath(shape, p.at);
     kept.set(p, path);
   }
   return path;

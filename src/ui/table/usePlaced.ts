@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
-import { placeItem, undrawn, type Item, type PlacedItem } from '@/core/artwork/item';
-import type { ArtworkContext } from '@/core/artwork/kind';
-import { loadFonts, shelf } from '@/compute/fonts';
+import { placeShape, shapeWith, undrawn, type Item, type PlacedItem } from '@/core/artwork/item';
+import type { ArtworkContext, Shape } from '@/core/artwork/kind';
+import { loadFonts, onFonts, shelf } from '@/compute/fonts';
 
 /** Counts what is new for placing: 0 until the fonts are there, then a step for every slice. */
 let round = 0;
@@ -23,6 +23,17 @@ function subscribe(tell: () => void): () => void {
 /** What artwork is drawn with in this window. */
 export const art: ArtworkContext = shelf;
 
+/** What values draw: the same wherever their item is placed. Another font may draw them otherwise. */
+let shapes = new WeakMap<Item['values'], { readonly kind: string; readonly shape: Shape }>();
+onFonts(() => (shapes = new WeakMap()));
+function shapeOf({ kind, values }: Item): Shape {
+  const before = shapes.get(values);
+  if (before?.kind === kind) return before.shape;
+  const shape = shapeWith(kind, values, art);
+  shapes.set(values, { kind, shape });
+  return shape;
+}
+
 const kept = new WeakMap<Item, PlacedItem>();
 /** Milliseconds of placing in one go: what is more waits for the next, so that the window stays quick. */
 const SLICE = 8;
@@ -32,7 +43,7 @@ export function placedOf(item: Item): PlacedItem {
   let p = kept.get(item);
   if (!p) {
     try {
-      p = placeItem(item, art);
+      p = placeShape(item, shapeOf(item));
     } catch (e) {
       console.error(`"${item.name}" cannot be drawn:`, e);
       p = undrawn(item);
