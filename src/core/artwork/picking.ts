@@ -113,7 +113,9 @@ export function offBlank(
   const whole = { x0: -1e-6, y0: -1e-6, x1: blank.width + 1e-6, y1: blank.height + 1e-6 };
   const holds = (b: Bounds) => b.x0 >= whole.x0 && b.y0 >= whole.y0 && b.x1 <= whole.x1 && b.y1 <= whole.y1;
   // Frames answer for nearly all; curves are looked at where a frame reaches out.
-  const over = things.filter((t) => t.placed.shape.paths.length && !holds(frameBox(t.placed)) && !holds(boxOf(t.placed)));
+  const over = things.filter(
+    (t) => t.placed.shape.paths.length && !holds(frameBox(t.placed)) && !holds(boxOf(t.placed)),
+  );
   const beside = (b: Bounds) => b.x1 < 0 || b.y1 < 0 || b.x0 > blank.width || b.y0 > blank.height;
   return { over: over.map((t) => t.id), off: over.filter((t) => beside(boxOf(t.placed))).map((t) => t.id) };
 }
