@@ -1,22 +1,4 @@
-import { Clipper64, ClipType, FillRule, type Paths64 } from 'clipper2-ts';
-import { workedOut } from './local';
 import { boxOfLoop, contains, type Region } from './region';
-
-const toPath = (l: Float64Array) => Array.from({ length: l.length / 2 }, (_, i) => ({ x: l[2 * i], y: l[2 * i + 1] }));
-
-/** The parts of open lines (x, y interleaved, mm) that lie inside a region. */
-export function clipLines(lines: readonly Float64Array[], region: Region): Float64Array[] {
-  if (!lines.length || !region.length) return [];
-  return workedOut(`clip ${region.length}`, [...region, ...lines], (loops) => {
-    const engine = new Clipper64();
-    engine.addPaths(loops.slice(region.length).map(toPath), 0, true);
-    engine.addClip(loops.slice(0, region.length).map(toPath));
-    const closed: Paths64 = [];
-    const open: Paths64 = [];
-    engine.execute(ClipType.Intersection, FillRule.NonZero, closed, open);
-    return open.map((p) => Float64Array.from(p.flatMap((q) => [q.x, q.y])));
-  });
-}
 
 /** Whether the straight way from a to b, both inside a region or on its outline, stays inside: it does not bridge a bay either. */
 export const staysInside = (region: Region, ax: number, ay: number, bx: number, by: number): boolean =>

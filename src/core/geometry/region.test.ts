@@ -3,7 +3,7 @@ import { bruteDistance, bruteInside } from '../testing/independent';
 import { box, circleLoop, combLoop, hole, loop, starLoop, turned } from '../testing/shapes';
 import { insetsOf } from './insets';
 import { makeSegmentIndex } from './segmentIndex';
-import { clearWay, clipLines } from './lines';
+import { clearWay } from './lines';
 import {
   boundsOf,
   components,
@@ -19,6 +19,7 @@ import {
   thicken,
   unite,
   type Region,
+  clipLines,
 } from './region';
 
 const at = fc.integer({ min: -30, max: 30 });

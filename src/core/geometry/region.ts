@@ -5,6 +5,7 @@ import {
   EndType,
   FillRule,
   JoinType,
+  PathType,
   type Path64,
   type Paths64,
 } from 'clipper2-ts';
@@ -163,6 +164,20 @@ export function thicken(line: Loop, radius: number, tolerance = 0.002): Region {
     const out: Paths64 = [];
     engine.execute(radius * UNITS_PER_MM, out);
     return usable(out);
+  });
+}
+
+/** The parts of open lines (x, y interleaved, mm) that lie inside a region. */
+export function clipLines(lines: readonly Loop[], region: Region): Loop[] {
+  if (!lines.length || !region.length) return [];
+  return workedOut(`clip ${region.length}`, held([...region, ...lines]), (loops) => {
+    const engine = new Clipper64();
+    engine.addPaths(toPaths(loops.slice(region.length)), PathType.Subject, true);
+    engine.addClip(toPaths(loops.slice(0, region.length)));
+    const closed: Paths64 = [];
+    const open: Paths64 = [];
+    engine.execute(ClipType.Intersection, FillRule.NonZero, closed, open);
+    return open.map(fromPath);
   });
 }
 

@@ -1,7 +1,6 @@
-import { clipLines } from '../../geometry/lines';
 import type { Insets } from '../../geometry/insets';
 import type { Branches } from '../../geometry/medial/branches';
-import { boundsOf, boxesMeet, components, offset, type Loop, type Region } from '../../geometry/region';
+import { boundsOf, boxesMeet, clipLines, components, offset, type Loop, type Region } from '../../geometry/region';
 import type { Budget } from '../budget';
 import { append } from '../../units/append';
 import type { Stroke } from './strokes';
