@@ -127,8 +127,7 @@ test('two fingers zoom the plan and move it, and what lies between them goes alo
   await fingers('touchStart', 20, 0);
   for (let k = 1; k <= 8; k++) await fingers('touchMove', 20 + 1.25 * k, 5 * k);
   await fingers('touchEnd', 0, 0);
-  await new Promise((r) => setTimeout(r, 400));
-  const [a, b] = [await corner('lower left'), await corner('upper right')];
+  const [a, b] = await maker.rests(async () => [await corner('lower left'), await corner('upper right')]);
   expect((b.x - a.x) / (high.x - low.x)).toBeCloseTo(1.5, 1);
   expect((a.x + b.x) / 2 - middle.x).toBeCloseTo(40, -0.5);
   expect((a.y + b.y) / 2 - middle.y).toBeCloseTo(0, -0.5);

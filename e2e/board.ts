@@ -22,9 +22,17 @@ export async function drop(page: Page, name: string, type: string, content: stri
 /** Waits until everything lies on the plan. */
 export const drawn = (maker: Maker) => maker.page.waitForSelector('[aria-label="Plan of the blank"][aria-busy=false]');
 
+/** Waits until the picture of the plan stands still: drawn, and fitted to the blank. */
+export async function still(maker: Maker): Promise<void> {
+  await drawn(maker);
+  await maker.rests(() =>
+    maker.page.$eval('[aria-label="Plan of the blank"] canvas', (c) => (c as HTMLCanvasElement).toDataURL()),
+  );
+}
+
 /** Places on the plan by share of its width and height. */
 export async function planOf(maker: Maker): Promise<(x: number, y: number) => [number, number]> {
-  await drawn(maker);
+  await still(maker);
   const b = (await (await maker.page.waitForSelector('[aria-label="Plan of the blank"] canvas'))!.boundingBox())!;
   return (x, y) => [b.x + b.width * x, b.y + b.height * y];
 }
@@ -34,9 +42,7 @@ export async function emptyBoard(maker: Maker): Promise<void> {
   await maker.sees('Piece of material');
   await maker.stage('Artwork');
   await maker.sees('Nothing drawn yet');
-  await planOf(maker);
-  // The view fits itself to the blank once it has its size.
-  await new Promise((r) => setTimeout(r, 700));
+  await still(maker);
 }
 
 /**

@@ -110,7 +110,7 @@ test('a plate is dragged with the spindle off; machine, dialect and minutes are 
   const other = async () => ![null, before].includes(await shown());
   for (let f = 0.3; f < 0.5 && !(await other()); f += 0.004) {
     await maker.page.mouse.click(box.x + box.width * 0.5 + 22, box.y + box.height * f);
-    await new Promise((r) => setTimeout(r, 80));
+    await maker.until(other, 'another line', 80).catch(() => {});
   }
   expect(await other()).toBe(true);
 

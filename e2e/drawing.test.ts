@@ -30,15 +30,9 @@ test('a drawing falls on the table, keeps its size and layers, is gauged, combin
   await maker.press('Split into shapes');
   await maker.sees('3 items picked');
 
-  for (let i = 0; i < 4; i++) {
-    await maker.press('Undo');
-    await new Promise((r) => setTimeout(r, 150));
-  }
+  for (let i = 0; i < 4; i++) await maker.press('Undo');
   await maker.sees('Nothing drawn yet');
-  for (let i = 0; i < 4; i++) {
-    await maker.press('Redo');
-    await new Promise((r) => setTimeout(r, 150));
-  }
+  for (let i = 0; i < 4; i++) await maker.press('Redo');
   await maker.sees('4 items');
 });
 
@@ -165,10 +159,7 @@ test('a picture is traced over itself and placed at its wanted size', async () =
   await maker.holds('Smallest spot', '17000');
   await maker.press('Cancel');
   await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
-  for (let i = 0; i < 4; i++) {
-    await maker.press(/^Undo/);
-    await new Promise((r) => setTimeout(r, 150));
-  }
+  for (let i = 0; i < 4; i++) await maker.press(/^Undo/);
   await maker.sees('Nothing drawn yet');
 });
 

@@ -70,19 +70,17 @@ test('paths of one cut are hidden and shown; tools go by slots with a check; pro
   await maker.press('Open Sluice gear plate');
   await maker.proven();
   await maker.press(/^Cut 1: Dial/);
-  await new Promise((r) => setTimeout(r, 500));
-  const shown = await inkOf(maker, /^Cut 5/);
+  const shown = await maker.rests(() => inkOf(maker, /^Cut 5/));
   expect(shown).toBeGreaterThan(200);
   await maker.press('More for Cut free');
   await maker.press('Hide its paths', 'menuitem');
   await maker.page.waitForFunction(() =>
     [...document.querySelectorAll('title')].some((t) => t.textContent === 'Its paths are hidden'),
   );
-  await new Promise((r) => setTimeout(r, 500));
-  expect(await inkOf(maker, /^Cut 5/)).toBeLessThan(shown / 10);
+  const ink = () => inkOf(maker, /^Cut 5/);
+  await maker.until(async () => (await ink()) < shown / 10, 'the paths of a cut are hidden');
   await maker.press('Undo');
-  await new Promise((r) => setTimeout(r, 500));
-  expect(await inkOf(maker, /^Cut 5/)).toBeGreaterThan(shown / 2);
+  await maker.until(async () => (await ink()) > shown / 2, 'its paths are shown again');
 
   await maker.stage('Run');
   await maker.choose('Tool numbers', 'Slots of the machine');
@@ -149,10 +147,13 @@ test('groups of the library are renamed, put into one another, taken out, and dr
   await maker.press('Close Ball noses');
   const handle = await maker.find('button', 'Drag the group Ball noses');
   await handle.focus();
-  await maker.page.keyboard.press('Space');
-  await new Promise((r) => setTimeout(r, 400));
-  await maker.page.keyboard.press('ArrowDown');
-  await new Promise((r) => setTimeout(r, 400));
+  // What is said to those who cannot see it.
+  const said = () => maker.page.$eval('[id^=DndLiveRegion]', (e) => e.textContent ?? '');
+  for (const key of ['Space', 'ArrowDown'] as const) {
+    const before = await said();
+    await maker.page.keyboard.press(key);
+    await maker.until(async () => (await said()) !== before, `what ${key} does is said`);
+  }
   await maker.page.keyboard.press('Space');
   await maker.page.waitForFunction(
     () =>
@@ -267,7 +268,6 @@ test('holding tabs are put on the table by a double press and taken away by Dele
 
   await maker.stage('Artwork');
   await maker.press('Plan');
-  await new Promise((r) => setTimeout(r, 700));
   const at = await planOf(maker);
   await maker.press('Draw an arc through three points');
   await maker.page.mouse.click(...at(0.4, 0.5));

@@ -1,9 +1,8 @@
 import path from 'node:path';
-import { drop, emptyBoard, planOf } from './board';
+import { drop, emptyBoard, planOf, still } from './board';
 import { eachOnAFreshDevice } from './device';
 
 const device = eachOnAFreshDevice();
-const pause = (ms: number) => new Promise((r) => setTimeout(r, ms));
 
 test('letters follow a drawn line, bend, and are spaced by hand', async () => {
   const { maker } = device;
@@ -105,9 +104,8 @@ test('corners are rounded, lines trimmed, and the menu and the sheet of shortcut
   await maker.fill('Height', '50');
   // The new rectangle has to stand on the table before it can be pressed, and the menu has to be open.
   await maker.sees(/Length of outline\s*[1-9]/);
-  await pause(400);
+  await still(maker);
   await mouse.click(...at(0.5, 0.5), { button: 'right' });
-  await pause(400);
   await maker.press(/^Convert the picked items to outlines/, 'menuitem');
   await maker.find('treeitem', /^Rectangle\s*drawing/);
   const outline = async () => Number(/Length of outline\s*([\d.]+) mm/.exec(await maker.text())![1]);

@@ -110,6 +110,8 @@ export class Maker {
       (e) => {
         // Of a sheet that has been made anew meanwhile: it is looked for again at once.
         if (!e.isConnected) return 'gone';
+        // What is grey cannot be pressed yet.
+        if ((e as HTMLButtonElement).disabled) return false;
         const b = e.getBoundingClientRect();
         const top = document.elementFromPoint(b.x + b.width / 2, b.y + b.height / 2);
         const was = (e as unknown as { lastSeen?: string }).lastSeen;
@@ -173,16 +175,26 @@ export class Maker {
       await new Promise((r) => setTimeout(r, 50));
     }
   }
-  /** The number in a field once it has come to rest. */
-  async restsAt(label: string): Promise<number> {
-    let last = NaN;
-    for (let i = 0; i < 40; i++) {
-      const now = Number(await this.valueOf(label));
-      if (now === last) return now;
+  /** What is read once it stands still: twice the same. */
+  async rests<T>(read: () => Promise<T>, between = 120): Promise<T> {
+    const until = Date.now() + PATIENCE;
+    for (let last = await read(); ; ) {
+      await new Promise((r) => setTimeout(r, between));
+      const now = await read();
+      if (JSON.stringify(now) === JSON.stringify(last)) return now;
+      if (Date.now() > until)
+        throw new Error(`It does not come to rest: ${JSON.stringify(last)}, ${JSON.stringify(now)}.`);
       last = now;
-      await new Promise((r) => setTimeout(r, 250));
     }
-    throw new Error(`"${label}" does not come to rest.`);
+  }
+  /** The number in a field once it has come to rest. */
+  restsAt(label: string): Promise<number> {
+    return this.rests(async () => Number(await this.valueOf(label)), 250);
+  }
+  /** Looks until something is so. */
+  async until(so: () => Promise<boolean>, what: string, patience = PATIENCE): Promise<void> {
+    for (const end = Date.now() + patience; !(await so()); await new Promise((r) => setTimeout(r, 60)))
+      if (Date.now() > end) throw new Error(`In vain: ${what}.`);
   }
   /** Chooses from a drop-down. */
   async choose(label: string, option: string): Promise<void> {

@@ -22,6 +22,7 @@ import { createSimulation, type Means, type Simulation } from '@/core/proof/simu
 import { emptyPlan, type CutPlan, type Target } from '@/core/cuts/kind';
 import type { TurnedOver } from '@/core/job/job';
 import { contentKey, derived } from '@/core/geometry/hash';
+import { whileWanted } from '@/core/units/stillWanted';
 import { gauge, readDrawing, shapeWork } from './artwork';
 import { becoming } from './becoming';
 import { keepDerived } from './derived';
@@ -69,10 +70,16 @@ function benchOf(setupId: string): Bench {
 let opened: { drawn: Drawn; items: Item[] } | null = null;
 let kept: { key: string; target: Target } | null = null;
 
+/** Asks whether what a ticket was given for is still wanted. Throws Cancelled. */
+const wanted = (ticket: number) => () => {
+  if (stop && Atomics.load(stop, 0) >= ticket) throw new Cancelled();
+};
+
 function watch(ticket: number, progress: ReportProgress): (done: number) => void {
   let told = 0;
+  const still = wanted(ticket);
   return (done) => {
-    if (stop && Atomics.load(stop, 0) >= ticket) throw new Cancelled();
+    still();
     const now = performance.now();
     if (now - told < 120) return;
     told = now;
@@ -100,7 +107,7 @@ const api: ComputeApi = {
     const cut = job.cuts.find((c) => c.id === cutId)!;
     let plan: CutPlan;
     try {
-      plan = planCut(job, cut, art, watch(ticket, progress));
+      plan = whileWanted(wanted(ticket), () => planCut(job, cut, art, watch(ticket, progress)));
     } catch (e) {
       if (e instanceof Cancelled) throw e;
       // A cut that fails does not stop the others: it says so itself.
@@ -191,7 +198,7 @@ const api: ComputeApi = {
   compare(ticket, setup, progress) {
     const { proof } = benchOf(setup);
     if (!proof) throw new Cancelled();
-    return comparedFindings(proof, art, watch(ticket, progress));
+    return whileWanted(wanted(ticket), () => comparedFindings(proof, art, watch(ticket, progress)));
   },
   play(ticket, setup, move, cell, only) {
     const { player } = benchOf(setup);
@@ -241,7 +248,8 @@ const api: ComputeApi = {
   },
   madeItems: (from, to) => opened?.items.slice(from, to) ?? [],
   lookAt: (picture) => ({ threshold: bestThreshold(picture), colours: proposedColours(picture) }),
-  trace: (ticket, picture, options, progress) => trace(picture, options, watch(ticket, progress)),
+  trace: (ticket, picture, options, progress) =>
+    whileWanted(wanted(ticket), () => trace(picture, options, watch(ticket, progress))),
   shapes: (items, task) => shapeWork(items, task, art),
   gauge: (items, radii) => gauge(items, radii, art),
 };

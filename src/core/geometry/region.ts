@@ -13,6 +13,7 @@ import { groupsOf, workedOut } from './local';
 import { inBox } from './box';
 import { boxOfLoop, distinct, type Loop } from './loop';
 import { UNITS_PER_MM } from './places';
+import { stillWanted } from '../units/stillWanted';
 
 export { boxesMeet, boxHolds, inBox, type Bounds } from './box';
 export { boundsOf, boxOfLoop, distinct, type Loop } from './loop';
@@ -53,6 +54,32 @@ const usable = (paths: Paths64): Float64Array[] =>
     .map(distinct)
     .filter((l) => l.length >= 6);
 
+/** A line crosses many outlines: a question at each takes nothing beside it. */
+const SOME = 64;
+let givenUp: { readonly why: unknown } | null = null;
+/**
+ * The algebra works from scan line to scan line, and has no word for giving up: at each it asks whether its work is still wanted. What
+ * is thrown there it keeps to itself, and comes to a quick end with nothing: `algebra` throws it again.
+ */
+const lines = Clipper64.prototype as unknown as { doTopOfScanbeam(y: number): void };
+const { doTopOfScanbeam } = lines;
+lines.doTopOfScanbeam = function (this: typeof lines, y) {
+  try {
+    stillWanted(SOME);
+  } catch (why) {
+    givenUp = { why };
+    throw why;
+  }
+  doTopOfScanbeam.call(this, y);
+};
+function algebra(work: () => unknown): void {
+  givenUp = null;
+  work();
+  const lost = givenUp as { readonly why: unknown } | null;
+  givenUp = null;
+  if (lost) throw lost.why;
+}
+
 /** By so much more than their boxes (mm) loops reach: one that touches another belongs to it. */
 const TOUCHING = 2e-5;
 
@@ -74,7 +101,7 @@ function combine(kind: ClipType, a: readonly Loop[], b: readonly Loop[], fill: F
         if (mine.length) engine.addSubject(toPaths(loops.slice(0, mine.length)));
         if (loops.length > mine.length) engine.addClip(toPaths(loops.slice(mine.length)));
         const out: Paths64 = [];
-        engine.execute(kind, rule(fill), out);
+        algebra(() => engine.execute(kind, rule(fill), out));
         return usable(out);
       },
     );
@@ -149,7 +176,7 @@ export function offset(region: Region, distance: number, tolerance = 0.002, corn
         const engine = new ClipperOffset(4, tolerance * UNITS_PER_MM);
         engine.addPaths(toPaths(loops), joins[corners], EndType.Polygon);
         const out: Paths64 = [];
-        engine.execute(distance * UNITS_PER_MM, out);
+        algebra(() => engine.execute(distance * UNITS_PER_MM, out));
         return usable(out);
       },
     ),
@@ -162,7 +189,7 @@ export function thicken(line: Loop, radius: number, tolerance = 0.002): Region {
     const engine = new ClipperOffset(2, tolerance * UNITS_PER_MM);
     engine.addPaths(toPaths(lines), JoinType.Round, EndType.Round);
     const out: Paths64 = [];
-    engine.execute(radius * UNITS_PER_MM, out);
+    algebra(() => engine.execute(radius * UNITS_PER_MM, out));
     return usable(out);
   });
 }
@@ -176,7 +203,7 @@ export function clipLines(lines: readonly Loop[], region: Region): Loop[] {
     engine.addClip(toPaths(loops.slice(0, region.length)));
     const closed: Paths64 = [];
     const open: Paths64 = [];
-    engine.execute(ClipType.Intersection, FillRule.NonZero, closed, open);
+    algebra(() => engine.execute(ClipType.Intersection, FillRule.NonZero, closed, open));
     return open.map(fromPath);
   });
 }
@@ -242,6 +269,7 @@ export function simplifyRegion(region: Region, tolerance: number): Region {
       keep[0] = keep[far] = 1;
       const stack = [0, far, far, n];
       while (stack.length) {
+        stillWanted();
         const b = stack.pop()!;
         const a = stack.pop()!;
         const bx = l[2 * (b % n)];

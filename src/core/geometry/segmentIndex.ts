@@ -1,3 +1,4 @@
+import { stillWanted } from '../units/stillWanted';
 import { noBox } from './box';
 import { boundsOf } from './loop';
 import type { Region } from './region';
@@ -37,6 +38,7 @@ export function makeSegmentIndex(region: Region): SegmentIndex {
   const first = new Int32Array(cols * rows + 1);
   const eachBucket = (work: (q: number, i: number) => void) => {
     for (let i = 0; i < count; i++) {
+      stillWanted();
       const c0 = clampCol(Math.min(s[4 * i], s[4 * i + 2]));
       const c1 = clampCol(Math.max(s[4 * i], s[4 * i + 2]));
       const r0 = clampRow(Math.min(s[4 * i + 1], s[4 * i + 3]));

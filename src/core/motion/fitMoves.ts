@@ -1,3 +1,4 @@
+import { stillWanted } from '../units/stillWanted';
 import { hashFloats, sizedMemo } from '../geometry/hash';
 
 /**
@@ -157,6 +158,7 @@ export function fitMoves(p: Float64Array, tolerance: number, weight = 1): Fitted
 
   const out: FittedMove[] = [];
   for (let i = 0; i < n - 1; ) {
+    stillWanted();
     const from = i;
     const line = furthest(from + 1, (j) => (lineFits(from, j) ? true : null))!;
     const arc = furthest(from + LEAST, (j) => arcFits(from, j));

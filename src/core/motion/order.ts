@@ -1,3 +1,4 @@
+import { stillWanted } from '../units/stillWanted';
 import { bucketsOver, shortTour, type Tour } from './tour';
 
 /** A piece of work between two lifts, as the order of travel sees it. mm. */
@@ -68,6 +69,7 @@ function greedy(
   let px = startX;
   let py = startY;
   for (let k = 0; k < count; k++) {
+    stillWanted();
     const c = col(px);
     const r = row(py);
     let best = -1;
@@ -231,6 +233,7 @@ function chooseStarts(
     return [{ inX: x[e], inY: y[e], outX: x[e ^ 1], outY: y[e ^ 1] }];
   };
   for (let k = 0; k < order.length; k++) {
+    stillWanted();
     const places = placesOf(k);
     const next = new Float64Array(places.length).fill(Infinity);
     const by = new Int32Array(places.length);

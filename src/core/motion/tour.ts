@@ -1,3 +1,4 @@
+import { stillWanted } from '../units/stillWanted';
 import { noBox, widen } from '../geometry/box';
 import { TourState } from './tourState';
 
@@ -61,6 +62,7 @@ function neighbours(p: TourProblem): Int32Array {
   const out = new Int32Array((ends + 1) * NEIGHBOURS).fill(-1);
   const distance = new Float64Array(NEIGHBOURS);
   for (let e = 0; e <= ends; e++) {
+    stillWanted();
     const x = p.x[e];
     const y = p.y[e];
     const c = Math.min(cols - 1, Math.max(0, Math.floor((x - x0) / cell)));
@@ -121,6 +123,7 @@ class Search {
   improveAll(): number {
     let sum = 0;
     while (this.waiting) {
+      stillWanted();
       const t = this.queue[this.head];
       this.head = (this.head + 1) % this.s.n;
       this.waiting--;

@@ -1,3 +1,4 @@
+import { stillWanted } from '../../units/stillWanted';
 import { append } from '../../units/append';
 import type { Branches } from '../../geometry/medial/branches';
 
@@ -47,6 +48,7 @@ export function makeStrokes(
   const limits = [...new Set([low, high, saturation])];
   let fresh = -1;
   for (let e = 0; e < b.count; e++) {
+    stillWanted();
     let points: number[] = [];
     let a = b.from[e];
     const close = (end: number) => {

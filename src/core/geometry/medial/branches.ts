@@ -1,3 +1,4 @@
+import { stillWanted } from '../../units/stillWanted';
 import { cornerFrame } from './frame';
 import type { Axis } from './axis';
 
@@ -33,6 +34,7 @@ export function makeBranches(axis: Axis, tolerance: number, prune = tolerance): 
   const xyz: number[] = [];
   const first = new Int32Array(t.edges + 1);
   for (let e = 0; e < t.edges; e++) {
+    stillWanted();
     first[e] = xyz.length / 3;
     const p0 = t.edgePiece[e];
     const p1 = t.edgePiece[e + 1];
@@ -85,6 +87,7 @@ export function makeBranches(axis: Axis, tolerance: number, prune = tolerance): 
   const queue: number[] = [];
   for (let v = 0; v < t.nodes; v++) if (degree[v] === 1) queue.push(v);
   for (let q = 0; q < queue.length; q++) {
+    stillWanted();
     const v = queue[q];
     if (degree[v] !== 1) continue;
     const e = edgesOf[v].find((k) => !gone[k])!;

@@ -1,3 +1,4 @@
+import { stillWanted } from '../../units/stillWanted';
 import { arcChords } from '../path';
 import type { Loop, Region } from '../region';
 import type { Axis } from './axis';
@@ -26,6 +27,7 @@ function crossingsAt({ sites: s, trace: t }: Axis, R: number): Crossings {
     ys.push(y);
   };
   for (let p = 0; p < t.pieces; p++) {
+    stillWanted();
     const A = t.right[p];
     const B = t.left[p];
     const r0 = t.r0[p];

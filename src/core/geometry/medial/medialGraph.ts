@@ -1,3 +1,4 @@
+import { stillWanted } from '../../units/stillWanted';
 import { EdgeSearch } from './search';
 import type { Sites } from './sites';
 
@@ -119,6 +120,7 @@ function walk(s: Sites): MedialGraph {
     edgeFrom.push(from);
     for (let steps = 0; ; steps++) {
       if (steps > sites + 8) fail('an edge that does not end');
+      stillWanted();
       e.begin(A, B);
       e.search();
       e.at(e.max);

@@ -1,3 +1,4 @@
+import { stillWanted } from '../../units/stillWanted';
 import type { Sites } from './sites';
 
 /**
@@ -28,6 +29,7 @@ export function makeSiteTree(s: Sites): SiteTree {
   counts.forEach((c, l) => (levelStart[l + 1] = levelStart[l] + c));
   const boxes = new Float64Array(4 * levelStart[counts.length]);
   for (let b = 0; b < counts[0]; b++) {
+    stillWanted();
     let x0 = Infinity;
     let y0 = Infinity;
     let x1 = -Infinity;
