@@ -23,6 +23,10 @@ const rows = (maker: Maker) =>
     l.map((e) => (e as HTMLElement).innerText.split('\n')[0].trim()),
   );
 
+/** Waits until the list shows these rows, and no others. */
+const lists = (maker: Maker, names: readonly string[]) =>
+  maker.until(async () => (await rows(maker)).join() === names.join(), `the list shows ${names.join(', ')}`);
+
 test('rows of the list are dragged into a group, out of it onto another, and back by undo', async () => {
   const { maker } = device;
   await emptyBoard(maker);
@@ -33,10 +37,10 @@ test('rows of the list are dragged into a group, out of it onto another, and bac
   await maker.page.keyboard.up('Shift');
   // A letter typed in the list changes nothing; the button does.
   await maker.page.keyboard.press('g');
-  expect(await rows(maker)).toEqual(['Rectangle', 'Circle', 'Star']);
+  await lists(maker, ['Rectangle', 'Circle', 'Star']);
   await maker.press('Group');
   await maker.press('Open the group Group');
-  expect(await rows(maker)).toEqual(['Group', 'Rectangle', 'Circle', 'Star']);
+  await lists(maker, ['Group', 'Rectangle', 'Circle', 'Star']);
   const middle = async (name: RegExp) => {
     const b = (await (await maker.find('treeitem', name)).boundingBox())!;
     return [b.x + 60, b.y + b.height / 2] as const;
@@ -62,7 +66,7 @@ test('rows of the list are dragged into a group, out of it onto another, and bac
   await maker.press('Undo');
   await maker.press('Undo');
   await maker.sees(/Group\s*2/);
-  expect(await rows(maker)).toEqual(['Group', 'Rectangle', 'Circle', 'Star']);
+  await lists(maker, ['Group', 'Rectangle', 'Circle', 'Star']);
 });
 
 test('paths of one cut are hidden and shown; tools go by slots with a check; programs change places', async () => {
