@@ -26,13 +26,19 @@ export const drawn = (maker: Maker) => maker.page.waitForSelector('[aria-label="
 export async function still(maker: Maker): Promise<void> {
   await drawn(maker);
   await maker.rests(() =>
-    maker.page.$eval('[aria-label="Plan of the blank"] canvas', (c) => (c as HTMLCanvasElement).toDataURL()),
+    maker.page.$eval('[aria-label="Plan of the blank"] canvas', (e) => {
+      const c = e as HTMLCanvasElement;
+      const { data } = c.getContext('2d')!.getImageData(0, 0, c.width, c.height);
+      let sum = 0;
+      for (let i = 0; i < data.length; i++) sum = (Math.imul(sum, 31) + data[i]) | 0;
+      return [c.width, c.height, sum];
+    }),
   );
 }
 
 /** Places on the plan by share of its width and height. */
 export async function planOf(maker: Maker): Promise<(x: number, y: number) => [number, number]> {
-  await still(maker);
+  await drawn(maker);
   const b = (await (await maker.page.waitForSelector('[aria-label="Plan of the blank"] canvas'))!.boundingBox())!;
   return (x, y) => [b.x + b.width * x, b.y + b.height * y];
 }

@@ -1,5 +1,5 @@
 import { eachOnAFreshDevice } from './device';
-import { drop, emptyBoard, planOf } from './board';
+import { drop, emptyBoard, planOf, still } from './board';
 import type { Maker } from './maker';
 
 const device = eachOnAFreshDevice();
@@ -272,6 +272,7 @@ test('holding tabs are put on the table by a double press and taken away by Dele
 
   await maker.stage('Artwork');
   await maker.press('Plan');
+  await still(maker);
   const at = await planOf(maker);
   await maker.press('Draw an arc through three points');
   await maker.page.mouse.click(...at(0.4, 0.5));
