@@ -22,6 +22,8 @@ const config = {
   // What has not changed is not drawn again, without a word of it in the components.
   reactCompiler: true,
   poweredByHeader: false,
+  // The server stands on the maker's own device: packing what it sends would only cost time at both ends.
+  compress: false,
   env: { MIRVAK_STAMP: stamp() },
   devIndicators: false,
   // The tests look at the types before they build.

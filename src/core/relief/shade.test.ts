@@ -9,6 +9,29 @@ describe('a field seen from above', () => {
     const floor = shade(flatField(20, 10, 0.5, -5), 40, 20, 5);
     for (const v of floor) expect(v).toBeCloseTo(0.65, 6);
   });
+  it('is lit on a plane by its normal, however many points it is asked for', () => {
+    // Normals of z = ax + by against the light, worked out by angles.
+    const light = [-0.48, 0.48, 0.735];
+    for (const [a, b] of [
+      [0.3, 0],
+      [0, -0.4],
+      [-0.5, 0.25],
+    ] as const) {
+      const f = flatField(12, 8, 0.25);
+      for (let r = 0; r < f.rows; r++)
+        for (let c = 0; c < f.cols; c++) f.z[r * f.cols + c] = a * c * 0.25 + b * r * 0.25;
+      const length = Math.hypot(a, b, 1);
+      const lit = (-a * light[0]! - b * light[1]! + light[2]!) / length / light[2]!;
+      for (const [cols, rows] of [
+        [12, 8],
+        [120, 80],
+        [7, 31],
+        [1, 1],
+      ] as const)
+        for (const v of shade(f, cols, rows, 0))
+          expect(v).toBeCloseTo(cols === 1 ? 1 : Math.min(1, 0.25 + 0.75 * lit), 4);
+    }
+  });
   it('is brighter on slopes that look to the upper left, darker on those that look away, and its top row is that of the greatest Y', () => {
     const f = flatField(20, 20, 0.5);
     // A ridge along Y in the middle; a step up at Y > 15.

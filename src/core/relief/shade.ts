@@ -11,18 +11,25 @@ const LIGHT = [-0.48, 0.48, 0.735] as const;
 export function shade(f: HeightField, cols: number, rows: number, deep: number): Float32Array {
   const out = new Float32Array(cols * rows);
   const [w, h] = [(f.cols - 1) * f.cell, (f.rows - 1) * f.cell];
-  const step = Math.max(f.cell, w / cols, h / rows);
+  const z = new Float32Array(cols * rows);
   for (let r = 0; r < rows; r++)
+    for (let c = 0; c < cols; c++)
+      z[r * cols + c] = heightAt(f, f.x0 + ((c + 0.5) / cols) * w, f.y0 + (1 - (r + 0.5) / rows) * h);
+  // Slopes are taken over a cell at least: within one the surface is bilinear, and its facets would show.
+  const step = Math.max(f.cell, w / cols, h / rows);
+  const [nx, ny] = [Math.max(1, Math.round((step / w) * cols * 0.5)), Math.max(1, Math.round((step / h) * rows * 0.5))];
+  for (let r = 0; r < rows; r++) {
+    const [up, down] = [Math.max(0, r - ny), Math.min(rows - 1, r + ny)];
+    const dy = (down - up) * (h / rows) || 1;
     for (let c = 0; c < cols; c++) {
-      const x = f.x0 + ((c + 0.5) / cols) * w;
-      const y = f.y0 + (1 - (r + 0.5) / rows) * h;
-      const at = (dx: number, dy: number) =>
-        heightAt(f, Math.min(f.x0 + w, Math.max(f.x0, x + dx)), Math.min(f.y0 + h, Math.max(f.y0, y + dy)));
-      const gx = (at(step / 2, 0) - at(-step / 2, 0)) / step;
-      const gy = (at(0, step / 2) - at(0, -step / 2)) / step;
+      const [left, right] = [Math.max(0, c - nx), Math.min(cols - 1, c + nx)];
+      const dx = (right - left) * (w / cols) || 1;
+      const gx = (z[r * cols + right]! - z[r * cols + left]!) / dx;
+      const gy = (z[up * cols + c]! - z[down * cols + c]!) / dy;
       const lit = Math.max(0, (-gx * LIGHT[0] - gy * LIGHT[1] + LIGHT[2]) / Math.sqrt(1 + gx * gx + gy * gy));
-      const down = deep > 0 ? Math.min(1, Math.max(0, -at(0, 0) / deep)) : 0;
-      out[r * cols + c] = Math.min(1, (0.25 + 0.75 * (lit / LIGHT[2])) * (1 - 0.35 * down));
+      const deeper = deep > 0 ? Math.min(1, Math.max(0, -z[r * cols + c]! / deep)) : 0;
+      out[r * cols + c] = Math.min(1, (0.25 + 0.75 * (lit / LIGHT[2])) * (1 - 0.35 * deeper));
     }
+  }
   return out;
 }
