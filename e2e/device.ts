@@ -6,7 +6,7 @@ import { openBrowser, withoutGraphics } from './browser';
 import { Maker, PATIENCE } from './maker';
 
 /** What the window keeps of a maker who has chosen the plan for every stage. */
-const PLAN_ALONE = `try { localStorage.getItem('mirvak-tables') ?? localStorage.setItem('mirvak-tables', JSON.stringify({ blank: 'plan', artwork: 'plan', cuts: 'plan', proof: 'plan', run: 'plan' })) } catch {}`;
+const PLAN_ALONE = `try { localStorage.getItem('mirvak-tables') ?? localStorage.setItem('mirvak-tables', JSON.stringify({ blank: 'plan', artwork: 'plan', relief: 'plan', cuts: 'plan', proof: 'plan', run: 'plan' })) } catch {}`;
 
 export interface Device {
   /** The window that is open at the start of each test. */

@@ -8,6 +8,7 @@ import type { Drawn } from '@/core/exchange/drawn';
 import { itemsOf } from '@/core/exchange/items';
 import { FontShelf } from '@/core/lettering/shelf';
 import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
+import { shapeMemory, shapeRelief } from '@/core/pipeline/shaping';
 import { writePrograms } from '@/core/pipeline/programs';
 import { comparedFindings, glimpseOf, placePrograms, prove, type Proof } from '@/core/pipeline/proving';
 import { breaksIn } from '@/core/program/programLines';
@@ -16,6 +17,8 @@ import type { Onlooker } from '@/core/proof/cutting';
 import { lineNear, lineOnTable } from '@/core/proof/lookup';
 import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
+import { readMesh } from '@/core/exchange/mesh/read';
+import { boxOfMesh, trianglesOf } from '@/core/relief/mesh';
 import { foundBy, type Faces } from '@/core/proof/faces';
 import type { HeightField } from '@/core/relief/field';
 import { createSimulation, type Means, type Simulation } from '@/core/proof/simulate';
@@ -27,11 +30,15 @@ import { gauge, readDrawing, shapeWork } from './artwork';
 import { becoming } from './becoming';
 import { keepDerived } from './derived';
 import { handsOver, lendHand, sharedHeights, type Shared } from './hands';
+import { MeshShelf } from './meshes';
 import { Receiver } from './parcel';
 import type { ComputeApi, ReportProgress } from './protocol';
 import { inShared, sharedCopy } from './shared';
 
 const art = new FontShelf();
+const meshes = new MeshShelf();
+/** Forms as they were shaped last: a changed one costs itself. */
+const shapes = shapeMemory();
 const parcels = new Receiver();
 /** Text that has gone to the window: what it has got is not copied again. */
 const shared = derived<Uint8Array, Uint8Array>();
@@ -95,6 +102,16 @@ const api: ComputeApi = {
   keep: (key, derived) => keepDerived(key, parcels.unpack(derived)),
   putFonts(files) {
     for (const [id, bytes] of Object.entries(files)) art.put(id, bytes);
+  },
+  putMeshes(files) {
+    for (const [id, file] of Object.entries(files)) meshes.put(id, file);
+  },
+  shape(ticket, parcel, cell, progress) {
+    const job = parcels.unpack(parcel);
+    const shaped = whileWanted(wanted(ticket), () =>
+      shapeRelief(job, cell, { art, mesh: (id) => meshes.mesh(id), progress: watch(ticket, progress) }, shapes),
+    );
+    return inShared(shaped);
   },
   lend(port) {
     port.onmessage = (e: MessageEvent<Shared>) => lendHand(e.data);
@@ -247,6 +264,10 @@ const api: ComputeApi = {
     return { ...rest, count: items.length };
   },
   madeItems: (from, to) => opened?.items.slice(from, to) ?? [],
+  lookAtMesh(name, bytes) {
+    const mesh = readMesh(name, bytes);
+    return { triangles: trianglesOf(mesh), box: boxOfMesh(mesh) };
+  },
   lookAt: (picture) => ({ threshold: bestThreshold(picture), colours: proposedColours(picture) }),
   trace: (ticket, picture, options, progress) =>
     whileWanted(wanted(ticket), () => trace(picture, options, watch(ticket, progress))),

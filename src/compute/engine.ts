@@ -11,6 +11,7 @@ import { emptyDerived, keptAs, recallDerived } from './derived';
 import type { ProofResult } from './protocol';
 import { NO_WORK, NOTHING, workFrom, type Fresh, type SetupWork, type Told, type Work } from './work';
 import type { ComputeSeat } from './seat';
+import { shaper, wantedRelief } from './shaping';
 import { isCancelled } from './workerHandle';
 
 /**
@@ -81,11 +82,13 @@ export function setJob(whole: Job | null, shown: string | null): void {
   if (!wanted || !whole || !shown) {
     keepNow();
     cold.clear();
+    begun.clear();
     results.setState({ ...NO_WORK, quality: results.getState().quality });
     void computePool().prover.ask((api) => api.clear());
     return;
   }
   const { setups, quality } = results.getState();
+  for (const id of begun) if (!whole.setups.some((s) => s.id === id)) begun.delete(id);
   const kept: Record<string, SetupWork> = {};
   for (const s of whole.setups) {
     const was = setups[s.id];
@@ -100,7 +103,7 @@ export function setJob(whole: Job | null, shown: string | null): void {
   )
     results.setState({
       setups: kept,
-      ...(another && { planning: null, proving: null, comparing: false }),
+      ...(another && { planning: null, proving: null, shaping: null, comparing: false }),
     });
   const pool = computePool();
   const order = inOrder(wanted);
@@ -116,11 +119,22 @@ export function setJob(whole: Job | null, shown: string | null): void {
     const at = order.find((s) => s.at.id === setup);
     if (!at || (waiting && setup !== shown) || proofKeyOf(whole, at, quality) !== key) pool.prover.cancel();
   }
-  if (order.some((s) => !isUpToDate(whole, s.at.id))) {
-    results.setState({ stopped: false });
-    void drain();
-  }
+  const stale = wantedRelief(oneSetup(whole, shown)) !== (workOf(shown).relief?.key ?? '');
+  if (stale || order.some((s) => !isUpToDate(whole, s.at.id))) results.setState({ stopped: false });
+  reliefs.follow();
+  if (order.some((s) => !isUpToDate(whole, s.at.id))) void drain();
 }
+
+/** The relief of the set-up that is shown is shaped beside all else. */
+const reliefs = shaper({
+  shown: () => (wanted && !results.getState().stopped ? oneSetup(wanted.whole, wanted.shown) : null),
+  held: (id) => workOf(id).relief,
+  put: (id, relief) => {
+    if (wanted?.whole.setups.some((s) => s.id === id)) put(id, { relief });
+  },
+  tell: (shaping) => results.setState({ shaping }),
+  fail: (error) => results.setState({ error }),
+});
 
 export function setQuality(quality: Quality): void {
   results.setState({ quality });
@@ -132,10 +146,12 @@ export function stopWork(): void {
   const pool = computePool();
   results.setState({ stopped: true });
   for (const seat of pool.planners) seat.cancel();
+  reliefs.follow();
 }
 
 export function resumeWork(): void {
   results.setState({ stopped: false });
+  reliefs.follow();
   void drain();
 }
 
@@ -205,7 +221,7 @@ async function step(): Promise<void> {
     // The prover learns what a set-up starts from before it; what is shown from before, when nothing else is to be done.
     const sources = todo ? chainOf(whole, todo.at.id).slice(0, -1) : order;
     const fromCold = sources.find((s) => cold.has(s.at.id));
-    if (todo && workOf(todo.at.id) === NOTHING && (await recalled(whole, todo, quality))) continue;
+    if (todo && !begun.has(todo.at.id) && (await recalled(whole, todo, quality))) continue;
     const cuts = todo ? stale(todo) : [];
     if (todo && cuts.length) await planSome(todo, cuts);
     else if (fromCold) {
@@ -261,11 +277,14 @@ let recall = recallDerived;
 /** Kept results are asked for from somebody else: private files take long to open for a worker that has just begun. */
 export const recallThrough = (ask: typeof recall): void => void (recall = ask);
 
-/** Takes kept results of a set-up; whether there were any. A set-up of which nothing is kept counts as begun. */
+/** Set-ups whose kept results were asked for, whether there were any or not. */
+const begun = new Set<string>();
+
+/** Takes kept results of a set-up; whether there were any. */
 async function recalled(whole: Job, job: OneSetup, quality: Quality): Promise<boolean> {
   const { id } = job.at;
   const key = proofKeyOf(whole, job, quality);
-  put(id, {});
+  begun.add(id);
   const as = keptAs(key);
   const derived = as && (await recall(as));
   const now =

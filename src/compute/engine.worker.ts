@@ -2,6 +2,7 @@ import * as Comlink from 'comlink';
 import { holdAlive } from './alive';
 import * as engine from './engine';
 import { bringFonts, lackFonts } from './fonts';
+import { bringMeshes } from './meshes';
 import { Receiver, Sender } from './parcel';
 import { computePool } from './pool';
 import { provenSurface } from './portrait';
@@ -37,6 +38,7 @@ const api: EngineApi = {
     tellSoon = tellOver(port);
   },
   putFonts: bringFonts,
+  putMeshes: bringMeshes,
   lackFonts: (why) => lackFonts(new Error(why)),
   setJob(n, parcel) {
     const job = parcel && parcels.unpack(parcel);

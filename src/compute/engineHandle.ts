@@ -6,10 +6,11 @@ import type { Seen } from './becoming';
 import { keptAs, recallDerived, type Derived } from './derived';
 import { loadFonts, onFonts } from './fonts';
 import { proofKeyOf, type Quality } from './keys';
+import { onMeshes } from './meshes';
 import { Receiver, type Parcel } from './parcel';
 import type { EngineApi } from './protocol';
 import { hear, noteJob, noteKept, noteLost, useWork } from './useWork';
-import { workFrom, type Told } from './work';
+import { NOTHING, workFrom, type Told } from './work';
 import { isCancelled, WorkerHandle, type Pack } from './workerHandle';
 
 /** What the engine is to know of, whenever it begins anew. */
@@ -43,7 +44,7 @@ async function showKept(of: number, whole: Job, shown: string): Promise<void> {
     const found = recallDerived(as);
     kept.set(as, found);
     const derived = await found;
-    if (derived) noteKept(of, id, quality, workFrom(derived, key));
+    if (derived) noteKept(of, id, quality, { ...NOTHING, ...workFrom(derived, key) });
   }
 }
 
@@ -57,6 +58,7 @@ async function brief(api: Api, pack: Pack): Promise<void> {
   void api.setQuality(useWork.getState().quality);
   void api.look(looked);
   onFonts((files) => void api.putFonts(files));
+  onMeshes((files) => void api.putMeshes(files));
   loadFonts().catch((e: Error) => api.lackFonts(e.message));
   if (wanted) void putJob(api, pack);
 }

@@ -1,12 +1,12 @@
 import { fontCatalogue } from '@/core/lettering/catalogue';
 import { FontError, isTight } from '@/core/lettering/font';
 import { FontShelf, SHAPER } from '@/core/lettering/shelf';
+import { Brought } from './brought';
 
 /** The fonts of this window. Workers have shelves of their own, filled with the same files. */
 export const shelf = new FontShelf();
 
-const files: Record<string, Uint8Array> = {};
-const listeners = new Set<(files: Record<string, Uint8Array>) => void>();
+const files = new Brought<Uint8Array>();
 let shipped: Promise<void> | null = null;
 
 let allCome: () => void;
@@ -25,30 +25,50 @@ export function loadFonts(): Promise<void> {
   return (shipped ??= Promise.all([
     bring(SHAPER, 'shaper of letters', SHAPER),
     ...fontCatalogue.map((f) => bring(f.id, `font ${f.name}`, `${f.id}.woff`)),
-  ]).then(() => undefined));
+  ])
+    .then(() => undefined)
+    .catch((e) => {
+      // Whoever asks again has it tried again.
+      shipped = null;
+      throw e;
+    }));
 }
 
+/** Raised when a part of the app itself does not come. */
+export class MissingPart extends Error {
+  constructor(message: string) {
+    super(message);
+    this.name = 'MissingPart';
+  }
+}
+
+/** Between two tries to fetch a file, ms: a server that is busy refuses now and then. */
+const PAUSE = 400;
+
 async function bring(id: string, name: string, file: string): Promise<void> {
-  const r = await fetch(`/fonts/${file}`);
-  if (!r.ok) throw new Error(`The ${name} is missing from the app (${r.status}). Run the set-up again.`);
+  if (files.has(id)) return;
+  const get = () => fetch(`/fonts/${file}`);
+  const r = await get().catch(async () => {
+    await new Promise((again) => setTimeout(again, PAUSE));
+    return get().catch((e) => {
+      console.error(e);
+      throw new MissingPart(`The ${name} did not come from the app's server. Start it again, if it was stopped.`);
+    });
+  });
+  if (!r.ok) throw new MissingPart(`The ${name} is missing from the app (${r.status}). Run the set-up again.`);
   bringFonts({ [id]: new Uint8Array(await r.arrayBuffer()) });
 }
 
 /** Puts font files on every shelf, of workers that are begun later too. */
 export function bringFonts(more: Record<string, Uint8Array>): void {
-  const fresh = Object.fromEntries(Object.entries(more).filter(([id]) => !files[id]));
-  if (!Object.keys(fresh).length) return;
-  Object.assign(files, fresh);
-  for (const [id, bytes] of Object.entries(fresh)) shelf.put(id, bytes);
-  if (SHIPPED.every((id) => files[id])) allCome();
-  listeners.forEach((tell) => tell(fresh));
+  files.bring(more, (fresh) => {
+    for (const [id, bytes] of Object.entries(fresh)) shelf.put(id, bytes);
+    if (SHIPPED.every((id) => files.has(id))) allCome();
+  });
 }
 
 /** Tells of all font files that are here, and of every later one. */
-export function onFonts(tell: (files: Record<string, Uint8Array>) => void): void {
-  listeners.add(tell);
-  if (Object.keys(files).length) tell({ ...files });
-}
+export const onFonts = (tell: (files: Readonly<Record<string, Uint8Array>>) => void): void => files.on(tell);
 
 /** Brings fonts of the maker's own. Gives what is wrong with those that were left out, by id. */
 export async function bringOwnFonts(more: Record<string, Uint8Array>): Promise<Record<string, string>> {

@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
 import { onFonts, shippedFonts } from './fonts';
+import { onMeshes } from './meshes';
 import type { ComputeApi } from './protocol';
 import { computeSeat, type ComputeSeat } from './seat';
 
@@ -10,6 +11,8 @@ export interface Pool {
   readonly planner: ComputeSeat;
   /** Writes, proves and plays programs. */
   readonly prover: ComputeSeat;
+  /** Shapes reliefs, which nobody waits behind; begun when there is one. */
+  readonly shaper: ComputeSeat;
 }
 
 /** Gives a worker its fonts, and those that are brought later. Messages keep their order, so what is asked for later finds them there. */
@@ -58,7 +61,14 @@ function makePool(): Pool {
   const [planner, ...more] = Array.from({ length: workers - 1 }, (_, k) =>
     computeSeat(as(wire.planner), { later: k > 0 }),
   );
-  return { planners: [planner, ...more, prover], planner, prover };
+  const shaper = computeSeat(
+    async (api) => {
+      onMeshes((files) => void api.putMeshes(files));
+      await withFonts(api);
+    },
+    { later: true },
+  );
+  return { planners: [planner, ...more, prover], planner, prover, shaper };
 }
 
 /** The workers of the engine, started with the shipped fonts; planners beyond the first when there is work for them. */

@@ -7,6 +7,8 @@ import type { ImportedArtwork } from '@/core/exchange/items';
 import type { Path } from '@/core/geometry/path';
 import type { GaugeResult, ShapeTask } from './artwork';
 import type { Seen } from './becoming';
+import type { MeshFile } from './meshes';
+import type { ShapedRelief } from '@/core/pipeline/shaping';
 import type { Derived } from './derived';
 import type { Parcel } from './parcel';
 import type { Job, OneSetup, TurnedOver } from '@/core/job/job';
@@ -17,6 +19,7 @@ import type { SectionTime } from '@/core/pipeline/proving';
 import type { LineOnTable } from '@/core/proof/lookup';
 import type { Played } from '@/core/proof/player';
 import type { HeightField } from '@/core/relief/field';
+import type { MeshBox } from '@/core/relief/mesh';
 
 /** What goes between the window and its workers. */
 /** A program, and the ends of lines in each of its chunks: whoever shows it need not look for them. */
@@ -72,6 +75,8 @@ export interface ArtworkApi {
     },
   ): Omit<ImportedArtwork, 'items'> & { readonly count: number };
   madeItems(from: number, to: number): Item[];
+  /** Reads a mesh to see whether it is sound: how many triangles it has, and its box. */
+  lookAtMesh(name: string, bytes: Uint8Array): { readonly triangles: number; readonly box: MeshBox };
   /** What to begin tracing a picture with: the threshold that parts it best, and how many colours it is drawn in. */
   lookAt(picture: Picture): { threshold: number; colours: number };
   trace(ticket: number, picture: Picture, options: TraceOptions, progress: ReportProgress): TracedLayer[];
@@ -92,6 +97,9 @@ export interface ComputeApi extends ArtworkApi, Living {
   /** Keeps results on this device under a key. */
   keep(key: string, derived: Parcel<Derived>): Promise<void>;
   putFonts(files: Record<string, Uint8Array>): void;
+  putMeshes(files: Record<string, MeshFile>): void;
+  /** Shapes the relief of a set-up with nodes so far apart, mm. */
+  shape(ticket: number, job: Parcel<OneSetup>, cell: number, progress: ReportProgress): ShapedRelief;
   /** Helps whoever is at the other end of a port with cutting, and is helped over a port: see ./hands.ts. */
   lend(port: MessagePort): void;
   borrow(port: MessagePort): void;
@@ -126,6 +134,7 @@ export interface EngineApi extends Living {
   /** Tells over a port, in parcels, from now on. */
   tellOver(port: MessagePort): void;
   putFonts(files: Record<string, Uint8Array>): void;
+  putMeshes(files: Record<string, MeshFile>): void;
   /** Fonts cannot be brought: work that waits for them fails with these words. */
   lackFonts(why: string): void;
   /** The job as it is now, and the set-up that is shown; null when it is closed. Numbers rise; one that comes late is left out. */

@@ -51,6 +51,7 @@ export function noteJob(whole: Job | null, shownId: string | null): number {
         ...(useWork.getState().setups[shownId] ?? NOTHING),
         planning: null,
         proving: null,
+        shaping: null,
         comparing: false,
       });
   }
@@ -95,11 +96,11 @@ function show(): void {
       continue;
     }
     const planned = own?.cuts ?? {};
-    seen.setups[id] = { ...b.work, cuts: { ...b.work.cuts, ...planned } };
+    seen.setups[id] = { ...b.work, cuts: { ...b.work.cuts, ...planned }, relief: own?.relief ?? b.work.relief };
     if (!Object.keys(planned).length) seen.fresh[id] = stillSo(b, whole, id, work.quality);
   }
-  const { planning, proving, comparing, stopped, error } = work;
-  const at = work.shown === shown ? { planning, proving, comparing } : {};
+  const { planning, proving, shaping, comparing, stopped, error } = work;
+  const at = work.shown === shown ? { planning, proving, shaping, comparing } : {};
   useWork.setState({
     setups: seen.setups,
     ...((shown && seen.setups[shown]) || NOTHING),

@@ -1,8 +1,17 @@
 import type { CutPlan } from '@/core/cuts/kind';
+import type { ShapedRelief } from '@/core/pipeline/shaping';
 import type { HeightField } from '@/core/relief/field';
 import type { Derived } from './derived';
 import type { Quality } from './keys';
 import type { ProofResult } from './protocol';
+
+export interface ReliefState {
+  /** Content key of what it was shaped from; it is up to date when it equals the wanted one. */
+  readonly key: string;
+  /** Whether it was shaped at the resolution that is wanted. */
+  readonly fine: boolean;
+  readonly shaped: ShapedRelief;
+}
 
 export interface CutState {
   /** Content key of the plan that is held; the cut is up to date when it equals the wanted one. */
@@ -18,10 +27,12 @@ export interface SetupWork {
   readonly proofKey: string;
   /** The field as it will be, coarsely, until there is a first proof. */
   readonly glimpse: HeightField | null;
+  /** Its relief as it was shaped last, coarse or fine; null where there is none. */
+  readonly relief: ReliefState | null;
 }
-export const NOTHING: SetupWork = { cuts: {}, proof: null, proofKey: '', glimpse: null };
+export const NOTHING: SetupWork = { cuts: {}, proof: null, proofKey: '', glimpse: null, relief: null };
 /** What was kept of a set-up, under the content key of its proof. */
-export const workFrom = ({ plans, proof }: Derived, proofKey: string): SetupWork => ({
+export const workFrom = ({ plans, proof }: Derived, proofKey: string): Omit<SetupWork, 'relief'> => ({
   cuts: Object.fromEntries(plans.map((p) => [p.cut, { key: p.key, plan: p.plan }])),
   proof,
   proofKey,
@@ -35,6 +46,8 @@ export interface Work {
   /** The cuts of the set-up that is shown that are being planned, by id, and how far each is; null for none. */
   readonly planning: Readonly<Record<string, number>> | null;
   readonly proving: number | null;
+  /** How far the relief of the set-up that is shown is shaped; null where none is being shaped. */
+  readonly shaping: number | null;
   /** Whether a proof is being held against what is wanted. */
   readonly comparing: boolean;
   readonly stopped: boolean;
@@ -45,6 +58,7 @@ export const NO_WORK: Work = {
   setups: {},
   planning: null,
   proving: null,
+  shaping: null,
   comparing: false,
   stopped: false,
   error: '',

@@ -1,5 +1,5 @@
 import type { Asset, AssetType } from '@/core/job/assets';
-import { assetTypes, neededBy } from '@/core/job/assets';
+import { assetsCalled, assetTypes, neededBy } from '@/core/job/assets';
 import { assetsIn } from '@/core/job/oldAssets';
 import type { Job } from '@/core/job/job';
 import { tellOthers } from './channel';
@@ -11,7 +11,7 @@ import { withoutSecond } from './second';
  * Files that jobs bring along, a row each. A file's id comes from its bytes: the same file brought twice is kept once, and all
  * jobs that know it share it. Who knows it is counted from the jobs when files are swept, so that no count can go wrong.
  */
-const shelfOf = (type: AssetType): string => `*${type}s`;
+const shelfOf = (type: AssetType): string => `*${assetsCalled[type]}`;
 const keyOf = ({ type, id }: Pick<Asset, 'type' | 'id'>): string => `${shelfOf(type)}/${id}`;
 
 /** Ids of assets that are the SHA-256 of their bytes. */
@@ -26,7 +26,7 @@ export async function hashOf(bytes: Uint8Array): Promise<string> {
 /** What a job says of a file; `ending` with its dot, or nothing. */
 export async function describe(type: AssetType, name: string, ending: string, bytes: Uint8Array): Promise<Asset> {
   const id = await hashOf(bytes);
-  return { id, type, name: name.slice(0, 200), file: `${type}s/${id}${ending}` };
+  return { id, type, name: name.slice(0, 200), file: `${assetsCalled[type]}/${id}${ending}` };
 }
 
 /** Keeps a file that is known by a job. */
@@ -55,7 +55,7 @@ export async function archiveFiles(
   job: Job,
 ): Promise<{ readonly files: Record<string, Uint8Array>; readonly lacking: readonly Asset[] }> {
   const assets = assetsIn(job);
-  const needed = neededBy(itemsOfAll(job), assets);
+  const needed = neededBy(itemsOfAll(job), assets, formsOfAll(job));
   const wanted = assets.filter((a) => a.type === 'font' || needed.includes(a));
   const bytes = await filesOf(wanted);
   const files: Record<string, Uint8Array> = {};
@@ -63,13 +63,16 @@ export async function archiveFiles(
   return { files, lacking: needed.filter((a) => !bytes[a.id]) };
 }
 
+/** The forms of all set-ups. A job as it lies on the shelf may be of a time when there were none. */
+const formsOfAll = (job: Job) => job.setups.flatMap((s) => s.relief?.forms ?? []);
+
 /** Takes the files of an archive that its job knows; gives what artwork needs and neither brings nor finds here, or brings damaged. */
 export async function takeFilesOf(job: Job, files: Readonly<Record<string, Uint8Array>>): Promise<readonly Asset[]> {
   for (const a of job.assets) {
     const bytes = files[a.file];
     if (bytes && (!HASH.test(a.id) || (await hashOf(bytes)) === a.id)) await putFile(a, bytes);
   }
-  return lackingOf(neededBy(itemsOfAll(job), job.assets));
+  return lackingOf(neededBy(itemsOfAll(job), job.assets, formsOfAll(job)));
 }
 
 /** Removes files that no job on the shelf knows. */
@@ -84,13 +87,13 @@ export async function sweepFiles(): Promise<void> {
 
 /** What is said of files that a job lacks, by name. */
 export const lackingWords = (lacking: readonly Asset[]): string => {
-  const named = (type: AssetType, one: string, more: string): string[] => {
+  const named = (type: AssetType): string[] => {
     const names = lacking.filter((a) => a.type === type).map((a) => `"${a.name}"`);
     return names.length
       ? [
-          `the ${names.length > 1 ? more : one} ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}`,
+          `the ${names.length > 1 ? assetsCalled[type] : type} ${names.slice(0, 5).join(', ')}${names.length > 5 ? ` and ${names.length - 5} more` : ''}`,
         ]
       : [];
   };
-  return [...named('font', 'font', 'fonts'), ...named('picture', 'picture', 'pictures')].join(' and ');
+  return assetTypes.flatMap(named).join(' and ');
 };

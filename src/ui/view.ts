@@ -4,11 +4,12 @@ import type { LineOnTable } from '@/core/proof/lookup';
 import { local } from '@/store/local';
 import type { Tool } from './planTools';
 
-export const stages = ['blank', 'artwork', 'cuts', 'proof', 'run'] as const;
+export const stages = ['blank', 'artwork', 'relief', 'cuts', 'proof', 'run'] as const;
 export type Stage = (typeof stages)[number];
 export const stageNames: Record<Stage, string> = {
   blank: 'Blank',
   artwork: 'Artwork',
+  relief: 'Relief',
   cuts: 'Cuts',
   proof: 'Proof',
   run: 'Run',
@@ -29,6 +30,8 @@ interface View {
   /** The item that the cursor points at, on the table or in the list. */
   hovered: string | null;
   cutId: string | null;
+  /** The form of the relief that is open. */
+  formId: string | null;
   table: TableView;
   paths: boolean;
   sectionOpen: boolean;
@@ -80,6 +83,7 @@ export const useView = create<View>(() => ({
   picked: [],
   hovered: null,
   cutId: null,
+  formId: null,
   table: 'both',
   paths: true,
   sectionOpen: true,
@@ -114,7 +118,14 @@ export const resetView = (): void => setView(({ stage, table }) => ({ ...useView
 
 const TABLES = 'mirvak-tables';
 /** What each stage shows on the table: remembered on this device. */
-const tables: Record<Stage, TableView> = { blank: 'plan', artwork: 'plan', cuts: 'both', proof: 'solid', run: 'both' };
+const tables: Record<Stage, TableView> = {
+  blank: 'plan',
+  artwork: 'plan',
+  relief: 'both',
+  cuts: 'both',
+  proof: 'solid',
+  run: 'both',
+};
 if (typeof window !== 'undefined') {
   try {
     const kept = JSON.parse(local().getItem(TABLES) ?? '{}') as Record<string, unknown>;

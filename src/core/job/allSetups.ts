@@ -1,3 +1,4 @@
+import { noRelief } from '../relief/stack';
 import { firstLayer, placingKeys, type Job, type Setup, type TurnedOver } from './job';
 import { pick } from './oneSetup';
 
@@ -42,6 +43,7 @@ export function withNewSetup(
     layers: [firstLayer()],
     groups: [],
     items: [],
+    relief: noRelief(),
     cuts: [],
   };
   const setups = [...job.setups.slice(0, at + 1), setup, ...job.setups.slice(at + 1)];
@@ -68,6 +70,7 @@ export function withCopy(job: Job, id: string, freshId: () => string): { job: Jo
     name: freeName(`${source.name.slice(0, 180)} copy`, job.setups),
     blank: source.after ? source.blank : own.id,
     items: source.items.map((i) => ({ ...i, id: ids.get(i.id)! })),
+    relief: { ...source.relief, forms: deep(source.relief.forms) as Setup['relief']['forms'] },
     cuts: source.cuts.map((c) => ({
       ...c,
       id: ids.get(c.id)!,

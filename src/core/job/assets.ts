@@ -1,10 +1,14 @@
 import { z } from 'zod';
 import type { Item } from '../artwork/item';
 import { itemKindOf } from '../artwork/registry';
+import { assetsOfForms, type Form } from '../relief/stack';
 
 /** What files a job can bring along. */
-export const assetTypes = ['font', 'picture'] as const;
+export const assetTypes = ['font', 'picture', 'mesh'] as const;
 export type AssetType = (typeof assetTypes)[number];
+
+/** Many of a type: also the folder of their files. */
+export const assetsCalled: Readonly<Record<AssetType, string>> = { font: 'fonts', picture: 'pictures', mesh: 'meshes' };
 
 /**
  * A file that a job brings along. Its id is made of its content (the SHA-256 of its bytes, in hexadecimal; those of before have
@@ -26,7 +30,8 @@ const parted = new WeakMap<readonly Asset[], Record<AssetType, readonly Asset[]>
 export function assetsOf(job: { readonly assets: readonly Asset[] }, type: AssetType): readonly Asset[] {
   let by = parted.get(job.assets);
   if (!by) {
-    by = { font: job.assets.filter((a) => a.type === 'font'), picture: job.assets.filter((a) => a.type === 'picture') };
+    const of = (t: AssetType) => job.assets.filter((a) => a.type === t);
+    by = { font: of('font'), picture: of('picture'), mesh: of('mesh') };
     parted.set(job.assets, by);
   }
   return by[type];
@@ -36,8 +41,8 @@ export function assetsOf(job: { readonly assets: readonly Asset[] }, type: Asset
 export const namedBy = (items: readonly Item[]): ReadonlySet<string> =>
   new Set(items.flatMap((i) => itemKindOf(i.kind).assets?.(i.values) ?? []));
 
-/** The assets that items need. */
-export function neededBy(items: readonly Item[], assets: readonly Asset[]): Asset[] {
-  const named = namedBy(items);
+/** The assets that items and forms need. */
+export function neededBy(items: readonly Item[], assets: readonly Asset[], forms: readonly Form[] = []): Asset[] {
+  const named = new Set([...namedBy(items), ...assetsOfForms(forms)]);
   return assets.filter((a) => named.has(a.id));
 }

@@ -6,12 +6,13 @@ import { cutterSchema, presetSchema } from '../cutters/cutter';
 import { kindOf } from '../cuts/registry';
 import { benchRouter, machineSchema } from '../machine/profile';
 import { dialectOf, dialectSchema } from '../program/dialect';
+import { noRelief, reliefSchema } from '../relief/stack';
 import type { Unit } from '../units/length';
 import { roundInches } from '../units/round';
 import { valuesAreSound } from '../units/issues';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 11;
+export const JOB_VERSION = 12;
 
 /** So many of each thing a job holds at most: far more than one works with, few enough that none stops the application. */
 export const mostOf = {
@@ -169,6 +170,7 @@ export const setupSchema = z.object({
   layers: z.array(layerSchema).min(1).max(mostOf.layers),
   groups: z.array(groupSchema).max(mostOf.groups),
   items: z.array(itemSchema).max(mostOf.items),
+  relief: reliefSchema,
   cuts: z.array(cutSchema).max(mostOf.cuts),
 });
 export type Setup = z.infer<typeof setupSchema>;
@@ -179,6 +181,7 @@ type Refuse = (path: (string | number)[], message: string) => void;
 function checkSetup(s: Setup, refuse: Refuse): void {
   twice('layers', s.layers, (m) => refuse(['layers'], m));
   twice('groups', s.groups, (m) => refuse(['groups'], m));
+  twice('forms', s.relief.forms, (m) => refuse(['relief', 'forms'], m));
   const layers = new Set(s.layers.map((l) => l.id));
   const parents = new Map(s.groups.map((g) => [g.id, g.parent]));
   for (const i of s.items) {
@@ -257,7 +260,7 @@ export type Job = z.infer<typeof jobSchema>;
 /** What of a job bears on all its set-ups. */
 export const sharedKeys = ['name', 'notes', 'unit', 'assets', 'cutters', 'run'] as const;
 /** What of a set-up stands in it as it is. */
-export const ownKeys = ['clamps', 'guides', 'layers', 'groups', 'items', 'cuts'] as const;
+export const ownKeys = ['clamps', 'guides', 'layers', 'groups', 'items', 'relief', 'cuts'] as const;
 
 /** One set-up with all of its job that bears on it: what planners, sheets and the table work on. See ./oneSetup.ts. */
 export type OneSetup = Pick<Job, (typeof sharedKeys)[number]> &
@@ -343,6 +346,7 @@ export function newOneSetup(name: string, unit: Unit = 'mm'): OneSetup {
     layers: [firstLayer()],
     groups: [],
     items: [],
+    relief: noRelief(),
     cutters: [],
     cuts: [],
     run: {

@@ -7,6 +7,7 @@ import { cutterSchema, presetSchema } from '../cutters/cutter';
 import { shapeOf } from '../cutters/registry';
 import { machineSchema } from '../machine/profile';
 import { dialects } from '../program/dialect';
+import { noRelief } from '../relief/stack';
 import { issueWords } from '../units/issues';
 import { heldWithin, type Limits } from '../units/limits';
 import { assetsIn, type OldLists } from './oldAssets';
@@ -48,7 +49,7 @@ interface Old {
  * version 6 kept no pictures, and a skin was a depth below zero; version 7 had one blank and one set-up, whose parts stood in
  * the job itself; in version 8 fonts and pictures had lists of their own; in version 9
  * numbers could lie beyond what their fields take; in version 10 letters never joined, and a pattern of clearing had another
- * name. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
+ * name; version 11 had no relief. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -126,6 +127,9 @@ const steps: Record<number, (job: Plain) => void> = {
         overrides: Object.fromEntries(Object.entries(c.overrides).map(([id, o]) => [id, held(presetSchema, o)])),
       })),
     }));
+  },
+  11: (job) => {
+    for (const s of job.setups as Plain[]) s.relief ??= noRelief();
   },
 };
 

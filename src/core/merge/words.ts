@@ -1,6 +1,7 @@
 import { itemKindOf } from '../artwork/registry';
 import { kindOf } from '../cuts/registry';
 import type { Job } from '../job/job';
+import { formKindOf } from '../relief/registry';
 import { getAt, type Field } from '../units/fields';
 import { formatLength, type Unit } from '../units/length';
 import { placeOf, type Conflict } from './job';
@@ -26,6 +27,7 @@ const parts: Readonly<Record<string, string>> = {
   blank: 'Blank',
   clamps: 'Clamps',
   guides: 'Guides',
+  relief: 'Relief',
   run: 'Run',
 };
 const lists: Readonly<Record<string, string>> = {
@@ -36,7 +38,8 @@ const lists: Readonly<Record<string, string>> = {
   groups: 'Group',
   blanks: 'Blank',
   setups: 'Set-up',
-  assets: 'Font or picture',
+  forms: 'Form',
+  assets: 'Font, picture or mesh',
 };
 /** Values that have no field of a form, as they are called on the screen. */
 const own: Readonly<Record<string, string>> = {
@@ -102,7 +105,9 @@ export function wordsOf(conflict: Conflict, versions: readonly Job[]): ConflictW
   const roots: readonly object[] = inside
     ? versions.flatMap((v) => v.setups.filter((s) => s.id === setupId))
     : versions;
-  const path = inside ? conflict.path.slice(2) : conflict.path;
+  const inSetup = inside ? conflict.path.slice(2) : conflict.path;
+  // The forms of a relief are things with names of their own.
+  const path = inSetup[0] === 'relief' && inSetup[1] === 'forms' && inSetup.length > 2 ? inSetup.slice(1) : inSetup;
   const several = versions.some((v) => v.setups.length > 1);
   const where = inside && several ? `${(roots[0] as Thing | undefined)?.name ?? setupId}: ` : '';
   const [top, id, ...rest] = path;
@@ -117,7 +122,9 @@ export function wordsOf(conflict: Conflict, versions: readonly Job[]): ConflictW
       theirs: said(conflict.theirs, unit, undefined, last),
     };
   }
-  const thing = roots.map((v) => (v as Record<string, Thing[]>)[top].find((q) => q.id === id)).find((q) => q);
+  const listOf = (v: object): readonly Thing[] =>
+    top === 'forms' ? (v as Job['setups'][number]).relief.forms : (v as Record<string, Thing[]>)[top];
+  const thing = roots.map((v) => listOf(v).find((q) => q.id === id)).find((q) => q);
   // The only blank needs no name.
   const place =
     top === 'blanks' && versions.every((v) => v.blanks.length === 1)
@@ -130,7 +137,8 @@ export function wordsOf(conflict: Conflict, versions: readonly Job[]): ConflictW
       mine: conflict.mine === undefined ? 'taken out' : 'changed',
       theirs: conflict.theirs === undefined ? 'taken out' : 'changed',
     };
-  const fields = top === 'items' ? itemKindOf(thing!.kind!).fields : top === 'cuts' ? kindOf(thing!.kind!).fields : [];
+  const fieldsOf = { items: itemKindOf, cuts: kindOf, forms: formKindOf }[top as string];
+  const fields = fieldsOf?.(thing!.kind!).fields ?? [];
   const key = rest[0] === 'values' ? placeOf(rest.slice(1)).replace(/\//g, '.') : '';
   // A field may name a value inside the one that conflicts.
   const field =

@@ -11,6 +11,18 @@ export interface HeightField {
   readonly z: Float32Array;
 }
 
+/** Where the nodes of a field stand. */
+export type Grid = Omit<HeightField, 'z'>;
+
+/** The nodes of a field over the rectangle (0, 0)..(width, height), at most `cell` apart. */
+export const gridOf = (width: number, height: number, cell: number): Grid => ({
+  cols: Math.max(2, Math.floor(width / cell + 1e-9) + 1),
+  rows: Math.max(2, Math.floor(height / cell + 1e-9) + 1),
+  cell,
+  x0: 0,
+  y0: 0,
+});
+
 /** A flat field over the rectangle (0, 0)..(width, height) with nodes at most `cell` apart; `memory` gives room for its heights. */
 export function flatField(
   width: number,
@@ -19,11 +31,17 @@ export function flatField(
   z = 0,
   memory: (heights: number) => Float32Array = (n) => new Float32Array(n),
 ): HeightField {
-  const cols = Math.max(2, Math.floor(width / cell + 1e-9) + 1);
-  const rows = Math.max(2, Math.floor(height / cell + 1e-9) + 1);
-  const data = memory(cols * rows);
+  const grid = gridOf(width, height, cell);
+  const data = memory(grid.cols * grid.rows);
   if (z) data.fill(z);
-  return { cols, rows, cell, x0: 0, y0: 0, z: data };
+  return { ...grid, z: data };
+}
+
+/** A field whose empty nodes (NaN) stand at a height: what is left of a blank round a relief. */
+export function filled(f: HeightField, at = 0): HeightField {
+  const z = f.z.slice();
+  for (let i = 0; i < z.length; i++) if (z[i] !== z[i]) z[i] = at;
+  return { ...f, z };
 }
 
 /** Height at a point by bilinear interpolation; NaN outside. */

@@ -9,6 +9,7 @@ const OURS = new Set([
   'ProgramError',
   'PictureError',
   'MissingCutter',
+  'MissingPart',
 ]);
 /** What an error says to a maker, or, where it says nothing of use, what is said instead. Errors keep their names across threads. */
 export function saysOf(e: unknown, otherwise: string): string {

@@ -1,3 +1,4 @@
+import { usesOf } from '@/core/job/uses';
 import {
   align,
   around,
@@ -62,11 +63,11 @@ function replace(name: string, old: readonly Item[], fresh: readonly Item[], kee
     const at = j.items.findIndex((i) => gone.has(i.id));
     if (!keepOld) {
       j.items = j.items.filter((i) => !gone.has(i.id));
-      for (const c of j.cuts) {
-        if (!c.items.some((id) => gone.has(id))) continue;
-        const k = c.items.findIndex((id) => gone.has(id));
-        c.items = c.items.filter((id) => !gone.has(id));
-        c.items.splice(k, 0, ...fresh.map((i) => i.id));
+      for (const u of usesOf(j)) {
+        if (!u.items.some((id) => gone.has(id))) continue;
+        const k = u.items.findIndex((id) => gone.has(id));
+        u.items = u.items.filter((id) => !gone.has(id));
+        u.items.splice(k, 0, ...fresh.map((i) => i.id));
       }
     }
     j.items.splice(keepOld ? j.items.length : at, 0, ...fresh);

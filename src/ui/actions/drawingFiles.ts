@@ -1,6 +1,7 @@
 import { artworkHelper } from '@/compute/artworkHelper';
 import type { ComputeApiRemote } from '@/compute/seat';
 import { writeDxf } from '@/core/exchange/dxf/write';
+import { isMeshName } from '@/core/exchange/mesh/read';
 import { writeSvg, type WrittenThing } from '@/core/exchange/svg/write';
 import { type Item } from '@/core/artwork/item';
 import { slug } from '@/core/pipeline/programs';
@@ -9,6 +10,7 @@ import { placedOf } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { pasteFromClipboard } from './clipboard';
 import { addFontFile } from './lettering';
+import { addMesh } from './relief';
 import { busyWith } from '@/ui/common/busy';
 import { edit, jobNow } from './edits';
 import { askForFiles, download } from './files';
@@ -23,6 +25,7 @@ const DRAWING = /\.(svg|dxf)$/i;
 export async function takeFiles(files: readonly File[]): Promise<void> {
   for (const f of files) {
     if (/\.(ttf|otf|woff2?|ttc)$/i.test(f.name)) await addFontFile(f);
+    else if (isMeshName(f.name)) await addMesh(f);
     else if (
       !DRAWING.test(f.name) &&
       (PICTURE.test(f.name) || (f.type.startsWith('image/') && !/svg|dxf/.test(f.type)))
@@ -99,7 +102,7 @@ export function onPaste(e: ClipboardEvent): void {
 /** Asks for files and takes them. */
 export const chooseFiles = (): void =>
   askForFiles(
-    '.svg,.dxf,.png,.jpg,.jpeg,.webp,.bmp,.gif,.ttf,.otf,.woff,image/*',
+    '.svg,.dxf,.stl,.obj,.png,.jpg,.jpeg,.webp,.bmp,.gif,.ttf,.otf,.woff,image/*',
     true,
     (files) => void takeFiles(files),
   );

@@ -1,3 +1,4 @@
+import { dropUses } from '@/core/job/uses';
 import type { Item } from '@/core/artwork/item';
 import { tracedFrom } from '@/core/artwork/trace/again';
 import type { Cutter } from '@/core/cutters/cutter';
@@ -6,6 +7,7 @@ import { freshCut } from '@/core/cuts/fresh';
 import { kindOf } from '@/core/cuts/registry';
 import { dropEmptyGroups, regroup, type Place } from '@/core/job/regroup';
 import type { Cut, OneSetup } from '@/core/job/job';
+import type { Form } from '@/core/relief/stack';
 import { setAt } from '@/core/units/fields';
 import { freshId } from '@/store/jobs';
 import { useWork } from '@/compute/useWork';
@@ -44,7 +46,7 @@ export function deletePicked(): void {
   if (!picked.length) return;
   edit(picked.length === 1 ? 'Delete item' : `Delete ${picked.length} items`, (j) => {
     j.items = j.items.filter((i) => !picked.includes(i.id));
-    for (const c of j.cuts) c.items = c.items.filter((id) => !picked.includes(id));
+    dropUses(j, (id) => picked.includes(id));
     dropEmptyGroups(j);
   });
   setView({ picked: [] });
@@ -100,6 +102,16 @@ const change = <K extends 'items' | 'cuts'>(
 
 export const changeItem = (id: string, name: string, recipe: (i: Item) => void, merge?: Merge): void =>
   change('items', id, name, recipe, merge);
+/** Changes a form of the relief. */
+export const changeForm = (id: string, name: string, recipe: (f: Form) => void, merge?: Merge): void =>
+  edit(
+    name,
+    (j) => {
+      const f = j.relief.forms.find((q) => q.id === id);
+      if (f) recipe(f);
+    },
+    merge,
+  );
 export const changeCut = (id: string, name: string, recipe: (c: Cut) => void, merge?: Merge): void =>
   change('cuts', id, name, recipe, merge);
 

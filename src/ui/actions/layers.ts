@@ -1,3 +1,4 @@
+import { dropUses } from '@/core/job/uses';
 import { dropEmptyGroups } from '@/core/job/regroup';
 import type { OneSetup } from '@/core/job/job';
 import { freshId } from '@/store/jobs';
@@ -40,7 +41,7 @@ export function deleteLayer(id: string): void {
   edit('Delete layer', (j) => {
     const gone = new Set(j.items.filter((i) => i.layer === id).map((i) => i.id));
     j.items = j.items.filter((i) => !gone.has(i.id));
-    for (const c of j.cuts) c.items = c.items.filter((q) => !gone.has(q));
+    dropUses(j, (q) => gone.has(q));
     j.layers = j.layers.filter((l) => l.id !== id);
     dropEmptyGroups(j);
   });

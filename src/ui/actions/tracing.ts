@@ -1,3 +1,4 @@
+import { dropUses } from '@/core/job/uses';
 import { colourName } from '@/core/artwork/trace/colours';
 import { laidUnder, layerTitle, retraced, tracedFrom, tracedItem } from '@/core/artwork/trace/again';
 import { newItem, type Item } from '@/core/artwork/item';
@@ -149,7 +150,7 @@ export function traceAgain(pictureId: string, t: Traced): void {
   edit('Trace again', (j) => {
     const by = new Map(changed.map((i) => [i.id, i]));
     j.items = j.items.filter((i) => !lost.has(i.id)).map((i) => by.get(i.id) ?? i);
-    for (const c of j.cuts) if (unsaid.some((u) => u.id === c.id)) c.items = c.items.filter((id) => !lost.has(id));
+    dropUses(j, (id) => lost.has(id));
     for (const { layer, map } of fresh) {
       const name = layerTitle(base, layer, t.layers.length > 1);
       const on = t.layers.length > 1 ? layerFor(j, layer.colour) : (like?.layer ?? openLayer(job));

@@ -36,6 +36,8 @@ export function SectionStrip() {
   const play = useLater(useView, (v) => v.play);
   const proof = useLater(useWork, (w) => w.proof);
   const glimpse = useLater(useWork, (w) => w.glimpse);
+  const ofRelief = useLater(useView, (v) => v.stage === 'relief');
+  const shaped = useLater(useWork, (w) => w.relief?.shaped.field ?? null);
   const ref = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(ref);
   const [target, setTarget] = useState<Float64Array | null>(null);
@@ -51,7 +53,7 @@ export function SectionStrip() {
     before.current = now;
   }, [wide, tall]);
   useEffect(() => {
-    if (!section) return;
+    if (!section || ofRelief) return;
     const ticket = ++asked.current;
     const timer = setTimeout(() => {
       void sectionOf(job.at.id, section.x0, section.y0, section.x1, section.y1, COUNT)
@@ -61,13 +63,13 @@ export function SectionStrip() {
         });
     }, 60);
     return () => clearTimeout(timer);
-  }, [section, job]);
+  }, [section, job, ofRelief]);
 
   const setupId = job.at.id;
   // Cut exactly along the line by the proven programs; what stands between the proof's nodes shows until that is there.
   const [cut, setCut] = useState<{ of: unknown; proof: unknown; z: Float64Array } | null>(null);
   useEffect(() => {
-    if (!section || !proof) return;
+    if (!section || !proof || ofRelief) return;
     let live = true;
     const timer = setTimeout(() => {
       void atProof
@@ -81,7 +83,7 @@ export function SectionStrip() {
       live = false;
       clearTimeout(timer);
     };
-  }, [section, proof, setupId]);
+  }, [section, proof, setupId, ofRelief]);
   const exact = !play && cut?.of === section && cut?.proof === proof ? cut.z : null;
 
   const field = play?.field ?? proof?.field ?? glimpse;
@@ -94,6 +96,15 @@ export function SectionStrip() {
       const x = section.x0 + (section.x1 - section.x0) * f;
       const y = section.y0 + (section.y1 - section.y0) * f;
       const on = x >= 0 && y >= 0 && x <= job.blank.width && y <= job.blank.height;
+      // What is empty of a relief stays as the blank is.
+      if (ofRelief)
+        return {
+          s: f * length,
+          on,
+          proof: (on && shaped && heightAt(shaped, x, y)) || 0,
+          want: NaN,
+          floor: -job.blank.thickness,
+        };
       return {
         s: f * length,
         on,
@@ -103,7 +114,7 @@ export function SectionStrip() {
         floor: -job.blank.thickness - (under && on ? heightAt(under, x, y) : 0),
       };
     });
-  }, [section, field, under, exact, target, length, job.blank, job.cuts.length]);
+  }, [section, field, under, exact, target, length, job.blank, job.cuts.length, ofRelief, shaped]);
 
   const { thickness } = job.blank;
   const {
@@ -244,7 +255,7 @@ export function SectionStrip() {
           pointerEvents: 'none',
         }}
       >
-        <Box component="span" sx={{ color: 'text.secondary' }}>
+        <Box component="span" sx={{ color: 'text.secondary', display: ofRelief ? 'none' : undefined }}>
           <Box
             component="span"
             sx={{
@@ -270,7 +281,7 @@ export function SectionStrip() {
               verticalAlign: 'middle',
             }}
           />
-          proof <b>{here ? high(here.proof) : ''}</b>
+          {ofRelief ? 'relief' : 'proof'} <b>{here ? high(here.proof) : ''}</b>
         </Box>
         <Box component="span" sx={{ color: 'text.secondary' }}>
           depth {'\u00d7'} {ratio >= 10 ? Math.round(ratio) : ratio.toFixed(1)}

@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import { isFresh, isUpToDate, useWork } from '@/compute/useWork';
+import { fitOf } from '@/core/relief/fit';
 import { useOpenJob } from '@/store/openJob';
 import { isLeft } from '@/ui/common/Waiting';
 import { setView, stageNames, stages, useView, type Stage } from '@/ui/view';
@@ -32,13 +33,24 @@ function useStates(): Record<Stage, State> {
   const proof = useWork((w) => w.proof);
   const cuts = useWork((w) => w.cuts);
   const fresh = useWork((w) => !!job && job.cuts.every((c) => !c.enabled || isFresh(job, c.id, w)));
-  if (!job) return { blank: 'empty', artwork: 'empty', cuts: 'empty', proof: 'empty', run: 'empty' };
+  const shaping = useWork((w) => w.shaping !== null);
+  const relief = useWork((w) => w.relief);
+  if (!job) return { blank: 'empty', artwork: 'empty', relief: 'empty', cuts: 'empty', proof: 'empty', run: 'empty' };
   const trouble = job.cuts.some((c) => c.enabled && cuts[c.id]?.plan.remarks.some((r) => r.level === 'problem'));
   const waiting = left ? 'attention' : 'working';
   const proven = proof && upToDate && !proving;
   return {
     blank: 'ready',
     artwork: job.items.length ? 'ready' : 'empty',
+    relief: !job.relief.forms.length
+      ? 'empty'
+      : shaping
+        ? 'working'
+        : relief &&
+            !fitOf(relief.shaped.facts, job.blank.thickness).trouble &&
+            !Object.keys(relief.shaped.remarks).length
+          ? 'ready'
+          : 'attention',
     cuts: !job.cuts.length ? 'empty' : busy ? 'working' : trouble ? 'attention' : fresh ? 'ready' : waiting,
     proof: !job.cuts.length
       ? 'empty'

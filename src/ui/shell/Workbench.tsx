@@ -11,6 +11,7 @@ import { setJob } from '@/compute/engineHandle';
 import { FontError } from '@/core/lettering/font';
 import { assetsOf } from '@/core/job/assets';
 import { saysOf } from '@/core/units/says';
+import { bringMeshesOf } from '@/store/meshes';
 import { storageMessage } from '@/store/db';
 import { fontFiles, fontFilesOf } from '@/store/ownFonts';
 import { After, useLater } from '@/ui/later';
@@ -29,6 +30,7 @@ import { CutsSheet } from '@/ui/cuts/CutsSheet';
 import { LibraryDrawer } from '@/ui/library/LibraryDrawer';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { ProofSheet } from '@/ui/proof/ProofSheet';
+import { ReliefSheet } from '@/ui/relief/ReliefSheet';
 import { RunSheet } from '@/ui/run/RunSheet';
 import { Guarded } from '@/ui/common/Guarded';
 import { Split, type Part } from '@/ui/common/Split';
@@ -47,6 +49,7 @@ import { BAR, TopBar } from './TopBar';
 const sheets = {
   blank: memo(BlankSheet),
   artwork: memo(ArtworkSheet),
+  relief: memo(ReliefSheet),
   cuts: memo(CutsSheet),
   proof: memo(ProofSheet),
   run: memo(RunSheet),
@@ -95,6 +98,7 @@ const viewOf = (j: OneSetup) => ({
   picked: [],
   alsoCuts: [],
   cutId: j.cuts[0]?.id ?? null,
+  formId: j.relief.forms.at(-1)?.id ?? null,
   section: levelLine(j.blank, j.items.find((i) => i.kind === 'lettering')?.y),
   sectionAt: null,
   marked: null,
@@ -133,7 +137,10 @@ export function Workbench({ id }: { id: string }) {
           document.title = `${j.name} \u00b7 Mirvak`;
         }
       })
-      .catch((e) => live && setTrouble(saysOf(e, storageMessage(e))));
+      .catch((e: Error) => {
+        console.error(e);
+        if (live) setTrouble(saysOf(e, storageMessage(e)));
+      });
     void useLibrary
       .getState()
       .load()
@@ -164,10 +171,12 @@ export function Workbench({ id }: { id: string }) {
   // A font that another window has brought is read here too.
   const assets = useLater(useOpenJob, (s) => s.job?.assets);
   useEffect(() => {
-    if (assets?.length)
+    if (assets?.length) {
+      void bringMeshesOf({ assets }).catch(() => {});
       void fontFiles({ assets })
         .then(bringOwnFonts)
         .catch(() => {});
+    }
   }, [assets]);
   useEffect(() => {
     const key = (e: KeyboardEvent) => void onShortcut(e);

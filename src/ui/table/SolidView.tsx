@@ -1,9 +1,10 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import { lookAtField } from '@/compute/engineHandle';
 import { useWork } from '@/compute/useWork';
+import { filled } from '@/core/relief/field';
 import { savePicture } from '@/store/jobs';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
@@ -82,8 +83,13 @@ export function SolidView() {
     lookAtField(EVERYTHING);
     return () => lookAtField(null);
   }, []);
-  const field = empty ? null : (play?.field ?? proof?.field ?? glimpse);
-  const under = proof?.under ?? null;
+  const shaped = useLater(useWork, (w) => w.relief?.shaped.field ?? null);
+  const ofRelief = useLater(useView, (v) => v.stage === 'relief');
+  const relief = useMemo(() => (ofRelief && shaped ? filled(shaped) : null), [ofRelief, shaped]);
+  const cut = empty ? null : (play?.field ?? proof?.field ?? glimpse);
+  // Where the relief is shaped it is seen, everywhere else what is cut.
+  const field = ofRelief ? relief : cut;
+  const under = ofRelief ? null : (proof?.under ?? null);
   useEffect(
     () => seat?.body(field, under, width, height, thickness, material),
     [seat, field, under, width, height, thickness, material],
@@ -95,7 +101,7 @@ export function SolidView() {
   // The card's picture: taken when the proof has stood still for a while.
   useEffect(() => {
     // Of several set-ups it shows the last.
-    if (!solid || !proof || play || empty || last !== job.at.id) return;
+    if (!solid || !proof || play || empty || ofRelief || last !== job.at.id) return;
     let live = true;
     const timer = setTimeout(() => {
       void solid
@@ -108,7 +114,7 @@ export function SolidView() {
       live = false;
       clearTimeout(timer);
     };
-  }, [solid, proof, play, jobId, empty, last, job.at.id]);
+  }, [solid, proof, play, jobId, empty, ofRelief, last, job.at.id]);
   useEffect(() => {
     const el = holder.current!;
     const wheel = (e: WheelEvent) => {

@@ -35,6 +35,9 @@ export function Table() {
   const proof = useLater(useWork, (w) => w.proof);
   const proving = useLater(useWork, (w) => w.proving !== null);
   const waiting = useLater(useWork, waitingWords);
+  const ofRelief = useLater(useView, (v) => v.stage === 'relief');
+  const relief = useLater(useWork, (w) => w.relief);
+  const shaping = useLater(useWork, (w) => w.shaping !== null);
   const area = useRef<HTMLDivElement>(null);
   const size = useSize(area);
   // Whichever way shows the blank larger: side by side, or one above the other.
@@ -82,11 +85,15 @@ export function Table() {
       </Guarded>
       <RoundCorners />
       <Box sx={label}>
-        {proof?.files.length
-          ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}`
-          : job.cuts.some((c) => c.enabled)
-            ? waiting
-            : 'The blank, uncut'}
+        {ofRelief && job.relief.forms.length
+          ? relief
+            ? `${shaping ? 'Shaping again\u2026 ' : ''}Relief \u00b7 ${lengthText(relief.shaped.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}`
+            : waiting
+          : proof?.files.length
+            ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}`
+            : job.cuts.some((c) => c.enabled)
+              ? waiting
+              : 'The blank, uncut'}
       </Box>
     </Box>
   );
@@ -226,7 +233,9 @@ function Readout() {
   const cursor = useLater(useView, (v) => v.cursor);
   const play = useLater(useView, (v) => v.play);
   const proof = useLater(useWork, (w) => w.proof);
-  const field = play?.field ?? proof?.field;
+  const ofRelief = useLater(useView, (v) => v.stage === 'relief');
+  const relief = useLater(useWork, (w) => w.relief);
+  const field = ofRelief ? relief?.shaped.field : (play?.field ?? proof?.field);
   const origin = useDatum(job);
   const z = cursor && field ? heightAt(field, cursor.x, cursor.y) : NaN;
   const text = (v: number) => (Number.isFinite(v) ? formatLength(v, job.unit, job.unit === 'mm' ? 2 : 4) : '\u2013');
@@ -248,6 +257,11 @@ function Readout() {
           {text(a === 'X' ? (cursor?.x ?? NaN) - origin.x : a === 'Y' ? (cursor?.y ?? NaN) - origin.y : z - origin.z)}
         </Box>
       ))}
+      {ofRelief && Number.isFinite(z) && (
+        <Box component="span">
+          {text(-z)} below the face, {text(z + job.blank.thickness)} above the bed
+        </Box>
+      )}
     </Box>
   );
 }

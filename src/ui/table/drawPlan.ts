@@ -1,5 +1,7 @@
 import type { CutPlan } from '@/core/cuts/kind';
 import { placementOf, type PlacedItem } from '@/core/artwork/item';
+import type { HeightField } from '@/core/relief/field';
+import { reliefPicture } from './shaded';
 import { materials } from '@/core/cutters/materials';
 import type { OneSetup } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
@@ -50,6 +52,8 @@ export interface PlanScene {
   /** How far what is picked is drawn aside, while many things are dragged. */
   shift: { dx: number; dy: number } | null;
   tool: { x: number; y: number; r: number } | null;
+  /** The relief that is shown under the artwork. */
+  relief: HeightField | null;
   /** From where the rulers count. */
   origin: { readonly x: number; readonly y: number };
 }
@@ -98,8 +102,9 @@ export function drawPlan(
 
   world();
   const { blank } = job;
+  if (scene.relief) drawRelief(ctx, scene.relief, blank);
   ctx.fillStyle = materials[blank.material].face;
-  ctx.globalAlpha = c.dark ? 0.42 : 0.3;
+  ctx.globalAlpha = scene.relief ? 0 : c.dark ? 0.42 : 0.3;
   ctx.fillRect(0, 0, blank.width, blank.height);
   ctx.globalAlpha = 1;
   ctx.lineWidth = 1.4 * px;
@@ -158,6 +163,15 @@ export function drawPlan(
     ctx.stroke();
   }
   rulers(ctx, width, height, dpr, v, job, c, unit, scene.origin);
+}
+
+function drawRelief(ctx: CanvasRenderingContext2D, field: HeightField, blank: OneSetup['blank']): void {
+  const [w, h] = [(field.cols - 1) * field.cell, (field.rows - 1) * field.cell];
+  ctx.save();
+  // Pictures have their first row at the top.
+  ctx.scale(1, -1);
+  ctx.drawImage(reliefPicture(field, blank.thickness, blank.material), field.x0, -field.y0 - h, w, h);
+  ctx.restore();
 }
 
 /** Pictures lie under all artwork, each as strongly as it says; one whose file is not here shows as a crossed frame. */

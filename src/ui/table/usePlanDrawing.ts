@@ -40,7 +40,7 @@ function usePlans(job: OneSetup) {
   const cutId = useView((v) => v.cutId);
   const paths = useView((v) => v.paths);
   const stage = useView((v) => v.stage);
-  const showPaths = paths && stage !== 'artwork' && stage !== 'blank';
+  const showPaths = paths && (stage === 'cuts' || stage === 'proof' || stage === 'run');
   const shownCuts = showPaths ? cuts : null;
   return useMemo(
     () =>
@@ -93,6 +93,8 @@ export function usePlanDrawing(
   const origin = useMemo(() => originOf(job, fromCorner), [job, fromCorner]);
   const plans = usePlans(job);
   const mill = useMill(job);
+  const ofRelief = useView((v) => v.stage === 'relief');
+  const relief = useLater(useWork, (w) => (ofRelief ? (w.relief?.shaped.field ?? null) : null));
   useEffect(() => {
     const el = canvas.current;
     if (!el || !view || !size.width) return;
@@ -106,7 +108,7 @@ export function usePlanDrawing(
       size.height,
       dpr,
       view,
-      { job, placed, plans, picked, framed, gauged, shift, tool: mill, origin },
+      { job, placed, plans, picked, framed, gauged, shift, tool: mill, relief, origin },
       colours,
       cache,
       again,
@@ -123,6 +125,7 @@ export function usePlanDrawing(
     gauged,
     shift,
     mill,
+    relief,
     origin,
     colours,
     cache,

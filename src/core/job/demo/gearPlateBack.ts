@@ -1,3 +1,4 @@
+import { noRelief } from '../../relief/stack';
 import { newItem } from '../../artwork/item';
 import { FIRST_SETUP, type Job } from '../job';
 import { newLink } from '../linked';
@@ -26,7 +27,16 @@ export function gearPlateWithBack(): Job {
   const [face] = whole.setups;
   // Where the plate will be parted from the blank: it follows the edge on the front.
   const edge = newLink('i-back-edge', face.items.find((i) => i.id === 'i-edge')!, face.layers[0].id);
-  const bare = { ...face, id: FIRST_SETUP, name: 'Back', clamps: [], groups: [], items: [edge], cuts: [] };
+  const bare = {
+    ...face,
+    id: FIRST_SETUP,
+    name: 'Back',
+    clamps: [],
+    groups: [],
+    items: [edge],
+    relief: noRelief(),
+    cuts: [],
+  };
   const job: Job = { ...whole, setups: [bare, { ...face, after: { setup: FIRST_SETUP, turned: 'y' } }] };
   const back = oneSetup(job, FIRST_SETUP);
   return withSetup(job, {

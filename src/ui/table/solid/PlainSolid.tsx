@@ -1,11 +1,10 @@
 'use client';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { rgb } from 'd3-color';
 import { useEffect, useRef } from 'react';
-import { materials, type MaterialId } from '@/core/cutters/materials';
+import type { MaterialId } from '@/core/cutters/materials';
 import { flatField, type HeightField } from '@/core/relief/field';
-import { shade } from '@/core/relief/shade';
+import { paintShaded } from '../shaded';
 
 /** Pixels on the longer side. */
 const LARGEST = 900;
@@ -29,18 +28,7 @@ export function PlainSolid({
     const el = canvas.current!;
     const k = LARGEST / Math.max(width, height);
     const [w, h] = [Math.max(1, Math.round(width * k)), Math.max(1, Math.round(height * k))];
-    [el.width, el.height] = [w, h];
-    const light = shade(field ?? flatField(width, height, Math.max(width, height) / 60), w, h, thickness);
-    const face = rgb(materials[material].face);
-    const ctx = el.getContext('2d')!;
-    const image = ctx.createImageData(w, h);
-    for (let i = 0; i < light.length; i++) {
-      image.data[4 * i] = face.r * light[i];
-      image.data[4 * i + 1] = face.g * light[i];
-      image.data[4 * i + 2] = face.b * light[i];
-      image.data[4 * i + 3] = 255;
-    }
-    ctx.putImageData(image, 0, 0);
+    paintShaded(el, field ?? flatField(width, height, Math.max(width, height) / 60), w, h, thickness, material);
   }, [field, width, height, thickness, material]);
   return (
     <Box

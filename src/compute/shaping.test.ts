@@ -1,0 +1,114 @@
+import { newOneSetup, type OneSetup } from '@/core/job/job';
+import { formKindOf } from '@/core/relief/registry';
+import type { ReliefState } from './work';
+
+/** A worker that shapes when the test says so. */
+interface Asked {
+  readonly cell: number;
+  done(): void;
+  fail(e: Error): void;
+}
+const asked: Asked[] = [];
+let cancels = 0;
+const seat = {
+  ask: (work: (api: unknown, pack: (v: unknown) => unknown) => Promise<unknown>) =>
+    work(
+      {
+        shape: (_: number, _job: OneSetup, cell: number) =>
+          new Promise((done, fail) => asked.push({ cell, done: () => done({ cell }), fail })),
+      },
+      (v) => v,
+    ),
+  hearing: (f: unknown) => f,
+  next: () => 1,
+  cancel: () => {
+    cancels++;
+    asked.at(-1)?.fail(Object.assign(new Error('Cancelled'), { name: 'Cancelled' }));
+  },
+};
+jest.mock('./pool', () => ({ computePool: () => ({ shaper: seat }) }));
+import { shaper } from './shaping';
+
+const settle = async () => {
+  for (let i = 0; i < 20; i++) await Promise.resolve();
+};
+const setup = (height: number, cell: number | null = 1): OneSetup => {
+  const one = newOneSetup('Reed-bed sign');
+  const values = { ...(formKindOf('ground').defaults as object), height };
+  const f = { id: 'g', name: 'g', kind: 'ground', visible: true, meets: 'add' as const, strength: 1, base: 0 };
+  return { ...one, relief: { baseDepth: 0, cell, forms: [{ ...f, items: [], mask: null, values }] } };
+};
+
+function bench(first: OneSetup | null) {
+  let shown = first;
+  let held: ReliefState | null = null;
+  const words: string[] = [];
+  const s = shaper({
+    shown: () => shown,
+    held: () => held,
+    put: (_, r) => void (held = r),
+    tell: () => {},
+    fail: (w) => void words.push(w),
+  });
+  return {
+    words,
+    held: () => held,
+    show: async (job: OneSetup | null) => {
+      shown = job;
+      s.follow();
+      await settle();
+    },
+  };
+}
+beforeEach(() => {
+  asked.length = 0;
+  cancels = 0;
+});
+
+it('shapes coarsely, then finely, and nothing more while nothing changes', async () => {
+  const b = bench(null);
+  const job = setup(1, 0.1);
+  await b.show(job);
+  expect(asked.map((a) => a.cell)).toEqual([0.4]);
+  asked[0].done();
+  await settle();
+  expect(b.held()).toMatchObject({ fine: false });
+  expect(asked.map((a) => a.cell)).toEqual([0.4, 0.1]);
+  asked[1].done();
+  await settle();
+  expect(b.held()).toMatchObject({ fine: true });
+  await b.show({ ...job, name: 'Another name' });
+  expect(asked).toHaveLength(2);
+});
+
+it('gives up what is no longer wanted, and shapes what is', async () => {
+  const b = bench(null);
+  await b.show(setup(1));
+  await b.show(setup(2));
+  expect(cancels).toBe(1);
+  expect(asked).toHaveLength(2);
+  asked[1].done();
+  await settle();
+  const key = b.held()!.key;
+  await b.show(setup(1));
+  expect(asked).toHaveLength(3);
+  // Without forms, or without a job, there is none.
+  await b.show({ ...setup(1), relief: { forms: [], baseDepth: 0, cell: null } });
+  expect(cancels).toBe(2);
+  expect(b.held()).toBeNull();
+  expect(key).not.toBe('');
+});
+
+it('says what failed, and tries again only when something has changed', async () => {
+  const quiet = jest.spyOn(console, 'error').mockImplementation(() => {});
+  const b = bench(null);
+  await b.show(setup(1));
+  asked[0].fail(new Error('broken'));
+  await settle();
+  expect(b.words).toHaveLength(1);
+  await b.show(setup(1));
+  expect(asked).toHaveLength(1);
+  await b.show(setup(2));
+  expect(asked).toHaveLength(2);
+  quiet.mockRestore();
+});

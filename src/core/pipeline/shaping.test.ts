@@ -1,0 +1,121 @@
+import { newItem } from '../artwork/item';
+import { FontShelf } from '../lettering/shelf';
+import { newOneSetup, type OneSetup } from '../job/job';
+import { formKindOf } from '../relief/registry';
+import type { Form } from '../relief/stack';
+import { boxMesh } from '../testing/meshes';
+import { MOST_NODES, reliefCell, reliefKey, shapeMemory, shapeRelief, type ShapeContext } from './shaping';
+
+const art = new FontShelf();
+const none: ShapeContext = { art, mesh: () => null, progress: () => {} };
+const rectangle = (id: string, x: number, y: number, width: number, height: number) =>
+  newItem({
+    id,
+    name: id,
+    kind: 'rectangle',
+    x,
+    y,
+    layer: 'layer-1',
+    values: { width, height, corner: 'square', radius: 1 },
+  });
+const form = (kind: string, more: Partial<Form> = {}, values: object = {}): Form => ({
+  id: kind,
+  name: kind,
+  kind,
+  visible: true,
+  meets: 'add',
+  strength: 1,
+  base: 0,
+  items: [],
+  mask: null,
+  ...more,
+  values: { ...(formKindOf(kind).defaults as object), ...values },
+});
+function board(forms: Form[], more: Partial<OneSetup['relief']> = {}): OneSetup {
+  const one = newOneSetup('Reed-bed sign');
+  return {
+    ...one,
+    blank: { ...one.blank, width: 40, height: 20, thickness: 10 },
+    items: [rectangle('panel', 20, 10, 20, 10), rectangle('edge', 20, 10, 36, 16)],
+    relief: { forms, baseDepth: 4, cell: 0.5, ...more },
+  };
+}
+const at = (s: ReturnType<typeof shapeRelief>, x: number, y: number) =>
+  s.field.z[Math.round(y / s.field.cell) * s.field.cols + Math.round(x / s.field.cell)];
+
+describe('the relief of a set-up', () => {
+  it('is its forms on each other, from the base upward; nothing where there is none', () => {
+    const job = board([
+      form('ground', { mask: { items: ['edge'], side: 'inside', edge: 0 } }, { height: 1 }),
+      form('outline', { items: ['panel'] }, { edge: 'flat', height: 2 }),
+    ]);
+    const s = shapeRelief(job, 0.5, none);
+    expect(at(s, 20, 10)).toBe(-1);
+    expect(at(s, 5, 5)).toBe(-3);
+    expect(at(s, 1, 1)).toBeNaN();
+    expect(s.facts).toMatchObject({ lowest: -3, highest: -1 });
+    // Hidden forms count for nothing.
+    const hidden = {
+      ...job,
+      relief: { ...job.relief, forms: job.relief.forms.map((f, k) => ({ ...f, visible: k === 1 })) },
+    };
+    expect(at(shapeRelief(hidden, 0.5, none), 5, 5)).toBeNaN();
+  });
+  it('follows its artwork, and works out nothing twice that has not changed', () => {
+    const job = board([form('ground'), form('outline', { items: ['panel'] })]);
+    const memory = shapeMemory();
+    let made: string[] = [];
+    const watched: typeof memory = {
+      form: (key, make) => memory.form(key, () => (made.push('form'), make())),
+      weights: (key, make) => memory.weights(key, () => (made.push('mask'), make())),
+    };
+    shapeRelief(job, 0.5, none, watched);
+    expect(made).toEqual(['form', 'form']);
+    made = [];
+    shapeRelief({ ...job, relief: { ...job.relief, baseDepth: 3 } }, 0.5, none, watched);
+    expect(made).toEqual([]);
+    const moved = { ...job, items: [{ ...job.items[0], x: 15 }, job.items[1]] };
+    const s = shapeRelief(moved, 0.5, none, watched);
+    expect(made).toEqual(['form']);
+    expect(at(s, 15, 10)).toBeCloseTo(5 - 4, 5);
+    expect(reliefKey(moved)).not.toBe(reliefKey(job));
+    // Names, and what no form uses, change nothing.
+    const renamed = {
+      ...job,
+      items: [job.items[0], { ...job.items[1], x: 3 }],
+      relief: { ...job.relief, forms: job.relief.forms.map((f) => ({ ...f, name: 'other' })) },
+    };
+    expect(reliefKey(renamed)).toBe(reliefKey(job));
+  });
+  it('takes a mesh that comes later', () => {
+    const job = board([form('mesh', {}, { mesh: 'm', x: 20, y: 10, width: 10, height: 10, rise: 3 })]);
+    const memory = shapeMemory();
+    const before = shapeRelief(job, 0.5, none, memory);
+    expect(before.remarks.mesh).toMatch(/not on this device/);
+    expect(before.facts.covered).toBe(0);
+    const after = shapeRelief(job, 0.5, { ...none, mesh: () => boxMesh(0, 0, 0, 1, 1, 1) }, memory);
+    expect(after.remarks).toEqual({});
+    expect(at(after, 20, 10)).toBe(-1);
+    expect(at(after, 26, 10)).toBeNaN();
+  });
+  it('says so where a mask has no outline, and leaves the form out', () => {
+    for (const items of [[], ['gone']]) {
+      const s = shapeRelief(board([form('ground', { mask: { items, side: 'outside', edge: 1 } })]), 0.5, none);
+      expect(s.remarks.ground).toMatch(/no closed outline/);
+      expect(s.facts.covered).toBe(0);
+    }
+  });
+  it('has nodes as the job says, as are proposed, and never more than fit', () => {
+    const blank = { ...board([]).blank, width: 1000, height: 800 };
+    const of = (cell: number | null) => reliefCell({ ...board([]), blank, relief: { forms: [], baseDepth: 0, cell } });
+    expect(of(0.5)).toBe(0.5);
+    expect((1000 * 800) / of(null) ** 2).toBeCloseTo(2e6, -2);
+    expect((1000 * 800) / of(0.01) ** 2).toBeCloseTo(MOST_NODES, -2);
+  });
+  it('is given up when it is no longer wanted', () => {
+    const stop = () => {
+      throw new Error('enough');
+    };
+    expect(() => shapeRelief(board([form('ground')]), 0.5, { ...none, progress: stop })).toThrow('enough');
+  });
+});

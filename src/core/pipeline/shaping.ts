@@ -1,0 +1,138 @@
+import { itemsById, itemSchema, regionOf } from '../artwork/item';
+import type { ArtworkContext } from '../artwork/kind';
+import { contentKey, hashText, sizedMemo } from '../geometry/hash';
+import type { Region } from '../geometry/region';
+import type { OneSetup } from '../job/job';
+import { distances } from '../relief/distance';
+import { heightFacts, type HeightFacts } from '../relief/facts';
+import { gridOf, type Grid, type HeightField } from '../relief/field';
+import type { FormHeights } from '../relief/form';
+import type { Mesh } from '../relief/mesh';
+import { formKindOf } from '../relief/registry';
+import { lay, maskWeights, type Form } from '../relief/stack';
+
+/** What shaping a relief needs beyond the job. */
+export interface ShapeContext {
+  readonly art: ArtworkContext;
+  /** A mesh of the job; null when its file is not here. */
+  mesh(id: string): Mesh | null;
+  /** Called now and then with 0..1; throws when the result is no longer wanted. */
+  progress(done: number): void;
+}
+
+export interface ShapedRelief {
+  /** Heights from the top face, mm; NaN where the relief is empty. */
+  readonly field: HeightField;
+  readonly facts: HeightFacts;
+  /** What is to be known of each form, by id; those of which nothing is to be said are left out. */
+  readonly remarks: Readonly<Record<string, string>>;
+}
+
+/** Nodes of a relief, where the job does not say how far apart they lie. */
+const PROPOSED = 2e6;
+const FINEST = 0.02;
+/** More nodes than so many are not asked of a browser. */
+export const MOST_NODES = 25e6;
+
+/** How far apart the nodes of a set-up's relief lie, mm: as the job says, or as is proposed; never more than fit. */
+export function reliefCell(job: Pick<OneSetup, 'blank' | 'relief'>): number {
+  const area = job.blank.width * job.blank.height;
+  const asked = job.relief.cell ?? Math.max(FINEST, Math.sqrt(area / PROPOSED));
+  return Math.max(asked, Math.sqrt(area / MOST_NODES));
+}
+
+/** Outlines are flattened to this for a relief, mm: a share of the 0.005 mm that are promised. */
+const FLATTEN = 0.001;
+
+type Outlined = Pick<OneSetup, 'items' | 'blank' | 'relief'>;
+const drawnOf = (job: Outlined, ids: readonly string[]) => {
+  const all = itemsById(job.items);
+  return ids
+    .map((id) => all.get(id))
+    .map((i) => i && { kind: i.kind, x: i.x, y: i.y, angle: i.angle, mirror: i.mirror, values: i.values });
+};
+const shapeInputs = (job: Outlined, f: Form) => [f.kind, f.values, drawnOf(job, f.items)];
+
+/** Content key of a set-up's relief: equal keys mean equal heights. */
+export const reliefKey = (job: Outlined): string =>
+  hashText(
+    contentKey([
+      job.blank.width,
+      job.blank.height,
+      reliefCell(job),
+      job.relief.baseDepth,
+      job.relief.forms
+        .filter((f) => f.visible)
+        .map((f) => [
+          f.id,
+          shapeInputs(job, f),
+          f.meets,
+          f.strength,
+          f.base,
+          f.mask && [f.mask.side, f.mask.edge, drawnOf(job, f.mask.items)],
+        ]),
+    ]),
+  );
+
+/** Heights of forms and weights of masks are kept by what they are made of, up to so many bytes. */
+const MOST_BYTES = 600e6;
+export interface ShapeMemory {
+  form(key: string, make: () => FormHeights): FormHeights;
+  weights(key: string, make: () => Float32Array): Float32Array;
+}
+export const shapeMemory = (): ShapeMemory => ({
+  form: sizedMemo<FormHeights>(MOST_BYTES, (h) => h.z.byteLength),
+  weights: sizedMemo<Float32Array>(MOST_BYTES / 4, (w) => w.byteLength),
+});
+
+/**
+ * Shapes the relief of a set-up at a resolution, mm: each form by itself, laid on each other from below. Pure; `memory` gives
+ * back what has not changed since. Throws what `progress` throws.
+ */
+export function shapeRelief(
+  job: Outlined,
+  cell: number,
+  c: ShapeContext,
+  memory: ShapeMemory = shapeMemory(),
+): ShapedRelief {
+  const grid: Grid = gridOf(job.blank.width, job.blank.height, cell);
+  const all = itemsById(job.items);
+  const region = (ids: readonly string[]): Region =>
+    regionOf(
+      ids.flatMap((id) => all.get(id) ?? []).map((i) => itemSchema.parse(i)),
+      c.art,
+      FLATTEN,
+    );
+  const z = new Float32Array(grid.cols * grid.rows).fill(NaN);
+  const remarks: Record<string, string> = {};
+  const forms = job.relief.forms.filter((f) => f.visible);
+  forms.forEach((f, k) => {
+    c.progress(k / forms.length);
+    const at = [grid.cols, grid.rows, grid.cell];
+    const kind = formKindOf(f.kind);
+    // A file that comes later makes another form of the same values.
+    const files = kind.assets?.(f.values).map((id) => c.mesh(id) !== null);
+    const made = memory.form(hashText(contentKey([at, shapeInputs(job, f), files])), () =>
+      kind.evaluate(f.values, { grid, region: region(f.items), mesh: c.mesh }),
+    );
+    if (made.remark) remarks[f.id] = made.remark;
+    const { mask } = f;
+    const weights =
+      mask &&
+      memory.weights(hashText(contentKey([at, mask.side, mask.edge, drawnOf(job, mask.items)])), () => {
+        const within = region(mask.items);
+        return within.length
+          ? maskWeights(distances(within, grid, mask.edge), mask.side, mask.edge)
+          : new Float32Array();
+      });
+    if (weights && !weights.length) {
+      remarks[f.id] =
+        'Where it counts has no closed outline, so it is left out. Pick outlines for it, or let it count everywhere.';
+      return;
+    }
+    lay(z, made.z, f, weights);
+  });
+  for (let i = 0; i < z.length; i++) z[i] -= job.relief.baseDepth;
+  c.progress(1);
+  return { field: { ...grid, z }, facts: heightFacts(z), remarks };
+}

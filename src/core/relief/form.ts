@@ -1,0 +1,66 @@
+import type { z } from 'zod';
+import type { Region } from '../geometry/region';
+import type { Field } from '../units/fields';
+import { withLimits, type FieldSpec } from '../units/limits';
+import type { Grid } from './field';
+import type { Mesh } from './mesh';
+
+/** How a form meets what lies under it. */
+export const meetings = {
+  add: 'Builds up',
+  sink: 'Sinks',
+  higher: 'Keeps the higher',
+  lower: 'Keeps the lower',
+  replace: 'Replaces',
+} as const;
+export type Meeting = keyof typeof meetings;
+
+/** What a form is worked out from. It asks for nothing else. */
+export interface FormContext {
+  readonly grid: Grid;
+  /** The outlines picked for it, as one region; empty where none are. */
+  readonly region: Region;
+  /** A mesh of the job; null when its file is not here. */
+  mesh(id: string): Mesh | null;
+}
+
+/** Heights of a form at the nodes of a grid, mm above its own base; NaN where it is empty. */
+export interface FormHeights {
+  readonly z: Float32Array;
+  /** What the maker should know of it; empty for nothing. */
+  readonly remark: string;
+}
+
+/**
+ * What every kind of form says of itself. A new kind is one file in kinds/ and one line in the registry (`./registry.ts`):
+ * forms, cards, the command line find the rest from here.
+ */
+export interface FormKind<S extends z.ZodType = z.ZodType> {
+  readonly id: string;
+  readonly name: string;
+  /** One plain sentence for the list from which a form is added. */
+  readonly summary: string;
+  readonly schema: S;
+  readonly fields: readonly Field[];
+  readonly defaults: z.infer<S>;
+  /** Whether it is made of picked outlines. */
+  readonly ofOutlines?: true;
+  /** Whether it is added by bringing a file. */
+  readonly ofFile?: true;
+  /** Ids of the files of the job's own that values name. */
+  assets?(v: z.infer<S>): readonly string[];
+  /** Values after one of them was changed by hand, where others must follow. */
+  changed?(v: z.infer<S>, before: z.infer<S>): z.infer<S>;
+  evaluate(v: z.infer<S>, c: FormContext): FormHeights;
+}
+
+/** Binds a kind's values to their schema's type, and gives its fields the limits of the schema. */
+export const formKind = <S extends z.ZodType>(
+  kind: Omit<FormKind<S>, 'fields'> & { readonly fields: readonly FieldSpec[] },
+): FormKind => ({ ...kind, fields: withLimits(kind.schema, kind.fields) }) as unknown as FormKind;
+
+/** A form that is nowhere, and why. */
+export const nowhere = (g: Grid, remark: string): FormHeights => ({
+  z: new Float32Array(g.cols * g.rows).fill(NaN),
+  remark,
+});

@@ -1,0 +1,45 @@
+import type { MeshBox, UpSide } from './mesh';
+
+export interface MeshGuess {
+  readonly up: UpSide;
+  readonly width: number;
+  readonly height: number;
+  readonly rise: number;
+  /** By what its own sizes were multiplied, width and height alike; 1 where they were taken as millimetres. */
+  readonly scale: number;
+  /** Whether its rise was made smaller by itself. */
+  readonly shallower: boolean;
+}
+
+/** So much of the blank a mesh that does not fit is made to take. */
+const FITS = 0.9;
+/** So much of the thickness a relief may take at first. */
+const RISES = 0.5;
+
+/**
+ * How a mesh that was just brought may be meant: reliefs are flat, so its thinnest side looks up, its own Z where that is not
+ * much thicker. Its numbers are millimetres unless it would be larger than the blank or too small to see; a rise that the
+ * thickness does not hold is made shallower.
+ */
+export function guessMesh(
+  { low, high }: MeshBox,
+  blank: { readonly width: number; readonly height: number; readonly thickness: number },
+): MeshGuess {
+  const [x, y, z] = [0, 1, 2].map((k) => high[k] - low[k]);
+  const thin = Math.min(x, y, z);
+  const up: UpSide = z <= 1.5 * thin ? 'z+' : y === thin ? 'y+' : 'x+';
+  // Sizes as it stands: see STANDING in ./mesh.ts.
+  const [w, h, r] = up === 'z+' ? [x, y, z] : up === 'y+' ? [x, z, y] : [y, z, x];
+  const fit = Math.min(blank.width / Math.max(w, 1e-9), blank.height / Math.max(h, 1e-9));
+  const scale = fit < 1 || fit > 200 ? FITS * fit : 1;
+  const most = RISES * blank.thickness;
+  const shallower = r * scale > most;
+  return {
+    up,
+    width: w * scale,
+    height: h * scale,
+    rise: shallower ? most : Math.max(r * scale, 0.01),
+    scale,
+    shallower,
+  };
+}

@@ -1,0 +1,122 @@
+import { bruteDistance, bruteInside } from '../../testing/independent';
+import { box, loop, starLoop } from '../../testing/shapes';
+import type { Region } from '../../geometry/region';
+import { edgeHeight } from '../edges';
+import { gridOf } from '../field';
+import type { FormContext } from '../form';
+import { formKindOf } from '../registry';
+
+const grid = gridOf(24, 20, 0.25);
+const shaped = (kind: string, values: object, region: Region = []) => {
+  const k = formKindOf(kind);
+  const c: FormContext = { grid, region, mesh: () => null };
+  return k.evaluate({ ...(k.defaults as object), ...values }, c);
+};
+const at = (z: Float32Array, x: number, y: number) =>
+  z[Math.round(y / grid.cell) * grid.cols + Math.round(x / grid.cell)];
+
+describe('forms from outlines', () => {
+  const square = [box(2, 2, 18, 18)];
+  it('with a bevel are pyramids whose mitres are sharp', () => {
+    const { z } = shaped('outline', { edge: 'bevel', angle: 30 }, square);
+    const slope = 1 / Math.sqrt(3);
+    for (let r = 0; r < grid.rows; r++)
+      for (let c = 0; c < grid.cols; c++) {
+        const [x, y] = [c * grid.cell, r * grid.cell];
+        const d = Math.min(x - 2, 18 - x, y - 2, 18 - y);
+        if (d > 1e-9) expect(Math.abs(z[r * grid.cols + c] - d * slope)).toBeLessThan(1e-5);
+        if (d < -1e-9) expect(z[r * grid.cols + c]).toBeNaN();
+      }
+    expect(at(z, 10, 10)).toBeCloseTo(8 * slope, 5);
+  });
+  it('are capped where they would rise higher, and fitted to a height at their deepest place', () => {
+    const capped = shaped('outline', { edge: 'bevel', angle: 45, top: 'capped', height: 3 }, square).z;
+    expect(at(capped, 10, 10)).toBeCloseTo(3, 6);
+    expect(at(capped, 4, 10)).toBeCloseTo(2, 6);
+    const fitted = shaped('outline', { edge: 'bevel', angle: 45, top: 'fitted', height: 2 }, square).z;
+    expect(at(fitted, 10, 10)).toBeCloseTo(2, 3);
+    expect(at(fitted, 6, 10)).toBeCloseTo(1, 3);
+    // The deepest place counts, not the deepest node.
+    const between = shaped('outline', { edge: 'bevel', angle: 45, top: 'fitted', height: 2 }, [
+      box(2.1, 2.1, 4.0, 18),
+    ]).z;
+    expect(at(between, 3, 10)).toBeCloseTo((2 * 0.9) / 0.95, 3);
+  });
+  it('sink where the angle is below zero', () => {
+    const { z } = shaped('outline', { edge: 'bevel', angle: -45 }, square);
+    expect(at(z, 5, 10)).toBeCloseTo(-3, 5);
+  });
+  it('of a star follow the distance to its segments, within 0.002 mm at every node', () => {
+    const star = [starLoop(5, 9, 4, 11, 10)];
+    for (const edge of ['bevel', 'round', 'cove', 'ogee'] as const) {
+      const { z } = shaped('outline', { edge, angle: 40, over: 3 }, star);
+      z.forEach((h, i) => {
+        const [x, y] = [(i % grid.cols) * grid.cell, Math.floor(i / grid.cols) * grid.cell];
+        const d = bruteDistance(star, x, y);
+        if (d < 1e-9) return;
+        if (!bruteInside(star, x, y)) return void expect(h).toBeNaN();
+        const t = Math.min(d, 3);
+        const arc = (r: number, u: number) => Math.sqrt(Math.max(0, r * r - u * u));
+        const want = {
+          bevel: d * Math.tan((40 * Math.PI) / 180),
+          round: arc(3, 3 - t),
+          cove: 3 - arc(3, t),
+          ogee: t < 1.5 ? 1.5 - arc(1.5, t) : 1.5 + arc(1.5, 3 - t),
+        }[edge];
+        // Where an edge stands upright a rounding of the distance shows most.
+        if (t > 0.001 && !(edge === 'cove' && t > 2.999)) expect(Math.abs(h - want)).toBeLessThan(0.002);
+      });
+    }
+  });
+  it('say when there is nothing to be made of', () => {
+    const { z, remark } = shaped('outline', {}, []);
+    expect(remark).toMatch(/No closed outline/);
+    expect(z.every(Number.isNaN)).toBe(true);
+  });
+  it('rise round a dome to the middle of the widest place', () => {
+    const { z } = shaped('outline', { edge: 'round', over: null }, [loop(2, 2, 22, 2, 22, 12, 2, 12)]);
+    expect(at(z, 12, 7)).toBeCloseTo(5, 3);
+    expect(at(z, 12, 4)).toBeCloseTo(Math.sqrt(25 - 9), 3);
+  });
+});
+
+describe('profiles of an edge', () => {
+  it('begin at nothing, rise by their width, never fall, and are level beyond', () => {
+    for (const edge of ['round', 'cove', 'ogee'] as const) {
+      let last = 0;
+      for (let d = 0; d <= 5; d += 0.01) {
+        const h = edgeHeight(edge, d, 0, 4);
+        expect(h).toBeGreaterThanOrEqual(last - 1e-12);
+        last = h;
+      }
+      expect(edgeHeight(edge, 0, 0, 4)).toBe(0);
+      expect(last).toBeCloseTo(4, 12);
+    }
+  });
+});
+
+describe('ground', () => {
+  it('is a plane about the middle of the blank', () => {
+    const { z } = shaped('ground', { height: 3, alongX: 10, alongY: -5 });
+    const tan = (a: number) => Math.tan((a * Math.PI) / 180);
+    expect(at(z, 12, 10)).toBeCloseTo(3, 6);
+    expect(at(z, 24, 0)).toBeCloseTo(3 + 12 * tan(10) - 10 * tan(-5), 5);
+  });
+});
+
+describe('a mesh', () => {
+  it('whose file is not here is nowhere, and says so', () => {
+    const { z, remark } = shaped('mesh', { mesh: 'gone' });
+    expect(z.every(Number.isNaN)).toBe(true);
+    expect(remark).toMatch(/not on this device/);
+  });
+  it('takes the other sizes along where they are linked; the rise goes alone', () => {
+    const k = formKindOf('mesh');
+    const v = { ...(k.defaults as object), width: 20, height: 10, rise: 4, linked: true };
+    const changed = (c: object) => k.changed!({ ...v, ...c } as never, v as never);
+    expect(changed({ width: 37 })).toMatchObject({ width: 37, height: 18.5, rise: 7.4 });
+    expect(changed({ height: 5 })).toMatchObject({ width: 10, height: 5, rise: 2 });
+    expect(changed({ rise: 3 })).toMatchObject({ width: 20, height: 10, rise: 3 });
+    expect(changed({ width: 37, linked: false })).toMatchObject({ width: 37, height: 10, rise: 4 });
+  });
+});

@@ -1,0 +1,62 @@
+import { z } from 'zod';
+import { choices } from '../../units/fields';
+import { formKind, nowhere } from '../form';
+import { placed, stood, upSides, type UpSide } from '../mesh';
+import { meshHeights } from '../raster';
+
+const size = z.number().min(0.01).max(5000);
+const schema = z.object({
+  /** Id of its file among the job's assets. */
+  mesh: z.string(),
+  up: z.enum(upSides),
+  turn: z.number().min(-360).max(360),
+  /** Its middle, in the blank's frame, mm. */
+  x: z.number().min(-1e4).max(1e4),
+  y: z.number().min(-1e4).max(1e4),
+  width: size,
+  height: size,
+  rise: size,
+  /** Whether a typed width or height takes the other sizes along. */
+  linked: z.boolean(),
+});
+
+const UP: Readonly<Record<UpSide, string>> = {
+  'z+': 'Its Z',
+  'z-': 'Its Z, turned over',
+  'y+': 'Its Y',
+  'y-': 'Its Y, turned over',
+  'x+': 'Its X',
+  'x-': 'Its X, turned over',
+};
+
+/** A mesh from a file, stood up, sized and placed. What lies beside it is empty. */
+export const mesh = formKind({
+  id: 'mesh',
+  name: 'Mesh',
+  summary: 'A modelled shape from an STL or OBJ file.',
+  schema,
+  ofFile: true,
+  fields: [
+    { kind: 'choice', key: 'up', label: 'What looks up', options: choices(UP) },
+    { kind: 'number', key: 'turn', label: 'Turned by', unit: '\u00b0' },
+    { kind: 'length', key: 'width', label: 'Width (X)' },
+    { kind: 'length', key: 'height', label: 'Height (Y)' },
+    { kind: 'length', key: 'rise', label: 'Rise (Z)' },
+    { kind: 'flag', key: 'linked', label: 'Width and height take the other sizes along' },
+    { kind: 'length', key: 'x', label: 'Middle X' },
+    { kind: 'length', key: 'y', label: 'Middle Y' },
+  ],
+  defaults: { mesh: '', up: 'z+', turn: 0, x: 0, y: 0, width: 10, height: 10, rise: 1, linked: true },
+  assets: (v) => [v.mesh],
+  changed(v, was) {
+    if (!v.linked) return v;
+    const by = v.width !== was.width ? v.width / was.width : v.height !== was.height ? v.height / was.height : 1;
+    // The rise alone is changed alone: reliefs are made shallow.
+    return by === 1 ? v : { ...v, width: was.width * by, height: was.height * by, rise: was.rise * by };
+  },
+  evaluate(v, c) {
+    const m = c.mesh(v.mesh);
+    if (!m) return nowhere(c.grid, 'Its file is not on this device. Bring the mesh again.');
+    return { z: meshHeights(placed(stood(m, v.up, v.turn), v), c.grid), remark: '' };
+  },
+});

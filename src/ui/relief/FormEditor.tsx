@@ -1,0 +1,149 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { meetings, type Meeting } from '@/core/relief/form';
+import { formKindOf } from '@/core/relief/registry';
+import { formSchema, type Form } from '@/core/relief/stack';
+import { choices } from '@/core/units/fields';
+import { limitsOf } from '@/core/units/limits';
+import { useLater } from '@/ui/later';
+import { useOpenJob } from '@/store/openJob';
+import { changeForm } from '@/ui/actions/edits';
+import { setFormValue } from '@/ui/actions/relief';
+import { FieldForm } from '@/ui/common/FieldForm';
+import { ChoiceField, LengthField, NumberField, TextField } from '@/ui/common/fields';
+import { Group } from '@/ui/common/SheetParts';
+import { setView, useView } from '@/ui/view';
+
+const grid = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' };
+
+/** Which items a form or its mask is made of, with the way to change them. */
+function Items({
+  ids,
+  words,
+  none,
+  use,
+}: {
+  ids: readonly string[];
+  words: string;
+  none: string;
+  use: (picked: string[]) => void;
+}) {
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const picked = useLater(useView, (v) => v.picked);
+  const there = ids.filter((id) => job.items.some((i) => i.id === id));
+  const same = picked.length === ids.length && picked.every((p) => ids.includes(p));
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1.25, minHeight: 34 }}>
+      <Typography variant="body2" sx={{ flex: 1, color: there.length ? 'text.secondary' : 'error.main' }}>
+        {there.length ? `${words} ${there.length} ${there.length === 1 ? 'item' : 'items'}` : none}
+      </Typography>
+      {same || !picked.length ? (
+        <Button size="small" color="inherit" disabled={!there.length} onClick={() => setView({ picked: [...there] })}>
+          Show them
+        </Button>
+      ) : (
+        <Button size="small" variant="outlined" onClick={() => use([...picked])}>
+          Use the {picked.length} picked
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+/** The values of one form: its own, how it meets what lies under it, and where. */
+export function FormEditor({ form }: { form: Form }) {
+  const unit = useLater(useOpenJob, (s) => s.job!.unit);
+  const asked = useLater(useView, (v) => v.typing);
+  const kind = formKindOf(form.kind);
+  const change = (name: string, recipe: (f: Form) => void) => changeForm(form.id, name, recipe);
+  return (
+    <>
+      <Group title={form.name}>
+        {kind.ofOutlines && (
+          <Items
+            ids={form.items}
+            words="Made of"
+            none="Pick lettering or outlines on the table for this form"
+            use={(picked) => change('Choose artwork', (f) => void (f.items = picked))}
+          />
+        )}
+        <FieldForm
+          fields={kind.fields}
+          values={form.values}
+          unit={unit}
+          asked={asked?.id === form.id ? asked.n : undefined}
+          onChange={(key, value, f) => setFormValue(form.id, key, value, f)}
+        />
+      </Group>
+      <Group title="On what lies under it">
+        <Box sx={grid}>
+          <ChoiceField
+            label="It"
+            value={form.meets}
+            options={choices(meetings)}
+            onChange={(v) => change('Change how a form meets', (f) => void (f.meets = v as Meeting))}
+          />
+          <LengthField
+            label="Begins at"
+            value={form.base}
+            unit={unit}
+            {...limitsOf(formSchema, 'base')}
+            hint="Above the base of the stack"
+            onChange={(v) => v !== null && change('Change where a form begins', (f) => void (f.base = v))}
+          />
+          <NumberField
+            label="Strength"
+            value={form.strength * 100}
+            unit="%"
+            min={0}
+            max={100_000}
+            onChange={(v) => change('Change the strength of a form', (f) => void (f.strength = v / 100))}
+          />
+          <TextField
+            label="Name"
+            value={form.name}
+            onChange={(v) => v.trim() && change('Rename form', (f) => void (f.name = v.trim().slice(0, 200)))}
+          />
+        </Box>
+      </Group>
+      <Group title="Where">
+        <ChoiceField
+          label="It counts"
+          value={form.mask?.side ?? 'all'}
+          options={choices({ all: 'Everywhere', inside: 'Inside outlines', outside: 'Outside outlines' })}
+          onChange={(v) =>
+            change('Change where a form counts', (f) => {
+              if (v === 'all') f.mask = null;
+              else
+                f.mask = {
+                  items: f.mask?.items ?? [...useView.getState().picked],
+                  edge: f.mask?.edge ?? 0,
+                  side: v as 'inside' | 'outside',
+                };
+            })
+          }
+        />
+        {form.mask && (
+          <Box sx={{ mt: 1.25 }}>
+            <Items
+              ids={form.mask.items}
+              words={form.mask.side === 'inside' ? 'Inside' : 'Outside'}
+              none="Pick outlines on the table for it"
+              use={(picked) => change('Choose artwork', (f) => void (f.mask && (f.mask.items = picked)))}
+            />
+            <LengthField
+              label="Soft edge"
+              value={form.mask.edge}
+              unit={unit}
+              min={0}
+              max={500}
+              onChange={(v) => v !== null && change('Change a soft edge', (f) => void (f.mask && (f.mask.edge = v)))}
+            />
+          </Box>
+        )}
+      </Group>
+    </>
+  );
+}

@@ -1,0 +1,104 @@
+'use client';
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import ContentCopyRounded from '@mui/icons-material/ContentCopyRounded';
+import DeleteOutlineRounded from '@mui/icons-material/DeleteOutlineRounded';
+import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
+import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
+import Box from '@mui/material/Box';
+import IconButton from '@mui/material/IconButton';
+import Tooltip from '@mui/material/Tooltip';
+import { useWork } from '@/compute/useWork';
+import { meetings } from '@/core/relief/form';
+import { formKindOf } from '@/core/relief/registry';
+import type { Form } from '@/core/relief/stack';
+import { useLater } from '@/ui/later';
+import { copyForm, deleteForm } from '@/ui/actions/relief';
+import { changeForm } from '@/ui/actions/edits';
+import { setView, useView } from '@/ui/view';
+
+/** One form of the stack: its name, what it is and how it meets what lies under it. */
+export function FormRow({ form }: { form: Form }) {
+  const open = useLater(useView, (v) => v.formId === form.id);
+  const remark = useLater(useWork, (w) => w.relief?.shaped.remarks[form.id] ?? '');
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: form.id });
+  const choose = () => setView({ formId: open ? null : form.id, ...(form.items.length && { picked: form.items }) });
+  return (
+    <Box
+      component="li"
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      sx={{
+        position: 'relative',
+        zIndex: isDragging ? 2 : undefined,
+        display: 'flex',
+        alignItems: 'center',
+        bgcolor: 'background.paper',
+        border: '1px solid',
+        borderColor: open ? 'primary.main' : 'divider',
+        boxShadow: open ? '0 0 0 1px var(--mui-palette-primary-main)' : 'none',
+        borderRadius: 2,
+      }}
+    >
+      <Box
+        {...attributes}
+        {...listeners}
+        role="button"
+        aria-pressed={open}
+        onClick={choose}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') choose();
+          else listeners?.onKeyDown?.(e);
+        }}
+        sx={{
+          flex: 1,
+          minWidth: 0,
+          px: 1.25,
+          py: 0.75,
+          cursor: 'pointer',
+          opacity: form.visible ? 1 : 0.55,
+          borderRadius: 2,
+          '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 },
+        }}
+      >
+        <Box sx={{ fontWeight: 600, fontSize: 14, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          {form.name}
+        </Box>
+        <Box sx={{ fontSize: 12.5, color: remark ? 'error.main' : 'text.secondary' }}>
+          {remark || `${formKindOf(form.kind).name} \u00b7 ${meetings[form.meets].toLowerCase()}`}
+        </Box>
+      </Box>
+      <Tooltip title={form.visible ? 'Leave it out' : 'Take it in'}>
+        <IconButton
+          size="small"
+          aria-label={`${form.visible ? 'Leave out' : 'Take in'} ${form.name}`}
+          aria-pressed={!form.visible}
+          onClick={() =>
+            changeForm(
+              form.id,
+              form.visible ? 'Leave out a form' : 'Take in a form',
+              (f) => void (f.visible = !f.visible),
+            )
+          }
+        >
+          {form.visible ? <VisibilityOutlined fontSize="small" /> : <VisibilityOffOutlined fontSize="small" />}
+        </IconButton>
+      </Tooltip>
+      <Tooltip title="Copy">
+        <IconButton size="small" aria-label={`Copy ${form.name}`} onClick={() => copyForm(form.id)}>
+          <ContentCopyRounded fontSize="small" />
+        </IconButton>
+      </Tooltip>
+      <Tooltip title="Delete">
+        <IconButton
+          size="small"
+          aria-label={`Delete ${form.name}`}
+          onClick={() => deleteForm(form.id)}
+          sx={{ mr: 0.5 }}
+        >
+          <DeleteOutlineRounded fontSize="small" />
+        </IconButton>
+      </Tooltip>
+    </Box>
+  );
+}

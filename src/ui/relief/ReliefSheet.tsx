@@ -1,0 +1,119 @@
+'use client';
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  closestCenter,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import FileDownloadOutlined from '@mui/icons-material/FileDownloadOutlined';
+import FormatShapesRounded from '@mui/icons-material/FormatShapesRounded';
+import LandscapeOutlined from '@mui/icons-material/LandscapeOutlined';
+import ViewInArRounded from '@mui/icons-material/ViewInArRounded';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { useWork } from '@/compute/useWork';
+import { formKinds } from '@/core/relief/registry';
+import { formatLength } from '@/core/units/length';
+import { useLater } from '@/ui/later';
+import { useOpenJob } from '@/store/openJob';
+import { addForm, chooseMesh, exportReliefStl, moveForm } from '@/ui/actions/relief';
+import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
+import { WorkLeft } from '@/ui/common/Waiting';
+import { useView } from '@/ui/view';
+import { FormEditor } from './FormEditor';
+import { FormRow } from './FormRow';
+import { ThicknessGauge } from './ThicknessGauge';
+
+const icons: Readonly<Record<string, React.ReactNode>> = {
+  outline: <FormatShapesRounded />,
+  mesh: <ViewInArRounded />,
+  ground: <LandscapeOutlined />,
+};
+
+/** The relief: its forms like strata, the uppermost first, how it lies in the thickness, and the form that is open. */
+export function ReliefSheet() {
+  const job = useLater(useOpenJob, (s) => s.job)!;
+  const formId = useLater(useView, (v) => v.formId);
+  const relief = useLater(useWork, (w) => w.relief);
+  const { forms } = job.relief;
+  const open = forms.find((f) => f.id === formId);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const shown = [...forms].reverse();
+  const end = (e: DragEndEvent) => {
+    if (e.over && e.active.id !== e.over.id)
+      moveForm(
+        String(e.active.id),
+        forms.findIndex((f) => f.id === e.over!.id),
+      );
+  };
+  const facts = relief?.shaped.facts;
+  return (
+    <>
+      <SheetHead
+        title="Relief"
+        remark={
+          facts && facts.covered > 0 ? `${formatLength(facts.highest - facts.lowest, job.unit)} ${job.unit} high` : ''
+        }
+      />
+      {!forms.length && (
+        <Empty title="No relief yet">
+          Drop a mesh (STL or OBJ) on the table, or raise picked lettering and outlines. Forms lie on each other like
+          strata.
+        </Empty>
+      )}
+      <Box sx={{ px: 1.5, pb: 1.25, display: 'flex', flexWrap: 'wrap', gap: 1 }}>
+        {formKinds.map((k) => (
+          <Button
+            key={k.id}
+            size="small"
+            variant="outlined"
+            color="inherit"
+            title={k.summary}
+            startIcon={icons[k.id]}
+            onClick={() => (k.ofFile ? chooseMesh() : addForm(k.id))}
+          >
+            {k.name}
+          </Button>
+        ))}
+      </Box>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
+        <SortableContext items={shown.map((f) => f.id)} strategy={verticalListSortingStrategy}>
+          <Box
+            component="ol"
+            aria-label="Forms"
+            sx={{ listStyle: 'none', m: 0, p: 0, px: 1.5, pb: forms.length ? 1.5 : 0, display: 'grid', gap: 0.5 }}
+          >
+            {shown.map((f) => (
+              <FormRow key={f.id} form={f} />
+            ))}
+          </Box>
+        </SortableContext>
+      </DndContext>
+      <WorkLeft />
+      {relief && facts && facts.covered > 0 && (
+        <Group title="In the thickness">
+          <ThicknessGauge facts={facts} blank={job.blank} unit={job.unit} />
+          <Button
+            size="small"
+            color="inherit"
+            variant="outlined"
+            startIcon={<FileDownloadOutlined />}
+            disabled={!relief.fine}
+            onClick={exportReliefStl}
+            sx={{ mt: 1.25 }}
+          >
+            Export as STL
+          </Button>
+        </Group>
+      )}
+      {open && <FormEditor key={open.id} form={open} />}
+    </>
+  );
+}
