@@ -29,6 +29,7 @@ import { nativeStamping } from './native/stamp';
 import { nativeVoronoi } from './native/voronoi';
 import { fontsFromPackages } from '../src/cli/fonts';
 import { lettersBoard } from './letters';
+import { reliefWork } from './relief';
 
 const art = fontsFromPackages();
 
@@ -217,6 +218,9 @@ part('removal', () => {
       ambitious ? `ratio ${ambitious}` : '500',
     );
   }
+});
+part('relief', () => {
+  for (const { what, work, bar } of reliefWork()) row(what, ms(median(5, work, 2)), bar, '');
 });
 part('location', () => {
   const size = 2000;

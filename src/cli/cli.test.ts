@@ -36,6 +36,43 @@ describe('the command line', () => {
     writeFileSync(job, JSON.stringify(board));
   });
 
+  it('writes the relief of a job as heights and as a body, and says what a form lacks', () => {
+    expect(mirvak('relief', job, '--out', path.join(dir, 'none'))).toMatchObject({
+      status: 1,
+      stderr: 'mirvak: This job has no relief.\n',
+    });
+    const board = JSON.parse(readFileSync(job, 'utf8'));
+    const form = { visible: true, meets: 'add', strength: 1, base: 0, items: [], mask: null };
+    board.setups[0].relief = {
+      baseDepth: 5,
+      cell: null,
+      forms: [
+        { ...form, id: 'g', name: 'Water', kind: 'ground', values: { height: 2, alongX: 0, alongY: 0 } },
+        {
+          ...form,
+          id: 'o',
+          name: 'Reeds',
+          kind: 'outline',
+          values: { edge: 'bevel', angle: 45, over: null, top: 'natural', height: 2 },
+        },
+      ],
+    };
+    const with2 = path.join(dir, 'relief.json');
+    writeFileSync(with2, JSON.stringify(board));
+    const r = mirvak('relief', with2, '--cell', '1', '--out', path.join(dir, 'relief'));
+    expect([r.status, r.stdout]).toEqual([
+      2,
+      'Reeds: No closed outline is picked for it. Pick lettering or outlines.\n',
+    ]);
+    const { cols, rows, cell } = json('relief/relief.json');
+    expect([cols, rows, cell]).toEqual([361, 201, 1]);
+    const bytes = readFileSync(path.join(dir, 'relief/relief.f32'));
+    expect(bytes.length).toBe(4 * cols * rows);
+    expect(bytes.readFloatLE(4 * 500)).toBe(-3);
+    const stl = readFileSync(path.join(dir, 'relief/relief.stl'));
+    expect(stl.length).toBe(84 + 50 * stl.readUInt32LE(80));
+  });
+
   it('plans the demo board, file by cutter, and everything passes', () => {
     const r = mirvak('plan', job, '--out', path.join(dir, 'plan'), '--files', 'cutter');
     expect([r.status, r.stdout, r.stderr]).toEqual([0, '', '']);

@@ -15,10 +15,16 @@ import { dialectOf } from '../core/program/dialect';
 import { bytesOf } from '../core/program/text';
 import { planCut } from '../core/pipeline/planning';
 import { assetsOf } from '@/core/job/assets';
+import { readMesh } from '../core/exchange/mesh/read';
+import { bodyField, writeStl } from '../core/exchange/mesh/writeStl';
+import { reliefCell, shapeRelief } from '../core/pipeline/shaping';
+import type { HeightField } from '../core/relief/field';
+import type { Mesh } from '../core/relief/mesh';
 import { fontsFromPackages } from './fonts';
 
 const USAGE = `mirvak plan JOB --out DIR [--files one|cutter|cut] [--dialect ID]
 mirvak proof JOB --cell MM --out DIR
+mirvak relief JOB --out DIR [--cell MM]
 mirvak schema
 mirvak demo NAME --out FILE        (${Object.keys(demoJobs).join(', ')})`;
 
@@ -72,13 +78,15 @@ function main(args: string[]): number {
     writeFileSync(file, file.endsWith('.json') ? JSON.stringify(make(), null, 2) : packJob(make()));
     return 0;
   }
-  if (command !== 'plan' && command !== 'proof') throw new UsageError(`there is no command "${command}"`);
+  if (command !== 'plan' && command !== 'proof' && command !== 'relief')
+    throw new UsageError(`there is no command "${command}"`);
   const { job: whole, assets } = open(target);
   const art = fontsFromPackages();
   for (const f of assetsOf(whole, 'font')) if (assets[f.file]) art.put(f.id, assets[f.file]);
   const files = values.files as OneSetup['run']['files'] | undefined;
   if (files && !['one', 'cutter', 'cut'].includes(files)) throw new UsageError('--files is one, cutter or cut');
   const cell = Number(values.cell);
+  if (command === 'relief') return reliefs(whole, assets, art, out(), values.cell === undefined ? null : cell);
   if (command === 'proof') {
     if (!(cell > 0)) throw new UsageError('--cell takes a size in mm, such as 0.1');
     for (const { blank } of eachSetup(whole))
@@ -128,14 +136,48 @@ function plan(
   return proof;
 }
 
+/** Writes the relief of each set-up that has one, as heights and as a closed body. */
+function reliefs(whole: Job, assets: Assets, art: Art, dir: string, cell: number | null): number {
+  if (cell !== null && !(cell > 0)) throw new UsageError('--cell takes a size in mm, such as 0.1');
+  const files = new Map(assetsOf(whole, 'mesh').map((m) => [m.id, m]));
+  const meshes = new Map<string, Mesh>();
+  const mesh = (id: string): Mesh | null => {
+    const asset = files.get(id);
+    if (!meshes.has(id) && asset && assets[asset.file]) meshes.set(id, readMesh(asset.name, assets[asset.file]));
+    return meshes.get(id) ?? null;
+  };
+  const setups = eachSetup(whole).filter((s) => s.relief.forms.some((f) => f.visible));
+  if (!setups.length) throw new Error('This job has no relief.');
+  let remarks = 0;
+  for (const job of setups) {
+    const to = job.at.only ? dir : path.join(dir, folderOf(job));
+    mkdirSync(to, { recursive: true });
+    const size = reliefCell(cell === null ? job : { ...job, relief: { ...job.relief, cell } });
+    const shaped = shapeRelief(job, size, { art, mesh, progress: () => {} });
+    writeField(to, 'relief', shaped.field);
+    writeFileSync(path.join(to, 'relief.stl'), writeStl(bodyField(shaped.field), -job.blank.thickness, job.name));
+    for (const f of job.relief.forms) {
+      if (!shaped.remarks[f.id]) continue;
+      remarks++;
+      console.log(`${job.at.only ? '' : `${job.at.name}: `}${f.name}: ${shaped.remarks[f.id]}`);
+    }
+  }
+  return remarks ? 2 : 0;
+}
+
+/** Writes heights as single floats, row by row, and beside them how they lie; NaN where there are none. */
+function writeField(to: string, name: string, f: HeightField): void {
+  const { cols, rows, cell, x0, y0, z } = f;
+  writeFileSync(path.join(to, `${name}.f32`), new Uint8Array(z.buffer, z.byteOffset, z.byteLength));
+  writeFileSync(path.join(to, `${name}.json`), JSON.stringify({ cols, rows, cell, x0, y0, sample: 'node' }));
+}
+
 /** Writes what a set-up leaves of its upper face into a folder. */
 function proveOnly(job: OneSetup, art: Art, to: string, found: Found | null, cell: number): Proof {
   const plans = new Map(job.cuts.filter((c) => c.enabled).map((c) => [c.id, planCut(job, c, art)]));
   const programs = writePrograms(job, plans);
   const proof = prove(job, placePrograms(job, programs), programs.tools, plans, cell, () => {}, undefined, found);
-  const { cols, rows, x0, y0, z: heights } = proof.field;
-  writeFileSync(path.join(to, 'proof.f32'), new Uint8Array(heights.buffer, heights.byteOffset, heights.byteLength));
-  writeFileSync(path.join(to, 'proof.json'), JSON.stringify({ cols, rows, cell, x0, y0, sample: 'node' }));
+  writeField(to, 'proof', { ...proof.field, cell });
   return proof;
 }
 

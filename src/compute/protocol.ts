@@ -77,6 +77,12 @@ export interface ArtworkApi {
   madeItems(from: number, to: number): Item[];
   /** Reads a mesh to see whether it is sound: how many triangles it has, and its box. */
   lookAtMesh(name: string, bytes: Uint8Array): { readonly triangles: number; readonly box: MeshBox };
+  /** A relief as a closed body down to the underside: a binary STL file, and how far apart its corners lie, mm. */
+  reliefBody(
+    field: HeightField,
+    thickness: number,
+    title: string,
+  ): { readonly bytes: Uint8Array; readonly cell: number };
   /** What to begin tracing a picture with: the threshold that parts it best, and how many colours it is drawn in. */
   lookAt(picture: Picture): { threshold: number; colours: number };
   trace(ticket: number, picture: Picture, options: TraceOptions, progress: ReportProgress): TracedLayer[];

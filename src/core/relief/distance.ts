@@ -6,72 +6,127 @@ import { makeSegmentIndex } from '../geometry/segmentIndex';
 import { stillWanted } from '../units/stillWanted';
 import type { Grid } from './field';
 
-/** Nodes along a side of the squares that are asked together. */
-const SQUARE = 16;
+/** Nodes along a side of the squares that are begun with, and of those that are not parted any more: powers of two. */
+const LARGEST = 64;
+const SMALLEST = 2;
+/** A square for which so few segments are left is not parted any more. */
+const FEW = 3;
+
+/** Segments in flat columns, with what their distances are worked out from: corner, way, and 1 / length squared. */
+function columnsOf(region: Region): { readonly count: number; readonly s: Float64Array } {
+  const count = region.reduce((n, l) => n + l.length / 2, 0);
+  const s = new Float64Array(5 * count);
+  let k = 0;
+  for (const l of region)
+    for (let i = 0; i < l.length; i += 2) {
+      const j = (i + 2) % l.length;
+      const [ex, ey] = [l[j] - l[i], l[j + 1] - l[i + 1]];
+      const ll = ex * ex + ey * ey;
+      s.set([l[i], l[i + 1], ex, ey, ll > 0 ? 1 / ll : 0], k);
+      k += 5;
+    }
+  return { count, s };
+}
 
 /**
  * Distance from each node to the outline's segments, mm: positive inside the region, negative outside; beyond `most` it may be
- * any number at least as large. Exact: for each square of nodes, only segments that can be nearest to one of them are asked
- * (those within the middle's own distance and twice the square's radius), each by itself.
+ * any number at least as large. Exact: squares of nodes are parted in four again and again, each part keeping only those
+ * segments that can be nearest to one of its nodes.
  *
- *      +-------+        d: distance of the middle
+ *      +-------+        d: distance of the middle; r: radius of the square
  *      |   .---|--d--   a node lies at most r from the middle, so its nearest segment at most
  *      +-----r-+        d + r from the node, and d + 2 r from the middle
  */
 export function distances(region: Region, g: Grid, most = Infinity): Float32Array {
   const out = new Float32Array(g.cols * g.rows).fill(-Infinity);
-  const count = region.reduce((n, l) => n + l.length / 2, 0);
+  const { count, s } = columnsOf(region);
   if (!count) return out;
-  const s = new Float64Array(4 * count);
   const tree = new Flatbush(count);
-  let k = 0;
-  for (const l of region)
-    for (let i = 0; i < l.length; i += 2) {
-      const j = (i + 2) % l.length;
-      s.set([l[i], l[i + 1], l[j], l[j + 1]], k);
-      tree.add(Math.min(l[i], l[j]), Math.min(l[i + 1], l[j + 1]), Math.max(l[i], l[j]), Math.max(l[i + 1], l[j + 1]));
-      k += 4;
-    }
+  for (let i = 0; i < 5 * count; i += 5) {
+    const [x, y] = [s[i] + s[i + 2], s[i + 1] + s[i + 3]];
+    tree.add(Math.min(s[i], x), Math.min(s[i + 1], y), Math.max(s[i], x), Math.max(s[i + 1], y));
+  }
   tree.finish();
   const index = makeSegmentIndex(region);
-  const inside = makeInside(region);
   const far = (i: number, x: number, y: number): number => {
-    const ex = s[4 * i + 2] - s[4 * i];
-    const ey = s[4 * i + 3] - s[4 * i + 1];
-    const l = ex * ex + ey * ey;
-    const t = l > 0 ? Math.min(1, Math.max(0, ((x - s[4 * i]) * ex + (y - s[4 * i + 1]) * ey) / l)) : 0;
-    const dx = x - s[4 * i] - t * ex;
-    const dy = y - s[4 * i + 1] - t * ey;
+    const px = x - s[i];
+    const py = y - s[i + 1];
+    let t = (px * s[i + 2] + py * s[i + 3]) * s[i + 4];
+    t = t < 0 ? 0 : t > 1 ? 1 : t;
+    const dx = px - t * s[i + 2];
+    const dy = py - t * s[i + 3];
     return dx * dx + dy * dy;
   };
-  const r = Math.SQRT1_2 * (SQUARE - 1) * g.cell;
-  for (let row = 0; row < g.rows; row += SQUARE)
-    for (let col = 0; col < g.cols; col += SQUARE) {
-      stillWanted(SQUARE);
-      const x = g.x0 + (col + (SQUARE - 1) / 2) * g.cell;
-      const y = g.y0 + (row + (SQUARE - 1) / 2) * g.cell;
-      const d = index.distance(x, y, most + r);
-      const [rows, cols] = [Math.min(g.rows, row + SQUARE), Math.min(g.cols, col + SQUARE)];
-      if (d > most + r) continue;
-      // A little more, so that rounding leaves none out.
-      const reach = (d + 2 * r) * (1 + 1e-9);
-      const near = tree.search(x - reach, y - reach, x + reach, y + reach).filter((i) => far(i, x, y) <= reach * reach);
-      for (let j = row; j < rows; j++)
-        for (let c = col; c < cols; c++) {
-          const [px, py] = [g.x0 + c * g.cell, g.y0 + j * g.cell];
+  // What is left at each depth of parting, and how far each of it is from the middle.
+  const left: Int32Array[] = [];
+  const away = new Float64Array(count);
+  const radius = (size: number) => Math.SQRT1_2 * (size - 1) * g.cell;
+  const middle = (first: number, at: number, size: number) => first + (at + (size - 1) / 2) * g.cell;
+
+  /** The `n` segments of a depth are all that can be nearest within a square. */
+  function fill(col: number, row: number, size: number, depth: number, n: number): void {
+    const from = left[depth];
+    if (size <= SMALLEST || n <= FEW) {
+      for (let j = row; j < Math.min(g.rows, row + size); j++)
+        for (let c = col; c < Math.min(g.cols, col + size); c++) {
+          const x = g.x0 + c * g.cell;
+          const y = g.y0 + j * g.cell;
           let best = Infinity;
-          for (let q = 0; q < near.length; q++) {
-            const f = far(near[q], px, py);
+          for (let q = 0; q < n; q++) {
+            const f = far(from[q], x, y);
             if (f < best) best = f;
           }
           out[j * g.cols + c] = -Math.sqrt(best);
         }
+      return;
     }
-  // Row by row: the crossings of a row are looked for once. A node that was not asked, inside, is deep.
-  for (let j = 0; j < g.rows; j++)
+    const half = size / 2;
+    const into = (left[depth + 1] ??= new Int32Array(count));
+    for (let part = 0; part < 4; part++) {
+      const c = col + (part & 1 ? half : 0);
+      const r = row + (part & 2 ? half : 0);
+      if (c >= g.cols || r >= g.rows) continue;
+      const [x, y] = [middle(g.x0, c, half), middle(g.y0, r, half)];
+      let near = Infinity;
+      for (let q = 0; q < n; q++) {
+        const f = far(from[q], x, y);
+        away[q] = f;
+        if (f < near) near = f;
+      }
+      // A little more, so that rounding leaves none out.
+      const reach = (Math.sqrt(near) + 2 * radius(half)) * (1 + 1e-9);
+      let kept = 0;
+      for (let q = 0; q < n; q++) if (away[q] <= reach * reach) into[kept++] = from[q];
+      fill(c, r, half, depth + 1, kept);
+    }
+  }
+
+  const r = radius(LARGEST);
+  left[0] = new Int32Array(count);
+  for (let row = 0; row < g.rows; row += LARGEST)
+    for (let col = 0; col < g.cols; col += LARGEST) {
+      stillWanted(LARGEST);
+      const [x, y] = [middle(g.x0, col, LARGEST), middle(g.y0, row, LARGEST)];
+      const d = index.distance(x, y, most + r);
+      if (d > most + r) continue;
+      const reach = (d + 2 * r) * (1 + 1e-9);
+      const near = tree.search(x - reach, y - reach, x + reach, y + reach);
+      for (let q = 0; q < near.length; q++) left[0][q] = 5 * near[q];
+      fill(col, row, LARGEST, 0, near.length);
+    }
+  turnInside(region, g, out);
+  return out;
+}
+
+/** Distances of nodes inside count as positive, whether they were asked or not. */
+function turnInside(region: Region, g: Grid, out: Float32Array): void {
+  const inside = makeInside(region);
+  // Row by row: the crossings of a row are looked for once.
+  for (let j = 0; j < g.rows; j++) {
+    stillWanted();
     for (let c = 0; c < g.cols; c++)
       if (inside(g.x0 + c * g.cell, g.y0 + j * g.cell)) out[j * g.cols + c] = -out[j * g.cols + c];
-  return out;
+  }
 }
 
 /**

@@ -84,6 +84,8 @@ describe('what is said of heights', () => {
     expect(f.median).toBeCloseTo(-3.005, 1);
     expect(f.covered).toBe(0.5);
     expect(f.bands.reduce((a, b) => a + b)).toBe(1000);
+    // Mostly level ground with one hill.
+    expect(heightFacts(Float32Array.from([-5, -5, -5, -5, -4.999, 20])).median).toBeCloseTo(-5, 3);
     expect(heightFacts(new Float32Array(5).fill(NaN))).toMatchObject({ lowest: 0, highest: 0, covered: 0 });
     expect(heightFacts(new Float32Array(5).fill(-2))).toMatchObject({ lowest: -2, highest: -2, median: -2 });
   });

@@ -51,6 +51,13 @@ export const noRelief = (): Relief => ({ forms: [], baseDepth: 0, cell: null });
 export const assetsOfForms = (forms: readonly Form[]): string[] =>
   forms.flatMap((f) => formKindOf(f.kind).assets?.(f.values) ?? []);
 
+/** What comes of a height `f` over a height `u` that is not empty; `sense` is -1 where a form sinks, or keeps the lower. */
+function meet(meets: Meeting, sense: number, u: number, f: number): number {
+  if (meets === 'replace') return f;
+  if (meets === 'add' || meets === 'sink') return u + sense * f;
+  return sense * f > sense * u ? f : u;
+}
+
 /**
  * Lays a form on what is under it, in place; heights in mm above the base, NaN where empty. `weights`, 0 to 1 for each node, say
  * how much it counts there; null: wholly. Beyond the mask what is under stays as it is, empty places too; where a soft edge runs
@@ -62,18 +69,37 @@ export function lay(
   { meets, strength, base }: Pick<Form, 'meets' | 'strength' | 'base'>,
   weights: Float32Array | null,
 ): void {
+  const sense = meets === 'sink' || meets === 'lower' ? -1 : 1;
+  const alone = meets === 'sink' ? -1 : 1;
+  if (!weights) {
+    // Where it counts wholly there is less to ask at each of millions of nodes: a loop for each way.
+    if (meets === 'replace') {
+      for (let i = 0; i < under.length; i++) {
+        const f = base + strength * form[i];
+        if (f === f) under[i] = f;
+      }
+    } else if (meets === 'add' || meets === 'sink') {
+      for (let i = 0; i < under.length; i++) {
+        const f = base + strength * form[i];
+        const u = under[i];
+        if (f === f) under[i] = u === u ? u + sense * f : alone * f;
+      }
+    } else {
+      for (let i = 0; i < under.length; i++) {
+        const f = base + strength * form[i];
+        // Whatever is compared with what is empty is not larger.
+        if (f === f && !(sense * under[i] >= sense * f)) under[i] = f;
+      }
+    }
+    return;
+  }
   for (let i = 0; i < under.length; i++) {
-    const h = form[i];
-    const w = weights ? weights[i] : 1;
-    if (h !== h || w <= 0) continue;
-    const f = base + strength * h;
+    const f = base + strength * form[i];
+    const w = weights[i];
+    if (f !== f || w <= 0) continue;
     const u = under[i];
     const empty = u !== u;
-    let to: number;
-    if (meets === 'add') to = empty ? f : u + f;
-    else if (meets === 'sink') to = empty ? -f : u - f;
-    else if (meets === 'replace' || empty) to = f;
-    else to = meets === 'higher' ? Math.max(u, f) : Math.min(u, f);
+    const to = empty ? alone * f : meet(meets, sense, u, f);
     under[i] = w >= 1 ? to : (empty ? 0 : u) * (1 - w) + to * w;
   }
 }

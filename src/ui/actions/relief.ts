@@ -1,13 +1,12 @@
 import { artworkHelper } from '@/compute/artworkHelper';
 import { bringMeshes } from '@/compute/meshes';
 import { useWork } from '@/compute/useWork';
-import { writeStl } from '@/core/exchange/mesh/writeStl';
 import { slug } from '@/core/pipeline/programs';
 import { guessMesh } from '@/core/relief/guess';
 import { formKindOf } from '@/core/relief/registry';
 import type { Form } from '@/core/relief/stack';
 import { setAt, type Field } from '@/core/units/fields';
-import { formatLength } from '@/core/units/length';
+import { formatLength, lengthText } from '@/core/units/length';
 import { saysOf } from '@/core/units/says';
 import { putFile } from '@/store/files';
 import { freshId } from '@/store/jobs';
@@ -149,11 +148,27 @@ export const scaleRelief = (by: number, highest: number): void =>
   });
 
 /** Saves the relief as a closed body, ready to print: from the underside of the blank, empty places at its top face. */
-export function exportReliefStl(): void {
+export async function exportReliefStl(): Promise<void> {
   const job = jobNow();
   const relief = useWork.getState().relief;
   if (!job || !relief) return tell('info', 'There is no relief to export yet.');
   if (!relief.fine) return tell('info', 'The relief is still being shaped. Export it when it is done.');
-  const bytes = writeStl(relief.shaped.field, -job.blank.thickness, 0, `${job.name}, mm`);
-  download(`${slug(job.name)}-relief.stl`, bytes, 'model/stl');
+  const name = `${slug(job.name)}-relief.stl`;
+  const helper = artworkHelper();
+  try {
+    const { field } = relief.shaped;
+    const body = await busyWith(
+      `Writing ${name}\u2026`,
+      () => helper.dismiss(),
+      () => helper.ask((api) => api.reliefBody(field, job.blank.thickness, `${job.name}, mm`)),
+    );
+    download(name, body.bytes, 'model/stl');
+    if (body.cell > field.cell)
+      tell(
+        'success',
+        `"${name}" is saved with corners ${lengthText(body.cell, job.unit, job.unit === 'mm' ? 2 : 4)} apart, so that it can be worked with.`,
+      );
+  } catch (e) {
+    tell('error', saysOf(e, `"${name}" could not be saved: this device may have too little memory.`));
+  }
 }

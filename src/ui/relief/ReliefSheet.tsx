@@ -106,7 +106,7 @@ export function ReliefSheet() {
             variant="outlined"
             startIcon={<FileDownloadOutlined />}
             disabled={!relief.fine}
-            onClick={exportReliefStl}
+            onClick={() => void exportReliefStl()}
             sx={{ mt: 1.25 }}
           >
             Export as STL

@@ -88,7 +88,7 @@ export function ThicknessGauge({ facts, blank, unit }: { facts: HeightFacts; bla
           onChange={(v) => v !== null && shiftRelief(fit.above - v)}
         />
         <LengthField
-          label="Height"
+          label="Relief height"
           value={fit.height}
           unit={unit}
           min={0.001}

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { flatField } from '../../relief/field';
 import { boxMesh, stlOf, volumeOf } from '../../testing/meshes';
 import { readMesh } from './read';
-import { writeStl } from './writeStl';
+import { bodyField, writeStl } from './writeStl';
 
 const text = (s: string) => new TextEncoder().encode(s);
 const box = boxMesh(0, 0, 0, 3, 4, 5);
@@ -93,7 +93,9 @@ describe('a relief as a body', () => {
     for (let r = 0; r < f.rows; r++)
       for (let c = 0; c < f.cols; c++) f.z[r * f.cols + c] = -2 - 0.1 * c * 0.5 + 0.2 * r * 0.5;
     f.z[5] = NaN;
-    const mesh = readMesh('relief.stl', writeStl(f, -10, 0, 'Heron'));
+    const mesh = readMesh('relief.stl', writeStl(bodyField(f), -10, 'Heron'));
+    expect(Math.max(...mesh.corners)).toBe(6);
+    expect(mesh.corners.includes(0.5 * 5)).toBe(true);
     const edges = new Map<string, number>();
     for (let i = 0; i < mesh.corners.length; i += 9)
       for (let e = 0; e < 3; e++) {
@@ -107,8 +109,22 @@ describe('a relief as a body', () => {
       expect(edges.get(key.split('|').reverse().join('|'))).toBe(1);
     }
     f.z[5] = -2 - 0.1 * 5 * 0.5;
-    const whole = readMesh('relief.stl', writeStl(f, -10, 0, 'Heron'));
+    const whole = readMesh('relief.stl', writeStl(f, -10, 'Heron'));
     // Middle height of the plane, over the whole rectangle.
     expect(volumeOf(whole)).toBeCloseTo(6 * 4 * (8 - 0.1 * 3 + 0.2 * 2), 3);
+  });
+  it('of many nodes is thinned out, and keeps its heights between them', () => {
+    const f = flatField(100, 60, 0.05);
+    for (let r = 0; r < f.rows; r++)
+      for (let c = 0; c < f.cols; c++) f.z[r * f.cols + c] = -0.01 * c * 0.05 - 0.02 * r * 0.05;
+    const thin = bodyField(f);
+    expect(thin.cols * thin.rows).toBeLessThanOrEqual(610_000);
+    for (const [c, r] of [
+      [0, 0],
+      [thin.cols - 1, thin.rows - 1],
+      [77, 31],
+    ])
+      expect(thin.z[r * thin.cols + c]).toBeCloseTo(-0.01 * c * thin.cell - 0.02 * r * thin.cell, 5);
+    expect(bodyField(flatField(10, 10, 0.5)).cell).toBe(0.5);
   });
 });

@@ -1,14 +1,32 @@
-import type { HeightField } from '../../relief/field';
+import { fillFrom, filled, gridOf, type HeightField } from '../../relief/field';
+
+/** A body of more nodes is thinned out before it is written: each costs a hundred bytes, and programs that print choke on more. */
+const MOST_NODES = 600_000;
 
 /**
- * A relief as a closed body in a binary STL file: its surface, upright sides, and a level underside at `floor`, mm. Empty places
- * stand at `empty`; nothing is left below the floor. Corners in mm, the frame of the field.
+ * The body of a relief as it is handed on: `filled` at the top face, on nodes so far apart that a file of it can be worked with.
+ * Its `cell` says how far.
+ */
+export function bodyField(f: HeightField): HeightField {
+  const whole = filled(f);
+  const [w, h] = [(f.cols - 1) * f.cell, (f.rows - 1) * f.cell];
+  const cell = Math.sqrt((w * h) / MOST_NODES);
+  if (cell <= f.cell) return whole;
+  const grid = gridOf(w, h, cell);
+  const thin = { ...grid, x0: f.x0, y0: f.y0, z: new Float32Array(grid.cols * grid.rows) };
+  fillFrom(whole, thin);
+  return thin;
+}
+
+/**
+ * A field without empty places as a closed body in a binary STL file: its surface, upright sides, and a level underside at
+ * `floor`, mm; nothing is left below the floor. Corners in mm, the frame of the field.
  *
  *        ._/\_.        surface: two triangles for each square of nodes
  *        |    |        sides
  *        '----'        underside: fanned out from its middle, so that each corner of the sides has its own
  */
-export function writeStl(f: HeightField, floor: number, empty: number, title: string): Uint8Array {
+export function writeStl(f: HeightField, floor: number, title: string): Uint8Array<ArrayBuffer> {
   const { cols, rows } = f;
   const rim = 2 * (cols - 1) + 2 * (rows - 1);
   const count = 2 * (cols - 1) * (rows - 1) + 2 * rim + rim;
@@ -31,8 +49,7 @@ export function writeStl(f: HeightField, floor: number, empty: number, title: st
     at += 2;
   };
   const node = (c: number, r: number): Corner => {
-    const z = f.z[r * cols + c];
-    return [f.x0 + c * f.cell, f.y0 + r * f.cell, Math.max(floor, z === z ? z : empty)];
+    return [f.x0 + c * f.cell, f.y0 + r * f.cell, Math.max(floor, f.z[r * cols + c])];
   };
   for (let r = 0; r + 1 < rows; r++)
     for (let c = 0; c + 1 < cols; c++) {

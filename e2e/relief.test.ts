@@ -1,0 +1,131 @@
+import { readFileSync } from 'node:fs';
+import { emptyBoard, drop } from './board';
+import { eachOnAFreshDevice } from './device';
+import { PATIENCE, type Maker } from './maker';
+
+const device = eachOnAFreshDevice();
+
+/** A four-sided point of 20 x 20 x 10 mm, standing on its Y as many programs model: its base looks along Y. */
+function point(): string {
+  const at: readonly (readonly [number, number, number])[] = [
+    [0, 0, 0],
+    [20, 0, 0],
+    [20, 0, 20],
+    [0, 0, 20],
+    [10, 10, 10],
+  ];
+  const faces = [
+    [0, 4, 1],
+    [1, 4, 2],
+    [2, 4, 3],
+    [3, 4, 0],
+    [0, 1, 2],
+    [0, 2, 3],
+  ];
+  return [...at.map((p) => `v ${p.join(' ')}`), ...faces.map((f) => `f ${f.map((k) => k + 1).join(' ')}`)].join('\n');
+}
+
+/** Waits until a field shows a number that is meant. */
+async function shows(maker: Maker, label: string, meant: (v: number) => boolean): Promise<void> {
+  const until = Date.now() + PATIENCE;
+  for (;;) {
+    const v = await maker.valueOf(label);
+    if (v !== '' && meant(Number(v))) return;
+    if (Date.now() > until) throw new Error(`"${label}" shows "${v}".`);
+    await new Promise((r) => setTimeout(r, 60));
+  }
+}
+
+/** Lowest and highest corners of a binary STL, read for itself. */
+function boxOf(bytes: Buffer) {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  const count = bytes.readUInt32LE(80);
+  expect(bytes.length).toBe(84 + 50 * count);
+  for (let t = 0; t < count; t++)
+    for (let k = 0; k < 9; k++) {
+      const v = bytes.readFloatLE(84 + 50 * t + 12 + 4 * k);
+      low[k % 3] = Math.min(low[k % 3], v);
+      high[k % 3] = Math.max(high[k % 3], v);
+    }
+  return { low, high };
+}
+
+test('a mesh is dropped, stood up, sized to 37 mm, made 3 mm high alone, and saved as a body; a broken one changes nothing', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await drop(maker.page, 'finial.obj', '', point());
+  await maker.sees('"finial.obj": 6 triangles');
+  // It was stood up by itself: its thin side looks up.
+  await maker.sees('Its Y');
+  await maker.holds('Width (X)', '20');
+  await maker.fill('Width (X)', '37');
+  await maker.holds('Height (Y)', '37');
+  await maker.fill('Rise (Z)', '3');
+  await maker.holds('Width (X)', '37');
+  // The height of what was shaped; the top of the first form stood at the face, 9 mm above the base.
+  await maker.find('button', 'Relief, ready');
+  await shows(maker, 'Relief height', (v) => Math.abs(v - 3) < 0.05);
+  await maker.fill('Gap above', '0');
+  await shows(maker, 'Gap above', (v) => v === 0);
+  await shows(maker, 'Gap below', (v) => Math.abs(v - 15) < 0.05);
+  await maker.saved();
+  await drop(maker.page, 'torn.stl', '', 'solid torn\nfacet\nouter loop\nvertex 1 2 three\n');
+  await maker.sees('"torn.stl" was not read: "three" stands in line 4');
+  expect(await maker.page.$$eval('[aria-label=Forms] > li', (l) => l.length)).toBe(1);
+  await maker.press('Export as STL');
+  const { low, high } = boxOf(readFileSync(await device.downloaded(/-relief\.stl$/)));
+  expect([low[2], high[2]]).toEqual([-18, 0]);
+  // As far as its nodes go: all of the blank but for a part of a cell.
+  expect(high[0] - low[0]).toBeGreaterThan(299.8);
+  expect(high[0] - low[0]).toBeLessThanOrEqual(300);
+  // It is there when the job is opened again, file and all.
+  await maker.page.reload();
+  await maker.stage('Relief');
+  await maker.find('button', 'Relief, ready');
+  await maker.sees('finial');
+  await maker.press('Delete finial');
+  await maker.sees('No relief yet');
+  await maker.press('Undo');
+  await maker.find('button', 'Relief, ready');
+});
+
+test('lettering is raised from outlines, follows its text, lies on a ground inside a panel, and says what does not fit', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Rectangle');
+  await maker.fill('Width', '200');
+  await maker.fill('Height', '100');
+  await maker.stage('Relief');
+  await maker.press('Ground');
+  await maker.choose('It counts', 'Inside outlines');
+  await maker.sees('Inside 1 item');
+  await maker.find('button', 'Relief, ready');
+  await maker.stage('Artwork');
+  await maker.press('Lettering');
+  await maker.fill('Text', 'FEN', false);
+  await maker.stage('Relief');
+  await maker.press('From outlines');
+  await maker.sees('Made of 1 item');
+  await maker.choose('Top', 'Fitted to a height');
+  await maker.fill('Height', '2.5');
+  await shows(maker, 'Relief height', (v) => Math.abs(v - 2.5) < 0.2);
+  const higher = await maker.page.$eval('svg[aria-label^="Relief from"]', (e) => e.getAttribute('aria-label'));
+  // What stands above the face is said, with a way on.
+  await maker.fill('Begins at', '20');
+  await maker.sees('mm high; the blank is 18 mm thick');
+  await maker.fill('Begins at', '10');
+  await maker.sees('above the top face');
+  await maker.press('Bring its top down to the face');
+  await shows(maker, 'Gap above', (v) => v === 0);
+  expect(higher).toMatch(/Relief from -/);
+  // Another text, another relief: the sheet shows its heights without a press.
+  await maker.stage('Artwork');
+  await maker.press(/^FEN/, 'treeitem');
+  await maker.fill('Text', '.', false);
+  await maker.stage('Relief');
+  await maker.find('button', 'Relief, ready');
+  // A form that is left out counts for nothing.
+  await maker.press('Leave out From outlines');
+  await shows(maker, 'Relief height', (v) => v < 0.1);
+});
