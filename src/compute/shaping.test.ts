@@ -67,8 +67,8 @@ beforeEach(() => {
 
 it('shapes coarsely, then finely, and nothing more while nothing changes', async () => {
   const b = bench(null);
-  const job = setup(1, 0.1);
-  await b.show(job);
+  const first = setup(1, 0.1);
+  await b.show(first);
   expect(asked.map((a) => a.cell)).toEqual([0.4]);
   asked[0].done();
   await settle();
@@ -77,7 +77,7 @@ it('shapes coarsely, then finely, and nothing more while nothing changes', async
   asked[1].done();
   await settle();
   expect(b.held()).toMatchObject({ fine: true });
-  await b.show({ ...job, name: 'Another name' });
+  await b.show({ ...first, name: 'Another name' });
   expect(asked).toHaveLength(2);
 });
 
