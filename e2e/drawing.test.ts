@@ -149,7 +149,7 @@ test('a picture is traced over itself and placed at its wanted size', async () =
   await maker.page.waitForFunction(
     () => Math.abs(Number(/Width\s*([\d.]+) mm/.exec(document.body.innerText)?.[1]) - 80) < 0.3,
   );
-  await maker.chord('Alt', 'Digit3');
+  await maker.chord('Alt', 'Digit4');
   await maker.sees('Cuts 1 item');
   // The picture comes back with the job.
   await maker.page.reload();

@@ -108,7 +108,7 @@ test('the same by keyboard alone, in at most 60 keys beside what is typed into f
   await key('Tab');
   await page.keyboard.type('140');
   await kind('p', /^Profile/);
-  await key('Alt', '5');
+  await key('Alt', '6');
   await maker.proven();
   await maker.focused('Run');
   keys += await maker.tabTo('Save the program');

@@ -39,7 +39,7 @@ describe('actions', () => {
   it('are met by their shortcuts', () => {
     expect(press('n')).toBe(true);
     expect(useView.getState().tool).toBe('nodes');
-    expect(press('3', { alt: true, code: 'Digit3' })).toBe(true);
+    expect(press('4', { alt: true, code: 'Digit4' })).toBe(true);
     expect(useView.getState().stage).toBe('cuts');
     press('1');
     expect(useView.getState().table).toBe('plan');

@@ -1,5 +1,6 @@
 import { addSetup, showNextSetup } from './setups';
 import { itemKinds } from '@/core/artwork/registry';
+import { formKinds } from '@/core/relief/registry';
 import { cutKinds } from '@/core/cuts/registry';
 import { alignments } from '@/core/artwork/arrange';
 import { combinations, type Combination } from '@/core/artwork/shapeWork';
@@ -30,6 +31,7 @@ import { copyToClipboard, pasteFromClipboard } from './clipboard';
 import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
 import { chooseFont, setAlongPicked } from './lettering';
+import { addForm, chooseMesh, exportReliefStl } from './relief';
 import { tracePickedAgain } from './tracing';
 
 /** One thing that a maker can do. Menus, buttons, shortcuts and the command list all come from here. */
@@ -220,6 +222,15 @@ export const actions: readonly Action[] = [
     enabled: hasPick,
     run: () => setView({ cutAs: menuPlace() }),
   },
+  ...formKinds.map(
+    (k): Action => ({
+      id: `form-${k.id}`,
+      name: `Add to the relief: ${k.name.toLowerCase()}`,
+      enabled: hasJob,
+      run: () => (k.ofFile ? chooseMesh() : addForm(k.id)),
+    }),
+  ),
+  { id: 'export-relief', name: 'Export the relief as STL', enabled: hasJob, run: () => void exportReliefStl() },
   ...cutKinds.map(
     (k): Action => ({
       id: `cut-${k.id}`,

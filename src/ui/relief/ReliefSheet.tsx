@@ -20,7 +20,8 @@ import { formKinds } from '@/core/relief/registry';
 import { formatLength } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
-import { addForm, chooseMesh, exportReliefStl, moveForm } from '@/ui/actions/relief';
+import { action } from '@/ui/actions/registry';
+import { moveForm } from '@/ui/actions/relief';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { WorkLeft } from '@/ui/common/Waiting';
 import { useView } from '@/ui/view';
@@ -77,7 +78,7 @@ export function ReliefSheet() {
             color="inherit"
             title={k.summary}
             startIcon={icons[k.id]}
-            onClick={() => (k.ofFile ? chooseMesh() : addForm(k.id))}
+            onClick={action(`form-${k.id}`).run}
           >
             {k.name}
           </Button>
@@ -106,7 +107,7 @@ export function ReliefSheet() {
             variant="outlined"
             startIcon={<FileDownloadOutlined />}
             disabled={!relief.fine}
-            onClick={() => void exportReliefStl()}
+            onClick={action('export-relief').run}
             sx={{ mt: 1.25 }}
           >
             Export as STL
