@@ -4,6 +4,7 @@ import { meshHeights } from '../src/core/relief/raster';
 import { lay } from '../src/core/relief/stack';
 import { readMesh } from '../src/core/exchange/mesh/read';
 import { stlOf, surfaceMesh } from '../src/core/testing/meshes';
+import { textures, type TextureId } from '../src/core/relief/textures';
 import { formKindOf } from '../src/core/relief/registry';
 import type { Region } from '../src/core/geometry/region';
 
@@ -18,6 +19,7 @@ export function reliefWork(): readonly { readonly what: string; readonly work: (
     starLoop(5, 1.9, 0.8, 4 + (k % 23) * 4.1, 4 + Math.floor(k / 23) * 4.1),
   );
   const outline = formKindOf('outline');
+  const ground = formKindOf('texture');
   const one: Region = [starLoop(2500, 48, 47, 50, 50)];
   const round = { ...(outline.defaults as object), edge: 'round', top: 'fitted' };
   const forms = Array.from({ length: 10 }, (_, k) => new Float32Array(grid.cols * grid.rows).fill(k));
@@ -38,6 +40,16 @@ export function reliefWork(): readonly { readonly what: string; readonly work: (
       work: () => void outline.evaluate(round as never, { grid, region: one, mesh: () => null }),
       bar: '1.5 s',
     },
+    ...(Object.keys(textures) as TextureId[]).map((texture) => ({
+      what: `relief: texture "${textures[texture].name}", ${nodes}`,
+      work: () =>
+        void ground.evaluate({ ...(ground.defaults as object), texture } as never, {
+          grid,
+          region: [],
+          mesh: () => null,
+        }),
+      bar: '0.5 s',
+    })),
     {
       what: `relief: ten forms laid on each other, ${nodes}`,
       work: () => {

@@ -83,6 +83,7 @@ export function setJob(whole: Job | null, shown: string | null): void {
     keepNow();
     cold.clear();
     begun.clear();
+    reliefs.follow();
     results.setState({ ...NO_WORK, quality: results.getState().quality });
     void computePool().prover.ask((api) => api.clear());
     return;

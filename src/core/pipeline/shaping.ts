@@ -75,7 +75,7 @@ export const reliefKey = (job: Outlined): string =>
   );
 
 /** Heights of forms and weights of masks are kept by what they are made of, up to so many bytes. */
-const MOST_BYTES = 600e6;
+const MOST_BYTES = 400e6;
 export interface ShapeMemory {
   form(key: string, make: () => FormHeights): FormHeights;
   weights(key: string, make: () => Float32Array): Float32Array;

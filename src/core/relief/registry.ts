@@ -2,9 +2,10 @@ import type { FormKind } from './form';
 import { ground } from './kinds/ground';
 import { mesh } from './kinds/mesh';
 import { outline } from './kinds/outline';
+import { texture } from './kinds/texture';
 
 /** Every kind of form, in the order in which they are offered. */
-export const formKinds: readonly FormKind[] = [outline, mesh, ground];
+export const formKinds: readonly FormKind[] = [outline, mesh, texture, ground];
 
 const byId = new Map(formKinds.map((k) => [k.id, k]));
 

@@ -12,6 +12,7 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import FileDownloadOutlined from '@mui/icons-material/FileDownloadOutlined';
 import FormatShapesRounded from '@mui/icons-material/FormatShapesRounded';
 import LandscapeOutlined from '@mui/icons-material/LandscapeOutlined';
+import WavesRounded from '@mui/icons-material/WavesRounded';
 import ViewInArRounded from '@mui/icons-material/ViewInArRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -33,6 +34,7 @@ const icons: Readonly<Record<string, React.ReactNode>> = {
   outline: <FormatShapesRounded />,
   mesh: <ViewInArRounded />,
   ground: <LandscapeOutlined />,
+  texture: <WavesRounded />,
 };
 
 /** The relief: its forms like strata, the uppermost first, how it lies in the thickness, and the form that is open. */

@@ -42,15 +42,15 @@ function useStates(): Record<Stage, State> {
   return {
     blank: 'ready',
     artwork: job.items.length ? 'ready' : 'empty',
-    relief: !job.relief.forms.length
+    relief: !job.relief.forms.some((f) => f.visible)
       ? 'empty'
       : shaping
         ? 'working'
-        : relief &&
-            !fitOf(relief.shaped.facts, job.blank.thickness).trouble &&
-            !Object.keys(relief.shaped.remarks).length
-          ? 'ready'
-          : 'attention',
+        : !relief
+          ? waiting
+          : fitOf(relief.shaped.facts, job.blank.thickness).trouble || Object.keys(relief.shaped.remarks).length
+            ? 'attention'
+            : 'ready',
     cuts: !job.cuts.length ? 'empty' : busy ? 'working' : trouble ? 'attention' : fresh ? 'ready' : waiting,
     proof: !job.cuts.length
       ? 'empty'

@@ -1,0 +1,55 @@
+import { z } from 'zod';
+import { stillWanted } from '../../units/stillWanted';
+import { choices } from '../../units/fields';
+import { formKind } from '../form';
+import { textures, type Texture, type TextureId } from '../textures';
+
+const ids = Object.keys(textures) as [TextureId, ...TextureId[]];
+const schema = z.object({
+  texture: z.enum(ids),
+  /** Size of its features and depth from the deepest to the highest, mm. */
+  size: z.number().min(0.2).max(500),
+  depth: z.number().min(0).max(100),
+  angle: z.number().min(-360).max(360),
+  /** How far it leaves a regular pattern, per cent. */
+  variation: z.number().min(0).max(100),
+  seed: z.number().int().min(0).max(1_000_000),
+});
+
+/** A ground of our own, the same for the same seed; its highest places stand at the form's base, so that it is cut into it. */
+export const texture = formKind({
+  id: 'texture',
+  name: 'Texture',
+  summary: 'A textured ground: water, sand, grain, stone, reed, brick and others.',
+  schema,
+  fields: [
+    {
+      kind: 'choice',
+      key: 'texture',
+      label: 'Texture',
+      options: choices(Object.fromEntries(ids.map((id) => [id, textures[id].name]))),
+    },
+    { kind: 'length', key: 'size', label: 'Size' },
+    { kind: 'length', key: 'depth', label: 'Depth' },
+    { kind: 'number', key: 'angle', label: 'Angle', unit: '\u00b0' },
+    { kind: 'number', key: 'variation', label: 'Variation', unit: '%' },
+    { kind: 'number', key: 'seed', label: 'Seed', whole: true },
+  ],
+  defaults: { texture: 'water', size: 8, depth: 1, angle: 0, variation: 50, seed: 1 },
+  evaluate(v, { grid: g }) {
+    const { at }: Texture = textures[v.texture];
+    const turn = (v.angle * Math.PI) / 180;
+    const [cos, sin] = [Math.cos(turn) / v.size, Math.sin(turn) / v.size];
+    const vary = v.variation / 100;
+    const z = new Float32Array(g.cols * g.rows);
+    for (let r = 0; r < g.rows; r++) {
+      stillWanted();
+      const y = g.y0 + r * g.cell;
+      for (let c = 0; c < g.cols; c++) {
+        const x = g.x0 + c * g.cell;
+        z[r * g.cols + c] = v.depth * (at(x * cos + y * sin, y * cos - x * sin, vary, v.seed) - 1);
+      }
+    }
+    return { z, remark: '' };
+  },
+});

@@ -1,0 +1,92 @@
+import fc from 'fast-check';
+import { gridOf } from './field';
+import { formKindOf } from './registry';
+import { chance, noise, toPoint } from './noise';
+import { textures, type Texture, type TextureId } from './textures';
+
+const ids = Object.keys(textures) as TextureId[];
+const grid = gridOf(30, 20, 0.5);
+const shaped = (values: object, g = grid) => {
+  const k = formKindOf('texture');
+  return k.evaluate({ ...(k.defaults as object), ...values }, { grid: g, region: [], mesh: () => null }).z;
+};
+
+describe('textures', () => {
+  it('are at least fourteen, each between its base and its depth, and of some height', () => {
+    expect(ids.length).toBeGreaterThanOrEqual(14);
+    for (const id of ids)
+      for (const variation of [0, 50, 100]) {
+        const z = shaped({ texture: id, depth: 2, size: 6, variation });
+        let [low, high] = [Infinity, -Infinity];
+        for (const h of z) [low, high] = [Math.min(low, h), Math.max(high, h)];
+        expect(low).toBeGreaterThanOrEqual(-2 - 1e-6);
+        expect(high).toBeLessThanOrEqual(1e-6);
+        expect(high - low).toBeGreaterThan(0.5);
+      }
+  });
+  it('are the same for the same seed, anywhere on the ground, and others for another', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...ids),
+        fc.double({ min: -500, max: 500, noNaN: true }),
+        fc.double({ min: -500, max: 500, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.nat({ max: 1_000_000 }),
+        (id, u, v, vary, seed) => {
+          const h = textures[id].at(u, v, vary, seed);
+          expect(h >= 0 && h <= 1).toBe(true);
+          expect((textures[id] as Texture).at(u, v, vary, seed)).toBe(h);
+        },
+      ),
+    );
+    for (const id of ids) {
+      const [a, b] = [1, 2].map((seed) => shaped({ texture: id, variation: 100, seed }));
+      expect(a.filter((h, i) => Math.abs(h - b[i]) > 0.02).length).toBeGreaterThan(a.length / 20);
+    }
+  });
+  it('are turned and made larger about the corner of the blank', () => {
+    for (const id of ids) {
+      const plain = shaped({ texture: id, size: 5, variation: 70 });
+      // The same places, twice as large on twice the ground.
+      const large = shaped({ texture: id, size: 10, variation: 70 }, gridOf(60, 40, 1));
+      plain.forEach((h, i) => expect(Math.abs(h - large[i])).toBeLessThan(1e-5));
+    }
+    const across = shaped({ texture: 'ripples', variation: 0, size: 4, depth: 1, angle: 90 });
+    // Turned by a right angle, waves run along X: depth (sin(-2 pi x / 4) - 1) / 2 everywhere.
+    across.forEach((h, i) => {
+      const x = (i % grid.cols) * grid.cell;
+      expect(h).toBeCloseTo((Math.sin((-2 * Math.PI * x) / 4) - 1) / 2, 5);
+    });
+  });
+  it('without variation repeat as masonry does: joints at the edges, faces between', () => {
+    expect(textures.brick.at(0.5, 0.25, 0, 1)).toBe(1);
+    for (const u of [0, 1, 7]) expect(textures.brick.at(u, 0.25, 0, 1)).toBe(0);
+    expect(textures.brick.at(0.3, 0.5, 0, 1)).toBe(0);
+    // Courses are shifted by half a brick.
+    expect(textures.brick.at(0.5, 0.75, 0, 1)).toBe(0);
+  });
+});
+
+describe('noise', () => {
+  it('is 0 at whole numbers, goes without jumps, and stays in bounds', () => {
+    const real = fc.double({ min: -300, max: 300, noNaN: true });
+    fc.assert(
+      fc.property(real, real, fc.nat(), (x, y, seed) => {
+        expect(Math.abs(noise(Math.round(x), Math.round(y), seed))).toBe(0);
+        const h = noise(x, y, seed);
+        expect(Math.abs(h)).toBeLessThanOrEqual(1.1);
+        expect(Math.abs(noise(x + 1e-6, y - 1e-6, seed) - h)).toBeLessThan(1e-4);
+        const d = toPoint(x, y, seed, 1);
+        // Held against every point of a wide neighbourhood.
+        let best = Infinity;
+        for (let q = -3; q <= 3; q++)
+          for (let p = -3; p <= 3; p++) {
+            const [i, j] = [Math.floor(x) + p, Math.floor(y) + q];
+            best = Math.min(best, Math.hypot(i + chance(i, j, seed) - x, j + chance(i, j, seed + 7919) - y));
+          }
+        expect(d).toBeCloseTo(best, 9);
+        expect(Math.abs(toPoint(x + 1e-3, y, seed, 1) - d)).toBeLessThanOrEqual(1e-3 + 1e-9);
+      }),
+    );
+  });
+});
