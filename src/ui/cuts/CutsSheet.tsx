@@ -1,14 +1,4 @@
 'use client';
-import {
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  closestCenter,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import AddRounded from '@mui/icons-material/AddRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -20,6 +10,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { moveCut } from '@/ui/actions/edits';
 import { Empty, SheetHead } from '@/ui/common/SheetParts';
+import { SortableList } from '@/ui/common/SortableList';
 import { useView } from '@/ui/view';
 import { CutCard } from './CutCard';
 import { cutAsBelow } from './CutAsMenu';
@@ -34,22 +25,11 @@ export function CutsSheet() {
   const proof = useLater(useWork, (w) => w.proof);
   const busy = useLater(useWork, (w) => w.planning !== null || w.proving !== null);
   const stopped = useLater(useWork, (w) => w.stopped);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const air = proof ? proof.times.reduce((s, t) => s + t.time.air, 0) / 60 : 0;
   const cutters = new Set(proof?.tools.map((t) => t.cutterId)).size;
   const cut = job.cuts.find((c) => c.id === cutId);
   const also = useLater(useView, (v) => v.alsoCuts);
   const many = job.cuts.filter((c) => c.id === cutId || also.includes(c.id));
-  const end = (e: DragEndEvent) => {
-    if (e.over && e.active.id !== e.over.id)
-      moveCut(
-        String(e.active.id),
-        job.cuts.findIndex((c) => c.id === e.over!.id),
-      );
-  };
   return (
     <>
       <SheetHead
@@ -67,19 +47,21 @@ export function CutsSheet() {
             : 'Draw something under Artwork first; a cut is made for what is picked.'}
         </Empty>
       )}
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
-        <SortableContext items={job.cuts.map((c) => c.id)} strategy={verticalListSortingStrategy}>
-          <Box
-            component="ol"
-            aria-label="Cut plan"
-            sx={{ listStyle: 'none', m: 0, p: 0, px: 1.5, display: 'grid', gap: 1 }}
-          >
-            {job.cuts.map((c, i) => (
-              <CutCard key={c.id} cut={c} index={i} />
-            ))}
-          </Box>
-        </SortableContext>
-      </DndContext>
+      <SortableList
+        label="Cut plan"
+        ids={job.cuts.map((c) => c.id)}
+        move={(id, over) =>
+          moveCut(
+            id,
+            job.cuts.findIndex((c) => c.id === over),
+          )
+        }
+        sx={{ gap: 1 }}
+      >
+        {job.cuts.map((c, i) => (
+          <CutCard key={c.id} cut={c} index={i} />
+        ))}
+      </SortableList>
       <Box sx={{ px: 1.5, py: 1.25, display: 'flex', gap: 1, alignItems: 'center' }}>
         <Button
           variant="contained"

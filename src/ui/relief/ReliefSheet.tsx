@@ -1,14 +1,4 @@
 'use client';
-import {
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  closestCenter,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import FileDownloadOutlined from '@mui/icons-material/FileDownloadOutlined';
 import FormatShapesRounded from '@mui/icons-material/FormatShapesRounded';
 import LandscapeOutlined from '@mui/icons-material/LandscapeOutlined';
@@ -25,6 +15,7 @@ import { action } from '@/ui/actions/registry';
 import { moveForm } from '@/ui/actions/relief';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { WorkLeft } from '@/ui/common/Waiting';
+import { SortableList } from '@/ui/common/SortableList';
 import { useView } from '@/ui/view';
 import { FormEditor } from './FormEditor';
 import { FormRow } from './FormRow';
@@ -44,18 +35,7 @@ export function ReliefSheet() {
   const relief = useLater(useWork, (w) => w.relief);
   const { forms } = job.relief;
   const open = forms.find((f) => f.id === formId);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const shown = [...forms].reverse();
-  const end = (e: DragEndEvent) => {
-    if (e.over && e.active.id !== e.over.id)
-      moveForm(
-        String(e.active.id),
-        forms.findIndex((f) => f.id === e.over!.id),
-      );
-  };
   const facts = relief?.shaped.facts;
   return (
     <>
@@ -86,19 +66,21 @@ export function ReliefSheet() {
           </Button>
         ))}
       </Box>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
-        <SortableContext items={shown.map((f) => f.id)} strategy={verticalListSortingStrategy}>
-          <Box
-            component="ol"
-            aria-label="Forms"
-            sx={{ listStyle: 'none', m: 0, p: 0, px: 1.5, pb: forms.length ? 1.5 : 0, display: 'grid', gap: 0.5 }}
-          >
-            {shown.map((f) => (
-              <FormRow key={f.id} form={f} />
-            ))}
-          </Box>
-        </SortableContext>
-      </DndContext>
+      <SortableList
+        label="Forms"
+        ids={shown.map((f) => f.id)}
+        move={(id, over) =>
+          moveForm(
+            id,
+            forms.findIndex((f) => f.id === over),
+          )
+        }
+        sx={{ gap: 0.5, pb: forms.length ? 1.5 : 0 }}
+      >
+        {shown.map((f) => (
+          <FormRow key={f.id} form={f} />
+        ))}
+      </SortableList>
       <WorkLeft />
       {relief && facts && facts.covered > 0 && (
         <Group title="In the thickness">
