@@ -71,7 +71,7 @@ test('what can be pressed stands still while a job opens', async () => {
   await page.reload();
   await maker.proven();
   const places = await page.evaluate(() => [...(window as unknown as { places: Set<string> }).places]);
-  expect(places.length).toBe(5);
+  expect(places.length).toBe(6);
 });
 
 test('a reload in mid-edit loses nothing, and undo goes all the way back', async () => {

@@ -16,7 +16,7 @@ import { bytesOf } from '../core/program/text';
 import { planCut } from '../core/pipeline/planning';
 import { assetsOf } from '@/core/job/assets';
 import { readMesh } from '../core/exchange/mesh/read';
-import { bodyField, writeStl } from '../core/exchange/mesh/writeStl';
+import { bodyOf, writeStl } from '../core/exchange/mesh/writeStl';
 import { reliefCell, shapeRelief } from '../core/pipeline/shaping';
 import type { HeightField } from '../core/relief/field';
 import type { Mesh } from '../core/relief/mesh';
@@ -155,7 +155,10 @@ function reliefs(whole: Job, assets: Assets, art: Art, dir: string, cell: number
     const size = reliefCell(cell === null ? job : { ...job, relief: { ...job.relief, cell } });
     const shaped = shapeRelief(job, size, { art, mesh, progress: () => {} });
     writeField(to, 'relief', shaped.field);
-    writeFileSync(path.join(to, 'relief.stl'), writeStl(bodyField(shaped.field), -job.blank.thickness, job.name));
+    writeFileSync(
+      path.join(to, 'relief.stl'),
+      writeStl(bodyOf(shaped.field, job.blank.width, job.blank.height), -job.blank.thickness, job.name),
+    );
     for (const f of job.relief.forms) {
       if (!shaped.remarks[f.id]) continue;
       remarks++;

@@ -18,7 +18,7 @@ import { lineNear, lineOnTable } from '@/core/proof/lookup';
 import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
 import { readMesh } from '@/core/exchange/mesh/read';
-import { bodyField, writeStl } from '@/core/exchange/mesh/writeStl';
+import { bodyOf, writeStl } from '@/core/exchange/mesh/writeStl';
 import { boxOfMesh, trianglesOf } from '@/core/relief/mesh';
 import { foundBy, type Faces } from '@/core/proof/faces';
 import type { HeightField } from '@/core/relief/field';
@@ -269,8 +269,8 @@ const api: ComputeApi = {
     const mesh = readMesh(name, bytes);
     return { triangles: trianglesOf(mesh), box: boxOfMesh(mesh) };
   },
-  reliefBody(field, thickness, title) {
-    const body = bodyField(field);
+  reliefBody(field, { width, height, thickness }, title) {
+    const body = bodyOf(field, width, height);
     const bytes = writeStl(body, -thickness, title);
     return Comlink.transfer({ bytes, cell: body.cell }, [bytes.buffer]);
   },

@@ -80,7 +80,7 @@ export interface ArtworkApi {
   /** A relief as a closed body down to the underside: a binary STL file, and how far apart its corners lie, mm. */
   reliefBody(
     field: HeightField,
-    thickness: number,
+    blank: Pick<OneSetup['blank'], 'width' | 'height' | 'thickness'>,
     title: string,
   ): { readonly bytes: Uint8Array; readonly cell: number };
   /** What to begin tracing a picture with: the threshold that parts it best, and how many colours it is drawn in. */

@@ -160,7 +160,7 @@ export async function exportReliefStl(): Promise<void> {
     const body = await busyWith(
       `Writing ${name}\u2026`,
       () => helper.dismiss(),
-      () => helper.ask((api) => api.reliefBody(field, job.blank.thickness, `${job.name}, mm`)),
+      () => helper.ask((api) => api.reliefBody(field, job.blank, `${job.name}, mm`)),
     );
     download(name, body.bytes, 'model/stl');
     if (body.cell > field.cell)

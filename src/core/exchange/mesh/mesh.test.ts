@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { flatField } from '../../relief/field';
+import { boxOfMesh } from '../../relief/mesh';
 import { boxMesh, stlOf, volumeOf } from '../../testing/meshes';
 import { readMesh } from './read';
-import { bodyField, writeStl } from './writeStl';
+import { bodyOf, writeStl } from './writeStl';
 
 const text = (s: string) => new TextEncoder().encode(s);
 const box = boxMesh(0, 0, 0, 3, 4, 5);
@@ -93,9 +94,10 @@ describe('a relief as a body', () => {
     for (let r = 0; r < f.rows; r++)
       for (let c = 0; c < f.cols; c++) f.z[r * f.cols + c] = -2 - 0.1 * c * 0.5 + 0.2 * r * 0.5;
     f.z[5] = NaN;
-    const mesh = readMesh('relief.stl', writeStl(bodyField(f), -10, 'Heron'));
-    expect(Math.max(...mesh.corners)).toBe(6);
-    expect(mesh.corners.includes(0.5 * 5)).toBe(true);
+    const mesh = readMesh('relief.stl', writeStl(bodyOf(f, 6.3, 4.1), -10, 'Heron'));
+    // As large as the blank, which reaches beyond the last nodes.
+    const { low, high } = boxOfMesh(mesh);
+    expect([...low, ...high]).toEqual([0, 0, -10, Math.fround(6.3), Math.fround(4.1), 0]);
     const edges = new Map<string, number>();
     for (let i = 0; i < mesh.corners.length; i += 9)
       for (let e = 0; e < 3; e++) {
@@ -109,7 +111,7 @@ describe('a relief as a body', () => {
       expect(edges.get(key.split('|').reverse().join('|'))).toBe(1);
     }
     f.z[5] = -2 - 0.1 * 5 * 0.5;
-    const whole = readMesh('relief.stl', writeStl(f, -10, 'Heron'));
+    const whole = readMesh('relief.stl', writeStl(bodyOf(f, 6, 4), -10, 'Heron'));
     // Middle height of the plane, over the whole rectangle.
     expect(volumeOf(whole)).toBeCloseTo(6 * 4 * (8 - 0.1 * 3 + 0.2 * 2), 3);
   });
@@ -117,14 +119,15 @@ describe('a relief as a body', () => {
     const f = flatField(100, 60, 0.05);
     for (let r = 0; r < f.rows; r++)
       for (let c = 0; c < f.cols; c++) f.z[r * f.cols + c] = -0.01 * c * 0.05 - 0.02 * r * 0.05;
-    const thin = bodyField(f);
-    expect(thin.cols * thin.rows).toBeLessThanOrEqual(610_000);
+    const thin = bodyOf(f, 100, 60);
+    expect(thin.z.length).toBeLessThanOrEqual(610_000);
+    expect(thin.cell).toBeCloseTo(0.1, 6);
     for (const [c, r] of [
       [0, 0],
-      [thin.cols - 1, thin.rows - 1],
+      [thin.xs.length - 1, thin.ys.length - 1],
       [77, 31],
     ])
-      expect(thin.z[r * thin.cols + c]).toBeCloseTo(-0.01 * c * thin.cell - 0.02 * r * thin.cell, 5);
-    expect(bodyField(flatField(10, 10, 0.5)).cell).toBe(0.5);
+      expect(thin.z[r * thin.xs.length + c]).toBeCloseTo(-0.01 * thin.xs[c] - 0.02 * thin.ys[r], 5);
+    expect([...bodyOf(flatField(10, 10, 4), 10, 9).xs]).toEqual([0, 4, 8, 10]);
   });
 });
