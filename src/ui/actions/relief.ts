@@ -7,6 +7,7 @@ import { formKindOf } from '@/core/relief/registry';
 import type { Form } from '@/core/relief/stack';
 import { setAt, type Field } from '@/core/units/fields';
 import { formatLength, lengthText } from '@/core/units/length';
+import { roundLengths } from '@/core/units/round';
 import { saysOf } from '@/core/units/says';
 import { putFile } from '@/store/files';
 import { freshId } from '@/store/jobs';
@@ -42,7 +43,7 @@ export function addForm(kind: string): void {
     kind,
     k.name,
     k.ofOutlines ? useView.getState().picked : [],
-    structuredClone(k.defaults) as Form['values'],
+    roundLengths(structuredClone(k.defaults) as Form['values'], k.fields, job.unit),
   );
   edit(`Add ${k.name.toLowerCase()}`, (j) => {
     // The first one begins inside of the blank: there is room for it to rise.

@@ -14,6 +14,8 @@ import { LengthField } from '@/ui/common/fields';
 const WIDE = 300;
 const TALL = 150;
 const PAD = 12;
+/** What is written on the blank is dark by day and night, as the blank is light. */
+const ON_FACE = '#1e2a2f';
 
 /**
  * How the relief lies in the blank, to scale from face to bed, with the chart of its heights: how much of it lies at each. Any
@@ -68,19 +70,12 @@ export function ThicknessGauge({ facts, blank, unit }: { facts: HeightFacts; bla
             {word}
           </text>
         ))}
-        <line
-          x1={190}
-          x2={WIDE - 4}
-          y1={y(facts.median)}
-          y2={y(facts.median)}
-          stroke="currentColor"
-          strokeDasharray="3 3"
-        />
-        <text x={WIDE - 6} y={y(facts.median) - 4} textAnchor="end" fontSize={11.5} fill="currentColor">
+        <line x1={190} x2={WIDE - 4} y1={y(facts.median)} y2={y(facts.median)} stroke={ON_FACE} strokeDasharray="3 3" />
+        <text x={WIDE - 6} y={y(facts.median) - 4} textAnchor="end" fontSize={11.5} fill={ON_FACE}>
           Median {formatLength(facts.median, unit)}
         </text>
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, minmax(0, 1fr))', gap: 1 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(100px, 1fr))', gap: 1 }}>
         <LengthField
           label="Gap above"
           value={fit.above}
