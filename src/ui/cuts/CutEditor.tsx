@@ -1,6 +1,5 @@
 'use client';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { useWork } from '@/compute/useWork';
@@ -16,6 +15,7 @@ import { FieldForm } from '@/ui/common/FieldForm';
 import { TextField } from '@/ui/common/fields';
 import { useDatum } from '@/ui/common/useDatum';
 import { Group } from '@/ui/common/SheetParts';
+import { UsedItems } from '@/ui/common/UsedItems';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { reachTint } from '@/ui/table/drawPlan';
 import { cutColour } from '@/ui/theme/theme';
@@ -37,16 +37,12 @@ function worst(region: Region): { x: number; y: number }[] {
 export function CutEditor({ cut }: { cut: Cut }) {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const library = useLibrary((l) => l.cutters);
-  const picked = useLater(useView, (v) => v.picked);
   const plan = useLater(useWork, (w) => w.cuts[cut.id]?.plan);
   const asked = useLater(useView, (v) => v.typing);
   const kind = kindOf(cut.kind);
   // The job's own copies come first: they are what is cut with.
   const cutters = [...job.cutters, ...library.filter((l) => !job.cutters.some((c) => c.id === l.id))];
-  const same = picked.length === cut.items.length && picked.every((p) => cut.items.includes(p));
   const placedTabs = (cut.values.tabs as { at: unknown[] } | undefined)?.at.length ?? 0;
-  const bare = kind.bare?.(cut.values) ?? false;
-  const items = cut.items.filter((id) => job.items.some((i) => i.id === id)).length;
   const origin = useDatum(job);
   return (
     <>
@@ -61,28 +57,13 @@ export function CutEditor({ cut }: { cut: Cut }) {
           clears={cut.kind === 'skim' || (!!kind.fills && cut.values.limit !== null)}
           zero={origin.z}
         />
-        <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1.25, minHeight: 34 }}>
-          <Typography variant="body2" sx={{ flex: 1, color: items || bare ? 'text.secondary' : 'error.main' }}>
-            {bare
-              ? 'Needs no artwork'
-              : items
-                ? `Cuts ${items} ${items === 1 ? 'item' : 'items'}`
-                : 'Pick artwork on the table for this cut'}
-          </Typography>
-          {same || !picked.length ? (
-            <Button size="small" color="inherit" disabled={!items} onClick={() => setView({ picked: cut.items })}>
-              Show them
-            </Button>
-          ) : (
-            <Button
-              size="small"
-              variant="outlined"
-              onClick={() => changeCut(cut.id, 'Choose artwork', (c) => void (c.items = [...picked]))}
-            >
-              Use the {picked.length} picked
-            </Button>
-          )}
-        </Box>
+        <UsedItems
+          ids={cut.items}
+          words="Cuts"
+          none="Pick artwork on the table for this cut"
+          needless={kind.bare?.(cut.values) ? 'Needs no artwork' : undefined}
+          use={(picked) => changeCut(cut.id, 'Choose artwork', (c) => void (c.items = picked))}
+        />
         <Boundary cut={cut} job={job} />
         <FieldForm
           fields={kind.fields}

@@ -1,7 +1,5 @@
 'use client';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
-import Typography from '@mui/material/Typography';
 import { meetings, type Meeting } from '@/core/relief/form';
 import { formKindOf } from '@/core/relief/registry';
 import { formSchema, type Form } from '@/core/relief/stack';
@@ -14,43 +12,10 @@ import { setFormValue } from '@/ui/actions/relief';
 import { FieldForm } from '@/ui/common/FieldForm';
 import { ChoiceField, LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
-import { setView, useView } from '@/ui/view';
+import { UsedItems } from '@/ui/common/UsedItems';
+import { useView } from '@/ui/view';
 
 const grid = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' };
-
-/** Which items a form or its mask is made of, with the way to change them. */
-function Items({
-  ids,
-  words,
-  none,
-  use,
-}: {
-  ids: readonly string[];
-  words: string;
-  none: string;
-  use: (picked: string[]) => void;
-}) {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const picked = useLater(useView, (v) => v.picked);
-  const there = ids.filter((id) => job.items.some((i) => i.id === id));
-  const same = picked.length === ids.length && picked.every((p) => ids.includes(p));
-  return (
-    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1.25, minHeight: 34 }}>
-      <Typography variant="body2" sx={{ flex: 1, color: there.length ? 'text.secondary' : 'error.main' }}>
-        {there.length ? `${words} ${there.length} ${there.length === 1 ? 'item' : 'items'}` : none}
-      </Typography>
-      {same || !picked.length ? (
-        <Button size="small" color="inherit" disabled={!there.length} onClick={() => setView({ picked: [...there] })}>
-          Show them
-        </Button>
-      ) : (
-        <Button size="small" variant="outlined" onClick={() => use([...picked])}>
-          Use the {picked.length} picked
-        </Button>
-      )}
-    </Box>
-  );
-}
 
 /** The values of one form: its own, how it meets what lies under it, and where. */
 export function FormEditor({ form }: { form: Form }) {
@@ -62,7 +27,7 @@ export function FormEditor({ form }: { form: Form }) {
     <>
       <Group title={form.name}>
         {kind.ofOutlines && (
-          <Items
+          <UsedItems
             ids={form.items}
             words="Made of"
             none="Pick lettering or outlines on the table for this form"
@@ -127,7 +92,7 @@ export function FormEditor({ form }: { form: Form }) {
         />
         {form.mask && (
           <Box sx={{ mt: 1.25 }}>
-            <Items
+            <UsedItems
               ids={form.mask.items}
               words={form.mask.side === 'inside' ? 'Inside' : 'Outside'}
               none="Pick outlines on the table for it"
