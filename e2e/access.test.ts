@@ -107,7 +107,7 @@ describe('with the solid', () => {
 describe('with the plan alone', () => {
   const device = eachOnAFreshDevice();
 
-  test('no view breaks a rule of access in the dark', () => everyView(device.maker, 'dark'));
+  test('(long) no view breaks a rule of access in the dark', () => everyView(device.maker, 'dark'));
 
   test('held upright and touched: nothing scrolls sideways, and what is touched is 44 pixels large', async () => {
     const { maker } = device;

@@ -53,7 +53,7 @@ test('the library: cutters are searched, sorted, worked out, brought in after a 
   await maker.holds('Supplier', 'Fenwater chandlery');
 });
 
-test('a floor is cleared by three cutters; values of a cut are marked, put back, kept in the library; cuts become a recipe', async () => {
+test('(long) a floor is cleared by three cutters; values of a cut are marked, put back, kept in the library; cuts become a recipe', async () => {
   const { maker } = device;
   await maker.press('Open Lock cottage board');
   await maker.proven();
@@ -91,7 +91,7 @@ test('a floor is cleared by three cutters; values of a cut are marked, put back,
   await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label="Cut plan"] > li').length === 4);
 });
 
-test('a plate is dragged with the spindle off; machine, dialect and minutes are the maker\u2019s own; lines and table point at each other', async () => {
+test('(long) a plate is dragged with the spindle off; machine, dialect and minutes are the maker\u2019s own; lines and table point at each other', async () => {
   const { maker } = device;
   await maker.press('Open Sluice gear plate');
   await maker.proven();

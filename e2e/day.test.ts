@@ -50,7 +50,7 @@ test('a board of one\u2019s own from an empty page', async () => {
   await maker.sees(/2 programs/);
 });
 
-test('what can be pressed stands still while a job opens', async () => {
+test('(long) what can be pressed stands still while a job opens', async () => {
   const { maker } = device;
   const { page } = maker;
   // At each frame, from the first on which it can be seen.
@@ -182,7 +182,7 @@ test('jobs are copied, renamed, deleted with undo, exported and brought back', a
   await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] > li').length === 6);
 });
 
-test('of two windows that change the same at once, one takes the other\u2019s version, or keeps its own as a copy', async () => {
+test('(long) of two windows that change the same at once, one takes the other\u2019s version, or keeps its own as a copy', async () => {
   const a = device.maker;
   await a.press('Open Ferry ring');
   await a.stage('Blank');

@@ -93,7 +93,7 @@ test('lines and curves are drawn, their nodes changed, and lengths measured', as
   expect(said).toMatch(/across -?[\d.]+ mm, up -?[\d.]+ mm-?[\d.]+\u00b0/);
 });
 
-test('a picture is traced over itself and placed at its wanted size', async () => {
+test('(long) a picture is traced over itself and placed at its wanted size', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   const png = await maker.page.evaluate(async () => {

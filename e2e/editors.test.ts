@@ -27,7 +27,7 @@ const rows = (maker: Maker) =>
 const lists = (maker: Maker, names: readonly string[]) =>
   maker.until(async () => (await rows(maker)).join() === names.join(), `the list shows ${names.join(', ')}`);
 
-test('rows of the list are dragged into a group, out of it onto another, and back by undo', async () => {
+test('(long) rows of the list are dragged into a group, out of it onto another, and back by undo', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   for (const kind of ['Rectangle', 'Ellipse', 'Star']) await maker.press(kind);
@@ -168,7 +168,7 @@ test('groups of the library are renamed, put into one another, taken out, and dr
   );
 });
 
-test('a cutter that the library has otherwise is offered to the cut that uses it, which keeps its own until it is taken', async () => {
+test('(long) a cutter that the library has otherwise is offered to the cut that uses it, which keeps its own until it is taken', async () => {
   const { maker } = device;
   await maker.press('Open Lock cottage board');
   await maker.proven();
@@ -186,7 +186,7 @@ test('a cutter that the library has otherwise is offered to the cut that uses it
   await maker.proven();
 });
 
-test('a diamond in a sprung holder is pressed by a load, and says what groove to expect', async () => {
+test('(long) a diamond in a sprung holder is pressed by a load, and says what groove to expect', async () => {
   const { maker } = device;
   await maker.press('Open Sluice gear plate');
   await maker.proven();
@@ -242,7 +242,7 @@ test('ends of lines are joined within a distance, a traced outline is simplified
   await maker.sees(/1 item\b/);
 });
 
-test('holding tabs are put on the table by a double press and taken away by Delete; an arc takes a typed radius', async () => {
+test('(long) holding tabs are put on the table by a double press and taken away by Delete; an arc takes a typed radius', async () => {
   const { maker } = device;
   await maker.press('Open Lock cottage board');
   await maker.proven();

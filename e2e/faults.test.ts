@@ -8,7 +8,7 @@ import { processesOf, saidOf } from './processes';
 describe('with the plan alone', () => {
   const device = eachOnAFreshDevice();
 
-  test('reading can be stopped, what keeps a reader busy is refused in words, and the next file is read', async () => {
+  test('(long) reading can be stopped, what keeps a reader busy is refused in words, and the next file is read', async () => {
     const { maker } = device;
     await emptyBoard(maker);
     const big = `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="100mm" viewBox="0 0 100 100">${Array.from({ length: 60_000 }, (_, k) => `<path d="M${k % 100} 0l1 2l3 4l1 1z" style="fill:#${(k % 4096).toString(16).padStart(3, '0')}"/>`).join('')}</svg>`;
@@ -25,7 +25,7 @@ describe('with the plan alone', () => {
     await maker.sees('"fair.dxf": 20800 things', 60000);
   });
 
-  test('work that is stopped says so everywhere, and goes on when it is asked to', async () => {
+  test('(long) work that is stopped says so everywhere, and goes on when it is asked to', async () => {
     const { maker } = device;
     await maker.press('Open Lock cottage board');
     await maker.stage('Cuts');
@@ -42,7 +42,7 @@ describe('with the plan alone', () => {
     await maker.find('button', 'Proof, ready');
   });
 
-  test('each worker may die alone: what is changed then is proven all the same', async () => {
+  test('(long) each worker may die alone: what is changed then is proven all the same', async () => {
     const { maker } = device;
     await maker.press('Open Ferry ring');
     await maker.proven();
@@ -82,7 +82,7 @@ describe('with the solid', () => {
     await maker.page.waitForFunction(() => !/Working/.test(document.body.innerText));
   });
 
-  test('a picture of the solid that the graphics driver takes away comes back', async () => {
+  test('(long) a picture of the solid that the graphics driver takes away comes back', async () => {
     const { maker } = device;
     await maker.press('Open Sluice gear plate');
     await maker.proven();
@@ -127,7 +127,7 @@ describe('with the solid', () => {
     expect(await drawn()).toBeGreaterThan(3000);
   });
 
-  test('without WebGL the proof is shown from above', async () => {
+  test('(long) without WebGL the proof is shown from above', async () => {
     const { browser, close } = await openBrowser(...withoutGraphics);
     try {
       const page = await browser.newPage();

@@ -58,7 +58,7 @@ test('a deleted job lies in the bin, is put back, and goes for good when the bin
   expect(await maker.text()).not.toMatch(/Sluice gear plate|Bin, /);
 });
 
-test('a browser that has lost its database has everything back from the second copy', async () => {
+test('(long) a browser that has lost its database has everything back from the second copy', async () => {
   const { maker } = device;
   const { page } = maker;
   /** What lies in the second copy. */
@@ -111,7 +111,7 @@ test('a browser that has lost its database has everything back from the second c
   expect(await maker.text()).not.toMatch(/lost its database/);
 });
 
-test('everything goes into one file and comes back from it; a folder of the maker gets each job', async () => {
+test('(long) everything goes into one file and comes back from it; a folder of the maker gets each job', async () => {
   const { maker } = device;
   await maker.press('Safekeeping');
   await maker.sees(/Mirvak uses [\d.]+ [kM]B/);
@@ -221,7 +221,7 @@ test.each([
   void name;
 });
 
-test('a job opens with the proof it was left with, which plays and follows the next change; kept proofs can be emptied', async () => {
+test('(long) a job opens with the proof it was left with, which plays and follows the next change; kept proofs can be emptied', async () => {
   const { maker } = device;
   const { page } = maker;
   // Notes whether a cut was ever said to be worked on since the page came.

@@ -5,7 +5,7 @@ import { eachOnAFreshDevice } from './device';
 
 const device = eachOnAFreshDevice();
 
-test('a job that is left while nothing can be saved stays in its window, is exported or opened again, and is saved when there is room', async () => {
+test('(long) a job that is left while nothing can be saved stays in its window, is exported or opened again, and is saved when there is room', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   await maker.press('Rectangle');
@@ -79,7 +79,7 @@ test('a page that fails as a whole says so; the job can be exported, and gone ba
   await maker.saved();
 });
 
-test('work that was not backed up for two weeks is said on the shelf, and is backed up from there', async () => {
+test('(long) work that was not backed up for two weeks is said on the shelf, and is backed up from there', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   await maker.press('Rectangle');

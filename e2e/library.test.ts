@@ -3,7 +3,7 @@ import { eachOnAFreshDevice } from './device';
 
 const device = eachOnAFreshDevice();
 
-test('a changed cutter is kept by the library and offered to the job, which keeps its own until it is taken', async () => {
+test('(long) a changed cutter is kept by the library and offered to the job, which keeps its own until it is taken', async () => {
   const { maker } = device;
   await maker.press('Open Lock cottage board');
   await maker.proven();
@@ -33,7 +33,7 @@ test('an impossible cutter is explained and not kept', async () => {
   await maker.holds('Included angle', '60');
 });
 
-test('a full device says what to do, and nothing is lost', async () => {
+test('(long) a full device says what to do, and nothing is lost', async () => {
   const { maker } = device;
   await maker.press('Open Sluice gear plate');
   await maker.saved();

@@ -213,6 +213,12 @@ export class Maker {
       try {
         await this.free(box);
         await box.click();
+        // A sheet that grows under the pointer is missed: whoever sees no list presses again.
+        await this.page.waitForFunction(
+          (b: Element) => b.getAttribute('aria-expanded') === 'true',
+          { timeout: 5000 },
+          box,
+        );
         break;
       } catch (e) {
         if (tries === 2) throw e;

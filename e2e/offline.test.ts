@@ -89,7 +89,7 @@ test('with its server gone every page opens, and work goes on', async () => {
   }
 });
 
-test('a newer Mirvak is offered, waits while one works, and is started when asked', async () => {
+test('(long) a newer Mirvak is offered, waits while one works, and is started when asked', async () => {
   const server = await inFront(process.env.MIRVAK_URL!);
   const { browser, close } = await openBrowser(...withoutGraphics);
   try {

@@ -59,7 +59,7 @@ test('a lettered board from an empty page to its saved program in at most 20 act
   await maker.sees('all checks pass');
 });
 
-test('the same by keyboard alone, in at most 60 keys beside what is typed into fields', async () => {
+test('(long) the same by keyboard alone, in at most 60 keys beside what is typed into fields', async () => {
   const { maker } = device;
   const { page } = maker;
   let keys = 0;

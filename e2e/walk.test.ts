@@ -19,7 +19,7 @@ const minutes = (name: string) =>
     name,
   );
 
-test('the walk: open the board, change a word, drag a tab, export programs', async () => {
+test('(long) the walk: open the board, change a word, drag a tab, export programs', async () => {
   const { maker } = device;
   await maker.press('Open Lock cottage board');
   await maker.proven();
@@ -67,7 +67,7 @@ test('the walk: open the board, change a word, drag a tab, export programs', asy
   await maker.press('Show finished');
 });
 
-test('the shelf shows its pictures from the start; a job that was never open here gets that of its proof by itself', async () => {
+test('(long) the shelf shows its pictures from the start; a job that was never open here gets that of its proof by itself', async () => {
   const { maker } = device;
   const seen = () =>
     maker.page.$$eval('[aria-label=Jobs] img', (l) =>

@@ -82,7 +82,7 @@ describe('with the plan alone', () => {
 describe('with the solid', () => {
   const device = eachOnAFreshDevice({ solid: true });
 
-  test('the second button opens what can be done on rows, cards, solid and section; undo goes on after a reload', async () => {
+  test('(long) the second button opens what can be done on rows, cards, solid and section; undo goes on after a reload', async () => {
     const { maker } = device;
     const { mouse } = maker.page;
     const second = async (selector: string) => {

@@ -1,4 +1,5 @@
-// `npm test`: installs what is missing, then lint, types, unit tests, build, and interface tests in headless Chromium.
+// `npm test`: installs what is missing, then lint, types, unit tests, build, and interface tests in headless Chromium; all of
+// these with `--long` (`npm run test:long`), which takes half as long again.
 import { build, chromium, packages, run, together } from './setup.mjs';
 
 const timed = async (name, work) => {
@@ -28,4 +29,8 @@ await timed('lint and types', () =>
 );
 await timed('unit tests', () => run('npx', ['jest']));
 await timed('build', () => build({ MIRVAK_TYPES_LOOKED_AT: '1' }));
-await timed('interface tests', () => run('npx', ['jest', '--config', 'jest.e2e.config.mjs', '--maxWorkers=2']));
+// Tests whose names begin with "(long)" take long, and most of their ground is walked by others too.
+const short = process.argv.includes('--long') ? [] : ['-t', '^(?!.*\\(long\\))'];
+await timed('interface tests', () =>
+  run('npx', ['jest', '--config', 'jest.e2e.config.mjs', '--maxWorkers=2', ...short]),
+);
