@@ -8,6 +8,8 @@ const esm = [
   'brotli',
   'comlink',
   'any-ascii',
+  'fast-png',
+  'iobuffer',
 ];
 export const shared = {
   testEnvironment: 'node',

@@ -1,11 +1,14 @@
 import { starLoop } from '../src/core/testing/shapes';
+import { heightFacts } from '../src/core/relief/facts';
+import { evenLevels, levelLines } from '../src/core/relief/levels';
+import { chance } from '../src/core/relief/noise';
 import { gridOf } from '../src/core/relief/field';
 import { meshHeights } from '../src/core/relief/raster';
 import { lay } from '../src/core/relief/stack';
 import { readMesh } from '../src/core/exchange/mesh/read';
 import { stlOf, surfaceMesh } from '../src/core/testing/meshes';
 import { textures, type TextureId } from '../src/core/relief/textures';
-import { formKindOf } from '../src/core/relief/registry';
+import { formContext, heightsOf } from '../src/core/testing/forms';
 import type { Region } from '../src/core/geometry/region';
 
 /** Shaping reliefs on 2000 x 2000 nodes, one thread: names what each step is, what it takes is measured by whoever calls. */
@@ -18,12 +21,16 @@ export function reliefWork(): readonly { readonly what: string; readonly work: (
   const stars: Region = Array.from({ length: 500 }, (_, k) =>
     starLoop(5, 1.9, 0.8, 4 + (k % 23) * 4.1, 4 + Math.floor(k / 23) * 4.1),
   );
-  const outline = formKindOf('outline');
-  const ground = formKindOf('texture');
   const one: Region = [starLoop(2500, 48, 47, 50, 50)];
-  const round = { ...(outline.defaults as object), edge: 'round', top: 'fitted' };
+  const round = { edge: 'round', top: 'fitted' };
   const forms = Array.from({ length: 10 }, (_, k) => new Float32Array(grid.cols * grid.rows).fill(k));
   const ways = ['add', 'higher', 'lower', 'sink', 'replace'] as const;
+  const grained = new Float32Array(grid.cols * grid.rows);
+  for (let i = 0; i < grained.length; i++)
+    grained[i] = hills((i % grid.cols) * grid.cell, Math.floor(i / grid.cols) * grid.cell) + 0.02 * chance(i, 1, 1);
+  const light = Float32Array.from(grained, (h) => Math.round((h / 7) * 255) / 255);
+  const greys = { width: grid.cols, height: grid.rows, light, greys: 256 };
+  const lying = { x: 50, y: 50, width: 99.95, height: 99.95 };
   return [
     {
       what: `relief: an STL of ${mesh.corners.length / 9} triangles, read and its heights at ${nodes}`,
@@ -32,24 +39,38 @@ export function reliefWork(): readonly { readonly what: string; readonly work: (
     },
     {
       what: `relief: ${stars.length} stars of ${stars.length * 10} segments, bevelled on ${nodes}`,
-      work: () => void outline.evaluate(outline.defaults as never, { grid, region: stars, mesh: () => null }),
+      work: () => void heightsOf('outline', {}, formContext(grid, { region: stars })),
       bar: '1.5 s',
     },
     {
       what: `relief: one outline of 5000 segments, domed and fitted on ${nodes}`,
-      work: () => void outline.evaluate(round as never, { grid, region: one, mesh: () => null }),
+      work: () => void heightsOf('outline', round, formContext(grid, { region: one })),
       bar: '1.5 s',
     },
     ...(Object.keys(textures) as TextureId[]).map((texture) => ({
       what: `relief: texture "${textures[texture].name}", ${nodes}`,
-      work: () =>
-        void ground.evaluate({ ...(ground.defaults as object), texture } as never, {
-          grid,
-          region: [],
-          mesh: () => null,
-        }),
+      work: () => void heightsOf('texture', { texture }, formContext(grid)),
       bar: '0.5 s',
     })),
+    {
+      what: `relief: noise removal, ${nodes}`,
+      work: () => void heightsOf('denoise', {}, formContext(grid, { under: grained })),
+      bar: '1 s',
+    },
+    {
+      what: `relief: a picture of 4 million pixels in 8 bits, its steps smoothed, ${nodes}`,
+      work: () => void heightsOf('picture', lying, formContext(grid, { picture: () => greys })),
+      bar: 'none',
+    },
+    {
+      what: `relief: level lines, twenty of them, ${nodes}`,
+      work: () => {
+        const f = { ...grid, z: grained };
+        const facts = heightFacts(f.z);
+        for (const h of evenLevels(facts, 20)) levelLines(f, h, facts, { tolerance: 0.01, smallest: 1 });
+      },
+      bar: 'none',
+    },
     {
       what: `relief: ten forms laid on each other, ${nodes}`,
       work: () => {

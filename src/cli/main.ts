@@ -15,11 +15,10 @@ import { dialectOf } from '../core/program/dialect';
 import { bytesOf } from '../core/program/text';
 import { planCut } from '../core/pipeline/planning';
 import { assetsOf } from '@/core/job/assets';
-import { readMesh } from '../core/exchange/mesh/read';
 import { bodyOf, writeStl } from '../core/exchange/mesh/writeStl';
+import { ReliefShelf } from '../core/pipeline/reliefShelf';
 import { reliefCell, shapeRelief } from '../core/pipeline/shaping';
 import type { HeightField } from '../core/relief/field';
-import type { Mesh } from '../core/relief/mesh';
 import { fontsFromPackages } from './fonts';
 
 const USAGE = `mirvak plan JOB --out DIR [--files one|cutter|cut] [--dialect ID]
@@ -139,13 +138,9 @@ function plan(
 /** Writes the relief of each set-up that has one, as heights and as a closed body. */
 function reliefs(whole: Job, assets: Assets, art: Art, dir: string, cell: number | null): number {
   if (cell !== null && !(cell > 0)) throw new UsageError('--cell takes a size in mm, such as 0.1');
-  const files = new Map(assetsOf(whole, 'mesh').map((m) => [m.id, m]));
-  const meshes = new Map<string, Mesh>();
-  const mesh = (id: string): Mesh | null => {
-    const asset = files.get(id);
-    if (!meshes.has(id) && asset && assets[asset.file]) meshes.set(id, readMesh(asset.name, assets[asset.file]));
-    return meshes.get(id) ?? null;
-  };
+  const shelf = new ReliefShelf();
+  for (const { id, type, name, file } of whole.assets)
+    if (type !== 'font' && assets[file]) shelf.put(id, { type, name, bytes: assets[file] });
   const setups = eachSetup(whole).filter((s) => s.relief.forms.some((f) => f.visible));
   if (!setups.length) throw new Error('This job has no relief.');
   let remarks = 0;
@@ -153,7 +148,7 @@ function reliefs(whole: Job, assets: Assets, art: Art, dir: string, cell: number
     const to = job.at.only ? dir : path.join(dir, folderOf(job));
     mkdirSync(to, { recursive: true });
     const size = reliefCell(cell === null ? job : { ...job, relief: { ...job.relief, cell } });
-    const shaped = shapeRelief(job, size, { art, mesh, progress: () => {} });
+    const shaped = shapeRelief(job, size, { art, mesh: shelf.mesh, picture: shelf.picture, progress: () => {} });
     writeField(to, 'relief', shaped.field);
     writeFileSync(
       path.join(to, 'relief.stl'),

@@ -18,7 +18,9 @@ import { lineNear, lineOnTable } from '@/core/proof/lookup';
 import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
 import { readMesh } from '@/core/exchange/mesh/read';
+import { readPicture } from '@/core/exchange/picture/read';
 import { bodyOf, writeStl } from '@/core/exchange/mesh/writeStl';
+import { outlinesOf } from '@/core/relief/outlined';
 import { boxOfMesh, trianglesOf } from '@/core/relief/mesh';
 import { foundBy, type Faces } from '@/core/proof/faces';
 import type { HeightField } from '@/core/relief/field';
@@ -31,13 +33,13 @@ import { gauge, readDrawing, shapeWork } from './artwork';
 import { becoming } from './becoming';
 import { keepDerived } from './derived';
 import { handsOver, lendHand, sharedHeights, type Shared } from './hands';
-import { MeshShelf } from './meshes';
+import { ReliefShelf } from '@/core/pipeline/reliefShelf';
 import { Receiver } from './parcel';
 import type { ComputeApi, ReportProgress } from './protocol';
 import { inShared, sharedCopy } from './shared';
 
 const art = new FontShelf();
-const meshes = new MeshShelf();
+const reliefFiles = new ReliefShelf();
 /** Forms as they were shaped last: a changed one costs itself. */
 const shapes = shapeMemory();
 const parcels = new Receiver();
@@ -104,13 +106,18 @@ const api: ComputeApi = {
   putFonts(files) {
     for (const [id, bytes] of Object.entries(files)) art.put(id, bytes);
   },
-  putMeshes(files) {
-    for (const [id, file] of Object.entries(files)) meshes.put(id, file);
+  putReliefFiles(files) {
+    for (const [id, file] of Object.entries(files)) reliefFiles.put(id, file);
   },
   shape(ticket, parcel, cell, progress) {
     const job = parcels.unpack(parcel);
     const shaped = whileWanted(wanted(ticket), () =>
-      shapeRelief(job, cell, { art, mesh: (id) => meshes.mesh(id), progress: watch(ticket, progress) }, shapes),
+      shapeRelief(
+        job,
+        cell,
+        { art, mesh: reliefFiles.mesh, picture: reliefFiles.picture, progress: watch(ticket, progress) },
+        shapes,
+      ),
     );
     return inShared(shaped);
   },
@@ -269,6 +276,11 @@ const api: ComputeApi = {
     const mesh = readMesh(name, bytes);
     return { triangles: trianglesOf(mesh), box: boxOfMesh(mesh) };
   },
+  lookAtPicture(name, bytes) {
+    const { width, height, greys } = readPicture(name, bytes);
+    return { width, height, greys };
+  },
+  reliefOutlines: outlinesOf,
   reliefBody(field, { width, height, thickness }, title) {
     const body = bodyOf(field, width, height);
     const bytes = writeStl(body, -thickness, title);

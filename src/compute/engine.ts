@@ -137,6 +137,9 @@ const reliefs = shaper({
   fail: (error) => results.setState({ error }),
 });
 
+/** A file has come that reliefs are made of. */
+export const followRelief = (): void => reliefs.follow();
+
 export function setQuality(quality: Quality): void {
   results.setState({ quality });
   if (wanted) setJob(wanted.whole, wanted.shown);

@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import { holdAlive } from './alive';
 import * as engine from './engine';
 import { bringFonts, lackFonts } from './fonts';
-import { bringMeshes } from './meshes';
+import { bringReliefFiles } from './reliefFiles';
 import { Receiver, Sender } from './parcel';
 import { computePool } from './pool';
 import { provenSurface } from './portrait';
@@ -38,7 +38,10 @@ const api: EngineApi = {
     tellSoon = tellOver(port);
   },
   putFonts: bringFonts,
-  putMeshes: bringMeshes,
+  putReliefFiles(files) {
+    bringReliefFiles(files);
+    engine.followRelief();
+  },
   lackFonts: (why) => lackFonts(new Error(why)),
   setJob(n, parcel) {
     const job = parcel && parcels.unpack(parcel);

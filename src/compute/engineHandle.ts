@@ -6,7 +6,7 @@ import type { Seen } from './becoming';
 import { keptAs, recallDerived, type Derived } from './derived';
 import { loadFonts, onFonts } from './fonts';
 import { proofKeyOf, type Quality } from './keys';
-import { onMeshes } from './meshes';
+import { onReliefFiles } from './reliefFiles';
 import { Receiver, type Parcel } from './parcel';
 import type { EngineApi } from './protocol';
 import { hear, noteJob, noteKept, noteLost, useWork } from './useWork';
@@ -58,7 +58,7 @@ async function brief(api: Api, pack: Pack): Promise<void> {
   void api.setQuality(useWork.getState().quality);
   void api.look(looked);
   onFonts((files) => void api.putFonts(files));
-  onMeshes((files) => void api.putMeshes(files));
+  onReliefFiles((files) => void api.putReliefFiles(files));
   loadFonts().catch((e: Error) => api.lackFonts(e.message));
   if (wanted) void putJob(api, pack);
 }

@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import { onFonts, shippedFonts } from './fonts';
-import { onMeshes } from './meshes';
+import { onReliefFiles } from './reliefFiles';
 import type { ComputeApi } from './protocol';
 import { computeSeat, type ComputeSeat } from './seat';
 
@@ -63,7 +63,7 @@ function makePool(): Pool {
   );
   const shaper = computeSeat(
     async (api) => {
-      onMeshes((files) => void api.putMeshes(files));
+      onReliefFiles((files) => void api.putReliefFiles(files));
       await withFonts(api);
     },
     { later: true },

@@ -7,7 +7,7 @@ import type { ImportedArtwork } from '@/core/exchange/items';
 import type { Path } from '@/core/geometry/path';
 import type { GaugeResult, ShapeTask } from './artwork';
 import type { Seen } from './becoming';
-import type { MeshFile } from './meshes';
+import type { ReliefFile } from '@/core/pipeline/reliefShelf';
 import type { ShapedRelief } from '@/core/pipeline/shaping';
 import type { Derived } from './derived';
 import type { Parcel } from './parcel';
@@ -19,6 +19,8 @@ import type { SectionTime } from '@/core/pipeline/proving';
 import type { LineOnTable } from '@/core/proof/lookup';
 import type { Played } from '@/core/proof/player';
 import type { HeightField } from '@/core/relief/field';
+import type { LevelOptions } from '@/core/relief/levels';
+import type { OutlinesAsked, ReliefOutline } from '@/core/relief/outlined';
 import type { MeshBox } from '@/core/relief/mesh';
 
 /** What goes between the window and its workers. */
@@ -77,6 +79,13 @@ export interface ArtworkApi {
   madeItems(from: number, to: number): Item[];
   /** Reads a mesh to see whether it is sound: how many triangles it has, and its box. */
   lookAtMesh(name: string, bytes: Uint8Array): { readonly triangles: number; readonly box: MeshBox };
+  /** Reads a picture to see whether it is sound: its size in pixels, and how many greys its file can tell apart. */
+  lookAtPicture(
+    name: string,
+    bytes: Uint8Array,
+  ): { readonly width: number; readonly height: number; readonly greys: number };
+  /** Outlines of a relief: at heights, round its border, round its flat places. */
+  reliefOutlines(field: HeightField, asked: OutlinesAsked, options: LevelOptions): ReliefOutline[];
   /** A relief as a closed body down to the underside: a binary STL file, and how far apart its corners lie, mm. */
   reliefBody(
     field: HeightField,
@@ -103,7 +112,7 @@ export interface ComputeApi extends ArtworkApi, Living {
   /** Keeps results on this device under a key. */
   keep(key: string, derived: Parcel<Derived>): Promise<void>;
   putFonts(files: Record<string, Uint8Array>): void;
-  putMeshes(files: Record<string, MeshFile>): void;
+  putReliefFiles(files: Record<string, ReliefFile>): void;
   /** Shapes the relief of a set-up with nodes so far apart, mm. */
   shape(ticket: number, job: Parcel<OneSetup>, cell: number, progress: ReportProgress): ShapedRelief;
   /** Helps whoever is at the other end of a port with cutting, and is helped over a port: see ./hands.ts. */
@@ -140,7 +149,7 @@ export interface EngineApi extends Living {
   /** Tells over a port, in parcels, from now on. */
   tellOver(port: MessagePort): void;
   putFonts(files: Record<string, Uint8Array>): void;
-  putMeshes(files: Record<string, MeshFile>): void;
+  putReliefFiles(files: Record<string, ReliefFile>): void;
   /** Fonts cannot be brought: work that waits for them fails with these words. */
   lackFonts(why: string): void;
   /** The job as it is now, and the set-up that is shown; null when it is closed. Numbers rise; one that comes late is left out. */

@@ -1,7 +1,9 @@
 import type { OneSetup } from '@/core/job/job';
 import { reliefCell, reliefKey } from '@/core/pipeline/shaping';
+import { assetsOfForms } from '@/core/relief/stack';
 import { saysOf } from '@/core/units/says';
 import { computePool } from './pool';
+import { isReliefFileHere } from './reliefFiles';
 import type { ReliefState } from './work';
 import { isCancelled } from './workerHandle';
 
@@ -10,12 +12,18 @@ const AT_ONCE = 2e5;
 /** Nodes of the first look lie so many times as far apart. */
 const COARSER = 4;
 
-const keys = new WeakMap<OneSetup, string>();
-/** Content key of the relief that a set-up is to have; nothing where it has no forms. */
+const keys = new WeakMap<OneSetup, { readonly key: string; readonly files: readonly string[] }>();
+/**
+ * Content key of the relief that a set-up is to have, and of which of its files are here by now; nothing where it has no forms.
+ */
 export function wantedRelief(job: OneSetup): string {
-  let key = keys.get(job);
-  if (key === undefined) keys.set(job, (key = job.relief.forms.some((f) => f.visible) ? reliefKey(job) : ''));
-  return key;
+  let known = keys.get(job);
+  if (!known) {
+    const forms = job.relief.forms.filter((f) => f.visible);
+    keys.set(job, (known = { key: forms.length ? reliefKey(job) : '', files: assetsOfForms(forms) }));
+  }
+  const { key, files } = known;
+  return files.length ? `${key} ${files.map((id) => Number(isReliefFileHere(id))).join('')}` : key;
 }
 
 /** What shapes reliefs is given, and what it tells. */

@@ -2,12 +2,14 @@ import { newItem } from '../artwork/item';
 import { FontShelf } from '../lettering/shelf';
 import { newOneSetup, type OneSetup } from '../job/job';
 import { formKindOf } from '../relief/registry';
+import type { FormHeights } from '../relief/form';
 import type { Form } from '../relief/stack';
+import { chance } from '../relief/noise';
 import { boxMesh } from '../testing/meshes';
 import { MOST_NODES, reliefCell, reliefKey, shapeMemory, shapeRelief, type ShapeContext } from './shaping';
 
 const art = new FontShelf();
-const none: ShapeContext = { art, mesh: () => null, progress: () => {} };
+const none: ShapeContext = { art, mesh: () => null, picture: () => null, progress: () => {} };
 const rectangle = (id: string, x: number, y: number, width: number, height: number) =>
   newItem({
     id,
@@ -97,6 +99,46 @@ describe('the relief of a set-up', () => {
     expect(after.remarks).toEqual({});
     expect(at(after, 20, 10)).toBe(-1);
     expect(at(after, 26, 10)).toBeNaN();
+  });
+  it('lets forms work on what lies under them, as far as their strength and their mask say', () => {
+    const low = form('ground', {}, { height: 1 });
+    const high = form('outline', { items: ['panel'] }, { edge: 'flat', height: 4 });
+    const cap = (more: Partial<Form> = {}) => form('limit', more, { cap: 3 });
+    expect(at(shapeRelief(board([low, high, cap()]), 0.5, none), 20, 10)).toBe(3 - 4);
+    expect(at(shapeRelief(board([low, cap(), high]), 0.5, none), 20, 10)).toBe(5 - 4);
+    expect(at(shapeRelief(board([low, high, cap({ strength: 0.5 })]), 0.5, none), 20, 10)).toBe(4 - 4);
+    const inside = cap({ mask: { items: ['edge'], side: 'outside', edge: 0 } });
+    expect(at(shapeRelief(board([low, high, inside]), 0.5, none), 20, 10)).toBe(5 - 4);
+  });
+  it('takes the grain of a picture off, however wide its pixels lie', () => {
+    const light = Float32Array.from({ length: 800 }, (_, i) => 0.5 + 0.1 * (chance(i, 1, 1) - 0.5));
+    const file = { width: 40, height: 20, greys: 65536, light };
+    const job = (forms: Form[]) => shapeRelief(board(forms), 0.1, { ...none, picture: () => file });
+    const lying = form('picture', {}, { x: 20, y: 10, width: 40, height: 20, rise: 4 });
+    const spread = (s: ReturnType<typeof shapeRelief>) => s.facts.highest - s.facts.lowest;
+    expect(spread(job([lying, form('denoise')]))).toBeLessThan(0.6 * spread(job([lying])));
+  });
+  it('works out again what works on a form that has changed, and that alone', () => {
+    const low = (height: number) => form('ground', {}, { height });
+    const high = form('outline', { items: ['panel'] }, { edge: 'flat', height: 4 });
+    const cap = form('limit', {}, { cap: 3 });
+    let made = 0;
+    const memory = shapeMemory();
+    const counting = {
+      ...memory,
+      form: (key: string, make: () => FormHeights) => memory.form(key, () => (made++, make())),
+    };
+    const shape = (forms: Form[]) => shapeRelief(board(forms), 0.5, none, counting);
+    shape([low(1), cap, high]);
+    expect(made).toBe(3);
+    // What lies above does not touch what is limited.
+    shape([low(1), cap, { ...high, base: 2 }]);
+    expect(made).toBe(3);
+    const s = shape([low(9), cap, high]);
+    expect(made).toBe(5);
+    expect(at(s, 1, 1)).toBe(3 - 4);
+    shape([{ ...low(9), strength: 0.5 }, cap, high]);
+    expect(made).toBe(6);
   });
   it('says so where a mask has no outline, and leaves the form out', () => {
     for (const items of [[], ['gone']]) {

@@ -8,14 +8,16 @@ import { heightFacts, type HeightFacts } from '../relief/facts';
 import { gridOf, type Grid, type HeightField } from '../relief/field';
 import type { FormHeights } from '../relief/form';
 import type { Mesh } from '../relief/mesh';
+import type { GreyPicture } from '../relief/picture';
 import { formKindOf } from '../relief/registry';
-import { lay, maskWeights, type Form } from '../relief/stack';
+import { adjust, lay, maskWeights, type Form } from '../relief/stack';
 
 /** What shaping a relief needs beyond the job. */
 export interface ShapeContext {
   readonly art: ArtworkContext;
-  /** A mesh of the job; null when its file is not here. */
+  /** A mesh or a picture of the job; null when its file is not here. */
   mesh(id: string): Mesh | null;
+  picture(id: string): GreyPicture | null;
   /** Called now and then with 0..1; throws when the result is no longer wanted. */
   progress(done: number): void;
 }
@@ -52,6 +54,14 @@ const drawnOf = (job: Outlined, ids: readonly string[]) => {
     .map((i) => i && { kind: i.kind, x: i.x, y: i.y, angle: i.angle, mirror: i.mirror, values: i.values });
 };
 const shapeInputs = (job: Outlined, f: Form) => [f.kind, f.values, drawnOf(job, f.items)];
+/** What a form makes of what lies under it depends on this. */
+const formInputs = (job: Outlined, f: Form) => [
+  shapeInputs(job, f),
+  f.meets,
+  f.strength,
+  f.base,
+  f.mask && [f.mask.side, f.mask.edge, drawnOf(job, f.mask.items)],
+];
 
 /** Content key of a set-up's relief: equal keys mean equal heights. */
 export const reliefKey = (job: Outlined): string =>
@@ -61,16 +71,7 @@ export const reliefKey = (job: Outlined): string =>
       job.blank.height,
       reliefCell(job),
       job.relief.baseDepth,
-      job.relief.forms
-        .filter((f) => f.visible)
-        .map((f) => [
-          f.id,
-          shapeInputs(job, f),
-          f.meets,
-          f.strength,
-          f.base,
-          f.mask && [f.mask.side, f.mask.edge, drawnOf(job, f.mask.items)],
-        ]),
+      job.relief.forms.filter((f) => f.visible).map((f) => [f.id, formInputs(job, f)]),
     ]),
   );
 
@@ -106,15 +107,20 @@ export function shapeRelief(
   const z = new Float32Array(grid.cols * grid.rows).fill(NaN);
   const remarks: Record<string, string> = {};
   const forms = job.relief.forms.filter((f) => f.visible);
+  const at = [grid.cols, grid.rows, grid.cell];
+  /** All that lies under a form, by what it is made of. */
+  let below = '';
+  let pixel = 0;
   forms.forEach((f, k) => {
     c.progress(k / forms.length);
-    const at = [grid.cols, grid.rows, grid.cell];
     const kind = formKindOf(f.kind);
     // A file that comes later makes another form of the same values.
-    const files = kind.assets?.(f.values).map((id) => c.mesh(id) !== null);
-    const made = memory.form(hashText(contentKey([at, shapeInputs(job, f), files])), () =>
-      kind.evaluate(f.values, { grid, region: region(f.items), mesh: c.mesh }),
+    const files = kind.assets?.(f.values).map((id) => c.mesh(id) !== null || c.picture(id) !== null);
+    const made = memory.form(hashText(contentKey([at, shapeInputs(job, f), files, kind.adjusts && below])), () =>
+      kind.evaluate(f.values, { ...c, grid, region: region(f.items), under: z, pixel }),
     );
+    below = hashText(contentKey([below, files, formInputs(job, f)]));
+    pixel = Math.max(pixel, made.pixel ?? 0);
     if (made.remark) remarks[f.id] = made.remark;
     const { mask } = f;
     const weights =
@@ -130,7 +136,8 @@ export function shapeRelief(
         'Where it counts has no closed outline, so it is left out. Pick outlines for it, or let it count everywhere.';
       return;
     }
-    lay(z, made.z, f, weights);
+    if (kind.adjusts) adjust(z, made.z, f.strength, weights);
+    else lay(z, made.z, f, weights);
   });
   for (let i = 0; i < z.length; i++) z[i] -= job.relief.baseDepth;
   c.progress(1);

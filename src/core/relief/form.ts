@@ -4,6 +4,7 @@ import type { Field } from '../units/fields';
 import { withLimits, type FieldSpec } from '../units/limits';
 import type { Grid } from './field';
 import type { Mesh } from './mesh';
+import type { GreyPicture } from './picture';
 
 /** How a form meets what lies under it. */
 export const meetings = {
@@ -20,15 +21,22 @@ export interface FormContext {
   readonly grid: Grid;
   /** The outlines picked for it, as one region; empty where none are. */
   readonly region: Region;
-  /** A mesh of the job; null when its file is not here. */
+  /** A mesh or a picture of the job; null when its file is not here. */
   mesh(id: string): Mesh | null;
+  picture(id: string): GreyPicture | null;
+  /** Heights of all that lies under it, mm above the base of the stack; NaN where there is nothing. Not to be changed. */
+  readonly under: Float32Array;
+  /** How wide the pixels of the coarsest picture under it are, mm; 0 where there is none. */
+  readonly pixel: number;
 }
 
-/** Heights of a form at the nodes of a grid, mm above its own base; NaN where it is empty. */
+/** Heights of a form at the nodes of a grid, mm above its own base (of the stack's, where it adjusts); NaN where it is empty. */
 export interface FormHeights {
   readonly z: Float32Array;
   /** What the maker should know of it; empty for nothing. */
   readonly remark: string;
+  /** How wide the pixels are that it is made of, mm, if it is. */
+  readonly pixel?: number;
 }
 
 /**
@@ -45,8 +53,15 @@ export interface FormKind<S extends z.ZodType = z.ZodType> {
   readonly defaults: z.infer<S>;
   /** Whether it is made of picked outlines. */
   readonly ofOutlines?: true;
-  /** Whether it is added by bringing a file. */
-  readonly ofFile?: true;
+  /** What file it is added by bringing, if any. */
+  readonly ofFile?: 'mesh' | 'picture';
+  /**
+   * Whether it works on what lies under it: what it makes, in heights above the base of the stack, is put in the place of that, as
+   * far as its strength (0 to 1) and its mask say.
+   */
+  readonly adjusts?: true;
+  /** Of one that adjusts: its values for a stack that is so many times as high. */
+  higher?(v: z.infer<S>, by: number): z.infer<S>;
   /** Ids of the files of the job's own that values name. */
   assets?(v: z.infer<S>): readonly string[];
   /** Values after one of them was changed by hand, where others must follow. */

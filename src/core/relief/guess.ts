@@ -43,3 +43,13 @@ export function guessMesh(
     shallower,
   };
 }
+
+/** How large a picture may be meant, mm: fitted into the blank with its ratio kept, and a tenth of its width, or a quarter of the thickness, high. */
+export function guessPicture(
+  pixels: { readonly width: number; readonly height: number },
+  blank: { readonly width: number; readonly height: number; readonly thickness: number },
+): { readonly width: number; readonly height: number; readonly rise: number } {
+  const each = FITS * Math.min(blank.width / pixels.width, blank.height / pixels.height);
+  const [width, height] = [pixels.width * each, pixels.height * each];
+  return { width, height, rise: Math.max(0.1, Math.min(width / 10, blank.thickness / 4)) };
+}

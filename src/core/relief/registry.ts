@@ -1,11 +1,15 @@
 import type { FormKind } from './form';
+import { denoise } from './kinds/denoise';
 import { ground } from './kinds/ground';
+import { limit } from './kinds/limit';
 import { mesh } from './kinds/mesh';
 import { outline } from './kinds/outline';
+import { picture } from './kinds/picture';
 import { texture } from './kinds/texture';
+import { turned } from './kinds/turned';
 
 /** Every kind of form, in the order in which they are offered. */
-export const formKinds: readonly FormKind[] = [outline, mesh, texture, ground];
+export const formKinds: readonly FormKind[] = [outline, mesh, picture, texture, ground, denoise, limit, turned];
 
 const byId = new Map(formKinds.map((k) => [k.id, k]));
 

@@ -2,7 +2,10 @@ import fc from 'fast-check';
 import { heightFacts } from './facts';
 import { fitOf } from './fit';
 import type { Meeting } from './form';
-import { lay, maskWeights } from './stack';
+import { formContext } from '../testing/forms';
+import { formKindOf } from './registry';
+import { gridOf } from './field';
+import { adjust, lay, maskWeights, scaledForm, type Form } from './stack';
 
 const E = NaN;
 const on = (
@@ -96,5 +99,48 @@ describe('what is said of heights', () => {
     expect(fitOf({ lowest: -11, highest: 2 }, 10).trouble).toBe('height');
     // A float's rounding is no trouble.
     expect(fitOf({ lowest: -10.00001, highest: 0.00001 }, 10).trouble).toBeNull();
+  });
+});
+
+describe('what works on what is under it', () => {
+  const put = (under: number[], to: number[], share: number, w: number[] | null = null) => {
+    const u = Float32Array.from(under);
+    adjust(u, Float32Array.from(to), share, w && Float32Array.from(w));
+    return [...u];
+  };
+  it('counts by its strength and weights, and never for more than all', () => {
+    expect(put([0, 8, E, 4], [4, 4, 4, E], 1)).toEqual([4, 4, 4, E]);
+    expect(put([0, 8, E, 4], [4, 4, 4, E], 0.25)).toEqual([1, 7, E, 4]);
+    expect(put([0, 8, E, 4], [4, 4, 4, E], 7)).toEqual([4, 4, 4, E]);
+    expect(put([0, 0, 0, E, E, 6], [4, 4, 4, 4, 4, E], 1, [0, 0.5, 1, 0.4, 0.6, 0.5])).toEqual([0, 2, 4, E, 4, E]);
+    expect(put([1, 2], [5, 6], 0)).toEqual([1, 2]);
+  });
+  it('is of a stack that is twice as high when all of it is', () => {
+    const form = (kind: string, values: object): Form => ({
+      ...{ id: kind, name: kind, kind, visible: true, meets: 'add', strength: 1, base: 0, items: [], mask: null },
+      values: { ...(formKindOf(kind).defaults as object), ...values },
+    });
+    const grid = gridOf(8, 8, 0.5);
+    const at = (forms: Form[]) => {
+      const u = new Float32Array(grid.cols * grid.rows).fill(NaN);
+      for (const f of forms) {
+        const kind = formKindOf(f.kind);
+        const { z } = kind.evaluate(f.values, formContext(grid, { under: u }));
+        if (kind.adjusts) adjust(u, z, f.strength, null);
+        else lay(u, z, f, null);
+      }
+      return u;
+    };
+    const forms = [
+      form('texture', { texture: 'stone', size: 3, depth: 2 }),
+      form('denoise', { grain: 0.25, detail: 1 }),
+      form('limit', { cap: -0.5, floor: -1.5 }),
+      form('turned', { about: 'height', height: 0.25, mirror: 'y' }),
+    ];
+    for (let k = 1; k <= forms.length; k++) {
+      const once = at(forms.slice(0, k));
+      const twice = at(forms.slice(0, k).map((f) => scaledForm(f, 2)));
+      twice.forEach((h, i) => expect(Math.abs(h - 2 * once[i])).toBeLessThan(1e-5));
+    }
   });
 });

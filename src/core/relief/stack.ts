@@ -104,6 +104,27 @@ export function lay(
   }
 }
 
+/**
+ * Puts heights in the place of what is under them, in place, as far as `share` (0 to 1) times the weights say. Where one of the two
+ * is empty there is nothing between them: the one that counts for more stands.
+ */
+export function adjust(under: Float32Array, to: Float32Array, share: number, weights: Float32Array | null): void {
+  const most = Math.min(1, share);
+  for (let i = 0; i < under.length; i++) {
+    const w = weights ? most * weights[i] : most;
+    if (w <= 0) continue;
+    const [u, t] = [under[i], to[i]];
+    under[i] = w >= 1 ? t : u !== u || t !== t ? (w >= 0.5 ? t : u) : u + w * (t - u);
+  }
+}
+
+/** A form of a stack that is so many times as high. */
+export function scaledForm(f: Form, by: number): Form {
+  const kind = formKindOf(f.kind);
+  if (kind.adjusts) return { ...f, values: (kind.higher?.(f.values, by) ?? f.values) as Form['values'] };
+  return { ...f, strength: Math.min(1000, f.strength * by), base: f.base * by };
+}
+
 /** How much a mask lets through at each node, from signed distances to its outlines (positive inside), mm; see `./distance.ts`. */
 export function maskWeights(signed: Float32Array, side: 'inside' | 'outside', edge: number): Float32Array {
   const out = new Float32Array(signed.length);

@@ -1,15 +1,12 @@
 import fc from 'fast-check';
 import { gridOf } from './field';
-import { formKindOf } from './registry';
 import { chance, noise, toPoint } from './noise';
+import { formContext, heightsOf } from '../testing/forms';
 import { textures, type Texture, type TextureId } from './textures';
 
 const ids = Object.keys(textures) as TextureId[];
 const grid = gridOf(30, 20, 0.5);
-const shaped = (values: object, g = grid) => {
-  const k = formKindOf('texture');
-  return k.evaluate({ ...(k.defaults as object), ...values }, { grid: g, region: [], mesh: () => null }).z;
-};
+const shaped = (values: object, g = grid) => heightsOf('texture', values, formContext(g));
 
 describe('textures', () => {
   it('are at least fourteen, each between its base and its depth, and of some height', () => {

@@ -10,7 +10,7 @@ import { placedOf } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
 import { pasteFromClipboard } from './clipboard';
 import { addFontFile } from './lettering';
-import { addMesh } from './relief';
+import { addMesh, addPicture } from './relief';
 import { busyWith } from '@/ui/common/busy';
 import { edit, jobNow } from './edits';
 import { askForFiles, download } from './files';
@@ -21,7 +21,7 @@ const PICTURE = /\.(png|jpe?g|webp|bmp|gif)$/i;
 /** Systems call some drawings pictures: their names tell. */
 const DRAWING = /\.(svg|dxf)$/i;
 
-/** Takes files onto the table: drawings become artwork, pictures go to tracing. The job stays as it is when one is refused. */
+/** Takes files onto the table: drawings become artwork, pictures go to tracing, or into the relief where that is worked on. The job stays as it is when one is refused. */
 export async function takeFiles(files: readonly File[]): Promise<void> {
   for (const f of files) {
     if (/\.(ttf|otf|woff2?|ttc)$/i.test(f.name)) await addFontFile(f);
@@ -29,9 +29,10 @@ export async function takeFiles(files: readonly File[]): Promise<void> {
     else if (
       !DRAWING.test(f.name) &&
       (PICTURE.test(f.name) || (f.type.startsWith('image/') && !/svg|dxf/.test(f.type)))
-    )
-      setView({ tracing: f, stage: 'artwork' });
-    else await importDrawing(f.name, new Uint8Array(await f.arrayBuffer()));
+    ) {
+      if (useView.getState().stage === 'relief') await addPicture(f);
+      else setView({ tracing: f, stage: 'artwork' });
+    } else await importDrawing(f.name, new Uint8Array(await f.arrayBuffer()));
   }
 }
 

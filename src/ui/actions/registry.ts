@@ -31,7 +31,7 @@ import { copyToClipboard, pasteFromClipboard } from './clipboard';
 import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
 import { chooseFont, setAlongPicked } from './lettering';
-import { addForm, chooseMesh, exportReliefStl } from './relief';
+import { addForm, chooseReliefFile, exportReliefStl } from './relief';
 import { tracePickedAgain } from './tracing';
 
 /** One thing that a maker can do. Menus, buttons, shortcuts and the command list all come from here. */
@@ -227,7 +227,7 @@ export const actions: readonly Action[] = [
       id: `form-${k.id}`,
       name: `Add to the relief: ${k.name.toLowerCase()}`,
       enabled: hasJob,
-      run: () => (k.ofFile ? chooseMesh() : addForm(k.id)),
+      run: () => (k.ofFile ? chooseReliefFile(k.ofFile) : addForm(k.id)),
     }),
   ),
   { id: 'export-relief', name: 'Export the relief as STL', enabled: hasJob, run: () => void exportReliefStl() },

@@ -1,24 +1,28 @@
 import { artworkHelper } from '@/compute/artworkHelper';
-import { bringMeshes } from '@/compute/meshes';
+import { bringReliefFiles } from '@/compute/reliefFiles';
+import type { ComputeApiRemote } from '@/compute/seat';
 import { useWork } from '@/compute/useWork';
+import type { OneSetup } from '@/core/job/job';
 import { slug } from '@/core/pipeline/programs';
-import { guessMesh } from '@/core/relief/guess';
+import type { ReliefFile } from '@/core/pipeline/reliefShelf';
+import { guessMesh, guessPicture } from '@/core/relief/guess';
 import { formKindOf } from '@/core/relief/registry';
-import type { Form } from '@/core/relief/stack';
+import { scaledForm, type Form } from '@/core/relief/stack';
 import { setAt, type Field } from '@/core/units/fields';
 import { formatLength, lengthText } from '@/core/units/length';
 import { roundLengths } from '@/core/units/round';
 import { saysOf } from '@/core/units/says';
 import { putFile } from '@/store/files';
 import { freshId } from '@/store/jobs';
-import { describeMesh } from '@/store/meshes';
+import { describeReliefFile } from '@/store/reliefFiles';
+import { asPng } from '@/ui/artwork/pictureFile';
 import { busyWith } from '@/ui/common/busy';
 import { setView, typeInto, useView } from '@/ui/view';
 import { changeForm, edit, freeName, jobNow } from './edits';
 import { askForFiles, download } from './files';
 import { tell } from './tell';
 
-/** Milliseconds after which a mesh that is still being read is given up. */
+/** Milliseconds after which a file that is still being read is given up. */
 const READING = 120_000;
 
 const newForm = (kind: string, name: string, items: readonly string[], values: Form['values']): Form => ({
@@ -54,44 +58,47 @@ export function addForm(kind: string): void {
   typeInto(form.id);
 }
 
-/** Brings a mesh file into the relief: standing, sized and placed by the best guess. The job stays as it is when the file is refused. */
-export async function addMesh(file: File): Promise<void> {
+/** What is made of a file that was found to be sound: the values of its form, where its top stands, and what is said of it. */
+interface Brought {
+  readonly values: Form['values'];
+  readonly rise: number;
+  readonly says: string;
+}
+
+/**
+ * Brings a file into the relief as a form of its own, and keeps it. The job stays as it is when the file is refused, which is
+ * said.
+ */
+async function bringFile(
+  type: ReliefFile['type'],
+  file: { readonly name: string; readonly bytes: () => Promise<Uint8Array> },
+  look: (bytes: Uint8Array, job: OneSetup) => Promise<Brought>,
+): Promise<void> {
+  const before = jobNow();
+  if (!before) return;
   try {
-    const bytes = new Uint8Array(await file.arrayBuffer());
-    const helper = artworkHelper();
-    const { triangles, box } = await busyWith(
-      `Reading ${file.name}\u2026`,
-      () => helper.dismiss(),
-      () => helper.ask((api) => api.lookAtMesh(file.name, bytes), { patience: READING }),
-    );
-    const asset = await describeMesh(file.name, bytes);
+    const bytes = await file.bytes();
+    const { values, rise, says } = await look(bytes, before);
+    const asset = await describeReliefFile(type, file.name, bytes);
     await putFile(asset, bytes);
-    bringMeshes({ [asset.id]: { name: asset.name, bytes } });
+    bringReliefFiles({ [asset.id]: { type, name: asset.name, bytes } });
     const job = jobNow();
     if (!job) return;
-    const guess = guessMesh(box, job.blank);
-    const { scale, shallower, ...sizes } = guess;
-    const form = newForm('mesh', file.name.replace(/\.[a-z]+$/i, '') || 'Mesh', [], {
-      ...(formKindOf('mesh').defaults as Form['values']),
-      ...sizes,
-      mesh: asset.id,
+    const form = newForm(type, file.name.replace(/\.[a-z]+$/i, '') || formKindOf(type).name, [], {
+      ...(formKindOf(type).defaults as Form['values']),
       x: job.blank.width / 2,
       y: job.blank.height / 2,
+      ...values,
+      [type]: asset.id,
     });
     edit(`Bring ${file.name}`, (j) => {
       if (!j.assets.some((a) => a.id === asset.id)) j.assets.push(asset);
       // The first one stands with its top at the face.
-      if (!j.relief.forms.length) j.relief.baseDepth = guess.rise;
+      if (!j.relief.forms.length) j.relief.baseDepth = rise;
       j.relief.forms.push(form);
     });
     setView({ formId: form.id, stage: 'relief' });
-    const size = (v: number) => formatLength(v, job.unit);
-    tell(
-      'success',
-      `"${file.name}": ${triangles} triangles, ${size(guess.width)} \u00d7 ${size(guess.height)} \u00d7 ${size(guess.rise)} ${job.unit}.` +
-        (scale === 1 ? '' : ' Its own size does not suit this blank: it was fitted in. Type the size that you want.') +
-        (shallower ? ' It was made shallower, to half the thickness.' : ''),
-    );
+    tell('success', `"${file.name}": ${says}`);
   } catch (e) {
     tell(
       'error',
@@ -102,7 +109,56 @@ export async function addMesh(file: File): Promise<void> {
     );
   }
 }
-export const chooseMesh = (): void => askForFiles('.stl,.obj', false, ([file]) => file && void addMesh(file));
+
+/** Has a file read by a worker, which can be given up. */
+const read = <T>(name: string, work: (api: ComputeApiRemote) => Promise<T>): Promise<T> => {
+  const helper = artworkHelper();
+  return busyWith(
+    `Reading ${name}\u2026`,
+    () => helper.dismiss(),
+    () => helper.ask(work, { patience: READING }),
+  );
+};
+const bytesOf = async (file: File): Promise<Uint8Array> => new Uint8Array(await file.arrayBuffer());
+
+/** Brings a mesh: standing, sized and placed by the best guess. */
+export const addMesh = (file: File): Promise<void> =>
+  bringFile('mesh', { name: file.name, bytes: () => bytesOf(file) }, async (bytes, job) => {
+    const { triangles, box } = await read(file.name, (api) => api.lookAtMesh(file.name, bytes));
+    const { scale, shallower, ...sizes } = guessMesh(box, job.blank);
+    const size = (v: number) => formatLength(v, job.unit);
+    return {
+      values: sizes,
+      rise: sizes.rise,
+      says:
+        `${triangles} triangles, ${size(sizes.width)} \u00d7 ${size(sizes.height)} \u00d7 ${size(sizes.rise)} ${job.unit}.` +
+        (scale === 1 ? '' : ' Its own size does not suit this blank: it was fitted in. Type the size that you want.') +
+        (shallower ? ' It was made shallower, to half the thickness.' : ''),
+    };
+  });
+
+/** Brings a picture whose greys are heights: fitted into the blank. What is no PNG is kept as one. */
+export async function addPicture(file: File): Promise<void> {
+  const name = file.name.replace(/\.(jpe?g|webp|bmp|gif)$/i, '.png');
+  await bringFile('picture', { name, bytes: () => asPng(file) }, async (bytes, job) => {
+    const { width, height, greys } = await read(file.name, (api) => api.lookAtPicture(name, bytes));
+    const sizes = guessPicture({ width, height }, job.blank);
+    const pixel = formatLength(sizes.width / width, job.unit);
+    return {
+      values: sizes,
+      rise: sizes.rise,
+      says:
+        `${width} \u00d7 ${height} pixels, each ${pixel} ${job.unit} wide at this size, of ${greys} greys.` +
+        (greys <= 256 ? ' The steps between them are smoothed away.' : ''),
+    };
+  });
+}
+
+/** Asks for the file of a kind of form that is made of one. */
+export const chooseReliefFile = (type: ReliefFile['type']): void =>
+  type === 'mesh'
+    ? askForFiles('.stl,.obj', false, ([file]) => file && void addMesh(file))
+    : askForFiles('.png,.jpg,.jpeg,.webp,.bmp,image/*', false, ([file]) => file && void addPicture(file));
 
 /** Changes a value of a form; what must follow it follows. */
 export function setFormValue(id: string, key: string, value: unknown, field: Field): void {
@@ -141,10 +197,7 @@ export const shiftRelief = (by: number): void =>
 /** Makes the whole relief so many times as high; its highest point stays where it is. */
 export const scaleRelief = (by: number, highest: number): void =>
   edit('Change the height of the relief', (j) => {
-    for (const f of j.relief.forms) {
-      f.strength = Math.min(1000, f.strength * by);
-      f.base *= by;
-    }
+    j.relief.forms = j.relief.forms.map((f) => scaledForm(f, by));
     j.relief.baseDepth = by * (highest + j.relief.baseDepth) - highest;
   });
 

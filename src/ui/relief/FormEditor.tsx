@@ -44,26 +44,30 @@ export function FormEditor({ form }: { form: Form }) {
       </Group>
       <Group title="On what lies under it">
         <Box sx={grid}>
-          <ChoiceField
-            label="It"
-            value={form.meets}
-            options={choices(meetings)}
-            onChange={(v) => change('Change how a form meets', (f) => void (f.meets = v as Meeting))}
-          />
-          <LengthField
-            label="Begins at"
-            value={form.base}
-            unit={unit}
-            {...limitsOf(formSchema, 'base')}
-            hint="Above the base of the stack"
-            onChange={(v) => v !== null && change('Change where a form begins', (f) => void (f.base = v))}
-          />
+          {!kind.adjusts && (
+            <ChoiceField
+              label="It"
+              value={form.meets}
+              options={choices(meetings)}
+              onChange={(v) => change('Change how a form meets', (f) => void (f.meets = v as Meeting))}
+            />
+          )}
+          {!kind.adjusts && (
+            <LengthField
+              label="Begins at"
+              value={form.base}
+              unit={unit}
+              {...limitsOf(formSchema, 'base')}
+              hint="Above the base of the stack"
+              onChange={(v) => v !== null && change('Change where a form begins', (f) => void (f.base = v))}
+            />
+          )}
           <NumberField
             label="Strength"
             value={form.strength * 100}
             unit="%"
             min={0}
-            max={100_000}
+            max={kind.adjusts ? 100 : 100_000}
             onChange={(v) => change('Change the strength of a form', (f) => void (f.strength = v / 100))}
           />
           <TextField

@@ -21,6 +21,7 @@ import { setView, useView } from '@/ui/view';
 export function FormRow({ form }: { form: Form }) {
   const open = useLater(useView, (v) => v.formId === form.id);
   const remark = useLater(useWork, (w) => w.relief?.shaped.remarks[form.id] ?? '');
+  const kind = formKindOf(form.kind);
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: form.id });
   const choose = () => setView({ formId: open ? null : form.id, ...(form.items.length && { picked: form.items }) });
   return (
@@ -65,7 +66,8 @@ export function FormRow({ form }: { form: Form }) {
           {form.name}
         </Box>
         <Box sx={{ fontSize: 12.5, color: remark ? 'error.main' : 'text.secondary' }}>
-          {remark || `${formKindOf(form.kind).name} \u00b7 ${meetings[form.meets].toLowerCase()}`}
+          {remark ||
+            `${kind.name} \u00b7 ${kind.adjusts ? 'works on what is under it' : meetings[form.meets].toLowerCase()}`}
         </Box>
       </Box>
       <Tooltip title={form.visible ? 'Leave it out' : 'Take it in'}>

@@ -1,7 +1,11 @@
 'use client';
+import BlurOnRounded from '@mui/icons-material/BlurOnRounded';
 import FileDownloadOutlined from '@mui/icons-material/FileDownloadOutlined';
+import FlipRounded from '@mui/icons-material/FlipRounded';
 import FormatShapesRounded from '@mui/icons-material/FormatShapesRounded';
+import ImageOutlined from '@mui/icons-material/ImageOutlined';
 import LandscapeOutlined from '@mui/icons-material/LandscapeOutlined';
+import VerticalAlignCenterRounded from '@mui/icons-material/VerticalAlignCenterRounded';
 import WavesRounded from '@mui/icons-material/WavesRounded';
 import ViewInArRounded from '@mui/icons-material/ViewInArRounded';
 import Box from '@mui/material/Box';
@@ -19,6 +23,7 @@ import { SortableList } from '@/ui/common/SortableList';
 import { useView } from '@/ui/view';
 import { FormEditor } from './FormEditor';
 import { FormRow } from './FormRow';
+import { ReliefOutlines } from './ReliefOutlines';
 import { ThicknessGauge } from './ThicknessGauge';
 
 const icons: Readonly<Record<string, React.ReactNode>> = {
@@ -26,6 +31,21 @@ const icons: Readonly<Record<string, React.ReactNode>> = {
   mesh: <ViewInArRounded />,
   ground: <LandscapeOutlined />,
   texture: <WavesRounded />,
+  picture: <ImageOutlined />,
+  denoise: <BlurOnRounded />,
+  limit: <VerticalAlignCenterRounded />,
+  turned: <FlipRounded />,
+};
+
+/** Buttons that add a form stand in columns, their icons in line. */
+const TILE = {
+  justifyContent: 'flex-start',
+  px: 0.75,
+  fontSize: 12.5,
+  lineHeight: 1.15,
+  textAlign: 'left',
+  borderColor: 'divider',
+  '& .MuiButton-startIcon': { ml: 0, mr: 0.75 },
 };
 
 /** The relief: its forms like strata, the uppermost first, how it lies in the thickness, and the form that is open. */
@@ -47,24 +67,35 @@ export function ReliefSheet() {
       />
       {!forms.length && (
         <Empty title="No relief yet">
-          Drop a mesh (STL or OBJ) on the table, or raise picked lettering and outlines. Forms lie on each other like
-          strata.
+          Drop a mesh (STL or OBJ) or a picture on the table, or raise picked lettering and outlines. Forms lie on each
+          other like strata.
         </Empty>
       )}
-      <Box sx={{ px: 1.5, pb: 1.25, display: 'flex', flexWrap: 'wrap', gap: 1 }}>
-        {formKinds.map((k) => (
-          <Button
-            key={k.id}
-            size="small"
-            variant="outlined"
-            color="inherit"
-            title={k.summary}
-            startIcon={icons[k.id]}
-            onClick={action(`form-${k.id}`).run}
-          >
-            {k.name}
-          </Button>
-        ))}
+      <Box
+        sx={{
+          px: 1.5,
+          pb: 1.25,
+          display: 'grid',
+          gridTemplateColumns: 'repeat(auto-fill, minmax(104px, 1fr))',
+          gap: 0.75,
+        }}
+      >
+        {formKinds
+          .filter((k) => !k.adjusts || forms.length > 0)
+          .map((k) => (
+            <Button
+              key={k.id}
+              size="small"
+              variant="outlined"
+              color="inherit"
+              sx={TILE}
+              title={k.summary}
+              startIcon={icons[k.id]}
+              onClick={action(`form-${k.id}`).run}
+            >
+              {k.name}
+            </Button>
+          ))}
       </Box>
       <SortableList
         label="Forms"
@@ -82,6 +113,7 @@ export function ReliefSheet() {
         ))}
       </SortableList>
       <WorkLeft />
+      {open && <FormEditor key={open.id} form={open} />}
       {relief && facts && facts.covered > 0 && (
         <Group title="In the thickness">
           <ThicknessGauge facts={facts} blank={job.blank} unit={job.unit} />
@@ -98,7 +130,11 @@ export function ReliefSheet() {
           </Button>
         </Group>
       )}
-      {open && <FormEditor key={open.id} form={open} />}
+      {relief && facts && facts.covered > 0 && (
+        <Group title="Outlines of the relief">
+          <ReliefOutlines job={job} ready={relief.fine} />
+        </Group>
+      )}
     </>
   );
 }

@@ -11,7 +11,7 @@ import { setJob } from '@/compute/engineHandle';
 import { FontError } from '@/core/lettering/font';
 import { assetsOf } from '@/core/job/assets';
 import { saysOf } from '@/core/units/says';
-import { bringMeshesOf } from '@/store/meshes';
+import { bringFilesOf } from '@/store/reliefFiles';
 import { storageMessage } from '@/store/db';
 import { fontFiles, fontFilesOf } from '@/store/ownFonts';
 import { After, useLater } from '@/ui/later';
@@ -172,12 +172,15 @@ export function Workbench({ id }: { id: string }) {
   const assets = useLater(useOpenJob, (s) => s.job?.assets);
   useEffect(() => {
     if (assets?.length) {
-      void bringMeshesOf({ assets }).catch(() => {});
       void fontFiles({ assets })
         .then(bringOwnFonts)
         .catch(() => {});
     }
   }, [assets]);
+  const forms = useLater(useOpenJob, (s) => s.job?.relief.forms);
+  useEffect(() => {
+    if (assets?.length && forms?.length) void bringFilesOf(assets, forms).catch(() => {});
+  }, [assets, forms]);
   useEffect(() => {
     const key = (e: KeyboardEvent) => void onShortcut(e);
     const close = (e: BeforeUnloadEvent) => {

@@ -5,7 +5,7 @@ import { bruteDistance, bruteInside } from '../../testing/independent';
 import { letterOf, shippedFont } from '../../testing/fonts';
 import { box, starLoop } from '../../testing/shapes';
 import { bestThreshold, colourName, groundOf, proposedColours, type Picture } from './colours';
-import { contours } from './contours';
+import { contours } from '../../geometry/levels/contours';
 import { traceDefaults } from './options';
 import { trace } from './trace';
 

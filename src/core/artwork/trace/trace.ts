@@ -3,33 +3,10 @@ import { transformPath, type Path } from '../../geometry/path';
 import { loopArea } from '../../geometry/region';
 import { belonging, darkness, groundOf, palette, type Picture } from './colours';
 import { centreLines } from './centre';
-import { contours } from './contours';
-import { findCorners } from './corners';
+import { contours } from '../../geometry/levels/contours';
+import { findCorners } from '../../geometry/levels/corners';
+import { withoutRipple } from '../../geometry/levels/ripple';
 import type { TraceOptions } from './options';
-
-/**
- * Points with the ripple of the pixel grid taken out: twice a quarter of each neighbour and half of itself. Corners and
- * the points beside them stay. A bend of radius r pixels is moved inwards by about 1 / (2 r).
- */
-function smoothed(p: Float64Array, corners: readonly number[]): Float64Array {
-  const n = p.length / 2;
-  if (n < 8) return p;
-  const fixed = new Uint8Array(n);
-  for (const c of corners) fixed[c] = fixed[(c + 1) % n] = fixed[(c + n - 1) % n] = 1;
-  let from = p;
-  for (let round = 0; round < 2; round++) {
-    const to = from.slice();
-    for (let i = 0; i < n; i++) {
-      if (fixed[i]) continue;
-      const a = 2 * ((i + n - 1) % n);
-      const b = 2 * ((i + 1) % n);
-      to[2 * i] = (from[a] + 2 * from[2 * i] + from[b]) / 4;
-      to[2 * i + 1] = (from[a + 1] + 2 * from[2 * i + 1] + from[b + 1]) / 4;
-    }
-    from = to;
-  }
-  return from;
-}
 
 /** One colour of a traced picture: closed paths in pixels, Y up, the picture's lower left corner at 0, 0. */
 export interface TracedLayer {
@@ -93,7 +70,7 @@ export function trace(p: Picture, o: TraceOptions, progress: (done: number) => v
         if ((i & 15) === 0) progress(base + (0.7 / fields.length) * (i / loops.length));
         points += l.length / 2;
         const { points: q, corners } = findCorners(l, o.corner);
-        const path = fitLoop(smoothed(q, corners), { tolerance: o.accuracy, corners, window: 3 });
+        const path = fitLoop(withoutRipple(q, corners), { tolerance: o.accuracy, corners, window: 3 });
         if (path) paths.push(transformPath(path, up));
       });
       return { colour, paths, points };

@@ -1,16 +1,15 @@
 import { bruteDistance, bruteInside } from '../../testing/independent';
+import { formContext, heightsOf } from '../../testing/forms';
 import { box, loop, starLoop } from '../../testing/shapes';
 import type { Region } from '../../geometry/region';
 import { edgeHeight } from '../edges';
 import { gridOf } from '../field';
-import type { FormContext } from '../form';
 import { formKindOf } from '../registry';
 
 const grid = gridOf(24, 20, 0.25);
 const shaped = (kind: string, values: object, region: Region = []) => {
   const k = formKindOf(kind);
-  const c: FormContext = { grid, region, mesh: () => null };
-  return k.evaluate({ ...(k.defaults as object), ...values }, c);
+  return k.evaluate({ ...(k.defaults as object), ...values }, formContext(grid, { region }));
 };
 const at = (z: Float32Array, x: number, y: number) =>
   z[Math.round(y / grid.cell) * grid.cols + Math.round(x / grid.cell)];
@@ -118,5 +117,33 @@ describe('a mesh', () => {
     expect(changed({ height: 5 })).toMatchObject({ width: 10, height: 5, rise: 2 });
     expect(changed({ rise: 3 })).toMatchObject({ width: 20, height: 10, rise: 3 });
     expect(changed({ width: 37, linked: false })).toMatchObject({ width: 37, height: 10, rise: 4 });
+  });
+});
+
+describe('what works on what lies under it', () => {
+  const under = Float32Array.from({ length: grid.cols * grid.rows }, (_, i) => {
+    const [x, y] = [(i % grid.cols) * grid.cell, Math.floor(i / grid.cols) * grid.cell];
+    return x > 20 ? NaN : x + y / 4;
+  });
+  const worked = (kind: string, values: object) => heightsOf(kind, values, formContext(grid, { under }));
+  it('is capped and filled up, each where it is said', () => {
+    const z = worked('limit', { cap: 12, floor: 3 });
+    under.forEach((h, i) => expect(z[i]).toBe(h !== h ? NaN : Math.min(12, Math.max(3, h))));
+    expect([...worked('limit', { cap: null, floor: null })]).toEqual([...under]);
+  });
+  it('is turned over about half of its height or a height, mirrored, and back by the same', () => {
+    const z = worked('turned', { about: 'middle', mirror: 'none' });
+    // From 0 to 25: what was lowest is highest.
+    expect(at(z, 0, 0)).toBe(25);
+    expect(at(z, 20, 20)).toBe(0);
+    expect(at(z, 22, 10)).toBeNaN();
+    const mirrored = worked('turned', { about: 'height', height: 2, mirror: 'x' });
+    expect(at(mirrored, 24, 0)).toBe(4);
+    expect(at(mirrored, 1, 0)).toBeNaN();
+    for (const mirror of ['none', 'x', 'y']) {
+      const once = worked('turned', { about: 'height', height: 1.5, mirror });
+      const back = heightsOf('turned', { about: 'height', height: 1.5, mirror }, formContext(grid, { under: once }));
+      expect([...back]).toEqual([...under]);
+    }
   });
 });

@@ -35,7 +35,7 @@ export const mesh = formKind({
   name: 'Mesh',
   summary: 'A modelled shape from an STL or OBJ file.',
   schema,
-  ofFile: true,
+  ofFile: 'mesh',
   fields: [
     { kind: 'choice', key: 'up', label: 'What looks up', options: choices(UP) },
     { kind: 'number', key: 'turn', label: 'Turned by', unit: '\u00b0' },

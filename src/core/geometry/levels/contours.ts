@@ -1,25 +1,33 @@
 /**
- * Level lines of a picture by marching squares (Lorensen and Cline's idea in the plane), with the crossing of each
- * grid edge found by linear interpolation between its two pixels, so that anti-aliased edges come back
- * between the pixels. Saddles are joined or parted by the mean of their four pixels.
+ * Level lines of a field by marching squares (Lorensen and Cline's idea in the plane), with the crossing of each
+ * grid edge found by linear interpolation between its two nodes, so that what is smooth comes back
+ * between the nodes. Saddles are joined or parted by the mean of their four nodes.
  *
- * `field` holds values at pixel centres, row 0 on top; what lies outside the picture counts as 0. Points come as
- * x, y interleaved in pixels, x right and y DOWN, pixel (0, 0) covering 0..1. As seen in the picture, loops have
- * the inside (values of at least `level`) on their left: outer ones run counter-clockwise.
+ * `field` holds values at the middles of unit squares, row 0 on top. Empty ones (NaN) count as lower than any level, and a line
+ * runs half-way between them and their neighbours. What lies outside the field counts as `beyond`; with -Infinity, lines run
+ * along the outermost nodes themselves. Points come as x, y interleaved, x right and y DOWN, square (0, 0) covering 0..1. As
+ * seen with row 0 on top, loops have the inside (values of at least `level`) on their left: outer ones run counter-clockwise.
  */
-export function contours(field: Float32Array, width: number, height: number, level: number): Float64Array[] {
+export function contours(
+  field: Float32Array,
+  width: number,
+  height: number,
+  level: number,
+  beyond = 0,
+): Float64Array[] {
   const cols = width + 1;
   const rows = height + 1;
-  // With a rim of nothing around it, every pixel that is asked for is there.
+  // With a rim around it, every node that is asked for is there.
   const wide = width + 2;
   const rimmed = new Float32Array(wide * (height + 2));
+  if (beyond) rimmed.fill(beyond);
   for (let y = 0; y < height; y++) rimmed.set(field.subarray(y * width, (y + 1) * width), (y + 1) * wide + 1);
   const at = (x: number, y: number): number => rimmed[(y + 1) * wide + x + 1];
   // One mark for each cell and each way through it.
   const seen = new Uint8Array(cols * rows);
   const loops: Float64Array[] = [];
   let buffer = new Float64Array(4096);
-  // Cell (c, r) has its corners at pixels (c - 1, r - 1) .. (c, r). Sides: 0 top, 1 right, 2 bottom, 3 left.
+  // Cell (c, r) has its corners at nodes (c - 1, r - 1) .. (c, r). Sides: 0 top, 1 right, 2 bottom, 3 left.
   const kindOf = (c: number, r: number): number =>
     (at(c - 1, r - 1) >= level ? 8 : 0) |
     (at(c, r - 1) >= level ? 4 : 0) |
@@ -72,7 +80,7 @@ export function contours(field: Float32Array, width: number, height: number, lev
           }
           const va = at(ax, ay);
           const vb = at(bx, by);
-          const f = va === vb ? 0.5 : Math.min(1, Math.max(0, (level - va) / (vb - va)));
+          const f = shareTo(va, vb, level);
           if (2 * n + 2 > buffer.length) {
             const longer = new Float64Array(2 * buffer.length);
             longer.set(buffer);
@@ -91,6 +99,13 @@ export function contours(field: Float32Array, width: number, height: number, lev
       }
     }
   return loops;
+}
+
+/** How far from one node to the other, as a share, a level is met. */
+function shareTo(a: number, b: number, level: number): number {
+  if (a === b || a !== a || b !== b) return 0.5;
+  if (a === -Infinity) return 1;
+  return Math.min(1, Math.max(0, (level - a) / (b - a)));
 }
 
 /** For each kind of cell without a saddle: the side by which it is left. */

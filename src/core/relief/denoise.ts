@@ -1,0 +1,100 @@
+import { slide, type Size } from './slide';
+
+/** More than so many rounds change little. */
+const ROUNDS = 2;
+
+/**
+ * Takes grain off heights and keeps edges: a guided filter (K. He, J. Sun, X. Tang, "Guided Image Filtering", 2013). In each square
+ * window the heights are taken for a line of what guides them, h = a g + b, the more level the less they vary against `grain`;
+ * each node gets the mean of the lines of all windows that hold it. The first round is guided by the heights themselves; each
+ * further one by what the round before has made, so that grain beside an edge goes as well (after Q. Zhang and others, "Rolling
+ * Guidance Filter", 2014).
+ *
+ * `grain` is the height, mm, up to which what varies is grain; `radius` half the side of a window in nodes. Empty nodes (NaN)
+ * stay empty and count for nothing. A window of any size costs the same.
+ */
+export function denoise(z: Float32Array, size: Size, grain: number, radius: number): Float32Array {
+  const r = Math.max(1, Math.round(radius));
+  let guide = z;
+  for (let k = 0; k < ROUNDS; k++) guide = guided(z, guide, size, r, grain * grain);
+  return guide;
+}
+
+function guided(z: Float32Array, guide: Float32Array, size: Size, r: number, eps: number): Float32Array {
+  const { cols } = size;
+  const a = new Float32Array(z.length);
+  const b = new Float32Array(z.length);
+  // Sums of g, g g, h and g h: in doubles, since what varies is small beside what is high.
+  slide(
+    size,
+    r,
+    4,
+    (row, sense, [n, g1, g2, h1, gh]) => {
+      for (let c = 0, i = row * cols; c < cols; c++, i++) {
+        const h = z[i];
+        if (h !== h) continue;
+        const g = guide[i];
+        n[c] += sense;
+        g1[c] += sense * g;
+        g2[c] += sense * g * g;
+        h1[c] += sense * h;
+        gh[c] += sense * g * h;
+      }
+    },
+    (row, [n, g1, g2, h1, gh]) => {
+      for (let c = 0, i = row * cols; c < cols; c++, i++) {
+        const w = 1 / n[c];
+        const mg = g1[c] * w;
+        const slope = (gh[c] * w - mg * h1[c] * w) / (Math.max(0, g2[c] * w - mg * mg) + eps);
+        a[i] = slope;
+        b[i] = h1[c] * w - slope * mg;
+      }
+    },
+  );
+  const out = new Float32Array(z.length);
+  slide(
+    size,
+    r,
+    2,
+    (row, sense, [n, a1, b1]) => {
+      for (let c = 0, i = row * cols; c < cols; c++, i++) {
+        if (z[i] !== z[i]) continue;
+        n[c] += sense;
+        a1[c] += sense * a[i];
+        b1[c] += sense * b[i];
+      }
+    },
+    (row, [n, a1, b1]) => {
+      for (let c = 0, i = row * cols; c < cols; c++, i++)
+        out[i] = z[i] === z[i] ? (a1[c] * guide[i] + b1[c]) / n[c] : NaN;
+    },
+  );
+  return out;
+}
+
+/** Of so many nodes at most the grain is measured. */
+const SAMPLES = 200_000;
+
+/**
+ * How high the grain of heights is, mm (its standard deviation): the median of what a mask leaves that level, sloping and evenly
+ * bent ground does not answer to (after J. Immerkaer, "Fast Noise Variance Estimation", 1996; the median, so that edges do not
+ * count). `apart`: nodes that are looked at lie so many apart, as grain is wide. 0 where there is nothing to measure.
+ */
+export function measuredGrain(z: Float32Array, { cols, rows }: Size, apart = 1): number {
+  const across = cols - 2 * apart;
+  const inner = across * (rows - 2 * apart);
+  if (across <= 0 || inner <= 0) return 0;
+  const step = Math.max(1, Math.floor(inner / SAMPLES));
+  const found: number[] = [];
+  for (let k = 0; k < inner; k += step) {
+    const i = (apart + Math.floor(k / across)) * cols + apart + (k % across);
+    const [up, down, n] = [i + apart * cols, i - apart * cols, apart];
+    const v =
+      z[up - n] + z[up + n] + z[down - n] + z[down + n] - 2 * (z[up] + z[down] + z[i - n] + z[i + n]) + 4 * z[i];
+    if (v === v) found.push(Math.abs(v));
+  }
+  if (!found.length) return 0;
+  const sorted = Float64Array.from(found).sort();
+  // Of normal noise, the median of the absolute is 0.6745 of the deviation; the mask makes six of one.
+  return sorted[sorted.length >> 1] / 0.6745 / 6;
+}

@@ -1,0 +1,32 @@
+import type { Path } from '../geometry/path';
+import { heightFacts } from './facts';
+import type { HeightField } from './field';
+import { flatPlaces } from './flats';
+import { borderLines, evenLevels, levelLines, type LevelOptions } from './levels';
+
+/** What of a relief is to be made into outlines. Heights in mm from the top face. */
+export type OutlinesAsked =
+  | { readonly of: 'heights'; readonly heights: readonly number[] }
+  | { readonly of: 'even'; readonly count: number }
+  | { readonly of: 'border' }
+  | { readonly of: 'flats' };
+
+export interface ReliefOutline {
+  /** Null for the border. */
+  readonly height: number | null;
+  /** Of a flat place, mm2. */
+  readonly area: number | null;
+  readonly paths: readonly Path[];
+  /** Islands that were left out since they are small. */
+  readonly left: number;
+}
+
+/** Outlines of a relief. Where there is nothing at a height, its outline has no paths. */
+export function outlinesOf(f: HeightField, asked: OutlinesAsked, o: LevelOptions): ReliefOutline[] {
+  if (asked.of === 'border') return [{ height: null, area: null, ...borderLines(f, o) }];
+  if (asked.of === 'flats') return flatPlaces(f, o).map((p) => ({ ...p, left: 0 }));
+  const facts = heightFacts(f.z);
+  if (!facts.covered) return [];
+  const heights = asked.of === 'even' ? evenLevels(facts, asked.count) : asked.heights;
+  return heights.map((height) => ({ height, area: null, ...levelLines(f, height, facts, o) }));
+}

@@ -1,0 +1,48 @@
+import { boxMeans } from './slide';
+
+/** A picture of greys: `light` holds 0 (black) to 1 (white) for each pixel, row 0 on top; NaN where it is wholly transparent. */
+export interface GreyPicture {
+  readonly width: number;
+  readonly height: number;
+  readonly light: Float32Array;
+  /** Different greys that its file can tell apart. */
+  readonly greys: number;
+}
+
+/** A picture with so many times fewer pixels along each side: each the mean of those that it stands for. */
+export function reduced(p: GreyPicture, k: number): GreyPicture {
+  if (k < 2) return p;
+  const [width, height] = [Math.ceil(p.width / k), Math.ceil(p.height / k)];
+  const light = new Float32Array(width * height);
+  for (let r = 0; r < height; r++)
+    for (let c = 0; c < width; c++) {
+      let [sum, n] = [0, 0];
+      for (let y = r * k; y < Math.min(p.height, (r + 1) * k); y++)
+        for (let x = c * k; x < Math.min(p.width, (c + 1) * k); x++) {
+          const l = p.light[y * p.width + x];
+          if (l !== l) continue;
+          sum += l;
+          n++;
+        }
+      light[r * width + c] = sum / n;
+    }
+  return { ...p, width, height, light };
+}
+
+/** Windows over which steps are smoothed, in pixels to each side, one after the other; wider ones flatten what is round. */
+const REACH = [6, 3];
+
+/**
+ * A picture without the steps that its few greys make of slopes: each pixel is moved to the mean of those round it, but by no more
+ * than half a step, which is all that its file does not know.
+ */
+export function withoutSteps(p: GreyPicture): GreyPicture {
+  // Sixteen bits have no steps that could be cut.
+  if (p.greys > 4096) return p;
+  const half = 0.5 / (p.greys - 1);
+  let light = p.light;
+  const size = { cols: p.width, rows: p.height };
+  for (const r of REACH)
+    light = boxMeans(light, size, r).map((m, i) => Math.min(p.light[i] + half, Math.max(p.light[i] - half, m)));
+  return { ...p, light };
+}
