@@ -13,6 +13,8 @@ const esm = [
 ];
 export const shared = {
   testEnvironment: 'node',
+  // The cleaning would wrap the globals that are handed in (below) once more after each file, until a stack is full.
+  testEnvironmentOptions: { globalsCleanup: 'off' },
   transform: {
     '^.+\\.(t|j|mj)sx?$': [
       '@swc/jest',

@@ -1,9 +1,11 @@
+import { demoJobs } from '@/core/job/demo';
 import { changedAtOnce } from './board';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { eachOnAFreshDevice } from './device';
 
+const demos = Object.keys(demoJobs).length;
 const device = eachOnAFreshDevice();
 
 test('a board of one\u2019s own from an empty page', async () => {
@@ -156,7 +158,7 @@ test('a broken file is refused by name and nothing is lost', async () => {
     await maker.sees(reasons[name as keyof typeof reasons]);
     await maker.sees(`"${name}" was not imported`);
   }
-  expect(await maker.page.$$eval('[aria-label=Jobs] > li', (l) => l.length)).toBe(4);
+  expect(await maker.page.$$eval('[aria-label=Jobs] > li', (l) => l.length)).toBe(demos);
 });
 
 test('jobs are copied, renamed, deleted with undo, exported and brought back', async () => {
@@ -175,11 +177,19 @@ test('jobs are copied, renamed, deleted with undo, exported and brought back', a
   await maker.press('More for Lower gate board');
   await maker.press('Delete', 'menuitem');
   await maker.sees('"Lower gate board" is deleted');
-  await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] > li').length === 4);
+  await maker.page.waitForFunction((n) => document.querySelectorAll('[aria-label=Jobs] > li').length === n, {}, demos);
   await maker.press('Undo');
-  await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] > li').length === 5);
+  await maker.page.waitForFunction(
+    (n) => document.querySelectorAll('[aria-label=Jobs] > li').length === n,
+    {},
+    demos + 1,
+  );
   await device.give(file);
-  await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] > li').length === 6);
+  await maker.page.waitForFunction(
+    (n) => document.querySelectorAll('[aria-label=Jobs] > li').length === n,
+    {},
+    demos + 2,
+  );
 });
 
 test('(long) of two windows that change the same at once, one takes the other\u2019s version, or keeps its own as a copy', async () => {

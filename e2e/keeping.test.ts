@@ -1,3 +1,4 @@
+import { demoJobs } from '@/core/job/demo';
 import { readFileSync } from 'node:fs';
 import { unpackBackup } from '@/core/job/backup';
 import { unpackJob } from '@/core/job/archive';
@@ -99,7 +100,7 @@ test('(long) a browser that has lost its database has everything back from the s
     await new Promise((r) => setTimeout(r, 50));
   await page.goto(job);
   await maker.sees('The browser has lost its database');
-  await maker.sees('4 jobs, the tool library and settings');
+  await maker.sees(`${Object.keys(demoJobs).length} jobs, the tool library and settings`);
   await maker.stage('Blank');
   await maker.holds('Thickness (Z)', '17');
   await maker.press('Close');
@@ -160,7 +161,11 @@ test('(long) everything goes into one file and comes back from it; a folder of t
     });
   for (
     let i = 0;
-    i < 100 && !(Object.keys(await inFolder()).length === 4 && (await inFolder())['ferry-ring.mirvak']?.length);
+    i < 100 &&
+    !(
+      Object.keys(await inFolder()).length === Object.keys(demoJobs).length &&
+      (await inFolder())['ferry-ring.mirvak']?.length
+    );
     i++
   )
     await new Promise((r) => setTimeout(r, 100));
@@ -172,7 +177,7 @@ test('(long) everything goes into one file and comes back from it; a folder of t
   // The new name first, then the old one goes.
   const ferries = async () =>
     Object.keys(await inFolder())
-      .filter((n) => n.startsWith('ferry'))
+      .filter((n) => n.startsWith('ferry-ring'))
       .join();
   for (let i = 0; i < 200 && (await ferries()) !== 'ferry-ring-blue.mirvak'; i++)
     await new Promise((r) => setTimeout(r, 100));

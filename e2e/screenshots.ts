@@ -27,9 +27,11 @@ async function portraits(page: Page): Promise<void> {
     return rows.map((r) => [r.name, r.picture!.replace(/^.*\/|\.png$/g, '')] as const);
   });
   await page.reload();
-  await page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] img[src^="data:"]').length === 4, {
-    timeout: 180000,
-  });
+  await page.waitForFunction(
+    (count) => document.querySelectorAll('[aria-label=Jobs] img[src^="data:"]').length === count,
+    { timeout: 180000 },
+    ids.length,
+  );
   for (const [name, id] of ids) {
     const address = await page.evaluate(
       (n) =>

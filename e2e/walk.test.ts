@@ -5,6 +5,7 @@ import { packJob } from '@/core/job/archive';
 import { demoJobs } from '@/core/job/demo';
 import { eachOnAFreshDevice } from './device';
 
+const demos = Object.keys(demoJobs).length;
 const device = eachOnAFreshDevice({ solid: true });
 
 /** Minutes of the card with a name. */
@@ -78,18 +79,22 @@ test('(long) the shelf shows its pictures from the start; a job that was never o
       ]),
     );
   await maker.page.waitForFunction(
-    () =>
+    (count) =>
       [...document.querySelectorAll<HTMLImageElement>('[aria-label=Jobs] img')].filter((e) => e.naturalWidth === 600)
-        .length === 4,
+        .length === count,
+    {},
+    demos,
   );
-  expect((await seen()).map(([, , own]) => own)).toEqual([0, 0, 0, 0]);
+  expect((await seen()).map(([, , own]) => own)).toEqual(new Array(demos).fill(0));
   const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'mirvak-')), 'plate.mirvak');
   writeFileSync(file, packJob({ ...demoJobs['keeper-plate'](), name: 'From another bench' }));
   await device.give(file);
   await maker.sees('From another bench');
-  await maker.page.waitForFunction(() => document.querySelectorAll('[aria-label=Jobs] img').length === 5, {
-    timeout: 120000,
-  });
+  await maker.page.waitForFunction(
+    (count) => document.querySelectorAll('[aria-label=Jobs] img').length === count,
+    { timeout: 120000 },
+    demos + 1,
+  );
   // A picture with something on it.
   const [[width, length]] = (await seen()).filter(([, , own]) => own);
   expect(width).toBe(600);

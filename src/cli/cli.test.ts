@@ -42,7 +42,7 @@ describe('the command line', () => {
       stderr: 'mirvak: This job has no relief.\n',
     });
     const board = JSON.parse(readFileSync(job, 'utf8'));
-    const form = { visible: true, meets: 'add', strength: 1, base: 0, items: [], mask: null };
+    const form = { visible: true, meets: 'add', strength: 1, base: 0, items: [], profile: { items: [] }, mask: null };
     board.setups[0].relief = {
       baseDepth: 5,
       cell: null,

@@ -5,7 +5,7 @@ import { bringFonts, lackFonts } from './fonts';
 import { bringReliefFiles } from './reliefFiles';
 import { Receiver, Sender } from './parcel';
 import { computePool } from './pool';
-import { provenSurface } from './portrait';
+import { portrayed } from './portrait';
 import type { EngineApi } from './protocol';
 
 const parcels = new Receiver();
@@ -57,9 +57,9 @@ const api: EngineApi = {
   resumeWork: engine.resumeWork,
   look: engine.look,
   emptyKept: engine.emptyKept,
-  provenSurface(job) {
+  portrayed(job) {
     surface = new AbortController();
-    return provenSurface(parcels.unpack(job), surface.signal);
+    return portrayed(parcels.unpack(job), surface.signal);
   },
   callOffSurface: () => surface?.abort(),
   section: engine.section,

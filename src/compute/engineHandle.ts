@@ -121,12 +121,12 @@ export const atProof = {
 /** What is wanted along a line of a set-up. */
 export const sectionOf = (...args: Parameters<EngineApi['section']>) => ask((api) => api.section(...args));
 
-/** The proven surface of a job that is not open, at quick quality. Null when there is nothing to prove, or when `signal` called it off. */
-export async function provenSurface(job: OneSetup, signal: AbortSignal): Promise<HeightField | null> {
+/** The surface of a job that is not open, for its picture. Null when there is nothing to show, or when `signal` called it off. */
+export async function portrayed(job: OneSetup, signal: AbortSignal): Promise<HeightField | null> {
   const leave = () => say((api) => api.callOffSurface());
   signal.addEventListener('abort', leave);
   try {
-    return signal.aborted ? null : await ask((api, pack) => api.provenSurface(pack(job)));
+    return signal.aborted ? null : await ask((api, pack) => api.portrayed(pack(job)));
   } finally {
     signal.removeEventListener('abort', leave);
   }

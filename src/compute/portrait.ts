@@ -1,19 +1,25 @@
 import type { CutPlan } from '@/core/cuts/kind';
 import type { OneSetup } from '@/core/job/job';
-import type { HeightField } from '@/core/relief/field';
+import { reliefCell } from '@/core/pipeline/shaping';
+import { filled, type HeightField } from '@/core/relief/field';
 import { cellOf, pickUsedItems } from './keys';
 import { computePool } from './pool';
 import { isCancelled } from './workerHandle';
 
+/** Nodes of a relief that is shown on a card lie so many times as far apart. */
+const COARSER = 2;
+
 /**
- * The proven surface of a job that is not open: planned and proven in the workers of this window, at quick quality. Null when
- * there is nothing to prove, or when `signal` called it off; the workers are then free at once.
+ * The surface of a job that is not open, for its picture: planned and proven in the workers of this window, at quick quality; where
+ * nothing is cut yet, its relief. Null when there is nothing to show, or when `signal` called it off; the workers are then free at
+ * once.
  */
-export async function provenSurface(job: OneSetup, signal: AbortSignal): Promise<HeightField | null> {
+export async function portrayed(job: OneSetup, signal: AbortSignal): Promise<HeightField | null> {
   const pool = computePool();
   const leave = () => {
     pool.planner.cancel();
     pool.prover.cancel();
+    pool.shaper.cancel();
   };
   const quiet = () => {};
   signal.addEventListener('abort', leave);
@@ -28,7 +34,16 @@ export async function provenSurface(job: OneSetup, signal: AbortSignal): Promise
         ),
       ]);
     }
-    if (!plans.length || signal.aborted) return null;
+    if (signal.aborted) return null;
+    if (!plans.length) {
+      if (!job.relief.forms.some((f) => f.visible)) return null;
+      const { shaper } = pool;
+      const cell = COARSER * reliefCell(job);
+      const shaped = await shaper.ask((api, pack) =>
+        api.shape(shaper.next(), pack({ ...job, cuts: [] }), cell, shaper.hearing(quiet)),
+      );
+      return filled(shaped.field);
+    }
     return (
       await pool.prover.ask((api, pack) =>
         api.prove(

@@ -162,8 +162,8 @@ export interface EngineApi extends Living {
   /** What of the field is looked at; null where no view looks. */
   look(at: Seen | null): void;
   emptyKept(): Promise<void>;
-  /** The proven surface of a job that is not open; null when there is nothing to prove, or when it was called off. */
-  provenSurface(job: Parcel<OneSetup>): Promise<HeightField | null>;
+  /** The surface of a job that is not open, for its picture; null when there is nothing to show, or when it was called off. */
+  portrayed(job: Parcel<OneSetup>): Promise<HeightField | null>;
   callOffSurface(): void;
   section(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Promise<SectionResult>;
   play(setup: string, move: number, cell: number, only: readonly string[] | null): Promise<PlayState>;

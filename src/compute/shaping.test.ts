@@ -36,7 +36,10 @@ const setup = (height: number, cell: number | null = 1): OneSetup => {
   const one = newOneSetup('Reed-bed sign');
   const values = { ...(formKindOf('ground').defaults as object), height };
   const f = { id: 'g', name: 'g', kind: 'ground', visible: true, meets: 'add' as const, strength: 1, base: 0 };
-  return { ...one, relief: { baseDepth: 0, cell, forms: [{ ...f, items: [], mask: null, values }] } };
+  return {
+    ...one,
+    relief: { baseDepth: 0, cell, forms: [{ ...f, items: [], profile: { items: [] }, mask: null, values }] },
+  };
 };
 
 function bench(first: OneSetup | null) {

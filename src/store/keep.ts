@@ -50,8 +50,10 @@ export const firstBlank = (head: JobHead | OldHead): Pick<BlankPiece, 'width' | 
   head.setups ? head.blanks[0] : (head as unknown as { blank: BlankPiece }).blank;
 
 /** Whether anything of a job on the shelf is to be cut. */
-export const anyCut = (head: JobHead | OldHead): boolean =>
-  (head.setups ?? [head as unknown as SetupHead]).some((s) => s.cuts.some((c) => c.enabled));
+export const anythingToSee = (head: JobHead | OldHead): boolean =>
+  (head.setups ?? [head as unknown as SetupHead]).some(
+    (s) => s.cuts.some((c) => c.enabled) || s.relief?.forms.some((f) => f.visible),
+  );
 
 /** Head and items to a job again, of whichever version of the format; items whose rows are missing are left out. */
 export function joined(head: JobHead | OldHead, items: Iterable<Item>): Job {

@@ -49,7 +49,7 @@ interface Old {
  * version 6 kept no pictures, and a skin was a depth below zero; version 7 had one blank and one set-up, whose parts stood in
  * the job itself; in version 8 fonts and pictures had lists of their own; in version 9
  * numbers could lie beyond what their fields take; in version 10 letters never joined, and a pattern of clearing had another
- * name; version 11 had no relief. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
+ * name; version 11 had no relief, and in version 12 no form had a profile of its own. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -130,6 +130,10 @@ const steps: Record<number, (job: Plain) => void> = {
   },
   11: (job) => {
     for (const s of job.setups as Plain[]) s.relief ??= noRelief();
+  },
+  12: (job) => {
+    for (const s of job.setups as { relief: { forms: Plain[] } }[])
+      for (const f of s.relief.forms) f.profile ??= { items: [] };
   },
 };
 

@@ -7,7 +7,7 @@ type Using = Pick<Setup, 'cuts' | 'relief'>;
 export const usesOf = (s: Using): { items: string[] }[] => [
   ...s.cuts,
   ...s.relief.forms,
-  ...s.relief.forms.flatMap((f) => f.mask ?? []),
+  ...s.relief.forms.flatMap((f) => (f.mask ? [f.profile, f.mask] : [f.profile])),
 ];
 
 /** Takes items out of all that names them, in a draft; what names none of them stays the same object. */

@@ -4,10 +4,13 @@ import type { CutPlan } from '../cuts/kind';
 import { demoSetups } from '../job/demo';
 import { datumOf } from '../job/job';
 import { RAPID, type Motion } from '../motion/motion';
+import { fitOf } from '../relief/fit';
+import type { Form } from '../relief/stack';
 import { testArt as art } from '../testing/fonts';
 import { cutOut, depths, readMoves, scatter, testCone, testFlat, type Cloud } from '../testing/independent';
 import { planCut } from './planning';
 import { writePrograms } from './programs';
+import { shapeMemory, shapeRelief } from './shaping';
 import { placePrograms, prove } from './proving';
 
 /** Each of the demo set-ups, planned and written once for all that is asked of it here. */
@@ -19,40 +22,83 @@ const made = Object.fromEntries(
   }),
 );
 
-test.each(Object.keys(demoSetups))(
-  'the demo job %s passes every check, and its proof is what its programs leave',
-  (name) => {
-    const { job, plans, programs } = made[name];
-    const proof = prove(
-      job,
-      placePrograms(job, programs),
-      programs.tools,
-      plans,
-      Math.sqrt((job.blank.width * job.blank.height) / 1e5),
-    );
-    expect(proof.findings).toEqual([]);
-    // Something was cut, nothing stands above the face, nothing is below the bed.
-    const { z } = proof.field;
-    let low = 0;
-    let cut = 0;
-    let high = 0;
-    for (const v of z) {
-      high = Math.max(high, v);
-      if (v < -0.01) cut++;
-      low = Math.min(low, v);
+const cutJobs = Object.keys(made).filter((name) => made[name].job.cuts.length);
+const shapedJobs = Object.keys(made).filter((name) => made[name].job.relief.forms.length);
+
+test('the demo jobs are cut or shaped', () => {
+  expect([...cutJobs, ...shapedJobs].sort()).toEqual(Object.keys(demoSetups).sort());
+});
+
+const shaping = { art, mesh: () => null, picture: () => null, progress: () => {} };
+
+test.each(shapedJobs)('the relief of the demo job %s is as its forms say, and fits its blank', (name) => {
+  const { job } = made[name];
+  const cell = Math.sqrt((job.blank.width * job.blank.height) / 4e4);
+  const memory = shapeMemory();
+  const shape = (forms: Form[]) => shapeRelief({ ...job, relief: { ...job.relief, forms } }, cell, shaping, memory);
+  const whole = shape(job.relief.forms);
+  expect(whole.remarks).toEqual({});
+  expect(fitOf(whole.facts, job.blank.thickness).trouble).toBeNull();
+  // Each of its forms counts somewhere.
+  for (const f of job.relief.forms) {
+    const without = shape(job.relief.forms.filter((q) => q !== f)).field.z;
+    const other = whole.field.z.reduce((n, h, i) => n + Number(!Object.is(h, without[i])), 0);
+    expect(other).toBeGreaterThan(30);
+  }
+});
+
+test('the mould is the token turned over: what is raised there is sunk here, and mirrored', () => {
+  const { job } = made['ferry-token-mould'];
+  const of = (forms: Form[]) =>
+    shapeRelief({ ...job, relief: { ...job.relief, forms, baseDepth: 0 } }, 0.25, shaping).field;
+  const token = of(job.relief.forms.filter((f) => f.kind !== 'turned'));
+  const mould = of(job.relief.forms);
+  let [worst, there] = [0, 0];
+  for (let r = 0; r < token.rows; r++)
+    for (let c = 0; c < token.cols; c++) {
+      const raised = token.z[r * token.cols + c];
+      const sunk = mould.z[r * token.cols + token.cols - 1 - c];
+      // The token's back is the mould's face, 5 mm above the base of the stack.
+      if (raised === raised && sunk === sunk) {
+        there++;
+        worst = Math.max(worst, Math.abs(sunk - (5 - raised)));
+      } else if (raised === raised || sunk === sunk) worst = Infinity;
     }
-    expect(high).toBe(0);
-    expect(cut / z.length).toBeGreaterThan(0.02);
-    expect(low).toBeGreaterThanOrEqual(-job.blank.thickness - job.blank.intoBed - 1e-3);
-    expect(proof.minutes).toBeGreaterThan(1);
-    // Clocks add up: stretches and tool changes are all there is.
-    const seconds = proof.times.reduce((s, t) => s + t.time.cutting + t.time.plunging + t.time.air, 0);
-    expect(proof.minutes * 60).toBeCloseTo(
-      seconds + proof.toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds),
-      3,
-    );
-  },
-);
+  expect(worst).toBeLessThan(1e-5);
+  expect(there * 0.25 * 0.25).toBeGreaterThan(0.98 * Math.PI * 22 * 22);
+});
+
+test.each(cutJobs)('the demo job %s passes every check, and its proof is what its programs leave', (name) => {
+  const { job, plans, programs } = made[name];
+  const proof = prove(
+    job,
+    placePrograms(job, programs),
+    programs.tools,
+    plans,
+    Math.sqrt((job.blank.width * job.blank.height) / 1e5),
+  );
+  expect(proof.findings).toEqual([]);
+  // Something was cut, nothing stands above the face, nothing is below the bed.
+  const { z } = proof.field;
+  let low = 0;
+  let cut = 0;
+  let high = 0;
+  for (const v of z) {
+    high = Math.max(high, v);
+    if (v < -0.01) cut++;
+    low = Math.min(low, v);
+  }
+  expect(high).toBe(0);
+  expect(cut / z.length).toBeGreaterThan(0.02);
+  expect(low).toBeGreaterThanOrEqual(-job.blank.thickness - job.blank.intoBed - 1e-3);
+  expect(proof.minutes).toBeGreaterThan(1);
+  // Clocks add up: stretches and tool changes are all there is.
+  const seconds = proof.times.reduce((s, t) => s + t.time.cutting + t.time.plunging + t.time.air, 0);
+  expect(proof.minutes * 60).toBeCloseTo(
+    seconds + proof.toolChanges * (job.run.machine.toolChangeSeconds + job.run.machine.spindleSeconds),
+    3,
+  );
+});
 
 /** Programs are no longer than they need be, and cutters do not lift more often: figures that makers feel. */
 const motions = (name: string, cut: string): Motion[] => {

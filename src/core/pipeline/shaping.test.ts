@@ -29,6 +29,7 @@ const form = (kind: string, more: Partial<Form> = {}, values: object = {}): Form
   strength: 1,
   base: 0,
   items: [],
+  profile: { items: [] },
   mask: null,
   ...more,
   values: { ...(formKindOf(kind).defaults as object), ...values },

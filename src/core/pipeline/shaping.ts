@@ -1,4 +1,4 @@
-import { itemsById, itemSchema, regionOf } from '../artwork/item';
+import { itemsById, itemSchema, linesOf, regionOf } from '../artwork/item';
 import type { ArtworkContext } from '../artwork/kind';
 import { contentKey, hashText, sizedMemo } from '../geometry/hash';
 import type { Region } from '../geometry/region';
@@ -53,7 +53,12 @@ const drawnOf = (job: Outlined, ids: readonly string[]) => {
     .map((id) => all.get(id))
     .map((i) => i && { kind: i.kind, x: i.x, y: i.y, angle: i.angle, mirror: i.mirror, values: i.values });
 };
-const shapeInputs = (job: Outlined, f: Form) => [f.kind, f.values, drawnOf(job, f.items)];
+const shapeInputs = (job: Outlined, f: Form) => [
+  f.kind,
+  f.values,
+  drawnOf(job, f.items),
+  drawnOf(job, f.profile.items),
+];
 /** What a form makes of what lies under it depends on this. */
 const formInputs = (job: Outlined, f: Form) => [
   shapeInputs(job, f),
@@ -98,12 +103,9 @@ export function shapeRelief(
 ): ShapedRelief {
   const grid: Grid = gridOf(job.blank.width, job.blank.height, cell);
   const all = itemsById(job.items);
-  const region = (ids: readonly string[]): Region =>
-    regionOf(
-      ids.flatMap((id) => all.get(id) ?? []).map((i) => itemSchema.parse(i)),
-      c.art,
-      FLATTEN,
-    );
+  const itemsOf = (ids: readonly string[]) => ids.flatMap((id) => all.get(id) ?? []).map((i) => itemSchema.parse(i));
+  const region = (ids: readonly string[]): Region => regionOf(itemsOf(ids), c.art, FLATTEN);
+  const lines = (ids: readonly string[]) => linesOf(itemsOf(ids), c.art, FLATTEN);
   const z = new Float32Array(grid.cols * grid.rows).fill(NaN);
   const remarks: Record<string, string> = {};
   const forms = job.relief.forms.filter((f) => f.visible);
@@ -117,7 +119,15 @@ export function shapeRelief(
     // A file that comes later makes another form of the same values.
     const files = kind.assets?.(f.values).map((id) => c.mesh(id) !== null || c.picture(id) !== null);
     const made = memory.form(hashText(contentKey([at, shapeInputs(job, f), files, kind.adjusts && below])), () =>
-      kind.evaluate(f.values, { ...c, grid, region: region(f.items), under: z, pixel }),
+      kind.evaluate(f.values, {
+        ...c,
+        grid,
+        region: region(f.items),
+        lines: lines(f.items),
+        profile: lines(f.profile.items),
+        under: z,
+        pixel,
+      }),
     );
     below = hashText(contentKey([below, files, formInputs(job, f)]));
     pixel = Math.max(pixel, made.pixel ?? 0);

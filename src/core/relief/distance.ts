@@ -5,6 +5,7 @@ import type { Region } from '../geometry/region';
 import { makeSegmentIndex } from '../geometry/segmentIndex';
 import { stillWanted } from '../units/stillWanted';
 import type { Grid } from './field';
+import type { Line } from './form';
 
 /** Nodes along a side of the squares that are begun with, and of those that are not parted any more: powers of two. */
 const LARGEST = 64;
@@ -13,12 +14,13 @@ const SMALLEST = 2;
 const FEW = 3;
 
 /** Segments in flat columns, with what their distances are worked out from: corner, way, and 1 / length squared. */
-function columnsOf(region: Region): { readonly count: number; readonly s: Float64Array } {
-  const count = region.reduce((n, l) => n + l.length / 2, 0);
+export function columnsOf(lines: readonly Line[]): { readonly count: number; readonly s: Float64Array } {
+  const ends = ({ points, closed }: Line) => points.length - (closed ? 0 : 2);
+  const count = lines.reduce((n, l) => n + ends(l) / 2, 0);
   const s = new Float64Array(5 * count);
   let k = 0;
-  for (const l of region)
-    for (let i = 0; i < l.length; i += 2) {
+  for (const line of lines)
+    for (let i = 0, l = line.points; i < ends(line); i += 2) {
       const j = (i + 2) % l.length;
       const [ex, ey] = [l[j] - l[i], l[j + 1] - l[i + 1]];
       const ll = ex * ex + ey * ey;
@@ -30,24 +32,53 @@ function columnsOf(region: Region): { readonly count: number; readonly s: Float6
 
 /**
  * Distance from each node to the outline's segments, mm: positive inside the region, negative outside; beyond `most` it may be
- * any number at least as large. Exact: squares of nodes are parted in four again and again, each part keeping only those
- * segments that can be nearest to one of its nodes.
+ * any number at least as large. Exact: to segments, never to other nodes.
+ */
+export function distances(region: Region, g: Grid, most = Infinity): Float32Array {
+  const out = new Float32Array(g.cols * g.rows).fill(-Infinity);
+  const tell = (i: number, square: number) => void (out[i] = -Math.sqrt(square));
+  nearestSegments(closed(region), g, tell, { most });
+  const inside = nodesInside(region, g);
+  for (let i = 0; i < out.length; i++) if (inside[i]) out[i] = -out[i];
+  return out;
+}
+
+/** The same for nodes inside alone; NaN for all others, which cost nothing. */
+export function insideDistances(region: Region, g: Grid): Float32Array {
+  const out = new Float32Array(g.cols * g.rows).fill(NaN);
+  const tell = (i: number, square: number) => void (out[i] = Math.sqrt(square));
+  nearestSegments(closed(region), g, tell, { wanted: nodesInside(region, g) });
+  return out;
+}
+
+const closed = (region: Region): Line[] => region.map((points) => ({ points, closed: true }));
+
+/**
+ * Tells for each node the nearest segment of some lines: the node, the squared distance, mm2, and the segment's place in their
+ * columns (`columnsOf`). Nodes that lie further than `most` from all of them may be left out, and so are those that are not `wanted`.
+ * Squares of nodes are parted in four again
+ * and again, each part keeping only those segments that can be nearest to one of its nodes.
  *
  *      +-------+        d: distance of the middle; r: radius of the square
  *      |   .---|--d--   a node lies at most r from the middle, so its nearest segment at most
  *      +-----r-+        d + r from the node, and d + 2 r from the middle
  */
-export function distances(region: Region, g: Grid, most = Infinity): Float32Array {
-  const out = new Float32Array(g.cols * g.rows).fill(-Infinity);
-  const { count, s } = columnsOf(region);
-  if (!count) return out;
+export function nearestSegments(
+  lines: readonly Line[],
+  g: Grid,
+  tell: (node: number, square: number, segment: number) => void,
+  { most = Infinity, wanted }: { readonly most?: number; readonly wanted?: Uint8Array } = {},
+): void {
+  const { count, s } = columnsOf(lines);
+  if (!count) return;
+  // An open line is gone along and back, so that nothing closes it.
+  const index = makeSegmentIndex(lines.map((l) => (l.closed ? l.points : thereAndBack(l.points))));
   const tree = new Flatbush(count);
   for (let i = 0; i < 5 * count; i += 5) {
     const [x, y] = [s[i] + s[i + 2], s[i + 1] + s[i + 3]];
     tree.add(Math.min(s[i], x), Math.min(s[i + 1], y), Math.max(s[i], x), Math.max(s[i + 1], y));
   }
   tree.finish();
-  const index = makeSegmentIndex(region);
   const far = (i: number, x: number, y: number): number => {
     const px = x - s[i];
     const py = y - s[i + 1];
@@ -61,6 +92,14 @@ export function distances(region: Region, g: Grid, most = Infinity): Float32Arra
   const left: Int32Array[] = [];
   const away = new Float64Array(count);
   const radius = (size: number) => Math.SQRT1_2 * (size - 1) * g.cell;
+  /** Whether any node of a square is wanted. */
+  const asked = (col: number, row: number, size: number): boolean => {
+    if (!wanted) return true;
+    const to = Math.min(g.cols, col + size);
+    for (let j = row; j < Math.min(g.rows, row + size); j++)
+      for (let i = j * g.cols + col; i < j * g.cols + to; i++) if (wanted[i]) return true;
+    return false;
+  };
   const middle = (first: number, at: number, size: number) => first + (at + (size - 1) / 2) * g.cell;
 
   /** The `n` segments of a depth are all that can be nearest within a square. */
@@ -69,14 +108,18 @@ export function distances(region: Region, g: Grid, most = Infinity): Float32Arra
     if (size <= SMALLEST || n <= FEW) {
       for (let j = row; j < Math.min(g.rows, row + size); j++)
         for (let c = col; c < Math.min(g.cols, col + size); c++) {
+          if (wanted && !wanted[j * g.cols + c]) continue;
           const x = g.x0 + c * g.cell;
           const y = g.y0 + j * g.cell;
           let best = Infinity;
+          let which = 0;
           for (let q = 0; q < n; q++) {
             const f = far(from[q], x, y);
-            if (f < best) best = f;
+            if (f >= best) continue;
+            best = f;
+            which = from[q];
           }
-          out[j * g.cols + c] = -Math.sqrt(best);
+          tell(j * g.cols + c, best, which);
         }
       return;
     }
@@ -85,7 +128,7 @@ export function distances(region: Region, g: Grid, most = Infinity): Float32Arra
     for (let part = 0; part < 4; part++) {
       const c = col + (part & 1 ? half : 0);
       const r = row + (part & 2 ? half : 0);
-      if (c >= g.cols || r >= g.rows) continue;
+      if (c >= g.cols || r >= g.rows || !asked(c, r, half)) continue;
       const [x, y] = [middle(g.x0, c, half), middle(g.y0, r, half)];
       let near = Infinity;
       for (let q = 0; q < n; q++) {
@@ -106,6 +149,7 @@ export function distances(region: Region, g: Grid, most = Infinity): Float32Arra
   for (let row = 0; row < g.rows; row += LARGEST)
     for (let col = 0; col < g.cols; col += LARGEST) {
       stillWanted(LARGEST);
+      if (!asked(col, row, LARGEST)) continue;
       const [x, y] = [middle(g.x0, col, LARGEST), middle(g.y0, row, LARGEST)];
       const d = index.distance(x, y, most + r);
       if (d > most + r) continue;
@@ -114,19 +158,25 @@ export function distances(region: Region, g: Grid, most = Infinity): Float32Arra
       for (let q = 0; q < near.length; q++) left[0][q] = 5 * near[q];
       fill(col, row, LARGEST, 0, near.length);
     }
-  turnInside(region, g, out);
+}
+
+function thereAndBack(l: Float64Array): Float64Array {
+  const out = new Float64Array(2 * l.length - 4);
+  out.set(l);
+  for (let i = l.length - 4, k = l.length; i >= 2; i -= 2, k += 2) out.set([l[i], l[i + 1]], k);
   return out;
 }
 
-/** Distances of nodes inside count as positive, whether they were asked or not. */
-function turnInside(region: Region, g: Grid, out: Float32Array): void {
+/** For each node: 1 inside a region, else 0. */
+function nodesInside(region: Region, g: Grid): Uint8Array {
+  const out = new Uint8Array(g.cols * g.rows);
   const inside = makeInside(region);
   // Row by row: the crossings of a row are looked for once.
   for (let j = 0; j < g.rows; j++) {
     stillWanted();
-    for (let c = 0; c < g.cols; c++)
-      if (inside(g.x0 + c * g.cell, g.y0 + j * g.cell)) out[j * g.cols + c] = -out[j * g.cols + c];
+    for (let c = 0; c < g.cols; c++) out[j * g.cols + c] = Number(inside(g.x0 + c * g.cell, g.y0 + j * g.cell));
   }
+  return out;
 }
 
 /**
@@ -134,9 +184,9 @@ function turnInside(region: Region, g: Grid, out: Float32Array): void {
  * one may hold a better middle (branch and bound on distances, which change by no more than one goes).
  */
 export function deepest(region: Region, within = 1e-4): number {
+  const index = makeSegmentIndex(region);
   const box = boundsOf(region);
   if (!box) return 0;
-  const index = makeSegmentIndex(region);
   const inside = makeInside(region);
   const clearance = (x: number, y: number) => (inside(x, y) ? index.distance(x, y) : -index.distance(x, y));
   const size = Math.max(1e-9, Math.min(box.x1 - box.x0, box.y1 - box.y0));

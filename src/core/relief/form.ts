@@ -16,11 +16,20 @@ export const meetings = {
 } as const;
 export type Meeting = keyof typeof meetings;
 
+/** A line or an outline, flattened: x, y interleaved in the blank's frame, mm. */
+export interface Line {
+  readonly points: Float64Array;
+  readonly closed: boolean;
+}
+
 /** What a form is worked out from. It asks for nothing else. */
 export interface FormContext {
   readonly grid: Grid;
   /** The outlines picked for it, as one region; empty where none are. */
   readonly region: Region;
+  /** Lines and outlines picked for it, in the order in which they were picked, and those that it takes its profile from. */
+  readonly lines: readonly Line[];
+  readonly profile: readonly Line[];
   /** A mesh or a picture of the job; null when its file is not here. */
   mesh(id: string): Mesh | null;
   picture(id: string): GreyPicture | null;
@@ -53,6 +62,10 @@ export interface FormKind<S extends z.ZodType = z.ZodType> {
   readonly defaults: z.infer<S>;
   /** Whether it is made of picked outlines. */
   readonly ofOutlines?: true;
+  /** Of one that may be made of lines: what is to be picked with these values, in words; null where nothing is. */
+  lines?(v: z.infer<S>): { readonly words: string; readonly none: string } | null;
+  /** Whether, with these values, it takes its profile from a drawn line. */
+  drawn?(v: z.infer<S>): boolean;
   /** What file it is added by bringing, if any. */
   readonly ofFile?: 'mesh' | 'picture';
   /**
@@ -60,6 +73,11 @@ export interface FormKind<S extends z.ZodType = z.ZodType> {
    * far as its strength (0 to 1) and its mask say.
    */
   readonly adjusts?: true;
+  /** Values of a fresh one on a blank, mm, where its defaults would not suit it. */
+  fresh?(
+    v: z.infer<S>,
+    blank: { readonly width: number; readonly height: number; readonly thickness: number },
+  ): z.infer<S>;
   /** Of one that adjusts: its values for a stack that is so many times as high. */
   higher?(v: z.infer<S>, by: number): z.infer<S>;
   /** Ids of the files of the job's own that values name. */

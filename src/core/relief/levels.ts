@@ -25,8 +25,13 @@ export interface LevelLines {
 
 /** A turn from which a line is said to have a corner, degrees. */
 const CORNER = 30;
+/** What is put in the place of a corner that the grid has cut off moves the line by no more than so many cells. */
+const NEAR = { most: 0.75, within: 0.4 };
 /** Where a line follows an empty place it is known to half a cell: curves may take so many cells there. */
 const BESIDE_EMPTY = 0.6;
+/** Of fewer points than so many there are no steps to be seen, and curves that may go far from them go astray. */
+const ENOUGH = 12;
+const FEW_BESIDE = 0.25;
 /** Levels that lie within so little of the ground of a level place go round it, mm: heights are single floats. */
 const NUDGE = 2e-4;
 
@@ -86,30 +91,32 @@ function withoutDoubles(l: Float64Array): Float64Array {
 
 /** Curves through a loop, in cells: close where it lies between two heights, looser and without steps beside what is empty. */
 function fitted(f: HeightField, loop: Float64Array, tolerance: number): Path | null {
-  const { points, corners } = findCorners(loop, CORNER);
+  const { points, corners } = findCorners(loop, CORNER, NEAR);
   const beside = besideEmpty(f, points);
   const n = points.length / 2;
   if (!beside.includes(1)) return fitLoop(points, { tolerance, corners });
-  const loose = Math.max(tolerance, BESIDE_EMPTY);
   // Points between two heights stay where they are.
   const calm = withoutRipple(points, [...corners, ...[...beside.keys()].filter((i) => !beside[i])]);
   // Where the one ends and the other begins, the line may bend.
-  const turns = [...beside.keys()].filter((i) => beside[i] !== beside[(i + n - 1) % n]);
-  if (!turns.length) return fitLoop(calm, { tolerance: loose, corners, window: 3 });
-  const first = turns[0];
-  const at = (i: number) => [calm[2 * ((first + i) % n)], calm[2 * ((first + i) % n) + 1]] as const;
-  const ends = turns.map((t) => (t - first + n) % n).sort((a, b) => a - b);
+  const bends = new Set(corners);
+  for (let i = 0; i < n; i++) if (beside[i] !== beside[(i + n - 1) % n]) bends.add(i);
+  if (!bends.size) {
+    const loose = n < ENOUGH ? FEW_BESIDE : BESIDE_EMPTY;
+    return fitLoop(calm, { tolerance: Math.max(tolerance, loose), corners: [], window: 3 });
+  }
+  const ends = [...bends].sort((a, b) => a - b);
   const segments: Segment[] = [];
   ends.forEach((from, k) => {
-    const to = ends[k + 1] ?? n;
+    const to = ends[k + 1] ?? ends[0] + n;
     const part = new Float64Array(2 * (to - from + 1));
-    for (let i = from; i <= to; i++) part.set(at(i), 2 * (i - from));
-    const own = corners.map((c) => ((c - first + n) % n) - from).filter((c) => c > 0 && c < to - from);
-    const soft = beside[(first + from) % n];
-    append(segments, fitLine(part, soft ? { tolerance: loose, corners: own, window: 3 } : { tolerance, corners: own }));
+    for (let i = from; i <= to; i++) part.set([calm[2 * (i % n)], calm[2 * (i % n) + 1]], 2 * (i - from));
+    const loose = to - from < ENOUGH ? FEW_BESIDE : BESIDE_EMPTY;
+    append(
+      segments,
+      fitLine(part, beside[from] ? { tolerance: Math.max(tolerance, loose), window: 3 } : { tolerance }),
+    );
   });
-  const [x, y] = at(0);
-  return { x, y, segments, closed: true };
+  return { x: calm[2 * ends[0]], y: calm[2 * ends[0] + 1], segments, closed: true };
 }
 
 /** For each point of a loop: 1 where it lies half-way between a height and an empty node, else 0. */

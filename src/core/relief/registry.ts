@@ -5,11 +5,12 @@ import { limit } from './kinds/limit';
 import { mesh } from './kinds/mesh';
 import { outline } from './kinds/outline';
 import { picture } from './kinds/picture';
+import { swept } from './kinds/swept';
 import { texture } from './kinds/texture';
 import { turned } from './kinds/turned';
 
 /** Every kind of form, in the order in which they are offered. */
-export const formKinds: readonly FormKind[] = [outline, mesh, picture, texture, ground, denoise, limit, turned];
+export const formKinds: readonly FormKind[] = [outline, swept, mesh, picture, texture, ground, denoise, limit, turned];
 
 const byId = new Map(formKinds.map((k) => [k.id, k]));
 

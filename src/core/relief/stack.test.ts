@@ -117,7 +117,18 @@ describe('what works on what is under it', () => {
   });
   it('is of a stack that is twice as high when all of it is', () => {
     const form = (kind: string, values: object): Form => ({
-      ...{ id: kind, name: kind, kind, visible: true, meets: 'add', strength: 1, base: 0, items: [], mask: null },
+      ...{
+        id: kind,
+        name: kind,
+        kind,
+        visible: true,
+        meets: 'add',
+        strength: 1,
+        base: 0,
+        items: [],
+        profile: { items: [] },
+        mask: null,
+      },
       values: { ...(formKindOf(kind).defaults as object), ...values },
     });
     const grid = gridOf(8, 8, 0.5);

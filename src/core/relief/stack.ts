@@ -17,6 +17,8 @@ export const formSchema = z
     base: z.number().min(-300).max(300),
     /** Outlines that it is made of, for kinds that are. */
     items: z.array(z.string()).max(10_000),
+    /** A drawn line that it takes its profile from, for kinds that do. */
+    profile: z.object({ items: z.array(z.string()).max(10) }),
     /** Outlines that it is kept to, or kept out of, with an edge so soft, mm; null where it is not. */
     mask: z
       .object({

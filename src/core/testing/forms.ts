@@ -6,6 +6,8 @@ import { formKindOf } from '../relief/registry';
 export const formContext = (grid: Grid, more: Partial<FormContext> = {}): FormContext => ({
   grid,
   region: [],
+  lines: [],
+  profile: [],
   mesh: () => null,
   picture: () => null,
   under: new Float32Array(grid.cols * grid.rows).fill(NaN),

@@ -34,6 +34,7 @@ const newForm = (kind: string, name: string, items: readonly string[], values: F
   strength: 1,
   base: 0,
   items: [...items],
+  profile: { items: [] },
   mask: null,
   values,
 });
@@ -46,8 +47,12 @@ export function addForm(kind: string): void {
   const form = newForm(
     kind,
     k.name,
-    k.ofOutlines ? useView.getState().picked : [],
-    roundLengths(structuredClone(k.defaults) as Form['values'], k.fields, job.unit),
+    k.ofOutlines || k.lines ? useView.getState().picked : [],
+    roundLengths(
+      (k.fresh?.(k.defaults, job.blank) ?? structuredClone(k.defaults)) as Form['values'],
+      k.fields,
+      job.unit,
+    ),
   );
   edit(`Add ${k.name.toLowerCase()}`, (j) => {
     // The first one begins inside of the blank: there is room for it to rise.

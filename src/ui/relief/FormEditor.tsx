@@ -22,6 +22,7 @@ export function FormEditor({ form }: { form: Form }) {
   const unit = useLater(useOpenJob, (s) => s.job!.unit);
   const asked = useLater(useView, (v) => v.typing);
   const kind = formKindOf(form.kind);
+  const lines = kind.lines?.(form.values);
   const change = (name: string, recipe: (f: Form) => void) => changeForm(form.id, name, recipe);
   return (
     <>
@@ -32,6 +33,22 @@ export function FormEditor({ form }: { form: Form }) {
             words="Made of"
             none="Pick lettering or outlines on the table for this form"
             use={(picked) => change('Choose artwork', (f) => void (f.items = picked))}
+          />
+        )}
+        {lines && (
+          <UsedItems
+            ids={form.items}
+            words={lines.words}
+            none={lines.none}
+            use={(picked) => change('Choose artwork', (f) => void (f.items = picked))}
+          />
+        )}
+        {kind.drawn?.(form.values) && (
+          <UsedItems
+            ids={form.profile.items}
+            words="Profile from"
+            none="Pick the line that was drawn for its profile"
+            use={(picked) => change('Choose a profile', (f) => void (f.profile = { items: picked.slice(0, 10) }))}
           />
         )}
         <FieldForm

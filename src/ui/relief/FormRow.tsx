@@ -66,8 +66,7 @@ export function FormRow({ form }: { form: Form }) {
           {form.name}
         </Box>
         <Box sx={{ fontSize: 12.5, color: remark ? 'error.main' : 'text.secondary' }}>
-          {remark ||
-            `${kind.name} \u00b7 ${kind.adjusts ? 'works on what is under it' : meetings[form.meets].toLowerCase()}`}
+          {remark || `${kind.name} \u00b7 ${kind.adjusts ? 'on all under it' : meetings[form.meets].toLowerCase()}`}
         </Box>
       </Box>
       <Tooltip title={form.visible ? 'Leave it out' : 'Take it in'}>

@@ -5,6 +5,7 @@ import FlipRounded from '@mui/icons-material/FlipRounded';
 import FormatShapesRounded from '@mui/icons-material/FormatShapesRounded';
 import ImageOutlined from '@mui/icons-material/ImageOutlined';
 import LandscapeOutlined from '@mui/icons-material/LandscapeOutlined';
+import TimelineRounded from '@mui/icons-material/TimelineRounded';
 import VerticalAlignCenterRounded from '@mui/icons-material/VerticalAlignCenterRounded';
 import WavesRounded from '@mui/icons-material/WavesRounded';
 import ViewInArRounded from '@mui/icons-material/ViewInArRounded';
@@ -28,6 +29,7 @@ import { ThicknessGauge } from './ThicknessGauge';
 
 const icons: Readonly<Record<string, React.ReactNode>> = {
   outline: <FormatShapesRounded />,
+  swept: <TimelineRounded />,
   mesh: <ViewInArRounded />,
   ground: <LandscapeOutlined />,
   texture: <WavesRounded />,

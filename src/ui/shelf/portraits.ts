@@ -1,20 +1,21 @@
 import * as Comlink from 'comlink';
 import { bringOwnFonts } from '@/compute/fonts';
-import { provenSurface } from '@/compute/engineHandle';
+import { portrayed } from '@/compute/engineHandle';
 import { eachSetup } from '@/core/job/oneSetup';
 import type { JobRow } from '@/store/db';
-import { anyCut } from '@/store/keep';
+import { anythingToSee } from '@/store/keep';
 import { readRow, savePicture } from '@/store/jobs';
+import { bringFilesOf } from '@/store/reliefFiles';
 import { fontFiles } from '@/store/ownFonts';
 import { addressOf, PORTRAIT } from '../table/solid/portrait';
 import type { SolidApi } from '../table/solid/solid.worker';
 
 /**
- * Pictures for the cards of jobs that have never been open here: each job is planned, proven and drawn in the background, one
+ * Pictures for the cards of jobs that have never been open here: each job is planned and proven (or its relief is shaped) and drawn in the background, one
  * after the other, and `painted` is told of each. Called off by the signal. A job that cannot be drawn keeps its blank.
  */
 export async function paintPortraits(rows: readonly JobRow[], signal: AbortSignal, painted: () => void): Promise<void> {
-  const missing = rows.filter((r) => !r.picture && anyCut(r.job));
+  const missing = rows.filter((r) => !r.picture && anythingToSee(r.job));
   if (!missing.length || typeof OffscreenCanvas === 'undefined') return;
   const { width, height } = PORTRAIT;
   const worker = new Worker(new URL('../table/solid/solid.worker.ts', import.meta.url), { type: 'module' });
@@ -35,9 +36,13 @@ export async function paintPortraits(rows: readonly JobRow[], signal: AbortSigna
         const whole = (await readRow(row.id))?.job;
         if (!whole) continue;
         // What is cut last is what one sees of a finished piece.
-        const job = eachSetup(whole).findLast((s) => s.cuts.some((c) => c.enabled))!;
+        const setups = eachSetup(whole);
+        const job =
+          setups.findLast((s) => s.cuts.some((c) => c.enabled)) ??
+          setups.findLast((s) => s.relief.forms.some((f) => f.visible))!;
+        await bringFilesOf(job.assets, job.relief.forms);
         await bringOwnFonts(await fontFiles(job));
-        const field = await provenSurface(job, signal);
+        const field = await portrayed(job, signal);
         if (!field || signal.aborted) continue;
         const { blank } = job;
         await solid.look('corner', blank.width, blank.height, blank.thickness);

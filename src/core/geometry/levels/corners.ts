@@ -1,7 +1,8 @@
 /**
  * Corners of a traced loop. An anti-aliased corner comes back cut off over about a pixel, so straight lines are laid
  * through the points on either side, a little away from it; where they turn by more than the limit and more
- * than beside, the corner is put where they cross.
+ * than beside, the corner is put where they cross. It is left as it is where it would come to lie further than `most` from the
+ * points, or where points that it replaces lie further than `within` from both lines.
  */
 export interface Cornered {
   /** The loop with the cut-off points at corners replaced by the corner itself. */
@@ -15,7 +16,7 @@ const CUT = 1.3;
 /** The lines are laid through points up to this far from it. */
 const ARM = 5.5;
 
-export function findCorners(loop: Float64Array, degrees: number): Cornered {
+export function findCorners(loop: Float64Array, degrees: number, { most = 2.5, within = Infinity } = {}): Cornered {
   const n = loop.length / 2;
   if (n < 8) return { points: loop, corners: [] };
   const s = new Float64Array(n + 1);
@@ -68,7 +69,7 @@ export function findCorners(loop: Float64Array, degrees: number): Cornered {
       const q = (i + k + n) % n;
       far = Math.min(far, Math.hypot(p.x - loop[2 * q], p.y - loop[2 * q + 1]));
     }
-    if (!(far < 0.5 / Math.tan(half) + 0.4) || far > 2.5) {
+    if (!(far < 0.5 / Math.tan(half) + 0.4) || far > most || !replaces(loop, s, i, a, b, within)) {
       at.set(i, { x: loop[2 * i], y: loop[2 * i + 1] });
       continue;
     }
@@ -94,6 +95,21 @@ export function findCorners(loop: Float64Array, degrees: number): Cornered {
     } else if (!drop[i]) points.push(loop[2 * i], loop[2 * i + 1]);
   }
   return points.length < 6 ? { points: loop, corners: [] } : { points: Float64Array.from(points), corners: found };
+}
+
+/** Whether all points that a corner would replace lie near one of its lines. */
+function replaces(loop: Float64Array, s: Float64Array, i: number, a: Line, b: Line, within: number): boolean {
+  if (within === Infinity) return true;
+  const n = loop.length / 2;
+  const total = s[n];
+  const off = (l: Line, x: number, y: number) => Math.abs((x - l.x) * l.dy - (y - l.y) * l.dx);
+  for (let k = -n / 4; k < n / 4; k++) {
+    const q = (i + Math.round(k) + n) % n;
+    const away = Math.min((s[q] - s[i] + total) % total, (s[i] - s[q] + total) % total);
+    const [x, y] = [loop[2 * q], loop[2 * q + 1]];
+    if (away <= CUT && Math.min(off(a, x, y), off(b, x, y)) > within) return false;
+  }
+  return true;
 }
 
 interface Line {

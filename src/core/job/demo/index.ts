@@ -1,13 +1,19 @@
 import type { Job, OneSetup } from '../job';
 import { jobOf } from '../oneSetup';
 import { ferryRing } from './ferryRing';
+import { ferryToken } from './ferryToken';
 import { gearPlate } from './gearPlate';
 import { gearPlateWithBack } from './gearPlateBack';
+import { heronMedallion } from './heronMedallion';
 import { lockCottage } from './lockCottage';
+import { reedBed } from './reedBed';
 import { sluiceGear } from './sluiceGear';
 
 /** What the demo jobs are about, each in one set-up. */
 export const demoSetups: Readonly<Record<string, () => OneSetup>> = {
+  'ferry-token-mould': ferryToken,
+  'reed-bed-sign': reedBed,
+  'heron-medallion': heronMedallion,
   'lock-cottage-board': lockCottage,
   'keeper-plate': gearPlate,
   'ferry-ring': ferryRing,

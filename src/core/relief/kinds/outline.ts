@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { choices } from '../../units/fields';
-import { deepest, distances } from '../distance';
+import { deepest, insideDistances } from '../distance';
 import { edgeHeight, edges, type Edge } from '../edges';
 import { formKind, nowhere } from '../form';
 
@@ -49,13 +49,13 @@ export const outline = formKind({
   evaluate(v, c) {
     const { grid, region } = c;
     if (!region.length) return nowhere(grid, 'No closed outline is picked for it. Pick lettering or outlines.');
-    const d = distances(region, grid);
+    const d = insideDistances(region, grid);
     const out = new Float32Array(d.length);
     if (v.edge === 'flat') {
       for (let i = 0; i < d.length; i++) out[i] = d[i] >= 0 ? v.height : NaN;
       return { z: out, remark: '' };
     }
-    const middle = v.top === 'fitted' || v.over === null ? deepest(region) : 0;
+    const middle = v.top === 'fitted' || (v.edge !== 'bevel' && v.over === null) ? deepest(region) : 0;
     const over = v.over ?? middle;
     const slope = Math.tan((Math.abs(v.angle) * Math.PI) / 180);
     const top = v.top === 'fitted' ? edgeHeight(v.edge, middle, slope, over) : 0;

@@ -1,0 +1,104 @@
+import { newItem } from '../../artwork/item';
+import { newOneSetup, type OneSetup } from '../job';
+import { demoForm } from './forms';
+
+/** A round medallion of brass: a heron over ripples, in a moulded ring. */
+export function heronMedallion(): OneSetup {
+  const job = newOneSetup('Heron medallion');
+  job.notes =
+    'Fenwater Lock: medallion for the keepers of thirty years. The relief is shaped; cuts for it are still to be added.';
+  job.blank = { ...job.blank, width: 70, height: 70, thickness: 6, material: 'brass', datum: 'cm', intoBed: 0.2 };
+  const [x, y] = [35, 35];
+  const layer = (id: string, name: string, colour: string) => ({ id, name, colour, visible: true, locked: false });
+  job.layers = [layer('layer-1', 'Heron', '#1e2a2f'), layer('l-ring', 'Rings', '#2b5f8a')];
+  const circle = (id: string, name: string, d: number) =>
+    newItem({ id, name, kind: 'ellipse', x, y, layer: 'l-ring', values: { width: d, height: d } });
+  const text = {
+    tracking: 80,
+    kerning: true,
+    leading: 1.6,
+    align: 'centre',
+    stretch: 100,
+    font: 'cinzel-bold',
+    capHeight: 3.4,
+  };
+  job.items = [
+    circle('i-edge', 'Edge', 62),
+    circle('i-rail', 'Middle of the ring', 58),
+    circle('i-field', 'Field', 53),
+    newItem({
+      id: 'i-heron',
+      name: 'Heron',
+      kind: 'motif',
+      x,
+      y: y - 1,
+      values: { motif: 'heron', width: 22, height: 36 },
+    }),
+    newItem({
+      id: 'i-upper',
+      name: 'FENWATER LOCK',
+      kind: 'lettering',
+      x,
+      y,
+      values: { ...text, text: 'FENWATER LOCK', baseline: 'outwards', radius: 21.2, at: 90 },
+    }),
+    newItem({
+      id: 'i-lower',
+      name: 'XXX YEARS',
+      kind: 'lettering',
+      x,
+      y,
+      values: { ...text, text: 'XXX YEARS', baseline: 'inwards', radius: 24.6, at: 270 },
+    }),
+  ];
+  job.relief = {
+    baseDepth: 2.2,
+    cell: null,
+    forms: [
+      demoForm('f-field', 'Dish', 'ground', { height: 0 }, { mask: { items: ['i-edge'], side: 'inside', edge: 0 } }),
+      demoForm(
+        'f-ripples',
+        'Ripples',
+        'texture',
+        { texture: 'ripples', size: 2.4, depth: 0.2, variation: 70 },
+        {
+          mask: { items: ['i-field'], side: 'inside', edge: 4 },
+        },
+      ),
+      demoForm(
+        'f-ring',
+        'Ring',
+        'swept',
+        { way: 'rail', profile: 'bow', width: 4, height: 1.2 },
+        {
+          items: ['i-rail'],
+          meets: 'higher',
+          base: 0.6,
+        },
+      ),
+      demoForm(
+        'f-heron',
+        'Heron',
+        'outline',
+        { edge: 'round', over: null, top: 'fitted', height: 1.6 },
+        {
+          items: ['i-heron'],
+          meets: 'higher',
+          base: 0.1,
+        },
+      ),
+      demoForm(
+        'f-words',
+        'Lettering',
+        'outline',
+        { edge: 'bevel', angle: 60, top: 'capped', height: 0.5 },
+        {
+          items: ['i-upper', 'i-lower'],
+          meets: 'higher',
+          base: 0.1,
+        },
+      ),
+    ],
+  };
+  return job;
+}

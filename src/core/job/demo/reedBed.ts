@@ -1,0 +1,149 @@
+import { newItem } from '../../artwork/item';
+import { newOneSetup, type OneSetup } from '../job';
+import { demoForm } from './forms';
+
+/** An oak sign for the reed bed: raised lettering and reeds over flowing water, and a barrel-shaped banner under them. */
+export function reedBed(): OneSetup {
+  const job = newOneSetup('Reed-bed sign');
+  job.notes =
+    'Fenwater Lock: sign on the path along the reed bed. The relief is shaped; cuts for it are still to be added.';
+  job.blank = { ...job.blank, width: 420, height: 230, thickness: 24, material: 'oak', intoBed: 0.5 };
+  const text = {
+    kerning: true,
+    leading: 1.6,
+    align: 'centre',
+    stretch: 100,
+    baseline: 'straight',
+    radius: 50,
+    at: 90,
+  };
+  const layer = (id: string, name: string, colour: string) => ({ id, name, colour, visible: true, locked: false });
+  job.layers = [
+    layer('layer-1', 'Lettering', '#1e2a2f'),
+    layer('l-panel', 'Panel', '#8a5a2b'),
+    layer('l-banner', 'Banner', '#2b5f8a'),
+  ];
+  const panel = (id: string, name: string, width: number, height: number, radius: number) =>
+    newItem({
+      id,
+      name,
+      kind: 'rectangle',
+      x: 210,
+      y: 115,
+      layer: 'l-panel',
+      values: { width, height, corner: 'round', radius },
+    });
+  job.items = [
+    panel('i-frame', 'Frame', 404, 214, 18),
+    panel('i-panel', 'Panel', 376, 186, 10),
+    newItem({
+      id: 'i-banner',
+      name: 'Banner',
+      kind: 'rectangle',
+      x: 210,
+      y: 62,
+      layer: 'l-banner',
+      values: { width: 300, height: 46, corner: 'round', radius: 4 },
+    }),
+    newItem({
+      id: 'i-title',
+      name: 'REED BED',
+      kind: 'lettering',
+      x: 210,
+      y: 122,
+      values: { ...text, text: 'REED BED', tracking: 40, font: 'alfa-slab-one', capHeight: 38 },
+    }),
+    newItem({
+      id: 'i-below',
+      name: 'FENWATER LOCK',
+      kind: 'lettering',
+      x: 210,
+      y: 55,
+      values: { ...text, text: 'FENWATER LOCK', tracking: 60, font: 'cinzel-bold', capHeight: 14 },
+    }),
+    ...[50, 370].map((x, k) =>
+      newItem({
+        id: `i-reeds-${k}`,
+        name: k ? 'Reeds right' : 'Reeds left',
+        kind: 'motif',
+        x,
+        y: 138,
+        mirror: k === 1,
+        layer: 'l-panel',
+        values: { motif: 'reeds', width: 42, height: 86 },
+      }),
+    ),
+  ];
+  job.relief = {
+    baseDepth: 10,
+    cell: null,
+    forms: [
+      demoForm(
+        'f-frame',
+        'Frame',
+        'outline',
+        { edge: 'round', over: 5, top: 'natural' },
+        { items: ['i-frame'], base: 4 },
+      ),
+      demoForm(
+        'f-sunk',
+        'Sunk panel',
+        'ground',
+        { height: 0 },
+        {
+          meets: 'replace',
+          mask: { items: ['i-panel'], side: 'inside', edge: 0 },
+        },
+      ),
+      demoForm(
+        'f-water',
+        'Water',
+        'texture',
+        { texture: 'water', size: 14, depth: 1.4, variation: 60 },
+        {
+          mask: { items: ['i-panel'], side: 'inside', edge: 4 },
+        },
+      ),
+      demoForm(
+        'f-reeds',
+        'Reeds',
+        'outline',
+        { edge: 'round', over: 4 },
+        {
+          items: ['i-reeds-0', 'i-reeds-1'],
+          meets: 'higher',
+          base: 1,
+        },
+      ),
+      demoForm(
+        'f-title',
+        'Title',
+        'outline',
+        { edge: 'round', over: null, top: 'fitted', height: 5 },
+        {
+          items: ['i-title'],
+          meets: 'higher',
+          base: 2,
+        },
+      ),
+      demoForm(
+        'f-banner',
+        'Banner',
+        'swept',
+        { way: 'straight', profile: 'bow', width: 46, height: 6, length: 300, x: 210, y: 62, taper: 0 },
+        { meets: 'higher', base: 1, mask: { items: ['i-banner'], side: 'inside', edge: 0 } },
+      ),
+      demoForm(
+        'f-below',
+        'Lettering in the banner',
+        'outline',
+        { edge: 'flat', height: 0.8 },
+        {
+          items: ['i-below'],
+          meets: 'sink',
+        },
+      ),
+    ],
+  };
+  return job;
+}
