@@ -63,7 +63,7 @@ async function everyView(maker: Maker, mode: 'light' | 'dark'): Promise<void> {
   await maker.find('menuitem', /^V-carve/);
   await at('list of cuts', true);
   await maker.page.keyboard.press('Escape');
-  for (const stage of ['Blank', 'Artwork', 'Proof', 'Run']) {
+  for (const stage of ['Blank', 'Artwork', 'Relief', 'Proof', 'Run']) {
     await maker.stage(stage);
     await maker.page.waitForFunction(
       (s: string) => document.querySelector('[aria-label=Sheet] h2')?.textContent === s,
@@ -72,6 +72,11 @@ async function everyView(maker: Maker, mode: 'light' | 'dark'): Promise<void> {
     );
     await at(stage);
   }
+  await maker.stage('Relief');
+  await maker.press('Swept');
+  await maker.find('button', 'Relief, ready');
+  await maker.sees('Outlines of the relief');
+  await at('relief with a form');
   await maker.press(/^Unit: mm/);
   await maker.sees('Programs are still written in millimetres');
   await at('notice');

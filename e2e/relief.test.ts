@@ -1,4 +1,6 @@
 import { readFileSync } from 'node:fs';
+import { chance } from '@/core/relief/noise';
+import { greyPng } from '@/core/testing/png';
 import { emptyBoard, drop } from './board';
 import { eachOnAFreshDevice } from './device';
 import { PATIENCE, type Maker } from './maker';
@@ -126,4 +128,110 @@ test('lettering is raised from outlines, follows its text, lies on a ground insi
   // A form that is left out counts for nothing.
   await maker.press('Leave out From outlines');
   await shows(maker, 'Relief height', (v) => v < 0.1);
+});
+
+/** Heights of the relief: lowest and highest, as the gauge says them. */
+const heights = (maker: Maker) =>
+  maker.page.$eval('svg[aria-label^="Relief from"]', (e) =>
+    (e.getAttribute('aria-label')!.match(/-?[\d.]+/g) ?? []).slice(0, 2).map(Number),
+  );
+
+test('a picture is dropped, its grain goes and comes back, levels of it are outlined and used as a mask', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.stage('Relief');
+  // A dome over level ground, with grain.
+  const png = greyPng(300, 200, 8, (x, y) => {
+    const q = Math.hypot(x - 150, y - 100) / 90;
+    return 0.2 + (q < 1 ? 0.6 * Math.sqrt(1 - q * q) : 0) + 0.1 * (chance(x, y, 1) - 0.5);
+  });
+  await drop(maker.page, 'moon.png', 'image/png', Buffer.from(png).toString('base64'), true);
+  await maker.sees('"moon.png": 300 \u00d7 200 pixels');
+  await maker.find('button', 'Relief, ready');
+  const rough = Number(await maker.valueOf('Relief height'));
+  await maker.press('Noise removal');
+  await shows(maker, 'Relief height', (v) => v < rough - 0.1);
+  await maker.press('Leave out Noise removal');
+  await shows(maker, 'Relief height', (v) => v === rough);
+  await maker.press('Take in Noise removal');
+  await shows(maker, 'Relief height', (v) => v < rough - 0.1);
+  // Too deep: said, with where the relief lies. Then one that is there, which becomes artwork.
+  await maker.find('button', 'Relief, ready');
+  await maker.fill('Depths, mm', '9; 2', false);
+  await maker.press('Make outlines');
+  await maker.sees('Nothing is outlined at 9 mm deep');
+  await maker.sees('"Level 2 mm deep" is picked');
+  // A picture that is torn changes nothing.
+  await drop(maker.page, 'torn.png', 'image/png', Buffer.from(png.subarray(0, 900)).toString('base64'), true);
+  await maker.sees('"torn.png" was not read: it ends in the middle');
+  expect(await maker.page.$$eval('[aria-label=Forms] > li', (l) => l.length)).toBe(2);
+  // The outline is still picked: a texture is kept to it.
+  await maker.press('Texture');
+  await maker.choose('It counts', 'Inside outlines');
+  await maker.sees('Inside 1 item');
+  await maker.find('button', 'Relief, ready');
+  // All of it is there when the job is opened again, its picture too.
+  await maker.saved();
+  const before = await heights(maker);
+  await maker.page.reload();
+  await maker.stage('Relief');
+  await maker.until(async () => `${await heights(maker).catch(() => '')}` === `${before}`, 'the relief is as it was');
+});
+
+test('a plaque of a frame, a sunk panel, a star that is domed in three ways, and lettering sunk into it', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  let forms = 0;
+  const raise = async (edge: string) => {
+    await maker.stage('Relief');
+    const name = forms++ ? `From outlines ${forms}` : 'From outlines';
+    await maker.press('From outlines');
+    await maker.find('button', `Leave out ${name}`);
+    await maker.holds('Name', name);
+    await maker.choose('Edge', edge);
+  };
+  await maker.press('Rectangle');
+  await maker.fill('Width', '260');
+  await maker.fill('Height', '160');
+  await raise('Flat');
+  await maker.fill('Height', '4');
+  await shows(maker, 'Relief height', (v) => v === 0);
+  // The panel: sunk as deep as it is flat.
+  await maker.stage('Artwork');
+  await maker.press('Rectangle');
+  await maker.fill('Width', '220');
+  await maker.fill('Height', '120');
+  await raise('Flat');
+  await maker.fill('Height', '3');
+  await maker.choose('It', 'Sinks');
+  await shows(maker, 'Relief height', (v) => v === 3);
+  await maker.stage('Artwork');
+  await maker.press('Star');
+  await raise('Bevel');
+  await maker.fill('Angle', '10');
+  await maker.find('button', 'Relief, ready');
+  const [low, asItComes] = await heights(maker);
+  // Capped, it is as high as it says; fitted, too, however steep it is.
+  await maker.choose('Top', 'Capped');
+  await maker.fill('Height', '1.5');
+  await maker.until(async () => (await heights(maker))[1] === low + 3, 'the frame is highest now');
+  await maker.choose('Top', 'Fitted to a height');
+  await maker.fill('Height', '3.5');
+  await maker.until(async () => Math.abs((await heights(maker))[1] - (low + 3.5)) < 0.1, 'the star is fitted');
+  expect(asItComes).toBeGreaterThan(low);
+  // Lettering that is sunk into all of it lies deeper by its height.
+  await maker.stage('Artwork');
+  await maker.press('Lettering');
+  await maker.fill('Text', 'SLUICE', false);
+  await raise('Flat');
+  await maker.fill('Height', '1');
+  await maker.choose('It', 'Sinks');
+  await maker.until(async () => (await heights(maker))[0] === low - 1, 'the lettering is sunk');
+  // Its floor, the panel and the frame are level: found, and outlined.
+  await maker.find('button', 'Relief, ready');
+  await maker.choose('Outline', 'Flat places');
+  await maker.press('Find them');
+  await maker.sees(/deep, [\d.]+ cm/);
+  await maker.press('Make outlines of them');
+  await maker.sees(/are picked, on the layer "Level lines"/);
 });

@@ -21,6 +21,9 @@ export interface ReliefOutline {
   readonly left: number;
 }
 
+/** Less than this is nothing, mm: heights are single floats. */
+const SLACK = 1e-3;
+
 /** Outlines of a relief. Where there is nothing at a height, its outline has no paths. */
 export function outlinesOf(f: HeightField, asked: OutlinesAsked, o: LevelOptions): ReliefOutline[] {
   if (asked.of === 'border') return [{ height: null, area: null, ...borderLines(f, o) }];
@@ -28,5 +31,11 @@ export function outlinesOf(f: HeightField, asked: OutlinesAsked, o: LevelOptions
   const facts = heightFacts(f.z);
   if (!facts.covered) return [];
   const heights = asked.of === 'even' ? evenLevels(facts, asked.count) : asked.heights;
-  return heights.map((height) => ({ height, area: null, ...levelLines(f, height, facts, o) }));
+  // Beyond its lowest and its highest there is no line: what is at least so high would be all of it.
+  const within = (h: number) => h >= facts.lowest - SLACK && h <= facts.highest + SLACK;
+  return heights.map((height) => ({
+    height,
+    area: null,
+    ...(within(height) ? levelLines(f, height, facts, o) : { paths: [], left: 0 }),
+  }));
 }
