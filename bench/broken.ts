@@ -1,3 +1,8 @@
+import { bodyOf, closedMesh } from '../src/core/exchange/mesh/body';
+import { writeObj } from '../src/core/exchange/mesh/writeObj';
+import { gridOf } from '../src/core/relief/field';
+import { stlOf, surfaceMesh } from '../src/core/testing/meshes';
+import { greyPng } from '../src/core/testing/png';
 import { readFileSync } from 'node:fs';
 import { demoJobs } from '../src/core/job/demo';
 import { packJob } from '../src/core/job/archive';
@@ -40,8 +45,13 @@ const dxf = writeDxf([
 const job = demoJobs['lock-cottage-board']();
 
 /** One good file of every sort, by name. */
+const hill = { ...gridOf(6, 4, 1), z: Float32Array.from({ length: 35 }, (_, i) => -1 + Math.sin(i)) };
+
 export const goodFiles: Readonly<
-  Record<'svg' | 'dxf' | 'job.json' | '.mirvak' | 'backup' | 'cutters' | 'font' | 'program', Uint8Array>
+  Record<
+    'svg' | 'dxf' | 'job.json' | '.mirvak' | 'backup' | 'cutters' | 'font' | 'program' | 'stl' | 'obj' | 'png',
+    Uint8Array
+  >
 > = {
   svg: text(svg),
   dxf: text(dxf),
@@ -54,10 +64,17 @@ export const goodFiles: Readonly<
   }),
   cutters: text(JSON.stringify({ cutters: shippedLibrary().slice(0, 5) })),
   font: readFileSync(`node_modules/${fontCatalogue[0].source}`),
+  stl: stlOf(surfaceMesh(10, 4, (x, y) => Math.sin(x) * Math.cos(y))),
+  obj: writeObj(closedMesh(bodyOf(hill, 6, 4), -3), 'hill'),
+  png: greyPng(12, 9, 16, (x, y) => (x * y) / 120),
   program: text('G21 G90 G17\nT1 M6\nS12000 M3\nG0 X1 Y2 Z5\nG1 Z-1 F300\nG3 X4 Y5 I2 J0 F900\nX9\nG0 Z5\nM5\nM30\n'),
 };
 
 const pieces = [
+  'v ',
+  'f 1/2 -1 ',
+  'facet normal ',
+  'IDAT',
   'NaN',
   '1e999',
   '-',

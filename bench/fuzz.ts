@@ -11,6 +11,10 @@ import { ExchangeError } from '../src/core/exchange/drawn';
 import { readCutters } from '../src/core/exchange/cutterSheet';
 import { itemsOf } from '../src/core/exchange/items';
 import { readDxf } from '../src/core/exchange/dxf/read';
+import { readMesh } from '../src/core/exchange/mesh/read';
+import { readPicture } from '../src/core/exchange/picture/read';
+import { gridOf } from '../src/core/relief/field';
+import { meshHeights } from '../src/core/relief/raster';
 import { readSvg } from '../src/core/exchange/svg/read';
 import { testShaper } from '../src/core/testing/fonts';
 import { FontError, loadFont } from '../src/core/lettering/font';
@@ -19,6 +23,7 @@ import { seeded } from '../src/core/testing/seeded';
 import { broken, FOREIGN, goodFiles, SLOW_MS } from './broken';
 
 const here = { blank: { width: 300, height: 200 }, layers: [], freshId: () => 'x' };
+const seen = gridOf(20, 20, 0.5);
 const said = (b: Uint8Array) => new TextDecoder().decode(b);
 
 function saysNothingForeign(words: string): void {
@@ -40,6 +45,9 @@ const readers: { name: keyof typeof goodFiles; read: (b: Uint8Array) => unknown;
       read: (b) => itemsOf(readDxf(said(b), 'f.dxf'), 'f', here),
       refusal: (e) => e instanceof ExchangeError,
     },
+    { name: 'stl', read: (b) => meshHeights(readMesh('f.stl', b), seen), refusal: (e) => e instanceof ExchangeError },
+    { name: 'obj', read: (b) => meshHeights(readMesh('f.obj', b), seen), refusal: (e) => e instanceof ExchangeError },
+    { name: 'png', read: (b) => readPicture('f.png', b), refusal: (e) => e instanceof ExchangeError },
     { name: 'job.json', read: unpackJob, refusal: (e) => e instanceof JobError },
     { name: '.mirvak', read: unpackJob, refusal: (e) => e instanceof JobError },
     {
@@ -78,9 +86,10 @@ function once(seed: number): string | null {
   } catch (e) {
     // Fonts are first read aside by the app, in a worker that is given up after some seconds.
     if (reader.name === 'font' && (e as { code?: string }).code === 'ERR_SCRIPT_EXECUTION_TIMEOUT') return null;
+    // Words of the file itself are shown as they stand there, in quotes.
     const foreign =
       reader.refusal(e) && reader.name !== 'program' && reader.name !== 'font'
-        ? FOREIGN.exec((e as Error).message)
+        ? FOREIGN.exec((e as Error).message.replace(/"[^"]*"/g, ''))
         : null;
     if (foreign) why = `says "${foreign[0]}": ${(e as Error).message}`;
     if (!reader.refusal(e))

@@ -74,3 +74,9 @@ export async function changedAtOnce(
   }
   throw new Error('Two windows were never asked whose change counts.');
 }
+
+/** Heights of the relief: lowest and highest, as the gauge says them. */
+export const heights = (maker: Maker) =>
+  maker.page.$eval('svg[aria-label^="Relief from"]', (e) =>
+    (e.getAttribute('aria-label')!.match(/-?[\d.]+/g) ?? []).slice(0, 2).map(Number),
+  );

@@ -93,7 +93,7 @@ test('motifs are found by other words, borders run along a rectangle and a ring'
   );
 });
 
-test('corners are rounded, lines trimmed, and the menu and the sheet of shortcuts are there', async () => {
+test('(long) corners are rounded, lines trimmed, and the menu and the sheet of shortcuts are there', async () => {
   const { maker } = device;
   const { mouse, keyboard } = maker.page;
   await emptyBoard(maker);

@@ -196,6 +196,16 @@ export class Maker {
     for (const end = Date.now() + patience; !(await so()); await new Promise((r) => setTimeout(r, 60)))
       if (Date.now() > end) throw new Error(`In vain: ${what}.`);
   }
+  /** Waits until a field shows a number that is meant. */
+  async shows(label: string, meant: (v: number) => boolean): Promise<void> {
+    let v = '';
+    await this.until(
+      async () => (v = await this.valueOf(label)) !== '' && meant(Number(v)),
+      `"${label}" shows what is meant`,
+    ).catch((e) => {
+      throw new Error(`${(e as Error).message} It shows "${v}".`);
+    });
+  }
   /** Chooses from a drop-down. */
   async choose(label: string, option: string): Promise<void> {
     // A sheet that has just been changed may still show the field of the sheet before: it is found anew until it is met.

@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { chance } from '@/core/relief/noise';
+import { readPicture } from '@/core/exchange/picture/read';
 import { greyPng } from '@/core/testing/png';
-import { emptyBoard, drop } from './board';
+import { emptyBoard, drop, heights } from './board';
 import { eachOnAFreshDevice } from './device';
-import { PATIENCE, type Maker } from './maker';
 
 const device = eachOnAFreshDevice();
 
@@ -25,17 +25,6 @@ function point(): string {
     [0, 2, 3],
   ];
   return [...at.map((p) => `v ${p.join(' ')}`), ...faces.map((f) => `f ${f.map((k) => k + 1).join(' ')}`)].join('\n');
-}
-
-/** Waits until a field shows a number that is meant. */
-async function shows(maker: Maker, label: string, meant: (v: number) => boolean): Promise<void> {
-  const until = Date.now() + PATIENCE;
-  for (;;) {
-    const v = await maker.valueOf(label);
-    if (v !== '' && meant(Number(v))) return;
-    if (Date.now() > until) throw new Error(`"${label}" shows "${v}".`);
-    await new Promise((r) => setTimeout(r, 60));
-  }
 }
 
 /** Lowest and highest corners of a binary STL, read for itself. */
@@ -67,10 +56,13 @@ test('a mesh is dropped, stood up, sized to 37 mm, made 3 mm high alone, and sav
   await maker.holds('Width (X)', '37');
   // The height of what was shaped; the top of the first form stood at the face, 9 mm above the base.
   await maker.find('button', 'Relief, ready');
-  await shows(maker, 'Relief height', (v) => Math.abs(v - 3) < 0.05);
+  await maker.shows('Relief height', (v) => Math.abs(v - 3) < 0.05);
+  await maker.fill('Nodes lie apart', '0.5');
+  await maker.sees('0.24 million nodes; each form takes 1 MB');
+  await maker.find('button', 'Relief, ready');
   await maker.fill('Gap above', '0');
-  await shows(maker, 'Gap above', (v) => v === 0);
-  await shows(maker, 'Gap below', (v) => Math.abs(v - 15) < 0.05);
+  await maker.shows('Gap above', (v) => v === 0);
+  await maker.shows('Gap below', (v) => Math.abs(v - 15) < 0.05);
   await maker.saved();
   await drop(maker.page, 'torn.stl', '', 'solid torn\nfacet\nouter loop\nvertex 1 2 three\n');
   await maker.sees('"torn.stl" was not read: "three" stands in line 4');
@@ -79,62 +71,24 @@ test('a mesh is dropped, stood up, sized to 37 mm, made 3 mm high alone, and sav
   const { low, high } = boxOf(readFileSync(await device.downloaded(/-relief\.stl$/)));
   expect([low[2], high[2]]).toEqual([-18, 0]);
   expect([high[0] - low[0], high[1] - low[1]]).toEqual([300, 200]);
+  // As a picture it holds the same heights, a pixel for each node; so many as are asked for.
+  await maker.press('Export as PNG, 16 bit');
+  await maker.sees('black is -3 mm, white 0 mm from the top face');
+  const png = readPicture('relief.png', readFileSync(await device.downloaded(/-relief\.png$/)));
+  expect([png.width, png.height]).toEqual([601, 401]);
+  expect(png.light[200 * 601 + 300]).toBeGreaterThan(0.98);
+  expect(png.light[0]).toBeNaN();
   // It is there when the job is opened again, file and all.
   await maker.page.reload();
   await maker.stage('Relief');
   await maker.find('button', 'Relief, ready');
   await maker.sees('finial');
+  await maker.until(async () => `${await heights(maker).catch(() => '')}` === '-3,0', 'its mesh is there too');
   await maker.press('Delete finial');
   await maker.sees('No relief yet');
   await maker.press('Undo');
   await maker.find('button', 'Relief, ready');
 });
-
-test('lettering is raised from outlines, follows its text, lies on a ground inside a panel, and says what does not fit', async () => {
-  const { maker } = device;
-  await emptyBoard(maker);
-  await maker.press('Rectangle');
-  await maker.fill('Width', '200');
-  await maker.fill('Height', '100');
-  await maker.stage('Relief');
-  await maker.press('Ground');
-  await maker.choose('It counts', 'Inside outlines');
-  await maker.sees('Inside 1 item');
-  await maker.find('button', 'Relief, ready');
-  await maker.stage('Artwork');
-  await maker.press('Lettering');
-  await maker.fill('Text', 'FEN', false);
-  await maker.stage('Relief');
-  await maker.press('From outlines');
-  await maker.sees('Made of 1 item');
-  await maker.choose('Top', 'Fitted to a height');
-  await maker.fill('Height', '2.5');
-  await shows(maker, 'Relief height', (v) => Math.abs(v - 2.5) < 0.2);
-  const higher = await maker.page.$eval('svg[aria-label^="Relief from"]', (e) => e.getAttribute('aria-label'));
-  // What stands above the face is said, with a way on.
-  await maker.fill('Begins at', '20');
-  await maker.sees('mm high; the blank is 18 mm thick');
-  await maker.fill('Begins at', '10');
-  await maker.sees('above the top face');
-  await maker.press('Bring its top down to the face');
-  await shows(maker, 'Gap above', (v) => v === 0);
-  expect(higher).toMatch(/Relief from -/);
-  // Another text, another relief: the sheet shows its heights without a press.
-  await maker.stage('Artwork');
-  await maker.press(/^FEN/, 'treeitem');
-  await maker.fill('Text', '.', false);
-  await maker.stage('Relief');
-  await maker.find('button', 'Relief, ready');
-  // A form that is left out counts for nothing.
-  await maker.press('Leave out From outlines');
-  await shows(maker, 'Relief height', (v) => v < 0.1);
-});
-
-/** Heights of the relief: lowest and highest, as the gauge says them. */
-const heights = (maker: Maker) =>
-  maker.page.$eval('svg[aria-label^="Relief from"]', (e) =>
-    (e.getAttribute('aria-label')!.match(/-?[\d.]+/g) ?? []).slice(0, 2).map(Number),
-  );
 
 test('a picture is dropped, its grain goes and comes back, levels of it are outlined and used as a mask', async () => {
   const { maker } = device;
@@ -150,11 +104,11 @@ test('a picture is dropped, its grain goes and comes back, levels of it are outl
   await maker.find('button', 'Relief, ready');
   const rough = Number(await maker.valueOf('Relief height'));
   await maker.press('Noise removal');
-  await shows(maker, 'Relief height', (v) => v < rough - 0.1);
+  await maker.shows('Relief height', (v) => v < rough - 0.1);
   await maker.press('Leave out Noise removal');
-  await shows(maker, 'Relief height', (v) => v === rough);
+  await maker.shows('Relief height', (v) => v === rough);
   await maker.press('Take in Noise removal');
-  await shows(maker, 'Relief height', (v) => v < rough - 0.1);
+  await maker.shows('Relief height', (v) => v < rough - 0.1);
   // Too deep: said, with where the relief lies. Then one that is there, which becomes artwork.
   await maker.find('button', 'Relief, ready');
   await maker.fill('Depths, mm', '9; 2', false);
@@ -176,62 +130,4 @@ test('a picture is dropped, its grain goes and comes back, levels of it are outl
   await maker.page.reload();
   await maker.stage('Relief');
   await maker.until(async () => `${await heights(maker).catch(() => '')}` === `${before}`, 'the relief is as it was');
-});
-
-test('a plaque of a frame, a sunk panel, a star that is domed in three ways, and lettering sunk into it', async () => {
-  const { maker } = device;
-  await emptyBoard(maker);
-  let forms = 0;
-  const raise = async (edge: string) => {
-    await maker.stage('Relief');
-    const name = forms++ ? `From outlines ${forms}` : 'From outlines';
-    await maker.press('From outlines');
-    await maker.find('button', `Leave out ${name}`);
-    await maker.holds('Name', name);
-    await maker.choose('Edge', edge);
-  };
-  await maker.press('Rectangle');
-  await maker.fill('Width', '260');
-  await maker.fill('Height', '160');
-  await raise('Flat');
-  await maker.fill('Height', '4');
-  await shows(maker, 'Relief height', (v) => v === 0);
-  // The panel: sunk as deep as it is flat.
-  await maker.stage('Artwork');
-  await maker.press('Rectangle');
-  await maker.fill('Width', '220');
-  await maker.fill('Height', '120');
-  await raise('Flat');
-  await maker.fill('Height', '3');
-  await maker.choose('It', 'Sinks');
-  await shows(maker, 'Relief height', (v) => v === 3);
-  await maker.stage('Artwork');
-  await maker.press('Star');
-  await raise('Bevel');
-  await maker.fill('Angle', '10');
-  await maker.find('button', 'Relief, ready');
-  const [low, asItComes] = await heights(maker);
-  // Capped, it is as high as it says; fitted, too, however steep it is.
-  await maker.choose('Top', 'Capped');
-  await maker.fill('Height', '1.5');
-  await maker.until(async () => (await heights(maker))[1] === low + 3, 'the frame is highest now');
-  await maker.choose('Top', 'Fitted to a height');
-  await maker.fill('Height', '3.5');
-  await maker.until(async () => Math.abs((await heights(maker))[1] - (low + 3.5)) < 0.1, 'the star is fitted');
-  expect(asItComes).toBeGreaterThan(low);
-  // Lettering that is sunk into all of it lies deeper by its height.
-  await maker.stage('Artwork');
-  await maker.press('Lettering');
-  await maker.fill('Text', 'SLUICE', false);
-  await raise('Flat');
-  await maker.fill('Height', '1');
-  await maker.choose('It', 'Sinks');
-  await maker.until(async () => (await heights(maker))[0] === low - 1, 'the lettering is sunk');
-  // Its floor, the panel and the frame are level: found, and outlined.
-  await maker.find('button', 'Relief, ready');
-  await maker.choose('Outline', 'Flat places');
-  await maker.press('Find them');
-  await maker.sees(/deep, [\d.]+ cm/);
-  await maker.press('Make outlines of them');
-  await maker.sees(/are picked, on the layer "Level lines"/);
 });

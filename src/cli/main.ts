@@ -15,7 +15,8 @@ import { dialectOf } from '../core/program/dialect';
 import { bytesOf } from '../core/program/text';
 import { planCut } from '../core/pipeline/planning';
 import { assetsOf } from '@/core/job/assets';
-import { bodyOf, writeStl } from '../core/exchange/mesh/writeStl';
+import { bodyOf, closedMesh } from '../core/exchange/mesh/body';
+import { writeStl } from '../core/exchange/mesh/writeStl';
 import { ReliefShelf } from '../core/pipeline/reliefShelf';
 import { reliefCell, shapeRelief } from '../core/pipeline/shaping';
 import type { HeightField } from '../core/relief/field';
@@ -152,7 +153,7 @@ function reliefs(whole: Job, assets: Assets, art: Art, dir: string, cell: number
     writeField(to, 'relief', shaped.field);
     writeFileSync(
       path.join(to, 'relief.stl'),
-      writeStl(bodyOf(shaped.field, job.blank.width, job.blank.height), -job.blank.thickness, job.name),
+      writeStl(closedMesh(bodyOf(shaped.field, job.blank.width, job.blank.height), -job.blank.thickness), job.name),
     );
     for (const f of job.relief.forms) {
       if (!shaped.remarks[f.id]) continue;

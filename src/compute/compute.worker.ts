@@ -19,7 +19,10 @@ import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
 import { readMesh } from '@/core/exchange/mesh/read';
 import { readPicture } from '@/core/exchange/picture/read';
-import { bodyOf, writeStl } from '@/core/exchange/mesh/writeStl';
+import { bodyOf, closedMesh } from '@/core/exchange/mesh/body';
+import { writeObj } from '@/core/exchange/mesh/writeObj';
+import { writeStl } from '@/core/exchange/mesh/writeStl';
+import { writeHeights } from '@/core/exchange/picture/write';
 import { outlinesOf } from '@/core/relief/outlined';
 import { boxOfMesh, trianglesOf } from '@/core/relief/mesh';
 import { foundBy, type Faces } from '@/core/proof/faces';
@@ -281,10 +284,14 @@ const api: ComputeApi = {
     return { width, height, greys };
   },
   reliefOutlines: outlinesOf,
-  reliefBody(field, { width, height, thickness }, title) {
+  reliefBody(field, { width, height, thickness }, title, format) {
     const body = bodyOf(field, width, height);
-    const bytes = writeStl(body, -thickness, title);
+    const bytes = (format === 'stl' ? writeStl : writeObj)(closedMesh(body, -thickness), title);
     return Comlink.transfer({ bytes, cell: body.cell }, [bytes.buffer]);
+  },
+  reliefPicture(field) {
+    const made = writeHeights(field);
+    return Comlink.transfer(made, [made.bytes.buffer]);
   },
   lookAt: (picture) => ({ threshold: bestThreshold(picture), colours: proposedColours(picture) }),
   trace: (ticket, picture, options, progress) =>

@@ -86,12 +86,19 @@ export interface ArtworkApi {
   ): { readonly width: number; readonly height: number; readonly greys: number };
   /** Outlines of a relief: at heights, round its border, round its flat places. */
   reliefOutlines(field: HeightField, asked: OutlinesAsked, options: LevelOptions): ReliefOutline[];
-  /** A relief as a closed body down to the underside: a binary STL file, and how far apart its corners lie, mm. */
+  /** A relief as a closed body down to the underside, and how far apart its corners lie, mm. */
   reliefBody(
     field: HeightField,
     blank: Pick<OneSetup['blank'], 'width' | 'height' | 'thickness'>,
     title: string,
+    format: 'stl' | 'obj',
   ): { readonly bytes: Uint8Array; readonly cell: number };
+  /** A relief as a PNG of sixteen bits, and what black and white stand for, mm. */
+  reliefPicture(field: HeightField): {
+    readonly bytes: Uint8Array;
+    readonly lowest: number;
+    readonly highest: number;
+  };
   /** What to begin tracing a picture with: the threshold that parts it best, and how many colours it is drawn in. */
   lookAt(picture: Picture): { threshold: number; colours: number };
   trace(ticket: number, picture: Picture, options: TraceOptions, progress: ReportProgress): TracedLayer[];

@@ -80,8 +80,28 @@ const own: Readonly<Record<string, string>> = {
   parkAtChange: 'park at tool changes',
   blank: 'blank',
   after: 'what it starts from',
+  meets: 'how it meets what lies under it',
+  strength: 'strength',
+  base: 'where it begins',
+  mask: 'where it counts',
+  profile: 'the line of its profile',
+  baseDepth: 'depth of its base',
+  cell: 'resolution',
 };
-const LENGTHS = new Set(['x', 'y', 'width', 'height', 'thickness', 'safeHeight', 'clearance', 'approach', 'intoBed']);
+const LENGTHS = new Set([
+  'x',
+  'y',
+  'width',
+  'height',
+  'thickness',
+  'safeHeight',
+  'clearance',
+  'approach',
+  'intoBed',
+  'base',
+  'baseDepth',
+  'cell',
+]);
 
 function said(v: unknown, unit: Unit, field: Field | undefined, key: string): string {
   if (v === undefined) return 'taken out';

@@ -10,6 +10,7 @@ import type { FormHeights } from '../relief/form';
 import type { Mesh } from '../relief/mesh';
 import type { GreyPicture } from '../relief/picture';
 import { formKindOf } from '../relief/registry';
+import { smallPicture, type SmallPicture } from '../relief/small';
 import { adjust, lay, maskWeights, type Form } from '../relief/stack';
 
 /** What shaping a relief needs beyond the job. */
@@ -28,6 +29,8 @@ export interface ShapedRelief {
   readonly facts: HeightFacts;
   /** What is to be known of each form, by id; those of which nothing is to be said are left out. */
   readonly remarks: Readonly<Record<string, string>>;
+  /** How each visible form looks by itself, by id. */
+  readonly looks: Readonly<Record<string, SmallPicture>>;
 }
 
 /** Nodes of a relief, where the job does not say how far apart they lie. */
@@ -108,6 +111,7 @@ export function shapeRelief(
   const lines = (ids: readonly string[]) => linesOf(itemsOf(ids), c.art, FLATTEN);
   const z = new Float32Array(grid.cols * grid.rows).fill(NaN);
   const remarks: Record<string, string> = {};
+  const looks: Record<string, SmallPicture> = {};
   const forms = job.relief.forms.filter((f) => f.visible);
   const at = [grid.cols, grid.rows, grid.cell];
   /** All that lies under a form, by what it is made of. */
@@ -131,6 +135,7 @@ export function shapeRelief(
     );
     below = hashText(contentKey([below, files, formInputs(job, f)]));
     pixel = Math.max(pixel, made.pixel ?? 0);
+    looks[f.id] = smallPicture(made.z, grid);
     if (made.remark) remarks[f.id] = made.remark;
     const { mask } = f;
     const weights =
@@ -151,5 +156,5 @@ export function shapeRelief(
   });
   for (let i = 0; i < z.length; i++) z[i] -= job.relief.baseDepth;
   c.progress(1);
-  return { field: { ...grid, z }, facts: heightFacts(z), remarks };
+  return { field: { ...grid, z }, facts: heightFacts(z), remarks, looks };
 }

@@ -101,6 +101,8 @@ interface Words {
 
 /** Lines of a program are hardly shorter than this, bytes. */
 const SHORT_LINE = 16;
+/** No machine goes so far, mm. */
+const FARTHEST = 1e6;
 
 /** Reads one chunk, line by line. */
 export class ChunkReader {
@@ -391,12 +393,19 @@ export class ChunkReader {
     else if (m > 0 && m !== 1 && m !== 7 && m !== 8 && m !== 9) this.fail(`M${m} is not known`);
   }
 
+  /** Refuses places where no machine goes: they come of a line that is broken. */
+  private near(x: number, y: number, z: number): void {
+    if (!(Math.abs(x) < FARTHEST && Math.abs(y) < FARTHEST && Math.abs(z) < FARTHEST))
+      this.fail('it goes more than a kilometre away');
+  }
+
   private move(): void {
     const { c, w } = this;
     if (c.motionMode < 0) this.fail('coordinates before any G0 or G1');
     const x = w.x === w.x ? (c.absolute ? 0 : c.x) + w.x * c.scale : c.x;
     const y = w.y === w.y ? (c.absolute ? 0 : c.y) + w.y * c.scale : c.y;
     const z = w.z === w.z ? (c.absolute ? 0 : c.z) + w.z * c.scale : c.z;
+    this.near(x, y, z);
     this.open(x, y, z);
     const { b } = this;
     const before = b.count;
@@ -436,6 +445,7 @@ export class ChunkReader {
     if (w.q === w.q) c.cycleQ = w.q * c.scale;
     if (w.p === w.p) c.cycleP = w.p;
     if (!(c.cycleZ <= c.cycleR)) this.fail(`G${c.motionMode} needs R and a Z below it`);
+    this.near(0, c.cycleR, c.cycleZ);
     if (c.motionMode === 83 && !(c.cycleQ > 0)) this.fail('G83 without Q');
     if (!(c.feed > 0)) this.fail('a cut without a feed');
     const start = Math.max(c.z, c.cycleR);

@@ -124,6 +124,10 @@ describe('programs', () => {
   it.each([
     ['G1 X5', /before any|without a feed/],
     ['G0 X', /lacks its number/],
+    ['G0 X1000000', /more than a kilometre/],
+    ['G0 X1\nG1 Z-19999999999 F300', /Line 2: it goes more than a kilometre/],
+    ['G20\nG0 Y40000', /more than a kilometre/],
+    ['F300\nG81 X1 Z-9999999 R1', /more than a kilometre/],
     ['G1 X1 F100\n(open', /not closed/],
     ['G18', /XY plane/],
     ['G77', /G77 is not known/],

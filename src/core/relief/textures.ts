@@ -1,4 +1,4 @@
-import { chance, noise, rough, toPoint } from './noise';
+import { chance, noise, rough, toBorder, toPoint } from './noise';
 
 /**
  * Textures of our own: how high a ground is at a place, 0 to 1. `u`, `v` count in features along and across; `vary` 0..1 says how
@@ -108,7 +108,8 @@ export const textures = {
         const i = Math.floor(x);
         const dx = part(x) - 0.5;
         const dy = j / 2 + 0.5 - v;
-        const d = Math.hypot(dx, Math.max(0, dy));
+        const up = dy > 0 ? dy : 0;
+        const d = Math.sqrt(dx * dx + up * up);
         if (d < 0.5) best = Math.max(best, (0.35 + 0.65 * (d / 0.5)) * (1 - 0.2 * vary * chance(i, j, seed)));
       }
       return held(best);
@@ -135,14 +136,9 @@ export const textures = {
   clay: {
     name: 'Cracked clay',
     at: (u, v, vary, seed) => {
-      // Cracks run where two points are equally near: the nearer of them from either side of a small step.
+      // Cracks run where two points are equally near.
       const bend = 0.25 * vary * noise(u * 1.5, v * 1.5, seed + 13);
-      const [x, y] = [u + bend, v + bend];
-      const h = 0.05;
-      const d = toPoint(x, y, seed, 0.3 + 0.7 * vary);
-      const gx = toPoint(x + h, y, seed, 0.3 + 0.7 * vary) + toPoint(x - h, y, seed, 0.3 + 0.7 * vary) - 2 * d;
-      const gy = toPoint(x, y + h, seed, 0.3 + 0.7 * vary) + toPoint(x, y - h, seed, 0.3 + 0.7 * vary) - 2 * d;
-      const crack = eased((-(gx + gy) / h - 0.15) / 0.5);
+      const crack = 1 - eased((toBorder(u + bend, v + bend, seed, 0.3 + 0.7 * vary) - 0.02) / 0.1);
       return held((1 - crack) * (0.9 + 0.1 * noise(u * 5, v * 5, seed + 1)));
     },
   },

@@ -195,6 +195,10 @@ export const moveForm = (id: string, to: number): void =>
     if (from >= 0) j.relief.forms.splice(to, 0, ...j.relief.forms.splice(from, 1));
   });
 
+/** Sets how far apart the nodes of the relief lie, mm; null: as is proposed. */
+export const setReliefCell = (cell: number | null): void =>
+  edit('Change the resolution of the relief', (j) => void (j.relief.cell = cell));
+
 /** Shifts the whole relief in the thickness, mm upward. */
 export const shiftRelief = (by: number): void =>
   edit('Shift the relief in the thickness', (j) => void (j.relief.baseDepth -= by));
@@ -206,27 +210,42 @@ export const scaleRelief = (by: number, highest: number): void =>
     j.relief.baseDepth = by * (highest + j.relief.baseDepth) - highest;
   });
 
-/** Saves the relief as a closed body, ready to print: from the underside of the blank, empty places at its top face. */
-export async function exportReliefStl(): Promise<void> {
+/** What a relief is saved as. */
+export const reliefFiles = { stl: 'STL', obj: 'OBJ', png: 'PNG, 16 bit' } as const;
+export type ReliefFormat = keyof typeof reliefFiles;
+
+/**
+ * Saves the relief: as a closed body, ready to print, from the underside of the blank with empty places at its top face; or as a
+ * picture of its heights.
+ */
+export async function exportRelief(format: ReliefFormat): Promise<void> {
   const job = jobNow();
   const relief = useWork.getState().relief;
   if (!job || !relief) return tell('info', 'There is no relief to export yet.');
   if (!relief.fine) return tell('info', 'The relief is still being shaped. Export it when it is done.');
-  const name = `${slug(job.name)}-relief.stl`;
+  const name = `${slug(job.name)}-relief.${format}`;
   const helper = artworkHelper();
-  try {
-    const { field } = relief.shaped;
-    const body = await busyWith(
+  const write = <T>(work: (api: ComputeApiRemote) => Promise<T>) =>
+    busyWith(
       `Writing ${name}\u2026`,
       () => helper.dismiss(),
-      () => helper.ask((api) => api.reliefBody(field, job.blank, `${job.name}, mm`)),
+      () => helper.ask(work),
     );
-    download(name, body.bytes, 'model/stl');
-    if (body.cell > field.cell)
-      tell(
+  try {
+    const { field } = relief.shaped;
+    const length = (mm: number) => lengthText(mm, job.unit, job.unit === 'mm' ? 2 : 4);
+    if (format === 'png') {
+      const { bytes, lowest, highest } = await write((api) => api.reliefPicture(field));
+      download(name, bytes, 'image/png');
+      return tell(
         'success',
-        `"${name}" is saved with corners ${lengthText(body.cell, job.unit, job.unit === 'mm' ? 2 : 4)} apart, so that it can be worked with.`,
+        `"${name}" is saved: black is ${length(lowest)}, white ${length(highest)} from the top face; a pixel is ${length(field.cell)} wide.`,
       );
+    }
+    const body = await write((api) => api.reliefBody(field, job.blank, `${job.name}, mm`, format));
+    download(name, body.bytes, format === 'stl' ? 'model/stl' : 'model/obj');
+    if (body.cell > field.cell)
+      tell('success', `"${name}" is saved with corners ${length(body.cell)} apart, so that it can be worked with.`);
   } catch (e) {
     tell('error', saysOf(e, `"${name}" could not be saved: this device may have too little memory.`));
   }

@@ -8,6 +8,7 @@ import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
+import { useEffect, useRef } from 'react';
 import { useWork } from '@/compute/useWork';
 import { meetings } from '@/core/relief/form';
 import { formKindOf } from '@/core/relief/registry';
@@ -15,7 +16,28 @@ import type { Form } from '@/core/relief/stack';
 import { useLater } from '@/ui/later';
 import { copyForm, deleteForm } from '@/ui/actions/relief';
 import { changeForm } from '@/ui/actions/edits';
+import { useOpenJob } from '@/store/openJob';
+import { paintLook } from '@/ui/table/shaded';
 import { setView, useView } from '@/ui/view';
+
+const LOOK = { width: 44, height: 36 };
+
+/** How a form looks by itself, in the colour of the blank. */
+function FormLook({ form }: { form: Form }) {
+  const look = useLater(useWork, (w) => w.relief?.shaped.looks[form.id] ?? null);
+  const material = useLater(useOpenJob, (s) => s.job!.blank.material);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    if (look?.cols && canvas.current) paintLook(canvas.current, look, material);
+  }, [look, material]);
+  return (
+    <Box sx={{ ...LOOK, flexShrink: 0, display: 'grid', placeItems: 'center', opacity: form.visible ? 1 : 0.4 }}>
+      {!!look?.cols && (
+        <Box component="canvas" ref={canvas} aria-hidden sx={{ maxWidth: LOOK.width, maxHeight: LOOK.height }} />
+      )}
+    </Box>
+  );
+}
 
 /** One form of the stack: its name, what it is and how it meets what lies under it. */
 export function FormRow({ form }: { form: Form }) {
@@ -54,19 +76,28 @@ export function FormRow({ form }: { form: Form }) {
         sx={{
           flex: 1,
           minWidth: 0,
-          px: 1.25,
-          py: 0.75,
+          display: 'flex',
+          alignItems: 'center',
+          gap: 1,
+          pl: 0.75,
+          pr: 1,
+          py: 0.5,
           cursor: 'pointer',
           opacity: form.visible ? 1 : 0.55,
           borderRadius: 2,
           '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 },
         }}
       >
-        <Box sx={{ fontWeight: 600, fontSize: 14, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-          {form.name}
-        </Box>
-        <Box sx={{ fontSize: 12.5, color: remark ? 'error.main' : 'text.secondary' }}>
-          {remark || `${kind.name} \u00b7 ${kind.adjusts ? 'on all under it' : meetings[form.meets].toLowerCase()}`}
+        <FormLook form={form} />
+        <Box sx={{ minWidth: 0 }}>
+          <Box
+            sx={{ fontWeight: 600, fontSize: 14, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+          >
+            {form.name}
+          </Box>
+          <Box sx={{ fontSize: 12.5, color: remark ? 'error.main' : 'text.secondary' }}>
+            {remark || `${kind.name} \u00b7 ${kind.adjusts ? 'on all under it' : meetings[form.meets].toLowerCase()}`}
+          </Box>
         </Box>
       </Box>
       <Tooltip title={form.visible ? 'Leave it out' : 'Take it in'}>

@@ -12,12 +12,16 @@ import ViewInArRounded from '@mui/icons-material/ViewInArRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useWork } from '@/compute/useWork';
+import type { OneSetup } from '@/core/job/job';
+import { reliefCell } from '@/core/pipeline/shaping';
+import { gridOf } from '@/core/relief/field';
 import { formKinds } from '@/core/relief/registry';
 import { formatLength } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { action } from '@/ui/actions/registry';
-import { moveForm } from '@/ui/actions/relief';
+import { moveForm, reliefFiles, setReliefCell, type ReliefFormat } from '@/ui/actions/relief';
+import { LengthField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { WorkLeft } from '@/ui/common/Waiting';
 import { SortableList } from '@/ui/common/SortableList';
@@ -38,6 +42,18 @@ const icons: Readonly<Record<string, React.ReactNode>> = {
   limit: <VerticalAlignCenterRounded />,
   turned: <FlipRounded />,
 };
+
+/** What a resolution costs, in words. */
+function costOf(job: OneSetup): string {
+  const cell = reliefCell(job);
+  const { cols, rows } = gridOf(job.blank.width, job.blank.height, cell);
+  const nodes = cols * rows;
+  const held = job.relief.cell !== null && cell > job.relief.cell + 1e-9;
+  return (
+    `${(nodes / 1e6).toFixed(nodes < 1e6 ? 2 : 1)} million nodes; each form takes ${Math.ceil((4 * nodes) / 1e6)} MB` +
+    (held ? `. So fine does not fit: they lie ${formatLength(cell, job.unit)} ${job.unit} apart` : '')
+  );
+}
 
 /** Buttons that add a form stand in columns, their icons in line. */
 const TILE = {
@@ -119,17 +135,36 @@ export function ReliefSheet() {
       {relief && facts && facts.covered > 0 && (
         <Group title="In the thickness">
           <ThicknessGauge facts={facts} blank={job.blank} unit={job.unit} />
-          <Button
-            size="small"
-            color="inherit"
-            variant="outlined"
-            startIcon={<FileDownloadOutlined />}
-            disabled={!relief.fine}
-            onClick={action('export-relief').run}
-            sx={{ mt: 1.25 }}
-          >
-            Export as STL
-          </Button>
+          <Box role="group" aria-label="Export" sx={{ mt: 1.25, display: 'flex', flexWrap: 'wrap', gap: 1 }}>
+            {(Object.keys(reliefFiles) as ReliefFormat[]).map((format) => (
+              <Button
+                key={format}
+                size="small"
+                color="inherit"
+                variant="outlined"
+                startIcon={<FileDownloadOutlined />}
+                disabled={!relief.fine}
+                aria-label={`Export as ${reliefFiles[format]}`}
+                onClick={action(`export-relief-${format}`).run}
+              >
+                {reliefFiles[format]}
+              </Button>
+            ))}
+          </Box>
+        </Group>
+      )}
+      {forms.length > 0 && (
+        <Group title="Resolution">
+          <LengthField
+            label="Nodes lie apart"
+            value={job.relief.cell}
+            unit={job.unit}
+            min={0.01}
+            max={10}
+            optional={`as proposed, ${formatLength(reliefCell(job), job.unit, job.unit === 'mm' ? 2 : 4)}`}
+            hint={costOf(job)}
+            onChange={setReliefCell}
+          />
         </Group>
       )}
       {relief && facts && facts.covered > 0 && (

@@ -36,7 +36,7 @@ function stateOf(whole: Job, id: string, all: SeenWork): { readonly words: strin
   const job = oneSetup(whole, id);
   const work = all.setups[id];
   const cuts = job.cuts.filter((c) => c.enabled);
-  if (!cuts.length) return { words: job.items.length ? 'No cuts yet' : 'Empty', bad: false };
+  if (!cuts.length) return { words: job.items.length || job.relief.forms.length ? 'No cuts yet' : 'Empty', bad: false };
   if (!work?.proof || !isUpToDate(whole, id, all)) return { words: waitingWords(all), bad: !!all.error };
   const n = work.proof.findings.length;
   if (n) return { words: `${n} ${n === 1 ? 'finding' : 'findings'}`, bad: true };

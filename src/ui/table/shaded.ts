@@ -2,6 +2,7 @@ import { rgb } from 'd3-color';
 import { materials, type MaterialId } from '@/core/cutters/materials';
 import { filled, type HeightField } from '@/core/relief/field';
 import { shade } from '@/core/relief/shade';
+import type { SmallPicture } from '@/core/relief/small';
 
 /** Paints a field from straight above, lit, on a canvas of so many pixels. */
 export function paintShaded(
@@ -23,6 +24,18 @@ export function paintShaded(
     image.data[4 * i + 2] = face.b * light[i];
     image.data[4 * i + 3] = 255;
   }
+  ctx.putImageData(image, 0, 0);
+}
+
+/** Paints the small picture of a form; clear where it is empty. */
+export function paintLook(canvas: HTMLCanvasElement, { cols, rows, light }: SmallPicture, material: MaterialId): void {
+  [canvas.width, canvas.height] = [cols, rows];
+  const face = rgb(materials[material].face);
+  const ctx = canvas.getContext('2d')!;
+  const image = ctx.createImageData(cols, rows);
+  light.forEach((l, i) =>
+    image.data.set([(face.r * l) / 255, (face.g * l) / 255, (face.b * l) / 255, l && 255], 4 * i),
+  );
   ctx.putImageData(image, 0, 0);
 }
 

@@ -3,7 +3,9 @@ import { flatField } from '../../relief/field';
 import { boxOfMesh } from '../../relief/mesh';
 import { boxMesh, stlOf, volumeOf } from '../../testing/meshes';
 import { readMesh } from './read';
-import { bodyOf, writeStl } from './writeStl';
+import { bodyOf, closedMesh } from './body';
+import { writeObj } from './writeObj';
+import { writeStl } from './writeStl';
 
 const text = (s: string) => new TextEncoder().encode(s);
 const box = boxMesh(0, 0, 0, 3, 4, 5);
@@ -94,7 +96,7 @@ describe('a relief as a body', () => {
     for (let r = 0; r < f.rows; r++)
       for (let c = 0; c < f.cols; c++) f.z[r * f.cols + c] = -2 - 0.1 * c * 0.5 + 0.2 * r * 0.5;
     f.z[5] = NaN;
-    const mesh = readMesh('relief.stl', writeStl(bodyOf(f, 6.3, 4.1), -10, 'Heron'));
+    const mesh = readMesh('relief.stl', writeStl(closedMesh(bodyOf(f, 6.3, 4.1), -10), 'Heron'));
     // As large as the blank, which reaches beyond the last nodes.
     const { low, high } = boxOfMesh(mesh);
     expect([...low, ...high]).toEqual([0, 0, -10, Math.fround(6.3), Math.fround(4.1), 0]);
@@ -111,9 +113,22 @@ describe('a relief as a body', () => {
       expect(edges.get(key.split('|').reverse().join('|'))).toBe(1);
     }
     f.z[5] = -2 - 0.1 * 5 * 0.5;
-    const whole = readMesh('relief.stl', writeStl(bodyOf(f, 6, 4), -10, 'Heron'));
+    const whole = readMesh('relief.stl', writeStl(closedMesh(bodyOf(f, 6, 4), -10), 'Heron'));
     // Middle height of the plane, over the whole rectangle.
     expect(volumeOf(whole)).toBeCloseTo(6 * 4 * (8 - 0.1 * 3 + 0.2 * 2), 3);
+  });
+  it('is the same as STL and as OBJ', () => {
+    const f = flatField(6, 4, 0.5, -2);
+    f.z.forEach((_, k) => (f.z[k] = -2 + Math.sin(k)));
+    const body = closedMesh(bodyOf(f, 6.3, 4.1), -10);
+    const stl = readMesh('relief.stl', writeStl(body, 'Heron\nand reeds'));
+    const obj = readMesh('relief.obj', writeObj(body, 'Heron\nand reeds'));
+    expect(obj.corners.length).toBe(stl.corners.length);
+    let worst = 0;
+    obj.corners.forEach((v, k) => (worst = Math.max(worst, Math.abs(v - stl.corners[k]))));
+    // A tenth of a micrometre, and what single floats leave of it.
+    expect(worst).toBeLessThan(1e-4);
+    expect(volumeOf(obj)).toBeCloseTo(volumeOf(stl), 2);
   });
   it('of many nodes is thinned out, and keeps its heights between them', () => {
     const f = flatField(100, 60, 0.05);

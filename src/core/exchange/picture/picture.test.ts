@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { deflateSync } from 'node:zlib';
 import { greyPng, pngChunk, pngOf } from '../../testing/png';
 import { ExchangeError } from '../drawn';
+import { gridOf } from '../../relief/field';
 import { readPicture } from './read';
+import { writeHeights } from './write';
 
 const rowsOf = (...rows: number[][]) => Uint8Array.from(rows.flatMap((r) => [0, ...r]));
 
@@ -63,6 +65,27 @@ describe('pictures for reliefs', () => {
     const rows = Uint8Array.from(passes.flat().flatMap((r) => [0, ...r]));
     const p = readPicture('a', pngOf({ width: 3, height: 3, depth: 8, colour: 0, rows, interlaced: true }));
     expect([...p.light].map((l) => Math.round(l * 255))).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8].map((k) => 20 * k));
+  });
+  it('of a relief hold its heights to a 65535th, the highest Y on top, and keep what is empty', () => {
+    for (const holes of [false, true]) {
+      const f = { ...gridOf(12, 8, 0.5), z: new Float32Array(25 * 17) };
+      f.z.forEach((_, k) => (f.z[k] = holes && k % 7 === 0 ? NaN : -4 + 3 * Math.sin(k) * Math.cos(k / 9)));
+      const { bytes, lowest, highest } = writeHeights(f);
+      const p = readPicture('relief.png', bytes);
+      expect([p.width, p.height, p.greys]).toEqual([25, 17, 65536]);
+      let worst = 0;
+      for (let r = 0; r < 17; r++)
+        for (let c = 0; c < 25; c++) {
+          const back = lowest + p.light[(16 - r) * 25 + c] * (highest - lowest);
+          const h = f.z[r * 25 + c];
+          if ((h !== h) !== (back !== back)) worst = Infinity;
+          else if (h === h) worst = Math.max(worst, Math.abs(back - h));
+        }
+      expect(worst).toBeLessThan((highest - lowest) / 65535 + 1e-6);
+    }
+    const flat = writeHeights({ ...gridOf(1, 1, 0.5), z: new Float32Array(9).fill(-2) });
+    expect([flat.lowest, flat.highest]).toEqual([-2, -2]);
+    expect(readPicture('flat.png', flat.bytes).light.every((l) => l === 0)).toBe(true);
   });
   it('that are broken are refused by name, place and what to do', () => {
     const good = greyPng(40, 30, 8, (x) => x / 40);

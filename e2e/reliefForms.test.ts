@@ -1,0 +1,102 @@
+import { emptyBoard, heights } from './board';
+import { eachOnAFreshDevice } from './device';
+
+const device = eachOnAFreshDevice();
+
+test('lettering is raised from outlines, follows its text, lies on a ground inside a panel, and says what does not fit', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Rectangle');
+  await maker.fill('Width', '200');
+  await maker.fill('Height', '100');
+  await maker.stage('Relief');
+  await maker.press('Ground');
+  await maker.choose('It counts', 'Inside outlines');
+  await maker.sees('Inside 1 item');
+  await maker.find('button', 'Relief, ready');
+  await maker.stage('Artwork');
+  await maker.press('Lettering');
+  await maker.fill('Text', 'FEN', false);
+  await maker.stage('Relief');
+  await maker.press('From outlines');
+  await maker.sees('Made of 1 item');
+  await maker.choose('Top', 'Fitted to a height');
+  await maker.fill('Height', '2.5');
+  await maker.shows('Relief height', (v) => Math.abs(v - 2.5) < 0.2);
+  const higher = await maker.page.$eval('svg[aria-label^="Relief from"]', (e) => e.getAttribute('aria-label'));
+  // What stands above the face is said, with a way on.
+  await maker.fill('Begins at', '20');
+  await maker.sees('mm high; the blank is 18 mm thick');
+  await maker.fill('Begins at', '10');
+  await maker.sees('above the top face');
+  await maker.press('Bring its top down to the face');
+  await maker.shows('Gap above', (v) => v === 0);
+  expect(higher).toMatch(/Relief from -/);
+  // Another text, another relief: the sheet shows its heights without a press.
+  await maker.stage('Artwork');
+  await maker.press(/^FEN/, 'treeitem');
+  await maker.fill('Text', '.', false);
+  await maker.stage('Relief');
+  await maker.find('button', 'Relief, ready');
+  // A form that is left out counts for nothing.
+  await maker.press('Leave out From outlines');
+  await maker.shows('Relief height', (v) => v < 0.1);
+});
+
+test('(long) a plaque of a frame, a sunk panel, a star that is domed in three ways, and lettering sunk into it', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  let forms = 0;
+  const raise = async (edge: string) => {
+    await maker.stage('Relief');
+    const name = forms++ ? `From outlines ${forms}` : 'From outlines';
+    await maker.press('From outlines');
+    await maker.find('button', `Leave out ${name}`);
+    await maker.holds('Name', name);
+    await maker.choose('Edge', edge);
+  };
+  await maker.press('Rectangle');
+  await maker.fill('Width', '260');
+  await maker.fill('Height', '160');
+  await raise('Flat');
+  await maker.fill('Height', '4');
+  await maker.shows('Relief height', (v) => v === 0);
+  // The panel: sunk as deep as it is flat.
+  await maker.stage('Artwork');
+  await maker.press('Rectangle');
+  await maker.fill('Width', '220');
+  await maker.fill('Height', '120');
+  await raise('Flat');
+  await maker.fill('Height', '3');
+  await maker.choose('It', 'Sinks');
+  await maker.shows('Relief height', (v) => v === 3);
+  await maker.stage('Artwork');
+  await maker.press('Star');
+  await raise('Bevel');
+  await maker.fill('Angle', '10');
+  await maker.find('button', 'Relief, ready');
+  const [low, asItComes] = await heights(maker);
+  // Capped, it is as high as it says; fitted, too, however steep it is.
+  await maker.choose('Top', 'Capped');
+  await maker.fill('Height', '1.5');
+  await maker.until(async () => (await heights(maker))[1] === low + 3, 'the frame is highest now');
+  await maker.choose('Top', 'Fitted to a height');
+  await maker.fill('Height', '3.5');
+  await maker.until(async () => Math.abs((await heights(maker))[1] - (low + 3.5)) < 0.1, 'the star is fitted');
+  expect(asItComes).toBeGreaterThan(low);
+  // Lettering that is sunk into all of it lies deeper by its height.
+  await maker.stage('Artwork');
+  await maker.press('Lettering');
+  await maker.fill('Text', 'SLUICE', false);
+  await raise('Flat');
+  await maker.fill('Height', '1');
+  await maker.choose('It', 'Sinks');
+  await maker.until(async () => (await heights(maker))[0] === low - 1, 'the lettering is sunk');
+  // Its floor, the panel and the frame are level: found, and outlined.
+  await maker.find('button', 'Relief, ready');
+  await maker.choose('Outline', 'Flat places');
+  await maker.press('Find them');
+  await maker.sees(/deep, [\d.]+ cm/);
+  await maker.press('Make outlines of them');
+  await maker.sees(/are picked, on the layer "Level lines"/);
+});
