@@ -1,12 +1,31 @@
 import fc from 'fast-check';
 import { clockText } from './duration';
-import { formatFine, formatLength, parseLength, parseNumber } from './length';
+import { formatFine, formatLength, parseLength, parseLengths, parseNumber } from './length';
 
 const mm = (text: string, unit: 'mm' | 'in' = 'mm') => {
   const r = parseLength(text, unit);
   if (!r.ok) throw new Error(r.error);
   return r.mm;
 };
+
+describe('several lengths in a row', () => {
+  const of = (text: string, unit: 'mm' | 'in' = 'mm') => {
+    const r = parseLengths(text, unit);
+    return r.ok ? r.mm.map((v) => Math.round(v * 1e4) / 1e4) : r.error;
+  };
+  it('are parted by semicolons, or by commas with a space', () => {
+    expect(of('2')).toEqual([2]);
+    expect(of('1; 2,5;3 ;')).toEqual([1, 2.5, 3]);
+    expect(of('1, 2, 3')).toEqual([1, 2, 3]);
+    expect(of('1 1/2; 1/8', 'in')).toEqual([38.1, 3.175]);
+    expect(of('1/8"; 5 mm')).toEqual([3.175, 5]);
+  });
+  it('say which of them is none', () => {
+    expect(of('')).toMatch(/Type a length/);
+    expect(of(' ; ')).toMatch(/Type a length/);
+    expect(of('1; deep; 3')).toMatch(/"deep"/);
+  });
+});
 
 describe('lengths as makers type them', () => {
   it.each([

@@ -134,6 +134,25 @@ export function parseLength(text: string, unit: Unit): Parsed {
   }
 }
 
+/** Several lengths in a row, parted by semicolons, or by commas with a space after them: a comma alone may be a decimal one. */
+export function parseLengths(
+  text: string,
+  unit: Unit,
+): { readonly ok: true; readonly mm: number[] } | { readonly ok: false; readonly error: string } {
+  const parts = text
+    .split(/;|,\s/)
+    .map((p) => p.trim())
+    .filter(Boolean);
+  if (!parts.length) return { ok: false, error: 'Type a length, such as 2; several are parted by semicolons.' };
+  const mm: number[] = [];
+  for (const part of parts) {
+    const r = parseLength(part, unit);
+    if (!r.ok) return r;
+    mm.push(r.mm);
+  }
+  return { ok: true, mm };
+}
+
 /** A plain number with arithmetic but no length, for counts, angles and percentages. */
 export function parseNumber(text: string): { ok: true; value: number } | { ok: false; error: string } {
   if (/[a-z"'\u2032\u2033\u00b5]/i.test(text.replace(/\d+e[+-]?\d+/gi, '')))

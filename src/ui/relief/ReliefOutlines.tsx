@@ -5,7 +5,8 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { OneSetup } from '@/core/job/job';
 import type { OutlinesAsked, ReliefOutline } from '@/core/relief/outlined';
-import { parseLength } from '@/core/units/length';
+import type { HeightField } from '@/core/relief/field';
+import { parseLengths } from '@/core/units/length';
 import { choices } from '@/core/units/fields';
 import { findReliefOutlines, flatText, placeReliefOutlines } from '@/ui/actions/reliefOutlines';
 import { ChoiceField, NumberField, TextField } from '@/ui/common/fields';
@@ -18,39 +19,30 @@ const WAYS = {
 } as const;
 type Way = keyof typeof WAYS;
 
-/** Depths below the face in a row, parted by semicolons or spaces; words where one of them is none. */
-export function depthsOf(text: string, unit: OneSetup['unit']): number[] | string {
-  const parts = text.split(/\s*;\s*|\s+(?=[\d.])|,\s+/).filter(Boolean);
-  if (!parts.length) return 'Type a depth, such as 2; several are parted by semicolons.';
-  const out: number[] = [];
-  for (const part of parts) {
-    const r = parseLength(part, unit);
-    if (!r.ok) return `"${part}": ${r.error}`;
-    out.push(r.mm);
-  }
-  return out;
-}
-
 /** Makes outlines of the relief that cuts and masks can use. */
-export function ReliefOutlines({ job, ready }: { job: OneSetup; ready: boolean }) {
+export function ReliefOutlines({ job, field, ready }: { job: OneSetup; field: HeightField; ready: boolean }) {
   const [way, setWay] = useState<Way>('heights');
   const [depths, setDepths] = useState('');
   const [count, setCount] = useState(5);
   const [smallest, setSmallest] = useState(1);
   const [wrong, setWrong] = useState('');
-  const [flats, setFlats] = useState<readonly ReliefOutline[] | null>(null);
+  const [listed, setListed] = useState<{ readonly of: HeightField; readonly flats: readonly ReliefOutline[] } | null>(
+    null,
+  );
+  // Those of a relief that has changed since are not of this one.
+  const flats = listed?.of === field ? listed.flats : null;
   const asked = (): OutlinesAsked | null => {
     if (way === 'border' || way === 'flats') return { of: way };
     if (way === 'even') return { of: 'even', count };
-    const list = depthsOf(depths, job.unit);
-    setWrong(typeof list === 'string' ? list : '');
-    return typeof list === 'string' ? null : { of: 'heights', heights: list.map((d) => -d) };
+    const list = parseLengths(depths, job.unit);
+    setWrong(list.ok ? '' : list.error);
+    return list.ok ? { of: 'heights', heights: list.mm.map((d) => -d) } : null;
   };
   const make = async () => {
     const what = asked();
     const found = what && (await findReliefOutlines(what, smallest));
     if (!found) return;
-    if (way === 'flats') setFlats(found);
+    if (way === 'flats') setListed({ of: field, flats: found });
     else placeReliefOutlines(found);
   };
   return (
@@ -62,7 +54,7 @@ export function ReliefOutlines({ job, ready }: { job: OneSetup; ready: boolean }
           options={choices(WAYS)}
           onChange={(v) => {
             setWay(v as Way);
-            setFlats(null);
+            setListed(null);
             setWrong('');
           }}
         />

@@ -169,7 +169,7 @@ export function ReliefSheet() {
       )}
       {relief && facts && facts.covered > 0 && (
         <Group title="Outlines of the relief">
-          <ReliefOutlines job={job} ready={relief.fine} />
+          <ReliefOutlines job={job} field={relief.shaped.field} ready={relief.fine} />
         </Group>
       )}
     </>

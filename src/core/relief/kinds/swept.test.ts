@@ -101,6 +101,18 @@ describe('swept along a line', () => {
     expect(at(40, 10)).toBe(4);
     expect(at(40, 36)).toBeCloseTo(4 * Math.sin(Math.PI / 6), 4);
   });
+  it('that cross are as high as the higher, and an end leaves no hole in another', () => {
+    const cross = [open(10, 25, 30, 25), open(29, 5, 29, 45)];
+    const { z } = made({ way: 'rail', profile: 'ridge', width: 8, height: 4 }, cross);
+    const off = worst(z, (x, y) => {
+      const level = x >= 10 && x <= 30 ? 4 - Math.abs(y - 25) : -1;
+      const upright = y >= 5 && y <= 45 ? 4 - Math.abs(x - 29) : -1;
+      if ([10, 30].includes(x) || [5, 45].includes(y) || Math.min(Math.abs(level), Math.abs(upright)) < 1e-6)
+        return null;
+      return Math.max(level, upright) < 0 ? NaN : Math.max(level, upright);
+    });
+    expect(off).toBeLessThan(0.002);
+  });
   it('reach as far as they are wide, and nothing closes a line that is open', () => {
     // Three sides of a square; the fourth would run along x = 0.
     const { z } = made({ way: 'rail', profile: 'ridge', width: 120, height: 60 }, [
