@@ -1,5 +1,5 @@
 import { newOneSetup, type OneSetup } from '@/core/job/job';
-import { formKindOf } from '@/core/relief/registry';
+import { freshForm } from '@/core/relief/freshForm';
 import type { ReliefState } from './work';
 
 /** A worker that shapes when the test says so. */
@@ -34,12 +34,7 @@ const settle = async () => {
 };
 const setup = (height: number, cell: number | null = 1): OneSetup => {
   const one = newOneSetup('Reed-bed sign');
-  const values = { ...(formKindOf('ground').defaults as object), height };
-  const f = { id: 'g', name: 'g', kind: 'ground', visible: true, meets: 'add' as const, strength: 1, base: 0 };
-  return {
-    ...one,
-    relief: { baseDepth: 0, cell, forms: [{ ...f, items: [], profile: { items: [] }, mask: null, values }] },
-  };
+  return { ...one, relief: { baseDepth: 0, cell, forms: [freshForm('g', 'g', 'ground', { height })] } };
 };
 
 function bench(first: OneSetup | null) {

@@ -1,8 +1,8 @@
 import { newItem } from '../artwork/item';
 import { FontShelf } from '../lettering/shelf';
 import { newOneSetup, type OneSetup } from '../job/job';
-import { formKindOf } from '../relief/registry';
 import type { FormHeights } from '../relief/form';
+import { freshForm } from '../relief/freshForm';
 import type { Form } from '../relief/stack';
 import { chance } from '../relief/noise';
 import { boxMesh } from '../testing/meshes';
@@ -20,20 +20,8 @@ const rectangle = (id: string, x: number, y: number, width: number, height: numb
     layer: 'layer-1',
     values: { width, height, corner: 'square', radius: 1 },
   });
-const form = (kind: string, more: Partial<Form> = {}, values: object = {}): Form => ({
-  id: kind,
-  name: kind,
-  kind,
-  visible: true,
-  meets: 'add',
-  strength: 1,
-  base: 0,
-  items: [],
-  profile: { items: [] },
-  mask: null,
-  ...more,
-  values: { ...(formKindOf(kind).defaults as object), ...values },
-});
+const form = (kind: string, more: Partial<Form> = {}, values: object = {}): Form =>
+  freshForm(kind, kind, kind, values, more);
 function board(forms: Form[], more: Partial<OneSetup['relief']> = {}): OneSetup {
   const one = newOneSetup('Reed-bed sign');
   return {

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { heightFacts } from './facts';
 import { fitOf } from './fit';
 import type { Meeting } from './form';
+import { freshForm } from './freshForm';
 import { formContext } from '../testing/forms';
 import { formKindOf } from './registry';
 import { gridOf } from './field';
@@ -116,21 +117,7 @@ describe('what works on what is under it', () => {
     expect(put([1, 2], [5, 6], 0)).toEqual([1, 2]);
   });
   it('is of a stack that is twice as high when all of it is', () => {
-    const form = (kind: string, values: object): Form => ({
-      ...{
-        id: kind,
-        name: kind,
-        kind,
-        visible: true,
-        meets: 'add',
-        strength: 1,
-        base: 0,
-        items: [],
-        profile: { items: [] },
-        mask: null,
-      },
-      values: { ...(formKindOf(kind).defaults as object), ...values },
-    });
+    const form = (kind: string, values: object) => freshForm(kind, kind, kind, values);
     const grid = gridOf(8, 8, 0.5);
     const at = (forms: Form[]) => {
       const u = new Float32Array(grid.cols * grid.rows).fill(NaN);

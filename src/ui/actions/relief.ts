@@ -5,6 +5,7 @@ import { useWork } from '@/compute/useWork';
 import type { OneSetup } from '@/core/job/job';
 import { slug } from '@/core/pipeline/programs';
 import type { ReliefFile } from '@/core/pipeline/reliefShelf';
+import { freshForm } from '@/core/relief/freshForm';
 import { guessMesh, guessPicture } from '@/core/relief/guess';
 import { formKindOf } from '@/core/relief/registry';
 import { scaledForm, type Form } from '@/core/relief/stack';
@@ -25,19 +26,8 @@ import { tell } from './tell';
 /** Milliseconds after which a file that is still being read is given up. */
 const READING = 120_000;
 
-const newForm = (kind: string, name: string, items: readonly string[], values: Form['values']): Form => ({
-  id: freshId(),
-  name: freeName(name, jobNow()?.relief.forms ?? []),
-  kind,
-  visible: true,
-  meets: 'add',
-  strength: 1,
-  base: 0,
-  items: [...items],
-  profile: { items: [] },
-  mask: null,
-  values,
-});
+const newForm = (kind: string, name: string, items: readonly string[], values: object): Form =>
+  freshForm(freshId(), freeName(name, jobNow()?.relief.forms ?? []), kind, values, { items: [...items] });
 
 /** Adds a form of a kind on top of the stack, made of what is picked where it is made of outlines. */
 export function addForm(kind: string): void {
@@ -48,11 +38,7 @@ export function addForm(kind: string): void {
     kind,
     k.name,
     k.ofOutlines || k.lines ? useView.getState().picked : [],
-    roundLengths(
-      (k.fresh?.(k.defaults, job.blank) ?? structuredClone(k.defaults)) as Form['values'],
-      k.fields,
-      job.unit,
-    ),
+    roundLengths((k.fresh?.(k.defaults, job.blank) ?? k.defaults) as Form['values'], k.fields, job.unit),
   );
   edit(`Add ${k.name.toLowerCase()}`, (j) => {
     // The first one begins inside of the blank: there is room for it to rise.
@@ -90,7 +76,6 @@ async function bringFile(
     const job = jobNow();
     if (!job) return;
     const form = newForm(type, file.name.replace(/\.[a-z]+$/i, '') || formKindOf(type).name, [], {
-      ...(formKindOf(type).defaults as Form['values']),
       x: job.blank.width / 2,
       y: job.blank.height / 2,
       ...values,

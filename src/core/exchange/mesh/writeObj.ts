@@ -1,3 +1,4 @@
+import { joined } from '../../units/joined';
 import type { ClosedMesh } from './body';
 
 /** Lines are joined so many at a time: one text of millions of lines is slow to make. */
@@ -21,11 +22,5 @@ export function writeObj({ points, triangles }: ClosedMesh, title: string): Uint
     triangles.length / 3,
     (i) => `f ${triangles[3 * i] + 1} ${triangles[3 * i + 1] + 1} ${triangles[3 * i + 2] + 1}\n`,
   );
-  const bytes = new Uint8Array(parts.reduce((n, p) => n + p.length, 0));
-  let at = 0;
-  for (const p of parts) {
-    bytes.set(p, at);
-    at += p.length;
-  }
-  return bytes;
+  return joined(parts);
 }

@@ -1,4 +1,5 @@
 import { Unzlib } from 'fflate';
+import { joined } from '../../units/joined';
 import { ExchangeError } from '../drawn';
 
 /** What the head of a PNG says of its picture (PNG specification, third edition, 11.2.1). */
@@ -108,14 +109,4 @@ function checkPacked(name: string, packed: readonly Uint8Array[], size: number):
   }
   if (unpacked > size) throw broken('it packs more than the picture that it says it holds');
   if (unpacked < size) throw broken(`it packs only ${unpacked} of the ${size} bytes of its picture`);
-}
-
-function joined(parts: readonly Uint8Array[]): Uint8Array {
-  const out = new Uint8Array(parts.reduce((n, p) => n + p.length, 0));
-  let at = 0;
-  for (const p of parts) {
-    out.set(p, at);
-    at += p.length;
-  }
-  return out;
 }

@@ -1,6 +1,6 @@
 import { newItem } from '../../artwork/item';
+import { freshForm } from '../../relief/freshForm';
 import { newOneSetup, type OneSetup } from '../job';
-import { demoForm } from './forms';
 
 /** An aluminium mould for wax tokens of the ferry: what is raised on the token is sunk here, and mirrored. */
 export function ferryToken(): OneSetup {
@@ -44,17 +44,17 @@ export function ferryToken(): OneSetup {
     baseDepth: 5,
     cell: null,
     forms: [
-      demoForm('f-token', 'Token', 'outline', { ...draft, height: 3 }, { items: ['i-token'] }),
-      demoForm('f-rim', 'Rim', 'outline', { ...draft, height: 1 }, { items: ['i-rim'] }),
-      demoForm(
+      freshForm('f-token', 'Token', 'outline', { ...draft, height: 3 }, { items: ['i-token'] }),
+      freshForm('f-rim', 'Rim', 'outline', { ...draft, height: 1 }, { items: ['i-rim'] }),
+      freshForm(
         'f-boat',
         'Ferry',
         'outline',
         { edge: 'round', over: 1.4, top: 'fitted', height: 1.2 },
         { items: ['i-boat'] },
       ),
-      demoForm('f-words', 'Lettering', 'outline', { ...draft, height: 0.6 }, { items: ['i-words'] }),
-      demoForm('f-mould', 'Mould', 'turned', { about: 'height', height: 2.5, mirror: 'x' }),
+      freshForm('f-words', 'Lettering', 'outline', { ...draft, height: 0.6 }, { items: ['i-words'] }),
+      freshForm('f-mould', 'Mould', 'turned', { about: 'height', height: 2.5, mirror: 'x' }),
     ],
   };
   return job;

@@ -1,6 +1,6 @@
 import { newItem } from '../../artwork/item';
+import { freshForm } from '../../relief/freshForm';
 import { newOneSetup, type OneSetup } from '../job';
-import { demoForm } from './forms';
 
 /** A round medallion of brass: a heron over ripples, in a moulded ring. */
 export function heronMedallion(): OneSetup {
@@ -55,8 +55,8 @@ export function heronMedallion(): OneSetup {
     baseDepth: 2.2,
     cell: null,
     forms: [
-      demoForm('f-field', 'Dish', 'ground', { height: 0 }, { mask: { items: ['i-edge'], side: 'inside', edge: 0 } }),
-      demoForm(
+      freshForm('f-field', 'Dish', 'ground', { height: 0 }, { mask: { items: ['i-edge'], side: 'inside', edge: 0 } }),
+      freshForm(
         'f-ripples',
         'Ripples',
         'texture',
@@ -65,7 +65,7 @@ export function heronMedallion(): OneSetup {
           mask: { items: ['i-field'], side: 'inside', edge: 4 },
         },
       ),
-      demoForm(
+      freshForm(
         'f-ring',
         'Ring',
         'swept',
@@ -76,7 +76,7 @@ export function heronMedallion(): OneSetup {
           base: 0.6,
         },
       ),
-      demoForm(
+      freshForm(
         'f-heron',
         'Heron',
         'outline',
@@ -87,7 +87,7 @@ export function heronMedallion(): OneSetup {
           base: 0.1,
         },
       ),
-      demoForm(
+      freshForm(
         'f-words',
         'Lettering',
         'outline',

@@ -1,6 +1,6 @@
 import { newItem } from '../../artwork/item';
+import { freshForm } from '../../relief/freshForm';
 import { newOneSetup, type OneSetup } from '../job';
-import { demoForm } from './forms';
 
 /** An oak sign for the reed bed: raised lettering and reeds over flowing water, and a barrel-shaped banner under them. */
 export function reedBed(): OneSetup {
@@ -78,14 +78,14 @@ export function reedBed(): OneSetup {
     baseDepth: 10,
     cell: null,
     forms: [
-      demoForm(
+      freshForm(
         'f-frame',
         'Frame',
         'outline',
         { edge: 'round', over: 5, top: 'natural' },
         { items: ['i-frame'], base: 4 },
       ),
-      demoForm(
+      freshForm(
         'f-sunk',
         'Sunk panel',
         'ground',
@@ -95,7 +95,7 @@ export function reedBed(): OneSetup {
           mask: { items: ['i-panel'], side: 'inside', edge: 0 },
         },
       ),
-      demoForm(
+      freshForm(
         'f-water',
         'Water',
         'texture',
@@ -104,7 +104,7 @@ export function reedBed(): OneSetup {
           mask: { items: ['i-panel'], side: 'inside', edge: 4 },
         },
       ),
-      demoForm(
+      freshForm(
         'f-reeds',
         'Reeds',
         'outline',
@@ -115,7 +115,7 @@ export function reedBed(): OneSetup {
           base: 1,
         },
       ),
-      demoForm(
+      freshForm(
         'f-title',
         'Title',
         'outline',
@@ -126,14 +126,14 @@ export function reedBed(): OneSetup {
           base: 2,
         },
       ),
-      demoForm(
+      freshForm(
         'f-banner',
         'Banner',
         'swept',
         { way: 'straight', profile: 'bow', width: 46, height: 6, length: 300, x: 210, y: 62, taper: 0 },
         { meets: 'higher', base: 1, mask: { items: ['i-banner'], side: 'inside', edge: 0 } },
       ),
-      demoForm(
+      freshForm(
         'f-below',
         'Lettering in the banner',
         'outline',
