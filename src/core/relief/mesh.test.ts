@@ -114,16 +114,23 @@ describe('heights of a mesh at the nodes of a grid', () => {
   it('of a fine hemisphere are those of the sphere, within its facets, and empty beside it', () => {
     const R = 5;
     const sphere = (x: number, y: number) => Math.sqrt(Math.max(0, R * R - (x - 6) ** 2 - (y - 6) ** 2));
-    const mesh = surfaceMesh(12, 600, sphere);
+    const mesh = surfaceMesh(12, 300, sphere);
     const g = gridOf(20, 12, 0.1);
     const z = meshHeights(mesh, g);
+    let [worst, beside, seen] = [0, 0, 0];
     for (let r = 0; r < g.rows; r++)
       for (let c = 0; c < g.cols; c++) {
         const [x, y] = [c * 0.1, r * 0.1];
         const h = z[r * g.cols + c];
-        if (x > 12 + 1e-6) expect(h).toBeNaN();
+        if (x > 12 + 1e-6) beside += Number(h === h);
         // Near the rim the sphere stands upright, and its facets with it.
-        else if (Math.hypot(x - 6, y - 6) < 0.9 * R) expect(Math.abs(h - sphere(x, y))).toBeLessThan(0.002);
+        else if (Math.hypot(x - 6, y - 6) < 0.9 * R) {
+          seen++;
+          worst = Math.max(worst, h === h ? Math.abs(h - sphere(x, y)) : Infinity);
+        }
       }
+    expect(seen).toBeGreaterThan(6000);
+    expect(worst).toBeLessThan(0.002);
+    expect(beside).toBe(0);
   });
 });

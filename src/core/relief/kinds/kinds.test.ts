@@ -49,11 +49,16 @@ describe('forms from outlines', () => {
     const star = [starLoop(5, 9, 4, 11, 10)];
     for (const edge of ['bevel', 'round', 'cove', 'ogee'] as const) {
       const { z } = shaped('outline', { edge, angle: 40, over: 3 }, star);
+      let [worst, within] = [0, 0];
       z.forEach((h, i) => {
         const [x, y] = [(i % grid.cols) * grid.cell, Math.floor(i / grid.cols) * grid.cell];
         const d = bruteDistance(star, x, y);
         if (d < 1e-9) return;
-        if (!bruteInside(star, x, y)) return void expect(h).toBeNaN();
+        if (!bruteInside(star, x, y)) {
+          if (h === h) worst = Infinity;
+          return;
+        }
+        within++;
         const t = Math.min(d, 3);
         const arc = (r: number, u: number) => Math.sqrt(Math.max(0, r * r - u * u));
         const want = {
@@ -63,8 +68,11 @@ describe('forms from outlines', () => {
           ogee: t < 1.5 ? 1.5 - arc(1.5, t) : 1.5 + arc(1.5, 3 - t),
         }[edge];
         // Where an edge stands upright a rounding of the distance shows most.
-        if (t > 0.001 && !(edge === 'cove' && t > 2.999)) expect(Math.abs(h - want)).toBeLessThan(0.002);
+        if (t > 0.001 && !(edge === 'cove' && t > 2.999))
+          worst = Math.max(worst, h === h ? Math.abs(h - want) : Infinity);
       });
+      expect(within).toBeGreaterThan(1000);
+      expect(worst).toBeLessThan(0.002);
     }
   });
   it('say when there is nothing to be made of', () => {
