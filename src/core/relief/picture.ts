@@ -42,7 +42,14 @@ export function withoutSteps(p: GreyPicture): GreyPicture {
   const half = 0.5 / (p.greys - 1);
   let light = p.light;
   const size = { cols: p.width, rows: p.height };
-  for (const r of REACH)
-    light = boxMeans(light, size, r).map((m, i) => Math.min(p.light[i] + half, Math.max(p.light[i] - half, m)));
+  for (const r of REACH) {
+    light = boxMeans(light, size, r);
+    for (let i = 0; i < light.length; i++) {
+      const l = p.light[i];
+      // What is empty compares with nothing.
+      if (light[i] > l + half) light[i] = l + half;
+      else if (light[i] < l - half) light[i] = l - half;
+    }
+  }
   return { ...p, light };
 }

@@ -80,7 +80,8 @@ export const picture = formKind({
       const dy = g.y0 + r * g.cell - v.y;
       for (let c = 0; c < g.cols; c++) {
         const dx = g.x0 + c * g.cell - v.x;
-        const [x, y] = [dx * cos - dy * sin, dx * sin + dy * cos];
+        const x = dx * cos - dy * sin;
+        const y = dx * sin + dy * cos;
         const edge = Math.min(v.width / 2 - Math.abs(x), v.height / 2 - Math.abs(y));
         // A node on the very edge belongs to it.
         if (edge < -1e-9) continue;
@@ -102,7 +103,12 @@ function heightsOf(file: GreyPicture, v: Values, cell: number): { readonly p: Gr
   const pixel = Math.min(v.width / file.width, v.height / file.height);
   const by = Math.max(1, Math.min(Math.floor(cell / pixel), file.width, file.height));
   const p = reduced(v.smooth ? withoutSteps(file) : file, by);
-  const light = p.light.map((l) => v.rise * (v.invert ? 1 - l : l) ** v.gamma);
+  const light = new Float32Array(p.light.length);
+  // Powers of millions of pixels are only worked out where they are asked for.
+  for (let i = 0; i < light.length; i++) {
+    const l = v.invert ? 1 - p.light[i] : p.light[i];
+    light[i] = v.rise * (v.gamma === 1 ? l : l ** v.gamma);
+  }
   return { p: { ...p, light }, by };
 }
 
@@ -114,11 +120,18 @@ function between({ width, height, light }: GreyPicture, u: number, v: number): n
   if (near !== near) return NaN;
   const c = Math.min(Math.max(0, width - 2), Math.floor(x));
   const r = Math.min(Math.max(0, height - 2), Math.floor(y));
-  const [s, t] = [x - c, y - r];
+  const s = x - c;
+  const t = y - r;
   const i = r * width + c;
   const right = width > 1 ? 1 : 0;
   const down = height > 1 ? width : 0;
+  const a = light[i];
+  const b = light[i + right];
+  const d = light[i + down];
+  const e = light[i + down + right];
   // An empty neighbour is as the nearest: it draws nothing down.
-  const at = (k: number) => (light[k] === light[k] ? light[k] : near);
-  return (at(i) * (1 - s) + at(i + right) * s) * (1 - t) + (at(i + down) * (1 - s) + at(i + down + right) * s) * t;
+  return (
+    ((a === a ? a : near) * (1 - s) + (b === b ? b : near) * s) * (1 - t) +
+    ((d === d ? d : near) * (1 - s) + (e === e ? e : near) * s) * t
+  );
 }
