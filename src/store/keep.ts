@@ -49,7 +49,7 @@ export const itemsOfAll = (job: Job): Item[] => {
 export const firstBlank = (head: JobHead | OldHead): Pick<BlankPiece, 'width' | 'height' | 'thickness' | 'material'> =>
   head.setups ? head.blanks[0] : (head as unknown as { blank: BlankPiece }).blank;
 
-/** Whether anything of a job on the shelf is to be cut. */
+/** Whether anything of a job on the shelf is to be cut, or is shaped. */
 export const anythingToSee = (head: JobHead | OldHead): boolean =>
   (head.setups ?? [head as unknown as SetupHead]).some(
     (s) => s.cuts.some((c) => c.enabled) || s.relief?.forms.some((f) => f.visible),

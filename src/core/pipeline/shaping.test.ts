@@ -106,6 +106,8 @@ describe('the relief of a set-up', () => {
     const lying = form('picture', {}, { x: 20, y: 10, width: 40, height: 20, rise: 4 });
     const spread = (s: ReturnType<typeof shapeRelief>) => s.facts.highest - s.facts.lowest;
     expect(spread(job([lying, form('denoise')]))).toBeLessThan(0.6 * spread(job([lying])));
+    expect(job([lying]).pixels).toEqual({ picture: 1 });
+    expect(job([form('ground')]).pixels).toEqual({});
   });
   it('works out again what works on a form that has changed, and that alone', () => {
     const low = (height: number) => form('ground', {}, { height });

@@ -29,6 +29,8 @@ export interface ShapedRelief {
   readonly facts: HeightFacts;
   /** What is to be known of each form, by id; those of which nothing is to be said are left out. */
   readonly remarks: Readonly<Record<string, string>>;
+  /** How wide the pixels are of which a form is made, mm, by id: finer detail it does not have. */
+  readonly pixels: Readonly<Record<string, number>>;
   /** How each visible form looks by itself, by id. */
   readonly looks: Readonly<Record<string, SmallPicture>>;
 }
@@ -111,6 +113,7 @@ export function shapeRelief(
   const lines = (ids: readonly string[]) => linesOf(itemsOf(ids), c.art, FLATTEN);
   const z = new Float32Array(grid.cols * grid.rows).fill(NaN);
   const remarks: Record<string, string> = {};
+  const pixels: Record<string, number> = {};
   const looks: Record<string, SmallPicture> = {};
   const forms = job.relief.forms.filter((f) => f.visible);
   const at = [grid.cols, grid.rows, grid.cell];
@@ -134,6 +137,7 @@ export function shapeRelief(
       }),
     );
     below = hashText(contentKey([below, files, formInputs(job, f)]));
+    if (made.pixel) pixels[f.id] = made.pixel;
     pixel = Math.max(pixel, made.pixel ?? 0);
     looks[f.id] = smallPicture(made.z, grid);
     if (made.remark) remarks[f.id] = made.remark;
@@ -156,5 +160,5 @@ export function shapeRelief(
   });
   for (let i = 0; i < z.length; i++) z[i] -= job.relief.baseDepth;
   c.progress(1);
-  return { field: { ...grid, z }, facts: heightFacts(z), remarks, looks };
+  return { field: { ...grid, z }, facts: heightFacts(z), remarks, pixels, looks };
 }

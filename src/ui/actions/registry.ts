@@ -31,7 +31,7 @@ import { copyToClipboard, pasteFromClipboard } from './clipboard';
 import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
 import { chooseFont, setAlongPicked } from './lettering';
-import { addForm, chooseReliefFile, exportRelief, reliefFiles, type ReliefFormat } from './relief';
+import { addForm, chooseReliefFile, exportRelief, reliefFormats, type ReliefFormat } from './relief';
 import { tracePickedAgain } from './tracing';
 
 /** One thing that a maker can do. Menus, buttons, shortcuts and the command list all come from here. */
@@ -230,10 +230,10 @@ export const actions: readonly Action[] = [
       run: () => (k.ofFile ? chooseReliefFile(k.ofFile) : addForm(k.id)),
     }),
   ),
-  ...(Object.keys(reliefFiles) as ReliefFormat[]).map(
+  ...(Object.keys(reliefFormats) as ReliefFormat[]).map(
     (format): Action => ({
       id: `export-relief-${format}`,
-      name: `Export the relief as ${reliefFiles[format]}`,
+      name: `Export the relief as ${reliefFormats[format]}`,
       enabled: hasJob,
       run: () => void exportRelief(format),
     }),

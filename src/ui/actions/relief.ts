@@ -50,7 +50,7 @@ export function addForm(kind: string): void {
 }
 
 /** What is made of a file that was found to be sound: the values of its form, where its top stands, and what is said of it. */
-interface Brought {
+interface MadeOfFile {
   readonly values: Form['values'];
   readonly rise: number;
   readonly says: string;
@@ -63,7 +63,7 @@ interface Brought {
 async function bringFile(
   type: ReliefFile['type'],
   file: { readonly name: string; readonly bytes: () => Promise<Uint8Array> },
-  look: (bytes: Uint8Array, job: OneSetup) => Promise<Brought>,
+  look: (bytes: Uint8Array, job: OneSetup) => Promise<MadeOfFile>,
 ): Promise<void> {
   const before = jobNow();
   if (!before) return;
@@ -196,8 +196,8 @@ export const scaleRelief = (by: number, highest: number): void =>
   });
 
 /** What a relief is saved as. */
-export const reliefFiles = { stl: 'STL', obj: 'OBJ', png: 'PNG, 16 bit' } as const;
-export type ReliefFormat = keyof typeof reliefFiles;
+export const reliefFormats = { stl: 'STL', obj: 'OBJ', png: 'PNG, 16 bit' } as const;
+export type ReliefFormat = keyof typeof reliefFormats;
 
 /**
  * Saves the relief: as a closed body, ready to print, from the underside of the blank with empty places at its top face; or as a

@@ -13,6 +13,7 @@ import { useWork } from '@/compute/useWork';
 import { meetings } from '@/core/relief/form';
 import { formKindOf } from '@/core/relief/registry';
 import type { Form } from '@/core/relief/stack';
+import { lengthText } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { copyForm, deleteForm } from '@/ui/actions/relief';
 import { changeForm } from '@/ui/actions/edits';
@@ -44,6 +45,10 @@ export function FormRow({ form }: { form: Form }) {
   const open = useLater(useView, (v) => v.formId === form.id);
   const remark = useLater(useWork, (w) => w.relief?.shaped.remarks[form.id] ?? '');
   const kind = formKindOf(form.kind);
+  const pixel = useLater(useWork, (w) => w.relief?.shaped.pixels[form.id]);
+  const unit = useLater(useOpenJob, (s) => s.job!.unit);
+  const how = kind.adjusts ? 'on all under it' : meetings[form.meets].toLowerCase();
+  const pixels = pixel ? [`pixels of ${lengthText(pixel, unit, unit === 'mm' ? 2 : 4)}`] : [];
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: form.id });
   const choose = () => setView({ formId: open ? null : form.id, ...(form.items.length && { picked: form.items }) });
   return (
@@ -96,7 +101,7 @@ export function FormRow({ form }: { form: Form }) {
             {form.name}
           </Box>
           <Box sx={{ fontSize: 12.5, color: remark ? 'error.main' : 'text.secondary' }}>
-            {remark || `${kind.name} \u00b7 ${kind.adjusts ? 'on all under it' : meetings[form.meets].toLowerCase()}`}
+            {remark || [kind.name, how, ...pixels].join(' \u00b7 ')}
           </Box>
         </Box>
       </Box>

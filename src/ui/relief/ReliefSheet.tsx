@@ -20,7 +20,7 @@ import { formatLength } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { action } from '@/ui/actions/registry';
-import { moveForm, reliefFiles, setReliefCell, type ReliefFormat } from '@/ui/actions/relief';
+import { moveForm, reliefFormats, setReliefCell, type ReliefFormat } from '@/ui/actions/relief';
 import { LengthField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { WorkLeft } from '@/ui/common/Waiting';
@@ -136,7 +136,7 @@ export function ReliefSheet() {
         <Group title="In the thickness">
           <ThicknessGauge facts={facts} blank={job.blank} unit={job.unit} />
           <Box role="group" aria-label="Export" sx={{ mt: 1.25, display: 'flex', flexWrap: 'wrap', gap: 1 }}>
-            {(Object.keys(reliefFiles) as ReliefFormat[]).map((format) => (
+            {(Object.keys(reliefFormats) as ReliefFormat[]).map((format) => (
               <Button
                 key={format}
                 size="small"
@@ -144,10 +144,10 @@ export function ReliefSheet() {
                 variant="outlined"
                 startIcon={<FileDownloadOutlined />}
                 disabled={!relief.fine}
-                aria-label={`Export as ${reliefFiles[format]}`}
+                aria-label={`Export as ${reliefFormats[format]}`}
                 onClick={action(`export-relief-${format}`).run}
               >
-                {reliefFiles[format]}
+                {reliefFormats[format]}
               </Button>
             ))}
           </Box>

@@ -93,7 +93,7 @@ export const picture = formKind({
     return {
       z: out,
       pixel,
-      remark: pixel > 4 * g.cell && pixel > 1 ? 'Its pixels are wide at this size: it will look soft.' : '',
+      remark: '',
     };
   },
 });
