@@ -209,7 +209,7 @@ test('(long) of two windows that change the same at once, one takes the other\u2
   await second.late.holds('Thickness (Z)', second.own);
 });
 
-test('the section reads depths, and paths can be stopped and go on', async () => {
+test('(long) the section reads depths, and paths can be stopped and go on', async () => {
   const { maker } = device;
   await maker.press('Open Lock cottage board');
   await maker.proven();

@@ -163,7 +163,7 @@ test('(long) a picture is traced over itself and placed at its wanted size', asy
   await maker.sees('Nothing drawn yet');
 });
 
-test('lettering goes round a circle, and things are aligned, mirrored and copied in a ring', async () => {
+test('(long) lettering goes round a circle, and things are aligned, mirrored and copied in a ring', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   await maker.press('Lettering');

@@ -106,7 +106,7 @@ test('paths of one cut are hidden and shown; tools go by slots with a check; pro
   await maker.find('button', 'Save sluice-gear-plate-04-screw-holes.nc');
 });
 
-test('holes wait at their floor and are drilled by canned cycles where the dialect has them', async () => {
+test('(long) holes wait at their floor and are drilled by canned cycles where the dialect has them', async () => {
   const { maker } = device;
   await maker.press('Open Sluice gear plate');
   await maker.proven();

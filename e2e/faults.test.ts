@@ -66,7 +66,7 @@ describe('with the plan alone', () => {
 describe('with the solid', () => {
   const device = eachOnAFreshDevice({ solid: true });
 
-  test('workers that die are replaced, and what was being worked out comes all the same', async () => {
+  test('(long) workers that die are replaced, and what was being worked out comes all the same', async () => {
     const { maker } = device;
     await maker.press('Open Sluice gear plate');
     await maker.proven();

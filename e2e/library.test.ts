@@ -22,7 +22,7 @@ test('(long) a changed cutter is kept by the library and offered to the job, whi
   await maker.sees('Use it so in this job');
 });
 
-test('an impossible cutter is explained and not kept', async () => {
+test('(long) an impossible cutter is explained and not kept', async () => {
   const { maker } = device;
   await maker.press('Open Lock cottage board');
   await maker.press('Tool library');

@@ -1,7 +1,7 @@
 import type { ElementHandle, Page } from 'puppeteer-core';
 
 /** How long a maker waits for a thing to come, ms; on a device that is made slow, so much longer. */
-export const PATIENCE = 60000 * Math.max(1, Number(process.env.MIRVAK_SLOW ?? 1) / 2);
+export const PATIENCE = 90000 * Math.max(1, Number(process.env.MIRVAK_SLOW ?? 1) / 2);
 
 /** How often a maker looks whether something has come, ms: looking at every frame would take the page's own time for drawing it. */
 const polling = 60;
@@ -223,12 +223,19 @@ export class Maker {
       try {
         await this.free(box);
         await box.click();
-        // A sheet that grows under the pointer is missed: whoever sees no list presses again.
+        // A sheet that grows under the pointer is missed, and a list goes with the sheet it was opened from when that is made anew:
+        // whoever sees no list presses again.
         await this.page.waitForFunction(
           (b: Element) => b.getAttribute('aria-expanded') === 'true',
           { timeout: 5000 },
           box,
         );
+        const listed = await this.page.waitForFunction(
+          (b: Element) => (b.isConnected ? document.querySelector('[role=listbox] [role=option]') !== null : 'gone'),
+          { timeout: PATIENCE },
+          box,
+        );
+        if ((await listed.jsonValue()) === 'gone') throw new Error('The sheet was made anew while its list opened.');
         break;
       } catch (e) {
         if (tries === 2) throw e;

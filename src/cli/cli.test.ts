@@ -96,7 +96,7 @@ describe('the command line', () => {
     expect(report.minutes).toBeCloseTo(parts + (report.toolChanges * 63) / 60, 2);
   });
 
-  it('proves what another machine cuts from the same text', () => {
+  it('(long) proves what another machine cuts from the same text', () => {
     expect(mirvak('proof', job, '--cell', '1', '--out', path.join(dir, 'proof')).status).toBe(0);
     const { cols, rows, cell, sample } = json('proof/proof.json');
     expect([cols, rows, cell, sample]).toEqual([361, 201, 1, 'node']);

@@ -18,7 +18,7 @@ const EDITS = 10_000;
 const KEPT = 500;
 
 describe('a long day of work', () => {
-  it('leaves memory as it was, and is undone and redone to the bit as far as it is kept', () => {
+  it('(long) leaves memory as it was, and is undone and redone to the bit as far as it is kept', () => {
     jest.useFakeTimers();
     const r = seeded(20261127);
     const pick = (n: number) => Math.floor(r() * n);

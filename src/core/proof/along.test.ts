@@ -53,7 +53,7 @@ describe('a section cut along its line', () => {
     );
   });
 
-  it('is so for thousands of moves too, of which few come near', () => {
+  it('(long) is so for thousands of moves too, of which few come near', () => {
     // Scribbles that stay where they are for hundreds of moves, and then go elsewhere.
     const random = seeded(5);
     const words: string[] = [];

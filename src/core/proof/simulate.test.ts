@@ -91,7 +91,7 @@ describe('simulation', () => {
     );
   });
 
-  test('a changed plan gives what a fresh simulation of it gives, heights and clashes', () => {
+  test('(long) a changed plan gives what a fresh simulation of it gives, heights and clashes', () => {
     fc.assert(
       fc.property(
         fc.array(plan, { minLength: 1, maxLength: 2 }),

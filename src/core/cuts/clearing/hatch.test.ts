@@ -12,7 +12,7 @@ const regions: fc.Arbitrary<Region> = fc.oneof(
 const length = (l: Float64Array) => Math.hypot(l[2] - l[0], l[3] - l[1]);
 
 describe('rows of a hatch', () => {
-  it('lie inside, level with their angle, a step apart, and their lengths times the step make the area', () => {
+  it('(long) lie inside, level with their angle, a step apart, and their lengths times the step make the area', () => {
     fc.assert(
       fc.property(
         regions,

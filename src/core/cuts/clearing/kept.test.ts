@@ -44,7 +44,7 @@ const made = (plan: typeof planOn, c: Cut) =>
     { stepOver: 1, ...(c.values.stepOver ? { stepOver: c.values.stepOver as number } : {}) },
   ).plan;
 
-it('what was worked out before, whatever it was, changes no plan', async () => {
+it('(long) what was worked out before, whatever it was, changes no plan', async () => {
   const fresh = async () => {
     let plan!: typeof planOn;
     await jest.isolateModulesAsync(async () => void ({ planOn: plan } = await import('../../testing/job')));

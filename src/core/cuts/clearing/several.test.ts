@@ -69,7 +69,7 @@ const mills = fc.uniqueArray(
 );
 
 describe('several end mills on one floor', () => {
-  it('leave no island where the widest does not enter and the smallest has more than one way to go', () => {
+  it('(long) leave no island where the widest does not enter and the smallest has more than one way to go', () => {
     const disc = [circleLoop(200, 4.5, 20, 20)];
     expect(islands('area', ['flat-10', 'flat-2'], disc, { stepOver: 0.8 })).toBe(0);
     expect(islands('area', ['flat-10', 'flat-2'], [box(5, 5, 14, 14)], { stepOver: 1.6 })).toBe(0);
