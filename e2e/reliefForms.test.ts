@@ -100,3 +100,35 @@ test('(long) a plaque of a frame, a sunk panel, a star that is domed in three wa
   await maker.press('Make outlines of them');
   await maker.sees(/are picked, on the layer "Level lines"/);
 });
+
+test('an ornament is found by another word, dragged, turned and made larger on the table, and all of it goes back', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.stage('Relief');
+  await maker.press('Ornament');
+  await maker.holds('Name', 'Heron');
+  await maker.shows('Gap above', (v) => v >= 0 && v < 0.01);
+  await maker.press('Piece');
+  await maker.fill('Search the ornaments', 'pond', false);
+  await maker.until(
+    async () => (await maker.page.$$('[role=dialog] button[aria-pressed]')).length === 1,
+    'one is found by that word',
+  );
+  await maker.press('Water lily');
+  // It is called after what it is, and keeps to the room of the one before.
+  await maker.holds('Name', 'Water lily');
+  await maker.find('button', 'Relief, ready');
+  const wide = Number(await maker.valueOf('Width (X)'));
+  await maker.drag('button', 'Move Water lily', -60, 20);
+  await maker.shows('Middle X', (v) => v < 149);
+  await maker.shows('Middle Y', (v) => v < 99);
+  await maker.drag('button', 'Scale by the upper right corner', 20, -20);
+  await maker.shows('Width (X)', (v) => v > wide + 1);
+  await maker.drag('button', 'Turn', 60, 60);
+  await maker.shows('Turned by', (v) => v < -20);
+  await maker.shows('Gap above', (v) => v >= 0 && v < 0.01);
+  for (let k = 0; k < 3; k++) await maker.press('Undo');
+  await maker.shows('Middle X', (v) => v === 150);
+  await maker.shows('Width (X)', (v) => v === wide);
+  await maker.shows('Turned by', (v) => v === 0);
+});

@@ -23,6 +23,7 @@ import { bodyOf, closedMesh } from '@/core/exchange/mesh/body';
 import { writeObj } from '@/core/exchange/mesh/writeObj';
 import { writeStl } from '@/core/exchange/mesh/writeStl';
 import { writeHeights } from '@/core/exchange/picture/write';
+import { ornamentLook } from '@/core/relief/ornaments/carve';
 import { outlinesOf } from '@/core/relief/outlined';
 import { boxOfMesh, trianglesOf } from '@/core/relief/mesh';
 import { foundBy, type Faces } from '@/core/proof/faces';
@@ -283,6 +284,7 @@ const api: ComputeApi = {
     const { width, height, greys } = readPicture(name, bytes);
     return { width, height, greys };
   },
+  ornamentLook,
   reliefOutlines: outlinesOf,
   reliefBody(field, { width, height, thickness }, title, format) {
     const body = bodyOf(field, width, height);

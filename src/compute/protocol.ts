@@ -22,6 +22,7 @@ import type { HeightField } from '@/core/relief/field';
 import type { LevelOptions } from '@/core/relief/levels';
 import type { OutlinesAsked, ReliefOutline } from '@/core/relief/outlined';
 import type { MeshBox } from '@/core/relief/mesh';
+import type { SmallPicture } from '@/core/relief/small';
 
 /** What goes between the window and its workers. */
 /** A program, and the ends of lines in each of its chunks: whoever shows it need not look for them. */
@@ -84,6 +85,8 @@ export interface ArtworkApi {
     name: string,
     bytes: Uint8Array,
   ): { readonly width: number; readonly height: number; readonly greys: number };
+  /** An ornament as it looks, in at most so many pixels along each side. */
+  ornamentLook(id: string, most: number): SmallPicture;
   /** Outlines of a relief: at heights, round its border, round its flat places. */
   reliefOutlines(field: HeightField, asked: OutlinesAsked, options: LevelOptions): ReliefOutline[];
   /** A relief as a closed body down to the underside, and how far apart its corners lie, mm. */

@@ -84,6 +84,18 @@ export interface FormKind<S extends z.ZodType = z.ZodType> {
   assets?(v: z.infer<S>): readonly string[];
   /** Values after one of them was changed by hand, where others must follow. */
   changed?(v: z.infer<S>, before: z.infer<S>): z.infer<S>;
+  /** What a form with these values is called, where its kind says too little. */
+  called?(v: z.infer<S>): string;
+  /** Of one that lies in a frame: its middle and size, mm, and its turn, degrees; null where it cannot be turned as it is. */
+  frame?(v: z.infer<S>): {
+    readonly x: number;
+    readonly y: number;
+    readonly width: number;
+    readonly height: number;
+    readonly turn: number | null;
+  };
+  /** Its values with the frame so many times as wide and as high; what keeps its ratio does. */
+  pulled?(v: z.infer<S>, sx: number, sy: number): z.infer<S>;
   evaluate(v: z.infer<S>, c: FormContext): FormHeights;
 }
 

@@ -3,6 +3,7 @@ import { denoise } from './kinds/denoise';
 import { ground } from './kinds/ground';
 import { limit } from './kinds/limit';
 import { mesh } from './kinds/mesh';
+import { ornament } from './kinds/ornament';
 import { outline } from './kinds/outline';
 import { picture } from './kinds/picture';
 import { swept } from './kinds/swept';
@@ -10,7 +11,18 @@ import { texture } from './kinds/texture';
 import { turned } from './kinds/turned';
 
 /** Every kind of form, in the order in which they are offered. */
-export const formKinds: readonly FormKind[] = [outline, swept, mesh, picture, texture, ground, denoise, limit, turned];
+export const formKinds: readonly FormKind[] = [
+  outline,
+  swept,
+  mesh,
+  picture,
+  ornament,
+  texture,
+  ground,
+  denoise,
+  limit,
+  turned,
+];
 
 const byId = new Map(formKinds.map((k) => [k.id, k]));
 

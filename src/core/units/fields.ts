@@ -35,6 +35,8 @@ export type Field =
   | (FieldBase & { readonly kind: 'font' })
   /** Picks a motif, of one group only when it is named; `none` names the empty choice. */
   | (FieldBase & { readonly kind: 'motif'; readonly group?: string; readonly none?: string })
+  /** Picks a carved ornament. */
+  | (FieldBase & { readonly kind: 'ornament' })
   /** Picks a cutter among the given shapes; `optional` names the empty choice. */
   | (FieldBase & { readonly kind: 'cutter'; readonly shapes: readonly string[]; readonly optional?: string })
   /** A list of cutters among the given shapes; `optional` says what an empty list means. */

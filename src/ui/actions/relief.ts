@@ -34,11 +34,12 @@ export function addForm(kind: string): void {
   const job = jobNow();
   if (!job) return;
   const k = formKindOf(kind);
+  const values = roundLengths((k.fresh?.(k.defaults, job.blank) ?? k.defaults) as Form['values'], k.fields, job.unit);
   const form = newForm(
     kind,
-    k.name,
+    k.called?.(values) ?? k.name,
     k.ofOutlines || k.lines ? useView.getState().picked : [],
-    roundLengths((k.fresh?.(k.defaults, job.blank) ?? k.defaults) as Form['values'], k.fields, job.unit),
+    values,
   );
   edit(`Add ${k.name.toLowerCase()}`, (j) => {
     // The first one begins inside of the blank: there is room for it to rise.
@@ -155,6 +156,10 @@ export function setFormValue(id: string, key: string, value: unknown, field: Fie
   changeForm(id, `Change ${field.label.toLowerCase()}`, (f) => {
     const k = formKindOf(f.kind);
     const next = setAt(f.values, key, value);
+    // Who has not named it himself finds it called after what it is.
+    const called = k.called?.(next as never);
+    if (called && f.name.startsWith(k.called!(f.values as never)))
+      f.name = freeName(called, jobNow()?.relief.forms.filter((q) => q.id !== id) ?? []);
     f.values = k.changed ? (k.changed(next as never, f.values as never) as Form['values']) : next;
   });
 }

@@ -8,6 +8,7 @@ import type { Unit } from '@/core/units/length';
 import { setView } from '@/ui/view';
 import { CuttersField } from './CuttersField';
 import { MotifField } from './MotifField';
+import { OrnamentField } from './OrnamentField';
 import { ChoiceField, FlagField, LengthField, NumberField, TextField } from './fields';
 
 type Values = Record<string, unknown>;
@@ -55,6 +56,7 @@ export function FieldForm({ fields, values, unit, cutters = [], fonts = [], aske
             f.kind === 'flag' ||
             f.kind === 'font' ||
             f.kind === 'motif' ||
+            f.kind === 'ornament' ||
             (f.kind === 'choice' && f.options.length > 4);
           return (
             <Box key={f.key} sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
@@ -115,6 +117,8 @@ function One({
       return <ChoiceField label={f.label} value={value as string} options={fonts} hint={f.hint} onChange={set} />;
     case 'motif':
       return <MotifField label={f.label} value={value as string} group={f.group} none={f.none} onChange={set} />;
+    case 'ornament':
+      return <OrnamentField label={f.label} value={value as string} onChange={set} />;
     case 'flag':
       return <FlagField label={f.label} value={value as boolean} onChange={set} />;
     case 'text':

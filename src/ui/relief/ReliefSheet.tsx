@@ -2,6 +2,7 @@
 import BlurOnRounded from '@mui/icons-material/BlurOnRounded';
 import FileDownloadOutlined from '@mui/icons-material/FileDownloadOutlined';
 import FlipRounded from '@mui/icons-material/FlipRounded';
+import FilterVintageOutlined from '@mui/icons-material/FilterVintageOutlined';
 import FormatShapesRounded from '@mui/icons-material/FormatShapesRounded';
 import ImageOutlined from '@mui/icons-material/ImageOutlined';
 import LandscapeOutlined from '@mui/icons-material/LandscapeOutlined';
@@ -38,6 +39,7 @@ const icons: Readonly<Record<string, React.ReactNode>> = {
   ground: <LandscapeOutlined />,
   texture: <WavesRounded />,
   picture: <ImageOutlined />,
+  ornament: <FilterVintageOutlined />,
   denoise: <BlurOnRounded />,
   limit: <VerticalAlignCenterRounded />,
   turned: <FlipRounded />,
@@ -85,8 +87,8 @@ export function ReliefSheet() {
       />
       {!forms.length && (
         <Empty title="No relief yet">
-          Drop a mesh (STL or OBJ) or a picture on the table, or raise picked lettering and outlines. Forms lie on each
-          other like strata.
+          Drop a mesh (STL or OBJ) or a picture on the table, raise picked lettering and outlines, or begin with an
+          ornament. Forms lie on each other like strata.
         </Empty>
       )}
       <Box

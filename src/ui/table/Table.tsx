@@ -245,6 +245,7 @@ function Readout() {
       sx={{
         display: 'flex',
         gap: 1.5,
+        alignItems: 'center',
         fontFamily: '"IBM Plex Mono"',
         fontSize: 12.5,
         color: cursor ? 'text.primary' : 'text.secondary',
@@ -258,8 +259,10 @@ function Readout() {
         </Box>
       ))}
       {ofRelief && Number.isFinite(z) && (
-        <Box component="span">
-          {text(-z)} below the face, {text(z + job.blank.thickness)} above the bed
+        // On two lines: between a plan and a solid there is little room.
+        <Box sx={{ fontSize: 11.5, lineHeight: 1.25, my: -0.75 }}>
+          <div>{text(-z)} below the face</div>
+          <div>{text(z + job.blank.thickness)} above the bed</div>
         </Box>
       )}
     </Box>

@@ -48,15 +48,24 @@ export const mesh = formKind({
   ],
   defaults: { mesh: '', up: 'z+', turn: 0, x: 0, y: 0, width: 10, height: 10, rise: 1, linked: true },
   assets: (v) => [v.mesh],
-  changed(v, was) {
-    if (!v.linked) return v;
-    const by = v.width !== was.width ? v.width / was.width : v.height !== was.height ? v.height / was.height : 1;
-    // The rise alone is changed alone: reliefs are made shallow.
-    return by === 1 ? v : { ...v, width: was.width * by, height: was.height * by, rise: was.rise * by };
-  },
+  changed: follow,
+  // It is sized as it lies turned: its frame stays upright.
+  frame: ({ x, y, width, height }) => ({ x, y, width, height, turn: null }),
+  pulled: (v, sx, sy) => follow({ ...v, width: within(v.width * sx), height: within(v.height * sy) }, v),
   evaluate(v, c) {
     const m = c.mesh(v.mesh);
     if (!m) return nowhere(c.grid, 'Its file is not on this device. Bring the mesh again.');
     return { z: meshHeights(placed(stood(m, v.up, v.turn), v), c.grid), remark: '' };
   },
 });
+
+type Values = z.infer<typeof schema>;
+const within = (v: number) => Math.min(5000, Math.max(0.01, v));
+
+/** Sizes that follow one that was changed. */
+function follow(v: Values, was: Values): Values {
+  if (!v.linked) return v;
+  const by = v.width !== was.width ? v.width / was.width : v.height !== was.height ? v.height / was.height : 1;
+  // The rise alone is changed alone: reliefs are made shallow.
+  return by === 1 ? v : { ...v, width: was.width * by, height: was.height * by, rise: was.rise * by };
+}

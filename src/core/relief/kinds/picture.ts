@@ -62,11 +62,9 @@ export const picture = formKind({
     fade: 0,
   },
   assets: (v) => [v.picture],
-  changed(v, was) {
-    if (!v.linked) return v;
-    if (v.width !== was.width) return { ...v, height: (was.height * v.width) / was.width };
-    return v.height !== was.height ? { ...v, width: (was.width * v.height) / was.height } : v;
-  },
+  changed: follow,
+  frame: ({ x, y, width, height, turn }) => ({ x, y, width, height, turn }),
+  pulled: (v, sx, sy) => follow({ ...v, width: within(v.width * sx), height: within(v.height * sy) }, v),
   evaluate(v, { grid: g, picture }) {
     const file = picture(v.picture);
     if (!file) return nowhere(g, 'Its file is not on this device. Bring the picture again.');
@@ -97,6 +95,15 @@ export const picture = formKind({
     };
   },
 });
+
+const within = (v: number) => Math.min(5000, Math.max(0.1, v));
+
+/** A width that follows a changed height, or the other way round. */
+function follow(v: Values, was: Values): Values {
+  if (!v.linked) return v;
+  if (v.width !== was.width) return { ...v, height: (was.height * v.width) / was.width };
+  return v.height !== was.height ? { ...v, width: (was.width * v.height) / was.height } : v;
+}
 
 /** The picture's pixels as heights, mm: no more of them than nodes can show. */
 function heightsOf(file: GreyPicture, v: Values, cell: number): { readonly p: GreyPicture; readonly by: number } {

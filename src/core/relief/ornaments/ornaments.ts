@@ -1,0 +1,7 @@
+import { classic } from './classic';
+import type { Ornament } from './ornament';
+import { plants } from './plants';
+import { waterside } from './waterside';
+
+/** Every ornament, by its id, in the order in which they are shown. */
+export const ornaments: Readonly<Record<string, Ornament>> = { ...waterside, ...plants, ...classic };
