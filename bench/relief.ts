@@ -4,6 +4,8 @@ import { evenLevels, levelLines } from '../src/core/relief/levels';
 import { chance } from '../src/core/relief/noise';
 import { gridOf } from '../src/core/relief/field';
 import { meshHeights } from '../src/core/relief/raster';
+import { brushTools, dabsOf, layDabs, type BrushStroke, type BrushTool } from '../src/core/relief/sculpt';
+import { ornaments } from '../src/core/relief/ornaments/ornaments';
 import { lay } from '../src/core/relief/stack';
 import { readMesh } from '../src/core/exchange/mesh/read';
 import { stlOf, surfaceMesh } from '../src/core/testing/meshes';
@@ -31,6 +33,18 @@ export function reliefWork(): readonly { readonly what: string; readonly work: (
   const light = Float32Array.from(grained, (h) => Math.round((h / 7) * 255) / 255);
   const greys = { width: grid.cols, height: grid.rows, light, greys: 256 };
   const lying = { x: 50, y: 50, width: 99.95, height: 99.95 };
+  /** A stroke across the middle, of so many dabs of a brush that is 10 mm wide. */
+  const strokeOf = (tool: BrushTool, dabs: number): BrushStroke => ({
+    tool,
+    radius: 5,
+    height: 1,
+    share: 0.5,
+    soft: 0.8,
+    level: 0,
+    mirror: 'none',
+    points: [20, 50, 1, 20 + 0.625 * (dabs - 0.5), 50, 1],
+  });
+  const sculpted = grained.slice();
   return [
     {
       what: `relief: an STL of ${mesh.corners.length / 9} triangles, read and its heights at ${nodes}`,
@@ -57,6 +71,19 @@ export function reliefWork(): readonly { readonly what: string; readonly work: (
       work: () => void heightsOf('denoise', {}, formContext(grid, { under: grained })),
       bar: '1 s',
     },
+    ...(Object.keys(brushTools) as BrushTool[]).map((tool) => ({
+      what: `relief: 60 dabs of a brush 200 nodes wide, "${brushTools[tool]}", ${nodes}`,
+      work: () => {
+        const strokes = [strokeOf(tool, 60)];
+        layDabs(sculpted, grid, strokes, dabsOf(strokes));
+      },
+      bar: '1 s',
+    })),
+    ...['heron', 'lily'].map((ornament) => ({
+      what: `relief: ornament "${ornaments[ornament].name}" over the whole of ${nodes}`,
+      work: () => void heightsOf('ornament', { ornament, x: 50, y: 50, width: 99 }, formContext(grid)),
+      bar: 'none',
+    })),
     {
       what: `relief: a picture of 4 million pixels in 8 bits, its steps smoothed, ${nodes}`,
       work: () => void heightsOf('picture', lying, formContext(grid, { picture: () => greys })),

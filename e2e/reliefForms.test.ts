@@ -1,7 +1,11 @@
-import { emptyBoard, heights } from './board';
+import { emptyBoard, heights, planOf } from './board';
 import { eachOnAFreshDevice } from './device';
 
 const device = eachOnAFreshDevice();
+
+/** Whether heights are those that are meant, within what nodes beside the middle of a stroke leave. */
+const near = (found: readonly number[], meant: readonly number[]) =>
+  found.length === meant.length && meant.every((v, i) => Math.abs(v - found[i]) < 0.08);
 
 test('lettering is raised from outlines, follows its text, lies on a ground inside a panel, and says what does not fit', async () => {
   const { maker } = device;
@@ -131,4 +135,47 @@ test('an ornament is found by another word, dragged, turned and made larger on t
   await maker.shows('Middle X', (v) => v === 150);
   await maker.shows('Width (X)', (v) => v === wide);
   await maker.shows('Turned by', (v) => v === 0);
+});
+
+test('a relief is sculpted: strokes are seen at once, mirrored, taken back one by one, and still there after a reload', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.stage('Relief');
+  await maker.press('Ground');
+  await maker.find('button', 'Relief, ready');
+  await maker.press('Sculpting');
+  await maker.sees('No strokes');
+  const place = await planOf(maker);
+  const draw = async (...places: (readonly [number, number])[]) => {
+    // A list that is going out would take the press.
+    await maker.page.waitForFunction(() => !document.querySelector('.MuiPopover-root'));
+    const [first, ...more] = places.map(([x, y]) => place(x, y));
+    await maker.page.mouse.move(...first);
+    await maker.page.mouse.down();
+    for (const p of more) await maker.page.mouse.move(...p, { steps: 8 });
+    await maker.page.mouse.up();
+  };
+  await maker.fill('Raises by', '2');
+  await draw([0.3, 0.45], [0.42, 0.45]);
+  await maker.sees('1 stroke');
+  await maker.until(async () => near(await heights(maker), [-5, -3]), 'it is raised by 2 mm along its middle');
+  await maker.choose('Brush', 'Lower');
+  await maker.choose('Mirrored', 'Left and right');
+  await maker.fill('Lowers by', '1');
+  await draw([0.4, 0.6], [0.4, 0.7]);
+  await maker.sees('2 strokes');
+  await maker.until(async () => near(await heights(maker), [-6, -3]), 'both sides are lowered by 1 mm');
+  // Half of all of it, and whole again.
+  await maker.fill('Strength', '50');
+  await maker.until(async () => near(await heights(maker), [-5.5, -4]), 'half of it is left');
+  await maker.press('Undo');
+  await maker.until(async () => near(await heights(maker), [-6, -3]), 'it counts wholly again');
+  await maker.press('Undo');
+  await maker.sees('1 stroke');
+  await maker.press('Redo');
+  await maker.sees('2 strokes');
+  await maker.saved();
+  await maker.page.reload();
+  await maker.stage('Relief');
+  await maker.until(async () => near(await heights(maker).catch(() => []), [-6, -3]), 'its strokes are there again');
 });

@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import type { PlayState } from '@/compute/protocol';
 import type { LineOnTable } from '@/core/proof/lookup';
+import type { Brush } from '@/core/relief/sculpt';
 import { local } from '@/store/local';
 import type { Tool } from './planTools';
 
@@ -69,6 +70,8 @@ interface View {
   /** Further cuts that are chosen beside the open one. */
   alsoCuts: string[];
   tool: Tool;
+  /** The brush with which a relief is sculpted; as it comes, until its size is chosen: a share of the blank. */
+  brush: Omit<Brush, 'radius'> & { readonly radius: number | null };
   /** The item or cut in whose first field one goes on; counts up so that asking twice works. */
   typing: { readonly id: string; readonly n: number } | null;
   /** A picture that is being traced: a new one, or again the one of an item. */
@@ -106,6 +109,7 @@ export const useView = create<View>(() => ({
   lit: null,
   alsoCuts: [],
   tool: 'pick',
+  brush: { tool: 'raise', radius: null, height: 0.5, share: 0.5, soft: 0.8, level: 0, mirror: 'none' },
   typing: null,
   tracing: null,
   gauged: [],

@@ -78,6 +78,8 @@ export interface FormKind<S extends z.ZodType = z.ZodType> {
     v: z.infer<S>,
     blank: { readonly width: number; readonly height: number; readonly thickness: number },
   ): z.infer<S>;
+  /** Whether it is made by a brush on the table: its values are `strokes` (`./sculpt.ts`). */
+  readonly brushed?: true;
   /** Of one that adjusts: its values for a stack that is so many times as high. */
   higher?(v: z.infer<S>, by: number): z.infer<S>;
   /** Ids of the files of the job's own that values name. */

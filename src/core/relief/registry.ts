@@ -6,6 +6,7 @@ import { mesh } from './kinds/mesh';
 import { ornament } from './kinds/ornament';
 import { outline } from './kinds/outline';
 import { picture } from './kinds/picture';
+import { sculpt } from './kinds/sculpt';
 import { swept } from './kinds/swept';
 import { texture } from './kinds/texture';
 import { turned } from './kinds/turned';
@@ -19,6 +20,7 @@ export const formKinds: readonly FormKind[] = [
   ornament,
   texture,
   ground,
+  sculpt,
   denoise,
   limit,
   turned,

@@ -14,6 +14,7 @@ import { ChoiceField, LengthField, NumberField, TextField } from '@/ui/common/fi
 import { Group } from '@/ui/common/SheetParts';
 import { UsedItems } from '@/ui/common/UsedItems';
 import { useView } from '@/ui/view';
+import { BrushPanel } from './BrushPanel';
 
 const grid = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' };
 
@@ -51,6 +52,7 @@ export function FormEditor({ form }: { form: Form }) {
             use={(picked) => change('Choose a profile', (f) => void (f.profile = { items: picked.slice(0, 10) }))}
           />
         )}
+        {kind.brushed && <BrushPanel form={form} />}
         <FieldForm
           fields={kind.fields}
           values={form.values}

@@ -1,5 +1,6 @@
 'use client';
 import BlurOnRounded from '@mui/icons-material/BlurOnRounded';
+import BrushOutlined from '@mui/icons-material/BrushOutlined';
 import FileDownloadOutlined from '@mui/icons-material/FileDownloadOutlined';
 import FlipRounded from '@mui/icons-material/FlipRounded';
 import FilterVintageOutlined from '@mui/icons-material/FilterVintageOutlined';
@@ -40,6 +41,7 @@ const icons: Readonly<Record<string, React.ReactNode>> = {
   texture: <WavesRounded />,
   picture: <ImageOutlined />,
   ornament: <FilterVintageOutlined />,
+  sculpt: <BrushOutlined />,
   denoise: <BlurOnRounded />,
   limit: <VerticalAlignCenterRounded />,
   turned: <FlipRounded />,

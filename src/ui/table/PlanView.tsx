@@ -4,6 +4,7 @@ import { useEffect, useMemo } from 'react';
 import { useOpenJob } from '@/store/openJob';
 import { takeFiles } from '@/ui/actions/drawingFiles';
 import { useView } from '@/ui/view';
+import { BrushLayer } from './BrushLayer';
 import { FormFrame } from './FormFrame';
 import { Guides } from './Guides';
 import { PickIndex } from './pick';
@@ -70,6 +71,7 @@ export function PlanView() {
           {stage === 'artwork' && (
             <Guides guides={job.guides} view={view} local={local} width={size.width} height={size.height} />
           )}
+          {stage === 'relief' && <BrushLayer view={view} local={local} />}
           {sectionOpen && <SectionLineMark view={view} local={local} />}
           {stage === 'relief' && <FormFrame view={view} local={local} />}
           {stage === 'cuts' && <TabMarks view={view} local={local} />}

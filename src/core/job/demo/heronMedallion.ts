@@ -10,7 +10,7 @@ export function heronMedallion(): OneSetup {
   job.blank = { ...job.blank, width: 70, height: 70, thickness: 6, material: 'brass', datum: 'cm', intoBed: 0.2 };
   const [x, y] = [35, 35];
   const layer = (id: string, name: string, colour: string) => ({ id, name, colour, visible: true, locked: false });
-  job.layers = [layer('layer-1', 'Heron', '#1e2a2f'), layer('l-ring', 'Rings', '#2b5f8a')];
+  job.layers = [layer('layer-1', 'Lettering', '#1e2a2f'), layer('l-ring', 'Rings', '#2b5f8a')];
   const circle = (id: string, name: string, d: number) =>
     newItem({ id, name, kind: 'ellipse', x, y, layer: 'l-ring', values: { width: d, height: d } });
   const text = {
@@ -26,14 +26,6 @@ export function heronMedallion(): OneSetup {
     circle('i-edge', 'Edge', 62),
     circle('i-rail', 'Middle of the ring', 58),
     circle('i-field', 'Field', 53),
-    newItem({
-      id: 'i-heron',
-      name: 'Heron',
-      kind: 'motif',
-      x,
-      y: y - 1,
-      values: { motif: 'heron', width: 22, height: 36 },
-    }),
     newItem({
       id: 'i-upper',
       name: 'FENWATER LOCK',
@@ -79,13 +71,9 @@ export function heronMedallion(): OneSetup {
       freshForm(
         'f-heron',
         'Heron',
-        'outline',
-        { edge: 'round', over: null, top: 'fitted', height: 1.6 },
-        {
-          items: ['i-heron'],
-          meets: 'higher',
-          base: 0.1,
-        },
+        'ornament',
+        { ornament: 'heron', x: x - 0.3, y: y - 0.4, width: 19.6, rise: 1.7 },
+        { meets: 'higher', base: 0.05 },
       ),
       freshForm(
         'f-words',
