@@ -4,7 +4,7 @@ import { MOST_NUMBERS, MOST_STROKES, type Brush, type BrushStroke } from '@/core
 import type { Form } from '@/core/relief/stack';
 import { roundInches } from '@/core/units/round';
 import { setView, useView } from '@/ui/view';
-import { changeForm } from './edits';
+import { changeForm, jobNow } from './edits';
 import { tell } from './tell';
 
 /** The form that is open, if it is one of a brush and is not left out. */
@@ -28,7 +28,16 @@ const strokesOf = (f: Form): BrushStroke[] => f.values.strokes as BrushStroke[];
  * One more stroke, or the places to which the one goes on that was begun with this key. Tells whether it was taken: a form holds
  * so many strokes and no more, which is said.
  */
-export function brushStroke(form: Form, brush: Brush, points: readonly number[], key: symbol, begun: boolean): boolean {
+export function brushStroke(
+  formId: string,
+  brush: Brush,
+  points: readonly number[],
+  key: symbol,
+  begun: boolean,
+): boolean {
+  // As it is now: a hand may be quicker than the page that shows it.
+  const form = brushedForm(jobNow(), formId);
+  if (!form) return false;
   const drawn = strokesOf(form);
   const last = drawn[drawn.length - 1];
   // A stroke that has become as long as one may be goes on as another, in the same step.

@@ -61,7 +61,7 @@ export function BrushLayer({ view, local }: { view: Viewport; local: Local }) {
         onPress={(e) => {
           const w = placeOf(e);
           const key = Symbol('stroke');
-          if (brushStroke(form, brushNow(job), told(w, pressed(e)), key, false))
+          if (brushStroke(form.id, brushNow(job), told(w, pressed(e)), key, false))
             drawing.current = { key, radius, ...w, letGo: holdSheets() };
         }}
         onMove={(e) => {
@@ -79,7 +79,7 @@ export function BrushLayer({ view, local }: { view: Viewport; local: Local }) {
             points.push(...told(p, pressed(one)));
             [d.x, d.y] = [p.x, p.y];
           }
-          if (points.length && !brushStroke(form, brushNow(job), points, d.key, true)) end();
+          if (points.length && !brushStroke(form.id, brushNow(job), points, d.key, true)) end();
         }}
         onRelease={end}
         onLeave={() => setAt(null)}
