@@ -4,7 +4,7 @@ import { eachOnAFreshDevice } from './device';
 
 const device = eachOnAFreshDevice();
 
-test('letters follow a drawn line, bend, and are spaced by hand', async () => {
+test('(long) letters follow a drawn line, bend, and are spaced by hand', async () => {
   const { maker } = device;
   const { mouse, keyboard } = maker.page;
   await emptyBoard(maker);
@@ -145,7 +145,7 @@ test('(long) corners are rounded, lines trimmed, and the menu and the sheet of s
   await keyboard.press('Escape');
 });
 
-test('a drawing that does not say its unit is asked about, and centre lines of strokes are traced', async () => {
+test('(long) a drawing that does not say its unit is asked about, and centre lines of strokes are traced', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   const dxf = [

@@ -42,7 +42,7 @@ function boxOf(bytes: Buffer) {
   return { low, high };
 }
 
-test('a mesh is dropped, stood up, sized to 37 mm, made 3 mm high alone, and saved as a body; a broken one changes nothing', async () => {
+test('(long) a mesh is dropped, stood up, sized to 37 mm, made 3 mm high alone, and saved as a body; a broken one changes nothing', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   await drop(maker.page, 'finial.obj', '', point());

@@ -179,3 +179,38 @@ test('a relief is sculpted: strokes are seen at once, mirrored, taken back one b
   await maker.stage('Relief');
   await maker.until(async () => near(await heights(maker).catch(() => []), [-6, -3]), 'its strokes are there again');
 });
+
+test('heights are pinned on the plan and become depths for outlines; walls with too little draft are told; the light is turned', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.stage('Relief');
+  await maker.press('Ground');
+  await maker.fill('Tilt along X', '1.5');
+  await maker.shows('Relief height', (v) => Math.abs(v - 300 * Math.tan((1.5 * Math.PI) / 180)) < 0.01);
+  await maker.find('button', 'Relief, ready');
+  const place = await planOf(maker);
+  await maker.press('Pin heights on the plan');
+  await maker.sees('Press the plan where you want to know the height.');
+  await maker.page.mouse.click(...place(0.35, 0.5));
+  await maker.sees(/A at X [\d.]+ mm, Y [\d.]+ mm: [\d.]+ mm below the face/);
+  await maker.page.mouse.click(...place(0.6, 0.5));
+  await maker.sees(/B lies [\d.]+ mm higher than A, [\d.]+ mm away: 1\.5\u00b0 on the way/);
+  await maker.press('At the depths of the pins');
+  expect(await maker.valueOf('Depths, mm')).toMatch(/^[\d.]+; [\d.]+$/);
+  await maker.press('Tint walls with too little draft', 'checkbox');
+  await maker.fill('Least draft', '88');
+  await maker.sees('All of it has as much.');
+  await maker.fill('Least draft', '89');
+  await maker.sees('100.0 % of it has less.');
+  await (await maker.find('slider', 'Light')).focus();
+  await maker.page.keyboard.press('ArrowLeft');
+  await maker.page.keyboard.press('ArrowDown');
+  await maker.sees('from 140\u00b0, 42\u00b0 high');
+  await maker.press('Take the pins off');
+  await maker.sees('Press the plan where you want to know the height.');
+  await maker.page.keyboard.press('Escape');
+  await maker.until(
+    async () => !(await maker.text()).includes('Press the plan where you want'),
+    'presses on the plan are what they were',
+  );
+});

@@ -138,6 +138,13 @@ async function main(): Promise<void> {
     await maker.press('Both');
     await maker.find('button', 'Relief, ready');
     await shot('relief');
+    await maker.press('Ornament');
+    await maker.press('Piece');
+    await maker.until(
+      async () => (await page.$$('[role=dialog] canvas')).length > 20,
+      'the ornaments are carved',
+    );
+    await shot('ornaments');
     await page.goto(url);
     await maker.press(/^Open Keeper/);
     await maker.press(/^Front,/, 'tab');

@@ -90,7 +90,7 @@ test('a plate cut from both faces: the other face is added, cuts that meet are f
   }
 });
 
-test('artwork of the front is linked to the back: it follows, is cut there, is made its own, and is missed when it goes', async () => {
+test('(long) artwork of the front is linked to the back: it follows, is cut there, is made its own, and is missed when it goes', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   await maker.stage('Artwork');

@@ -108,7 +108,7 @@ describe('the second copy of all work', () => {
     expect(await all()).toEqual(was);
   });
 
-  it('is what was copied last, whatever was done before and after', async () => {
+  it('(long) is what was copied last, whatever was done before and after', async () => {
     const step = fc.oneof(
       fc.record({ do: fc.constant('put' as const), job: fc.nat(2), x: fc.nat(3), large: fc.boolean() }),
       fc.record({

@@ -76,6 +76,11 @@ interface View {
   typing: { readonly id: string; readonly n: number } | null;
   /** A picture that is being traced: a new one, or again the one of an item. */
   tracing: File | { readonly again: string } | null;
+  /** How the plan shows the relief: where its light comes from and how high it stands, degrees; the draft below which it is tinted. */
+  seen: { readonly from: number; readonly high: number; readonly draft: number | null };
+  /** Whether a press on the plan pins the height of the relief there; the places whose heights are pinned: two at most, mm. */
+  pinning: boolean;
+  pins: readonly { readonly x: number; readonly y: number }[];
   /** Places that the gap gauge points at: mm, with their widths. */
   gauged: readonly { x: number; y: number; width: number }[];
 }
@@ -112,6 +117,9 @@ export const useView = create<View>(() => ({
   brush: { tool: 'raise', radius: null, height: 0.5, share: 0.5, soft: 0.8, level: 0, mirror: 'none' },
   typing: null,
   tracing: null,
+  seen: { from: 135, high: 47, draft: null },
+  pinning: false,
+  pins: [],
   gauged: [],
 }));
 

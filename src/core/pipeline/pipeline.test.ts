@@ -28,9 +28,12 @@ describe('what depends on what', () => {
     expect(key(changed((j) => void (j.items[3].name = 'renamed')))).toBe(base);
     expect(key(changed((j) => void (j.run.dialect = 'inch')))).toBe(base);
   });
-  it.each(['sluice-gear-plate', 'ferry-ring'])(
-    'nor when of the blank of %s something else does than what its plan has asked for: it would be the same',
-    (name) => {
+  it.each([
+    ['', 'sluice-gear-plate'],
+    ['(long) ', 'ferry-ring'],
+  ])(
+    '%snor when of the blank of %s something else does than what its plan has asked for: it would be the same',
+    (_long, name) => {
       /** Each as it could be otherwise. */
       const otherwise: Record<string, (j: OneSetup) => void> = {
         width: (j) => void (j.blank.width += 7),

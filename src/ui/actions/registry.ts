@@ -351,7 +351,12 @@ export const actions: readonly Action[] = [
     enabled: hasPick,
     run: pickWithin,
   },
-  { id: 'pick-none', name: 'Pick nothing', shortcut: 'Escape', run: () => setView({ picked: [], marked: null }) },
+  {
+    id: 'pick-none',
+    name: 'Pick nothing',
+    shortcut: 'Escape',
+    run: () => setView({ picked: [], marked: null, pinning: false, pins: [] }),
+  },
   { id: 'delete', name: 'Delete the picked items', shortcut: 'Delete', enabled: hasPick, run: deletePicked },
   { id: 'copy', name: 'Copy the picked items', shortcut: 'Ctrl+D', enabled: hasPick, run: copyPicked },
   {

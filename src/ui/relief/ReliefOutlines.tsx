@@ -5,11 +5,12 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { OneSetup } from '@/core/job/job';
 import type { OutlinesAsked, ReliefOutline } from '@/core/relief/outlined';
-import type { HeightField } from '@/core/relief/field';
-import { parseLengths } from '@/core/units/length';
+import { heightAt, type HeightField } from '@/core/relief/field';
+import { formatLength, parseLengths } from '@/core/units/length';
 import { choices } from '@/core/units/fields';
 import { findReliefOutlines, flatText, placeReliefOutlines } from '@/ui/actions/reliefOutlines';
 import { ChoiceField, NumberField, TextField } from '@/ui/common/fields';
+import { useView } from '@/ui/view';
 
 const WAYS = {
   heights: 'Typed depths',
@@ -21,6 +22,8 @@ type Way = keyof typeof WAYS;
 
 /** Makes outlines of the relief that cuts and masks can use. */
 export function ReliefOutlines({ job, field, ready }: { job: OneSetup; field: HeightField; ready: boolean }) {
+  const places = useView((v) => v.pins);
+  const pins = places.map((p) => heightAt(field, p.x, p.y)).filter(Number.isFinite);
   const [way, setWay] = useState<Way>('heights');
   const [depths, setDepths] = useState('');
   const [count, setCount] = useState(5);
@@ -62,6 +65,16 @@ export function ReliefOutlines({ job, field, ready }: { job: OneSetup; field: He
         {way === 'even' && <NumberField label="How many" value={count} min={1} max={200} whole onChange={setCount} />}
         <NumberField label="Leave out islands under" value={smallest} unit="mm²" min={0} onChange={setSmallest} />
       </Box>
+      {way === 'heights' && pins.length > 0 && (
+        <Button
+          size="small"
+          color="inherit"
+          onClick={() => setDepths(pins.map((z) => formatLength(-z, job.unit, job.unit === 'mm' ? 3 : 5)).join('; '))}
+          sx={{ mt: 0.75, mr: 1 }}
+        >
+          {pins.length > 1 ? 'At the depths of the pins' : 'At the depth of the pin'}
+        </Button>
+      )}
       {wrong && (
         <Typography role="alert" variant="body2" sx={{ color: 'error.main', mt: 0.75 }}>
           {wrong}

@@ -30,7 +30,9 @@ import { SortableList } from '@/ui/common/SortableList';
 import { useView } from '@/ui/view';
 import { FormEditor } from './FormEditor';
 import { FormRow } from './FormRow';
+import { Readings } from './Readings';
 import { ReliefOutlines } from './ReliefOutlines';
+import { SeeingIt } from './SeeingIt';
 import { ThicknessGauge } from './ThicknessGauge';
 
 const icons: Readonly<Record<string, React.ReactNode>> = {
@@ -155,6 +157,16 @@ export function ReliefSheet() {
               </Button>
             ))}
           </Box>
+        </Group>
+      )}
+      {relief && facts && facts.covered > 0 && (
+        <Group title="Seeing it">
+          <SeeingIt field={relief.shaped.field} />
+        </Group>
+      )}
+      {relief && facts && facts.covered > 0 && (
+        <Group title="Readings">
+          <Readings job={job} field={relief.shaped.field} />
         </Group>
       )}
       {forms.length > 0 && (

@@ -15,6 +15,7 @@ import { bringFilesOf } from '@/store/reliefFiles';
 import { storageMessage } from '@/store/db';
 import { fontFiles, fontFilesOf } from '@/store/ownFonts';
 import { After, useLater } from '@/ui/later';
+import { formKindOf } from '@/core/relief/registry';
 import type { OneSetup } from '@/core/job/job';
 import { useOpenJob, type OpenJob } from '@/store/openJob';
 import { leaveField, onShortcut } from '@/ui/actions/registry';
@@ -98,7 +99,10 @@ const viewOf = (j: OneSetup) => ({
   picked: [],
   alsoCuts: [],
   cutId: j.cuts[0]?.id ?? null,
-  formId: j.relief.forms.at(-1)?.id ?? null,
+  // Not a brush: a press on the plan would draw.
+  formId: j.relief.forms.findLast((f) => !formKindOf(f.kind).brushed)?.id ?? null,
+  pinning: false,
+  pins: [],
   section: levelLine(j.blank, j.items.find((i) => i.kind === 'lettering')?.y),
   sectionAt: null,
   marked: null,

@@ -8,6 +8,7 @@ import { BrushLayer } from './BrushLayer';
 import { FormFrame } from './FormFrame';
 import { Guides } from './Guides';
 import { PickIndex } from './pick';
+import { PinLayer, PinMarks } from './PinMarks';
 import { MarksAbove, MarksBelow } from './PlanMarks';
 import { SectionLineMark } from './SectionLineMark';
 import { TabMarks } from './TabMarks';
@@ -74,6 +75,8 @@ export function PlanView() {
           {stage === 'relief' && <BrushLayer view={view} local={local} />}
           {sectionOpen && <SectionLineMark view={view} local={local} />}
           {stage === 'relief' && <FormFrame view={view} local={local} />}
+          {stage === 'relief' && <PinLayer view={view} local={local} />}
+          {stage === 'relief' && <PinMarks view={view} />}
           {stage === 'cuts' && <TabMarks view={view} local={local} />}
           {stage === 'artwork' && (
             <Layer key={tool} job={job} placed={placed} view={view} local={local} index={index} />

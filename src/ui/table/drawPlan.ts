@@ -1,7 +1,7 @@
 import type { CutPlan } from '@/core/cuts/kind';
 import { placementOf, type PlacedItem } from '@/core/artwork/item';
 import type { HeightField } from '@/core/relief/field';
-import { reliefPicture } from './shaded';
+import { reliefPicture, type Seen } from './shaded';
 import { materials } from '@/core/cutters/materials';
 import type { OneSetup } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
@@ -54,6 +54,7 @@ export interface PlanScene {
   tool: { x: number; y: number; r: number } | null;
   /** The relief that is shown under the artwork. */
   relief: HeightField | null;
+  seen: Seen;
   /** From where the rulers count. */
   origin: { readonly x: number; readonly y: number };
 }
@@ -102,7 +103,7 @@ export function drawPlan(
 
   world();
   const { blank } = job;
-  if (scene.relief) drawRelief(ctx, scene.relief, blank);
+  if (scene.relief) drawRelief(ctx, scene.relief, blank, scene.seen);
   ctx.fillStyle = materials[blank.material].face;
   ctx.globalAlpha = scene.relief ? 0 : c.dark ? 0.42 : 0.3;
   ctx.fillRect(0, 0, blank.width, blank.height);
@@ -165,12 +166,12 @@ export function drawPlan(
   rulers(ctx, width, height, dpr, v, job, c, unit, scene.origin);
 }
 
-function drawRelief(ctx: CanvasRenderingContext2D, field: HeightField, blank: OneSetup['blank']): void {
+function drawRelief(ctx: CanvasRenderingContext2D, field: HeightField, blank: OneSetup['blank'], seen: Seen): void {
   const [w, h] = [(field.cols - 1) * field.cell, (field.rows - 1) * field.cell];
   ctx.save();
   // Pictures have their first row at the top.
   ctx.scale(1, -1);
-  ctx.drawImage(reliefPicture(field, blank.thickness, blank.material), field.x0, -field.y0 - h, w, h);
+  ctx.drawImage(reliefPicture(field, blank.thickness, blank.material, seen), field.x0, -field.y0 - h, w, h);
   ctx.restore();
 }
 

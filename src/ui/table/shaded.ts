@@ -1,8 +1,12 @@
 import { rgb } from 'd3-color';
 import { materials, type MaterialId } from '@/core/cutters/materials';
 import { filled, type HeightField } from '@/core/relief/field';
-import { shade } from '@/core/relief/shade';
+import { lightFrom, shade, type Light } from '@/core/relief/shade';
+import { undrafted } from '@/core/relief/steep';
 import type { SmallPicture } from '@/core/relief/small';
+
+/** The colour of what has too little draft. */
+const TINT = [214, 54, 84];
 
 /** Paints a field from straight above, lit, on a canvas of so many pixels. */
 export function paintShaded(
@@ -12,9 +16,12 @@ export function paintShaded(
   height: number,
   thickness: number,
   material: MaterialId,
+  from?: Light,
+  /** What is tinted: 1 for each pixel that is. */
+  tinted?: Uint8Array,
 ): void {
   [canvas.width, canvas.height] = [width, height];
-  const light = shade(field, width, height, thickness);
+  const light = shade(field, width, height, thickness, from);
   const face = rgb(materials[material].face);
   const ctx = canvas.getContext('2d')!;
   const image = ctx.createImageData(width, height);
@@ -23,6 +30,7 @@ export function paintShaded(
     image.data[4 * i + 1] = face.g * light[i];
     image.data[4 * i + 2] = face.b * light[i];
     image.data[4 * i + 3] = 255;
+    if (tinted?.[i]) image.data.set(TINT, 4 * i);
   }
   ctx.putImageData(image, 0, 0);
 }
@@ -41,18 +49,31 @@ export function paintLook(canvas: HTMLCanvasElement, { cols, rows, light }: Smal
 
 /** Pixels on the longer side of a relief's picture in the plan. */
 const PIXELS = 800;
-const pictures = new WeakMap<HeightField, HTMLCanvasElement>();
+const pictures = new WeakMap<HeightField, { readonly as: string; readonly canvas: HTMLCanvasElement }>();
 
-/** A relief as it lies under the artwork: the blank's face where it is empty. Painted once for each field. */
-export function reliefPicture(field: HeightField, thickness: number, material: MaterialId): HTMLCanvasElement {
-  let canvas = pictures.get(field);
-  if (!canvas) {
-    canvas = document.createElement('canvas');
-    const [w, h] = [(field.cols - 1) * field.cell, (field.rows - 1) * field.cell];
-    const k = PIXELS / Math.max(w, h);
-    const [cols, rows] = [w, h].map((v) => Math.max(1, Math.round(v * k)));
-    paintShaded(canvas, filled(field), cols, rows, thickness, material);
-    pictures.set(field, canvas);
-  }
+/** How a relief is looked at: its light, and the draft below which it is tinted; degrees. */
+export interface Seen {
+  readonly from: number;
+  readonly high: number;
+  readonly draft: number | null;
+}
+
+/** A relief as it lies under the artwork: the blank's face where it is empty. Painted once for each field and way of looking. */
+export function reliefPicture(
+  field: HeightField,
+  thickness: number,
+  material: MaterialId,
+  seen: Seen,
+): HTMLCanvasElement {
+  const as = [thickness, material, seen.from, seen.high, seen.draft].join(' ');
+  const known = pictures.get(field);
+  if (known?.as === as) return known.canvas;
+  const canvas = known?.canvas ?? document.createElement('canvas');
+  const [w, h] = [(field.cols - 1) * field.cell, (field.rows - 1) * field.cell];
+  const k = PIXELS / Math.max(w, h);
+  const [cols, rows] = [w, h].map((v) => Math.max(1, Math.round(v * k)));
+  const tinted = seen.draft === null ? undefined : undrafted(field, cols, rows, seen.draft);
+  paintShaded(canvas, filled(field), cols, rows, thickness, material, lightFrom(seen.from, seen.high), tinted);
+  pictures.set(field, { as, canvas });
   return canvas;
 }

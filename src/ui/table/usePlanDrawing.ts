@@ -95,6 +95,7 @@ export function usePlanDrawing(
   const mill = useMill(job);
   const ofRelief = useView((v) => v.stage === 'relief');
   const relief = useLater(useWork, (w) => (ofRelief ? (w.relief?.shaped.field ?? null) : null));
+  const seen = useView((v) => v.seen);
   useEffect(() => {
     const el = canvas.current;
     if (!el || !view || !size.width) return;
@@ -108,7 +109,7 @@ export function usePlanDrawing(
       size.height,
       dpr,
       view,
-      { job, placed, plans, picked, framed, gauged, shift, tool: mill, relief, origin },
+      { job, placed, plans, picked, framed, gauged, shift, tool: mill, relief, seen, origin },
       colours,
       cache,
       again,
@@ -126,6 +127,7 @@ export function usePlanDrawing(
     shift,
     mill,
     relief,
+    seen,
     origin,
     colours,
     cache,

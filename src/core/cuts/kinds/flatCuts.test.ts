@@ -58,7 +58,10 @@ describe('area clearance, cut by a machine written for the tests', () => {
     'a square ring': provingShapes['a square ring'],
     'two squares 0.01 mm apart in a frame': provingShapes['two squares 0.01 mm apart in a frame'],
     'duplicate and collinear points': provingShapes['duplicate and collinear points'],
-    'a comb of 200 slots': { loops: [combLoop(200, 0.4, 4).map((v, i) => v * (i % 2 ? 1.5 : 1))], fill: 'nonzero' },
+    '(long) a comb of 200 slots': {
+      loops: [combLoop(200, 0.4, 4).map((v, i) => v * (i % 2 ? 1.5 : 1))],
+      fill: 'nonzero',
+    },
     'a circle': { loops: [circleLoop(900, 12, 14, 14)], fill: 'nonzero' },
   };
   it.each(Object.entries(shapes))('gouges nothing and leaves nothing within reach on %s', (_name, { loops, fill }) => {
