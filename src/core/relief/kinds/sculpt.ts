@@ -17,6 +17,8 @@ interface Made {
 /** The latest first: a first look and the fine one come in turn. */
 let kept: readonly Made[] = [];
 const KEPT = 2;
+/** More nodes than so many are laid anew: their heights would fill the memory. */
+const MOST_KEPT = 8e6;
 
 const same = (a: Float32Array, b: Float32Array): boolean => {
   if (a.length !== b.length) return false;
@@ -53,8 +55,10 @@ export const sculpt = formKind({
     );
     const z = (on?.z ?? under).slice();
     const met = layDabs(z, g, strokes, dabs, (on?.dabs.length ?? 0) / 4) || !!on?.met;
-    const made = { under: on?.under ?? under.slice(), cols: g.cols, cell: g.cell, strokes, dabs, z: z.slice(), met };
-    kept = [made, ...kept.filter((m) => m !== on)].slice(0, KEPT);
+    if (z.length <= MOST_KEPT) {
+      const made = { under: on?.under ?? under.slice(), cols: g.cols, cell: g.cell, strokes, dabs, z: z.slice(), met };
+      kept = [made, ...kept.filter((m) => m !== on)].slice(0, KEPT);
+    }
     return {
       z,
       remark:

@@ -1,3 +1,5 @@
+import { nearestShare } from '../../geometry/straight';
+
 /**
  * What ornaments are carved from. An ornament is a list of strokes, laid on each other in order, as a carver builds up a piece:
  * each is a height over a small part of the plane. Its frame: x to the right, y up, 100 wide; heights in the same unit, above the
@@ -90,13 +92,10 @@ const none: readonly number[] = [];
 
 /** How far a place lies from a segment of points x, y interleaved. */
 function segmentAway(p: Float64Array, i: number, x: number, y: number): number {
-  const dx = p[2 * i + 2] - p[2 * i];
-  const dy = p[2 * i + 3] - p[2 * i + 1];
-  const px = x - p[2 * i];
-  const py = y - p[2 * i + 1];
-  const l2 = dx * dx + dy * dy;
-  const t = l2 > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy) / l2)) : 0;
-  return Math.sqrt((px - t * dx) ** 2 + (py - t * dy) ** 2);
+  const [ax, ay, bx, by] = [p[2 * i], p[2 * i + 1], p[2 * i + 2], p[2 * i + 3]];
+  const t = nearestShare(ax, ay, bx, by, x, y);
+  // Asked for millions of times: a root is quicker than what never overflows.
+  return Math.sqrt((x - ax - t * (bx - ax)) ** 2 + (y - ay - t * (by - ay)) ** 2);
 }
 
 /** Asks where places lie beside a line, as far as `reach` from it: beyond, `away` may be infinite. */
@@ -120,8 +119,7 @@ function besideOf(points: readonly Point[], reach: number): (x: number, y: numbe
     const i = 2 * first;
     const dx = p[i + 2] - p[i];
     const dy = p[i + 3] - p[i + 1];
-    const l2 = dx * dx + dy * dy;
-    const t = l2 > 0 ? Math.min(1, Math.max(0, ((x - p[i]) * dx + (y - p[i + 1]) * dy) / l2)) : 0;
+    const t = nearestShare(p[i], p[i + 1], p[i + 2], p[i + 3], x, y);
     found.along = runs[first] + t * (runs[first + 1] - runs[first]);
     found.left = Math.sign(dx * (y - p[i + 1]) - dy * (x - p[i])) * least;
     found.t = found.along / whole;
