@@ -140,10 +140,7 @@ async function main(): Promise<void> {
     await shot('relief');
     await maker.press('Ornament');
     await maker.press('Piece');
-    await maker.until(
-      async () => (await page.$$('[role=dialog] canvas')).length > 20,
-      'the ornaments are carved',
-    );
+    await maker.until(async () => (await page.$$('[role=dialog] canvas')).length > 20, 'the ornaments are carved');
     await shot('ornaments');
     await page.goto(url);
     await maker.press(/^Open Keeper/);
