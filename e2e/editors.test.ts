@@ -69,7 +69,7 @@ test('(long) rows of the list are dragged into a group, out of it onto another, 
   await lists(maker, ['Group', 'Rectangle', 'Circle', 'Star']);
 });
 
-test('paths of one cut are hidden and shown; tools go by slots with a check; programs change places', async () => {
+test('(long) paths of one cut are hidden and shown; tools go by slots with a check; programs change places', async () => {
   const { maker } = device;
   await maker.press('Open Sluice gear plate');
   await maker.proven();

@@ -7,7 +7,7 @@ const device = eachOnAFreshDevice();
 const near = (found: readonly number[], meant: readonly number[]) =>
   found.length === meant.length && meant.every((v, i) => Math.abs(v - found[i]) < 0.08);
 
-test('lettering is raised from outlines, follows its text, lies on a ground inside a panel, and says what does not fit', async () => {
+test('(long) lettering is raised from outlines, follows its text, lies on a ground inside a panel, and says what does not fit', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   await maker.press('Rectangle');
