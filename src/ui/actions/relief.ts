@@ -158,7 +158,7 @@ export function setFormValue(id: string, key: string, value: unknown, field: Fie
     const next = setAt(f.values, key, value);
     // Who has not named it himself finds it called after what it is.
     const called = k.called?.(next as never);
-    if (called && f.name.startsWith(k.called!(f.values as never)))
+    if (called && f.name.replace(/ \d+$/, '') === k.called!(f.values as never))
       f.name = freeName(called, jobNow()?.relief.forms.filter((q) => q.id !== id) ?? []);
     f.values = k.changed ? (k.changed(next as never, f.values as never) as Form['values']) : next;
   });

@@ -1,21 +1,18 @@
 'use client';
-import { useRef, useState, type PointerEvent } from 'react';
+import { useRef, useState } from 'react';
 import { useOpenJob } from '@/store/openJob';
 import { brushedForm, brushNow, brushStroke } from '@/ui/actions/sculpt';
-import { holdSheets } from '@/ui/later';
 import { setView, useView } from '@/ui/view';
-import { PointerSurface } from './tools/PointerSurface';
+import { useDrag } from './useDrag';
 import { toScreen, toWorld, type Local, type Viewport } from './viewport';
 
 /** A hand that has gone this share of the brush's radius has told another place. */
 const STEP = 0.1;
 
-interface Drawing {
-  readonly key: symbol;
-  readonly radius: number;
-  x: number;
-  y: number;
-  readonly letGo: () => void;
+/** Where a brush went, and how hard it was pressed: a hand without a pen presses wholly. */
+function told(w: { x: number; y: number }, e: { readonly pointerType: string; readonly pressure: number }): number[] {
+  const rounded = (v: number) => Math.round(v * 1000) / 1000;
+  return [rounded(w.x), rounded(w.y), rounded(e.pointerType === 'pen' ? e.pressure : 1)];
 }
 
 /** The brush over the plan, while a form that is sculpted is open: a press begins a stroke, which is one step to undo. */
@@ -24,26 +21,38 @@ export function BrushLayer({ view, local }: { view: Viewport; local: Local }) {
   const brush = useView((v) => v.brush);
   const job = useOpenJob((s) => s.job)!;
   const [at, setAt] = useState<{ x: number; y: number } | null>(null);
-  const drawing = useRef<Drawing | null>(null);
+  /** The stroke that is being drawn, and where it was last. */
+  const drawing = useRef<{ readonly key: symbol; readonly radius: number; x: number; y: number } | null>(null);
   const form = brushedForm(job, formId);
-  if (!form) return null;
   const { radius } = brushNow(job);
-  const placeOf = (e: PointerEvent | globalThis.PointerEvent) => {
-    const p = local(e);
-    return toWorld(view, p.x, p.y);
-  };
-  const pressed = (e: PointerEvent | globalThis.PointerEvent) => (e.pointerType === 'pen' ? e.pressure : 1);
-  const rounded = (v: number) => Math.round(v * 1000) / 1000;
-  const told = (w: { x: number; y: number }, pressure: number) => [rounded(w.x), rounded(w.y), rounded(pressure)];
-  const end = () => {
-    drawing.current?.letGo();
-    drawing.current = null;
-  };
+  const draw = useDrag(local, {
+    begin: (p, e) => {
+      const w = toWorld(view, p.x, p.y);
+      const key = Symbol('stroke');
+      const taken = form && brushStroke(form.id, brushNow(job), told(w, e), key, false);
+      drawing.current = taken ? { key, radius, ...w } : null;
+    },
+    drag: (_, e) => {
+      const d = drawing.current;
+      if (!form || !d) return;
+      // A quick hand tells more places than the page asks for pictures.
+      const events = e.nativeEvent.getCoalescedEvents?.() ?? [];
+      const points: number[] = [];
+      for (const one of events.length ? events : [e.nativeEvent]) {
+        const p = local(one);
+        const w = toWorld(view, p.x, p.y);
+        if (Math.hypot(w.x - d.x, w.y - d.y) < STEP * d.radius) continue;
+        points.push(...told(w, one));
+        [d.x, d.y] = [w.x, w.y];
+      }
+      if (points.length && !brushStroke(form.id, brushNow(job), points, d.key, true)) drawing.current = null;
+    },
+  });
+  if (!form) return null;
   const circle = (x: number, y: number) => {
     const s = toScreen(view, x, y);
     return (
       <circle
-        key={`${x} ${y}`}
         cx={s.x}
         cy={s.y}
         r={radius * view.k}
@@ -57,33 +66,20 @@ export function BrushLayer({ view, local }: { view: Viewport; local: Local }) {
   const { width, height } = job.blank;
   return (
     <g role="group" aria-label="Brush">
-      <PointerSurface
-        onPress={(e) => {
-          const w = placeOf(e);
-          const key = Symbol('stroke');
-          if (brushStroke(form.id, brushNow(job), told(w, pressed(e)), key, false))
-            drawing.current = { key, radius, ...w, letGo: holdSheets() };
-        }}
-        onMove={(e) => {
-          const w = placeOf(e);
+      <rect
+        width="100%"
+        height="100%"
+        fill="transparent"
+        cursor="crosshair"
+        {...draw}
+        onPointerMove={(e) => {
+          const p = local(e);
+          const w = toWorld(view, p.x, p.y);
           setAt(w);
           setView({ cursor: w });
-          const d = drawing.current;
-          if (!d) return;
-          // A quick hand tells more places than the page asks for pictures.
-          const events = e.nativeEvent.getCoalescedEvents?.() ?? [];
-          const points: number[] = [];
-          for (const one of events.length ? events : [e.nativeEvent]) {
-            const p = placeOf(one);
-            if (Math.hypot(p.x - d.x, p.y - d.y) < STEP * d.radius) continue;
-            points.push(...told(p, pressed(one)));
-            [d.x, d.y] = [p.x, p.y];
-          }
-          if (points.length && !brushStroke(form.id, brushNow(job), points, d.key, true)) end();
+          draw.onPointerMove(e);
         }}
-        onRelease={end}
-        onLeave={() => setAt(null)}
-        onCancel={end}
+        onPointerLeave={() => setAt(null)}
       />
       {at && (
         <g pointerEvents="none">

@@ -10,6 +10,9 @@ import { Reach } from './Reach';
 import { useDrag } from './useDrag';
 import { toScreen, toWorld, type Local, type Viewport } from './viewport';
 
+/** A coordinate as a form holds it, mm: of a thousandth, and no further away than it may lie. */
+const placed = (v: number) => Math.min(1e4, Math.max(-1e4, Math.round(v * 1000) / 1000));
+
 /** The frame of the open form, where it has one: dragged by its middle or its edge, scaled and turned by its grips. */
 export function FormFrame({ view, local }: { view: Viewport; local: Local }) {
   const id = useView((v) => v.formId);
@@ -33,15 +36,16 @@ function One({ form, view, local }: { form: Form; view: Viewport; local: Local }
     held.current?.key === key ? held.current : (held.current = { key, values: form.values });
   const change = (name: string, values: object, key: symbol) =>
     changeForm(form.id, name, (f) => void (f.values = { ...f.values, ...values }), key);
-  const grab = useRef<{ x: number; y: number; of: { x: number; y: number }; key: symbol } | null>(null);
+  const grab = useRef<{ x: number; y: number; key: symbol } | null>(null);
   const drag = useDrag(local, {
-    begin: () => (grab.current = null),
+    begin: (p) => {
+      const w = toWorld(view, p.x, p.y);
+      grab.current = { x: x - w.x, y: y - w.y, key: Symbol('move') };
+    },
     drag: (p) => {
       const w = toWorld(view, p.x, p.y);
-      // Where it was taken hold of is known at the first step.
-      const g = (grab.current ??= { ...w, of: { x, y }, key: Symbol('move') });
-      const rounded = (v: number) => Math.round(v * 100) / 100;
-      change('Move form', { x: rounded(g.of.x + w.x - g.x), y: rounded(g.of.y + w.y - g.y) }, g.key);
+      const g = grab.current;
+      if (g) change('Move form', { x: placed(w.x + g.x), y: placed(w.y + g.y) }, g.key);
     },
   });
   return (
@@ -64,11 +68,12 @@ function One({ form, view, local }: { form: Form; view: Viewport; local: Local }
         middle={{ x, y }}
         view={view}
         local={local}
-        turn={turn === null ? undefined : (degrees, key) => change('Turn form', { turn: Math.max(-360, degrees) }, key)}
+        turn={turn === null ? undefined : (degrees, key) => change('Turn form', { turn: degrees }, key)}
         pull={(by, key) => {
           const values = kind.pulled!(from(key).values, by.sx, by.sy) as Form['values'];
           const now = kind.frame!(values);
-          change('Scale form', { ...values, ...middleOf(by, now.width, now.height, turn ?? 0) }, key);
+          const middle = middleOf(by, now.width, now.height, turn ?? 0);
+          change('Scale form', { ...values, x: placed(middle.x), y: placed(middle.y) }, key);
         }}
       />
       <g cursor="move" role="button" aria-label={`Move ${form.name}`} {...drag}>

@@ -6,7 +6,7 @@ import { holdSheets } from '@/ui/later';
 export function useDrag(
   local: Local,
   on: {
-    begin?: () => void;
+    begin?: (p: { x: number; y: number }, e: PointerEvent) => void;
     drag: (p: { x: number; y: number }, e: PointerEvent) => void;
     end?: (p: { x: number; y: number }) => void;
   },
@@ -23,7 +23,7 @@ export function useDrag(
       e.currentTarget.setPointerCapture(e.pointerId);
       active.current = true;
       letGo.current = holdSheets();
-      on.begin?.();
+      on.begin?.(local(e), e);
     },
     onPointerMove(e: PointerEvent) {
       if (!active.current) return;

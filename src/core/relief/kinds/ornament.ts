@@ -31,7 +31,7 @@ export const ornament = formKind({
     { kind: 'flag', key: 'mirror', label: 'Mirrored' },
   ],
   defaults: { ornament: 'heron', width: 40, rise: 4, x: 0, y: 0, turn: 0, mirror: false },
-  // As large as half of the blank lets it be, and in its middle.
+  // As large as three fifths of the blank let it be, and in its middle.
   fresh(v, { width, height, thickness }) {
     return { ...fitted(v, 0.6 * width, 0.6 * height, Math.min(5, thickness / 3)), x: width / 2, y: height / 2 };
   },

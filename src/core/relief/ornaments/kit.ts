@@ -228,7 +228,7 @@ export function leaf(
     // A groove along the rib, which fades towards the tip.
     if (rib) h -= rib * Math.max(0, 1 - (6 * b.away) / widest) * (1 - b.t);
     if (veins) {
-      const u = veins * (b.t - 0.35 * q * (w / widest)) * 1;
+      const u = veins * (b.t - 0.35 * q * (w / widest));
       h -= vein * (0.5 + 0.5 * Math.cos(2 * Math.PI * u)) ** 6 * Math.min(1, 3 * (1 - q)) * (1 - b.t);
     }
     return tall(b.t) * Math.max(0, h);

@@ -5,12 +5,10 @@ interface Props {
   onMove: (e: PointerEvent) => void;
   onRelease?: () => void;
   onLeave: () => void;
-  /** The pointer was taken away in the middle of a press. */
-  onCancel?: () => void;
 }
 
 /** Lies over the plan while a tool that places points is at work: presses go to the tool, the rest to the plan. */
-export function PointerSurface({ onPress, onMove, onRelease, onLeave, onCancel }: Props) {
+export function PointerSurface({ onPress, onMove, onRelease, onLeave }: Props) {
   return (
     <rect
       width="100%"
@@ -26,7 +24,6 @@ export function PointerSurface({ onPress, onMove, onRelease, onLeave, onCancel }
       onPointerMove={onMove}
       onPointerUp={onRelease}
       onPointerLeave={onLeave}
-      onLostPointerCapture={onCancel}
     />
   );
 }
