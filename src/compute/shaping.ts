@@ -1,5 +1,6 @@
 import type { OneSetup } from '@/core/job/job';
 import { reliefCell, reliefKey } from '@/core/pipeline/shaping';
+import { counting } from '@/core/relief/groups';
 import { assetsOfForms } from '@/core/relief/stack';
 import { saysOf } from '@/core/units/says';
 import { computePool } from './pool';
@@ -19,7 +20,7 @@ const keys = new WeakMap<OneSetup, { readonly key: string; readonly files: reado
 export function wantedRelief(job: OneSetup): string {
   let known = keys.get(job);
   if (!known) {
-    const forms = job.relief.forms.filter((f) => f.visible);
+    const forms = counting(job.relief.forms);
     keys.set(job, (known = { key: forms.length ? reliefKey(job) : '', files: assetsOfForms(forms) }));
   }
   const { key, files } = known;

@@ -78,6 +78,8 @@ interface View {
   tracing: File | { readonly again: string } | null;
   /** How the plan shows the relief: where its light comes from and how high it stands, degrees; the draft below which it is tinted. */
   seen: { readonly from: number; readonly high: number; readonly draft: number | null };
+  /** Groups of forms whose forms are not listed. */
+  foldedForms: readonly string[];
   /** Whether a press on the plan pins the height of the relief there; the places whose heights are pinned: two at most, mm. */
   pinning: boolean;
   pins: readonly { readonly x: number; readonly y: number }[];
@@ -120,6 +122,7 @@ export const useView = create<View>(() => ({
   seen: { from: 135, high: 47, draft: null },
   pinning: false,
   pins: [],
+  foldedForms: [],
   gauged: [],
 }));
 

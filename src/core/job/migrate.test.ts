@@ -7,6 +7,7 @@ import { demoSetups } from './demo';
 import { jobOf, oneSetup } from './oneSetup';
 import { lettersApart, oldJob } from '../testing/old';
 import { JOB_VERSION, type OneSetup } from './job';
+import { freshForm } from '../relief/freshForm';
 import { JobError, readJob } from './migrate';
 import { applied, recipeOf } from './recipe';
 
@@ -102,6 +103,24 @@ describe('jobs of older versions', () => {
     const plan = planCut(job, cut, testArt);
     expect(plan.toolpaths.length).toBeGreaterThan(0);
     expect(plan.remarks.filter((r) => r.level === 'problem')).toEqual([]);
+  });
+  it('reads the forms of version 13, which had neither groups nor some of the values', () => {
+    const job = jobOf(demoSetups['heron-medallion']());
+    const { forms } = job.setups[0].relief;
+    forms.push(
+      freshForm('a', 'Edge', 'outline', { edge: 'flat', height: 1 }),
+      freshForm('b', 'Level', 'ground', { height: 2 }),
+      freshForm('c', 'Heron', 'picture', { picture: 'p', fade: 3 }),
+      freshForm('d', 'Water', 'texture', { seed: 4 }),
+    );
+    const old = JSON.parse(JSON.stringify(job)) as typeof job & { version: number };
+    for (const f of old.setups[0].relief.forms) {
+      delete (f as Partial<typeof f>).group;
+      for (const k of ['draft', 'dome', 'curve', 'crop', 'laid', 'follows']) delete f.values[k];
+    }
+    expect(old).not.toEqual(job);
+    expect(readJob({ ...old, version: 13 })).toEqual(job);
+    expect(() => readJob(old)).toThrow(JobError);
   });
   it('keeps the floor of cuts that stopped above the underside, as a skin or a depth', () => {
     const old = plain(demoSetups['sluice-gear-plate']());

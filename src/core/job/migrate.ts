@@ -7,6 +7,7 @@ import { cutterSchema, presetSchema } from '../cutters/cutter';
 import { shapeOf } from '../cutters/registry';
 import { machineSchema } from '../machine/profile';
 import { dialects } from '../program/dialect';
+import { formKindOf } from '../relief/registry';
 import { noRelief } from '../relief/stack';
 import { issueWords } from '../units/issues';
 import { heldWithin, type Limits } from '../units/limits';
@@ -49,7 +50,8 @@ interface Old {
  * version 6 kept no pictures, and a skin was a depth below zero; version 7 had one blank and one set-up, whose parts stood in
  * the job itself; in version 8 fonts and pictures had lists of their own; in version 9
  * numbers could lie beyond what their fields take; in version 10 letters never joined, and a pattern of clearing had another
- * name; version 11 had no relief, and in version 12 no form had a profile of its own. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
+ * name; version 11 had no relief, and in version 12 no form had a profile of its own; version 13 had
+ * no groups of forms, and fewer values of some kinds: what they do not say is as it is for a fresh form. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -134,6 +136,13 @@ const steps: Record<number, (job: Plain) => void> = {
   12: (job) => {
     for (const s of job.setups as { relief: { forms: Plain[] } }[])
       for (const f of s.relief.forms) f.profile ??= { items: [] };
+  },
+  13: (job) => {
+    for (const s of job.setups as { relief: { forms: { kind: string; group?: string | null; values: Plain }[] } }[])
+      for (const f of s.relief.forms) {
+        f.group ??= null;
+        f.values = { ...structuredClone(known(() => formKindOf(f.kind))?.defaults as Plain | undefined), ...f.values };
+      }
   },
 };
 

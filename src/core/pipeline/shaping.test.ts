@@ -52,6 +52,31 @@ describe('the relief of a set-up', () => {
     };
     expect(at(shapeRelief(hidden, 0.5, none), 5, 5)).toBeNaN();
   });
+  it('lays a group on what lies under it as one', () => {
+    const inner = [
+      form('outline', { id: 'step', items: ['panel'], group: 'g' }, { edge: 'flat', height: 2 }),
+      form('limit', { id: 'cap', group: 'g' }, { cap: 1.5, floor: null }),
+    ];
+    const job = (more: Partial<Form>) =>
+      board([form('ground', {}, { height: 1 }), ...structuredClone(inner), form('group', { id: 'g', ...more })]);
+    // Capped by itself, then on the ground; half as much; sunk.
+    expect(at(shapeRelief(job({}), 0.5, none), 20, 10)).toBe(1 + 1.5 - 4);
+    expect(at(shapeRelief(job({ strength: 0.5, base: 0.25 }), 0.5, none), 20, 10)).toBe(1 + 1 - 4);
+    expect(at(shapeRelief(job({ meets: 'sink' }), 0.5, none), 20, 10)).toBe(1 - 1.5 - 4);
+    expect(at(shapeRelief(job({}), 0.5, none), 2, 2)).toBe(1 - 4);
+    // Left out as a whole; what it holds has a look of its own, as it has.
+    expect(at(shapeRelief(job({ visible: false }), 0.5, none), 20, 10)).toBe(1 - 4);
+    expect(Object.keys(shapeRelief(job({}), 0.5, none).looks).sort()).toEqual(['cap', 'g', 'ground', 'step']);
+    const memory = shapeMemory();
+    shapeRelief(job({}), 0.5, none, memory);
+    // A changed form of it is seen though the rest is kept.
+    const lower = job({});
+    lower.relief.forms[1].values.height = 1;
+    expect(at(shapeRelief(lower, 0.5, none, memory), 20, 10)).toBe(1 + 1 - 4);
+    expect(reliefKey(lower)).not.toBe(reliefKey(job({})));
+    expect(reliefKey(job({ visible: false }))).toBe(reliefKey(board([form('ground', {}, { height: 1 })])));
+    expect(shapeRelief(board([form('group', { id: 'g' })]), 0.5, none).remarks.g).toMatch(/holds nothing/);
+  });
   it('follows its artwork, and works out nothing twice that has not changed', () => {
     const job = board([form('ground'), form('outline', { items: ['panel'] })]);
     const memory = shapeMemory();

@@ -9,6 +9,7 @@ import { gridOf, type Grid, type HeightField } from '../relief/field';
 import type { FormHeights } from '../relief/form';
 import type { Mesh } from '../relief/mesh';
 import type { GreyPicture } from '../relief/picture';
+import { arranged, counting, membersOf, standing } from '../relief/groups';
 import { formKindOf } from '../relief/registry';
 import { smallPicture, type SmallPicture } from '../relief/small';
 import { adjust, lay, maskWeights, type Form } from '../relief/stack';
@@ -73,6 +74,12 @@ const formInputs = (job: Outlined, f: Form) => [
   f.mask && [f.mask.side, f.mask.edge, drawnOf(job, f.mask.items)],
 ];
 
+/** Which of the files that forms name are here. */
+const filesHere = (forms: readonly Form[], c: ShapeContext): boolean[] =>
+  forms
+    .flatMap((f) => formKindOf(f.kind).assets?.(f.values) ?? [])
+    .map((id) => c.mesh(id) !== null || c.picture(id) !== null);
+
 /** Content key of a set-up's relief: equal keys mean equal heights. */
 export const reliefKey = (job: Outlined): string =>
   hashText(
@@ -81,7 +88,7 @@ export const reliefKey = (job: Outlined): string =>
       job.blank.height,
       reliefCell(job),
       job.relief.baseDepth,
-      job.relief.forms.filter((f) => f.visible).map((f) => [f.id, formInputs(job, f)]),
+      arranged(counting(job.relief.forms)).map((f) => [f.id, f.group, formInputs(job, f)]),
     ]),
   );
 
@@ -111,53 +118,67 @@ export function shapeRelief(
   const itemsOf = (ids: readonly string[]) => ids.flatMap((id) => all.get(id) ?? []).map((i) => itemSchema.parse(i));
   const region = (ids: readonly string[]): Region => regionOf(itemsOf(ids), c.art, FLATTEN);
   const lines = (ids: readonly string[]) => linesOf(itemsOf(ids), c.art, FLATTEN);
-  const z = new Float32Array(grid.cols * grid.rows).fill(NaN);
   const remarks: Record<string, string> = {};
   const pixels: Record<string, number> = {};
   const looks: Record<string, SmallPicture> = {};
-  const forms = job.relief.forms.filter((f) => f.visible);
+  const forms = counting(job.relief.forms);
   const at = [grid.cols, grid.rows, grid.cell];
-  /** All that lies under a form, by what it is made of. */
-  let below = '';
-  let pixel = 0;
-  forms.forEach((f, k) => {
-    c.progress(k / forms.length);
-    const kind = formKindOf(f.kind);
-    // A file that comes later makes another form of the same values.
-    const files = kind.assets?.(f.values).map((id) => c.mesh(id) !== null || c.picture(id) !== null);
-    const made = memory.form(hashText(contentKey([at, shapeInputs(job, f), files, kind.adjusts && below])), () =>
-      kind.evaluate(f.values, {
-        ...c,
-        grid,
-        region: region(f.items),
-        lines: lines(f.items),
-        profile: lines(f.profile.items),
-        under: z,
-        pixel,
-      }),
-    );
-    below = hashText(contentKey([below, files, formInputs(job, f)]));
-    if (made.pixel) pixels[f.id] = made.pixel;
-    pixel = Math.max(pixel, made.pixel ?? 0);
-    looks[f.id] = smallPicture(made.z, grid);
-    if (made.remark) remarks[f.id] = made.remark;
-    const { mask } = f;
-    const weights =
-      mask &&
-      memory.weights(hashText(contentKey([at, mask.side, mask.edge, drawnOf(job, mask.items)])), () => {
-        const within = region(mask.items);
-        return within.length
-          ? maskWeights(distances(within, grid, mask.edge), mask.side, mask.edge)
-          : new Float32Array();
-      });
-    if (weights && !weights.length) {
-      remarks[f.id] =
-        'Where it counts has no closed outline, so it is left out. Pick outlines for it, or let it count everywhere.';
-      return;
+  const emptyField = () => new Float32Array(grid.cols * grid.rows).fill(NaN);
+  let done = 0;
+
+  /** Lays forms on each other; `pixel` is that of the coarsest picture among them. */
+  function laid(stack: readonly Form[]): { readonly z: Float32Array; readonly pixel: number } {
+    const z = emptyField();
+    /** All that lies under a form, by what it is made of. */
+    let below = '';
+    let pixel = 0;
+    for (const f of stack) {
+      c.progress(done++ / forms.length);
+      const kind = formKindOf(f.kind);
+      const own = kind.holds ? membersOf(forms, f.id) : [];
+      const held = own.length ? laid(own) : null;
+      // A file that comes later makes another form of the same values.
+      const files = filesHere([f, ...own], c);
+      const make = () =>
+        kind.evaluate(f.values, {
+          ...c,
+          grid,
+          region: region(f.items),
+          lines: lines(f.items),
+          profile: lines(f.profile.items),
+          under: z,
+          members: held?.z ?? null,
+          pixel,
+        });
+      // What a group holds is kept form by form.
+      const made = kind.holds
+        ? make()
+        : memory.form(hashText(contentKey([at, shapeInputs(job, f), files, kind.adjusts && below])), make);
+      below = hashText(contentKey([below, files, formInputs(job, f), own.map((m) => formInputs(job, m))]));
+      if (made.pixel) pixels[f.id] = made.pixel;
+      pixel = Math.max(pixel, made.pixel ?? 0, held?.pixel ?? 0);
+      looks[f.id] = smallPicture(made.z, grid);
+      if (made.remark) remarks[f.id] = made.remark;
+      const { mask } = f;
+      const weights =
+        mask &&
+        memory.weights(hashText(contentKey([at, mask.side, mask.edge, drawnOf(job, mask.items)])), () => {
+          const within = region(mask.items);
+          return within.length
+            ? maskWeights(distances(within, grid, mask.edge), mask.side, mask.edge)
+            : new Float32Array();
+        });
+      if (weights && !weights.length) {
+        remarks[f.id] =
+          'Where it counts has no closed outline, so it is left out. Pick outlines for it, or let it count everywhere.';
+        continue;
+      }
+      if (kind.adjusts) adjust(z, made.z, f.strength, weights);
+      else lay(z, made.z, f, weights);
     }
-    if (kind.adjusts) adjust(z, made.z, f.strength, weights);
-    else lay(z, made.z, f, weights);
-  });
+    return { z, pixel };
+  }
+  const { z } = laid(standing(forms));
   for (let i = 0; i < z.length; i++) z[i] -= job.relief.baseDepth;
   c.progress(1);
   return { field: { ...grid, z }, facts: heightFacts(z), remarks, pixels, looks };

@@ -13,11 +13,12 @@ export const edges = {
   round: 'Round-over',
   cove: 'Cove',
   ogee: 'Ogee',
+  drawn: 'A drawn line',
 } as const;
 export type Edge = keyof typeof edges;
 
 /** Height at a distance `d` >= 0 from the outline, mm. `slope` is the tangent of a bevel's angle; `over` the width of the others. */
-export function edgeHeight(edge: Exclude<Edge, 'flat'>, d: number, slope: number, over: number): number {
+export function edgeHeight(edge: Exclude<Edge, 'flat' | 'drawn'>, d: number, slope: number, over: number): number {
   if (edge === 'bevel') return d * slope;
   const t = Math.min(d, over);
   if (edge === 'round') return Math.sqrt(Math.max(0, over * over - (over - t) * (over - t)));

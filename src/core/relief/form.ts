@@ -35,6 +35,8 @@ export interface FormContext {
   picture(id: string): GreyPicture | null;
   /** Heights of all that lies under it, mm above the base of the stack; NaN where there is nothing. Not to be changed. */
   readonly under: Float32Array;
+  /** Of a group: its forms laid on each other, as `under`; null where none of them counts. */
+  readonly members: Float32Array | null;
   /** How wide the pixels of the coarsest picture under it are, mm; 0 where there is none. */
   readonly pixel: number;
 }
@@ -80,6 +82,8 @@ export interface FormKind<S extends z.ZodType = z.ZodType> {
   ): z.infer<S>;
   /** Whether it is made by a brush on the table: its values are `strokes` (`./sculpt.ts`). */
   readonly brushed?: true;
+  /** Whether it holds other forms (`./groups.ts`). */
+  readonly holds?: true;
   /** Of one that adjusts: its values for a stack that is so many times as high. */
   higher?(v: z.infer<S>, by: number): z.infer<S>;
   /** Ids of the files of the job's own that values name. */

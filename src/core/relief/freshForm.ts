@@ -12,6 +12,7 @@ export const freshForm = (
   id,
   name,
   kind,
+  group: null,
   visible: true,
   meets: 'add',
   strength: 1,

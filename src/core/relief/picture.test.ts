@@ -1,5 +1,6 @@
 import { formContext, heightsOf } from '../testing/forms';
 import { gridOf } from './field';
+import { formKindOf } from './registry';
 import { reduced, withoutSteps, type GreyPicture } from './picture';
 
 const greys = (width: number, height: number, at: (x: number, y: number) => number, of = 65536): GreyPicture => ({
@@ -17,6 +18,71 @@ const at = (z: Float32Array, x: number, y: number) => z[Math.round(y / 0.5) * gr
 /** A ramp to the right and upward, 0 to 1. */
 const ramp = greys(40, 20, (x, y) => (x / 40 + (20 - y) / 20) / 2);
 const place = { x: 20, y: 15, width: 20, height: 10, rise: 4 };
+
+describe('a picture that is laid out', () => {
+  const k = formKindOf('picture');
+  const whole = { ...(k.defaults as object), ...place };
+  it('without its margins has the rest where it was, of the same size', () => {
+    for (const turn of [0, 30]) {
+      const was = { ...whole, turn } as never;
+      const crop = { left: 25, right: 0, top: 10, bottom: 40 };
+      const v = k.changed!({ ...(was as object), crop } as never, was) as typeof place;
+      expect([v.width, v.height]).toEqual([expect.closeTo(15, 9), expect.closeTo(5, 9)]);
+      const [before, after] = [laid(ramp, was), laid(ramp, v)];
+      let kept = 0;
+      after.forEach((h, i) => {
+        if (h !== h) return;
+        kept++;
+        // Half a pixel at the new edges is as its nearest.
+        expect(Math.abs(h - before[i])).toBeLessThan(0.076);
+      });
+      expect(kept).toBeGreaterThan(250);
+    }
+  });
+  it('never loses all of itself to its margins', () => {
+    const v = { ...whole, crop: { left: 0, right: 60, top: 0, bottom: 0 } } as never;
+    const next = k.changed!({ ...(v as object), crop: { left: 90, right: 60, top: 0, bottom: 0 } } as never, v);
+    expect(k.schema.safeParse(next).success).toBe(true);
+    expect(next).toMatchObject({ crop: { left: 90, right: 8 } });
+  });
+  it('covers everything when it is repeated, and follows a line', () => {
+    const over = laid(ramp, { ...place, laid: 'mirrored' });
+    expect(over.every((h) => h === h)).toBe(true);
+    // One tile on it is mirrored.
+    expect(at(over, 35, 15)).toBeCloseTo(at(over, 25, 15), 5);
+    const line = { points: Float64Array.from([10, 15, 30, 15]), closed: false };
+    const straight = heightsOf(
+      'picture',
+      { ...place, laid: 'repeated', follows: true },
+      formContext(grid, { picture: () => ramp, lines: [line] }),
+    );
+    // Along X from its beginning: as a tile whose middle stands there.
+    const beside = laid(ramp, { ...place, x: 10, laid: 'repeated' });
+    for (const [x, y] of [
+      [12, 15.5],
+      [25, 12],
+      [28, 19],
+      [36, 16],
+      [4, 14],
+    ])
+      expect(at(straight, x, y)).toBeCloseTo(at(beside, x, y), 4);
+    expect(laid(ramp, { ...place, laid: 'repeated', follows: true }).every((h) => h !== h)).toBe(true);
+  });
+  it('has its greys taken for what the curve says', () => {
+    const curve = [
+      [0, 1],
+      [1, 0],
+    ];
+    const [turned, inverted] = [laid(ramp, { ...place, curve }), laid(ramp, { ...place, invert: true })];
+    let met = 0;
+    turned.forEach((h, i) => {
+      if (h !== h) return;
+      met++;
+      expect(h).toBeCloseTo(inverted[i], 4);
+    });
+    expect(met).toBeGreaterThan(700);
+  });
+});
 
 describe('pictures as heights', () => {
   it('rise from black to white, upright, and are empty beside the picture', () => {

@@ -29,6 +29,32 @@ export function reduced(p: GreyPicture, k: number): GreyPicture {
   return { ...p, width, height, light };
 }
 
+/** How much is left out at each side of a picture, per cent of its width and its height. */
+export interface Crop {
+  readonly left: number;
+  readonly right: number;
+  readonly top: number;
+  readonly bottom: number;
+}
+/** At least so much of a picture stays, per cent. */
+export const LEAST_LEFT = 2;
+
+/** What is left of a picture without its margins: whole pixels, at least one. */
+export function cropped(p: GreyPicture, crop: Crop): GreyPicture {
+  const cut = (n: number, from: number, to: number): [number, number] => {
+    const first = Math.min(n - 1, Math.round((from / 100) * n));
+    return [first, Math.max(first + 1, n - Math.round((to / 100) * n))];
+  };
+  const [x0, x1] = cut(p.width, crop.left, crop.right);
+  const [y0, y1] = cut(p.height, crop.top, crop.bottom);
+  const [width, height] = [x1 - x0, y1 - y0];
+  if (width === p.width && height === p.height) return p;
+  const light = new Float32Array(width * height);
+  for (let r = 0; r < height; r++)
+    light.set(p.light.subarray((y0 + r) * p.width + x0, (y0 + r) * p.width + x1), r * width);
+  return { ...p, width, height, light };
+}
+
 /** Windows over which steps are smoothed, in pixels to each side, one after the other; wider ones flatten what is round. */
 const REACH = [6, 3];
 

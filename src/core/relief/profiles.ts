@@ -35,6 +35,8 @@ export interface DrawnProfile {
   readonly height: number;
   /** How high it stands so far from its left end, mm; where it doubles back, its highest. */
   readonly at: (x: number) => number;
+  /** Its highest place up to so far from its left end, mm. */
+  readonly highest: (to: number) => number;
 }
 
 /** Null where lines do not go from left to right at all. */
@@ -75,5 +77,11 @@ export function drawnProfile(lines: readonly Line[]): DrawnProfile | null {
     // Between two lines there is nothing: it stands at the lowest.
     return (best === -Infinity ? low : best) - low;
   };
-  return { width: right - left, height: high - low, at };
+  // Between its corners it is straight: it is highest at one of them, or where it ends.
+  const highest = (to: number): number => {
+    let best = at(to);
+    for (const s of steps) for (const k of [0, 2]) if (s[k] - left <= to) best = Math.max(best, s[k + 1] - low);
+    return best;
+  };
+  return { width: right - left, height: high - low, at, highest };
 }

@@ -1,6 +1,7 @@
 import type { FormKind } from './form';
 import { denoise } from './kinds/denoise';
 import { ground } from './kinds/ground';
+import { group } from './kinds/group';
 import { limit } from './kinds/limit';
 import { mesh } from './kinds/mesh';
 import { ornament } from './kinds/ornament';
@@ -24,6 +25,7 @@ export const formKinds: readonly FormKind[] = [
   denoise,
   limit,
   turned,
+  group,
 ];
 
 const byId = new Map(formKinds.map((k) => [k.id, k]));

@@ -30,6 +30,55 @@ const laid = (under: Float32Array, ...strokes: BrushStroke[]) => {
 /** At how many nodes two fields differ. */
 const differ = (a: Float32Array, b: Float32Array) => a.reduce((n, h, i) => n + Number(h !== b[i]), 0);
 
+describe('a brush that grabs', () => {
+  const bump = () => {
+    const z = level(1);
+    for (let r = 0; r < grid.rows; r++)
+      for (let c = 0; c < grid.cols; c++) {
+        const d = Math.hypot(c * grid.cell - 15, r * grid.cell - 20);
+        if (d < 2) z[r * grid.cols + c] += 1 + Math.cos((Math.PI * d) / 2);
+      }
+    return z;
+  };
+  const grab = (points: number[], more: Partial<BrushStroke> = {}) =>
+    stroke(points, { tool: 'grab', radius: 6, soft: 0.5, ...more });
+  it('leaves level ground as it is', () => {
+    for (const h of laid(level(2), grab([10, 20, 1, 40, 23, 1]))) expect(h).toBeCloseTo(2, 6);
+  });
+  it('carries what is under it along, and nothing beyond its radius', () => {
+    const z = laid(bump(), grab([15, 20, 1, 25, 20, 1]));
+    // Its highest place has come along, nearly as high; the last bit of the way is no whole dab.
+    expect(at(z, 25, 20)).toBeGreaterThan(2.8);
+    expect(at(z, 15, 20)).toBeLessThan(2);
+    expect(at(z, 25, 26.25)).toBe(1);
+    const half = laid(bump(), grab([15, 20, 1, 25, 20, 1], { share: 0.5 }));
+    const top = half.indexOf(Math.max(...half)) % grid.cols;
+    // Half as fast it is passed by the brush, and left behind.
+    expect(top * grid.cell).toBeGreaterThan(17);
+    expect(top * grid.cell).toBeLessThan(23);
+  });
+  it('does so on the other side too where it is mirrored', () => {
+    const under = bump();
+    const both = laid(
+      under.map((h, i) => Math.max(h, under[Math.floor(i / grid.cols) * grid.cols + grid.cols - 1 - (i % grid.cols)])),
+      grab([15, 20, 1, 20, 24, 1], { mirror: 'across' }),
+    );
+    for (const [x, y] of [
+      [20, 24],
+      [17, 22],
+      [14, 20],
+    ])
+      expect(at(both, 60 - x, y)).toBeCloseTo(at(both, x, y), 5);
+    expect(at(both, 20, 24)).toBeGreaterThan(2.5);
+  });
+  it('leaves empty places empty', () => {
+    const z = bump();
+    for (let i = 0; i < z.length; i++) if (i % grid.cols > 90) z[i] = NaN;
+    const to = laid(z, grab([15, 20, 1, 30, 20, 1]));
+    to.forEach((h, i) => expect(h === h).toBe(i % grid.cols <= 90));
+  });
+});
+
 describe('a brush', () => {
   it('raises and lowers a straight line by what was typed, by less beside it, and nothing beyond its radius', () => {
     for (const soft of [0.2, 0.5, 1])

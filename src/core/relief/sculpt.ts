@@ -9,6 +9,7 @@ export const brushTools = {
   smooth: 'Smooth',
   flatten: 'Flatten',
   pull: 'Pull to a height',
+  grab: 'Grab',
 } as const;
 export type BrushTool = keyof typeof brushTools;
 
@@ -100,30 +101,92 @@ export function layDabs(
   for (let i = 4 * first; i < dabs.length; i += 4) {
     const s = strokes[dabs[i]];
     const [x, y, pressure] = [dabs[i + 1], dabs[i + 2], dabs[i + 3]];
-    met = dab(z, g, s, x, y, pressure) || met;
-    if (s.mirror === 'across') met = dab(z, g, s, 2 * mx - x, y, pressure) || met;
-    if (s.mirror === 'along') met = dab(z, g, s, x, 2 * my - y, pressure) || met;
+    // How far it has come since the dab before it; a stroke's first one has come from nowhere.
+    const came = i > 0 && dabs[i - 4] === dabs[i];
+    const [vx, vy] = came ? [x - dabs[i - 3], y - dabs[i - 2]] : [0, 0];
+    const lay = (x: number, y: number, vx: number, vy: number): boolean =>
+      s.tool === 'grab' ? carry(z, g, s, x, y, pressure, vx, vy) : dab(z, g, s, x, y, pressure);
+    met = lay(x, y, vx, vy) || met;
+    if (s.mirror === 'across') met = lay(2 * mx - x, y, -vx, vy) || met;
+    if (s.mirror === 'along') met = lay(x, 2 * my - y, vx, -vy) || met;
   }
   return met;
 }
 
+/** The nodes under a brush at a place; null where there are none. */
+function boxUnder(g: Grid, radius: number, x: number, y: number): Box | null {
+  const c0 = Math.max(0, Math.ceil((x - radius - g.x0) / g.cell));
+  const c1 = Math.min(g.cols - 1, Math.floor((x + radius - g.x0) / g.cell));
+  const r0 = Math.max(0, Math.ceil((y - radius - g.y0) / g.cell));
+  const r1 = Math.min(g.rows - 1, Math.floor((y + radius - g.y0) / g.cell));
+  if (c0 > c1 || r0 > r1) return null;
+  stillWanted((r1 - r0 + 1) * (c1 - c0 + 1));
+  return [c0, r0, c1, r1];
+}
+
+/**
+ * One dab of a brush that carries what is under it along by (vx, vy), mm: each node gets the height that stood where it came from.
+ * Between nodes by cubic pieces through four of them (E. Catmull, R. Rom, "A Class of Local Interpolating Splines", 1974): many
+ * small steps wear a ridge down far less than straight ones would.
+ */
+function carry(
+  z: Float32Array,
+  g: Grid,
+  s: BrushStroke,
+  x: number,
+  y: number,
+  pressure: number,
+  vx: number,
+  vy: number,
+): boolean {
+  const box = boxUnder(g, s.radius, x, y);
+  if (!box) return false;
+  const [c0, r0, c1, r1] = box;
+  const far = Math.ceil(Math.max(Math.abs(vx), Math.abs(vy)) / g.cell) + 2;
+  const [a0, a1] = [Math.max(0, c0 - far), Math.min(g.cols - 1, c1 + far)];
+  const [b0, b1] = [Math.max(0, r0 - far), Math.min(g.rows - 1, r1 + far)];
+  const wide = a1 - a0 + 1;
+  const was = new Float32Array(wide * (b1 - b0 + 1));
+  for (let r = b0; r <= b1; r++) was.set(z.subarray(r * g.cols + a0, r * g.cols + a1 + 1), (r - b0) * wide);
+  const at = (c: number, r: number): number =>
+    was[(Math.min(b1, Math.max(b0, r)) - b0) * wide + Math.min(a1, Math.max(a0, c)) - a0];
+  const share = s.share * pressure;
+  let met = false;
+  for (let r = r0; r <= r1; r++)
+    for (let c = c0; c <= c1; c++) {
+      const h = z[r * g.cols + c];
+      if (h !== h) continue;
+      const q = Math.hypot(g.x0 + c * g.cell - x, g.y0 + r * g.cell - y) / s.radius;
+      if (q >= 1) continue;
+      met = true;
+      const w = (falloff(q, s.soft) * share) / g.cell;
+      if (w === 0 || (vx === 0 && vy === 0)) continue;
+      const [u, v] = [c - w * vx, r - w * vy];
+      const [cu, rv] = [Math.floor(u), Math.floor(v)];
+      const [fu, fv] = [u - cu, v - rv];
+      const row = (k: number) => cubic(at(cu - 1, k), at(cu, k), at(cu + 1, k), at(cu + 2, k), fu);
+      const to = cubic(row(rv - 1), row(rv), row(rv + 1), row(rv + 2), fv);
+      // Beside what is empty it stays as it is: empty places are not carried.
+      if (to === to) z[r * g.cols + c] = to;
+    }
+  return met;
+}
+const cubic = (a: number, b: number, c: number, d: number, t: number): number =>
+  b + 0.5 * t * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)));
+
 /** One dab of a brush; tells whether it met anything. */
 function dab(z: Float32Array, g: Grid, s: BrushStroke, x: number, y: number, pressure: number): boolean {
-  const c0 = Math.max(0, Math.ceil((x - s.radius - g.x0) / g.cell));
-  const c1 = Math.min(g.cols - 1, Math.floor((x + s.radius - g.x0) / g.cell));
-  const r0 = Math.max(0, Math.ceil((y - s.radius - g.y0) / g.cell));
-  const r1 = Math.min(g.rows - 1, Math.floor((y + s.radius - g.y0) / g.cell));
-  if (c0 > c1 || r0 > r1) return false;
-  stillWanted((r1 - r0 + 1) * (c1 - c0 + 1));
+  const box = boxUnder(g, s.radius, x, y);
+  if (!box) return false;
+  const [c0, r0, c1, r1] = box;
   // The falloff along a line through the middle, added up over the dabs of a straight stroke, comes to this many whole dabs.
   const dabs = (2 - s.soft) / APART;
   const moves = s.tool === 'raise' ? 1 : s.tool === 'lower' ? -1 : 0;
   const by = (moves * s.height * pressure) / dabs;
   // Shares multiply: what is left of the way after all of them is what a stroke leaves.
   const share = 1 - (1 - s.share * pressure) ** (1 / dabs);
-  const aims =
-    s.tool === 'smooth' ? boxMeansWithin(z, g, [c0, r0, c1, r1], Math.max(1, Math.round(s.radius / 4 / g.cell))) : null;
-  const level = s.tool === 'flatten' ? meanUnder(z, g, s, x, y, [c0, r0, c1, r1]) : s.level;
+  const aims = s.tool === 'smooth' ? boxMeansWithin(z, g, box, Math.max(1, Math.round(s.radius / 4 / g.cell))) : null;
+  const level = s.tool === 'flatten' ? meanUnder(z, g, s, x, y, box) : s.level;
   let met = false;
   for (let r = r0; r <= r1; r++) {
     const dy = g.y0 + r * g.cell - y;

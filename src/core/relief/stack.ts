@@ -9,6 +9,8 @@ export const formSchema = z
     id: z.string().min(1),
     name: z.string().min(1).max(200),
     kind: z.string(),
+    /** Id of the group that holds it (`./groups.ts`); null where it stands by itself. */
+    group: z.string().nullable(),
     visible: z.boolean(),
     meets: z.enum(Object.keys(meetings) as [Meeting, ...Meeting[]]),
     /** How much of its height counts, 1 for all of it. */
@@ -120,7 +122,7 @@ export function adjust(under: Float32Array, to: Float32Array, share: number, wei
   }
 }
 
-/** A form of a stack that is so many times as high. */
+/** A form of a stack, one that stands by itself, that is so many times as high. */
 export function scaledForm(f: Form, by: number): Form {
   const kind = formKindOf(f.kind);
   if (kind.adjusts) return { ...f, values: (kind.higher?.(f.values, by) ?? f.values) as Form['values'] };

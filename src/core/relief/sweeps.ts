@@ -76,34 +76,77 @@ export function sweptAlong(
 ): Float32Array {
   const half = width / 2;
   const z = new Float32Array(g.cols * g.rows).fill(NaN);
-  for (const line of lines) {
-    const { count, s } = columnsOf([line]);
-    // How far along it each segment begins, mm.
-    const start = new Float64Array(count + 1);
-    for (let i = 0; i < count; i++) start[i + 1] = start[i] + Math.hypot(s[5 * i + 2], s[5 * i + 3]);
-    const whole = start[count];
-    nearestSegments(
-      [line],
-      g,
-      (node, square, at) => {
-        const d = Math.sqrt(square);
-        if (d > half + EDGE) return;
-        const i = at / 5;
-        const x = g.x0 + (node % g.cols) * g.cell - s[at];
-        const y = g.y0 + Math.floor(node / g.cols) * g.cell - s[at + 1];
-        const t = (x * s[at + 2] + y * s[at + 3]) * s[at + 4];
-        // Beyond the end of an open line there is nothing.
-        if (!line.closed && ((i === 0 && t < -EDGE) || (i === count - 1 && t > 1 + EDGE))) return;
-        const along = start[i] + Math.max(0, Math.min(1, t)) * (start[i + 1] - start[i]);
-        const end = line.closed ? Infinity : Math.min(along, whole - along);
-        const u = Math.min(1, d / half) * sideOf(s, count, i, line.closed, t, x, y);
-        const h = across(u, half) * tapered(end, taper);
-        if (!(z[node] >= h)) z[node] = h;
-      },
-      { most: half },
-    );
-  }
+  for (const line of lines)
+    alongLine(line, g, half + EDGE, (node, w) => {
+      // Beyond the end of an open line there is nothing.
+      if (w.beyond || w.far > half + EDGE) return;
+      const end = line.closed ? Infinity : Math.min(w.along, w.whole - w.along);
+      const h = across(Math.min(1, w.far / half) * w.side, half) * tapered(end, taper);
+      if (!(z[node] >= h)) z[node] = h;
+    });
   return z;
+}
+
+/** Where a node lies by a line. */
+interface Beside {
+  /** How far along the line the place is that is nearest to it, mm, and how long the whole line is. */
+  readonly along: number;
+  readonly whole: number;
+  /** How far it is from there, and on which side: -1 left of the way that the line goes, 1 right. */
+  readonly far: number;
+  readonly side: 1 | -1;
+  /** By how much it lies before the beginning (below zero) or behind the end of an open line, mm along its first or last segment. */
+  readonly beyond: number;
+}
+
+/** Tells where nodes lie by a line; those further than `most` from it may be left out. */
+function alongLine(line: Line, g: Grid, most: number, tell: (node: number, w: Beside) => void): void {
+  const { count, s } = columnsOf([line]);
+  // How far along it each segment begins, mm.
+  const start = new Float64Array(count + 1);
+  for (let i = 0; i < count; i++) start[i + 1] = start[i] + Math.hypot(s[5 * i + 2], s[5 * i + 3]);
+  const whole = start[count];
+  nearestSegments(
+    [line],
+    g,
+    (node, square, at) => {
+      const i = at / 5;
+      const x = g.x0 + (node % g.cols) * g.cell - s[at];
+      const y = g.y0 + Math.floor(node / g.cols) * g.cell - s[at + 1];
+      const t = (x * s[at + 2] + y * s[at + 3]) * s[at + 4];
+      const long = start[i + 1] - start[i];
+      const before = !line.closed && i === 0 && t < -EDGE;
+      const behind = !line.closed && i === count - 1 && t > 1 + EDGE;
+      tell(node, {
+        along: start[i] + Math.max(0, Math.min(1, t)) * long,
+        whole,
+        far: Math.sqrt(square),
+        side: sideOf(s, count, i, line.closed, t, x, y),
+        beyond: before ? t * long : behind ? (t - 1) * long : 0,
+      });
+    },
+    { most },
+  );
+}
+
+/**
+ * For each node how far along the nearest of some lines it lies, and how far beside it, left above zero; mm. Beyond the ends of open
+ * ones it goes on straight.
+ */
+export function besideLines(
+  lines: readonly Line[],
+  g: Grid,
+): { readonly along: Float32Array; readonly beside: Float32Array } {
+  const [along, beside, nearest] = Array.from({ length: 3 }, () => new Float32Array(g.cols * g.rows));
+  nearest.fill(Infinity);
+  for (const line of lines)
+    alongLine(line, g, Infinity, (node, w) => {
+      if (w.far >= nearest[node]) return;
+      nearest[node] = w.far;
+      along[node] = w.along + w.beyond;
+      beside[node] = -w.side * Math.sqrt(Math.max(0, w.far * w.far - w.beyond * w.beyond));
+    });
+  return { along, beside };
 }
 
 /**

@@ -2,11 +2,47 @@ import fc from 'fast-check';
 import { gridOf } from './field';
 import { chance, noise, toBorder, toPoint } from './noise';
 import { formContext, heightsOf } from '../testing/forms';
+import { loop } from '../testing/shapes';
+import type { Line } from './form';
 import { textures, type Texture, type TextureId } from './textures';
 
 const ids = Object.keys(textures) as TextureId[];
 const grid = gridOf(30, 20, 0.5);
 const shaped = (values: object, g = grid) => heightsOf('texture', values, formContext(g));
+
+describe('a texture that follows a line', () => {
+  const grid = gridOf(30, 20, 0.5);
+  const look = (values: object, lines: Line[] = []) =>
+    heightsOf('texture', { texture: 'water', size: 3, ...values }, formContext(grid, { lines }));
+  it('is what it is straight, from where the line begins', () => {
+    const line = { points: Float64Array.from([6, 4, 6, 16]), closed: false };
+    const led = look({ follows: true }, [line]);
+    // Along the line upward, to its left: as turned by a quarter about its beginning.
+    for (let r = 0; r < grid.rows; r++)
+      for (let c = 0; c < grid.cols; c++) {
+        const [along, beside] = [r * 0.5 - 4, 6 - c * 0.5];
+        const want = textures.water.at(along / 3, beside / 3, 0.5, 1) - 1;
+        expect(Math.abs(led[r * grid.cols + c] - want)).toBeLessThan(1e-4);
+      }
+  });
+  it('goes round a bend with it, and is nowhere without one', () => {
+    const circle = loop(
+      ...Array.from({ length: 720 }, (_, k) => [
+        15 + 6 * Math.cos((k * Math.PI) / 360),
+        10 + 6 * Math.sin((k * Math.PI) / 360),
+      ]).flat(),
+    );
+    const led = look({ texture: 'ripples', follows: true, variation: 0 }, [{ points: circle, closed: true }]);
+    // Rows along the line: one height all the way round.
+    for (const [x, y] of [
+      [15, 14],
+      [11, 10],
+      [15, 6],
+    ])
+      expect(led[y * 2 * grid.cols + x * 2]).toBeCloseTo(led[20 * grid.cols + 38], 2);
+    expect(look({ follows: true }).every((h) => h !== h)).toBe(true);
+  });
+});
 
 describe('textures', () => {
   it('are at least fourteen, each between its base and its depth, and of some height', () => {

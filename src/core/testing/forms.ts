@@ -11,6 +11,7 @@ export const formContext = (grid: Grid, more: Partial<FormContext> = {}): FormCo
   mesh: () => null,
   picture: () => null,
   under: new Float32Array(grid.cols * grid.rows).fill(NaN),
+  members: null,
   pixel: 0,
   ...more,
 });

@@ -37,6 +37,8 @@ export type Field =
   | (FieldBase & { readonly kind: 'motif'; readonly group?: string; readonly none?: string })
   /** Picks a carved ornament. */
   | (FieldBase & { readonly kind: 'ornament' })
+  /** A curve through points, both of whose numbers go from 0 to 1: a list of pairs, from left to right. */
+  | (FieldBase & { readonly kind: 'curve' })
   /** Picks a cutter among the given shapes; `optional` names the empty choice. */
   | (FieldBase & { readonly kind: 'cutter'; readonly shapes: readonly string[]; readonly optional?: string })
   /** A list of cutters among the given shapes; `optional` says what an empty list means. */

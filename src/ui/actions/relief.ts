@@ -6,6 +6,7 @@ import type { OneSetup } from '@/core/job/job';
 import { slug } from '@/core/pipeline/programs';
 import type { ReliefFile } from '@/core/pipeline/reliefShelf';
 import { freshForm } from '@/core/relief/freshForm';
+import { arranged, membersOf, movedForm, regrouped, standing } from '@/core/relief/groups';
 import { guessMesh, guessPicture } from '@/core/relief/guess';
 import { formKindOf } from '@/core/relief/registry';
 import { scaledForm, type Form } from '@/core/relief/stack';
@@ -164,26 +165,59 @@ export function setFormValue(id: string, key: string, value: unknown, field: Fie
   });
 }
 
+/** Copies a form; a group with all that it holds. */
 export function copyForm(id: string): void {
   const copy = freshId();
   edit('Copy form', (j) => {
-    const at = j.relief.forms.findIndex((f) => f.id === id);
-    const f = j.relief.forms[at];
+    const all = arranged(j.relief.forms);
+    const f = all.find((q) => q.id === id);
     if (!f) return;
-    const own = JSON.parse(JSON.stringify(f)) as Form;
-    j.relief.forms.splice(at + 1, 0, { ...own, id: copy, name: freeName(f.name, j.relief.forms) });
+    const own = membersOf(all, id).map((m) => ({ ...m, id: freshId(), group: copy }));
+    const like = { ...f, id: copy, name: freeName(f.name, all) };
+    j.relief.forms = all.toSpliced(all.indexOf(f) + 1, 0, ...(JSON.parse(JSON.stringify([...own, like])) as Form[]));
   });
   setView({ formId: copy });
 }
+/** Deletes a form; a group with all that it holds, which is said. */
 export function deleteForm(id: string): void {
-  edit('Delete form', (j) => void (j.relief.forms = j.relief.forms.filter((f) => f.id !== id)));
-  if (useView.getState().formId === id) setView({ formId: null });
-}
-export const moveForm = (id: string, to: number): void =>
-  edit('Reorder forms', (j) => {
-    const from = j.relief.forms.findIndex((f) => f.id === id);
-    if (from >= 0) j.relief.forms.splice(to, 0, ...j.relief.forms.splice(from, 1));
+  const forms = jobNow()?.relief.forms ?? [];
+  const held = membersOf(forms, id);
+  edit('Delete form', (j) => {
+    j.relief.forms = j.relief.forms.filter((f) => f.id !== id && !held.some((m) => m.id === f.id));
   });
+  const open = useView.getState().formId;
+  if (open === id || held.some((m) => m.id === open)) setView({ formId: null });
+  if (held.length)
+    tell(
+      'info',
+      `The group and ${held.length === 1 ? 'the form' : `the ${held.length} forms`} in it are deleted. Undo brings them back.`,
+    );
+}
+/** Puts a form into the place of another in the list. */
+export const moveForm = (id: string, over: string): void =>
+  edit('Reorder forms', (j) => void (j.relief.forms = movedForm(j.relief.forms, id, over)));
+
+/** Puts a form into a group, into a new one right where it is, or into none. */
+export function groupForm(id: string, group: string | 'new' | null): void {
+  edit(group === null ? 'Take a form out of its group' : 'Group a form', (j) => {
+    const form = j.relief.forms.find((f) => f.id === id);
+    if (!form) return;
+    if (group !== 'new') return void (j.relief.forms = regrouped(j.relief.forms, id, group));
+    const all = regrouped(j.relief.forms, id, null);
+    const made = freshForm(freshId(), freeName('Group', all), 'group');
+    const at = all.findIndex((f) => f.id === id);
+    j.relief.forms = all.toSpliced(at, 1, { ...all[at], group: made.id }, made);
+  });
+}
+/** Takes a group apart: what it holds stands by itself, where it stood. */
+export function ungroupForms(id: string): void {
+  edit('Take a group apart', (j) => {
+    j.relief.forms = arranged(j.relief.forms)
+      .map((f) => (f.group === id ? { ...f, group: null } : f))
+      .filter((f) => f.id !== id);
+  });
+  setView({ formId: null });
+}
 
 /** Sets how far apart the nodes of the relief lie, mm; null: as is proposed. */
 export const setReliefCell = (cell: number | null): void =>
@@ -196,7 +230,9 @@ export const shiftRelief = (by: number): void =>
 /** Makes the whole relief so many times as high; its highest point stays where it is. */
 export const scaleRelief = (by: number, highest: number): void =>
   edit('Change the height of the relief', (j) => {
-    j.relief.forms = j.relief.forms.map((f) => scaledForm(f, by));
+    // What a group holds is scaled with it.
+    const alone = standing(j.relief.forms);
+    j.relief.forms = j.relief.forms.map((f) => (alone.includes(f) ? scaledForm(f, by) : f));
     j.relief.baseDepth = by * (highest + j.relief.baseDepth) - highest;
   });
 

@@ -6,6 +6,7 @@ import { byGroup } from '@/core/cutters/groups';
 import { getAt, type Field } from '@/core/units/fields';
 import type { Unit } from '@/core/units/length';
 import { setView } from '@/ui/view';
+import { CurveField, type CurvePoint } from './CurveField';
 import { CuttersField } from './CuttersField';
 import { MotifField } from './MotifField';
 import { OrnamentField } from './OrnamentField';
@@ -57,6 +58,7 @@ export function FieldForm({ fields, values, unit, cutters = [], fonts = [], aske
             f.kind === 'font' ||
             f.kind === 'motif' ||
             f.kind === 'ornament' ||
+            f.kind === 'curve' ||
             (f.kind === 'choice' && f.options.length > 4);
           return (
             <Box key={f.key} sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
@@ -119,6 +121,8 @@ function One({
       return <MotifField label={f.label} value={value as string} group={f.group} none={f.none} onChange={set} />;
     case 'ornament':
       return <OrnamentField label={f.label} value={value as string} onChange={set} />;
+    case 'curve':
+      return <CurveField label={f.label} value={value as CurvePoint[]} onChange={set} />;
     case 'flag':
       return <FlagField label={f.label} value={value as boolean} onChange={set} />;
     case 'text':

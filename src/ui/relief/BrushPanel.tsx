@@ -53,12 +53,12 @@ export function BrushPanel({ form }: { form: Form }) {
           />
         ) : (
           <NumberField
-            label="Of the way"
+            label={brush.tool === 'grab' ? 'Comes along' : 'Of the way'}
             value={brush.share * 100}
             unit="%"
             min={0}
             max={100}
-            hint="In one stroke"
+            hint={brush.tool === 'grab' ? 'So far as the brush goes' : 'In one stroke'}
             onChange={(v) => setBrush({ share: v / 100 })}
           />
         )}

@@ -1,6 +1,8 @@
 'use client';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import { meetings, type Meeting } from '@/core/relief/form';
+import { groupOf } from '@/core/relief/groups';
 import { formKindOf } from '@/core/relief/registry';
 import { formSchema, type Form } from '@/core/relief/stack';
 import { choices } from '@/core/units/fields';
@@ -8,7 +10,7 @@ import { limitsOf } from '@/core/units/limits';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeForm } from '@/ui/actions/edits';
-import { setFormValue } from '@/ui/actions/relief';
+import { groupForm, setFormValue, ungroupForms } from '@/ui/actions/relief';
 import { FieldForm } from '@/ui/common/FieldForm';
 import { ChoiceField, LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
@@ -21,6 +23,7 @@ const grid = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))'
 /** The values of one form: its own, how it meets what lies under it, and where. */
 export function FormEditor({ form }: { form: Form }) {
   const unit = useLater(useOpenJob, (s) => s.job!.unit);
+  const forms = useLater(useOpenJob, (s) => s.job!.relief.forms);
   const asked = useLater(useView, (v) => v.typing);
   const kind = formKindOf(form.kind);
   const lines = kind.lines?.(form.values);
@@ -53,6 +56,11 @@ export function FormEditor({ form }: { form: Form }) {
           />
         )}
         {kind.brushed && <BrushPanel form={form} />}
+        {kind.holds && (
+          <Button size="small" color="inherit" variant="outlined" onClick={() => ungroupForms(form.id)}>
+            Take the group apart
+          </Button>
+        )}
         <FieldForm
           fields={kind.fields}
           values={form.values}
@@ -94,6 +102,18 @@ export function FormEditor({ form }: { form: Form }) {
             value={form.name}
             onChange={(v) => v.trim() && change('Rename form', (f) => void (f.name = v.trim().slice(0, 200)))}
           />
+          {!kind.holds && (
+            <ChoiceField
+              label="In group"
+              value={groupOf(forms, form)?.id ?? ''}
+              options={[
+                { value: '', label: 'In none' },
+                ...forms.filter((f) => formKindOf(f.kind).holds).map((f) => ({ value: f.id, label: f.name })),
+                { value: 'new', label: 'A new one' },
+              ]}
+              onChange={(v) => groupForm(form.id, v || null)}
+            />
+          )}
         </Box>
       </Group>
       <Group title="Where">

@@ -1,8 +1,10 @@
 'use client';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
+import ChevronRightRounded from '@mui/icons-material/ChevronRightRounded';
 import ContentCopyRounded from '@mui/icons-material/ContentCopyRounded';
 import DeleteOutlineRounded from '@mui/icons-material/DeleteOutlineRounded';
+import ExpandMoreRounded from '@mui/icons-material/ExpandMoreRounded';
 import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
 import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
 import Box from '@mui/material/Box';
@@ -41,12 +43,15 @@ function FormLook({ form }: { form: Form }) {
 }
 
 /** One form of the stack: its name, what it is and how it meets what lies under it. */
-export function FormRow({ form }: { form: Form }) {
+export function FormRow({ form, held, within }: { form: Form; held: number; within: Form | null }) {
   const open = useLater(useView, (v) => v.formId === form.id);
   const remark = useLater(useWork, (w) => w.relief?.shaped.remarks[form.id] ?? '');
   const kind = formKindOf(form.kind);
   const pixel = useLater(useWork, (w) => w.relief?.shaped.pixels[form.id]);
   const unit = useLater(useOpenJob, (s) => s.job!.unit);
+  const folded = useLater(useView, (v) => v.foldedForms.includes(form.id));
+  const counts = form.visible && (within?.visible ?? true);
+  const holds = kind.holds ? [held === 1 ? '1 form' : `${held || 'no'} forms`] : [];
   const how = kind.adjusts ? 'on all under it' : meetings[form.meets].toLowerCase();
   const pixels = pixel ? [`pixels of ${lengthText(pixel, unit, unit === 'mm' ? 2 : 4)}`] : [];
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: form.id });
@@ -66,8 +71,23 @@ export function FormRow({ form }: { form: Form }) {
         borderColor: open ? 'primary.main' : 'divider',
         boxShadow: open ? '0 0 0 1px var(--mui-palette-primary-main)' : 'none',
         borderRadius: 2,
+        ml: within ? 2.5 : 0,
       }}
     >
+      {kind.holds && held > 0 && (
+        <IconButton
+          size="small"
+          aria-label={`${folded ? 'Show' : 'Hide'} what is in ${form.name}`}
+          aria-expanded={!folded}
+          onClick={() =>
+            setView((v) => ({
+              foldedForms: folded ? v.foldedForms.filter((id) => id !== form.id) : [...v.foldedForms, form.id],
+            }))
+          }
+        >
+          {folded ? <ChevronRightRounded fontSize="small" /> : <ExpandMoreRounded fontSize="small" />}
+        </IconButton>
+      )}
       <Box
         {...attributes}
         {...listeners}
@@ -88,7 +108,7 @@ export function FormRow({ form }: { form: Form }) {
           pr: 1,
           py: 0.5,
           cursor: 'pointer',
-          opacity: form.visible ? 1 : 0.55,
+          opacity: counts ? 1 : 0.55,
           borderRadius: 2,
           '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 },
         }}
@@ -101,7 +121,7 @@ export function FormRow({ form }: { form: Form }) {
             {form.name}
           </Box>
           <Box sx={{ fontSize: 12.5, color: remark ? 'error.main' : 'text.secondary' }}>
-            {remark || [kind.name, how, ...pixels].join(' \u00b7 ')}
+            {remark || [kind.name, ...holds, how, ...pixels].join(' \u00b7 ')}
           </Box>
         </Box>
       </Box>

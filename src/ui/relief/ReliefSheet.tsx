@@ -3,6 +3,7 @@ import BlurOnRounded from '@mui/icons-material/BlurOnRounded';
 import BrushOutlined from '@mui/icons-material/BrushOutlined';
 import FileDownloadOutlined from '@mui/icons-material/FileDownloadOutlined';
 import FlipRounded from '@mui/icons-material/FlipRounded';
+import FolderOutlined from '@mui/icons-material/FolderOutlined';
 import FilterVintageOutlined from '@mui/icons-material/FilterVintageOutlined';
 import FormatShapesRounded from '@mui/icons-material/FormatShapesRounded';
 import ImageOutlined from '@mui/icons-material/ImageOutlined';
@@ -17,6 +18,7 @@ import { useWork } from '@/compute/useWork';
 import type { OneSetup } from '@/core/job/job';
 import { reliefCell } from '@/core/pipeline/shaping';
 import { gridOf } from '@/core/relief/field';
+import { arranged, groupOf, membersOf } from '@/core/relief/groups';
 import { formKinds } from '@/core/relief/registry';
 import { formatLength } from '@/core/units/length';
 import { useLater } from '@/ui/later';
@@ -47,6 +49,7 @@ const icons: Readonly<Record<string, React.ReactNode>> = {
   denoise: <BlurOnRounded />,
   limit: <VerticalAlignCenterRounded />,
   turned: <FlipRounded />,
+  group: <FolderOutlined />,
 };
 
 /** What a resolution costs, in words. */
@@ -79,7 +82,10 @@ export function ReliefSheet() {
   const relief = useLater(useWork, (w) => w.relief);
   const { forms } = job.relief;
   const open = forms.find((f) => f.id === formId);
-  const shown = [...forms].reverse();
+  const folded = useLater(useView, (v) => v.foldedForms);
+  const shown = arranged(forms)
+    .reverse()
+    .filter((f) => !folded.includes(groupOf(forms, f)?.id ?? ''));
   const facts = relief?.shaped.facts;
   return (
     <>
@@ -124,16 +130,11 @@ export function ReliefSheet() {
       <SortableList
         label="Forms"
         ids={shown.map((f) => f.id)}
-        move={(id, over) =>
-          moveForm(
-            id,
-            forms.findIndex((f) => f.id === over),
-          )
-        }
+        move={moveForm}
         sx={{ gap: 0.5, pb: forms.length ? 1.5 : 0 }}
       >
         {shown.map((f) => (
-          <FormRow key={f.id} form={f} />
+          <FormRow key={f.id} form={f} held={membersOf(forms, f.id).length} within={groupOf(forms, f)} />
         ))}
       </SortableList>
       <WorkLeft />

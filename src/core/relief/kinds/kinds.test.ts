@@ -75,6 +75,47 @@ describe('forms from outlines', () => {
       expect(worst).toBeLessThan(0.002);
     }
   });
+  it('that are flat may have walls that lean inwards, and say where they are too narrow for it', () => {
+    const { z, remark } = shaped('outline', { edge: 'flat', height: 3, draft: 20 }, [...square, box(8, 8, 12, 12)]);
+    const lean = Math.tan((20 * Math.PI) / 180);
+    let walls = 0;
+    z.forEach((h, i) => {
+      const [x, y] = [(i % grid.cols) * grid.cell, Math.floor(i / grid.cols) * grid.cell];
+      const d = bruteDistance([...square, box(8, 8, 12, 12)], x, y);
+      if (h !== h) return;
+      if (d < 3 * lean) walls++;
+      expect(Math.abs(h - Math.min(3, d / lean))).toBeLessThan(1e-4);
+    });
+    expect(walls).toBeGreaterThan(100);
+    expect(remark).toBe('');
+    const narrow = shaped('outline', { edge: 'flat', height: 3, draft: 45 }, [box(2, 2, 6, 18)]);
+    expect(narrow.remark).toMatch(/reaches 2 mm, not 3/);
+    expect(at(narrow.z, 4, 10)).toBeCloseTo(2, 5);
+  });
+  it('have the edge that is drawn: as it was drawn, made wider, capped, or fitted to its highest place', () => {
+    const line = { points: Float64Array.from([100, 50, 101, 52, 103, 51]), closed: false };
+    const k = formKindOf('outline');
+    const edge = (values: object) =>
+      k.evaluate(
+        { ...(k.defaults as object), edge: 'drawn', ...values },
+        formContext(grid, { region: square, profile: [line] }),
+      ).z;
+    // Up by 2 over the first millimetre, down by 1 over two more, level from there.
+    const asDrawn = edge({});
+    for (const [x, h] of [
+      [2.5, 1],
+      [3, 2],
+      [4, 1.5],
+      [5, 1],
+      [9, 1],
+    ])
+      expect(at(asDrawn, x, 10)).toBeCloseTo(h, 5);
+    expect(at(edge({ over: 6 }), 4, 10)).toBeCloseTo(2, 5);
+    expect(at(edge({ top: 'capped', height: 1.25 }), 3, 10)).toBeCloseTo(1.25, 5);
+    const fitted = edge({ top: 'fitted', height: 0.5 });
+    expect([at(fitted, 3, 10), at(fitted, 9, 10)]).toEqual([expect.closeTo(0.5, 5), expect.closeTo(0.25, 5)]);
+    expect(shaped('outline', { edge: 'drawn' }, square).remark).toMatch(/No line is picked for its edge/);
+  });
   it('say when there is nothing to be made of', () => {
     const { z, remark } = shaped('outline', {}, []);
     expect(remark).toMatch(/No closed outline/);
@@ -108,6 +149,25 @@ describe('ground', () => {
     const tan = (a: number) => Math.tan((a * Math.PI) / 180);
     expect(at(z, 12, 10)).toBeCloseTo(3, 6);
     expect(at(z, 24, 0)).toBeCloseTo(3 + 12 * tan(10) - 10 * tan(-5), 5);
+  });
+});
+
+describe('domed ground', () => {
+  it.each([1.5, -1.5])('is part of a sphere, %d mm from the corners to the middle', (dome) => {
+    const { z } = shaped('ground', { dome, height: 1 });
+    const c = Math.hypot(12, 10);
+    const r = (c * c + 1.5 * 1.5) / 3;
+    for (const [x, y] of [
+      [0, 0],
+      [12, 10],
+      [5, 17],
+      [24, 10],
+    ]) {
+      const d = Math.hypot(x - 12, y - 10);
+      expect(at(z, x, y)).toBeCloseTo(1 + Math.sign(dome) * (Math.sqrt(r * r - d * d) - (r - 1.5)), 5);
+    }
+    expect(at(z, 0, 20)).toBeCloseTo(1, 5);
+    expect(at(z, 12, 10)).toBeCloseTo(1 + dome, 5);
   });
 });
 

@@ -1,9 +1,18 @@
 import { z } from 'zod';
 import { stillWanted } from '../../units/stillWanted';
+import { choices } from '../../units/fields';
+import { curveThrough, isStraight, STRAIGHT } from '../curve';
 import { formKind, nowhere } from '../form';
-import { reduced, withoutSteps, type GreyPicture } from '../picture';
+import { cropped, LEAST_LEFT, reduced, withoutSteps, type Crop, type GreyPicture } from '../picture';
+import { besideLines } from '../sweeps';
+import { layings, sampled, tiled, type Laying } from '../tiles';
 
 const size = z.number().min(0.1).max(5000);
+const margin = z
+  .number()
+  .min(0)
+  .max(100 - LEAST_LEFT);
+const share = z.number().min(0).max(1);
 const schema = z.object({
   /** Id of its file among the job's assets: a PNG, whatever it was brought as. */
   picture: z.string(),
@@ -18,14 +27,29 @@ const schema = z.object({
   /** From black to white, mm. */
   rise: z.number().min(0).max(300),
   invert: z.boolean(),
+  /** What each grey is taken for, from left to right. */
+  curve: z
+    .array(z.tuple([share, share]))
+    .min(2)
+    .max(16)
+    .refine((c) => c.every(([x], k) => k === 0 || x > c[k - 1][0]), 'the points of a curve stand from left to right'),
   /** 1: heights as the greys; above, middle greys come to lie lower; below, higher. */
   gamma: z.number().min(0.1).max(10),
   /** Whether the steps between neighbouring greys are smoothed away. */
   smooth: z.boolean(),
   /** It runs out to nothing over so much of its edge, mm. */
   fade: z.number().min(0).max(500),
+  /** What is left out at its sides, per cent of the file. */
+  crop: z
+    .object({ left: margin, right: margin, top: margin, bottom: margin })
+    .refine((c) => c.left + c.right < 100 && c.top + c.bottom < 100, 'nothing is left of the picture'),
+  laid: z.enum(Object.keys(layings) as [Laying, ...Laying[]]),
+  /** Where it is repeated: whether it runs along picked lines. */
+  follows: z.boolean(),
 });
 type Values = z.infer<typeof schema>;
+
+const follows = (v: Values): boolean => v.laid !== 'once' && v.follows;
 
 /** A picture whose greys are heights: black at the form's base, white highest. What lies beside it is empty. */
 export const picture = formKind({
@@ -40,12 +64,19 @@ export const picture = formKind({
     { kind: 'flag', key: 'linked', label: 'Width and height keep their ratio' },
     { kind: 'length', key: 'rise', label: 'Rise from black to white' },
     { kind: 'number', key: 'gamma', label: 'Gamma' },
+    { kind: 'curve', key: 'curve', label: 'Curve of the greys' },
     { kind: 'flag', key: 'invert', label: 'Dark stands high' },
     { kind: 'flag', key: 'smooth', label: 'Smooth the steps of its greys' },
-    { kind: 'length', key: 'fade', label: 'Fade at its edge' },
+    { kind: 'choice', key: 'laid', label: 'Laid', options: choices(layings) },
+    { kind: 'length', key: 'fade', label: 'Fade at its edge', when: (v) => v.laid === 'once' },
+    { kind: 'flag', key: 'follows', label: 'Follow picked lines', when: (v) => v.laid !== 'once' },
     { kind: 'number', key: 'turn', label: 'Turned by', unit: '\u00b0' },
     { kind: 'length', key: 'x', label: 'Middle X' },
     { kind: 'length', key: 'y', label: 'Middle Y' },
+    { kind: 'number', key: 'crop.left', label: 'Left out on the left', unit: '%' },
+    { kind: 'number', key: 'crop.right', label: 'On the right', unit: '%' },
+    { kind: 'number', key: 'crop.top', label: 'At the top', unit: '%' },
+    { kind: 'number', key: 'crop.bottom', label: 'At the bottom', unit: '%' },
   ],
   defaults: {
     picture: '',
@@ -56,43 +87,47 @@ export const picture = formKind({
     turn: 0,
     linked: true,
     rise: 2,
+    curve: STRAIGHT.map(([x, y]): [number, number] => [x, y]),
     invert: false,
     gamma: 1,
     smooth: true,
     fade: 0,
+    crop: { left: 0, right: 0, top: 0, bottom: 0 },
+    laid: 'once',
+    follows: false,
   },
   assets: (v) => [v.picture],
-  changed: follow,
+  changed: (v, was) => (v.crop === was.crop ? follow(v, was) : recropped(v, was)),
+  lines: (v) => (follows(v) ? { words: 'Along', none: 'Pick the lines that it follows' } : null),
   frame: ({ x, y, width, height, turn }) => ({ x, y, width, height, turn }),
   pulled: (v, sx, sy) => follow({ ...v, width: within(v.width * sx), height: within(v.height * sy) }, v),
-  evaluate(v, { grid: g, picture }) {
+  evaluate(v, { grid: g, picture, lines }) {
     const file = picture(v.picture);
     if (!file) return nowhere(g, 'Its file is not on this device. Bring the picture again.');
-    const { p, by } = heightsOf(file, v, g.cell);
-    const [across, down] = [file.width / by, file.height / by];
+    if (follows(v) && !lines.length)
+      return nowhere(g, 'No line is picked for it to follow. Draw one and pick it, or let it run straight.');
+    const { p, pixel } = heightsOf(file, v, g.cell);
+    const once = v.laid === 'once';
+    const at = v.laid === 'once' ? sampled(p) : tiled(p, v.laid);
+    const led = follows(v) ? besideLines(lines, g) : null;
     const out = new Float32Array(g.cols * g.rows).fill(NaN);
     const turn = (-v.turn * Math.PI) / 180;
     const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
-    for (let r = 0; r < g.rows; r++) {
+    for (let r = 0, i = 0; r < g.rows; r++) {
       stillWanted(g.cols);
-      const dy = g.y0 + r * g.cell - v.y;
-      for (let c = 0; c < g.cols; c++) {
-        const dx = g.x0 + c * g.cell - v.x;
+      for (let c = 0; c < g.cols; c++, i++) {
+        const dx = led ? led.along[i] : g.x0 + c * g.cell - v.x;
+        const dy = led ? led.beside[i] : g.y0 + r * g.cell - v.y;
         const x = dx * cos - dy * sin;
         const y = dx * sin + dy * cos;
-        const edge = Math.min(v.width / 2 - Math.abs(x), v.height / 2 - Math.abs(y));
+        const edge = once ? Math.min(v.width / 2 - Math.abs(x), v.height / 2 - Math.abs(y)) : Infinity;
         // A node on the very edge belongs to it.
         if (edge < -1e-9) continue;
-        const h = between(p, (x / v.width + 0.5) * across - 0.5, (0.5 - y / v.height) * down - 0.5);
-        out[r * g.cols + c] = edge < v.fade ? h * (0.5 - 0.5 * Math.cos((Math.PI * edge) / v.fade)) : h;
+        const h = at(x / v.width + 0.5, 0.5 - y / v.height);
+        out[i] = edge < v.fade ? h * (0.5 - 0.5 * Math.cos((Math.PI * edge) / v.fade)) : h;
       }
     }
-    const pixel = Math.max(v.width / file.width, v.height / file.height);
-    return {
-      z: out,
-      pixel,
-      remark: '',
-    };
+    return { z: out, pixel, remark: '' };
   },
 });
 
@@ -105,40 +140,47 @@ function follow(v: Values, was: Values): Values {
   return v.height !== was.height ? { ...v, width: (was.width * v.height) / was.height } : v;
 }
 
+/** More left out on one side leaves less on the other, and what stays keeps its size. */
+function recropped(v: Values, was: Values): Values {
+  const crop = { ...v.crop };
+  const pairs = [
+    ['left', 'right'],
+    ['right', 'left'],
+    ['top', 'bottom'],
+    ['bottom', 'top'],
+  ] as const;
+  for (const [side, other] of pairs)
+    if (crop[side] !== was.crop[side]) crop[other] = Math.min(crop[other], 100 - LEAST_LEFT - crop[side]);
+  const stays = (c: Crop) => [100 - c.left - c.right, 100 - c.top - c.bottom];
+  const [now, before] = [stays(crop), stays(was.crop)];
+  const [across, up] = [v.width / before[0], v.height / before[1]];
+  // What stays lies where it lay: its middle moves with the side that was cut.
+  const turn = (v.turn * Math.PI) / 180;
+  const dx = ((crop.left - was.crop.left - crop.right + was.crop.right) / 2) * across;
+  const dy = ((crop.bottom - was.crop.bottom - crop.top + was.crop.top) / 2) * up;
+  return {
+    ...v,
+    crop,
+    width: within(now[0] * across),
+    height: within(now[1] * up),
+    x: v.x + dx * Math.cos(turn) - dy * Math.sin(turn),
+    y: v.y + dx * Math.sin(turn) + dy * Math.cos(turn),
+  };
+}
+
 /** The picture's pixels as heights, mm: no more of them than nodes can show. */
-function heightsOf(file: GreyPicture, v: Values, cell: number): { readonly p: GreyPicture; readonly by: number } {
-  const pixel = Math.min(v.width / file.width, v.height / file.height);
-  const by = Math.max(1, Math.min(Math.floor(cell / pixel), file.width, file.height));
+function heightsOf(whole: GreyPicture, v: Values, cell: number): { readonly p: GreyPicture; readonly pixel: number } {
+  const file = cropped(whole, v.crop);
+  const [wide, high] = [v.width / file.width, v.height / file.height];
+  const by = Math.max(1, Math.min(Math.floor(cell / Math.min(wide, high)), file.width, file.height));
   const p = reduced(v.smooth ? withoutSteps(file) : file, by);
   const light = new Float32Array(p.light.length);
+  const curve = isStraight(v.curve) ? null : curveThrough(v.curve);
   // Powers of millions of pixels are only worked out where they are asked for.
   for (let i = 0; i < light.length; i++) {
     const l = v.invert ? 1 - p.light[i] : p.light[i];
-    light[i] = v.rise * (v.gamma === 1 ? l : l ** v.gamma);
+    const c = curve && l === l ? curve(l) : l;
+    light[i] = v.rise * (v.gamma === 1 ? c : c ** v.gamma);
   }
-  return { p: { ...p, light }, by };
-}
-
-/** Height between the middles of four pixels; as the nearest beyond the outermost. NaN where the nearest is empty. */
-function between({ width, height, light }: GreyPicture, u: number, v: number): number {
-  const x = Math.min(width - 1, Math.max(0, u));
-  const y = Math.min(height - 1, Math.max(0, v));
-  const near = light[Math.round(y) * width + Math.round(x)];
-  if (near !== near) return NaN;
-  const c = Math.min(Math.max(0, width - 2), Math.floor(x));
-  const r = Math.min(Math.max(0, height - 2), Math.floor(y));
-  const s = x - c;
-  const t = y - r;
-  const i = r * width + c;
-  const right = width > 1 ? 1 : 0;
-  const down = height > 1 ? width : 0;
-  const a = light[i];
-  const b = light[i + right];
-  const d = light[i + down];
-  const e = light[i + down + right];
-  // An empty neighbour is as the nearest: it draws nothing down.
-  return (
-    ((a === a ? a : near) * (1 - s) + (b === b ? b : near) * s) * (1 - t) +
-    ((d === d ? d : near) * (1 - s) + (e === e ? e : near) * s) * t
-  );
+  return { p: { ...p, light }, pixel: Math.max(wide, high) };
 }

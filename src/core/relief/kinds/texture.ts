@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { stillWanted } from '../../units/stillWanted';
 import { choices } from '../../units/fields';
-import { formKind } from '../form';
+import { formKind, nowhere } from '../form';
+import { besideLines } from '../sweeps';
 import { textures, type Texture, type TextureId } from '../textures';
 
 const ids = Object.keys(textures) as [TextureId, ...TextureId[]];
@@ -14,6 +15,8 @@ const schema = z.object({
   /** How far it leaves a regular pattern, per cent. */
   variation: z.number().min(0).max(100),
   seed: z.number().int().min(0).max(1_000_000),
+  /** Whether it runs along picked lines. */
+  follows: z.boolean(),
 });
 
 /** A ground of our own, the same for the same seed; its highest places stand at the form's base, so that it is cut into it. */
@@ -34,20 +37,25 @@ export const texture = formKind({
     { kind: 'number', key: 'angle', label: 'Angle', unit: '\u00b0' },
     { kind: 'number', key: 'variation', label: 'Variation', unit: '%' },
     { kind: 'number', key: 'seed', label: 'Seed', whole: true },
+    { kind: 'flag', key: 'follows', label: 'Follow picked lines' },
   ],
-  defaults: { texture: 'water', size: 8, depth: 1, angle: 0, variation: 50, seed: 1 },
-  evaluate(v, { grid: g }) {
+  defaults: { texture: 'water', size: 8, depth: 1, angle: 0, variation: 50, seed: 1, follows: false },
+  lines: (v) => (v.follows ? { words: 'Along', none: 'Pick the lines that it follows' } : null),
+  evaluate(v, { grid: g, lines }) {
     const { at }: Texture = textures[v.texture];
+    if (v.follows && !lines.length)
+      return nowhere(g, 'No line is picked for it to follow. Draw one and pick it, or let it run straight.');
+    const led = v.follows ? besideLines(lines, g) : null;
     const turn = (v.angle * Math.PI) / 180;
     const [cos, sin] = [Math.cos(turn) / v.size, Math.sin(turn) / v.size];
     const vary = v.variation / 100;
     const z = new Float32Array(g.cols * g.rows);
-    for (let r = 0; r < g.rows; r++) {
-      stillWanted();
-      const y = g.y0 + r * g.cell;
-      for (let c = 0; c < g.cols; c++) {
-        const x = g.x0 + c * g.cell;
-        z[r * g.cols + c] = v.depth * (at(x * cos + y * sin, y * cos - x * sin, vary, v.seed) - 1);
+    for (let r = 0, i = 0; r < g.rows; r++) {
+      stillWanted(g.cols);
+      for (let c = 0; c < g.cols; c++, i++) {
+        const x = led ? led.along[i] : g.x0 + c * g.cell;
+        const y = led ? led.beside[i] : g.y0 + r * g.cell;
+        z[i] = v.depth * (at(x * cos + y * sin, y * cos - x * sin, vary, v.seed) - 1);
       }
     }
     return { z, remark: '' };
