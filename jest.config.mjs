@@ -10,6 +10,8 @@ const esm = [
   'any-ascii',
   'fast-png',
   'iobuffer',
+  'property-graph',
+  '@gltf-transform',
 ];
 export const shared = {
   testEnvironment: 'node',

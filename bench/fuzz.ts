@@ -1,7 +1,8 @@
 /**
  * Throws broken files at every reader for as long as it is told: `npm run fuzz -- 120` (seconds; 60 when not said). Good files
  * are mutated byte by byte and piece by piece. A reader may refuse a file by its own error; anything else, or more than
- * two seconds, is printed with the seed that gives the file again: `npm run fuzz -- 0 SEED`. Ends with 1 when there was any.
+ * two seconds, is printed with the seed that gives the file again: `npm run fuzz -- 0 SEED`. Some readers alone:
+ * `npm run fuzz -- 600 - stl,obj,3mf,gltf,png`. Ends with 1 when there was any.
  */
 import { runInThisContext } from 'node:vm';
 import { unpackJob } from '../src/core/job/archive';
@@ -11,7 +12,8 @@ import { ExchangeError } from '../src/core/exchange/drawn';
 import { readCutters } from '../src/core/exchange/cutterSheet';
 import { itemsOf } from '../src/core/exchange/items';
 import { readDxf } from '../src/core/exchange/dxf/read';
-import { readMesh } from '../src/core/exchange/mesh/read';
+import { zipSync } from 'fflate';
+import { readAnyMesh, readMesh } from '../src/core/exchange/mesh/read';
 import { readPicture } from '../src/core/exchange/picture/read';
 import { gridOf } from '../src/core/relief/field';
 import { meshHeights } from '../src/core/relief/raster';
@@ -30,6 +32,7 @@ function saysNothingForeign(words: string): void {
   const word = FOREIGN.exec(words);
   if (word) throw new Error(`says "${word[0]}": ${words.slice(0, 200)}`);
 }
+const names = process.argv[4]?.split(',');
 /** A worker of the app may take so much, bytes. */
 const MOST_MEMORY = 1e9;
 
@@ -47,6 +50,21 @@ const readers: { name: keyof typeof goodFiles; read: (b: Uint8Array) => unknown;
     },
     { name: 'stl', read: (b) => meshHeights(readMesh('f.stl', b), seen), refusal: (e) => e instanceof ExchangeError },
     { name: 'obj', read: (b) => meshHeights(readMesh('f.obj', b), seen), refusal: (e) => e instanceof ExchangeError },
+    {
+      name: '3mf',
+      read: async (b) => meshHeights(await readAnyMesh('f.3mf', b), seen),
+      refusal: (e) => e instanceof ExchangeError,
+    },
+    {
+      name: '3mf model',
+      read: async (b) => meshHeights(await readAnyMesh('f.3mf', zipSync({ 'a.model': b })), seen),
+      refusal: (e) => e instanceof ExchangeError,
+    },
+    {
+      name: 'gltf',
+      read: async (b) => meshHeights(await readAnyMesh('f.gltf', b), seen),
+      refusal: (e) => e instanceof ExchangeError,
+    },
     { name: 'png', read: (b) => readPicture('f.png', b), refusal: (e) => e instanceof ExchangeError },
     { name: 'job.json', read: unpackJob, refusal: (e) => e instanceof JobError },
     { name: '.mirvak', read: unpackJob, refusal: (e) => e instanceof JobError },
@@ -73,16 +91,19 @@ const readers: { name: keyof typeof goodFiles; read: (b: Uint8Array) => unknown;
     { name: 'program', read: (b) => parseProgram(said(b)), refusal: (e) => e instanceof ProgramError },
   ];
 
-function once(seed: number): string | null {
+/** Those that files are thrown at: all, or the named ones. */
+const asked = readers.filter((q) => !names || names.includes(q.name));
+
+async function once(seed: number): Promise<string | null> {
   const r = seeded(seed);
-  const reader = readers[Math.floor(r() * readers.length)];
+  const reader = asked[Math.floor(r() * asked.length)];
   const file = broken(goodFiles[reader.name], r);
   const begun = performance.now();
   let why: string | null = null;
   try {
     // A reader that hangs is stopped after twice the time.
-    Object.assign(globalThis, { readNow: () => void reader.read(file) });
-    runInThisContext('readNow()', { timeout: reader.name === 'font' ? 1000 : 2 * SLOW_MS });
+    Object.assign(globalThis, { readNow: () => reader.read(file) });
+    await runInThisContext('readNow()', { timeout: reader.name === 'font' ? 1000 : 2 * SLOW_MS });
   } catch (e) {
     // Fonts are first read aside by the app, in a worker that is given up after some seconds.
     if (reader.name === 'font' && (e as { code?: string }).code === 'ERR_SCRIPT_EXECUTION_TIMEOUT') return null;
@@ -107,14 +128,14 @@ function once(seed: number): string | null {
 console.warn = console.error = () => {};
 const seconds = Number(process.argv[2] ?? 60);
 const only = process.argv[3];
-if (only) console.log(once(Number(only)) ?? 'read, or refused properly');
+if (only && only !== '-') console.log((await once(Number(only))) ?? 'read, or refused properly');
 else {
   const end = Date.now() + 1000 * seconds;
   const first = Date.now() & 0x7fffffff;
   let n = 0;
   let bad = 0;
   for (; Date.now() < end && bad < 10; n++) {
-    const why = once(first + n);
+    const why = await once(first + n);
     if (why) {
       bad++;
       console.log(why);

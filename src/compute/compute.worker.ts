@@ -17,11 +17,11 @@ import type { Onlooker } from '@/core/proof/cutting';
 import { lineNear, lineOnTable } from '@/core/proof/lookup';
 import type { PlacedProgram } from '@/core/proof/placed';
 import { createPlayer, type Player } from '@/core/proof/player';
-import { readMesh } from '@/core/exchange/mesh/read';
+import { isKeptMesh, readAnyMesh } from '@/core/exchange/mesh/read';
 import { readPicture } from '@/core/exchange/picture/read';
 import { bodyOf, closedMesh } from '@/core/exchange/mesh/body';
 import { writeObj } from '@/core/exchange/mesh/writeObj';
-import { writeStl } from '@/core/exchange/mesh/writeStl';
+import { stlOfMesh, writeStl } from '@/core/exchange/mesh/writeStl';
 import { writeHeights } from '@/core/exchange/picture/write';
 import { ornamentLook } from '@/core/relief/ornaments/carve';
 import { outlinesOf } from '@/core/relief/outlined';
@@ -276,9 +276,10 @@ const api: ComputeApi = {
     return { ...rest, count: items.length };
   },
   madeItems: (from, to) => opened?.items.slice(from, to) ?? [],
-  lookAtMesh(name, bytes) {
-    const mesh = readMesh(name, bytes);
-    return { triangles: trianglesOf(mesh), box: boxOfMesh(mesh) };
+  async lookAtMesh(name, bytes) {
+    const mesh = await readAnyMesh(name, bytes);
+    const kept = isKeptMesh(name) ? null : stlOfMesh(mesh, name);
+    return Comlink.transfer({ triangles: trianglesOf(mesh), box: boxOfMesh(mesh), kept }, kept ? [kept.buffer] : []);
   },
   lookAtPicture(name, bytes) {
     const { width, height, greys } = readPicture(name, bytes);

@@ -79,7 +79,11 @@ export interface ArtworkApi {
   ): Omit<ImportedArtwork, 'items'> & { readonly count: number };
   madeItems(from: number, to: number): Item[];
   /** Reads a mesh to see whether it is sound: how many triangles it has, and its box. */
-  lookAtMesh(name: string, bytes: Uint8Array): { readonly triangles: number; readonly box: MeshBox };
+  /** Reads a mesh; `kept` is what of it a job keeps, where that is not the file itself. */
+  lookAtMesh(
+    name: string,
+    bytes: Uint8Array,
+  ): Promise<{ readonly triangles: number; readonly box: MeshBox; readonly kept: Uint8Array | null }>;
   /** Reads a picture to see whether it is sound: its size in pixels, and how many greys its file can tell apart. */
   lookAtPicture(
     name: string,

@@ -24,7 +24,7 @@ export interface SectionLine {
   y1: number;
 }
 
-interface View {
+export interface View {
   stage: Stage;
   /** Picked items. */
   picked: string[];
@@ -54,6 +54,10 @@ interface View {
   linkInto: { readonly left: number; readonly top: number } | null;
   /** A drawing that does not say its unit, and who waits for the answer (mm a unit, or null to leave it). */
   unitQuestion: {
+    /** Why it is asked. */
+    readonly says: string;
+    /** What it is multiplied by to fit into the blank, where that is an answer too. */
+    readonly fitting?: number;
     readonly name: string;
     readonly width: number;
     readonly height: number;

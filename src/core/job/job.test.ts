@@ -114,6 +114,17 @@ describe('archives', () => {
     expect(() => openZip(zipSync({ 'x/job.json': new Uint8Array(2001) }), limits)).toThrow(
       /"x\/job\.json" in the archive is larger/,
     );
+    // Who says that a hundred bytes are a gigabyte is not given the room; what is not asked for is not looked at.
+    const liar = zipSync({ 'job.json': strToU8('{}'), 'a.bin': strToU8('x') });
+    const said = new DataView(liar.buffer, liar.byteOffset);
+    for (let i = 0; i + 4 < liar.length; i++)
+      if (said.getUint32(i, true) === 0x02014b50) {
+        said.setUint32(i + 24, 1e9, true);
+        break;
+      }
+    const wide = { ...limits, opened: 2e9, each: [] };
+    expect(() => openZip(liar, wide)).toThrow(/"job.json" in the archive is damaged/);
+    expect(Object.keys(openZip(liar, { ...wide, wanted: (f) => f === 'a.bin' }))).toEqual(['a.bin']);
     // 8 MB of nothing that say they are 1 kB: no more than that comes out.
     const bomb = zipSync({ 'job.json': new Uint8Array(8 << 20) });
     const view = new DataView(bomb.buffer, bomb.byteOffset);

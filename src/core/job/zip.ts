@@ -7,9 +7,14 @@ export interface ZipLimits {
   readonly packed: number;
   readonly opened: number;
   readonly files: number;
+  /** Which of them are opened at all; all where it is not said. */
+  readonly wanted?: (name: string) => boolean;
   /** The largest file with this ending. */
   readonly each: readonly { readonly ending: string; readonly most: number }[];
 }
+
+/** Deflate packs no more than so many bytes into one (RFC 1951: 258 of them for two bits). */
+const TIGHTEST = 1032;
 
 const MB = 1024 * 1024;
 const megabytes = (bytes: number): string => `${Math.round(bytes / MB)} MB`;
@@ -25,6 +30,9 @@ export function openZip(bytes: Uint8Array, limits: ZipLimits): Unzipped {
     return unzipSync(bytes, {
       // What a file is opened out to is as large as it says here, and no larger, whatever its data would give.
       filter: (f) => {
+        if (limits.wanted && !limits.wanted(f.name)) return false;
+        // Nothing is packed tighter than that: who says so lies, and would be given the room.
+        if (f.originalSize > TIGHTEST * f.size + 64) throw new JobError(`"${f.name}" in the archive is damaged.`);
         total += f.originalSize;
         if (total > limits.opened) throw new JobError(`The archive unpacks to more than ${megabytes(limits.opened)}.`);
         if (++files > limits.files) throw new JobError(`The archive holds more than ${limits.files} files.`);

@@ -30,6 +30,8 @@ export interface ShapedRelief {
   readonly facts: HeightFacts;
   /** What is to be known of each form, by id; those of which nothing is to be said are left out. */
   readonly remarks: Readonly<Record<string, string>>;
+  /** What is good to know of them, and no fault. */
+  readonly notes: Readonly<Record<string, string>>;
   /** How wide the pixels are of which a form is made, mm, by id: finer detail it does not have. */
   readonly pixels: Readonly<Record<string, number>>;
   /** How each visible form looks by itself, by id. */
@@ -119,6 +121,7 @@ export function shapeRelief(
   const region = (ids: readonly string[]): Region => regionOf(itemsOf(ids), c.art, FLATTEN);
   const lines = (ids: readonly string[]) => linesOf(itemsOf(ids), c.art, FLATTEN);
   const remarks: Record<string, string> = {};
+  const notes: Record<string, string> = {};
   const pixels: Record<string, number> = {};
   const looks: Record<string, SmallPicture> = {};
   const forms = counting(job.relief.forms);
@@ -159,6 +162,7 @@ export function shapeRelief(
       pixel = Math.max(pixel, made.pixel ?? 0, held?.pixel ?? 0);
       looks[f.id] = smallPicture(made.z, grid);
       if (made.remark) remarks[f.id] = made.remark;
+      if (made.note) notes[f.id] = made.note;
       const { mask } = f;
       const weights =
         mask &&
@@ -181,5 +185,5 @@ export function shapeRelief(
   const { z } = laid(standing(forms));
   for (let i = 0; i < z.length; i++) z[i] -= job.relief.baseDepth;
   c.progress(1);
-  return { field: { ...grid, z }, facts: heightFacts(z), remarks, pixels, looks };
+  return { field: { ...grid, z }, facts: heightFacts(z), remarks, notes, pixels, looks };
 }

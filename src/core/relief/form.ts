@@ -46,6 +46,8 @@ export interface FormHeights {
   readonly z: Float32Array;
   /** What the maker should know of it; empty for nothing. */
   readonly remark: string;
+  /** What is no fault, but good to know. */
+  readonly note?: string;
   /** How wide the pixels are that it is made of, mm, if it is. */
   readonly pixel?: number;
 }

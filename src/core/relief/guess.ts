@@ -5,8 +5,10 @@ export interface MeshGuess {
   readonly width: number;
   readonly height: number;
   readonly rise: number;
-  /** By what its own sizes were multiplied, width and height alike; 1 where they were taken as millimetres. */
+  /** By what its own sizes were multiplied, width and height alike. */
   readonly scale: number;
+  /** What would fit it into the blank, where its own sizes are absurd there as millimetres; else null. */
+  readonly fitting: number | null;
   /** Whether its rise was made smaller by itself. */
   readonly shallower: boolean;
 }
@@ -18,12 +20,13 @@ const RISES = 0.5;
 
 /**
  * How a mesh that was just brought may be meant: reliefs are flat, so its thinnest side looks up, its own Z where that is not
- * much thicker. Its numbers are millimetres unless it would be larger than the blank or too small to see; a rise that the
- * thickness does not hold is made shallower.
+ * much thicker. Its numbers are of `unit`, mm; where that is not known, of millimetres, unless it would be larger than the blank or too
+ * small to see: then it is fitted in. A rise that the thickness does not hold is made shallower.
  */
 export function guessMesh(
   { low, high }: MeshBox,
   blank: { readonly width: number; readonly height: number; readonly thickness: number },
+  unit: number | null = null,
 ): MeshGuess {
   const [x, y, z] = [0, 1, 2].map((k) => high[k] - low[k]);
   const thin = Math.min(x, y, z);
@@ -31,7 +34,8 @@ export function guessMesh(
   // Sizes as it stands: see STANDING in ./mesh.ts.
   const [w, h, r] = up === 'z+' ? [x, y, z] : up === 'y+' ? [x, z, y] : [y, z, x];
   const fit = Math.min(blank.width / Math.max(w, 1e-9), blank.height / Math.max(h, 1e-9));
-  const scale = fit < 1 || fit > 200 ? FITS * fit : 1;
+  const fitting = fit < 1 || fit > 200 ? FITS * fit : null;
+  const scale = unit ?? fitting ?? 1;
   const most = RISES * blank.thickness;
   const shallower = r * scale > most;
   return {
@@ -40,6 +44,7 @@ export function guessMesh(
     height: h * scale,
     rise: shallower ? most : Math.max(r * scale, 0.01),
     scale,
+    fitting,
     shallower,
   };
 }

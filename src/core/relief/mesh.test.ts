@@ -47,7 +47,15 @@ describe('a mesh on the blank', () => {
   it('is guessed flat and as large as the blank holds', () => {
     const blank = { width: 100, height: 60, thickness: 10 };
     const of = (x: number, y: number, z: number) => guessMesh({ low: [0, 0, 0], high: [x, y, z] }, blank);
-    expect(of(40, 30, 4)).toEqual({ up: 'z+', width: 40, height: 30, rise: 4, scale: 1, shallower: false });
+    expect(of(40, 30, 4)).toEqual({
+      up: 'z+',
+      width: 40,
+      height: 30,
+      rise: 4,
+      scale: 1,
+      fitting: null,
+      shallower: false,
+    });
     expect(of(40, 4, 30)).toMatchObject({ up: 'y+', width: 40, height: 30, rise: 4 });
     expect(of(4, 40, 30)).toMatchObject({ up: 'x+', width: 40, height: 30, rise: 4 });
     // Metres and inches taken for millimetres, and a statue.

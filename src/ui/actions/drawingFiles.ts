@@ -12,6 +12,7 @@ import { pasteFromClipboard } from './clipboard';
 import { addFontFile } from './lettering';
 import { addMesh, addPicture } from './relief';
 import { busyWith } from '@/ui/common/busy';
+import { askUnit } from './askUnit';
 import { edit, jobNow } from './edits';
 import { askForFiles, download } from './files';
 import { append } from '@/core/units/append';
@@ -41,10 +42,6 @@ const READING = 30_000;
 /** Items that come from the worker at a time. */
 const PORTION = 150;
 
-/** Asks what a unit of a file is, mm; null when the maker would rather leave it. */
-const askUnit = (name: string, width: number, height: number): Promise<number | null> =>
-  new Promise((answer) => setView({ unitQuestion: { name, width, height, answer } }));
-
 export async function importDrawing(name: string, bytes: Uint8Array): Promise<void> {
   try {
     const helper = artworkHelper();
@@ -58,7 +55,12 @@ export async function importDrawing(name: string, bytes: Uint8Array): Promise<vo
     const unit =
       opened.unitKnown || !(opened.width + opened.height > 0)
         ? undefined
-        : await askUnit(name, opened.width, opened.height);
+        : await askUnit({
+            name,
+            says: `"${name}" does not say its unit. What was it drawn in?`,
+            width: opened.width,
+            height: opened.height,
+          });
     const job = jobNow();
     if (!job || unit === null) return;
     const made = await read((api) =>
@@ -103,7 +105,7 @@ export function onPaste(e: ClipboardEvent): void {
 /** Asks for files and takes them. */
 export const chooseFiles = (): void =>
   askForFiles(
-    '.svg,.dxf,.stl,.obj,.png,.jpg,.jpeg,.webp,.bmp,.gif,.ttf,.otf,.woff,image/*',
+    '.svg,.dxf,.stl,.obj,.3mf,.glb,.gltf,.png,.jpg,.jpeg,.webp,.bmp,.gif,.ttf,.otf,.woff,image/*',
     true,
     (files) => void takeFiles(files),
   );

@@ -3,6 +3,7 @@ import { bringReliefFiles } from '@/compute/reliefFiles';
 import type { ComputeApiRemote } from '@/compute/seat';
 import { useWork } from '@/compute/useWork';
 import type { OneSetup } from '@/core/job/job';
+import { meshEndings } from '@/core/exchange/mesh/read';
 import { slug } from '@/core/pipeline/programs';
 import type { ReliefFile } from '@/core/pipeline/reliefShelf';
 import { freshForm } from '@/core/relief/freshForm';
@@ -20,6 +21,7 @@ import { describeReliefFile } from '@/store/reliefFiles';
 import { asPng } from '@/ui/artwork/pictureFile';
 import { busyWith } from '@/ui/common/busy';
 import { setView, typeInto, useView } from '@/ui/view';
+import { askUnit } from './askUnit';
 import { changeForm, edit, freeName, jobNow } from './edits';
 import { askForFiles, download } from './files';
 import { tell } from './tell';
@@ -56,28 +58,32 @@ interface MadeOfFile {
   readonly values: Form['values'];
   readonly rise: number;
   readonly says: string;
+  /** What is kept instead of the file. */
+  readonly kept?: { readonly name: string; readonly bytes: Uint8Array };
 }
 
 /**
  * Brings a file into the relief as a form of its own, and keeps it. The job stays as it is when the file is refused, which is
- * said.
+ * said, or when the maker would rather leave it.
  */
 async function bringFile(
   type: ReliefFile['type'],
   file: { readonly name: string; readonly bytes: () => Promise<Uint8Array> },
-  look: (bytes: Uint8Array, job: OneSetup) => Promise<MadeOfFile>,
+  look: (bytes: Uint8Array, job: OneSetup) => Promise<MadeOfFile | null>,
 ): Promise<void> {
   const before = jobNow();
   if (!before) return;
   try {
     const bytes = await file.bytes();
-    const { values, rise, says } = await look(bytes, before);
-    const asset = await describeReliefFile(type, file.name, bytes);
-    await putFile(asset, bytes);
-    bringReliefFiles({ [asset.id]: { type, name: asset.name, bytes } });
+    const made = await look(bytes, before);
+    if (!made) return;
+    const { values, rise, says, kept = { name: file.name, bytes } } = made;
+    const asset = await describeReliefFile(type, kept.name, kept.bytes);
+    await putFile(asset, kept.bytes);
+    bringReliefFiles({ [asset.id]: { type, name: asset.name, bytes: kept.bytes } });
     const job = jobNow();
     if (!job) return;
-    const form = newForm(type, file.name.replace(/\.[a-z]+$/i, '') || formKindOf(type).name, [], {
+    const form = newForm(type, file.name.replace(/\.[a-z0-9]+$/i, '') || formKindOf(type).name, [], {
       x: job.blank.width / 2,
       y: job.blank.height / 2,
       ...values,
@@ -113,18 +119,36 @@ const read = <T>(name: string, work: (api: ComputeApiRemote) => Promise<T>): Pro
 };
 const bytesOf = async (file: File): Promise<Uint8Array> => new Uint8Array(await file.arrayBuffer());
 
-/** Brings a mesh: standing, sized and placed by the best guess. */
+/**
+ * Brings a mesh: standing, sized and placed by the best guess. Where its own size is absurd on this blank, it is asked what its
+ * numbers are. What a job does not keep as it is, it keeps as STL.
+ */
 export const addMesh = (file: File): Promise<void> =>
   bringFile('mesh', { name: file.name, bytes: () => bytesOf(file) }, async (bytes, job) => {
-    const { triangles, box } = await read(file.name, (api) => api.lookAtMesh(file.name, bytes));
-    const { scale, shallower, ...sizes } = guessMesh(box, job.blank);
+    const { triangles, box, kept } = await read(file.name, (api) => api.lookAtMesh(file.name, bytes));
+    const guess = guessMesh(box, job.blank);
+    const unit =
+      guess.fitting === null
+        ? 1
+        : await askUnit({
+            name: file.name,
+            says: `"${file.name}" ${guess.fitting < 1 ? 'would be larger than the blank' : 'would be too small to see'} if its numbers were millimetres. What are they?`,
+            width: guess.width / guess.scale,
+            height: guess.height / guess.scale,
+            fitting: guess.fitting,
+          });
+    if (unit === null) return null;
+    const { width, height, rise, up, shallower } = guessMesh(box, job.blank, unit);
     const size = (v: number) => formatLength(v, job.unit);
     return {
-      values: sizes,
-      rise: sizes.rise,
+      values: { width, height, rise, up },
+      rise,
+      ...(kept && { kept: { name: file.name.replace(/\.[^.]*$/, '.stl'), bytes: kept } }),
       says:
-        `${triangles} triangles, ${size(sizes.width)} \u00d7 ${size(sizes.height)} \u00d7 ${size(sizes.rise)} ${job.unit}.` +
-        (scale === 1 ? '' : ' Its own size does not suit this blank: it was fitted in. Type the size that you want.') +
+        `${triangles} triangles, ${size(width)} \u00d7 ${size(height)} \u00d7 ${size(rise)} ${job.unit}.` +
+        (width > job.blank.width || height > job.blank.height
+          ? ' It is larger than the blank: what lies beside it is left out.'
+          : '') +
         (shallower ? ' It was made shallower, to half the thickness.' : ''),
     };
   });
@@ -149,7 +173,7 @@ export async function addPicture(file: File): Promise<void> {
 /** Asks for the file of a kind of form that is made of one. */
 export const chooseReliefFile = (type: ReliefFile['type']): void =>
   type === 'mesh'
-    ? askForFiles('.stl,.obj', false, ([file]) => file && void addMesh(file))
+    ? askForFiles(meshEndings.join(), false, ([file]) => file && void addMesh(file))
     : askForFiles('.png,.jpg,.jpeg,.webp,.bmp,image/*', false, ([file]) => file && void addPicture(file));
 
 /** Changes a value of a form; what must follow it follows. */

@@ -14,7 +14,7 @@ const units: readonly [string, number][] = [
   ['Feet', 304.8],
 ];
 
-/** Asks for the unit of a drawing that does not say it: each answer shows the size that comes of it. */
+/** Asks for the unit of a file that does not say it, or says an absurd one: each answer shows the size that comes of it. */
 export function UnitQuestion() {
   const asked = useView((v) => v.unitQuestion);
   const answer = (unit: number | null) => {
@@ -27,7 +27,7 @@ export function UnitQuestion() {
       onClose={() => answer(null)}
       maxWidth="xs"
       fullWidth
-      slotProps={{ paper: { 'aria-label': 'Unit of the drawing' } }}
+      slotProps={{ paper: { 'aria-label': 'Unit of the file' } }}
     >
       {asked && (
         <Box sx={{ p: 3 }}>
@@ -35,23 +35,25 @@ export function UnitQuestion() {
             How large is it?
           </Typography>
           <Typography variant="body2" sx={{ color: 'text.secondary', mb: 2 }}>
-            &quot;{asked.name}&quot; does not say its unit. What was it drawn in?
+            {asked.says}
           </Typography>
           <Box sx={{ display: 'grid', gap: 0.75 }}>
-            {units.map(([name, mm]) => (
-              <Button
-                key={name}
-                variant="outlined"
-                color="inherit"
-                onClick={() => answer(mm)}
-                sx={{ justifyContent: 'space-between', borderColor: 'var(--mui-palette-line)', px: 1.75 }}
-              >
-                {name}
-                <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}>
-                  {formatLength(asked.width * mm, 'mm', 1)} {'\u00d7'} {formatLength(asked.height * mm, 'mm', 1)} mm
-                </Box>
-              </Button>
-            ))}
+            {[...(asked.fitting ? [['Fitted into the blank', asked.fitting] as const] : []), ...units].map(
+              ([name, mm]) => (
+                <Button
+                  key={name}
+                  variant="outlined"
+                  color="inherit"
+                  onClick={() => answer(mm)}
+                  sx={{ justifyContent: 'space-between', borderColor: 'var(--mui-palette-line)', px: 1.75 }}
+                >
+                  {name}
+                  <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}>
+                    {formatLength(asked.width * mm, 'mm', 1)} {'\u00d7'} {formatLength(asked.height * mm, 'mm', 1)} mm
+                  </Box>
+                </Button>
+              ),
+            )}
           </Box>
           <Button color="inherit" onClick={() => answer(null)} sx={{ mt: 1.5, color: 'text.secondary' }}>
             Leave the file alone

@@ -1,6 +1,8 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useWork } from '@/compute/useWork';
 import { meetings, type Meeting } from '@/core/relief/form';
 import { groupOf } from '@/core/relief/groups';
 import { formKindOf } from '@/core/relief/registry';
@@ -24,6 +26,7 @@ const grid = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))'
 export function FormEditor({ form }: { form: Form }) {
   const unit = useLater(useOpenJob, (s) => s.job!.unit);
   const forms = useLater(useOpenJob, (s) => s.job!.relief.forms);
+  const note = useLater(useWork, (w) => w.relief?.shaped.notes[form.id] ?? '');
   const asked = useLater(useView, (v) => v.typing);
   const kind = formKindOf(form.kind);
   const lines = kind.lines?.(form.values);
@@ -31,6 +34,11 @@ export function FormEditor({ form }: { form: Form }) {
   return (
     <>
       <Group title={form.name}>
+        {note && (
+          <Typography role="note" sx={{ fontSize: 13, color: 'text.secondary', mb: 1.25 }}>
+            {note}
+          </Typography>
+        )}
         {kind.ofOutlines && (
           <UsedItems
             ids={form.items}

@@ -97,8 +97,8 @@ export function ReliefSheet() {
       />
       {!forms.length && (
         <Empty title="No relief yet">
-          Drop a mesh (STL or OBJ) or a picture on the table, raise picked lettering and outlines, or begin with an
-          ornament. Forms lie on each other like strata.
+          Drop a mesh (STL, OBJ, 3MF or glTF) or a picture on the table, raise picked lettering and outlines, or begin
+          with an ornament. Forms lie on each other like strata.
         </Empty>
       )}
       <Box

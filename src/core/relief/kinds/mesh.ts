@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { choices } from '../../units/fields';
 import { formKind, nowhere } from '../form';
 import { placed, stood, upSides, type UpSide } from '../mesh';
+import { meshFacts, type MeshFacts } from '../meshFacts';
 import { meshHeights } from '../raster';
 
 const size = z.number().min(0.01).max(5000);
@@ -33,7 +34,7 @@ const UP: Readonly<Record<UpSide, string>> = {
 export const mesh = formKind({
   id: 'mesh',
   name: 'Mesh',
-  summary: 'A modelled shape from an STL or OBJ file.',
+  summary: 'A modelled shape from an STL, OBJ, 3MF or glTF file.',
   schema,
   ofFile: 'mesh',
   fields: [
@@ -55,9 +56,25 @@ export const mesh = formKind({
   evaluate(v, c) {
     const m = c.mesh(v.mesh);
     if (!m) return nowhere(c.grid, 'Its file is not on this device. Bring the mesh again.');
-    return { z: meshHeights(placed(stood(m, v.up, v.turn), v), c.grid), remark: '' };
+    return { z: meshHeights(placed(stood(m, v.up, v.turn), v), c.grid), remark: '', note: noteOf(meshFacts(m, v.up)) };
   },
 });
+
+function noteOf({ undercut, holes }: MeshFacts): string {
+  const percent = 100 * undercut;
+  return [
+    ...(undercut
+      ? [
+          `${percent < 1 ? 'Less than 1' : percent.toFixed(0)} % of it hangs over something: a relief has the upper surface alone, and goes straight down from its rim.`,
+        ]
+      : []),
+    ...(holes
+      ? [
+          `Its surface has ${holes === 1 ? 'a hole' : `${holes} holes`}: there the relief has what lies further down, or nothing.`,
+        ]
+      : []),
+  ].join(' ');
+}
 
 type Values = z.infer<typeof schema>;
 const within = (v: number) => Math.min(5000, Math.max(0.01, v));
