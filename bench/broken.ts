@@ -94,7 +94,15 @@ export const goodFiles: Readonly<
   backup: packBackup({
     made: '2026-11-27',
     jobs: [{ id: 'a', name: 'Lock', updated: 1, bytes: packJob(job) }],
-    kept: { cutters: shippedLibrary().slice(0, 5), groups: [], machines: [], dialects: [], recipes: [], unit: 'mm' },
+    kept: {
+      cutters: shippedLibrary().slice(0, 5),
+      groups: [],
+      machines: [],
+      dialects: [],
+      recipes: [],
+      reliefs: [],
+      unit: 'mm',
+    },
   }),
   cutters: text(JSON.stringify({ cutters: shippedLibrary().slice(0, 5) })),
   font: readFileSync(`node_modules/${fontCatalogue[0].source}`),

@@ -23,6 +23,7 @@ import { bodyOf, closedMesh } from '@/core/exchange/mesh/body';
 import { writeObj } from '@/core/exchange/mesh/writeObj';
 import { stlOfMesh, writeStl } from '@/core/exchange/mesh/writeStl';
 import { writeHeights } from '@/core/exchange/picture/write';
+import { keptOf } from '@/core/exchange/picture/kept';
 import { ornamentLook } from '@/core/relief/ornaments/carve';
 import { outlinesOf } from '@/core/relief/outlined';
 import { boxOfMesh, trianglesOf } from '@/core/relief/mesh';
@@ -292,6 +293,7 @@ const api: ComputeApi = {
     const bytes = (format === 'stl' ? writeStl : writeObj)(closedMesh(body, -thickness), title);
     return Comlink.transfer({ bytes, cell: body.cell }, [bytes.buffer]);
   },
+  keptRelief: keptOf,
   reliefPicture(field) {
     const made = writeHeights(field);
     return Comlink.transfer(made, [made.bytes.buffer]);

@@ -18,6 +18,7 @@ import type { ProgramFile } from '@/core/pipeline/programs';
 import type { SectionTime } from '@/core/pipeline/proving';
 import type { LineOnTable } from '@/core/proof/lookup';
 import type { Played } from '@/core/proof/player';
+import type { KeptRelief } from '@/core/relief/keptRelief';
 import type { HeightField } from '@/core/relief/field';
 import type { LevelOptions } from '@/core/relief/levels';
 import type { OutlinesAsked, ReliefOutline } from '@/core/relief/outlined';
@@ -100,6 +101,8 @@ export interface ArtworkApi {
     title: string,
     format: 'stl' | 'obj',
   ): { readonly bytes: Uint8Array; readonly cell: number };
+  /** A relief as it is kept in the maker's own library; null where it is empty. */
+  keptRelief(field: HeightField, id: string, name: string): KeptRelief | null;
   /** A relief as a PNG of sixteen bits, and what black and white stand for, mm. */
   reliefPicture(field: HeightField): {
     readonly bytes: Uint8Array;

@@ -10,6 +10,8 @@ import { db } from './db';
 import { createJob, deleteJob, listDeleted, listJobs, readRow, saveJob } from './jobs';
 import { changeLibrary, loadLibrary } from './library';
 import { storageOver } from './local';
+import { gridOf } from '@/core/relief/field';
+import { keptOf } from '@/core/exchange/picture/kept';
 import { keepOnShelf, loadShelf } from './shelves';
 
 Object.assign(globalThis, { localStorage: storageOver(new Map()) });
@@ -43,6 +45,12 @@ describe('a backup of everything', () => {
     const cutters = await loadLibrary();
     const mine = { ...shippedLibrary()[0], id: 'own-1', name: 'Ground by hand' };
     await changeLibrary(cutters, [...cutters, mine]);
+    const own = keptOf(
+      { ...gridOf(4, 3, 1), z: Float32Array.from({ length: 20 }, (_, i) => i / 10) },
+      'relief-1',
+      'Own heron',
+    )!;
+    await keepOnShelf('reliefs', own);
     await keepOnShelf('machines', { ...benchRouter, id: 'own-2', name: 'In the shed' });
     const { bytes } = await makeBackup();
     expect(await lastBackup()).toBeGreaterThan(Date.now() - 5000);
@@ -56,8 +64,8 @@ describe('a backup of everything', () => {
     await db().settings.clear();
     await db().settings.put({ key: 'library', value: 1 });
     const r = await restoreBackup(file(bytes));
-    // Beside: the cutter that was changed since. Back: the one taken out, and the machine.
-    expect(r).toEqual({ back: 1, there: 1, beside: 1, others: 3, broken: [], lacking: [] });
+    // Beside: the cutter that was changed since. Back: the one taken out, the machine and the relief.
+    expect(r).toEqual({ back: 1, there: 1, beside: 1, others: 4, broken: [], lacking: [] });
     const day = new Date().toISOString().slice(0, 10);
     expect(await names()).toEqual(['Changed', `Changed (backup of ${day})`, 'Kept', 'Lost']);
     expect(oneSetup((await readRow(changed))!.job).items[0].x).toBe(8);
@@ -67,6 +75,7 @@ describe('a backup of everything', () => {
     );
     expect((await loadLibrary())[1].teeth).toBe(7);
     expect((await loadShelf('machines')).map((m) => m.name)).toEqual(['In the shed']);
+    expect(await loadShelf('reliefs')).toEqual([own]);
 
     const before = [await names(), (await loadLibrary()).length];
     expect(await restoreBackup(file(bytes))).toEqual({

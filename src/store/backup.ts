@@ -38,15 +38,20 @@ export async function makeBackup(
     jobs.push({ id: row.id, name: row.name, updated: row.updated, bytes });
     for (const a of of) lacking.set(a.id, a);
   }
-  const [cutters, groups, machines, dialects, recipes] = await Promise.all([
+  const [cutters, groups, machines, dialects, recipes, reliefs] = await Promise.all([
     loadLibrary(),
     loadEmptyGroups(),
     loadShelf('machines'),
     loadShelf('dialects'),
     loadShelf('recipes'),
+    loadShelf('reliefs'),
   ]);
   const bytes = await archive('packBackup', [
-    { made: new Date().toISOString(), jobs, kept: { cutters, groups, machines, dialects, recipes, unit: lastUnit() } },
+    {
+      made: new Date().toISOString(),
+      jobs,
+      kept: { cutters, groups, machines, dialects, recipes, reliefs, unit: lastUnit() },
+    },
   ]);
   await db().settings.put({ key: LAST, value: Date.now() });
   return { bytes, lacking: [...lacking.values()] };
@@ -57,7 +62,7 @@ export interface Restored {
   readonly back: number;
   readonly there: number;
   readonly beside: number;
-  /** Cutters, machines, dialects and recipes that came back, beside the jobs. */
+  /** Cutters, machines, dialects, recipes and reliefs that came back, beside the jobs. */
   readonly others: number;
   /** Files that jobs need and that neither came nor were here. */
   readonly lacking: readonly Asset[];

@@ -2,7 +2,7 @@ import type { Transaction } from 'dexie';
 import { z } from 'zod';
 
 /** Shelves of this device beside jobs and cutters. */
-export const shelfNames = ['machines', 'dialects', 'recipes'] as const;
+export const shelfNames = ['machines', 'dialects', 'recipes', 'reliefs'] as const;
 export type ShelfName = (typeof shelfNames)[number];
 
 /** The key of an entry's row, or the beginning of the keys of all. */

@@ -1,18 +1,20 @@
 import { z } from 'zod';
 import { machineSchema, type Machine } from '@/core/machine/profile';
 import { recipeSchema, type Recipe } from '@/core/job/recipe';
+import { keptReliefSchema, type KeptRelief } from '@/core/relief/keptRelief';
 import { dialectSchema, type Dialect } from '@/core/program/dialect';
 import { tellOthers } from './channel';
 import { db } from './db';
 import { shelfKey as keyOf } from './shelfRows';
 
-/** What this device keeps beside jobs and cutters: machines, dialects and recipes of the maker's own. */
+/** What this device keeps beside jobs and cutters: machines, dialects, recipes and reliefs of the maker's own. */
 export interface Shelves {
   machines: Machine;
   dialects: Dialect;
   recipes: Recipe;
+  reliefs: KeptRelief;
 }
-const schemas = { machines: machineSchema, dialects: dialectSchema, recipes: recipeSchema };
+const schemas = { machines: machineSchema, dialects: dialectSchema, recipes: recipeSchema, reliefs: keptReliefSchema };
 
 /** When an entry was kept first, and the entry. */
 const rowSchema = z.object({ at: z.number(), entry: z.unknown() });

@@ -82,6 +82,8 @@ export interface View {
   tracing: File | { readonly again: string } | null;
   /** How the plan shows the relief: where its light comes from and how high it stands, degrees; the draft below which it is tinted. */
   seen: { readonly from: number; readonly high: number; readonly draft: number | null };
+  /** Whether the library of reliefs is open. */
+  reliefLibrary: boolean;
   /** Groups of forms whose forms are not listed. */
   foldedForms: readonly string[];
   /** Whether a press on the plan pins the height of the relief there; the places whose heights are pinned: two at most, mm. */
@@ -126,6 +128,7 @@ export const useView = create<View>(() => ({
   seen: { from: 135, high: 47, draft: null },
   pinning: false,
   pins: [],
+  reliefLibrary: false,
   foldedForms: [],
   gauged: [],
 }));

@@ -4,6 +4,7 @@ import { cutterSchema } from '../cutters/cutter';
 import { machineSchema } from '../machine/profile';
 import { dialectSchema } from '../program/dialect';
 import { JobError } from './migrate';
+import { keptReliefSchema, type KeptRelief } from '../relief/keptRelief';
 import { recipeSchema } from './recipe';
 import { openZip, isZip, type ZipLimits } from './zip';
 
@@ -25,7 +26,7 @@ const keptSchema = z.object({
   recipes: z.array(recipeSchema),
   unit: z.enum(['mm', 'in']),
 });
-export type Kept = z.infer<typeof keptSchema>;
+export type Kept = z.infer<typeof keptSchema> & { readonly reliefs: readonly KeptRelief[] };
 
 /** Everything that a device keeps. */
 export interface Backup {
@@ -47,6 +48,9 @@ const listSchema = z.object({
 });
 
 const MB = 1024 * 1024;
+/** Where the reliefs of the maker's own library lie. */
+const RELIEFS = 'reliefs/';
+
 const limits: ZipLimits = {
   packed: 1024 * MB,
   opened: 1024 * MB,
@@ -69,7 +73,11 @@ export function packBackup(b: Backup): Uint8Array {
   const list: z.infer<typeof listSchema> = { format: 'mirvak-backup', version: 1, made: b.made, jobs };
   return zipSync({
     'backup.json': [strToU8(JSON.stringify(list, null, 1)), { level: 6 }],
-    'kept.json': [strToU8(JSON.stringify(b.kept)), { level: 6 }],
+    'kept.json': [strToU8(JSON.stringify({ ...b.kept, reliefs: undefined })), { level: 6 }],
+    // Each is megabytes of heights that are packed already: a file of its own.
+    ...Object.fromEntries(
+      b.kept.reliefs.map((r, k) => [`${RELIEFS}${k + 1}.json`, [strToU8(JSON.stringify(r)), { level: 0 }] as const]),
+    ),
     ...files,
   });
 }
@@ -93,9 +101,12 @@ export function unpackBackup(bytes: Uint8Array): Backup {
   const files = openZip(bytes, limits);
   const { made, jobs } = read(files['backup.json'], listSchema, 'backup.json');
   const kept = read(files['kept.json'], keptSchema, 'kept.json');
+  const reliefs = Object.keys(files)
+    .filter((f) => f.startsWith(RELIEFS))
+    .map((f) => read(files[f], keptReliefSchema, f));
   return {
     made,
-    kept,
+    kept: { ...kept, reliefs },
     jobs: jobs.map(({ file, ...j }) => {
       if (!files[file]) throw new JobError(`"${j.name}" is missing from the backup.`);
       return { ...j, bytes: files[file] };

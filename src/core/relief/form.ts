@@ -72,6 +72,8 @@ export interface FormKind<S extends z.ZodType = z.ZodType> {
   drawn?(v: z.infer<S>): boolean;
   /** What file it is added by bringing, if any. */
   readonly ofFile?: 'mesh' | 'picture';
+  /** Whether it is added by choosing a piece of the library. */
+  readonly ofLibrary?: true;
   /**
    * Whether it works on what lies under it: what it makes, in heights above the base of the stack, is put in the place of that, as
    * far as its strength (0 to 1) and its mask say.

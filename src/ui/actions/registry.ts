@@ -227,7 +227,12 @@ export const actions: readonly Action[] = [
       id: `form-${k.id}`,
       name: `Add to the relief: ${k.name.toLowerCase()}`,
       enabled: hasJob,
-      run: () => (k.ofFile ? chooseReliefFile(k.ofFile) : addForm(k.id)),
+      run: () =>
+        k.ofFile
+          ? chooseReliefFile(k.ofFile)
+          : k.ofLibrary
+            ? setView({ reliefLibrary: true, stage: 'relief' })
+            : addForm(k.id),
     }),
   ),
   ...(Object.keys(reliefFormats) as ReliefFormat[]).map(

@@ -32,12 +32,14 @@ const READING = 120_000;
 const newForm = (kind: string, name: string, items: readonly string[], values: object): Form =>
   freshForm(freshId(), freeName(name, jobNow()?.relief.forms ?? []), kind, values, { items: [...items] });
 
-/** Adds a form of a kind on top of the stack, made of what is picked where it is made of outlines. */
-export function addForm(kind: string): void {
+/** Adds a form of a kind on top of the stack, made of what is picked where it is made of outlines; `more` are values that it is to have. */
+export function addForm(kind: string, more: object = {}): void {
   const job = jobNow();
   if (!job) return;
   const k = formKindOf(kind);
-  const values = roundLengths((k.fresh?.(k.defaults, job.blank) ?? k.defaults) as Form['values'], k.fields, job.unit);
+  const asked = { ...(k.defaults as Form['values']), ...more };
+  const fresh = { ...((k.fresh?.(asked, job.blank) ?? asked) as Form['values']), ...more };
+  const values = roundLengths(fresh, k.fields, job.unit);
   const form = newForm(
     kind,
     k.called?.(values) ?? k.name,
@@ -66,7 +68,7 @@ interface MadeOfFile {
  * Brings a file into the relief as a form of its own, and keeps it. The job stays as it is when the file is refused, which is
  * said, or when the maker would rather leave it.
  */
-async function bringFile(
+export async function bringFile(
   type: ReliefFile['type'],
   file: { readonly name: string; readonly bytes: () => Promise<Uint8Array> },
   look: (bytes: Uint8Array, job: OneSetup) => Promise<MadeOfFile | null>,

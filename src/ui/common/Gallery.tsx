@@ -42,15 +42,7 @@ const tile = {
   '&:hover': { borderColor: 'primary.main', bgcolor: 'var(--mui-palette-wash)' },
 } as const;
 
-/** Shows the chosen one of many pictured things; a press opens the whole of them, with a search. */
-export function Gallery({
-  words,
-  things,
-  value,
-  none,
-  picture,
-  onChange,
-}: {
+interface GalleryProps {
   words: GalleryWords;
   things: readonly Shown[];
   value: string;
@@ -58,18 +50,14 @@ export function Gallery({
   none?: string;
   picture: (id: string, size: number) => ReactNode;
   onChange: (id: string) => void;
-}) {
+}
+
+/** Shows the chosen one of many pictured things; a press opens the whole of them, with a search. */
+export function Gallery(props: GalleryProps) {
+  const { words, things, value, none, picture } = props;
   const id = useId();
   const [open, setOpen] = useState(false);
-  const [search, setSearch] = useState('');
-  const wanted = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = things.filter((m) => wanted.every((w) => `${m.name} ${m.group} ${m.words}`.toLowerCase().includes(w)));
-  const groups = [...new Set(found.map((m) => m.group))];
   const chosen = things.find((m) => m.id === value);
-  const take = (v: string) => {
-    onChange(v);
-    setOpen(false);
-  };
   return (
     <Labelled id={id} label={words.label}>
       <ButtonBase
@@ -91,50 +79,98 @@ export function Gallery({
         {chosen && picture(value, 32)}
         {chosen?.name ?? none ?? words.choose}
       </ButtonBase>
-      <Dialog
-        open={open}
-        onClose={() => setOpen(false)}
-        maxWidth="md"
-        slotProps={{ paper: { 'aria-label': words.title, sx: { width: 780, height: 600 } } }}
-      >
-        <Box sx={{ p: 2, pb: 1, display: 'flex', alignItems: 'center', gap: 2 }}>
-          <Typography variant="h2" sx={{ flex: 1 }}>
-            {words.title}
-          </Typography>
-          <OutlinedInput
-            autoFocus
-            size="small"
-            placeholder="Search"
-            inputProps={{ 'aria-label': words.search }}
-            value={search}
-            onChange={(e) => setSearch(e.target.value)}
-            startAdornment={
-              <InputAdornment position="start">
-                <SearchRounded fontSize="small" />
-              </InputAdornment>
-            }
-            sx={{ width: 240 }}
-          />
-        </Box>
-        <Box sx={{ px: 2, pb: 2, overflow: 'auto' }}>
-          {none && !wanted.length && (
-            <ButtonBase onClick={() => take('none')} sx={{ ...tile, height: 40, width: 'auto', px: 2, mt: 1 }}>
-              {none}
-            </ButtonBase>
-          )}
-          {groups.map((g) => (
-            <Box key={g} sx={{ mt: 1.5 }}>
-              <Typography variant="caption" sx={{ color: 'text.secondary', fontWeight: 600 }}>
-                {g}
-              </Typography>
-              <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 0.5 }}>
-                {found
-                  .filter((m) => m.group === g)
-                  .map((m) => (
+      <GalleryDialog {...props} open={open} close={() => setOpen(false)} />
+    </Labelled>
+  );
+}
+
+/** The whole of a gallery. A press takes one; where `dragged` says as what, one can also be dragged out of it. */
+export function GalleryDialog({
+  words,
+  things,
+  value,
+  none,
+  picture,
+  onChange,
+  open,
+  close,
+  dragged,
+  beside,
+}: GalleryProps & {
+  open: boolean;
+  close: () => void;
+  /** The type under which the id of what is dragged is told to where it is dropped. */
+  dragged?: string;
+  /** What more can be done with one, in its corner. */
+  beside?: (thing: Shown) => ReactNode;
+}) {
+  const [search, setSearch] = useState('');
+  /** While one is dragged the dialog is out of its way; it stays, since what is dragged would go with it. */
+  const [away, setAway] = useState(false);
+  const wanted = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = things.filter((m) => wanted.every((w) => `${m.name} ${m.group} ${m.words}`.toLowerCase().includes(w)));
+  const groups = [...new Set(found.map((m) => m.group))];
+  const take = (v: string) => {
+    onChange(v);
+    close();
+  };
+  return (
+    <Dialog
+      open={open}
+      onClose={close}
+      maxWidth="md"
+      sx={away ? { opacity: 0, pointerEvents: 'none' } : undefined}
+      slotProps={{ paper: { 'aria-label': words.title, sx: { width: 780, height: 600 } } }}
+    >
+      <Box sx={{ p: 2, pb: 1, display: 'flex', alignItems: 'center', gap: 2 }}>
+        <Typography variant="h2" sx={{ flex: 1 }}>
+          {words.title}
+        </Typography>
+        <OutlinedInput
+          autoFocus
+          size="small"
+          placeholder="Search"
+          inputProps={{ 'aria-label': words.search }}
+          value={search}
+          onChange={(e) => setSearch(e.target.value)}
+          startAdornment={
+            <InputAdornment position="start">
+              <SearchRounded fontSize="small" />
+            </InputAdornment>
+          }
+          sx={{ width: 240 }}
+        />
+      </Box>
+      <Box sx={{ px: 2, pb: 2, overflow: 'auto' }}>
+        {none && !wanted.length && (
+          <ButtonBase onClick={() => take('none')} sx={{ ...tile, height: 40, width: 'auto', px: 2, mt: 1 }}>
+            {none}
+          </ButtonBase>
+        )}
+        {groups.map((g) => (
+          <Box key={g} sx={{ mt: 1.5 }}>
+            <Typography variant="caption" sx={{ color: 'text.secondary', fontWeight: 600 }}>
+              {g}
+            </Typography>
+            <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 0.5 }}>
+              {found
+                .filter((m) => m.group === g)
+                .map((m) => (
+                  <Box key={m.id} sx={{ position: 'relative' }}>
                     <ButtonBase
-                      key={m.id}
                       aria-label={m.name}
                       aria-pressed={m.id === value}
+                      draggable={!!dragged}
+                      onDragStart={(e) => {
+                        e.dataTransfer.setData(dragged!, m.id);
+                        e.dataTransfer.effectAllowed = 'copy';
+                        // In the same moment the drag would be given up.
+                        setTimeout(() => setAway(true));
+                      }}
+                      onDragEnd={(e) => {
+                        setAway(false);
+                        if (e.dataTransfer.dropEffect !== 'none') close();
+                      }}
                       onClick={() => take(m.id)}
                       sx={{
                         ...tile,
@@ -142,15 +178,21 @@ export function Gallery({
                       }}
                     >
                       {picture(m.id, 62)}
-                      <span>{m.name}</span>
+                      <Box
+                        component="span"
+                        sx={{ maxWidth: 94, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+                      >
+                        {m.name}
+                      </Box>
                     </ButtonBase>
-                  ))}
-              </Box>
+                    {beside?.(m)}
+                  </Box>
+                ))}
             </Box>
-          ))}
-          {!found.length && <Typography sx={{ mt: 3, color: 'text.secondary' }}>{words.nothing}</Typography>}
-        </Box>
-      </Dialog>
-    </Labelled>
+          </Box>
+        ))}
+        {!found.length && <Typography sx={{ mt: 3, color: 'text.secondary' }}>{words.nothing}</Typography>}
+      </Box>
+    </Dialog>
   );
 }

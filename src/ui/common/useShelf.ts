@@ -6,7 +6,7 @@ import { tell } from '@/ui/actions/tell';
 import { keepOnShelf, loadShelf, takeOffShelf, type Shelves } from '@/store/shelves';
 
 type Kept = { [K in keyof Shelves]: Shelves[K][] };
-const useKept = create<Kept>(() => ({ machines: [], dialects: [], recipes: [] }));
+const useKept = create<Kept>(() => ({ machines: [], dialects: [], recipes: [], reliefs: [] }));
 const put = <K extends keyof Shelves>(name: K, list: Shelves[K][]) =>
   useKept.setState({ [name]: list } as unknown as Partial<Kept>);
 

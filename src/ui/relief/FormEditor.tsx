@@ -1,4 +1,5 @@
 'use client';
+import BookmarkAddOutlined from '@mui/icons-material/BookmarkAddOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
@@ -13,6 +14,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeForm } from '@/ui/actions/edits';
 import { groupForm, setFormValue, ungroupForms } from '@/ui/actions/relief';
+import { keepRelief } from '@/ui/actions/reliefLibrary';
 import { FieldForm } from '@/ui/common/FieldForm';
 import { ChoiceField, LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
@@ -124,6 +126,18 @@ export function FormEditor({ form }: { form: Form }) {
           )}
         </Box>
       </Group>
+      {!kind.adjusts && (
+        <Button
+          size="small"
+          color="inherit"
+          variant="outlined"
+          startIcon={<BookmarkAddOutlined />}
+          onClick={() => void keepRelief(form)}
+          sx={{ mx: 1.5, mb: 1.5, justifySelf: 'start' }}
+        >
+          Keep it in the library
+        </Button>
+      )}
       <Group title="Where">
         <ChoiceField
           label="It counts"

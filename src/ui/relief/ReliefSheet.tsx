@@ -1,4 +1,5 @@
 'use client';
+import BookmarkAddOutlined from '@mui/icons-material/BookmarkAddOutlined';
 import BlurOnRounded from '@mui/icons-material/BlurOnRounded';
 import BrushOutlined from '@mui/icons-material/BrushOutlined';
 import FileDownloadOutlined from '@mui/icons-material/FileDownloadOutlined';
@@ -25,6 +26,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { action } from '@/ui/actions/registry';
 import { moveForm, reliefFormats, setReliefCell, type ReliefFormat } from '@/ui/actions/relief';
+import { keepRelief } from '@/ui/actions/reliefLibrary';
 import { LengthField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { WorkLeft } from '@/ui/common/Waiting';
@@ -33,6 +35,7 @@ import { useView } from '@/ui/view';
 import { FormEditor } from './FormEditor';
 import { FormRow } from './FormRow';
 import { Readings } from './Readings';
+import { ReliefLibrary } from './ReliefLibrary';
 import { ReliefOutlines } from './ReliefOutlines';
 import { SeeingIt } from './SeeingIt';
 import { ThicknessGauge } from './ThicknessGauge';
@@ -138,6 +141,7 @@ export function ReliefSheet() {
         ))}
       </SortableList>
       <WorkLeft />
+      <ReliefLibrary />
       {open && <FormEditor key={open.id} form={open} />}
       {relief && facts && facts.covered > 0 && (
         <Group title="In the thickness">
@@ -157,6 +161,16 @@ export function ReliefSheet() {
                 {reliefFormats[format]}
               </Button>
             ))}
+            <Button
+              size="small"
+              color="inherit"
+              variant="outlined"
+              startIcon={<BookmarkAddOutlined />}
+              disabled={!relief.fine}
+              onClick={() => void keepRelief(null)}
+            >
+              Keep all of it in the library
+            </Button>
           </Box>
         </Group>
       )}

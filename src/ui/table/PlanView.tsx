@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import { useEffect, useMemo } from 'react';
 import { useOpenJob } from '@/store/openJob';
 import { takeFiles } from '@/ui/actions/drawingFiles';
+import { addPiece, PIECE } from '@/ui/actions/reliefLibrary';
 import { useView } from '@/ui/view';
 import { BrushLayer } from './BrushLayer';
 import { FormFrame } from './FormFrame';
@@ -14,11 +15,14 @@ import { SectionLineMark } from './SectionLineMark';
 import { TabMarks } from './TabMarks';
 import { ToolBar } from './tools/ToolBar';
 import { toolLooks } from './tools/registry';
+import { toWorld } from './viewport';
 import { usePinch } from './usePinch';
 import { usePlaced } from './usePlaced';
 import { usePlanDrawing } from './usePlanDrawing';
 import { usePlanGestures } from './usePlanGestures';
 import { usePlanViewport } from './usePlanViewport';
+
+const takes = ({ types }: DataTransfer): boolean => types.includes('Files') || types.includes(PIECE);
 
 /** The blank from above: artwork, paths, marks; where things are picked, dragged and drawn. */
 export function PlanView() {
@@ -46,10 +50,14 @@ export function PlanView() {
       tabIndex={0}
       {...handlers}
       {...pinch}
-      onDragOver={(e) => e.dataTransfer.types.includes('Files') && e.preventDefault()}
+      onDragOver={(e) => takes(e.dataTransfer) && e.preventDefault()}
       onDrop={(e) => {
         e.preventDefault();
-        void takeFiles([...e.dataTransfer.files]);
+        const piece = e.dataTransfer.getData(PIECE);
+        if (!piece) return void takeFiles([...e.dataTransfer.files]);
+        e.dataTransfer.dropEffect = 'copy';
+        const p = local(e);
+        if (view) void addPiece(piece, toWorld(view, p.x, p.y));
       }}
       sx={{
         position: 'absolute',

@@ -21,6 +21,7 @@ export const ornament = formKind({
   name: 'Ornament',
   summary: 'A carved piece of our own: heron, lily, shell, rope, rosette, shield and others.',
   schema,
+  ofLibrary: true,
   fields: [
     { kind: 'ornament', key: 'ornament', label: 'Piece' },
     { kind: 'length', key: 'width', label: 'Width (X)' },
