@@ -110,6 +110,8 @@ test('an ornament is found by another word, dragged, turned and made larger on t
   await emptyBoard(maker);
   await maker.stage('Relief');
   await maker.press('Ornament');
+  await maker.sees('Library of reliefs');
+  await maker.press('Heron');
   await maker.holds('Name', 'Heron');
   await maker.shows('Gap above', (v) => v >= 0 && v < 0.01);
   await maker.press('Piece');
@@ -212,5 +214,59 @@ test('heights are pinned on the plan and become depths for outlines; walls with 
   await maker.until(
     async () => !(await maker.text()).includes('Press the plan where you want'),
     'presses on the plan are what they were',
+  );
+});
+
+test('(long) forms are grouped, kept in the library, and dragged from there onto the table; what it was is seen beside it', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.stage('Relief');
+  await maker.press('Ground');
+  await maker.fill('Height', '1');
+  await maker.press('Ground');
+  await maker.holds('Name', 'Ground 2');
+  await maker.fill('Height', '2');
+  await maker.choose('In group', 'A new one');
+  await maker.find('button', 'Hide what is in Group');
+  await maker.until(async () => near(await heights(maker), [-2, -2]), 'both of them count');
+  // As one it is left out, and taken in again.
+  await maker.press('Leave out Group');
+  await maker.until(async () => near(await heights(maker), [-4, -4]), 'the group is left out');
+  await maker.press('Take in Group');
+  await maker.press('Hide what is in Group');
+  await maker.until(
+    async () => (await maker.page.$$('ol[aria-label=Forms] > li')).length === 2,
+    'the group and the ground are listed',
+  );
+  await maker.press('Ornament');
+  await maker.press('Rosette');
+  await maker.holds('Name', 'Rosette');
+  await maker.press('Keep it in the library');
+  await maker.sees('"Rosette" is in the library of reliefs');
+  // Dragged out of the library it comes to lie where it is dropped.
+  await maker.press('Ornament');
+  // The maker's own come first, as soon as they are read.
+  await maker.find('button', 'Delete Rosette from the library');
+  const tile = await maker.page.waitForSelector('[role=dialog] button[aria-label=Rosette]');
+  const place = await planOf(maker);
+  const to = place(0.3, 0.45);
+  const box = (await tile!.boundingBox())!;
+  await maker.page.mouse.move(box.x + 20, box.y + 20);
+  await maker.page.mouse.down();
+  await maker.page.mouse.move(box.x + 30, box.y + 30, { steps: 3 });
+  await maker.page.mouse.move(...to, { steps: 5 });
+  await maker.page.mouse.up();
+  await maker.sees('as it was kept');
+  await maker.shows('Middle X', (v) => v > 20 && v < 120);
+  await maker.press('Limit');
+  await maker.holds('Name', 'Limit');
+  await maker.fill('Not above', '0.5');
+  await maker.press('Beside what it was, on the left of a line', 'checkbox');
+  const line = await maker.find('slider', 'Line between both');
+  await line.evaluate((e) => (e as unknown as HTMLElement).focus());
+  await maker.page.keyboard.press('ArrowRight');
+  await maker.until(
+    async () => (await line.evaluate((e) => e.getAttribute('aria-valuenow'))) === '51',
+    'the line moves',
   );
 });

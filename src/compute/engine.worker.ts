@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import { reliefCell } from '@/core/pipeline/shaping';
 import { holdAlive } from './alive';
 import * as engine from './engine';
 import { bringFonts, lackFonts } from './fonts';
@@ -60,6 +61,18 @@ const api: EngineApi = {
   portrayed(job) {
     surface = new AbortController();
     return portrayed(parcels.unpack(job), surface.signal);
+  },
+  shapedAside(parcel) {
+    const job = parcels.unpack(parcel);
+    const { shaper } = computePool();
+    return shaper.ask((s, pack) =>
+      s.shape(
+        shaper.next(),
+        pack(job),
+        reliefCell(job),
+        shaper.hearing(() => {}),
+      ),
+    );
   },
   callOffSurface: () => surface?.abort(),
   section: engine.section,

@@ -121,6 +121,9 @@ export const atProof = {
 /** What is wanted along a line of a set-up. */
 export const sectionOf = (...args: Parameters<EngineApi['section']>) => ask((api) => api.section(...args));
 
+/** The relief of a set-up as it would be: what is shown stays as it is. Rejects with "Cancelled" when it was called off. */
+export const shapedAside = (job: OneSetup) => ask((api, pack) => api.shapedAside(pack({ ...job, cuts: [] })));
+
 /** The surface of a job that is not open, for its picture. Null when there is nothing to show, or when `signal` called it off. */
 export async function portrayed(job: OneSetup, signal: AbortSignal): Promise<HeightField | null> {
   const leave = () => say((api) => api.callOffSurface());

@@ -163,6 +163,8 @@ export interface ComputeApi extends ArtworkApi, Living {
 
 /** The calls that the engine answers. What it has worked out it tells by itself. */
 export interface EngineApi extends Living {
+  /** Shapes the relief of a set-up that is not the one shown, or not as it is shown. */
+  shapedAside(job: Parcel<OneSetup>): Promise<ShapedRelief>;
   /** Tells over a port, in parcels, from now on. */
   tellOver(port: MessagePort): void;
   putFonts(files: Record<string, Uint8Array>): void;

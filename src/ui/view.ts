@@ -1,3 +1,4 @@
+import type { Tint } from '@/core/relief/tint';
 import { create } from 'zustand';
 import type { PlayState } from '@/compute/protocol';
 import type { LineOnTable } from '@/core/proof/lookup';
@@ -23,6 +24,9 @@ export interface SectionLine {
   x1: number;
   y1: number;
 }
+
+/** The relief without a form of it, or what the cuts leave. */
+export type Beside = { readonly without: string } | 'proof';
 
 export interface View {
   stage: Stage;
@@ -80,8 +84,13 @@ export interface View {
   typing: { readonly id: string; readonly n: number } | null;
   /** A picture that is being traced: a new one, or again the one of an item. */
   tracing: File | { readonly again: string } | null;
-  /** How the plan shows the relief: where its light comes from and how high it stands, degrees; the draft below which it is tinted. */
-  seen: { readonly from: number; readonly high: number; readonly draft: number | null };
+  /**
+   * How the relief is shown: where its light comes from and how high it stands, degrees; the draft below which it is tinted on the
+   * plan, and what it is coloured by.
+   */
+  seen: { readonly from: number; readonly high: number; readonly draft: number | null; readonly tint: Tint };
+  /** What is shown left of a line beside the relief, and where that is, as part of the blank's width; null for nothing. */
+  split: { readonly of: Beside; readonly at: number } | null;
   /** Whether the library of reliefs is open. */
   reliefLibrary: boolean;
   /** Groups of forms whose forms are not listed. */
@@ -125,7 +134,8 @@ export const useView = create<View>(() => ({
   brush: { tool: 'raise', radius: null, height: 0.5, share: 0.5, soft: 0.8, level: 0, mirror: 'none' },
   typing: null,
   tracing: null,
-  seen: { from: 135, high: 47, draft: null },
+  seen: { from: 135, high: 47, draft: null, tint: 'material' },
+  split: null,
   pinning: false,
   pins: [],
   reliefLibrary: false,

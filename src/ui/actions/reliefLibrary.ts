@@ -1,8 +1,7 @@
 import { artworkHelper } from '@/compute/artworkHelper';
-import { computePool } from '@/compute/pool';
+import { shapedAside } from '@/compute/engineHandle';
 import { useWork } from '@/compute/useWork';
 import { isCancelled } from '@/compute/workerHandle';
-import { reliefCell } from '@/core/pipeline/shaping';
 import type { HeightField } from '@/core/relief/field';
 import { membersOf } from '@/core/relief/groups';
 import { ornaments } from '@/core/relief/ornaments/ornaments';
@@ -12,8 +11,9 @@ import { lengthText } from '@/core/units/length';
 import { saysOf } from '@/core/units/says';
 import { libraryMessage } from '@/store/db';
 import { freshId } from '@/store/jobs';
-import { keepOnShelf, loadShelf } from '@/store/shelves';
+import { loadShelf } from '@/store/shelves';
 import { busyWith } from '@/ui/common/busy';
+import { keepEntry } from '@/ui/common/useShelf';
 import { jobNow } from './edits';
 import { addForm, bringFile } from './relief';
 import { tell } from './tell';
@@ -46,24 +46,22 @@ export async function addPiece(id: string, at?: Place): Promise<void> {
 export async function keepRelief(form: Form | null): Promise<void> {
   const job = jobNow();
   const relief = useWork.getState().relief;
-  if (!job || !relief?.fine) return tell('info', 'The relief is still being shaped. Keep it when it is done.');
+  if (!job) return;
+  // A form is shaped by itself; all of it is taken as it is shown.
+  if (!form && !relief?.fine) return tell('info', 'The relief is still being shaped. Keep it when it is done.');
   const name = form?.name ?? job.name;
   const helper = artworkHelper();
-  const seat = computePool().shaper;
   try {
     const kept = await busyWith(
       `Keeping ${name}\u2026`,
-      () => {
-        helper.dismiss();
-        seat.cancel();
-      },
+      () => helper.dismiss(),
       async () => {
-        const field = form ? await alone(form) : relief.shaped.field;
+        const field = form ? await alone(form) : relief!.shaped.field;
         return helper.ask((api) => api.keptRelief(field, `own-${freshId()}`, name));
       },
     );
     if (!kept) return tell('info', `"${name}" is empty: there is nothing to keep.`);
-    await keepOnShelf('reliefs', kept);
+    await keepEntry('reliefs', kept);
     tell('success', `"${name}" is in the library of reliefs, with the heights that it has now.`);
   } catch (e) {
     if (isCancelled(e))
@@ -79,14 +77,6 @@ async function alone(form: Form): Promise<HeightField> {
     ...membersOf(job.relief.forms, form.id),
     { ...form, group: null, visible: true, meets: 'replace' as const, base: 0 },
   ];
-  const seat = computePool().shaper;
-  const shaped = await seat.ask((api, pack) =>
-    api.shape(
-      seat.next(),
-      pack({ ...job, cuts: [], relief: { ...job.relief, forms, baseDepth: 0 } }),
-      reliefCell(job),
-      seat.hearing(() => {}),
-    ),
-  );
+  const shaped = await shapedAside({ ...job, relief: { ...job.relief, forms, baseDepth: 0 } });
   return shaped.field;
 }

@@ -16,6 +16,10 @@ const told = (keeping: Promise<void>): Promise<void> =>
     tell('error', `It could not be kept on this device; the job has it all the same. ${libraryMessage(e)}`),
   );
 
+/** Keeps an entry; every part of the window sees it at once. Throws what the storage throws. */
+export const keepEntry = <K extends keyof Shelves>(name: K, entry: Shelves[K]): Promise<void> =>
+  keepOnShelf(name, entry).then((list) => put(name, list));
+
 /** What this device keeps under a name, and how it is changed; every part of the window sees the same. */
 export function useShelf<K extends keyof Shelves>(name: K) {
   const kept = useKept((s) => s[name]) as Shelves[K][];
@@ -30,7 +34,7 @@ export function useShelf<K extends keyof Shelves>(name: K) {
   }, [name]);
   return {
     kept,
-    keep: (entry: Shelves[K]) => told(keepOnShelf(name, entry).then((list) => put(name, list))),
+    keep: (entry: Shelves[K]) => told(keepEntry(name, entry)),
     drop: (id: string) => told(takeOffShelf(name, id).then((list) => put(name, list))),
   };
 }

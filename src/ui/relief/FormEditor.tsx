@@ -16,10 +16,10 @@ import { changeForm } from '@/ui/actions/edits';
 import { groupForm, setFormValue, ungroupForms } from '@/ui/actions/relief';
 import { keepRelief } from '@/ui/actions/reliefLibrary';
 import { FieldForm } from '@/ui/common/FieldForm';
-import { ChoiceField, LengthField, NumberField, TextField } from '@/ui/common/fields';
+import { ChoiceField, FlagField, LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
 import { UsedItems } from '@/ui/common/UsedItems';
-import { useView } from '@/ui/view';
+import { setView, useView } from '@/ui/view';
 import { BrushPanel } from './BrushPanel';
 
 const grid = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' };
@@ -28,6 +28,7 @@ const grid = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))'
 export function FormEditor({ form }: { form: Form }) {
   const unit = useLater(useOpenJob, (s) => s.job!.unit);
   const forms = useLater(useOpenJob, (s) => s.job!.relief.forms);
+  const beside = useView((v) => !!v.split && v.split.of !== 'proof' && v.split.of.without === form.id);
   const note = useLater(useWork, (w) => w.relief?.shaped.notes[form.id] ?? '');
   const asked = useLater(useView, (v) => v.typing);
   const kind = formKindOf(form.kind);
@@ -64,6 +65,17 @@ export function FormEditor({ form }: { form: Form }) {
             none="Pick the line that was drawn for its profile"
             use={(picked) => change('Choose a profile', (f) => void (f.profile = { items: picked.slice(0, 10) }))}
           />
+        )}
+        {kind.adjusts && (
+          <Box sx={{ mb: 1.25 }}>
+            <FlagField
+              label="Beside what it was, on the left of a line"
+              value={beside}
+              onChange={(on) =>
+                setView((v) => ({ split: on ? { of: { without: form.id }, at: v.split?.at ?? 0.5 } : null }))
+              }
+            />
+          </Box>
         )}
         {kind.brushed && <BrushPanel form={form} />}
         {kind.holds && (
@@ -125,19 +137,19 @@ export function FormEditor({ form }: { form: Form }) {
             />
           )}
         </Box>
+        {!kind.adjusts && (
+          <Button
+            size="small"
+            color="inherit"
+            variant="outlined"
+            startIcon={<BookmarkAddOutlined />}
+            onClick={() => void keepRelief(form)}
+            sx={{ mt: 1.25 }}
+          >
+            Keep it in the library
+          </Button>
+        )}
       </Group>
-      {!kind.adjusts && (
-        <Button
-          size="small"
-          color="inherit"
-          variant="outlined"
-          startIcon={<BookmarkAddOutlined />}
-          onClick={() => void keepRelief(form)}
-          sx={{ mx: 1.5, mb: 1.5, justifySelf: 'start' }}
-        >
-          Keep it in the library
-        </Button>
-      )}
       <Group title="Where">
         <ChoiceField
           label="It counts"

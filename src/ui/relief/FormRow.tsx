@@ -51,7 +51,7 @@ export function FormRow({ form, held, within }: { form: Form; held: number; with
   const unit = useLater(useOpenJob, (s) => s.job!.unit);
   const folded = useLater(useView, (v) => v.foldedForms.includes(form.id));
   const counts = form.visible && (within?.visible ?? true);
-  const holds = kind.holds ? [held === 1 ? '1 form' : `${held || 'no'} forms`] : [];
+  const what = kind.holds ? (held === 1 ? '1 form' : `${held || 'No'} forms`) : kind.name;
   const how = kind.adjusts ? 'on all under it' : meetings[form.meets].toLowerCase();
   const pixels = pixel ? [`pixels of ${lengthText(pixel, unit, unit === 'mm' ? 2 : 4)}`] : [];
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: form.id });
@@ -121,7 +121,7 @@ export function FormRow({ form, held, within }: { form: Form; held: number; with
             {form.name}
           </Box>
           <Box sx={{ fontSize: 12.5, color: remark ? 'error.main' : 'text.secondary' }}>
-            {remark || [kind.name, ...holds, how, ...pixels].join(' \u00b7 ')}
+            {remark || [what, how, ...pixels].join(' \u00b7 ')}
           </Box>
         </Box>
       </Box>

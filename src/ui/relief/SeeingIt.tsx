@@ -1,9 +1,14 @@
 'use client';
 import Box from '@mui/material/Box';
 import { useDeferredValue, useMemo, useRef, type PointerEvent } from 'react';
+import { useWork } from '@/compute/useWork';
+import { tints, type Tint } from '@/core/relief/tint';
+import { choices } from '@/core/units/fields';
+import { useOpenJob } from '@/store/openJob';
+import { useLater } from '@/ui/later';
 import type { HeightField } from '@/core/relief/field';
 import { undraftedShare } from '@/core/relief/steep';
-import { FlagField, NumberField } from '@/ui/common/fields';
+import { ChoiceField, FlagField, NumberField } from '@/ui/common/fields';
 import { setView, useView } from '@/ui/view';
 
 const R = 34;
@@ -75,9 +80,35 @@ function Sky() {
   );
 }
 
-/** How the plan shows the relief: by what light, and where it would hold on to a casting. */
+const PROOF = ' proof';
+
+/** What is shown left of a line: the relief without one of its forms, or what the cuts leave of the blank. */
+function BesideField() {
+  const split = useView((v) => v.split);
+  const forms = useLater(useOpenJob, (s) => s.job!.relief.forms);
+  const proven = useLater(useWork, (w) => !!w.proof);
+  const shown = forms.filter((f) => f.visible);
+  return (
+    <ChoiceField
+      label="On the left"
+      value={split === null ? '' : split.of === 'proof' ? PROOF : split.of.without}
+      options={[
+        { value: '', label: 'The same' },
+        ...(proven ? [{ value: PROOF, label: 'The proof' }] : []),
+        ...[...shown].reverse().map((f) => ({ value: f.id, label: `Without ${f.name}` })),
+      ]}
+      onChange={(v) =>
+        setView((was) => ({
+          split: v ? { of: v === PROOF ? ('proof' as const) : { without: v }, at: was.split?.at ?? 0.5 } : null,
+        }))
+      }
+    />
+  );
+}
+
+/** How the relief is shown: by what light, beside what, and where it would hold on to a casting. */
 export function SeeingIt({ field }: { field: HeightField }) {
-  const { from, high, draft } = useView((v) => v.seen);
+  const { from, high, draft, tint } = useView((v) => v.seen);
   const asked = useDeferredValue(draft);
   const share = useMemo(() => (asked === null ? 0 : undraftedShare(field, asked)), [field, asked]);
   const percent = 100 * share;
@@ -86,9 +117,18 @@ export function SeeingIt({ field }: { field: HeightField }) {
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mb: 1 }}>
         <Sky />
         <Box sx={{ fontSize: 13 }}>
-          <div>Light on the plan</div>
+          <div>Light</div>
           <Box sx={{ color: 'text.secondary' }}>{`from ${from}\u00b0, ${high}\u00b0 high`}</Box>
         </Box>
+      </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, mb: 1 }}>
+        <ChoiceField
+          label="Coloured by"
+          value={tint}
+          options={choices(tints)}
+          onChange={(v) => look({ tint: v as Tint })}
+        />
+        <BesideField />
       </Box>
       <FlagField
         label="Tint walls with too little draft"

@@ -46,7 +46,7 @@ export function restoredWords(r: Restored): string {
     r.there && `${r.there} already here`,
     r.beside && `${count(r.beside, 'job')} beside another version of it`,
     r.others &&
-      `${count(r.others, 'cutter, machine, dialect or recipe', 'cutters, machines, dialects and recipes')} put back`,
+      `${count(r.others, 'cutter, machine, dialect, recipe or relief', 'cutters, machines, dialects, recipes and reliefs')} put back`,
   ].filter(Boolean);
   return `${parts.length ? parts.join(', ') : 'The backup holds nothing'}.${r.broken.map((b) => ` "${b.name}" could not be read: ${b.why}`).join('')}${r.lacking.length ? ` Jobs came without ${lackingWords(r.lacking)}.` : ''}`;
 }
@@ -211,8 +211,8 @@ export function Safekeeping({
         </Part>
         <Part title="In a file">
           <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            All jobs with their fonts and pictures, the tool library, machines, dialects and recipes, in one file.{' '}
-            {backup ? `Last made ${ago(backup)}.` : 'None was made yet.'}
+            All jobs with their fonts and pictures, the tool library, machines, dialects, recipes and reliefs, in one
+            file. {backup ? `Last made ${ago(backup)}.` : 'None was made yet.'}
           </Typography>
           <Box sx={row}>
             <Button

@@ -12,6 +12,7 @@ import { PickIndex } from './pick';
 import { PinLayer, PinMarks } from './PinMarks';
 import { MarksAbove, MarksBelow } from './PlanMarks';
 import { SectionLineMark } from './SectionLineMark';
+import { SplitLine } from './SplitLine';
 import { TabMarks } from './TabMarks';
 import { ToolBar } from './tools/ToolBar';
 import { toolLooks } from './tools/registry';
@@ -83,6 +84,7 @@ export function PlanView() {
           {stage === 'relief' && <BrushLayer view={view} local={local} />}
           {sectionOpen && <SectionLineMark view={view} local={local} />}
           {stage === 'relief' && <FormFrame view={view} local={local} />}
+          {stage === 'relief' && <SplitLine view={view} local={local} />}
           {stage === 'relief' && <PinLayer view={view} local={local} />}
           {stage === 'relief' && <PinMarks view={view} />}
           {stage === 'cuts' && <TabMarks view={view} local={local} />}

@@ -13,6 +13,7 @@ import { useView } from '@/ui/view';
 import { addressOf, PORTRAIT } from './solid/portrait';
 import { PlainSolid } from './solid/PlainSolid';
 import { leaveSolidSeat, solidSeat, type SolidSeat } from './solid/seat';
+import { useShownRelief } from './useShownRelief';
 import { useSize } from './useSize';
 
 const VIEWS = [
@@ -26,6 +27,9 @@ const VIEWS = [
 /** A picture that is lost is made again after so long, ms, and so often in all. */
 const AGAIN = 700;
 const MOST_BEGINNINGS = 5;
+
+/** The light stands where it is best seen until it is moved. */
+const FIRST = useView.getInitialState().seen;
 
 /** What of the blank is seen until the view has said so. */
 const EVERYTHING = { y0: -Infinity, y1: Infinity };
@@ -83,16 +87,22 @@ export function SolidView() {
     lookAtField(EVERYTHING);
     return () => lookAtField(null);
   }, []);
-  const shaped = useLater(useWork, (w) => w.relief?.shaped.field ?? null);
   const ofRelief = useLater(useView, (v) => v.stage === 'relief');
+  const shaped = useShownRelief();
   const relief = useMemo(() => (ofRelief && shaped ? filled(shaped) : null), [ofRelief, shaped]);
+  const { from, high, tint } = useLater(useView, (v) => v.seen);
+  useEffect(
+    () => void solid?.lit(ofRelief && (from !== FIRST.from || high !== FIRST.high) ? { from, high } : null),
+    [solid, ofRelief, from, high],
+  );
+  const coloured = ofRelief ? tint : 'material';
   const cut = empty ? null : (play?.field ?? proof?.field ?? glimpse);
   // Where the relief is shaped it is seen, everywhere else what is cut.
   const field = ofRelief ? relief : cut;
   const under = ofRelief ? null : (proof?.under ?? null);
   useEffect(
-    () => seat?.body(field, under, width, height, thickness, material),
-    [seat, field, under, width, height, thickness, material],
+    () => seat?.body(field, under, width, height, thickness, material, coloured),
+    [seat, field, under, width, height, thickness, material, coloured],
   );
   useEffect(() => {
     const c = play ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;

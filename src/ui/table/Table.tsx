@@ -22,12 +22,14 @@ import { useDatum } from '@/ui/common/useDatum';
 import { openMenu, setView, useView, type TableView } from '@/ui/view';
 import { waitingWords } from '@/ui/common/Waiting';
 import { Guarded } from '@/ui/common/Guarded';
+import { useBesideShaped } from './useShownRelief';
 import { PlanView } from './PlanView';
 import { useSize } from './useSize';
 
 const SolidView = dynamic(() => import('./SolidView').then((m) => m.SolidView), { ssr: false });
 
 export function Table() {
+  useBesideShaped();
   const job = useLater(useOpenJob, (s) => s.job)!;
   const table = useLater(useView, (v) => v.table);
   const paths = useLater(useView, (v) => v.paths);

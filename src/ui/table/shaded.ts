@@ -3,6 +3,7 @@ import { materials, type MaterialId } from '@/core/cutters/materials';
 import { filled, type HeightField } from '@/core/relief/field';
 import { lightFrom, shade, type Light } from '@/core/relief/shade';
 import { undrafted } from '@/core/relief/steep';
+import { tintedPicture, type Tint } from '@/core/relief/tint';
 import type { SmallPicture } from '@/core/relief/small';
 
 /** The colour of what has too little draft. */
@@ -19,6 +20,8 @@ export function paintShaded(
   from?: Light,
   /** What is tinted: 1 for each pixel that is. */
   tinted?: Uint8Array,
+  /** Its colours, three numbers for each pixel; those of the material where they are not given. */
+  colours?: Uint8Array,
 ): void {
   [canvas.width, canvas.height] = [width, height];
   const light = shade(field, width, height, thickness, from);
@@ -26,9 +29,9 @@ export function paintShaded(
   const ctx = canvas.getContext('2d')!;
   const image = ctx.createImageData(width, height);
   for (let i = 0; i < light.length; i++) {
-    image.data[4 * i] = face.r * light[i];
-    image.data[4 * i + 1] = face.g * light[i];
-    image.data[4 * i + 2] = face.b * light[i];
+    image.data[4 * i] = (colours ? colours[3 * i] : face.r) * light[i];
+    image.data[4 * i + 1] = (colours ? colours[3 * i + 1] : face.g) * light[i];
+    image.data[4 * i + 2] = (colours ? colours[3 * i + 2] : face.b) * light[i];
     image.data[4 * i + 3] = 255;
     if (tinted?.[i]) image.data.set(TINT, 4 * i);
   }
@@ -51,11 +54,12 @@ export function paintLook(canvas: HTMLCanvasElement, { cols, rows, light }: Smal
 const PIXELS = 800;
 const pictures = new WeakMap<HeightField, { readonly as: string; readonly canvas: HTMLCanvasElement }>();
 
-/** How a relief is looked at: its light, and the draft below which it is tinted; degrees. */
+/** How a relief is looked at: its light, the draft below which it is tinted, degrees, and what it is coloured by. */
 export interface Seen {
   readonly from: number;
   readonly high: number;
   readonly draft: number | null;
+  readonly tint: Tint;
 }
 
 /** A relief as it lies under the artwork: the blank's face where it is empty. Painted once for each field and way of looking. */
@@ -65,7 +69,7 @@ export function reliefPicture(
   material: MaterialId,
   seen: Seen,
 ): HTMLCanvasElement {
-  const as = [thickness, material, seen.from, seen.high, seen.draft].join(' ');
+  const as = [thickness, material, seen.from, seen.high, seen.draft, seen.tint].join(' ');
   const known = pictures.get(field);
   if (known?.as === as) return known.canvas;
   const canvas = known?.canvas ?? document.createElement('canvas');
@@ -73,7 +77,11 @@ export function reliefPicture(
   const k = PIXELS / Math.max(w, h);
   const [cols, rows] = [w, h].map((v) => Math.max(1, Math.round(v * k)));
   const tinted = seen.draft === null ? undefined : undrafted(field, cols, rows, seen.draft);
-  paintShaded(canvas, filled(field), cols, rows, thickness, material, lightFrom(seen.from, seen.high), tinted);
+  const whole = filled(field);
+  const colours = seen.tint === 'material' ? undefined : tintedPicture(whole, cols, rows, seen.tint);
+  // What is coloured by its height is not darkened by its depth as well.
+  const deep = seen.tint === 'material' ? thickness : 0;
+  paintShaded(canvas, whole, cols, rows, deep, material, lightFrom(seen.from, seen.high), tinted, colours);
   pictures.set(field, { as, canvas });
   return canvas;
 }

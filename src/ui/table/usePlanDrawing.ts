@@ -7,6 +7,7 @@ import type { OneSetup } from '@/core/job/job';
 import { originOf } from '@/ui/common/useDatum';
 import { useLater } from '@/ui/later';
 import { cutColour } from '@/ui/theme/theme';
+import { useShownRelief } from './useShownRelief';
 import { useView } from '@/ui/view';
 import { artworkPicture } from './artworkCache';
 import { drawPlan, type PlanColours } from './drawPlan';
@@ -94,7 +95,8 @@ export function usePlanDrawing(
   const plans = usePlans(job);
   const mill = useMill(job);
   const ofRelief = useView((v) => v.stage === 'relief');
-  const relief = useLater(useWork, (w) => (ofRelief ? (w.relief?.shaped.field ?? null) : null));
+  const shaped = useShownRelief();
+  const relief = ofRelief ? shaped : null;
   const seen = useView((v) => v.seen);
   useEffect(() => {
     const el = canvas.current;

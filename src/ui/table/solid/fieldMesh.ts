@@ -1,6 +1,7 @@
 import * as THREE from 'three';
 import type { MaterialId } from '@/core/cutters/materials';
 import { flatField, type HeightField } from '@/core/relief/field';
+import type { Tint } from '@/core/relief/tint';
 import { Grid, nodesOf } from './grid';
 import { looksOf } from './looks';
 
@@ -40,6 +41,7 @@ export class FieldMesh {
     height: number,
     thickness: number,
     material: MaterialId,
+    tint: Tint,
   ): void {
     const shrink = Math.max(
       1,
@@ -57,7 +59,7 @@ export class FieldMesh {
       under && down ? under.z[down.rows[Math.floor(v / nx)] * under.cols + down.cols[v % nx]] : 0;
     const open = (v: number): boolean =>
       thickness + field.z[up.rows[Math.floor(v / nx)] * field.cols + up.cols[v % nx]] + depthUnder(v) > NOTHING;
-    const whole = { width, height, thickness, material };
+    const whole = { width, height, thickness, material, tint };
     this.upper.fill(nx, ny, { ...whole, field, under: false }, step, open);
     this.fillSides(nx, ny, (v) => -thickness - Math.max(depthUnder(v), -thickness));
     const lowest = under ?? flatField(width, height, Math.max(width, height) / 60);

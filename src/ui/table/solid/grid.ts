@@ -1,6 +1,12 @@
 import * as THREE from 'three';
 import { materials, type MaterialId } from '@/core/cutters/materials';
 import type { HeightField } from '@/core/relief/field';
+import { colourAt, tinting, type Tint } from '@/core/relief/tint';
+
+/** Colours of a tint. */
+const TINTS = 256;
+const srgb = ([r, g, b]: readonly [number, number, number]): THREE.Color =>
+  new THREE.Color().setRGB(r / 255, g / 255, b / 255, THREE.SRGBColorSpace);
 
 /** A draft takes every so-manieth vertex of a row. */
 const DRAFT = 3;
@@ -25,6 +31,7 @@ export interface Face {
   readonly material: MaterialId;
   /** The face that lies down: heights of its field are depths from the underside. */
   readonly under: boolean;
+  readonly tint: Tint;
 }
 
 /**
@@ -74,6 +81,9 @@ export class Grid {
     const m = materials[face.material];
     const [uncut, bare] = [new THREE.Color(m.face), new THREE.Color(m.cut)];
     const { cols, rows } = nodesOf(nx, ny, f);
+    const tint = under || face.tint === 'material' ? null : face.tint;
+    const of = tint && tinting(f, tint);
+    const ramp = tint && Array.from({ length: TINTS }, (_, k) => srgb(colourAt(tint, k / (TINTS - 1))));
     for (let j = 0; j < ny; j++)
       for (let i = 0; i < nx; i++) {
         const c = cols[i];
@@ -97,10 +107,11 @@ export class Grid {
         // Depth is lightness: what is deeper is darker.
         const t = depth < -1e-3;
         const shade = 65535 * (t ? 1 - Math.min(0.62, 0.3 * Math.sqrt(-depth)) : 1);
-        const from = t ? bare : uncut;
-        colours[4 * v] = from.r * shade;
-        colours[4 * v + 1] = from.g * shade;
-        colours[4 * v + 2] = from.b * shade;
+        const from = ramp ? ramp[Math.round((TINTS - 1) * (of!(c, r) || 0))] : t ? bare : uncut;
+        const much = ramp ? 65535 : shade;
+        colours[4 * v] = from.r * much;
+        colours[4 * v + 1] = from.g * much;
+        colours[4 * v + 2] = from.b * much;
         colours[4 * v + 3] = 65535;
       }
     for (const name of ['position', 'normal', 'color']) g.attributes[name].needsUpdate = true;

@@ -1,6 +1,7 @@
 import * as THREE from 'three';
 import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
 import { profileOf, radiusOf, cuttingLength, type Cutter } from '@/core/cutters/cutter';
+import { lightFrom, type Light } from '@/core/relief/shade';
 import { disposeGroup, FieldMesh } from './fieldMesh';
 import { rowsSeen, type SeenRows, type Sight } from './seen';
 
@@ -17,6 +18,9 @@ const STANDARD: Record<Exclude<StandardView, 'fit'>, [number, number]> = {
 
 /** Strength of the room's light. */
 const AMBIENT = 0.42;
+
+/** Strength of the light from behind. */
+const RIM = 0.5;
 
 /** A driver that takes longer than this (ms) for a full frame is slow: it draws drafts until there has been rest. */
 const SLOW = 90;
@@ -36,7 +40,9 @@ export class SolidScene {
   private readonly camera = new THREE.PerspectiveCamera(30, 1, 1, 20000);
   private readonly target = new THREE.Vector3();
   private readonly key = new THREE.DirectionalLight(0xfff4e2, 2.6);
-  private readonly rim = new THREE.DirectionalLight(0xdfeaff, 0.5);
+  private readonly rim = new THREE.DirectionalLight(0xdfeaff, RIM);
+  /** Where the light was put; null: the key light as it is best seen. */
+  private put: Light | null = null;
   private turn = 0;
   private lift = 0.9;
   private far = 500;
@@ -83,6 +89,12 @@ export class SolidScene {
     this.renderer.setSize(width, height, false);
     this.camera.aspect = width / height;
     this.camera.updateProjectionMatrix();
+    this.draw();
+  }
+
+  /** Puts the light where the plan has it, degrees; null: where it is best seen. */
+  setLight(light: { readonly from: number; readonly high: number } | null): void {
+    this.put = light && lightFrom(light.from, light.high);
     this.draw();
   }
 
@@ -189,6 +201,12 @@ export class SolidScene {
     this.rim.position.set(s, -0.4, 0.6 * s);
     // The room is darker below.
     this.scene.environmentIntensity = below ? 1.9 * AMBIENT : AMBIENT;
+    if (this.put && !below) {
+      this.key.position.set(...this.put);
+      // Light that rakes is seen in a dark room.
+      this.scene.environmentIntensity = AMBIENT * (0.3 + 0.7 * this.put[2]);
+    }
+    this.rim.intensity = this.put && !below ? RIM * this.put[2] : RIM;
     this.surface.seenFrom(below);
   }
 

@@ -2,6 +2,7 @@ import * as Comlink from 'comlink';
 import type { Cutter } from '@/core/cutters/cutter';
 import type { MaterialId } from '@/core/cutters/materials';
 import { flatField, type HeightField } from '@/core/relief/field';
+import type { Tint } from '@/core/relief/tint';
 import { SolidScene, type StandardView } from './scene';
 import type { SeenRows } from './seen';
 
@@ -26,6 +27,7 @@ const api = {
     height: number,
     thickness: number,
     material: MaterialId,
+    tint: Tint,
   ) {
     scene?.surface.show(
       field ?? flatField(width, height, Math.max(width, height) / 60),
@@ -34,9 +36,12 @@ const api = {
       height,
       thickness,
       material,
+      tint,
     );
     scene?.draw();
   },
+  /** Light from a direction and a height, degrees, as the plan has it; null: as it is best seen. */
+  lit: (light: { readonly from: number; readonly high: number } | null) => scene?.setLight(light),
   cutter: (c: Cutter | null, x: number, y: number, z: number) => scene?.setCutter(c, x, y, z),
   look: (to: StandardView, width: number, height: number, thickness: number) =>
     scene?.look(to, width, height, thickness),

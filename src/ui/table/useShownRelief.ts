@@ -1,0 +1,62 @@
+import { useEffect, useMemo } from 'react';
+import { create } from 'zustand';
+import { shapedAside } from '@/compute/engineHandle';
+import { useWork } from '@/compute/useWork';
+import { isCancelled } from '@/compute/workerHandle';
+import { reliefKey } from '@/core/pipeline/shaping';
+import { filled, type HeightField } from '@/core/relief/field';
+import { besideEachOther } from '@/core/relief/split';
+import { useOpenJob } from '@/store/openJob';
+import { useLater } from '@/ui/later';
+import { useView } from '@/ui/view';
+
+/** The relief without one of its forms, as it was shaped last, and of what. */
+const useWithout = create<{ readonly key: string; readonly field: HeightField } | { readonly key: null }>(() => ({
+  key: null,
+}));
+
+/** Has the relief shaped without the form that is looked at, as long as it is; used once, where the table is. */
+export function useBesideShaped(): void {
+  const split = useLater(useView, (v) => v.split);
+  const job = useLater(useOpenJob, (s) => s.job);
+  const fine = useLater(useWork, (w) => !!w.relief?.fine);
+  const without = split && split.of !== 'proof' ? split.of.without : null;
+  const forms = job?.relief.forms;
+  const less = useMemo(
+    () =>
+      job && forms && without !== null
+        ? {
+            ...job,
+            relief: { ...job.relief, forms: forms.map((f) => (f.id === without ? { ...f, visible: false } : f)) },
+          }
+        : null,
+    [job, forms, without],
+  );
+  const key = less && reliefKey(less);
+  useEffect(() => {
+    if (!less || !key || !fine || useWithout.getState().key === key) return;
+    let live = true;
+    shapedAside(less).then(
+      ({ field }) => live && useWithout.setState({ key, field }, true),
+      // Called off by a change, it is asked for again with that.
+      (e) => isCancelled(e) || console.error(e),
+    );
+    return () => void (live = false);
+  }, [less, key, fine]);
+}
+
+/** The relief as it is shown: right of a line, where something else is shown left of it. Null where there is none. */
+export function useShownRelief(): HeightField | null {
+  const shaped = useLater(useWork, (w) => w.relief?.shaped.field ?? null);
+  const proof = useLater(useWork, (w) => w.proof?.field ?? null);
+  const split = useView((v) => v.split);
+  const width = useLater(useOpenJob, (s) => s.job?.blank.width ?? 0);
+  const known = useWithout();
+  const left = split?.of === 'proof' ? proof : split && known.key !== null ? known.field : null;
+  const at = split ? split.at * width : 0;
+  return useMemo(() => {
+    if (!shaped || !left) return shaped;
+    // Beside what is cut, an empty place is the face that is left there.
+    return besideEachOther(left, left === proof ? filled(shaped) : shaped, at);
+  }, [shaped, left, proof, at]);
+}
