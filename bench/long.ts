@@ -3,10 +3,9 @@
  * timed, and proven, for the first time, and again when the small cut has changed. Seconds of the wall clock; cutting on so many cores
  * (one, where it is not said), all else on one. Then the program is played to places anywhere in it, on one.
  */
-import { once } from 'node:events';
-import { Worker } from 'node:worker_threads';
 import { handsOver, sharedHeights } from '../src/compute/hands';
 import { cutterOf } from '../src/core/testing/job';
+import { handsOf } from './handsOf';
 import { emptyPlan, type CutPlan } from '../src/core/cuts/kind';
 import { newOneSetup, type OneSetup } from '../src/core/job/job';
 import { MotionBuilder, type Motion } from '../src/core/motion/motion';
@@ -61,10 +60,7 @@ const plan = (motion: Motion): CutPlan => ({
   toolpaths: [{ cutterId: ball.id, rpm: 18000, motion }],
 });
 
-/** Threads that help with cutting, as workers do in the browser. */
-const begin = `import('tsx/esm/api').then(({ register }) => (register(), import(${JSON.stringify(new URL('./hand.worker.ts', import.meta.url).href)})))`;
-const helpers = Array.from({ length: cores - 1 }, () => new Worker(begin, { eval: true }));
-await Promise.all(helpers.map((w) => once(w, 'message')));
+const helpers = await handsOf(cores - 1);
 const simulation = createSimulation(cores > 1 ? { hands: handsOver(helpers), memory: sharedHeights } : {});
 const seconds = (t: number) => `${((performance.now() - t) / 1000).toFixed(2)} s`;
 function run(what: string, plans: Map<string, CutPlan>): void {

@@ -3,19 +3,28 @@ import { heightFacts } from '../src/core/relief/facts';
 import { evenLevels, levelLines } from '../src/core/relief/levels';
 import { chance } from '../src/core/relief/noise';
 import { gridOf } from '../src/core/relief/field';
-import { meshHeights } from '../src/core/relief/raster';
 import { brushTools, dabsOf, layDabs, type BrushStroke, type BrushTool } from '../src/core/relief/sculpt';
 import { ornaments } from '../src/core/relief/ornaments/ornaments';
+import { sharedHeights } from '../src/compute/hands';
 import { lay } from '../src/core/relief/stack';
 import { readMesh } from '../src/core/exchange/mesh/read';
 import { stlOf, surfaceMesh } from '../src/core/testing/meshes';
 import { textures, type TextureId } from '../src/core/relief/textures';
-import { formContext, heightsOf } from '../src/core/testing/forms';
+import { formContext } from '../src/core/testing/forms';
+import { shapedBy, type FormHands } from '../src/core/pipeline/shaping';
+import type { FormContext } from '../src/core/relief/form';
+import { formKindOf } from '../src/core/relief/registry';
 import type { Region } from '../src/core/geometry/region';
 
-/** Shaping reliefs on 2000 x 2000 nodes, one thread: names what each step is, what it takes is measured by whoever calls. */
-export function reliefWork(): readonly { readonly what: string; readonly work: () => void; readonly bar: string }[] {
+/** Shaping reliefs on 2000 x 2000 nodes, by one thread or with `hands`: names what each step is, what it takes is measured by whoever calls. */
+export function reliefWork(
+  hands?: FormHands,
+): readonly { readonly what: string; readonly work: () => void; readonly bar: string }[] {
   const grid = gridOf(99.95, 99.95, 0.05);
+  const heightsOf = (kind: string, values: object, c: FormContext): Float32Array => {
+    const k = formKindOf(kind);
+    return shapedBy(hands, k, { ...(k.defaults as object), ...values }, c).z;
+  };
   const nodes = `${grid.cols} x ${grid.rows} nodes`;
   const hills = (x: number, y: number) => 4 + 2 * Math.sin(x / 7) * Math.cos(y / 9) + 0.3 * Math.sin(x * 1.3);
   const mesh = surfaceMesh(99.9, 708, hills);
@@ -27,7 +36,7 @@ export function reliefWork(): readonly { readonly what: string; readonly work: (
   const round = { edge: 'round', top: 'fitted' };
   const forms = Array.from({ length: 10 }, (_, k) => new Float32Array(grid.cols * grid.rows).fill(k));
   const ways = ['add', 'higher', 'lower', 'sink', 'replace'] as const;
-  const grained = new Float32Array(grid.cols * grid.rows);
+  const grained = sharedHeights(grid.cols * grid.rows);
   for (let i = 0; i < grained.length; i++)
     grained[i] = hills((i % grid.cols) * grid.cell, Math.floor(i / grid.cols) * grid.cell) + 0.02 * chance(i, 1, 1);
   const light = Float32Array.from(grained, (h) => Math.round((h / 7) * 255) / 255);
@@ -48,7 +57,11 @@ export function reliefWork(): readonly { readonly what: string; readonly work: (
   return [
     {
       what: `relief: an STL of ${mesh.corners.length / 9} triangles, read and its heights at ${nodes}`,
-      work: () => void meshHeights(readMesh('hills.stl', file), grid),
+      work: () => {
+        const read = readMesh('hills.stl', file);
+        const own = { x: 49.95, y: 49.95, width: 99.9, height: 99.9, rise: 4 };
+        heightsOf('mesh', { mesh: 'm', ...own }, formContext(grid, { mesh: () => read }));
+      },
       bar: '4 s',
     },
     {

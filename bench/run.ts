@@ -29,6 +29,8 @@ import { nativeStamping } from './native/stamp';
 import { nativeVoronoi } from './native/voronoi';
 import { fontsFromPackages } from '../src/cli/fonts';
 import { lettersBoard } from './letters';
+import { formHands } from '../src/compute/formHands';
+import { handsOf } from './handsOf';
 import { reliefWork } from './relief';
 
 const art = fontsFromPackages();
@@ -63,12 +65,12 @@ console.log('| work | measured | reach | ambitious |\n| --- | --- | --- | --- |'
 
 /** The parts of the bench; `npm run bench -- axis removal` runs those two only. */
 const wanted = process.argv.slice(2);
-const part = (name: string, work: () => void) => {
-  if (!wanted.length || wanted.includes(name)) work();
+const part = async (name: string, work: () => void | Promise<void>): Promise<void> => {
+  if (!wanted.length || wanted.includes(name)) await work();
 };
 
 const trace = (parts: Region[]) => parts.forEach((p) => axisOf(p));
-part('axis', () => {
+await part('axis', () => {
   for (const [n, cap, tol] of [
     [5000, 30, 0.0009],
     [30000, 60, 0.00008],
@@ -89,7 +91,7 @@ part('axis', () => {
     );
   }
 });
-part('wavy', () => {
+await part('wavy', () => {
   // Ripples all round a disc and a ripple on those: many sites are nearly as near to every point of the middle.
   for (const n of [5000, 20000, 60000]) {
     const wave = Float64Array.from({ length: 2 * n }, (_, i) => {
@@ -108,19 +110,19 @@ part('wavy', () => {
     );
   }
 });
-part('lettering', () => {
+await part('lettering', () => {
   const lines = Array.from({ length: 7 }, () => 'Fenwater Lock & Quay Sluice 1794 keeper').join('\n');
   const region = words(lines, 'libre-baskerville', 30, 0.0009);
   const parts = components(region);
   row(`medial axis, ${segments(region)} segments of lettering`, ms(median(3, () => trace(parts), 1)), '2 s', '1 s');
 });
-part('circle', () => {
+await part('circle', () => {
   for (const r of [40, 400]) {
     const parts = components(normalise([circleLoop(20000, r)]));
     row(`medial axis, circle of 20,000 segments, radius ${r} mm`, ms(median(3, () => trace(parts), 1)), '3 s', '0.3 s');
   }
 });
-part('word', () => {
+await part('word', () => {
   let tol = 0.002;
   let region = words('Quay & Sluice 1794', 'libre-baskerville', 30, tol);
   while (segments(region) < 4600) region = words('Quay & Sluice 1794', 'libre-baskerville', 30, (tol *= 0.93));
@@ -132,7 +134,7 @@ part('word', () => {
     '40 ms',
   );
 });
-part('letter', () => {
+await part('letter', () => {
   const simulation = createSimulation();
   let k = 0;
   const change = () => {
@@ -149,7 +151,7 @@ part('letter', () => {
     '150 ms',
   );
 });
-part('clearing', () => {
+await part('clearing', () => {
   const lines = Array.from({ length: 4 }, () => 'Fenwater Lock.').join('\n');
   let k = 0;
   let nodes = 0;
@@ -168,7 +170,7 @@ part('clearing', () => {
   });
   row(`area clearance, region of ${nodes} nodes, three cutters`, ms(time), '1.5 s', '0.5 s');
 });
-part('removal', () => {
+await part('removal', () => {
   const moves = 20000;
   const cpu = () => process.cpuUsage().user / 1000;
   for (const [name, id, values, reach, ambitious] of [
@@ -219,10 +221,14 @@ part('removal', () => {
     );
   }
 });
-part('relief', () => {
-  for (const { what, work, bar } of reliefWork()) row(what, ms(median(5, work, 2)), bar, '');
+await part('relief', async () => {
+  const two = reliefWork(formHands(await handsOf(1)));
+  for (const [k, { what, work, bar }] of reliefWork().entries()) {
+    const alone = ms(median(5, work, 2));
+    row(what, `${alone}; by two ${ms(median(5, two[k].work, 2))}`, bar, '');
+  }
 });
-part('location', () => {
+await part('location', () => {
   const size = 2000;
   const cell = 0.05;
   // A carved heron's worth of shapes: waves, walls of a millimetre, a fine ripple, grain.
@@ -264,7 +270,7 @@ part('location', () => {
     );
   }
 });
-part('program', () => {
+await part('program', () => {
   const b = new MotionBuilder();
   b.rapid(0, 0, 10);
   const n = 400000;
@@ -288,7 +294,7 @@ part('program', () => {
     '3 million',
   );
 });
-part('demo', () => {
+await part('demo', () => {
   for (const [name, make] of Object.entries(demoSetups)) {
     const job = make();
     const t = performance.now();

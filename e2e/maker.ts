@@ -236,12 +236,14 @@ export class Maker {
           box,
         );
         if ((await listed.jsonValue()) === 'gone') throw new Error('The sheet was made anew while its list opened.');
-        break;
+        // It may go before it is pressed, too.
+        if (tries < 2) await this.find('option', option, 5000);
+        await this.press(option, 'option');
+        return;
       } catch (e) {
         if (tries === 2) throw e;
       }
     }
-    await this.press(option, 'option');
   }
   async sees(text: string | RegExp, timeout = PATIENCE): Promise<void> {
     const source = typeof text === 'string' ? text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : text.source;

@@ -37,6 +37,7 @@ import { whileWanted } from '@/core/units/stillWanted';
 import { gauge, readDrawing, shapeWork } from './artwork';
 import { becoming } from './becoming';
 import { keepDerived } from './derived';
+import { formHands, lendRows, type SharedForm } from './formHands';
 import { handsOver, lendHand, sharedHeights, type Shared } from './hands';
 import { ReliefShelf } from '@/core/pipeline/reliefShelf';
 import { Receiver } from './parcel';
@@ -63,8 +64,9 @@ interface Bench {
   /** How the set-up finds its blank, and of which proof and turn that is. */
   found: { readonly of: Faces; readonly turned: TurnedOver; readonly cell: number; readonly faces: Faces } | null;
 }
-/** Those who help with cutting. */
+/** Those who help with cutting, and with shaping. */
 const helpers: MessagePort[] = [];
+const rowHands = typeof SharedArrayBuffer === 'undefined' ? undefined : formHands(helpers);
 const means: Means =
   typeof SharedArrayBuffer === 'undefined' ? {} : { hands: handsOver(helpers), memory: sharedHeights };
 const benches = new Map<string, Bench>();
@@ -120,14 +122,20 @@ const api: ComputeApi = {
       shapeRelief(
         job,
         cell,
-        { art, mesh: reliefFiles.mesh, picture: reliefFiles.picture, progress: watch(ticket, progress) },
+        {
+          art,
+          mesh: reliefFiles.mesh,
+          picture: reliefFiles.picture,
+          hands: rowHands,
+          progress: watch(ticket, progress),
+        },
         shapes,
       ),
     );
     return inShared(shaped);
   },
   lend(port) {
-    port.onmessage = (e: MessageEvent<Shared>) => lendHand(e.data);
+    port.onmessage = (e: MessageEvent<Shared | SharedForm>) => ('form' in e.data ? lendRows(e.data) : lendHand(e.data));
   },
   borrow(port) {
     helpers.push(port);

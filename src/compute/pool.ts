@@ -31,24 +31,24 @@ const MOST = 16;
 
 type Api = Comlink.Remote<ComputeApi>;
 
-/** Lets each planner help the prover with cutting, whichever of them comes first or is replaced. */
-function wiring(): { readonly planner: (api: Api) => void; readonly prover: (api: Api) => void } {
-  const planners = new Set<Api>();
-  let prover: Api | null = null;
+/** Lets each planner help the prover with cutting, and both help whoever shapes, whichever of them comes first or is replaced. */
+function wiring() {
+  const [planners, provers, shapers] = [new Set<Api>(), new Set<Api>(), new Set<Api>()];
   const join = (helper: Api, helped: Api) => {
     const { port1, port2 } = new MessageChannel();
     void helper.lend(Comlink.transfer(port1, [port1]));
     void helped.borrow(Comlink.transfer(port2, [port2]));
   };
+  const joins = (own: Set<Api>, helps: readonly Set<Api>[], by: readonly Set<Api>[]) => (api: Api) => {
+    own.add(api);
+    for (const set of helps) for (const helped of set) join(api, helped);
+    for (const set of by) for (const helper of set) join(helper, api);
+  };
+  const alone = (set: Set<Api>, how: (api: Api) => void) => (api: Api) => (set.clear(), how(api));
   return {
-    planner: (api) => {
-      planners.add(api);
-      if (prover) join(api, prover);
-    },
-    prover: (api) => {
-      prover = api;
-      for (const p of planners) join(p, api);
-    },
+    planner: joins(planners, [provers, shapers], []),
+    prover: alone(provers, joins(provers, [shapers], [planners])),
+    shaper: alone(shapers, joins(shapers, [], [planners, provers])),
   };
 }
 
@@ -63,6 +63,7 @@ function makePool(): Pool {
   );
   const shaper = computeSeat(
     async (api) => {
+      wire.shaper(api);
       onReliefFiles((files) => void api.putReliefFiles(files));
       await withFonts(api);
     },

@@ -132,7 +132,7 @@ export interface ComputeApi extends ArtworkApi, Living {
   putReliefFiles(files: Record<string, ReliefFile>): void;
   /** Shapes the relief of a set-up with nodes so far apart, mm. */
   shape(ticket: number, job: Parcel<OneSetup>, cell: number, progress: ReportProgress): ShapedRelief;
-  /** Helps whoever is at the other end of a port with cutting, and is helped over a port: see ./hands.ts. */
+  /** Helps whoever is at the other end of a port with cutting and shaping, and is helped over a port: see ./board.ts. */
   lend(port: MessagePort): void;
   borrow(port: MessagePort): void;
   plan(ticket: number, job: Parcel<OneSetup>, cutId: string, progress: ReportProgress): CutPlan;

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { bruteDistance } from '../testing/independent';
 import { starLoop } from '../testing/shapes';
 import { letterOf, shippedFont } from '../testing/fonts';
-import { fitLoop, fitRegion } from './fit';
+import { fitLine, fitLoop, fitRegion } from './fit';
 import { circlePath, flatten, transformPath, type Path } from './path';
 import { normalise, offset } from './region';
 
@@ -69,6 +69,27 @@ describe('curves through points', () => {
         },
       ),
       { numRuns: 40 },
+    );
+  });
+});
+
+describe('chains that double back', () => {
+  it('become curves of numbers, whatever they come back to', () => {
+    const places = fc.array(fc.tuple(fc.integer({ min: 0, max: 3 }), fc.integer({ min: 0, max: 3 })), {
+      minLength: 3,
+      maxLength: 12,
+    });
+    fc.assert(
+      fc.property(places, fc.constantFrom(1e-6, 0.01, 0.5), fc.constantFrom(1, 3), (all, tolerance, window) => {
+        const line = Float64Array.from(all.flat());
+        const numbers = [
+          ...fitLine(line, { tolerance, window }),
+          ...(fitLoop(line, { tolerance, corners: [], window })?.segments ?? []),
+          ...(fitLoop(line, { tolerance, corners: [1], window })?.segments ?? []),
+        ].flatMap((s) => Object.values(s).filter((v) => typeof v === 'number'));
+        expect(numbers.every(Number.isFinite)).toBe(true);
+      }),
+      { numRuns: 2000 },
     );
   });
 });

@@ -168,6 +168,8 @@ function fitSubpath(p: Float64Array, last: number, closed: boolean, o: FitOption
       const d2 = { x: X(i + s * far) - X(i), y: Y(i + s * far) - Y(i) };
       const l1 = Math.hypot(d1.x, d1.y);
       const l2 = Math.hypot(d2.x, d2.y);
+      // A chain that doubles back may come to the same place again.
+      if (l1 === 0) return unit(s * d2.x, s * d2.y);
       if (far === near || l2 <= l1 * 1.0001) return unit(s * d1.x, s * d1.y);
       return unit(s * ((d1.x / l1) * l2 - (d2.x / l2) * l1), s * ((d1.y / l1) * l2 - (d2.y / l2) * l1));
     }
@@ -410,7 +412,8 @@ function cubicWithin(X: At, Y: At, from: number, to: number, t0: Point, t1: Poin
       // Distance across the curve; what is along it is mended by the step.
       const across =
         speed > 0 ? Math.abs((qx - px) * vy - (qy - py) * vx) / Math.sqrt(speed) : Math.hypot(qx - px, qy - py);
-      if (across > worst) worst = across;
+      // What is no number fits nothing.
+      if (!(across <= worst)) worst = across;
     }
     if (worst <= tolerance && round > 0 && betweenFits()) return { k: 'cubic', x1, y1, x2, y2, x: x3, y: y3 };
     if (worst > 60 * tolerance && round > 1) return null;

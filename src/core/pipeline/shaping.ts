@@ -6,7 +6,7 @@ import type { OneSetup } from '../job/job';
 import { distances } from '../relief/distance';
 import { heightFacts, type HeightFacts } from '../relief/facts';
 import { gridOf, type Grid, type HeightField } from '../relief/field';
-import type { FormHeights } from '../relief/form';
+import type { FormContext, FormHeights, FormKind, Prepared } from '../relief/form';
 import type { Mesh } from '../relief/mesh';
 import type { GreyPicture } from '../relief/picture';
 import { arranged, counting, membersOf, standing } from '../relief/groups';
@@ -20,8 +20,21 @@ export interface ShapeContext {
   /** A mesh or a picture of the job; null when its file is not here. */
   mesh(id: string): Mesh | null;
   picture(id: string): GreyPicture | null;
+  /** Makes rows of forms with others; alone where there are none. */
+  readonly hands?: FormHands;
   /** Called now and then with 0..1; throws when the result is no longer wanted. */
   progress(done: number): void;
+}
+
+/** More than so many do not make rows any faster: memory is what they wait for. */
+export const MOST_THREADS = 8;
+
+/** Those who make rows of forms together. */
+export interface FormHands {
+  /** Room for heights that all of them see. */
+  memory(nodes: number): Float32Array;
+  /** Heights of a form, as `rows` of its kind gives them for the whole grid; `under` lies in that memory. */
+  rows(kind: FormKind, form: Prepared, grid: Grid, under: Float32Array): Float32Array;
 }
 
 export interface ShapedRelief {
@@ -49,6 +62,17 @@ export function reliefCell(job: Pick<OneSetup, 'blank' | 'relief'>): number {
   const area = job.blank.width * job.blank.height;
   const asked = job.relief.cell ?? Math.max(FINEST, Math.sqrt(area / PROPOSED));
   return Math.max(asked, Math.sqrt(area / MOST_NODES));
+}
+
+/** Fewer nodes are shaped by one. */
+const WORTH = 2e5;
+
+/** A form's heights: its rows made by several, where that can be. */
+export function shapedBy(hands: FormHands | undefined, kind: FormKind, v: unknown, c: FormContext): FormHeights {
+  const form = hands && kind.prepare?.(v, c);
+  if (!form || form.data === null || form.whole) return kind.evaluate(v, c);
+  const { remark, note, pixel } = form;
+  return { z: hands.rows(kind, form, c.grid, c.under), remark, note, pixel };
 }
 
 /** Outlines are flattened to this for a relief, mm: a share of the 0.005 mm that are promised. */
@@ -126,7 +150,8 @@ export function shapeRelief(
   const looks: Record<string, SmallPicture> = {};
   const forms = counting(job.relief.forms);
   const at = [grid.cols, grid.rows, grid.cell];
-  const emptyField = () => new Float32Array(grid.cols * grid.rows).fill(NaN);
+  const hands = grid.cols * grid.rows >= WORTH ? c.hands : undefined;
+  const emptyField = () => (hands?.memory(grid.cols * grid.rows) ?? new Float32Array(grid.cols * grid.rows)).fill(NaN);
   let done = 0;
 
   /** Lays forms on each other; `pixel` is that of the coarsest picture among them. */
@@ -143,7 +168,7 @@ export function shapeRelief(
       // A file that comes later makes another form of the same values.
       const files = filesHere([f, ...own], c);
       const make = () =>
-        kind.evaluate(f.values, {
+        shapedBy(hands, kind, f.values, {
           ...c,
           grid,
           region: region(f.items),

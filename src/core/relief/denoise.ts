@@ -14,11 +14,15 @@ const ROUNDS = 2;
  * stay empty and count for nothing. A window of any size costs the same.
  */
 export function denoise(z: Float32Array, size: Size, grain: number, radius: number): Float32Array {
-  const r = Math.max(1, Math.round(radius));
+  const r = nodesOf(radius);
   let guide = z;
   for (let k = 0; k < ROUNDS; k++) guide = guided(z, guide, size, r, grain * grain);
   return guide;
 }
+
+const nodesOf = (radius: number): number => Math.max(1, Math.round(radius));
+/** How many nodes to each side what comes of one depends on: each round slides two windows. */
+export const reachOf = (radius: number): number => 2 * ROUNDS * nodesOf(radius);
 
 function guided(z: Float32Array, guide: Float32Array, size: Size, r: number, eps: number): Float32Array {
   const { cols } = size;

@@ -1,10 +1,11 @@
 import Flatbush from 'flatbush';
 import { makeInside } from '../geometry/inside';
+import { derived } from '../geometry/hash';
 import { boundsOf } from '../geometry/loop';
 import type { Region } from '../geometry/region';
 import { makeSegmentIndex } from '../geometry/segmentIndex';
 import { stillWanted } from '../units/stillWanted';
-import type { Grid } from './field';
+import { yOf, type Grid } from './field';
 import type { Line } from './form';
 
 /** Nodes along a side of the squares that are begun with, and of those that are not parted any more: powers of two. */
@@ -51,7 +52,32 @@ export function insideDistances(region: Region, g: Grid): Float32Array {
   return out;
 }
 
-const closed = (region: Region): Line[] => region.map((points) => ({ points, closed: true }));
+const loops = derived<Region, Line[]>();
+const closed = (region: Region): Line[] => loops(region, '', () => region.map((points) => ({ points, closed: true })));
+const insides = derived<Region, ReturnType<typeof makeInside>>();
+
+/** What is asked of lines again and again, band by band: kept with them. */
+interface Asked {
+  readonly count: number;
+  readonly s: Float64Array;
+  readonly index: ReturnType<typeof makeSegmentIndex>;
+  readonly tree: Flatbush;
+}
+const askedOf = derived<readonly Line[], Asked | null>();
+const askedLines = (lines: readonly Line[]): Asked | null =>
+  askedOf(lines, '', () => {
+    const { count, s } = columnsOf(lines);
+    if (!count) return null;
+    // An open line is gone along and back, so that nothing closes it.
+    const index = makeSegmentIndex(lines.map((l) => (l.closed ? l.points : thereAndBack(l.points))));
+    const tree = new Flatbush(count);
+    for (let i = 0; i < 5 * count; i += 5) {
+      const [x, y] = [s[i] + s[i + 2], s[i + 1] + s[i + 3]];
+      tree.add(Math.min(s[i], x), Math.min(s[i + 1], y), Math.max(s[i], x), Math.max(s[i + 1], y));
+    }
+    tree.finish();
+    return { count, s, index, tree };
+  });
 
 /**
  * Tells for each node the nearest segment of some lines: the node, the squared distance, mm2, and the segment's place in their
@@ -69,16 +95,10 @@ export function nearestSegments(
   tell: (node: number, square: number, segment: number) => void,
   { most = Infinity, wanted }: { readonly most?: number; readonly wanted?: Uint8Array } = {},
 ): void {
-  const { count, s } = columnsOf(lines);
-  if (!count) return;
-  // An open line is gone along and back, so that nothing closes it.
-  const index = makeSegmentIndex(lines.map((l) => (l.closed ? l.points : thereAndBack(l.points))));
-  const tree = new Flatbush(count);
-  for (let i = 0; i < 5 * count; i += 5) {
-    const [x, y] = [s[i] + s[i + 2], s[i + 1] + s[i + 3]];
-    tree.add(Math.min(s[i], x), Math.min(s[i + 1], y), Math.max(s[i], x), Math.max(s[i + 1], y));
-  }
-  tree.finish();
+  const asked = askedLines(lines);
+  if (!asked) return;
+  const { count, s, index, tree } = asked;
+  const { first = 0 } = g;
   const far = (i: number, x: number, y: number): number => {
     const px = x - s[i];
     const py = y - s[i + 1];
@@ -93,7 +113,7 @@ export function nearestSegments(
   const away = new Float64Array(count);
   const radius = (size: number) => Math.SQRT1_2 * (size - 1) * g.cell;
   /** Whether any node of a square is wanted. */
-  const asked = (col: number, row: number, size: number): boolean => {
+  const anyWanted = (col: number, row: number, size: number): boolean => {
     if (!wanted) return true;
     const to = Math.min(g.cols, col + size);
     for (let j = row; j < Math.min(g.rows, row + size); j++)
@@ -110,7 +130,7 @@ export function nearestSegments(
         for (let c = col; c < Math.min(g.cols, col + size); c++) {
           if (wanted && !wanted[j * g.cols + c]) continue;
           const x = g.x0 + c * g.cell;
-          const y = g.y0 + j * g.cell;
+          const y = yOf(g, j);
           let best = Infinity;
           let which = 0;
           for (let q = 0; q < n; q++) {
@@ -128,8 +148,8 @@ export function nearestSegments(
     for (let part = 0; part < 4; part++) {
       const c = col + (part & 1 ? half : 0);
       const r = row + (part & 2 ? half : 0);
-      if (c >= g.cols || r >= g.rows || !asked(c, r, half)) continue;
-      const [x, y] = [middle(g.x0, c, half), middle(g.y0, r, half)];
+      if (c >= g.cols || r >= g.rows || !anyWanted(c, r, half)) continue;
+      const [x, y] = [middle(g.x0, c, half), middle(g.y0, first + r, half)];
       let near = Infinity;
       for (let q = 0; q < n; q++) {
         const f = far(from[q], x, y);
@@ -149,8 +169,8 @@ export function nearestSegments(
   for (let row = 0; row < g.rows; row += LARGEST)
     for (let col = 0; col < g.cols; col += LARGEST) {
       stillWanted(LARGEST);
-      if (!asked(col, row, LARGEST)) continue;
-      const [x, y] = [middle(g.x0, col, LARGEST), middle(g.y0, row, LARGEST)];
+      if (!anyWanted(col, row, LARGEST)) continue;
+      const [x, y] = [middle(g.x0, col, LARGEST), middle(g.y0, first + row, LARGEST)];
       const d = index.distance(x, y, most + r);
       if (d > most + r) continue;
       const reach = (d + 2 * r) * (1 + 1e-9);
@@ -170,11 +190,11 @@ function thereAndBack(l: Float64Array): Float64Array {
 /** For each node: 1 inside a region, else 0. */
 function nodesInside(region: Region, g: Grid): Uint8Array {
   const out = new Uint8Array(g.cols * g.rows);
-  const inside = makeInside(region);
+  const inside = insides(region, '', () => makeInside(region));
   // Row by row: the crossings of a row are looked for once.
   for (let j = 0; j < g.rows; j++) {
     stillWanted();
-    for (let c = 0; c < g.cols; c++) out[j * g.cols + c] = Number(inside(g.x0 + c * g.cell, g.y0 + j * g.cell));
+    for (let c = 0; c < g.cols; c++) out[j * g.cols + c] = Number(inside(g.x0 + c * g.cell, yOf(g, j)));
   }
   return out;
 }

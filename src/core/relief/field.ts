@@ -12,7 +12,13 @@ export interface HeightField {
 }
 
 /** Where the nodes of a field stand. */
-export type Grid = Omit<HeightField, 'z'>;
+export type Grid = Omit<HeightField, 'z'> & {
+  /** Of a part of a grid, whose y0 is that of the whole: which row of the whole is its first; 0 where it is not said. */
+  readonly first?: number;
+};
+
+/** Where a row stands: to the last bit the same in a part of a grid as in the whole. */
+export const yOf = (g: Grid, row: number): number => g.y0 + ((g.first ?? 0) + row) * g.cell;
 
 /** The nodes of a field over the rectangle (0, 0)..(width, height), at most `cell` apart. */
 export const gridOf = (width: number, height: number, cell: number): Grid => ({

@@ -53,6 +53,18 @@ export interface FormHeights {
 }
 
 /**
+ * What has to be known of the whole of a form before its rows can be made apart from each other: plain data, which threads can
+ * share; null where it is nowhere.
+ */
+export interface Prepared<D = unknown> extends Omit<FormHeights, 'z'> {
+  readonly data: D | null;
+  /** How many rows to either side are looked at for one; 0 where it is not said. */
+  readonly reach?: number;
+  /** Whether its rows can only be made together. */
+  readonly whole?: boolean;
+}
+
+/**
  * What every kind of form says of itself. A new kind is one file in kinds/ and one line in the registry (`./registry.ts`):
  * forms, cards, the command line find the rest from here.
  */
@@ -107,12 +119,33 @@ export interface FormKind<S extends z.ZodType = z.ZodType> {
   /** Its values with the frame so many times as wide and as high; what keeps its ratio does. */
   pulled?(v: z.infer<S>, sx: number, sy: number): z.infer<S>;
   evaluate(v: z.infer<S>, c: FormContext): FormHeights;
+  /** Of one whose rows can be made apart: what is known of the whole, and then heights of some of its rows over what lies under those. */
+  prepare?(v: z.infer<S>, c: FormContext): Prepared;
+  rows?(data: unknown, grid: Grid, under: Float32Array): Float32Array;
 }
 
+type Made = 'fields' | 'evaluate' | 'prepare' | 'rows';
+type Spec<S extends z.ZodType> = Omit<FormKind<S>, Made> & { readonly fields: readonly FieldSpec[] };
+
 /** Binds a kind's values to their schema's type, and gives its fields the limits of the schema. */
-export const formKind = <S extends z.ZodType>(
-  kind: Omit<FormKind<S>, 'fields'> & { readonly fields: readonly FieldSpec[] },
-): FormKind => ({ ...kind, fields: withLimits(kind.schema, kind.fields) }) as unknown as FormKind;
+export const formKind = <S extends z.ZodType>(kind: Spec<S> & Pick<FormKind<S>, 'evaluate'>): FormKind =>
+  ({ ...kind, fields: withLimits(kind.schema, kind.fields) }) as unknown as FormKind;
+
+/** The same for a kind whose rows can be made apart from each other. */
+export const formKindByRows = <S extends z.ZodType, D>(
+  kind: Spec<S> & {
+    prepare(v: z.infer<S>, c: FormContext): Prepared<D>;
+    rows(data: D, grid: Grid, under: Float32Array): Float32Array;
+  },
+): FormKind =>
+  formKind({
+    ...kind,
+    evaluate(v, c) {
+      const { data, remark, note, pixel } = kind.prepare(v, c);
+      const z = data === null ? nowhere(c.grid, '').z : kind.rows(data, c.grid, c.under);
+      return { z, remark, note, pixel };
+    },
+  } as Spec<S> & Pick<FormKind<S>, 'evaluate'>);
 
 /** A form that is nowhere, and why. */
 export const nowhere = (g: Grid, remark: string): FormHeights => ({

@@ -100,6 +100,23 @@ describe('level lines', () => {
     });
     expect(loopArea(l)).toBeCloseTo(14.7 * 10, 1);
   });
+  it('are curves of numbers where one runs to the rim and back to where it was', () => {
+    const z = new Float32Array(48);
+    for (const [i, h] of [
+      [1, -4],
+      [12, NaN],
+      [34, -3],
+      [42, -4],
+    ])
+      z[i] = h;
+    const f: HeightField = { cols: 8, rows: 6, cell: 1, x0: 0, y0: 0, z };
+    const { paths } = levelLines(f, -3.5, { lowest: -4, highest: 4 }, { tolerance: 1e-6, smallest: 0 });
+    expect(paths).toHaveLength(2);
+    const numbers = paths.flatMap((p) =>
+      p.segments.flatMap((s) => Object.values(s).filter((v) => typeof v === 'number')),
+    );
+    expect(numbers.every(Number.isFinite)).toBe(true);
+  });
   it('enclose what is at least so high, on any ground', () => {
     fc.assert(
       fc.property(

@@ -19,17 +19,18 @@ const SLACK = 1e-6;
 export function meshHeights({ corners }: Mesh, g: Grid): Float32Array {
   const out = new Float32Array(g.cols * g.rows).fill(NaN);
   const inv = 1 / g.cell;
+  const { first = 0 } = g;
   for (let i = 0; i < corners.length; i += 9) {
     stillWanted();
     // In cells, from the first node.
     const ax = (corners[i] - g.x0) * inv;
-    const ay = (corners[i + 1] - g.y0) * inv;
+    const ay = (corners[i + 1] - g.y0) * inv - first;
     const az = corners[i + 2];
     const bx = (corners[i + 3] - g.x0) * inv;
-    const by = (corners[i + 4] - g.y0) * inv;
+    const by = (corners[i + 4] - g.y0) * inv - first;
     const bz = corners[i + 5];
     const cx = (corners[i + 6] - g.x0) * inv;
-    const cy = (corners[i + 7] - g.y0) * inv;
+    const cy = (corners[i + 7] - g.y0) * inv - first;
     const cz = corners[i + 8];
     const r0 = Math.max(0, Math.ceil(Math.min(ay, by, cy) - SLACK));
     const r1 = Math.min(g.rows - 1, Math.floor(Math.max(ay, by, cy) + SLACK));

@@ -1,8 +1,9 @@
+import { derived } from '../geometry/hash';
 import { makeInside } from '../geometry/inside';
 import { loopArea } from '../geometry/region';
 import { stillWanted } from '../units/stillWanted';
 import { columnsOf, nearestSegments } from './distance';
-import type { Grid } from './field';
+import { yOf, type Grid } from './field';
 import type { Line } from './form';
 
 /**
@@ -33,7 +34,7 @@ function overAxis({ x, y, angle }: Axis, g: Grid, at: (along: number, across: nu
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
   for (let r = 0; r < g.rows; r++) {
     stillWanted(g.cols);
-    const dy = g.y0 + r * g.cell - y;
+    const dy = yOf(g, r) - y;
     for (let q = 0; q < g.cols; q++) {
       const dx = g.x0 + q * g.cell - x;
       z[r * g.cols + q] = at(dx * cos + dy * sin, dy * cos - dx * sin);
@@ -87,6 +88,8 @@ export function sweptAlong(
   return z;
 }
 
+const only = derived<Line, Line[]>();
+
 /** Where a node lies by a line. */
 interface Beside {
   /** How far along the line the place is that is nearest to it, mm, and how long the whole line is. */
@@ -101,18 +104,19 @@ interface Beside {
 
 /** Tells where nodes lie by a line; those further than `most` from it may be left out. */
 function alongLine(line: Line, g: Grid, most: number, tell: (node: number, w: Beside) => void): void {
-  const { count, s } = columnsOf([line]);
+  const alone = only(line, '', () => [line]);
+  const { count, s } = columnsOf(alone);
   // How far along it each segment begins, mm.
   const start = new Float64Array(count + 1);
   for (let i = 0; i < count; i++) start[i + 1] = start[i] + Math.hypot(s[5 * i + 2], s[5 * i + 3]);
   const whole = start[count];
   nearestSegments(
-    [line],
+    alone,
     g,
     (node, square, at) => {
       const i = at / 5;
       const x = g.x0 + (node % g.cols) * g.cell - s[at];
-      const y = g.y0 + Math.floor(node / g.cols) * g.cell - s[at + 1];
+      const y = yOf(g, Math.floor(node / g.cols)) - s[at + 1];
       const t = (x * s[at + 2] + y * s[at + 3]) * s[at + 4];
       const long = start[i + 1] - start[i];
       const before = !line.closed && i === 0 && t < -EDGE;
@@ -177,7 +181,11 @@ function sideOf(s: Float64Array, n: number, i: number, closed: boolean, t: numbe
 export function sweptBetween(a: Line, b: Line, g: Grid, across: Across, swells: boolean): Float32Array {
   const [near, far] = [a, b].map((line) => {
     const d = new Float32Array(g.cols * g.rows);
-    nearestSegments([line], g, (i, square) => (d[i] = Math.sqrt(square)));
+    nearestSegments(
+      only(line, '', () => [line]),
+      g,
+      (i, square) => (d[i] = Math.sqrt(square)),
+    );
     return d;
   });
   const inside = makeInside(stripOf(a, b));
@@ -186,7 +194,7 @@ export function sweptBetween(a: Line, b: Line, g: Grid, across: Across, swells: 
   for (let r = 0, i = 0; r < g.rows; r++) {
     stillWanted(g.cols);
     for (let q = 0; q < g.cols; q++, i++) {
-      if (!inside(g.x0 + q * g.cell, g.y0 + r * g.cell)) continue;
+      if (!inside(g.x0 + q * g.cell, yOf(g, r))) continue;
       const wide = near[i] + far[i];
       if (!(wide > 0)) continue;
       widest = Math.max(widest, wide);

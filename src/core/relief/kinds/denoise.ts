@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { denoise as filtered, measuredGrain } from '../denoise';
-import { formKind } from '../form';
+import { denoise as filtered, measuredGrain, reachOf } from '../denoise';
+import { formKindByRows } from '../form';
 
 const schema = z.object({
   /** How high the grain is, mm; null: as it is measured. */
@@ -16,7 +16,7 @@ const NODES = 2;
 const PIXELS = 2;
 
 /** Takes the grain off what lies under it, and keeps edges and fine strokes. */
-export const denoise = formKind({
+export const denoise = formKindByRows({
   id: 'denoise',
   name: 'Noise removal',
   summary: 'Takes the grain off what lies under it; edges and fine strokes stay.',
@@ -28,15 +28,13 @@ export const denoise = formKind({
   ],
   defaults: { grain: null, detail: 0.3 },
   higher: (v, by) => ({ ...v, grain: v.grain && v.grain * by }),
-  evaluate(v, { grid, under, pixel }) {
+  prepare(v, { grid, under, pixel }) {
     // Grain of a picture is as wide as its pixels, however many nodes lie on each; what is drawn between two of them is of both.
     const wide = pixel / grid.cell;
     const grain = v.grain ?? measuredGrain(under, grid, Math.max(1, Math.ceil(2 * wide)));
-    // Without grain there is nothing to take.
-    if (!(grain > 0)) return { z: under.slice(), remark: '' };
-    return {
-      z: filtered(under, grid, BEYOND * grain, Math.max(NODES, PIXELS * wide, v.detail / 2 / grid.cell)),
-      remark: '',
-    };
+    const radius = Math.max(NODES, PIXELS * wide, v.detail / 2 / grid.cell);
+    return { data: { grain, radius }, reach: reachOf(radius), remark: '' };
   },
+  // Without grain there is nothing to take.
+  rows: ({ grain, radius }, grid, under) => (grain > 0 ? filtered(under, grid, BEYOND * grain, radius) : under.slice()),
 });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { choices } from '../../units/fields';
-import { formKind, nowhere } from '../form';
+import { formKindByRows } from '../form';
 import { placed, stood, upSides, type UpSide } from '../mesh';
 import { meshFacts, type MeshFacts } from '../meshFacts';
 import { meshHeights } from '../raster';
@@ -31,7 +31,7 @@ const UP: Readonly<Record<UpSide, string>> = {
 };
 
 /** A mesh from a file, stood up, sized and placed. What lies beside it is empty. */
-export const mesh = formKind({
+export const mesh = formKindByRows({
   id: 'mesh',
   name: 'Mesh',
   summary: 'A modelled shape from an STL, OBJ, 3MF or glTF file.',
@@ -53,11 +53,12 @@ export const mesh = formKind({
   // It is sized as it lies turned: its frame stays upright.
   frame: ({ x, y, width, height }) => ({ x, y, width, height, turn: null }),
   pulled: (v, sx, sy) => follow({ ...v, width: within(v.width * sx), height: within(v.height * sy) }, v),
-  evaluate(v, c) {
+  prepare(v, c) {
     const m = c.mesh(v.mesh);
-    if (!m) return nowhere(c.grid, 'Its file is not on this device. Bring the mesh again.');
-    return { z: meshHeights(placed(stood(m, v.up, v.turn), v), c.grid), remark: '', note: noteOf(meshFacts(m, v.up)) };
+    if (!m) return { data: null, remark: 'Its file is not on this device. Bring the mesh again.' };
+    return { data: placed(stood(m, v.up, v.turn), v), remark: '', note: noteOf(meshFacts(m, v.up)) };
   },
+  rows: meshHeights,
 });
 
 function noteOf({ undercut, holes }: MeshFacts): string {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { formKind, nowhere } from '../form';
+import { formKindByRows } from '../form';
 import { carvedOf, heightsOn } from '../ornaments/carve';
 import { ornaments } from '../ornaments/ornaments';
 
@@ -16,7 +16,7 @@ const schema = z.object({
 });
 
 /** A carved ornament of our own; what lies beside it is empty. */
-export const ornament = formKind({
+export const ornament = formKindByRows({
   id: 'ornament',
   name: 'Ornament',
   summary: 'A carved piece of our own: heron, lily, shell, rope, rosette, shield and others.',
@@ -48,9 +48,12 @@ export const ornament = formKind({
     return { x, y, width: w, height: h, turn };
   },
   pulled: (v, sx, sy) => ({ ...v, width: Math.min(5000, Math.max(0.5, v.width * (sx === 1 ? sy : sx))) }),
-  evaluate(v, { grid: g }) {
-    const carved = carvedOf(v.ornament);
-    if (!carved) return nowhere(g, 'There is no ornament of that name here. Choose another one.');
+  prepare: (v) =>
+    carvedOf(v.ornament)
+      ? { data: v, remark: '' }
+      : { data: null, remark: 'There is no ornament of that name here. Choose another one.' },
+  rows(v, g) {
+    const carved = carvedOf(v.ornament)!;
     const [x0, y0, x1, y1] = carved.box;
     const scale = v.width / (x1 - x0);
     const a = (v.turn * Math.PI) / 180;
@@ -67,7 +70,7 @@ export const ornament = formKind({
     const by = v.rise / carved.deep;
     // Its height was found at places beside these nodes: no node stands above what was typed.
     for (let i = 0; i < z.length; i++) if (z[i] === z[i]) z[i] = Math.min(v.rise, by * z[i]);
-    return { z, remark: '' };
+    return z;
   },
 });
 

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { choices } from '../../units/fields';
 import { deepest, insideDistances } from '../distance';
 import { edgeHeight, edges, type Edge } from '../edges';
-import { formKind, nowhere, type FormContext } from '../form';
+import { formKindByRows, type Line } from '../form';
 import { drawnProfile } from '../profiles';
 
 const schema = z.object({
@@ -29,9 +29,9 @@ interface EdgeLine {
 }
 
 /** The edge that is asked for; `middle` is how far the innermost place lies from the outline. Null: its profile is not drawn yet. */
-function edgeLine(v: OfOutlines, c: FormContext, middle: number): EdgeLine | null {
+function edgeLine(v: OfOutlines, profile: readonly Line[], middle: number): EdgeLine | null {
   if (v.edge === 'drawn') {
-    const drawn = drawnProfile(c.profile);
+    const drawn = drawnProfile(profile);
     if (!drawn) return null;
     const by = (v.over ?? drawn.width) / drawn.width;
     return { at: (d) => drawn.at(d / by), highest: (to) => drawn.highest(to / by) };
@@ -49,7 +49,7 @@ function edgeLine(v: OfOutlines, c: FormContext, middle: number): EdgeLine | nul
 }
 
 /** A form that rises from outlines: its edge follows them at the exact distance, so that mitres meet in exact ridges. */
-export const outline = formKind({
+export const outline = formKindByRows({
   id: 'outline',
   name: 'From outlines',
   summary: 'Raises picked lettering or outlines, with a flat, bevelled, rounded, moulded or drawn edge.',
@@ -84,26 +84,34 @@ export const outline = formKind({
   ],
   defaults: { edge: 'bevel', angle: 45, draft: 0, over: null, top: 'natural', height: 2 },
   drawn: (v) => v.edge === 'drawn',
-  evaluate(v, c) {
-    const { grid, region } = c;
-    if (!region.length) return nowhere(grid, 'No closed outline is picked for it. Pick lettering or outlines.');
+  prepare(v, { region, profile }) {
+    if (!region.length)
+      return { data: null, remark: 'No closed outline is picked for it. Pick lettering or outlines.' };
     const [flat, leans] = [v.edge === 'flat', v.edge === 'flat' && v.draft > 0];
     const whole = v.over === null && v.edge !== 'bevel' && v.edge !== 'drawn';
     const middle = leans || (!flat && (whole || v.top === 'fitted')) ? deepest(region) : 0;
-    const edge = edgeLine(v, c, middle);
+    const edge = edgeLine(v, profile, middle);
     if (!edge)
-      return nowhere(grid, 'No line is picked for its edge. Draw one from the outline (left) inwards, and pick it.');
-    const d = insideDistances(region, grid);
-    const out = new Float32Array(d.length);
-    const top = v.top === 'fitted' && !flat ? edge.highest(middle) : 0;
-    const scale = sense(v) * (top > 0 ? v.height / top : 1);
-    const cap = v.top === 'capped' && !flat ? v.height : Infinity;
-    for (let i = 0; i < d.length; i++) out[i] = d[i] >= 0 ? Math.min(cap, edge.at(d[i])) * scale : NaN;
+      return {
+        data: null,
+        remark: 'No line is picked for its edge. Draw one from the outline (left) inwards, and pick it.',
+      };
     const reached = edge.highest(middle);
     const remark =
       leans && reached < v.height - 1e-3
         ? `It reaches ${Number(reached.toFixed(3))} mm, not ${v.height}: its outlines are too narrow for so much draft.`
         : '';
-    return { z: out, remark };
+    return { data: { v, region, profile, middle }, remark };
+  },
+  rows({ v, region, profile, middle }, grid) {
+    const edge = edgeLine(v, profile, middle)!;
+    const d = insideDistances(region, grid);
+    const out = new Float32Array(d.length);
+    const shaped = v.edge !== 'flat';
+    const top = shaped && v.top === 'fitted' ? edge.highest(middle) : 0;
+    const scale = sense(v) * (top > 0 ? v.height / top : 1);
+    const cap = shaped && v.top === 'capped' ? v.height : Infinity;
+    for (let i = 0; i < d.length; i++) out[i] = d[i] >= 0 ? Math.min(cap, edge.at(d[i])) * scale : NaN;
+    return out;
   },
 });

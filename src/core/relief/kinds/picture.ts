@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { stillWanted } from '../../units/stillWanted';
 import { choices } from '../../units/fields';
 import { curveThrough, isStraight, STRAIGHT } from '../curve';
-import { formKind, nowhere } from '../form';
+import { yOf } from '../field';
+import { formKindByRows } from '../form';
 import { cropped, LEAST_LEFT, reduced, withoutSteps, type Crop, type GreyPicture } from '../picture';
 import { besideLines } from '../sweeps';
 import { layings, sampled, tiled, type Laying } from '../tiles';
@@ -52,7 +53,7 @@ type Values = z.infer<typeof schema>;
 const follows = (v: Values): boolean => v.laid !== 'once' && v.follows;
 
 /** A picture whose greys are heights: black at the form's base, white highest. What lies beside it is empty. */
-export const picture = formKind({
+export const picture = formKindByRows({
   id: 'picture',
   name: 'Picture',
   summary: 'Heights from the greys of a picture: PNG of 8 or 16 bits, JPEG, WebP or BMP.',
@@ -101,12 +102,18 @@ export const picture = formKind({
   lines: (v) => (follows(v) ? { words: 'Along', none: 'Pick the lines that it follows' } : null),
   frame: ({ x, y, width, height, turn }) => ({ x, y, width, height, turn }),
   pulled: (v, sx, sy) => follow({ ...v, width: within(v.width * sx), height: within(v.height * sy) }, v),
-  evaluate(v, { grid: g, picture, lines }) {
+  prepare(v, { grid, picture, lines }) {
     const file = picture(v.picture);
-    if (!file) return nowhere(g, 'Its file is not on this device. Bring the picture again.');
+    if (!file) return { data: null, remark: 'Its file is not on this device. Bring the picture again.' };
     if (follows(v) && !lines.length)
-      return nowhere(g, 'No line is picked for it to follow. Draw one and pick it, or let it run straight.');
-    const { p, pixel } = heightsOf(file, v, g.cell);
+      return {
+        data: null,
+        remark: 'No line is picked for it to follow. Draw one and pick it, or let it run straight.',
+      };
+    const { p, pixel } = heightsOf(file, v, grid.cell);
+    return { data: { v, p, lines }, pixel, remark: '' };
+  },
+  rows({ v, p, lines }, g) {
     const once = v.laid === 'once';
     const at = v.laid === 'once' ? sampled(p) : tiled(p, v.laid);
     const led = follows(v) ? besideLines(lines, g) : null;
@@ -117,7 +124,7 @@ export const picture = formKind({
       stillWanted(g.cols);
       for (let c = 0; c < g.cols; c++, i++) {
         const dx = led ? led.along[i] : g.x0 + c * g.cell - v.x;
-        const dy = led ? led.beside[i] : g.y0 + r * g.cell - v.y;
+        const dy = led ? led.beside[i] : yOf(g, r) - v.y;
         const x = dx * cos - dy * sin;
         const y = dx * sin + dy * cos;
         const edge = once ? Math.min(v.width / 2 - Math.abs(x), v.height / 2 - Math.abs(y)) : Infinity;
@@ -127,7 +134,7 @@ export const picture = formKind({
         out[i] = edge < v.fade ? h * (0.5 - 0.5 * Math.cos((Math.PI * edge) / v.fade)) : h;
       }
     }
-    return { z: out, pixel, remark: '' };
+    return out;
   },
 });
 

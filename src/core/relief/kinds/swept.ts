@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { choices } from '../../units/fields';
-import { formKind, nowhere } from '../form';
+import { formKindByRows, type Line, type Prepared } from '../form';
 import { drawnProfile, profiles, type DrawnProfile, type ProfileId } from '../profiles';
 import { sweptAbout, sweptAlong, sweptBetween, sweptStraight, type Across } from '../sweeps';
 
@@ -27,7 +27,7 @@ const schema = z.object({
 type Values = z.infer<typeof schema>;
 
 /** A profile along a line: barrels and banners, mouldings that follow a curve, strips between two curves, turned work. */
-export const swept = formKind({
+export const swept = formKindByRows({
   id: 'swept',
   name: 'Swept',
   summary: 'Leads a profile along a line or a curve, between two of them, or about an axis.',
@@ -99,27 +99,38 @@ export const swept = formKind({
         ? { words: 'Between', none: 'Pick the two lines between which it runs' }
         : null,
   drawn: (v) => v.profile === 'drawn',
-  evaluate(v, c) {
-    const drawn = v.profile === 'drawn' ? drawnProfile(c.profile) : null;
-    if (v.profile === 'drawn' && !drawn)
-      return nowhere(c.grid, 'No line is picked for its profile. Draw one from left to right and pick it.');
+  prepare(v, { lines, profile }): Prepared<Swept> {
+    const none = (remark: string) => ({ data: null, remark });
+    if (v.profile === 'drawn' && !drawnProfile(profile))
+      return none('No line is picked for its profile. Draw one from left to right and pick it.');
+    const two = lines.length === 2 && lines[0].closed === lines[1].closed;
+    if (v.way === 'rail' && !lines.length)
+      return none('No line is picked for it. Draw the line that it is to run along, and pick it.');
+    if (v.way === 'between' && !two) {
+      const picked =
+        lines.length === 2
+          ? 'of these one is open and one closed'
+          : `${lines.length || 'none'} ${lines.length === 1 ? 'is' : 'are'} picked`;
+      return none(`It runs between two lines, both open or both closed; ${picked}.`);
+    }
+    // Where it swells, its widest place says how high all of it is.
+    return { data: { v, lines, profile }, whole: v.way === 'between' && v.swells, remark: '' };
+  },
+  rows({ v, lines, profile }, grid) {
+    const drawn = v.profile === 'drawn' ? drawnProfile(profile) : null;
     const across = acrossOf(v, drawn);
-    if (v.way === 'straight') return { z: sweptStraight(v, c.grid, across), remark: '' };
-    if (v.way === 'turned') return { z: sweptAbout(v, c.grid, radiusOf(v, drawn)), remark: '' };
-    const { lines } = c;
-    if (v.way === 'rail')
-      return lines.length
-        ? { z: sweptAlong(lines, c.grid, v.width, v.taper, across), remark: '' }
-        : nowhere(c.grid, 'No line is picked for it. Draw the line that it is to run along, and pick it.');
-    if (lines.length === 2 && lines[0].closed === lines[1].closed)
-      return { z: sweptBetween(lines[0], lines[1], c.grid, across, v.swells), remark: '' };
-    const picked =
-      lines.length === 2
-        ? 'of these one is open and one closed'
-        : `${lines.length || 'none'} ${lines.length === 1 ? 'is' : 'are'} picked`;
-    return nowhere(c.grid, `It runs between two lines, both open or both closed; ${picked}.`);
+    if (v.way === 'straight') return sweptStraight(v, grid, across);
+    if (v.way === 'turned') return sweptAbout(v, grid, radiusOf(v, drawn));
+    if (v.way === 'rail') return sweptAlong(lines, grid, v.width, v.taper, across);
+    return sweptBetween(lines[0], lines[1], grid, across, v.swells);
   },
 });
+
+interface Swept {
+  readonly v: Values;
+  readonly lines: readonly Line[];
+  readonly profile: readonly Line[];
+}
 
 /** A drawn profile is made so many times as high. */
 const drawnBy = (v: Values, drawn: DrawnProfile): number =>

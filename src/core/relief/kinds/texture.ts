@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { stillWanted } from '../../units/stillWanted';
 import { choices } from '../../units/fields';
-import { formKind, nowhere } from '../form';
+import { yOf } from '../field';
+import { formKindByRows } from '../form';
 import { besideLines } from '../sweeps';
 import { textures, type Texture, type TextureId } from '../textures';
 
@@ -20,7 +21,7 @@ const schema = z.object({
 });
 
 /** A ground of our own, the same for the same seed; its highest places stand at the form's base, so that it is cut into it. */
-export const texture = formKind({
+export const texture = formKindByRows({
   id: 'texture',
   name: 'Texture',
   summary: 'A textured ground: water, sand, grain, stone, reed, brick and others.',
@@ -41,10 +42,12 @@ export const texture = formKind({
   ],
   defaults: { texture: 'water', size: 8, depth: 1, angle: 0, variation: 50, seed: 1, follows: false },
   lines: (v) => (v.follows ? { words: 'Along', none: 'Pick the lines that it follows' } : null),
-  evaluate(v, { grid: g, lines }) {
+  prepare: (v, { lines }) =>
+    v.follows && !lines.length
+      ? { data: null, remark: 'No line is picked for it to follow. Draw one and pick it, or let it run straight.' }
+      : { data: { v, lines }, remark: '' },
+  rows({ v, lines }, g) {
     const { at }: Texture = textures[v.texture];
-    if (v.follows && !lines.length)
-      return nowhere(g, 'No line is picked for it to follow. Draw one and pick it, or let it run straight.');
     const led = v.follows ? besideLines(lines, g) : null;
     const turn = (v.angle * Math.PI) / 180;
     const [cos, sin] = [Math.cos(turn) / v.size, Math.sin(turn) / v.size];
@@ -54,10 +57,10 @@ export const texture = formKind({
       stillWanted(g.cols);
       for (let c = 0; c < g.cols; c++, i++) {
         const x = led ? led.along[i] : g.x0 + c * g.cell;
-        const y = led ? led.beside[i] : g.y0 + r * g.cell;
+        const y = led ? led.beside[i] : yOf(g, r);
         z[i] = v.depth * (at(x * cos + y * sin, y * cos - x * sin, vary, v.seed) - 1);
       }
     }
-    return { z, remark: '' };
+    return z;
   },
 });

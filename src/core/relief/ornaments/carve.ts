@@ -1,5 +1,5 @@
 import { stillWanted } from '../../units/stillWanted';
-import type { Grid } from '../field';
+import { yOf, type Grid } from '../field';
 import { smallPicture, type SmallPicture } from '../small';
 import { met, type Stroke } from './kit';
 import { ornaments } from './ornaments';
@@ -74,12 +74,12 @@ export function heightsOn(strokes: readonly Stroke[], g: Grid, { x, y, scale, tu
     const us = [x0, x1, x1, x0].map((u) => side * u * scale);
     const vs = [y0, y0, y1, y1].map((v) => v * scale);
     const cs = us.map((u, k) => (x + u * cos - vs[k] * sin - g.x0) / g.cell);
-    const rs = us.map((u, k) => (y + u * sin + vs[k] * cos - g.y0) / g.cell);
+    const rs = us.map((u, k) => (y + u * sin + vs[k] * cos - g.y0) / g.cell - (g.first ?? 0));
     const [c0, c1] = [Math.max(0, Math.ceil(Math.min(...cs))), Math.min(g.cols - 1, Math.floor(Math.max(...cs)))];
     const [r0, r1] = [Math.max(0, Math.ceil(Math.min(...rs))), Math.min(g.rows - 1, Math.floor(Math.max(...rs)))];
     for (let r = r0; r <= r1; r++) {
       stillWanted(c1 - c0);
-      const dy = g.y0 + r * g.cell - y;
+      const dy = yOf(g, r) - y;
       for (let c = c0, i = r * g.cols + c0; c <= c1; c++, i++) {
         const dx = g.x0 + c * g.cell - x;
         const u = (side * (dx * cos + dy * sin)) / scale;
