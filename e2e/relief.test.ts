@@ -8,7 +8,7 @@ import { eachOnAFreshDevice } from './device';
 const device = eachOnAFreshDevice();
 
 /** A four-sided point of 20 x 20 x 10 mm, standing on its Y as many programs model: its base looks along Y. */
-function point(): string {
+function point(scale = 1): string {
   const at: readonly (readonly [number, number, number])[] = [
     [0, 0, 0],
     [20, 0, 0],
@@ -24,7 +24,10 @@ function point(): string {
     [0, 1, 2],
     [0, 2, 3],
   ];
-  return [...at.map((p) => `v ${p.join(' ')}`), ...faces.map((f) => `f ${f.map((k) => k + 1).join(' ')}`)].join('\n');
+  return [
+    ...at.map((p) => `v ${p.map((v) => v * scale).join(' ')}`),
+    ...faces.map((f) => `f ${f.map((k) => k + 1).join(' ')}`),
+  ].join('\n');
 }
 
 /** Lowest and highest corners of a binary STL, read for itself. */
@@ -41,6 +44,20 @@ function boxOf(bytes: Buffer) {
     }
   return { low, high };
 }
+
+test('a mesh that would be too small to see is asked for its unit, and can be left alone', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await drop(maker.page, 'crumb.obj', '', point(0.05));
+  await maker.sees('would be too small to see if its numbers were millimetres');
+  await maker.press('Leave the file alone');
+  await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+  await drop(maker.page, 'crumb.obj', '', point(0.05));
+  await maker.press(/^Inches/);
+  await maker.sees('25.4 \u00d7 25.4');
+  await maker.shows('Width (X)', (v) => v === 25.4);
+  expect(await maker.page.$$('ol[aria-label=Forms] > li')).toHaveLength(1);
+});
 
 test('(long) a mesh is dropped, stood up, sized to 37 mm, made 3 mm high alone, and saved as a body; a broken one changes nothing', async () => {
   const { maker } = device;

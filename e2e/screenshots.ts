@@ -139,7 +139,6 @@ async function main(): Promise<void> {
     await maker.find('button', 'Relief, ready');
     await shot('relief');
     await maker.press('Ornament');
-    await maker.press('Piece');
     await maker.until(async () => (await page.$$('[role=dialog] canvas')).length > 20, 'the ornaments are carved');
     await shot('ornaments');
     await page.goto(url);

@@ -156,9 +156,9 @@ function reliefs(whole: Job, assets: Assets, art: Art, dir: string, cell: number
       writeStl(closedMesh(bodyOf(shaped.field, job.blank.width, job.blank.height), -job.blank.thickness), job.name),
     );
     for (const f of job.relief.forms) {
-      if (!shaped.remarks[f.id]) continue;
-      remarks++;
-      console.log(`${job.at.only ? '' : `${job.at.name}: `}${f.name}: ${shaped.remarks[f.id]}`);
+      const said = [shaped.remarks[f.id], shaped.notes[f.id]].filter(Boolean);
+      if (shaped.remarks[f.id]) remarks++;
+      for (const words of said) console.log(`${job.at.only ? '' : `${job.at.name}: `}${f.name}: ${words}`);
     }
   }
   return remarks ? 2 : 0;

@@ -78,7 +78,12 @@ function facesMet(
   const out: { node: number[]; z: number[]; up: number[] } = { node: [], z: [], up: [] };
   for (let i = 0; i < p.length; i += 9) {
     stillWanted();
-    const [ax, ay, bx, by, cx, cy] = [p[i], p[i + 1], p[i + 3], p[i + 4], p[i + 6], p[i + 7]];
+    const ax = p[i];
+    const ay = p[i + 1];
+    const bx = p[i + 3];
+    const by = p[i + 4];
+    const cx = p[i + 6];
+    const cy = p[i + 7];
     const area = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay);
     if (area === 0) continue;
     const c0 = Math.max(0, Math.ceil((Math.min(ax, bx, cx) - g.x0) / g.cell));
@@ -111,13 +116,17 @@ function holesIn({ corners }: Mesh): number {
   const [from, to, odd] = [new Int32Array(size).fill(-1), new Int32Array(size), new Uint8Array(size)];
   for (let t = 0; t < points; t += 3) {
     stillWanted();
-    const [p, q, r] = [ids[t], ids[t + 1], ids[t + 2]];
+    const p = ids[t];
+    const q = ids[t + 1];
+    const r = ids[t + 2];
     // Without area it has no sides.
     if (p === q || q === r || r === p) continue;
     for (let k = 0; k < 3; k++) {
-      const [a, b] = [ids[t + k], ids[t + ((k + 1) % 3)]];
-      const [low, high] = a < b ? [a, b] : [b, a];
-      let at = (Math.imul(low, 0x9e3779b1) ^ Math.imul(high, 0x85ebca6b)) & (size - 1);
+      const a = k === 0 ? p : k === 1 ? q : r;
+      const b = k === 0 ? q : k === 1 ? r : p;
+      const low = a < b ? a : b;
+      const high = a < b ? b : a;
+      let at = mixed(Math.imul(low, 0x9e3779b1) ^ Math.imul(high, 0x85ebca6b)) & (size - 1);
       while (from[at] >= 0 && (from[at] !== low || to[at] !== high)) at = (at + 1) & (size - 1);
       from[at] = low;
       to[at] = high;
@@ -160,6 +169,13 @@ function holesIn({ corners }: Mesh): number {
   }).length;
 }
 
+/** Bits of a number, each in many others: a table fills evenly, however alike its keys are. */
+function mixed(h: number): number {
+  h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d);
+  h = Math.imul(h ^ (h >>> 12), 0x297a2d39);
+  return h ^ (h >>> 15);
+}
+
 /** For each corner the first one that lies at the very same place. */
 function welded(corners: Float32Array): Int32Array {
   const count = corners.length / 3;
@@ -169,12 +185,15 @@ function welded(corners: Float32Array): Int32Array {
   const bits = new Int32Array(corners.buffer, corners.byteOffset, corners.length);
   for (let i = 0; i < count; i++) {
     stillWanted();
-    const [x, y, z] = [corners[3 * i], corners[3 * i + 1], corners[3 * i + 2]];
-    // Zero below and above is one place: it has no bits of its own.
-    const word = (k: number) => (corners[3 * i + k] === 0 ? 0 : bits[3 * i + k]);
-    let h = Math.imul(word(0), 0x27d4eb2d) ^ Math.imul(word(1), 0x165667b1) ^ Math.imul(word(2), 0x9e3779b1);
-    h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d);
-    let at = (h ^ (h >>> 13)) & (size - 1);
+    const x = corners[3 * i];
+    const y = corners[3 * i + 1];
+    const z = corners[3 * i + 2];
+    // Zero below and above is one place, of different bits.
+    const hx = x === 0 ? 0 : Math.imul(bits[3 * i], 0x27d4eb2d);
+    const hy = y === 0 ? 0 : Math.imul(bits[3 * i + 1], 0x165667b1);
+    const hz = z === 0 ? 0 : Math.imul(bits[3 * i + 2], 0x9e3779b1);
+    const h = hx ^ hy ^ hz;
+    let at = mixed(h) & (size - 1);
     for (; table[at] >= 0; at = (at + 1) & (size - 1)) {
       const j = 3 * table[at];
       if (corners[j] === x && corners[j + 1] === y && corners[j + 2] === z) break;

@@ -150,13 +150,15 @@ function carry(
   for (let r = b0; r <= b1; r++) was.set(z.subarray(r * g.cols + a0, r * g.cols + a1 + 1), (r - b0) * wide);
   const at = (c: number, r: number): number =>
     was[(Math.min(b1, Math.max(b0, r)) - b0) * wide + Math.min(a1, Math.max(a0, c)) - a0];
+  const row = (k: number, c: number, t: number) => cubic(at(c - 1, k), at(c, k), at(c + 1, k), at(c + 2, k), t);
   const share = s.share * pressure;
   let met = false;
   for (let r = r0; r <= r1; r++)
     for (let c = c0; c <= c1; c++) {
       const h = z[r * g.cols + c];
       if (h !== h) continue;
-      const q = Math.hypot(g.x0 + c * g.cell - x, g.y0 + r * g.cell - y) / s.radius;
+      const [ex, ey] = [g.x0 + c * g.cell - x, g.y0 + r * g.cell - y];
+      const q = Math.sqrt(ex * ex + ey * ey) / s.radius;
       if (q >= 1) continue;
       met = true;
       const w = (falloff(q, s.soft) * share) / g.cell;
@@ -164,8 +166,18 @@ function carry(
       const [u, v] = [c - w * vx, r - w * vy];
       const [cu, rv] = [Math.floor(u), Math.floor(v)];
       const [fu, fv] = [u - cu, v - rv];
-      const row = (k: number) => cubic(at(cu - 1, k), at(cu, k), at(cu + 1, k), at(cu + 2, k), fu);
-      const to = cubic(row(rv - 1), row(rv), row(rv + 1), row(rv + 2), fv);
+      const i = (rv - 1 - b0) * wide + cu - 1 - a0;
+      // In the middle of what was copied nothing has to be held back from its rim.
+      const to =
+        cu > a0 && cu + 2 <= a1 && rv > b0 && rv + 2 <= b1
+          ? cubic(
+              cubic(was[i], was[i + 1], was[i + 2], was[i + 3], fu),
+              cubic(was[i + wide], was[i + wide + 1], was[i + wide + 2], was[i + wide + 3], fu),
+              cubic(was[i + 2 * wide], was[i + 2 * wide + 1], was[i + 2 * wide + 2], was[i + 2 * wide + 3], fu),
+              cubic(was[i + 3 * wide], was[i + 3 * wide + 1], was[i + 3 * wide + 2], was[i + 3 * wide + 3], fu),
+              fv,
+            )
+          : cubic(row(rv - 1, cu, fu), row(rv, cu, fu), row(rv + 1, cu, fu), row(rv + 2, cu, fu), fv);
       // Beside what is empty it stays as it is: empty places are not carried.
       if (to === to) z[r * g.cols + c] = to;
     }

@@ -4,8 +4,8 @@ import type { GreyPicture } from './picture';
 export const layings = {
   once: 'Once',
   repeated: 'Repeated',
-  blended: 'Repeated, seams blended',
-  mirrored: 'Repeated, mirrored',
+  blended: 'Without seams',
+  mirrored: 'Mirrored',
 } as const;
 export type Laying = keyof typeof layings;
 
