@@ -8,6 +8,8 @@ import { ornaments } from '../src/core/relief/ornaments/ornaments';
 import { sharedHeights } from '../src/compute/hands';
 import { lay } from '../src/core/relief/stack';
 import { readMesh } from '../src/core/exchange/mesh/read';
+import { boxOfMesh } from '../src/core/relief/mesh';
+import type { Straight } from './native/shape';
 import { stlOf, surfaceMesh } from '../src/core/testing/meshes';
 import { textures, type TextureId } from '../src/core/relief/textures';
 import { formContext } from '../src/core/testing/forms';
@@ -17,10 +19,20 @@ import { formKindOf } from '../src/core/relief/registry';
 import type { Region } from '../src/core/geometry/region';
 
 /** Shaping reliefs on 2000 x 2000 nodes, by one thread or with `hands`: names what each step is, what it takes is measured by whoever calls. */
-export function reliefWork(
-  hands?: FormHands,
-): readonly { readonly what: string; readonly work: () => void; readonly bar: string }[] {
-  const grid = gridOf(99.95, 99.95, 0.05);
+export interface Shaping {
+  readonly what: string;
+  /** Heights that come of it, where they can be held against those of the yardstick. */
+  readonly work: () => Float32Array | void;
+  readonly bar: string;
+  readonly straight?: Straight;
+}
+
+/** Nodes along a side, and how far they lie apart, mm. */
+export const NODES = 2000;
+export const CELL = 0.05;
+
+export function reliefWork(hands?: FormHands): readonly Shaping[] {
+  const grid = gridOf((NODES - 1) * CELL, (NODES - 1) * CELL, CELL);
   const heightsOf = (kind: string, values: object, c: FormContext): Float32Array => {
     const k = formKindOf(kind);
     return shapedBy(hands, k, { ...(k.defaults as object), ...values }, c).z;
@@ -33,12 +45,23 @@ export function reliefWork(
     starLoop(5, 1.9, 0.8, 4 + (k % 23) * 4.1, 4 + Math.floor(k / 23) * 4.1),
   );
   const one: Region = [starLoop(2500, 48, 47, 50, 50)];
+  const segments = (region: Region) =>
+    Float32Array.from(
+      region.flatMap((l) =>
+        [...l.keys()]
+          .filter((i) => i % 2 === 0)
+          .flatMap((i) => [l[i], l[i + 1], l[(i + 2) % l.length], l[(i + 3) % l.length]]),
+      ),
+    );
   const round = { edge: 'round', top: 'fitted' };
   const forms = Array.from({ length: 10 }, (_, k) => new Float32Array(grid.cols * grid.rows).fill(k));
   const ways = ['add', 'higher', 'lower', 'sink', 'replace'] as const;
   const grained = sharedHeights(grid.cols * grid.rows);
   for (let i = 0; i < grained.length; i++)
     grained[i] = hills((i % grid.cols) * grid.cell, Math.floor(i / grid.cols) * grid.cell) + 0.02 * chance(i, 1, 1);
+  const kind = formKindOf('denoise');
+  const { data } = kind.prepare!(kind.defaults, formContext(grid, { under: grained }));
+  const filter = data as { readonly grain: number; readonly radius: number };
   const light = Float32Array.from(grained, (h) => Math.round((h / 7) * 255) / 255);
   const greys = { width: grid.cols, height: grid.rows, light, greys: 256 };
   const lying = { x: 50, y: 50, width: 99.95, height: 99.95 };
@@ -59,30 +82,36 @@ export function reliefWork(
       what: `relief: an STL of ${mesh.corners.length / 9} triangles, read and its heights at ${nodes}`,
       work: () => {
         const read = readMesh('hills.stl', file);
-        const own = { x: 49.95, y: 49.95, width: 99.9, height: 99.9, rise: 4 };
-        heightsOf('mesh', { mesh: 'm', ...own }, formContext(grid, { mesh: () => read }));
+        const { low, high } = boxOfMesh(read);
+        const own = { x: 49.95, y: 49.95, width: 99.9, height: 99.9, rise: high[2] - low[2] };
+        return heightsOf('mesh', { mesh: 'm', ...own }, formContext(grid, { mesh: () => read }));
       },
       bar: '4 s',
+      straight: { of: 'mesh', numbers: mesh.corners },
     },
     {
       what: `relief: ${stars.length} stars of ${stars.length * 10} segments, bevelled on ${nodes}`,
-      work: () => void heightsOf('outline', {}, formContext(grid, { region: stars })),
+      work: () => heightsOf('outline', {}, formContext(grid, { region: stars })),
       bar: '1.5 s',
+      straight: { of: 'outline', numbers: segments(stars) },
     },
     {
       what: `relief: one outline of 5000 segments, domed and fitted on ${nodes}`,
-      work: () => void heightsOf('outline', round, formContext(grid, { region: one })),
+      work: () => heightsOf('outline', round, formContext(grid, { region: one })),
       bar: '1.5 s',
+      straight: { of: 'outline', numbers: segments(one) },
     },
     ...(Object.keys(textures) as TextureId[]).map((texture) => ({
       what: `relief: texture "${textures[texture].name}", ${nodes}`,
-      work: () => void heightsOf('texture', { texture }, formContext(grid)),
+      work: () => heightsOf('texture', { texture }, formContext(grid)),
       bar: '0.5 s',
+      ...(texture === 'stone' && { straight: { of: 'stone' as const } }),
     })),
     {
       what: `relief: noise removal, ${nodes}`,
-      work: () => void heightsOf('denoise', {}, formContext(grid, { under: grained })),
+      work: () => heightsOf('denoise', {}, formContext(grid, { under: grained })),
       bar: '1 s',
+      straight: { of: 'denoise', numbers: grained, more: [filter.radius, (1.25 * filter.grain) ** 2] },
     },
     ...(Object.keys(brushTools) as BrushTool[]).map((tool) => ({
       what: `relief: 60 dabs of a brush 200 nodes wide, "${brushTools[tool]}", ${nodes}`,
@@ -116,8 +145,10 @@ export function reliefWork(
       work: () => {
         const z = new Float32Array(grid.cols * grid.rows).fill(NaN);
         forms.forEach((f, k) => lay(z, f, { meets: ways[k % 5], strength: 1, base: 0.1 }, null));
+        return z;
       },
       bar: '0.2 s',
+      straight: { of: 'blend' },
     },
   ];
 }

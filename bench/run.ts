@@ -25,13 +25,14 @@ import { dialectOf } from '../src/core/program/dialect';
 import { MotionBuilder } from '../src/core/motion/motion';
 import { layOut } from '../src/core/lettering/layout';
 import { nativeLocations } from './native/locate';
+import { nativeShape } from './native/shape';
 import { nativeStamping } from './native/stamp';
 import { nativeVoronoi } from './native/voronoi';
 import { fontsFromPackages } from '../src/cli/fonts';
 import { lettersBoard } from './letters';
 import { formHands } from '../src/compute/formHands';
 import { handsOf } from './handsOf';
-import { reliefWork } from './relief';
+import { CELL, NODES, reliefWork } from './relief';
 
 const art = fontsFromPackages();
 
@@ -223,9 +224,23 @@ await part('removal', () => {
 });
 await part('relief', async () => {
   const two = reliefWork(formHands(await handsOf(1)));
-  for (const [k, { what, work, bar }] of reliefWork().entries()) {
-    const alone = ms(median(5, work, 2));
-    row(what, `${alone}; by two ${ms(median(5, two[k].work, 2))}`, bar, '');
+  const mean = (z: Float32Array) => {
+    let [sum, count] = [0, 0];
+    for (const h of z)
+      if (h === h) {
+        sum += h;
+        count++;
+      }
+    return sum / count;
+  };
+  for (const [k, { what, work, bar, straight }] of reliefWork().entries()) {
+    const alone = median(5, work, 2);
+    const native = straight && nativeShape(straight, NODES, CELL);
+    const z = straight && straight.of !== 'outline' ? work() : null;
+    // Distances are not yet heights.
+    const same = native && z ? `, means ${mean(z).toFixed(4)} and ${native.mean.toFixed(4)}` : '';
+    const beside = native ? `; straight native ${ms(native.ms)}, ratio ${(alone / native.ms).toFixed(2)}${same}` : '';
+    row(what, `${ms(alone)}; by two ${ms(median(5, two[k].work, 2))}${beside}`, bar, '');
   }
 });
 await part('location', () => {

@@ -1,3 +1,4 @@
+import { freshForm } from '@/core/relief/freshForm';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
@@ -42,20 +43,10 @@ describe('the command line', () => {
       stderr: 'mirvak: This job has no relief.\n',
     });
     const board = JSON.parse(readFileSync(job, 'utf8'));
-    const form = { visible: true, meets: 'add', strength: 1, base: 0, items: [], profile: { items: [] }, mask: null };
     board.setups[0].relief = {
       baseDepth: 5,
       cell: null,
-      forms: [
-        { ...form, id: 'g', name: 'Water', kind: 'ground', values: { height: 2, alongX: 0, alongY: 0 } },
-        {
-          ...form,
-          id: 'o',
-          name: 'Reeds',
-          kind: 'outline',
-          values: { edge: 'bevel', angle: 45, over: null, top: 'natural', height: 2 },
-        },
-      ],
+      forms: [freshForm('g', 'Water', 'ground', { height: 2 }), freshForm('o', 'Reeds', 'outline')],
     };
     const with2 = path.join(dir, 'relief.json');
     writeFileSync(with2, JSON.stringify(board));

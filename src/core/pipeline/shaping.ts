@@ -53,14 +53,15 @@ export interface ShapedRelief {
 
 /** Nodes of a relief, where the job does not say how far apart they lie. */
 const PROPOSED = 2e6;
-const FINEST = 0.02;
+/** Nodes nearer than so are not proposed, mm. */
+export const FINEST_CELL = 0.02;
 /** More nodes than so many are not asked of a browser. */
 export const MOST_NODES = 25e6;
 
 /** How far apart the nodes of a set-up's relief lie, mm: as the job says, or as is proposed; never more than fit. */
 export function reliefCell(job: Pick<OneSetup, 'blank' | 'relief'>): number {
   const area = job.blank.width * job.blank.height;
-  const asked = job.relief.cell ?? Math.max(FINEST, Math.sqrt(area / PROPOSED));
+  const asked = job.relief.cell ?? Math.max(FINEST_CELL, Math.sqrt(area / PROPOSED));
   return Math.max(asked, Math.sqrt(area / MOST_NODES));
 }
 

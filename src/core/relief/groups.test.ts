@@ -67,6 +67,8 @@ describe('groups of forms', () => {
   it('are joined and left by name too', () => {
     expect(rows(regrouped(stack, 'a', 'g'))).toBe('d g .a .c .b');
     expect(rows(regrouped(stack, 'b', null))).toBe('d b g .c a');
-    expect(rows(regrouped(stack, 'd', null))).toBe('d g .c .b a');
+    // Where it belongs already it stays where it is.
+    expect(rows(regrouped(stack, 'a', null))).toBe('d g .c .b a');
+    expect(rows(regrouped(stack, 'b', 'g'))).toBe('d g .c .b a');
   });
 });

@@ -73,8 +73,9 @@ function between(
 export function regrouped(forms: readonly Form[], id: string, group: string | null): Form[] {
   const form = forms.find((f) => f.id === id);
   if (!form || isGroup(form)) return [...forms];
-  const rest = arranged(forms).filter((f) => f.id !== id);
   const was = groupOf(forms, form)?.id ?? null;
+  if (group === was) return arranged(forms);
+  const rest = arranged(forms).filter((f) => f.id !== id);
   const to = rest.findIndex((f) => f.id === (group ?? was));
   const place = to < 0 ? rest.length : group === null ? to + 1 : to;
   return rest.toSpliced(place, 0, { ...form, group });

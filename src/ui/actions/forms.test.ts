@@ -7,8 +7,8 @@ import { storageOver } from '@/store/local';
 import { shown, useOpenJob } from '@/store/openJob';
 import { useView } from '@/ui/view';
 import { changeForm } from './edits';
-import { addForm, setFormValue } from './relief';
-import { brushNow, brushStroke, dropStroke, setBrush } from './sculpt';
+import { addForm, copyForm, deleteForm, groupForm, moveForm, scaleRelief, setFormValue, ungroupForms } from './relief';
+import { brushNow, brushStroke, dropStroke, giveUpStroke, holdStroke, isInHand, letStroke, setBrush } from './sculpt';
 
 /** What the maker was told. */
 const mockTold: string[] = [];
@@ -47,7 +47,75 @@ describe('an ornament', () => {
   });
 });
 
+describe('a group of forms', () => {
+  /** Names of the forms in their order from below, those in a group after its name. */
+  const named = () =>
+    job().relief.forms.map((f) => {
+      const group = job().relief.forms.find((g) => g.id === f.group);
+      return group ? `${group.name}/${f.name}` : f.name;
+    });
+  beforeEach(() => {
+    for (const kind of ['ground', 'texture', 'limit']) addForm(kind);
+  });
+  it('is made round a form where that stands, joined by others, and taken apart again', () => {
+    const [ground, texture] = job().relief.forms.map((f) => f.id);
+    groupForm(texture, 'new');
+    expect(named()).toEqual(['Ground', 'Group/Texture', 'Group', 'Limit']);
+    const group = job().relief.forms.find((f) => f.kind === 'group')!;
+    groupForm(ground, group.id);
+    expect(named()).toEqual(['Group/Texture', 'Group/Ground', 'Group', 'Limit']);
+    groupForm(texture, null);
+    expect(named()).toEqual(['Group/Ground', 'Group', 'Texture', 'Limit']);
+    moveForm(texture, group.id);
+    // In the place of the group's row, which moves down past it, it stands under that: in the group.
+    expect(named()).toEqual(['Group/Ground', 'Group/Texture', 'Group', 'Limit']);
+    ungroupForms(group.id);
+    expect(named()).not.toContain('Group');
+    expect(named()).toHaveLength(3);
+    for (let k = 0; k < 5; k++) undo();
+    expect(named()).toEqual(['Ground', 'Texture', 'Limit']);
+  });
+  it('is copied and deleted with what it holds, which is said', () => {
+    groupForm(job().relief.forms[0].id, 'new');
+    const group = job().relief.forms.find((f) => f.kind === 'group')!;
+    copyForm(group.id);
+    expect(named()).toEqual(['Group/Ground', 'Group', 'Group 2/Ground', 'Group 2', 'Texture', 'Limit']);
+    deleteForm(group.id);
+    expect(named()).toEqual(['Group 2/Ground', 'Group 2', 'Texture', 'Limit']);
+    expect(mockTold.at(-1)).toMatch(/The group and the form in it are deleted/);
+    undo();
+    expect(named()).toHaveLength(6);
+  });
+  it('is made higher as one: what it holds is not made higher twice', () => {
+    const [ground, texture] = job().relief.forms.map((f) => f.id);
+    groupForm(ground, 'new');
+    scaleRelief(2, 0);
+    const of = (id: string) => job().relief.forms.find((f) => f.id === id)!;
+    expect([of(ground).strength, of(texture).strength]).toEqual([1, 2]);
+    expect(job().relief.forms.find((f) => f.kind === 'group')!.strength).toBe(2);
+  });
+});
+
 describe('strokes of a brush', () => {
+  it('that a second finger ends leave nothing, in the step that they began', () => {
+    addForm('sculpt');
+    const id = form().id;
+    const key = Symbol('stroke');
+    brushStroke(id, brushNow(job()), [1, 1, 1], key, false);
+    holdStroke(id, key);
+    expect([isInHand(key), strokes().length]).toEqual([true, 1]);
+    giveUpStroke();
+    expect([isInHand(key), strokes().length]).toEqual([false, 0]);
+    // Nobody is at one: nothing is taken.
+    const other = Symbol('stroke');
+    brushStroke(id, brushNow(job()), [2, 2, 1], other, false);
+    holdStroke(id, other);
+    letStroke();
+    giveUpStroke();
+    expect(strokes()).toHaveLength(1);
+    for (let k = 0; k < 3; k++) undo();
+    expect(form()).toBeUndefined();
+  });
   const stroke = (places: number[], key = Symbol('stroke'), begun = false) =>
     brushStroke(useView.getState().formId!, brushNow(job()), places, key, begun);
   it('go on where they were, one step to undo each, however quickly their places come', () => {

@@ -58,6 +58,18 @@ export function brushStroke(
   );
   return true;
 }
+/** The stroke that a hand is at, by the key of its step. */
+let inHand: { readonly formId: string; readonly key: symbol } | null = null;
+export const holdStroke = (formId: string, key: symbol): void => void (inHand = { formId, key });
+export const letStroke = (): void => void (inHand = null);
+export const isInHand = (key: symbol): boolean => inHand?.key === key;
+/** Gives up the stroke that a hand is at, in the step that it began: the finger belonged to something else. */
+export function giveUpStroke(): void {
+  if (!inHand) return;
+  const { formId, key } = inHand;
+  inHand = null;
+  changeForm(formId, 'Brush stroke', (f) => void strokesOf(f).pop(), key);
+}
 /** Takes the last stroke back, whatever else was done since. */
 export const dropStroke = (formId: string): void =>
   changeForm(formId, 'Take a stroke back', (f) => void strokesOf(f).pop());

@@ -32,6 +32,7 @@ import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { WorkLeft } from '@/ui/common/Waiting';
 import { SortableList } from '@/ui/common/SortableList';
 import { useView } from '@/ui/view';
+import { FinestCutter } from './FinestCutter';
 import { FormEditor } from './FormEditor';
 import { FormRow } from './FormRow';
 import { Readings } from './Readings';
@@ -196,6 +197,7 @@ export function ReliefSheet() {
             hint={costOf(job)}
             onChange={setReliefCell}
           />
+          <FinestCutter job={job} pixel={Math.max(0, ...Object.values(relief?.shaped.pixels ?? {}))} />
         </Group>
       )}
       {relief && facts && facts.covered > 0 && (

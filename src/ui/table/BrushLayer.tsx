@@ -1,7 +1,7 @@
 'use client';
 import { useRef, useState } from 'react';
 import { useOpenJob } from '@/store/openJob';
-import { brushedForm, brushNow, brushStroke } from '@/ui/actions/sculpt';
+import { brushNow, brushStroke, brushedForm, holdStroke, isInHand, letStroke } from '@/ui/actions/sculpt';
 import { setView, useView } from '@/ui/view';
 import { useDrag } from './useDrag';
 import { toScreen, toWorld, type Local, type Viewport } from './viewport';
@@ -31,10 +31,12 @@ export function BrushLayer({ view, local }: { view: Viewport; local: Local }) {
       const key = Symbol('stroke');
       const taken = form && brushStroke(form.id, brushNow(job), told(w, e), key, false);
       drawing.current = taken ? { key, radius, ...w } : null;
+      if (form && taken) holdStroke(form.id, key);
     },
     drag: (_, e) => {
       const d = drawing.current;
-      if (!form || !d) return;
+      // A second finger has come: both move the plan.
+      if (!form || !d || !isInHand(d.key)) return;
       // A quick hand tells more places than the page asks for pictures.
       const events = e.nativeEvent.getCoalescedEvents?.() ?? [];
       const points: number[] = [];
@@ -47,6 +49,7 @@ export function BrushLayer({ view, local }: { view: Viewport; local: Local }) {
       }
       if (points.length && !brushStroke(form.id, brushNow(job), points, d.key, true)) drawing.current = null;
     },
+    end: letStroke,
   });
   if (!form) return null;
   const circle = (x: number, y: number) => {

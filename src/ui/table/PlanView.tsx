@@ -4,6 +4,7 @@ import { useEffect, useMemo } from 'react';
 import { useOpenJob } from '@/store/openJob';
 import { takeFiles } from '@/ui/actions/drawingFiles';
 import { addPiece, PIECE } from '@/ui/actions/reliefLibrary';
+import { giveUpStroke } from '@/ui/actions/sculpt';
 import { useView } from '@/ui/view';
 import { BrushLayer } from './BrushLayer';
 import { FormFrame } from './FormFrame';
@@ -40,7 +41,14 @@ export function PlanView() {
   }, [index]);
   const { gesture, snap, shift, giveUp, handlers } = usePlanGestures({ job, placed, index, view, local, look, space });
   const canvas = usePlanDrawing(size, view, job, placed, shift);
-  const pinch = usePinch(local, giveUp, look);
+  const pinch = usePinch(
+    local,
+    () => {
+      giveUp();
+      giveUpStroke();
+    },
+    look,
+  );
   const { Layer } = toolLooks[tool];
   return (
     <Box
