@@ -48,14 +48,14 @@ function boxOf(bytes: Buffer) {
 test('a mesh that would be too small to see is asked for its unit, and can be left alone', async () => {
   const { maker } = device;
   await emptyBoard(maker);
-  await drop(maker.page, 'crumb.obj', '', point(0.05));
+  await drop(maker.page, 'crumb.obj', '', point(0.04));
   await maker.sees('would be too small to see if its numbers were millimetres');
   await maker.press('Leave the file alone');
   await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
-  await drop(maker.page, 'crumb.obj', '', point(0.05));
+  await drop(maker.page, 'crumb.obj', '', point(0.04));
   await maker.press(/^Inches/);
-  await maker.sees('25.4 \u00d7 25.4');
-  await maker.shows('Width (X)', (v) => v === 25.4);
+  await maker.sees('20.32 \u00d7 20.32');
+  await maker.shows('Width (X)', (v) => v === 20.32);
   expect(await maker.page.$$('ol[aria-label=Forms] > li')).toHaveLength(1);
 });
 

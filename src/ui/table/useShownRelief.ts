@@ -7,6 +7,7 @@ import { reliefKey } from '@/core/pipeline/shaping';
 import { filled, type HeightField } from '@/core/relief/field';
 import { besideEachOther } from '@/core/relief/split';
 import { useOpenJob } from '@/store/openJob';
+import { tell } from '@/ui/actions/tell';
 import { useLater } from '@/ui/later';
 import { useView } from '@/ui/view';
 
@@ -39,7 +40,11 @@ export function useBesideShaped(): void {
     shapedAside(less).then(
       ({ field }) => live && useWithout.setState({ key, field }, true),
       // Called off by a change, it is asked for again with that.
-      (e) => isCancelled(e) || console.error(e),
+      (e) => {
+        if (isCancelled(e)) return;
+        console.error(e);
+        tell('error', 'The relief without that form could not be shaped, so nothing is shown beside it.');
+      },
     );
     return () => void (live = false);
   }, [less, key, fine]);
