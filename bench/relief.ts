@@ -41,6 +41,7 @@ export function reliefWork(hands?: FormHands): readonly Shaping[] {
   const hills = (x: number, y: number) => 4 + 2 * Math.sin(x / 7) * Math.cos(y / 9) + 0.3 * Math.sin(x * 1.3);
   const mesh = surfaceMesh(99.9, 708, hills);
   const file = stlOf(mesh);
+  const lowest = boxOfMesh(mesh).low[2];
   const stars: Region = Array.from({ length: 500 }, (_, k) =>
     starLoop(5, 1.9, 0.8, 4 + (k % 23) * 4.1, 4 + Math.floor(k / 23) * 4.1),
   );
@@ -87,7 +88,8 @@ export function reliefWork(hands?: FormHands): readonly Shaping[] {
         return heightsOf('mesh', { mesh: 'm', ...own }, formContext(grid, { mesh: () => read }));
       },
       bar: '4 s',
-      straight: { of: 'mesh', numbers: mesh.corners },
+      // The form stands on its own lowest place.
+      straight: { of: 'mesh', numbers: mesh.corners.map((v, i) => (i % 3 === 2 ? v - lowest : v)) },
     },
     {
       what: `relief: ${stars.length} stars of ${stars.length * 10} segments, bevelled on ${nodes}`,

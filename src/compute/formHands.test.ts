@@ -9,6 +9,7 @@ import { surfaceMesh } from '@/core/testing/meshes';
 import { lend } from './board';
 import { formHands, lendRows, type SharedForm } from './formHands';
 
+const CELL = 0.4;
 const art = new FontShelf();
 const mesh = surfaceMesh(60, 40, (x, y) => 2 + Math.sin(x / 4) * Math.cos(y / 5));
 const picture: GreyPicture = {
@@ -21,8 +22,8 @@ const star = newItem({
   id: 'star',
   name: 'star',
   kind: 'rectangle',
-  x: 50,
-  y: 40,
+  x: 38,
+  y: 36,
   angle: 21,
   layer: 'layer-1',
   values: { width: 70, height: 30, corner: 'square', radius: 1 },
@@ -30,14 +31,14 @@ const star = newItem({
 /** Every kind whose rows can be made apart, one on the other, grain and its removal among them. */
 function board(): OneSetup {
   const one = newOneSetup('Heron medallion');
-  const place = { x: 50, y: 40, width: 60, height: 40 };
+  const place = { x: 38, y: 36, width: 60, height: 40 };
   return {
     ...one,
-    blank: { ...one.blank, width: 100, height: 80, thickness: 20 },
+    blank: { ...one.blank, width: 76, height: 72, thickness: 20 },
     items: [star],
     relief: {
       baseDepth: 5,
-      cell: 0.16,
+      cell: CELL,
       forms: [
         freshForm('g', 'Ground', 'ground', { height: 1, dome: 1 }),
         freshForm('o', 'Edge', 'outline', { edge: 'ogee', over: null, top: 'fitted', height: 2 }, { items: ['star'] }),
@@ -46,7 +47,7 @@ function board(): OneSetup {
         freshForm('s', 'Rail', 'swept', { way: 'rail', width: 8, height: 1 }, { items: ['star'] }),
         freshForm('m', 'Mesh', 'mesh', { mesh: 'm', ...place, rise: 1 }),
         freshForm('p', 'Picture', 'picture', { picture: 'p', ...place, turn: 12, rise: 0.4 }),
-        freshForm('h', 'Heron', 'ornament', { ornament: 'rosette', x: 50, y: 40, width: 50, rise: 2, turn: 9 }),
+        freshForm('h', 'Heron', 'ornament', { ornament: 'anchor', x: 38, y: 36, width: 40, rise: 2, turn: 9 }),
         freshForm('n', 'Noise', 'denoise'),
         freshForm('l', 'Limit', 'limit', { cap: 6, floor: null }),
       ],
@@ -54,9 +55,9 @@ function board(): OneSetup {
   };
 }
 const context: ShapeContext = { art, mesh: () => mesh, picture: () => picture, progress: () => {} };
-const alone = () => shapeRelief(board(), 0.16, context);
+const alone = () => shapeRelief(board(), CELL, context);
 const by = (ports: readonly { postMessage(s: SharedForm): void }[], silence?: number) =>
-  shapeRelief(board(), 0.16, { ...context, hands: formHands(ports, silence) });
+  shapeRelief(board(), CELL, { ...context, hands: formHands(ports, { silence, worth: 0 }) });
 const largest = (a: Float32Array, b: Float32Array): number =>
   a.reduce((most, h, i) => (h === b[i] || (h !== h && b[i] !== b[i]) ? most : Math.max(most, Math.abs(h - b[i]))), 0);
 
@@ -100,9 +101,9 @@ describe('shaping by several', () => {
     let asked = 0;
     const job = board();
     expect(() =>
-      shapeRelief(job, 0.16, {
+      shapeRelief(job, CELL, {
         ...context,
-        hands: formHands([watching]),
+        hands: formHands([watching], { worth: 0 }),
         progress: () => {
           if (++asked === 4) throw new Error('enough');
         },

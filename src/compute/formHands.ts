@@ -53,12 +53,16 @@ function bandsOf(rows: number, reach: number, several: number): (readonly [numbe
   return Array.from({ length: Math.ceil(rows / each) }, (_, k) => [k * each, Math.min(rows, (k + 1) * each)] as const);
 }
 
+/** Fewer nodes are shaped by one. */
+const WORTH = 2e5;
+
 interface Port {
   postMessage(what: SharedForm): void;
 }
 
 /** Those behind some ports, who answer with `lendRows`, and whoever asks. `ports` is looked at each time: others may come. */
-export const formHands = (ports: readonly Port[], silence = SILENCE): FormHands => ({
+export const formHands = (ports: readonly Port[], { silence = SILENCE, worth = WORTH } = {}): FormHands => ({
+  worth,
   memory: sharedHeights,
   rows(kind, { data, reach = 0 }, grid, under) {
     const bands = bandsOf(grid.rows, reach, Math.min(MOST_THREADS, ports.length + 1));

@@ -31,6 +31,8 @@ export const MOST_THREADS = 8;
 
 /** Those who make rows of forms together. */
 export interface FormHands {
+  /** Fewer nodes are shaped by one. */
+  readonly worth: number;
   /** Room for heights that all of them see. */
   memory(nodes: number): Float32Array;
   /** Heights of a form, as `rows` of its kind gives them for the whole grid; `under` lies in that memory. */
@@ -64,9 +66,6 @@ export function reliefCell(job: Pick<OneSetup, 'blank' | 'relief'>): number {
   const asked = job.relief.cell ?? Math.max(FINEST_CELL, Math.sqrt(area / PROPOSED));
   return Math.max(asked, Math.sqrt(area / MOST_NODES));
 }
-
-/** Fewer nodes are shaped by one. */
-const WORTH = 2e5;
 
 /** A form's heights: its rows made by several, where that can be. */
 export function shapedBy(hands: FormHands | undefined, kind: FormKind, v: unknown, c: FormContext): FormHeights {
@@ -151,7 +150,7 @@ export function shapeRelief(
   const looks: Record<string, SmallPicture> = {};
   const forms = counting(job.relief.forms);
   const at = [grid.cols, grid.rows, grid.cell];
-  const hands = grid.cols * grid.rows >= WORTH ? c.hands : undefined;
+  const hands = c.hands && grid.cols * grid.rows >= c.hands.worth ? c.hands : undefined;
   const emptyField = () => (hands?.memory(grid.cols * grid.rows) ?? new Float32Array(grid.cols * grid.rows)).fill(NaN);
   let done = 0;
 
