@@ -258,6 +258,14 @@ test('(long) forms are grouped, kept in the library, and dragged from there onto
   await maker.page.mouse.up();
   await maker.sees('as it was kept');
   await maker.shows('Middle X', (v) => v > 20 && v < 120);
+  // What is deleted from the library can be put back.
+  await maker.press('Ornament');
+  await maker.press('Delete Rosette from the library');
+  await maker.press('Put it back');
+  await maker.press('Ornament');
+  await maker.find('button', 'Delete Rosette from the library');
+  await maker.page.keyboard.press('Escape');
+  await maker.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
   await maker.press('Limit');
   await maker.holds('Name', 'Limit');
   await maker.fill('Not above', '0.5');

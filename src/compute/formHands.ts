@@ -1,4 +1,4 @@
-import { MOST_THREADS, type FormHands } from '@/core/pipeline/shaping';
+import type { FormHands } from '@/core/pipeline/shaping';
 import type { Grid } from '@/core/relief/field';
 import { formKindOf } from '@/core/relief/registry';
 import { whileWanted } from '@/core/units/stillWanted';
@@ -53,6 +53,8 @@ function bandsOf(rows: number, reach: number, several: number): (readonly [numbe
   return Array.from({ length: Math.ceil(rows / each) }, (_, k) => [k * each, Math.min(rows, (k + 1) * each)] as const);
 }
 
+/** More than so many do not make rows any faster: memory is what they wait for. */
+const MOST_THREADS = 8;
 /** Fewer nodes are shaped by one. */
 const WORTH = 2e5;
 

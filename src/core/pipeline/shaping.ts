@@ -26,9 +26,6 @@ export interface ShapeContext {
   progress(done: number): void;
 }
 
-/** More than so many do not make rows any faster: memory is what they wait for. */
-export const MOST_THREADS = 8;
-
 /** Those who make rows of forms together. */
 export interface FormHands {
   /** Fewer nodes are shaped by one. */

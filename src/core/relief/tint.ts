@@ -2,7 +2,7 @@ import type { HeightField } from './field';
 import { slopeAt } from './steep';
 
 /** What a relief is coloured by: as its blank is, by its height, or by how steep it is. */
-export const tints = { material: 'Colour of the blank', height: 'Height', slope: 'Slope' } as const;
+export const tints = { material: 'The blank', height: 'Height', slope: 'Slope' } as const;
 export type Tint = keyof typeof tints;
 type Colour = readonly [number, number, number];
 

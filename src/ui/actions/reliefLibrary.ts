@@ -1,9 +1,9 @@
 import { artworkHelper } from '@/compute/artworkHelper';
 import { shapedAside } from '@/compute/engineHandle';
-import { useWork } from '@/compute/useWork';
 import { isCancelled } from '@/compute/workerHandle';
-import type { HeightField } from '@/core/relief/field';
+import type { OneSetup } from '@/core/job/job';
 import { membersOf } from '@/core/relief/groups';
+import type { KeptRelief } from '@/core/relief/keptRelief';
 import { ornaments } from '@/core/relief/ornaments/ornaments';
 import type { Form } from '@/core/relief/stack';
 import { fromBase64 } from '@/core/units/base64';
@@ -13,7 +13,7 @@ import { libraryMessage } from '@/store/db';
 import { freshId } from '@/store/jobs';
 import { loadShelf } from '@/store/shelves';
 import { busyWith } from '@/ui/common/busy';
-import { keepEntry } from '@/ui/common/useShelf';
+import { dropEntry, keepEntry } from '@/ui/common/useShelf';
 import { jobNow } from './edits';
 import { addForm, bringFile } from './relief';
 import { tell } from './tell';
@@ -45,10 +45,7 @@ export async function addPiece(id: string, at?: Place): Promise<void> {
 /** Keeps a form (a group with what it holds) or, where none is named, the whole relief in the library of this device. */
 export async function keepRelief(form: Form | null): Promise<void> {
   const job = jobNow();
-  const relief = useWork.getState().relief;
   if (!job) return;
-  // A form is shaped by itself; all of it is taken as it is shown.
-  if (!form && !relief?.fine) return tell('info', 'The relief is still being shaped. Keep it when it is done.');
   const name = form?.name ?? job.name;
   const helper = artworkHelper();
   try {
@@ -56,7 +53,8 @@ export async function keepRelief(form: Form | null): Promise<void> {
       `Keeping ${name}\u2026`,
       () => helper.dismiss(),
       async () => {
-        const field = form ? await alone(form) : relief!.shaped.field;
+        // As the job is now: what is shown may still be of the state before.
+        const { field } = await shapedAside(form ? alone(job, form) : job);
         return helper.ask((api) => api.keptRelief(field, `own-${freshId()}`, name));
       },
     );
@@ -70,13 +68,27 @@ export async function keepRelief(form: Form | null): Promise<void> {
   }
 }
 
-/** Heights of one form by itself. */
-async function alone(form: Form): Promise<HeightField> {
-  const job = jobNow()!;
+/** Takes a relief of the maker's own out of the library, with a way back. */
+export async function dropPiece(piece: KeptRelief): Promise<void> {
+  try {
+    await dropEntry('reliefs', piece.id);
+    tell('info', `"${piece.name}" is no longer in the library.`, {
+      words: 'Put it back',
+      run: () =>
+        void keepEntry('reliefs', piece).catch((e) =>
+          tell('error', `"${piece.name}" could not be put back. ${libraryMessage(e)}`),
+        ),
+    });
+  } catch (e) {
+    tell('error', `"${piece.name}" could not be deleted. ${libraryMessage(e)}`);
+  }
+}
+
+/** A set-up whose relief is one form by itself, a group with what it holds. */
+function alone(job: OneSetup, form: Form): OneSetup {
   const forms = [
     ...membersOf(job.relief.forms, form.id),
     { ...form, group: null, visible: true, meets: 'replace' as const, base: 0 },
   ];
-  const shaped = await shapedAside({ ...job, relief: { ...job.relief, forms, baseDepth: 0 } });
-  return shaped.field;
+  return { ...job, relief: { ...job.relief, forms } };
 }

@@ -20,6 +20,10 @@ const told = (keeping: Promise<void>): Promise<void> =>
 export const keepEntry = <K extends keyof Shelves>(name: K, entry: Shelves[K]): Promise<void> =>
   keepOnShelf(name, entry).then((list) => put(name, list));
 
+/** Takes an entry off; every part of the window sees it at once. Throws what the storage throws. */
+export const dropEntry = <K extends keyof Shelves>(name: K, id: string): Promise<void> =>
+  takeOffShelf(name, id).then((list) => put(name, list));
+
 /** What this device keeps under a name, and how it is changed; every part of the window sees the same. */
 export function useShelf<K extends keyof Shelves>(name: K) {
   const kept = useKept((s) => s[name]) as Shelves[K][];
@@ -35,6 +39,6 @@ export function useShelf<K extends keyof Shelves>(name: K) {
   return {
     kept,
     keep: (entry: Shelves[K]) => told(keepEntry(name, entry)),
-    drop: (id: string) => told(takeOffShelf(name, id).then((list) => put(name, list))),
+    drop: (id: string) => told(dropEntry(name, id)),
   };
 }

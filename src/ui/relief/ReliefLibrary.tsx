@@ -4,7 +4,7 @@ import IconButton from '@mui/material/IconButton';
 import { useMemo } from 'react';
 import { lookOfKept } from '@/core/relief/keptRelief';
 import { useOpenJob } from '@/store/openJob';
-import { addPiece, PIECE } from '@/ui/actions/reliefLibrary';
+import { addPiece, dropPiece, PIECE } from '@/ui/actions/reliefLibrary';
 import { GalleryDialog } from '@/ui/common/Gallery';
 import { Look } from '@/ui/common/Look';
 import { OrnamentPicture, ornamentsShown } from '@/ui/common/OrnamentPicture';
@@ -25,7 +25,7 @@ const words = {
 export function ReliefLibrary() {
   const open = useView((v) => v.reliefLibrary);
   const material = useLater(useOpenJob, (s) => s.job?.blank.material ?? 'oak');
-  const { kept, drop } = useShelf('reliefs');
+  const { kept } = useShelf('reliefs');
   const looks = useMemo(() => new Map(kept.map((k) => [k.id, lookOfKept(k)])), [kept]);
   const things = useMemo(
     () => [...kept.map(({ id, name }) => ({ id, name, group: OWN, words: '' })), ...ornamentsShown],
@@ -52,7 +52,11 @@ export function ReliefLibrary() {
           <IconButton
             size="small"
             aria-label={`Delete ${thing.name} from the library`}
-            onClick={() => void drop(thing.id)}
+            onClick={() => {
+              // The way back is in a notice, which cannot be reached behind a dialog.
+              setView({ reliefLibrary: false });
+              void dropPiece(kept.find((k) => k.id === thing.id)!);
+            }}
             sx={{ position: 'absolute', top: 0, right: 0 }}
           >
             <DeleteOutlineRounded fontSize="small" />

@@ -167,7 +167,6 @@ export function ReliefSheet() {
               color="inherit"
               variant="outlined"
               startIcon={<BookmarkAddOutlined />}
-              disabled={!relief.fine}
               onClick={() => void keepRelief(null)}
             >
               Keep all of it in the library

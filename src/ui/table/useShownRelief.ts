@@ -34,6 +34,9 @@ export function useBesideShaped(): void {
     [job, forms, without],
   );
   const key = less && reliefKey(less);
+  const at = job?.at.id;
+  // What was shown beside another relief is not shown beside this one.
+  useEffect(() => () => useWithout.setState({ key: null }, true), [without, at]);
   useEffect(() => {
     if (!less || !key || !fine || useWithout.getState().key === key) return;
     let live = true;

@@ -69,6 +69,7 @@ function noteOf({ undercut, holes }: MeshFacts): string {
           `${percent < 1 ? 'Less than 1' : percent.toFixed(0)} % of it hangs over something: a relief has the upper surface alone, and goes straight down from its rim.`,
         ]
       : []),
+    ...(holes === null ? ['It has too many triangles to be looked through for holes.'] : []),
     ...(holes
       ? [
           `Its surface has ${holes === 1 ? 'a hole' : `${holes} holes`}: there the relief has what lies further down, or nothing.`,
