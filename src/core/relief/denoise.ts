@@ -16,7 +16,11 @@ const ROUNDS = 2;
 export function denoise(z: Float32Array, size: Size, grain: number, radius: number): Float32Array {
   const r = nodesOf(radius);
   let guide = z;
-  for (let k = 0; k < ROUNDS; k++) guide = guided(z, guide, size, r, grain * grain);
+  const eps = grain * grain;
+  for (let k = 0; k < ROUNDS; k++) {
+    const fitted = guide === z ? ownLines(z, size, r, eps) : lines(z, guide, size, r, eps);
+    guide = means(z, guide, size, r, fitted);
+  }
   return guide;
 }
 
@@ -24,7 +28,13 @@ const nodesOf = (radius: number): number => Math.max(1, Math.round(radius));
 /** How many nodes to each side what comes of one depends on: each round slides two windows. */
 export const reachOf = (radius: number): number => 2 * ROUNDS * nodesOf(radius);
 
-function guided(z: Float32Array, guide: Float32Array, size: Size, r: number, eps: number): Float32Array {
+/** Of the window round each node, its line: slopes and what is added. */
+interface Lines {
+  readonly a: Float32Array;
+  readonly b: Float32Array;
+}
+
+function lines(z: Float32Array, guide: Float32Array, size: Size, r: number, eps: number): Lines {
   const { cols } = size;
   const a = new Float32Array(z.length);
   const b = new Float32Array(z.length);
@@ -37,12 +47,12 @@ function guided(z: Float32Array, guide: Float32Array, size: Size, r: number, eps
       for (let c = 0, i = row * cols; c < cols; c++, i++) {
         const h = z[i];
         if (h !== h) continue;
-        const g = guide[i];
+        const g = sense * guide[i];
         n[c] += sense;
-        g1[c] += sense * g;
-        g2[c] += sense * g * g;
+        g1[c] += g;
+        g2[c] += g * guide[i];
         h1[c] += sense * h;
-        gh[c] += sense * g * h;
+        gh[c] += g * h;
       }
     },
     (row, [n, g1, g2, h1, gh]) => {
@@ -55,6 +65,44 @@ function guided(z: Float32Array, guide: Float32Array, size: Size, r: number, eps
       }
     },
   );
+  return { a, b };
+}
+
+/** The same of heights that guide themselves: half as many sums. */
+function ownLines(z: Float32Array, size: Size, r: number, eps: number): Lines {
+  const { cols } = size;
+  const a = new Float32Array(z.length);
+  const b = new Float32Array(z.length);
+  slide(
+    size,
+    r,
+    2,
+    (row, sense, [n, h1, h2]) => {
+      for (let c = 0, i = row * cols; c < cols; c++, i++) {
+        const h = z[i];
+        if (h !== h) continue;
+        n[c] += sense;
+        h1[c] += sense * h;
+        h2[c] += sense * h * h;
+      }
+    },
+    (row, [n, h1, h2]) => {
+      for (let c = 0, i = row * cols; c < cols; c++, i++) {
+        const w = 1 / n[c];
+        const mean = h1[c] * w;
+        const varies = Math.max(0, h2[c] * w - mean * mean);
+        const slope = varies / (varies + eps);
+        a[i] = slope;
+        b[i] = mean - slope * mean;
+      }
+    },
+  );
+  return { a, b };
+}
+
+/** What comes of the means of lines over windows where they are guided. */
+function means(z: Float32Array, guide: Float32Array, size: Size, r: number, { a, b }: Lines): Float32Array {
+  const { cols } = size;
   const out = new Float32Array(z.length);
   slide(
     size,

@@ -23,21 +23,43 @@ const D = Math.SQRT1_2;
 const ALONG_X = Float64Array.of(1, -1, 0, 0, D, -D, D, -D);
 const ALONG_Y = Float64Array.of(0, 0, 1, -1, D, D, -D, -D);
 
-/** What one corner adds: the distance from it along its direction. */
-function slope(i: number, j: number, seed: number, x: number, y: number): number {
-  const k = hash(i, j, seed) >>> 29;
-  return ALONG_X[k] * x + ALONG_Y[k] * y;
+/**
+ * Directions at the corners of the squares that were asked for last, one for each of the sizes that lie on each other: places are
+ * asked for along rows, and mostly lie in the square of the one before. Lower left, lower right, upper left, upper right; x, y each.
+ */
+const KNOWN = 64;
+const knownI = new Float64Array(KNOWN).fill(NaN);
+const knownJ = new Float64Array(KNOWN);
+const knownSeed = new Float64Array(KNOWN);
+const directions = new Float64Array(8 * KNOWN);
+
+function look(slot: number, i: number, j: number, seed: number): void {
+  knownI[slot] = i;
+  knownJ[slot] = j;
+  knownSeed[slot] = seed;
+  for (let corner = 0; corner < 4; corner++) {
+    const k = hash(i + (corner & 1), j + (corner >> 1), seed) >>> 29;
+    directions[8 * slot + 2 * corner] = ALONG_X[k];
+    directions[8 * slot + 2 * corner + 1] = ALONG_Y[k];
+  }
 }
 
 /** Smooth ground in about -1..1 with features of unit size; 0 at whole numbers. */
 export function noise(x: number, y: number, seed: number): number {
   const i = Math.floor(x);
   const j = Math.floor(y);
+  const slot = seed & (KNOWN - 1);
+  if (knownI[slot] !== i || knownJ[slot] !== j || knownSeed[slot] !== seed) look(slot, i, j, seed);
   const u = x - i;
   const v = y - j;
   const s = fade(u);
-  const a = slope(i, j, seed, u, v) * (1 - s) + slope(i + 1, j, seed, u - 1, v) * s;
-  const b = slope(i, j + 1, seed, u, v - 1) * (1 - s) + slope(i + 1, j + 1, seed, u - 1, v - 1) * s;
+  // What a corner adds: the distance from it along its direction.
+  const d = 8 * slot;
+  const a =
+    (directions[d] * u + directions[d + 1] * v) * (1 - s) + (directions[d + 2] * (u - 1) + directions[d + 3] * v) * s;
+  const b =
+    (directions[d + 4] * u + directions[d + 5] * (v - 1)) * (1 - s) +
+    (directions[d + 6] * (u - 1) + directions[d + 7] * (v - 1)) * s;
   return Math.SQRT2 * (a + (b - a) * fade(v));
 }
 

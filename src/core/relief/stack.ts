@@ -76,23 +76,25 @@ export function lay(
   const sense = meets === 'sink' || meets === 'lower' ? -1 : 1;
   const alone = meets === 'sink' ? -1 : 1;
   if (!weights) {
-    // Where it counts wholly there is less to ask at each of millions of nodes: a loop for each way.
+    // Where it counts wholly there is less to ask at each of millions of nodes: a loop for each way, and in each what is most common first.
+    const [b, s] = [sense * base, sense * strength];
     if (meets === 'replace') {
       for (let i = 0; i < under.length; i++) {
-        const f = base + strength * form[i];
+        const f = b + s * form[i];
         if (f === f) under[i] = f;
       }
     } else if (meets === 'add' || meets === 'sink') {
       for (let i = 0; i < under.length; i++) {
-        const f = base + strength * form[i];
-        const u = under[i];
-        if (f === f) under[i] = u === u ? u + sense * f : alone * f;
+        const f = b + s * form[i];
+        const sum = under[i] + f;
+        if (sum === sum) under[i] = sum;
+        else if (f === f) under[i] = f;
       }
     } else {
       for (let i = 0; i < under.length; i++) {
-        const f = base + strength * form[i];
+        const f = b + s * form[i];
         // Whatever is compared with what is empty is not larger.
-        if (f === f && !(sense * under[i] >= sense * f)) under[i] = f;
+        if (f === f && !(sense * under[i] >= f)) under[i] = sense * f;
       }
     }
     return;
