@@ -18,7 +18,7 @@ import { assetsOf } from '@/core/job/assets';
 import { bodyOf, closedMesh } from '../core/exchange/mesh/body';
 import { writeStl } from '../core/exchange/mesh/writeStl';
 import { ReliefShelf } from '../core/pipeline/reliefShelf';
-import { reliefCell, shapeRelief } from '../core/pipeline/shaping';
+import { reliefCell, shapedWhenAsked, shapeRelief, type GiveRelief } from '../core/pipeline/shaping';
 import type { HeightField } from '../core/relief/field';
 import { fontsFromPackages } from './fonts';
 
@@ -97,6 +97,7 @@ function main(args: string[]): number {
   for (const { run } of eachSetup(whole)) dialectOf(values.dialect ?? run.dialect, run.dialects);
   const dir = out();
   const proofs = new Map<string, Proof>();
+  const shelf = shelfOf(whole, assets);
   let findings = 0;
   for (const job of eachSetup(whole)) {
     const { after, id, name } = job.at;
@@ -107,10 +108,11 @@ function main(args: string[]): number {
     };
     const to = job.at.only ? dir : path.join(dir, folderOf(job));
     mkdirSync(to, { recursive: true });
+    const relief = shapedWhenAsked(job, { art, ...shelf, progress: () => {} });
     const proof =
       command === 'plan'
-        ? plan(job, art, to, before, { files, dialect: values.dialect })
-        : proveOnly(job, art, to, before, cell);
+        ? plan(job, art, to, before, relief, { files, dialect: values.dialect })
+        : proveOnly(job, art, to, before, cell, relief);
     proofs.set(id, proof);
     findings += proof.findings.length;
     if (command === 'plan')
@@ -127,21 +129,28 @@ function plan(
   art: Art,
   to: string,
   found: Found | null,
+  relief: GiveRelief,
   options: { files?: OneSetup['run']['files']; dialect?: string },
 ): Proof {
-  const { plans, programs, proof } = runJob(job, art, cellFor(job), options, () => {}, found);
+  const { plans, programs, proof } = runJob(job, art, cellFor(job), options, () => {}, found, relief);
   for (const f of programs.files) writeFileSync(path.join(to, f.name), bytesOf(f.chunks));
   writeFileSync(path.join(to, 'report.json'), JSON.stringify(reportOf(job, programs, proof), null, 1));
   writeFileSync(path.join(to, 'setup.json'), JSON.stringify(setupOf(job, programs, plans), null, 1));
   return proof;
 }
 
-/** Writes the relief of each set-up that has one, as heights and as a closed body. */
-function reliefs(whole: Job, assets: Assets, art: Art, dir: string, cell: number | null): number {
-  if (cell !== null && !(cell > 0)) throw new UsageError('--cell takes a size in mm, such as 0.1');
+/** The files of a job that its reliefs are made of. */
+function shelfOf(whole: Job, assets: Assets): ReliefShelf {
   const shelf = new ReliefShelf();
   for (const { id, type, name, file } of whole.assets)
     if (type !== 'font' && assets[file]) shelf.put(id, { type, name, bytes: assets[file] });
+  return shelf;
+}
+
+/** Writes the relief of each set-up that has one, as heights and as a closed body. */
+function reliefs(whole: Job, assets: Assets, art: Art, dir: string, cell: number | null): number {
+  if (cell !== null && !(cell > 0)) throw new UsageError('--cell takes a size in mm, such as 0.1');
+  const shelf = shelfOf(whole, assets);
   const setups = eachSetup(whole).filter((s) => s.relief.forms.some((f) => f.visible));
   if (!setups.length) throw new Error('This job has no relief.');
   let remarks = 0;
@@ -172,8 +181,9 @@ function writeField(to: string, name: string, f: HeightField): void {
 }
 
 /** Writes what a set-up leaves of its upper face into a folder. */
-function proveOnly(job: OneSetup, art: Art, to: string, found: Found | null, cell: number): Proof {
-  const plans = new Map(job.cuts.filter((c) => c.enabled).map((c) => [c.id, planCut(job, c, art)]));
+function proveOnly(job: OneSetup, art: Art, to: string, found: Found | null, cell: number, relief: GiveRelief): Proof {
+  const enabled = job.cuts.filter((c) => c.enabled);
+  const plans = new Map(enabled.map((c) => [c.id, planCut(job, c, art, () => {}, relief)]));
   const programs = writePrograms(job, plans);
   const proof = prove(job, placePrograms(job, programs), programs.tools, plans, cell, () => {}, undefined, found);
   writeField(to, 'proof', { ...proof.field, cell });

@@ -61,6 +61,8 @@ interface Bench {
   proof: Proof | null;
   proven: readonly PlacedProgram[];
   player: Player | null;
+  /** What it was to be cut to, where a cut is worked out from the relief. */
+  relief: HeightField | null;
   /** How the set-up finds its blank, and of which proof and turn that is. */
   found: { readonly of: Faces; readonly turned: TurnedOver; readonly cell: number; readonly faces: Faces } | null;
 }
@@ -79,13 +81,13 @@ function benchOf(setupId: string): Bench {
   if (!b)
     benches.set(
       setupId,
-      (b = { simulation: createSimulation(means), proof: null, proven: [], player: null, found: null }),
+      (b = { simulation: createSimulation(means), proof: null, proven: [], player: null, relief: null, found: null }),
     );
   return b;
 }
 /** The drawing that was read last, and the items made of it. */
 let opened: { drawn: Drawn; items: Item[] } | null = null;
-let kept: { key: string; target: Target } | null = null;
+let kept: { key: string; relief: HeightField | null; target: Target } | null = null;
 
 /** Asks whether what a ticket was given for is still wanted. Throws Cancelled. */
 const wanted = (ticket: number) => () => {
@@ -141,11 +143,11 @@ const api: ComputeApi = {
     helpers.push(port);
   },
   plan(ticket, parcel, cutId, progress) {
-    const job = parcels.unpack(parcel);
+    const { job, relief } = parcels.unpack(parcel);
     const cut = job.cuts.find((c) => c.id === cutId)!;
     let plan: CutPlan;
     try {
-      plan = whileWanted(wanted(ticket), () => planCut(job, cut, art, watch(ticket, progress)));
+      plan = whileWanted(wanted(ticket), () => planCut(job, cut, art, watch(ticket, progress), () => relief));
     } catch (e) {
       if (e instanceof Cancelled) throw e;
       // A cut that fails does not stop the others: it says so itself.
@@ -160,7 +162,7 @@ const api: ComputeApi = {
     return inShared(plan);
   },
   prove(ticket, parcel, cell, before, progress, seen, show) {
-    const { job, plans } = parcels.unpack(parcel);
+    const { job, plans, relief } = parcels.unpack(parcel);
     const byId = new Map(plans);
     const b = benchOf(job.at.id);
     const programs = writePrograms(job, byId);
@@ -214,6 +216,7 @@ const api: ComputeApi = {
     b.proven = placed;
     // The simulation goes on with its field; what starts from this one starts from what it is now.
     b.proof = { ...proof, left: { ...proof.left } };
+    b.relief = relief;
     const result = {
       files: programs.files.map((f) => ({
         ...f,
@@ -234,9 +237,9 @@ const api: ComputeApi = {
     return result;
   },
   compare(ticket, setup, progress) {
-    const { proof } = benchOf(setup);
+    const { proof, relief } = benchOf(setup);
     if (!proof) throw new Cancelled();
-    return whileWanted(wanted(ticket), () => comparedFindings(proof, art, watch(ticket, progress)));
+    return whileWanted(wanted(ticket), () => comparedFindings(proof, art, watch(ticket, progress), () => relief));
   },
   play(ticket, setup, move, cell, only) {
     const { player } = benchOf(setup);
@@ -260,9 +263,9 @@ const api: ComputeApi = {
     benches.clear();
   },
   section(parcel, x0, y0, x1, y1, count) {
-    const job = parcels.unpack(parcel);
+    const { job, relief } = parcels.unpack(parcel);
     const key = contentKey([job.blank, job.items, job.cuts, job.cutters]);
-    if (kept?.key !== key) kept = { key, target: targetOf(job, art) };
+    if (kept?.key !== key || kept.relief !== relief) kept = { key, relief, target: targetOf(job, art, () => relief) };
     const target = new Float64Array(count);
     for (let i = 0; i < count; i++) {
       const f = i / (count - 1);

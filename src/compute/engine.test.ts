@@ -26,7 +26,7 @@ class TestSeat {
   private readonly begin = (what: Asked['what'], setup: string, cut?: string) => begun(this.n, what, setup, cut);
   ask(work: (api: unknown, pack: (v: unknown) => unknown) => Promise<unknown>): Promise<unknown> {
     const api = {
-      plan: (_: number, job: OneSetup, cut: string) => this.begin('plan', job.at.id, cut),
+      plan: (_: number, { job }: { job: OneSetup }, cut: string) => this.begin('plan', job.at.id, cut),
       prove: (
         _: number,
         { job }: { job: OneSetup },

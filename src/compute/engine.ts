@@ -2,7 +2,7 @@ import { createStore } from 'zustand/vanilla';
 import type { Cut, Job, OneSetup } from '@/core/job/job';
 import { eachSetup, oneSetup } from '@/core/job/oneSetup';
 import type { HeightField } from '@/core/relief/field';
-import { Cancelled } from '@/core/pipeline/planning';
+import { Cancelled, usesRelief } from '@/core/pipeline/planning';
 import { saysOf } from '@/core/units/says';
 import { computePool, onProverLost } from './pool';
 import { cellOf, keyOf, pickUsedItems, proofKeyOf, type Quality } from './keys';
@@ -130,6 +130,10 @@ export function setJob(whole: Job | null, shown: string | null): void {
 const reliefs = shaper({
   shown: () => (wanted && !results.getState().stopped ? oneSetup(wanted.whole, wanted.shown) : null),
   held: (id) => workOf(id).relief,
+  current: (id) =>
+    wanted && !results.getState().stopped && wanted.whole.setups.some((w) => w.id === id)
+      ? oneSetup(wanted.whole, id)
+      : null,
   put: (id, relief) => {
     if (wanted?.whole.setups.some((s) => s.id === id)) put(id, { relief });
   },
@@ -369,7 +373,10 @@ async function plan(planner: ComputeSeat, job: OneSetup, cut: Cut): Promise<void
         w.planning?.[cut.id] !== undefined ? { planning: { ...w.planning, [cut.id]: done } } : w,
       ),
     );
-    const made = await planner.ask((api, pack) => api.plan(planner.next(), pack(pickUsedItems(job)), cut.id, told));
+    const relief = usesRelief(cut) ? await reliefs.of(job) : null;
+    const made = await planner.ask((api, pack) =>
+      api.plan(planner.next(), pack({ job: pickUsedItems(job), relief }), cut.id, told),
+    );
     if (wanted?.whole.setups.some((s) => s.id === id))
       put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key: keyOf(job, cut, made.asked), plan: made } } });
     // What takes long to prove is proven by all.
@@ -411,10 +418,11 @@ function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolea
           if (atProof?.setup === id && atProof.key === key && !workOf(id).proof) put(id, { glimpse });
         });
     const before = after && { setup: after.setup, turned: after.turned, name: oneSetup(whole, after.setup).at.name };
+    const relief = job.cuts.some((c) => c.enabled && usesRelief(c)) ? await reliefs.of(job) : null;
     const proof = await prover.ask((api, pack) =>
       api.prove(
         prover.next(),
-        pack({ job: pickUsedItems(job), plans }),
+        pack({ job: pickUsedItems(job), plans, relief }),
         cellOf(job, quality),
         before,
         told,
@@ -435,7 +443,8 @@ function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolea
 export function section(setupId: string, x0: number, y0: number, x1: number, y1: number, count: number) {
   if (!wanted) throw new Cancelled();
   const job = pickUsedItems(oneSetup(wanted.whole, setupId));
-  return computePool().planner.ask((api, pack) => api.section(pack(job), x0, y0, x1, y1, count));
+  const relief = workOf(setupId).relief?.shaped.field ?? null;
+  return computePool().planner.ask((api, pack) => api.section(pack({ job, relief }), x0, y0, x1, y1, count));
 }
 
 // What was proven went with its worker: it is proven anew, so that it can be played and looked into.

@@ -1,5 +1,6 @@
 import type { CutPlan } from '@/core/cuts/kind';
 import type { OneSetup } from '@/core/job/job';
+import { usesRelief } from '@/core/pipeline/planning';
 import { reliefCell } from '@/core/pipeline/shaping';
 import { filled, type HeightField } from '@/core/relief/field';
 import { cellOf, pickUsedItems } from './keys';
@@ -25,30 +26,33 @@ export async function portrayed(job: OneSetup, signal: AbortSignal): Promise<Hei
   signal.addEventListener('abort', leave);
   try {
     const plans: [string, CutPlan][] = [];
+    const shaped = async (coarser: number) => {
+      const { shaper } = pool;
+      const { field } = await shaper.ask((api, pack) =>
+        api.shape(shaper.next(), pack({ ...job, cuts: [] }), coarser * reliefCell(job), shaper.hearing(quiet)),
+      );
+      return field;
+    };
+    const has = job.relief.forms.some((f) => f.visible);
+    const relief = has && job.cuts.some((c) => c.enabled && usesRelief(c)) ? await shaped(1) : null;
     for (const cut of job.cuts.filter((c) => c.enabled)) {
       if (signal.aborted) return null;
       plans.push([
         cut.id,
         await pool.planner.ask((api, pack) =>
-          api.plan(pool.planner.next(), pack(pickUsedItems(job)), cut.id, pool.planner.hearing(quiet)),
+          api.plan(pool.planner.next(), pack({ job: pickUsedItems(job), relief }), cut.id, pool.planner.hearing(quiet)),
         ),
       ]);
     }
     if (signal.aborted) return null;
     if (!plans.length) {
-      if (!job.relief.forms.some((f) => f.visible)) return null;
-      const { shaper } = pool;
-      const cell = COARSER * reliefCell(job);
-      const shaped = await shaper.ask((api, pack) =>
-        api.shape(shaper.next(), pack({ ...job, cuts: [] }), cell, shaper.hearing(quiet)),
-      );
-      return filled(shaped.field);
+      return has ? filled(await shaped(COARSER)) : null;
     }
     return (
       await pool.prover.ask((api, pack) =>
         api.prove(
           pool.prover.next(),
-          pack({ job: pickUsedItems(job), plans }),
+          pack({ job: pickUsedItems(job), plans, relief }),
           cellOf(job, 'quick'),
           null,
           pool.prover.hearing(quiet),

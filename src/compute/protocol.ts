@@ -124,6 +124,12 @@ export interface Living {
   setStop(stop: SharedArrayBuffer | null): void;
 }
 
+/** A set-up with its relief; null where no cut asks for it. */
+export interface WithRelief {
+  readonly job: OneSetup;
+  readonly relief: HeightField | null;
+}
+
 /** The calls that a compute worker answers. Cancelled calls reject with an error called "Cancelled". */
 export interface ComputeApi extends ArtworkApi, Living {
   /** Keeps results on this device under a key. */
@@ -135,11 +141,11 @@ export interface ComputeApi extends ArtworkApi, Living {
   /** Helps whoever is at the other end of a port with cutting and shaping, and is helped over a port: see ./board.ts. */
   lend(port: MessagePort): void;
   borrow(port: MessagePort): void;
-  plan(ticket: number, job: Parcel<OneSetup>, cutId: string, progress: ReportProgress): CutPlan;
+  plan(ticket: number, of: Parcel<WithRelief>, cutId: string, progress: ReportProgress): CutPlan;
   /** Proves a set-up; `before` is the set-up that it starts from, which this worker has proven. */
   prove(
     ticket: number,
-    of: Parcel<{ readonly job: OneSetup; readonly plans: readonly (readonly [string, CutPlan])[] }>,
+    of: Parcel<WithRelief & { readonly plans: readonly (readonly [string, CutPlan])[] }>,
     cell: number,
     before: { readonly setup: string; readonly turned: TurnedOver; readonly name: string } | null,
     progress: ReportProgress,
@@ -158,7 +164,7 @@ export interface ComputeApi extends ArtworkApi, Living {
   lineNear(setup: string, x: number, y: number, reach: number): LineOnTable | null;
   /** What the last proven programs leave along a line: cut exactly there. Null before there is a proof. */
   along(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Float64Array | null;
-  section(job: Parcel<OneSetup>, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
+  section(of: Parcel<WithRelief>, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
 }
 
 /** The calls that the engine answers. What it has worked out it tells by itself. */

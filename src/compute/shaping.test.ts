@@ -44,6 +44,7 @@ function bench(first: OneSetup | null) {
   const s = shaper({
     shown: () => shown,
     held: () => held,
+    current: () => shown,
     put: (_, r) => void (held = r),
     tell: () => {},
     fail: (w) => void words.push(w),

@@ -1,5 +1,7 @@
 import type { OneSetup } from '@/core/job/job';
+import { Cancelled } from '@/core/pipeline/planning';
 import { reliefCell, reliefKey } from '@/core/pipeline/shaping';
+import type { HeightField } from '@/core/relief/field';
 import { counting } from '@/core/relief/groups';
 import { assetsOfForms } from '@/core/relief/stack';
 import { saysOf } from '@/core/units/says';
@@ -14,16 +16,20 @@ const AT_ONCE = 2e5;
 const COARSER = 4;
 
 const keys = new WeakMap<OneSetup, { readonly key: string; readonly files: readonly string[] }>();
-/**
- * Content key of the relief that a set-up is to have, and of which of its files are here by now; nothing where it has no forms.
- */
-export function wantedRelief(job: OneSetup): string {
+function keyed(job: OneSetup) {
   let known = keys.get(job);
   if (!known) {
     const forms = counting(job.relief.forms);
     keys.set(job, (known = { key: forms.length ? reliefKey(job) : '', files: assetsOfForms(forms) }));
   }
-  const { key, files } = known;
+  return known;
+}
+const plainKey = (job: OneSetup): string => keyed(job).key;
+/**
+ * Content key of the relief that a set-up is to have, and of which of its files are here by now; nothing where it has no forms.
+ */
+export function wantedRelief(job: OneSetup): string {
+  const { key, files } = keyed(job);
   return files.length ? `${key} ${files.map((id) => Number(isReliefFileHere(id))).join('')}` : key;
 }
 
@@ -32,14 +38,26 @@ export interface Shaping {
   /** The set-up that is shown; null where there is none, or nothing is to be worked on. */
   shown(): OneSetup | null;
   held(setupId: string): ReliefState | null;
+  /** A set-up as it is to be worked out now; null where it is not, or nothing is. */
+  current(setupId: string): OneSetup | null;
   put(setupId: string, relief: ReliefState | null): void;
   /** How far it is; null when it is done. */
   tell(done: number | null): void;
   fail(words: string): void;
 }
 
+export interface Shaper {
+  /** Something has changed: another job, another set-up that is shown, files that have come. */
+  follow(): void;
+  /**
+   * The relief of a set-up as it is cut; null where it has none, or none can be shaped. Waits for its files. Throws Cancelled when
+   * another one is wanted meanwhile.
+   */
+  of(job: OneSetup): Promise<HeightField | null>;
+}
+
 /** Shapes the relief of whatever set-up is shown, coarsely and then finely, as long as what is held is not what is wanted. */
-export function shaper(s: Shaping): { follow: () => void } {
+export function shaper(s: Shaping): Shaper {
   let at: { readonly setup: string; readonly key: string } | null = null;
   /** What could not be shaped is not tried again until it is another. */
   let failed = '';
@@ -88,8 +106,53 @@ export function shaper(s: Shaping): { follow: () => void } {
   }
 
   let running: Promise<void> | null = null;
+  /** Who waits for the next change. */
+  const waiting: (() => void)[] = [];
+  const change = () => new Promise<void>((go) => waiting.push(go));
+  const changed = () => waiting.splice(0).forEach((go) => go());
+
+  /** Files of the job's own that have not come yet. */
+  const lacks = (job: OneSetup) =>
+    assetsOfForms(counting(job.relief.forms)).some(
+      (id) => !isReliefFileHere(id) && job.assets.some((a) => a.id === id),
+    );
+
+  async function aside(job: OneSetup, key: string): Promise<void> {
+    const seat = computePool().shaper;
+    try {
+      const shaped = await seat.ask((api, pack) =>
+        api.shape(
+          seat.next(),
+          pack({ ...job, cuts: [] }),
+          reliefCell(job),
+          seat.hearing(() => {}),
+        ),
+      );
+      s.put(job.at.id, { key, fine: true, shaped });
+    } catch (e) {
+      if (isCancelled(e)) return;
+      console.error(e);
+      failed = key;
+    }
+  }
+
   return {
+    async of(job) {
+      const { id } = job.at;
+      for (;;) {
+        const now = s.current(id);
+        if (!now || plainKey(now) !== plainKey(job)) throw new Cancelled();
+        const key = wantedRelief(job);
+        if (!key || key === failed) return null;
+        const held = s.held(id);
+        if (lacks(job)) await change();
+        else if (held?.key === key && held.fine) return held.shaped.field;
+        else if (running) await Promise.race([running, change()]);
+        else await aside(job, key);
+      }
+    },
     follow() {
+      changed();
       const job = s.shown();
       if (at && (!job || job.at.id !== at.setup || wantedRelief(job) !== at.key)) computePool().shaper.cancel();
       running ??= work().finally(() => (running = null));

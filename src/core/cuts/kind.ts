@@ -3,6 +3,7 @@ import type { Cutter, Preset } from '../cutters/cutter';
 import type { MaterialId } from '../cutters/materials';
 import type { Region } from '../geometry/region';
 import type { Motion } from '../motion/motion';
+import type { HeightField } from '../relief/field';
 import type { Field } from '../units/fields';
 import { withLimits, type FieldSpec } from '../units/limits';
 import type { Unit } from '../units/length';
@@ -39,6 +40,8 @@ export interface CutContext {
   region(tolerance: number): Region;
   /** The picked items' lines and outlines one by one, flattened to `tolerance` mm. */
   lines(tolerance: number): Line[];
+  /** Heights of the relief from the top face, mm, NaN where it is empty; null where there is none. For kinds that are `onRelief`. */
+  relief(): HeightField | null;
   cutter(id: string): Cutter;
   /** Speeds of a cutter in the blank's material with this cut's own values on top. */
   preset(id: string): Preset;
@@ -134,6 +137,8 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
   defaults(blank: CutBlank, cutters: readonly Cutter[]): z.infer<S>;
   /** Whether it can be planned without artwork, with these values. */
   bare?(v: z.infer<S>): boolean;
+  /** Whether, with these values, it is worked out from the relief. */
+  onRelief?(v: z.infer<S>): boolean;
   /** Whether it takes away what lies inside of its outlines: a press inside picks them then. */
   readonly fills?: true;
   /** Whether it can do something with lines, or with closed outlines alone; lines as well when not said. */

@@ -20,6 +20,10 @@ export interface CutterForm {
 
 export const flatForm = (radius: number): CutterForm => ({ radius, core: radius, ball: 0, rise: Infinity });
 
+/** The outline that a cutter has with so much all round it, mm: its lowest point lies so much lower. Its corners are round by as much. */
+export const grownForm = (f: CutterForm, by: number): CutterForm =>
+  by > 0 ? { ...f, radius: f.radius + by, ball: f.ball + by } : f;
+
 /** Where the round passes into the side: distance beyond the core, and height above the lowest point. */
 export function jointOf(f: CutterForm): { out: number; high: number } {
   if (f.rise === Infinity) return { out: f.ball, high: f.ball };

@@ -21,6 +21,14 @@ export function widen(b: Bounds, x: number, y: number): void {
 /** The box, or null where it holds nothing. */
 export const orNull = (b: Bounds): Bounds | null => (b.x0 <= b.x1 ? b : null);
 
+/** The box round two boxes. */
+export const joined = (a: Box, b: Box): Bounds => ({
+  x0: Math.min(a.x0, b.x0),
+  y0: Math.min(a.y0, b.y0),
+  x1: Math.max(a.x1, b.x1),
+  y1: Math.max(a.y1, b.y1),
+});
+
 /** Whether two boxes have a point in common. */
 export const boxesMeet = (a: Box, b: Box): boolean => a.x0 <= b.x1 && a.x1 >= b.x0 && a.y0 <= b.y1 && a.y1 >= b.y0;
 

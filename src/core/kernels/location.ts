@@ -9,8 +9,11 @@ import { outlineOver } from './outline';
  *
  *     z(p) = max { surface(q) - outline(|q - p|) : q within the cutter's radius of p }
  *
- * The greatest over nodes, to the last bit of a single float whoever works it out. Beyond its nodes the surface is nothing.
+ * The greatest over nodes, to the last bit of a single float whoever works it out. Beyond its nodes, and where it is empty (NaN), the
+ * surface is nothing: lower than `NOTHING_LOCATED` where there is nothing else.
  */
+export const NOTHING_LOCATED = -1e8;
+
 export interface Locations {
   /** Places in a row: over each `step`-th column, from the first on. */
   readonly count: number;
@@ -86,8 +89,11 @@ export function prunedLocations(surface: HeightField, step: number): (form: Cutt
           const x = i * step;
           const [px, bx0] = [x % SIDE, Math.floor(x / SIDE)];
           let best = z[r * cols + x];
-          if (Math.abs(mx - x) <= k && Math.abs(my - r) <= k)
-            best = Math.max(best, Math.fround(z[my * cols + mx] - at(mx - x, my - r)));
+          if (best !== best) best = -Infinity;
+          if (Math.abs(mx - x) <= k && Math.abs(my - r) <= k) {
+            const met = Math.fround(z[my * cols + mx] - at(mx - x, my - r));
+            if (met > best) best = met;
+          }
           for (const { bx, by, least } of (lists[py * SIDE + px] ??= besides(px, py))) {
             if (Math.fround(top - least) <= best) break;
             const [cx, cy] = [bx0 + bx, by0 + by];

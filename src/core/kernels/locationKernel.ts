@@ -16,7 +16,7 @@ const compile = compiledOnce(MODULE);
 /** Places that are located at once, and those of a run whose greatest height is known. */
 const AT_ONCE = 16;
 const RUN = 8;
-/** Lower than everything: beyond the surface. */
+/** Lower than everything: beyond the surface, and where it is empty. */
 const NOTHING = -1e9;
 const upTo = (n: number, of: number): number => Math.ceil(n / of) * of;
 
@@ -41,6 +41,7 @@ function layOut(surface: HeightField, step: number, k: number) {
       const to = (plane * rows + r) * pitch + pad;
       for (let c = plane, i = 0; c < cols; c += step, i++) {
         const h = z[r * cols + c];
+        if (h !== h) continue;
         heights[to + i] = h;
         const run = r * (pitch / RUN) + ((pad + i) >> 3);
         if (h > greatest[run]) greatest[run] = h;

@@ -13,6 +13,7 @@ import { flatten } from '../geometry/path';
 import { loopArea } from '../geometry/region';
 import type { Cut, OneSetup } from '../job/job';
 import { pick } from '../job/oneSetup';
+import { noRelief, reliefKey, type GiveRelief } from './shaping';
 
 /** Raised when a result is no longer wanted. */
 export class Cancelled extends Error {
@@ -26,6 +27,9 @@ export type Progress = (done: number) => void;
 
 /** Whether a cut has no artwork and cannot do without. */
 export const lacksArtwork = (cut: Cut): boolean => !cut.items.length && !kindOf(cut.kind).bare?.(cut.values);
+
+/** Whether a cut is worked out from the relief. */
+export const usesRelief = (cut: Cut): boolean => kindOf(cut.kind).onRelief?.(cut.values) ?? false;
 
 /** Items by their ids; undefined for what is not there. */
 function itemsOf(job: Pick<OneSetup, 'items'>, ids: readonly string[]): (Item | undefined)[] {
@@ -75,6 +79,7 @@ export function planInputs(job: OneSetup, cut: Cut, asked: readonly (keyof CutBl
     items: itemsOf(job, cut.items).map(
       (i) => i && { kind: i.kind, x: i.x, y: i.y, angle: i.angle, mirror: i.mirror, values: i.values },
     ),
+    relief: usesRelief(cut) ? reliefKey(job) : null,
     cutters: used.map((id) => job.cutters.find((c) => c.id === id) ?? null),
     blank: pick(blankOf(job), asked),
   };
@@ -89,6 +94,7 @@ function contextOf(
   cut: Cut,
   art: ArtworkContext,
   progress: Progress,
+  relief: GiveRelief,
   asked: Set<keyof CutBlank> = new Set(),
 ): CutContext {
   const items = itemsOf(job, cut.items).filter((i) => i !== undefined);
@@ -101,6 +107,7 @@ function contextOf(
     blank: noting(blankOf(job), asked),
     region: (tolerance) => regionOf(items.map(completed), art, tolerance),
     lines: (tolerance) => linesOf(items.map(completed), art, tolerance),
+    relief,
     cutter,
     preset(id) {
       asked.add('material');
@@ -166,7 +173,12 @@ function leftOut(job: OneSetup, cut: Cut, art: ArtworkContext): Remark[] {
       });
     }
   }
-  if (outlines && cut.items.length > 1 && !out.length && !contextOf(job, cut, art, () => {}).region(0.01).length)
+  if (
+    outlines &&
+    cut.items.length > 1 &&
+    !out.length &&
+    !contextOf(job, cut, art, () => {}, noRelief).region(0.01).length
+  )
     out.push({
       level: 'problem',
       text: 'The picked outlines lie on each other and cancel each other out: nothing is left to cut. Pick one of them.',
@@ -175,12 +187,18 @@ function leftOut(job: OneSetup, cut: Cut, art: ArtworkContext): Remark[] {
 }
 
 /** Plans one cut. Trouble that the maker can mend comes back as a remark; Cancelled passes through. */
-export function planCut(job: OneSetup, cut: Cut, art: ArtworkContext, progress: Progress = () => {}): CutPlan {
+export function planCut(
+  job: OneSetup,
+  cut: Cut,
+  art: ArtworkContext,
+  progress: Progress = () => {},
+  relief: GiveRelief = noRelief,
+): CutPlan {
   if (lacksArtwork(cut)) return emptyPlan([{ level: 'problem', text: 'No artwork is picked for this cut.' }]);
   try {
     const picked = leftOut(job, cut, art);
     const asked = new Set<keyof CutBlank>();
-    const { remarks, ...rest } = kindOf(cut.kind).plan(cut.values, contextOf(job, cut, art, progress, asked));
+    const { remarks, ...rest } = kindOf(cut.kind).plan(cut.values, contextOf(job, cut, art, progress, relief, asked));
     const plan = { ...rest, remarks: [...picked, ...remarks], asked: blankKeys.filter((k) => asked.has(k)) };
     for (const t of plan.toolpaths)
       for (const c of [job.cutters.find((q) => q.id === t.cutterId)!])
@@ -199,13 +217,15 @@ const wanteds = derived<CutPlan | Cut, Wanted>();
  * What a cut is to make, worked out once for a plan of it (or for the cut, where there is none), as long as nothing that it
  * depends on changes.
  */
-function wantedBy(job: OneSetup, cut: Cut, art: ArtworkContext, plan: CutPlan | undefined): Wanted {
+function wantedBy(job: OneSetup, cut: Cut, art: ArtworkContext, plan: CutPlan | undefined, relief: GiveRelief): Wanted {
   const make = () =>
     kindOf(cut.kind).wanted(
       cut.values,
-      contextOf(job, cut, art, () => {}),
+      contextOf(job, cut, art, () => {}, relief),
       plan,
     );
+  // A relief may come as well.
+  if (usesRelief(cut) && !relief()) return make();
   // A font that has not come yet may come: what is drawn without it is not kept.
   if (itemsOf(job, cut.items).some((i) => i && placeItem(completed(i), art).remarks.length > 0)) return make();
   return wanteds(plan ?? cut, cutKey(job, cut), make);
@@ -216,12 +236,13 @@ export function wantedOf(
   job: OneSetup,
   art: ArtworkContext,
   plans?: ReadonlyMap<string, CutPlan>,
+  relief: GiveRelief = noRelief,
 ): Map<string, Wanted> {
   const all = new Map<string, Wanted>();
   for (const cut of job.cuts) {
     if (!cut.enabled || lacksArtwork(cut)) continue;
     try {
-      all.set(cut.id, wantedBy(job, cut, art, plans?.get(cut.id)));
+      all.set(cut.id, wantedBy(job, cut, art, plans?.get(cut.id), relief));
     } catch (e) {
       if (!(e instanceof MissingCutter || e instanceof RangeError)) throw e;
     }
@@ -230,8 +251,8 @@ export function wantedOf(
 }
 
 /** The wanted surface of a job: the lowest of its cuts'. */
-export function targetOf(job: OneSetup, art: ArtworkContext): Target {
-  const all = [...wantedOf(job, art).values()];
+export function targetOf(job: OneSetup, art: ArtworkContext, relief?: GiveRelief): Target {
+  const all = [...wantedOf(job, art, undefined, relief).values()];
   return (x, y) => {
     let z = 0;
     for (const { box, surface } of all) if (inBox(box, x, y)) z = Math.min(z, surface(x, y));

@@ -14,6 +14,7 @@ import { createSimulation, type Simulation } from '../proof/simulate';
 import type { HeightField } from '../relief/field';
 import { wantedOf, type Progress } from './planning';
 import type { Programs } from './programs';
+import { noRelief, type GiveRelief } from './shaping';
 
 export interface SectionTime {
   readonly file: string;
@@ -139,11 +140,16 @@ export function glimpseOf(
 }
 
 /** All findings of a proof once it has been held against what is wanted: the longest of the checks, done after the others. */
-export function comparedFindings(proof: Proof, art: ArtworkContext, progress: Progress = () => {}): Finding[] {
+export function comparedFindings(
+  proof: Proof,
+  art: ArtworkContext,
+  progress: Progress = () => {},
+  relief: GiveRelief = noRelief,
+): Finding[] {
   const { job, plans } = proof.input;
   const input = {
     ...proof.input,
-    compared: compare(proof.field, wantedOf(job, art, plans), progress, proof.found?.faces.up ?? null),
+    compared: compare(proof.field, wantedOf(job, art, plans, relief), progress, proof.found?.faces.up ?? null),
   };
   return checks.flatMap((c) => c.run(input));
 }

@@ -4,6 +4,7 @@ import type { Found } from '../proof/faces';
 import type { OneSetup } from '../job/job';
 import { planCut, type Progress } from './planning';
 import { writePrograms, type Programs } from './programs';
+import { noRelief, type GiveRelief } from './shaping';
 import { comparedFindings, placePrograms, prove, type Proof } from './proving';
 
 /** Plans, writes and proves one set-up in one go: what the command line and tests use. */
@@ -14,13 +15,14 @@ export function runJob(
   options: { dialect?: string; files?: OneSetup['run']['files'] } = {},
   progress: Progress = () => {},
   found: Found | null = null,
+  relief: GiveRelief = noRelief,
 ): { plans: Map<string, CutPlan>; programs: Programs; proof: Proof } {
   const plans = new Map<string, CutPlan>();
   const enabled = job.cuts.filter((c) => c.enabled);
   enabled.forEach((cut, i) =>
     plans.set(
       cut.id,
-      planCut(job, cut, art, (f) => progress((0.6 * (i + f)) / enabled.length)),
+      planCut(job, cut, art, (f) => progress((0.6 * (i + f)) / enabled.length), relief),
     ),
   );
   const programs = writePrograms(job, plans, options);
@@ -37,6 +39,6 @@ export function runJob(
   return {
     plans,
     programs,
-    proof: { ...proof, findings: comparedFindings(proof, art, (f) => progress(0.9 + 0.1 * f)) },
+    proof: { ...proof, findings: comparedFindings(proof, art, (f) => progress(0.9 + 0.1 * f), relief) },
   };
 }

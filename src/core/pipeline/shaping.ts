@@ -103,6 +103,16 @@ const filesHere = (forms: readonly Form[], c: ShapeContext): boolean[] =>
     .flatMap((f) => formKindOf(f.kind).assets?.(f.values) ?? [])
     .map((id) => c.mesh(id) !== null || c.picture(id) !== null);
 
+/** Gives the relief of a set-up as it is cut; null where there is none. */
+export type GiveRelief = () => HeightField | null;
+export const noRelief: GiveRelief = () => null;
+
+/** The relief of a set-up, shaped when it is asked for first. */
+export function shapedWhenAsked(job: Outlined, c: ShapeContext): GiveRelief {
+  let made: HeightField | null | undefined;
+  return () => (made ??= counting(job.relief.forms).length ? shapeRelief(job, reliefCell(job), c).field : null);
+}
+
 /** Content key of a set-up's relief: equal keys mean equal heights. */
 export const reliefKey = (job: Outlined): string =>
   hashText(

@@ -3,6 +3,7 @@ import { shippedLibrary } from '../cutters/library';
 import { budgetOf } from '../cuts/budget';
 import { kindOf } from '../cuts/registry';
 import type { CutContext, CutPlan, Line } from '../cuts/kind';
+import type { HeightField } from '../relief/field';
 import type { Wanted } from '../cuts/wanted';
 import type { Region } from '../geometry/region';
 import { newOneSetup, type Blank, type OneSetup } from '../job/job';
@@ -23,6 +24,7 @@ export function planOn(
   blank: Partial<Blank> = {},
   presetOn: Partial<typeof preset> | ((cutterId: string) => Partial<typeof preset>) = {},
   lines?: Line[],
+  relief: HeightField | null = null,
 ): { plan: CutPlan; job: OneSetup; wanted: () => Wanted } {
   const job = newOneSetup('test');
   job.blank = { ...job.blank, ...blank };
@@ -33,6 +35,7 @@ export function planOn(
     blank: job.blank,
     region: at,
     lines: (tolerance) => lines ?? at(tolerance).map((points) => ({ points, closed: true })),
+    relief: () => relief,
     cutter: cutterOf,
     budget: budgetOf(),
     preset: (id) => ({

@@ -1,0 +1,274 @@
+import { z } from 'zod';
+import { formOf, radiusOf, type Cutter } from '../../cutters/cutter';
+import { grownForm } from '../../cutters/form';
+import { joined, noBox, orNull } from '../../geometry/box';
+import { makeInside } from '../../geometry/inside';
+import { clearWay } from '../../geometry/lines';
+import { boundsOf, intersect, type Region } from '../../geometry/region';
+import { MotionBuilder } from '../../motion/motion';
+import { heightAt } from '../../relief/field';
+import { choices } from '../../units/fields';
+import { formatLength } from '../../units/length';
+import { closingBy, leftOver, sparser, standingOver } from '../relief/closing';
+import { followed, type Follower, type Track } from '../relief/follow';
+import { locatorsOver } from '../relief/locator';
+import { followMoves, type Layer } from '../relief/moves';
+import { ringTracks, rimTracks, rowTracks, spiralTracks } from '../relief/patterns';
+import { bounded, groundOf, placeDefaults, placeFields, placeSchema, type ReliefGround } from '../relief/place';
+import { reliefShare } from '../relief/share';
+import { cutKind, emptyPlan, linkHeightOf, passes, type CutContext, type Remark, type Toolpath } from '../kind';
+import { EMPTY, grown } from '../wanted';
+
+const patterns = { rows: 'Rows', crossed: 'Crossed rows', spiral: 'Spiral', rings: 'Along the boundary' } as const;
+type Pattern = keyof typeof patterns;
+
+const schema = z.object({
+  cutters: z.array(z.string()).min(1).max(8),
+  ...placeSchema,
+  pattern: z.enum(Object.keys(patterns) as [Pattern, ...Pattern[]]),
+  /** Of the rows from X, and from the first rows to those that cross them, degrees. */
+  angle: z.number().min(-360).max(360),
+  turn: z.number().min(1).max(179),
+  direction: z.enum(['both', 'one']),
+  from: z.enum(['middle', 'rim']),
+  /** Left all over the relief, measured across its surface, mm. */
+  allowance: z.number().min(0).max(20),
+  /** Whether it is cut in layers, none deeper than the step-down of the cutter. */
+  layers: z.boolean(),
+  /** Finer cutters go where the one before has left more than so much, mm. */
+  rest: z.number().min(0.001).max(10),
+});
+type Values = z.infer<typeof schema>;
+
+const oneOf = (p: unknown, of: readonly Pattern[]) => of.includes(p as Pattern);
+
+/** To a line that begins no further away than so many step-overs it stays down. */
+const NEAR = 6;
+
+/** The tracks of a cutter over a region. */
+function tracksOf(v: Values, region: Region, step: number, chord: number, c: CutContext): Track[] {
+  if (v.pattern === 'spiral') return [...spiralTracks(region, step, v.from === 'middle', chord), ...rimTracks(region)];
+  if (v.pattern === 'rings') return ringTracks(region, step, c.budget.offset, v.from === 'middle');
+  const rows = (angle: number) => rowTracks(region, angle, step, v.direction === 'one');
+  return [...rows(v.angle), ...(v.pattern === 'crossed' ? rows(v.angle + v.turn) : []), ...rimTracks(region)];
+}
+
+/** What each cutter of the list is to go over, the first of them everything. */
+function* shares(v: Values, c: CutContext, g: ReliefGround) {
+  const thin = v.cutters.length > 1 ? sparser(g.field) : g.field;
+  let left: ReturnType<typeof closingBy> | null = null;
+  for (const id of v.cutters) {
+    const form = formOf(c.cutter(id));
+    const b = bounded(v, c, g, form);
+    const step = c.preset(id).stepOver;
+    // Beside what was left it goes on for some rows: no seam shows where the two meet.
+    const region = left ? intersect(b.centres, standingOver(thin, left, v.rest, 2 * step + 2 * thin.cell)) : b.centres;
+    yield { id, form, b, step, region };
+    if (id === v.cutters[v.cutters.length - 1]) return;
+    const mine = closingBy(thin, form, b, g.facts.lowest + v.allowance, v.allowance);
+    if (left) for (let i = 0; i < mine.z.length; i++) mine.z[i] = Math.min(mine.z[i], left.z[i]);
+    left = mine;
+  }
+}
+
+/** The words of a cut that has no relief to go over. */
+export const NO_RELIEF = 'There is no relief here to cut. Shape one in the Relief stage, or leave this cut out.';
+
+/** Where a list of cutters begins: with what is round and fine. */
+const finest = (cutters: readonly Cutter[]): string =>
+  [...cutters]
+    .filter((q) => q.shape === 'taperedBall' || q.shape === 'ball')
+    .sort((a, b) => Math.abs(radiusOf(a) - 1.5) - Math.abs(radiusOf(b) - 1.5))[0]?.id ?? '';
+
+/** The surface of a relief, followed by the tip of a cutter. */
+export const reliefFinish = cutKind({
+  id: 'reliefFinish',
+  name: 'Relief finishing',
+  summary: 'Follows the surface of the relief, row by row, until it is smooth.',
+  schema,
+  onRelief: () => true,
+  bare: (v) => v.where === 'relief',
+  outlinesOnly: (v) => v.where !== 'relief',
+  fields: [
+    {
+      kind: 'cutters',
+      key: 'cutters',
+      label: 'Cutters',
+      shapes: ['ball', 'taperedBall', 'bull', 'cone', 'v', 'flat'],
+      hint: 'Each after the first goes only where the one before has left something',
+    },
+    {
+      kind: 'length',
+      key: 'rest',
+      label: 'Where more is left than',
+      when: (v) => (v.cutters as unknown[]).length > 1,
+    },
+    ...placeFields,
+    { kind: 'choice', key: 'pattern', label: 'Pattern', options: choices(patterns) },
+    {
+      kind: 'number',
+      key: 'angle',
+      label: 'Angle of the rows',
+      unit: '\u00b0',
+      when: (v) => oneOf(v.pattern, ['rows', 'crossed']),
+    },
+    {
+      kind: 'number',
+      key: 'turn',
+      label: 'Crossed at',
+      unit: '\u00b0',
+      when: (v) => oneOf(v.pattern, ['crossed']),
+    },
+    {
+      kind: 'choice',
+      key: 'direction',
+      label: 'Rows run',
+      options: choices({ both: 'To and fro', one: 'All the same way' }),
+      when: (v) => oneOf(v.pattern, ['rows', 'crossed']),
+    },
+    {
+      kind: 'choice',
+      key: 'from',
+      label: 'Begins',
+      options: choices({ middle: 'In the middle', rim: 'At the rim' }),
+      when: (v) => oneOf(v.pattern, ['spiral', 'rings']),
+    },
+    { kind: 'length', key: 'allowance', label: 'Allowance left', hint: 'Measured across the surface' },
+    { kind: 'flag', key: 'layers', label: 'In layers, none deeper than the step-down' },
+  ],
+  defaults: (_blank, cutters) => ({
+    cutters: [finest(cutters)],
+    ...placeDefaults,
+    pattern: 'rows' as const,
+    angle: 0,
+    turn: 90,
+    direction: 'both' as const,
+    from: 'middle' as const,
+    allowance: 0,
+    layers: false,
+    rest: 0.05,
+  }),
+  cutters: (v) => v.cutters,
+  presets: (v) =>
+    v.layers ? ['rpm', 'feed', 'plunge', 'stepDown', 'stepOver'] : ['rpm', 'feed', 'plunge', 'stepOver'],
+  plan(v, c) {
+    const field = c.relief();
+    if (!field) return emptyPlan([{ level: 'problem', text: NO_RELIEF }]);
+    const g = groundOf(field);
+    const share = reliefShare();
+    const over = locatorsOver(field);
+    const remarks: Remark[] = [];
+    const toolpaths: Toolpath[] = [];
+    const unit = c.blank.unit ?? 'mm';
+    let overEdge = 0;
+    let done = 0;
+    for (const { id, form, b, step, region } of shares(v, c, g)) {
+      const cutter = c.cutter(id);
+      const preset = c.preset(id);
+      overEdge = Math.max(overEdge, b.overEdge);
+      if (!region.length) {
+        remarks.push(
+          done
+            ? { level: 'note', text: `${cutter.name} finds nothing to do: the one before leaves no more than that.` }
+            : {
+                level: 'problem',
+                text: 'Nothing of the relief lies within this boundary. Move it further out, or pick other outlines.',
+              },
+        );
+        continue;
+      }
+      const locator = over(grownForm(form, v.allowance), share.locate);
+      if (locator.error > 2 * share.locate)
+        remarks.push({
+          level: 'note',
+          text: `${cutter.name} is too fine for so many nodes: sharp ridges may be cut ${formatLength(locator.error, unit)} ${unit} too deep. Make the nodes of the relief lie closer, or cut part of it.`,
+        });
+      const least = g.facts.lowest + v.allowance;
+      const follower: Follower = {
+        step: locator.step,
+        at: (x, y) => Math.max(locator.at(x, y) + v.allowance, b.wall(x, y), least),
+      };
+      const tracks = tracksOf(v, region, step, locator.step, c);
+      const lines = tracks.map((t, k) => {
+        c.progress((done + (0.9 * k) / tracks.length) / v.cutters.length);
+        return followed(t, follower, share.sample, share.merge);
+      });
+      const levels = v.layers ? passes(0, least, preset.stepDown) : [least];
+      const motion = new MotionBuilder();
+      const layers: Layer[] = levels.map((floor, k) => ({ floor, above: k ? levels[k - 1] : 0 }));
+      followMoves(motion, lines, layers, {
+        safe: c.blank.safeHeight,
+        linkHeight: linkHeightOf(c.blank),
+        clearance: c.blank.clearance,
+        approach: c.blank.approach,
+        near: 20 * step,
+        preset,
+        link: (x0, y0, x1, y1) => {
+          if (v.direction === 'one' && oneOf(v.pattern, ['rows', 'crossed'])) return null;
+          if (Math.hypot(x1 - x0, y1 - y0) > NEAR * step || !clearWay(region, x0, y0, x1, y1)) return null;
+          return followed(
+            { points: Float64Array.of(x0, y0, x1, y1), closed: false, straight: true },
+            follower,
+            share.sample,
+            share.merge,
+          );
+        },
+      });
+      done++;
+      if (motion.count) toolpaths.push({ cutterId: id, rpm: preset.rpm, motion: motion.build() });
+      c.progress(done / v.cutters.length);
+    }
+    if (!toolpaths.length && !remarks.length)
+      remarks.push({
+        level: 'problem',
+        text: 'The relief lies at the top face everywhere here: there is nothing to cut.',
+      });
+    return {
+      toolpaths,
+      remarks,
+      unreached: { area: 0, region: [] },
+      tabs: [],
+      overEdge: overEdge > 0 ? overEdge + 0.01 : 0,
+      cutsFree: false,
+    };
+  },
+  wanted(v, c) {
+    const field = c.relief();
+    if (!field) return EMPTY;
+    const g = groundOf(field);
+    const forms = v.cutters.map((id) => formOf(c.cutter(id)));
+    const places = forms.map((form) => bounded(v, c, g, form));
+    const lowest = g.facts.lowest + v.allowance;
+    const left = leftOver(
+      sparser(field),
+      forms.map((form, k) => ({
+        form,
+        place: places[k],
+        step: c.preset(v.cutters[k]).stepOver,
+        spare: k ? v.rest : 0,
+      })),
+      lowest,
+      v.allowance,
+    );
+    const inside = makeInside(places[0].boundary);
+    const height = (x: number, y: number): number => {
+      const h = heightAt(field, x, y);
+      return h === h ? Math.min(0, h + v.allowance) : NaN;
+    };
+    const surface = (x: number, y: number): number => (inside(x, y) ? height(x, y) || 0 : 0);
+    return {
+      box:
+        orNull(places.reduce((all, p, k) => joined(all, grown(boundsOf(p.centres), forms[k].radius)), noBox())) ??
+        EMPTY.box,
+      surface,
+      stays: (x, y) => (inside(x, y) ? Math.max(surface(x, y), Math.min(0, left(x, y))) : 0),
+      // Beyond the boundary the cutter goes on over the relief; beside that it goes as deep as all of it.
+      least(x, y) {
+        if (v.rim === 'edge' && !inside(x, y)) return 0;
+        const h = height(x, y);
+        return h === h ? h : lowest;
+      },
+    };
+  },
+  side: () => ({ start: 0, floor: 0, draftAngle: 0 }),
+});

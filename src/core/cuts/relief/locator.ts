@@ -1,0 +1,359 @@
+import { heightOf, jointOf, widthOf, type CutterForm } from '../../cutters/form';
+import { locationKernel } from '../../kernels/locationKernel';
+import { heightAt, type HeightField } from '../../relief/field';
+import { refined } from '../../relief/refine';
+
+/**
+ * Cutter location over a surface at any place: how low a cutter may stand there without cutting into the surface,
+ *
+ *     z(p) = max { surface(q) - outline(|q - p|) : q within the cutter's radius of p }
+ *
+ * over the bilinear surface between its nodes, not over the nodes alone. A round touches the surface between nodes that lie h apart
+ * no more than h^2 / (4 R) higher than at one of them (half the diagonal of a square is the furthest from its corners), so nodes are
+ * put in until that is little. Where the surface is steep its nodes lie far apart for all that: there the straight line from one to the
+ * next is asked for its own highest place. An edge (the rim of a flat tip, the end of the cutter) touches at any place of its circle: it
+ * is asked all round. Empty places (NaN) and what lies beyond the surface are nothing. Errors are meant across the surface: on a wall
+ * that is a small way sideways, and a larger one up and down.
+ */
+export interface Locator {
+  /** Height of the cutter's lowest point, mm; -Infinity where there is nothing under the cutter. */
+  at(x: number, y: number): number;
+  /** Places along a path so far apart (mm) that between two of them the height bends by no more than the tolerance. */
+  readonly step: number;
+  /** Most by which the cutter can cut into the surface, mm: more than the tolerance where there is no room for as many nodes. */
+  readonly error: number;
+}
+
+/** Nodes to a side of a block whose greatest height is known. */
+const SIDE = 8;
+/** More nodes than so many are not made of a surface. */
+const MOST_NODES = 25e6;
+/** Nodes nearer than so are not put in, mm. */
+const NEAREST = 0.005;
+/** So often a line is halved: to a thousandth of the way between two nodes. */
+const HALVINGS = 10;
+/** Round an edge it is asked at so many places, and at so many for each square root of a millimetre. */
+const PLACES = { least: 16, most: 720, per: 60 };
+
+/** Narrower tips count as so wide, mm: what stands beside them is met by what lies under them, which is asked exactly. */
+const TIP = 0.1;
+
+/** Least radius with which a cutter is round where it meets what is not level, mm; Infinity for one with upright sides. */
+function roundness(form: CutterForm): number {
+  if (form.ball > 0) return form.ball;
+  // Along a ridge past its axis the side of a cone is a hyperbola, sharpest at the rim of the tip; a ridge runs along nodes.
+  if (form.rise < Infinity) return (2 * Math.max(TIP, form.core)) / form.rise;
+  return Infinity;
+}
+
+/** How close nodes must lie for a cutter, mm. */
+const closeness = (form: CutterForm, tolerance: number): number =>
+  Math.max(NEAREST, Math.sqrt(4 * roundness(form) * tolerance));
+
+/** The surface as it is asked, the greatest heights of its blocks, and the kernel over it where there is one. */
+interface Blocks {
+  readonly f: HeightField;
+  readonly across: number;
+  readonly up: number;
+  readonly tops: Float32Array;
+  readonly top: number;
+  readonly lowest: number;
+  /** For each node: in which ways the surface falls steeply from it: 1 to the next column, 2 to the one before, 4 to the next row, 8 to the one before. */
+  readonly falls: Uint8Array;
+  /** For each block: whether it does so from any of its nodes. */
+  readonly steep: Uint8Array;
+  readonly kernel: ReturnType<typeof locationKernel>;
+}
+
+/** `far`: nodes that lie further apart in height are told to be steep, mm. */
+function blocksOf(f: HeightField, far: number): Blocks {
+  const { cols, rows, z } = f;
+  const [across, up] = [Math.ceil(cols / SIDE), Math.ceil(rows / SIDE)];
+  const tops = new Float32Array(across * up).fill(-Infinity);
+  const falls = new Uint8Array(cols * rows);
+  const steep = new Uint8Array(across * up);
+  let lowest = Infinity;
+  for (let r = 0, i = 0; r < rows; r++) {
+    const row = (r >> 3) * across;
+    for (let c = 0; c < cols; c++, i++) {
+      const h = z[i];
+      if (h > tops[row + (c >> 3)]) tops[row + (c >> 3)] = h;
+      if (h < lowest) lowest = h;
+      if (c > 0) {
+        if (h - z[i - 1] > far) falls[i] |= 2;
+        else if (z[i - 1] - h > far) falls[i - 1] |= 1;
+      }
+      if (r > 0) {
+        if (h - z[i - cols] > far) falls[i] |= 8;
+        else if (z[i - cols] - h > far) falls[i - cols] |= 4;
+      }
+    }
+  }
+  for (let i = 0; i < falls.length; i++)
+    if (falls[i]) steep[(Math.floor(i / cols) >> 3) * across + (i % cols >> 3)] = 1;
+  let top = -Infinity;
+  for (const t of tops) if (t > top) top = t;
+  return { f, across, up, tops, top, lowest, falls, steep, kernel: locationKernel(f, 1) };
+}
+
+/** Blocks of which one within so many is steep. */
+function near(steep: Uint8Array, across: number, up: number, reach: number): Uint8Array {
+  const spread = (from: Uint8Array, lines: number, length: number, along: number, beside: number) => {
+    const out = new Uint8Array(from.length);
+    for (let l = 0; l < lines; l++) {
+      let last = -Infinity;
+      for (let k = 0; k < length + reach; k++) {
+        if (k < length && from[l * beside + k * along]) last = k;
+        if (k >= reach && k - last <= 2 * reach) out[l * beside + (k - reach) * along] = 1;
+      }
+    }
+    return out;
+  };
+  return spread(spread(steep, up, across, 1, across), across, up, across, 1);
+}
+
+/** Locators of several cutters over one surface. */
+export function locatorsOver(surface: HeightField): (form: CutterForm, tolerance: number) => Locator {
+  const known = new Map<string, Blocks>();
+  return (form, tolerance) => {
+    const wanted = Math.ceil(surface.cell / closeness(form, tolerance) - 1e-9);
+    const most = Math.max(1, Math.floor(Math.sqrt(MOST_NODES / surface.z.length)));
+    const times = Math.max(1, Math.min(wanted, most));
+    // What a round does not tell from its ends: the closer of the two, so that one surface does for cutters that are alike.
+    const far = surface.cell / Math.max(1, wanted);
+    const key = `${times} ${far}`;
+    let blocks = known.get(key);
+    if (!blocks) known.set(key, (blocks = blocksOf(refined(surface, times), far)));
+    return locator(blocks, form, tolerance);
+  };
+}
+
+/** A block beside that of a place: by how many blocks, and the least height of the outline over it. */
+interface Beside {
+  readonly bx: number;
+  readonly by: number;
+  readonly least: number;
+}
+
+/**
+ * Between nodes a location lies no higher than the even surface through those at the four nodes round it, and what a round bends
+ * between them: what is found beside the contact of the place before is held against that, and is mostly enough. Elsewhere (where
+ * the contact leaps from one hill to the next) blocks of nodes are gone through, in the order in which the outline rises over them,
+ * as long as any can hold what is higher.
+ */
+function locator(
+  { f, across, up, tops, top, lowest, falls, steep, kernel }: Blocks,
+  form: CutterForm,
+  tolerance: number,
+): Locator {
+  const { cols, rows, cell, x0, y0, z } = f;
+  const { radius, core, ball, rise } = form;
+  const { out, high } = jointOf(form);
+  const core2 = core * core;
+  const round = core + out;
+  const round2 = round * round;
+  const ball2 = ball * ball;
+  const radius2 = radius * radius;
+  /** Height of the outline at a squared distance within the radius. */
+  const outline = (q: number): number => {
+    if (q <= core2) return 0;
+    if (q <= round2 || rise === Infinity) {
+      const d = core ? Math.sqrt(q) - core : 0;
+      const left = ball2 - (core ? d * d : q);
+      return ball - (left > 0 ? Math.sqrt(left) : 0);
+    }
+    return high + (Math.sqrt(q) - round) * rise;
+  };
+
+  // For each node of a block, blocks in the order in which the outline rises: a place lies in the square of nodes beyond it.
+  const lists: (readonly Beside[] | undefined)[] = [];
+  const besides = (px: number, py: number): readonly Beside[] => {
+    const list: Beside[] = [];
+    const reach = Math.ceil(radius / cell / SIDE) + 1;
+    /** Nodes between the square and a block, along one axis. */
+    const away = (b: number, p: number) => Math.max(0, b * SIDE - p - 1, p - (b * SIDE + SIDE - 1));
+    for (let by = -reach; by <= reach; by++)
+      for (let bx = -reach; bx <= reach; bx++) {
+        const rho = cell * Math.hypot(away(bx, px), away(by, py));
+        // Of a node that lies no more than a cell beyond the cutter the surface comes down into it.
+        if (rho <= radius + cell) list.push({ bx, by, least: heightOf(form, Math.min(rho, radius)) });
+      }
+    return list.sort((a, b) => a.least - b.least);
+  };
+
+  // Where the outline has an edge: of a flat tip, and where the cutter ends, unless it ends upright out of a round.
+  const edges = [
+    ...(core > 0 && ball === 0 && core < radius ? [core] : []),
+    ...(ball > 0 && rise === Infinity ? [] : [radius]),
+  ].map((r) => {
+    const count = Math.ceil(
+      Math.min(PLACES.most, Math.max(PLACES.least, PLACES.per * Math.sqrt(2 * r), (2 * Math.PI * r) / cell)),
+    );
+    return { high: heightOf(form, r), radius: r / cell, count };
+  });
+
+  // Over the surface no cutter stands lower than it is there: what of the cutter is higher than all of the surface is not met.
+  const low = { ...form, radius: Math.min(radius, widthOf(form, top - lowest) + cell) };
+  const over = kernel?.(low) ?? null;
+  const walls = near(steep, across, up, Math.ceil(low.radius / cell / SIDE) + 1);
+  const located: (Float32Array | undefined)[] = [];
+  const row = (r: number): Float32Array => (located[r] ??= over!.row(r).slice());
+  const bend = Math.min(tolerance, (cell * cell) / (4 * roundness(form)));
+  /** What no location over the surface exceeds by more than a bend; Infinity where that is not known. */
+  const atMost = (u: number, v: number): number => {
+    if (!over || !(u >= 0 && v >= 0 && u <= cols - 1 && v <= rows - 1)) return Infinity;
+    const c = Math.min(cols - 2, Math.floor(u));
+    const r = Math.min(rows - 2, Math.floor(v));
+    const [low, up] = [row(r), row(r + 1)];
+    const [s, t] = [u - c, v - r];
+    return (low[c] * (1 - s) + low[c + 1] * s) * (1 - t) + (up[c] * (1 - s) + up[c + 1] * s) * t;
+  };
+
+  // Where the cutter was met last: the next place is mostly met there too, or beside it.
+  let [metC, metR] = [-1, -1];
+  let best = -Infinity;
+  const ask = (c: number, r: number, u: number, v: number): boolean => {
+    if (c < 0 || r < 0 || c >= cols || r >= rows) return false;
+    const i = r * cols + c;
+    const h = z[i];
+    if (!(h > best)) return false;
+    const dx = (c - u) * cell;
+    const dy = (r - v) * cell;
+    const q = dx * dx + dy * dy;
+    const w = q > radius2 ? -Infinity : h - outline(q);
+    const before = best;
+    if (w > best) best = w;
+    if (falls[i]) {
+      if (falls[i] & 1) fall(h, z[i + 1], dx, dy);
+      if (falls[i] & 2) fall(h, z[i - 1], -dx, dy);
+      if (falls[i] & 4) fall(h, z[i + cols], dy, dx);
+      if (falls[i] & 8) fall(h, z[i - cols], -dy, dx);
+    }
+    if (!(best > before)) return false;
+    metC = c;
+    metR = r;
+    return true;
+  };
+  /**
+   * The highest along the line from a node down to the next: `along` and `beside` are where the node stands from the place. Surface less
+   * outline is concave there, so halving finds where it is level.
+   */
+  function fall(from: number, to: number, along: number, beside: number): void {
+    if (Math.abs(beside) >= radius) return;
+    const most = Math.sqrt(radius2 - beside * beside);
+    const [a0, a1] = [Math.max(along, -most), Math.min(along + cell, most)];
+    if (a0 >= a1) return;
+    const slope = (to - from) / cell;
+    const b2 = beside * beside;
+    const value = (a: number) => from + slope * (a - along) - outline(a * a + b2);
+    let [low, high] = [a0, a1];
+    for (let k = 0; k < HALVINGS; k++) {
+      const a = (low + high) / 2;
+      const hair = (high - low) / 64;
+      if (value(a + hair) > value(a - hair)) low = a;
+      else high = a;
+    }
+    const w = value((low + high) / 2);
+    if (w > best) best = w;
+  }
+  const climb = (u: number, v: number) => {
+    for (let more = true; more; ) {
+      more = false;
+      const [c, r] = [metC, metR];
+      for (let j = -1; j <= 1; j++) for (let i = -1; i <= 1; i++) if ((i || j) && ask(c + i, r + j, u, v)) more = true;
+    }
+  };
+  const search = (u: number, v: number, only: Uint8Array | null) => {
+    const [c0, r0] = [Math.floor(u), Math.floor(v)];
+    const [bx0, by0] = [c0 >> 3, r0 >> 3];
+    const list = (lists[(r0 & 7) * SIDE + (c0 & 7)] ??= besides(c0 & 7, r0 & 7));
+    for (let n = 0; n < list.length; n++) {
+      const { bx, by, least } = list[n];
+      if (top - least <= best) break;
+      const cx = bx0 + bx;
+      const cy = by0 + by;
+      if (cx < 0 || cy < 0 || cx >= across || cy >= up || tops[cy * across + cx] - least <= best) continue;
+      if (only && !only[cy * across + cx]) continue;
+      const to = Math.min(cols, cx * SIDE + SIDE);
+      const end = Math.min(rows, cy * SIDE + SIDE);
+      for (let r = cy * SIDE; r < end; r++) for (let c = cx * SIDE; c < to; c++) ask(c, r, u, v);
+    }
+  };
+  /** Whether anything under an edge can be higher than what was found. */
+  const mayMeet = (edge: { readonly high: number }, u: number, v: number): boolean => {
+    if (top - edge.high <= best) return false;
+    const [c0, r0] = [Math.floor(u), Math.floor(v)];
+    const list = (lists[(r0 & 7) * SIDE + (c0 & 7)] ??= besides(c0 & 7, r0 & 7));
+    for (let n = 0; n < list.length && list[n].least <= edge.high; n++) {
+      const [cx, cy] = [(c0 >> 3) + list[n].bx, (r0 >> 3) + list[n].by];
+      if (cx >= 0 && cy >= 0 && cx < across && cy < up && tops[cy * across + cx] - edge.high > best) return true;
+    }
+    return false;
+  };
+  return {
+    step: Math.max(0.01, Math.min(cell, Math.sqrt(8 * Math.min(roundness(form), 100) * tolerance))),
+    error: Math.max(tolerance, (cell * cell) / (4 * roundness(form))),
+    at(x, y) {
+      const u = (x - x0) / cell;
+      const v = (y - y0) / cell;
+      best = -Infinity;
+      if (metC < 0) [metC, metR] = [Math.round(u), Math.round(v)];
+      const [c, r] = [metC, metR];
+      ask(c, r, u, v);
+      climb(u, v);
+      const here = heightAt(f, x, y);
+      if (here > best) best = here;
+      if (here !== here || best < atMost(u, v) - bend) search(u, v, null);
+      else if (
+        walls[
+          (Math.min(rows - 1, Math.max(0, Math.floor(v))) >> 3) * across +
+            (Math.min(cols - 1, Math.max(0, Math.floor(u))) >> 3)
+        ]
+      )
+        search(u, v, steep);
+      for (let e = 0; e < edges.length; e++) {
+        const edge = edges[e];
+        if (!mayMeet(edge, u, v)) continue;
+        const met = highestRound(f, edge.radius, edge.count, u, v) - edge.high;
+        if (met > best) best = met;
+      }
+      return best;
+    },
+  };
+}
+
+/** Heights of a surface, in cells from its first node; -Infinity beyond it and where it is empty. */
+function heightIn({ z, cols, rows }: HeightField, a: number, b: number): number {
+  if (!(a >= 0 && b >= 0 && a <= cols - 1 && b <= rows - 1)) return -Infinity;
+  const c = a === cols - 1 ? cols - 2 : Math.floor(a);
+  const r = b === rows - 1 ? rows - 2 : Math.floor(b);
+  const i = r * cols + c;
+  const s = a - c;
+  const t = b - r;
+  const h = (z[i] * (1 - s) + z[i + 1] * s) * (1 - t) + (z[i + cols] * (1 - s) + z[i + cols + 1] * s) * t;
+  return h === h ? h : -Infinity;
+}
+
+/** Greatest height of a surface on a circle about a place, all in cells: at so many places, and closer about the highest of them. */
+function highestRound(f: HeightField, radius: number, count: number, u: number, v: number): number {
+  const turn = (2 * Math.PI) / count;
+  const at = (angle: number) => heightIn(f, u + radius * Math.cos(angle), v + radius * Math.sin(angle));
+  let most = -Infinity;
+  let which = 0;
+  // Round the circle by turning what was there before: no sine for each place.
+  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+  for (let k = 0, x = radius, y = 0; k < count; k++) {
+    const h = heightIn(f, u + x, v + y);
+    if (h > most) [most, which] = [h, k];
+    [x, y] = [x * cos - y * sin, x * sin + y * cos];
+  }
+  let [low, high] = [(which - 1) * turn, (which + 1) * turn];
+  for (let k = 0; k < HALVINGS; k++) {
+    const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
+    const [ha, hb] = [at(a), at(b)];
+    most = Math.max(most, ha, hb);
+    if (ha < hb) low = a;
+    else high = b;
+  }
+  return most;
+}

@@ -1,0 +1,117 @@
+import type { Preset } from '../../cutters/cutter';
+import type { MotionBuilder } from '../../motion/motion';
+import { rapidTo, type RetractHeights } from '../clearing/travel';
+
+/** One layer: the cutter goes no lower than its floor, and only where it goes lower than the layers above it. mm. */
+export interface Layer {
+  readonly floor: number;
+  readonly above: number;
+}
+
+export interface FollowMoves extends RetractHeights {
+  readonly clearance: number;
+  readonly approach: number;
+  readonly preset: Preset;
+  /** Between places no further apart it lifts only as high as needed, mm. */
+  readonly near: number;
+  /** The way over the surface from one place to another (x, y, z interleaved), where it can stay down; null where it cannot. */
+  link?(x0: number, y0: number, x1: number, y1: number): Float64Array | null;
+}
+
+/** Less than this above what is there is nothing, mm. */
+const AIR = 1e-6;
+/** Over a stretch of air no longer than so it does not lift, mm. */
+const HOP = 3;
+
+/** A line begun at the point that is nearest to a place, if it is closed. */
+function begunNear(p: Float64Array, x: number, y: number): Float64Array {
+  const last = p.length - 3;
+  if (last < 6 || p[0] !== p[last] || p[1] !== p[last + 1]) return p;
+  let best = 0;
+  let least = Infinity;
+  for (let i = 0; i < last; i += 3) {
+    const d = (p[i] - x) ** 2 + (p[i + 1] - y) ** 2;
+    if (d < least) [best, least] = [i, d];
+  }
+  if (!best) return p;
+  const out = new Float64Array(p.length);
+  out.set(p.subarray(best, last));
+  out.set(p.subarray(0, best + 3), last - best);
+  return out;
+}
+
+/** The parts of a line that lie below a height, no lower than the floor; where it is above for a short way only, it goes on. */
+export function lowParts(p: Float64Array, { floor, above }: Layer): Float64Array[] {
+  const out: Float64Array[] = [];
+  let run: number[] = [];
+  /** Where the run was below for the last time, and how far it has gone since. */
+  let low = 0;
+  let air = 0;
+  const end = () => {
+    if (low > 3) out.push(Float64Array.from(run.slice(0, low)));
+    run = [];
+    low = 0;
+    air = 0;
+  };
+  const put = (x: number, y: number, z: number, below: boolean) => {
+    const n = run.length;
+    if (n && !below) air += Math.hypot(x - run[n - 3], y - run[n - 2]);
+    if (air > HOP) end();
+    if (!run.length && !below) {
+      // The last place before it dips.
+      run = [x, y, Math.max(z, floor)];
+      return;
+    }
+    run.push(x, y, Math.max(z, floor));
+    if (below) {
+      low = run.length;
+      air = 0;
+    }
+  };
+  for (let i = 0; i < p.length; i += 3) {
+    const z = p[i + 2];
+    if (i) {
+      const before = p[i - 1];
+      // Where it passes the floor, and where it leaves what is below: those are places of it.
+      const cross = [floor, above].filter((h) => before - h > AIR !== z - h > AIR && Math.abs(before - z) > AIR);
+      if (before < z) cross.sort((a, b) => a - b);
+      else cross.sort((a, b) => b - a);
+      for (const h of cross) {
+        const t = (h - before) / (z - before);
+        const [x, y] = [p[i - 3] + (p[i] - p[i - 3]) * t, p[i - 2] + (p[i + 1] - p[i - 2]) * t];
+        if (t > 0 && t < 1) put(x, y, h, h < above - AIR || z > before);
+      }
+    }
+    put(p[i], p[i + 1], z, z < above - AIR);
+  }
+  end();
+  return out;
+}
+
+/** Runs along lines in their order, layer by layer: down by feed, along, up; from one to the next along the surface where it can. */
+export function followMoves(
+  b: MotionBuilder,
+  lines: readonly Float64Array[],
+  layers: readonly Layer[],
+  m: FollowMoves,
+): void {
+  const { feed, plunge } = m.preset;
+  for (const layer of layers) {
+    for (const line of lines) {
+      const begun = b.count ? begunNear(line, b.lastX, b.lastY) : line;
+      for (const p of lowParts(begun, layer)) {
+        const link = b.count && b.lastZ <= layer.above ? (m.link?.(b.lastX, b.lastY, p[0], p[1]) ?? null) : null;
+        if (link)
+          for (let i = 3; i < link.length; i += 3)
+            b.line(link[i], link[i + 1], Math.max(link[i + 2], layer.floor), feed);
+        else {
+          rapidTo(b, p[0], p[1], m, m.near);
+          b.lift(Math.min(m.clearance, Math.max(layer.above, p[2]) + m.approach));
+          b.plunge(p[2], plunge);
+        }
+        for (let i = 3; i < p.length; i += 3) b.line(p[i], p[i + 1], p[i + 2], feed);
+      }
+    }
+  }
+  b.lift(m.safe);
+}

@@ -1,0 +1,88 @@
+import { hatchRows, zigzags } from '../clearing/hatch';
+import { insetsOf } from '../../geometry/insets';
+import { makeInside } from '../../geometry/inside';
+import { boundsOf, loopArea, offset, subtract, type Region } from '../../geometry/region';
+import { append } from '../../units/append';
+import { stillWanted } from '../../units/stillWanted';
+import type { Track } from './follow';
+
+/*
+ * Ways over a region, seen from above, so far apart that what stands between them is a step-over wide.
+ */
+
+/** From row to row it goes on along the surface where the next begins no further than so many step-overs away. */
+const NEXT = 4;
+
+/** Rows at an angle, to and fro, or all the same way. */
+export function rowTracks(region: Region, angle: number, step: number, oneWay: boolean): Track[] {
+  const rows = hatchRows(region, angle, step);
+  const lines = oneWay ? rows.flat() : zigzags(rows, region, NEXT * step);
+  return lines.map((points) => ({ points, closed: false, straight: true }));
+}
+
+/** One line round a middle, out to the furthest of a region, cut off where it leaves it. `chord`: its points lie so far apart, mm. */
+export function spiralTracks(region: Region, step: number, outwards: boolean, chord: number): Track[] {
+  const box = boundsOf(region);
+  if (!box) return [];
+  const [mx, my] = [(box.x0 + box.x1) / 2, (box.y0 + box.y1) / 2];
+  let far = 0;
+  for (const l of region)
+    for (let i = 0; i < l.length; i += 2) far = Math.max(far, Math.hypot(l[i] - mx, l[i + 1] - my));
+  const inside = makeInside(region);
+  const tracks: Track[] = [];
+  let run: number[] = [];
+  const end = () => {
+    if (run.length > 2) tracks.push({ points: Float64Array.from(run), closed: false, straight: false });
+    run = [];
+  };
+  const growth = step / (2 * Math.PI);
+  let angle = 0;
+  for (let k = 0; ; k++) {
+    const r = growth * angle;
+    if (r > far + step) break;
+    const [x, y] = [mx + r * Math.cos(angle), my + r * Math.sin(angle)];
+    if (inside(x, y)) run.push(x, y);
+    else end();
+    if ((k & 1023) === 0) stillWanted(1024);
+    angle += Math.min(0.3, chord / Math.hypot(r, growth));
+  }
+  end();
+  return outwards ? tracks : tracks.reverse().map((t) => ({ ...t, points: backwards(t.points) }));
+}
+
+/** Of what lies between contours, less than such a share of a square step-over is rounding. */
+const SPECK = 0.02;
+
+/** Contours of a region, from its rim inwards or from the innermost outwards. */
+export function ringTracks(region: Region, step: number, tolerance: number, outwards: boolean): Track[] {
+  const insets = insetsOf(region);
+  const tracks: Track[] = [];
+  let at = region;
+  for (let k = 1; at.length; k++) {
+    append(
+      tracks,
+      at.map((points) => ({ points, closed: true, straight: true })),
+    );
+    at = insets.at(k * step, tolerance);
+    // Where two contours meet from both sides a ridge is left between them that is wider than a step-over.
+    const missed = subtract(insets.at((k - 0.5) * step, tolerance), at.length ? offset(at, step / 2, tolerance) : []);
+    for (const points of missed)
+      if (Math.abs(loopArea(points)) > SPECK * step * step) tracks.push({ points, closed: true, straight: true });
+    if (k > 20_000) throw new RangeError('The step-over is too small for the size of the area.');
+  }
+  return outwards ? tracks.reverse() : tracks;
+}
+
+/** Along the rim of a region. */
+export const rimTracks = (region: Region): Track[] =>
+  region.map((points) => ({ points, closed: true, straight: true }));
+
+/** Points of a line in the other order. */
+export function backwards(p: Float64Array): Float64Array {
+  const out = new Float64Array(p.length);
+  for (let i = 0; i < p.length; i += 2) {
+    out[i] = p[p.length - 2 - i];
+    out[i + 1] = p[p.length - 1 - i];
+  }
+  return out;
+}

@@ -1,0 +1,140 @@
+import { z } from 'zod';
+import { heightOf, widthOf, type CutterForm } from '../../cutters/form';
+import { flatten } from '../../geometry/path';
+import { derived } from '../../geometry/hash';
+import { makeSegmentIndex } from '../../geometry/segmentIndex';
+import { boundsOf, intersect, normalise, offset, subtract, type Region } from '../../geometry/region';
+import type { FieldSpec } from '../../units/limits';
+import { choices } from '../../units/fields';
+import { heightFacts, type HeightFacts } from '../../relief/facts';
+import type { HeightField } from '../../relief/field';
+import { borderLines } from '../../relief/levels';
+import type { CutContext } from '../kind';
+
+/** Where a cut over the relief goes. */
+export const placeSchema = {
+  where: z.enum(['relief', 'inside', 'outside']),
+  /** The boundary lies so far beyond that of the relief, or of the outlines, mm. */
+  margin: z.number().min(-200).max(200),
+  /** How far the cutter may go: its edge stays within the boundary, its middle does, or all of it rolls over the rim. */
+  rim: z.enum(['edge', 'middle', 'over']),
+};
+export type Place = { readonly [K in keyof typeof placeSchema]: z.infer<(typeof placeSchema)[K]> };
+
+export const placeFields: readonly FieldSpec[] = [
+  {
+    kind: 'choice',
+    key: 'where',
+    label: 'Where',
+    options: choices({
+      relief: 'All of the relief',
+      inside: 'Inside picked outlines',
+      outside: 'Outside picked outlines',
+    }),
+  },
+  { kind: 'length', key: 'margin', label: 'Boundary further out', hint: 'Negative: further in' },
+  {
+    kind: 'choice',
+    key: 'rim',
+    label: 'At the boundary',
+    options: choices({
+      edge: 'The cutter stays within it',
+      middle: 'The middle of the cutter comes to it',
+      over: 'The cutter rolls over it',
+    }),
+  },
+];
+
+export const placeDefaults: Place = { where: 'relief', margin: 0, rim: 'middle' };
+
+/** A relief, and what is known of all of it. */
+export interface ReliefGround {
+  readonly field: HeightField;
+  readonly facts: HeightFacts;
+  /** Round all that is not empty. */
+  readonly border: Region;
+}
+
+const grounds = derived<HeightField, ReliefGround>();
+/** Of a border only this much of a cell is told from its steps. */
+const BORDER = 0.25;
+
+export const groundOf = (field: HeightField): ReliefGround =>
+  grounds(field, '', () => {
+    const lines = borderLines(field, { tolerance: BORDER * field.cell, smallest: field.cell * field.cell });
+    return {
+      field,
+      facts: heightFacts(field.z),
+      border: normalise(
+        lines.paths.map((p) => flatten(p, 0.1 * field.cell)),
+        'evenodd',
+      ),
+    };
+  });
+
+/** Where a cutter may go, and what it must keep. */
+export interface Bounded {
+  /** What is to be cut lies in here. */
+  readonly boundary: Region;
+  /** Where the middle of the cutter may go. */
+  readonly centres: Region;
+  /** Lowest that its tip may stand because of what is beyond the boundary; -Infinity for whatever. */
+  wall(x: number, y: number): number;
+  /** Furthest that its middle goes beyond the blank, mm. */
+  readonly overEdge: number;
+}
+
+/** What lies so near to the edge of the blank lies on it, mm. */
+const EDGE = 0.01;
+
+/** What of the relief is meant, within its border. */
+export function boundaryOf(v: Place, c: CutContext, g: ReliefGround): Region {
+  const tolerance = c.budget.offset;
+  const out = (r: Region) => (v.margin ? offset(r, v.margin, tolerance) : r);
+  if (v.where === 'relief') return out(g.border);
+  const picked = out(c.region(c.budget.flatten));
+  const all = v.margin > 0 ? out(g.border) : g.border;
+  return v.where === 'inside' ? intersect(picked, all) : subtract(all, picked);
+}
+
+export function bounded(v: Place, c: CutContext, g: ReliefGround, form: CutterForm): Bounded {
+  const tolerance = c.budget.offset;
+  const boundary = boundaryOf(v, c, g);
+  const beyond = (centres: Region): number => {
+    const b = boundsOf(centres);
+    return b ? Math.max(0, -b.x0, -b.y0, b.x1 - c.blank.width, b.y1 - c.blank.height) : 0;
+  };
+  if (v.rim === 'over') {
+    // Until it has left the lowest that is cut.
+    const centres = offset(boundary, widthOf(form, Math.max(0, -g.facts.lowest)), tolerance);
+    return { boundary, centres, wall: () => -Infinity, overEdge: beyond(centres) };
+  }
+  if (v.rim === 'middle' || !boundary.length)
+    return { boundary, centres: boundary, wall: () => -Infinity, overEdge: beyond(boundary) };
+  // The blank's own edge is no wall: there is nothing beyond it.
+  const walls = makeSegmentIndex(withoutEdge(boundary, c.blank.width, c.blank.height));
+  return {
+    boundary,
+    centres: boundary,
+    wall: (x, y) => -heightOf(form, walls.distance(x, y, form.radius)),
+    overEdge: beyond(boundary),
+  };
+}
+
+/** The outlines without what of them runs along the edge of the blank: as loops there and back. */
+function withoutEdge(region: Region, width: number, height: number): Region {
+  const at = (v: number, edge: number) => Math.abs(v - edge) < EDGE;
+  const onEdge = (ax: number, ay: number, bx: number, by: number) =>
+    (at(ax, 0) && at(bx, 0)) ||
+    (at(ay, 0) && at(by, 0)) ||
+    (at(ax, width) && at(bx, width)) ||
+    (at(ay, height) && at(by, height));
+  return region.flatMap((l) => {
+    const out: Float64Array[] = [];
+    for (let i = 0; i < l.length; i += 2) {
+      const j = (i + 2) % l.length;
+      if (!onEdge(l[i], l[i + 1], l[j], l[j + 1])) out.push(Float64Array.of(l[i], l[i + 1], l[j], l[j + 1]));
+    }
+    return out;
+  });
+}
