@@ -3,6 +3,7 @@ import type { Cutter, Preset } from '../cutters/cutter';
 import type { MaterialId } from '../cutters/materials';
 import type { Region } from '../geometry/region';
 import type { Motion } from '../motion/motion';
+import type { HeightFacts } from '../relief/facts';
 import type { HeightField } from '../relief/field';
 import type { Field } from '../units/fields';
 import { withLimits, type FieldSpec } from '../units/limits';
@@ -162,6 +163,8 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
     v: z.infer<S>,
     blank: CutBlank,
     cutter: (id: string) => Cutter | null,
+    /** The relief, where there is one. */
+    relief?: Pick<HeightFacts, 'lowest' | 'highest'> | null,
   ): { start: number; floor: number; draftAngle: number };
 }
 

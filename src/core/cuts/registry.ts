@@ -5,11 +5,22 @@ import { drilling } from './kinds/drilling';
 import { line } from './kinds/line';
 import { profile } from './kinds/profile';
 import { reliefFinish } from './kinds/reliefFinish';
+import { reliefRough } from './kinds/reliefRough';
 import { skim } from './kinds/skim';
 import { vcarve } from './kinds/vcarve';
 
 /** Every kind of cut, in the order in which they are offered. */
-export const cutKinds: readonly CutKind[] = [vcarve, area, profile, line, drag, drilling, skim, reliefFinish];
+export const cutKinds: readonly CutKind[] = [
+  vcarve,
+  area,
+  profile,
+  line,
+  drag,
+  drilling,
+  skim,
+  reliefRough,
+  reliefFinish,
+];
 
 const byId = new Map(cutKinds.map((k) => [k.id, k]));
 

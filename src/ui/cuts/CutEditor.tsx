@@ -38,6 +38,7 @@ export function CutEditor({ cut }: { cut: Cut }) {
   const job = useLater(useOpenJob, (s) => s.job)!;
   const library = useLibrary((l) => l.cutters);
   const plan = useLater(useWork, (w) => w.cuts[cut.id]?.plan);
+  const facts = useLater(useWork, (w) => w.relief?.shaped.facts ?? null);
   const asked = useLater(useView, (v) => v.typing);
   const kind = kindOf(cut.kind);
   // The job's own copies come first: they are what is cut with.
@@ -48,7 +49,7 @@ export function CutEditor({ cut }: { cut: Cut }) {
     <>
       <Group title={cut.name}>
         <DepthDrawing
-          side={kind.side(cut.values, job.blank, (id) => cutters.find((c) => c.id === id) ?? null)}
+          side={kind.side(cut.values, job.blank, (id) => cutters.find((c) => c.id === id) ?? null, facts)}
           blank={job.blank}
           unit={job.unit}
           colour={cutColour(job.cuts.indexOf(cut))}

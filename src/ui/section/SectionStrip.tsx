@@ -63,7 +63,8 @@ export function SectionStrip() {
         });
     }, 60);
     return () => clearTimeout(timer);
-  }, [section, job, ofRelief]);
+    // What is wanted of cuts over the relief comes with the relief.
+  }, [section, job, ofRelief, shaped]);
 
   const setupId = job.at.id;
   // Cut exactly along the line by the proven programs; what stands between the proof's nodes shows until that is there.

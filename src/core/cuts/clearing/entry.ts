@@ -11,6 +11,8 @@ export interface EntryMoves {
   readonly approach: number;
   /** Height at which the cut begins; what lies above it may or may not have been cleared. */
   readonly stockTop: number;
+  /** Whether all that lies above the height at which the cut begins has been cleared, as far as the cutter reaches. */
+  readonly cleared?: boolean;
   /** Whether material may stand beside what was cut so far, higher than the last pass. */
   readonly walled?: boolean;
   readonly feed: number;
@@ -61,7 +63,8 @@ export function entryPlace(track: ArcPolyline, s: number, m: EntryMoves): EntryP
 
 /** From above the place down to the face of what is left there, by feed from where there can be material. */
 function approach(b: MotionBuilder, m: EntryMoves, previousLevel: number): void {
-  const air = m.walled || previousLevel >= m.stockTop ? Math.max(0, previousLevel) : previousLevel;
+  const known = m.cleared || (!m.walled && previousLevel < m.stockTop);
+  const air = known ? previousLevel : Math.max(0, previousLevel);
   if (b.lastZ > m.clearance) b.lift(m.clearance);
   if (air + m.approach < b.lastZ) b.lift(air + m.approach);
   b.plunge(previousLevel, m.plunge);

@@ -1,12 +1,11 @@
 import { z } from 'zod';
 import { formOf, radiusOf, type Cutter } from '../../cutters/cutter';
 import { grownForm } from '../../cutters/form';
-import { joined, noBox, orNull } from '../../geometry/box';
 import { makeInside } from '../../geometry/inside';
 import { clearWay } from '../../geometry/lines';
-import { boundsOf, intersect, type Region } from '../../geometry/region';
+import { intersect, type Region } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
-import { heightAt } from '../../relief/field';
+import { heightAt, type HeightField } from '../../relief/field';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
 import { closingBy, leftOver, sparser, standingOver } from '../relief/closing';
@@ -14,10 +13,19 @@ import { followed, type Follower, type Track } from '../relief/follow';
 import { locatorsOver } from '../relief/locator';
 import { followMoves, type Layer } from '../relief/moves';
 import { ringTracks, rimTracks, rowTracks, spiralTracks } from '../relief/patterns';
-import { bounded, groundOf, placeDefaults, placeFields, placeSchema, type ReliefGround } from '../relief/place';
+import {
+  bounded,
+  boxOfPlaces,
+  groundOf,
+  placeDefaults,
+  placeFields,
+  placeSchema,
+  type ReliefGround,
+} from '../relief/place';
 import { reliefShare } from '../relief/share';
+import { NO_RELIEF } from '../relief/share';
 import { cutKind, emptyPlan, linkHeightOf, passes, type CutContext, type Remark, type Toolpath } from '../kind';
-import { EMPTY, grown } from '../wanted';
+import { EMPTY } from '../wanted';
 
 const patterns = { rows: 'Rows', crossed: 'Crossed rows', spiral: 'Spiral', rings: 'Along the boundary' } as const;
 type Pattern = keyof typeof patterns;
@@ -56,7 +64,7 @@ function tracksOf(v: Values, region: Region, step: number, chord: number, c: Cut
 /** What each cutter of the list is to go over, the first of them everything. */
 function* shares(v: Values, c: CutContext, g: ReliefGround) {
   const thin = v.cutters.length > 1 ? sparser(g.field) : g.field;
-  let left: ReturnType<typeof closingBy> | null = null;
+  let left: HeightField | null = null;
   for (const id of v.cutters) {
     const form = formOf(c.cutter(id));
     const b = bounded(v, c, g, form);
@@ -65,14 +73,11 @@ function* shares(v: Values, c: CutContext, g: ReliefGround) {
     const region = left ? intersect(b.centres, standingOver(thin, left, v.rest, 2 * step + 2 * thin.cell)) : b.centres;
     yield { id, form, b, step, region };
     if (id === v.cutters[v.cutters.length - 1]) return;
-    const mine = closingBy(thin, form, b, g.facts.lowest + v.allowance, v.allowance);
+    const mine = closingBy(thin, form, b, g.facts.lowest + v.allowance, v.allowance).left;
     if (left) for (let i = 0; i < mine.z.length; i++) mine.z[i] = Math.min(mine.z[i], left.z[i]);
     left = mine;
   }
 }
-
-/** The words of a cut that has no relief to go over. */
-export const NO_RELIEF = 'There is no relief here to cut. Shape one in the Relief stage, or leave this cut out.';
 
 /** Where a list of cutters begins: with what is round and fine. */
 const finest = (cutters: readonly Cutter[]): string =>
@@ -257,9 +262,7 @@ export const reliefFinish = cutKind({
     };
     const surface = (x: number, y: number): number => (inside(x, y) ? height(x, y) || 0 : 0);
     return {
-      box:
-        orNull(places.reduce((all, p, k) => joined(all, grown(boundsOf(p.centres), forms[k].radius)), noBox())) ??
-        EMPTY.box,
+      box: boxOfPlaces(forms.map((form, k) => ({ form, place: places[k] }))) ?? EMPTY.box,
       surface,
       stays: (x, y) => (inside(x, y) ? Math.max(surface(x, y), Math.min(0, left(x, y))) : 0),
       // Beyond the boundary the cutter goes on over the relief; beside that it goes as deep as all of it.
@@ -270,5 +273,5 @@ export const reliefFinish = cutKind({
       },
     };
   },
-  side: () => ({ start: 0, floor: 0, draftAngle: 0 }),
+  side: (_v, _blank, _cutter, relief) => ({ start: 0, floor: -(relief?.lowest ?? 0), draftAngle: 0 }),
 });

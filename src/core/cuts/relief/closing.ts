@@ -1,11 +1,12 @@
-import { grownForm, heightOf, type CutterForm } from '../../cutters/form';
+import { flatForm, heightOf, widthOf, type CutterForm } from '../../cutters/form';
 import { contours } from '../../geometry/levels/contours';
-import { makeInside } from '../../geometry/inside';
 import { loopArea, normalise, offset, type Region } from '../../geometry/region';
 import { locationsOver, NOTHING_LOCATED } from '../../kernels/location';
 import type { HeightField } from '../../relief/field';
 import { slopeAt } from '../../relief/steep';
 import { stillWanted } from '../../units/stillWanted';
+import { SLACK } from './rough';
+import { standsOver } from './stands';
 import type { Bounded } from './place';
 
 /** More nodes than so many are not looked at for what cutters leave. */
@@ -26,22 +27,16 @@ export function sparser(f: HeightField, most = MOST_NODES): HeightField {
  * cutter (J. Serra, "Image Analysis and Mathematical Morphology", 1982), by locations over nodes, and once more over those turned
  * over. Where it does not come nothing is said (Infinity). mm; `least`: it goes no lower than so; `allowance`: it keeps so far from it.
  */
-export function closingBy(f: HeightField, form: CutterForm, b: Bounded, least: number, allowance = 0): HeightField {
-  const { cols, rows, cell, x0, y0 } = f;
-  const over = locationsOver(f)(grownForm(form, allowance));
-  const inside = makeInside(b.centres);
-  const turned = new Float32Array(cols * rows).fill(NaN);
-  for (let r = 0; r < rows; r++) {
-    stillWanted(cols);
-    const row = over.row(r);
-    const y = y0 + r * cell;
-    for (let c = 0; c < cols; c++) {
-      const x = x0 + c * cell;
-      if (!inside(x, y)) continue;
-      const z = Math.max(row[c] > NOTHING_LOCATED ? row[c] + allowance : -Infinity, b.wall(x, y), least);
-      if (z < 0) turned[r * cols + c] = -z;
-    }
-  }
+export function closingBy(
+  f: HeightField,
+  form: CutterForm,
+  b: Bounded,
+  least: number,
+  allowance = 0,
+): { readonly left: HeightField; readonly stands: HeightField } {
+  const { cols, rows } = f;
+  const stands = standsOver(f, form, b, least, allowance);
+  const turned = stands.z.map((h) => (h < 0 ? -h : NaN));
   const back = locationsOver({ ...f, z: turned })(form);
   const z = new Float32Array(cols * rows);
   for (let r = 0; r < rows; r++) {
@@ -49,15 +44,48 @@ export function closingBy(f: HeightField, form: CutterForm, b: Bounded, least: n
     const row = back.row(r);
     for (let c = 0; c < cols; c++) z[r * cols + c] = row[c] > NOTHING_LOCATED ? -row[c] : Infinity;
   }
-  return { ...f, z };
+  return { left: { ...f, z }, stands };
 }
 
-/** Height of the ridges that rows so far apart leave on ground that slopes by so much for each mm. */
+/**
+ * How much higher than at its lowest place a cutter may stand half a step-over beside it, where it stands in a crease, or at the foot
+ * of a wall: no more than what its heights to both sides are above twice its own. `stands`: where it may stand, Infinity where it may not.
+ */
+function creases({ z, cols, rows, cell }: HeightField, step: number): Float32Array {
+  const out = new Float32Array(z.length).fill(NaN);
+  const n = Math.max(1, Math.ceil(step / 2 / cell));
+  const share = Math.min(1, step / 2 / (n * cell));
+  for (let r = n; r < rows - n; r++)
+    for (let c = n; c < cols - n; c++) {
+      const i = r * cols + c;
+      let most = 0;
+      for (const d of [n, n * cols, n * cols + n, n * cols - n]) {
+        const bend = z[i - d] + z[i + d] - 2 * z[i];
+        if (bend > most && bend < Infinity) most = bend;
+      }
+      out[i] = share * most;
+    }
+  return out;
+}
+
+/** The greatest of heights within a radius of each node, mm; NaN counts for nothing. */
+function spread(f: HeightField, radius: number): Float32Array {
+  const over = locationsOver(f)(flatForm(Math.max(radius, f.cell)));
+  const z = new Float32Array(f.z.length);
+  for (let r = 0; r < f.rows; r++) z.set(over.row(r), r * f.cols);
+  return z;
+}
+
+/**
+ * Most that ridges between rows so far apart are high on ground that slopes by so much for each mm: between two rounds, which lie
+ * further apart on a slope than from above; or, where an edge runs down the slope, a stair.
+ */
 export function ridges(form: CutterForm, step: number, slope: number): number {
-  // Across a slope the rows lie further apart on the ground than from above, and what stands between them is seen from above.
   const long = Math.sqrt(1 + slope * slope);
-  const half = Math.min(form.radius, (step * long) / 2);
-  return Math.min(heightOf(form, half) * long, step * (slope + 1) + heightOf(form, Math.min(form.radius, step / 2)));
+  const half = (step * long) / 2;
+  const stair = step * slope + heightOf(form, Math.min(form.radius, step / 2));
+  if (half >= form.ball) return stair;
+  return Math.min(stair, (form.ball - Math.sqrt(form.ball * form.ball - half * half)) * long);
 }
 
 /** Places where what was left stands more than so much above the surface, mm, and `grow` mm round them. */
@@ -89,30 +117,12 @@ export interface Pass {
   readonly place: Bounded;
   readonly step: number;
   /** It goes only where the one before has left more than so much, mm. */
-  readonly spare: number;
+  readonly spare?: number;
 }
 
-/** Highest that is left at a place when cutters have gone over a surface in rows; worked out when it is asked for first. */
-export function leftOver(
-  f: HeightField,
-  passes: readonly Pass[],
-  least: number,
-  allowance: number,
-): (x: number, y: number) => number {
+/** Highest of the nodes round a place, of heights that are worked out when they are asked for first. */
+function highestBeside(f: HeightField, make: () => Float32Array): (x: number, y: number) => number {
   let made: Float32Array | null = null;
-  const make = (): Float32Array => {
-    const all = new Float32Array(f.z.length).fill(Infinity);
-    for (const { form, place, step, spare } of passes) {
-      const { z } = closingBy(f, form, place, least, allowance);
-      for (let i = 0; i < all.length; i++) {
-        const slope = slopeAt(f, i % f.cols, Math.floor(i / f.cols));
-        const mine = z[i] + ridges(form, step, slope === slope ? slope : 0);
-        // What it does not go over is what the one before has left.
-        if (mine < all[i]) all[i] = spare && all[i] - f.z[i] <= 2 * spare ? all[i] : mine;
-      }
-    }
-    return all;
-  };
   return (x, y) => {
     made ??= make();
     const c = Math.min(f.cols - 2, Math.max(0, Math.floor((x - f.x0) / f.cell)));
@@ -121,3 +131,69 @@ export function leftOver(
     return Math.max(made[i], made[i + 1], made[i + f.cols], made[i + f.cols + 1]);
   };
 }
+
+/** Highest that is left at a place when cutters have gone over a surface in rows. */
+export const leftOver = (
+  f: HeightField,
+  passes: readonly Pass[],
+  least: number,
+  allowance: number,
+): ((x: number, y: number) => number) =>
+  highestBeside(f, () => {
+    const all = new Float32Array(f.z.length).fill(Infinity);
+    for (const { form, place, step, spare } of passes) {
+      const { left, stands } = closingBy(f, form, place, least, allowance);
+      // Rows that pass a crease beside its bottom leave more there, as far as the cutter reaches from it.
+      const creased = spread(
+        { ...f, z: creases(stands, step) },
+        Math.min(form.radius, widthOf(form, -least)) + 2 * f.cell,
+      );
+      for (let i = 0; i < all.length; i++) {
+        const slope = slopeAt(f, i % f.cols, Math.floor(i / f.cols));
+        const mine = left.z[i] + ridges(form, step, slope === slope ? slope : 0) + Math.max(0, creased[i]);
+        // What it does not go over is what the one before has left.
+        if (mine < all[i]) all[i] = spare && all[i] - f.z[i] <= 2 * spare ? all[i] : mine;
+      }
+    }
+    return all;
+  });
+
+/** The greatest of each node and those round it: where there is room for no more than a node there is hardly room. */
+function widest({ z, cols, rows }: HeightField): Float32Array {
+  const out = new Float32Array(z.length).fill(Infinity);
+  for (let r = 1; r < rows - 1; r++)
+    for (let c = 1, i = r * cols + 1; c < cols - 1; c++, i++) {
+      let most = z[i];
+      for (let j = i - cols; j <= i + cols; j += cols) most = Math.max(most, z[j - 1], z[j], z[j + 1]);
+      out[i] = most;
+    }
+  return out;
+}
+
+/** Highest that is left at a place when cutters have gone over a surface level by level. */
+export const terraces = (
+  f: HeightField,
+  passes: readonly (Pass & { readonly levels: readonly number[] })[],
+  least: number,
+  allowance: number,
+): ((x: number, y: number) => number) =>
+  highestBeside(f, () => {
+    const all = new Float32Array(f.z.length).fill(Infinity);
+    for (const { form, place, step, levels } of passes) {
+      const stands = standsOver(f, form, place, least, allowance);
+      // A cutter stands on the lowest level that is not below where it, and it a node further to each side, may stand.
+      const turned = widest(stands).map((h) => {
+        const level = levels.findLast((z) => z >= h - SLACK);
+        return level === undefined ? NaN : -level;
+      });
+      const back = locationsOver({ ...f, z: turned })(form);
+      const ridge = heightOf(form, Math.min(form.radius, step / 2));
+      for (let r = 0; r < f.rows; r++) {
+        stillWanted(f.cols);
+        const row = back.row(r);
+        for (let c = 0, i = r * f.cols; c < f.cols; c++, i++)
+          if (row[c] > NOTHING_LOCATED) all[i] = Math.min(all[i], -row[c] + ridge);
+      }
+    }
+    return all;
+  });

@@ -32,7 +32,7 @@ class Points {
 }
 
 /** Halvings of a step where the surface has a crease. */
-const HALVINGS = 4;
+const HALVINGS = 6;
 
 /** Heights along a straight way, at shares 0..1 of it: evenly, and closer where they bend more than that would show. */
 function sampled(

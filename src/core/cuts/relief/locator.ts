@@ -60,10 +60,17 @@ interface Blocks {
   readonly lowest: number;
   /** For each node: in which ways the surface falls steeply from it: 1 to the next column, 2 to the one before, 4 to the next row, 8 to the one before. */
   readonly falls: Uint8Array;
-  /** For each block: whether it does so from any of its nodes. */
-  readonly steep: Uint8Array;
+  /** For each block: nodes from which a wall falls, from `firsts` of it to that of the next. */
+  readonly firsts: Int32Array;
+  readonly wallNodes: Int32Array;
   readonly kernel: ReturnType<typeof locationKernel>;
 }
+
+/**
+ * Nodes that lie so many times as far apart in height stand on a wall. Of what is less steep the line between two of them is no
+ * matter but where the cutter is met, and there it is asked.
+ */
+const WALL = 4;
 
 /** `far`: nodes that lie further apart in height are told to be steep, mm. */
 function blocksOf(f: HeightField, far: number): Blocks {
@@ -71,7 +78,8 @@ function blocksOf(f: HeightField, far: number): Blocks {
   const [across, up] = [Math.ceil(cols / SIDE), Math.ceil(rows / SIDE)];
   const tops = new Float32Array(across * up).fill(-Infinity);
   const falls = new Uint8Array(cols * rows);
-  const steep = new Uint8Array(across * up);
+  const walls: number[] = [];
+  const firsts = new Int32Array(across * up + 1);
   let lowest = Infinity;
   for (let r = 0, i = 0; r < rows; r++) {
     const row = (r >> 3) * across;
@@ -79,25 +87,31 @@ function blocksOf(f: HeightField, far: number): Blocks {
       const h = z[i];
       if (h > tops[row + (c >> 3)]) tops[row + (c >> 3)] = h;
       if (h < lowest) lowest = h;
-      if (c > 0) {
-        if (h - z[i - 1] > far) falls[i] |= 2;
-        else if (z[i - 1] - h > far) falls[i - 1] |= 1;
-      }
-      if (r > 0) {
-        if (h - z[i - cols] > far) falls[i] |= 8;
-        else if (z[i - cols] - h > far) falls[i - cols] |= 4;
-      }
+      const west = c > 0 ? h - z[i - 1] : 0;
+      const south = r > 0 ? h - z[i - cols] : 0;
+      if (west > far) falls[i] |= 2;
+      else if (west < -far) falls[i - 1] |= 1;
+      if (south > far) falls[i] |= 8;
+      else if (south < -far) falls[i - cols] |= 4;
+      if (west > WALL * far || south > WALL * far) walls.push(i);
+      if (west < -WALL * far) walls.push(i - 1);
+      if (south < -WALL * far) walls.push(i - cols);
     }
   }
-  for (let i = 0; i < falls.length; i++)
-    if (falls[i]) steep[(Math.floor(i / cols) >> 3) * across + (i % cols >> 3)] = 1;
+  const blockOf = (i: number) => (Math.floor(i / cols) >> 3) * across + (i % cols >> 3);
+  for (const i of walls) firsts[blockOf(i) + 1]++;
+  for (let b = 0; b < across * up; b++) firsts[b + 1] += firsts[b];
+  const wallNodes = new Int32Array(walls.length);
+  const next = firsts.slice();
+  for (const i of walls) wallNodes[next[blockOf(i)]++] = i;
   let top = -Infinity;
   for (const t of tops) if (t > top) top = t;
-  return { f, across, up, tops, top, lowest, falls, steep, kernel: locationKernel(f, 1) };
+  return { f, across, up, tops, top, lowest, falls, firsts, wallNodes, kernel: locationKernel(f, 1) };
 }
 
-/** Blocks of which one within so many is steep. */
-function near(steep: Uint8Array, across: number, up: number, reach: number): Uint8Array {
+/** Blocks of which one within so many has walls. */
+function near(firsts: Int32Array, across: number, up: number, reach: number): Uint8Array {
+  const steep = Uint8Array.from({ length: across * up }, (_, b) => Number(firsts[b + 1] > firsts[b]));
   const spread = (from: Uint8Array, lines: number, length: number, along: number, beside: number) => {
     const out = new Uint8Array(from.length);
     for (let l = 0; l < lines; l++) {
@@ -142,7 +156,7 @@ interface Beside {
  * as long as any can hold what is higher.
  */
 function locator(
-  { f, across, up, tops, top, lowest, falls, steep, kernel }: Blocks,
+  { f, across, up, tops, top, lowest, falls, firsts, wallNodes, kernel }: Blocks,
   form: CutterForm,
   tolerance: number,
 ): Locator {
@@ -195,7 +209,7 @@ function locator(
   // Over the surface no cutter stands lower than it is there: what of the cutter is higher than all of the surface is not met.
   const low = { ...form, radius: Math.min(radius, widthOf(form, top - lowest) + cell) };
   const over = kernel?.(low) ?? null;
-  const walls = near(steep, across, up, Math.ceil(low.radius / cell / SIDE) + 1);
+  const walls = near(firsts, across, up, Math.ceil(low.radius / cell / SIDE) + 1);
   const located: (Float32Array | undefined)[] = [];
   const row = (r: number): Float32Array => (located[r] ??= over!.row(r).slice());
   const bend = Math.min(tolerance, (cell * cell) / (4 * roundness(form)));
@@ -236,24 +250,47 @@ function locator(
   };
   /**
    * The highest along the line from a node down to the next: `along` and `beside` are where the node stands from the place. Surface less
-   * outline is concave there, so halving finds where it is level.
+   * outline is concave there, and level where the outline rises along the line as the line falls:
+   *
+   *     on a round   a = slope sqrt((ball^2 - beside^2) / (1 + slope^2))
+   *     on a side    a = slope |beside| / sqrt(rise^2 - slope^2)
+   *
+   * It is asked there, where the one passes into the other, and at the ends: nothing that is asked is too high.
    */
   function fall(from: number, to: number, along: number, beside: number): void {
-    if (Math.abs(beside) >= radius) return;
-    const most = Math.sqrt(radius2 - beside * beside);
-    const [a0, a1] = [Math.max(along, -most), Math.min(along + cell, most)];
-    if (a0 >= a1) return;
-    const slope = (to - from) / cell;
     const b2 = beside * beside;
-    const value = (a: number) => from + slope * (a - along) - outline(a * a + b2);
+    const nearest = along >= 0 ? along : along + cell <= 0 ? along + cell : 0;
+    const q = nearest * nearest + b2;
+    if (q > radius2 || from - outline(q) <= best) return;
+    const most = Math.sqrt(radius2 - b2);
+    const a0 = along < -most ? -most : along;
+    const a1 = along + cell > most ? most : along + cell;
+    const slope = (to - from) / cell;
+    const base = from - slope * along;
+    askAlong(base, slope, a0, a0, a1, b2);
+    if (core === 0 || ball === 0) {
+      if (rise < Infinity && rise > -slope)
+        askAlong(base, slope, (slope * Math.sqrt(b2)) / Math.sqrt(rise * rise - slope * slope), a0, a1, b2);
+      if (ball2 > b2) askAlong(base, slope, slope * Math.sqrt((ball2 - b2) / (1 + slope * slope)), a0, a1, b2);
+      if (round2 > b2) askAlong(base, slope, -Math.sqrt(round2 - b2), a0, a1, b2);
+      return;
+    }
+    // A round about a core has no such closed form.
     let [low, high] = [a0, a1];
     for (let k = 0; k < HALVINGS; k++) {
       const a = (low + high) / 2;
       const hair = (high - low) / 64;
-      if (value(a + hair) > value(a - hair)) low = a;
+      const up = base + slope * (a + hair) - outline((a + hair) * (a + hair) + b2);
+      if (up > base + slope * (a - hair) - outline((a - hair) * (a - hair) + b2)) low = a;
       else high = a;
     }
-    const w = value((low + high) / 2);
+    askAlong(base, slope, (low + high) / 2, a0, a1, b2);
+  }
+  function askAlong(base: number, slope: number, at: number, a0: number, a1: number, b2: number): void {
+    const a = at < a0 ? a0 : at > a1 ? a1 : at;
+    const q = a * a + b2;
+    if (q > radius2) return;
+    const w = base + slope * a - outline(q);
     if (w > best) best = w;
   }
   const climb = (u: number, v: number) => {
@@ -263,7 +300,8 @@ function locator(
       for (let j = -1; j <= 1; j++) for (let i = -1; i <= 1; i++) if ((i || j) && ask(c + i, r + j, u, v)) more = true;
     }
   };
-  const search = (u: number, v: number, only: Uint8Array | null) => {
+  /** Goes through blocks: all of their nodes, or those from which a wall falls. */
+  const search = (u: number, v: number, all: boolean) => {
     const [c0, r0] = [Math.floor(u), Math.floor(v)];
     const [bx0, by0] = [c0 >> 3, r0 >> 3];
     const list = (lists[(r0 & 7) * SIDE + (c0 & 7)] ??= besides(c0 & 7, r0 & 7));
@@ -272,11 +310,20 @@ function locator(
       if (top - least <= best) break;
       const cx = bx0 + bx;
       const cy = by0 + by;
-      if (cx < 0 || cy < 0 || cx >= across || cy >= up || tops[cy * across + cx] - least <= best) continue;
-      if (only && !only[cy * across + cx]) continue;
+      if (cx < 0 || cy < 0 || cx >= across || cy >= up) continue;
+      const block = cy * across + cx;
+      if (tops[block] - least <= best) continue;
+      if (!all) {
+        for (let k = firsts[block]; k < firsts[block + 1]; k++) {
+          const i = wallNodes[k];
+          if (z[i] > best) ask(i % cols, Math.floor(i / cols), u, v);
+        }
+        continue;
+      }
       const to = Math.min(cols, cx * SIDE + SIDE);
       const end = Math.min(rows, cy * SIDE + SIDE);
-      for (let r = cy * SIDE; r < end; r++) for (let c = cx * SIDE; c < to; c++) ask(c, r, u, v);
+      for (let r = cy * SIDE; r < end; r++)
+        for (let c = cx * SIDE, i = r * cols + c; c < to; c++, i++) if (z[i] > best) ask(c, r, u, v);
     }
   };
   /** Whether anything under an edge can be higher than what was found. */
@@ -303,14 +350,14 @@ function locator(
       climb(u, v);
       const here = heightAt(f, x, y);
       if (here > best) best = here;
-      if (here !== here || best < atMost(u, v) - bend) search(u, v, null);
+      if (here !== here || best < atMost(u, v) - bend) search(u, v, true);
       else if (
         walls[
           (Math.min(rows - 1, Math.max(0, Math.floor(v))) >> 3) * across +
             (Math.min(cols - 1, Math.max(0, Math.floor(u))) >> 3)
         ]
       )
-        search(u, v, steep);
+        search(u, v, false);
       for (let e = 0; e < edges.length; e++) {
         const edge = edges[e];
         if (!mayMeet(edge, u, v)) continue;

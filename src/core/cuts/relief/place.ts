@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { heightOf, widthOf, type CutterForm } from '../../cutters/form';
+import { joined, noBox, orNull, type Bounds } from '../../geometry/box';
 import { flatten } from '../../geometry/path';
 import { derived } from '../../geometry/hash';
 import { makeSegmentIndex } from '../../geometry/segmentIndex';
-import { boundsOf, intersect, normalise, offset, subtract, type Region } from '../../geometry/region';
+import { boundsOf, intersect, normalise, offset, subtract, unite, type Region } from '../../geometry/region';
 import type { FieldSpec } from '../../units/limits';
 import { choices } from '../../units/fields';
 import { heightFacts, type HeightFacts } from '../../relief/facts';
@@ -78,6 +79,8 @@ export interface Bounded {
   readonly boundary: Region;
   /** Where the middle of the cutter may go. */
   readonly centres: Region;
+  /** The same where its tip stands at a height. */
+  centresAt(z: number): Region;
   /** Lowest that its tip may stand because of what is beyond the boundary; -Infinity for whatever. */
   wall(x: number, y: number): number;
   /** Furthest that its middle goes beyond the blank, mm. */
@@ -86,6 +89,22 @@ export interface Bounded {
 
 /** What lies so near to the edge of the blank lies on it, mm. */
 const EDGE = 0.01;
+
+/** Round all that cutters may touch in their places; null where they come nowhere. */
+export const boxOfPlaces = (list: readonly { readonly form: CutterForm; readonly place: Bounded }[]): Bounds | null =>
+  orNull(
+    list.reduce((all, { form, place }) => {
+      const b = boundsOf(place.centres);
+      return b
+        ? joined(all, {
+            x0: b.x0 - form.radius,
+            y0: b.y0 - form.radius,
+            x1: b.x1 + form.radius,
+            y1: b.y1 + form.radius,
+          })
+        : all;
+    }, noBox()),
+  );
 
 /** What of the relief is meant, within its border. */
 export function boundaryOf(v: Place, c: CutContext, g: ReliefGround): Region {
@@ -107,15 +126,30 @@ export function bounded(v: Place, c: CutContext, g: ReliefGround, form: CutterFo
   if (v.rim === 'over') {
     // Until it has left the lowest that is cut.
     const centres = offset(boundary, widthOf(form, Math.max(0, -g.facts.lowest)), tolerance);
-    return { boundary, centres, wall: () => -Infinity, overEdge: beyond(centres) };
+    return { boundary, centres, centresAt: () => centres, wall: () => -Infinity, overEdge: beyond(centres) };
   }
   if (v.rim === 'middle' || !boundary.length)
-    return { boundary, centres: boundary, wall: () => -Infinity, overEdge: beyond(boundary) };
+    return {
+      boundary,
+      centres: boundary,
+      centresAt: () => boundary,
+      wall: () => -Infinity,
+      overEdge: beyond(boundary),
+    };
   // The blank's own edge is no wall: there is nothing beyond it.
-  const walls = makeSegmentIndex(withoutEdge(boundary, c.blank.width, c.blank.height));
+  const { width, height } = c.blank;
+  const walls = makeSegmentIndex(withoutEdge(boundary, width, height));
   return {
     boundary,
     centres: boundary,
+    centresAt(z) {
+      const far = 2 * form.radius + 1;
+      const blank = (by: number): Region => [
+        Float64Array.of(-by, -by, width + by, -by, width + by, height + by, -by, height + by),
+      ];
+      const open = unite(boundary, subtract(blank(far), blank(0)));
+      return intersect(boundary, offset(open, -widthOf(form, Math.max(0, -z)), tolerance));
+    },
     wall: (x, y) => -heightOf(form, walls.distance(x, y, form.radius)),
     overEdge: beyond(boundary),
   };

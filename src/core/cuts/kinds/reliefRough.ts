@@ -1,0 +1,210 @@
+import { z } from 'zod';
+import { cuttingLength, formOf, radiusOf } from '../../cutters/cutter';
+import { nearestCutter } from '../../cutters/library';
+import { shapeOf } from '../../cutters/registry';
+import { makeInside } from '../../geometry/inside';
+import { heightAt } from '../../relief/field';
+import { flatPlaces } from '../../relief/flats';
+import { choices } from '../../units/fields';
+import { formatLength } from '../../units/length';
+import { entryKinds } from '../clearing/entry';
+import { terraces } from '../relief/closing';
+import { NO_RELIEF } from '../relief/share';
+import {
+  bounded,
+  boxOfPlaces,
+  groundOf,
+  placeDefaults,
+  placeFields,
+  placeSchema,
+  type ReliefGround,
+} from '../relief/place';
+import { raised, roughed, roughLevels, roughMoves, type RoughOptions } from '../relief/rough';
+import { cutKind, emptyPlan, linkHeightOf, type CutContext, type Remark, type Toolpath } from '../kind';
+import { EMPTY } from '../wanted';
+
+const schema = z.object({
+  cutters: z.array(z.string()).min(1).max(8),
+  ...placeSchema,
+  pattern: z.enum(['contours', 'hatch']),
+  angle: z.number().min(-360).max(360),
+  /** Left all over the relief, measured across its surface, mm. */
+  allowance: z.number().min(0).max(20),
+  /** Whether level floors of the relief get a level of their own. */
+  floors: z.boolean(),
+  entry: z.enum(entryKinds),
+  ramp: z.number().min(0.5).max(45),
+  direction: z.enum(['climb', 'conventional']),
+});
+type Values = z.infer<typeof schema>;
+
+/** Level places of less than so many mm2 get no level of their own. */
+const FLOOR = 4;
+
+const optionsOf = (v: Values, g: ReliefGround): RoughOptions => ({
+  allowance: v.allowance,
+  lowest: g.facts.lowest,
+  floors: v.floors ? flatPlaces(g.field, { tolerance: g.field.cell, smallest: FLOOR }).map((p) => p.height) : [],
+});
+
+/** Cutters of the list, the widest first. */
+const sorted = (v: Values, c: CutContext) =>
+  [...new Set(v.cutters)].map((id) => c.cutter(id)).sort((a, b) => radiusOf(b) - radiusOf(a));
+
+/** Most of a relief taken away in level layers, so that what follows its surface has little left to take. */
+export const reliefRough = cutKind({
+  id: 'reliefRough',
+  name: 'Relief roughing',
+  summary: 'Takes away most of what lies above the relief, level by level.',
+  schema,
+  onRelief: () => true,
+  bare: (v) => v.where === 'relief',
+  outlinesOnly: (v) => v.where !== 'relief',
+  fields: [
+    {
+      kind: 'cutters',
+      key: 'cutters',
+      label: 'Cutters',
+      shapes: ['flat', 'bull', 'ball'],
+      hint: 'The widest goes first; each takes what the wider ones left',
+    },
+    ...placeFields,
+    { kind: 'length', key: 'allowance', label: 'Allowance left', hint: 'Measured across the surface' },
+    {
+      kind: 'choice',
+      key: 'pattern',
+      label: 'Pattern',
+      options: choices({ contours: 'Offset', hatch: 'Parallel lines' }),
+    },
+    {
+      kind: 'number',
+      key: 'angle',
+      label: 'Angle of the lines',
+      unit: '\u00b0',
+      when: (v) => v.pattern === 'hatch',
+    },
+    {
+      kind: 'choice',
+      key: 'entry',
+      label: 'Entry',
+      options: choices({ helix: 'Helix, else ramp', ramp: 'Ramp', plunge: 'Straight down' }),
+    },
+    { kind: 'number', key: 'ramp', label: 'Ramp angle', unit: '\u00b0', when: (v) => v.entry !== 'plunge' },
+    {
+      kind: 'choice',
+      key: 'direction',
+      label: 'Direction',
+      options: choices({ climb: 'Climb', conventional: 'Conventional' }),
+    },
+    { kind: 'flag', key: 'floors', label: 'A level of its own for each level floor' },
+  ],
+  defaults: (_blank, cutters) => ({
+    cutters: [nearestCutter(cutters, 'flat', 3)],
+    ...placeDefaults,
+    pattern: 'contours' as const,
+    angle: 0,
+    allowance: 0.3,
+    floors: true,
+    entry: 'helix' as const,
+    ramp: 3,
+    direction: 'climb' as const,
+  }),
+  cutters: (v) => v.cutters,
+  plan(v, c) {
+    const field = c.relief();
+    if (!field) return emptyPlan([{ level: 'problem', text: NO_RELIEF }]);
+    const g = groundOf(field);
+    const o = optionsOf(v, g);
+    const unit = c.blank.unit ?? 'mm';
+    const length = (mm: number) => `${formatLength(mm, unit)} ${unit}`;
+    const remarks: Remark[] = [];
+    if (o.lowest + v.allowance >= 0)
+      return emptyPlan([
+        {
+          level: 'problem',
+          text: `The relief goes ${length(-o.lowest)} below the top face, and ${length(v.allowance)} is to be left: there is nothing to take away. Leave less.`,
+        },
+      ]);
+    const list = sorted(v, c).map((cutter) => ({
+      cutter,
+      preset: c.preset(cutter.id),
+      place: bounded(v, c, g, formOf(cutter)),
+    }));
+    const plunges = list.every((q) => shapeOf(q.cutter.shape).plunges);
+    const entry = v.entry === 'plunge' && !plunges ? 'ramp' : v.entry;
+    if (entry !== v.entry)
+      remarks.push({ level: 'note', text: 'A cutter of the list cannot go straight down; it enters by a ramp.' });
+    for (const { cutter, preset } of list)
+      if (preset.stepDown > cuttingLength(cutter))
+        remarks.push({
+          level: 'problem',
+          text: `The step-down of ${cutter.name} is ${length(preset.stepDown)}, but its edges are ${length(cuttingLength(cutter))} long. Make the step-down smaller.`,
+        });
+    const steps = roughed(field, list, o, (f) => c.progress(0.6 * f));
+    const toolpaths: Toolpath[] = [];
+    for (const [k, q] of steps.entries()) {
+      const at = () => c.progress(0.6 + (0.4 * (k + 0.5)) / steps.length);
+      const motion = roughMoves(
+        q,
+        c,
+        { ...v, entry, climb: v.direction === 'climb', linkHeight: linkHeightOf(c.blank) },
+        at,
+      );
+      if (motion) toolpaths.push({ cutterId: q.tool.id, rpm: q.tool.preset.rpm, motion });
+      else
+        remarks.push(
+          k
+            ? {
+                level: 'note',
+                text: `${c.cutter(q.tool.id).name} finds nothing to do: the others reach everything that it could.`,
+              }
+            : {
+                level: 'problem',
+                text: `${c.cutter(q.tool.id).name} comes nowhere below the top face here: what lies between the heights of the relief is too narrow for it. Choose a smaller cutter, or leave less.`,
+              },
+        );
+    }
+    c.progress(1);
+    return {
+      toolpaths,
+      remarks,
+      unreached: { area: 0, region: [] },
+      tabs: [],
+      overEdge: Math.max(0, ...list.map((q) => q.place.overEdge)),
+      cutsFree: false,
+    };
+  },
+  wanted(v, c) {
+    const field = c.relief();
+    if (!field) return EMPTY;
+    const g = groundOf(field);
+    const o = optionsOf(v, g);
+    const list = sorted(v, c).map((cutter) => {
+      const form = formOf(cutter);
+      const preset = c.preset(cutter.id);
+      return { form, place: bounded(v, c, g, form), step: preset.stepOver, levels: roughLevels(o, preset.stepDown) };
+    });
+    const left = terraces(raised(field), list, o.lowest + v.allowance, v.allowance);
+    const inside = makeInside(list[0].place.boundary);
+    const height = (x: number, y: number): number => {
+      const h = heightAt(field, x, y);
+      return h === h ? Math.min(0, h + v.allowance) : NaN;
+    };
+    const surface = (x: number, y: number): number => (inside(x, y) ? height(x, y) || 0 : 0);
+    return {
+      box: boxOfPlaces(list) ?? EMPTY.box,
+      surface,
+      stays: (x, y) => (inside(x, y) ? Math.max(surface(x, y), Math.min(0, left(x, y))) : 0),
+      least(x, y) {
+        if (v.rim === 'edge' && !inside(x, y)) return 0;
+        const h = height(x, y);
+        return h === h ? h : o.lowest + v.allowance;
+      },
+    };
+  },
+  side: (v, _blank, _cutter, relief) => ({
+    start: 0,
+    floor: Math.max(0, -(relief?.lowest ?? 0) - v.allowance),
+    draftAngle: 0,
+  }),
+});

@@ -1,0 +1,62 @@
+import fc from 'fast-check';
+import { fewest, fewestAlong, followed, type Follower } from './follow';
+
+const TOLERANCE = 0.002;
+const walk = fc
+  .array(fc.double({ min: -0.05, max: 0.05, noNaN: true }), { minLength: 2, maxLength: 300 })
+  .map((steps) => {
+    let z = 0;
+    return Float64Array.from(steps, (d) => (z += d));
+  });
+
+it('passes every height within the tolerance, begins and ends in it, and goes on as far as it can', () => {
+  fc.assert(
+    fc.property(walk, (heights) => {
+      const shares = heights.map((_, i) => i / (heights.length - 1));
+      const way: [number, number][] = [[0, heights[0]]];
+      fewest(shares, heights, TOLERANCE, (s, z) => way.push([s, z]));
+      expect(way[way.length - 1]).toEqual([1, heights[heights.length - 1]]);
+      let k = 0;
+      shares.forEach((s, i) => {
+        while (way[k + 1][0] < s) k++;
+        const [[a, p], [b, q]] = [way[k], way[k + 1]];
+        expect(Math.abs(p + ((q - p) * (s - a)) / (b - a) - heights[i])).toBeLessThan(TOLERANCE + 1e-9);
+      });
+    }),
+  );
+});
+it('is one piece along a straight slope, and two over a roof', () => {
+  const shares = Float64Array.from({ length: 101 }, (_, i) => i / 100);
+  const count = (heights: Float64Array) => {
+    let n = 0;
+    fewest(shares, heights, TOLERANCE, () => n++);
+    return n;
+  };
+  expect(count(shares.map((s) => 3 * s))).toBe(1);
+  expect(count(shares.map((s) => -Math.abs(s - 0.5)))).toBe(2);
+});
+it('goes along a curve in pieces that stand off no more than they may', () => {
+  const p = new Float64Array(3 * 2000);
+  for (let i = 0; i < 2000; i++) p.set([10 * Math.cos(i / 300), 10 * Math.sin(i / 300), Math.sin(i / 50)], 3 * i);
+  const ends = [0];
+  fewestAlong(p, TOLERANCE, (i) => ends.push(i));
+  expect(ends[ends.length - 1]).toBe(1999);
+  for (let k = 1; k < ends.length; k++)
+    for (let i = ends[k - 1]; i <= ends[k]; i++) {
+      const [a, b] = [3 * ends[k - 1], 3 * ends[k]];
+      const t = (i - ends[k - 1]) / (ends[k] - ends[k - 1]);
+      const off = (j: number) => Math.abs(p[3 * i + j] - p[a + j] - t * (p[b + j] - p[a + j]));
+      expect(off(0) + off(1)).toBeLessThan(0.01);
+      expect(off(2)).toBeLessThan(0.005);
+    }
+  expect(ends.length).toBeLessThan(500);
+});
+it('finds a crease between the places at which it asks', () => {
+  const at = (x: number) => -Math.abs(x - 1.2345);
+  const f: Follower = { at, step: 0.1 };
+  const p = followed({ points: Float64Array.of(0, 0, 3, 0), closed: false, straight: true }, f, 0.001, TOLERANCE);
+  let best = -Infinity;
+  for (let i = 0; i < p.length; i += 3) best = Math.max(best, p[i + 2]);
+  expect(best).toBeGreaterThan(-0.01);
+  expect([p[0], p[p.length - 3]]).toEqual([0, 3]);
+});

@@ -1,0 +1,30 @@
+import { grownForm, type CutterForm } from '../../cutters/form';
+import { makeInside } from '../../geometry/inside';
+import { locationsOver, NOTHING_LOCATED } from '../../kernels/location';
+import type { HeightField } from '../../relief/field';
+import { stillWanted } from '../../units/stillWanted';
+import type { Bounded } from './place';
+
+/** How low a cutter may stand over nodes of a surface, keeping an allowance; Infinity where it may not come. */
+export function standsOver(
+  f: HeightField,
+  form: CutterForm,
+  b: Bounded,
+  least: number,
+  allowance: number,
+): HeightField {
+  const over = locationsOver(f)(grownForm(form, allowance));
+  const inside = makeInside(b.centres);
+  const z = new Float32Array(f.z.length);
+  for (let r = 0; r < f.rows; r++) {
+    stillWanted(f.cols);
+    const row = over.row(r);
+    const y = f.y0 + r * f.cell;
+    for (let c = 0; c < f.cols; c++) {
+      const x = f.x0 + c * f.cell;
+      const low = row[c] > NOTHING_LOCATED ? row[c] + allowance : -Infinity;
+      z[r * f.cols + c] = inside(x, y) ? Math.max(low, b.wall(x, y), least) : Infinity;
+    }
+  }
+  return { ...f, z };
+}
