@@ -109,21 +109,22 @@ function blocksOf(f: HeightField, far: number): Blocks {
   return { f, across, up, tops, top, lowest, falls, firsts, wallNodes, kernel: locationKernel(f, 1) };
 }
 
-/** Blocks of which one within so many has walls. */
-function near(firsts: Int32Array, across: number, up: number, reach: number): Uint8Array {
-  const steep = Uint8Array.from({ length: across * up }, (_, b) => Number(firsts[b + 1] > firsts[b]));
-  const spread = (from: Uint8Array, lines: number, length: number, along: number, beside: number) => {
-    const out = new Uint8Array(from.length);
-    for (let l = 0; l < lines; l++) {
-      let last = -Infinity;
-      for (let k = 0; k < length + reach; k++) {
-        if (k < length && from[l * beside + k * along]) last = k;
-        if (k >= reach && k - last <= 2 * reach) out[l * beside + (k - reach) * along] = 1;
-      }
-    }
-    return out;
-  };
-  return spread(spread(steep, up, across, 1, across), across, up, across, 1);
+/** For each block: those with walls that lie within so many of it; found when they are asked for first. */
+function wallsNear(
+  firsts: Int32Array,
+  across: number,
+  up: number,
+  reach: number,
+): (bx: number, by: number) => Int32Array {
+  const known: (Int32Array | undefined)[] = [];
+  return (bx, by) =>
+    (known[by * across + bx] ??= Int32Array.from(
+      (function* () {
+        for (let y = Math.max(0, by - reach); y <= Math.min(up - 1, by + reach); y++)
+          for (let b = y * across + Math.max(0, bx - reach); b <= y * across + Math.min(across - 1, bx + reach); b++)
+            if (firsts[b + 1] > firsts[b]) yield b;
+      })(),
+    ));
 }
 
 /** Locators of several cutters over one surface. */
@@ -133,12 +134,13 @@ export function locatorsOver(surface: HeightField): (form: CutterForm, tolerance
     const wanted = Math.ceil(surface.cell / closeness(form, tolerance) - 1e-9);
     const most = Math.max(1, Math.floor(Math.sqrt(MOST_NODES / surface.z.length)));
     const times = Math.max(1, Math.min(wanted, most));
-    // What a round does not tell from its ends: the closer of the two, so that one surface does for cutters that are alike.
-    const far = surface.cell / Math.max(1, wanted);
+    // A line of nodes is asked where its ends lie further apart than a round tells from them.
+    const cell = surface.cell / times;
+    const far = Math.sqrt(Math.max(cell * cell, 8 * Math.min(1e3, roundness(form)) * tolerance - cell * cell));
     const key = `${times} ${far}`;
     let blocks = known.get(key);
     if (!blocks) known.set(key, (blocks = blocksOf(refined(surface, times), far)));
-    return locator(blocks, form, tolerance);
+    return locator(blocks, form, tolerance, surface.cell);
   };
 }
 
@@ -150,6 +152,8 @@ interface Beside {
 }
 
 /**
+ * `apart`: as the surface's own nodes lie.
+ *
  * Between nodes a location lies no higher than the even surface through those at the four nodes round it, and what a round bends
  * between them: what is found beside the contact of the place before is held against that, and is mostly enough. Elsewhere (where
  * the contact leaps from one hill to the next) blocks of nodes are gone through, in the order in which the outline rises over them,
@@ -159,6 +163,7 @@ function locator(
   { f, across, up, tops, top, lowest, falls, firsts, wallNodes, kernel }: Blocks,
   form: CutterForm,
   tolerance: number,
+  apart: number,
 ): Locator {
   const { cols, rows, cell, x0, y0, z } = f;
   const { radius, core, ball, rise } = form;
@@ -209,7 +214,7 @@ function locator(
   // Over the surface no cutter stands lower than it is there: what of the cutter is higher than all of the surface is not met.
   const low = { ...form, radius: Math.min(radius, widthOf(form, top - lowest) + cell) };
   const over = kernel?.(low) ?? null;
-  const walls = near(firsts, across, up, Math.ceil(low.radius / cell / SIDE) + 1);
+  const walls = wallsNear(firsts, across, up, Math.ceil(low.radius / cell / SIDE) + 1);
   const located: (Float32Array | undefined)[] = [];
   const row = (r: number): Float32Array => (located[r] ??= over!.row(r).slice());
   const bend = Math.min(tolerance, (cell * cell) / (4 * roundness(form)));
@@ -233,15 +238,24 @@ function locator(
     if (!(h > best)) return false;
     const dx = (c - u) * cell;
     const dy = (r - v) * cell;
+    const ways = falls[i];
+    if (ways) {
+      // Of what falls from it nothing lies nearer than the next node.
+      const ax = dx < 0 ? -dx - cell : dx - cell;
+      const ay = dy < 0 ? -dy - cell : dy - cell;
+      const near = (ax > 0 ? ax * ax : 0) + (ay > 0 ? ay * ay : 0);
+      if (near > radius2 || h - outline(near) <= best) return false;
+    }
     const q = dx * dx + dy * dy;
     const w = q > radius2 ? -Infinity : h - outline(q);
     const before = best;
     if (w > best) best = w;
-    if (falls[i]) {
-      if (falls[i] & 1) fall(h, z[i + 1], dx, dy);
-      if (falls[i] & 2) fall(h, z[i - 1], -dx, dy);
-      if (falls[i] & 4) fall(h, z[i + cols], dy, dx);
-      if (falls[i] & 8) fall(h, z[i - cols], -dy, dx);
+    // Down from it and away from the place nothing is met that is not met by the node itself.
+    if (ways) {
+      if (ways & 1 && dx < 0) fall(h, z[i + 1], dx, dy);
+      if (ways & 2 && dx > 0) fall(h, z[i - 1], -dx, dy);
+      if (ways & 4 && dy < 0) fall(h, z[i + cols], dy, dx);
+      if (ways & 8 && dy > 0) fall(h, z[i - cols], -dy, dx);
     }
     if (!(best > before)) return false;
     metC = c;
@@ -259,7 +273,7 @@ function locator(
    */
   function fall(from: number, to: number, along: number, beside: number): void {
     const b2 = beside * beside;
-    const nearest = along >= 0 ? along : along + cell <= 0 ? along + cell : 0;
+    const nearest = along + cell <= 0 ? along + cell : 0;
     const q = nearest * nearest + b2;
     if (q > radius2 || from - outline(q) <= best) return;
     const most = Math.sqrt(radius2 - b2);
@@ -300,8 +314,7 @@ function locator(
       for (let j = -1; j <= 1; j++) for (let i = -1; i <= 1; i++) if ((i || j) && ask(c + i, r + j, u, v)) more = true;
     }
   };
-  /** Goes through blocks: all of their nodes, or those from which a wall falls. */
-  const search = (u: number, v: number, all: boolean) => {
+  const search = (u: number, v: number) => {
     const [c0, r0] = [Math.floor(u), Math.floor(v)];
     const [bx0, by0] = [c0 >> 3, r0 >> 3];
     const list = (lists[(r0 & 7) * SIDE + (c0 & 7)] ??= besides(c0 & 7, r0 & 7));
@@ -310,20 +323,32 @@ function locator(
       if (top - least <= best) break;
       const cx = bx0 + bx;
       const cy = by0 + by;
-      if (cx < 0 || cy < 0 || cx >= across || cy >= up) continue;
-      const block = cy * across + cx;
-      if (tops[block] - least <= best) continue;
-      if (!all) {
-        for (let k = firsts[block]; k < firsts[block + 1]; k++) {
-          const i = wallNodes[k];
-          if (z[i] > best) ask(i % cols, Math.floor(i / cols), u, v);
-        }
-        continue;
-      }
+      if (cx < 0 || cy < 0 || cx >= across || cy >= up || tops[cy * across + cx] - least <= best) continue;
       const to = Math.min(cols, cx * SIDE + SIDE);
       const end = Math.min(rows, cy * SIDE + SIDE);
       for (let r = cy * SIDE; r < end; r++)
         for (let c = cx * SIDE, i = r * cols + c; c < to; c++, i++) if (z[i] > best) ask(c, r, u, v);
+    }
+  };
+  /** Goes through the nodes from which walls fall. */
+  const searchWalls = (u: number, v: number) => {
+    const bx = Math.min(cols - 1, Math.floor(u)) >> 3;
+    const by = Math.min(rows - 1, Math.floor(v)) >> 3;
+    const blocks = walls(bx, by);
+    for (let n = 0; n < blocks.length; n++) {
+      const block = blocks[n];
+      if (tops[block] <= best) continue;
+      const cx = SIDE * (block % across);
+      const cy = SIDE * Math.floor(block / across);
+      // From the place to the nearest that a wall of it reaches: a node further than its own nodes.
+      const dx = Math.max(0, cx - 1 - u, u - cx - SIDE) * cell;
+      const dy = Math.max(0, cy - 1 - v, v - cy - SIDE) * cell;
+      const q = dx * dx + dy * dy;
+      if (q > radius2 || tops[block] - outline(q) <= best) continue;
+      for (let k = firsts[block]; k < firsts[block + 1]; k++) {
+        const i = wallNodes[k];
+        if (z[i] > best) ask(i % cols, Math.floor(i / cols), u, v);
+      }
     }
   };
   /** Whether anything under an edge can be higher than what was found. */
@@ -338,7 +363,7 @@ function locator(
     return false;
   };
   return {
-    step: Math.max(0.01, Math.min(cell, Math.sqrt(8 * Math.min(roundness(form), 100) * tolerance))),
+    step: Math.max(0.01, Math.min(apart, Math.sqrt(8 * Math.min(roundness(form), 100) * tolerance))),
     error: Math.max(tolerance, (cell * cell) / (4 * roundness(form))),
     at(x, y) {
       const u = (x - x0) / cell;
@@ -350,14 +375,8 @@ function locator(
       climb(u, v);
       const here = heightAt(f, x, y);
       if (here > best) best = here;
-      if (here !== here || best < atMost(u, v) - bend) search(u, v, true);
-      else if (
-        walls[
-          (Math.min(rows - 1, Math.max(0, Math.floor(v))) >> 3) * across +
-            (Math.min(cols - 1, Math.max(0, Math.floor(u))) >> 3)
-        ]
-      )
-        search(u, v, false);
+      if (here !== here || best < atMost(u, v) - bend) search(u, v);
+      else searchWalls(u, v);
       for (let e = 0; e < edges.length; e++) {
         const edge = edges[e];
         if (!mayMeet(edge, u, v)) continue;

@@ -1,12 +1,12 @@
 import { newItem } from '../../artwork/item';
 import { freshForm } from '../../relief/freshForm';
+import { shippedLibrary } from '../../cutters/library';
 import { newOneSetup, type OneSetup } from '../job';
 
 /** An aluminium mould for wax tokens of the ferry: what is raised on the token is sunk here, and mirrored. */
 export function ferryToken(): OneSetup {
   const job = newOneSetup('Ferry token mould');
-  job.notes =
-    'Fenwater Lock: mould for the wax tokens of the ferry. The relief is shaped; cuts for it are still to be added.';
+  job.notes = 'Fenwater Lock: mould for the wax tokens of the ferry. Roughed, then finished in rows that cross.';
   job.blank = { ...job.blank, width: 80, height: 60, thickness: 12, material: 'aluminium', intoBed: 0.2 };
   const layer = (id: string, name: string, colour: string) => ({ id, name, colour, visible: true, locked: false });
   job.layers = [layer('layer-1', 'Token', '#1e2a2f')];
@@ -57,5 +57,52 @@ export function ferryToken(): OneSetup {
       freshForm('f-mould', 'Mould', 'turned', { about: 'height', height: 2.5, mirror: 'x' }),
     ],
   };
+  const library = shippedLibrary();
+  job.cutters = ['flat-3', 'flat-1.5', 'taperedBall-6-0.25-5'].map((id) => library.find((c) => c.id === id)!);
+  job.cuts = [
+    {
+      id: 'c-rough',
+      name: 'Roughing',
+      kind: 'reliefRough',
+      enabled: true,
+      items: [],
+      values: {
+        cutters: ['flat-3', 'flat-1.5'],
+        where: 'relief',
+        margin: 0,
+        rim: 'middle',
+        pattern: 'contours',
+        angle: 0,
+        allowance: 0.1,
+        floors: true,
+        entry: 'helix',
+        ramp: 3,
+        direction: 'climb',
+      },
+      overrides: { 'flat-3': { stepDown: 0.5 }, 'flat-1.5': { stepDown: 0.25 } },
+    },
+    {
+      id: 'c-finish',
+      name: 'Finishing',
+      kind: 'reliefFinish',
+      enabled: true,
+      items: [],
+      values: {
+        cutters: ['taperedBall-6-0.25-5'],
+        where: 'relief',
+        margin: 0,
+        rim: 'middle',
+        pattern: 'crossed',
+        angle: 45,
+        turn: 90,
+        direction: 'both',
+        from: 'middle',
+        allowance: 0,
+        layers: false,
+        rest: 0.05,
+      },
+      overrides: { 'taperedBall-6-0.25-5': { stepOver: 0.1 } },
+    },
+  ];
   return job;
 }

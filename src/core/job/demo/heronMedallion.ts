@@ -1,12 +1,12 @@
 import { newItem } from '../../artwork/item';
 import { freshForm } from '../../relief/freshForm';
+import { shippedLibrary } from '../../cutters/library';
 import { newOneSetup, type OneSetup } from '../job';
 
 /** A round medallion of brass: a heron over ripples, in a moulded ring. */
 export function heronMedallion(): OneSetup {
   const job = newOneSetup('Heron medallion');
-  job.notes =
-    'Fenwater Lock: medallion for the keepers of thirty years. The relief is shaped; cuts for it are still to be added.';
+  job.notes = 'Fenwater Lock: medallion for the keepers of thirty years. Roughed, finished in one spiral, cut free.';
   job.blank = { ...job.blank, width: 70, height: 70, thickness: 6, material: 'brass', datum: 'cm', intoBed: 0.2 };
   const [x, y] = [35, 35];
   const layer = (id: string, name: string, colour: string) => ({ id, name, colour, visible: true, locked: false });
@@ -88,5 +88,76 @@ export function heronMedallion(): OneSetup {
       ),
     ],
   };
+  const library = shippedLibrary();
+  job.cutters = ['flat-3', 'flat-1.5', 'taperedBall-6-0.25-5'].map((id) => library.find((c) => c.id === id)!);
+  job.cuts = [
+    {
+      id: 'c-rough',
+      name: 'Roughing',
+      kind: 'reliefRough',
+      enabled: true,
+      items: [],
+      values: {
+        cutters: ['flat-3', 'flat-1.5'],
+        where: 'relief',
+        margin: 0,
+        rim: 'middle',
+        pattern: 'contours',
+        angle: 0,
+        allowance: 0.15,
+        floors: true,
+        entry: 'helix',
+        ramp: 3,
+        direction: 'climb',
+      },
+      overrides: { 'flat-3': { stepDown: 0.5 }, 'flat-1.5': { stepDown: 0.25 } },
+    },
+    {
+      id: 'c-finish',
+      name: 'Finishing',
+      kind: 'reliefFinish',
+      enabled: true,
+      items: [],
+      values: {
+        cutters: ['taperedBall-6-0.25-5'],
+        where: 'relief',
+        margin: 0,
+        rim: 'middle',
+        pattern: 'spiral',
+        angle: 0,
+        turn: 90,
+        direction: 'both',
+        from: 'middle',
+        allowance: 0,
+        layers: false,
+        rest: 0.05,
+      },
+      overrides: { 'taperedBall-6-0.25-5': { stepOver: 0.12 } },
+    },
+    {
+      id: 'c-free',
+      name: 'Cut free',
+      kind: 'profile',
+      enabled: true,
+      items: ['i-edge'],
+      values: {
+        cutter: 'flat-3',
+        side: 'outside',
+        startDepth: 0,
+        through: true,
+        depth: 6,
+        beyond: 0.1,
+        skin: 0,
+        allowance: 0,
+        finish: 0,
+        ramp: 5,
+        direction: 'climb',
+        lead: 'none',
+        leadSize: 3,
+        tabs: { shape: 'triangular', by: 'count', count: 3, spacing: 60, length: 5, height: 1.5, at: [] },
+      },
+      overrides: {},
+    },
+  ];
   return job;
 }

@@ -1,12 +1,12 @@
 import { newItem } from '../../artwork/item';
 import { freshForm } from '../../relief/freshForm';
+import { shippedLibrary } from '../../cutters/library';
 import { newOneSetup, type OneSetup } from '../job';
 
 /** An oak sign for the reed bed: raised lettering and reeds over flowing water, and a barrel-shaped banner under them. */
 export function reedBed(): OneSetup {
   const job = newOneSetup('Reed-bed sign');
-  job.notes =
-    'Fenwater Lock: sign on the path along the reed bed. The relief is shaped; cuts for it are still to be added.';
+  job.notes = 'Fenwater Lock: sign on the path along the reed bed. Roughed, finished along the grain, cut out.';
   job.blank = { ...job.blank, width: 420, height: 230, thickness: 24, material: 'oak', intoBed: 0.5 };
   const text = {
     kerning: true,
@@ -145,5 +145,76 @@ export function reedBed(): OneSetup {
       ),
     ],
   };
+  const library = shippedLibrary();
+  job.cutters = ['flat-6', 'ball-4', 'flat-3', 'flat-8'].map((id) => library.find((c) => c.id === id)!);
+  job.cuts = [
+    {
+      id: 'c-rough',
+      name: 'Roughing',
+      kind: 'reliefRough',
+      enabled: true,
+      items: [],
+      values: {
+        cutters: ['flat-6', 'flat-3'],
+        where: 'relief',
+        margin: 0,
+        rim: 'middle',
+        pattern: 'contours',
+        angle: 0,
+        allowance: 0.6,
+        floors: true,
+        entry: 'helix',
+        ramp: 3,
+        direction: 'climb',
+      },
+      overrides: {},
+    },
+    {
+      id: 'c-finish',
+      name: 'Finishing',
+      kind: 'reliefFinish',
+      enabled: true,
+      items: [],
+      values: {
+        cutters: ['ball-4'],
+        where: 'relief',
+        margin: 0,
+        rim: 'middle',
+        pattern: 'rows',
+        angle: 0,
+        turn: 90,
+        direction: 'both',
+        from: 'middle',
+        allowance: 0,
+        layers: false,
+        rest: 0.05,
+      },
+      overrides: { 'ball-4': { stepOver: 0.6 } },
+    },
+    {
+      id: 'c-free',
+      name: 'Cut free',
+      kind: 'profile',
+      enabled: true,
+      items: ['i-frame'],
+      values: {
+        cutter: 'flat-8',
+        side: 'outside',
+        startDepth: 0,
+        through: true,
+        depth: 24,
+        beyond: 0.2,
+        skin: 0,
+        allowance: 0,
+        finish: 0,
+        ramp: 5,
+        direction: 'climb',
+        lead: 'none',
+        leadSize: 3,
+        tabs: { shape: 'rectangular', by: 'count', count: 6, spacing: 80, length: 10, height: 5, at: [] },
+      },
+      overrides: {},
+    },
+  ];
   return job;
 }
