@@ -139,7 +139,7 @@ test('an ornament is found by another word, dragged, turned and made larger on t
   await maker.shows('Turned by', (v) => v === 0);
 });
 
-test('a relief is sculpted: strokes are seen at once, mirrored, taken back one by one, and still there after a reload', async () => {
+test('(long) a relief is sculpted: strokes are seen at once, mirrored, taken back one by one, and still there after a reload', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   await maker.stage('Relief');
@@ -182,7 +182,7 @@ test('a relief is sculpted: strokes are seen at once, mirrored, taken back one b
   await maker.until(async () => near(await heights(maker).catch(() => []), [-6, -3]), 'its strokes are there again');
 });
 
-test('heights are pinned on the plan and become depths for outlines; walls with too little draft are told; the light is turned', async () => {
+test('(long) heights are pinned on the plan and become depths for outlines; walls with too little draft are told; the light is turned', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   await maker.stage('Relief');

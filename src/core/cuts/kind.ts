@@ -140,6 +140,8 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
   bare?(v: z.infer<S>): boolean;
   /** Whether, with these values, it is worked out from the relief. */
   onRelief?(v: z.infer<S>): boolean;
+  /** Whether it can ride on the relief: see `./relief/ride.ts`. */
+  readonly canRide?: true;
   /** Whether it takes away what lies inside of its outlines: a press inside picks them then. */
   readonly fills?: true;
   /** Whether it can do something with lines, or with closed outlines alone; lines as well when not said. */

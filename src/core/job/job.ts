@@ -12,7 +12,7 @@ import { roundInches } from '../units/round';
 import { valuesAreSound } from '../units/issues';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 14;
+export const JOB_VERSION = 15;
 
 /** So many of each thing a job holds at most: far more than one works with, few enough that none stops the application. */
 export const mostOf = {
@@ -113,6 +113,8 @@ export const cutSchema = z
     enabled: z.boolean(),
     /** Whether its paths are left out of the drawing; it is cut all the same. */
     hidden: z.boolean().optional(),
+    /** Whether it rides on the relief: its depths count from that surface. */
+    rides: z.boolean().optional(),
     items: z.array(z.string()),
     values: z.record(z.string(), z.unknown()),
     /** This cut's own speeds per cutter, on top of the preset. */

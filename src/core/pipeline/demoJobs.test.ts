@@ -22,6 +22,8 @@ const made = Object.fromEntries(
     // Coarser than they are cut by makers: the same cuts over the same forms.
     const cell = Math.sqrt((job.blank.width * job.blank.height) / 1.2e5);
     if (job.relief.forms.length) job.relief = { ...job.relief, cell };
+    for (const c of job.cuts)
+      if (c.kind === 'reliefFinish') for (const o of Object.values(c.overrides)) if (o.stepOver) o.stepOver *= 3;
     const relief = shapedWhenAsked(job, shaping);
     const plans = new Map<string, CutPlan>(job.cuts.map((c) => [c.id, planCut(job, c, art, undefined, relief)]));
     return [name, { job, plans, programs: writePrograms(job, plans), relief }];

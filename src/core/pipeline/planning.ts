@@ -6,6 +6,7 @@ import { presetFor } from '../cutters/library';
 import { budgetOf } from '../cuts/budget';
 import { emptyPlan, type CutBlank, type CutContext, type CutPlan, type Remark, type Target } from '../cuts/kind';
 import { kindOf } from '../cuts/registry';
+import { riddenPaths, riddenWanted } from '../cuts/relief/ride';
 import type { Wanted } from '../cuts/wanted';
 import { inBox } from '../geometry/box';
 import { contentKey, derived, hashText } from '../geometry/hash';
@@ -28,8 +29,12 @@ export type Progress = (done: number) => void;
 /** Whether a cut has no artwork and cannot do without. */
 export const lacksArtwork = (cut: Cut): boolean => !cut.items.length && !kindOf(cut.kind).bare?.(cut.values);
 
+const NOTHING_TO_RIDE =
+  'This cut is to follow the relief, and there is none: it lies flat. Shape one in the Relief stage, or let the cut lie flat.';
+
 /** Whether a cut is worked out from the relief. */
-export const usesRelief = (cut: Cut): boolean => kindOf(cut.kind).onRelief?.(cut.values) ?? false;
+export const usesRelief = (cut: Cut): boolean => isRidden(cut) || (kindOf(cut.kind).onRelief?.(cut.values) ?? false);
+const isRidden = (cut: Cut): boolean => !!cut.rides && !!kindOf(cut.kind).canRide;
 
 /** Items by their ids; undefined for what is not there. */
 function itemsOf(job: Pick<OneSetup, 'items'>, ids: readonly string[]): (Item | undefined)[] {
@@ -79,6 +84,7 @@ export function planInputs(job: OneSetup, cut: Cut, asked: readonly (keyof CutBl
     items: itemsOf(job, cut.items).map(
       (i) => i && { kind: i.kind, x: i.x, y: i.y, angle: i.angle, mirror: i.mirror, values: i.values },
     ),
+    rides: isRidden(cut),
     relief: usesRelief(cut) ? reliefKey(job) : null,
     cutters: used.map((id) => job.cutters.find((c) => c.id === id) ?? null),
     blank: pick(blankOf(job), asked),
@@ -198,8 +204,18 @@ export function planCut(
   try {
     const picked = leftOut(job, cut, art);
     const asked = new Set<keyof CutBlank>();
-    const { remarks, ...rest } = kindOf(cut.kind).plan(cut.values, contextOf(job, cut, art, progress, relief, asked));
-    const plan = { ...rest, remarks: [...picked, ...remarks], asked: blankKeys.filter((k) => asked.has(k)) };
+    const c = contextOf(job, cut, art, progress, relief, asked);
+    const { remarks: own, toolpaths, ...rest } = kindOf(cut.kind).plan(cut.values, c);
+    const field = isRidden(cut) ? relief() : null;
+    const remarks: Remark[] =
+      isRidden(cut) && !field ? [...own, { level: 'problem', text: NOTHING_TO_RIDE }] : [...own];
+    const ridden = field ? riddenPaths(toolpaths, field, c.cutter) : toolpaths;
+    const plan = {
+      ...rest,
+      toolpaths: ridden,
+      remarks: [...picked, ...remarks],
+      asked: blankKeys.filter((k) => asked.has(k)),
+    };
     for (const t of plan.toolpaths)
       for (const c of [job.cutters.find((q) => q.id === t.cutterId)!])
         if (!shapeOf(c.shape).turns && t.rpm !== 0) throw new Error(`${c.name} is drawn, not turned.`);
@@ -218,12 +234,15 @@ const wanteds = derived<CutPlan | Cut, Wanted>();
  * depends on changes.
  */
 function wantedBy(job: OneSetup, cut: Cut, art: ArtworkContext, plan: CutPlan | undefined, relief: GiveRelief): Wanted {
-  const make = () =>
-    kindOf(cut.kind).wanted(
-      cut.values,
-      contextOf(job, cut, art, () => {}, relief),
-      plan,
-    );
+  const make = () => {
+    const c = contextOf(job, cut, art, () => {}, relief);
+    const kind = kindOf(cut.kind);
+    const wanted = kind.wanted(cut.values, c, plan);
+    const field = isRidden(cut) ? relief() : null;
+    if (!field) return wanted;
+    const { floor } = kind.side(cut.values, c.blank, c.cutter);
+    return riddenWanted(wanted, field, kind.cutters(cut.values).map(c.cutter), floor);
+  };
   // A relief may come as well.
   if (usesRelief(cut) && !relief()) return make();
   // A font that has not come yet may come: what is drawn without it is not kept.

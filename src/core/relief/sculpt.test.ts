@@ -42,7 +42,7 @@ describe('a brush that grabs', () => {
   };
   const grab = (points: number[], more: Partial<BrushStroke> = {}) =>
     stroke(points, { tool: 'grab', radius: 6, soft: 0.5, ...more });
-  it('leaves level ground as it is', () => {
+  it('(long) leaves level ground as it is', () => {
     for (const h of laid(level(2), grab([10, 20, 1, 40, 23, 1]))) expect(h).toBeCloseTo(2, 6);
   });
   it('carries what is under it along, and nothing beyond its radius', () => {

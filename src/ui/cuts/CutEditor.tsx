@@ -12,7 +12,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeCut, setCutValue } from '@/ui/actions/edits';
 import { FieldForm } from '@/ui/common/FieldForm';
-import { TextField } from '@/ui/common/fields';
+import { FlagField, TextField } from '@/ui/common/fields';
 import { useDatum } from '@/ui/common/useDatum';
 import { Group } from '@/ui/common/SheetParts';
 import { UsedItems } from '@/ui/common/UsedItems';
@@ -66,6 +66,20 @@ export function CutEditor({ cut }: { cut: Cut }) {
           use={(picked) => changeCut(cut.id, 'Choose artwork', (c) => void (c.items = picked))}
         />
         <Boundary cut={cut} job={job} />
+        {kind.canRide && (cut.rides || job.relief.forms.length > 0) && (
+          <>
+            <FlagField
+              label="Follow the relief"
+              value={!!cut.rides}
+              onChange={(rides) => changeCut(cut.id, 'Follow the relief', (c) => void (c.rides = rides))}
+            />
+            {cut.rides && (
+              <Typography variant="caption" component="p" sx={{ mt: -0.5, mb: 1.25, color: 'text.secondary' }}>
+                Its depths count from the surface of the relief, which cuts before it have to leave.
+              </Typography>
+            )}
+          </>
+        )}
         <FieldForm
           fields={kind.fields}
           values={cut.values}

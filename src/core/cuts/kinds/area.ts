@@ -31,6 +31,7 @@ export const area = cutKind({
   id: 'area',
   name: 'Area clearance',
   summary: 'Clears the inside of outlines to a flat floor.',
+  canRide: true,
   schema: z.object({
     cutters: z.array(z.string()).min(1).max(8),
     startDepth: z.number().min(0).max(500),

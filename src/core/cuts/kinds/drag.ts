@@ -33,6 +33,7 @@ export const drag = cutKind({
   id: 'drag',
   name: 'Drag engraving',
   summary: 'Draws a diamond along lines with the spindle off.',
+  canRide: true,
   schema,
   fields: [
     cutterField,

@@ -15,6 +15,7 @@ export const line = cutKind({
   id: 'line',
   name: 'Line engraving',
   summary: 'Engraves lines, single-line lettering and hatched outlines at one depth.',
+  canRide: true,
   schema: engravingSchema,
   fields: engravingFields(shapes),
   defaults: (_blank, cutters) =>

@@ -78,6 +78,7 @@ export const profile = cutKind({
   presets: () => ['rpm', 'feed', 'plunge', 'stepDown'],
   name: 'Profile',
   summary: 'Runs along outlines, for cutting parts free or scoring a line.',
+  canRide: true,
   schema,
   fields: [
     { kind: 'cutter', key: 'cutter', label: 'Cutter', shapes: ['flat', 'bull', 'ball', 'v', 'cone', 'taperedBall'] },

@@ -49,6 +49,7 @@ export const vcarve = cutKind({
   id: 'vcarve',
   name: 'V-carve',
   summary: 'Carves outlines with a V-bit, deeper where they are wider.',
+  canRide: true,
   schema: z.object({
     cutter: z.string(),
     endMills: z.array(z.string()).max(8),

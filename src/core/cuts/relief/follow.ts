@@ -35,7 +35,7 @@ class Points {
 const HALVINGS = 6;
 
 /** Heights along a straight way, at shares 0..1 of it: evenly, and closer where they bend more than that would show. */
-function sampled(
+export function sampledAlong(
   x0: number,
   y0: number,
   x1: number,
@@ -185,7 +185,7 @@ export function followed(t: Track, f: Follower, sample: number, merge: number): 
   if (t.straight) {
     for (let i = 0; i < ends; i++) {
       const [x0, y0, x1, y1] = way(i);
-      const { shares, heights } = sampled(x0, y0, x1, y1, f, sample);
+      const { shares, heights } = sampledAlong(x0, y0, x1, y1, f, sample);
       stillWanted(shares.length);
       fewest(shares, heights, merge, (s, z) => out.push(x0 + (x1 - x0) * s, y0 + (y1 - y0) * s, z));
     }

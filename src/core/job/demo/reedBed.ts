@@ -6,7 +6,8 @@ import { newOneSetup, type OneSetup } from '../job';
 /** An oak sign for the reed bed: raised lettering and reeds over flowing water, and a barrel-shaped banner under them. */
 export function reedBed(): OneSetup {
   const job = newOneSetup('Reed-bed sign');
-  job.notes = 'Fenwater Lock: sign on the path along the reed bed. Roughed, finished along the grain, cut out.';
+  job.notes =
+    'Fenwater Lock: sign on the path along the reed bed. Roughed, finished along the grain; the lettering rides on the banner.';
   job.blank = { ...job.blank, width: 420, height: 230, thickness: 24, material: 'oak', intoBed: 0.5 };
   const text = {
     kerning: true,
@@ -133,20 +134,10 @@ export function reedBed(): OneSetup {
         { way: 'straight', profile: 'bow', width: 46, height: 6, length: 300, x: 210, y: 62, taper: 0 },
         { meets: 'higher', base: 1, mask: { items: ['i-banner'], side: 'inside', edge: 0 } },
       ),
-      freshForm(
-        'f-below',
-        'Lettering in the banner',
-        'outline',
-        { edge: 'flat', height: 0.8 },
-        {
-          items: ['i-below'],
-          meets: 'sink',
-        },
-      ),
     ],
   };
   const library = shippedLibrary();
-  job.cutters = ['flat-6', 'ball-4', 'flat-3', 'flat-8'].map((id) => library.find((c) => c.id === id)!);
+  job.cutters = ['flat-6', 'flat-3', 'ball-4', 'v-12-60-0', 'flat-8'].map((id) => library.find((c) => c.id === id)!);
   job.cuts = [
     {
       id: 'c-rough',
@@ -190,6 +181,16 @@ export function reedBed(): OneSetup {
         rest: 0.05,
       },
       overrides: { 'ball-4': { stepOver: 0.6 } },
+    },
+    {
+      id: 'c-banner',
+      name: 'Lettering on the banner',
+      kind: 'vcarve',
+      enabled: true,
+      rides: true,
+      items: ['i-below'],
+      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0 },
+      overrides: { 'v-12-60-0': { stepDown: 4 } },
     },
     {
       id: 'c-free',
