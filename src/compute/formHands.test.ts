@@ -80,8 +80,8 @@ describe('shaping by several', () => {
     },
   };
   it.each([
-    ['nobody', []],
-    ['one who does all (long)', [willing]],
+    ['nobody (long)', []],
+    ['one who does all', [willing]],
     ['some who go, and one who comes late (long)', [short, { postMessage: () => {} }, short]],
     ['one who dies', [dying, short]],
   ])('leaves the same heights with %s', (_, ports) => {

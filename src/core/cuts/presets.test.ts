@@ -8,7 +8,7 @@ import type { CutPlan } from './kind';
 
 /** Work that lets every value of a preset be seen: floors wider than any cutter, walls, levels, a slot that only the finer mill enters. */
 const region = normalise([starLoop(5, 15, 10, 20, 20), circleLoop(40, 2, 20, 20), box(4, 36, 25, 39)], 'evenodd');
-const blank = { width: 40, height: 42, thickness: 12 };
+const blank = { width: 40, height: 42, thickness: 12, material: 'oak' as const };
 /** A relief with a groove that only the finer cutters enter. */
 const relief = flatField(blank.width, blank.height, 0.5);
 for (let i = 0; i < relief.z.length; i++)
@@ -25,6 +25,7 @@ const values: Record<string, Record<string, unknown>> = {
   skim: { depth: 2 },
   reliefRough: { cutters: ['flat-6', 'flat-2'] },
   reliefFinish: { cutters: ['ball-6', 'ball-2'], rest: 0.02, where: 'inside' },
+  toneLines: { spacing: 2 },
   'reliefFinish in layers': { cutters: ['ball-6'], layers: true },
 };
 const lower: Preset = { rpm: 9000, feed: 700, plunge: 90, stepDown: 0.11, stepOver: 0.35 };

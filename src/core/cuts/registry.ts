@@ -7,6 +7,7 @@ import { profile } from './kinds/profile';
 import { reliefFinish } from './kinds/reliefFinish';
 import { reliefRough } from './kinds/reliefRough';
 import { skim } from './kinds/skim';
+import { toneLines } from './kinds/toneLines';
 import { vcarve } from './kinds/vcarve';
 
 /** Every kind of cut, in the order in which they are offered. */
@@ -20,6 +21,7 @@ export const cutKinds: readonly CutKind[] = [
   skim,
   reliefRough,
   reliefFinish,
+  toneLines,
 ];
 
 const byId = new Map(cutKinds.map((k) => [k.id, k]));

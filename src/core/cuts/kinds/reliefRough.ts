@@ -140,6 +140,12 @@ export const reliefRough = cutKind({
           level: 'problem',
           text: `The step-down of ${cutter.name} is ${length(preset.stepDown)}, but its edges are ${length(cuttingLength(cutter))} long. Make the step-down smaller.`,
         });
+    for (const { cutter, preset } of list)
+      if (preset.stepDown >= -o.lowest - v.allowance && preset.stepDown <= cuttingLength(cutter))
+        remarks.push({
+          level: 'note',
+          text: `The step-down of ${cutter.name} is ${length(preset.stepDown)}, and no more than ${length(-o.lowest - v.allowance)} is taken away: it is all one level.`,
+        });
     const steps = roughed(field, list, o, (f) => c.progress(0.6 * f));
     const toolpaths: Toolpath[] = [];
     for (const [k, q] of steps.entries()) {

@@ -2,7 +2,7 @@ import { flatForm, heightOf, widthOf, type CutterForm } from '../../cutters/form
 import { contours } from '../../geometry/levels/contours';
 import { loopArea, normalise, offset, type Region } from '../../geometry/region';
 import { locationsOver, NOTHING_LOCATED } from '../../kernels/location';
-import type { HeightField } from '../../relief/field';
+import { heightAt, type HeightField } from '../../relief/field';
 import { slopeAt } from '../../relief/steep';
 import { stillWanted } from '../../units/stillWanted';
 import { SLACK } from './rough';
@@ -109,6 +109,20 @@ export function standingOver(f: HeightField, left: HeightField, most: number, gr
     'nonzero',
   );
   return region.length && grow > 0 ? offset(region, grow, 0.01) : region;
+}
+
+/** Highest and lowest of a surface within a radius of a place, mm; 0 where there is nothing of it. */
+export function around(
+  f: HeightField,
+  radius: number,
+): { high(x: number, y: number): number; low(x: number, y: number): number } {
+  const of = (z: Float32Array): HeightField => ({ ...f, z: spread({ ...f, z }, radius) });
+  const [high, low] = [of(f.z), of(f.z.map((h) => -h))];
+  const at = (q: HeightField, x: number, y: number) => {
+    const h = heightAt(q, x, y);
+    return h > NOTHING_LOCATED ? h : 0;
+  };
+  return { high: (x, y) => at(high, x, y), low: (x, y) => -at(low, x, y) };
 }
 
 /** One of several cutters that go over a surface one after the other. */

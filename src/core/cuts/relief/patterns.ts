@@ -20,6 +20,78 @@ export function rowTracks(region: Region, angle: number, step: number, oneWay: b
   return lines.map((points) => ({ points, closed: false, straight: true }));
 }
 
+/** Halvings to the place where a curve leaves a region: to a ten-thousandth of the way between two of its points. */
+const HALVINGS = 14;
+
+/** Cuts a curve, point by point, to what of it lies inside a region. */
+function cutTo(region: Region): { to(x: number, y: number): void; end(): Track[] } {
+  const inside = makeInside(region);
+  const tracks: Track[] = [];
+  let run: number[] = [];
+  let [px, py, was] = [NaN, NaN, false];
+  /** Where the way from a place inside to one outside leaves it. */
+  const leaves = (ax: number, ay: number, bx: number, by: number): [number, number] => {
+    for (let k = 0; k < HALVINGS; k++) {
+      const [mx, my] = [(ax + bx) / 2, (ay + by) / 2];
+      if (inside(mx, my)) [ax, ay] = [mx, my];
+      else [bx, by] = [mx, my];
+    }
+    return [ax, ay];
+  };
+  const close = () => {
+    if (run.length > 2) tracks.push({ points: Float64Array.from(run), closed: false, straight: false });
+    run = [];
+  };
+  return {
+    to(x, y) {
+      const now = inside(x, y);
+      if (now && !was && px === px) run.push(...leaves(x, y, px, py));
+      if (!now && was) {
+        run.push(...leaves(px, py, x, y));
+        close();
+      }
+      if (now) run.push(x, y);
+      [px, py, was] = [x, y, now];
+    },
+    end() {
+      close();
+      [px, py, was] = [NaN, NaN, false];
+      return tracks;
+    },
+  };
+}
+
+/** Rows that swing to both sides in waves of a length, mm, all alike; cut off where they leave the region. */
+export function wavedTracks(
+  region: Region,
+  angle: number,
+  step: number,
+  wave: number,
+  swing: number,
+  chord: number,
+): Track[] {
+  const cut = cutTo(region);
+  const [cos, sin] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)];
+  // Along and across the rows, the region seen from them.
+  let [u0, u1, v0, v1] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const l of region)
+    for (let i = 0; i < l.length; i += 2) {
+      const [u, v] = [l[i] * cos + l[i + 1] * sin, l[i + 1] * cos - l[i] * sin];
+      [u0, u1, v0, v1] = [Math.min(u0, u), Math.max(u1, u), Math.min(v0, v), Math.max(v1, v)];
+    }
+  for (let k = Math.ceil((v0 - swing) / step); k * step <= v1 + swing; k++) {
+    const n = Math.max(1, Math.ceil((u1 - u0 + 2 * chord) / chord));
+    stillWanted(n);
+    for (let i = 0; i <= n; i++) {
+      const u = u0 - chord + ((u1 - u0 + 2 * chord) * i) / n;
+      const v = k * step + swing * Math.sin((2 * Math.PI * u) / wave);
+      cut.to(u * cos - v * sin, u * sin + v * cos);
+    }
+    cut.end();
+  }
+  return cut.end();
+}
+
 /** One line round a middle, out to the furthest of a region, cut off where it leaves it. `chord`: its points lie so far apart, mm. */
 export function spiralTracks(region: Region, step: number, outwards: boolean, chord: number): Track[] {
   const box = boundsOf(region);
@@ -28,25 +100,18 @@ export function spiralTracks(region: Region, step: number, outwards: boolean, ch
   let far = 0;
   for (const l of region)
     for (let i = 0; i < l.length; i += 2) far = Math.max(far, Math.hypot(l[i] - mx, l[i + 1] - my));
-  const inside = makeInside(region);
-  const tracks: Track[] = [];
-  let run: number[] = [];
-  const end = () => {
-    if (run.length > 2) tracks.push({ points: Float64Array.from(run), closed: false, straight: false });
-    run = [];
-  };
+  const cut = cutTo(region);
   const growth = step / (2 * Math.PI);
   let angle = 0;
   for (let k = 0; ; k++) {
     const r = growth * angle;
     if (r > far + step) break;
     const [x, y] = [mx + r * Math.cos(angle), my + r * Math.sin(angle)];
-    if (inside(x, y)) run.push(x, y);
-    else end();
+    cut.to(x, y);
     if ((k & 1023) === 0) stillWanted(1024);
     angle += Math.min(0.3, chord / Math.hypot(r, growth));
   }
-  end();
+  const tracks = cut.end();
   return outwards ? tracks : tracks.reverse().map((t) => ({ ...t, points: backwards(t.points) }));
 }
 

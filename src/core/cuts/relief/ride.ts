@@ -1,11 +1,10 @@
 import { formOf, type Cutter } from '../../cutters/cutter';
-import { flatForm, widthOf, type CutterForm } from '../../cutters/form';
-import { locationsOver, NOTHING_LOCATED } from '../../kernels/location';
+import { widthOf, type CutterForm } from '../../cutters/form';
 import { DWELL, eachChord, isArc, MotionBuilder, PLUNGE, RAPID, type Motion } from '../../motion/motion';
 import { heightAt, type HeightField } from '../../relief/field';
 import type { Toolpath } from '../kind';
 import type { Wanted } from '../wanted';
-import { sparser } from './closing';
+import { around, sparser } from './closing';
 import { fewest, fewestAlong, sampledAlong, type Follower } from './follow';
 import { locatorsOver } from './locator';
 import { reliefShare } from './share';
@@ -143,27 +142,6 @@ export function riddenPaths(
   return paths.map((t) => ({ ...t, motion: riddenMotion(t.motion, ground(field, formOf(cutter(t.cutterId)), over)) }));
 }
 
-/** Highest and lowest of a surface within a radius of each node. */
-function around(f: HeightField, radius: number): { readonly high: HeightField; readonly low: HeightField } {
-  const most = (z: Float32Array, sense: 1 | -1): HeightField => {
-    const over = locationsOver({ ...f, z })(flatForm(Math.max(radius, f.cell)));
-    const out = new Float32Array(z.length);
-    for (let r = 0; r < f.rows; r++) {
-      const row = over.row(r);
-      for (let c = 0; c < f.cols; c++) out[r * f.cols + c] = row[c] > NOTHING_LOCATED ? sense * row[c] : 0;
-    }
-    return { ...f, z: out };
-  };
-  const full = f.z.map((h) => Math.min(0, h || 0));
-  return {
-    high: most(full, 1),
-    low: most(
-      full.map((h) => -h),
-      -1,
-    ),
-  };
-}
-
 /**
  * What a cut wants when it rides. Where its cutters are wide the surface under one of their edges is not that under the other: as
  * much as the surface differs as far as a cutter is wide may stay, or may be cut deeper.
@@ -172,8 +150,10 @@ export function riddenWanted(w: Wanted, field: HeightField, cutters: readonly Cu
   const height = (x: number, y: number) => Math.min(0, heightAt(field, x, y) || 0);
   const wide = Math.max(0, ...cutters.map((c) => widthOf(formOf(c), depth)));
   let known: ReturnType<typeof around> | null = null;
-  const near = () => (known ??= around(sparser(field), 2 * wide));
-  const at = (f: HeightField, x: number, y: number) => heightAt(f, x, y) || 0;
+  const near = () => {
+    const thin = sparser(field);
+    return (known ??= around({ ...thin, z: thin.z.map((h) => Math.min(0, h || 0)) }, 2 * wide));
+  };
   const surface = (x: number, y: number) => {
     const s = w.surface(x, y);
     return s < 0 ? s + height(x, y) : 0;
@@ -183,11 +163,11 @@ export function riddenWanted(w: Wanted, field: HeightField, cutters: readonly Cu
     surface,
     stays(x, y) {
       const s = (w.stays ?? w.surface)(x, y);
-      return Math.min(0, Math.max(surface(x, y), s + at(near().high, x, y)));
+      return Math.min(0, Math.max(surface(x, y), s + near().high(x, y)));
     },
     least(x, y) {
       const s = (w.least ?? w.surface)(x, y);
-      return s < 0 ? Math.min(surface(x, y), s + at(near().low, x, y)) : 0;
+      return s < 0 ? Math.min(surface(x, y), s + near().low(x, y)) : 0;
     },
   };
 }
