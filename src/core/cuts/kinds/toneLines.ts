@@ -25,6 +25,9 @@ const patterns = {
 } as const;
 type Pattern = keyof typeof patterns;
 
+/** More nodes than so many are not asked how wide grooves are beside them. */
+const MOST_NODES = 4e6;
+
 /** Where a groove would be finer than its tip, the cutter goes so far above the face: even a touch would show, mm. */
 const OVER = 0.1;
 
@@ -259,7 +262,7 @@ export const toneLines = cutKind({
     const away = (x: number, y: number) => lines.distance(x, y, q.most);
     const surface = (x: number, y: number) => (inside(x, y) ? depth(q.width(x, y), away(x, y)) : 0);
     // At the middle of the groove, which lies beside the place, the relief may ask for another width.
-    const thin = sparser(field);
+    const thin = sparser(field, MOST_NODES);
     const widths = {
       ...thin,
       z: Float32Array.from(thin.z, (_, i) =>
@@ -267,7 +270,7 @@ export const toneLines = cutKind({
       ),
     };
     let near: ReturnType<typeof around> | null = null;
-    const bounds = () => (near ??= around(widths, q.most / 2 + thin.cell));
+    const bounds = () => (near ??= around(widths, q.most / 2 + 2 * thin.cell));
     return {
       box: boxOf(region, q.most),
       surface,

@@ -8,14 +8,12 @@ import { heronMedallion } from './heronMedallion';
 import { lockCottage } from './lockCottage';
 import { reedBed } from './reedBed';
 import { sluiceGear } from './sluiceGear';
-import { tonePanel } from './tonePanel';
 
 /** What the demo jobs are about, each in one set-up. */
 export const demoSetups: Readonly<Record<string, () => OneSetup>> = {
   'ferry-token-mould': ferryToken,
   'reed-bed-sign': reedBed,
   'heron-medallion': heronMedallion,
-  'towpath-tone-panel': tonePanel,
   'lock-cottage-board': lockCottage,
   'keeper-plate': gearPlate,
   'ferry-ring': ferryRing,
