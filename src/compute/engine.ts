@@ -4,6 +4,7 @@ import { eachSetup, oneSetup } from '@/core/job/oneSetup';
 import type { HeightField } from '@/core/relief/field';
 import { Cancelled, usesRelief } from '@/core/pipeline/planning';
 import { saysOf } from '@/core/units/says';
+import { chainOf, inOrder } from './order';
 import { computePool, onProverLost } from './pool';
 import { cellOf, keyOf, pickUsedItems, proofKeyOf, type Quality } from './keys';
 import type { Seen } from './becoming';
@@ -59,20 +60,6 @@ function freshOf(whole: Job, job: OneSetup): Fresh {
     cuts: job.cuts.map((c) => c.id).filter((id) => isFresh(job, cuts, id)),
     all: isUpToDate(whole, job.at.id),
   };
-}
-
-/** What a set-up starts from, the first of all first, and itself. */
-function chainOf(whole: Job, id: string): OneSetup[] {
-  const chain: OneSetup[] = [];
-  for (let s: OneSetup | null = oneSetup(whole, id); s; s = s.at.after ? oneSetup(whole, s.at.after.setup) : null)
-    chain.unshift(s);
-  return chain;
-}
-
-/** Set-ups in the order in which they are worked out: what the shown one starts from, that one, all others as they are run. */
-function inOrder({ whole, shown }: NonNullable<typeof wanted>): OneSetup[] {
-  const chain = chainOf(whole, shown);
-  return [...chain, ...eachSetup(whole).filter((s) => !chain.includes(s))];
 }
 
 /** Takes note of a changed job, or of another set-up of it that is shown: outdated work is given up, what depends on the change is begun. */

@@ -1,12 +1,15 @@
 import type { Wanted } from '../cuts/wanted';
 import { derived } from '../geometry/hash';
-import type { HeightField } from '../relief/field';
+import { sparser, type HeightField } from '../relief/field';
 
 /** What differs beyond this height (mm) is told. Sideways, a place may be off by the other: walls stand where nodes do not. */
 export const TOLERANCE = 0.02;
 const SIDEWAYS = 0.006;
 /** Connected places smaller than this (mm2), and no larger than one node, are the rounding of corners. */
 const SPECK = 0.02;
+
+/** Of a larger field fewer nodes are looked at. */
+const MOST_NODES = 7e5;
 
 /** A connected place where proof and wanted surface differ. */
 export interface Place {
@@ -81,10 +84,10 @@ export function compare(
   progress: (done: number) => void = () => {},
   found: HeightField | null = null,
 ): Comparison {
-  const field = thinned(whole);
+  const field = sparser(whole, MOST_NODES);
   const { cols, rows, cell, x0, y0, z } = field;
   /** The wanted surface of all cuts so far. */
-  const lowest = found ? thinned(found).z.slice() : new Float32Array(cols * rows);
+  const lowest = found ? sparser(found, MOST_NODES).z.slice() : new Float32Array(cols * rows);
   const at = (i: number): [number, number] => [x0 + (i % cols) * cell, y0 + Math.floor(i / cols) * cell];
   const cuts: Compared[] = [];
   for (const [cutId, w] of wanted) {
@@ -141,18 +144,6 @@ export function compare(
   }
   progress(1);
   return { cuts, below: placesOf(deep, field) };
-}
-
-/** Of a larger field every second node is looked at, or every third, in both directions. */
-const MOST_NODES = 7e5;
-
-function thinned(f: HeightField): HeightField {
-  const step = Math.ceil(Math.sqrt(f.z.length / MOST_NODES));
-  if (step <= 1) return f;
-  const [cols, rows] = [Math.floor((f.cols - 1) / step) + 1, Math.floor((f.rows - 1) / step) + 1];
-  const z = new Float32Array(cols * rows);
-  for (let r = 0; r < rows; r++) for (let c = 0; c < cols; c++) z[r * cols + c] = f.z[r * step * f.cols + c * step];
-  return { ...f, cols, rows, cell: f.cell * step, z };
 }
 
 /** Connected nodes (by sides and corners) as places, largest first; single nodes of a fine field are none. */

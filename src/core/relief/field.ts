@@ -65,6 +65,16 @@ export function heightAt(f: HeightField, x: number, y: number): number {
   );
 }
 
+/** A field by at most so many nodes: every second of both ways, or every third, and so on. */
+export function sparser(f: HeightField, most: number): HeightField {
+  const step = Math.ceil(Math.sqrt(f.z.length / most));
+  if (step <= 1) return f;
+  const [cols, rows] = [Math.floor((f.cols - 1) / step) + 1, Math.floor((f.rows - 1) / step) + 1];
+  const z = new Float32Array(cols * rows);
+  for (let r = 0; r < rows; r++) for (let c = 0; c < cols; c++) z[r * cols + c] = f.z[r * step * f.cols + c * step];
+  return { ...f, cols, rows, cell: f.cell * step, z };
+}
+
 /** Fills a field with heights of another one, bilinear between its nodes; beyond its outer nodes it goes on level. */
 export function fillFrom(from: HeightField, f: HeightField): void {
   const at = (v: number, first: number, count: number): [node: number, share: number] => {

@@ -1,29 +1,29 @@
 import { z } from 'zod';
 import { formOf, radiusOf, type Cutter } from '../../cutters/cutter';
 import { grownForm } from '../../cutters/form';
-import { makeInside } from '../../geometry/inside';
 import { clearWay } from '../../geometry/lines';
 import { intersect, type Region } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
-import { heightAt, type HeightField } from '../../relief/field';
+import { sparser, type HeightField } from '../../relief/field';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
-import { closingBy, leftOver, sparser, standingOver } from '../relief/closing';
+import { closingBy, leftOver, standingOver } from '../relief/closing';
 import { followed, type Follower, type Track } from '../relief/follow';
 import { locatorsOver } from '../relief/locator';
 import { followMoves, type Layer } from '../relief/moves';
 import { ringTracks, rimTracks, rowTracks, spiralTracks } from '../relief/patterns';
 import {
   bounded,
-  boxOfPlaces,
   groundOf,
+  NO_RELIEF,
+  NOTHING_WITHIN,
   placeDefaults,
   placeFields,
   placeSchema,
   type ReliefGround,
 } from '../relief/place';
+import { reliefWanted } from '../relief/surface';
 import { reliefShare } from '../relief/share';
-import { NO_RELIEF } from '../relief/share';
 import { cutKind, emptyPlan, linkHeightOf, passes, type CutContext, type Remark, type Toolpath } from '../kind';
 import { EMPTY } from '../wanted';
 
@@ -50,6 +50,9 @@ type Values = z.infer<typeof schema>;
 
 const oneOf = (p: unknown, of: readonly Pattern[]) => of.includes(p as Pattern);
 
+/** More nodes than so many are not looked at for what cutters leave. */
+const MOST_NODES = 1e6;
+
 /** To a line that begins no further away than so many step-overs it stays down. */
 const NEAR = 6;
 
@@ -63,7 +66,7 @@ function tracksOf(v: Values, region: Region, step: number, chord: number, c: Cut
 
 /** What each cutter of the list is to go over, the first of them everything. */
 function* shares(v: Values, c: CutContext, g: ReliefGround) {
-  const thin = v.cutters.length > 1 ? sparser(g.field) : g.field;
+  const thin = v.cutters.length > 1 ? sparser(g.field, MOST_NODES) : g.field;
   let left: HeightField | null = null;
   for (const id of v.cutters) {
     const form = formOf(c.cutter(id));
@@ -175,10 +178,7 @@ export const reliefFinish = cutKind({
         remarks.push(
           done
             ? { level: 'note', text: `${cutter.name} finds nothing to do: the one before leaves no more than that.` }
-            : {
-                level: 'problem',
-                text: 'Nothing of the relief lies within this boundary. Move it further out, or pick other outlines.',
-              },
+            : { level: 'problem', text: NOTHING_WITHIN },
         );
         continue;
       }
@@ -186,7 +186,7 @@ export const reliefFinish = cutKind({
       if (locator.error > 2 * share.locate)
         remarks.push({
           level: 'note',
-          text: `${cutter.name} is too fine for so many nodes: sharp ridges may be cut ${formatLength(locator.error, unit)} ${unit} too deep. Make the nodes of the relief lie closer, or cut part of it.`,
+          text: `${cutter.name} is too fine for so many nodes: sharp ridges may be cut ${formatLength(locator.error, unit)} ${unit} too deep. Make the nodes of the relief lie closer, or take a cutter with a rounder tip.`,
         });
       const least = g.facts.lowest + v.allowance;
       const follower: Follower = {
@@ -241,37 +241,12 @@ export const reliefFinish = cutKind({
     const field = c.relief();
     if (!field) return EMPTY;
     const g = groundOf(field);
-    const forms = v.cutters.map((id) => formOf(c.cutter(id)));
-    const places = forms.map((form) => bounded(v, c, g, form));
-    const lowest = g.facts.lowest + v.allowance;
-    const left = leftOver(
-      sparser(field),
-      forms.map((form, k) => ({
-        form,
-        place: places[k],
-        step: c.preset(v.cutters[k]).stepOver,
-        spare: k ? v.rest : 0,
-      })),
-      lowest,
-      v.allowance,
-    );
-    const inside = makeInside(places[0].boundary);
-    const height = (x: number, y: number): number => {
-      const h = heightAt(field, x, y);
-      return h === h ? Math.min(0, h + v.allowance) : NaN;
-    };
-    const surface = (x: number, y: number): number => (inside(x, y) ? height(x, y) || 0 : 0);
-    return {
-      box: boxOfPlaces(forms.map((form, k) => ({ form, place: places[k] }))) ?? EMPTY.box,
-      surface,
-      stays: (x, y) => (inside(x, y) ? Math.max(surface(x, y), Math.min(0, left(x, y))) : 0),
-      // Beyond the boundary the cutter goes on over the relief; beside that it goes as deep as all of it.
-      least(x, y) {
-        if (v.rim === 'edge' && !inside(x, y)) return 0;
-        const h = height(x, y);
-        return h === h ? h : lowest;
-      },
-    };
+    const list = v.cutters.map((id, n) => {
+      const form = formOf(c.cutter(id));
+      return { form, place: bounded(v, c, g, form), step: c.preset(id).stepOver, spare: n ? v.rest : 0 };
+    });
+    const thin = sparser(field, MOST_NODES);
+    return reliefWanted(v, g, v.allowance, list, leftOver(thin, list, g.facts.lowest + v.allowance, v.allowance));
   },
   side: (_v, _blank, _cutter, relief) => ({ start: 0, floor: -(relief?.lowest ?? 0), draftAngle: 0 }),
 });

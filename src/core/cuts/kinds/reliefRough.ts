@@ -2,23 +2,21 @@ import { z } from 'zod';
 import { cuttingLength, formOf, radiusOf } from '../../cutters/cutter';
 import { nearestCutter } from '../../cutters/library';
 import { shapeOf } from '../../cutters/registry';
-import { makeInside } from '../../geometry/inside';
-import { heightAt } from '../../relief/field';
 import { flatPlaces } from '../../relief/flats';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
 import { entryKinds } from '../clearing/entry';
 import { terraces } from '../relief/closing';
-import { NO_RELIEF } from '../relief/share';
 import {
   bounded,
-  boxOfPlaces,
   groundOf,
+  NO_RELIEF,
   placeDefaults,
   placeFields,
   placeSchema,
   type ReliefGround,
 } from '../relief/place';
+import { reliefWanted } from '../relief/surface';
 import { raised, roughed, roughLevels, roughMoves, type RoughOptions } from '../relief/rough';
 import { cutKind, emptyPlan, linkHeightOf, type CutContext, type Remark, type Toolpath } from '../kind';
 import { EMPTY } from '../wanted';
@@ -190,23 +188,7 @@ export const reliefRough = cutKind({
       const preset = c.preset(cutter.id);
       return { form, place: bounded(v, c, g, form), step: preset.stepOver, levels: roughLevels(o, preset.stepDown) };
     });
-    const left = terraces(raised(field), list, o.lowest + v.allowance, v.allowance);
-    const inside = makeInside(list[0].place.boundary);
-    const height = (x: number, y: number): number => {
-      const h = heightAt(field, x, y);
-      return h === h ? Math.min(0, h + v.allowance) : NaN;
-    };
-    const surface = (x: number, y: number): number => (inside(x, y) ? height(x, y) || 0 : 0);
-    return {
-      box: boxOfPlaces(list) ?? EMPTY.box,
-      surface,
-      stays: (x, y) => (inside(x, y) ? Math.max(surface(x, y), Math.min(0, left(x, y))) : 0),
-      least(x, y) {
-        if (v.rim === 'edge' && !inside(x, y)) return 0;
-        const h = height(x, y);
-        return h === h ? h : o.lowest + v.allowance;
-      },
-    };
+    return reliefWanted(v, g, v.allowance, list, terraces(raised(field), list, o.lowest + v.allowance, v.allowance));
   },
   side: (v, _blank, _cutter, relief) => ({
     start: 0,

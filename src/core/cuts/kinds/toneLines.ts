@@ -6,12 +6,22 @@ import { intersect, type Region } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
-import { around, sparser } from '../relief/closing';
+import { sparser } from '../../relief/field';
+import { around } from '../relief/closing';
 import { followed, type Follower, type Track } from '../relief/follow';
 import { followMoves } from '../relief/moves';
 import { ringTracks, rowTracks, spiralTracks, wavedTracks } from '../relief/patterns';
-import { boundaryOf, groundOf, placeDefaults, placeFields, placeSchema, type ReliefGround } from '../relief/place';
-import { NO_RELIEF, reliefShare } from '../relief/share';
+import {
+  boundaryOf,
+  groundOf,
+  placeDefaults,
+  placeFields,
+  placeSchema,
+  type ReliefGround,
+  NO_RELIEF,
+  NOTHING_WITHIN,
+} from '../relief/place';
+import { reliefShare } from '../relief/share';
 import { darkness, grooveWidth, narrowestLand, shareOfWidth, type Tone } from '../relief/tone';
 import { cutKind, emptyPlan, linkHeightOf, type CutContext, type Remark } from '../kind';
 import { boxOf, EMPTY, thereAndBack } from '../wanted';
@@ -176,13 +186,7 @@ export const toneLines = cutKind({
     if (!field) return emptyPlan([{ level: 'problem', text: NO_RELIEF }]);
     const g = groundOf(field);
     const region = regionOf(v, c, g);
-    if (!region.length)
-      return emptyPlan([
-        {
-          level: 'problem',
-          text: 'Nothing of the relief lies within this boundary. Move it further out, or pick other outlines.',
-        },
-      ]);
+    if (!region.length) return emptyPlan([{ level: 'problem', text: NOTHING_WITHIN }]);
     const q = groovesOf(v, c, g);
     const unit = c.blank.unit ?? 'mm';
     const length = (mm: number) => `${formatLength(mm, unit)} ${unit}`;

@@ -1,26 +1,12 @@
 import { flatForm, heightOf, widthOf, type CutterForm } from '../../cutters/form';
-import { contours } from '../../geometry/levels/contours';
-import { loopArea, normalise, offset, type Region } from '../../geometry/region';
+import { offset, type Region } from '../../geometry/region';
 import { locationsOver, NOTHING_LOCATED } from '../../kernels/location';
 import { heightAt, type HeightField } from '../../relief/field';
 import { slopeAt } from '../../relief/steep';
 import { stillWanted } from '../../units/stillWanted';
 import { SLACK } from './rough';
-import { standsOver } from './stands';
+import { regionOver, standsOver } from './stands';
 import type { Bounded } from './place';
-
-/** More nodes than so many are not looked at for what cutters leave. */
-const MOST_NODES = 1e6;
-
-/** A surface by fewer nodes, every so-manieth of both ways. */
-export function sparser(f: HeightField, most = MOST_NODES): HeightField {
-  const step = Math.ceil(Math.sqrt(f.z.length / most) - 1e-9);
-  if (step <= 1) return f;
-  const [cols, rows] = [Math.floor((f.cols - 1) / step) + 1, Math.floor((f.rows - 1) / step) + 1];
-  const z = new Float32Array(cols * rows);
-  for (let r = 0; r < rows; r++) for (let c = 0; c < cols; c++) z[r * cols + c] = f.z[r * step * f.cols + c * step];
-  return { ...f, cols, rows, cell: f.cell * step, z };
-}
 
 /**
  * What a cutter leaves of a surface that it follows, its lowest point never lower than over the surface: the surface closed by the
@@ -95,19 +81,7 @@ export function standingOver(f: HeightField, left: HeightField, most: number, gr
     const d = left.z[i] - f.z[i] - most;
     over[i] = d === d ? Math.min(1, Math.max(-1, d / Math.max(most, 1e-6))) : -1;
   }
-  const loops = contours(over, f.cols, f.rows, 0, -Infinity).map((l) => {
-    // Rows count upwards here: what ran round the inside the one way runs the other way round.
-    const out = new Float64Array(l.length);
-    for (let i = 0; i < l.length; i += 2) {
-      out[i] = f.x0 + (l[l.length - 2 - i] - 0.5) * f.cell;
-      out[i + 1] = f.y0 + (l[l.length - 1 - i] - 0.5) * f.cell;
-    }
-    return out;
-  });
-  const region = normalise(
-    loops.filter((l) => Math.abs(loopArea(l)) > 1e-9),
-    'nonzero',
-  );
+  const region = regionOver(over, f);
   return region.length && grow > 0 ? offset(region, grow, 0.01) : region;
 }
 

@@ -1,3 +1,4 @@
+import { reversed } from '../clearing/contours';
 import { hatchRows, zigzags } from '../clearing/hatch';
 import { insetsOf } from '../../geometry/insets';
 import { makeInside } from '../../geometry/inside';
@@ -112,7 +113,7 @@ export function spiralTracks(region: Region, step: number, outwards: boolean, ch
     angle += Math.min(0.3, chord / Math.hypot(r, growth));
   }
   const tracks = cut.end();
-  return outwards ? tracks : tracks.reverse().map((t) => ({ ...t, points: backwards(t.points) }));
+  return outwards ? tracks : tracks.reverse().map((t) => ({ ...t, points: reversed(t.points) }));
 }
 
 /** Of what lies between contours, less than such a share of a square step-over is rounding. */
@@ -124,10 +125,7 @@ export function ringTracks(region: Region, step: number, tolerance: number, outw
   const tracks: Track[] = [];
   let at = region;
   for (let k = 1; at.length; k++) {
-    append(
-      tracks,
-      at.map((points) => ({ points, closed: true, straight: true })),
-    );
+    append(tracks, rimTracks(at));
     at = insets.at(k * step, tolerance);
     // Where two contours meet from both sides a ridge is left between them that is wider than a step-over.
     const missed = subtract(insets.at((k - 0.5) * step, tolerance), at.length ? offset(at, step / 2, tolerance) : []);
@@ -141,13 +139,3 @@ export function ringTracks(region: Region, step: number, tolerance: number, outw
 /** Along the rim of a region. */
 export const rimTracks = (region: Region): Track[] =>
   region.map((points) => ({ points, closed: true, straight: true }));
-
-/** Points of a line in the other order. */
-export function backwards(p: Float64Array): Float64Array {
-  const out = new Float64Array(p.length);
-  for (let i = 0; i < p.length; i += 2) {
-    out[i] = p[p.length - 2 - i];
-    out[i + 1] = p[p.length - 1 - i];
-  }
-  return out;
-}

@@ -46,6 +46,11 @@ export const placeFields: readonly FieldSpec[] = [
   },
 ];
 
+/** The words of a cut that has no relief to go over, and of one whose boundary holds nothing of it. */
+export const NO_RELIEF = 'There is no relief here to cut. Shape one in the Relief stage, or leave this cut out.';
+export const NOTHING_WITHIN =
+  'Nothing of the relief lies within this boundary. Move it further out, or pick other outlines.';
+
 export const placeDefaults: Place = { where: 'relief', margin: 0, rim: 'middle' };
 
 /** A relief, and what is known of all of it. */

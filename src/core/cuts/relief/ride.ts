@@ -1,10 +1,10 @@
 import { formOf, type Cutter } from '../../cutters/cutter';
 import { widthOf, type CutterForm } from '../../cutters/form';
 import { DWELL, eachChord, isArc, MotionBuilder, PLUNGE, RAPID, type Motion } from '../../motion/motion';
-import { heightAt, type HeightField } from '../../relief/field';
+import { heightAt, sparser, type HeightField } from '../../relief/field';
 import type { Toolpath } from '../kind';
 import type { Wanted } from '../wanted';
-import { around, sparser } from './closing';
+import { around } from './closing';
 import { fewest, fewestAlong, sampledAlong, type Follower } from './follow';
 import { locatorsOver } from './locator';
 import { reliefShare } from './share';
@@ -24,6 +24,8 @@ import { reliefShare } from './share';
  *      flat         \_____/                _-'  \___/  '-_     riding
  */
 
+/** More nodes than so many are not looked at for how the surface differs. */
+const MOST_NODES = 1e6;
 /** Chords of arcs, mm. */
 const CHORD = 0.001;
 
@@ -151,7 +153,7 @@ export function riddenWanted(w: Wanted, field: HeightField, cutters: readonly Cu
   const wide = Math.max(0, ...cutters.map((c) => widthOf(formOf(c), depth)));
   let known: ReturnType<typeof around> | null = null;
   const near = () => {
-    const thin = sparser(field);
+    const thin = sparser(field, MOST_NODES);
     return (known ??= around({ ...thin, z: thin.z.map((h) => Math.min(0, h || 0)) }, 2 * wide));
   };
   const surface = (x: number, y: number) => {

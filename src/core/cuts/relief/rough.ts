@@ -1,17 +1,7 @@
 import type { Cutter, Preset } from '../../cutters/cutter';
 import { formOf } from '../../cutters/cutter';
 import type { CutterForm } from '../../cutters/form';
-import { contours as levelLines } from '../../geometry/levels/contours';
-import {
-  loopArea,
-  intersect,
-  normalise,
-  offset,
-  regionArea,
-  simplifyRegion,
-  subtract,
-  type Region,
-} from '../../geometry/region';
+import { loopArea, intersect, offset, regionArea, simplifyRegion, subtract, type Region } from '../../geometry/region';
 import { makeInside } from '../../geometry/inside';
 import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { MotionBuilder, type Motion } from '../../motion/motion';
@@ -25,7 +15,7 @@ import { hatchRows, zigzags } from '../clearing/hatch';
 import { eachTrack, rapidTo } from '../clearing/travel';
 import { passes, type CutContext } from '../kind';
 import type { Bounded } from './place';
-import { standsOver } from './stands';
+import { regionOver, standsOver } from './stands';
 
 /** More nodes than so many are not looked at: levels lie far enough from the surface for that. */
 const MOST_NODES = 1e6;
@@ -74,24 +64,9 @@ export const SLACK = 1e-3;
 
 /** Where a cutter may stand no higher than a height. */
 function regionBelow(stands: HeightField, height: number, centres: Region): Region {
-  const { cols, rows, cell, x0, y0 } = stands;
   // What must not be entered stands far above: the line keeps to the last node that may be.
   const depth = stands.z.map((h) => (h === Infinity ? NaN : height + SLACK - h));
-  const loops = levelLines(depth, cols, rows, 0, -Infinity).map((l) => {
-    const out = new Float64Array(l.length);
-    for (let i = 0; i < l.length; i += 2) {
-      out[i] = x0 + (l[l.length - 2 - i] - 0.5) * cell;
-      out[i + 1] = y0 + (l[l.length - 1 - i] - 0.5) * cell;
-    }
-    return out;
-  });
-  const region = intersect(
-    normalise(
-      loops.filter((l) => Math.abs(loopArea(l)) > 1e-9),
-      'nonzero',
-    ),
-    centres,
-  );
+  const region = intersect(regionOver(depth, stands), centres);
   return simplifyRegion(offset(region, -CALM, 0.002), CALM);
 }
 

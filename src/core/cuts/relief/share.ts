@@ -17,6 +17,3 @@ export const reliefShare = (total = PROMISED_RELIEF): ReliefShare => ({
   sample: 0.2 * total,
   merge: 0.4 * total,
 });
-
-/** The words of a cut that has no relief to go over. */
-export const NO_RELIEF = 'There is no relief here to cut. Shape one in the Relief stage, or leave this cut out.';

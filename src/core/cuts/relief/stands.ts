@@ -1,5 +1,7 @@
 import { grownForm, type CutterForm } from '../../cutters/form';
 import { makeInside } from '../../geometry/inside';
+import { contours } from '../../geometry/levels/contours';
+import { loopArea, normalise, type Region } from '../../geometry/region';
 import { locationsOver, NOTHING_LOCATED } from '../../kernels/location';
 import type { HeightField } from '../../relief/field';
 import { stillWanted } from '../../units/stillWanted';
@@ -27,4 +29,21 @@ export function standsOver(
     }
   }
   return { ...f, z };
+}
+
+/** Where heights, between nodes too, are not below nothing; empty nodes (NaN) are. */
+export function regionOver(z: Float32Array, { cols, rows, cell, x0, y0 }: HeightField): Region {
+  const loops = contours(z, cols, rows, 0, -Infinity).map((l) => {
+    // Rows count upwards here: what ran round the inside the one way runs the other way round.
+    const out = new Float64Array(l.length);
+    for (let i = 0; i < l.length; i += 2) {
+      out[i] = x0 + (l[l.length - 2 - i] - 0.5) * cell;
+      out[i + 1] = y0 + (l[l.length - 1 - i] - 0.5) * cell;
+    }
+    return out;
+  });
+  return normalise(
+    loops.filter((l) => Math.abs(loopArea(l)) > 1e-9),
+    'nonzero',
+  );
 }

@@ -1,6 +1,7 @@
 import { newItem } from '../../artwork/item';
 import { freshForm } from '../../relief/freshForm';
 import { shippedLibrary } from '../../cutters/library';
+import { finishing, roughing } from './reliefCuts';
 import { newOneSetup, type OneSetup } from '../job';
 
 /** An aluminium mould for wax tokens of the ferry: what is raised on the token is sunk here, and mirrored. */
@@ -60,49 +61,8 @@ export function ferryToken(): OneSetup {
   const library = shippedLibrary();
   job.cutters = ['flat-3', 'flat-1.5', 'taperedBall-6-0.25-5'].map((id) => library.find((c) => c.id === id)!);
   job.cuts = [
-    {
-      id: 'c-rough',
-      name: 'Roughing',
-      kind: 'reliefRough',
-      enabled: true,
-      items: [],
-      values: {
-        cutters: ['flat-3', 'flat-1.5'],
-        where: 'relief',
-        margin: 0,
-        rim: 'middle',
-        pattern: 'contours',
-        angle: 0,
-        allowance: 0.1,
-        floors: true,
-        entry: 'helix',
-        ramp: 3,
-        direction: 'climb',
-      },
-      overrides: { 'flat-3': { stepDown: 0.5 }, 'flat-1.5': { stepDown: 0.25 } },
-    },
-    {
-      id: 'c-finish',
-      name: 'Finishing',
-      kind: 'reliefFinish',
-      enabled: true,
-      items: [],
-      values: {
-        cutters: ['taperedBall-6-0.25-5'],
-        where: 'relief',
-        margin: 0,
-        rim: 'middle',
-        pattern: 'crossed',
-        angle: 45,
-        turn: 90,
-        direction: 'both',
-        from: 'middle',
-        allowance: 0,
-        layers: false,
-        rest: 0.05,
-      },
-      overrides: { 'taperedBall-6-0.25-5': { stepOver: 0.1 } },
-    },
+    roughing(['flat-3', 'flat-1.5'], 0.1, { 'flat-3': { stepDown: 0.5 }, 'flat-1.5': { stepDown: 0.25 } }),
+    finishing('taperedBall-6-0.25-5', 'crossed', 45, 0.1),
   ];
   return job;
 }

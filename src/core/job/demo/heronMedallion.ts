@@ -1,6 +1,7 @@
 import { newItem } from '../../artwork/item';
 import { freshForm } from '../../relief/freshForm';
 import { shippedLibrary } from '../../cutters/library';
+import { finishing, roughing } from './reliefCuts';
 import { newOneSetup, type OneSetup } from '../job';
 
 /** A round medallion of brass: a heron over ripples, in a moulded ring. */
@@ -91,49 +92,8 @@ export function heronMedallion(): OneSetup {
   const library = shippedLibrary();
   job.cutters = ['flat-3', 'flat-1.5', 'taperedBall-6-0.25-5'].map((id) => library.find((c) => c.id === id)!);
   job.cuts = [
-    {
-      id: 'c-rough',
-      name: 'Roughing',
-      kind: 'reliefRough',
-      enabled: true,
-      items: [],
-      values: {
-        cutters: ['flat-3', 'flat-1.5'],
-        where: 'relief',
-        margin: 0,
-        rim: 'middle',
-        pattern: 'contours',
-        angle: 0,
-        allowance: 0.15,
-        floors: true,
-        entry: 'helix',
-        ramp: 3,
-        direction: 'climb',
-      },
-      overrides: { 'flat-3': { stepDown: 0.5 }, 'flat-1.5': { stepDown: 0.25 } },
-    },
-    {
-      id: 'c-finish',
-      name: 'Finishing',
-      kind: 'reliefFinish',
-      enabled: true,
-      items: [],
-      values: {
-        cutters: ['taperedBall-6-0.25-5'],
-        where: 'relief',
-        margin: 0,
-        rim: 'middle',
-        pattern: 'spiral',
-        angle: 0,
-        turn: 90,
-        direction: 'both',
-        from: 'middle',
-        allowance: 0,
-        layers: false,
-        rest: 0.05,
-      },
-      overrides: { 'taperedBall-6-0.25-5': { stepOver: 0.12 } },
-    },
+    roughing(['flat-3', 'flat-1.5'], 0.15, { 'flat-3': { stepDown: 0.5 }, 'flat-1.5': { stepDown: 0.25 } }),
+    finishing('taperedBall-6-0.25-5', 'spiral', 0, 0.12),
     {
       id: 'c-free',
       name: 'Cut free',

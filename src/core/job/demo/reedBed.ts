@@ -1,6 +1,7 @@
 import { newItem } from '../../artwork/item';
 import { freshForm } from '../../relief/freshForm';
 import { shippedLibrary } from '../../cutters/library';
+import { finishing, roughing } from './reliefCuts';
 import { newOneSetup, type OneSetup } from '../job';
 
 /** An oak sign for the reed bed: raised lettering and reeds over flowing water, and a barrel-shaped banner under them. */
@@ -139,49 +140,8 @@ export function reedBed(): OneSetup {
   const library = shippedLibrary();
   job.cutters = ['flat-6', 'flat-3', 'ball-4', 'v-12-60-0', 'flat-8'].map((id) => library.find((c) => c.id === id)!);
   job.cuts = [
-    {
-      id: 'c-rough',
-      name: 'Roughing',
-      kind: 'reliefRough',
-      enabled: true,
-      items: [],
-      values: {
-        cutters: ['flat-6', 'flat-3'],
-        where: 'relief',
-        margin: 0,
-        rim: 'middle',
-        pattern: 'contours',
-        angle: 0,
-        allowance: 0.6,
-        floors: true,
-        entry: 'helix',
-        ramp: 3,
-        direction: 'climb',
-      },
-      overrides: {},
-    },
-    {
-      id: 'c-finish',
-      name: 'Finishing',
-      kind: 'reliefFinish',
-      enabled: true,
-      items: [],
-      values: {
-        cutters: ['ball-4'],
-        where: 'relief',
-        margin: 0,
-        rim: 'middle',
-        pattern: 'rows',
-        angle: 0,
-        turn: 90,
-        direction: 'both',
-        from: 'middle',
-        allowance: 0,
-        layers: false,
-        rest: 0.05,
-      },
-      overrides: { 'ball-4': { stepOver: 0.6 } },
-    },
+    roughing(['flat-6', 'flat-3'], 0.6),
+    finishing('ball-4', 'rows', 0, 0.6),
     {
       id: 'c-banner',
       name: 'Lettering on the banner',

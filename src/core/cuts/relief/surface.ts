@@ -1,0 +1,32 @@
+import { makeInside } from '../../geometry/inside';
+import { heightAt } from '../../relief/field';
+import type { CutterForm } from '../../cutters/form';
+import { EMPTY, type Wanted } from '../wanted';
+import { boxOfPlaces, type Bounded, type Place, type ReliefGround } from './place';
+
+/** What a cut over the relief wants: its surface and an allowance, within its boundary; `left`: what must stay of that, mm. */
+export function reliefWanted(
+  v: Place,
+  g: ReliefGround,
+  allowance: number,
+  cutters: readonly { readonly form: CutterForm; readonly place: Bounded }[],
+  left: (x: number, y: number) => number,
+): Wanted {
+  const inside = makeInside(cutters[0].place.boundary);
+  const height = (x: number, y: number): number => {
+    const h = heightAt(g.field, x, y);
+    return h === h ? Math.min(0, h + allowance) : NaN;
+  };
+  const surface = (x: number, y: number): number => (inside(x, y) ? height(x, y) || 0 : 0);
+  return {
+    box: boxOfPlaces(cutters) ?? EMPTY.box,
+    surface,
+    stays: (x, y) => (inside(x, y) ? Math.max(surface(x, y), Math.min(0, left(x, y))) : 0),
+    // Beyond the boundary the cutter goes on over the relief; beside that it goes as deep as all of it.
+    least(x, y) {
+      if (v.rim === 'edge' && !inside(x, y)) return 0;
+      const h = height(x, y);
+      return h === h ? h : g.facts.lowest + allowance;
+    },
+  };
+}
