@@ -40,7 +40,6 @@ export function closingBy(
 function creases({ z, cols, rows, cell }: HeightField, step: number): Float32Array {
   const out = new Float32Array(z.length).fill(NaN);
   const n = Math.max(1, Math.ceil(step / 2 / cell));
-  const share = Math.min(1, step / 2 / (n * cell));
   for (let r = n; r < rows - n; r++)
     for (let c = n; c < cols - n; c++) {
       const i = r * cols + c;
@@ -49,7 +48,7 @@ function creases({ z, cols, rows, cell }: HeightField, step: number): Float32Arr
         const bend = z[i - d] + z[i + d] - 2 * z[i];
         if (bend > most && bend < Infinity) most = bend;
       }
-      out[i] = share * most;
+      out[i] = most;
     }
   return out;
 }

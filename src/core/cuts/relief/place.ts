@@ -29,19 +29,19 @@ export const placeFields: readonly FieldSpec[] = [
     label: 'Where',
     options: choices({
       relief: 'All of the relief',
-      inside: 'Inside picked outlines',
-      outside: 'Outside picked outlines',
+      inside: 'Inside outlines',
+      outside: 'Outside outlines',
     }),
   },
   { kind: 'length', key: 'margin', label: 'Boundary further out', hint: 'Negative: further in' },
   {
     kind: 'choice',
     key: 'rim',
-    label: 'At the boundary',
+    label: 'Cutter at the boundary',
     options: choices({
-      edge: 'The cutter stays within it',
-      middle: 'The middle of the cutter comes to it',
-      over: 'The cutter rolls over it',
+      edge: 'Stays within',
+      middle: 'Middle on it',
+      over: 'Rolls over it',
     }),
   },
 ];

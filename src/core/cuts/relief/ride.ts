@@ -14,11 +14,12 @@ import { reliefShare } from './share';
  * cutter rides with its point, so that the width of what it cuts at the surface stays what it was; any other rides on the surface,
  * so that it goes nowhere deeper below it than it should.
  *
- * A cone that stands upright on a slope is met sooner uphill than downhill. Where its groove is 2 r wide on level ground, it is so
- * wide on the surface, and where it is drawn, when it goes less deep and stands a little downhill (`tan` of its half angle, `n` across
- * its way, `t` along it):
+ * A cone that stands upright cuts a plane of slope g in an ellipse. Put downhill by g q tan of its half angle, its tip q / tan below
+ * the place where it is drawn, the ellipse lies about that place, q long along the slope and q sqrt(1 - e) across, e = (g tan)^2. The
+ * edges of a groove that is r wide to either side on level ground lie where circles along its way touch their envelope: aside, and
+ * ahead or behind where it grows or shrinks. q is what brings the ellipse to the nearer of both, p being their angle from the slope:
  *
- *     depth  r / tan  (1 - (n tan)^2) sqrt(1 - (t tan)^2)        aside  r n tan
+ *     q = r sqrt((1 - e cos^2 p) / (1 - e))
  *
  *      top face  ----------------            _..---.._
  *      flat         \_____/                _-'  \___/  '-_     riding
@@ -32,12 +33,13 @@ const CHORD = 0.001;
 const isPointed = (form: CutterForm): boolean => form.rise < Infinity && form.ball === 0;
 
 interface Ground extends Follower {
-  /** Of a pointed cutter: tangent of its half angle, and rise of the ground along X and Y. */
-  readonly cone: { readonly tan: number; slope(x: number, y: number): readonly [number, number] } | null;
+  /** Of a pointed cutter: tangent of its half angle, radius of its tip, and rise of the ground along X and Y. */
+  readonly cone: {
+    readonly tan: number;
+    readonly tip: number;
+    slope(x: number, y: number): readonly [number, number];
+  } | null;
 }
-
-/** Less of a depth than so is not gone to: a cone on what is as steep as its own side cuts nothing. */
-const LEAST_SHARE = 0.3;
 
 /** Where a cutter rides: heights of the surface as it meets it, 0 where there is none. */
 function ground(field: HeightField, form: CutterForm, locator: ReturnType<typeof locatorsOver>): Ground {
@@ -47,7 +49,7 @@ function ground(field: HeightField, form: CutterForm, locator: ReturnType<typeof
     const e = field.cell;
     const slope = (x: number, y: number) =>
       [(at(x + e, y) - at(x - e, y)) / (2 * e), (at(x, y + e) - at(x, y - e)) / (2 * e)] as const;
-    return { step: field.cell, at, cone: { tan: 1 / form.rise, slope } };
+    return { step: field.cell, at, cone: { tan: 1 / form.rise, tip: form.core, slope } };
   }
   const over = locator(form, share.locate);
   return {
@@ -60,27 +62,49 @@ function ground(field: HeightField, form: CutterForm, locator: ReturnType<typeof
   };
 }
 
-/** Where what stands at x, y, z over level ground is on the surface, when it goes along (dx, dy). */
-function laid(g: Ground, x: number, y: number, z: number, dx: number, dy: number): readonly [number, number, number] {
+/** Ground as steep as the side of a cone cannot be cut by it: more than so much of that (squared) counts as so much. */
+const STEEPEST = 0.9;
+/** Edges that lie so far behind each other (the sine between the way and them) say nothing of the slope across it. */
+const BEHIND = 0.3;
+
+/** Where what stands at x, y, z over level ground is on the surface, when it goes along (dx, dy) and by so much up or down. */
+function laid(
+  g: Ground,
+  x: number,
+  y: number,
+  z: number,
+  dx: number,
+  dy: number,
+  dz: number,
+): readonly [number, number, number] {
   if (z > 0) return [x, y, z];
-  const long = Math.hypot(dx, dy);
   if (!g.cone || z === 0) return [x, y, z + g.at(x, y)];
-  const { tan, slope } = g.cone;
-  const [gx, gy] = slope(x, y);
-  if (!(long > 0)) {
-    // Straight down: no deeper than whichever way it goes on.
-    return [x, y, z * Math.max(LEAST_SHARE, 1 - (gx * gx + gy * gy) * tan * tan) + g.at(x, y)];
+  const { tan, tip, slope } = g.cone;
+  const r = tip - z * tan;
+  let [gx, gy] = slope(x, y);
+  let base = g.at(x, y);
+  // How much of the slope, at most, lies towards an edge: all of it where it goes straight down, and the groove is round.
+  let towards = Math.hypot(gx, gy);
+  const long = Math.hypot(dx, dy);
+  if (long > 0) {
+    const [tx, ty] = [dx / long, dy / long];
+    const cos = Math.max(-1, Math.min(1, (dz * tan) / long));
+    const sin = Math.sqrt(1 - cos * cos);
+    const along = gx * tx + gy * ty;
+    let across = gy * tx - gx * ty;
+    if (sin > BEHIND) {
+      // Across its way the surface is what it is at both edges, however it bends between them.
+      const edge = (side: number) => g.at(x + r * (cos * tx - side * sin * ty), y + r * (cos * ty + side * sin * tx));
+      const [left, right] = [edge(1), edge(-1)];
+      across = (left - right) / (2 * r * sin);
+      base = (left + right) / 2 - along * r * cos;
+    }
+    [gx, gy] = [along * tx - across * ty, along * ty + across * tx];
+    towards = Math.abs(along * cos) + Math.abs(across * sin);
   }
-  const [tx, ty] = [dx / long, dy / long];
-  // Across its way the surface is what it is at both edges of the groove, however it bends between them.
-  const r = Math.max(-z * tan, g.step / 2);
-  const left = g.at(x - ty * r, y + tx * r);
-  const right = g.at(x + ty * r, y - tx * r);
-  const along = (gx * tx + gy * ty) * tan;
-  const across = Math.max(-1, Math.min(1, ((left - right) / (2 * r)) * tan));
-  const share = Math.max(LEAST_SHARE, (1 - across * across) * Math.sqrt(Math.max(0, 1 - along * along)));
-  const aside = across * z * tan;
-  return [x - ty * aside, y + tx * aside, z * share + (left + right) / 2 + (across / tan) * aside];
+  const e = Math.min(STEEPEST, (gx * gx + gy * gy) * tan * tan);
+  const q = r * Math.sqrt((1 - Math.min(e, (towards * tan) ** 2)) / (1 - e));
+  return [x - gx * tan * q, y - gy * tan * q, base - (q - tip) / tan];
 }
 
 /** The same moves, those below the top face as far below the surface. */
@@ -95,7 +119,7 @@ function riddenMotion(m: Motion, g: Ground): Motion {
     const p = new Float64Array(3 * (n + 1));
     for (let i = 0; i <= n; i++) {
       const t = i / n;
-      p.set(laid(g, fx + (x - fx) * t, fy + (y - fy) * t, fz + (z - fz) * t, x - fx, y - fy), 3 * i);
+      p.set(laid(g, fx + (x - fx) * t, fy + (y - fy) * t, fz + (z - fz) * t, x - fx, y - fy, z - fz), 3 * i);
     }
     // Another way, another share of the depth.
     b.line(p[0], p[1], p[2], feed);
@@ -109,7 +133,7 @@ function riddenMotion(m: Motion, g: Ground): Motion {
       const long = Math.hypot(x - x0, y - y0);
       const own: Follower = {
         step: g.step,
-        at: (u, v) => laid(g, u, v, z0 + ((z - z0) * Math.hypot(u - x0, v - y0)) / long, 0, 0)[2],
+        at: (u, v) => laid(g, u, v, z0 + ((z - z0) * Math.hypot(u - x0, v - y0)) / long, 0, 0, 0)[2],
       };
       const { shares, heights } = sampledAlong(x0, y0, x, y, own, share.sample);
       b.line(x0, y0, heights[0], feed);
@@ -123,12 +147,15 @@ function riddenMotion(m: Motion, g: Ground): Motion {
     if (kind === DWELL) b.dwell(feed);
     else if (isArc(kind)) eachChord(m, i, CHORD, (u, v, w) => straight(u, v, w, feed));
     else if (kind === RAPID || kind === PLUNGE || (x === fx && y === fy)) {
-      // Straight up or down: only where it ends matters. It is lifted from where it is.
-      const low = laid(g, x, y, z, 0, 0)[2];
+      // Straight up or down: only where it ends matters. It is lifted from where it is, and comes down over where it is to be.
+      const [u, v, low] = laid(g, x, y, z, 0, 0, 0);
       const up = b.count > 0 && x === fx && y === fy && z > fz;
       if (kind === RAPID) b.rapid(up ? b.lastX : x, up ? b.lastY : y, low);
-      else if (kind === PLUNGE) b.plunge(low, feed);
-      else b.line(b.lastX, b.lastY, low, feed);
+      else {
+        if (!up && b.lastZ > 0 && (u !== x || v !== y)) b.rapid(u, v, b.lastZ);
+        if (kind === PLUNGE) b.plunge(low, feed);
+        else b.line(b.lastX, b.lastY, low, feed);
+      }
       [fx, fy, fz] = [x, y, z];
     } else straight(x, y, z, feed);
   }
