@@ -80,3 +80,12 @@ export const heights = (maker: Maker) =>
   maker.page.$eval('svg[aria-label^="Relief from"]', (e) =>
     (e.getAttribute('aria-label')!.match(/-?[\d.]+/g) ?? []).slice(0, 2).map(Number),
   );
+
+/** Height of the relief once it is shaped at all of its nodes: until then it cannot be saved, and shows that of fewer nodes. */
+export async function shapedHeight(maker: Maker): Promise<number> {
+  await maker.page.waitForFunction(() => {
+    const b = document.querySelector<HTMLButtonElement>('[aria-label="Export as STL"]');
+    return b && !b.disabled;
+  });
+  return maker.restsAt('Relief height');
+}

@@ -26,6 +26,7 @@ const values: Record<string, Record<string, unknown>> = {
   reliefRough: { cutters: ['flat-6', 'flat-2'] },
   reliefFinish: { cutters: ['ball-6', 'ball-2'], rest: 0.02, where: 'inside' },
   toneLines: { spacing: 2 },
+  tooledTexture: {},
   'reliefFinish in layers': { cutters: ['ball-6'], layers: true },
 };
 const lower: Preset = { rpm: 9000, feed: 700, plunge: 90, stepDown: 0.11, stepOver: 0.35 };

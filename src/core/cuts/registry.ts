@@ -8,6 +8,7 @@ import { reliefFinish } from './kinds/reliefFinish';
 import { reliefRough } from './kinds/reliefRough';
 import { skim } from './kinds/skim';
 import { toneLines } from './kinds/toneLines';
+import { tooledTexture } from './kinds/tooledTexture';
 import { vcarve } from './kinds/vcarve';
 
 /** Every kind of cut, in the order in which they are offered. */
@@ -22,6 +23,7 @@ export const cutKinds: readonly CutKind[] = [
   reliefRough,
   reliefFinish,
   toneLines,
+  tooledTexture,
 ];
 
 const byId = new Map(cutKinds.map((k) => [k.id, k]));

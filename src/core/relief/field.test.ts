@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { fillFrom, flatField, heightAt } from './field';
+import { fillFrom, flatField, heightAt, sparser, sparserOver } from './field';
+import { chance } from './noise';
 
 const sides = fc.record({
   width: fc.double({ min: 1, max: 40, noNaN: true }),
@@ -36,4 +37,29 @@ describe('a field filled from a coarser one', () => {
     fillFrom(from, f);
     f.z.forEach((z, i) => expect(z).toBeCloseTo(0.0625 * (i % f.cols) - 0.25 * Math.floor(i / f.cols), 5));
   });
+});
+
+test('a field of fewer nodes lies nowhere below a node that it leaves out, and on an even slope is the same', () => {
+  const f = flatField(12, 9, 0.5);
+  for (let i = 0; i < f.z.length; i++) f.z[i] = 0.25 * (i % f.cols) - 0.5 * Math.floor(i / f.cols);
+  expect([...sparserOver(f, f.z.length / 3).z]).toEqual([...sparser(f, f.z.length / 3).z]);
+  // A blade one node wide, on nodes that are left out and that are kept, and a hole.
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 20 }),
+      fc.integer({ min: 2, max: 12 }),
+      fc.integer(),
+      (blade, share, seed) => {
+        const g = { ...f, z: f.z.map((h, i) => (i % f.cols === blade ? h + 3 : h + chance(i, 0, seed))) };
+        g.z[seed % 7 === 0 ? 100 : 0] = NaN;
+        const over = sparserOver(g, g.z.length / share);
+        const lacking = [...g.z.keys()].filter((i) => {
+          const [x, y] = [(i % g.cols) * g.cell, Math.floor(i / g.cols) * g.cell];
+          if (x > (over.cols - 1) * over.cell || y > (over.rows - 1) * over.cell) return false;
+          return heightAt(over, x, y) < g.z[i] - 1e-5;
+        });
+        expect(lacking).toEqual([]);
+      },
+    ),
+  );
 });

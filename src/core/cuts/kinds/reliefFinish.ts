@@ -4,7 +4,7 @@ import { grownForm } from '../../cutters/form';
 import { clearWay } from '../../geometry/lines';
 import { intersect, type Region } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
-import { sparser, type HeightField } from '../../relief/field';
+import { sparser, sparserOver, type HeightField } from '../../relief/field';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
 import { closingBy, leftOver, standingOver } from '../relief/closing';
@@ -245,7 +245,7 @@ export const reliefFinish = cutKind({
       const form = formOf(c.cutter(id));
       return { form, place: bounded(v, c, g, form), step: c.preset(id).stepOver, spare: n ? v.rest : 0 };
     });
-    const thin = sparser(field, MOST_NODES);
+    const thin = sparserOver(field, MOST_NODES);
     return reliefWanted(v, g, v.allowance, list, leftOver(thin, list, g.facts.lowest + v.allowance, v.allowance));
   },
   side: (_v, _blank, _cutter, relief) => ({ start: 0, floor: -(relief?.lowest ?? 0), draftAngle: 0 }),

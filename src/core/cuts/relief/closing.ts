@@ -34,19 +34,27 @@ export function closingBy(
 }
 
 /**
- * How much higher than at its lowest place a cutter may stand half a step-over beside it, where it stands in a crease, or at the foot
- * of a wall: no more than what its heights to both sides are above twice its own. `stands`: where it may stand, Infinity where it may not.
+ * How much higher than at its lowest place a cutter may stand half a step-over beside it or nearer, where it stands in a crease, in a
+ * pit, or at the foot of a wall: no more than what its heights to both sides are above twice its own.
  */
 function creases({ z, cols, rows, cell }: HeightField, step: number): Float32Array {
   const out = new Float32Array(z.length).fill(NaN);
-  const n = Math.max(1, Math.ceil(step / 2 / cell));
+  const far = step / 2 / cell;
+  const n = Math.max(1, Math.ceil(far));
   for (let r = n; r < rows - n; r++)
     for (let c = n; c < cols - n; c++) {
       const i = r * cols + c;
       let most = 0;
-      for (const d of [n, n * cols, n * cols + n, n * cols - n]) {
-        const bend = z[i - d] + z[i + d] - 2 * z[i];
-        if (bend > most && bend < Infinity) most = bend;
+      for (const d of [1, cols, cols + 1, cols - 1]) {
+        let before = 0;
+        for (let k = 1; k <= n; k++) {
+          const bend = z[i - k * d] + z[i + k * d] - 2 * z[i];
+          if (!(bend < Infinity)) break;
+          // Half a step-over ends between two nodes.
+          const there = k === n ? before + (bend - before) * (far - n + 1) : bend;
+          if (there > most) most = there;
+          before = bend;
+        }
       }
       out[i] = most;
     }
@@ -136,8 +144,10 @@ export const leftOver = (
         Math.min(form.radius, widthOf(form, -least)) + 2 * f.cell,
       );
       for (let i = 0; i < all.length; i++) {
-        const slope = slopeAt(f, i % f.cols, Math.floor(i / f.cols));
-        const mine = left.z[i] + ridges(form, step, slope === slope ? slope : 0) + Math.max(0, creased[i]);
+        // Beside what rises steeply the ground may be level: the cutter climbs from row to row all the same.
+        const [c, r] = [i % f.cols, Math.floor(i / f.cols)];
+        const slope = Math.max(slopeAt(f, c, r) || 0, slopeAt(left, c, r) || 0);
+        const mine = left.z[i] + ridges(form, step, slope) + Math.max(0, creased[i]);
         // What it does not go over is what the one before has left.
         if (mine < all[i]) all[i] = spare && all[i] - f.z[i] <= 2 * spare ? all[i] : mine;
       }

@@ -2,7 +2,7 @@ import { reversed } from '../clearing/contours';
 import { hatchRows, zigzags } from '../clearing/hatch';
 import { insetsOf } from '../../geometry/insets';
 import { makeInside } from '../../geometry/inside';
-import { boundsOf, loopArea, offset, subtract, type Region } from '../../geometry/region';
+import { boundsOf, clipLines, loopArea, offset, subtract, type Region } from '../../geometry/region';
 import { append } from '../../units/append';
 import { stillWanted } from '../../units/stillWanted';
 import type { Track } from './follow';
@@ -24,39 +24,52 @@ export function rowTracks(region: Region, angle: number, step: number, oneWay: b
 /** Halvings to the place where a curve leaves a region: to a ten-thousandth of the way between two of its points. */
 const HALVINGS = 14;
 
+/** What of a curve lies inside of a region; `along`: what was said with each of its points, such as how far along it that lies. */
+export interface CutTrack extends Track {
+  readonly along: Float64Array;
+}
+
 /** Cuts a curve, point by point, to what of it lies inside a region. */
-function cutTo(region: Region): { to(x: number, y: number): void; end(): Track[] } {
+export function cutTo(region: Region): { to(x: number, y: number, s?: number): void; end(): CutTrack[] } {
   const inside = makeInside(region);
-  const tracks: Track[] = [];
+  const tracks: CutTrack[] = [];
   let run: number[] = [];
-  let [px, py, was] = [NaN, NaN, false];
-  /** Where the way from a place inside to one outside leaves it. */
-  const leaves = (ax: number, ay: number, bx: number, by: number): [number, number] => {
+  let along: number[] = [];
+  let [px, py, ps, was] = [NaN, NaN, NaN, false];
+  const put = (x: number, y: number, s: number) => {
+    run.push(x, y);
+    along.push(s);
+  };
+  /** Puts the place where the way from a place inside to one outside leaves it. */
+  const leaves = (ax: number, ay: number, as: number, bx: number, by: number, bs: number): void => {
+    let [from, to] = [0, 1];
     for (let k = 0; k < HALVINGS; k++) {
-      const [mx, my] = [(ax + bx) / 2, (ay + by) / 2];
-      if (inside(mx, my)) [ax, ay] = [mx, my];
-      else [bx, by] = [mx, my];
+      const t = (from + to) / 2;
+      if (inside(ax + (bx - ax) * t, ay + (by - ay) * t)) from = t;
+      else to = t;
     }
-    return [ax, ay];
+    put(ax + (bx - ax) * from, ay + (by - ay) * from, as + (bs - as) * from);
   };
   const close = () => {
-    if (run.length > 2) tracks.push({ points: Float64Array.from(run), closed: false, straight: false });
+    if (run.length > 2)
+      tracks.push({ points: Float64Array.from(run), along: Float64Array.from(along), closed: false, straight: false });
     run = [];
+    along = [];
   };
   return {
-    to(x, y) {
+    to(x, y, s = 0) {
       const now = inside(x, y);
-      if (now && !was && px === px) run.push(...leaves(x, y, px, py));
+      if (now && !was && px === px) leaves(x, y, s, px, py, ps);
       if (!now && was) {
-        run.push(...leaves(px, py, x, y));
+        leaves(px, py, ps, x, y, s);
         close();
       }
-      if (now) run.push(x, y);
-      [px, py, was] = [x, y, now];
+      if (now) put(x, y, s);
+      [px, py, ps, was] = [x, y, s, now];
     },
     end() {
       close();
-      [px, py, was] = [NaN, NaN, false];
+      [px, py, ps, was] = [NaN, NaN, NaN, false];
       return tracks;
     },
   };
@@ -91,6 +104,28 @@ export function wavedTracks(
     cut.end();
   }
   return cut.end();
+}
+
+/** Straight lines from the middle of a region outwards, between one and two steps apart: where there is room for it, another begins. */
+export function spokeTracks(region: Region, step: number): Track[] {
+  const box = boundsOf(region);
+  if (!box) return [];
+  const [mx, my] = [(box.x0 + box.x1) / 2, (box.y0 + box.y1) / 2];
+  const far = Math.hypot(box.x1 - box.x0, box.y1 - box.y0) / 2;
+  // As many as a power of two lie two steps apart at the rim or nearer.
+  let [count, halvings] = [4, 0];
+  while (count * step < Math.PI * far) [count, halvings] = [2 * count, halvings + 1];
+  stillWanted(count);
+  const rays = Array.from({ length: count }, (_, k) => {
+    // A ray that half of the others leave out begins where all of them are a step apart.
+    let n = count;
+    for (let j = k, left = halvings; left > 0 && j % 2 === 0; left--) [j, n] = [j / 2, n / 2];
+    const begins = (n * step) / (2 * Math.PI);
+    const [cos, sin] = [Math.cos((2 * Math.PI * k) / count), Math.sin((2 * Math.PI * k) / count)];
+    return Float64Array.of(mx + begins * cos, my + begins * sin, mx + far * cos, my + far * sin);
+  });
+  // One by one: cut together, they would come in any order.
+  return rays.flatMap((r) => clipLines([r], region).map((points) => ({ points, closed: false, straight: true })));
 }
 
 /** One line round a middle, out to the furthest of a region, cut off where it leaves it. `chord`: its points lie so far apart, mm. */
