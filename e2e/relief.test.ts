@@ -118,6 +118,8 @@ test('a picture is dropped, its grain goes and comes back, levels of it are outl
   });
   await drop(maker.page, 'moon.png', 'image/png', Buffer.from(png).toString('base64'), true);
   await maker.sees('"moon.png": 300 \u00d7 200 pixels');
+  // A node for each pixel.
+  await maker.fill('Nodes lie apart', '1');
   await maker.find('button', 'Relief, ready');
   const rough = await shapedHeight(maker);
   await maker.press('Noise removal');

@@ -41,31 +41,50 @@ export async function together(...lines) {
   );
 }
 
-export function packages() {
-  const stamp = path.join(root, 'node_modules/.mirvak-installed');
+/** What installs the packages of the lock file; nothing where they are there. */
+function packagesMissing() {
   const key = createHash('sha256')
     .update(readFileSync(path.join(root, 'package.json')))
     .update(readFileSync(path.join(root, 'package-lock.json')))
     .digest('hex');
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === key) return;
-  // `npm ci` refuses a lock file that leaves out optional binaries of other platforms; this keeps to the same versions.
-  console.log('Installing packages (a minute or so)...');
-  run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
-  writeFileSync(stamp, key);
+  const stamp = path.join(root, 'node_modules/.mirvak-installed');
+  const line = [];
+  if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== key) {
+    console.log('Installing packages (a minute or so)...');
+    // `npm ci` refuses a lock file that leaves out optional binaries of other platforms; this keeps to the same versions.
+    line.push(['npm', 'install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
+  }
+  return { line, done: () => line.length && writeFileSync(stamp, key) };
 }
 
-export function chromium() {
-  const wanted = process.env.CHROMIUM ?? '/usr/bin/chromium';
-  if (existsSync(wanted)) return;
+/** What installs Debian's Chromium; nothing where there is one. */
+function chromiumMissing() {
+  if (existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium')) return [];
   console.log('Installing Chromium from Debian packages...');
-  const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
-  const apt = (...args) =>
-    run([...sudo, 'apt-get'][0], [...sudo, 'apt-get', ...args].slice(1), {
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
-    });
-  apt('update');
-  apt('install', '-y', '--no-install-recommends', 'chromium', 'libegl1', 'libegl-mesa0', 'libgl1-mesa-dri');
+  const apt = [
+    ...(process.getuid?.() === 0 ? [] : ['sudo']),
+    'env',
+    'DEBIAN_FRONTEND=noninteractive',
+    'apt-get',
+    '-qq',
+  ];
+  return [
+    [...apt, 'update'],
+    [...apt, 'install', '-y', '--no-install-recommends', 'chromium', 'libegl1', 'libegl-mesa0', 'libgl1-mesa-dri'],
+  ];
+}
+
+export function packages() {
+  const { line, done } = packagesMissing();
+  for (const [command, ...args] of line) run(command, args);
+  done();
+}
+
+/** Both at once: one waits for what the other does not need. */
+export async function everything() {
+  const { line, done } = packagesMissing();
+  await together(line, chromiumMissing());
+  done();
 }
 
 /** Builds the app unless what it is built from has not changed. `env`: besides the shell's. */
@@ -90,6 +109,5 @@ export function build(env = {}) {
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
-  packages();
-  chromium();
+  await everything();
 }

@@ -1,6 +1,6 @@
 // `npm test`: installs what is missing, then lint, types, unit tests, build, and interface tests in headless Chromium; all of
 // these with `--long` (`npm run test:long`), which takes half as long again.
-import { build, chromium, packages, run, together } from './setup.mjs';
+import { build, everything, run, together } from './setup.mjs';
 
 const timed = async (name, work) => {
   const t = Date.now();
@@ -9,10 +9,7 @@ const timed = async (name, work) => {
   console.log(`== ${name}: ${((Date.now() - t) / 1000).toFixed(0)} s`);
 };
 
-await timed('set-up', () => {
-  packages();
-  chromium();
-});
+await timed('set-up', everything);
 await timed('lint and types', () =>
   together(
     [

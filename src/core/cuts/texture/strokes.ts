@@ -99,7 +99,13 @@ function eachPlace(
       // At a corner halfway between both directions.
       const [tx, ty] = k ? [at.tx, at.ty] : [at.tx + from.tx, at.ty + from.ty];
       const one = Math.hypot(tx, ty) || 1;
-      visit(at.x + (at.tx * at.long * k) / parts, at.y + (at.ty * at.long * k) / parts, s + (at.long * k) / parts, tx / one, ty / one);
+      visit(
+        at.x + (at.tx * at.long * k) / parts,
+        at.y + (at.ty * at.long * k) / parts,
+        s + (at.long * k) / parts,
+        tx / one,
+        ty / one,
+      );
     }
     s += at.long;
     from = at;
@@ -202,7 +208,8 @@ function strokeOf(
   let i = 0;
   while (i < along.length - 2 && along[i + 1] <= from) i++;
   put(from, i);
-  for (i++; i < along.length && along[i] < to; i++) if (along[i] > from) out.push(p[2 * i], p[2 * i + 1], height(along[i]));
+  for (i++; i < along.length && along[i] < to; i++)
+    if (along[i] > from) out.push(p[2 * i], p[2 * i + 1], height(along[i]));
   put(to, Math.max(0, Math.min(along.length - 2, i - 1)));
   return Float64Array.from(out);
 }

@@ -44,7 +44,6 @@ export function wandering(w: Wander): { aside(line: number, s: number): number; 
   const turn = (2 * Math.PI) / w.wave;
   return {
     aside: (line, s) => w.swing * ((1 - luck) * Math.sin(turn * s) + luck * chanceAt(line, s, w.seed)),
-    up: (line, s) =>
-      (w.lift / 2) * (1 - ((1 - luck) * Math.cos(turn * s) + luck * chanceAt(line, s, w.seed + 101))),
+    up: (line, s) => (w.lift / 2) * (1 - ((1 - luck) * Math.cos(turn * s) + luck * chanceAt(line, s, w.seed + 101))),
   };
 }
