@@ -144,6 +144,20 @@ describe('a relief is finished', () => {
     expect(m.stays(1.5, 2.5)).toBeLessThan(-1.25 + 0.03);
   });
 
+  it.each(['rows', 'spiral', 'rings'])(
+    'in %s that wander is cut nowhere too deep, and no more left than it says',
+    (pattern) => {
+      const wander = { wander: true, wave: 3, swing: 0.1, lift: 0.05, chance: 50, seed: 4 };
+      const m = made('reliefFinish', { cutters: ['ball-2'], stepOver: 0.2, pattern, ...wander }, grounds.cosine);
+      expect(gouge(m)).toBeLessThan(0.005);
+      expect(over(m)).toBeLessThan(0.01);
+      expect(m.remarks).toEqual([]);
+      // It does wander: without it the same places stand at other heights.
+      const straight = made('reliefFinish', { cutters: ['ball-2'], stepOver: 0.2, pattern }, grounds.cosine);
+      expect(m.grid.z.filter((z, i) => Math.abs(z - straight.grid.z[i]) > 0.01).length).toBeGreaterThan(500);
+    },
+  );
+
   it('keeps an allowance across the surface', () => {
     const m = made('reliefFinish', { cutters: ['ball-2'], stepOver: 0.1, allowance: 0.2 }, grounds.cosine);
     // The nearest place of the cut surface to the relief: across a slope, not above it.

@@ -2,12 +2,13 @@ import { z } from 'zod';
 import { formOf, radiusOf, type Cutter } from '../../cutters/cutter';
 import { grownForm } from '../../cutters/form';
 import { clearWay } from '../../geometry/lines';
-import { intersect, type Region } from '../../geometry/region';
+import { intersect, offset, type Region } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
 import { sparser, sparserOver, type HeightField } from '../../relief/field';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
 import { closingBy, leftOver, standingOver } from '../relief/closing';
+import { reversed } from '../clearing/contours';
 import { followed, type Follower, type Track } from '../relief/follow';
 import { locatorsOver } from '../relief/locator';
 import { followMoves, type Layer } from '../relief/moves';
@@ -24,6 +25,15 @@ import {
 } from '../relief/place';
 import { reliefWanted } from '../relief/surface';
 import { reliefShare } from '../relief/share';
+import {
+  beginsOf,
+  wandered,
+  wanderDefaults,
+  wanderFields,
+  wandering,
+  wanderSchema,
+  wanderStep,
+} from '../texture/wander';
 import { cutKind, emptyPlan, linkHeightOf, passes, type CutContext, type Remark, type Toolpath } from '../kind';
 import { EMPTY } from '../wanted';
 
@@ -45,6 +55,9 @@ const schema = z.object({
   layers: z.boolean(),
   /** Finer cutters go where the one before has left more than so much, mm. */
   rest: z.number().min(0.001).max(10),
+  /** Whether rows wander from their way, as strokes of a texture do. */
+  wander: z.boolean(),
+  ...wanderSchema,
 });
 type Values = z.infer<typeof schema>;
 
@@ -58,11 +71,35 @@ const NEAR = 6;
 
 /** The tracks of a cutter over a region. */
 function tracksOf(v: Values, region: Region, step: number, chord: number, c: CutContext): Track[] {
-  if (v.pattern === 'spiral') return [...spiralTracks(region, step, v.from === 'middle', chord), ...rimTracks(region)];
-  if (v.pattern === 'rings') return ringTracks(region, step, c.budget.offset, v.from === 'middle');
-  const rows = (angle: number) => rowTracks(region, angle, step, v.direction === 'one');
+  const both = v.direction === 'both' && oneOf(v.pattern, ['rows', 'crossed']);
+  const wanders = (over: Region, tracks: Track[], way: number | string): Track[] => {
+    if (!v.wander) return tracks;
+    const { up } = wandering(v);
+    return wandered(tracks, region, Math.min(chord, wanderStep(v)), v, beginsOf(way, over)).map(
+      ({ line, along, points, ...t }) => {
+        const raised = along.map((s) => up(line, s));
+        return both && line % 2
+          ? { ...t, points: reversed(points), raised: raised.reverse() }
+          : { ...t, points, raised };
+      },
+    );
+  };
+  // What swings beyond the boundary is cut off there: it begins beyond it.
+  const wide = v.wander ? offset(region, v.swing, c.budget.offset) : region;
+  const outwards = v.from === 'middle';
+  if (v.pattern === 'spiral')
+    return [...wanders(wide, spiralTracks(wide, step, outwards, chord), 'spiral'), ...rimTracks(region)];
+  if (v.pattern === 'rings') {
+    const rings = wanders(wide, ringTracks(wide, step, c.budget.offset, outwards), 'rings');
+    return v.wander ? [...rings, ...rimTracks(region)] : rings;
+  }
+  const rows = (angle: number) => wanders(wide, rowTracks(wide, angle, step, v.wander || v.direction === 'one'), angle);
   return [...rows(v.angle), ...(v.pattern === 'crossed' ? rows(v.angle + v.turn) : []), ...rimTracks(region)];
 }
+
+/** Furthest that two rows lie from each other: those that wander alike keep their distance, whatever else lets them part. */
+const apart = (v: Values, step: number): number =>
+  v.wander ? step + 2 * v.swing * (oneOf(v.pattern, ['rows', 'crossed']) ? v.chance / 100 : 1) : step;
 
 /** What each cutter of the list is to go over, the first of them everything. */
 function* shares(v: Values, c: CutContext, g: ReliefGround) {
@@ -143,6 +180,8 @@ export const reliefFinish = cutKind({
     },
     { kind: 'length', key: 'allowance', label: 'Allowance left', hint: 'Measured across the surface' },
     { kind: 'flag', key: 'layers', label: 'In layers, none deeper than the step-down' },
+    { kind: 'flag', key: 'wander', label: 'Rows wander, as if made by hand' },
+    ...wanderFields((v) => v.wander === true),
   ],
   defaults: (_blank, cutters) => ({
     cutters: [finest(cutters)],
@@ -155,6 +194,8 @@ export const reliefFinish = cutKind({
     allowance: 0,
     layers: false,
     rest: 0.05,
+    wander: false,
+    ...wanderDefaults,
   }),
   cutters: (v) => v.cutters,
   presets: (v) =>
@@ -243,10 +284,12 @@ export const reliefFinish = cutKind({
     const g = groundOf(field);
     const list = v.cutters.map((id, n) => {
       const form = formOf(c.cutter(id));
-      return { form, place: bounded(v, c, g, form), step: c.preset(id).stepOver, spare: n ? v.rest : 0 };
+      return { form, place: bounded(v, c, g, form), step: apart(v, c.preset(id).stepOver), spare: n ? v.rest : 0 };
     });
     const thin = sparserOver(field, MOST_NODES);
-    return reliefWanted(v, g, v.allowance, list, leftOver(thin, list, g.facts.lowest + v.allowance, v.allowance));
+    const left = leftOver(thin, list, g.facts.lowest + v.allowance, v.allowance);
+    const lift = v.wander ? v.lift : 0;
+    return reliefWanted(v, g, v.allowance, list, lift ? (x, y) => left(x, y) + lift : left);
   },
   side: (_v, _blank, _cutter, relief) => ({ start: 0, floor: -(relief?.lowest ?? 0), draftAngle: 0 }),
 });

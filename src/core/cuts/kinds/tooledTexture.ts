@@ -11,7 +11,7 @@ import { followMoves } from '../relief/moves';
 import { groundOf, NO_RELIEF, NOTHING_WITHIN } from '../relief/place';
 import { alongStrokes } from '../texture/envelope';
 import { strokesOver, ways, type Way } from '../texture/strokes';
-import { wanderFields, wanderSchema } from '../texture/wander';
+import { wanderDefaults, wanderFields, wanderSchema } from '../texture/wander';
 import { cutKind, emptyPlan, linkHeightOf, type CutContext, type Remark } from '../kind';
 import { EMPTY, type Wanted } from '../wanted';
 
@@ -129,11 +129,7 @@ export const tooledTexture = cutKind({
     gap: 1.5,
     runs: 4,
     depth: Math.min(0.5, blank.thickness / 4),
-    wave: 20,
-    swing: 0.3,
-    lift: 0.1,
-    chance: 60,
-    seed: 1,
+    ...wanderDefaults,
   }),
   cutters: (v) => [v.cutter],
   presets: () => ['rpm', 'feed', 'plunge'],

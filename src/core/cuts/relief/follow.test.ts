@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { fewest, fewestAlong, followed, type Follower } from './follow';
+import { lowParts } from './moves';
 
 const TOLERANCE = 0.002;
 const walk = fc
@@ -59,4 +60,35 @@ it('finds a crease between the places at which it asks', () => {
   for (let i = 0; i < p.length; i += 3) best = Math.max(best, p[i + 2]);
   expect(best).toBeGreaterThan(-0.01);
   expect([p[0], p[p.length - 3]]).toEqual([0, 3]);
+});
+
+it('follows what dips below the face to where it comes up to it, and what passes it to where it passes', () => {
+  const layer = { floor: -5, above: 0 };
+  const ends = (...z: number[]) =>
+    lowParts(Float64Array.from(z.flatMap((h, i) => [4 * i, 0, h])), layer).map((p) => [
+      p[0],
+      p[2],
+      p[p.length - 3],
+      p[p.length - 1],
+    ]);
+  expect(ends(0, -1, -1, 0)).toEqual([[0, 0, 12, 0]]);
+  expect(ends(1, -1, -1, 1)).toEqual([[2, 0, 10, 0]]);
+  expect(ends(0, -1, 0, 0, 0, -1, 0)).toEqual([
+    [0, 0, 8, 0],
+    [16, 0, 24, 0],
+  ]);
+  expect(ends(0, 0, 1)).toEqual([]);
+});
+
+it('goes as far above a surface as it is raised, between the points of a curve too', () => {
+  const at = (x: number) => -1 + 0.1 * Math.abs(x - 5.03);
+  const points = Float64Array.from({ length: 202 }, (_, i) => (i % 2 ? 0 : (i >> 1) / 10));
+  const raised = Float64Array.from({ length: 101 }, (_, i) => i / 200);
+  const p = followed({ points, raised, closed: false, straight: false }, { at, step: 0.1 }, 0.0005, TOLERANCE);
+  for (let i = 3; i < p.length; i += 3)
+    for (let t = 0; t <= 1; t += 0.25) {
+      const x = p[i - 3] + (p[i] - p[i - 3]) * t;
+      expect(Math.abs(p[i - 1] + (p[i + 2] - p[i - 1]) * t - at(x) - x / 20)).toBeLessThan(TOLERANCE + 0.001);
+    }
+  expect(p.length / 3).toBeLessThan(20);
 });

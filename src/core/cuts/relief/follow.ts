@@ -13,6 +13,8 @@ export interface Track {
   readonly closed: boolean;
   /** Whether it goes straight from point to point; else points lie on a curve, as closely as it has to be asked. */
   readonly straight: boolean;
+  /** Of a curve: how far above what it follows it is to go at each of its points, mm. */
+  readonly raised?: Float64Array;
 }
 
 /** Growing x, y, z. */
@@ -180,7 +182,8 @@ export function followed(t: Track, f: Follower, sample: number, merge: number): 
     const [a, b] = [2 * i, 2 * ((i + 1) % n)];
     return [t.points[a], t.points[a + 1], t.points[b], t.points[b + 1]] as const;
   };
-  const first = f.at(t.points[0], t.points[1]);
+  const up = (i: number) => t.raised?.[i % n] ?? 0;
+  const first = f.at(t.points[0], t.points[1]) + up(0);
   out.push(t.points[0], t.points[1], first);
   if (t.straight) {
     for (let i = 0; i < ends; i++) {
@@ -194,13 +197,26 @@ export function followed(t: Track, f: Follower, sample: number, merge: number): 
   const all = new Points();
   all.push(t.points[0], t.points[1], first);
   const even = Float64Array.from({ length: ends + 1 }, (_, i) =>
-    i ? f.at(t.points[2 * (i % n)], t.points[2 * (i % n) + 1]) : first,
+    i ? f.at(t.points[2 * (i % n)], t.points[2 * (i % n) + 1]) + up(i) : first,
   );
+  /** What follows the surface between two points, as far above it as lies between them. */
+  const between = (i: number, x0: number, y0: number, long: number): Follower =>
+    t.raised
+      ? { step: f.step, at: (x, y) => f.at(x, y) + up(i) + ((up(i + 1) - up(i)) * Math.hypot(x - x0, y - y0)) / long }
+      : f;
   for (let i = 0; i < ends; i++) {
     const [x0, y0, x1, y1] = way(i);
     if (bends(even, i, sample) || bends(even, i + 1, sample))
-      halved(f, x0, y0, x1, y1, even[i], even[i + 1], sample, (s, z) =>
-        all.push(x0 + (x1 - x0) * s, y0 + (y1 - y0) * s, z),
+      halved(
+        between(i, x0, y0, Math.hypot(x1 - x0, y1 - y0) || 1),
+        x0,
+        y0,
+        x1,
+        y1,
+        even[i],
+        even[i + 1],
+        sample,
+        (s, z) => all.push(x0 + (x1 - x0) * s, y0 + (y1 - y0) * s, z),
       );
     all.push(x1, y1, even[i + 1]);
   }

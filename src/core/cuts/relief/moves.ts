@@ -54,11 +54,15 @@ export function lowParts(p: Float64Array, { floor, above }: Layer): Float64Array
     air = 0;
   };
   const put = (x: number, y: number, z: number, below: boolean) => {
+    if (!low && !below) {
+      // The last place before it dips.
+      run = [x, y, Math.max(z, floor)];
+      return;
+    }
     const n = run.length;
     if (n && !below) air += Math.hypot(x - run[n - 3], y - run[n - 2]);
-    if (air > HOP) end();
-    if (!run.length && !below) {
-      // The last place before it dips.
+    if (air > HOP) {
+      end();
       run = [x, y, Math.max(z, floor)];
       return;
     }
@@ -82,7 +86,8 @@ export function lowParts(p: Float64Array, { floor, above }: Layer): Float64Array
         if (t > 0 && t < 1) put(x, y, h, h < above - AIR || z > before);
       }
     }
-    put(p[i], p[i + 1], z, z < above - AIR);
+    // Where it comes up to what is above and no higher is a place of it, too.
+    put(p[i], p[i + 1], z, z < above - AIR || (i > 0 && p[i - 1] < above - AIR && z <= above + AIR));
   }
   end();
   return out;

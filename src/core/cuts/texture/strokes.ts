@@ -1,9 +1,9 @@
-import { boundsOf, offset, thicken, unite, type Region } from '../../geometry/region';
+import { offset, thicken, unite, type Region } from '../../geometry/region';
 import { chance } from '../../relief/noise';
 import { stillWanted } from '../../units/stillWanted';
-import { cutTo, ringTracks, rowTracks, spokeTracks } from '../relief/patterns';
+import { ringTracks, rowTracks, spokeTracks } from '../relief/patterns';
 import type { Track } from '../relief/follow';
-import { wandering, type Wander } from './wander';
+import { beginsOf, CLOSEST, wandered, wandering, wanderStep, type Wander } from './wander';
 
 /** Which way strokes run. */
 export const ways = {
@@ -29,19 +29,12 @@ export interface Strokes extends Wander {
   readonly depth: number;
 }
 
-/** Places of a stroke lie no closer than so, and no further apart, mm. */
-const CLOSEST = 0.04;
-const FURTHEST = 0.5;
-/** So many places make a wave, and a way in or out. */
-const A_WAVE = 32;
+/** A way in or out is met by so many places. */
 const A_RUN = 12;
 
 /** How far apart places of strokes lie, so that waves, ways in and bends are met, mm. */
-export const strokeStep = (v: Strokes): number =>
-  Math.max(
-    CLOSEST,
-    Math.min(v.swing || v.lift ? v.wave / A_WAVE : FURTHEST, v.runs > 0 ? v.runs / A_RUN : FURTHEST, FURTHEST),
-  );
+const strokeStep = (v: Strokes): number =>
+  Math.min(wanderStep(v), Math.max(CLOSEST, v.runs > 0 ? v.runs / A_RUN : Infinity));
 
 /** The lines on which strokes lie, before they wander, over a region; `drawn`: lines that they run along. */
 function linesOf(v: Strokes, region: Region, drawn: readonly Float64Array[], tolerance: number): Track[] {
@@ -76,78 +69,6 @@ function besideLines(region: Region, drawn: readonly Float64Array[], step: numbe
   return out;
 }
 
-/** Visits places of a line, so far apart or a little closer, with how far along it they lie and its direction there. */
-function eachPlace(
-  { points: p, closed }: Track,
-  step: number,
-  visit: (x: number, y: number, s: number, tx: number, ty: number) => void,
-): void {
-  const n = p.length / 2;
-  const ways = closed ? n : n - 1;
-  const way = (i: number) => {
-    const [a, b] = [2 * (((i % n) + n) % n), 2 * ((((i + 1) % n) + n) % n)];
-    const [x, y] = [p[b] - p[a], p[b + 1] - p[a + 1]];
-    const long = Math.hypot(x, y) || 1;
-    return { x: p[a], y: p[a + 1], tx: x / long, ty: y / long, long: Math.hypot(x, y) };
-  };
-  let s = 0;
-  let from = way(closed ? -1 : 0);
-  for (let i = 0; i < ways; i++) {
-    const at = way(i);
-    const parts = Math.max(1, Math.ceil(at.long / step));
-    for (let k = 0; k < parts; k++) {
-      // At a corner halfway between both directions.
-      const [tx, ty] = k ? [at.tx, at.ty] : [at.tx + from.tx, at.ty + from.ty];
-      const one = Math.hypot(tx, ty) || 1;
-      visit(
-        at.x + (at.tx * at.long * k) / parts,
-        at.y + (at.ty * at.long * k) / parts,
-        s + (at.long * k) / parts,
-        tx / one,
-        ty / one,
-      );
-    }
-    s += at.long;
-    from = at;
-  }
-  const last = way(ways - 1);
-  visit(last.x + last.tx * last.long, last.y + last.ty * last.long, s, last.tx, last.ty);
-}
-
-/** Lines that have wandered, cut to a region; `along` says how far along its line each place lies. */
-export function wandered(
-  lines: readonly Track[],
-  region: Region,
-  step: number,
-  w: Wander,
-  /** How far along all that wanders alike a line begins. */
-  begins: (t: Track) => number,
-) {
-  const { aside } = wandering(w);
-  return lines.flatMap((t, line) => {
-    const cut = cutTo(region);
-    const s0 = begins(t);
-    stillWanted(t.points.length);
-    eachPlace(t, step, (x, y, s, tx, ty) => {
-      const a = aside(line, s0 + s);
-      cut.to(x - ty * a, y + tx * a, s0 + s);
-    });
-    return cut.end().map((piece) => ({ line, ...piece }));
-  });
-}
-
-/** Where lines that wander alike begin: along the rows of an angle, from the middle, or at their own beginning. */
-function beginsOf(v: Strokes, region: Region): (t: Track) => number {
-  const box = boundsOf(region);
-  if (v.way === 'rows') {
-    const [cos, sin] = [Math.cos((v.angle * Math.PI) / 180), Math.sin((v.angle * Math.PI) / 180)];
-    return ({ points: p }) => p[0] * cos + p[1] * sin;
-  }
-  if (v.way === 'spokes' && box)
-    return ({ points: p }) => Math.hypot(p[0] - (box.x0 + box.x1) / 2, p[1] - (box.y0 + box.y1) / 2);
-  return () => 0;
-}
-
 /**
  * The strokes over a region: x, y, z interleaved, mm, z from a level face, in the order of their lines, every other of which runs
  * back.
@@ -164,7 +85,13 @@ export function strokesOver(
   const { up } = wandering(v);
   const luck = v.chance / 100;
   const out: Float64Array[][] = lines.map(() => []);
-  for (const { line, points, along } of wandered(lines, region, strokeStep(v), v, beginsOf(v, wide))) {
+  for (const { line, points, along } of wandered(
+    lines,
+    region,
+    strokeStep(v),
+    v,
+    beginsOf(v.way === 'rows' ? v.angle : v.way, wide),
+  )) {
     const n = along.length;
     const give = (from: number, to: number) => {
       const stroke = strokeOf(points, along, from, to, (s) => {

@@ -1,3 +1,4 @@
+import { wanderDefaults } from '../../cuts/texture/wander';
 import type { Cut } from '../job';
 
 type Overrides = Cut['overrides'];
@@ -42,6 +43,8 @@ export const finishing = (cutter: string, pattern: string, angle: number, stepOv
     allowance: 0,
     layers: false,
     rest: 0.05,
+    wander: false,
+    ...wanderDefaults,
   },
   overrides: { [cutter]: { stepOver } },
 });
