@@ -37,6 +37,7 @@ import { whileWanted } from '@/core/units/stillWanted';
 import { gauge, readDrawing, shapeWork } from './artwork';
 import { becoming } from './becoming';
 import { keepDerived } from './derived';
+import { followHands, lendWays, type SharedWays } from './followHands';
 import { formHands, lendRows, type SharedForm } from './formHands';
 import { handsOver, lendHand, sharedHeights, type Shared } from './hands';
 import { ReliefShelf } from '@/core/pipeline/reliefShelf';
@@ -66,9 +67,10 @@ interface Bench {
   /** How the set-up finds its blank, and of which proof and turn that is. */
   found: { readonly of: Faces; readonly turned: TurnedOver; readonly cell: number; readonly faces: Faces } | null;
 }
-/** Those who help with cutting, and with shaping. */
+/** Those who help with cutting, with shaping, and with ways over a relief. */
 const helpers: MessagePort[] = [];
 const rowHands = typeof SharedArrayBuffer === 'undefined' ? undefined : formHands(helpers);
+const wayHands = typeof SharedArrayBuffer === 'undefined' ? undefined : followHands(helpers);
 const means: Means =
   typeof SharedArrayBuffer === 'undefined' ? {} : { hands: handsOver(helpers), memory: sharedHeights };
 const benches = new Map<string, Bench>();
@@ -137,7 +139,8 @@ const api: ComputeApi = {
     return inShared(shaped);
   },
   lend(port) {
-    port.onmessage = (e: MessageEvent<Shared | SharedForm>) => ('form' in e.data ? lendRows(e.data) : lendHand(e.data));
+    port.onmessage = ({ data }: MessageEvent<Shared | SharedForm | SharedWays>) =>
+      'pieces' in data ? lendWays(data) : 'form' in data ? lendRows(data) : lendHand(data);
   },
   borrow(port) {
     helpers.push(port);
@@ -147,7 +150,7 @@ const api: ComputeApi = {
     const cut = job.cuts.find((c) => c.id === cutId)!;
     let plan: CutPlan;
     try {
-      plan = whileWanted(wanted(ticket), () => planCut(job, cut, art, watch(ticket, progress), () => relief));
+      plan = whileWanted(wanted(ticket), () => planCut(job, cut, art, watch(ticket, progress), () => relief, wayHands));
     } catch (e) {
       if (e instanceof Cancelled) throw e;
       // A cut that fails does not stop the others: it says so itself.

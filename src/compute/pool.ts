@@ -31,7 +31,10 @@ const MOST = 16;
 
 type Api = Comlink.Remote<ComputeApi>;
 
-/** Lets each planner help the prover with cutting, and both help whoever shapes, whichever of them comes first or is replaced. */
+/**
+ * Lets planners help each other with ways over a relief and the prover with cutting, the prover, which plans as well, help them, and
+ * all of them help whoever shapes, whichever of them comes first or is replaced.
+ */
 function wiring() {
   const [planners, provers, shapers] = [new Set<Api>(), new Set<Api>(), new Set<Api>()];
   const join = (helper: Api, helped: Api) => {
@@ -41,13 +44,13 @@ function wiring() {
   };
   const joins = (own: Set<Api>, helps: readonly Set<Api>[], by: readonly Set<Api>[]) => (api: Api) => {
     own.add(api);
-    for (const set of helps) for (const helped of set) join(api, helped);
-    for (const set of by) for (const helper of set) join(helper, api);
+    for (const set of helps) for (const helped of set) if (helped !== api) join(api, helped);
+    for (const set of by) for (const helper of set) if (helper !== api) join(helper, api);
   };
   const alone = (set: Set<Api>, how: (api: Api) => void) => (api: Api) => (set.clear(), how(api));
   return {
-    planner: joins(planners, [provers, shapers], []),
-    prover: alone(provers, joins(provers, [shapers], [planners])),
+    planner: joins(planners, [planners, provers, shapers], [planners, provers]),
+    prover: alone(provers, joins(provers, [planners, shapers], [planners])),
     shaper: alone(shapers, joins(shapers, [], [planners, provers])),
   };
 }

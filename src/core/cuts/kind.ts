@@ -9,6 +9,7 @@ import type { Field } from '../units/fields';
 import { withLimits, type FieldSpec } from '../units/limits';
 import type { Unit } from '../units/length';
 import type { Budget } from './budget';
+import type { FollowHands } from './relief/following';
 import type { Wanted } from './wanted';
 
 /** The piece of material, as cuts see it. mm, frame: lower left corner of the top face is 0, 0, 0. */
@@ -48,6 +49,8 @@ export interface CutContext {
   preset(id: string): Preset;
   /** What each step of the plan may add to its error. */
   readonly budget: Budget;
+  /** Those who follow a surface together; alone where there are none. */
+  readonly hands?: FollowHands;
   /** Called now and then with 0..1; throws Cancelled when the result is no longer wanted. */
   progress(done: number): void;
 }

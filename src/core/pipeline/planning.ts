@@ -7,6 +7,7 @@ import { budgetOf } from '../cuts/budget';
 import { emptyPlan, type CutBlank, type CutContext, type CutPlan, type Remark, type Target } from '../cuts/kind';
 import { kindOf } from '../cuts/registry';
 import { riddenPaths, riddenWanted } from '../cuts/relief/ride';
+import type { FollowHands } from '../cuts/relief/following';
 import type { Wanted } from '../cuts/wanted';
 import { inBox } from '../geometry/box';
 import { contentKey, derived, hashText } from '../geometry/hash';
@@ -102,6 +103,7 @@ function contextOf(
   progress: Progress,
   relief: GiveRelief,
   asked: Set<keyof CutBlank> = new Set(),
+  hands?: FollowHands,
 ): CutContext {
   const items = itemsOf(job, cut.items).filter((i) => i !== undefined);
   const cutter = (id: string): Cutter => {
@@ -120,6 +122,7 @@ function contextOf(
       return presetOf(cutter(id), job, cut);
     },
     budget: budgetOf(),
+    hands,
     progress,
   };
 }
@@ -199,12 +202,13 @@ export function planCut(
   art: ArtworkContext,
   progress: Progress = () => {},
   relief: GiveRelief = noRelief,
+  hands?: FollowHands,
 ): CutPlan {
   if (lacksArtwork(cut)) return emptyPlan([{ level: 'problem', text: 'No artwork is picked for this cut.' }]);
   try {
     const picked = leftOut(job, cut, art);
     const asked = new Set<keyof CutBlank>();
-    const c = contextOf(job, cut, art, progress, relief, asked);
+    const c = contextOf(job, cut, art, progress, relief, asked, hands);
     const { remarks: own, toolpaths, ...rest } = kindOf(cut.kind).plan(cut.values, c);
     const field = isRidden(cut) ? relief() : null;
     const remarks: Remark[] =

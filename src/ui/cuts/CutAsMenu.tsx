@@ -9,6 +9,20 @@ import { useShelf } from '@/ui/common/useShelf';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { setView, useView } from '@/ui/view';
 
+const entry = { display: 'block', py: 0.75, breakInside: 'avoid' } as const;
+
+const Entry = ({ name, text }: { name: string; text: string }) => (
+  <>
+    <Typography sx={{ fontWeight: 550, lineHeight: 1.35 }}>{name}</Typography>
+    <Typography
+      variant="caption"
+      sx={{ display: 'block', color: 'text.secondary', whiteSpace: 'normal', lineHeight: 1.35 }}
+    >
+      {text}
+    </Typography>
+  </>
+);
+
 /** The kinds of cut, and the maker's recipes, for what is picked. Where artwork is drawn one goes on drawing. */
 export function CutAsMenu() {
   const at = useView((v) => v.cutAs);
@@ -23,27 +37,20 @@ export function CutAsMenu() {
       anchorPosition={at ?? undefined}
       onClose={close}
       onClick={close}
-      slotProps={{ list: { 'aria-label': 'Kinds of cut' } }}
+      slotProps={{
+        list: { 'aria-label': 'Kinds of cut', sx: { columnCount: { xs: 1, sm: 2 }, columnGap: 0, py: 0.75 } },
+        paper: { sx: { maxWidth: 620 } },
+      }}
     >
       {cutKinds.map((k) => (
-        <MenuItem
-          key={k.id}
-          onClick={() => addCut(k.id, library, stage === 'artwork')}
-          sx={{ display: 'block', maxWidth: 300 }}
-        >
-          <Typography sx={{ fontWeight: 550 }}>{k.name}</Typography>
-          <Typography variant="caption" sx={{ color: 'text.secondary', whiteSpace: 'normal' }}>
-            {k.summary}
-          </Typography>
+        <MenuItem key={k.id} onClick={() => addCut(k.id, library, stage === 'artwork')} sx={entry}>
+          <Entry name={k.name} text={k.summary} />
         </MenuItem>
       ))}
-      {recipes.length > 0 && <Divider />}
+      {recipes.length > 0 && <Divider sx={{ columnSpan: 'all' }} />}
       {recipes.map((r) => (
-        <MenuItem key={r.id} onClick={() => applyRecipe(r)} sx={{ display: 'block', maxWidth: 300 }}>
-          <Typography sx={{ fontWeight: 550 }}>{r.name}</Typography>
-          <Typography variant="caption" sx={{ color: 'text.secondary', whiteSpace: 'normal' }}>
-            Your recipe: {r.cuts.map((c) => c.name).join(', ')}
-          </Typography>
+        <MenuItem key={r.id} onClick={() => applyRecipe(r)} sx={entry}>
+          <Entry name={r.name} text={`Your recipe: ${r.cuts.map((c) => c.name).join(', ')}`} />
         </MenuItem>
       ))}
     </Menu>

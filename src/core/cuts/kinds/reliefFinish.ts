@@ -9,8 +9,9 @@ import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
 import { closingBy, leftOver, standingOver } from '../relief/closing';
 import { reversed } from '../clearing/contours';
-import { followed, type Follower, type Track } from '../relief/follow';
-import { locatorsOver } from '../relief/locator';
+import { followed, type Track } from '../relief/follow';
+import { followAll, followingOf, type FollowWork } from '../relief/following';
+import { locatorBy, locatorData } from '../relief/locator';
 import { followMoves, type Layer } from '../relief/moves';
 import { ringTracks, rimTracks, rowTracks, spiralTracks } from '../relief/patterns';
 import {
@@ -205,7 +206,6 @@ export const reliefFinish = cutKind({
     if (!field) return emptyPlan([{ level: 'problem', text: NO_RELIEF }]);
     const g = groundOf(field);
     const share = reliefShare();
-    const over = locatorsOver(field);
     const remarks: Remark[] = [];
     const toolpaths: Toolpath[] = [];
     const unit = c.blank.unit ?? 'mm';
@@ -223,22 +223,26 @@ export const reliefFinish = cutKind({
         );
         continue;
       }
-      const locator = over(grownForm(form, v.allowance), share.locate);
+      const least = g.facts.lowest + v.allowance;
+      const grown = grownForm(form, v.allowance);
+      const work: FollowWork = {
+        locator: locatorData(field, grown, share.locate),
+        allowance: v.allowance,
+        least,
+        walls: b.walls,
+        form,
+        sample: share.sample,
+        merge: share.merge,
+      };
+      const locator = locatorBy(work.locator);
       if (locator.error > 2 * share.locate)
         remarks.push({
           level: 'note',
           text: `${cutter.name} is too fine for so many nodes: sharp ridges may be cut ${formatLength(locator.error, unit)} ${unit} too deep. Make the nodes of the relief lie closer, or take a cutter with a rounder tip.`,
         });
-      const least = g.facts.lowest + v.allowance;
-      const follower: Follower = {
-        step: locator.step,
-        at: (x, y) => Math.max(locator.at(x, y) + v.allowance, b.wall(x, y), least),
-      };
       const tracks = tracksOf(v, region, step, locator.step, c);
-      const lines = tracks.map((t, k) => {
-        c.progress((done + (0.9 * k) / tracks.length) / v.cutters.length);
-        return followed(t, follower, share.sample, share.merge);
-      });
+      const lines = followAll(work, tracks, c.hands, (f) => c.progress((done + 0.9 * f) / v.cutters.length));
+      const follower = followingOf(work);
       const levels = v.layers ? passes(0, least, preset.stepDown) : [least];
       const motion = new MotionBuilder();
       const layers: Layer[] = levels.map((floor, k) => ({ floor, above: k ? levels[k - 1] : 0 }));

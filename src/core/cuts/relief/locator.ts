@@ -2,6 +2,8 @@ import { heightOf, jointOf, widthOf, type CutterForm } from '../../cutters/form'
 import { locationKernel } from '../../kernels/locationKernel';
 import { heightAt, type HeightField } from '../../relief/field';
 import { refined } from '../../relief/refine';
+import { column } from '../../units/columns';
+import { derived, memo } from '../../geometry/hash';
 
 /**
  * Cutter location over a surface at any place: how low a cutter may stand there without cutting into the surface,
@@ -18,6 +20,8 @@ import { refined } from '../../relief/refine';
 export interface Locator {
   /** Height of the cutter's lowest point, mm; -Infinity where there is nothing under the cutter. */
   at(x: number, y: number): number;
+  /** Forgets where the cutter was met last: what it says from here on depends on nothing that it was asked before. */
+  restart(): void;
   /** Places along a path so far apart (mm) that between two of them the height bends by no more than the tolerance. */
   readonly step: number;
   /** Most by which the cutter can cut into the surface, mm: more than the tolerance where there is no room for as many nodes. */
@@ -50,7 +54,7 @@ function roundness(form: CutterForm): number {
 const closeness = (form: CutterForm, tolerance: number): number =>
   Math.max(NEAREST, Math.sqrt(4 * roundness(form) * tolerance));
 
-/** The surface as it is asked, the greatest heights of its blocks, and the kernel over it where there is one. */
+/** The surface as it is asked, and the greatest heights of its blocks: numbers alone, which pass between threads. */
 interface Blocks {
   readonly f: HeightField;
   readonly across: number;
@@ -63,7 +67,23 @@ interface Blocks {
   /** For each block: nodes from which a wall falls, from `firsts` of it to that of the next. */
   readonly firsts: Int32Array;
   readonly wallNodes: Int32Array;
-  readonly kernel: ReturnType<typeof locationKernel>;
+}
+
+/** Locations over all of the nodes, row by row as they are asked for first by anybody. */
+interface Located {
+  readonly z: Float32Array;
+  /** 1 for each row that is there. */
+  readonly have: Int32Array;
+}
+
+/** All that a locator goes by, in memory that threads share where there is any. */
+export interface LocatorData {
+  readonly blocks: Blocks;
+  readonly located: Located;
+  readonly form: CutterForm;
+  readonly tolerance: number;
+  /** As the surface's own nodes lie, mm. */
+  readonly apart: number;
 }
 
 /**
@@ -76,10 +96,10 @@ const WALL = 4;
 function blocksOf(f: HeightField, far: number): Blocks {
   const { cols, rows, z } = f;
   const [across, up] = [Math.ceil(cols / SIDE), Math.ceil(rows / SIDE)];
-  const tops = new Float32Array(across * up).fill(-Infinity);
-  const falls = new Uint8Array(cols * rows);
+  const tops = column(Float32Array, across * up).fill(-Infinity);
+  const falls = column(Uint8Array, cols * rows);
   const walls: number[] = [];
-  const firsts = new Int32Array(across * up + 1);
+  const firsts = column(Int32Array, across * up + 1);
   let lowest = Infinity;
   for (let r = 0, i = 0; r < rows; r++) {
     const row = (r >> 3) * across;
@@ -101,12 +121,12 @@ function blocksOf(f: HeightField, far: number): Blocks {
   const blockOf = (i: number) => (Math.floor(i / cols) >> 3) * across + (i % cols >> 3);
   for (const i of walls) firsts[blockOf(i) + 1]++;
   for (let b = 0; b < across * up; b++) firsts[b + 1] += firsts[b];
-  const wallNodes = new Int32Array(walls.length);
+  const wallNodes = column(Int32Array, walls.length);
   const next = firsts.slice();
   for (const i of walls) wallNodes[next[blockOf(i)]++] = i;
   let top = -Infinity;
   for (const t of tops) if (t > top) top = t;
-  return { f, across, up, tops, top, lowest, falls, firsts, wallNodes, kernel: locationKernel(f, 1) };
+  return { f, across, up, tops, top, lowest, falls, firsts, wallNodes };
 }
 
 /** For each block: those with walls that lie within so many of it; found when they are asked for first. */
@@ -127,9 +147,13 @@ function wallsNear(
     ));
 }
 
-/** Locators of several cutters over one surface. */
-export function locatorsOver(surface: HeightField): (form: CutterForm, tolerance: number) => Locator {
-  const known = new Map<string, Blocks>();
+/** Surfaces are held ready for so many ways in which cutters ask them, and located for so many cutters. */
+const HELD = 2;
+
+/** What locators of several cutters over one surface go by; what two of them have in common is made once. */
+function dataOver(surface: HeightField): (form: CutterForm, tolerance: number) => LocatorData {
+  const blocks = memo<Blocks>(HELD);
+  const located = memo<Located>(HELD);
   return (form, tolerance) => {
     const wanted = Math.ceil(surface.cell / closeness(form, tolerance) - 1e-9);
     const most = Math.max(1, Math.floor(Math.sqrt(MOST_NODES / surface.z.length)));
@@ -138,11 +162,25 @@ export function locatorsOver(surface: HeightField): (form: CutterForm, tolerance
     const cell = surface.cell / times;
     const far = Math.sqrt(Math.max(cell * cell, 8 * Math.min(1e3, roundness(form)) * tolerance - cell * cell));
     const key = `${times} ${far}`;
-    let blocks = known.get(key);
-    if (!blocks) known.set(key, (blocks = blocksOf(refined(surface, times), far)));
-    return locator(blocks, form, tolerance, surface.cell);
+    const b = blocks(key, () => blocksOf(refined(surface, times), far));
+    const rows = located(`${key} ${JSON.stringify(form)}`, () => ({
+      z: column(Float32Array, b.f.z.length),
+      have: column(Int32Array, b.f.rows),
+    }));
+    return { blocks: b, located: rows, form, tolerance, apart: surface.cell };
   };
 }
+const datas = derived<HeightField, ReturnType<typeof dataOver>>();
+export const locatorData = (surface: HeightField, form: CutterForm, tolerance: number): LocatorData =>
+  datas(surface, '', () => dataOver(surface))(form, tolerance);
+
+/** Locators of several cutters over one surface. */
+export const locatorsOver =
+  (surface: HeightField) =>
+  (form: CutterForm, tolerance: number): Locator =>
+    locatorBy(locatorData(surface, form, tolerance));
+
+const kernels = derived<Float32Array, ReturnType<typeof locationKernel>>();
 
 /** A block beside that of a place: by how many blocks, and the least height of the outline over it. */
 interface Beside {
@@ -152,19 +190,15 @@ interface Beside {
 }
 
 /**
- * `apart`: as the surface's own nodes lie.
+ * A locator by its data.
  *
  * Between nodes a location lies no higher than the even surface through those at the four nodes round it, and what a round bends
  * between them: what is found beside the contact of the place before is held against that, and is mostly enough. Elsewhere (where
  * the contact leaps from one hill to the next) blocks of nodes are gone through, in the order in which the outline rises over them,
  * as long as any can hold what is higher.
  */
-function locator(
-  { f, across, up, tops, top, lowest, falls, firsts, wallNodes, kernel }: Blocks,
-  form: CutterForm,
-  tolerance: number,
-  apart: number,
-): Locator {
+export function locatorBy({ blocks, located, form, tolerance, apart }: LocatorData): Locator {
+  const { f, across, up, tops, top, lowest, falls, firsts, wallNodes } = blocks;
   const { cols, rows, cell, x0, y0, z } = f;
   const { radius, core, ball, rise } = form;
   const { out, high } = jointOf(form);
@@ -213,10 +247,19 @@ function locator(
 
   // Over the surface no cutter stands lower than it is there: what of the cutter is higher than all of the surface is not met.
   const low = { ...form, radius: Math.min(radius, widthOf(form, top - lowest) + cell) };
-  const over = kernel?.(low) ?? null;
+  const over = kernels(f.z, '', () => locationKernel(f, 1))?.(low) ?? null;
   const walls = wallsNear(firsts, across, up, Math.ceil(low.radius / cell / SIDE) + 1);
-  const located: (Float32Array | undefined)[] = [];
-  const row = (r: number): Float32Array => (located[r] ??= over!.row(r).slice());
+  const seen: (Float32Array | undefined)[] = [];
+  const row = (r: number): Float32Array => {
+    const known = seen[r];
+    if (known) return known;
+    const mine = (seen[r] = located.z.subarray(r * cols, (r + 1) * cols));
+    if (!Atomics.load(located.have, r)) {
+      mine.set(over!.row(r));
+      Atomics.store(located.have, r, 1);
+    }
+    return mine;
+  };
   const bend = Math.min(tolerance, (cell * cell) / (4 * roundness(form)));
   /** What no location over the surface exceeds by more than a bend; Infinity where that is not known. */
   const atMost = (u: number, v: number): number => {
@@ -365,6 +408,9 @@ function locator(
   return {
     step: Math.max(0.01, Math.min(apart, Math.sqrt(8 * Math.min(roundness(form), 100) * tolerance))),
     error: Math.max(tolerance, (cell * cell) / (4 * roundness(form))),
+    restart() {
+      metC = -1;
+    },
     at(x, y) {
       const u = (x - x0) / cell;
       const v = (y - y0) / cell;

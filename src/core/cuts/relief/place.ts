@@ -86,7 +86,9 @@ export interface Bounded {
   readonly centres: Region;
   /** The same where its tip stands at a height. */
   centresAt(z: number): Region;
-  /** Lowest that its tip may stand because of what is beyond the boundary; -Infinity for whatever. */
+  /** Lines that its edge may not pass, as loops; none where it may go anywhere. */
+  readonly walls: Region;
+  /** Lowest that its tip may stand because of them; -Infinity for whatever. */
   wall(x: number, y: number): number;
   /** Furthest that its middle goes beyond the blank, mm. */
   readonly overEdge: number;
@@ -121,6 +123,13 @@ export function boundaryOf(v: Place, c: CutContext, g: ReliefGround): Region {
   return v.where === 'inside' ? intersect(picked, all) : subtract(all, picked);
 }
 
+/** Lowest that a tip may stand beside lines that the edge of its cutter may not pass. */
+export function wallOver(walls: Region, form: CutterForm): (x: number, y: number) => number {
+  if (!walls.length) return () => -Infinity;
+  const lines = makeSegmentIndex(walls);
+  return (x, y) => -heightOf(form, lines.distance(x, y, form.radius));
+}
+
 export function bounded(v: Place, c: CutContext, g: ReliefGround, form: CutterForm): Bounded {
   const tolerance = c.budget.offset;
   const boundary = boundaryOf(v, c, g);
@@ -131,19 +140,27 @@ export function bounded(v: Place, c: CutContext, g: ReliefGround, form: CutterFo
   if (v.rim === 'over') {
     // Until it has left the lowest that is cut.
     const centres = offset(boundary, widthOf(form, Math.max(0, -g.facts.lowest)), tolerance);
-    return { boundary, centres, centresAt: () => centres, wall: () => -Infinity, overEdge: beyond(centres) };
+    return {
+      boundary,
+      centres,
+      centresAt: () => centres,
+      walls: [],
+      wall: wallOver([], form),
+      overEdge: beyond(centres),
+    };
   }
   if (v.rim === 'middle' || !boundary.length)
     return {
       boundary,
       centres: boundary,
       centresAt: () => boundary,
-      wall: () => -Infinity,
+      walls: [],
+      wall: wallOver([], form),
       overEdge: beyond(boundary),
     };
   // The blank's own edge is no wall: there is nothing beyond it.
   const { width, height } = c.blank;
-  const walls = makeSegmentIndex(withoutEdge(boundary, width, height));
+  const walls = withoutEdge(boundary, width, height);
   return {
     boundary,
     centres: boundary,
@@ -155,7 +172,8 @@ export function bounded(v: Place, c: CutContext, g: ReliefGround, form: CutterFo
       const open = unite(boundary, subtract(blank(far), blank(0)));
       return intersect(boundary, offset(open, -widthOf(form, Math.max(0, -z)), tolerance));
     },
-    wall: (x, y) => -heightOf(form, walls.distance(x, y, form.radius)),
+    walls,
+    wall: wallOver(walls, form),
     overEdge: beyond(boundary),
   };
 }

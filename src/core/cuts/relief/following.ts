@@ -1,0 +1,188 @@
+import type { CutterForm } from '../../cutters/form';
+import type { Region } from '../../geometry/region';
+import { column } from '../../units/columns';
+import { followed, type Follower, type Track } from './follow';
+import { locatorBy, type LocatorData } from './locator';
+import { wallOver } from './place';
+
+/**
+ * A cutter that follows a surface along many tracks. Tracks are parted into pieces that know nothing of each other, so that several can
+ * go along them at once, and what comes of it is the same whoever does which.
+ *
+ *     track   x----x----x----x----x----x----x----x      points
+ *     pieces  [-----------]          [-----------]
+ *                         [----------]                  each begins where the one before ends
+ */
+
+/** What a cutter follows: numbers alone, which pass between threads. mm. */
+export interface FollowWork {
+  readonly locator: LocatorData;
+  /** Left above it. */
+  readonly allowance: number;
+  /** No tip stands lower. */
+  readonly least: number;
+  /** Lines that the edge of a cutter of that form may not pass. */
+  readonly walls: Region;
+  readonly form: CutterForm;
+  /** See `follow.ts`. */
+  readonly sample: number;
+  readonly merge: number;
+}
+
+/** Pieces of tracks one after the other: x, y interleaved; `firsts` says at which point each begins, and where the last ends. */
+export interface Pieces {
+  readonly points: Float64Array;
+  readonly firsts: Int32Array;
+  /** 1 for each that goes straight from point to point. */
+  readonly straight: Uint8Array;
+  /** By how much each point is raised; of no length where none is. */
+  readonly raised: Float64Array;
+}
+
+/** Those who follow a surface together. */
+export interface FollowHands {
+  /** So few places are asked by one alone. */
+  readonly worth: number;
+  /** Where a cutter goes along each piece (x, y, z interleaved). `sizes`: about so many places are asked along each. */
+  follow(work: FollowWork, pieces: Pieces, sizes: Float64Array, tell: (done: number) => void): Float64Array[];
+}
+
+export interface Following extends Follower {
+  restart(): void;
+}
+
+export function followingOf(w: FollowWork): Following {
+  const locator = locatorBy(w.locator);
+  const wall = wallOver(w.walls, w.form);
+  return {
+    step: locator.step,
+    restart: () => locator.restart(),
+    at: (x, y) => Math.max(locator.at(x, y) + w.allowance, wall(x, y), w.least),
+  };
+}
+
+/** One piece followed. */
+export function followPiece(w: FollowWork, f: Following, p: Pieces, k: number): Float64Array {
+  const [from, to] = [p.firsts[k], p.firsts[k + 1]];
+  f.restart();
+  return followed(
+    {
+      points: p.points.subarray(2 * from, 2 * to),
+      raised: p.raised.length ? p.raised.subarray(from, to) : undefined,
+      closed: false,
+      straight: p.straight[k] === 1,
+    },
+    f,
+    w.sample,
+    w.merge,
+  );
+}
+
+/** About so many places are asked along a piece. */
+const A_PIECE = 3000;
+
+/** Parts tracks into pieces; `owner` says whose each is. */
+function parted(tracks: readonly Track[], step: number) {
+  let [points, raised] = [0, false];
+  for (const t of tracks) {
+    points += t.points.length / 2 + 1;
+    raised ||= !!t.raised;
+  }
+  // Each piece but the first of a track begins with a point of its own.
+  const out: number[] = [0];
+  const [owner, straight, sizes]: number[][] = [[], [], []];
+  let x = new Float64Array(2 * points + 2);
+  let z = new Float64Array(raised ? points + 1 : 0);
+  let n = 0;
+  const put = (t: Track, i: number) => {
+    if (2 * n + 2 > x.length) {
+      const wider = new Float64Array(2 * x.length);
+      wider.set(x);
+      x = wider;
+      if (raised) {
+        const higher = new Float64Array(2 * z.length);
+        higher.set(z);
+        z = higher;
+      }
+    }
+    x[2 * n] = t.points[2 * i];
+    x[2 * n + 1] = t.points[2 * i + 1];
+    if (raised) z[n] = t.raised?.[i] ?? 0;
+    n++;
+  };
+  tracks.forEach((t, k) => {
+    const count = t.points.length / 2;
+    const ends = t.closed ? count : count - 1;
+    let size = 0;
+    const close = () => {
+      out.push(n);
+      owner.push(k);
+      straight.push(t.straight ? 1 : 0);
+      sizes.push(size);
+      size = 0;
+    };
+    put(t, 0);
+    for (let i = 1; i <= ends; i++) {
+      const j = i % count;
+      const long = Math.hypot(t.points[2 * j] - x[2 * n - 2], t.points[2 * j + 1] - x[2 * n - 1]);
+      put(t, j);
+      size += Math.max(1, long / step);
+      if (size >= A_PIECE && i < ends) {
+        close();
+        put(t, j);
+      }
+    }
+    close();
+  });
+  const pieces: Pieces = {
+    points: column(Float64Array, 2 * n),
+    firsts: column(Int32Array, out.length),
+    straight: column(Uint8Array, straight.length),
+    raised: column(Float64Array, raised ? n : 0),
+  };
+  pieces.points.set(x.subarray(0, 2 * n));
+  pieces.firsts.set(out);
+  pieces.straight.set(straight);
+  if (raised) pieces.raised.set(z.subarray(0, n));
+  return { pieces, owner, sizes: Float64Array.from(sizes) };
+}
+
+/** Ways of a cutter along tracks, x, y, z interleaved, in their order. `progress` is told 0..1. */
+export function followAll(
+  work: FollowWork,
+  tracks: readonly Track[],
+  hands: FollowHands | undefined,
+  progress: (done: number) => void,
+): Float64Array[] {
+  const own = followingOf(work);
+  const { pieces, owner, sizes } = parted(tracks, own.step);
+  const all = sizes.reduce((a, b) => a + b, 0);
+  let done = 0;
+  const ways =
+    hands && all >= hands.worth
+      ? hands.follow(work, pieces, sizes, progress)
+      : Array.from(sizes, (size, k) => {
+          progress(done / all);
+          done += size;
+          return followPiece(work, own, pieces, k);
+        });
+  const out: Float64Array[] = [];
+  for (let k = 0; k < ways.length; ) {
+    let to = k + 1;
+    while (to < ways.length && owner[to] === owner[k]) to++;
+    out.push(to === k + 1 ? ways[k] : joined(ways.slice(k, to)));
+    k = to;
+  }
+  return out;
+}
+
+/** Ways each of which begins where the one before ends. */
+function joined(ways: readonly Float64Array[]): Float64Array {
+  const out = new Float64Array(ways.reduce((n, w) => n + w.length - 3, 3));
+  let n = 0;
+  for (const w of ways) {
+    out.set(n ? w.subarray(3) : w, n);
+    n += n ? w.length - 3 : w.length;
+  }
+  return out;
+}
