@@ -101,3 +101,6 @@ export function scallopOf(c: Cutter, step: number): number {
 
 /** The step-over whose ridges are `height` mm high: twice the radius at which the profile has risen so far. */
 export const stepForScallop = (c: Cutter, height: number): number => 2 * radiusAt(c, height);
+
+/** Whether its rows leave ridges on a flat floor, so that their height says how far apart they are. */
+export const leavesRidges = (c: Cutter): boolean => radiusAt(c, 1e-4) < radiusOf(c) - 1e-3;

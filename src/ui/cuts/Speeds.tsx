@@ -5,9 +5,12 @@ import Typography from '@mui/material/Typography';
 import {
   allPresetValues,
   chipLoad,
+  cuttingLength,
   differs,
+  leavesRidges,
   removalRate,
   scallopOf,
+  stepForScallop,
   type Cutter,
   presetSchema,
   type Preset,
@@ -80,8 +83,7 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
   const scallop = scallopOf(cutter, now.stepOver);
   const material = materials[job.blank.material].name.toLowerCase();
   const overlap = share <= 100 ? `, rows overlap ${100 - share} %` : '';
-  const ridges = scallop > 0.0005 ? `, ridges ${formatLength(scallop, unit)} ${unit}` : '';
-  const steps = used.includes('stepOver') && ` Step-over ${share} % of the ${whole.of}${overlap}${ridges}.`;
+  const steps = used.includes('stepOver') && ` Step-over ${share} % of the ${whole.of} (also typed so: 40%)${overlap}.`;
   const removed = used.includes('stepOver') ? `, up to ${(removalRate(now) / 1000).toFixed(2)} cm\u00b3/min` : '';
   const load = `${formatLength(chipLoad(cutter, now), unit)} ${unit}`;
   const chips = turns && now.rpm > 0 && used.includes('feed') && ` Chip load ${load}${removed}.`;
@@ -126,6 +128,17 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
         {used.includes('plunge') && length('Plunge feed', 'plunge')}
         {used.includes('stepDown') && length('Step-down', 'stepDown')}
         {used.includes('stepOver') && length('Step-over', 'stepOver')}
+        {used.includes('stepOver') && leavesRidges(cutter) && (
+          <LengthField
+            label="Scallop height"
+            value={scallop}
+            unit={unit}
+            min={0}
+            max={cuttingLength(cutter)}
+            marked={own.stepOver !== undefined}
+            onChange={(v) => v !== null && v > 0 && set('stepOver', stepForScallop(cutter, v))}
+          />
+        )}
       </Box>
       <Typography variant="caption" sx={{ display: 'block', mt: 1, color: 'text.secondary' }}>
         {Object.keys(own).length ? 'Marked values are this cut\u2019s own.' : `Values of the cutter for ${material}.`}

@@ -13,6 +13,9 @@ export interface CutView {
   shares: [number, number, number];
 }
 
+/** How long what was planned took when it was proven last: a cut that is switched off may be weighed against one that is on. */
+const took = new WeakMap<object, number>();
+
 /** What a card says of a cut. */
 export function useCutState(cut: Cut): CutView {
   const job = useLater(useOpenJob, (s) => s.job)!;
@@ -29,7 +32,9 @@ export function useCutState(cut: Cut): CutView {
     minutes: total > 0 ? total / 60 : null,
     shares: [sum('cutting'), sum('plunging'), sum('air')] as [number, number, number],
   };
-  if (!cut.enabled) return { ...base, minutes: null, state: 'off', words: 'switched off' };
+  if (cut.enabled && fresh && !proving && total > 0) took.set(held.plan, total / 60);
+  if (!cut.enabled)
+    return { ...base, minutes: fresh ? (took.get(held.plan) ?? null) : null, state: 'off', words: 'switched off' };
   if (planning !== null) return { ...base, state: 'working', words: `working ${Math.round(planning * 100)} %` };
   const problem = fresh && held.plan.remarks.find((r) => r.level === 'problem');
   if (problem) return { ...base, state: 'problem', words: problem.text };

@@ -7,8 +7,8 @@ import {
   chipLoad,
   cuttingLength,
   radiusAt,
-  radiusOf,
   removalRate,
+  leavesRidges,
   scallopOf,
   stepForScallop,
   cutterSchema,
@@ -78,7 +78,7 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
     />
   );
   const deep = cuttingLength(cutter);
-  const leans = radiusAt(cutter, 1e-4) < radiusOf(cutter) - 1e-3;
+  const leans = leavesRidges(cutter);
   const width = 2 * radiusAt(cutter, Math.min(depth, deep));
   const ridge = scallopOf(cutter, preset.stepOver);
   const turns = shapeOf(cutter.shape).turns;

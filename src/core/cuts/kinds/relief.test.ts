@@ -5,6 +5,7 @@ import { cutterOf, planOn, programOf } from '../../testing/job';
 import { box, circleLoop } from '../../testing/shapes';
 import { flatField, heightAt, type HeightField } from '../../relief/field';
 import { contains, type Region } from '../../geometry/region';
+import { FEED } from '../../motion/motion';
 
 const [WIDTH, HEIGHT, CELL] = [6, 5, 0.05];
 const blank = { width: WIDTH, height: HEIGHT, thickness: 10 };
@@ -157,6 +158,37 @@ describe('a relief is finished', () => {
       expect(m.grid.z.filter((z, i) => Math.abs(z - straight.grid.z[i]) > 0.01).length).toBeGreaterThan(500);
     },
   );
+
+  it('goes down no faster than it may where it is eased, and is as fast as ever where it is not', () => {
+    const planned = (ease: string) => {
+      const values = { cutters: ['ball-1'], stepOver: 0.3, ease };
+      const { plan } = planOn('reliefFinish', values, [], blank, {}, undefined, fieldOf(grounds.step));
+      const m = plan.toolpaths[0].motion;
+      const ways: { down: number; feed: number; z: number }[] = [];
+      for (let i = 1; i < m.count; i++) {
+        const long = Math.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1], m.z[i] - m.z[i - 1]);
+        if (m.kind[i] === FEED && long > 1e-6)
+          ways.push({ down: (m.z[i - 1] - m.z[i]) / long, feed: m.feed[i], z: m.z[i] });
+      }
+      return { ways, points: [...m.z.subarray(0, m.count)] };
+    };
+    const [off, gentle, strong] = ['off', 'gentle', 'strong'].map(planned);
+    // The preset of the tests: along at 1000, down at 400.
+    expect(off.ways.every((w) => w.feed === 1000)).toBe(true);
+    for (const [{ ways, points }, most] of [
+      [gentle, 600],
+      [strong, 400],
+    ] as const) {
+      expect(points).toEqual(off.points);
+      for (const w of ways) {
+        expect(w.down * w.feed).toBeLessThanOrEqual(most + 1e-6);
+        // No slower than it need be, but for the steps of the feed.
+        if (w.feed < 1000) expect(w.down * (w.feed + 1000 / 8)).toBeGreaterThan(most - 1e-6);
+      }
+    }
+    expect(gentle.ways.filter((w) => w.feed < 1000).length).toBeGreaterThan(5);
+    expect(strong.ways.filter((w) => w.feed < 1000).length).toBeGreaterThan(20);
+  });
 
   it('keeps an allowance across the surface', () => {
     const m = made('reliefFinish', { cutters: ['ball-2'], stepOver: 0.1, allowance: 0.2 }, grounds.cosine);

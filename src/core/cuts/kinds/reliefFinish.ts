@@ -41,6 +41,10 @@ import { EMPTY } from '../wanted';
 const patterns = { rows: 'Rows', crossed: 'Crossed rows', spiral: 'Spiral', rings: 'Along the boundary' } as const;
 type Pattern = keyof typeof patterns;
 
+/** How much faster than by its plunge feed a cutter may go down along the surface. */
+const eases = { off: Infinity, gentle: 1.5, strong: 1 } as const;
+type Ease = keyof typeof eases;
+
 const schema = z.object({
   cutters: z.array(z.string()).min(1).max(8),
   ...placeSchema,
@@ -56,6 +60,8 @@ const schema = z.object({
   layers: z.boolean(),
   /** Finer cutters go where the one before has left more than so much, mm. */
   rest: z.number().min(0.001).max(10),
+  /** Whether it goes slower where it goes down steeply. */
+  ease: z.enum(Object.keys(eases) as [Ease, ...Ease[]]),
   /** Whether rows wander from their way, as strokes of a texture do. */
   wander: z.boolean(),
   ...wanderSchema,
@@ -180,6 +186,12 @@ export const reliefFinish = cutKind({
       when: (v) => oneOf(v.pattern, ['spiral', 'rings']),
     },
     { kind: 'length', key: 'allowance', label: 'Allowance left', hint: 'Measured across the surface' },
+    {
+      kind: 'choice',
+      key: 'ease',
+      label: 'Slower where it goes down',
+      options: choices({ off: 'No', gentle: 'Gently', strong: 'To the plunge feed' }),
+    },
     { kind: 'flag', key: 'layers', label: 'In layers, none deeper than the step-down' },
     { kind: 'flag', key: 'wander', label: 'Rows wander, as if made by hand' },
     ...wanderFields((v) => v.wander === true),
@@ -195,6 +207,7 @@ export const reliefFinish = cutKind({
     allowance: 0,
     layers: false,
     rest: 0.05,
+    ease: 'gentle' as const,
     wander: false,
     ...wanderDefaults,
   }),
@@ -253,6 +266,7 @@ export const reliefFinish = cutKind({
         approach: c.blank.approach,
         near: 20 * step,
         preset,
+        sink: eases[v.ease] * preset.plunge,
         link: (x0, y0, x1, y1) => {
           if (v.direction === 'one' && oneOf(v.pattern, ['rows', 'crossed'])) return null;
           if (Math.hypot(x1 - x0, y1 - y0) > NEAR * step || !clearWay(region, x0, y0, x1, y1)) return null;

@@ -12,6 +12,8 @@ export interface FollowMoves extends RetractHeights {
   readonly clearance: number;
   readonly approach: number;
   readonly preset: Preset;
+  /** No faster down than so, mm/min: steep ways down are gone slower; Infinity for as fast as along. */
+  readonly sink?: number;
   /** Between places no further apart it lifts only as high as needed, mm. */
   readonly near: number;
   /** The way over the surface from one place to another (x, y, z interleaved), where it can stay down; null where it cannot. */
@@ -93,6 +95,15 @@ export function lowParts(p: Float64Array, { floor, above }: Layer): Float64Array
   return out;
 }
 
+/** Feeds are eased by no more steps than so: each line of a program that says another feed is longer. */
+const EASED = 8;
+
+/** The feed along a way that goes down by so much of its length: no faster down than `sink`. */
+function easedFeed(feed: number, sink: number, long: number, down: number): number {
+  if (!(down > 0) || feed * down <= sink * long) return feed;
+  return (feed * Math.max(1, Math.floor((EASED * sink * long) / (down * feed)))) / EASED;
+}
+
 /** Runs along lines in their order, layer by layer: down by feed, along, up; from one to the next along the surface where it can. */
 export function followMoves(
   b: MotionBuilder,
@@ -101,20 +112,26 @@ export function followMoves(
   m: FollowMoves,
 ): void {
   const { feed, plunge } = m.preset;
+  const sink = m.sink ?? Infinity;
+  const to = (x: number, y: number, z: number) =>
+    b.line(
+      x,
+      y,
+      z,
+      sink === Infinity ? feed : easedFeed(feed, sink, Math.hypot(x - b.lastX, y - b.lastY, z - b.lastZ), b.lastZ - z),
+    );
   for (const layer of layers) {
     for (const line of lines) {
       const begun = b.count ? begunNear(line, b.lastX, b.lastY) : line;
       for (const p of lowParts(begun, layer)) {
         const link = b.count && b.lastZ <= layer.above ? (m.link?.(b.lastX, b.lastY, p[0], p[1]) ?? null) : null;
-        if (link)
-          for (let i = 3; i < link.length; i += 3)
-            b.line(link[i], link[i + 1], Math.max(link[i + 2], layer.floor), feed);
+        if (link) for (let i = 3; i < link.length; i += 3) to(link[i], link[i + 1], Math.max(link[i + 2], layer.floor));
         else {
           rapidTo(b, p[0], p[1], m, m.near);
           b.lift(Math.min(m.clearance, Math.max(layer.above, p[2]) + m.approach));
           b.plunge(p[2], plunge);
         }
-        for (let i = 3; i < p.length; i += 3) b.line(p[i], p[i + 1], p[i + 2], feed);
+        for (let i = 3; i < p.length; i += 3) to(p[i], p[i + 1], p[i + 2]);
       }
     }
   }

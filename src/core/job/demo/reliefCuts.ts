@@ -43,6 +43,7 @@ export const finishing = (cutter: string, pattern: string, angle: number, stepOv
     allowance: 0,
     layers: false,
     rest: 0.05,
+    ease: 'gentle',
     wander: false,
     ...wanderDefaults,
   },
