@@ -21,17 +21,17 @@ export function Ledger() {
     job.cutters.find((q) => q.id === proof.tools.find((p) => p.tool === tool)?.cutterId)?.name ?? '';
   const rows =
     by === 'cut'
-      ? job.cuts.flatMap((c, i) =>
-          proof.times
-            .filter((t) => t.cutId === c.id)
-            .map((t) => ({
-              key: `${c.id}-${t.tool}-${t.file}`,
-              name: c.name,
-              more: cutter(t.tool),
-              colour: cutColour(i),
-              time: t.time,
-            })),
-        )
+      ? job.cuts.flatMap((c, i) => {
+          // The way to the place where it parks is the last cut’s as well.
+          const mine = proof.times.filter((t) => t.cutId === c.id);
+          return [...new Set(mine.map((t) => t.tool))].map((tool) => ({
+            key: `${c.id}-${tool}`,
+            name: c.name,
+            more: cutter(tool),
+            colour: cutColour(i),
+            time: sumTimes(mine.filter((t) => t.tool === tool).map((t) => t.time)),
+          }));
+        })
       : [...new Set(proof.times.map((t) => t.tool))].map((tool) => {
           const mine = proof.times.filter((t) => t.tool === tool);
           const cuts = new Set(mine.map((t) => t.cutId)).size;
