@@ -60,3 +60,41 @@ test('a dome is roughed and finished, a groove rides on it, and another height o
   await maker.stage('Proof');
   await maker.sees('all checks pass');
 });
+
+test('a face is tooled, along a line that is not there too, and says what it took when it is switched off', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Rectangle');
+  await maker.fill('Width', '60');
+  await maker.fill('Height', '30');
+  await maker.stage('Cuts');
+  await maker.press('Add a cut');
+  await maker.press(/^Tooled texture/, 'menuitem');
+  const took = async (not: string) => {
+    const found = await maker.page.waitForFunction(
+      (was) => {
+        const card = [...document.querySelectorAll('li')].find((l) => l.innerText.includes('up to date'));
+        const now = card?.innerText.match(/[\d.]+ (min|s)\b/)?.[0];
+        return now && now !== was ? now : false;
+      },
+      {},
+      not,
+    );
+    return (await found.jsonValue()) as string;
+  };
+  const first = await took('');
+  await maker.fill('Lines of strokes lie apart', '1');
+  const closer = await took(first);
+  // Strokes along a line need one: it is said, and the rest waits.
+  await maker.choose('Strokes run', 'Along a picked line');
+  await maker.sees('none is picked. Pick an open line too');
+  await maker.press('Undo');
+  await took(first);
+  await maker.press('More for Tooled texture');
+  await maker.press('Switch off', 'menuitem');
+  await maker.sees('switched off');
+  await maker.sees(closer);
+  await maker.press('Undo');
+  await maker.stage('Proof');
+  await maker.sees('all checks pass');
+});

@@ -124,7 +124,8 @@ function parted(tracks: readonly Track[], step: number) {
     put(t, 0);
     for (let i = 1; i <= ends; i++) {
       const j = i % count;
-      const long = Math.hypot(t.points[2 * j] - x[2 * n - 2], t.points[2 * j + 1] - x[2 * n - 1]);
+      const [dx, dy] = [t.points[2 * j] - x[2 * n - 2], t.points[2 * j + 1] - x[2 * n - 1]];
+      const long = Math.sqrt(dx * dx + dy * dy);
       put(t, j);
       size += Math.max(1, long / step);
       if (size >= A_PIECE && i < ends) {

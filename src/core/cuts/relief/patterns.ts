@@ -2,6 +2,7 @@ import { reversed } from '../clearing/contours';
 import { hatchRows, zigzags } from '../clearing/hatch';
 import { insetsOf } from '../../geometry/insets';
 import { makeInside } from '../../geometry/inside';
+import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { boundsOf, clipLines, loopArea, offset, subtract, type Region } from '../../geometry/region';
 import { append } from '../../units/append';
 import { stillWanted } from '../../units/stillWanted';
@@ -24,6 +25,9 @@ export function rowTracks(region: Region, angle: number, step: number, oneWay: b
 /** Halvings to the place where a curve leaves a region: to a ten-thousandth of the way between two of its points. */
 const HALVINGS = 14;
 
+/** The boundary is looked for no further than so, mm. */
+const FURTHEST = 5;
+
 /** What of a curve lies inside of a region; `along`: what was said with each of its points, such as how far along it that lies. */
 export interface CutTrack extends Track {
   readonly along: Float64Array;
@@ -32,10 +36,13 @@ export interface CutTrack extends Track {
 /** Cuts a curve, point by point, to what of it lies inside a region. */
 export function cutTo(region: Region): { to(x: number, y: number, s?: number): void; end(): CutTrack[] } {
   const inside = makeInside(region);
+  const edge = makeSegmentIndex(region);
   const tracks: CutTrack[] = [];
   let run: number[] = [];
   let along: number[] = [];
   let [px, py, ps, was] = [NaN, NaN, NaN, false];
+  /** So far from the place before nothing crosses the boundary: within it no point need be asked for. */
+  let clear = 0;
   const put = (x: number, y: number, s: number) => {
     run.push(x, y);
     along.push(s);
@@ -58,7 +65,14 @@ export function cutTo(region: Region): { to(x: number, y: number, s?: number): v
   };
   return {
     to(x, y, s = 0) {
-      const now = inside(x, y);
+      // Asked for millions of points: `Math.hypot` takes ten times as long.
+      const moved = Math.sqrt((x - px) * (x - px) + (y - py) * (y - py));
+      let now = was;
+      if (moved < clear) clear -= moved;
+      else {
+        now = inside(x, y);
+        clear = Math.min(FURTHEST, edge.distance(x, y, FURTHEST));
+      }
       if (now && !was && px === px) leaves(x, y, s, px, py, ps);
       if (!now && was) {
         leaves(px, py, ps, x, y, s);
@@ -70,6 +84,7 @@ export function cutTo(region: Region): { to(x: number, y: number, s?: number): v
     end() {
       close();
       [px, py, ps, was] = [NaN, NaN, NaN, false];
+      clear = 0;
       return tracks;
     },
   };
@@ -145,7 +160,7 @@ export function spiralTracks(region: Region, step: number, outwards: boolean, ch
     const [x, y] = [mx + r * Math.cos(angle), my + r * Math.sin(angle)];
     cut.to(x, y);
     if ((k & 1023) === 0) stillWanted(1024);
-    angle += Math.min(0.3, chord / Math.hypot(r, growth));
+    angle += Math.min(0.3, chord / Math.sqrt(r * r + growth * growth));
   }
   const tracks = cut.end();
   return outwards ? tracks : tracks.reverse().map((t) => ({ ...t, points: reversed(t.points) }));
