@@ -273,6 +273,24 @@ describe('a relief is roughed', () => {
     },
   );
 
+  it('goes along the slopes after its levels: less of stairs is left, and no more is taken at once than the step-down', () => {
+    const values = { cutters: ['ball-2', 'ball-1'], allowance: 0.2, stepDown: 0.5, stepOver: 0.2 };
+    const [stairs, smooth] = [false, true].map((slopes) => made('reliefRough', { ...values, slopes }, grounds.cosine));
+    expect(gouge(smooth, 0.2)).toBeLessThan(0.01);
+    expect(engaged(smooth)).toBeLessThan(0.5 + 0.01);
+    expect(smooth.remarks).toEqual(stairs.remarks);
+    /** Mean of what stands above the allowance, away from the edge of the blank. */
+    const above = ({ grid, field }: Made) => {
+      const all = [...grid.z.keys()].flatMap((i) => {
+        const [x, y] = placeOf(grid, i);
+        const inside = x > 1 && x < WIDTH - 1 && y > 1 && y < HEIGHT - 1;
+        return inside ? [Math.min(0, grid.z[i]) - heightAt(field, x, y) - 0.2 * lean(field, x, y)] : [];
+      });
+      return all.reduce((a, b) => a + b) / all.length;
+    };
+    expect(above(smooth)).toBeLessThan(0.8 * above(stairs));
+  });
+
   it('gives a level floor a level of its own', () => {
     const m = made(
       'reliefRough',

@@ -1,7 +1,5 @@
 import { z } from 'zod';
 import { formOf, radiusOf, type Cutter } from '../../cutters/cutter';
-import { grownForm } from '../../cutters/form';
-import { clearWay } from '../../geometry/lines';
 import { intersect, offset, type Region } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
 import { sparser, sparserOver, type HeightField } from '../../relief/field';
@@ -9,10 +7,8 @@ import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
 import { closingBy, leftOver, standingOver } from '../relief/closing';
 import { reversed } from '../clearing/contours';
-import { followed, type Track } from '../relief/follow';
-import { followAll, followingOf, type FollowWork } from '../relief/following';
-import { locatorBy, locatorData } from '../relief/locator';
-import { followMoves, type Layer } from '../relief/moves';
+import { goAlong } from '../relief/along';
+import type { Track } from '../relief/follow';
 import { ringTracks, rimTracks, rowTracks, spiralTracks } from '../relief/patterns';
 import {
   bounded,
@@ -25,7 +21,6 @@ import {
   type ReliefGround,
 } from '../relief/place';
 import { reliefWanted } from '../relief/surface';
-import { reliefShare } from '../relief/share';
 import {
   beginsOf,
   wandered,
@@ -35,7 +30,7 @@ import {
   wanderSchema,
   wanderStep,
 } from '../texture/wander';
-import { cutKind, emptyPlan, linkHeightOf, passes, type CutContext, type Remark, type Toolpath } from '../kind';
+import { cutKind, emptyPlan, passes, type CutContext, type Remark, type Toolpath } from '../kind';
 import { EMPTY } from '../wanted';
 
 const patterns = { rows: 'Rows', crossed: 'Crossed rows', spiral: 'Spiral', rings: 'Along the boundary' } as const;
@@ -72,9 +67,6 @@ const oneOf = (p: unknown, of: readonly Pattern[]) => of.includes(p as Pattern);
 
 /** More nodes than so many are not looked at for what cutters leave. */
 const MOST_NODES = 1e6;
-
-/** To a line that begins no further away than so many step-overs it stays down. */
-const NEAR = 6;
 
 /** The tracks of a cutter over a region. */
 function tracksOf(v: Values, region: Region, step: number, chord: number, c: CutContext): Track[] {
@@ -218,7 +210,6 @@ export const reliefFinish = cutKind({
     const field = c.relief();
     if (!field) return emptyPlan([{ level: 'problem', text: NO_RELIEF }]);
     const g = groundOf(field);
-    const share = reliefShare();
     const remarks: Remark[] = [];
     const toolpaths: Toolpath[] = [];
     const unit = c.blank.unit ?? 'mm';
@@ -237,50 +228,34 @@ export const reliefFinish = cutKind({
         continue;
       }
       const least = g.facts.lowest + v.allowance;
-      const grown = grownForm(form, v.allowance);
-      const work: FollowWork = {
-        locator: locatorData(field, grown, share.locate),
-        allowance: v.allowance,
-        least,
-        walls: b.walls,
-        form,
-        sample: share.sample,
-        merge: share.merge,
-      };
-      const locator = locatorBy(work.locator);
-      if (locator.error > 2 * share.locate)
-        remarks.push({
-          level: 'note',
-          text: `${cutter.name} is too fine for so many nodes: sharp ridges may be cut ${formatLength(locator.error, unit)} ${unit} too deep. Make the nodes of the relief lie closer, or take a cutter with a rounder tip.`,
-        });
-      const tracks = tracksOf(v, region, step, locator.step, c);
-      const lines = followAll(work, tracks, c.hands, (f) => c.progress((done + 0.9 * f) / v.cutters.length));
-      const follower = followingOf(work);
       const levels = v.layers ? passes(0, least, preset.stepDown) : [least];
       const motion = new MotionBuilder();
-      const layers: Layer[] = levels.map((floor, k) => ({ floor, above: k ? levels[k - 1] : 0 }));
-      followMoves(motion, lines, layers, {
-        safe: c.blank.safeHeight,
-        linkHeight: linkHeightOf(c.blank),
-        clearance: c.blank.clearance,
-        approach: c.blank.approach,
-        near: 20 * step,
-        preset,
-        sink: eases[v.ease] * preset.plunge,
-        link: (x0, y0, x1, y1) => {
-          if (v.direction === 'one' && oneOf(v.pattern, ['rows', 'crossed'])) return null;
-          if (Math.hypot(x1 - x0, y1 - y0) > NEAR * step || !clearWay(region, x0, y0, x1, y1)) return null;
-          return followed(
-            { points: Float64Array.of(x0, y0, x1, y1), closed: false, straight: true },
-            follower,
-            share.sample,
-            share.merge,
-          );
+      const error = goAlong(
+        motion,
+        {
+          field,
+          form,
+          allowance: v.allowance,
+          least,
+          walls: b.walls,
+          region,
+          step,
+          tracks: (chord) => tracksOf(v, region, step, chord, c),
+          layers: levels.map((floor, k) => ({ floor, above: k ? levels[k - 1] : 0 })),
+          preset,
+          sink: eases[v.ease] * preset.plunge,
+          links: v.direction === 'both' || !oneOf(v.pattern, ['rows', 'crossed']),
         },
-      });
+        c,
+        (f) => c.progress((done + f) / v.cutters.length),
+      );
+      if (error)
+        remarks.push({
+          level: 'note',
+          text: `${cutter.name} is too fine for so many nodes: sharp ridges may be cut ${formatLength(error, unit)} ${unit} too deep. Make the nodes of the relief lie closer, or take a cutter with a rounder tip.`,
+        });
       done++;
       if (motion.count) toolpaths.push({ cutterId: id, rpm: preset.rpm, motion: motion.build() });
-      c.progress(done / v.cutters.length);
     }
     if (!toolpaths.length && !remarks.length)
       remarks.push({

@@ -2,6 +2,9 @@ import { z } from 'zod';
 import { cuttingLength, formOf, radiusOf } from '../../cutters/cutter';
 import { nearestCutter } from '../../cutters/library';
 import { shapeOf } from '../../cutters/registry';
+import { unite } from '../../geometry/region';
+import { MotionBuilder, type Motion } from '../../motion/motion';
+import type { HeightField } from '../../relief/field';
 import { flatPlaces } from '../../relief/flats';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
@@ -14,10 +17,13 @@ import {
   placeDefaults,
   placeFields,
   placeSchema,
+  type Bounded,
   type ReliefGround,
 } from '../relief/place';
 import { reliefWanted } from '../relief/surface';
-import { raised, roughed, roughLevels, roughMoves, type RoughOptions } from '../relief/rough';
+import { goAlong } from '../relief/along';
+import { rimTracks, rowTracks } from '../relief/patterns';
+import { raised, roughed, roughLevels, roughMoves, type RoughCutter, type RoughOptions } from '../relief/rough';
 import { cutKind, emptyPlan, linkHeightOf, type CutContext, type Remark, type Toolpath } from '../kind';
 import { EMPTY } from '../wanted';
 
@@ -30,6 +36,8 @@ const schema = z.object({
   allowance: z.number().min(0).max(20),
   /** Whether level floors of the relief get a level of their own. */
   floors: z.boolean(),
+  /** Whether each cutter goes along the slopes after its levels, so that no stairs are left. */
+  slopes: z.boolean(),
   entry: z.enum(entryKinds),
   ramp: z.number().min(0.5).max(45),
   direction: z.enum(['climb', 'conventional']),
@@ -48,6 +56,46 @@ const optionsOf = (v: Values, g: ReliefGround): RoughOptions => ({
 /** Cutters of the list, the widest first. */
 const sorted = (v: Values, c: CutContext) =>
   [...new Set(v.cutters)].map((id) => c.cutter(id)).sort((a, b) => radiusOf(b) - radiusOf(a));
+
+/**
+ * Along the slopes after the levels, in rows: over the same surface as these keep to, so that no more is taken at once than lies between
+ * two of them. A finer cutter goes where it went before.
+ */
+function slopeMoves(
+  v: Values,
+  c: CutContext,
+  field: HeightField,
+  { tool, form, todo }: RoughCutter,
+  place: Bounded,
+  nth: number,
+  lowest: number,
+): Motion | null {
+  const region = nth ? todo.reduce(unite) : place.centres;
+  if (!region.length) return null;
+  const b = new MotionBuilder();
+  const step = Math.min(tool.preset.stepOver, 2 * Math.max(tool.floorRadius, form.radius / 4));
+  const least = lowest + v.allowance;
+  goAlong(
+    b,
+    {
+      field,
+      form,
+      allowance: v.allowance,
+      least,
+      walls: place.walls,
+      region,
+      step,
+      tracks: () => [...rowTracks(region, v.angle, step, false), ...rimTracks(region)],
+      layers: [{ floor: least, above: 0 }],
+      preset: tool.preset,
+      sink: tool.preset.plunge,
+      links: true,
+    },
+    c,
+    () => c.progress(0.9),
+  );
+  return b.count ? b.build() : null;
+}
 
 /** Most of a relief taken away in level layers, so that what follows its surface has little left to take. */
 export const reliefRough = cutKind({
@@ -79,7 +127,7 @@ export const reliefRough = cutKind({
       key: 'angle',
       label: 'Angle of the lines',
       unit: '\u00b0',
-      when: (v) => v.pattern === 'hatch',
+      when: (v) => v.pattern === 'hatch' || v.slopes === true,
     },
     {
       kind: 'choice',
@@ -95,6 +143,7 @@ export const reliefRough = cutKind({
       options: choices({ climb: 'Climb', conventional: 'Conventional' }),
     },
     { kind: 'flag', key: 'floors', label: 'A level of its own for each level floor' },
+    { kind: 'flag', key: 'slopes', label: 'Then along the slopes, so that no stairs are left' },
   ],
   defaults: (_blank, cutters) => ({
     cutters: [nearestCutter(cutters, 'flat', 3)],
@@ -103,6 +152,7 @@ export const reliefRough = cutKind({
     angle: 0,
     allowance: 0.3,
     floors: true,
+    slopes: false,
     entry: 'helix' as const,
     ramp: 3,
     direction: 'climb' as const,
@@ -146,6 +196,8 @@ export const reliefRough = cutKind({
         });
     const steps = roughed(field, list, o, (f) => c.progress(0.6 * f));
     const toolpaths: Toolpath[] = [];
+    let made: HeightField | null = null;
+    const surface = () => (made ??= raised(field));
     for (const [k, q] of steps.entries()) {
       const at = () => c.progress(0.6 + (0.4 * (k + 0.5)) / steps.length);
       const motion = roughMoves(
@@ -154,8 +206,10 @@ export const reliefRough = cutKind({
         { ...v, entry, climb: v.direction === 'climb', linkHeight: linkHeightOf(c.blank) },
         at,
       );
+      const along = motion && v.slopes ? slopeMoves(v, c, surface(), q, list[k].place, k, o.lowest) : null;
       if (motion) toolpaths.push({ cutterId: q.tool.id, rpm: q.tool.preset.rpm, motion });
-      else
+      if (along) toolpaths.push({ cutterId: q.tool.id, rpm: q.tool.preset.rpm, motion: along });
+      if (!motion)
         remarks.push(
           k
             ? {

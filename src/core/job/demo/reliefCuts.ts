@@ -18,6 +18,7 @@ export const roughing = (cutters: readonly string[], allowance: number, override
     angle: 0,
     allowance,
     floors: true,
+    slopes: false,
     entry: 'helix',
     ramp: 3,
     direction: 'climb',

@@ -1,0 +1,72 @@
+import type { Preset } from '../../cutters/cutter';
+import { grownForm, type CutterForm } from '../../cutters/form';
+import { clearWay } from '../../geometry/lines';
+import type { Region } from '../../geometry/region';
+import type { MotionBuilder } from '../../motion/motion';
+import type { HeightField } from '../../relief/field';
+import { linkHeightOf, type CutContext } from '../kind';
+import { followed, type Track } from './follow';
+import { followAll, followingOf, type FollowWork } from './following';
+import { locatorBy, locatorData } from './locator';
+import { followMoves, type Layer } from './moves';
+import { reliefShare } from './share';
+
+/** What a cutter does that goes along a surface. mm. */
+export interface Along {
+  readonly field: HeightField;
+  readonly form: CutterForm;
+  /** Left all over the surface, measured across it. */
+  readonly allowance: number;
+  /** No tip goes lower. */
+  readonly least: number;
+  /** Lines that its edge may not pass. */
+  readonly walls: Region;
+  /** Where its middle may go. */
+  readonly region: Region;
+  readonly step: number;
+  /** Its tracks; those that are curves have points no further apart than `chord`. */
+  tracks(chord: number): Track[];
+  readonly layers: readonly Layer[];
+  readonly preset: Preset;
+  /** No faster down than so, mm/min. */
+  readonly sink?: number;
+  /** Whether it may go from one track to the next along the surface. */
+  readonly links: boolean;
+}
+
+/** To a line that begins no further away than so many step-overs it stays down; over so many it lifts no higher than it need. */
+const NEAR = 6;
+const HOPS = 20;
+
+/** Goes along a surface. Tells by how much it may cut into it, mm, where there is no room for nodes enough. */
+export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (done: number) => void): number {
+  const share = reliefShare();
+  const work: FollowWork = {
+    locator: locatorData(a.field, grownForm(a.form, a.allowance), share.locate),
+    allowance: a.allowance,
+    least: a.least,
+    walls: a.walls,
+    form: a.form,
+    sample: share.sample,
+    merge: share.merge,
+  };
+  const { step, error } = locatorBy(work.locator);
+  const lines = followAll(work, a.tracks(step), c.hands, (f) => progress(0.9 * f));
+  const follower = followingOf(work);
+  followMoves(b, lines, a.layers, {
+    safe: c.blank.safeHeight,
+    linkHeight: linkHeightOf(c.blank),
+    clearance: c.blank.clearance,
+    approach: c.blank.approach,
+    near: HOPS * a.step,
+    preset: a.preset,
+    sink: a.sink,
+    link(x0, y0, x1, y1) {
+      if (!a.links || Math.hypot(x1 - x0, y1 - y0) > NEAR * a.step || !clearWay(a.region, x0, y0, x1, y1)) return null;
+      const way: Track = { points: Float64Array.of(x0, y0, x1, y1), closed: false, straight: true };
+      return followed(way, follower, share.sample, share.merge);
+    },
+  });
+  progress(1);
+  return error > 2 * share.locate ? error : 0;
+}
