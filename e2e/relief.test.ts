@@ -107,7 +107,7 @@ test('(long) a mesh is dropped, stood up, sized to 37 mm, made 3 mm high alone, 
   await maker.find('button', 'Relief, ready');
 });
 
-test('a picture is dropped, its grain goes and comes back, levels of it are outlined and used as a mask', async () => {
+test('(long) a picture is dropped, its grain goes and comes back, levels of it are outlined and used as a mask', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   await maker.stage('Relief');

@@ -149,8 +149,12 @@ const api: ComputeApi = {
     const { job, relief } = parcels.unpack(parcel);
     const cut = job.cuts.find((c) => c.id === cutId)!;
     let plan: CutPlan;
+    let minutes: number | null = null;
+    const told = watch(ticket, (done) => progress({ done, minutes }));
     try {
-      plan = whileWanted(wanted(ticket), () => planCut(job, cut, art, watch(ticket, progress), () => relief, wayHands));
+      plan = whileWanted(wanted(ticket), () =>
+        planCut(job, cut, art, told, () => relief, { hands: wayHands, expect: (all) => void (minutes = all) }),
+      );
     } catch (e) {
       if (e instanceof Cancelled) throw e;
       // A cut that fails does not stop the others: it says so itself.

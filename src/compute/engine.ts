@@ -9,7 +9,7 @@ import { computePool, onProverLost } from './pool';
 import { cellOf, keyOf, pickUsedItems, proofKeyOf, type Quality } from './keys';
 import type { Seen } from './becoming';
 import { emptyDerived, keptAs, recallDerived } from './derived';
-import type { ProofResult } from './protocol';
+import type { ProofResult, Planning } from './protocol';
 import { NO_WORK, NOTHING, workFrom, type Fresh, type SetupWork, type Told, type Work } from './work';
 import type { ComputeSeat } from './seat';
 import { shaper, wantedRelief } from './shaping';
@@ -352,14 +352,17 @@ async function planSome(job: OneSetup, cuts: readonly Cut[]): Promise<void> {
 
 async function plan(planner: ComputeSeat, job: OneSetup, cut: Cut): Promise<void> {
   const { id } = job.at;
-  if (isShown(id)) results.setState((w) => ({ planning: { ...w.planning, [cut.id]: 0 }, error: '' }));
+  if (isShown(id))
+    results.setState((w) => ({ planning: { ...w.planning, [cut.id]: { done: 0, minutes: null } }, error: '' }));
   try {
     // Progress comes by its own way and may come after the result: by then it says nothing.
-    const told = planner.hearing((done) =>
+    const told = planner.hearing<Planning>((how) =>
       results.setState((w) =>
-        w.planning?.[cut.id] !== undefined ? { planning: { ...w.planning, [cut.id]: done } } : w,
+        w.planning?.[cut.id] !== undefined ? { planning: { ...w.planning, [cut.id]: how } } : w,
       ),
     );
+    // What takes long to go over is gone over by all.
+    if (usesRelief(cut)) for (const p of computePool().planners) p.begin();
     const relief = usesRelief(cut) ? await reliefs.of(job) : null;
     const made = await planner.ask((api, pack) =>
       api.plan(planner.next(), pack({ job: pickUsedItems(job), relief }), cut.id, told),

@@ -25,9 +25,9 @@ const work: FollowWork = {
   merge: 0.002,
 };
 const region = [box(0, 0, 30, 20)];
-const curve = spiralTracks(region, 0.25, true, 0.1)[0];
+const curve = spiralTracks(region, 0.35, true, 0.1)[0];
 const tracks: Track[] = [
-  ...rowTracks(region, 20, 0.25, false),
+  ...rowTracks(region, 20, 0.35, false),
   { points: box(3, 3, 27, 17), closed: true, straight: true },
   { ...curve, raised: Float64Array.from({ length: curve.points.length / 2 }, (_, i) => 0.1 * Math.sin(i / 40) ** 2) },
 ];

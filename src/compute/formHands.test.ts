@@ -95,7 +95,7 @@ describe('shaping by several', () => {
   it('is of every kind that can', () => {
     expect(taken).toEqual(['outline', 'texture', 'texture', 'swept', 'mesh', 'picture', 'ornament', 'denoise']);
   });
-  it('is over for all when it is no longer wanted', () => {
+  it('(long) is over for all when it is no longer wanted', () => {
     let seen: SharedForm | null = null;
     const watching = { postMessage: (s: SharedForm) => void (seen = s) };
     let asked = 0;

@@ -59,6 +59,12 @@ export interface SectionResult {
 
 export type ReportProgress = (done: number) => void;
 
+/** How far a cut is planned, and, once that is known, about how long it will cut, minutes. */
+export interface Planning {
+  readonly done: number;
+  readonly minutes: number | null;
+}
+
 export interface OpenedDrawing {
   readonly unitKnown: boolean;
   readonly width: number;
@@ -141,7 +147,7 @@ export interface ComputeApi extends ArtworkApi, Living {
   /** Helps whoever is at the other end of a port with cutting and shaping, and is helped over a port: see ./board.ts. */
   lend(port: MessagePort): void;
   borrow(port: MessagePort): void;
-  plan(ticket: number, of: Parcel<WithRelief>, cutId: string, progress: ReportProgress): CutPlan;
+  plan(ticket: number, of: Parcel<WithRelief>, cutId: string, progress: (p: Planning) => void): CutPlan;
   /** Proves a set-up; `before` is the set-up that it starts from, which this worker has proven. */
   prove(
     ticket: number,

@@ -3,7 +3,7 @@ import type { ShapedRelief } from '@/core/pipeline/shaping';
 import type { HeightField } from '@/core/relief/field';
 import type { Derived } from './derived';
 import type { Quality } from './keys';
-import type { ProofResult } from './protocol';
+import type { ProofResult, Planning } from './protocol';
 
 export interface ReliefState {
   /** Content key of what it was shaped from; it is up to date when it equals the wanted one. */
@@ -44,7 +44,7 @@ export interface Work {
   /** Every set-up of the job, by id. */
   readonly setups: Readonly<Record<string, SetupWork>>;
   /** The cuts of the set-up that is shown that are being planned, by id, and how far each is; null for none. */
-  readonly planning: Readonly<Record<string, number>> | null;
+  readonly planning: Readonly<Record<string, Planning>> | null;
   readonly proving: number | null;
   /** How far the relief of the set-up that is shown is shaped; null where none is being shaped. */
   readonly shaping: number | null;

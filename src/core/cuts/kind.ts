@@ -51,6 +51,8 @@ export interface CutContext {
   readonly budget: Budget;
   /** Those who follow a surface together; alone where there are none. */
   readonly hands?: FollowHands;
+  /** Called when it is known that so many more minutes will be cut, before the moves are. */
+  expect?(minutes: number): void;
   /** Called now and then with 0..1; throws Cancelled when the result is no longer wanted. */
   progress(done: number): void;
 }

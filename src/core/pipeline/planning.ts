@@ -7,7 +7,6 @@ import { budgetOf } from '../cuts/budget';
 import { emptyPlan, type CutBlank, type CutContext, type CutPlan, type Remark, type Target } from '../cuts/kind';
 import { kindOf } from '../cuts/registry';
 import { riddenPaths, riddenWanted } from '../cuts/relief/ride';
-import type { FollowHands } from '../cuts/relief/following';
 import type { Wanted } from '../cuts/wanted';
 import { inBox } from '../geometry/box';
 import { contentKey, derived, hashText } from '../geometry/hash';
@@ -36,6 +35,9 @@ const NOTHING_TO_RIDE =
 /** Whether a cut is worked out from the relief. */
 export const usesRelief = (cut: Cut): boolean => isRidden(cut) || (kindOf(cut.kind).onRelief?.(cut.values) ?? false);
 const isRidden = (cut: Cut): boolean => !!cut.rides && !!kindOf(cut.kind).canRide;
+
+/** Who helps with a plan, and who is told what all of it will take, minutes, before it is made. */
+export type PlanMeans = Pick<CutContext, 'hands' | 'expect'>;
 
 /** Items by their ids; undefined for what is not there. */
 function itemsOf(job: Pick<OneSetup, 'items'>, ids: readonly string[]): (Item | undefined)[] {
@@ -103,8 +105,9 @@ function contextOf(
   progress: Progress,
   relief: GiveRelief,
   asked: Set<keyof CutBlank> = new Set(),
-  hands?: FollowHands,
+  { hands, expect }: PlanMeans = {},
 ): CutContext {
+  let minutes = 0;
   const items = itemsOf(job, cut.items).filter((i) => i !== undefined);
   const cutter = (id: string): Cutter => {
     const c = job.cutters.find((q) => q.id === id);
@@ -123,6 +126,7 @@ function contextOf(
     },
     budget: budgetOf(),
     hands,
+    expect: (more) => expect?.((minutes += more)),
     progress,
   };
 }
@@ -202,13 +206,13 @@ export function planCut(
   art: ArtworkContext,
   progress: Progress = () => {},
   relief: GiveRelief = noRelief,
-  hands?: FollowHands,
+  means: PlanMeans = {},
 ): CutPlan {
   if (lacksArtwork(cut)) return emptyPlan([{ level: 'problem', text: 'No artwork is picked for this cut.' }]);
   try {
     const picked = leftOut(job, cut, art);
     const asked = new Set<keyof CutBlank>();
-    const c = contextOf(job, cut, art, progress, relief, asked, hands);
+    const c = contextOf(job, cut, art, progress, relief, asked, means);
     const { remarks: own, toolpaths, ...rest } = kindOf(cut.kind).plan(cut.values, c);
     const field = isRidden(cut) ? relief() : null;
     const remarks: Remark[] =

@@ -1,6 +1,7 @@
 import { isFresh, useWork } from '@/compute/useWork';
 import { seconds } from '@/core/motion/timing';
 import type { Cut } from '@/core/job/job';
+import { durationText } from '@/core/units/duration';
 import { isLeft, waitingWords } from '@/ui/common/Waiting';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
@@ -35,7 +36,10 @@ export function useCutState(cut: Cut): CutView {
   if (cut.enabled && fresh && !proving && total > 0) took.set(held.plan, total / 60);
   if (!cut.enabled)
     return { ...base, minutes: fresh ? (took.get(held.plan) ?? null) : null, state: 'off', words: 'switched off' };
-  if (planning !== null) return { ...base, state: 'working', words: `working ${Math.round(planning * 100)} %` };
+  if (planning !== null) {
+    const expected = planning.minutes !== null ? ` \u00b7 about ${durationText(planning.minutes)}` : '';
+    return { ...base, state: 'working', words: `working ${Math.round(planning.done * 100)} %${expected}` };
+  }
   const problem = fresh && held.plan.remarks.find((r) => r.level === 'problem');
   if (problem) return { ...base, state: 'problem', words: problem.text };
   if (!fresh) return { ...base, state: 'stale', words: left ?? 'waiting' };

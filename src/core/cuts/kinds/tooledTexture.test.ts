@@ -12,7 +12,7 @@ import type { Line } from '../kind';
 const blank = { width: 40, height: 30, thickness: 12 };
 const level = { wave: 10, swing: 0, lift: 0, chance: 0, seed: 1, runs: 0, long: 0, gap: 0 };
 
-function cut(values: Record<string, unknown>, region: Region, lines?: Line[], cell = 0.1) {
+function cut(values: Record<string, unknown>, region: Region, lines?: Line[], cell = 0.15) {
   const { plan, job, wanted } = planOn('tooledTexture', values, region, blank, {}, lines);
   const { text, tools } = programOf(plan, job);
   const moves = readMoves(text);
@@ -68,7 +68,7 @@ describe.each(Object.keys(ways) as Way[])('strokes that run %s', (way) => {
       if (z < -0.05) cutInside++;
     });
     expect([low.length, high.length]).toEqual([0, 0]);
-    expect(cutInside * 0.01).toBeGreaterThan(0.3 * Math.PI * 144);
+    expect(cutInside * 0.15 ** 2).toBeGreaterThan(0.3 * Math.PI * 144);
     expect(moves.filter((m) => m.rapid && Math.min(m.a[2], m.b[2]) < 0 && m.a[0] !== m.b[0])).toEqual([]);
     expect(moves.at(-1)!.b[2]).toBeGreaterThan(0);
   });

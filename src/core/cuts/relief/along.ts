@@ -1,7 +1,7 @@
 import type { Preset } from '../../cutters/cutter';
 import { grownForm, type CutterForm } from '../../cutters/form';
 import { clearWay } from '../../geometry/lines';
-import type { Region } from '../../geometry/region';
+import { lineLength, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
 import type { HeightField } from '../../relief/field';
 import { linkHeightOf, type CutContext } from '../kind';
@@ -51,7 +51,9 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
     merge: share.merge,
   };
   const { step, error } = locatorBy(work.locator);
-  const lines = followAll(work, a.tracks(step), c.hands, (f) => progress(0.9 * f));
+  const tracks = a.tracks(step);
+  c.expect?.(tracks.reduce((sum, t) => sum + lineLength(t.points, t.closed), 0) / a.preset.feed);
+  const lines = followAll(work, tracks, c.hands, (f) => progress(0.9 * f));
   const follower = followingOf(work);
   followMoves(b, lines, a.layers, {
     safe: c.blank.safeHeight,
