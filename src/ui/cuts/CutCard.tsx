@@ -155,7 +155,7 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
               color: state.state === 'problem' ? 'error.main' : 'text.secondary',
               minWidth: state.state === 'problem' ? undefined : 122,
               textAlign: state.state === 'problem' ? undefined : 'right',
-              maxWidth: state.state === 'problem' ? '75%' : 160,
+              maxWidth: state.state === 'problem' ? '75%' : 176,
               whiteSpace: state.state === 'problem' ? 'normal' : 'nowrap',
               lineHeight: 1.3,
             }}
