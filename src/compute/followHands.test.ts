@@ -1,5 +1,5 @@
 import { followAll, type FollowWork } from '@/core/cuts/relief/following';
-import { locatorData } from '@/core/cuts/relief/locator';
+import { locatorData } from '@/core/cuts/relief/locatorData';
 import { rowTracks, spiralTracks } from '@/core/cuts/relief/patterns';
 import type { Track } from '@/core/cuts/relief/follow';
 import { formOf } from '@/core/cutters/cutter';

@@ -7,7 +7,8 @@ import type { HeightField } from '../../relief/field';
 import { linkHeightOf, type CutContext } from '../kind';
 import { followed, type Track } from './follow';
 import { followAll, followingOf, type FollowWork } from './following';
-import { locatorBy, locatorData } from './locator';
+import { locatorBy } from './locator';
+import { locatorData } from './locatorData';
 import { followMoves, type Layer } from './moves';
 import { reliefShare } from './share';
 

@@ -2,7 +2,8 @@ import type { CutterForm } from '../../cutters/form';
 import type { Region } from '../../geometry/region';
 import { column } from '../../units/columns';
 import { followed, type Follower, type Track } from './follow';
-import { locatorBy, type LocatorData } from './locator';
+import { locatorBy } from './locator';
+import type { LocatorData } from './locatorData';
 import { wallOver } from './place';
 
 /**
