@@ -205,7 +205,7 @@ test('(long) a diamond in a sprung holder is pressed by a load, and says what gr
   await maker.sees(/Makes grooves about 0\.0\d+ mm deep and 0\.\d+ mm wide/);
 });
 
-test('ends of lines are joined within a distance, a traced outline is simplified within another, copies go to another layer', async () => {
+test('(long) ends of lines are joined within a distance, a traced outline is simplified within another, copies go to another layer', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   // A wave of many short sides in two halves whose ends lie 0.4 mm apart.

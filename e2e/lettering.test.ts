@@ -73,7 +73,7 @@ test('a font of the maker\u2019s own is kept with the job, a broken one is refus
   await maker.sees(/Length of outline\s*[1-9]/);
 });
 
-test('motifs are found by other words, borders run along a rectangle and a ring', async () => {
+test('(long) motifs are found by other words, borders run along a rectangle and a ring', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   await maker.press('Motif');

@@ -86,7 +86,7 @@ test('a face is tooled, along a line that is not there too, and says what it too
   await maker.fill('Lines of strokes lie apart', '1');
   const closer = await took(first);
   // Strokes along a line need one: it is said, and the rest waits.
-  await maker.choose('Strokes run', 'Along a picked line');
+  await maker.choose('Strokes run', 'Along a line');
   await maker.sees('none is picked. Pick an open line too');
   await maker.press('Undo');
   await took(first);

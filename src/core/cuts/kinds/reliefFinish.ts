@@ -33,7 +33,7 @@ import {
 import { cutKind, emptyPlan, passes, type CutContext, type Remark, type Toolpath } from '../kind';
 import { EMPTY } from '../wanted';
 
-const patterns = { rows: 'Rows', crossed: 'Crossed rows', spiral: 'Spiral', rings: 'Along the boundary' } as const;
+const patterns = { rows: 'Rows', crossed: 'Crossed rows', spiral: 'Spiral', rings: 'Rings' } as const;
 type Pattern = keyof typeof patterns;
 
 /** How much faster than by its plunge feed a cutter may go down along the surface. */

@@ -31,7 +31,7 @@ const patterns = {
   waved: 'Waved lines',
   crossed: 'Crossed lines',
   spiral: 'Spiral',
-  rings: 'Along the boundary',
+  rings: 'Rings',
 } as const;
 type Pattern = keyof typeof patterns;
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { cuttingLength, formOf } from '../../cutters/cutter';
+import { nearestCutter } from '../../cutters/library';
 import { widthOf } from '../../cutters/form';
 import { noBox } from '../../geometry/box';
 import { intersect, offset, subtract, type Region } from '../../geometry/region';
@@ -116,10 +117,7 @@ export const tooledTexture = cutKind({
     ...wanderFields(),
   ],
   defaults: (blank, cutters) => ({
-    cutter:
-      cutters.find((q) => q.shape === 'ball' && q.values.diameter === 3)?.id ??
-      cutters.find((q) => q.shape === 'ball' || q.shape === 'taperedBall')?.id ??
-      '',
+    cutter: nearestCutter(cutters, 'ball', 3),
     where: 'inside' as const,
     rim: 'edge' as const,
     way: 'rows' as const,

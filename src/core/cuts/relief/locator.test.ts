@@ -150,7 +150,7 @@ it('never stands lower than any place of the surface lets it, between nodes too,
       // Samples lie beside where it is met.
       expect(met).toBeLessThan(0.02);
     }),
-    { numRuns: 120 },
+    { numRuns: 60 },
   );
 }, 60_000);
 

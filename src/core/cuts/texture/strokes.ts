@@ -8,9 +8,9 @@ import { beginsOf, CLOSEST, wandered, wandering, wanderStep, type Wander } from 
 /** Which way strokes run. */
 export const ways = {
   rows: 'At an angle',
-  rings: 'Along the boundary',
-  spokes: 'From the middle outwards',
-  line: 'Along a picked line',
+  rings: 'Rings',
+  spokes: 'From the middle',
+  line: 'Along a line',
 } as const;
 export type Way = keyof typeof ways;
 
