@@ -199,6 +199,19 @@ export function passes(start: number, floor: number, step: number): number[] {
 /** Height for hops between near places: over the face alone, or over everything where clamps stand on the table. */
 export const linkHeightOf = (b: CutBlank): number => (b.clamps?.length ? b.safeHeight : b.clearance);
 
+/** At which heights a cutter goes from place to place, and from which it comes down: see `CutBlank`. mm. */
+export const travelHeights = (b: CutBlank) => ({
+  safe: b.safeHeight,
+  clearance: b.clearance,
+  approach: b.approach,
+  linkHeight: linkHeightOf(b),
+});
+
+/** All of the blank, seen from above. */
+export const wholeBlank = ({ width, height }: CutBlank): Region => [
+  Float64Array.of(0, 0, width, 0, width, height, 0, height),
+];
+
 /** Height of the floor of a cut that goes through the blank (and `beyond` it, or but for a `skin`) or to a depth. */
 export const floorOf = (
   v: { readonly through: boolean; readonly beyond: number; readonly skin?: number; readonly depth: number },

@@ -8,7 +8,7 @@ import { hatchRows, zigzags } from '../clearing/hatch';
 import { finer, type Budget } from '../budget';
 import {
   emptyPlan,
-  linkHeightOf,
+  travelHeights,
   passes,
   type CutBlank,
   type CutContext,
@@ -129,10 +129,7 @@ export function planEngraving(v: Engraving, c: CutContext): CutPlan {
     b,
     lines,
     {
-      safe: c.blank.safeHeight,
-      clearance: c.blank.clearance,
-      approach: c.blank.approach,
-      linkHeight: linkHeightOf(c.blank),
+      ...travelHeights(c.blank),
       levels: passes(0, -v.depth, preset.stepDown),
       feed: preset.feed,
       approachFeed: Math.min(v.touch, preset.plunge),

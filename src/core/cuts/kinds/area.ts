@@ -14,7 +14,7 @@ import { alongLines, boxOf, EMPTY, reaching } from '../wanted';
 import {
   cutKind,
   emptyPlan,
-  linkHeightOf,
+  travelHeights,
   passes,
   ownStep,
   type CutContext,
@@ -154,10 +154,7 @@ export const area = cutKind({
     if (entry !== v.entry)
       remarks.push({ level: 'note', text: 'A cutter of the list cannot go straight down; it enters by a ramp.' });
     const cleared = clearWith(tools, insets, v.allowance + (cone ? 0.01 : 0), {
-      safe: c.blank.safeHeight,
-      clearance: c.blank.clearance,
-      approach: c.blank.approach,
-      linkHeight: linkHeightOf(c.blank),
+      ...travelHeights(c.blank),
       stockTop: -v.startDepth,
       floor,
       ramp: v.ramp,

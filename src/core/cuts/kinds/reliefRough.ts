@@ -24,7 +24,7 @@ import { reliefWanted } from '../relief/surface';
 import { goAlong } from '../relief/along';
 import { rimTracks, rowTracks } from '../relief/patterns';
 import { raised, roughed, roughLevels, roughMoves, type RoughCutter, type RoughOptions } from '../relief/rough';
-import { cutKind, emptyPlan, linkHeightOf, type CutContext, type Remark, type Toolpath } from '../kind';
+import { cutKind, emptyPlan, type CutContext, type Remark, type Toolpath } from '../kind';
 import { EMPTY } from '../wanted';
 
 const schema = z.object({
@@ -200,12 +200,7 @@ export const reliefRough = cutKind({
     const surface = () => (made ??= raised(field));
     for (const [k, q] of steps.entries()) {
       const at = () => c.progress(0.6 + (0.4 * (k + 0.5)) / steps.length);
-      const motion = roughMoves(
-        q,
-        c,
-        { ...v, entry, climb: v.direction === 'climb', linkHeight: linkHeightOf(c.blank) },
-        at,
-      );
+      const motion = roughMoves(q, c, { ...v, entry, climb: v.direction === 'climb' }, at);
       const along = motion && v.slopes ? slopeMoves(v, c, surface(), q, list[k].place, k, o.lowest) : null;
       if (motion) toolpaths.push({ cutterId: q.tool.id, rpm: q.tool.preset.rpm, motion });
       if (along) toolpaths.push({ cutterId: q.tool.id, rpm: q.tool.preset.rpm, motion: along });

@@ -10,7 +10,7 @@ import { clearingTool } from '../clearing/clear';
 import { hatchRows, zigzags } from '../clearing/hatch';
 import { reachOf } from '../clearing/reach';
 import { eachTrack, rapidTo } from '../clearing/travel';
-import { cutKind, emptyPlan, passes, type CutBlank, type CutContext } from '../kind';
+import { cutKind, emptyPlan, passes, wholeBlank, type CutContext } from '../kind';
 import { boxOf, EMPTY, reaching } from '../wanted';
 
 const schema = z.object({
@@ -23,8 +23,6 @@ const schema = z.object({
 });
 type Skim = z.infer<typeof schema>;
 
-const whole = (b: CutBlank): Region => [Float64Array.of(0, 0, b.width, 0, b.width, b.height, 0, b.height)];
-
 /**
  * Where the cutter's axis may go, and what its edge may reach. Over the whole blank the edge passes every side by `overlap`;
  * round outlines it goes `overlap` beyond them and no further, with round corners.
@@ -32,8 +30,8 @@ const whole = (b: CutBlank): Region => [Float64Array.of(0, 0, b.width, 0, b.widt
 function places(v: Skim, c: CutContext): { reached: Region; centres: Region } {
   const r = radiusOf(c.cutter(v.cutter));
   if (v.where === 'blank') {
-    const reached = offset(whole(c.blank), v.overlap + 2 * r, c.budget.offset, 'sharp');
-    return { reached, centres: offset(whole(c.blank), v.overlap + r, c.budget.offset, 'sharp') };
+    const reached = offset(wholeBlank(c.blank), v.overlap + 2 * r, c.budget.offset, 'sharp');
+    return { reached, centres: offset(wholeBlank(c.blank), v.overlap + r, c.budget.offset, 'sharp') };
   }
   const region = c.region(c.budget.flatten);
   const reached = v.overlap > 0 ? offset(region, v.overlap, c.budget.offset) : region;

@@ -23,7 +23,7 @@ import {
 } from '../relief/place';
 import { reliefShare } from '../relief/share';
 import { darkness, grooveWidth, narrowestLand, shareOfWidth, type Tone } from '../relief/tone';
-import { cutKind, emptyPlan, linkHeightOf, type CutContext, type Remark } from '../kind';
+import { cutKind, emptyPlan, travelHeights, wholeBlank, type CutContext, type Remark } from '../kind';
 import { boxOf, EMPTY, thereAndBack } from '../wanted';
 
 const patterns = {
@@ -125,9 +125,7 @@ function tracksOf(v: Values, region: Region, chord: number, c: CutContext): Trac
 
 /** Where lines go: what is meant of the relief, and of the blank. */
 function regionOf(v: Values, c: CutContext, g: ReliefGround): Region {
-  const { width, height } = c.blank;
-  const blank: Region = [Float64Array.of(0, 0, width, 0, width, height, 0, height)];
-  return intersect(boundaryOf({ ...placeDefaults, where: v.where, margin: v.margin }, c, g), blank);
+  return intersect(boundaryOf({ ...placeDefaults, where: v.where, margin: v.margin }, c, g), wholeBlank(c.blank));
 }
 
 /** A picture as grooves whose width makes the grey: the heights of the relief say how dark each place is to be. */
@@ -228,10 +226,7 @@ export const toneLines = cutKind({
     });
     const b = new MotionBuilder();
     followMoves(b, lines, [{ floor: -v.limit, above: 0 }], {
-      safe: c.blank.safeHeight,
-      linkHeight: linkHeightOf(c.blank),
-      clearance: c.blank.clearance,
-      approach: c.blank.approach,
+      ...travelHeights(c.blank),
       near: 20 * v.spacing,
       preset,
     });

@@ -2,7 +2,6 @@ import { z } from 'zod';
 import { cuttingLength, formOf } from '../../cutters/cutter';
 import { nearestCutter } from '../../cutters/library';
 import { widthOf } from '../../cutters/form';
-import { noBox } from '../../geometry/box';
 import { intersect, offset, subtract, type Region } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
 import { choices } from '../../units/fields';
@@ -13,7 +12,7 @@ import { groundOf, NO_RELIEF, NOTHING_WITHIN } from '../relief/place';
 import { alongStrokes } from '../texture/envelope';
 import { strokesOver, ways, type Way } from '../texture/strokes';
 import { wanderDefaults, wanderFields, wanderSchema } from '../texture/wander';
-import { cutKind, emptyPlan, linkHeightOf, type CutContext, type Remark } from '../kind';
+import { cutKind, emptyPlan, travelHeights, wholeBlank, type CutContext, type Remark } from '../kind';
 import { EMPTY, type Wanted } from '../wanted';
 
 const places = {
@@ -42,8 +41,7 @@ type Values = z.infer<typeof schema>;
 
 /** Where strokes go, and what of it their middles may reach. Lines among what is picked show the way, and bound nothing. */
 function boundaryOf(v: Values, c: CutContext): { region: Region; centres: Region } {
-  const { width, height } = c.blank;
-  const blank: Region = [Float64Array.of(0, 0, width, 0, width, height, 0, height)];
+  const blank = wholeBlank(c.blank);
   const field = v.where === 'relief' ? c.relief() : null;
   const picked = () => c.region(c.budget.flatten);
   const region =
@@ -165,10 +163,7 @@ export const tooledTexture = cutKind({
       return Float64Array.from(out);
     });
     followMoves(b, lines, [{ floor: -v.depth, above: 0 }], {
-      safe: c.blank.safeHeight,
-      linkHeight: linkHeightOf(c.blank),
-      clearance: c.blank.clearance,
-      approach: c.blank.approach,
+      ...travelHeights(c.blank),
       near: 20 * v.spacing + v.gap,
       preset,
     });
@@ -183,18 +178,8 @@ export const tooledTexture = cutKind({
     if (wanting(v, c, where)) return EMPTY;
     const strokes = strokesOf(v, c, where.centres);
     if (!strokes.length) return EMPTY;
-    const form = formOf(c.cutter(v.cutter));
-    const low = alongStrokes(strokes, form);
-    const half = widthOf(form, v.depth);
-    const box = strokes.reduce((all, p) => {
-      const o = { ...all };
-      for (let i = 0; i < p.length; i += 3) {
-        [o.x0, o.x1] = [Math.min(o.x0, p[i] - half), Math.max(o.x1, p[i] + half)];
-        [o.y0, o.y1] = [Math.min(o.y0, p[i + 1] - half), Math.max(o.y1, p[i + 1] + half)];
-      }
-      return o;
-    }, noBox());
-    return { box, surface: (x, y) => Math.min(0, low(x, y)) };
+    const { box, lowest } = alongStrokes(strokes, formOf(c.cutter(v.cutter)));
+    return { box, surface: (x, y) => Math.min(0, lowest(x, y)) };
   },
   side: (v) => ({ start: 0, floor: v.depth, draftAngle: 0 }),
 });

@@ -19,6 +19,7 @@ import {
   type CutContext,
   emptyPlan,
   linkHeightOf,
+  travelHeights,
   passes,
   type CutBlank,
   type Reached,
@@ -316,10 +317,7 @@ function clearFloor(
   const tools = [...new Set(v.endMills)].map((id) => clearingTool(c.cutter(id), c.preset(id)));
   // A hair off the wall at every height: the wall belongs to the V-bit, so the outline may be coarse here.
   const { toolpaths, reach, idle } = clearWith(tools, insetsOf(simplifyRegion(region, HAIR / 3)), HAIR, {
-    safe: c.blank.safeHeight,
-    clearance: c.blank.clearance,
-    approach: c.blank.approach,
-    linkHeight: linkHeightOf(c.blank),
+    ...travelHeights(c.blank),
     stockTop: -v.startDepth,
     floor: -v.startDepth - limit,
     ramp: 3,

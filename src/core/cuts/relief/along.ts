@@ -4,7 +4,7 @@ import { clearWay } from '../../geometry/lines';
 import { lineLength, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
 import type { HeightField } from '../../relief/field';
-import { linkHeightOf, type CutContext } from '../kind';
+import { travelHeights, type CutContext } from '../kind';
 import { followed, type Track } from './follow';
 import { followAll, followingOf, type FollowWork } from './following';
 import { locatorBy } from './locator';
@@ -57,10 +57,7 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
   const lines = followAll(work, tracks, c.hands, (f) => progress(0.9 * f));
   const follower = followingOf(work);
   followMoves(b, lines, a.layers, {
-    safe: c.blank.safeHeight,
-    linkHeight: linkHeightOf(c.blank),
-    clearance: c.blank.clearance,
-    approach: c.blank.approach,
+    ...travelHeights(c.blank),
     near: HOPS * a.step,
     preset: a.preset,
     sink: a.sink,

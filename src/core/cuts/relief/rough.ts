@@ -13,7 +13,7 @@ import { clearingMoves, contours, trackOf, type ClearingMoves } from '../clearin
 import { enter, enterOpen, entryPlace, type EntryKind } from '../clearing/entry';
 import { hatchRows, zigzags } from '../clearing/hatch';
 import { eachTrack, rapidTo } from '../clearing/travel';
-import { passes, type CutContext } from '../kind';
+import { passes, travelHeights, type CutContext } from '../kind';
 import type { Bounded } from './place';
 import { regionOver, standsOver } from './stands';
 
@@ -153,13 +153,11 @@ export interface RoughMoves {
   readonly entry: EntryKind;
   readonly ramp: number;
   readonly climb: boolean;
-  readonly linkHeight: number;
 }
 
 /** The moves of one cutter. */
 export function roughMoves(q: RoughCutter, c: CutContext, m: RoughMoves, progress: () => void): Motion | null {
   const b = new MotionBuilder();
-  const { safeHeight: safe, clearance, approach } = c.blank;
   const { tool } = q;
   const step = Math.min(tool.preset.stepOver, 2 * tool.floorRadius);
   for (const [k, z] of q.levels.entries()) {
@@ -168,10 +166,7 @@ export function roughMoves(q: RoughCutter, c: CutContext, m: RoughMoves, progres
     const wall = makeSegmentIndex(region);
     const inside = makeInside(region);
     const moves: ClearingMoves = {
-      safe,
-      linkHeight: m.linkHeight,
-      clearance,
-      approach,
+      ...travelHeights(c.blank),
       stockTop: k ? q.levels[k - 1] : 0,
       cleared: true,
       levels: [z],

@@ -1,3 +1,4 @@
+import type { Bounds } from '../../geometry/box';
 import { heightOf, widthOf, type CutterForm } from '../../cutters/form';
 
 /** So many places of a piece are asked: between two of them, at 45 degrees, it is out by a fiftieth of what they lie apart. */
@@ -7,7 +8,10 @@ const SPLITS = 4;
  * Lowest that a cutter leaves at a place after going along lines whose heights change (x, y, z interleaved, mm); Infinity where it does
  * not come. Pieces of lines lie in buckets as wide as the cutter.
  */
-export function alongStrokes(lines: readonly Float64Array[], form: CutterForm): (x: number, y: number) => number {
+export function alongStrokes(
+  lines: readonly Float64Array[],
+  form: CutterForm,
+): { readonly box: Bounds; lowest(x: number, y: number): number } {
   let pieces = 0;
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const p of lines) {
@@ -17,11 +21,10 @@ export function alongStrokes(lines: readonly Float64Array[], form: CutterForm): 
       [y0, y1] = [Math.min(y0, p[i + 1]), Math.max(y1, p[i + 1])];
     }
   }
-  if (!pieces) return () => Infinity;
   // Nothing of the cutter above the face counts: its reach is that of its deepest.
-  let lowest = 0;
-  for (const p of lines) for (let i = 2; i < p.length; i += 3) lowest = Math.min(lowest, p[i]);
-  const reach = widthOf(form, -lowest);
+  let deepest = 0;
+  for (const p of lines) for (let i = 2; i < p.length; i += 3) deepest = Math.min(deepest, p[i]);
+  const reach = widthOf(form, -deepest);
   const size = Math.max(reach, Math.sqrt(((x1 - x0) * (y1 - y0)) / 1e6), 1e-3);
   const cols = Math.floor((x1 - x0) / size) + 1;
   const rows = Math.floor((y1 - y0) / size) + 1;
@@ -57,8 +60,9 @@ export function alongStrokes(lines: readonly Float64Array[], form: CutterForm): 
     if (low < Infinity && ez !== 0) for (let j = 0; j <= SPLITS; j++) low = Math.min(low, at(j / SPLITS));
     return low;
   };
-  return (x, y) => {
-    if (x < x0 - reach || x > x1 + reach || y < y0 - reach || y > y1 + reach) return Infinity;
+  const box: Bounds = { x0: x0 - reach, y0: y0 - reach, x1: x1 + reach, y1: y1 + reach };
+  const lowest = (x: number, y: number): number => {
+    if (x < box.x0 || x > box.x1 || y < box.y0 || y > box.y1) return Infinity;
     let low = Infinity;
     const [c, r] = [Math.floor((x - x0) / size), Math.floor((y - y0) / size)];
     for (let q = Math.max(0, r - 1); q <= Math.min(rows - 1, r + 1); q++)
@@ -68,4 +72,5 @@ export function alongStrokes(lines: readonly Float64Array[], form: CutterForm): 
       }
     return low;
   };
+  return { box, lowest };
 }
