@@ -84,7 +84,11 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
   const material = materials[job.blank.material].name.toLowerCase();
   const overlap = share <= 100 ? `, rows overlap ${100 - share} %` : '';
   const steps = used.includes('stepOver') && ` Step-over ${share} % of the ${whole.of} (also typed so: 40%)${overlap}.`;
-  const removed = used.includes('stepOver') ? `, up to ${(removalRate(now) / 1000).toFixed(2)} cm\u00b3/min` : '';
+  // Who goes along a surface takes what was left above it: no step-down says how much.
+  const removed =
+    used.includes('stepOver') && used.includes('stepDown')
+      ? `, up to ${(removalRate(now) / 1000).toFixed(2)} cm\u00b3/min`
+      : '';
   const load = `${formatLength(chipLoad(cutter, now), unit)} ${unit}`;
   const chips = turns && now.rpm > 0 && used.includes('feed') && ` Chip load ${load}${removed}.`;
   return (
