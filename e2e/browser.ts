@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import puppeteer, { type Browser } from 'puppeteer-core';
+import { PATIENCE } from './maker';
 
 /** Without a sandbox, since tests run in containers; Mesa's software driver for WebGL; nothing of its own in the background. */
 export const chromiumArgs: readonly string[] = [
@@ -29,6 +30,10 @@ export const withoutGraphics: readonly string[] = [
   '--js-flags=--single-threaded',
 ];
 
+/** How long a browser may take to answer one question, ms: a little longer than a maker's longest wait, so that this is what ends it. */
+const ANSWER = 2 * PATIENCE + 20000;
+const soon = (ms: number) => new Promise<void>((r) => void setTimeout(r, ms).unref());
+
 /** Debian's Chromium without a window, with Mesa's software driver for WebGL. */
 export async function openBrowser(...more: string[]): Promise<{ browser: Browser; close: () => Promise<void> }> {
   const profile = mkdtempSync(path.join(os.tmpdir(), 'mirvak-chromium-'));
@@ -37,12 +42,15 @@ export async function openBrowser(...more: string[]): Promise<{ browser: Browser
     headless: true,
     userDataDir: profile,
     args: [...chromiumArgs, ...more],
+    protocolTimeout: ANSWER,
   });
   return {
     browser,
     close: async () => {
-      await browser.close();
-      rmSync(profile, { recursive: true, force: true });
+      // One that hangs must not hide what the test has to say of it.
+      const left = Promise.race([browser.close().then(() => true), soon(15000).then(() => false)]);
+      if (!(await left.catch(() => false))) browser.process()?.kill('SIGKILL');
+      rmSync(profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 });
     },
   };
 }

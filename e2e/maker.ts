@@ -124,7 +124,8 @@ export class Maker {
         }
         return top !== null && (e.contains(top) || top.contains(e)) && was === now;
       },
-      { timeout: PATIENCE },
+      // Not at every frame: a window that draws none just now would be waited for without end.
+      { timeout: PATIENCE / 3, polling },
       thing,
     );
     if ((await found.jsonValue()) === 'gone') throw new Error('detached');
@@ -255,8 +256,10 @@ export class Maker {
         );
       });
   }
+  /** What is written on the page. A page that hangs says that it does, so that a test that failed can end. */
   async text(): Promise<string> {
-    return this.page.evaluate(() => document.body.innerText);
+    const hangs = new Promise<string>((r) => void setTimeout(r, 20000, '(the page does not answer)').unref());
+    return Promise.race([this.page.evaluate(() => document.body.innerText), hangs]);
   }
   async stage(name: string): Promise<void> {
     await this.press(new RegExp(`^${name}, `));
