@@ -249,54 +249,54 @@ export function lineLength(line: Loop, closed: boolean): number {
   return sum;
 }
 
-/** Loops with fewer points, each dropped point within `tolerance` mm of what stays (Douglas-Peucker). */
-export function simplifyRegion(region: Region, tolerance: number): Region {
-  return normalise(
-    region.map((l) => {
-      const n = l.length / 2;
-      if (n < 8) return l;
-      const keep = new Uint8Array(n);
-      // Two far points split the loop into lines.
-      let far = 0;
-      let most = -1;
-      for (let i = 1; i < n; i++) {
-        const d = (l[2 * i] - l[0]) ** 2 + (l[2 * i + 1] - l[1]) ** 2;
-        if (d > most) {
-          most = d;
-          far = i;
-        }
+/** A loop with fewer points, each dropped point within `tolerance` mm of what stays (Douglas-Peucker). */
+export function simplifyLoop(l: Loop, tolerance: number): Loop {
+  const n = l.length / 2;
+  if (n < 8) return l;
+  const keep = new Uint8Array(n);
+  // Two far points split the loop into lines.
+  let far = 0;
+  let most = -1;
+  for (let i = 1; i < n; i++) {
+    const d = (l[2 * i] - l[0]) ** 2 + (l[2 * i + 1] - l[1]) ** 2;
+    if (d > most) {
+      most = d;
+      far = i;
+    }
+  }
+  keep[0] = keep[far] = 1;
+  const stack = [0, far, far, n];
+  while (stack.length) {
+    stillWanted();
+    const b = stack.pop()!;
+    const a = stack.pop()!;
+    const bx = l[2 * (b % n)];
+    const by = l[2 * (b % n) + 1];
+    const ex = bx - l[2 * a];
+    const ey = by - l[2 * a + 1];
+    const q = ex * ex + ey * ey;
+    let at = -1;
+    let worst = tolerance * tolerance;
+    for (let k = a + 1; k < b; k++) {
+      const vx = l[2 * k] - l[2 * a];
+      const vy = l[2 * k + 1] - l[2 * a + 1];
+      const t = q > 0 ? Math.min(1, Math.max(0, (vx * ex + vy * ey) / q)) : 0;
+      const d = (vx - t * ex) ** 2 + (vy - t * ey) ** 2;
+      if (d > worst) {
+        worst = d;
+        at = k;
       }
-      keep[0] = keep[far] = 1;
-      const stack = [0, far, far, n];
-      while (stack.length) {
-        stillWanted();
-        const b = stack.pop()!;
-        const a = stack.pop()!;
-        const bx = l[2 * (b % n)];
-        const by = l[2 * (b % n) + 1];
-        const ex = bx - l[2 * a];
-        const ey = by - l[2 * a + 1];
-        const q = ex * ex + ey * ey;
-        let at = -1;
-        let worst = tolerance * tolerance;
-        for (let k = a + 1; k < b; k++) {
-          const vx = l[2 * k] - l[2 * a];
-          const vy = l[2 * k + 1] - l[2 * a + 1];
-          const t = q > 0 ? Math.min(1, Math.max(0, (vx * ex + vy * ey) / q)) : 0;
-          const d = (vx - t * ex) ** 2 + (vy - t * ey) ** 2;
-          if (d > worst) {
-            worst = d;
-            at = k;
-          }
-        }
-        if (at >= 0) {
-          keep[at] = 1;
-          stack.push(a, at, at, b);
-        }
-      }
-      const out: number[] = [];
-      for (let i = 0; i < n; i++) if (keep[i]) out.push(l[2 * i], l[2 * i + 1]);
-      return Float64Array.from(out);
-    }),
-  );
+    }
+    if (at >= 0) {
+      keep[at] = 1;
+      stack.push(a, at, at, b);
+    }
+  }
+  const out: number[] = [];
+  for (let i = 0; i < n; i++) if (keep[i]) out.push(l[2 * i], l[2 * i + 1]);
+  return Float64Array.from(out);
 }
+
+/** Loops with fewer points, each dropped point within `tolerance` mm of what stays. */
+export const simplifyRegion = (region: Region, tolerance: number): Region =>
+  normalise(region.map((l) => simplifyLoop(l, tolerance)));

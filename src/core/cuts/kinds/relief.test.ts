@@ -102,7 +102,7 @@ function over({ grid, stays }: Made): number {
 }
 
 const finishers = ['ball-1', 'taperedBall-6-0.25-5', 'bull-6-1', 'cone-3.175-15-0.2', 'v-6-60-0', 'flat-2'];
-const patterns = ['rows', 'crossed', 'spiral', 'rings'];
+const patterns = ['rows', 'crossed', 'spiral', 'rings', 'slopes'];
 /** Across a wall as steep as that of the step a node stands for more than itself. */
 const STEEP: Partial<Record<GroundId, number>> = { step: 0.02, hemisphere: 0.02 };
 
@@ -121,6 +121,7 @@ describe('a relief is finished', () => {
     ['cone-3.175-15-0.2', 'rings', 'pyramid'],
     ['flat-2', 'crossed', 'wedge'],
     ['bull-6-1', 'rows', 'step'],
+    ['taperedBall-6-0.25-5', 'slopes', 'step'],
   ] as const)('by %s in %s over a %s: nothing is cut too deep, and no more left than it says', finishes);
 
   it.each(patterns.flatMap((p) => finishers.map((id) => [id, p] as const)))(
@@ -158,6 +159,32 @@ describe('a relief is finished', () => {
       expect(m.grid.z.filter((z, i) => Math.abs(z - straight.grid.z[i]) > 0.01).length).toBeGreaterThan(500);
     },
   );
+
+  it('on steep ground goes round at heights: it leaves no more there than rows leave on the level', () => {
+    // A roof of 71 degrees with a level verge, and rows along its ridge.
+    const roof: Ground = (x) => Math.min(-0.4, Math.max(-3.5, 1.2 - 3 * Math.abs(x - 3)));
+    const step = 0.2;
+    const values = { cutters: ['ball-1'], stepOver: step, angle: 90, rim: 'over' };
+    const round = 0.5;
+    const scallop = round - Math.sqrt(round ** 2 - (step / 2) ** 2);
+    /** Highest ridge on the slope, across it, away from its ends. */
+    const ridge = (pattern: string): number => {
+      const m = made('reliefFinish', { ...values, pattern }, roof);
+      expect(m.remarks).toEqual([]);
+      expect(gouge(m)).toBeLessThan(0.005);
+      expect(over(m)).toBeLessThan(0.01);
+      let most = 0;
+      m.grid.z.forEach((z, i) => {
+        const [x, y] = placeOf(m.grid, i);
+        const h = roof(x, y);
+        if (h > -2.6 && h < -0.8 && y > 0.5 && y < 4.5) most = Math.max(most, (z - h) / Math.sqrt(10));
+      });
+      return most;
+    };
+    expect(ridge('slopes')).toBeLessThan(scallop + 0.003);
+    // Rows lie sqrt(10) times as far apart there.
+    expect(ridge('rows')).toBeGreaterThan(4 * scallop);
+  });
 
   it('goes down no faster than it may where it is eased, and is as fast as ever where it is not', () => {
     const planned = (ease: string) => {

@@ -8,7 +8,7 @@ import { formatLength } from '../../units/length';
 import { closingBy, leftOver, standingOver } from '../relief/closing';
 import { reversed } from '../clearing/contours';
 import { goAlong } from '../relief/along';
-import type { Track } from '../relief/follow';
+import type { Follower, Track } from '../relief/follow';
 import { ringTracks, rimTracks, rowTracks, spiralTracks } from '../relief/patterns';
 import {
   bounded,
@@ -20,6 +20,7 @@ import {
   placeSchema,
   type ReliefGround,
 } from '../relief/place';
+import { levelStep, levelTracks, slopesOf, standsFree } from '../relief/slopes';
 import { reliefWanted } from '../relief/surface';
 import {
   beginsOf,
@@ -33,7 +34,13 @@ import {
 import { cutKind, emptyPlan, passes, type CutContext, type Remark, type Toolpath } from '../kind';
 import { EMPTY } from '../wanted';
 
-const patterns = { rows: 'Rows', crossed: 'Crossed rows', spiral: 'Spiral', rings: 'Rings' } as const;
+const patterns = {
+  rows: 'Rows',
+  crossed: 'Crossed rows',
+  spiral: 'Spiral',
+  rings: 'Rings',
+  slopes: 'Level lines where steep, rows elsewhere',
+} as const;
 type Pattern = keyof typeof patterns;
 
 /** How much faster than by its plunge feed a cutter may go down along the surface. */
@@ -47,6 +54,8 @@ const schema = z.object({
   /** Of the rows from X, and from the first rows to those that cross them, degrees. */
   angle: z.number().min(-360).max(360),
   turn: z.number().min(1).max(179),
+  /** Ground is steep from so many degrees on. */
+  steep: z.number().min(5).max(85),
   direction: z.enum(['both', 'one']),
   from: z.enum(['middle', 'rim']),
   /** Left all over the relief, measured across its surface, mm. */
@@ -68,9 +77,23 @@ const oneOf = (p: unknown, of: readonly Pattern[]) => of.includes(p as Pattern);
 /** More nodes than so many are not looked at for what cutters leave. */
 const MOST_NODES = 1e6;
 
+/** What level lines are found by: how low a cutter may stand over nodes, and anywhere. */
+interface Levels {
+  stands(): HeightField;
+  readonly follower: Follower;
+}
+/** Level lines lie within so much of their level, mm. */
+const LEVEL = 0.002;
+
+/** Patterns that are made of rows. */
+const ROWS: readonly Pattern[] = ['rows', 'crossed', 'slopes'];
+
+/** How much ground climbs for each mm from where on it is steep; null where level lines are not asked for. */
+const climbOf = (v: Values): number | null => (v.pattern === 'slopes' ? Math.tan((v.steep * Math.PI) / 180) : null);
+
 /** The tracks of a cutter over a region. */
-function tracksOf(v: Values, region: Region, step: number, chord: number, c: CutContext): Track[] {
-  const both = v.direction === 'both' && oneOf(v.pattern, ['rows', 'crossed']);
+function tracksOf(v: Values, region: Region, step: number, chord: number, c: CutContext, level: Levels): Track[] {
+  const both = v.direction === 'both' && oneOf(v.pattern, ROWS);
   const wanders = (over: Region, tracks: Track[], way: number | string): Track[] => {
     if (!v.wander) return tracks;
     const { up } = wandering(v);
@@ -92,13 +115,25 @@ function tracksOf(v: Values, region: Region, step: number, chord: number, c: Cut
     const rings = wanders(wide, ringTracks(wide, step, c.budget.offset, outwards), 'rings');
     return v.wander ? [...rings, ...rimTracks(region)] : rings;
   }
-  const rows = (angle: number) => wanders(wide, rowTracks(wide, angle, step, v.wander || v.direction === 'one'), angle);
+  const rows = (angle: number, over = wide) =>
+    wanders(over, rowTracks(over, angle, step, v.wander || v.direction === 'one'), angle);
+  const climb = climbOf(v);
+  if (climb !== null) {
+    const stands = level.stands();
+    const parts = slopesOf(stands, climb, region, step, c.budget.offset);
+    const apart = levelStep(step, climb);
+    return [
+      ...levelTracks(stands, parts.steep, apart, level.follower, LEVEL),
+      ...rows(v.angle, parts.shallow),
+      ...rimTracks(region),
+    ];
+  }
   return [...rows(v.angle), ...(v.pattern === 'crossed' ? rows(v.angle + v.turn) : []), ...rimTracks(region)];
 }
 
 /** Furthest that two rows lie from each other: those that wander alike keep their distance, whatever else lets them part. */
 const apart = (v: Values, step: number): number =>
-  v.wander ? step + 2 * v.swing * (oneOf(v.pattern, ['rows', 'crossed']) ? v.chance / 100 : 1) : step;
+  v.wander ? step + 2 * v.swing * (oneOf(v.pattern, ROWS) ? v.chance / 100 : 1) : step;
 
 /** What each cutter of the list is to go over, the first of them everything. */
 function* shares(v: Values, c: CutContext, g: ReliefGround) {
@@ -154,7 +189,7 @@ export const reliefFinish = cutKind({
       key: 'angle',
       label: 'Angle of the rows',
       unit: '\u00b0',
-      when: (v) => oneOf(v.pattern, ['rows', 'crossed']),
+      when: (v) => oneOf(v.pattern, ROWS),
     },
     {
       kind: 'number',
@@ -164,11 +199,19 @@ export const reliefFinish = cutKind({
       when: (v) => oneOf(v.pattern, ['crossed']),
     },
     {
+      kind: 'number',
+      key: 'steep',
+      label: 'Steep from',
+      unit: '\u00b0',
+      hint: 'From level: there it goes round at heights, as far apart along the slope as rows on the level',
+      when: (v) => oneOf(v.pattern, ['slopes']),
+    },
+    {
       kind: 'choice',
       key: 'direction',
       label: 'Rows run',
       options: choices({ both: 'To and fro', one: 'All the same way' }),
-      when: (v) => oneOf(v.pattern, ['rows', 'crossed']),
+      when: (v) => oneOf(v.pattern, ROWS),
     },
     {
       kind: 'choice',
@@ -194,6 +237,7 @@ export const reliefFinish = cutKind({
     pattern: 'rows' as const,
     angle: 0,
     turn: 90,
+    steep: 45,
     direction: 'both' as const,
     from: 'middle' as const,
     allowance: 0,
@@ -240,11 +284,15 @@ export const reliefFinish = cutKind({
           walls: b.walls,
           region,
           step,
-          tracks: (chord) => tracksOf(v, region, step, chord, c),
+          tracks: (chord, follower) =>
+            tracksOf(v, region, step, chord, c, {
+              stands: () => standsFree(sparserOver(field, MOST_NODES), form, v.allowance, least),
+              follower,
+            }),
           layers: levels.map((floor, k) => ({ floor, above: k ? levels[k - 1] : 0 })),
           preset,
           sink: eases[v.ease] * preset.plunge,
-          links: v.direction === 'both' || !oneOf(v.pattern, ['rows', 'crossed']),
+          links: v.direction === 'both' || !oneOf(v.pattern, ROWS),
         },
         c,
         (f) => c.progress((done + f) / v.cutters.length),

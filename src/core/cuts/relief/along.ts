@@ -5,7 +5,7 @@ import { lineLength, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
 import type { HeightField } from '../../relief/field';
 import { travelHeights, type CutContext } from '../kind';
-import { followed, type Track } from './follow';
+import { followed, type Follower, type Track } from './follow';
 import { followAll, followingOf, type FollowWork } from './following';
 import { locatorBy } from './locator';
 import { locatorData } from './locatorData';
@@ -25,8 +25,8 @@ export interface Along {
   /** Where its middle may go. */
   readonly region: Region;
   readonly step: number;
-  /** Its tracks; those that are curves have points no further apart than `chord`. */
-  tracks(chord: number): Track[];
+  /** Its tracks; those that are curves have points no further apart than `chord`. `follower`: how low it may stand. */
+  tracks(chord: number, follower: Follower): Track[];
   readonly layers: readonly Layer[];
   readonly preset: Preset;
   /** No faster down than so, mm/min. */
@@ -52,10 +52,10 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
     merge: share.merge,
   };
   const { step, error } = locatorBy(work.locator);
-  const tracks = a.tracks(step);
+  const follower = followingOf(work);
+  const tracks = a.tracks(step, follower);
   c.expect?.(tracks.reduce((sum, t) => sum + lineLength(t.points, t.closed), 0) / a.preset.feed);
   const lines = followAll(work, tracks, c.hands, (f) => progress(0.9 * f));
-  const follower = followingOf(work);
   followMoves(b, lines, a.layers, {
     ...travelHeights(c.blank),
     near: HOPS * a.step,

@@ -15,6 +15,8 @@ export interface Track {
   readonly straight: boolean;
   /** Of a curve: how far above what it follows it is to go at each of its points, mm. */
   readonly raised?: Float64Array;
+  /** It goes no lower than so, mm; where it is not said, as low as what it follows. */
+  readonly least?: number;
 }
 
 /** Growing x, y, z. */
@@ -174,7 +176,12 @@ export function fewestAlong(p: Float64Array, tolerance: number, give: (i: number
  * Where a cutter goes that follows a surface along a path: x, y, z interleaved, within `merge` of what its follower says, which is
  * asked so closely that it bends no more than `sample` in between. mm.
  */
-export function followed(t: Track, f: Follower, sample: number, merge: number): Float64Array {
+export function followed(t: Track, ground: Follower, sample: number, merge: number): Float64Array {
+  const { least } = t;
+  const f =
+    least === undefined
+      ? ground
+      : { step: ground.step, at: (x: number, y: number) => Math.max(least, ground.at(x, y)) };
   const n = t.points.length / 2;
   const out = new Points();
   const ends = t.closed ? n : n - 1;

@@ -38,6 +38,8 @@ export interface Pieces {
   readonly straight: Uint8Array;
   /** By how much each point is raised; of no length where none is. */
   readonly raised: Float64Array;
+  /** No lower than so each; -Infinity for as low as the surface. */
+  readonly least: Float64Array;
 }
 
 /** Those who follow a surface together. */
@@ -72,6 +74,7 @@ export function followPiece(w: FollowWork, f: Following, p: Pieces, k: number): 
       raised: p.raised.length ? p.raised.subarray(from, to) : undefined,
       closed: false,
       straight: p.straight[k] === 1,
+      least: p.least[k],
     },
     f,
     w.sample,
@@ -91,7 +94,7 @@ function parted(tracks: readonly Track[], step: number) {
   }
   // Each piece but the first of a track begins with a point of its own.
   const out: number[] = [0];
-  const [owner, straight, sizes]: number[][] = [[], [], []];
+  const [owner, straight, sizes, least]: number[][] = [[], [], [], []];
   let x = new Float64Array(2 * points + 2);
   let z = new Float64Array(raised ? points + 1 : 0);
   let n = 0;
@@ -120,6 +123,7 @@ function parted(tracks: readonly Track[], step: number) {
       owner.push(k);
       straight.push(t.straight ? 1 : 0);
       sizes.push(size);
+      least.push(t.least ?? -Infinity);
       size = 0;
     };
     put(t, 0);
@@ -141,11 +145,13 @@ function parted(tracks: readonly Track[], step: number) {
     firsts: column(Int32Array, out.length),
     straight: column(Uint8Array, straight.length),
     raised: column(Float64Array, raised ? n : 0),
+    least: column(Float64Array, least.length),
   };
   pieces.points.set(x.subarray(0, 2 * n));
   pieces.firsts.set(out);
   pieces.straight.set(straight);
   if (raised) pieces.raised.set(z.subarray(0, n));
+  pieces.least.set(least);
   return { pieces, owner, sizes: Float64Array.from(sizes) };
 }
 
