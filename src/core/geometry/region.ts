@@ -249,31 +249,16 @@ export function lineLength(line: Loop, closed: boolean): number {
   return sum;
 }
 
-/** A loop with fewer points, each dropped point within `tolerance` mm of what stays (Douglas-Peucker). */
-export function simplifyLoop(l: Loop, tolerance: number): Loop {
+/** Marks which points of a line stay, from one to another (counted on round its end), so that each other lies within a tolerance of it. */
+function keepBetween(l: Loop, from: number, to: number, tolerance: number, keep: Uint8Array): void {
   const n = l.length / 2;
-  if (n < 8) return l;
-  const keep = new Uint8Array(n);
-  // Two far points split the loop into lines.
-  let far = 0;
-  let most = -1;
-  for (let i = 1; i < n; i++) {
-    const d = (l[2 * i] - l[0]) ** 2 + (l[2 * i + 1] - l[1]) ** 2;
-    if (d > most) {
-      most = d;
-      far = i;
-    }
-  }
-  keep[0] = keep[far] = 1;
-  const stack = [0, far, far, n];
+  const stack = [from, to];
   while (stack.length) {
     stillWanted();
     const b = stack.pop()!;
     const a = stack.pop()!;
-    const bx = l[2 * (b % n)];
-    const by = l[2 * (b % n) + 1];
-    const ex = bx - l[2 * a];
-    const ey = by - l[2 * a + 1];
+    const ex = l[2 * (b % n)] - l[2 * a];
+    const ey = l[2 * (b % n) + 1] - l[2 * a + 1];
     const q = ex * ex + ey * ey;
     let at = -1;
     let worst = tolerance * tolerance;
@@ -292,9 +277,43 @@ export function simplifyLoop(l: Loop, tolerance: number): Loop {
       stack.push(a, at, at, b);
     }
   }
+}
+
+const kept = (l: Loop, keep: Uint8Array): Loop => {
   const out: number[] = [];
-  for (let i = 0; i < n; i++) if (keep[i]) out.push(l[2 * i], l[2 * i + 1]);
+  for (let i = 0; i < keep.length; i++) if (keep[i]) out.push(l[2 * i], l[2 * i + 1]);
   return Float64Array.from(out);
+};
+
+/** An open line with fewer points, each dropped point within `tolerance` mm of what stays (Douglas-Peucker). */
+export function simplifyLine(l: Loop, tolerance: number): Loop {
+  const n = l.length / 2;
+  if (n < 3) return l;
+  const keep = new Uint8Array(n);
+  keep[0] = keep[n - 1] = 1;
+  keepBetween(l, 0, n - 1, tolerance, keep);
+  return kept(l, keep);
+}
+
+/** The same of a closed one. */
+export function simplifyLoop(l: Loop, tolerance: number): Loop {
+  const n = l.length / 2;
+  if (n < 4) return l;
+  const keep = new Uint8Array(n);
+  // Two far points split the loop into lines.
+  let far = 0;
+  let most = -1;
+  for (let i = 1; i < n; i++) {
+    const d = (l[2 * i] - l[0]) ** 2 + (l[2 * i + 1] - l[1]) ** 2;
+    if (d > most) {
+      most = d;
+      far = i;
+    }
+  }
+  keep[0] = keep[far] = 1;
+  keepBetween(l, 0, far, tolerance, keep);
+  keepBetween(l, far, n, tolerance, keep);
+  return kept(l, keep);
 }
 
 /** Loops with fewer points, each dropped point within `tolerance` mm of what stays. */

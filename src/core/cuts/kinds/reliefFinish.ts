@@ -81,6 +81,7 @@ const MOST_NODES = 1e6;
 interface Levels {
   stands(): HeightField;
   readonly follower: Follower;
+  tell(done: number): void;
 }
 /** Level lines lie within so much of their level, mm. */
 const LEVEL = 0.002;
@@ -120,10 +121,10 @@ function tracksOf(v: Values, region: Region, step: number, chord: number, c: Cut
   const climb = climbOf(v);
   if (climb !== null) {
     const stands = level.stands();
-    const parts = slopesOf(stands, climb, region, step, c.budget.offset);
+    const parts = slopesOf(stands, climb, region, step);
     const apart = levelStep(step, climb);
     return [
-      ...levelTracks(stands, parts.steep, apart, level.follower, LEVEL),
+      ...levelTracks(stands, parts.steep, region, apart, level.follower, LEVEL, level.tell),
       ...rows(v.angle, parts.shallow),
       ...rimTracks(region),
     ];
@@ -284,10 +285,11 @@ export const reliefFinish = cutKind({
           walls: b.walls,
           region,
           step,
-          tracks: (chord, follower) =>
+          tracks: (chord, follower, tell) =>
             tracksOf(v, region, step, chord, c, {
               stands: () => standsFree(sparserOver(field, MOST_NODES), form, v.allowance, least),
               follower,
+              tell,
             }),
           layers: levels.map((floor, k) => ({ floor, above: k ? levels[k - 1] : 0 })),
           preset,

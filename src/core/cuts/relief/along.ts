@@ -25,8 +25,11 @@ export interface Along {
   /** Where its middle may go. */
   readonly region: Region;
   readonly step: number;
-  /** Its tracks; those that are curves have points no further apart than `chord`. `follower`: how low it may stand. */
-  tracks(chord: number, follower: Follower): Track[];
+  /**
+   * Its tracks; those that are curves have points no further apart than `chord`. `follower`: how low it may stand; `tell` 0..1 where
+   * that takes long.
+   */
+  tracks(chord: number, follower: Follower, tell: (done: number) => void): Track[];
   readonly layers: readonly Layer[];
   readonly preset: Preset;
   /** No faster down than so, mm/min. */
@@ -38,6 +41,9 @@ export interface Along {
 /** To a line that begins no further away than so many step-overs it stays down; over so many it lifts no higher than it need. */
 const NEAR = 6;
 const HOPS = 20;
+
+/** Share of the time that tracks take which are looked for on the surface. */
+const TRACKS = 0.4;
 
 /** Goes along a surface. Tells by how much it may cut into it, mm, where there is no room for nodes enough. */
 export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (done: number) => void): number {
@@ -53,9 +59,10 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
   };
   const { step, error } = locatorBy(work.locator);
   const follower = followingOf(work);
-  const tracks = a.tracks(step, follower);
+  let told = 0;
+  const tracks = a.tracks(step, follower, (f) => progress((told = TRACKS * f)));
   c.expect?.(tracks.reduce((sum, t) => sum + lineLength(t.points, t.closed), 0) / a.preset.feed);
-  const lines = followAll(work, tracks, c.hands, (f) => progress(0.9 * f));
+  const lines = followAll(work, tracks, c.hands, (f) => progress(told + (0.9 - told) * f));
   followMoves(b, lines, a.layers, {
     ...travelHeights(c.blank),
     near: HOPS * a.step,

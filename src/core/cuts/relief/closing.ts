@@ -62,7 +62,7 @@ function creases({ z, cols, rows, cell }: HeightField, step: number): Float32Arr
 }
 
 /** The greatest of heights within a radius of each node, mm; NaN counts for nothing. */
-function spread(f: HeightField, radius: number): Float32Array {
+export function spread(f: HeightField, radius: number): Float32Array {
   const over = locationsOver(f)(flatForm(Math.max(radius, f.cell)));
   const z = new Float32Array(f.z.length);
   for (let r = 0; r < f.rows; r++) z.set(over.row(r), r * f.cols);

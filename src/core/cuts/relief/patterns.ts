@@ -33,19 +33,41 @@ export interface CutTrack extends Track {
   readonly along: Float64Array;
 }
 
-/** Cuts a curve, point by point, to what of it lies inside a region. */
-export function cutTo(region: Region): { to(x: number, y: number, s?: number): void; end(): CutTrack[] } {
+/** Whether places lie inside a region, asked one after the other along curves: as long as they stay clear of its outlines nothing is looked up. */
+export function insideAlong(region: Region): (x: number, y: number) => boolean {
   const inside = makeInside(region);
   const edge = makeSegmentIndex(region);
-  const tracks: CutTrack[] = [];
+  let [px, py, was, clear] = [NaN, NaN, false, 0];
+  return (x, y) => {
+    // Asked for millions of points: `Math.hypot` takes ten times as long.
+    const moved = Math.sqrt((x - px) * (x - px) + (y - py) * (y - py));
+    if (moved < clear) clear -= moved;
+    else {
+      was = inside(x, y);
+      clear = Math.min(FURTHEST, edge.distance(x, y, FURTHEST));
+    }
+    [px, py] = [x, y];
+    return was;
+  };
+}
+
+export const cutTo = (region: Region) => cutBy(insideAlong(region), makeInside(region));
+
+/**
+ * Cuts curves, point by point, to what of them lies inside: `end` ends one and gives its parts. `along` is asked for their points in their
+ * order, `inside` for places between two of them.
+ */
+export function cutBy(
+  along: (x: number, y: number) => boolean,
+  inside: (x: number, y: number) => boolean,
+): { to(x: number, y: number, s?: number): void; end(): CutTrack[] } {
+  let tracks: CutTrack[] = [];
   let run: number[] = [];
-  let along: number[] = [];
+  let said: number[] = [];
   let [px, py, ps, was] = [NaN, NaN, NaN, false];
-  /** So far from the place before nothing crosses the boundary: within it no point need be asked for. */
-  let clear = 0;
   const put = (x: number, y: number, s: number) => {
     run.push(x, y);
-    along.push(s);
+    said.push(s);
   };
   /** Puts the place where the way from a place inside to one outside leaves it. */
   const leaves = (ax: number, ay: number, as: number, bx: number, by: number, bs: number): void => {
@@ -59,20 +81,13 @@ export function cutTo(region: Region): { to(x: number, y: number, s?: number): v
   };
   const close = () => {
     if (run.length > 2)
-      tracks.push({ points: Float64Array.from(run), along: Float64Array.from(along), closed: false, straight: false });
+      tracks.push({ points: Float64Array.from(run), along: Float64Array.from(said), closed: false, straight: false });
     run = [];
-    along = [];
+    said = [];
   };
   return {
     to(x, y, s = 0) {
-      // Asked for millions of points: `Math.hypot` takes ten times as long.
-      const moved = Math.sqrt((x - px) * (x - px) + (y - py) * (y - py));
-      let now = was;
-      if (moved < clear) clear -= moved;
-      else {
-        now = inside(x, y);
-        clear = Math.min(FURTHEST, edge.distance(x, y, FURTHEST));
-      }
+      const now = along(x, y);
       if (now && !was && px === px) leaves(x, y, s, px, py, ps);
       if (!now && was) {
         leaves(px, py, ps, x, y, s);
@@ -84,8 +99,9 @@ export function cutTo(region: Region): { to(x: number, y: number, s?: number): v
     end() {
       close();
       [px, py, ps, was] = [NaN, NaN, NaN, false];
-      clear = 0;
-      return tracks;
+      const made = tracks;
+      tracks = [];
+      return made;
     },
   };
 }
@@ -100,6 +116,7 @@ export function wavedTracks(
   chord: number,
 ): Track[] {
   const cut = cutTo(region);
+  const tracks: Track[] = [];
   const [cos, sin] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)];
   // Along and across the rows, the region seen from them.
   let [u0, u1, v0, v1] = [Infinity, -Infinity, Infinity, -Infinity];
@@ -116,9 +133,9 @@ export function wavedTracks(
       const v = k * step + swing * Math.sin((2 * Math.PI * u) / wave);
       cut.to(u * cos - v * sin, u * sin + v * cos);
     }
-    cut.end();
+    append(tracks, cut.end());
   }
-  return cut.end();
+  return tracks;
 }
 
 /** Straight lines from the middle of a region outwards, between one and two steps apart: where there is room for it, another begins. */

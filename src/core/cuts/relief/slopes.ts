@@ -1,22 +1,23 @@
 import { grownForm, type CutterForm } from '../../cutters/form';
+import { makeInside } from '../../geometry/inside';
 import { contours } from '../../geometry/levels/contours';
 import {
-  clipLines,
-  contains,
-  intersect,
-  loopArea,
-  offset,
+  lineLength,
+  simplifyLine,
   simplifyLoop,
+  simplifyRegion,
   subtract,
   type Loop,
   type Region,
 } from '../../geometry/region';
 import { locationsOver, NOTHING_LOCATED } from '../../kernels/location';
 import { orderPieces } from '../../motion/order';
-import type { HeightField } from '../../relief/field';
+import { heightAt, type HeightField } from '../../relief/field';
 import { slopeAt } from '../../relief/steep';
 import { stillWanted } from '../../units/stillWanted';
+import { spread } from './closing';
 import type { Follower, Track } from './follow';
+import { cutBy, insideAlong, type CutTrack } from './patterns';
 import { regionOver } from './stands';
 
 /**
@@ -44,25 +45,55 @@ export function standsFree(f: HeightField, form: CutterForm, allowance: number, 
 }
 
 export interface Slopes {
-  /** Where level lines go, and where rows do: both reach some way into the other, so that no seam shows. */
-  readonly steep: Region;
+  /** Whether level lines go over a place, and where rows go: both reach some way into the other, so that no seam shows. */
+  steep(x: number, y: number): boolean;
   readonly shallow: Region;
 }
 
 /** Steep ground narrower than so many step-overs is gone over by rows, too: they need not end at each wall. */
 const NARROW = 4;
+/** Steep ground that is less than so many square step-overs large, with a step-over round it, is left to rows. */
+const SPECK = 16;
 
 /** Parts the ground of `centres` where the cutter climbs by more than so much for each mm. `step`: of its rows, mm. */
-export function slopesOf(stands: HeightField, climb: number, centres: Region, step: number, tolerance: number): Slopes {
+export function slopesOf(stands: HeightField, climb: number, centres: Region, step: number): Slopes {
+  const of = (z: Float32Array): HeightField => ({ ...stands, z });
+  const turned = (z: Float32Array) => z.map((h) => -h);
+  const wider = (z: Float32Array, by: number) => spread(of(z), by);
   const over = new Float32Array(stands.z.length);
   for (let r = 0, i = 0; r < stands.rows; r++)
-    for (let c = 0; c < stands.cols; c++, i++) over[i] = Math.max(-1, Math.min(1, slopeAt(stands, c, r) - climb));
-  const raw = regionOver(over, stands).filter((l) => Math.abs(loopArea(l)) > step * step);
-  if (!raw.length) return { steep: [], shallow: centres };
-  const grown = offset(raw, step, tolerance);
+    for (let c = 0; c < stands.cols; c++, i++) over[i] = slopeAt(stands, c, r) > climb ? 1 : -1;
+  const grown = withoutSpecks(of(wider(over, step)), SPECK * step * step);
   const half = (NARROW / 2) * step;
-  const wide = offset(offset(grown, -(step + half), tolerance), half, tolerance);
-  return { steep: intersect(grown, centres), shallow: wide.length ? subtract(centres, wide) : centres };
+  const wide = wider(turned(wider(turned(grown), step + half)), half);
+  const region = simplifyRegion(regionOver(wide, stands), stands.cell / 2);
+  const steep = of(grown);
+  return {
+    steep: (x, y) => heightAt(steep, x, y) >= 0,
+    shallow: region.length ? subtract(centres, region) : centres,
+  };
+}
+
+/** What is over nothing, but for what is connected over less than so much, mm2. */
+function withoutSpecks({ z, cols, rows, cell }: HeightField, least: number): Float32Array {
+  const out = new Float32Array(z.length).fill(-1);
+  const seen = new Uint8Array(z.length);
+  for (let from = 0; from < z.length; from++) {
+    if (seen[from] || z[from] < 0) continue;
+    const all = [from];
+    seen[from] = 1;
+    for (let n = 0; n < all.length; n++) {
+      const i = all[n];
+      const c = i % cols;
+      for (const j of [c > 0 ? i - 1 : -1, c < cols - 1 ? i + 1 : -1, i - cols, i + cols])
+        if (j >= 0 && j < rows * cols && !seen[j] && z[j] >= 0) {
+          seen[j] = 1;
+          all.push(j);
+        }
+    }
+    if (all.length * cell * cell >= least) for (const i of all) out[i] = 1;
+  }
+  return out;
 }
 
 /** Height between two level lines that lie a step-over apart along ground that climbs by so much for each mm. */
@@ -70,25 +101,25 @@ export const levelStep = (step: number, climb: number): number => (step * climb)
 
 /** More levels than so many are a mistake. */
 const MOST_LEVELS = 20000;
-/** Halvings to a place between two nodes. */
-const HALVINGS = 10;
+/** Where a place between two nodes is looked for, in shares of the way from the lower to the higher. */
 const SPANS = [
   [0, 1],
   [-1, 2],
 ] as const;
 
 /**
- * Ways of a cutter round its ground at heights `apart` (mm), where they lie within a region: each no lower than its level, on the side
- * where `follower` finds room for it.
+ * Ways of a cutter round its ground at heights `apart` (mm), where that is steep and lies within `centres`: each no lower than its
+ * level, on the side where `follower` finds room for it.
  */
 export function levelTracks(
   stands: HeightField,
-  region: Region,
+  steep: (x: number, y: number) => boolean,
+  centres: Region,
   apart: number,
   follower: Follower,
   tolerance: number,
+  tell: (done: number) => void,
 ): Track[] {
-  if (!region.length) return [];
   let [low, high] = [Infinity, -Infinity];
   for (const h of stands.z) {
     if (h < low) low = h;
@@ -97,69 +128,80 @@ export function levelTracks(
   const count = Math.ceil((Math.min(0, high) - low) / apart - 1e-9);
   if (count > MOST_LEVELS) throw new RangeError('The step-over is too small for the height of the relief.');
   const tracks: Track[] = [];
+  const along = insideAlong(centres);
+  const inside = makeInside(centres);
+  const cut = cutBy(
+    (x, y) => steep(x, y) && along(x, y),
+    (x, y) => steep(x, y) && inside(x, y),
+  );
   for (let k = 1; k < count; k++) {
+    tell(k / count);
     const least = Math.min(0, high) - k * apart;
     for (const l of contours(stands.z, stands.cols, stands.rows, least, -Infinity)) {
       stillWanted(l.length);
-      const loop = simplifyLoop(exactly(stands, l, least, follower, tolerance), tolerance);
-      if (loop.length < 6) continue;
-      for (const t of within(loop, region)) tracks.push({ ...t, straight: true, least });
+      const n = l.length / 2;
+      // Square (0, 0) of the line has the first node in its middle.
+      for (let i = 0; i <= n; i++)
+        cut.to(
+          stands.x0 + (l[2 * (i % n)] - 0.5) * stands.cell,
+          stands.y0 + (l[2 * (i % n) + 1] - 0.5) * stands.cell,
+          i,
+        );
+      const parts = cut.end();
+      for (const p of parts) exactly(stands, l, p, least, follower, tolerance);
+      if (parts.length === 1 && parts[0].along.length === n + 1)
+        tracks.push({
+          points: simplifyLoop(parts[0].points.slice(0, -2), tolerance),
+          closed: true,
+          straight: true,
+          least,
+        });
+      else
+        for (const points of overItsEnd(parts, n))
+          tracks.push({ points: simplifyLine(points, tolerance), closed: false, straight: true, least });
     }
   }
-  return inOrder(tracks);
+  // What is shorter than from one level to the next is met from there.
+  return inOrder(tracks.filter((t) => lineLength(t.points, t.closed) > apart));
 }
 
-/** A line through nodes laid where the cutter stands at its height, or a little lower. */
-function exactly(s: HeightField, l: Loop, level: number, follower: Follower, tolerance: number): Loop {
-  const out = new Float64Array(l.length);
-  for (let i = 0; i < l.length; i += 2) {
-    // Square (0, 0) of the line has the first node in its middle.
-    const [u, v] = [l[i] - 0.5, l[i + 1] - 0.5];
-    let [x, y] = [s.x0 + u * s.cell, s.y0 + v * s.cell];
+/** Of parts of a closed line of `n` points, what goes on over the place where it begins as one. */
+function overItsEnd(parts: readonly CutTrack[], n: number): Float64Array[] {
+  const [first, last] = [parts[0], parts[parts.length - 1]];
+  if (parts.length < 2 || first.along[0] !== 0 || last.along[last.along.length - 1] !== n)
+    return parts.map((p) => p.points);
+  const joined = new Float64Array(last.points.length + first.points.length - 2);
+  joined.set(last.points);
+  joined.set(first.points.subarray(2), last.points.length);
+  return [...parts.slice(1, -1).map((p) => p.points), joined];
+}
+
+/** Lays what was cut out of a line through nodes where the cutter stands at its height, or a little lower. */
+function exactly(s: HeightField, l: Loop, part: CutTrack, level: number, follower: Follower, tolerance: number): void {
+  const { points, along } = part;
+  for (let k = 0; k < along.length; k++) {
+    const i = along[k] % (l.length / 2);
+    // Where it was cut off it lies between two places of the line.
+    if (!Number.isInteger(i) || Math.abs(follower.at(points[2 * k], points[2 * k + 1]) - level) <= tolerance) continue;
+    const [u, v] = [l[2 * i] - 0.5, l[2 * i + 1] - 0.5];
     const [c, r] = [Math.floor(u), Math.floor(v)];
-    if (!(Math.abs(follower.at(x, y) - level) <= tolerance) && (c !== u || r !== v)) {
-      const ends = [[c, r], c === u ? [c, r + 1] : [c + 1, r]];
-      const [down, up] = s.z[r * s.cols + c] < level ? ends : ends.reverse();
-      const place = (t: number) =>
-        [s.x0 + (down[0] + (up[0] - down[0]) * t) * s.cell, s.y0 + (down[1] + (up[1] - down[1]) * t) * s.cell] as const;
-      const below = (t: number) => follower.at(...place(t)) <= level;
-      // Beside a wall it may lie a node further than nodes alone tell.
-      let [from, to]: readonly [number, number] = SPANS.find(([p, q]) => below(p) && !below(q)) ?? [0, 0];
-      if (to > from) {
-        for (let n = 0; n < HALVINGS; n++) {
-          const t = (from + to) / 2;
-          if (below(t)) from = t;
-          else to = t;
-        }
-        [x, y] = place(from);
-      }
+    if (c === u && r === v) continue;
+    const ends = [[c, r], c === u ? [c, r + 1] : [c + 1, r]];
+    const [down, up] = s.z[r * s.cols + c] < level ? ends : ends.reverse();
+    const place = (t: number) =>
+      [s.x0 + (down[0] + (up[0] - down[0]) * t) * s.cell, s.y0 + (down[1] + (up[1] - down[1]) * t) * s.cell] as const;
+    const below = (t: number) => follower.at(...place(t)) <= level;
+    // Beside a wall it may lie a node further than nodes alone tell.
+    const span = SPANS.find(([p, q]) => below(p) && !below(q));
+    if (!span) continue;
+    let [from, to]: readonly [number, number] = span;
+    while ((to - from) * s.cell > tolerance) {
+      const t = (from + to) / 2;
+      if (below(t)) from = t;
+      else to = t;
     }
-    out[i] = x;
-    out[i + 1] = y;
+    points.set(place(from), 2 * k);
   }
-  return out;
-}
-
-/** The parts of a closed line within a region; all of it where it does not leave it. */
-function within(loop: Loop, region: Region): Omit<Track, 'straight'>[] {
-  const round = new Float64Array(loop.length + 2);
-  round.set(loop);
-  round.set(loop.subarray(0, 2), loop.length);
-  const parts = clipLines([round], region);
-  const last = parts.length - 1;
-  if (last < 0) return [];
-  const meets = (a: Loop, b: Loop) => Math.hypot(a[a.length - 2] - b[0], a[a.length - 1] - b[1]) < 1e-4;
-  if (last === 0 && meets(parts[0], parts[0]) && contains(region, loop[0], loop[1]))
-    return [{ points: parts[0].slice(0, -2), closed: true }];
-  // What goes on over the place where the line begins was cut there.
-  const into = parts.findIndex((p) => meets(p, round));
-  const from = parts.findIndex((p) => Math.hypot(p[0] - loop[0], p[1] - loop[1]) < 1e-4);
-  const open = (points: Float64Array) => ({ points, closed: false });
-  if (into < 0 || from < 0 || into === from) return parts.map(open);
-  const joined = new Float64Array(parts[into].length + parts[from].length - 2);
-  joined.set(parts[into]);
-  joined.set(parts[from].subarray(2), parts[into].length);
-  return [...parts.filter((_, k) => k !== into && k !== from), joined].map(open);
 }
 
 /** Places along a closed track where it may be begun. */

@@ -112,7 +112,6 @@ export function wandered(
 ): (CutTrack & { readonly line: number })[] {
   const { aside } = wandering(w);
   const cut = cutTo(region);
-  let done = 0;
   return lines.flatMap((t, line) => {
     const s0 = begins(t);
     stillWanted(t.points.length);
@@ -120,8 +119,7 @@ export function wandered(
       const a = aside(line, s0 + s);
       cut.to(x - ty * a, y + tx * a, s0 + s);
     });
-    const pieces = cut.end().slice(done);
-    done += pieces.length;
+    const pieces = cut.end();
     return pieces.map((piece) => ({ line, ...piece }));
   });
 }
