@@ -186,6 +186,39 @@ describe('a relief is finished', () => {
     expect(ridge('rows')).toBeGreaterThan(4 * scallop);
   });
 
+  it('comes down along the surface, at 45 degrees at first and less and less, or straight where it is asked to', () => {
+    const ground: Ground = (x) => -1.5 + 0.1 * x;
+    const above = ([x, y, z]: readonly number[]) => z - ground(x, y) - 0.0025;
+    /** Moves after the cutter has come straight down, until the surface is met. */
+    const entries = (lead: number) => {
+      const values = { cutters: ['ball-1'], stepOver: 0.5, direction: 'one', ease: 'off', lead };
+      const m = made('reliefFinish', values, ground);
+      expect(gouge(m)).toBeLessThan(0.005);
+      expect(over(m)).toBeLessThan(0.01);
+      return m.moves.flatMap(({ rapid, a, b }, i) => {
+        if (rapid || b[2] >= a[2] || Math.hypot(b[0] - a[0], b[1] - a[1]) > 1e-6) return [];
+        const way = m.moves.slice(i + 1);
+        return [way.slice(0, way.findIndex((q) => above(q.b) < 0.005) + 1)];
+      });
+    };
+    const lead = 0.8;
+    const led = entries(lead);
+    expect(led.length).toBeGreaterThan(5);
+    for (const way of led) {
+      expect(above(way[0].a)).toBeCloseTo(lead / 2, 2);
+      const long = way.reduce((s, { a, b }) => s + Math.hypot(b[0] - a[0], b[1] - a[1]), 0);
+      expect(long).toBeGreaterThan(0.85 * lead);
+      expect(long).toBeLessThan(1.001 * lead);
+      const falls = way.map(({ a, b }) => (above(a) - above(b)) / Math.hypot(b[0] - a[0], b[1] - a[1]));
+      expect(falls[0]).toBeGreaterThan(0.8);
+      expect(falls[0]).toBeLessThan(1.001);
+      for (let i = 1; i < falls.length; i++) expect(falls[i]).toBeLessThan(falls[i - 1] + 1e-3);
+    }
+    const straight = entries(0);
+    expect(straight).toHaveLength(led.length);
+    for (const way of straight) expect(above(way[0].a)).toBeLessThan(0.005);
+  });
+
   it('goes down no faster than it may where it is eased, and is as fast as ever where it is not', () => {
     const planned = (ease: string) => {
       const values = { cutters: ['ball-1'], stepOver: 0.3, ease };

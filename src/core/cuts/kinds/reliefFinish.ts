@@ -64,6 +64,8 @@ const schema = z.object({
   layers: z.boolean(),
   /** Finer cutters go where the one before has left more than so much, mm. */
   rest: z.number().min(0.001).max(10),
+  /** Length of the way in along the surface, mm. */
+  lead: z.number().min(0).max(50),
   /** Whether it goes slower where it goes down steeply. */
   ease: z.enum(Object.keys(eases) as [Ease, ...Ease[]]),
   /** Whether rows wander from their way, as strokes of a texture do. */
@@ -223,6 +225,12 @@ export const reliefFinish = cutKind({
     },
     { kind: 'length', key: 'allowance', label: 'Allowance left', hint: 'Measured across the surface' },
     {
+      kind: 'length',
+      key: 'lead',
+      label: 'Comes down along the surface on',
+      hint: 'The cutter touches gently, in the direction in which it goes on; 0: straight down',
+    },
+    {
       kind: 'choice',
       key: 'ease',
       label: 'Slower where it goes down',
@@ -244,6 +252,7 @@ export const reliefFinish = cutKind({
     allowance: 0,
     layers: false,
     rest: 0.05,
+    lead: 1,
     ease: 'gentle' as const,
     wander: false,
     ...wanderDefaults,
@@ -293,6 +302,7 @@ export const reliefFinish = cutKind({
             }),
           layers: levels.map((floor, k) => ({ floor, above: k ? levels[k - 1] : 0 })),
           preset,
+          lead: v.lead,
           sink: eases[v.ease] * preset.plunge,
           links: v.direction === 'both' || !oneOf(v.pattern, ROWS),
         },

@@ -7,6 +7,7 @@ import type { HeightField } from '../../relief/field';
 import { travelHeights, type CutContext } from '../kind';
 import { followed, type Follower, type Track } from './follow';
 import { followAll, followingOf, type FollowWork } from './following';
+import { leadsOver } from './lead';
 import { locatorBy } from './locator';
 import { locatorData } from './locatorData';
 import { followMoves, type Layer } from './moves';
@@ -32,6 +33,8 @@ export interface Along {
   tracks(chord: number, follower: Follower, tell: (done: number) => void): Track[];
   readonly layers: readonly Layer[];
   readonly preset: Preset;
+  /** It comes down along the surface on a way so long, mm; 0 for straight down. */
+  readonly lead?: number;
   /** No faster down than so, mm/min. */
   readonly sink?: number;
   /** Whether it may go from one track to the next along the surface. */
@@ -68,6 +71,7 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
     near: HOPS * a.step,
     preset: a.preset,
     sink: a.sink,
+    lead: a.lead ? leadsOver(a.region, a.lead, follower, share.sample, share.merge) : undefined,
     link(x0, y0, x1, y1) {
       if (!a.links || Math.hypot(x1 - x0, y1 - y0) > NEAR * a.step || !clearWay(a.region, x0, y0, x1, y1)) return null;
       const way: Track = { points: Float64Array.of(x0, y0, x1, y1), closed: false, straight: true };

@@ -16,6 +16,8 @@ export interface FollowMoves extends RetractHeights {
   readonly sink?: number;
   /** Between places no further apart it lifts only as high as needed, mm. */
   readonly near: number;
+  /** The way down along the surface to where a line begins (x, y, z interleaved). */
+  lead?(line: Float64Array): Float64Array;
   /** The way over the surface from one place to another (x, y, z interleaved), where it can stay down; null where it cannot. */
   link?(x0: number, y0: number, x1: number, y1: number): Float64Array | null;
 }
@@ -127,9 +129,12 @@ export function followMoves(
         const link = b.count && b.lastZ <= layer.above ? (m.link?.(b.lastX, b.lastY, p[0], p[1]) ?? null) : null;
         if (link) for (let i = 3; i < link.length; i += 3) to(link[i], link[i + 1], Math.max(link[i + 2], layer.floor));
         else {
-          rapidTo(b, p[0], p[1], m, m.near);
-          b.lift(Math.min(m.clearance, Math.max(layer.above, p[2]) + m.approach));
-          b.plunge(p[2], plunge);
+          const lead = m.lead?.(p) ?? p.subarray(0, 3);
+          const z = Math.max(lead[2], layer.floor);
+          rapidTo(b, lead[0], lead[1], m, m.near);
+          b.lift(Math.min(m.clearance, Math.max(layer.above, z) + m.approach));
+          b.plunge(z, plunge);
+          for (let i = 3; i < lead.length; i += 3) to(lead[i], lead[i + 1], Math.max(lead[i + 2], layer.floor));
         }
         for (let i = 3; i < p.length; i += 3) to(p[i], p[i + 1], p[i + 2]);
       }
