@@ -30,7 +30,7 @@ import { boxOfMesh, trianglesOf } from '@/core/relief/mesh';
 import { foundBy, type Faces } from '@/core/proof/faces';
 import type { HeightField } from '@/core/relief/field';
 import { createSimulation, type Means, type Simulation } from '@/core/proof/simulate';
-import { emptyPlan, type CutPlan, type Target } from '@/core/cuts/kind';
+import { emptyPlan, type CutPlan, type Expected, type Target } from '@/core/cuts/kind';
 import type { TurnedOver } from '@/core/job/job';
 import { contentKey, derived } from '@/core/geometry/hash';
 import { whileWanted } from '@/core/units/stillWanted';
@@ -149,11 +149,11 @@ const api: ComputeApi = {
     const { job, relief } = parcels.unpack(parcel);
     const cut = job.cuts.find((c) => c.id === cutId)!;
     let plan: CutPlan;
-    let minutes: number | null = null;
-    const told = watch(ticket, (done) => progress({ done, minutes }));
+    let expected: Expected | null = null;
+    const told = watch(ticket, (done) => progress({ done, expected }));
     try {
       plan = whileWanted(wanted(ticket), () =>
-        planCut(job, cut, art, told, () => relief, { hands: wayHands, expect: (all) => void (minutes = all) }),
+        planCut(job, cut, art, told, () => relief, { hands: wayHands, expect: (all) => void (expected = all) }),
       );
     } catch (e) {
       if (e instanceof Cancelled) throw e;

@@ -353,7 +353,7 @@ async function planSome(job: OneSetup, cuts: readonly Cut[]): Promise<void> {
 async function plan(planner: ComputeSeat, job: OneSetup, cut: Cut): Promise<void> {
   const { id } = job.at;
   if (isShown(id))
-    results.setState((w) => ({ planning: { ...w.planning, [cut.id]: { done: 0, minutes: null } }, error: '' }));
+    results.setState((w) => ({ planning: { ...w.planning, [cut.id]: { done: 0, expected: null } }, error: '' }));
   try {
     // Progress comes by its own way and may come after the result: by then it says nothing.
     const told = planner.hearing<Planning>((how) =>

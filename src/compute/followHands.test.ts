@@ -33,8 +33,9 @@ const tracks: Track[] = [
 ];
 type Port = { postMessage(s: SharedWays): void };
 const by = (ports: readonly Port[], more: { silence?: number; most?: number } = {}) =>
-  followAll(work, tracks, followHands(ports, { worth: 0, ...more }), () => {});
-const alone = followAll(work, tracks, undefined, () => {});
+  followAll(work, tracks, { ...quiet, hands: followHands(ports, { worth: 0, ...more }) });
+const quiet = { expect: () => {}, progress: () => {} };
+const alone = followAll(work, tracks, quiet);
 
 test('tracks are followed to the last bit the same, whoever does what of them', () => {
   const given: SharedWays[] = [];

@@ -1,4 +1,4 @@
-import type { CutPlan } from '@/core/cuts/kind';
+import type { CutPlan, Expected } from '@/core/cuts/kind';
 import type { Item } from '@/core/artwork/item';
 import type { Picture } from '@/core/artwork/trace/colours';
 import type { TraceOptions } from '@/core/artwork/trace/options';
@@ -59,10 +59,10 @@ export interface SectionResult {
 
 export type ReportProgress = (done: number) => void;
 
-/** How far a cut is planned, and, once that is known, about how long it will cut, minutes. */
+/** How far a cut is planned, and, once that is known, about what it will hold. */
 export interface Planning {
   readonly done: number;
-  readonly minutes: number | null;
+  readonly expected: Expected | null;
 }
 
 export interface OpenedDrawing {

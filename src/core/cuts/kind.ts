@@ -51,10 +51,17 @@ export interface CutContext {
   readonly budget: Budget;
   /** Those who follow a surface together; alone where there are none. */
   readonly hands?: FollowHands;
-  /** Called when it is known that so many more minutes will be cut, before the moves are. */
-  expect?(minutes: number): void;
+  /** Called when it is known how much more will be cut, before the moves are. */
+  expect?(more: Expected): void;
   /** Called now and then with 0..1; throws Cancelled when the result is no longer wanted. */
   progress(done: number): void;
+}
+
+/** About what a plan will hold. */
+export interface Expected {
+  readonly minutes: number;
+  /** 0 where it is not known. */
+  readonly moves: number;
 }
 
 /** The work of one cutter. */

@@ -4,7 +4,15 @@ import { shapeOf } from '../cutters/registry';
 import type { Cutter, Preset } from '../cutters/cutter';
 import { presetFor } from '../cutters/library';
 import { budgetOf } from '../cuts/budget';
-import { emptyPlan, type CutBlank, type CutContext, type CutPlan, type Remark, type Target } from '../cuts/kind';
+import {
+  emptyPlan,
+  type CutBlank,
+  type CutContext,
+  type CutPlan,
+  type Expected,
+  type Remark,
+  type Target,
+} from '../cuts/kind';
 import { kindOf } from '../cuts/registry';
 import { riddenPaths, riddenWanted } from '../cuts/relief/ride';
 import type { Wanted } from '../cuts/wanted';
@@ -107,7 +115,7 @@ function contextOf(
   asked: Set<keyof CutBlank> = new Set(),
   { hands, expect }: PlanMeans = {},
 ): CutContext {
-  let minutes = 0;
+  let expected: Expected = { minutes: 0, moves: 0 };
   const items = itemsOf(job, cut.items).filter((i) => i !== undefined);
   const cutter = (id: string): Cutter => {
     const c = job.cutters.find((q) => q.id === id);
@@ -126,7 +134,10 @@ function contextOf(
     },
     budget: budgetOf(),
     hands,
-    expect: (more) => expect?.((minutes += more)),
+    expect: ({ minutes, moves }) => {
+      expected = { minutes: expected.minutes + minutes, moves: expected.moves + moves };
+      expect?.(expected);
+    },
     progress,
   };
 }

@@ -1,7 +1,9 @@
 import { isFresh, useWork } from '@/compute/useWork';
 import { seconds } from '@/core/motion/timing';
 import type { Cut } from '@/core/job/job';
+import type { Expected } from '@/core/cuts/kind';
 import { durationText } from '@/core/units/duration';
+import { roughly } from '@/core/units/count';
 import { isLeft, waitingWords } from '@/ui/common/Waiting';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
@@ -16,6 +18,9 @@ export interface CutView {
 
 /** How long what was planned took when it was proven last: a cut that is switched off may be weighed against one that is on. */
 const took = new WeakMap<object, number>();
+
+const expectedText = ({ minutes, moves }: Expected): string =>
+  `${durationText(minutes)}${moves ? `, ${roughly(moves)} moves` : ''}`;
 
 /** What a card says of a cut. */
 export function useCutState(cut: Cut): CutView {
@@ -37,7 +42,7 @@ export function useCutState(cut: Cut): CutView {
   if (!cut.enabled)
     return { ...base, minutes: fresh ? (took.get(held.plan) ?? null) : null, state: 'off', words: 'switched off' };
   if (planning !== null) {
-    const expected = planning.minutes !== null ? ` \u00b7 about ${durationText(planning.minutes)}` : '';
+    const expected = planning.expected ? ` \u00b7 about ${expectedText(planning.expected)}` : '';
     return { ...base, state: 'working', words: `working ${Math.round(planning.done * 100)} %${expected}` };
   }
   const problem = fresh && held.plan.remarks.find((r) => r.level === 'problem');

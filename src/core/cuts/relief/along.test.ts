@@ -4,7 +4,7 @@ import { flatField } from '../../relief/field';
 import { cutterOf, planOn } from '../../testing/job';
 import { box } from '../../testing/shapes';
 import { budgetOf } from '../budget';
-import type { CutContext } from '../kind';
+import type { CutContext, Expected } from '../kind';
 import { goAlong } from './along';
 import { rowTracks, spiralTracks } from './patterns';
 
@@ -13,15 +13,14 @@ for (let i = 0; i < field.z.length; i++) field.z[i] = -1 - 0.3 * Math.sin((i % f
 const region = [box(1, 1, 29, 19)];
 const preset = { rpm: 12000, feed: 800, plunge: 300, stepDown: 1, stepOver: 0.5 };
 
-it.each(['rows', 'spiral'])('says in good time how long %s will be cut', (pattern) => {
-  const told: number[] = [];
-  let tracked = 0;
+it.each(['rows', 'spiral'])('says in good time how long %s will be cut, and of how many moves', (pattern) => {
+  const told: Expected[] = [];
+  let begun = false;
   const { blank } = planOn('skim', {}, [], { width: 30, height: 20, thickness: 6 }).job;
   const c = {
     blank,
     budget: budgetOf(),
-    // Before anything is followed.
-    expect: (minutes: number) => void told.push(tracked === 1 ? minutes : NaN),
+    expect: (more: Expected) => void told.push(begun ? { minutes: NaN, moves: NaN } : more),
     progress: () => {},
   } as unknown as CutContext;
   const b = new MotionBuilder();
@@ -34,23 +33,25 @@ it.each(['rows', 'spiral'])('says in good time how long %s will be cut', (patter
       least: -2,
       walls: [],
       region,
-      step: 0.5,
+      step: 0.03,
       tracks(chord) {
-        tracked++;
-        return pattern === 'rows' ? rowTracks(region, 30, 0.5, false) : spiralTracks(region, 0.5, true, chord);
+        return pattern === 'rows' ? rowTracks(region, 30, 0.03, false) : spiralTracks(region, 0.03, true, chord);
       },
       layers: [{ floor: -2, above: 0 }],
       preset,
       links: true,
     },
     c,
-    () => {},
+    () => void (begun = true),
   );
   const m = b.build();
   let cut = 0;
   for (let i = 1; i < m.count; i++)
     if (m.kind[i] === FEED) cut += Math.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1], m.z[i] - m.z[i - 1]);
   expect(told).toHaveLength(1);
-  expect(told[0] / (cut / preset.feed)).toBeGreaterThan(0.93);
-  expect(told[0] / (cut / preset.feed)).toBeLessThan(1.01);
+  const { minutes, moves } = told[0];
+  expect(minutes / (cut / preset.feed)).toBeGreaterThan(0.93);
+  expect(minutes / (cut / preset.feed)).toBeLessThan(1.01);
+  expect(moves / m.count).toBeGreaterThan(0.85);
+  expect(moves / m.count).toBeLessThan(1.15);
 });

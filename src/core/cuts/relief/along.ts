@@ -64,8 +64,12 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
   const follower = followingOf(work);
   let told = 0;
   const tracks = a.tracks(step, follower, (f) => progress((told = TRACKS * f)));
-  c.expect?.(tracks.reduce((sum, t) => sum + lineLength(t.points, t.closed), 0) / a.preset.feed);
-  const lines = followAll(work, tracks, c.hands, (f) => progress(told + (0.9 - told) * f));
+  const minutes = tracks.reduce((sum, t) => sum + lineLength(t.points, t.closed), 0) / a.preset.feed;
+  const lines = followAll(work, tracks, {
+    hands: c.hands,
+    expect: (moves) => c.expect?.({ minutes, moves }),
+    progress: (f) => progress(told + (0.9 - told) * f),
+  });
   followMoves(b, lines, a.layers, {
     ...travelHeights(c.blank),
     near: HOPS * a.step,

@@ -155,16 +155,39 @@ function parted(tracks: readonly Track[], step: number) {
   return { pieces, owner, sizes: Float64Array.from(sizes) };
 }
 
-/** Ways of a cutter along tracks, x, y, z interleaved, in their order. `progress` is told 0..1. */
+/** So many pieces, spread over all, tell of how many moves they will be. */
+const SAMPLES = 16;
+
+/** About how many moves come of pieces: as many for the size of all as for that of some. 0 where there are too few of them to ask. */
+function movesOf(work: FollowWork, own: Following, pieces: Pieces, sizes: Float64Array): number {
+  if (sizes.length < 2 * SAMPLES) return 0;
+  let [moves, size] = [0, 0];
+  for (let n = 0; n < SAMPLES; n++) {
+    const k = Math.floor(((n + 0.5) * sizes.length) / SAMPLES);
+    moves += followPiece(work, own, pieces, k).length / 3 - 1;
+    size += sizes[k];
+  }
+  return size ? Math.round((moves * sizes.reduce((a, b) => a + b, 0)) / size) : 0;
+}
+
+export interface FollowMeans {
+  readonly hands?: FollowHands;
+  /** Told how many moves come of it, about, before they are made; 0 where that is soon known. */
+  expect(moves: number): void;
+  /** Told 0..1. */
+  progress(done: number): void;
+}
+
+/** Ways of a cutter along tracks, x, y, z interleaved, in their order. */
 export function followAll(
   work: FollowWork,
   tracks: readonly Track[],
-  hands: FollowHands | undefined,
-  progress: (done: number) => void,
+  { hands, expect, progress }: FollowMeans,
 ): Float64Array[] {
   const own = followingOf(work);
   const { pieces, owner, sizes } = parted(tracks, own.step);
   const all = sizes.reduce((a, b) => a + b, 0);
+  expect(movesOf(work, own, pieces, sizes));
   let done = 0;
   const ways =
     hands && all >= hands.worth
