@@ -214,6 +214,13 @@ export const travelHeights = (b: CutBlank) => ({
   linkHeight: linkHeightOf(b),
 });
 
+/** Open lines among what is picked for a cut: those along which, or beside which, it is to go. */
+export const openLines = (c: CutContext): Float64Array[] =>
+  c
+    .lines(c.budget.flatten)
+    .filter((l) => !l.closed && l.points.length >= 4)
+    .map((l) => l.points);
+
 /** All of the blank, seen from above. */
 export const wholeBlank = ({ width, height }: CutBlank): Region => [
   Float64Array.of(0, 0, width, 0, width, height, 0, height),

@@ -1,6 +1,7 @@
 import { cutGrid, type TestGrid } from '../../testing/grid';
 import { readMoves, testShape } from '../../testing/independent';
 import { cutterOf, planOn, programOf } from '../../testing/job';
+import { toSegment } from '../../geometry/straight';
 import { flatField } from '../../relief/field';
 
 const [BAND, GREYS, HEIGHT, SPACING] = [2, 16, 10, 0.8];
@@ -12,8 +13,13 @@ for (let i = 0; i < wedge.z.length; i++)
   wedge.z[i] = -Math.min(GREYS - 1, Math.floor(((i % wedge.cols) * wedge.cell) / BAND + 1e-9)) / 10;
 
 const values = { cutter: 'v-6-60-0', spacing: SPACING, lightest: 5, darkest: 90, angle: 0, limit: 3, land: 0.05 };
-function drawn(more: object, field: typeof wedge | null = wedge) {
-  const { plan, job, wanted } = planOn('toneLines', { ...values, ...more }, [], blank, {}, undefined, field);
+/** A line across the wedge that bends. */
+const bent = Float64Array.from(
+  Array.from({ length: 181 }, (_, k) => [0.2 * k - 2, HEIGHT / 2 + 0.5 * Math.sin(k / 25)]).flat(),
+);
+function drawn(more: object, field: typeof wedge | null = wedge, lines = [bent]) {
+  const picked = lines.map((points) => ({ points, closed: false }));
+  const { plan, job, wanted } = planOn('toneLines', { ...values, ...more }, [], blank, {}, picked, field);
   const remarks = plan.remarks.map((r) => r.text);
   if (!plan.toolpaths.length) return { remarks, share: () => NaN, off: () => NaN };
   const { text, tools } = programOf(plan, job);
@@ -50,7 +56,7 @@ function drawn(more: object, field: typeof wedge | null = wedge) {
   return { remarks, share, off };
 }
 
-describe.each(['rows', 'waved', 'crossed'])('tone lines that are %s', (pattern) => {
+describe.each(['rows', 'waved', 'crossed', 'beside'])('tone lines that are %s', (pattern) => {
   const d = drawn({ pattern, wave: 8, swing: 0.5 });
   it('cut of each of sixteen greys the share of the area that it asks for', () => {
     const errors = Array.from({ length: GREYS }, (_, k) => Math.abs(d.share(k) - (0.05 + (0.85 * k) / (GREYS - 1))));
@@ -71,6 +77,31 @@ it('are the other way round where what is high is dark, and none where it is lig
   expect(tip.share(4)).toBe(0);
   expect(tip.share(0)).toBe(0);
   expect(tip.share(GREYS - 1)).toBeGreaterThan(0.5);
+});
+
+it('run as far from a picked line as they lie apart, and nowhere else', () => {
+  const { plan } = planOn(
+    'toneLines',
+    { ...values, pattern: 'beside' },
+    [],
+    blank,
+    {},
+    [{ points: bent, closed: false }],
+    wedge,
+  );
+  const { x, y, z, count } = plan.toolpaths[0].motion;
+  let seen = 0;
+  for (let i = 0; i < count; i++) {
+    if (z[i] >= 0) continue;
+    let near = Infinity;
+    for (let k = 2; k < bent.length; k += 2)
+      near = Math.min(near, toSegment(bent[k - 2], bent[k - 1], bent[k], bent[k + 1], x[i], y[i]));
+    const lines = near / SPACING;
+    expect(Math.abs(lines - Math.round(lines)) * SPACING).toBeLessThan(0.02);
+    seen = Math.max(seen, Math.round(lines));
+  }
+  expect(seen).toBe(6);
+  expect(drawn({ pattern: 'beside' }, wedge, []).remarks.join()).toMatch(/none is picked/);
 });
 
 it('say what they cannot: a dark that is too dark, lands that chip, a spacing without room, no relief', () => {

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { coneOf, cuttingLength } from '../../cutters/cutter';
 import { makeInside } from '../../geometry/inside';
 import { makeSegmentIndex } from '../../geometry/segmentIndex';
-import { intersect, type Region } from '../../geometry/region';
+import { clipLines, intersect, type Region } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
@@ -10,7 +10,7 @@ import { sparser } from '../../relief/field';
 import { around } from '../relief/closing';
 import { followed, type Follower, type Track } from '../relief/follow';
 import { followMoves } from '../relief/moves';
-import { ringTracks, rowTracks, spiralTracks, wavedTracks } from '../relief/patterns';
+import { besideTracks, ringTracks, rowTracks, spiralTracks, wavedTracks } from '../relief/patterns';
 import {
   boundaryOf,
   groundOf,
@@ -23,7 +23,7 @@ import {
 } from '../relief/place';
 import { reliefShare } from '../relief/share';
 import { darkness, grooveWidth, narrowestLand, shareOfWidth, type Tone } from '../relief/tone';
-import { cutKind, emptyPlan, travelHeights, wholeBlank, type CutContext, type Remark } from '../kind';
+import { cutKind, emptyPlan, openLines, travelHeights, wholeBlank, type CutContext, type Remark } from '../kind';
 import { boxOf, EMPTY, thereAndBack } from '../wanted';
 
 const patterns = {
@@ -32,8 +32,10 @@ const patterns = {
   crossed: 'Crossed lines',
   spiral: 'Spiral',
   rings: 'Rings',
+  beside: 'Beside a picked line',
 } as const;
 type Pattern = keyof typeof patterns;
+const oneOf = (p: unknown, of: readonly Pattern[]) => of.includes(p as Pattern);
 
 /** More nodes than so many are not asked how wide grooves are beside them. */
 const MOST_NODES = 4e6;
@@ -108,6 +110,14 @@ function groovesOf(v: Values, c: CutContext, g: ReliefGround): Grooves {
   };
 }
 
+/** A closed line as an open one that ends where it begins. */
+function thereAndOn(p: Float64Array): Float64Array {
+  const out = new Float64Array(p.length + 2);
+  out.set(p);
+  out.set(p.subarray(0, 2), p.length);
+  return out;
+}
+
 function tracksOf(v: Values, region: Region, chord: number, c: CutContext): Track[] {
   switch (v.pattern) {
     case 'spiral':
@@ -116,6 +126,14 @@ function tracksOf(v: Values, region: Region, chord: number, c: CutContext): Trac
       return ringTracks(region, v.spacing, c.budget.offset, true);
     case 'waved':
       return wavedTracks(region, v.angle, v.spacing, v.wave, v.swing, chord);
+    case 'beside':
+      return besideTracks(region, openLines(c), v.spacing, c.budget.offset).flatMap(({ points, closed }) =>
+        clipLines([closed ? thereAndOn(points) : points], region).map((p) => ({
+          points: p,
+          closed: false,
+          straight: true,
+        })),
+      );
     case 'crossed':
       return [0, 90].flatMap((turn) => rowTracks(region, v.angle + turn, v.spacing, true));
     default:
@@ -135,8 +153,8 @@ export const toneLines = cutKind({
   summary: 'Lines whose width makes a picture: the heights of the relief say how dark each place is.',
   schema,
   onRelief: () => true,
-  bare: (v) => v.where === 'relief',
-  outlinesOnly: (v) => v.where !== 'relief',
+  bare: (v) => v.where === 'relief' && v.pattern !== 'beside',
+  outlinesOnly: (v) => v.where !== 'relief' && v.pattern !== 'beside',
   fields: [
     { kind: 'cutter', key: 'cutter', label: 'Cutter', shapes: ['v', 'cone'] },
     ...placeFields.filter((f) => f.key !== 'rim'),
@@ -155,7 +173,7 @@ export const toneLines = cutKind({
       key: 'angle',
       label: 'Angle of the lines',
       unit: '\u00b0',
-      when: (v) => v.pattern !== 'spiral' && v.pattern !== 'rings',
+      when: (v) => oneOf(v.pattern, ['rows', 'waved', 'crossed']),
     },
     { kind: 'length', key: 'wave', label: 'Length of a wave', when: (v) => v.pattern === 'waved' },
     { kind: 'length', key: 'swing', label: 'Swing to each side', when: (v) => v.pattern === 'waved' },
@@ -185,6 +203,13 @@ export const toneLines = cutKind({
     const g = groundOf(field);
     const region = regionOf(v, c, g);
     if (!region.length) return emptyPlan([{ level: 'problem', text: NOTHING_WITHIN }]);
+    if (v.pattern === 'beside' && !openLines(c).length)
+      return emptyPlan([
+        {
+          level: 'problem',
+          text: 'Lines are to run beside a picked line, and none is picked. Pick an open line too, or take another pattern.',
+        },
+      ]);
     const q = groovesOf(v, c, g);
     const unit = c.blank.unit ?? 'mm';
     const length = (mm: number) => `${formatLength(mm, unit)} ${unit}`;
@@ -249,7 +274,7 @@ export const toneLines = cutKind({
     if (!field) return EMPTY;
     const g = groundOf(field);
     const region = regionOf(v, c, g);
-    if (!region.length) return EMPTY;
+    if (!region.length || (v.pattern === 'beside' && !openLines(c).length)) return EMPTY;
     const q = groovesOf(v, c, g);
     if (!(q.most > 2 * q.tip)) return EMPTY;
     const tracks = tracksOf(v, region, Math.max(0.02, Math.min(field.cell, v.spacing / 4)), c);

@@ -12,7 +12,7 @@ import { groundOf, NO_RELIEF, NOTHING_WITHIN } from '../relief/place';
 import { alongStrokes } from '../texture/envelope';
 import { strokesOver, ways, type Way } from '../texture/strokes';
 import { wanderDefaults, wanderFields, wanderSchema } from '../texture/wander';
-import { cutKind, emptyPlan, travelHeights, wholeBlank, type CutContext, type Remark } from '../kind';
+import { cutKind, emptyPlan, openLines, travelHeights, wholeBlank, type CutContext, type Remark } from '../kind';
 import { EMPTY, type Wanted } from '../wanted';
 
 const places = {
@@ -64,14 +64,8 @@ function boundaryOf(v: Values, c: CutContext): { region: Region; centres: Region
   return { region, centres };
 }
 
-const drawnLines = (c: CutContext): Float64Array[] =>
-  c
-    .lines(c.budget.flatten)
-    .filter((l) => !l.closed && l.points.length >= 4)
-    .map((l) => l.points);
-
 const strokesOf = (v: Values, c: CutContext, centres: Region): Float64Array[] =>
-  strokesOver(v, centres, v.way === 'line' ? drawnLines(c) : [], c.budget.offset);
+  strokesOver(v, centres, v.way === 'line' ? openLines(c) : [], c.budget.offset);
 
 /** Where there is something to stroke but nothing is stroked, and why. */
 function wanting(v: Values, c: CutContext, { region, centres }: ReturnType<typeof boundaryOf>): string | null {
@@ -80,7 +74,7 @@ function wanting(v: Values, c: CutContext, { region, centres }: ReturnType<typeo
     return v.where === 'inside' ? 'There is no closed outline here to stroke. Pick some.' : NOTHING_WITHIN;
   if (!centres.length)
     return `${c.cutter(v.cutter).name} at this depth fits nowhere inside. Go less deep, take a finer cutter, or let its middle go to the boundary.`;
-  if (v.way === 'line' && !drawnLines(c).length)
+  if (v.way === 'line' && !openLines(c).length)
     return 'Strokes are to run along a picked line, and none is picked. Pick an open line too.';
   return null;
 }

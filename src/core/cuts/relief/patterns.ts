@@ -3,7 +3,7 @@ import { hatchRows, zigzags } from '../clearing/hatch';
 import { insetsOf } from '../../geometry/insets';
 import { makeInside } from '../../geometry/inside';
 import { makeSegmentIndex } from '../../geometry/segmentIndex';
-import { boundsOf, clipLines, loopArea, offset, subtract, type Region } from '../../geometry/region';
+import { boundsOf, clipLines, loopArea, offset, subtract, thicken, unite, type Region } from '../../geometry/region';
 import { append } from '../../units/append';
 import { stillWanted } from '../../units/stillWanted';
 import type { Track } from './follow';
@@ -206,3 +206,22 @@ export function ringTracks(region: Region, step: number, tolerance: number, outw
 /** Along the rim of a region. */
 export const rimTracks = (region: Region): Track[] =>
   region.map((points) => ({ points, closed: true, straight: true }));
+
+/** Drawn lines, and lines at even distances from them, as far as a region goes. */
+export function besideTracks(region: Region, drawn: readonly Float64Array[], step: number, tolerance: number): Track[] {
+  const out: Track[] = drawn.map((points) => ({ points, closed: false, straight: true }));
+  let far = 0;
+  for (const l of region)
+    for (let i = 0; i < l.length; i += 2) {
+      let near = Infinity;
+      for (const d of drawn)
+        for (let k = 0; k < d.length; k += 2) near = Math.min(near, Math.hypot(d[k] - l[i], d[k + 1] - l[i + 1]));
+      far = Math.max(far, near);
+    }
+  for (let k = 1; drawn.length && k * step <= far; k++) {
+    const round = drawn.map((d) => thicken(d, k * step, tolerance)).reduce(unite);
+    stillWanted(round.length);
+    for (const points of round) out.push({ points, closed: true, straight: true });
+  }
+  return out;
+}

@@ -1,7 +1,7 @@
-import { offset, thicken, unite, type Region } from '../../geometry/region';
+import { offset, type Region } from '../../geometry/region';
 import { chance } from '../../relief/noise';
 import { stillWanted } from '../../units/stillWanted';
-import { ringTracks, rowTracks, spokeTracks } from '../relief/patterns';
+import { besideTracks, ringTracks, rowTracks, spokeTracks } from '../relief/patterns';
 import type { Track } from '../relief/follow';
 import { beginsOf, CLOSEST, wandered, wandering, wanderStep, type Wander } from './wander';
 
@@ -46,27 +46,8 @@ function linesOf(v: Strokes, region: Region, drawn: readonly Float64Array[], tol
     case 'spokes':
       return spokeTracks(region, v.spacing);
     case 'line':
-      return besideLines(region, drawn, v.spacing, tolerance);
+      return besideTracks(region, drawn, v.spacing, tolerance);
   }
-}
-
-/** Drawn lines, and lines at even distances from them, as far as a region goes. */
-function besideLines(region: Region, drawn: readonly Float64Array[], step: number, tolerance: number): Track[] {
-  const out: Track[] = drawn.map((points) => ({ points, closed: false, straight: true }));
-  let far = 0;
-  for (const l of region)
-    for (let i = 0; i < l.length; i += 2) {
-      let near = Infinity;
-      for (const d of drawn)
-        for (let k = 0; k < d.length; k += 2) near = Math.min(near, Math.hypot(d[k] - l[i], d[k + 1] - l[i + 1]));
-      far = Math.max(far, near);
-    }
-  for (let k = 1; drawn.length && k * step <= far; k++) {
-    const round = drawn.map((d) => thicken(d, k * step, tolerance)).reduce(unite);
-    stillWanted(round.length);
-    for (const points of round) out.push({ points, closed: true, straight: true });
-  }
-  return out;
 }
 
 /**
