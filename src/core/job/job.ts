@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { FIRST_LAYER, itemSchema } from '../artwork/item';
 import { assetSchema } from './assets';
 import { materialIds } from '../cutters/materials';
+import { paintIds } from '../cutters/paints';
 import { cutterSchema, presetSchema } from '../cutters/cutter';
 import { kindOf } from '../cuts/registry';
 import { benchRouter, machineSchema } from '../machine/profile';
@@ -81,6 +82,8 @@ const pieceFields = {
   height: size,
   thickness: z.number().min(0.1).max(300),
   material: z.enum(materialIds),
+  /** What is left in the cuts when the face was painted and sanded. */
+  paint: z.enum(paintIds).default('none'),
 };
 /** How a piece lies on the machine. */
 const placingFields = {
@@ -290,6 +293,7 @@ export function newBlank(unit: Unit): Blank {
     height: 200,
     thickness: 18,
     material: 'oak',
+    paint: 'none',
     datum: 'lb',
     zZero: 'top',
     safeHeight: 10,

@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import { materialIds, materials, type MaterialId } from '@/core/cutters/materials';
+import { paintIds, paints, type PaintId } from '@/core/cutters/paints';
 import { blankSchema, datumPlaces, type Blank, type DatumPlace } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
 import { limitsOf } from '@/core/units/limits';
@@ -70,6 +71,13 @@ export function BlankSheet() {
             value={blank.material}
             options={materialIds.map((m) => ({ value: m, label: materials[m].name }))}
             onChange={(v) => set('material', 'material', v as MaterialId)}
+          />
+          <ChoiceField
+            label="Paint left in the cuts"
+            value={blank.paint}
+            options={paintIds.map((p) => ({ value: p, label: paints[p].name }))}
+            hint="Painted all over, then the face is sanded clean"
+            onChange={(v) => set('paint', 'paint', v as PaintId)}
           />
         </Box>
       </Group>

@@ -46,7 +46,16 @@ export async function paintPortraits(rows: readonly JobRow[], signal: AbortSigna
         if (!field || signal.aborted) continue;
         const { blank } = job;
         await solid.look('corner', blank.width, blank.height, blank.thickness);
-        await solid.body(field, null, blank.width, blank.height, blank.thickness, blank.material, 'material');
+        await solid.body(
+          field,
+          null,
+          blank.width,
+          blank.height,
+          blank.thickness,
+          blank.material,
+          blank.paint,
+          'material',
+        );
         await savePicture(row.id, await addressOf(await solid.picture(width, height)));
         painted();
       } catch (e) {

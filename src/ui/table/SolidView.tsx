@@ -96,13 +96,14 @@ export function SolidView() {
     [solid, ofRelief, from, high],
   );
   const coloured = ofRelief ? tint : 'material';
+  const paint = ofRelief ? 'none' : job.blank.paint;
   const cut = empty ? null : (play?.field ?? proof?.field ?? glimpse);
   // Where the relief is shaped it is seen, everywhere else what is cut.
   const field = ofRelief ? relief : cut;
   const under = ofRelief ? null : (proof?.under ?? null);
   useEffect(
-    () => seat?.body(field, under, width, height, thickness, material, coloured),
-    [seat, field, under, width, height, thickness, material, coloured],
+    () => seat?.body(field, under, width, height, thickness, material, paint, coloured),
+    [seat, field, under, width, height, thickness, material, paint, coloured],
   );
   useEffect(() => {
     const c = play ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
@@ -177,7 +178,14 @@ export function SolidView() {
       }}
     >
       {failed ? (
-        <PlainSolid field={field} width={width} height={height} thickness={thickness} material={material} />
+        <PlainSolid
+          field={field}
+          width={width}
+          height={height}
+          thickness={thickness}
+          material={material}
+          paint={paint}
+        />
       ) : lost ? (
         <Box
           role="status"

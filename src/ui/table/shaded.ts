@@ -1,5 +1,6 @@
 import { rgb } from 'd3-color';
 import { materials, type MaterialId } from '@/core/cutters/materials';
+import { paintedShare, paints, type PaintId } from '@/core/cutters/paints';
 import { filled, type HeightField } from '@/core/relief/field';
 import { lightFrom, shade, type Light } from '@/core/relief/shade';
 import { undrafted } from '@/core/relief/steep';
@@ -36,6 +37,32 @@ export function paintShaded(
     if (tinted?.[i]) image.data.set(TINT, 4 * i);
   }
   ctx.putImageData(image, 0, 0);
+}
+
+/** Colours of a field as it is painted and sanded, for `paintShaded`; none where it is not painted. */
+export function paintedPicture(
+  f: HeightField,
+  cols: number,
+  rows: number,
+  material: MaterialId,
+  paint: PaintId,
+): Uint8Array | undefined {
+  const { colour } = paints[paint];
+  if (colour === null) return undefined;
+  const [face, left] = [rgb(materials[material].face), rgb(colour)];
+  const out = new Uint8Array(3 * cols * rows);
+  const node = (i: number, of: number, nodes: number) => Math.round((i / of) * (nodes - 1));
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c < cols; c++) {
+      const [c0, c1] = [node(c, cols, f.cols), node(c + 1, cols, f.cols)];
+      const [r0, r1] = [node(rows - 1 - r, rows, f.rows), node(rows - r, rows, f.rows)];
+      const s = paintedShare(f, c0, c1, r0, r1);
+      out.set(
+        [face.r + (left.r - face.r) * s, face.g + (left.g - face.g) * s, face.b + (left.b - face.b) * s],
+        3 * (r * cols + c),
+      );
+    }
+  return out;
 }
 
 /** Paints the small picture of a form; clear where it is empty. */

@@ -210,18 +210,12 @@ export const rimTracks = (region: Region): Track[] =>
 /** Drawn lines, and lines at even distances from them, as far as a region goes. */
 export function besideTracks(region: Region, drawn: readonly Float64Array[], step: number, tolerance: number): Track[] {
   const out: Track[] = drawn.map((points) => ({ points, closed: false, straight: true }));
-  let far = 0;
-  for (const l of region)
-    for (let i = 0; i < l.length; i += 2) {
-      let near = Infinity;
-      for (const d of drawn)
-        for (let k = 0; k < d.length; k += 2) near = Math.min(near, Math.hypot(d[k] - l[i], d[k + 1] - l[i + 1]));
-      far = Math.max(far, near);
-    }
-  for (let k = 1; drawn.length && k * step <= far; k++) {
+  if (!drawn.length) return out;
+  for (let k = 1; ; k++) {
     const round = drawn.map((d) => thicken(d, k * step, tolerance)).reduce(unite);
     stillWanted(round.length);
     for (const points of round) out.push({ points, closed: true, straight: true });
+    if (!subtract(region, round).length) break;
   }
   return out;
 }

@@ -1,6 +1,5 @@
 import { offset, type Region } from '../../geometry/region';
 import { chance } from '../../relief/noise';
-import { stillWanted } from '../../units/stillWanted';
 import { besideTracks, ringTracks, rowTracks, spokeTracks } from '../relief/patterns';
 import type { Track } from '../relief/follow';
 import { beginsOf, CLOSEST, wandered, wandering, wanderStep, type Wander } from './wander';

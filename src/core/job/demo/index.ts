@@ -8,6 +8,7 @@ import { heronMedallion } from './heronMedallion';
 import { lockCottage } from './lockCottage';
 import { reedBed } from './reedBed';
 import { sluiceGear } from './sluiceGear';
+import { towpathPanel } from './towpathPanel';
 
 /** What the demo jobs are about, each in one set-up. */
 export const demoSetups: Readonly<Record<string, () => OneSetup>> = {
@@ -18,6 +19,7 @@ export const demoSetups: Readonly<Record<string, () => OneSetup>> = {
   'keeper-plate': gearPlate,
   'ferry-ring': ferryRing,
   'sluice-gear-plate': sluiceGear,
+  'towpath-panel': towpathPanel,
 };
 
 /** The demo jobs of the Fenwater Lock trust, by the name that the command line takes. */

@@ -44,6 +44,8 @@ export const finishing = (cutter: string, pattern: string, angle: number, stepOv
     allowance: 0,
     layers: false,
     rest: 0.05,
+    steep: 45,
+    lead: 1,
     ease: 'gentle',
     wander: false,
     ...wanderDefaults,

@@ -3,8 +3,9 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
 import type { MaterialId } from '@/core/cutters/materials';
+import type { PaintId } from '@/core/cutters/paints';
 import { flatField, type HeightField } from '@/core/relief/field';
-import { paintShaded } from '../shaded';
+import { paintedPicture, paintShaded } from '../shaded';
 
 /** Pixels on the longer side. */
 const LARGEST = 900;
@@ -16,20 +17,24 @@ export function PlainSolid({
   height,
   thickness,
   material,
+  paint,
 }: {
   readonly field: HeightField | null;
   readonly width: number;
   readonly height: number;
   readonly thickness: number;
   readonly material: MaterialId;
+  readonly paint: PaintId;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const el = canvas.current!;
     const k = LARGEST / Math.max(width, height);
     const [w, h] = [Math.max(1, Math.round(width * k)), Math.max(1, Math.round(height * k))];
-    paintShaded(el, field ?? flatField(width, height, Math.max(width, height) / 60), w, h, thickness, material);
-  }, [field, width, height, thickness, material]);
+    const shown = field ?? flatField(width, height, Math.max(width, height) / 60);
+    const colours = paintedPicture(shown, w, h, material, paint);
+    paintShaded(el, shown, w, h, thickness, material, undefined, undefined, colours);
+  }, [field, width, height, thickness, material, paint]);
   return (
     <Box
       sx={{

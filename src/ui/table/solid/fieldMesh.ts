@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import type { MaterialId } from '@/core/cutters/materials';
+import type { PaintId } from '@/core/cutters/paints';
 import { flatField, type HeightField } from '@/core/relief/field';
 import type { Tint } from '@/core/relief/tint';
 import { Grid, nodesOf } from './grid';
@@ -41,6 +42,7 @@ export class FieldMesh {
     height: number,
     thickness: number,
     material: MaterialId,
+    paint: PaintId,
     tint: Tint,
   ): void {
     const shrink = Math.max(
@@ -59,7 +61,7 @@ export class FieldMesh {
       under && down ? under.z[down.rows[Math.floor(v / nx)] * under.cols + down.cols[v % nx]] : 0;
     const open = (v: number): boolean =>
       thickness + field.z[up.rows[Math.floor(v / nx)] * field.cols + up.cols[v % nx]] + depthUnder(v) > NOTHING;
-    const whole = { width, height, thickness, material, tint };
+    const whole = { width, height, thickness, material, paint, tint };
     this.upper.fill(nx, ny, { ...whole, field, under: false }, step, open);
     this.fillSides(nx, ny, (v) => -thickness - Math.max(depthUnder(v), -thickness));
     const lowest = under ?? flatField(width, height, Math.max(width, height) / 60);

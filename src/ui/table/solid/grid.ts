@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import { materials, type MaterialId } from '@/core/cutters/materials';
+import { paintedShare, paints, type PaintId } from '@/core/cutters/paints';
 import type { HeightField } from '@/core/relief/field';
 import { colourAt, tinting, type Tint } from '@/core/relief/tint';
 
@@ -31,6 +32,7 @@ export interface Face {
   readonly material: MaterialId;
   /** The face that lies down: heights of its field are depths from the underside. */
   readonly under: boolean;
+  readonly paint: PaintId;
   readonly tint: Tint;
 }
 
@@ -84,6 +86,8 @@ export class Grid {
     const tint = under || face.tint === 'material' ? null : face.tint;
     const of = tint && tinting(f, tint);
     const ramp = tint && Array.from({ length: TINTS }, (_, k) => srgb(colourAt(tint, k / (TINTS - 1))));
+    const colour = paints[face.paint].colour;
+    const paint = colour === null || ramp ? null : new THREE.Color(colour);
     for (let j = 0; j < ny; j++)
       for (let i = 0; i < nx; i++) {
         const c = cols[i];
@@ -104,6 +108,15 @@ export class Grid {
         normals[4 * v + 1] = Math.round(-dy * l);
         // The lower face is the mirror image of its depths: its normals look down.
         normals[4 * v + 2] = Math.round(under ? -l : l);
+        if (paint) {
+          // Grooves are finer than what is drawn: of each place the share that is painted counts.
+          const share = paintedShare(f, c0, c1, r0, r1);
+          for (const [k, q] of (['r', 'g', 'b'] as const).entries())
+            colours[4 * v + k] = 65535 * (uncut[q] + (paint[q] - uncut[q]) * share);
+          // Where there is paint neither grain nor metal is seen.
+          colours[4 * v + 3] = 65535 * (1 - share);
+          continue;
+        }
         // Depth is lightness: what is deeper is darker.
         const t = depth < -1e-3;
         const shade = 65535 * (t ? 1 - Math.min(0.62, 0.3 * Math.sqrt(-depth)) : 1);

@@ -49,8 +49,8 @@ function surfaceMaterial(material: MaterialId): THREE.MeshStandardMaterial {
         float band = 0.5 + 0.5 * sin(ring * 1.25);
         float fibre = noise(vec2(vBlank.x * 0.16, vBlank.y * 7.0 + vBlank.z * 3.0));
         float pore = smoothstep(0.72, 0.95, noise(vec2(vBlank.x * 0.11 + 40.0, vBlank.y * 11.0)));
-        diffuseColor.rgb *= 0.9 + 0.1 * band + 0.1 * (fibre - 0.5);
-        diffuseColor.rgb *= 1.0 - 0.2 * pore;`;
+        vec3 grown = vec3(0.9 + 0.1 * band + 0.1 * (fibre - 0.5)) * (1.0 - 0.2 * pore);
+        diffuseColor.rgb *= mix(vec3(1.0), grown, vColor.a);`;
     shader.fragmentShader = shader.fragmentShader
       .replace(
         '#include <common>',
@@ -63,7 +63,11 @@ function surfaceMaterial(material: MaterialId): THREE.MeshStandardMaterial {
         }`,
       )
       .replace('#include <color_fragment>', `#include <color_fragment>\n${wood}`)
-      .replace('#include <roughnessmap_fragment>', `#include <roughnessmap_fragment>\n${grain}`);
+      .replace(
+        '#include <roughnessmap_fragment>',
+        `#include <roughnessmap_fragment>\n${grain}\nroughnessFactor = mix(0.8, roughnessFactor, vColor.a);`,
+      )
+      .replace('#include <metalnessmap_fragment>', '#include <metalnessmap_fragment>\nmetalnessFactor *= vColor.a;');
   };
   return out;
 }

@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
 import type { Cutter } from '@/core/cutters/cutter';
 import type { MaterialId } from '@/core/cutters/materials';
+import type { PaintId } from '@/core/cutters/paints';
 import { flatField, type HeightField } from '@/core/relief/field';
 import type { Tint } from '@/core/relief/tint';
 import { SolidScene, type StandardView } from './scene';
@@ -27,6 +28,7 @@ const api = {
     height: number,
     thickness: number,
     material: MaterialId,
+    paint: PaintId,
     tint: Tint,
   ) {
     scene?.surface.show(
@@ -36,6 +38,7 @@ const api = {
       height,
       thickness,
       material,
+      paint,
       tint,
     );
     scene?.draw();
