@@ -11,6 +11,9 @@ const NODES: Record<Quality, number> = { quick: 4e5, fine: 2e6, finest: 9e6 };
 export const cellOf = (job: OneSetup, quality: Quality): number =>
   Math.max(0.02, Math.sqrt((job.blank.width * job.blank.height) / NODES[quality]));
 
+/** A blank but for its paint, which nothing that is cut depends on. */
+export const unpainted = ({ blank }: OneSetup): OneSetup['blank'] => ({ ...blank, paint: 'none' });
+
 const proofKeys = new WeakMap<OneSetup, string>();
 /** All that the proof of a set-up depends on beyond the plans: what it starts from too. */
 export function proofKeyOf(whole: Job, job: OneSetup, quality: Quality): string {
@@ -23,7 +26,7 @@ export function proofKeyOf(whole: Job, job: OneSetup, quality: Quality): string 
         only ? '' : [name, number],
         after,
         job.unit,
-        job.blank,
+        unpainted(job),
         job.run,
         job.cutters,
         job.cuts.map((c) => [c.id, c.name, c.enabled && keyOf(job, c)]),

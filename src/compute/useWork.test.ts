@@ -3,6 +3,7 @@ import { emptyPlan } from '@/core/cuts/kind';
 import { demoJobs } from '@/core/job/demo';
 import type { Job, OneSetup } from '@/core/job/job';
 import { eachSetup, oneSetup, withSetup } from '@/core/job/oneSetup';
+import { paintIds } from '@/core/cutters/paints';
 import { keyOf, proofKeyOf } from './keys';
 import { hear, isFresh, isUpToDate, noteJob, noteKept, noteLost, useWork } from './useWork';
 import type { ProofResult } from './protocol';
@@ -42,6 +43,7 @@ const changes: Record<string, (s: OneSetup, n: number) => OneSetup> = {
     items: s.items.map((i, k) => (k === n % s.items.length ? { ...i, name: `${n}` } : i)),
   }),
   'the blank': (s, n) => ({ ...s, blank: { ...s.blank, thickness: 12 + n } }),
+  'the paint': (s, n) => ({ ...s, blank: { ...s.blank, paint: paintIds[n % paintIds.length] } }),
   'a cutter': (s, n) => ({
     ...s,
     cutters: s.cutters.map((c, k) => (k === n % s.cutters.length ? { ...c, teeth: 1 + (n % 4) } : c)),
@@ -126,6 +128,19 @@ describe('what is shown as up to date', () => {
     useWork.setState({ quality: 'quick' });
     expect(isUpToDate(renamed, id)).toBe(false);
     useWork.setState({ quality: 'fine' });
+  });
+
+  it('is all of it when paint is chosen: nothing that is cut depends on it', () => {
+    const job = demoJobs['keeper-plate']();
+    const id = job.setups[0].id;
+    noteJob(null, null);
+    hear(said(job, job, noteJob(job, id)));
+    const painted = withSetup(job, changes['the paint'](oneSetup(job, id), 1));
+    expect(oneSetup(painted, id).blank.paint).not.toBe(oneSetup(job, id).blank.paint);
+    noteJob(painted, id);
+    expect(isUpToDate(painted, id)).toBe(true);
+    expect(proofKeyOf(painted, oneSetup(painted, id), 'fine')).toBe(proofKeyOf(job, oneSetup(job, id), 'fine'));
+    for (const c of oneSetup(painted, id).cuts) expect(isFresh(oneSetup(painted, id), c.id)).toBe(true);
   });
 
   it('is nothing of a job that was closed, whatever is said of it later', () => {

@@ -2,6 +2,7 @@ import { create } from 'zustand';
 import type { Cut, Job, OneSetup } from '@/core/job/job';
 import { oneSetup } from '@/core/job/oneSetup';
 import { planInputs } from '@/core/pipeline/planning';
+import { unpainted } from './keys';
 import { NO_WORK, NOTHING, type Fresh, type SetupWork, type Told, type Work } from './work';
 
 /** What the engine has said, as the window shows it: of all set-ups, and of the one that is shown. */
@@ -164,7 +165,7 @@ export function isUpToDate(
 function sameProof(before: Job, now: Job, id: string): boolean {
   const [a, b] = [oneSetup(before, id), oneSetup(now, id)];
   if (a === b) return true;
-  const about = (s: OneSetup) => [s.name, s.unit, s.blank, s.run, s.cutters, s.clamps, s.at];
+  const about = (s: OneSetup) => [s.name, s.unit, unpainted(s), s.run, s.cutters, s.clamps, s.at];
   return (
     alike(about(a), about(b), 3) &&
     a.cuts.length === b.cuts.length &&
