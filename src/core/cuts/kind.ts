@@ -160,6 +160,8 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
   outlinesOnly?(v: z.infer<S>): boolean;
   /** Whether holding tabs can be put on its outlines, with these values; `values.tabs` holds them. */
   takesTabs?(v: z.infer<S>): boolean;
+  /** Whether its cutters take in one go all that they find standing, however much, with these values. */
+  atOnce?(v: z.infer<S>): boolean;
   /** Ids of the cutters, in the order in which they are used. */
   cutters(v: z.infer<S>): string[];
   /**

@@ -8,7 +8,7 @@ import { fitOf } from '../relief/fit';
 import type { Form } from '../relief/stack';
 import { testArt as art } from '../testing/fonts';
 import { cutOut, depths, readMoves, scatter, testCone, testFlat, type Cloud } from '../testing/independent';
-import { planCut } from './planning';
+import { planCut, presetOf } from './planning';
 import { writePrograms } from './programs';
 import { shapedWhenAsked, shapeMemory, shapeRelief } from './shaping';
 import { comparedFindings, placePrograms, prove } from './proving';
@@ -24,7 +24,12 @@ function makeOne(name: string) {
   const cell = Math.sqrt((job.blank.width * job.blank.height) / 5e4);
   if (job.relief.forms.length) job.relief = { ...job.relief, cell };
   for (const c of job.cuts)
-    if (c.kind === 'reliefFinish') for (const o of Object.values(c.overrides)) if (o.stepOver) o.stepOver *= 4;
+    if (c.kind === 'reliefFinish')
+      for (const [id, o] of Object.entries(c.overrides)) {
+        // Rows that lie further apart take more at once.
+        o.stepDown = 4 * presetOf(job.cutters.find((q) => q.id === id)!, job, c).stepDown;
+        if (o.stepOver) o.stepOver *= 4;
+      }
   const relief = shapedWhenAsked(job, shaping);
   const plans = new Map<string, CutPlan>(job.cuts.map((c) => [c.id, planCut(job, c, art, undefined, relief)]));
   return { job, plans, programs: writePrograms(job, plans), relief };
@@ -55,6 +60,18 @@ test.each(shapedJobs)('the relief of the demo job %s is as its forms say, and fi
     const other = whole.field.z.reduce((n, h, i) => n + Number(!Object.is(h, without[i])), 0);
     expect(other).toBeGreaterThan(30);
   }
+});
+
+test('the medallion without its roughing is said to bury the cutter that finishes it', () => {
+  const { job, plans, programs, relief } = made('heron-medallion');
+  const placed = placePrograms(job, programs).map((p) => ({
+    ...p,
+    sections: p.sections.filter((s) => s.cutId !== 'c-rough'),
+  }));
+  const proof = prove(job, placed, programs.tools, plans, Math.sqrt((job.blank.width * job.blank.height) / 5e4));
+  const texts = comparedFindings(proof, art, undefined, relief).filter((f) => f.check === 'buried');
+  expect(texts).toHaveLength(1);
+  expect(texts[0]).toMatchObject({ cutId: 'c-finish', text: expect.stringMatching(/Rough the relief before it/) });
 });
 
 test('the mould is the token turned over: what is raised there is sunk here, and mirrored', () => {

@@ -1,8 +1,10 @@
 import type { ArtworkContext } from '../artwork/kind';
 import type { Cutter } from '../cutters/cutter';
 import type { CutPlan } from '../cuts/kind';
+import { kindOf } from '../cuts/registry';
 import { datumOf, type OneSetup } from '../job/job';
 import { seconds, timed, type Time } from '../motion/timing';
+import { buriedIn } from '../proof/buried';
 import type { CheckInput, Finding } from '../proof/check';
 import { checks } from '../proof/checks';
 import { compare } from '../proof/compare';
@@ -12,7 +14,7 @@ import { placeProgram, type PlacedProgram } from '../proof/placed';
 import type { Faces, Found } from '../proof/faces';
 import { createSimulation, type Simulation } from '../proof/simulate';
 import type { HeightField } from '../relief/field';
-import { wantedOf, type Progress } from './planning';
+import { presetOf, wantedOf, type Progress } from './planning';
 import type { Programs } from './programs';
 import { noRelief, type GiveRelief } from './shaping';
 
@@ -150,6 +152,10 @@ export function comparedFindings(
   const input = {
     ...proof.input,
     compared: compare(proof.field, wantedOf(job, art, plans, relief), progress, proof.found?.faces.up ?? null),
+    buried: buriedIn(proof.input, (s, cutter) => {
+      const cut = job.cuts.find((c) => c.id === s.cutId);
+      return cut && kindOf(cut.kind).atOnce?.(cut.values) ? presetOf(cutter, job, cut) : null;
+    }),
   };
   return checks.flatMap((c) => c.run(input));
 }

@@ -1,6 +1,7 @@
 import type { Cutter } from '../cutters/cutter';
 import type { CutPlan } from '../cuts/kind';
 import type { OneSetup } from '../job/job';
+import type { Buried } from './buried';
 import type { PlacedProgram } from './placed';
 import type { Comparison } from './compare';
 import type { Found } from './faces';
@@ -32,6 +33,8 @@ export interface CheckInput {
   readonly found?: Found | null;
   /** The proof held against what is wanted, where that has been worked out. */
   readonly compared?: Comparison;
+  /** What cutters go through that take all they find in one go, where that has been looked at. */
+  readonly buried?: readonly Buried[];
 }
 
 /** One question asked of the programs. A new one is one file in checks/ and one line in the registry. */

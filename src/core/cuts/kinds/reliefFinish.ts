@@ -206,7 +206,7 @@ export const reliefFinish = cutKind({
       key: 'steep',
       label: 'Steep from',
       unit: '\u00b0',
-      hint: 'From level: there it goes round at heights, as far apart along the slope as rows on the level',
+      hint: 'There it goes round at heights',
       when: (v) => oneOf(v.pattern, ['slopes']),
     },
     {
@@ -227,8 +227,8 @@ export const reliefFinish = cutKind({
     {
       kind: 'length',
       key: 'lead',
-      label: 'Comes down along the surface on',
-      hint: 'The cutter touches gently, in the direction in which it goes on; 0: straight down',
+      label: 'Way in',
+      hint: 'Along the surface; 0: straight down',
     },
     {
       kind: 'choice',
@@ -257,6 +257,7 @@ export const reliefFinish = cutKind({
     wander: false,
     ...wanderDefaults,
   }),
+  atOnce: (v) => !v.layers,
   cutters: (v) => v.cutters,
   presets: (v) =>
     v.layers ? ['rpm', 'feed', 'plunge', 'stepDown', 'stepOver'] : ['rpm', 'feed', 'plunge', 'stepOver'],

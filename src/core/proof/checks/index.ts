@@ -1,5 +1,6 @@
 import type { Check } from '../check';
 import { bed } from './bed';
+import { buried } from './buried';
 import { clamps } from './clamps';
 import { edges } from './edges';
 import { faces } from './faces';
@@ -20,6 +21,7 @@ export const checks: readonly Check[] = [
   edges,
   rapids,
   shank,
+  buried,
   order,
   wanted,
   unreached,
