@@ -6,6 +6,9 @@ export const PATIENCE = 90000 * Math.max(1, Number(process.env.MIRVAK_SLOW ?? 1)
 /** How often a maker looks whether something has come, ms: looking at every frame would take the page's own time for drawing it. */
 const polling = 60;
 
+/** How a thing is called in vain that something lies over, or that does not come to rest, for as long as anybody waits. */
+const NEVER_FREE = 'It never came free';
+
 /** In the page: whether what has the focus has an accessible name. */
 const named = (name: string): boolean => {
   const e = document.activeElement;
@@ -84,7 +87,8 @@ export class Maker {
         await thing.click();
       } catch (e) {
         // A sheet that has been made anew meanwhile has another thing of that name; what is gone was not pressed.
-        if (tries === 2 || !/detached|exceeded|not clickable/.test((e as Error).message)) throw e;
+        const { message } = e as Error;
+        if (tries === 2 || message.startsWith(NEVER_FREE) || !/detached|exceeded|not clickable/.test(message)) throw e;
         continue;
       }
       // A page that was left at the press takes the answer along: it was met.
@@ -106,29 +110,43 @@ export class Maker {
    */
   private async free(thing: ElementHandle<Element>): Promise<void> {
     await thing.scrollIntoView();
-    const found = await this.page.waitForFunction(
-      (e) => {
-        // Of a sheet that has been made anew meanwhile: it is looked for again at once.
-        if (!e.isConnected) return 'gone';
-        // What is grey cannot be pressed yet.
-        if ((e as HTMLButtonElement).disabled) return false;
+    const found = await this.page
+      .waitForFunction(
+        (e) => {
+          // Of a sheet that has been made anew meanwhile: it is looked for again at once.
+          if (!e.isConnected) return 'gone';
+          // What is grey cannot be pressed yet.
+          if ((e as HTMLButtonElement).disabled) return false;
+          const b = e.getBoundingClientRect();
+          const top = document.elementFromPoint(b.x + b.width / 2, b.y + b.height / 2);
+          const was = (e as unknown as { lastSeen?: string }).lastSeen;
+          const now = `${b.x} ${b.y}`;
+          (e as unknown as { lastSeen?: string }).lastSeen = now;
+          const sheet = e.closest('.MuiPopover-paper, .MuiDrawer-paper');
+          if (sheet) {
+            const { opacity, transform } = getComputedStyle(sheet);
+            if (opacity !== '1' || (transform !== 'none' && transform !== 'matrix(1, 0, 0, 1, 0, 0)')) return false;
+          }
+          return top !== null && (e.contains(top) || top.contains(e)) && was === now;
+        },
+        // Not at every frame: a window that draws none just now would be waited for without end.
+        { timeout: PATIENCE, polling },
+        thing,
+      )
+      .catch(async (e: Error) => {
+        throw new Error(`${NEVER_FREE}: ${e.message} Over it lies ${await this.over(thing)}.`);
+      });
+    if ((await found.jsonValue()) === 'gone') throw new Error('detached');
+  }
+  /** What lies over the middle of a thing. */
+  private over(thing: ElementHandle<Element>): Promise<string> {
+    return thing
+      .evaluate((e) => {
         const b = e.getBoundingClientRect();
         const top = document.elementFromPoint(b.x + b.width / 2, b.y + b.height / 2);
-        const was = (e as unknown as { lastSeen?: string }).lastSeen;
-        const now = `${b.x} ${b.y}`;
-        (e as unknown as { lastSeen?: string }).lastSeen = now;
-        const sheet = e.closest('.MuiPopover-paper, .MuiDrawer-paper');
-        if (sheet) {
-          const { opacity, transform } = getComputedStyle(sheet);
-          if (opacity !== '1' || (transform !== 'none' && transform !== 'matrix(1, 0, 0, 1, 0, 0)')) return false;
-        }
-        return top !== null && (e.contains(top) || top.contains(e)) && was === now;
-      },
-      // Not at every frame: a window that draws none just now would be waited for without end.
-      { timeout: PATIENCE / 3, polling },
-      thing,
-    );
-    if ((await found.jsonValue()) === 'gone') throw new Error('detached');
+        return `${top?.outerHTML.slice(0, 200)}, and it is ${e.outerHTML.slice(0, 200)}`;
+      })
+      .catch(() => 'nothing: it is gone');
   }
   /** Types into the field with a label and leaves it with Enter. */
   async fill(label: string, text: string, enter = true): Promise<void> {
@@ -242,7 +260,7 @@ export class Maker {
         await this.press(option, 'option');
         return;
       } catch (e) {
-        if (tries === 2) throw e;
+        if (tries === 2 || (e as Error).message.startsWith(NEVER_FREE)) throw e;
       }
     }
   }
@@ -286,7 +304,9 @@ export class Maker {
   }
   /** Drags a thing on the table by pixels. */
   async drag(role: string, name: string | RegExp, dx: number, dy: number): Promise<void> {
-    const b = (await (await this.find(role, name)).boundingBox())!;
+    // On a busy device what was changed just now is not where it will be.
+    const thing = await this.find(role, name);
+    const b = await this.rests(async () => (await thing.boundingBox())!);
     const x = b.x + b.width / 2;
     const y = b.y + b.height / 2;
     await this.page.mouse.move(x, y);

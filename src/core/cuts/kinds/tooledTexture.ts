@@ -153,7 +153,7 @@ export const tooledTexture = cutKind({
     const lines = strokes.map((p, k) => {
       if ((k & 63) === 0) c.progress((0.9 * k) / strokes.length);
       const out = [p[0], p[1], p[2]];
-      fewestAlong(p, c.budget.merge, (i) => out.push(p[3 * i], p[3 * i + 1], p[3 * i + 2]));
+      fewestAlong(p, c.budget.merge, (i, z) => out.push(p[3 * i], p[3 * i + 1], z));
       return Float64Array.from(out);
     });
     followMoves(b, lines, [{ floor: -v.depth, above: 0 }], {

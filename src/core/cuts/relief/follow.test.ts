@@ -36,21 +36,67 @@ it('is one piece along a straight slope, and two over a roof', () => {
   expect(count(shares.map((s) => 3 * s))).toBe(1);
   expect(count(shares.map((s) => -Math.abs(s - 0.5)))).toBe(2);
 });
+it('takes of an even bend as few pieces as any chain: each as long as both sides of the tolerance let it be', () => {
+  const bend = 0.8;
+  const shares = Float64Array.from({ length: 4001 }, (_, i) => i / 400);
+  let n = 0;
+  fewest(
+    shares,
+    shares.map((x) => (bend * x * x) / 2),
+    TOLERANCE,
+    () => n++,
+  );
+  // From one side of it to the other and back a chord stands off by twice the tolerance: L^2 bend / 8.
+  const longest = Math.sqrt((16 * TOLERANCE) / bend);
+  expect(n).toBeLessThan((1.03 * 10) / longest + 2);
+  const p = Float64Array.from([...shares].flatMap((x) => [x, 0, (bend * x * x) / 2]));
+  n = 0;
+  fewestAlong(p, TOLERANCE, () => n++);
+  expect(n).toBeLessThan((1.06 * 10) / longest + 2);
+});
+
+/** Most that points of a curve stand off a chain over some of them: sideways counting twice, and in height. */
+function mostOff(p: Float64Array, chain: readonly (readonly [i: number, z: number])[]): number {
+  let most = 0;
+  for (let k = 1; k < chain.length; k++) {
+    const [[a, za], [b, zb]] = [chain[k - 1], chain[k]];
+    const [ex, ey] = [p[3 * b] - p[3 * a], p[3 * b + 1] - p[3 * a + 1]];
+    for (let i = a; i <= b; i++) {
+      const [dx, dy] = [p[3 * i] - p[3 * a], p[3 * i + 1] - p[3 * a + 1]];
+      const t = i === a ? 0 : i === b ? 1 : (dx * ex + dy * ey) / (ex * ex + ey * ey);
+      most = Math.max(most, 2 * Math.hypot(dx - t * ex, dy - t * ey) + Math.abs(p[3 * i + 2] - za - t * (zb - za)));
+    }
+  }
+  return most;
+}
 it('goes along a curve in pieces that stand off no more than they may', () => {
   const p = new Float64Array(3 * 2000);
   for (let i = 0; i < 2000; i++) p.set([10 * Math.cos(i / 300), 10 * Math.sin(i / 300), Math.sin(i / 50)], 3 * i);
-  const ends = [0];
-  fewestAlong(p, TOLERANCE, (i) => ends.push(i));
-  expect(ends[ends.length - 1]).toBe(1999);
-  for (let k = 1; k < ends.length; k++)
-    for (let i = ends[k - 1]; i <= ends[k]; i++) {
-      const [a, b] = [3 * ends[k - 1], 3 * ends[k]];
-      const t = (i - ends[k - 1]) / (ends[k] - ends[k - 1]);
-      const off = (j: number) => Math.abs(p[3 * i + j] - p[a + j] - t * (p[b + j] - p[a + j]));
-      expect(off(0) + off(1)).toBeLessThan(0.01);
-      expect(off(2)).toBeLessThan(0.005);
-    }
-  expect(ends.length).toBeLessThan(500);
+  const chain: [number, number][] = [[0, p[2]]];
+  fewestAlong(p, TOLERANCE, (i, z) => chain.push([i, z]));
+  expect(chain[chain.length - 1]).toEqual([1999, p[p.length - 1]]);
+  expect(mostOff(p, chain)).toBeLessThan(TOLERANCE + 1e-9);
+  expect(chain.length).toBeLessThan(400);
+});
+it('does so along whatever curve, up and down too', () => {
+  const curve = fc.array(
+    fc.tuple(
+      fc.constantFrom(0, 0.01, 0.1, 0.05),
+      fc.double({ min: -0.02, max: 0.02, noNaN: true }),
+      fc.oneof(fc.constant(0), fc.double({ min: -0.01, max: 0.01, noNaN: true })),
+    ),
+    { minLength: 2, maxLength: 200 },
+  );
+  fc.assert(
+    fc.property(curve, (steps) => {
+      let [x, y, z] = [0, 0, 0];
+      const p = Float64Array.from(steps.flatMap(([dx, dy, dz]) => [(x += dx), (y += dy), (z += dz)]));
+      const chain: [number, number][] = [[0, p[2]]];
+      fewestAlong(p, TOLERANCE, (i, h) => chain.push([i, h]));
+      expect(chain[chain.length - 1]).toEqual([steps.length - 1, p[p.length - 1]]);
+      expect(mostOff(p, chain)).toBeLessThan(TOLERANCE + 1e-9);
+    }),
+  );
 });
 it('finds a crease between the places at which it asks', () => {
   const at = (x: number) => -Math.abs(x - 1.2345);

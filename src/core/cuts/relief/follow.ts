@@ -95,13 +95,15 @@ function halved(
 }
 
 /**
- * The fewest straight pieces, greedily, that stay within a tolerance of heights along a straight way: their ends need not be samples.
- * From where a piece begins each sample leaves a wedge of slopes; the piece goes on as long as the wedges meet.
+ * Few straight pieces that stay within a tolerance of heights along a straight way: their ends need not be samples, nor lie on them.
+ * From where a piece begins each sample leaves a wedge of slopes; the piece goes on as long as the wedges meet, and then as far as its
+ * outermost slope stays between what may be passed above and below (after H. Imai and M. Iri, "An optimal algorithm for approximating
+ * a piecewise linear function", 1987, whose windows are points here). It ends on the side from which the next piece goes furthest.
  *
- *              _.-' |
- *        _.-'    ___|     the next sample may be passed so much above
- *     o------___    |     and so much below
- *               ----|
+ *      - - - _ _            above this it may not go
+ *     o------___ - - _
+ *      - - -    ---o   -    the way bends up: the next piece begins as low as it may
+ *               - _ _ -
  */
 export function fewest(
   shares: Float64Array,
@@ -112,63 +114,98 @@ export function fewest(
   let [s, z] = [shares[0], heights[0]];
   let [low, high] = [-Infinity, Infinity];
   const last = shares.length - 1;
+  // Where it ends it is exact: the next way goes on from there.
+  const slackAt = (i: number) => (i === last ? 0 : tolerance);
   for (let i = 1; i <= last; i++) {
-    const d = shares[i] - s;
-    // Where it ends it is exact: the next way goes on from there.
-    const slack = i === last ? 0 : tolerance;
-    const least = (heights[i] - slack - z) / d;
-    const most = (heights[i] + slack - z) / d;
-    if (Math.max(low, least) <= Math.min(high, most)) {
-      low = Math.max(low, least);
-      high = Math.min(high, most);
-      if (i === last) give(shares[i], heights[i]);
-      continue;
+    const slack = slackAt(i);
+    let d = shares[i] - s;
+    let least = (heights[i] - slack - z) / d;
+    let most = (heights[i] + slack - z) / d;
+    if (!(Math.max(low, least) <= Math.min(high, most))) {
+      const up = least > high;
+      const slope = up ? high : low;
+      // How far inside of what may be passed it is at the sample before, and how far outside at this one.
+      const side = up ? 1 : -1;
+      const before = side * (z + slope * (shares[i - 1] - s) - heights[i - 1]) + tolerance;
+      const after = side * (z + slope * d - heights[i]) + slack;
+      const t = Math.min(NEARLY, Math.max(0, before / (before - after) || 0));
+      const to = shares[i - 1] + t * (shares[i] - shares[i - 1]);
+      z += slope * (to - s);
+      s = to;
+      give(s, z);
+      d = shares[i] - s;
+      least = (heights[i] - slack - z) / d;
+      most = (heights[i] + slack - z) / d;
+      [low, high] = [-Infinity, Infinity];
     }
-    // The piece ends at the sample before, and another begins there.
-    const slope = (low + high) / 2;
-    z += slope * (shares[i - 1] - s);
-    s = shares[i - 1];
-    give(s, z);
-    const e = shares[i] - s;
-    low = (heights[i] - slack - z) / e;
-    high = (heights[i] + slack - z) / e;
+    low = Math.max(low, least);
+    high = Math.min(high, most);
     if (i === last) give(shares[i], heights[i]);
   }
 }
+
+/** A piece ends no nearer to the next sample than so, of the way to it. */
+const NEARLY = 1 - 1e-6;
 
 /** What stands off sideways counts so many times in height: the ground may be as steep as that. */
 const SIDEWAYS = 2;
 
 /**
- * The same along a curve of points (x, y, z interleaved): the longest straight pieces from point to point, found by doubling and then
- * halving, from which no point between stands off by more than the tolerance.
+ * The same along a curve of points (x, y, z interleaved): pieces from over or under one point to over or under another, each as far as
+ * it goes (found by doubling and then halving), from which no point between stands off by more than the tolerance. `give` is told which
+ * point, and at which height.
  */
-export function fewestAlong(p: Float64Array, tolerance: number, give: (i: number) => void): void {
+export function fewestAlong(p: Float64Array, tolerance: number, give: (i: number, z: number) => void): void {
   const n = p.length / 3;
-  const fits = (i: number, j: number): boolean => {
-    const [ex, ey, ez] = [p[3 * j] - p[3 * i], p[3 * j + 1] - p[3 * i + 1], p[3 * j + 2] - p[3 * i + 2]];
+  /** Heights at which a piece from point i, begun at height z, may end at point j: from `low` to `high`. */
+  let [low, high] = [0, 0];
+  const fits = (i: number, z: number, j: number): boolean => {
+    const [x0, y0] = [p[3 * i], p[3 * i + 1]];
+    const [ex, ey] = [p[3 * j] - x0, p[3 * j + 1] - y0];
     const long = ex * ex + ey * ey;
-    if (!(long > 0)) return false;
+    let beside = 0;
+    if (j > i + 1) {
+      if (!(long > 0)) return false;
+      for (let k = i + 1; k < j; k++) {
+        const off = Math.abs((p[3 * k] - x0) * ey - (p[3 * k + 1] - y0) * ex);
+        if (off > beside) beside = off;
+      }
+      beside /= Math.sqrt(long);
+    }
+    const slack = tolerance - SIDEWAYS * beside;
+    if (!(slack >= 0)) return false;
+    const end = j === n - 1 ? 0 : slack;
+    [low, high] = [p[3 * j + 2] - end, p[3 * j + 2] + end];
     for (let k = i + 1; k < j; k++) {
-      const [dx, dy] = [p[3 * k] - p[3 * i], p[3 * k + 1] - p[3 * i + 1]];
-      const t = (dx * ex + dy * ey) / long;
-      if (t < 0 || t > 1) return false;
-      const beside = Math.abs(dx * ey - dy * ex) / Math.sqrt(long);
-      if (SIDEWAYS * beside + Math.abs(p[3 * k + 2] - p[3 * i + 2] - t * ez) > tolerance) return false;
+      const t = ((p[3 * k] - x0) * ex + (p[3 * k + 1] - y0) * ey) / long;
+      if (!(t > 0 && t <= 1)) return false;
+      const h = p[3 * k + 2] - z;
+      low = Math.max(low, z + (h - slack) / t);
+      high = Math.min(high, z + (h + slack) / t);
+      if (low > high) return false;
     }
     return true;
   };
-  for (let i = 0; i < n - 1; ) {
+  for (let i = 0, z = p[2]; i < n - 1; ) {
     let to = i + 1;
     for (let step = 2; step > 0 && to < n - 1; ) {
       const j = Math.min(n - 1, to + step);
-      if (fits(i, j)) {
+      if (fits(i, z, j)) {
         to = j;
         step *= 2;
       } else step = step > 1 ? step >> 1 : 0;
     }
-    give(to);
-    i = to;
+    fits(i, z, to);
+    let end = to === n - 1 ? p[3 * to + 2] : (low + high) / 2;
+    if (to < n - 1) {
+      // On the side to which the way bends next.
+      const far = (k: number) => Math.hypot(p[3 * k] - p[3 * i], p[3 * k + 1] - p[3 * i + 1]);
+      const ahead = z + ((end - z) * far(to + 1)) / far(to);
+      if (ahead < p[3 * to + 5]) end = high;
+      else if (ahead > p[3 * to + 5]) end = low;
+    }
+    give(to, end);
+    [i, z] = [to, end];
   }
 }
 
@@ -229,6 +266,6 @@ export function followed(t: Track, ground: Follower, sample: number, merge: numb
   }
   stillWanted(all.length);
   const p = all.data.subarray(0, all.length);
-  fewestAlong(p, merge, (i) => out.push(p[3 * i], p[3 * i + 1], p[3 * i + 2]));
+  fewestAlong(p, merge, (i, z) => out.push(p[3 * i], p[3 * i + 1], z));
   return out.data.slice(0, out.length);
 }

@@ -56,7 +56,8 @@ function back(p: Float64Array, long: number): Float64Array {
   const put = (x: number, y: number, z: number, s: number) => out.unshift(x, y, z + raisedAt(long, s));
   let s = 0;
   put(p[0], p[1], p[2], 0);
-  for (let i = 3; i < p.length && s < long; i += 3) {
+  // A sum of parts may be a little less than the whole.
+  for (let i = 3; i < p.length && s < long * (1 - 1e-9); i += 3) {
     const d = Math.hypot(p[i] - p[i - 3], p[i + 1] - p[i - 2]);
     const share = d > 0 ? Math.min(1, (long - s) / d) : 1;
     const n = Math.max(1, Math.ceil((PIECES * share * d) / long));

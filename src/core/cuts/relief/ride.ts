@@ -123,7 +123,7 @@ function riddenMotion(m: Motion, g: Ground): Motion {
     }
     // Another way, another share of the depth.
     b.line(p[0], p[1], p[2], feed);
-    fewestAlong(p, share.merge, (i) => b.line(p[3 * i], p[3 * i + 1], p[3 * i + 2], feed));
+    fewestAlong(p, share.merge, (i, z) => b.line(p[3 * i], p[3 * i + 1], z, feed));
   };
   const straight = (x: number, y: number, z: number, feed: number) => {
     if (z > 0 && fz > 0) b.line(x, y, z, feed);
