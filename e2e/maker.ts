@@ -119,6 +119,8 @@ export class Maker {
           if ((e as HTMLButtonElement).disabled) return false;
           const b = e.getBoundingClientRect();
           const top = document.elementFromPoint(b.x + b.width / 2, b.y + b.height / 2);
+          // A sheet that grew above it has pushed it out of sight again.
+          if (!top) e.scrollIntoView({ block: 'center', behavior: 'instant' });
           const was = (e as unknown as { lastSeen?: string }).lastSeen;
           const now = `${b.x} ${b.y}`;
           (e as unknown as { lastSeen?: string }).lastSeen = now;

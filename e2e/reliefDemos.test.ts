@@ -48,11 +48,11 @@ test('(long) a medallion is made: a heron in a dish, roughed, finished in a spir
   await maker.choose('Pattern', 'Spiral');
   await maker.fill('Step-over', '0.3');
   await maker.stage('Artwork');
-  await maker.press(/^Ellipse/, 'treeitem');
+  await maker.press(/^Circle/, 'treeitem');
   await maker.stage('Cuts');
   await addCut(maker, /^Profile/);
   await maker.choose('Side of the line', 'Outside');
-  await maker.press('Through the blank', 'checkbox');
+  await maker.fill('Holding tabs', '3');
   await maker.choose('Tab shape', 'Triangular');
   expect(await proven(maker)).toMatch(/all checks pass/);
 });
@@ -89,7 +89,7 @@ test('(long) a tone panel is made: a boat on the water in lines beside a drawn o
   await maker.page.keyboard.press('Enter');
   await maker.press(/^Rectangle/, 'treeitem');
   await maker.page.keyboard.down('Shift');
-  await maker.press(/^Lines/, 'treeitem');
+  await maker.press(/^Line/, 'treeitem');
   await maker.page.keyboard.up('Shift');
   await maker.stage('Cuts');
   await maker.press('Use the 2 picked');
