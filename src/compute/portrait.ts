@@ -53,7 +53,8 @@ export async function portrayed(job: OneSetup, signal: AbortSignal): Promise<Hei
         api.prove(
           pool.prover.next(),
           pack({ job: pickUsedItems(job), plans, relief }),
-          cellOf(job, 'quick'),
+          // Lines of a picture that is painted are finer than what is quick.
+          cellOf(job, job.blank.paint === 'none' ? 'quick' : 'fine'),
           null,
           pool.prover.hearing(quiet),
           null,
