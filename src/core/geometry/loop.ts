@@ -30,3 +30,11 @@ export function distinct(loop: Loop): Loop {
   for (let i = 0, j = n - 2; i < n; j = i, i += 2) if (!same(i, j)) out.push(loop[i], loop[i + 1]);
   return Float64Array.from(out);
 }
+
+/** A loop as an open line that ends where it begins. */
+export function roundOnce(loop: Loop): Float64Array {
+  const out = new Float64Array(loop.length + 2);
+  out.set(loop);
+  out.set(loop.subarray(0, 2), loop.length);
+  return out;
+}

@@ -2,6 +2,7 @@ import { MotionBuilder } from '../motion/motion';
 import { newOneSetup } from '../job/job';
 import { cutterOf } from '../testing/job';
 import { buriedIn, deepestInRows } from './buried';
+import { flatField, type HeightField } from '../relief/field';
 import type { CheckInput } from './check';
 import { buried } from './checks/buried';
 import type { PlacedSection } from './placed';
@@ -33,8 +34,16 @@ function rows(cutId: string, upTo: number, z: number): PlacedSection {
 }
 const preset = { rpm: 12000, feed: 800, plunge: 300, stepDown: 0.2, stepOver: 2 };
 function looked(...sections: PlacedSection[]) {
+  return lookedFrom(null, ...sections);
+}
+function lookedFrom(up: HeightField | null, ...sections: PlacedSection[]) {
   const programs = [{ file: 'a', sections, ended: true, toolChanges: 1, dwell: 0 }];
-  const input = { job, programs, tools: new Map([[1, cutter]]), found: null } as unknown as CheckInput;
+  const input = {
+    job,
+    programs,
+    tools: new Map([[1, cutter]]),
+    found: up && { faces: { up, down: null } },
+  } as unknown as CheckInput;
   const all = buriedIn(input, (s) => (s.cutId === 'b' ? preset : null));
   return { all, findings: buried.run({ ...input, buried: all }).map((f) => f.text) };
 }
@@ -55,4 +64,8 @@ it('tells what a cutter goes through at once, as what was cut before leaves it',
   // What comes after it is no help, and what is gone already is nothing.
   expect(looked(rows('b', 60, -1.5), rows('a', 40, -1)).findings).toHaveLength(1);
   expect(looked(rows('a', 60, -1.5), rows('b', 60, -1.5)).all).toEqual([]);
+  // What another has left of the blank is not there to be gone through.
+  const [half, gone] = [-1.2, -1.5].map((z) => flatField(60, 40, 1, z));
+  expect(lookedFrom(half, rows('b', 60, -1.5)).all[0].most).toBeCloseTo(0.3, 5);
+  expect(lookedFrom(gone, rows('b', 60, -1.5)).all).toEqual([]);
 });

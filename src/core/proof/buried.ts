@@ -1,5 +1,6 @@
 import { formOf, type Cutter, type Preset } from '../cutters/cutter';
 import { widthOf } from '../cutters/form';
+import { fillFrom, flatField } from '../relief/field';
 import type { CheckInput } from './check';
 import type { PlacedSection } from './placed';
 import { createSimulation } from './simulate';
@@ -34,9 +35,8 @@ export function buriedIn(
   const { width, height } = job.blank;
   const cell = Math.sqrt((width * height) / NODES);
   const out: Buried[] = [];
-  // A blank that was cut from before is known at other nodes.
-  if (found?.faces.up) return out;
-  let before = createSimulation().run(job.blank, cell, [], tools).field;
+  let before = flatField(width, height, cell);
+  if (found?.faces.up) fillFrom(found.faces.up, before);
   let since: PlacedSection[] = [];
   const cut = () => {
     const of = [{ ...programs[0], sections: since }];

@@ -41,5 +41,7 @@ export interface CheckInput {
 export interface Check {
   readonly id: string;
   readonly name: string;
+  /** Whether it knows all only once the proof has been looked at longer: until then that it finds nothing says nothing. */
+  readonly late?: true;
   readonly run: (input: CheckInput) => Finding[];
 }

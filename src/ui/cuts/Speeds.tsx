@@ -20,6 +20,7 @@ import { materials, type MaterialId } from '@/core/cutters/materials';
 import { shapeOf } from '@/core/cutters/registry';
 import { kindOf } from '@/core/cuts/registry';
 import type { Cut } from '@/core/job/job';
+import { percentOf } from '@/core/units/count';
 import { formatLength } from '@/core/units/length';
 import { limitsOf } from '@/core/units/limits';
 import { useOpenJob } from '@/store/openJob';
@@ -77,12 +78,12 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
       onChange={(v) => set(key, v)}
     />
   );
-  const share = Math.round((100 * now.stepOver) / whole.mm);
+  const share = percentOf(now.stepOver, whole.mm);
   const turns = shapeOf(cutter.shape).turns;
   const used = kindOf(cut.kind).presets?.(cut.values, cutter.id) ?? allPresetValues;
   const scallop = scallopOf(cutter, now.stepOver);
   const material = materials[job.blank.material].name.toLowerCase();
-  const overlap = share <= 100 ? `, rows overlap ${100 - share} %` : '';
+  const overlap = share <= 100 ? `, rows overlap ${+(100 - share).toFixed(2)} %` : '';
   const steps = used.includes('stepOver') && ` Step-over ${share} % of the ${whole.of} (also typed so: 40%)${overlap}.`;
   // Who goes along a surface takes what was left above it: no step-down says how much.
   const removed =

@@ -19,6 +19,7 @@ import {
 import { freeLabel, hasLabel, presetFor, reshaped, stepShareOf } from '@/core/cutters/library';
 import { materials, materialIds, type MaterialId } from '@/core/cutters/materials';
 import { cutterShapes, shapeOf } from '@/core/cutters/registry';
+import { percentOf } from '@/core/units/count';
 import { formatFine } from '@/core/units/length';
 import { ChoiceField, LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { setAt } from '@/core/units/fields';
@@ -65,7 +66,7 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
   const preset = cutter.presets[material] ?? presetFor(cutter.shape, cutter.values, cutter.teeth, material);
   const setPreset = (p: Preset) => change({ ...cutter, presets: { ...cutter.presets, [material]: p } });
   const whole = stepShareOf(cutter);
-  const share = Math.round((100 * preset.stepOver) / whole.mm);
+  const share = percentOf(preset.stepOver, whole.mm);
   const length = (key: 'feed' | 'plunge' | 'stepDown' | 'stepOver', label: string) => (
     <LengthField
       label={label}
@@ -267,7 +268,7 @@ export function CutterEditor({ cutter, among, naming, first, onChange }: Props) 
           </Box>
           <Typography variant="caption" sx={{ color: 'text.secondary' }}>
             Step-over {share} % of the {whole.of} (also typed so: 40%)
-            {share <= 100 ? `, rows overlap ${100 - share} %` : ''}
+            {share <= 100 ? `, rows overlap ${+(100 - share).toFixed(2)} %` : ''}
             {turns && preset.rpm > 0
               ? `. Chip load ${show(chipLoad(cutter, preset))}, up to ${(removalRate(preset) / 1000).toFixed(2)} cm\u00b3/min`
               : ''}

@@ -74,7 +74,7 @@ export function ProofSheet() {
             <Box component="ul" aria-label="Checks" sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gap: 1.1 }}>
               {checks.map((c) => {
                 const found = proof.findings.filter((f) => f.check === c.id);
-                const asking = c.id === 'wanted' && !proof.compared && !found.length;
+                const asking = c.late && !proof.compared && !found.length;
                 return (
                   <Box component="li" key={c.id} sx={{ display: 'flex', gap: 1.1 }}>
                     <Box

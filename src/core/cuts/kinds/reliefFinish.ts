@@ -20,7 +20,8 @@ import {
   placeSchema,
   type ReliefGround,
 } from '../relief/place';
-import { levelStep, levelTracks, slopesOf, standsFree } from '../relief/slopes';
+import { levelStep, levelTracks, slopesOf } from '../relief/slopes';
+import { standsFree } from '../relief/stands';
 import { reliefWanted } from '../relief/surface';
 import {
   beginsOf,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { coneOf, cuttingLength } from '../../cutters/cutter';
 import { makeInside } from '../../geometry/inside';
+import { roundOnce } from '../../geometry/loop';
 import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { clipLines, intersect, type Region } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
@@ -110,14 +111,6 @@ function groovesOf(v: Values, c: CutContext, g: ReliefGround): Grooves {
   };
 }
 
-/** A closed line as an open one that ends where it begins. */
-function thereAndOn(p: Float64Array): Float64Array {
-  const out = new Float64Array(p.length + 2);
-  out.set(p);
-  out.set(p.subarray(0, 2), p.length);
-  return out;
-}
-
 function tracksOf(v: Values, region: Region, chord: number, c: CutContext): Track[] {
   switch (v.pattern) {
     case 'spiral':
@@ -128,7 +121,7 @@ function tracksOf(v: Values, region: Region, chord: number, c: CutContext): Trac
       return wavedTracks(region, v.angle, v.spacing, v.wave, v.swing, chord);
     case 'beside':
       return besideTracks(region, openLines(c), v.spacing, c.budget.offset).flatMap(({ points, closed }) =>
-        clipLines([closed ? thereAndOn(points) : points], region).map((p) => ({
+        clipLines([closed ? roundOnce(points) : points], region).map((p) => ({
           points: p,
           closed: false,
           straight: true,

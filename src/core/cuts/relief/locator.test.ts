@@ -90,17 +90,17 @@ describe('a cutter over what has a closed form', () => {
 it('is met by a ridge anywhere on the rim of a flat end', () => {
   const f = fieldOf((x, y) => -0.8 * Math.max(Math.abs(x - 4), Math.abs(y - 4)), 8, 0.05);
   const at = locatorsOver(f)(forms['a flat end'], TOLERANCE);
+  // Places on the nodes of the ridge, too: there it rises and falls from node to node.
+  const along = fc.oneof(
+    fc.double({ min: 4.75, max: 6.5, noNaN: true }),
+    fc.integer({ min: 95, max: 130 }).map((n) => n / 20),
+  );
   fc.assert(
-    fc.property(
-      fc.double({ min: 4.75, max: 6.5, noNaN: true }),
-      fc.double({ min: 4.75, max: 6.5, noNaN: true }),
-      (x, y) => {
-        let meant = heightAt(f, x, y);
-        for (let k = 0; k < 3000; k++)
-          meant = Math.max(meant, heightAt(f, x + Math.cos(k / 477), y + Math.sin(k / 477)));
-        expect(Math.abs(at.at(x, y) - meant)).toBeLessThan(TOLERANCE);
-      },
-    ),
+    fc.property(along, along, (x, y) => {
+      let meant = heightAt(f, x, y);
+      for (let k = 0; k < 3000; k++) meant = Math.max(meant, heightAt(f, x + Math.cos(k / 477), y + Math.sin(k / 477)));
+      expect(Math.abs(at.at(x, y) - meant)).toBeLessThan(TOLERANCE);
+    }),
     { numRuns: 300 },
   );
 });

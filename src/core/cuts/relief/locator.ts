@@ -322,26 +322,46 @@ function heightIn({ z, cols, rows }: HeightField, a: number, b: number): number 
   return h === h ? h : -Infinity;
 }
 
-/** Greatest height of a surface on a circle about a place, all in cells: at so many places, and closer about the highest of them. */
+/** Heights round a circle, kept from one call to the next. */
+const round = new Float64Array(PLACES.most + 1);
+/** Between two places round a circle a surface of facets may rise more than once: it is asked at so many more. */
+const BETWEEN = 4;
+
+/**
+ * Greatest height of a surface on a circle about a place, all in cells: at so many places, and closer about each that is higher than
+ * those beside it and may, as much as it differs from them, come to be the highest of all.
+ */
 function highestRound(f: HeightField, radius: number, count: number, u: number, v: number): number {
   const turn = (2 * Math.PI) / count;
   const at = (angle: number) => heightIn(f, u + radius * Math.cos(angle), v + radius * Math.sin(angle));
   let most = -Infinity;
-  let which = 0;
   // Round the circle by turning what was there before: no sine for each place.
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
   for (let k = 0, x = radius, y = 0; k < count; k++) {
     const h = heightIn(f, u + x, v + y);
-    if (h > most) [most, which] = [h, k];
+    round[k] = h;
+    if (h > most) most = h;
     [x, y] = [x * cos - y * sin, x * sin + y * cos];
   }
-  let [low, high] = [(which - 1) * turn, (which + 1) * turn];
-  for (let k = 0; k < HALVINGS; k++) {
-    const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
-    const [ha, hb] = [at(a), at(b)];
-    most = Math.max(most, ha, hb);
-    if (ha < hb) low = a;
-    else high = b;
+  for (let k = 0; k < count; k++) {
+    const h = round[k];
+    const [before, after] = [round[k ? k - 1 : count - 1], round[k + 1 < count ? k + 1 : 0]];
+    if (!(h >= before && h >= after && h > -Infinity) || h + Math.max(h - before, h - after) < most) continue;
+    let [top, best] = [k * turn, h];
+    for (let j = 1 - BETWEEN; j < BETWEEN; j++) {
+      const angle = (k + j / BETWEEN) * turn;
+      const there = j ? at(angle) : h;
+      if (there > best) [top, best] = [angle, there];
+    }
+    let [low, high] = [top - turn / BETWEEN, top + turn / BETWEEN];
+    for (let n = 0; n < HALVINGS; n++) {
+      const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
+      const [ha, hb] = [at(a), at(b)];
+      best = Math.max(best, ha, hb);
+      if (ha < hb) low = a;
+      else high = b;
+    }
+    if (best > most) most = best;
   }
   return most;
 }

@@ -1,4 +1,3 @@
-import { grownForm, type CutterForm } from '../../cutters/form';
 import { makeInside } from '../../geometry/inside';
 import { contours } from '../../geometry/levels/contours';
 import {
@@ -10,7 +9,6 @@ import {
   type Loop,
   type Region,
 } from '../../geometry/region';
-import { locationsOver, NOTHING_LOCATED } from '../../kernels/location';
 import { orderPieces } from '../../motion/order';
 import { heightAt, type HeightField } from '../../relief/field';
 import { slopeAt } from '../../relief/steep';
@@ -30,19 +28,6 @@ import { regionOver } from './stands';
  *     |==
  *     |===\___________
  */
-
-/** How low a cutter may stand over the nodes of a surface whatever its boundary, keeping an allowance and no lower than `least`. */
-export function standsFree(f: HeightField, form: CutterForm, allowance: number, least: number): HeightField {
-  const over = locationsOver(f)(grownForm(form, allowance));
-  const z = new Float32Array(f.z.length);
-  for (let r = 0; r < f.rows; r++) {
-    stillWanted(f.cols);
-    const row = over.row(r);
-    for (let c = 0; c < f.cols; c++)
-      z[r * f.cols + c] = Math.max(least, row[c] > NOTHING_LOCATED ? row[c] + allowance : least);
-  }
-  return { ...f, z };
-}
 
 export interface Slopes {
   /** Whether level lines go over a place, and where rows go: both reach some way into the other, so that no seam shows. */

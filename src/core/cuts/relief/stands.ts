@@ -7,6 +7,19 @@ import type { HeightField } from '../../relief/field';
 import { stillWanted } from '../../units/stillWanted';
 import type { Bounded } from './place';
 
+/** How low a cutter may stand over the nodes of a surface whatever its boundary, keeping an allowance and no lower than `least`. */
+export function standsFree(f: HeightField, form: CutterForm, allowance: number, least: number): HeightField {
+  const over = locationsOver(f)(grownForm(form, allowance));
+  const z = new Float32Array(f.z.length);
+  for (let r = 0; r < f.rows; r++) {
+    stillWanted(f.cols);
+    const row = over.row(r);
+    for (let c = 0; c < f.cols; c++)
+      z[r * f.cols + c] = Math.max(least, row[c] > NOTHING_LOCATED ? row[c] + allowance : least);
+  }
+  return { ...f, z };
+}
+
 /** How low a cutter may stand over nodes of a surface, keeping an allowance; Infinity where it may not come. */
 export function standsOver(
   f: HeightField,
@@ -15,20 +28,18 @@ export function standsOver(
   least: number,
   allowance: number,
 ): HeightField {
-  const over = locationsOver(f)(grownForm(form, allowance));
+  const stands = standsFree(f, form, allowance, least);
   const inside = makeInside(b.centres);
-  const z = new Float32Array(f.z.length);
-  for (let r = 0; r < f.rows; r++) {
+  const { z } = stands;
+  for (let r = 0, i = 0; r < f.rows; r++) {
     stillWanted(f.cols);
-    const row = over.row(r);
     const y = f.y0 + r * f.cell;
-    for (let c = 0; c < f.cols; c++) {
+    for (let c = 0; c < f.cols; c++, i++) {
       const x = f.x0 + c * f.cell;
-      const low = row[c] > NOTHING_LOCATED ? row[c] + allowance : -Infinity;
-      z[r * f.cols + c] = inside(x, y) ? Math.max(low, b.wall(x, y), least) : Infinity;
+      z[i] = inside(x, y) ? Math.max(z[i], b.wall(x, y)) : Infinity;
     }
   }
-  return { ...f, z };
+  return stands;
 }
 
 /** Where heights, between nodes too, are not below nothing; empty nodes (NaN) are. */

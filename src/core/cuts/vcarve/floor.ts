@@ -1,5 +1,6 @@
 import type { Insets } from '../../geometry/insets';
 import type { Branches } from '../../geometry/medial/branches';
+import { roundOnce } from '../../geometry/loop';
 import { boundsOf, boxesMeet, clipLines, components, offset, type Loop, type Region } from '../../geometry/region';
 import type { Budget } from '../budget';
 import { append } from '../../units/append';
@@ -18,14 +19,7 @@ export interface FloorLines {
   readonly lines: Loop[];
 }
 
-const closed = (l: Loop): Loop => {
-  const out = new Float64Array(l.length + 2);
-  out.set(l);
-  out.set(l.subarray(0, 2), l.length);
-  return out;
-};
-
-export const rimsOf = (insets: Insets, R: number, budget: Budget): Loop[] => insets.at(R, budget.offset).map(closed);
+export const rimsOf = (insets: Insets, R: number, budget: Budget): Loop[] => insets.at(R, budget.offset).map(roundOnce);
 
 /** Contours and axis over `rest` (all of the floor when null), `step` mm apart, down to `deep` mm inside the rim. */
 export function floorLines(
@@ -42,7 +36,7 @@ export function floorLines(
   const rings: Loop[] = [];
   for (let k = 1; (k - 1) * step < deep; k++) {
     progress();
-    append(rings, insets.at(R + k * step, 10 * budget.offset).map(closed));
+    append(rings, insets.at(R + k * step, 10 * budget.offset).map(roundOnce));
   }
   const all = rings.concat(axisBeyond(branches, R + step / 2));
   return rest ? nearParts(all, offset(rest, step / 2 + 0.01, 0.01)) : all;

@@ -10,6 +10,7 @@ const UNEVEN = 2;
 export const buried: Check = {
   id: 'buried',
   name: 'No cutter is buried',
+  late: true,
   run(input) {
     const { unit } = input.job;
     const long = (mm: number) => lengthText(mm, unit, unit === 'mm' ? 2 : 3);

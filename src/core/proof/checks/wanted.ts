@@ -19,6 +19,7 @@ const LEAST_AREA = 0.05;
 export const wanted: Check = {
   id: 'wanted',
   name: 'What is wanted is cut',
+  late: true,
   run(input) {
     const { job, plans, compared } = input;
     const out: Finding[] = [];
