@@ -122,6 +122,14 @@ describe('jobs of older versions', () => {
     expect(readJob({ ...old, version: 13 })).toEqual(job);
     expect(() => readJob(old)).toThrow(JobError);
   });
+  it('lets the relief cuts of version 15 begin at the top face, as they did', () => {
+    const job = jobOf(demoSetups['heron-medallion']());
+    const old = JSON.parse(JSON.stringify(job)) as typeof job;
+    for (const c of old.setups[0].cuts) if (c.kind.startsWith('relief')) delete c.values.startDepth;
+    expect(old).not.toEqual(job);
+    expect(readJob({ ...old, version: 15 })).toEqual(job);
+    expect(() => readJob(old)).toThrow(JobError);
+  });
   it('keeps the floor of cuts that stopped above the underside, as a skin or a depth', () => {
     const old = plain(demoSetups['sluice-gear-plate']());
     const { thickness } = old.blank as { thickness: number };

@@ -12,12 +12,14 @@ import type { Follower, Track } from '../relief/follow';
 import { ringTracks, rimTracks, rowTracks, spiralTracks } from '../relief/patterns';
 import {
   bounded,
+  fromTheTop,
   groundOf,
   NO_RELIEF,
   NOTHING_WITHIN,
   placeDefaults,
   placeFields,
   placeSchema,
+  START_DEPTH,
   type ReliefGround,
 } from '../relief/place';
 import { levelStep, levelTracks, slopesOf } from '../relief/slopes';
@@ -54,6 +56,7 @@ const schema = z.object({
   pattern: z.enum(Object.keys(patterns) as [Pattern, ...Pattern[]]),
   /** Of the rows from X, and from the first rows to those that cross them, degrees. */
   angle: z.number().min(-360).max(360),
+  startDepth: z.number().min(0).max(500),
   turn: z.number().min(1).max(179),
   /** Ground is steep from so many degrees on. */
   steep: z.number().min(5).max(85),
@@ -224,6 +227,7 @@ export const reliefFinish = cutKind({
       options: choices({ middle: 'In the middle', rim: 'At the rim' }),
       when: (v) => oneOf(v.pattern, ['spiral', 'rings']),
     },
+    START_DEPTH,
     { kind: 'length', key: 'allowance', label: 'Allowance left', hint: 'Measured across the surface' },
     {
       kind: 'length',
@@ -250,6 +254,7 @@ export const reliefFinish = cutKind({
     steep: 45,
     direction: 'both' as const,
     from: 'middle' as const,
+    startDepth: 0,
     allowance: 0,
     layers: false,
     rest: 0.05,
@@ -260,6 +265,7 @@ export const reliefFinish = cutKind({
   }),
   atOnce: (v) => !v.layers,
   cutters: (v) => v.cutters,
+  upgrades: { 15: fromTheTop },
   presets: (v) =>
     v.layers ? ['rpm', 'feed', 'plunge', 'stepDown', 'stepOver'] : ['rpm', 'feed', 'plunge', 'stepOver'],
   plan(v, c) {
@@ -284,7 +290,7 @@ export const reliefFinish = cutKind({
         continue;
       }
       const least = g.facts.lowest + v.allowance;
-      const levels = v.layers ? passes(0, least, preset.stepDown) : [least];
+      const levels = v.layers ? passes(-v.startDepth, least, preset.stepDown) : [least];
       const motion = new MotionBuilder();
       const error = goAlong(
         motion,
@@ -302,7 +308,7 @@ export const reliefFinish = cutKind({
               follower,
               tell,
             }),
-          layers: levels.map((floor, k) => ({ floor, above: k ? levels[k - 1] : 0 })),
+          layers: levels.map((floor, k) => ({ floor, above: k ? levels[k - 1] : -v.startDepth })),
           preset,
           lead: v.lead,
           sink: eases[v.ease] * preset.plunge,
@@ -322,7 +328,9 @@ export const reliefFinish = cutKind({
     if (!toolpaths.length && !remarks.length)
       remarks.push({
         level: 'problem',
-        text: 'The relief lies at the top face everywhere here: there is nothing to cut.',
+        text: v.startDepth
+          ? 'The relief lies no lower than the start depth anywhere here: there is nothing to cut.'
+          : 'The relief lies at the top face everywhere here: there is nothing to cut.',
       });
     return {
       toolpaths,
@@ -344,7 +352,11 @@ export const reliefFinish = cutKind({
     const thin = sparserOver(field, MOST_NODES);
     const left = leftOver(thin, list, g.facts.lowest + v.allowance, v.allowance);
     const lift = v.wander ? v.lift : 0;
-    return reliefWanted(v, g, v.allowance, list, lift ? (x, y) => left(x, y) + lift : left);
+    return reliefWanted(v, g, v.allowance, v.startDepth, list, lift ? (x, y) => left(x, y) + lift : left);
   },
-  side: (_v, _blank, _cutter, relief) => ({ start: 0, floor: -(relief?.lowest ?? 0), draftAngle: 0 }),
+  side: (v, _blank, _cutter, relief) => ({
+    start: v.startDepth,
+    floor: Math.max(v.startDepth, -(relief?.lowest ?? 0)),
+    draftAngle: 0,
+  }),
 });

@@ -12,11 +12,13 @@ import { entryKinds } from '../clearing/entry';
 import { terraces } from '../relief/closing';
 import {
   bounded,
+  fromTheTop,
   groundOf,
   NO_RELIEF,
   placeDefaults,
   placeFields,
   placeSchema,
+  START_DEPTH,
   type Bounded,
   type ReliefGround,
 } from '../relief/place';
@@ -32,6 +34,7 @@ const schema = z.object({
   ...placeSchema,
   pattern: z.enum(['contours', 'hatch']),
   angle: z.number().min(-360).max(360),
+  startDepth: z.number().min(0).max(500),
   /** Left all over the relief, measured across its surface, mm. */
   allowance: z.number().min(0).max(20),
   /** Whether level floors of the relief get a level of their own. */
@@ -48,6 +51,7 @@ type Values = z.infer<typeof schema>;
 const FLOOR = 4;
 
 const optionsOf = (v: Values, g: ReliefGround): RoughOptions => ({
+  startDepth: v.startDepth,
   allowance: v.allowance,
   lowest: g.facts.lowest,
   floors: v.floors ? flatPlaces(g.field, { tolerance: g.field.cell, smallest: FLOOR }).map((p) => p.height) : [],
@@ -86,7 +90,7 @@ function slopeMoves(
       region,
       step,
       tracks: () => [...rowTracks(region, v.angle, step, false), ...rimTracks(region)],
-      layers: [{ floor: least, above: 0 }],
+      layers: [{ floor: least, above: -v.startDepth }],
       preset: tool.preset,
       sink: tool.preset.plunge,
       links: true,
@@ -115,6 +119,7 @@ export const reliefRough = cutKind({
       hint: 'The widest goes first; each takes what the wider ones left',
     },
     ...placeFields,
+    START_DEPTH,
     { kind: 'length', key: 'allowance', label: 'Allowance left', hint: 'Measured across the surface' },
     {
       kind: 'choice',
@@ -150,6 +155,7 @@ export const reliefRough = cutKind({
     ...placeDefaults,
     pattern: 'contours' as const,
     angle: 0,
+    startDepth: 0,
     allowance: 0.3,
     floors: true,
     slopes: false,
@@ -158,6 +164,7 @@ export const reliefRough = cutKind({
     direction: 'climb' as const,
   }),
   cutters: (v) => v.cutters,
+  upgrades: { 15: fromTheTop },
   plan(v, c) {
     const field = c.relief();
     if (!field) return emptyPlan([{ level: 'problem', text: NO_RELIEF }]);
@@ -166,11 +173,12 @@ export const reliefRough = cutKind({
     const unit = c.blank.unit ?? 'mm';
     const length = (mm: number) => `${formatLength(mm, unit)} ${unit}`;
     const remarks: Remark[] = [];
-    if (o.lowest + v.allowance >= 0)
+    const depth = -o.lowest - v.allowance - v.startDepth;
+    if (depth <= 0)
       return emptyPlan([
         {
           level: 'problem',
-          text: `The relief goes ${length(-o.lowest)} below the top face, and ${length(v.allowance)} is to be left: there is nothing to take away. Leave less.`,
+          text: `The relief goes ${length(-o.lowest)} below the top face, and ${length(v.allowance)} is to be left: there is nothing to take away${v.startDepth ? ` below a start depth of ${length(v.startDepth)}. Start higher, or leave less.` : '. Leave less.'}`,
         },
       ]);
     const list = sorted(v, c).map((cutter) => ({
@@ -189,10 +197,10 @@ export const reliefRough = cutKind({
           text: `The step-down of ${cutter.name} is ${length(preset.stepDown)}, but its edges are ${length(cuttingLength(cutter))} long. Make the step-down smaller.`,
         });
     for (const { cutter, preset } of list)
-      if (preset.stepDown >= -o.lowest - v.allowance && preset.stepDown <= cuttingLength(cutter))
+      if (preset.stepDown >= depth && preset.stepDown <= cuttingLength(cutter))
         remarks.push({
           level: 'note',
-          text: `The step-down of ${cutter.name} is ${length(preset.stepDown)}, and no more than ${length(-o.lowest - v.allowance)} is taken away: it is all one level.`,
+          text: `The step-down of ${cutter.name} is ${length(preset.stepDown)}, and no more than ${length(depth)} is taken away: it is all one level.`,
         });
     const steps = roughed(field, list, o, (f) => c.progress(0.6 * f));
     const toolpaths: Toolpath[] = [];
@@ -237,11 +245,18 @@ export const reliefRough = cutKind({
       const preset = c.preset(cutter.id);
       return { form, place: bounded(v, c, g, form), step: preset.stepOver, levels: roughLevels(o, preset.stepDown) };
     });
-    return reliefWanted(v, g, v.allowance, list, terraces(raised(field), list, o.lowest + v.allowance, v.allowance));
+    return reliefWanted(
+      v,
+      g,
+      v.allowance,
+      v.startDepth,
+      list,
+      terraces(raised(field), list, o.lowest + v.allowance, v.allowance),
+    );
   },
   side: (v, _blank, _cutter, relief) => ({
-    start: 0,
-    floor: Math.max(0, -(relief?.lowest ?? 0) - v.allowance),
+    start: v.startDepth,
+    floor: Math.max(v.startDepth, -(relief?.lowest ?? 0) - v.allowance),
     draftAngle: 0,
   }),
 });

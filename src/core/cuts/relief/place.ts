@@ -10,7 +10,7 @@ import { choices } from '../../units/fields';
 import { heightFacts, type HeightFacts } from '../../relief/facts';
 import type { HeightField } from '../../relief/field';
 import { borderLines } from '../../relief/levels';
-import type { CutContext } from '../kind';
+import type { CutContext, OldCut } from '../kind';
 
 /** Where a cut over the relief goes. */
 export const placeSchema = {
@@ -45,6 +45,17 @@ export const placeFields: readonly FieldSpec[] = [
     }),
   },
 ];
+
+/** What stands above it is gone: a cut before has taken it. */
+export const START_DEPTH: FieldSpec = {
+  kind: 'length',
+  key: 'startDepth',
+  label: 'Start depth',
+  hint: 'Other cuts have taken what is above it',
+};
+
+/** Cuts over the relief began at the top face. */
+export const fromTheTop = (cut: OldCut): void => void (cut.values = { startDepth: 0, ...cut.values });
 
 /** The words of a cut that has no relief to go over, and of one whose boundary holds nothing of it. */
 export const NO_RELIEF = 'There is no relief here to cut. Shape one in the Relief stage, or leave this cut out.';

@@ -81,6 +81,8 @@ export interface RoughCutter {
 }
 
 export interface RoughOptions {
+  /** What stands higher is gone, mm below the top face. */
+  readonly startDepth: number;
   readonly allowance: number;
   /** Level floors of the relief, mm from the top face: each gets a level of its own. */
   readonly floors: readonly number[];
@@ -94,10 +96,10 @@ const NEAREST = 0.02;
 /** Heights of a cutter's levels: by its step-down, and one at each level floor. */
 export function roughLevels(o: RoughOptions, stepDown: number): number[] {
   const least = o.lowest + o.allowance;
-  const own = passes(0, least, stepDown);
+  const own = passes(-o.startDepth, least, stepDown);
   const floors = o.floors
     .map((h) => h + o.allowance)
-    .filter((h) => h < -NEAREST && h > least + NEAREST && own.every((z) => Math.abs(z - h) > NEAREST));
+    .filter((h) => h < -o.startDepth - NEAREST && h > least + NEAREST && own.every((z) => Math.abs(z - h) > NEAREST));
   return [...own, ...floors].sort((a, b) => b - a);
 }
 
@@ -153,6 +155,7 @@ export interface RoughMoves {
   readonly entry: EntryKind;
   readonly ramp: number;
   readonly climb: boolean;
+  readonly startDepth: number;
 }
 
 /** The moves of one cutter. */
@@ -167,7 +170,7 @@ export function roughMoves(q: RoughCutter, c: CutContext, m: RoughMoves, progres
     const inside = makeInside(region);
     const moves: ClearingMoves = {
       ...travelHeights(c.blank),
-      stockTop: k ? q.levels[k - 1] : 0,
+      stockTop: k ? q.levels[k - 1] : -m.startDepth,
       cleared: true,
       levels: [z],
       feed: tool.preset.feed,

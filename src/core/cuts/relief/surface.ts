@@ -4,11 +4,15 @@ import type { CutterForm } from '../../cutters/form';
 import { EMPTY, type Wanted } from '../wanted';
 import { boxOfPlaces, type Bounded, type Place, type ReliefGround } from './place';
 
-/** What a cut over the relief wants: its surface and an allowance, within its boundary; `left`: what must stay of that, mm. */
+/**
+ * What a cut over the relief wants: its surface and an allowance, within its boundary and below its start depth; `left`: what must stay
+ * of that, mm.
+ */
 export function reliefWanted(
   v: Place,
   g: ReliefGround,
   allowance: number,
+  startDepth: number,
   cutters: readonly { readonly form: CutterForm; readonly place: Bounded }[],
   left: (x: number, y: number) => number,
 ): Wanted {
@@ -17,7 +21,10 @@ export function reliefWanted(
     const h = heightAt(g.field, x, y);
     return h === h ? Math.min(0, h + allowance) : NaN;
   };
-  const surface = (x: number, y: number): number => (inside(x, y) ? height(x, y) || 0 : 0);
+  const surface = (x: number, y: number): number => {
+    const h = inside(x, y) ? height(x, y) : NaN;
+    return h < -startDepth ? h : 0;
+  };
   return {
     box: boxOfPlaces(cutters) ?? EMPTY.box,
     surface,
