@@ -74,7 +74,7 @@ test('the medallion without its roughing is said to bury the cutter that finishe
   expect(texts[0]).toMatchObject({ cutId: 'c-finish', text: expect.stringMatching(/Rough the relief before it/) });
 });
 
-test('the mould is the token turned over: what is raised there is sunk here, and mirrored', () => {
+test('the mould is the token turned over: what is raised there is sunk here', () => {
   const job = demoSetups['ferry-token-mould']();
   const of = (forms: Form[]) =>
     shapeRelief({ ...job, relief: { ...job.relief, forms, baseDepth: 0 } }, 0.25, shaping).field;
@@ -84,7 +84,7 @@ test('the mould is the token turned over: what is raised there is sunk here, and
   for (let r = 0; r < token.rows; r++)
     for (let c = 0; c < token.cols; c++) {
       const raised = token.z[r * token.cols + c];
-      const sunk = mould.z[r * token.cols + token.cols - 1 - c];
+      const sunk = mould.z[r * token.cols + c];
       // The token's back is the mould's face, 5 mm above the base of the stack.
       if (raised === raised && sunk === sunk) {
         there++;
