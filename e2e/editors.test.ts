@@ -126,7 +126,7 @@ test('(long) holes wait at their floor and are drilled by canned cycles where th
   );
 });
 
-test('groups of the library are renamed, put into one another, taken out, and dragged', async () => {
+test('(long) groups of the library are renamed, put into one another, taken out, and dragged', async () => {
   const { maker } = device;
   await maker.press('Tool library');
   const heads = () =>

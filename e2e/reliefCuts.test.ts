@@ -61,7 +61,7 @@ test('a dome is roughed and finished, a groove rides on it, and another height o
   await maker.sees('all checks pass');
 });
 
-test('a face is tooled, along a line that is not there too, and says what it took when it is switched off', async () => {
+test('(long) a face is tooled, along a line that is not there too, and says what it took when it is switched off', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   await maker.press('Rectangle');

@@ -105,7 +105,7 @@ test('(long) a plaque of a frame, a sunk panel, a star that is domed in three wa
   await maker.sees(/are picked, on the layer "Level lines"/);
 });
 
-test('an ornament is found by another word, dragged, turned and made larger on the table, and all of it goes back', async () => {
+test('(long) an ornament is found by another word, dragged, turned and made larger on the table, and all of it goes back', async () => {
   const { maker } = device;
   await emptyBoard(maker);
   await maker.stage('Relief');

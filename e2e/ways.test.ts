@@ -4,7 +4,7 @@ import { eachOnAFreshDevice } from './device';
 describe('with the plan alone', () => {
   const device = eachOnAFreshDevice();
 
-  test('letters go round the circle that is picked, and change sides by one press', async () => {
+  test('(long) letters go round the circle that is picked, and change sides by one press', async () => {
     const { maker } = device;
     await emptyBoard(maker);
     await maker.press('Ellipse');

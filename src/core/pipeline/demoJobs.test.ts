@@ -77,7 +77,7 @@ test('the medallion without its roughing is said to bury the cutter that finishe
 test('the mould is the token turned over: what is raised there is sunk here', () => {
   const job = demoSetups['ferry-token-mould']();
   const of = (forms: Form[]) =>
-    shapeRelief({ ...job, relief: { ...job.relief, forms, baseDepth: 0 } }, 0.25, shaping).field;
+    shapeRelief({ ...job, relief: { ...job.relief, forms, baseDepth: 0 } }, 0.5, shaping).field;
   const token = of(job.relief.forms.filter((f) => f.kind !== 'turned'));
   const mould = of(job.relief.forms);
   let [worst, there] = [0, 0];
@@ -92,7 +92,7 @@ test('the mould is the token turned over: what is raised there is sunk here', ()
       } else if (raised === raised || sunk === sunk) worst = Infinity;
     }
   expect(worst).toBeLessThan(1e-5);
-  expect(there * 0.25 * 0.25).toBeGreaterThan(0.98 * Math.PI * 22 * 22);
+  expect(there * 0.5 * 0.5).toBeGreaterThan(0.98 * Math.PI * 22 * 22);
 });
 
 function passes(name: string) {

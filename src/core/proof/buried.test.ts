@@ -61,6 +61,14 @@ it('tells what a cutter goes through at once, as what was cut before leaves it',
   // Rows of a third of its width take a third of a slot: 0.6 mm, and what is uneven.
   expect(deepestInRows(cutter, 0.2, 2)).toBeCloseTo(0.6, 9);
   expect(roughed.findings).toEqual([]);
+  // A twentieth of it that nothing has roughed is told as well, with another way on; a hundredth is an edge.
+  const far = looked(rows('a', 56, -2), rows('b', 60, -2.5));
+  expect(far.all[0].mostly).toBeCloseTo(0.5, 5);
+  expect(far.all[0].inPlaces).toBeCloseTo(2.5, 5);
+  expect(far.findings[0]).toMatch(
+    /goes through up to 2\.50? mm of material at once in some places.*a smaller cutter as well/,
+  );
+  expect(looked(rows('a', 59.4, -2), rows('b', 60, -2.5)).findings).toEqual([]);
   // What comes after it is no help, and what is gone already is nothing.
   expect(looked(rows('b', 60, -1.5), rows('a', 40, -1)).findings).toHaveLength(1);
   expect(looked(rows('a', 60, -1.5), rows('b', 60, -1.5)).all).toEqual([]);

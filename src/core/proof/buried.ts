@@ -13,6 +13,8 @@ export interface Buried {
   readonly preset: Preset;
   /** Over half of what it takes, it takes more than so much. */
   readonly mostly: number;
+  /** Over a fiftieth of that, more than so much. */
+  readonly inPlaces: number;
   /** The most, and where. */
   readonly most: number;
   readonly x: number;
@@ -23,10 +25,12 @@ export interface Buried {
 const NODES = 5e4;
 /** Less than this is the roundness of what was cut before, mm. */
 const LEAST = 1e-3;
+/** What it takes over less than this share of all is a corner or an edge. */
+const PLACES = 0.02;
 
 /**
- * How much the cutters of those sections go through that take all they find in one go: for them `atOnce` says what they are set to. Programs are cut again, at few nodes: what stands
- * before each of those, and what stands after it.
+ * How much the cutters of those sections go through that take all they find in one go: for them `atOnce` says what they are set to.
+ * Programs are cut again, at few nodes: what stands before each of those, and what stands after it.
  */
 export function buriedIn(
   { job, programs, tools, found }: CheckInput,
@@ -68,6 +72,7 @@ export function buriedIn(
       cutter,
       preset,
       mostly: taken[taken.length >> 1],
+      inPlaces: taken[Math.floor((1 - PLACES) * taken.length)],
       most: most.z,
       x: after.x0 + (most.i % after.cols) * after.cell,
       y: after.y0 + Math.floor(most.i / after.cols) * after.cell,

@@ -1,14 +1,18 @@
 import { newItem } from '../../artwork/item';
 import { freshForm } from '../../relief/freshForm';
 import { shippedLibrary } from '../../cutters/library';
+import type { Cut } from '../job';
 import { finishing, roughing } from './reliefCuts';
 import { newOneSetup, type OneSetup } from '../job';
 
-/** An oak sign for the reed bed: raised lettering and reeds over flowing water, and a barrel-shaped banner under them. */
+/**
+ * An oak sign for the reed bed: raised lettering and reeds over flowing water, and a barrel-shaped banner under them. The water is
+ * finished in coarse rows that leave marks, what is raised and the frame in fine ones; a line is carved round the frame.
+ */
 export function reedBed(): OneSetup {
   const job = newOneSetup('Reed-bed sign');
   job.notes =
-    'Fenwater Lock: sign on the path along the reed bed. Roughed, finished along the grain; the lettering rides on the banner.';
+    'Fenwater Lock: sign on the path along the reed bed. Roughed, the water finished coarsely and what is raised finely, along the grain; the lettering rides on the banner, a line on the frame; cut free with a last pass of its own.';
   job.blank = { ...job.blank, width: 420, height: 230, thickness: 24, material: 'oak', intoBed: 0.5 };
   const text = {
     kerning: true,
@@ -38,6 +42,8 @@ export function reedBed(): OneSetup {
   job.items = [
     panel('i-frame', 'Frame', 404, 214, 18),
     panel('i-panel', 'Panel', 376, 186, 10),
+    panel('i-line-1', 'Line, outside', 391.5, 201.5, 13),
+    panel('i-line-2', 'Line, inside', 388.5, 198.5, 11.5),
     newItem({
       id: 'i-banner',
       name: 'Banner',
@@ -138,20 +144,26 @@ export function reedBed(): OneSetup {
     ],
   };
   const library = shippedLibrary();
-  job.cutters = ['flat-6', 'flat-3', 'ball-4', 'v-12-60-0', 'flat-8'].map((id) => library.find((c) => c.id === id)!);
+  job.cutters = ['flat-6', 'flat-3', 'ball-4', 'v-6-60-0', 'v-12-60-0', 'flat-8'].map(
+    (id) => library.find((c) => c.id === id)!,
+  );
+  // What lies inside of an outline lies outside of the next one in it: the water is the panel without what is raised from it.
+  const water = ['i-panel', 'i-title', 'i-banner', 'i-reeds-0', 'i-reeds-1'];
+  const inside = (id: string, name: string, items: string[], stepOver: number): Cut => {
+    const cut = finishing('ball-4', 'rows', 0, stepOver);
+    return { ...cut, id, name, items, values: { ...cut.values, where: 'inside' } };
+  };
+  const riding = (id: string, name: string, items: string[], cutter: string): Cut => ({
+    ...{ id, name, kind: 'vcarve', enabled: true, rides: true, items },
+    values: { cutter, endMills: [], startDepth: 0, limit: null, overRise: 0 },
+    overrides: { [cutter]: { stepDown: 4 } },
+  });
   job.cuts = [
     roughing(['flat-6', 'flat-3'], 0.6),
-    finishing('ball-4', 'rows', 0, 0.6),
-    {
-      id: 'c-banner',
-      name: 'Lettering on the banner',
-      kind: 'vcarve',
-      enabled: true,
-      rides: true,
-      items: ['i-below'],
-      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0 },
-      overrides: { 'v-12-60-0': { stepDown: 4 } },
-    },
+    inside('c-water', 'Water finished', water, 1),
+    inside('c-raised', 'Raised parts finished', ['i-frame', ...water], 0.6),
+    riding('c-line', 'Line round the frame', ['i-line-1', 'i-line-2'], 'v-6-60-0'),
+    riding('c-banner', 'Lettering on the banner', ['i-below'], 'v-12-60-0'),
     {
       id: 'c-free',
       name: 'Cut free',
@@ -167,7 +179,7 @@ export function reedBed(): OneSetup {
         beyond: 0.2,
         skin: 0,
         allowance: 0,
-        finish: 0,
+        finish: 0.3,
         ramp: 5,
         direction: 'climb',
         lead: 'none',
