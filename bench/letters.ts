@@ -1,3 +1,4 @@
+import { sideDefaults } from '../src/core/cuts/vcarve/around';
 import { newItem } from '../src/core/artwork/item';
 import { shippedLibrary } from '../src/core/cutters/library';
 import { newOneSetup, type OneSetup } from '../src/core/job/job';
@@ -36,7 +37,7 @@ export function lettersBoard(last = 'S'): OneSetup {
       kind: 'vcarve',
       enabled: true,
       items: ['a'],
-      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0 },
+      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0, ...sideDefaults },
       overrides: { 'v-12-60-0': { stepDown: 20 } },
     },
   ];

@@ -42,6 +42,8 @@ export interface ClearingOptions extends RetractHeights {
   /** Heights of the face and of the floor. */
   readonly stockTop: number;
   readonly floor: number;
+  /** Height at which walls that lean stand at the outline; the face where it is not said. Above it they are upright. */
+  readonly wallTop?: number;
   readonly ramp: number;
   readonly entry: EntryKind;
   readonly climb: boolean;
@@ -71,7 +73,8 @@ export interface Cleared {
  */
 export function clearWith(tools: readonly ClearingTool[], insets: Insets, offset: number, o: ClearingOptions): Cleared {
   const sorted = [...tools].sort((a, b) => b.radius - a.radius);
-  const regionAt = (z: number): Region => insets.at(offset + o.draft * (o.stockTop - z), o.budget.offset);
+  const regionAt = (z: number): Region =>
+    insets.at(offset + o.draft * Math.max(0, (o.wallTop ?? o.stockTop) - z), o.budget.offset);
   const floor = regionAt(o.floor);
   const reaches = sorted.map((t) => reachOf(floor, t.radius));
   const lefts = leftBy(floor, sorted, reaches);

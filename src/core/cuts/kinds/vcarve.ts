@@ -27,14 +27,13 @@ import {
   type Toolpath,
   ownStep,
 } from '../kind';
+import { carvedBy, sideDefaults, sideFields, sideSchema, type Side } from '../vcarve/around';
 import { floorLines, level, rimsOf, wayOf } from '../vcarve/floor';
 import { joinRims } from '../vcarve/join';
 import { extendedIntoCorners } from '../vcarve/cornerExtension';
 import { boxOf, EMPTY, reaching } from '../wanted';
 import type { Branches } from '../../geometry/medial/branches';
 import { makeStrokes, type Stroke } from '../vcarve/strokes';
-
-/** Axes are kept by the content of their outlines: a changed letter costs one letter. */
 
 /** How far end mills keep off the wall, mm. */
 const HAIR = 0.01;
@@ -58,9 +57,11 @@ export const vcarve = cutKind({
     limit: z.number().min(0.001).max(500).nullable(),
     /** How far above the face sharp corners run out, mm. */
     overRise: z.number().min(0).max(20),
+    ...sideSchema,
   }),
   fields: [
     { kind: 'cutter', key: 'cutter', label: 'V-bit or cone', shapes: ['v', 'cone'] },
+    ...sideFields,
     { kind: 'length', key: 'startDepth', label: 'Start depth' },
     { kind: 'length', key: 'limit', label: 'Depth limit', optional: 'None' },
     {
@@ -68,6 +69,7 @@ export const vcarve = cutKind({
       key: 'overRise',
       label: 'Run corners out above',
       hint: 'For blanks that are not flat',
+      when: (v) => v.side === 'inside',
     },
     {
       kind: 'cutters',
@@ -84,6 +86,7 @@ export const vcarve = cutKind({
     startDepth: 0,
     limit: null,
     overRise: 0,
+    ...sideDefaults,
   }),
   fills: true,
   outlinesOnly: () => true,
@@ -96,16 +99,22 @@ export const vcarve = cutKind({
       ownStep(cut, endMill, endMillStep);
       cut.values = { ...v, endMills: endMill ? [endMill] : [], overRise: 0 };
     },
+    // It carved inside of outlines alone.
+    15: (cut) => void (cut.values = { ...sideDefaults, ...cut.values }),
   },
   plan(v, c) {
     const cutter = c.cutter(v.cutter);
     const preset = c.preset(v.cutter);
     const { tan, tip } = coneOf(cutter);
     const remarks: Remark[] = [];
+    const around = v.side === 'around';
+    // Round outlines all that stands above the start depth is carved as well.
+    const face = around ? 0 : -v.startDepth;
     const limit = limitOf(v, cutter, remarks);
+    if (!(limit > 0)) return emptyPlan(remarks);
     // Depth errors are radial ones divided by tan a: steep cones get finer outlines.
     const budget = finer(c.budget, 1 / tan);
-    const region = outlineOf(c.region(budget.flatten), remarks);
+    const region = outlineOf(carvedBy(v, c.region(budget.flatten), budget.offset), remarks);
     if (!region.length) return emptyPlan(remarks);
     const R = limit * tan + tip;
     const height = (r: number) => -v.startDepth - Math.min((r - tip) / tan, limit);
@@ -140,7 +149,7 @@ export const vcarve = cutKind({
     const lift = (z: number) =>
       (2 * (c.blank.clearance - z)) / RAPID + (c.blank.clearance + v.startDepth + deepest) / preset.plunge + 0.01;
     const costs = { feed: preset.feed, plunge: preset.plunge, rapid: RAPID, clearance: c.blank.clearance };
-    const levels = deepest > 0 ? passes(-v.startDepth, -v.startDepth - deepest, preset.stepDown) : [];
+    const levels = deepest > 0 ? passes(face, -v.startDepth - deepest, preset.stepDown) : [];
     const rims = flat.length ? rimsOf(insets, R, budget) : [];
     const rimRegion: Region = rims.map((l) => l.subarray(0, l.length - 2));
     const tick = () => c.progress(0.8);
@@ -157,14 +166,15 @@ export const vcarve = cutKind({
           : lines;
     hours(lines, rough, levels.length, preset.feed, v, remarks);
     const b = new MotionBuilder();
-    let previousLevel = -v.startDepth;
+    let previousLevel = face;
+    const overRise = around ? 0 : v.overRise;
     for (const floor of levels) {
-      const first = previousLevel === -v.startDepth;
-      const low = tip + (-v.startDepth - previousLevel) * tan - (first ? v.overRise * tan : 0);
-      const parts = v.overRise > 0 && first ? branches.map((q) => extendedIntoCorners(q, v.overRise * tan)) : branches;
+      const first = previousLevel === face;
+      const low = tip + Math.max(0, -v.startDepth - previousLevel) * tan - (first ? overRise * tan : 0);
+      const parts = overRise > 0 && first ? branches.map((q) => extendedIntoCorners(q, overRise * tan)) : branches;
       const strokes = parts.flatMap((part) => [
         ...makeStrokes(part, low, R, tip + (-v.startDepth - floor) * tan, (r) => Math.max(height(r), floor), costs),
-        ...plungesOf(part, low, R, -v.startDepth, (r) => Math.max(height(r), floor)),
+        ...plungesOf(part, low, R, around ? previousLevel : -v.startDepth, (r) => Math.max(height(r), floor)),
       ]);
       const last = floor === levels[levels.length - 1];
       const joined = joinRims(
@@ -199,15 +209,20 @@ export const vcarve = cutKind({
   wanted(v, c) {
     const cutter = c.cutter(v.cutter);
     const { tan, tip } = coneOf(cutter);
-    const limit = Math.min(v.limit ?? Infinity, cuttingLength(cutter));
+    const limit = limitOf(v, cutter);
     const budget = finer(c.budget, 1 / tan);
-    const region = c.region(budget.flatten);
+    const region = limit > 0 ? carvedBy(v, c.region(budget.flatten), budget.offset) : [];
     if (!region.length) return EMPTY;
     const inside = makeInside(region);
     const outline = makeSegmentIndex(region);
     const top = -v.startDepth;
+    // Beside what it carves round outlines the cone goes on rising from the start depth to the face.
+    const beside =
+      v.side === 'around' && v.startDepth > 0
+        ? (x: number, y: number) => Math.min(0, top + outline.distance(x, y, v.startDepth * tan) / tan)
+        : () => 0;
     const surface = (x: number, y: number) =>
-      inside(x, y) ? top - Math.min(outline.distance(x, y, limit * tan) / tan, limit) : 0;
+      inside(x, y) ? top - Math.min(outline.distance(x, y, limit * tan) / tan, limit) : beside(x, y);
     // Ridges between the lines of the tip on the floor, and what the end mills leave instead.
     const scallop = Math.max(0, c.preset(v.cutter).stepOver / 2 - tip) / tan;
     const insets = insetsOf(region);
@@ -221,11 +236,14 @@ export const vcarve = cutKind({
               top - limit,
             ),
           );
+    // Into corners that a flat tip does not enter nothing goes on rising.
+    const reached = tip > 0 && v.side === 'around' ? makeSegmentIndex(reachOf(region, tip).reached) : outline;
     return {
-      box: boxOf(region, 0),
+      box: boxOf(region, v.side === 'around' ? v.startDepth * tan : 0),
       surface,
       stays(x, y) {
-        if (!inside(x, y)) return 0;
+        if (!inside(x, y))
+          return v.side === 'around' ? Math.min(0, top + reached.distance(x, y, v.startDepth * tan + tip) / tan) : 0;
         const d = outline.distance(x, y);
         // A flat tip goes as deep as the widest place within its own width lets it: the groove's bottom is as wide as the tip.
         let wallClearance = d;
@@ -251,14 +269,24 @@ export const vcarve = cutKind({
   },
 });
 
-/** The depth limit, or how deep the cutter can go where that is less. */
-function limitOf(v: { readonly limit: number | null }, cutter: Cutter, remarks: Remark[]): number {
-  const cone = cuttingLength(cutter);
+/** The depth limit below the start depth, or how deep the cutter can go there where that is less; what is not kept is remarked. */
+function limitOf(
+  v: Side & { readonly limit: number | null; readonly startDepth: number },
+  cutter: Cutter,
+  remarks: Remark[] = [],
+): number {
+  const length = cuttingLength(cutter);
+  const cone = v.side === 'around' ? length - v.startDepth : length;
   if ((v.limit ?? Infinity) <= cone) return v.limit!;
-  if (v.limit !== null)
+  if (cone <= 0)
     remarks.push({
       level: 'problem',
-      text: `${cutter.name} cuts ${cone.toFixed(2)} mm deep at most; the depth limit is held there.`,
+      text: `${cutter.name} cuts ${length.toFixed(2)} mm deep at most: it comes no lower than the start depth. Take a longer one, or let the plug go in less.`,
+    });
+  else if (v.limit !== null)
+    remarks.push({
+      level: 'problem',
+      text: `${cutter.name} cuts ${length.toFixed(2)} mm deep at most; the depth limit is held at ${cone.toFixed(2)} mm.`,
     });
   return cone;
 }
@@ -301,7 +329,7 @@ function plungesOf(part: Branches, low: number, R: number, top: number, height: 
 
 /** Clears the floor by the end mills, down to the limit; `rest` is what they leave of it. */
 function clearFloor(
-  v: { readonly endMills: readonly string[]; readonly startDepth: number },
+  v: Side & { readonly endMills: readonly string[]; readonly startDepth: number },
   c: CutContext,
   region: Region,
   flat: Region,
@@ -318,7 +346,8 @@ function clearFloor(
   // A hair off the wall at every height: the wall belongs to the V-bit, so the outline may be coarse here.
   const { toolpaths, reach, idle } = clearWith(tools, insetsOf(simplifyRegion(region, HAIR / 3)), HAIR, {
     ...travelHeights(c.blank),
-    stockTop: -v.startDepth,
+    stockTop: v.side === 'around' ? 0 : -v.startDepth,
+    wallTop: -v.startDepth,
     floor: -v.startDepth - limit,
     ramp: 3,
     entry: 'helix',

@@ -1,3 +1,4 @@
+import { sideDefaults } from '../../cuts/vcarve/around';
 import { newItem } from '../../artwork/item';
 import { shippedLibrary } from '../../cutters/library';
 import { newOneSetup, type OneSetup } from '../job';
@@ -111,7 +112,7 @@ export function ferryRing(): OneSetup {
       kind: 'vcarve',
       enabled: true,
       items: ['i-upper', 'i-lower', 'i-middle'],
-      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0 },
+      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0, ...sideDefaults },
       overrides: { 'v-12-60-0': { stepDown: 3 } },
     },
     {
@@ -120,7 +121,7 @@ export function ferryRing(): OneSetup {
       kind: 'vcarve',
       enabled: true,
       items: ['i-band', ...rope.map((i) => i.id)],
-      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0 },
+      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0, ...sideDefaults },
       overrides: { 'v-12-60-0': { stepDown: 3 } },
     },
     {

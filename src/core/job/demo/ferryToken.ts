@@ -1,3 +1,4 @@
+import { sideDefaults } from '../../cuts/vcarve/around';
 import { newItem } from '../../artwork/item';
 import { freshForm } from '../../relief/freshForm';
 import { shippedLibrary } from '../../cutters/library';
@@ -93,7 +94,7 @@ export function ferryToken(): OneSetup {
     cleared('c-floor', 'Floor', 'i-token', [COARSE, 'flat-3'], FACE, FLOOR),
     cleared('c-rim', 'Rim', 'i-rim', [FINE], FLOOR, FLOOR + RIM),
     cut('c-words', 'Lettering', 'vcarve', ['i-words'], {
-      ...{ cutter: VBIT, endMills: [], startDepth: FLOOR, limit: WORDS, overRise: 0 },
+      ...{ cutter: VBIT, endMills: [], startDepth: FLOOR, limit: WORDS, overRise: 0, ...sideDefaults },
     }),
     { ...rough, name: 'Ferry roughed', items: ['i-boat'], values: { ...rough.values, ...ferry } },
     { ...finish, name: 'Ferry finished', items: ['i-boat'], values: { ...finish.values, ...ferry } },

@@ -1,3 +1,4 @@
+import { sideDefaults } from '../../cuts/vcarve/around';
 import { shippedLibrary } from '../../cutters/library';
 import { newItem } from '../../artwork/item';
 import { newOneSetup, type OneSetup } from '../job';
@@ -75,7 +76,7 @@ export function gearPlate(): OneSetup {
       kind: 'vcarve',
       enabled: true,
       items: ['i-word', 'i-year', 'i-frame', 'i-frame-in'],
-      values: { cutter: 'cone-3.175-20-0.1', endMills: [], startDepth: 0, limit: 0.6, overRise: 0 },
+      values: { cutter: 'cone-3.175-20-0.1', endMills: [], startDepth: 0, limit: 0.6, overRise: 0, ...sideDefaults },
       overrides: { 'cone-3.175-20-0.1': { stepDown: 0.3, stepOver: 0.05 } },
     },
     {

@@ -1,3 +1,4 @@
+import { sideDefaults } from '../../cuts/vcarve/around';
 import { noRelief } from '../../relief/stack';
 import { newItem } from '../../artwork/item';
 import { FIRST_SETUP, type Job } from '../job';
@@ -69,7 +70,7 @@ export function gearPlateWithBack(): Job {
         kind: 'vcarve',
         enabled: true,
         items: ['i-back', 'i-back-no'],
-        values: { cutter: CONE, endMills: [], startDepth: 0, limit: 0.3, overRise: 0 },
+        values: { cutter: CONE, endMills: [], startDepth: 0, limit: 0.3, overRise: 0, ...sideDefaults },
         overrides: { [CONE]: { stepDown: 0.3, stepOver: 0.05 } },
       },
     ],

@@ -1,3 +1,4 @@
+import { sideDefaults } from '../../cuts/vcarve/around';
 import { shippedLibrary } from '../../cutters/library';
 import { newItem } from '../../artwork/item';
 import { newOneSetup, type OneSetup } from '../job';
@@ -99,7 +100,14 @@ export function lockCottage(): OneSetup {
       kind: 'vcarve',
       enabled: true,
       items: ['i-name', 'i-lock'],
-      values: { cutter: 'v-12-60-0', endMills: ['flat-3', 'flat-1.5'], startDepth: 0, limit: 3, overRise: 0 },
+      values: {
+        cutter: 'v-12-60-0',
+        endMills: ['flat-3', 'flat-1.5'],
+        startDepth: 0,
+        limit: 3,
+        overRise: 0,
+        ...sideDefaults,
+      },
       overrides: { 'v-12-60-0': { stepDown: 3, stepOver: 0.12 } },
     },
     {
@@ -108,7 +116,7 @@ export function lockCottage(): OneSetup {
       kind: 'vcarve',
       enabled: true,
       items: ['i-leaf', 'i-heron'],
-      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: 1.6, overRise: 0 },
+      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: 1.6, overRise: 0, ...sideDefaults },
       overrides: { 'v-12-60-0': { stepDown: 3, stepOver: 0.15 } },
     },
     {

@@ -1,3 +1,4 @@
+import { sideDefaults } from '../../cuts/vcarve/around';
 import { newItem } from '../../artwork/item';
 import { freshForm } from '../../relief/freshForm';
 import { shippedLibrary } from '../../cutters/library';
@@ -155,7 +156,7 @@ export function reedBed(): OneSetup {
   };
   const riding = (id: string, name: string, items: string[], cutter: string): Cut => ({
     ...{ id, name, kind: 'vcarve', enabled: true, rides: true, items },
-    values: { cutter, endMills: [], startDepth: 0, limit: null, overRise: 0 },
+    values: { cutter, endMills: [], startDepth: 0, limit: null, overRise: 0, ...sideDefaults },
     overrides: { [cutter]: { stepDown: 4 } },
   });
   job.cuts = [

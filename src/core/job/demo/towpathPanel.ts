@@ -1,3 +1,4 @@
+import { sideDefaults } from '../../cuts/vcarve/around';
 import { drawnItem } from '../../artwork/drawn';
 import { newItem } from '../../artwork/item';
 import { shippedLibrary } from '../../cutters/library';
@@ -229,7 +230,7 @@ export function towpathPanel(): OneSetup {
       kind: 'vcarve',
       enabled: true,
       items: ['i-words'],
-      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0 },
+      values: { cutter: 'v-12-60-0', endMills: [], startDepth: 0, limit: null, overRise: 0, ...sideDefaults },
       overrides: { 'v-12-60-0': { stepDown: 4 } },
     },
   ];
