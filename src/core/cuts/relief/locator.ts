@@ -104,8 +104,8 @@ export function locatorBy({ blocks, located, form, tolerance, apart }: LocatorDa
     for (let by = -reach; by <= reach; by++)
       for (let bx = -reach; bx <= reach; bx++) {
         const rho = cell * Math.hypot(away(bx, px), away(by, py));
-        // Of a node that lies no more than a cell beyond the cutter the surface comes down into it.
-        if (rho <= radius + cell) list.push({ bx, by, least: heightOf(form, Math.min(rho, radius)) });
+        // From a node that lies no more than the diagonal of a cell beyond the cutter the surface comes down into it.
+        if (rho <= radius + Math.SQRT2 * cell) list.push({ bx, by, least: heightOf(form, Math.min(rho, radius)) });
       }
     return list.sort((a, b) => a.least - b.least);
   };
