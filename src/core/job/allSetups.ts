@@ -6,7 +6,7 @@ import { pick } from './oneSetup';
 export type Beginning = TurnedOver | 'blank';
 
 /** A name that no other of a list has: "Back", "Back 2", and so on. */
-function freeName(name: string, taken: readonly { readonly name: string }[]): string {
+export function freeName(name: string, taken: readonly { readonly name: string }[]): string {
   const names = new Set(taken.map((t) => t.name));
   for (let n = 1; ; n++) {
     const tried = n === 1 ? name : `${name} ${n}`;
@@ -85,12 +85,18 @@ export function withCopy(job: Job, id: string, freshId: () => string): { job: Jo
 /** Set-ups that start from another one. */
 export const startingFrom = (job: Job, id: string): Setup[] => job.setups.filter((s) => s.after?.setup === id);
 
+/** A set-up that goes into no other. */
+function withoutFit({ fits: _, ...s }: Setup): Setup {
+  return s;
+}
+
 /** Takes a set-up out. What started from it starts from what it started from itself where the blank is not turned over there, else from an uncut blank. */
 export function withoutSetup(job: Job, id: string): Job {
   const gone = job.setups.find((s) => s.id === id);
   if (!gone || job.setups.length === 1) return job;
   const setups = job.setups
     .filter((s) => s !== gone)
+    .map((s) => (s.fits?.setup === id ? withoutFit(s) : s))
     .map((s) =>
       s.after?.setup === id
         ? {
@@ -146,5 +152,9 @@ export function startingAt(job: Job, id: string, after: Setup['after']): Job {
     return s.id === id ? { ...s, after, blank } : { ...s, blank };
   });
   const blanks = job.blanks.filter((b) => setups.some((s) => s.blank === b.id));
-  return { ...job, setups, blanks: blanks.length === job.blanks.length ? job.blanks : blanks };
+  // On one blank nothing goes into the other.
+  const apart = setups.map((s) =>
+    s.fits && setups.find((q) => q.id === s.fits!.setup)?.blank === s.blank ? withoutFit(s) : s,
+  );
+  return { ...job, setups: apart, blanks: blanks.length === job.blanks.length ? job.blanks : blanks };
 }

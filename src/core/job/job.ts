@@ -168,6 +168,8 @@ export const setupSchema = z.object({
   blank: z.string().min(1),
   /** The set-up whose result this one starts from, and how the blank is turned over in between; null for an uncut blank. */
   after: z.object({ setup: z.string().min(1), turned: z.enum(turns) }).nullable(),
+  /** The set-up into whose piece this one's goes, turned over about that axis: a plug. Their blanks lie corner on corner then. */
+  fits: z.object({ setup: z.string().min(1), turned: z.enum(['x', 'y']) }).optional(),
   ...placingFields,
   clamps: z.array(clampSchema).max(mostOf.clamps),
   /** Lines across the table that artwork is brought to. */
@@ -253,6 +255,8 @@ export const jobSchema = z
       if (s.after && !source) refuseHere(['after'], `"${s.name}" starts from a set-up that does not come before it.`);
       if (source && source.blank !== s.blank)
         refuseHere(['after'], `"${s.name}" starts from a set-up of another blank.`);
+      if (s.fits && !job.setups.some((q) => q.id === s.fits!.setup && q.blank !== s.blank))
+        refuseHere(['fits'], `"${s.name}" goes into a set-up that is not there, or lies on its own blank.`);
     });
     try {
       dialectOf(job.run.dialect, job.run.dialects);

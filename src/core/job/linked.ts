@@ -34,9 +34,13 @@ function turnsUntil(setup: Setup, job: Job): { x: number; y: number } {
   return n;
 }
 
-/** Which axes of one set-up run the other way in another; none do where they lie on different blanks. */
+/** Which axes of one set-up run the other way in another; on different blanks only where the one goes into the other, turned over. */
 export function facing(job: Job, from: Setup, to: Setup): Facing {
-  if (from.blank !== to.blank) return SAME;
+  if (from.blank !== to.blank) {
+    const fits = (a: Setup, b: Setup) => (a.fits?.setup === b.id ? a.fits.turned : null);
+    const turned = fits(to, from) ?? fits(from, to);
+    return turned === 'y' ? { x: -1, y: 1 } : turned === 'x' ? { x: 1, y: -1 } : SAME;
+  }
   const [a, b] = [turnsUntil(from, job), turnsUntil(to, job)];
   return { x: (a.x + b.x) % 2 ? -1 : 1, y: (a.y + b.y) % 2 ? -1 : 1 };
 }

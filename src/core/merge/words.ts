@@ -80,6 +80,7 @@ const own: Readonly<Record<string, string>> = {
   parkAtChange: 'park at tool changes',
   blank: 'blank',
   after: 'what it starts from',
+  fits: 'what it goes into',
   meets: 'how it meets what lies under it',
   strength: 'strength',
   base: 'where it begins',

@@ -188,7 +188,7 @@ function thereAndBack(l: Float64Array): Float64Array {
 }
 
 /** For each node: 1 inside a region, else 0. */
-function nodesInside(region: Region, g: Grid): Uint8Array {
+export function nodesInside(region: Region, g: Grid): Uint8Array {
   const out = new Uint8Array(g.cols * g.rows);
   const inside = insides(region, '', () => makeInside(region));
   // Row by row: the crossings of a row are looked for once.

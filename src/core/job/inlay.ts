@@ -1,0 +1,143 @@
+import { cuttingLength, formOf, type Cutter } from '../cutters/cutter';
+import { widthOf } from '../cutters/form';
+import type { MaterialId } from '../cutters/materials';
+import { sideDefaults } from '../cuts/vcarve/around';
+import { lengthText, type Unit } from '../units/length';
+import { freeName, withNewSetup } from './allSetups';
+import type { Cut, Job, Setup } from './job';
+import { withLinks } from './linked';
+
+/**
+ * A V-inlay: outlines are carved as a pocket with leaning walls, and once more, mirrored, as a plug that stays standing between walls
+ * that lean as much. Put together, the outlines of both meet at the face of the pocket.
+ *
+ *             sawn off here
+ *      _______________________________
+ *     |   the plug's blank            |
+ *     |______                   ______|   <- its floor
+ *            \                 /          ^ `clear`: room for the saw, above the face
+ *     ________\               /________   <- face of the pocket
+ *              \             /            ^
+ *               \___________/             v `goesIn`
+ *                \_________/              <- `depth`: glue below the plug
+ *
+ * All of it are values of ordinary cuts; the pair is known by the set-up of the plug, which `fits` that of the pocket.
+ */
+export interface InlayValues {
+  readonly cutter: string;
+  /** End mills for the floors of both. */
+  readonly endMills: readonly string[];
+  /** Of the pocket, how far the plug goes into it, and how far its floor stands off the pocket's face, mm. */
+  readonly depth: number;
+  readonly goesIn: number;
+  readonly clear: number;
+  /** How far round the outlines the plug is carved, mm. */
+  readonly margin: number;
+  readonly material: MaterialId;
+}
+
+export const inlayDefaults = (cutter: string, endMills: readonly string[], material: MaterialId): InlayValues => ({
+  ...{ cutter, endMills, material },
+  ...{ depth: 2.4, goesIn: 2, clear: 1, margin: sideDefaults.margin },
+});
+
+/** Why an inlay cannot be made of values, and what to do; null where it can. `thickness`: of the thinner blank, mm. */
+export function whyNoInlay(v: InlayValues, cutter: Cutter | undefined, thickness: number, unit: Unit): string | null {
+  const long = (mm: number) => lengthText(mm, unit);
+  if (!cutter) return 'Choose a V-bit or cone for both halves.';
+  if (v.goesIn > v.depth)
+    return `The plug would stand on the floor of the pocket: it goes in ${long(v.goesIn)}, and the pocket is ${long(v.depth)} deep. Let it go in less, or make the pocket deeper.`;
+  const most = Math.max(v.depth, v.goesIn + v.clear);
+  if (most > cuttingLength(cutter))
+    return `${cutter.name} cuts ${long(cuttingLength(cutter))} deep at most, and ${long(most)} are asked for. Take a longer one, or make the inlay shallower.`;
+  if (most >= thickness)
+    return `Nothing would be left under the inlay: the blank is ${long(thickness)} thick, and ${long(most)} are cut into it.`;
+  const wide = widthOf(formOf(cutter), v.goesIn + v.clear);
+  if (v.margin < wide)
+    return `The plug is carved ${long(v.margin)} round the outlines, and ${cutter.name} is ${long(wide)} wide at that depth. Carve further round.`;
+  return null;
+}
+
+/** Adds an inlay of items of a set-up: a pocket among its cuts, and a set-up behind it, on a blank of its own, for the plug. */
+export function withInlay(
+  job: Job,
+  setupId: string,
+  itemIds: readonly string[],
+  v: InlayValues,
+  freshId: () => string,
+): { job: Job; pocket: string; plug: string; setup: string } {
+  const carve = (name: string, items: string[], values: object): Cut => ({
+    ...{ id: freshId(), name, kind: 'vcarve', enabled: true, items, overrides: {} },
+    values: { cutter: v.cutter, endMills: [...v.endMills], overRise: 0, ...values },
+  });
+  const made = withNewSetup(job, setupId, 'blank', freshId);
+  const source = made.job.setups.find((s) => s.id === setupId)!;
+  const fits = { setup: setupId, turned: 'y' as const };
+  const own = made.job.setups.find((s) => s.id === made.id)!;
+  const named = (s: Setup): Setup => ({ ...s, name: freeName(`${source.name}, plug`.slice(0, 190), job.setups), fits });
+  const turned: Job = {
+    ...made.job,
+    blanks: made.job.blanks.map((b) =>
+      b.id === own.blank ? { ...b, name: freeName('Plug', job.blanks), material: v.material } : b,
+    ),
+    setups: made.job.setups.map((s) => (s.id === made.id ? named(s) : s)),
+  };
+  const items = source.items.filter((i) => itemIds.includes(i.id));
+  const linked = withLinks(turned, made.id, items, freshId);
+  const pocket = carve(
+    'Inlay pocket',
+    items.map((i) => i.id),
+    { startDepth: 0, limit: v.depth, ...sideDefaults },
+  );
+  const plug = carve('Inlay plug', linked.ids, {
+    ...{ startDepth: v.goesIn, limit: v.clear, side: 'around', margin: v.margin },
+  });
+  const cuts = new Map([
+    [setupId, pocket],
+    [made.id, plug],
+  ]);
+  const setups = linked.job.setups.map((s) => (cuts.has(s.id) ? { ...s, cuts: [...s.cuts, cuts.get(s.id)!] } : s));
+  return { job: { ...linked.job, setups }, pocket: pocket.id, plug: plug.id, setup: made.id };
+}
+
+/** Two halves of a job: the set-up of a pocket, that of its plug, and the cuts which the one and the other are made by. */
+export interface InlayPair {
+  readonly pocket: string;
+  readonly plug: string;
+  readonly turned: 'x' | 'y';
+  readonly pocketCut: string;
+  readonly plugCut: string;
+}
+
+/** The inlays of a job that have both halves, and of those that have not what is missing. */
+export function inlaysOf(job: Job): {
+  readonly pairs: InlayPair[];
+  readonly missing: Readonly<Record<string, string>>;
+} {
+  const pairs: InlayPair[] = [];
+  const missing: Record<string, string> = {};
+  for (const s of job.setups) {
+    if (!s.fits) continue;
+    const into = job.setups.find((q) => q.id === s.fits!.setup);
+    const carved = (of: Setup | undefined, side: string) =>
+      of?.cuts.find((c) => c.enabled && c.kind === 'vcarve' && c.values.side === side);
+    const plugCut = carved(s, 'around');
+    /** The pocket is that of the outlines that the plug follows. */
+    const follows = new Set(
+      s.items.filter((i) => plugCut?.items.includes(i.id)).map((i) => (i.values as { item?: string }).item ?? ''),
+    );
+    const pocketCut =
+      into?.cuts.find(
+        (c) => c.enabled && c.kind === 'vcarve' && c.values.side === 'inside' && c.items.some((i) => follows.has(i)),
+      ) ?? null;
+    if (!plugCut) missing[s.id] = 'No V-carve round outlines is on here: there is no plug.';
+    else if (!into || !pocketCut)
+      missing[s.id] = 'No V-carve of the outlines that this plug follows is on: there is no pocket for it.';
+    else
+      pairs.push({
+        ...{ pocket: into.id, plug: s.id, turned: s.fits.turned },
+        ...{ pocketCut: pocketCut.id, plugCut: plugCut.id },
+      });
+  }
+  return { pairs, missing };
+}
