@@ -149,6 +149,16 @@ async function main(): Promise<void> {
     await maker.sees(/Save the programs of all set-ups/);
     await shot('setups');
     await page.goto(url);
+    await maker.press('Open Waterlily box lid');
+    await maker.proven();
+    await maker.stage('Proof');
+    await maker.press('Both');
+    await maker.sees('The plug goes all the way in');
+    await page.evaluate(() =>
+      document.querySelector('section[aria-label^="Fit"]')?.scrollIntoView({ block: 'center' }),
+    );
+    await shot('inlay');
+    await page.goto(url);
     await maker.press('Open Sluice gear plate');
     await maker.proven();
     await shot('plate');

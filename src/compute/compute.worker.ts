@@ -8,6 +8,7 @@ import type { Drawn } from '@/core/exchange/drawn';
 import { itemsOf } from '@/core/exchange/items';
 import { FontShelf } from '@/core/lettering/shelf';
 import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
+import { fittedPair } from '@/core/pipeline/fitting';
 import { shapeMemory, shapeRelief } from '@/core/pipeline/shaping';
 import { writePrograms } from '@/core/pipeline/programs';
 import { comparedFindings, glimpseOf, placePrograms, prove, type Proof } from '@/core/pipeline/proving';
@@ -265,6 +266,12 @@ const api: ComputeApi = {
   along(setup, x0, y0, x1, y1, count) {
     const { proof, proven } = benchOf(setup);
     return proof && cutAlong(proven, proof.input.tools, { x0, y0, x1, y1 }, count, proof.found?.faces.up ?? null);
+  },
+  fit(ticket, pair, progress) {
+    const [pocket, plug] = [benchOf(pair.pocket).proof, benchOf(pair.plug).proof];
+    const has = (proof: Proof | null, cut: string) => proof?.input.job.cuts.some((c) => c.id === cut);
+    if (!pocket || !plug || !has(pocket, pair.pocketCut) || !has(plug, pair.plugCut)) throw new Cancelled();
+    return whileWanted(wanted(ticket), () => fittedPair(pair, pocket, plug, art, watch(ticket, progress)));
   },
   clear() {
     benches.clear();

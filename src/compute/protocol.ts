@@ -16,6 +16,8 @@ import type { Quality } from './keys';
 import type { Finding } from '@/core/proof/check';
 import type { ProgramFile } from '@/core/pipeline/programs';
 import type { SectionTime } from '@/core/pipeline/proving';
+import type { InlayPair } from '@/core/job/inlay';
+import type { Fitted } from '@/core/pipeline/fitting';
 import type { LineOnTable } from '@/core/proof/lookup';
 import type { Played } from '@/core/proof/player';
 import type { KeptRelief } from '@/core/relief/keptRelief';
@@ -170,6 +172,8 @@ export interface ComputeApi extends ArtworkApi, Living {
   lineNear(setup: string, x: number, y: number, reach: number): LineOnTable | null;
   /** What the last proven programs leave along a line: cut exactly there. Null before there is a proof. */
   along(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Float64Array | null;
+  /** Puts a plug into its pocket, as both were proven last. Rejects with "Cancelled" while one of them is not proven. */
+  fit(ticket: number, pair: InlayPair, progress: ReportProgress): Fitted;
   section(of: Parcel<WithRelief>, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
 }
 
@@ -201,4 +205,5 @@ export interface EngineApi extends Living {
   lineOnTable(setup: string, file: string, line: number): Promise<LineOnTable | null>;
   lineNear(setup: string, x: number, y: number, reach: number): Promise<LineOnTable | null>;
   along(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Promise<Float64Array | null>;
+  fit(pair: InlayPair): Promise<Fitted>;
 }

@@ -67,6 +67,8 @@ export interface View {
     readonly height: number;
     readonly answer: (unit: number | null) => void;
   } | null;
+  /** Whether an inlay is being made of what is picked. */
+  inlay: boolean;
   library: boolean;
   play: PlayState | null;
   /** Standard view asked of the solid view; counts up so that asking twice works. */
@@ -125,6 +127,7 @@ export const useView = create<View>(() => ({
   cutAs: null,
   linkInto: null,
   unitQuestion: null,
+  inlay: false,
   library: false,
   play: null,
   camera: { to: 'corner', n: 0 },

@@ -1,8 +1,10 @@
+import { z } from 'zod';
 import { cuttingLength, formOf, type Cutter } from '../cutters/cutter';
 import { widthOf } from '../cutters/form';
-import type { MaterialId } from '../cutters/materials';
-import { sideDefaults } from '../cuts/vcarve/around';
+import { materialIds, materials, type MaterialId } from '../cutters/materials';
+import { sideDefaults, sideSchema } from '../cuts/vcarve/around';
 import { lengthText, type Unit } from '../units/length';
+import { withLimits } from '../units/limits';
 import { freeName, withNewSetup } from './allSetups';
 import type { Cut, Job, Setup } from './job';
 import { withLinks } from './linked';
@@ -23,20 +25,42 @@ import { withLinks } from './linked';
  *
  * All of it are values of ordinary cuts; the pair is known by the set-up of the plug, which `fits` that of the pocket.
  */
-export interface InlayValues {
-  readonly cutter: string;
+export const inlaySchema = z.object({
+  cutter: z.string(),
   /** End mills for the floors of both. */
-  readonly endMills: readonly string[];
+  endMills: z.array(z.string()).max(8),
   /** Of the pocket, how far the plug goes into it, and how far its floor stands off the pocket's face, mm. */
-  readonly depth: number;
-  readonly goesIn: number;
-  readonly clear: number;
+  depth: z.number().min(0.1).max(100),
+  goesIn: z.number().min(0.1).max(100),
+  clear: z.number().min(0.05).max(50),
   /** How far round the outlines the plug is carved, mm. */
-  readonly margin: number;
-  readonly material: MaterialId;
-}
+  margin: sideSchema.margin,
+  material: z.enum(materialIds),
+});
+export type InlayValues = Readonly<z.infer<typeof inlaySchema>>;
 
-export const inlayDefaults = (cutter: string, endMills: readonly string[], material: MaterialId): InlayValues => ({
+export const inlayFields = withLimits(inlaySchema, [
+  { kind: 'cutter', key: 'cutter', label: 'V-bit or cone, for both halves', shapes: ['v', 'cone'] },
+  { kind: 'length', key: 'depth', label: 'Depth of the pocket' },
+  { kind: 'length', key: 'goesIn', label: 'The plug goes in' },
+  { kind: 'length', key: 'clear', label: 'Room for the saw', hint: 'From the face to the floor of the plug' },
+  { kind: 'length', key: 'margin', label: 'Plug carved as far as', hint: 'From the outlines' },
+  {
+    kind: 'choice',
+    key: 'material',
+    label: 'Material of the plug',
+    options: materialIds.map((id) => ({ value: id, label: materials[id].name })),
+  },
+  {
+    kind: 'cutters',
+    key: 'endMills',
+    label: 'End mills for the floors',
+    shapes: ['flat', 'bull'],
+    optional: 'None, the V-bit clears them',
+  },
+]);
+
+export const inlayDefaults = (cutter: string, endMills: string[], material: MaterialId): InlayValues => ({
   ...{ cutter, endMills, material },
   ...{ depth: 2.4, goesIn: 2, clear: 1, margin: sideDefaults.margin },
 });

@@ -4,6 +4,7 @@ import { newOneSetup, type Job } from '../job/job';
 import { jobOf, oneSetup } from '../job/oneSetup';
 import { readJob } from '../job/migrate';
 import { withoutSetup, startingAt } from '../job/allSetups';
+import { demoJobs } from '../job/demo';
 import { shippedLibrary } from '../cutters/library';
 import { testArt as art } from '../testing/fonts';
 import { fittedPair } from './fitting';
@@ -130,4 +131,11 @@ describe('an inlay of picked outlines', () => {
     const after = startingAt(job, setup, { setup: job.setups[0].id, turned: 'y' });
     expect(inlaysOf(readJob(after)).pairs).toEqual([]);
   });
+});
+
+test('the waterlily of the demo job goes into its lid, with no seam', () => {
+  const { fit, troubles } = fitted(demoJobs['waterlily-lid']());
+  expect(troubles).toEqual([]);
+  expect(fit!.short.mm).toBe(0);
+  expect(fit!.seam!.mm).toBeLessThan(0.01);
 });

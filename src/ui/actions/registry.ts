@@ -146,6 +146,7 @@ export const actions: readonly Action[] = [
     enabled: () => hasPick() && otherSetups(useOpenJob.getState()).length > 0,
     run: linkPicked,
   },
+  { id: 'inlay', name: 'Make a V-inlay of the picked outlines', enabled: hasPick, run: () => setView({ inlay: true }) },
   { id: 'own', name: 'Make the picked links their own', enabled: () => pickedItems().some(sourceOf), run: ownPicked },
   {
     id: 'setup-next',

@@ -47,6 +47,9 @@ export function CutAsMenu() {
           <Entry name={k.name} text={k.summary} />
         </MenuItem>
       ))}
+      <MenuItem onClick={() => setView({ inlay: true })} sx={entry}>
+        <Entry name="V-inlay" text="A pocket here, and on a blank of its own a plug that goes into it." />
+      </MenuItem>
       {recipes.length > 0 && <Divider sx={{ columnSpan: 'all' }} />}
       {recipes.map((r) => (
         <MenuItem key={r.id} onClick={() => applyRecipe(r)} sx={entry}>

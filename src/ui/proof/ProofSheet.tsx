@@ -20,6 +20,7 @@ import { WorkLeft } from '@/ui/common/Waiting';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { setView } from '@/ui/view';
 import { MendButton } from '@/ui/common/MendButton';
+import { FitGroups } from './FitGroup';
 import { PlayBar } from './PlayBar';
 import { Ledger } from './Ledger';
 
@@ -132,6 +133,7 @@ export function ProofSheet() {
               })}
             </Box>
           </Group>
+          <FitGroups />
           <Group title={`Machining time: ${durationText(proof.minutes)}`}>
             <Ledger />
           </Group>

@@ -40,6 +40,7 @@ import { leaveSolidSeat } from '@/ui/table/solid/seat';
 import { Table } from '@/ui/table/Table';
 import { TableMenu } from '@/ui/table/TableMenu';
 import { setView, useView } from '@/ui/view';
+import { InlayDialog } from '@/ui/artwork/InlayDialog';
 import { CommandList } from './CommandList';
 import { Rail } from './Rail';
 import { SaveTrouble } from './SaveTrouble';
@@ -64,6 +65,7 @@ const Around = memo(function Around() {
       <CommandList />
       <ShortcutSheet />
       <UnitQuestion />
+      <InlayDialog />
       <CutAsMenu />
       <LinkMenu />
       <TableMenu />

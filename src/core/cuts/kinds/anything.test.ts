@@ -58,6 +58,22 @@ const vcarve = fc
       deepest: Math.min(values.limit ?? 99, 10.4),
     }),
   );
+const plug = fc
+  .record({
+    startDepth: num(0.2, 2),
+    limit: fc.constantFrom(0.4, 1),
+    margin: fc.constantFrom(2, 5),
+    endMills: fc.uniqueArray(flats, { maxLength: 2 }),
+  })
+  .map(
+    (values): Case => ({
+      kind: 'vcarve',
+      values: { ...values, side: 'around', cutter: 'v-12-60-0' },
+      // The walls of what stays lean inwards above the start depth.
+      allowed: (d) => d <= values.startDepth * Math.tan(Math.PI / 6) + 0.003,
+      deepest: values.startDepth + values.limit,
+    }),
+  );
 const profile = fc
   .record({
     cutter: flats,
@@ -101,7 +117,7 @@ describe('any region, any cutter, any values', () => {
     fc.assert(
       fc.property(
         regions,
-        fc.oneof(area, vcarve, profile, hatch),
+        fc.oneof(area, vcarve, plug, profile, hatch),
         steps,
         fc.constantFrom('metric', 'inch', 'metric-lines', 'metric-pause', 'metric-length'),
         (region: Region, { kind, values, allowed, deepest }, step, dialect) => {

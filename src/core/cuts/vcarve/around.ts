@@ -16,9 +16,15 @@ export const sideFields: readonly FieldSpec[] = [
     kind: 'choice',
     key: 'side',
     label: 'Carves',
-    options: choices({ inside: 'Inside the outlines', around: 'Around them: they stay as a plug' }),
+    options: choices({ inside: 'Inside outlines', around: 'Around outlines' }),
   },
-  { kind: 'length', key: 'margin', label: 'As far as', hint: 'From the outlines', when: (v) => v.side === 'around' },
+  {
+    kind: 'length',
+    key: 'margin',
+    label: 'As far as',
+    hint: 'From what stays as a plug',
+    when: (v) => v.side === 'around',
+  },
 ];
 
 /**

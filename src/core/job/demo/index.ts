@@ -1,5 +1,5 @@
 import type { Job, OneSetup } from '../job';
-import { jobOf } from '../oneSetup';
+import { jobOf, oneSetup } from '../oneSetup';
 import { ferryRing } from './ferryRing';
 import { ferryToken } from './ferryToken';
 import { gearPlate } from './gearPlate';
@@ -9,6 +9,7 @@ import { lockCottage } from './lockCottage';
 import { reedBed } from './reedBed';
 import { sluiceGear } from './sluiceGear';
 import { towpathPanel } from './towpathPanel';
+import { waterlilyLid } from './waterlilyLid';
 
 /** What the demo jobs are about, each in one set-up. */
 export const demoSetups: Readonly<Record<string, () => OneSetup>> = {
@@ -20,12 +21,16 @@ export const demoSetups: Readonly<Record<string, () => OneSetup>> = {
   'ferry-ring': ferryRing,
   'sluice-gear-plate': sluiceGear,
   'towpath-panel': towpathPanel,
+  'waterlily-lid': () => oneSetup(waterlilyLid()),
+};
+
+/** Those that have several. */
+const whole: Readonly<Record<string, () => Job>> = {
+  'keeper-plate': gearPlateWithBack,
+  'waterlily-lid': waterlilyLid,
 };
 
 /** The demo jobs of the Fenwater Lock trust, by the name that the command line takes. */
 export const demoJobs: Readonly<Record<string, () => Job>> = Object.fromEntries(
-  Object.entries(demoSetups).map(([name, make]) => [
-    name,
-    name === 'keeper-plate' ? gearPlateWithBack : () => jobOf(make()),
-  ]),
+  Object.entries(demoSetups).map(([name, make]) => [name, whole[name] ?? (() => jobOf(make()))]),
 );

@@ -1,0 +1,76 @@
+import { readFileSync } from 'node:fs';
+import { unzipSync } from 'fflate';
+import { emptyBoard } from './board';
+import { eachOnAFreshDevice } from './device';
+
+const device = eachOnAFreshDevice();
+
+const FITS = 'The plug goes all the way in, and no seam is seen';
+
+test('an inlay is made of picked lettering: values that cannot be are told, and both halves fit', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Lettering');
+  await maker.fill('Text', 'FEN', false);
+  await maker.fill('Cap height', '24');
+  await maker.press('Cut this as');
+  await maker.press(/^V-inlay/, 'menuitem');
+  await maker.sees('0.4 mm for glue under the plug');
+  await maker.fill('The plug goes in', '3');
+  await maker.sees('The plug would stand on the floor of the pocket');
+  await maker.fill('Depth of the pocket', '3.3');
+  await maker.sees('0.3 mm for glue under the plug');
+  await maker.choose('Material of the plug', 'Walnut');
+  await maker.press('Make pocket and plug');
+  await maker.find('button', /^Cut 1: Inlay pocket/);
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees('3 mm of 3 mm');
+  await maker.sees(FITS);
+});
+
+test('(long) the halves of an inlay follow a changed letter, are told where they do not fit, and are saved', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Lettering');
+  await maker.fill('Text', 'FEN', false);
+  await maker.fill('Cap height', '24');
+  await maker.press('Cut this as');
+  await maker.press(/^V-inlay/, 'menuitem');
+  await maker.press('Make pocket and plug');
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees(FITS);
+  // A changed letter changes both; until they are proven anew nothing is said of the fit.
+  await maker.stage('Artwork');
+  await maker.press(/^FEN/, 'treeitem');
+  await maker.fill('Text', 'REED', false);
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees(FITS);
+  await maker.press(/^Set-up 1, plug, /, 'tab');
+  await maker.proven();
+  await maker.sees('Fit into "Set-up 1"');
+  await maker.sees(FITS);
+  // A pocket that is not deep enough lets it stand off, which is said on both sides, with the place.
+  await maker.press(/^Set-up 1, (?!plug)/, 'tab');
+  await maker.stage('Cuts');
+  await maker.press(/^Cut 1: Inlay pocket/);
+  await maker.fill('Depth limit', '1');
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees(/stops [\d.]+ mm short of where it is to go/);
+  await maker.press('Show me');
+  await maker.press(/^Set-up 1, plug, /, 'tab');
+  await maker.sees(/stops [\d.]+ mm short of where it is to go/);
+  await maker.press('Undo');
+  await maker.proven();
+  await maker.sees(FITS);
+  await maker.stage('Run');
+  await maker.press(/^Save the programs of all set-ups/);
+  const files = unzipSync(readFileSync(await device.downloaded(/^new-job-programs\.zip$/)));
+  expect(Object.keys(files).sort()).toEqual([
+    '1-set-up-1/new-job-1-set-up-1.nc',
+    '2-set-up-1-plug/new-job-2-set-up-1-plug.nc',
+  ]);
+});
