@@ -2,19 +2,25 @@ import { readFileSync } from 'node:fs';
 import { unzipSync } from 'fflate';
 import { emptyBoard } from './board';
 import { eachOnAFreshDevice } from './device';
+import type { Maker } from './maker';
 
 const device = eachOnAFreshDevice();
 
-const FITS = 'The plug goes all the way in, and no seam is seen';
-
-test('an inlay is made of picked lettering: values that cannot be are told, and both halves fit', async () => {
-  const { maker } = device;
+/** Lettering on an empty blank, of which an inlay is asked for. */
+async function asked(maker: Maker): Promise<void> {
   await emptyBoard(maker);
   await maker.press('Lettering');
   await maker.fill('Text', 'FEN', false);
   await maker.fill('Cap height', '24');
   await maker.press('Cut this as');
   await maker.press(/^V-inlay/, 'menuitem');
+}
+
+const FITS = 'The plug goes all the way in, and no seam is seen';
+
+test('an inlay is made of picked lettering: values that cannot be are told, and both halves fit', async () => {
+  const { maker } = device;
+  await asked(maker);
   await maker.sees('0.4 mm for glue under the plug');
   await maker.fill('The plug goes in', '3');
   await maker.sees('The plug would stand on the floor of the pocket');
@@ -31,12 +37,7 @@ test('an inlay is made of picked lettering: values that cannot be are told, and 
 
 test('(long) the halves of an inlay follow a changed letter, are told where they do not fit, and are saved', async () => {
   const { maker } = device;
-  await emptyBoard(maker);
-  await maker.press('Lettering');
-  await maker.fill('Text', 'FEN', false);
-  await maker.fill('Cap height', '24');
-  await maker.press('Cut this as');
-  await maker.press(/^V-inlay/, 'menuitem');
+  await asked(maker);
   await maker.press('Make pocket and plug');
   await maker.proven();
   await maker.stage('Proof');

@@ -6,7 +6,7 @@ import { sideDefaults, sideSchema } from '../cuts/vcarve/around';
 import { lengthText, type Unit } from '../units/length';
 import { withLimits } from '../units/limits';
 import { freeName, withNewSetup } from './allSetups';
-import type { Cut, Job, Setup } from './job';
+import type { Cut, Setup, Job } from './job';
 import { withLinks } from './linked';
 
 /**
@@ -85,7 +85,7 @@ export function whyNoInlay(v: InlayValues, cutter: Cutter | undefined, thickness
 /** Adds an inlay of items of a set-up: a pocket among its cuts, and a set-up behind it, on a blank of its own, for the plug. */
 export function withInlay(
   job: Job,
-  setupId: string,
+  into: string,
   itemIds: readonly string[],
   v: InlayValues,
   freshId: () => string,
@@ -94,9 +94,9 @@ export function withInlay(
     ...{ id: freshId(), name, kind: 'vcarve', enabled: true, items, overrides: {} },
     values: { cutter: v.cutter, endMills: [...v.endMills], overRise: 0, ...values },
   });
-  const made = withNewSetup(job, setupId, 'blank', freshId);
-  const source = made.job.setups.find((s) => s.id === setupId)!;
-  const fits = { setup: setupId, turned: 'y' as const };
+  const made = withNewSetup(job, into, 'blank', freshId);
+  const source = made.job.setups.find((s) => s.id === into)!;
+  const fits = { setup: into, turned: 'y' as const };
   const own = made.job.setups.find((s) => s.id === made.id)!;
   const named = (s: Setup): Setup => ({ ...s, name: freeName(`${source.name}, plug`.slice(0, 190), job.setups), fits });
   const turned: Job = {
@@ -117,7 +117,7 @@ export function withInlay(
     ...{ startDepth: v.goesIn, limit: v.clear, side: 'around', margin: v.margin },
   });
   const cuts = new Map([
-    [setupId, pocket],
+    [into, pocket],
     [made.id, plug],
   ]);
   const setups = linked.job.setups.map((s) => (cuts.has(s.id) ? { ...s, cuts: [...s.cuts, cuts.get(s.id)!] } : s));

@@ -17,7 +17,7 @@ const VBIT = 'v-12-60-0';
 const usual: InlayValues = { ...inlayDefaults(VBIT, [], 'maple'), margin: 5 };
 
 /** A star on a small blank, inlaid. */
-function inlaid(values: Partial<InlayValues> = {}): { job: Job; pocket: string; plug: string; setup: string } {
+function inlaid(values: Partial<InlayValues> = {}): { job: Job; pocket: string; plug: string; second: string } {
   const one = newOneSetup('Inlay');
   one.blank = { ...one.blank, width: 60, height: 50, thickness: 12, material: 'walnut' };
   one.items = [
@@ -32,11 +32,12 @@ function inlaid(values: Partial<InlayValues> = {}): { job: Job; pocket: string; 
   ];
   one.cutters = library.filter((c) => [VBIT, 'v-12-90-0', 'cone-3.175-30-0.2', 'flat-3'].includes(c.id));
   let n = 0;
-  return withInlay(jobOf(one), one.at.id, ['i'], { ...usual, ...values }, () => `n${n++}`);
+  const { setup: second, ...made } = withInlay(jobOf(one), one.at.id, ['i'], { ...usual, ...values }, () => `n${n++}`);
+  return { ...made, second };
 }
 
-function proven(job: Job, setup: string): Proof {
-  const one = oneSetup(job, setup);
+function proven(job: Job, id: string): Proof {
+  const one = oneSetup(job, id);
   const plans = new Map(one.cuts.map((c) => [c.id, planCut(one, c, art)]));
   const programs = writePrograms(one, plans);
   return prove(one, placePrograms(one, programs), programs.tools, plans, 0.2);
@@ -46,26 +47,26 @@ function fitted(job: Job) {
   expect(pairs).toHaveLength(1);
   return fittedPair(pairs[0], proven(job, pairs[0].pocket), proven(job, pairs[0].plug), art);
 }
-const change = (job: Job, setup: string, values: object): Job => ({
+const change = (job: Job, id: string, values: object): Job => ({
   ...job,
   setups: job.setups.map((s) =>
-    s.id === setup ? { ...s, cuts: s.cuts.map((c) => ({ ...c, values: { ...c.values, ...values } })) } : s,
+    s.id === id ? { ...s, cuts: s.cuts.map((c) => ({ ...c, values: { ...c.values, ...values } })) } : s,
   ),
 });
 
 describe('an inlay of picked outlines', () => {
   it('is a pocket, and a plug on a blank of its own that follows the outlines mirrored', () => {
-    const { job, setup } = inlaid();
+    const { job, second } = inlaid();
     expect(readJob(JSON.parse(JSON.stringify(job)))).toEqual(job);
     expect(job.blanks.map((b) => b.material)).toEqual(['walnut', 'maple']);
-    const [link] = oneSetup(job, setup).items;
+    const [link] = oneSetup(job, second).items;
     expect([link.x, link.y]).toEqual([60 - 26, 24]);
     // The source moves and turns: the plug's follows, mirrored.
     const moved: Job = {
       ...job,
       setups: job.setups.map((s, k) => (k ? s : { ...s, items: s.items.map((i) => ({ ...i, x: 30, angle: 20 })) })),
     };
-    expect(oneSetup(moved, setup).items[0].x).toBe(30);
+    expect(oneSetup(moved, second).items[0].x).toBe(30);
     expect(fitted(moved).troubles).toEqual([]);
   });
 
@@ -82,7 +83,7 @@ describe('an inlay of picked outlines', () => {
   });
 
   it('that does not go together is said, by how much and where', () => {
-    const { job, setup } = inlaid();
+    const { job, second } = inlaid();
     const pocket = job.setups[0].id;
     // A pocket that is less deep than the plug goes in: it stands on its floor.
     const shallow = fitted(change(job, pocket, { limit: 1.5 }));
@@ -94,7 +95,7 @@ describe('an inlay of picked outlines', () => {
     expect(shallow.fit!.seam!.mm).toBeCloseTo(shallow.fit!.short.mm / 2, 2);
     // A flat tip leaves the corners of the pocket round, those of the plug stay sharp.
     const blunt = fitted(
-      change(change(job, pocket, { cutter: 'cone-3.175-30-0.2' }), setup, { cutter: 'cone-3.175-30-0.2' }),
+      change(change(job, pocket, { cutter: 'cone-3.175-30-0.2' }), second, { cutter: 'cone-3.175-30-0.2' }),
     );
     expect(blunt.fit!.short.mm).toBeGreaterThan(0.05);
     expect(blunt.troubles[0].text).toMatch(/short of where it is to go/);
@@ -103,7 +104,7 @@ describe('an inlay of picked outlines', () => {
     const off = Math.atan2(x - 26, y - 24) / ((2 * Math.PI) / 5);
     expect(Math.abs(off - Math.round(off))).toBeLessThan(0.03);
     // Other angles.
-    const other = fitted(change(job, setup, { cutter: 'v-12-90-0' }));
+    const other = fitted(change(job, second, { cutter: 'v-12-90-0' }));
     expect(other.troubles.map((t) => t.text).join()).toMatch(/walls that do not lean alike/);
   });
 
@@ -119,16 +120,16 @@ describe('an inlay of picked outlines', () => {
   });
 
   it('that has lost a half says which, and its set-ups stand alone', () => {
-    const { job, setup, plug, pocket } = inlaid();
+    const { job, second, plug, pocket } = inlaid();
     const without = (id: string): Job => ({
       ...job,
       setups: job.setups.map((s) => ({ ...s, cuts: s.cuts.filter((c) => c.id !== id) })),
     });
-    expect(inlaysOf(without(plug)).missing[setup]).toMatch(/no plug/);
-    expect(inlaysOf(without(pocket)).missing[setup]).toMatch(/no pocket/);
+    expect(inlaysOf(without(plug)).missing[second]).toMatch(/no plug/);
+    expect(inlaysOf(without(pocket)).missing[second]).toMatch(/no pocket/);
     const alone = withoutSetup(job, job.setups[0].id);
     expect(inlaysOf(readJob(alone))).toEqual({ pairs: [], missing: {} });
-    const after = startingAt(job, setup, { setup: job.setups[0].id, turned: 'y' });
+    const after = startingAt(job, second, { setup: job.setups[0].id, turned: 'y' });
     expect(inlaysOf(readJob(after)).pairs).toEqual([]);
   });
 });
