@@ -82,6 +82,9 @@ export function withCopy(job: Job, id: string, freshId: () => string): { job: Jo
   return { job: { ...job, blanks: source.after ? job.blanks : [...job.blanks, own], setups }, id: copy.id };
 }
 
+/** Those of which a picture shows the finished piece: what goes into another one is no such picture. */
+export const pictured = (job: Job): Setup[] => job.setups.filter((s) => !s.fits);
+
 /** Set-ups that start from another one. */
 export const startingFrom = (job: Job, id: string): Setup[] => job.setups.filter((s) => s.after?.setup === id);
 

@@ -137,6 +137,10 @@ describe('an inlay of picked outlines', () => {
 test('the waterlily of the demo job goes into its lid, with no seam', () => {
   const { fit, troubles } = fitted(demoJobs['waterlily-lid']());
   expect(troubles).toEqual([]);
+  // The groove by which the lid is cut free is no floor of the pocket.
+  expect(fit!.glue!.least).toBeGreaterThan(0.3);
+  expect(fit!.glue!.most).toBeLessThan(0.41);
+  expect(fit!.saw).toBeGreaterThan(0.95);
   expect(fit!.short.mm).toBe(0);
   expect(fit!.seam!.mm).toBeLessThan(0.01);
 });

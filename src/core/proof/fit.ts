@@ -109,14 +109,18 @@ export function fitOf(f: FitOf, tell: (done: number) => void = () => {}): Fit {
   // On walls of both: a node of the one that lies on a floor or a face belongs to no seam.
   let [widest, where, walls, wide] = [-Infinity, -1, 0, 0];
   let [least, most, saw] = [Infinity, -Infinity, Infinity];
-  const [lowest, floor] = [lowestOf(pocket), -lowestOf(plug) - f.goesIn];
+  // What else is cut of the one blank or the other belongs to no inlay.
+  const carved = nodesInside(f.outlines, pocket);
+  const lowest = pocket.z.reduce((a, z, i) => (carved[i] && z < a ? z : a), 0);
+  const floor = gaps.reduce((a, gap, i) => (!carved[i] && pocket.z[i] > -1e-6 && gap > a ? gap : a), 0) + short;
   for (let i = 0; i < gaps.length; i++) {
     const gap = gaps[i] + short;
     if (gap !== gap) continue;
     const z = pocket.z[i];
-    if (z > -END) {
-      if (gap - short > floor - END && gap < saw) saw = gap;
-    } else if (z > -f.goesIn + END) {
+    if (!carved[i]) {
+      if (z > -1e-6 && gap > floor - END && gap < saw) saw = gap;
+    } else if (z > -END) continue;
+    else if (z > -f.goesIn + END) {
       walls++;
       const seam = gap * sine;
       if (seam > WIDE) wide++;
@@ -137,8 +141,6 @@ export function fitOf(f: FitOf, tell: (done: number) => void = () => {}): Fit {
     cell,
   };
 }
-
-const lowestOf = ({ z }: HeightField): number => z.reduce((a, b) => Math.min(a, b), 0);
 
 /** Heights of a plug at the nodes of the pocket into which it goes; NaN beyond its blank. `n`: cells along the axis that is mirrored. */
 function mirrorOf({ z, cols, rows }: HeightField, n: number, across: boolean): (c: number, r: number) => number {

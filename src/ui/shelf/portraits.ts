@@ -1,7 +1,8 @@
 import * as Comlink from 'comlink';
 import { bringOwnFonts } from '@/compute/fonts';
 import { portrayed } from '@/compute/engineHandle';
-import { eachSetup } from '@/core/job/oneSetup';
+import { pictured } from '@/core/job/allSetups';
+import { oneSetup } from '@/core/job/oneSetup';
 import type { JobRow } from '@/store/db';
 import { anythingToSee } from '@/store/keep';
 import { readRow, savePicture } from '@/store/jobs';
@@ -36,7 +37,7 @@ export async function paintPortraits(rows: readonly JobRow[], signal: AbortSigna
         const whole = (await readRow(row.id))?.job;
         if (!whole) continue;
         // What is cut last is what one sees of a finished piece.
-        const setups = eachSetup(whole);
+        const setups = pictured(whole).map((s) => oneSetup(whole, s.id));
         const job =
           setups.findLast((s) => s.cuts.some((c) => c.enabled)) ??
           setups.findLast((s) => s.relief.forms.some((f) => f.visible))!;

@@ -7,6 +7,7 @@ import { useWork } from '@/compute/useWork';
 import { filled } from '@/core/relief/field';
 import { savePicture } from '@/store/jobs';
 import { useLater } from '@/ui/later';
+import { pictured } from '@/core/job/allSetups';
 import { useOpenJob } from '@/store/openJob';
 import { action } from '@/ui/actions/registry';
 import { useView } from '@/ui/view';
@@ -51,7 +52,7 @@ export function SolidView() {
   const drag = useRef<{ x: number; y: number; pan: boolean } | null>(null);
   const { width, height, thickness, material } = job.blank;
   const empty = !job.cuts.some((c) => c.enabled);
-  const last = useLater(useOpenJob, (s) => s.whole?.setups.at(-1)?.id);
+  const last = useLater(useOpenJob, (s) => s.whole && pictured(s.whole).at(-1)?.id);
 
   useEffect(() => {
     const mine = solidSeat();

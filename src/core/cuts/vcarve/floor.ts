@@ -1,6 +1,7 @@
 import type { Insets } from '../../geometry/insets';
 import type { Branches } from '../../geometry/medial/branches';
 import { roundOnce } from '../../geometry/loop';
+import type { Bounds } from '../../geometry/box';
 import { boundsOf, boxesMeet, clipLines, components, offset, type Loop, type Region } from '../../geometry/region';
 import type { Budget } from '../budget';
 import { append } from '../../units/append';
@@ -42,15 +43,34 @@ export function floorLines(
   return rest ? nearParts(all, offset(rest, step / 2 + 0.01, 0.01)) : all;
 }
 
+/** Lines are looked at in stretches of so many points: of one that goes round everything only what passes a place is clipped there. */
+const STRETCH = 32;
+
 /** The parts of lines that lie in a region: piece by piece, since all together cost far more. */
-function nearParts(lines: readonly Loop[], region: Region): Loop[] {
-  const boxes = lines.map((l) => boundsOf([l])!);
+export function nearParts(lines: readonly Loop[], region: Region): Loop[] {
+  const stretches = lines.map((l) => {
+    const out: { readonly to: number; readonly box: Bounds }[] = [];
+    const last = l.length / 2 - 1;
+    for (let i = 0; i < Math.max(1, last); i += STRETCH) {
+      const to = Math.min(last, i + STRETCH);
+      out.push({ to, box: boundsOf([l.subarray(2 * i, 2 * to + 2)])! });
+    }
+    return { whole: boundsOf([l])!, out };
+  });
   return components(region).flatMap((part) => {
     const b = boundsOf(part)!;
-    return clipLines(
-      lines.filter((_, i) => boxesMeet(boxes[i], b)),
-      part,
-    );
+    const near: Loop[] = [];
+    stretches.forEach(({ whole, out }, k) => {
+      if (!boxesMeet(whole, b)) return;
+      // Stretches that follow on each other stay one line.
+      for (let n = 0; n < out.length; n++) {
+        if (!boxesMeet(out[n].box, b)) continue;
+        const from = n * STRETCH;
+        while (n + 1 < out.length && boxesMeet(out[n + 1].box, b)) n++;
+        near.push(lines[k].subarray(2 * from, 2 * out[n].to + 2));
+      }
+    });
+    return clipLines(near, part);
   });
 }
 
