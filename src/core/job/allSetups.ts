@@ -83,7 +83,7 @@ export function withCopy(job: Job, id: string, freshId: () => string): { job: Jo
 }
 
 /** Those of which a picture shows the finished piece: what goes into another one is no such picture. */
-export const pictured = (job: Job): Setup[] => job.setups.filter((s) => !s.fits);
+export const pictured = (whole: Job): readonly Setup[] => whole.setups.filter((s) => !s.fits);
 
 /** Set-ups that start from another one. */
 export const startingFrom = (job: Job, id: string): Setup[] => job.setups.filter((s) => s.after?.setup === id);

@@ -1,10 +1,12 @@
 import { z } from 'zod';
 import { cuttingLength, formOf, type Cutter } from '../cutters/cutter';
 import { widthOf } from '../cutters/form';
+import { cuttersIn, nearestCutter } from '../cutters/library';
 import { materialIds, materials, type MaterialId } from '../cutters/materials';
 import { sideDefaults, sideSchema } from '../cuts/vcarve/around';
 import { lengthText, type Unit } from '../units/length';
 import { withLimits } from '../units/limits';
+import { roundLengths } from '../units/round';
 import { freeName, withNewSetup } from './allSetups';
 import type { Cut, Setup, Job } from './job';
 import { withLinks } from './linked';
@@ -64,6 +66,14 @@ export const inlayDefaults = (cutter: string, endMills: string[], material: Mate
   ...{ cutter, endMills, material },
   ...{ depth: 2.4, goesIn: 2, clear: 1, margin: sideDefaults.margin },
 });
+
+/** What an inlay begins with: cutters and round lengths of a unit, and another material than that of the pocket. */
+export function freshInlay(pocket: MaterialId, unit: Unit, library: readonly Cutter[]): InlayValues {
+  const own = cuttersIn(library, unit);
+  const mills = [nearestCutter(own, 'flat', 3)].filter(Boolean);
+  const values = inlayDefaults(nearestCutter(own, 'v', 12, 60), mills, pocket === 'maple' ? 'walnut' : 'maple');
+  return roundLengths(values, inlayFields, unit);
+}
 
 /** Why an inlay cannot be made of values, and what to do; null where it can. `thickness`: of the thinner blank, mm. */
 export function whyNoInlay(v: InlayValues, cutter: Cutter | undefined, thickness: number, unit: Unit): string | null {

@@ -1,5 +1,5 @@
 import { newItem } from '../artwork/item';
-import { inlayDefaults, inlaysOf, whyNoInlay, withInlay, type InlayValues } from '../job/inlay';
+import { freshInlay, inlayDefaults, inlaysOf, whyNoInlay, withInlay, type InlayValues } from '../job/inlay';
 import { newOneSetup, type Job } from '../job/job';
 import { jobOf, oneSetup } from '../job/oneSetup';
 import { readJob } from '../job/migrate';
@@ -10,7 +10,7 @@ import { testArt as art } from '../testing/fonts';
 import { fittedPair } from './fitting';
 import { planCut } from './planning';
 import { writePrograms } from './programs';
-import { placePrograms, prove, type Proof } from './proving';
+import { comparedFindings, placePrograms, prove, type Proof } from './proving';
 
 const library = shippedLibrary();
 const VBIT = 'v-12-60-0';
@@ -119,6 +119,17 @@ describe('an inlay of picked outlines', () => {
     expect(whyNoInlay(usual, undefined, 12, 'mm')).toMatch(/Choose a V-bit/);
   });
 
+  it.each(['mm', 'in'] as const)('begins with values in %s that can be, round in that unit', (unit) => {
+    const values = freshInlay('maple', unit, library);
+    const cutter = library.find((c) => c.id === values.cutter)!;
+    expect([cutter.shape, cutter.unit, values.material]).toEqual(['v', unit, 'walnut']);
+    expect(whyNoInlay(values, cutter, 12, unit)).toBeNull();
+    for (const mm of [values.depth, values.goesIn, values.clear, values.margin]) {
+      const shown = unit === 'mm' ? mm : mm / 25.4;
+      expect(Math.abs(shown * 200 - Math.round(shown * 200))).toBeLessThan(1e-6);
+    }
+  });
+
   it('that has lost a half says which, and its set-ups stand alone', () => {
     const { job, second, plug, pocket } = inlaid();
     const without = (id: string): Job => ({
@@ -134,8 +145,10 @@ describe('an inlay of picked outlines', () => {
   });
 });
 
-test('the waterlily of the demo job goes into its lid, with no seam', () => {
-  const { fit, troubles } = fitted(demoJobs['waterlily-lid']());
+test('(long) both halves of the waterlily lid pass every check, and go together with no seam', () => {
+  const job = demoJobs['waterlily-lid']();
+  for (const { id } of job.setups) expect(comparedFindings(proven(job, id), art)).toEqual([]);
+  const { fit, troubles } = fitted(job);
   expect(troubles).toEqual([]);
   // The groove by which the lid is cut free is no floor of the pocket.
   expect(fit!.glue!.least).toBeGreaterThan(0.3);

@@ -7,8 +7,7 @@ import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { nearestCutter } from '@/core/cutters/library';
-import { inlayDefaults, inlayFields, whyNoInlay, type InlayValues } from '@/core/job/inlay';
+import { freshInlay, inlayFields, whyNoInlay, type InlayValues } from '@/core/job/inlay';
 import { canBeLinked } from '@/core/job/linked';
 import { setAt } from '@/core/units/fields';
 import { lengthText } from '@/core/units/length';
@@ -35,13 +34,7 @@ function Inlay({ onClose }: { readonly onClose: () => void }) {
   const job = useOpenJob((s) => s.job)!;
   const library = useLibrary((l) => l.cutters);
   const items = pickedItems().filter(canBeLinked);
-  const [values, setValues] = useState<InlayValues>(() =>
-    inlayDefaults(
-      nearestCutter(library, 'v', 12, 60),
-      [nearestCutter(library, 'flat', 3)].filter(Boolean),
-      job.blank.material === 'maple' ? 'walnut' : 'maple',
-    ),
-  );
+  const [values, setValues] = useState<InlayValues>(() => freshInlay(job.blank.material, job.unit, library));
   const cutter = library.find((c) => c.id === values.cutter);
   const why = items.length
     ? whyNoInlay(values, cutter, job.blank.thickness, job.unit)
