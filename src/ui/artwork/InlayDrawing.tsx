@@ -5,7 +5,7 @@ import { formatLength, type Unit } from '@/core/units/length';
 import { labelPlaces } from '@/ui/cuts/sideLevels';
 
 const [WIDTH, HEIGHT] = [460, 190];
-const [LEFT, RIGHT, TOP] = [150, WIDTH - 4, 10];
+const [LEFT, RIGHT, TOP] = [164, WIDTH - 4, 10];
 /** Of the blanks so much is drawn above and below what is cut, mm as a share of that. */
 const BEYOND = 0.3;
 
@@ -68,7 +68,7 @@ export function InlayDrawing({ values: v, cutter, pocket, unit }: Props) {
             strokeWidth="0.8"
           />
           <text
-            x={LEFT - 62}
+            x={LEFT - 68}
             y={places[i] + 4}
             textAnchor="end"
             fontSize="10.5"

@@ -97,8 +97,16 @@ export const theme = createTheme({
         // What a finger touches is 44 pixels large.
         '@media (pointer: coarse)': {
           '.reach': { display: 'inline' },
-          '.MuiButton-root, .MuiToggleButton-root, .MuiMenuItem-root, .MuiFormControlLabel-root, .MuiInputBase-root, .MuiSelect-select':
-            { minHeight: '44px !important' },
+          '.MuiButton-root, .MuiToggleButton-root, .MuiMenuItem-root, .MuiFormControlLabel-root, .MuiInputBase-root': {
+            minHeight: '44px !important',
+          },
+          // As high by its own line: text stays in the middle, and is cut off where it is too long.
+          '.MuiSelect-select': {
+            minHeight: '22px !important',
+            lineHeight: '22px !important',
+            paddingTop: '11px !important',
+            paddingBottom: '11px !important',
+          },
           '.MuiButton-root, .MuiIconButton-root, .MuiCheckbox-root, .MuiToggleButton-root': {
             minWidth: '44px !important',
             minHeight: '44px !important',
