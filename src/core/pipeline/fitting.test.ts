@@ -103,6 +103,13 @@ describe('an inlay of picked outlines', () => {
     // It meets along the edge that runs from one of the five points down to the middle.
     const off = Math.atan2(x - 26, y - 24) / ((2 * Math.PI) / 5);
     expect(Math.abs(off - Math.round(off))).toBeLessThan(0.03);
+    // A blank of the plug that was made smaller: what is not there is no fit.
+    const small = { ...job, blanks: job.blanks.map((b, k) => (k ? { ...b, width: 30 } : b)) };
+    expect(
+      fitted(small)
+        .troubles.map((t) => t.text)
+        .join(),
+    ).toMatch(/beyond its blank/);
     // Other angles.
     const other = fitted(change(job, second, { cutter: 'v-12-90-0' }));
     expect(other.troubles.map((t) => t.text).join()).toMatch(/walls that do not lean alike/);

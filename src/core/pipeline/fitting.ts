@@ -35,7 +35,7 @@ export function fittedPair(
   const cutterOf = (proof: Proof, id: unknown): Cutter => proof.input.job.cutters.find((c) => c.id === id)!;
   const [a, b] = [cutterOf(pocket, pocketCut.values.cutter), cutterOf(plug, plugCut.values.cutter)];
   const troubles: FitTrouble[] = [];
-  const long = (mm: number) => lengthText(mm, into.unit, into.unit === 'mm' ? 2 : 3);
+  const long = (mm: number) => lengthText(mm, into.unit, into.unit === 'mm' ? 2 : 4);
   if (Math.abs(Math.atan(coneOf(a).tan) - Math.atan(coneOf(b).tan)) > 1e-6)
     troubles.push({
       text: `The pocket is cut by ${a.name}, the plug by ${b.name}: walls that do not lean alike meet along one line only. Take the same angle for both.`,
@@ -59,6 +59,11 @@ export function fittedPair(
     },
     tell,
   );
+  if (fit.missing)
+    troubles.push({
+      text: 'Part of the plug lies beyond its blank, from here on. Make the blank of the plug larger, or move the artwork.',
+      at: { mm: 0, ...fit.missing },
+    });
   if (fit.short.mm > SHORT)
     troubles.push({
       text: `The plug stops ${long(fit.short.mm)} short of where it is to go: it meets the pocket here.`,

@@ -47,6 +47,8 @@ export interface Fit {
   readonly glue: { readonly least: number; readonly most: number } | null;
   /** Room for the saw between the pocket's face and the plug's floor, as it stands: the least. */
   readonly saw: number | null;
+  /** A place of the outlines at which the plug has no blank; null where it has one everywhere. */
+  readonly missing: Pick<FitPlace, 'x' | 'y'> | null;
   /** Nodes lie so far apart, mm. */
   readonly cell: number;
 }
@@ -84,16 +86,21 @@ export function fitOf(f: FitOf, tell: (done: number) => void = () => {}): Fit {
     ),
     pocket,
   );
+  // What else is cut of the one blank or the other belongs to no inlay.
+  const carved = nodesInside(f.outlines, pocket);
   const mirrored = mirrorOf(plug, Math.round(long / cell), across);
   /** At each node of the pocket how far the halves stand apart. */
   const gaps = new Float32Array(pocket.z.length).fill(NaN);
-  let [short, at] = [0, -1];
+  let [short, at, missing] = [0, -1, -1];
   for (let r = 0, i = 0; r < pocket.rows; r++) {
     stillWanted(pocket.cols);
     for (let c = 0; c < pocket.cols; c++, i++) {
       if (!inside[i]) continue;
       const h = mirrored(c, r);
-      if (h !== h) continue;
+      if (h !== h) {
+        if (carved[i] && missing < 0) missing = i;
+        continue;
+      }
       const gap = -h - f.goesIn - pocket.z[i];
       gaps[i] = gap;
       if (-gap > short) [short, at] = [-gap, i];
@@ -109,8 +116,6 @@ export function fitOf(f: FitOf, tell: (done: number) => void = () => {}): Fit {
   // On walls of both: a node of the one that lies on a floor or a face belongs to no seam.
   let [widest, where, walls, wide] = [-Infinity, -1, 0, 0];
   let [least, most, saw] = [Infinity, -Infinity, Infinity];
-  // What else is cut of the one blank or the other belongs to no inlay.
-  const carved = nodesInside(f.outlines, pocket);
   const lowest = pocket.z.reduce((a, z, i) => (carved[i] && z < a ? z : a), 0);
   const floor = gaps.reduce((a, gap, i) => (!carved[i] && pocket.z[i] > -1e-6 && gap > a ? gap : a), 0) + short;
   for (let i = 0; i < gaps.length; i++) {
@@ -138,6 +143,7 @@ export function fitOf(f: FitOf, tell: (done: number) => void = () => {}): Fit {
     wide: walls ? wide / walls : 0,
     glue: most >= least ? { least, most } : null,
     saw: saw < Infinity ? saw : null,
+    missing: missing < 0 ? null : place(0, missing),
     cell,
   };
 }

@@ -1,3 +1,4 @@
+import { freeName } from '@/core/job/allSetups';
 import { dropUses } from '@/core/job/uses';
 import type { Item } from '@/core/artwork/item';
 import { tracedFrom } from '@/core/artwork/trace/again';
@@ -16,6 +17,8 @@ import { setView, typeInto, useView } from '@/ui/view';
 import { tell } from './tell';
 import type { Merge } from '@/store/steps';
 
+export { freeName };
+
 export const edit = (name: string, recipe: (job: OneSetup) => void, merge?: Merge, setupId?: string) =>
   useOpenJob.getState().edit(name, recipe, merge, setupId);
 export const jobNow = () => useOpenJob.getState().job;
@@ -27,12 +30,6 @@ export function openLayer(job: OneSetup): string {
   const of = last && !tracedFrom(last) ? last.layer : undefined;
   const open = (id: string | undefined) => job.layers.some((l) => l.id === id && !l.locked && l.visible);
   return open(of) ? of! : (job.layers.find((l) => open(l.id)) ?? job.layers[0]).id;
-}
-
-/** A name that no other thing in the list has. */
-export function freeName(base: string, taken: readonly { name: string }[]): string {
-  if (!taken.some((t) => t.name === base)) return base;
-  for (let i = 2; ; i++) if (!taken.some((t) => t.name === `${base} ${i}`)) return `${base} ${i}`;
 }
 
 /** Items that can be picked on the table: visible, on a visible layer that is not locked. */

@@ -74,7 +74,7 @@ function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: s
   }, [fresh, a, b, pair.pocketCut, pair.plugCut]);
   const now = fresh && known && known.a === a && known.b === b ? known.fitted : null;
   const { unit } = whole;
-  const long = (mm: number) => lengthText(mm, unit, unit === 'mm' ? 2 : 3);
+  const long = (mm: number) => lengthText(mm, unit, unit === 'mm' ? 2 : 4);
   /** Places lie on the pocket's blank: it is shown first. */
   const show = (p: FitPlace, text: string) => {
     if (shown !== pair.pocket) useOpenJob.getState().show(pair.pocket);
