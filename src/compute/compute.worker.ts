@@ -8,6 +8,7 @@ import type { Drawn } from '@/core/exchange/drawn';
 import { itemsOf } from '@/core/exchange/items';
 import { FontShelf } from '@/core/lettering/shelf';
 import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
+import { castIn } from '@/core/pipeline/casting';
 import { fittedPair } from '@/core/pipeline/fitting';
 import { shapeMemory, shapeRelief } from '@/core/pipeline/shaping';
 import { writePrograms } from '@/core/pipeline/programs';
@@ -21,6 +22,7 @@ import { createPlayer, type Player } from '@/core/proof/player';
 import { isKeptMesh, readAnyMesh } from '@/core/exchange/mesh/read';
 import { readPicture } from '@/core/exchange/picture/read';
 import { bodyOf, closedMesh } from '@/core/exchange/mesh/body';
+import { islandMesh } from '@/core/exchange/mesh/island';
 import { writeObj } from '@/core/exchange/mesh/writeObj';
 import { stlOfMesh, writeStl } from '@/core/exchange/mesh/writeStl';
 import { writeHeights } from '@/core/exchange/picture/write';
@@ -273,6 +275,11 @@ const api: ComputeApi = {
     if (!pocket || !plug || !has(pocket, pair.pocketCut) || !has(plug, pair.plugCut)) throw new Cancelled();
     return whileWanted(wanted(ticket), () => fittedPair(pair, pocket, plug, art, watch(ticket, progress)));
   },
+  cast(ticket, setup, values, progress) {
+    const { proof } = benchOf(setup);
+    if (!proof) throw new Cancelled();
+    return inShared(whileWanted(wanted(ticket), () => castIn(proof, values, watch(ticket, progress))));
+  },
   clear() {
     benches.clear();
   },
@@ -317,6 +324,11 @@ const api: ComputeApi = {
     const body = bodyOf(field, width, height);
     const bytes = (format === 'stl' ? writeStl : writeObj)(closedMesh(body, -thickness), title);
     return Comlink.transfer({ bytes, cell: body.cell }, [bytes.buffer]);
+  },
+  castBody(casting, cold, title) {
+    const { mesh, cell } = islandMesh(casting.field, -casting.thickness, cold);
+    const bytes = writeStl(mesh, title);
+    return Comlink.transfer({ bytes, cell }, [bytes.buffer]);
   },
   keptRelief: keptOf,
   reliefPicture(field) {

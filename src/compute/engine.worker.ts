@@ -80,6 +80,15 @@ const api: EngineApi = {
   lineOnTable: (setup, file, line) => prover().ask((p) => p.lineOnTable(setup, file, line)),
   lineNear: (setup, x, y, reach) => prover().ask((p) => p.lineNear(setup, x, y, reach)),
   along: (setup, x0, y0, x1, y1, count) => prover().ask((p) => p.along(setup, x0, y0, x1, y1, count)),
+  cast: (setup, values) =>
+    prover().ask((p) =>
+      p.cast(
+        prover().next(),
+        setup,
+        values,
+        prover().hearing(() => {}),
+      ),
+    ),
   fit: (pair) =>
     prover().ask((p) =>
       p.fit(

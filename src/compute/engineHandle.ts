@@ -117,6 +117,7 @@ export const atProof = {
   lineOnTable: (...args: Parameters<EngineApi['lineOnTable']>) => ask((api) => api.lineOnTable(...args)),
   lineNear: (...args: Parameters<EngineApi['lineNear']>) => ask((api) => api.lineNear(...args)),
   along: (...args: Parameters<EngineApi['along']>) => ask((api) => api.along(...args)),
+  cast: (...args: Parameters<EngineApi['cast']>) => ask((api) => api.cast(...args)),
   fit: (...args: Parameters<EngineApi['fit']>) => ask((api) => api.fit(...args)),
 };
 /** What is wanted along a line of a set-up. */

@@ -11,13 +11,15 @@ import type { ReliefFile } from '@/core/pipeline/reliefShelf';
 import type { ShapedRelief } from '@/core/pipeline/shaping';
 import type { Derived } from './derived';
 import type { Parcel } from './parcel';
-import type { Job, OneSetup, TurnedOver } from '@/core/job/job';
+import type { CastingValues, Job, OneSetup, TurnedOver } from '@/core/job/job';
 import type { Quality } from './keys';
 import type { Finding } from '@/core/proof/check';
 import type { ProgramFile } from '@/core/pipeline/programs';
 import type { SectionTime } from '@/core/pipeline/proving';
 import type { InlayPair } from '@/core/job/inlay';
+import type { Cast } from '@/core/pipeline/casting';
 import type { Fitted } from '@/core/pipeline/fitting';
+import type { Casting } from '@/core/proof/casting';
 import type { LineOnTable } from '@/core/proof/lookup';
 import type { Played } from '@/core/proof/player';
 import type { KeptRelief } from '@/core/relief/keptRelief';
@@ -109,6 +111,8 @@ export interface ArtworkApi {
     title: string,
     format: 'stl' | 'obj',
   ): { readonly bytes: Uint8Array; readonly cell: number };
+  /** A casting as a closed body that lies on its back, `cold` times as large as in its mould; how far apart its corners lie, mm. */
+  castBody(casting: Casting, cold: number, title: string): { readonly bytes: Uint8Array; readonly cell: number };
   /** A relief as it is kept in the maker's own library; null where it is empty. */
   keptRelief(field: HeightField, id: string, name: string): KeptRelief | null;
   /** A relief as a PNG of sixteen bits, and what black and white stand for, mm. */
@@ -174,6 +178,8 @@ export interface ComputeApi extends ArtworkApi, Living {
   along(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Float64Array | null;
   /** Puts a plug into its pocket, as both were proven last. Rejects with "Cancelled" while one of them is not proven. */
   fit(ticket: number, pair: InlayPair, progress: ReportProgress): Fitted;
+  /** Casts in what a set-up was proven to cut last. Rejects with "Cancelled" while it is not proven. */
+  cast(ticket: number, setup: string, values: CastingValues, progress: ReportProgress): Cast;
   section(of: Parcel<WithRelief>, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
 }
 
@@ -206,4 +212,5 @@ export interface EngineApi extends Living {
   lineNear(setup: string, x: number, y: number, reach: number): Promise<LineOnTable | null>;
   along(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Promise<Float64Array | null>;
   fit(pair: InlayPair): Promise<Fitted>;
+  cast(setup: string, values: CastingValues): Promise<Cast>;
 }

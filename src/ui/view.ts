@@ -52,6 +52,8 @@ export interface View {
   shortcuts: boolean;
   /** The menu of the second button: where it is open, pixels of the window, and what it is about. */
   menu: { readonly x: number; readonly y: number; readonly of: 'items' | 'table' | 'solid' | 'section' } | null;
+  /** What the Proof stage shows in the round: the blank as it is cut, what is cast in it beside it, or that alone. */
+  piece: 'blank' | 'beside' | 'cast';
   /** Where the menu of kinds of cut is open, pixels of the window. */
   cutAs: { readonly left: number; readonly top: number } | null;
   /** Where the list of set-ups that artwork is linked into is open. */
@@ -124,6 +126,7 @@ export const useView = create<View>(() => ({
   commands: false,
   shortcuts: false,
   menu: null,
+  piece: 'blank',
   cutAs: null,
   linkInto: null,
   unitQuestion: null,

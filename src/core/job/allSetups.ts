@@ -45,6 +45,7 @@ export function withNewSetup(
     items: [],
     relief: noRelief(),
     cuts: [],
+    casting: null,
   };
   const setups = [...job.setups.slice(0, at + 1), setup, ...job.setups.slice(at + 1)];
   return { job: { ...job, blanks: begins === 'blank' ? [...job.blanks, own] : job.blanks, setups }, id };

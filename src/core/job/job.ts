@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { FIRST_LAYER, itemSchema } from '../artwork/item';
 import { assetSchema } from './assets';
+import { castIds } from '../cutters/castMaterials';
 import { materialIds } from '../cutters/materials';
 import { paintIds } from '../cutters/paints';
 import { cutterSchema, presetSchema } from '../cutters/cutter';
@@ -13,7 +14,7 @@ import { roundInches } from '../units/round';
 import { valuesAreSound } from '../units/issues';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 16;
+export const JOB_VERSION = 17;
 
 /** So many of each thing a job holds at most: far more than one works with, few enough that none stops the application. */
 export const mostOf = {
@@ -160,6 +161,18 @@ export type BlankPiece = z.infer<typeof pieceSchema>;
 export const turns = ['none', 'x', 'y'] as const;
 export type TurnedOver = (typeof turns)[number];
 
+/** What is cast in what a set-up cuts. */
+export const castingSchema = z.object({
+  material: z.enum(castIds),
+  /** How far below the top face the mould is filled, mm; null: up to the highest that is left of it. */
+  below: z.number().min(0).max(300).nullable(),
+  /** From the mould to cold, linear, percent. */
+  shrinks: z.number().min(0).max(10),
+  /** Walls lean so much from upright at least, degrees, or they hold on to it. */
+  draft: z.number().min(0).max(45),
+});
+export type CastingValues = z.infer<typeof castingSchema>;
+
 /** A blank on the machine, with what is drawn on its upper face and cut there. */
 export const setupSchema = z.object({
   id: z.string().min(1),
@@ -179,6 +192,8 @@ export const setupSchema = z.object({
   items: z.array(itemSchema).max(mostOf.items),
   relief: reliefSchema,
   cuts: z.array(cutSchema).max(mostOf.cuts),
+  /** Null where it is no mould. */
+  casting: castingSchema.nullable(),
 });
 export type Setup = z.infer<typeof setupSchema>;
 
@@ -269,7 +284,7 @@ export type Job = z.infer<typeof jobSchema>;
 /** What of a job bears on all its set-ups. */
 export const sharedKeys = ['name', 'notes', 'unit', 'assets', 'cutters', 'run'] as const;
 /** What of a set-up stands in it as it is. */
-export const ownKeys = ['clamps', 'guides', 'layers', 'groups', 'items', 'relief', 'cuts'] as const;
+export const ownKeys = ['clamps', 'guides', 'layers', 'groups', 'items', 'relief', 'cuts', 'casting'] as const;
 
 /** One set-up with all of its job that bears on it: what planners, sheets and the table work on. See ./oneSetup.ts. */
 export type OneSetup = Pick<Job, (typeof sharedKeys)[number]> &
@@ -359,6 +374,7 @@ export function newOneSetup(name: string, unit: Unit = 'mm'): OneSetup {
     relief: noRelief(),
     cutters: [],
     cuts: [],
+    casting: null,
     run: {
       dialect: unit === 'in' ? 'inch' : 'metric',
       dialects: [],

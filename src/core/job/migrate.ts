@@ -144,6 +144,9 @@ const steps: Record<number, (job: Plain) => void> = {
         f.values = { ...structuredClone(known(() => formKindOf(f.kind))?.defaults as Plain | undefined), ...f.values };
       }
   },
+  16: (job) => {
+    for (const s of job.setups as Plain[]) s.casting ??= null;
+  },
 };
 
 /** Numbers that an earlier version took: none below zero where there must be something, none out of all measure. */

@@ -1,6 +1,7 @@
 import { formOf, radiusOf, type Cutter } from '../cutters/cutter';
 import { isArc, type Motion } from '../motion/motion';
 import { BOX, SHEAF, sheavesOf } from '../motion/sheaves';
+import { acrossTurn, alongTurn, type Turn } from '../motion/turned';
 import type { PlacedProgram } from './placed';
 import { heightAt, type HeightField } from '../relief/field';
 import { makeRemover } from '../kernels/removal';
@@ -50,15 +51,9 @@ export function cutAlong(
       // The box about the sheaf, seen along the line: how far its middle lies aside, and how far it goes to either side of that.
       const [mx, my, wx, wy] = [(bx0 + bx1) / 2 - line.x0, (by0 + by1) / 2 - line.y0, (bx1 - bx0) / 2, (by1 - by0) / 2];
       if (low >= 0 || Math.abs(my * c - mx * s) > reach + wx * Math.abs(s) + wy * Math.abs(c)) continue;
-      const m = turned(
-        motion,
-        Math.max(0, b * SHEAF - 1),
-        Math.min(motion.count, (b + 1) * SHEAF),
-        line.x0,
-        line.y0,
-        c,
-        s,
-      );
+      const m = turned(motion, Math.max(0, b * SHEAF - 1), Math.min(motion.count, (b + 1) * SHEAF), {
+        ...{ c, s, x: line.x0, y: line.y0 },
+      });
       for (let i = 1; i < m.count; i++) if (comesNear(m, i, reach)) cutMove(remover, m, i);
     }
     remover.flush();
@@ -66,19 +61,14 @@ export function cutAlong(
   return Float64Array.from(z);
 }
 
-/** Moves from .. to - 1 of a motion in the frame of a line that begins at x, y and runs in the direction c, s. */
-function turned(m: Motion, from: number, to: number, x: number, y: number, c: number, s: number): Way {
+/** Moves from .. to - 1 of a motion in the frame of a line. */
+function turned(m: Motion, from: number, to: number, turn: Turn): Way {
   const cut = <T extends Float64Array | Uint8Array>(a: T) => a.subarray(from, to) as T;
-  const along = (px: Float64Array, py: Float64Array) => cut(px).map((v, i) => (v - x) * c + (py[from + i] - y) * s);
-  const across = (px: Float64Array, py: Float64Array) => cut(px).map((v, i) => (py[from + i] - y) * c - (v - x) * s);
+  const [x, y, cx, cy] = [cut(m.x), cut(m.y), cut(m.cx), cut(m.cy)];
   return {
-    count: to - from,
-    kind: cut(m.kind),
-    z: cut(m.z),
-    x: along(m.x, m.y),
-    y: across(m.x, m.y),
-    cx: along(m.cx, m.cy),
-    cy: across(m.cx, m.cy),
+    ...{ count: to - from, kind: cut(m.kind), z: cut(m.z) },
+    ...{ x: alongTurn(turn, x, y), y: acrossTurn(turn, x, y) },
+    ...{ cx: alongTurn(turn, cx, cy), cy: acrossTurn(turn, cx, cy) },
   };
 }
 

@@ -187,5 +187,20 @@ export const areaText = (mm2: number, unit: Unit): string =>
     : `${(mm2 / 645.16).toFixed(3)} in\u00b2`;
 
 /** A length with its unit. */
+export const volumeText = (mm3: number, unit: Unit): string =>
+  unit === 'mm' ? `${threeDigits(mm3 / 1000)} cm\u00b3` : `${threeDigits(mm3 / 25.4 ** 3)} in\u00b3`;
+
+/** Grams, or avoirdupois ounces. */
+export const massText = (g: number, unit: Unit): string =>
+  unit === 'mm'
+    ? g < 1000
+      ? `${threeDigits(g)} g`
+      : `${threeDigits(g / 1000)} kg`
+    : `${threeDigits(g / 28.349523125)} oz`;
+
+/** As many decimals as make three digits count. */
+const threeDigits = (v: number): string =>
+  v >= 100 ? v.toFixed(0) : v >= 10 ? v.toFixed(1) : v >= 1 ? v.toFixed(2) : v.toFixed(3);
+
 export const lengthText = (mm: number, unit: Unit, decimals?: number): string =>
   `${formatLength(mm, unit, decimals)} ${unit}`;

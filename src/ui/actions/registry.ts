@@ -26,6 +26,7 @@ import {
   ungroupPicked,
   workOnShapes,
 } from './artwork';
+import { castAnew } from './casting';
 import { addLayer } from './layers';
 import { copyToClipboard, pasteFromClipboard } from './clipboard';
 import { chooseFiles, exportArtwork } from './drawingFiles';
@@ -101,6 +102,7 @@ function laySection(way: 'level' | 'upright'): void {
 }
 
 const hasJob = () => !!useOpenJob.getState().job;
+const canCast = () => !!useOpenJob.getState().job?.cuts.length && !useOpenJob.getState().job?.casting;
 const hasPick = () => useView.getState().picked.length > 0;
 /** How far an arrow moves things, mm: a millimetre or ten, a sixteenth of an inch or half of one. */
 const step = (far: boolean) => (useOpenJob.getState().job?.unit === 'in' ? 25.4 / (far ? 2 : 16) : far ? 10 : 1);
@@ -146,6 +148,7 @@ export const actions: readonly Action[] = [
     enabled: () => hasPick() && otherSetups(useOpenJob.getState()).length > 0,
     run: linkPicked,
   },
+  { id: 'casting', name: 'See what is cast in this mould', enabled: canCast, run: castAnew },
   { id: 'inlay', name: 'Make a V-inlay of the picked outlines', enabled: hasPick, run: () => setView({ inlay: true }) },
   { id: 'own', name: 'Make the picked links their own', enabled: () => pickedItems().some(sourceOf), run: ownPicked },
   {

@@ -1,11 +1,6 @@
 'use client';
-import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useEffect, useState } from 'react';
 import { atProof } from '@/compute/engineHandle';
-import { useWork } from '@/compute/useWork';
-import { isCancelled } from '@/compute/workerHandle';
 import { inlaysOf, type InlayPair } from '@/core/job/inlay';
 import type { Fitted } from '@/core/pipeline/fitting';
 import { TOUCH, type FitPlace } from '@/core/proof/fit';
@@ -15,9 +10,8 @@ import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { setView } from '@/ui/view';
-
-/** How long it waits before it asks again for what is not proven yet, ms. */
-const AGAIN = 800;
+import { Facts, Line, Troubles } from './said';
+import { useAsked } from './useAsked';
 
 /** The pairs of the set-up that is shown, put together as both halves were proven; nothing where it belongs to none. */
 export function FitGroups() {
@@ -46,33 +40,7 @@ export function FitGroups() {
 function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: string }) {
   const whole = useLater(useOpenJob, (s) => s.whole)!;
   const [pocket, plug] = [pair.pocket, pair.plug].map((id) => whole.setups.find((s) => s.id === id)!);
-  const proofs = useLater(useWork, (w) => w.setups);
-  const said = useLater(useWork, (w) => w.said);
-  const [a, b] = [proofs[pair.pocket]?.proof ?? null, proofs[pair.plug]?.proof ?? null];
-  const fresh = !!said && said.whole === whole && [pair.pocket, pair.plug].every((id) => said.fresh[id]?.all);
-  const [known, setKnown] = useState<{ a: unknown; b: unknown; fitted: Fitted } | null>(null);
-  useEffect(() => {
-    if (!fresh || !a || !b) return;
-    let live = true;
-    let timer: ReturnType<typeof setTimeout>;
-    const ask = () =>
-      void atProof
-        .fit(pair)
-        .then((fitted) => live && setKnown({ a, b, fitted }))
-        .catch((e) => {
-          if (!isCancelled(e)) throw e;
-          // What was shown from before is proven again in its turn; what else came between is asked for anew.
-          if (live) timer = setTimeout(ask, AGAIN);
-        });
-    ask();
-    return () => {
-      live = false;
-      clearTimeout(timer);
-    };
-    // A pair is named by what it is made of.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [fresh, a, b, pair.pocketCut, pair.plugCut]);
-  const now = fresh && known && known.a === a && known.b === b ? known.fitted : null;
+  const now = useAsked<Fitted>([pair.pocket, pair.plug], JSON.stringify(pair), () => atProof.fit(pair));
   const { unit } = whole;
   const long = (mm: number) => lengthText(mm, unit, unit === 'mm' ? 2 : 4);
   /** Places lie on the pocket's blank: it is shown first. */
@@ -89,7 +57,7 @@ function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: s
         </Typography>
       ) : (
         <>
-          <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 0.75, m: 0, fontSize: 13 }}>
+          <Facts>
             <Line name="Goes in" value={`${long(fit.goesIn - fit.short.mm)} of ${long(fit.goesIn)}`} />
             {fit.seam && (
               <Line name="Widest seam" value={fit.seam.mm < TOUCH ? `under ${long(TOUCH)}` : long(fit.seam.mm)} />
@@ -99,20 +67,9 @@ function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: s
               <Line name="Room for glue on the floor" value={`${long(fit.glue.least)} to ${long(fit.glue.most)}`} />
             )}
             {fit.saw !== null && <Line name="Room for the saw" value={long(fit.saw)} />}
-          </Box>
+          </Facts>
           {now.troubles.length ? (
-            now.troubles.map((t) => (
-              <Box key={t.text} sx={{ mt: 1 }}>
-                <Typography variant="body2" sx={{ color: 'error.main' }}>
-                  {t.text}
-                </Typography>
-                {t.at && (
-                  <Button size="small" sx={{ ml: -0.75, minHeight: 26 }} onClick={() => show(t.at!, t.text)}>
-                    Show me
-                  </Button>
-                )}
-              </Box>
-            ))
+            <Troubles troubles={now.troubles} show={show} />
           ) : (
             <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
               The plug goes all the way in, and no seam is seen.
@@ -123,14 +80,3 @@ function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: s
     </Group>
   );
 }
-
-const Line = ({ name, value }: { readonly name: string; readonly value: string }) => (
-  <>
-    <Box component="dt" sx={{ color: 'text.secondary' }}>
-      {name}
-    </Box>
-    <Box component="dd" sx={{ m: 0, fontWeight: 600, fontVariantNumeric: 'tabular-nums' }}>
-      {value}
-    </Box>
-  </>
-);

@@ -20,6 +20,7 @@ import { WorkLeft } from '@/ui/common/Waiting';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { setView } from '@/ui/view';
 import { MendButton } from '@/ui/common/MendButton';
+import { CastingGroup } from './CastingGroup';
 import { FitGroups } from './FitGroup';
 import { PlayBar } from './PlayBar';
 import { Ledger } from './Ledger';
@@ -134,6 +135,7 @@ export function ProofSheet() {
             </Box>
           </Group>
           <FitGroups />
+          <CastingGroup />
           <Group title={`Machining time: ${durationText(proof.minutes)}`}>
             <Ledger />
           </Group>

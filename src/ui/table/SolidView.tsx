@@ -4,14 +4,19 @@ import Button from '@mui/material/Button';
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import { lookAtField } from '@/compute/engineHandle';
 import { useWork } from '@/compute/useWork';
+import { derived } from '@/core/geometry/hash';
+import type { OneSetup } from '@/core/job/job';
+import type { Casting } from '@/core/proof/casting';
 import { filled } from '@/core/relief/field';
 import { savePicture } from '@/store/jobs';
 import { useLater } from '@/ui/later';
 import { pictured } from '@/core/job/allSetups';
 import { useOpenJob } from '@/store/openJob';
 import { action } from '@/ui/actions/registry';
+import { usePieces, type Pieces } from '@/ui/proof/pieces';
 import { useView } from '@/ui/view';
 import { addressOf, PORTRAIT } from './solid/portrait';
+import type { SecondBody } from './solid/scene';
 import { PlainSolid } from './solid/PlainSolid';
 import { leaveSolidSeat, solidSeat, type SolidSeat } from './solid/seat';
 import { useShownRelief } from './useShownRelief';
@@ -35,6 +40,23 @@ const FIRST = useView.getInitialState().seen;
 /** What of the blank is seen until the view has said so. */
 const EVERYTHING = { y0: -Infinity, y1: Infinity };
 
+/** A casting stands as far from its mould as that, of the mould's width. */
+const APART = 0.08;
+type Sizes = Pick<OneSetup['blank'], 'width' | 'height' | 'thickness'>;
+
+/** How wide and how deep a blank is together with what stands right of it. */
+const withBeside = (blank: Sizes, second: Sizes): readonly [number, number] => [
+  blank.width * (1 + APART) + second.width,
+  Math.max(blank.height, second.height),
+];
+/** A casting on the bed, right of its mould. */
+const kept = derived<Casting, SecondBody>();
+const standing = (blank: Sizes, { casting, material }: NonNullable<Pieces['cast']>): SecondBody =>
+  kept(casting, `${material} ${blank.width} ${blank.height} ${blank.thickness}`, () => ({
+    ...{ field: casting.field, width: casting.width, height: casting.height, thickness: casting.thickness, material },
+    at: [blank.width * (1 + APART), (blank.height - casting.height) / 2, casting.thickness - blank.thickness],
+  }));
+
 /** The blank in the round. Drag turns, Shift or the middle button shifts, the wheel zooms; arrows and + - by keyboard. */
 export function SolidView() {
   const job = useLater(useOpenJob, (s) => s.job)!;
@@ -48,9 +70,15 @@ export function SolidView() {
   const [failed, setFailed] = useState(false);
   const [lost, setLost] = useState(false);
   const [begun, setBegun] = useState(1);
+  const piece = useLater(useView, (v) => (v.stage === 'proof' ? v.piece : 'blank'));
+  const made = useLater(usePieces, (p) => p.cast);
+  const cast = piece !== 'blank' && made?.setup === job.at.id ? made : null;
+  const alone = piece === 'cast' ? cast : null;
+  const { width, height, thickness, material } = alone ? { ...alone.casting, material: alone.material } : job.blank;
+  /** How wide and how deep all is that stands there. */
+  const [across, deep] = cast && !alone ? withBeside(job.blank, cast.casting) : [width, height];
   const size = useSize(holder);
   const drag = useRef<{ x: number; y: number; pan: boolean } | null>(null);
-  const { width, height, thickness, material } = job.blank;
   const empty = !job.cuts.some((c) => c.enabled);
   const last = useLater(useOpenJob, (s) => s.whole && pictured(s.whole).at(-1)?.id);
 
@@ -81,8 +109,8 @@ export function SolidView() {
   }, [begun]);
   useEffect(() => void solid?.resize(size.width, size.height, window.devicePixelRatio || 1), [solid, size]);
   useEffect(() => {
-    if (size.width) seat?.look(camera.to, camera.n, width, height, thickness);
-  }, [seat, size, width, height, thickness, camera]);
+    if (size.width) seat?.look(camera.to, camera.n, across, deep, thickness);
+  }, [seat, size, across, deep, thickness, camera]);
   const glimpse = useLater(useWork, (w) => w.glimpse);
   useEffect(() => {
     lookAtField(EVERYTHING);
@@ -97,23 +125,24 @@ export function SolidView() {
     [solid, ofRelief, from, high],
   );
   const coloured = ofRelief ? tint : 'material';
-  const paint = ofRelief ? 'none' : job.blank.paint;
+  const paint = ofRelief || alone ? 'none' : job.blank.paint;
   const cut = empty ? null : (play?.field ?? proof?.field ?? glimpse);
   // Where the relief is shaped it is seen, everywhere else what is cut.
-  const field = ofRelief ? relief : cut;
-  const under = ofRelief ? null : (proof?.under ?? null);
+  const field = ofRelief ? relief : alone ? alone.casting.field : cut;
+  const under = ofRelief || alone ? null : (proof?.under ?? null);
   useEffect(
     () => seat?.body(field, under, width, height, thickness, material, paint, coloured),
     [seat, field, under, width, height, thickness, material, paint, coloured],
   );
+  useEffect(() => seat?.beside(cast && !alone ? standing(job.blank, cast) : null), [seat, cast, alone, job.blank]);
   useEffect(() => {
-    const c = play ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
+    const c = play && !alone ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
     void solid?.cutter(c, play?.x ?? 0, play?.y ?? 0, play?.z ?? 0);
-  }, [solid, play, job.cutters]);
+  }, [solid, play, alone, job.cutters]);
   // The card's picture: taken when the proof has stood still for a while.
   useEffect(() => {
     // Of several set-ups it shows the last.
-    if (!solid || !proof || play || empty || ofRelief || last !== job.at.id) return;
+    if (!solid || !proof || play || empty || ofRelief || piece !== 'blank' || last !== job.at.id) return;
     let live = true;
     const timer = setTimeout(() => {
       void solid
@@ -126,7 +155,7 @@ export function SolidView() {
       live = false;
       clearTimeout(timer);
     };
-  }, [solid, proof, play, jobId, empty, ofRelief, last, job.at.id]);
+  }, [solid, proof, play, jobId, empty, ofRelief, piece, last, job.at.id]);
   useEffect(() => {
     const el = holder.current!;
     const wheel = (e: WheelEvent) => {

@@ -19,6 +19,7 @@ import { SectionStrip } from '@/ui/section/SectionStrip';
 import { action } from '@/ui/actions/registry';
 import { Split } from '@/ui/common/Split';
 import { useDatum } from '@/ui/common/useDatum';
+import { usePieces } from '@/ui/proof/pieces';
 import { openMenu, setView, useView, type TableView } from '@/ui/view';
 import { waitingWords } from '@/ui/common/Waiting';
 import { Guarded } from '@/ui/common/Guarded';
@@ -237,6 +238,8 @@ function Readout() {
   const proof = useLater(useWork, (w) => w.proof);
   const ofRelief = useLater(useView, (v) => v.stage === 'relief');
   const relief = useLater(useWork, (w) => w.relief);
+  const ofProof = useLater(useView, (v) => v.stage === 'proof');
+  const cast = useLater(usePieces, (p) => p.cast);
   const field = ofRelief ? relief?.shaped.field : (play?.field ?? proof?.field);
   const origin = useDatum(job);
   const z = cursor && field ? heightAt(field, cursor.x, cursor.y) : NaN;
@@ -260,6 +263,9 @@ function Readout() {
           {text(a === 'X' ? (cursor?.x ?? NaN) - origin.x : a === 'Y' ? (cursor?.y ?? NaN) - origin.y : z - origin.z)}
         </Box>
       ))}
+      {ofProof && cast?.setup === job.at.id && Number.isFinite(z) && (
+        <Box component="span">Cast {text(Math.max(0, cast.casting.level - Math.max(z, -job.blank.thickness)))}</Box>
+      )}
       {ofRelief && Number.isFinite(z) && (
         // On two lines: between a plan and a solid there is little room.
         <Box sx={{ fontSize: 11.5, lineHeight: 1.25, my: -0.75 }}>

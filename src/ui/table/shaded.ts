@@ -1,5 +1,5 @@
 import { rgb } from 'd3-color';
-import { materials, type MaterialId } from '@/core/cutters/materials';
+import { lookOf, type BodyMaterial } from '@/core/cutters/castMaterials';
 import { paintedShare, paints, type PaintId } from '@/core/cutters/paints';
 import { filled, type HeightField } from '@/core/relief/field';
 import { lightFrom, shade, type Light } from '@/core/relief/shade';
@@ -17,7 +17,7 @@ export function paintShaded(
   width: number,
   height: number,
   thickness: number,
-  material: MaterialId,
+  material: BodyMaterial,
   from?: Light,
   /** What is tinted: 1 for each pixel that is. */
   tinted?: Uint8Array,
@@ -26,7 +26,7 @@ export function paintShaded(
 ): void {
   [canvas.width, canvas.height] = [width, height];
   const light = shade(field, width, height, thickness, from);
-  const face = rgb(materials[material].face);
+  const face = rgb(lookOf(material).face);
   const ctx = canvas.getContext('2d')!;
   const image = ctx.createImageData(width, height);
   for (let i = 0; i < light.length; i++) {
@@ -44,12 +44,12 @@ export function paintedPicture(
   f: HeightField,
   cols: number,
   rows: number,
-  material: MaterialId,
+  material: BodyMaterial,
   paint: PaintId,
 ): Uint8Array | undefined {
   const { colour } = paints[paint];
   if (colour === null) return undefined;
-  const [face, left] = [rgb(materials[material].face), rgb(colour)];
+  const [face, left] = [rgb(lookOf(material).face), rgb(colour)];
   const out = new Uint8Array(3 * cols * rows);
   const node = (i: number, of: number, nodes: number) => Math.round((i / of) * (nodes - 1));
   for (let r = 0; r < rows; r++)
@@ -66,9 +66,13 @@ export function paintedPicture(
 }
 
 /** Paints the small picture of a form; clear where it is empty. */
-export function paintLook(canvas: HTMLCanvasElement, { cols, rows, light }: SmallPicture, material: MaterialId): void {
+export function paintLook(
+  canvas: HTMLCanvasElement,
+  { cols, rows, light }: SmallPicture,
+  material: BodyMaterial,
+): void {
   [canvas.width, canvas.height] = [cols, rows];
-  const face = rgb(materials[material].face);
+  const face = rgb(lookOf(material).face);
   const ctx = canvas.getContext('2d')!;
   const image = ctx.createImageData(cols, rows);
   light.forEach((l, i) =>
@@ -93,7 +97,7 @@ export interface Seen {
 export function reliefPicture(
   field: HeightField,
   thickness: number,
-  material: MaterialId,
+  material: BodyMaterial,
   seen: Seen,
 ): HTMLCanvasElement {
   const as = [thickness, material, seen.from, seen.high, seen.draft, seen.tint].join(' ');

@@ -1,7 +1,7 @@
 import { filled, heightAt, type HeightField } from '../../relief/field';
 
 /** A body of more nodes is thinned out before it is written: each costs a hundred bytes, and programs that print choke on more. */
-const MOST_NODES = 600_000;
+export const MOST_NODES = 600_000;
 
 /** The surface of a body: heights at crossings of lines, mm, row by row from the lowest y. */
 export interface Body {

@@ -1,6 +1,7 @@
 import { sideDefaults } from '../../cuts/vcarve/around';
 import { newItem } from '../../artwork/item';
 import { freshForm } from '../../relief/freshForm';
+import { castMaterials } from '../../cutters/castMaterials';
 import { shippedLibrary } from '../../cutters/library';
 import type { Cut } from '../job';
 import { finishing, roughing } from './reliefCuts';
@@ -99,5 +100,6 @@ export function ferryToken(): OneSetup {
     { ...rough, name: 'Ferry roughed', items: ['i-boat'], values: { ...rough.values, ...ferry } },
     { ...finish, name: 'Ferry finished', items: ['i-boat'], values: { ...finish.values, ...ferry } },
   ];
+  job.casting = { material: 'castWax', below: null, shrinks: castMaterials.castWax.shrinks, draft: 5 };
   return job;
 }

@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
-import type { MaterialId } from '@/core/cutters/materials';
+import type { BodyMaterial } from '@/core/cutters/castMaterials';
 import type { PaintId } from '@/core/cutters/paints';
 import { flatField, type HeightField } from '@/core/relief/field';
 import { paintedPicture, paintShaded } from '../shaded';
@@ -23,7 +23,7 @@ export function PlainSolid({
   readonly width: number;
   readonly height: number;
   readonly thickness: number;
-  readonly material: MaterialId;
+  readonly material: BodyMaterial;
   readonly paint: PaintId;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);

@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import type { MaterialId } from '@/core/cutters/materials';
+import type { BodyMaterial } from '@/core/cutters/castMaterials';
 import type { PaintId } from '@/core/cutters/paints';
 import { flatField, type HeightField } from '@/core/relief/field';
 import type { Tint } from '@/core/relief/tint';
@@ -41,7 +41,7 @@ export class FieldMesh {
     width: number,
     height: number,
     thickness: number,
-    material: MaterialId,
+    material: BodyMaterial,
     paint: PaintId,
     tint: Tint,
   ): void {

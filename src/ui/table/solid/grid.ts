@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { materials, type MaterialId } from '@/core/cutters/materials';
+import { lookOf, type BodyMaterial } from '@/core/cutters/castMaterials';
 import { paintedShare, paints, type PaintId } from '@/core/cutters/paints';
 import type { HeightField } from '@/core/relief/field';
 import { colourAt, tinting, type Tint } from '@/core/relief/tint';
@@ -29,7 +29,7 @@ export interface Face {
   readonly width: number;
   readonly height: number;
   readonly thickness: number;
-  readonly material: MaterialId;
+  readonly material: BodyMaterial;
   /** The face that lies down: heights of its field are depths from the underside. */
   readonly under: boolean;
   readonly paint: PaintId;
@@ -80,7 +80,7 @@ export class Grid {
     const positions = g.attributes.position.array as Float32Array;
     const normals = g.attributes.normal.array as Int8Array;
     const colours = g.attributes.color.array as Uint16Array;
-    const m = materials[face.material];
+    const m = lookOf(face.material);
     const [uncut, bare] = [new THREE.Color(m.face), new THREE.Color(m.cut)];
     const { cols, rows } = nodesOf(nx, ny, f);
     const tint = under || face.tint === 'material' ? null : face.tint;

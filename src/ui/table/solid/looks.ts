@@ -1,12 +1,12 @@
 import * as THREE from 'three';
-import { materials, type MaterialId } from '@/core/cutters/materials';
+import { lookOf, type BodyMaterial } from '@/core/cutters/castMaterials';
 
-const madeLooks = new Map<MaterialId, { face: THREE.Material; side: THREE.Material }>();
+const madeLooks = new Map<BodyMaterial, { face: THREE.Material; side: THREE.Material }>();
 /** How a material looks: a face with its grain or brushing, and the sides. */
-export function looksOf(material: MaterialId): { face: THREE.Material; side: THREE.Material } {
+export function looksOf(material: BodyMaterial): { face: THREE.Material; side: THREE.Material } {
   let looks = madeLooks.get(material);
   if (!looks) {
-    const m = materials[material];
+    const m = lookOf(material);
     const metal = m.look === 'metal';
     const color = new THREE.Color(m.look === 'layered' ? m.cut : m.face).multiplyScalar(0.82);
     looks = {
@@ -24,8 +24,8 @@ export function looksOf(material: MaterialId): { face: THREE.Material; side: THR
 }
 
 /** The material's look; wood gets a grain that runs along X and through the depth, brass and aluminium a brushed face. */
-function surfaceMaterial(material: MaterialId): THREE.MeshStandardMaterial {
-  const m = materials[material];
+function surfaceMaterial(material: BodyMaterial): THREE.MeshStandardMaterial {
+  const m = lookOf(material);
   const metal = m.look === 'metal';
   const out = new THREE.MeshStandardMaterial({
     vertexColors: true,

@@ -1,11 +1,23 @@
 import * as THREE from 'three';
 import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
 import { profileOf, radiusOf, cuttingLength, type Cutter } from '@/core/cutters/cutter';
+import type { BodyMaterial } from '@/core/cutters/castMaterials';
+import type { HeightField } from '@/core/relief/field';
 import { lightFrom, type Light } from '@/core/relief/shade';
 import { disposeGroup, FieldMesh } from './fieldMesh';
 import { rowsSeen, type SeenRows, type Sight } from './seen';
 
 export type StandardView = 'fit' | 'top' | 'front' | 'side' | 'corner' | 'under';
+
+/** A body that stands beside the blank: its face, and where its lower left corner of z = 0 is, mm. */
+export interface SecondBody {
+  readonly field: HeightField;
+  readonly width: number;
+  readonly height: number;
+  readonly thickness: number;
+  readonly material: BodyMaterial;
+  readonly at: readonly [number, number, number];
+}
 
 /** Where the standard views look from: turn about Z from the front, and height above the horizon, radians. */
 const STANDARD: Record<Exclude<StandardView, 'fit'>, [number, number]> = {
@@ -48,6 +60,7 @@ export class SolidScene {
   private far = 500;
   private blank: [number, number, number] = [100, 100, 10];
   readonly surface = new FieldMesh();
+  private readonly second = new FieldMesh();
   private cutter: { id: string; mesh: THREE.Group } | null = null;
   private wanted = false;
   private width = 1;
@@ -76,7 +89,8 @@ export class SolidScene {
     const pmrem = new THREE.PMREMGenerator(this.renderer);
     this.scene.environment = pmrem.fromScene(new RoomEnvironment(), 0.04).texture;
     pmrem.dispose();
-    this.scene.add(this.key, this.rim, this.surface.group);
+    this.second.group.visible = false;
+    this.scene.add(this.key, this.rim, this.surface.group, this.second.group);
     this.camera.up.set(0, 0, 1);
   }
 
@@ -84,7 +98,7 @@ export class SolidScene {
     if (!width || !height) return;
     [this.width, this.height, this.ratio] = [width, height, Math.min(2, dpr)];
     this.drafted = false;
-    this.surface.detail(false);
+    this.detail(false);
     this.renderer.setPixelRatio(this.ratio);
     this.renderer.setSize(width, height, false);
     this.camera.aspect = width / height;
@@ -95,6 +109,21 @@ export class SolidScene {
   /** Puts the light where the plan has it, degrees; null: where it is best seen. */
   setLight(light: { readonly from: number; readonly high: number } | null): void {
     this.put = light && lightFrom(light.from, light.high);
+    this.draw();
+  }
+
+  private detail(draft: boolean): void {
+    this.surface.detail(draft);
+    this.second.detail(draft);
+  }
+
+  setBeside(body: SecondBody | null): void {
+    this.second.group.visible = !!body;
+    if (body) {
+      const { field, width, height, thickness, material, at } = body;
+      this.second.show(field, null, width, height, thickness, material, 'none', 'material');
+      this.second.group.position.set(...at);
+    }
     this.draw();
   }
 
@@ -176,7 +205,7 @@ export class SolidScene {
   private paint(draft: boolean): void {
     if (this.drafted !== draft) {
       this.drafted = draft;
-      this.surface.detail(draft);
+      this.detail(draft);
       this.renderer.setPixelRatio(this.ratio * (draft ? 0.5 : 1));
       this.renderer.setSize(this.width, this.height, false);
     }
@@ -208,6 +237,7 @@ export class SolidScene {
     }
     this.rim.intensity = this.put && !below ? RIM * this.put[2] : RIM;
     this.surface.seenFrom(below);
+    this.second.seenFrom(below);
   }
 
   /** The whole blank from the corner, as a small PNG with nothing behind it; what is seen stays as it is. */
@@ -218,7 +248,7 @@ export class SolidScene {
     const axes = axesOf(...STANDARD.corner);
     const [w, h, t] = this.blank;
     aim(camera, new THREE.Vector3(w / 2, h / 2, -t / 2), axes, farEnough(this.blank, axes, camera));
-    this.surface.detail(false);
+    this.detail(false);
     this.renderer.setPixelRatio(1);
     this.renderer.setSize(width, height, false);
     this.light(camera);
@@ -235,6 +265,7 @@ export class SolidScene {
 
   dispose(): void {
     disposeGroup(this.surface.group);
+    disposeGroup(this.second.group);
     if (this.cutter) disposeGroup(this.cutter.mesh);
     this.renderer.dispose();
   }

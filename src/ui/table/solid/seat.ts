@@ -4,6 +4,7 @@ import type { SeenRows } from './seen';
 import type { SolidApi } from './solid.worker';
 
 type Body = Parameters<SolidApi['body']>;
+type Beside = Parameters<SolidApi['beside']>[0];
 
 /**
  * The worker that draws the solid, with its canvas. Starting one takes a second or more without a graphics card, so it stays
@@ -22,6 +23,7 @@ export class SolidSeat {
   private blank = '';
   private asked = -1;
   private given: readonly unknown[] = [];
+  private second: Beside = null;
 
   constructor() {
     this.canvas.style.cssText = 'position:absolute;inset:0;width:100%;height:100%;display:block';
@@ -50,6 +52,13 @@ export class SolidSeat {
     if (body.every((v, i) => v === this.given[i])) return;
     this.given = body;
     void this.api.body(...body);
+  }
+
+  /** What stands beside it, or null; the same is not given twice. */
+  beside(body: Beside): void {
+    if (body === this.second) return;
+    this.second = body;
+    void this.api.beside(body);
   }
 
   leave(): void {

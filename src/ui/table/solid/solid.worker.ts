@@ -1,10 +1,10 @@
 import * as Comlink from 'comlink';
 import type { Cutter } from '@/core/cutters/cutter';
-import type { MaterialId } from '@/core/cutters/materials';
+import type { BodyMaterial } from '@/core/cutters/castMaterials';
 import type { PaintId } from '@/core/cutters/paints';
 import { flatField, type HeightField } from '@/core/relief/field';
 import type { Tint } from '@/core/relief/tint';
-import { SolidScene, type StandardView } from './scene';
+import { SolidScene, type SecondBody, type StandardView } from './scene';
 import type { SeenRows } from './seen';
 
 let scene: SolidScene | null = null;
@@ -27,7 +27,7 @@ const api = {
     width: number,
     height: number,
     thickness: number,
-    material: MaterialId,
+    material: BodyMaterial,
     paint: PaintId,
     tint: Tint,
   ) {
@@ -42,6 +42,10 @@ const api = {
       tint,
     );
     scene?.draw();
+  },
+  /** A second body, standing at a place of its own; null: none. */
+  beside(body: SecondBody | null) {
+    scene?.setBeside(body);
   },
   /** Light from a direction and a height, degrees, as the plan has it; null: as it is best seen. */
   lit: (light: { readonly from: number; readonly high: number } | null) => scene?.setLight(light),

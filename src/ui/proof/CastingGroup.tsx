@@ -1,0 +1,154 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { useEffect } from 'react';
+import { atProof } from '@/compute/engineHandle';
+import { castIds, castMaterials, type CastId } from '@/core/cutters/castMaterials';
+import type { CastingValues } from '@/core/job/job';
+import type { Cast } from '@/core/pipeline/casting';
+import { lengthText, massText, volumeText } from '@/core/units/length';
+import { useOpenJob } from '@/store/openJob';
+import { castAnew, changeCasting, saveCasting } from '@/ui/actions/casting';
+import { Group } from '@/ui/common/SheetParts';
+import { ChoiceField, LengthField, NumberField } from '@/ui/common/fields';
+import { useLater } from '@/ui/later';
+import { setView, useView } from '@/ui/view';
+import { showPieces } from './pieces';
+import { Facts, Line, Troubles } from './said';
+import { useAsked } from './useAsked';
+
+const MATERIALS = castIds.map((id) => ({ value: id, label: castMaterials[id].name }));
+
+/** What comes out of the set-up that is shown when it is a mould. */
+export function CastingGroup() {
+  const values = useLater(useOpenJob, (s) => s.job!.casting);
+  return values ? (
+    <Casting values={values} />
+  ) : (
+    <Group title="Casting">
+      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+        Is it a mould? See what comes out of it, how heavy it is, and whether its walls let it go.
+      </Typography>
+      <Button size="small" sx={{ ml: -0.75, mt: 0.5 }} onClick={castAnew}>
+        It is a mould
+      </Button>
+    </Group>
+  );
+}
+
+function Casting({ values: v }: { readonly values: CastingValues }) {
+  const setup = useLater(useOpenJob, (s) => s.job!.at.id);
+  const unit = useLater(useOpenJob, (s) => s.job!.unit);
+  const piece = useLater(useView, (s) => s.piece);
+  const cast = useAsked<Cast>([setup], JSON.stringify([setup, v]), () => atProof.cast(setup, v));
+  useEffect(() => showPieces({ cast: cast?.casting ? { setup, casting: cast.casting, material: v.material } : null }));
+  useEffect(() => () => showPieces({ cast: null }), []);
+  const long = (mm: number) => lengthText(mm, unit, unit === 'mm' ? 2 : 4);
+  const { casting } = cast ?? {};
+  const size = casting && [...casting.size, casting.thickness].map((mm) => long(mm * cast!.cold));
+  return (
+    <Group
+      title="Casting"
+      action={
+        <Button size="small" color="inherit" onClick={() => changeCasting(null)}>
+          No mould
+        </Button>
+      }
+    >
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' }}>
+        <Box sx={{ gridColumn: '1 / -1' }}>
+          <ChoiceField
+            label="Cast in"
+            value={v.material}
+            options={MATERIALS}
+            onChange={(id) =>
+              changeCasting({ ...v, material: id as CastId, shrinks: castMaterials[id as CastId].shrinks })
+            }
+          />
+        </Box>
+        <LengthField
+          label="Filled up to"
+          value={v.below}
+          unit={unit}
+          min={0}
+          max={300}
+          optional="Its rim"
+          hint="Below the top face"
+          onChange={(below) => changeCasting({ ...v, below })}
+        />
+        <NumberField
+          label="Shrinks by"
+          value={v.shrinks}
+          unit="%"
+          min={0}
+          max={10}
+          hint="Along each side"
+          onChange={(shrinks) => changeCasting({ ...v, shrinks })}
+        />
+        <NumberField
+          label="Least draft"
+          value={v.draft}
+          unit={'\u00b0'}
+          min={0}
+          max={45}
+          hint="Leaning from upright"
+          onChange={(draft) => changeCasting({ ...v, draft })}
+        />
+      </Box>
+      {!cast ? (
+        <Typography variant="body2" sx={{ mt: 1.25, color: 'text.secondary' }}>
+          It is cast once the set-up is proven.
+        </Typography>
+      ) : (
+        <Box sx={{ mt: 1.25 }}>
+          {casting && (
+            <>
+              <Facts>
+                <Line name="Volume" value={volumeText(cast.volume, unit)} />
+                <Line name="Mass" value={massText(cast.mass, unit)} />
+                <Line name={v.shrinks ? 'Cold, it measures' : 'It measures'} value={size!.join(' \u00d7 ')} />
+              </Facts>
+              <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1.25, alignItems: 'center' }}>
+                <ToggleButtonGroup
+                  exclusive
+                  size="small"
+                  value={piece}
+                  aria-label="Seen in the round"
+                  onChange={(_, to: typeof piece | null) =>
+                    to && setView((s) => ({ piece: to, table: s.table === 'plan' ? 'solid' : s.table }))
+                  }
+                >
+                  <ToggleButton value="blank">Mould</ToggleButton>
+                  <ToggleButton value="beside">Both</ToggleButton>
+                  <ToggleButton value="cast">Casting</ToggleButton>
+                </ToggleButtonGroup>
+                <Button size="small" onClick={() => void saveCasting(casting, cast.cold)}>
+                  Save as STL
+                </Button>
+              </Box>
+            </>
+          )}
+          {cast.troubles.length ? (
+            <Troubles
+              troubles={cast.troubles}
+              show={(at, text) =>
+                setView((s) => ({
+                  marked: { ...at, text },
+                  piece: 'blank',
+                  table: s.table === 'solid' ? 'both' : s.table,
+                }))
+              }
+            />
+          ) : (
+            <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
+              {`All walls lean by ${v.draft}\u00b0 or more; of those lower than ${long(cast.lowest)} it is not told.`}
+            </Typography>
+          )}
+        </Box>
+      )}
+    </Group>
+  );
+}

@@ -1,0 +1,42 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import type { ReactNode } from 'react';
+import type { FitTrouble } from '@/core/pipeline/fitting';
+import type { FitPlace } from '@/core/proof/fit';
+
+/** Names and values, a line each. */
+export const Facts = ({ children }: { readonly children: ReactNode }) => (
+  <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 0.75, m: 0, fontSize: 13 }}>
+    {children}
+  </Box>
+);
+export const Line = ({ name, value }: { readonly name: string; readonly value: string }) => (
+  <>
+    <Box component="dt" sx={{ color: 'text.secondary' }}>
+      {name}
+    </Box>
+    <Box component="dd" sx={{ m: 0, fontWeight: 600, fontVariantNumeric: 'tabular-nums' }}>
+      {value}
+    </Box>
+  </>
+);
+
+/** What is amiss, each with its place. */
+export const Troubles = (p: {
+  readonly troubles: readonly FitTrouble[];
+  readonly show: (at: FitPlace, text: string) => void;
+}) =>
+  p.troubles.map((t) => (
+    <Box key={t.text} sx={{ mt: 1 }}>
+      <Typography variant="body2" sx={{ color: 'error.main' }}>
+        {t.text}
+      </Typography>
+      {t.at && (
+        <Button size="small" sx={{ ml: -0.75, minHeight: 26 }} onClick={() => p.show(t.at!, t.text)}>
+          Show me
+        </Button>
+      )}
+    </Box>
+  ));
