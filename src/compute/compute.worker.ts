@@ -273,7 +273,7 @@ const api: ComputeApi = {
     const [pocket, plug] = [benchOf(pair.pocket).proof, benchOf(pair.plug).proof];
     const has = (proof: Proof | null, cut: string) => proof?.input.job.cuts.some((c) => c.id === cut);
     if (!pocket || !plug || !has(pocket, pair.pocketCut) || !has(plug, pair.plugCut)) throw new Cancelled();
-    return whileWanted(wanted(ticket), () => fittedPair(pair, pocket, plug, art, watch(ticket, progress)));
+    return inShared(whileWanted(wanted(ticket), () => fittedPair(pair, pocket, plug, art, watch(ticket, progress))));
   },
   cast(ticket, setup, values, progress) {
     const { proof } = benchOf(setup);

@@ -16,7 +16,7 @@ import type { Quality } from './keys';
 import type { Finding } from '@/core/proof/check';
 import type { ProgramFile } from '@/core/pipeline/programs';
 import type { SectionTime } from '@/core/pipeline/proving';
-import type { InlayPair } from '@/core/job/inlay';
+import type { InlayPair } from '@/core/job/pairs';
 import type { Cast } from '@/core/pipeline/casting';
 import type { Fitted } from '@/core/pipeline/fitting';
 import type { Casting } from '@/core/proof/casting';

@@ -52,8 +52,8 @@ export interface View {
   shortcuts: boolean;
   /** The menu of the second button: where it is open, pixels of the window, and what it is about. */
   menu: { readonly x: number; readonly y: number; readonly of: 'items' | 'table' | 'solid' | 'section' } | null;
-  /** What the Proof stage shows in the round: the blank as it is cut, what is cast in it beside it, or that alone. */
-  piece: 'blank' | 'beside' | 'cast';
+  /** What the Proof stage shows in the round: the blank as it is cut, what is cast in it beside it or alone, or an inlay in its pocket. */
+  piece: 'blank' | 'beside' | 'cast' | 'joined';
   /** Where the menu of kinds of cut is open, pixels of the window. */
   cutAs: { readonly left: number; readonly top: number } | null;
   /** Where the list of set-ups that artwork is linked into is open. */
@@ -69,8 +69,8 @@ export interface View {
     readonly height: number;
     readonly answer: (unit: number | null) => void;
   } | null;
-  /** Whether an inlay is being made of what is picked. */
-  inlay: boolean;
+  /** What inlay is being made of what is picked: by its walls. */
+  inlay: 'leaning' | 'upright' | null;
   library: boolean;
   play: PlayState | null;
   /** Standard view asked of the solid view; counts up so that asking twice works. */
@@ -130,7 +130,7 @@ export const useView = create<View>(() => ({
   cutAs: null,
   linkInto: null,
   unitQuestion: null,
-  inlay: false,
+  inlay: null,
   library: false,
   play: null,
   camera: { to: 'corner', n: 0 },

@@ -7,9 +7,8 @@ import { sideDefaults, sideSchema } from '../cuts/vcarve/around';
 import { lengthText, type Unit } from '../units/length';
 import { withLimits } from '../units/limits';
 import { roundLengths } from '../units/round';
-import { freeName, withNewSetup } from './allSetups';
-import type { Cut, Setup, Job } from './job';
-import { withLinks } from './linked';
+import type { Job } from './job';
+import { withPair, type HalfCut, type MadePair } from './pairs';
 
 /**
  * A V-inlay: outlines are carved as a pocket with leaning walls, and once more, mirrored, as a plug that stays standing between walls
@@ -86,7 +85,7 @@ export function whyNoInlay(v: InlayValues, cutter: Cutter | undefined, thickness
     return `${cutter.name} cuts ${long(cuttingLength(cutter))} deep at most, and ${long(most)} are asked for. Take a longer one, or make the inlay shallower.`;
   if (most >= thickness)
     return `Nothing would be left under the inlay: the blank is ${long(thickness)} thick, and ${long(most)} are cut into it.`;
-  const wide = widthOf(formOf(cutter), v.goesIn + v.clear);
+  const wide = 2 * widthOf(formOf(cutter), v.goesIn + v.clear);
   if (v.margin < wide)
     return `The plug is carved ${long(v.margin)} round the outlines, and ${cutter.name} is ${long(wide)} wide at that depth. Carve further round.`;
   return null;
@@ -99,79 +98,20 @@ export function withInlay(
   itemIds: readonly string[],
   v: InlayValues,
   freshId: () => string,
-): { job: Job; pocket: string; plug: string; setup: string } {
-  const carve = (name: string, items: string[], values: object): Cut => ({
-    ...{ id: freshId(), name, kind: 'vcarve', enabled: true, items, overrides: {} },
+): MadePair {
+  const carve = (name: string, values: object): HalfCut => ({
+    ...{ name, kind: 'vcarve' },
     values: { cutter: v.cutter, endMills: [...v.endMills], overRise: 0, ...values },
   });
-  const made = withNewSetup(job, into, 'blank', freshId);
-  const source = made.job.setups.find((s) => s.id === into)!;
-  const fits = { setup: into, turned: 'y' as const };
-  const own = made.job.setups.find((s) => s.id === made.id)!;
-  const named = (s: Setup): Setup => ({ ...s, name: freeName(`${source.name}, plug`.slice(0, 190), job.setups), fits });
-  const turned: Job = {
-    ...made.job,
-    blanks: made.job.blanks.map((b) =>
-      b.id === own.blank ? { ...b, name: freeName('Plug', job.blanks), material: v.material } : b,
-    ),
-    setups: made.job.setups.map((s) => (s.id === made.id ? named(s) : s)),
-  };
-  const items = source.items.filter((i) => itemIds.includes(i.id));
-  const linked = withLinks(turned, made.id, items, freshId);
-  const pocket = carve(
-    'Inlay pocket',
-    items.map((i) => i.id),
-    { startDepth: 0, limit: v.depth, ...sideDefaults },
+  return withPair(
+    job,
+    into,
+    itemIds,
+    {
+      blank: { material: v.material },
+      pocket: carve('Inlay pocket', { startDepth: 0, limit: v.depth, ...sideDefaults }),
+      plug: carve('Inlay plug', { startDepth: v.goesIn, limit: v.clear, side: 'around', margin: v.margin }),
+    },
+    freshId,
   );
-  const plug = carve('Inlay plug', linked.ids, {
-    ...{ startDepth: v.goesIn, limit: v.clear, side: 'around', margin: v.margin },
-  });
-  const cuts = new Map([
-    [into, pocket],
-    [made.id, plug],
-  ]);
-  const setups = linked.job.setups.map((s) => (cuts.has(s.id) ? { ...s, cuts: [...s.cuts, cuts.get(s.id)!] } : s));
-  return { job: { ...linked.job, setups }, pocket: pocket.id, plug: plug.id, setup: made.id };
-}
-
-/** Two halves of a job: the set-up of a pocket, that of its plug, and the cuts which the one and the other are made by. */
-export interface InlayPair {
-  readonly pocket: string;
-  readonly plug: string;
-  readonly turned: 'x' | 'y';
-  readonly pocketCut: string;
-  readonly plugCut: string;
-}
-
-/** The inlays of a job that have both halves, and of those that have not what is missing. */
-export function inlaysOf(job: Job): {
-  readonly pairs: InlayPair[];
-  readonly missing: Readonly<Record<string, string>>;
-} {
-  const pairs: InlayPair[] = [];
-  const missing: Record<string, string> = {};
-  for (const s of job.setups) {
-    if (!s.fits) continue;
-    const into = job.setups.find((q) => q.id === s.fits!.setup);
-    const carved = (of: Setup | undefined, side: string) =>
-      of?.cuts.find((c) => c.enabled && c.kind === 'vcarve' && c.values.side === side);
-    const plugCut = carved(s, 'around');
-    /** The pocket is that of the outlines that the plug follows. */
-    const follows = new Set(
-      s.items.filter((i) => plugCut?.items.includes(i.id)).map((i) => (i.values as { item?: string }).item ?? ''),
-    );
-    const pocketCut =
-      into?.cuts.find(
-        (c) => c.enabled && c.kind === 'vcarve' && c.values.side === 'inside' && c.items.some((i) => follows.has(i)),
-      ) ?? null;
-    if (!plugCut) missing[s.id] = 'No V-carve round outlines is on here: there is no plug.';
-    else if (!into || !pocketCut)
-      missing[s.id] = 'No V-carve of the outlines that this plug follows is on: there is no pocket for it.';
-    else
-      pairs.push({
-        ...{ pocket: into.id, plug: s.id, turned: s.fits.turned },
-        ...{ pocketCut: pocketCut.id, plugCut: plugCut.id },
-      });
-  }
-  return { pairs, missing };
 }

@@ -29,7 +29,7 @@ function mould(
     {
       ...{ id: 'c', name: 'Floor', kind: 'area', enabled: true, items: ['i'], overrides: {} },
       values: {
-        ...{ cutters: ['flat-3'], startDepth: 0, depth, wall: wall ?? '' },
+        ...{ cutters: ['flat-3'], startDepth: 0, depth, wall },
         ...{ pattern: 'contours', angle: 0, allowance: 0, floorAllowance: 0 },
         ...{ entry: 'helix', ramp: 3, direction: 'climb' },
       },

@@ -1,5 +1,6 @@
 import { newItem } from '../artwork/item';
-import { freshInlay, inlayDefaults, inlaysOf, whyNoInlay, withInlay, type InlayValues } from '../job/inlay';
+import { inlaysOf } from '../job/pairs';
+import { freshInlay, inlayDefaults, whyNoInlay, withInlay, type InlayValues } from '../job/inlay';
 import { newOneSetup, type Job } from '../job/job';
 import { jobOf, oneSetup } from '../job/oneSetup';
 import { readJob } from '../job/migrate';
@@ -93,6 +94,11 @@ describe('an inlay of picked outlines', () => {
     expect(shallow.troubles[0].text).toMatch(/stops 0\.5\d? mm short/);
     // Standing off as far it leaves a seam: across walls of 30 degrees half of that.
     expect(shallow.fit!.seam!.mm).toBeCloseTo(shallow.fit!.short.mm / 2, 2);
+  });
+
+  it('(long) that meets in its corners, lies beyond its blank or leans otherwise is said too', () => {
+    const { job, second } = inlaid();
+    const pocket = job.setups[0].id;
     // A flat tip leaves the corners of the pocket round, those of the plug stay sharp.
     const blunt = fitted(
       change(change(job, pocket, { cutter: 'cone-3.175-30-0.2' }), second, { cutter: 'cone-3.175-30-0.2' }),

@@ -1,10 +1,17 @@
 import { regionOf } from '../artwork/item';
 import type { ArtworkContext } from '../artwork/kind';
 import { coneOf, type Cutter } from '../cutters/cutter';
+import { materials, type MaterialId } from '../cutters/materials';
 import { PROMISED } from '../cuts/budget';
-import type { InlayPair } from '../job/inlay';
+import { corneredRegion } from '../cuts/corners';
+import { components, offset, pointBeside, regionArea, subtract, type Region } from '../geometry/region';
+import type { Cut } from '../job/job';
+import type { InlayPair } from '../job/pairs';
+import { fitOf, joined, putTogether, WIDE, type Fit, type FitPlace, type Half, type Joined } from '../proof/fit';
+import { seamAlong, type SeamPlace } from '../proof/seam';
+import { nodesInside } from '../relief/distance';
+import type { HeightField } from '../relief/field';
 import { lengthText } from '../units/length';
-import { fitOf, WIDE, type Fit, type FitPlace } from '../proof/fit';
 import type { Proof } from './proving';
 
 /** Something that keeps two halves from going together, or that will be seen. */
@@ -12,14 +19,66 @@ export interface FitTrouble {
   readonly text: string;
   readonly at: FitPlace | null;
 }
+/** A plug with upright walls in its pocket, as both were cut. */
+export interface StraightFit {
+  /** Clearance on each side as it was asked for, and the least and the most that there is, mm; null where no walls meet. */
+  readonly clearance: number;
+  readonly least: number | null;
+  readonly most: number | null;
+  /** How far the plug stands out of its pocket, mm; below the face where it is below zero. */
+  readonly proud: number;
+}
 export interface Fitted {
-  /** Null where there is nothing to put together. */
+  /** Null where there is nothing to put together, or where walls are upright. */
   readonly fit: Fit | null;
+  /** Null where walls lean. */
+  readonly straight: StraightFit | null;
+  /** The seam at places all along the outlines. */
+  readonly seam: readonly SeamPlace[];
+  /** How wide it is to be, mm. */
+  readonly wanted: number;
+  readonly joined: Joined;
   readonly troubles: readonly FitTrouble[];
 }
 
 /** So much short of where it should be is no matter, mm. */
 const SHORT = 0.02;
+/** Walls that lie so far in one another have to be forced, mm. */
+const TIGHT = 0.005;
+/** Leaning walls are met so far below the face, mm: narrow strokes go no deeper. */
+const NEAR_FACE = 0.3;
+/** So far outside of an outline walls are still looked for, and so far inside of where they should stand, mm. */
+const OUTSIDE = 1;
+/** What is thinner than this breaks, mm: along the grain in wood, and on its own in metal. */
+const THIN = { wood: 0.8, board: 0.6, metal: 0.25, layered: 0.6 } as const;
+/** As many squares of its width a thin part holds at least: the tip of a corner is thin too. */
+const LONG = 3;
+
+type Says = (mm: number) => string;
+const at = ({ x, y }: { readonly x: number; readonly y: number }): FitPlace => ({ mm: 0, x, y });
+
+/** Parts of a straight inlay that are too thin to last: of its plug, and of what stays between its pockets. Leaning walls hold more as they go down. */
+function thinParts(outlines: Region, pocket: MaterialId, plug: MaterialId, long: Says): FitTrouble[] {
+  const thin = (of: MaterialId, less: (w: number) => Region, words: string): FitTrouble[] => {
+    const w = THIN[materials[of].look];
+    const parts = components(less(w)).filter((p) => regionArea(p) > LONG * w * w);
+    const largest = parts.sort((a, b) => regionArea(b) - regionArea(a))[0];
+    return largest
+      ? [
+          {
+            text: `${words} is thinner than ${long(w)} here: in ${materials[of].name.toLowerCase()} it may break.`,
+            at: at(pointBeside(largest[0])),
+          },
+        ]
+      : [];
+  };
+  const opened = (r: Region, by: number) => offset(offset(r, -by), by);
+  const closed = (r: Region, by: number) => offset(offset(r, by), -by);
+  return [
+    ...thin(plug, (w) => subtract(outlines, opened(outlines, w / 2 + 0.003)), 'The plug'),
+    ...thin(pocket, (w) => subtract(closed(outlines, w / 2), outlines), 'What stays between two parts of the pocket'),
+  ];
+}
 
 /** Puts the halves of an inlay together, as their proofs have read the programs back. */
 export function fittedPair(
@@ -31,38 +90,63 @@ export function fittedPair(
 ): Fitted {
   const [into, goes] = [pocket.input.job, plug.input.job];
   const pocketCut = into.cuts.find((c) => c.id === pair.pocketCut)!;
-  const plugCut = goes.cuts.find((c) => c.id === pair.plugCut)!;
+  const used = new Set(pocketCut.items);
+  const items = into.items.filter((i) => used.has(i.id));
+  const halves: Halves = {
+    ...{ pair, pocket, plug, tell, pocketCut },
+    plugCut: goes.cuts.find((c) => c.id === pair.plugCut)!,
+    outlines: regionOf(items, art, PROMISED),
+    long: (mm) => lengthText(mm, into.unit, into.unit === 'mm' ? 2 : 4),
+    put: {
+      pocket: { blank: into.blank, programs: pocket.input.programs, tools: pocket.input.tools },
+      plug: { blank: goes.blank, programs: plug.input.programs, tools: plug.input.tools },
+      turned: pair.turned,
+    },
+  };
+  return (pair.walls === 'upright' ? straightPair : leaningPair)(halves);
+}
+
+interface Halves {
+  readonly pair: InlayPair;
+  readonly pocket: Proof;
+  readonly plug: Proof;
+  readonly pocketCut: Cut;
+  readonly plugCut: Cut;
+  readonly outlines: Region;
+  readonly long: Says;
+  readonly put: { readonly pocket: Half; readonly plug: Half; readonly turned: 'x' | 'y' };
+  readonly tell: (done: number) => void;
+}
+
+function leaningPair({ pocket, plug, pocketCut, plugCut, outlines, long, put, tell }: Halves): Fitted {
   const cutterOf = (proof: Proof, id: unknown): Cutter => proof.input.job.cutters.find((c) => c.id === id)!;
   const [a, b] = [cutterOf(pocket, pocketCut.values.cutter), cutterOf(plug, plugCut.values.cutter)];
   const troubles: FitTrouble[] = [];
-  const long = (mm: number) => lengthText(mm, into.unit, into.unit === 'mm' ? 2 : 4);
   if (Math.abs(Math.atan(coneOf(a).tan) - Math.atan(coneOf(b).tan)) > 1e-6)
     troubles.push({
       text: `The pocket is cut by ${a.name}, the plug by ${b.name}: walls that do not lean alike meet along one line only. Take the same angle for both.`,
       at: null,
     });
   const v = plugCut.values as { startDepth: number; margin: number };
-  const used = new Set(pocketCut.items);
-  const fit = fitOf(
+  const lean = Math.atan(coneOf(a).tan);
+  const both = putTogether(put, (d) => tell(0.5 * d));
+  const asked = { ...put, goesIn: v.startDepth, lean, outlines, margin: v.margin };
+  const fit = fitOf(asked, both);
+  // What stands further round is sawn off.
+  const inside = nodesInside(offset(outlines, OUTSIDE / 2, 0.01), both.pocket);
+  const level = Math.min(NEAR_FACE, v.startDepth / 2);
+  const seam = seamAlong(
     {
-      pocket: { blank: into.blank, programs: pocket.input.programs, tools: pocket.input.tools },
-      plug: { blank: goes.blank, programs: plug.input.programs, tools: plug.input.tools },
-      turned: pair.turned,
-      goesIn: v.startDepth,
-      lean: Math.atan(coneOf(a).tan),
-      outlines: regionOf(
-        into.items.filter((i) => used.has(i.id)),
-        art,
-        PROMISED,
-      ),
-      margin: v.margin,
+      ...{ ...put, outlines, lean },
+      ...{ pocketAt: -level, plugAt: -(v.startDepth - level - fit.short.mm) },
+      ...{ within: level * Math.tan(lean) + OUTSIDE, outside: OUTSIDE },
     },
-    tell,
+    (d) => tell(0.5 + 0.5 * d),
   );
   if (fit.missing)
     troubles.push({
       text: 'Part of the plug lies beyond its blank, from here on. Make the blank of the plug larger, or move the artwork.',
-      at: { mm: 0, ...fit.missing },
+      at: at(fit.missing),
     });
   if (fit.short.mm > SHORT)
     troubles.push({
@@ -76,5 +160,74 @@ export function fittedPair(
       text: 'There is no room for glue under the plug. Make the pocket deeper, or let it go in less.',
       at: null,
     });
-  return { fit, troubles };
+  return {
+    ...{ fit, straight: null, seam, wanted: 0, troubles },
+    joined: joined(both, v.startDepth - fit.short.mm, lean, inside),
+  };
+}
+
+/** How far the floor of a pocket lies below its face, and its highest place, away from walls by `off` mm; null where it has none. */
+function floorOf(field: HeightField, outlines: Region, off: number): FitPlace | null {
+  const inside = nodesInside(offset(outlines, -off), field);
+  let best = -1;
+  for (let i = 0; i < inside.length; i++) if (inside[i] && (best < 0 || field.z[i] > field.z[best])) best = i;
+  if (best < 0) return null;
+  const [c, r] = [best % field.cols, Math.floor(best / field.cols)];
+  return { mm: -field.z[best], x: field.x0 + c * field.cell, y: field.y0 + r * field.cell };
+}
+
+function straightPair({ pocket, plug, pocketCut, plugCut, outlines, long, put, tell }: Halves): Fitted {
+  const v = pocketCut.values as { depth: number; corners?: number; grow?: number };
+  const w = plugCut.values as { corners?: number; grow?: number; allowance?: number };
+  const clearance = (v.grow ?? 0) - (w.grow ?? 0);
+  const wanted = corneredRegion(outlines, { corners: v.corners, grow: v.grow }, PROMISED);
+  const height = -v.depth / 2;
+  const seam = seamAlong(
+    {
+      ...{ ...put, outlines: wanted, lean: 0, pocketAt: height, plugAt: height },
+      ...{ within: Math.max(0, clearance) + OUTSIDE, outside: OUTSIDE },
+    },
+    (d) => tell(0.5 + 0.5 * d),
+  );
+  const both = putTogether(put, (d) => tell(0.5 * d));
+  const troubles: FitTrouble[] = [];
+  const met = seam.filter((p) => p.wide === p.wide);
+  const least = met.reduce<SeamPlace | null>((a, p) => (!a || p.wide < a.wide ? p : a), null);
+  const most = met.reduce<SeamPlace | null>((a, p) => (!a || p.wide > a.wide ? p : a), null);
+  const lost = seam.find((p) => p.wide !== p.wide);
+  if (lost)
+    troubles.push({
+      text: `Walls of pocket and plug do not meet at ${seam.length - met.length} of ${seam.length} places, this one among them: one of both is not cut there, or lies more than ${long(OUTSIDE)} off.`,
+      at: at(lost),
+    });
+  if (least && least.wide < -TIGHT)
+    troubles.push({
+      text: `The plug is ${long(-least.wide)} too large for its pocket here. Round the corners of both by the larger cutter's radius, or give it more clearance.`,
+      at: { ...at(least), mm: -least.wide },
+    });
+  if (most && most.wide > clearance + WIDE)
+    troubles.push({
+      text: `The seam is ${long(most.wide)} wide here, and ${long(clearance)} are wanted.`,
+      at: { ...at(most), mm: most.wide },
+    });
+  const floor = floorOf(pocket.field, wanted, 2 * pocket.field.cell);
+  const thick = plug.input.job.blank.thickness;
+  if (floor && v.depth - floor.mm > SHORT)
+    troubles.push({
+      text: `The floor of the pocket stands ${long(v.depth - floor.mm)} too high here: the plug does not go down on it.`,
+      at: floor,
+    });
+  troubles.push(...thinParts(outlines, pocket.input.job.blank.material, plug.input.job.blank.material, long));
+  const proud = thick - (floor ? floor.mm : v.depth);
+  if (proud < -SHORT)
+    troubles.push({
+      text: `The plug ends ${long(-proud)} below the face: its plate is ${long(thick)} thick, and the pocket ${long(v.depth)} deep.`,
+      at: null,
+    });
+  return {
+    fit: null,
+    straight: { clearance, least: least?.wide ?? null, most: most?.wide ?? null, proud },
+    ...{ seam, wanted: clearance, troubles },
+    joined: joined(both, floor ? floor.mm : v.depth, 0, nodesInside(wanted, both.pocket)),
+  };
 }

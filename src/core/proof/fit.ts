@@ -62,22 +62,64 @@ const NODES = 1.5e6;
 /** So near to the ends of a wall its floor or face may be met, mm. */
 const END = 0.03;
 
-/**
- * Puts a plug into its pocket. Both are cut again at nodes that lie on each other when the plug is turned over, so that nothing is
- * guessed between nodes:
- *
- *     gap(x, y) = height of the plug over the floor of the pocket = (-plug(width - x, y) - goesIn) - pocket(x, y)
- *
- * Where that is below zero the halves lie in one another: so far the plug stands off. `tell` 0..1. Throws Cancelled.
- */
-export function fitOf(f: FitOf, tell: (done: number) => void = () => {}): Fit {
+/** Pocket and plug cut again at nodes that lie on each other when the plug is turned over: nothing is guessed between nodes. */
+export interface Together {
+  readonly pocket: HeightField;
+  /** Heights of the plug at the nodes of the pocket, in its own frame; NaN beyond its blank. */
+  readonly plugAt: (col: number, row: number) => number;
+}
+
+/** `tell` 0..1. Throws Cancelled. */
+export function putTogether(
+  f: Pick<FitOf, 'pocket' | 'plug' | 'turned'>,
+  tell: (done: number) => void = () => {},
+): Together {
   const across = f.turned === 'y';
   const long = across ? f.plug.blank.width : f.plug.blank.height;
   const cell = long / Math.ceil(long / Math.sqrt((f.pocket.blank.width * f.pocket.blank.height) / NODES));
   const cut = (h: Half, from: number) =>
-    createSimulation().run(h.blank, cell, h.programs, h.tools, (d) => tell(from + 0.45 * d)).field;
+    createSimulation().run(h.blank, cell, h.programs, h.tools, (d) => tell(from + 0.5 * d)).field;
   const pocket = cut(f.pocket, 0);
-  const plug = cut(f.plug, 0.45);
+  return { pocket, plugAt: mirrorOf(cut(f.plug, 0.5), Math.round(long / cell), across) };
+}
+
+/** An inlay as it looks once it is glued and sanded down to the face: both materials in one face. */
+export interface Joined {
+  /** The face, with what stays open between both. */
+  readonly field: HeightField;
+  /** At each node how much of it is plug, 0 to 255. */
+  readonly share: Uint8Array;
+}
+
+/** Joins a plug that stands `deep` mm below the face; `inside`: nodes of the pocket at which it may be. `lean` as in FitOf. */
+export function joined({ pocket, plugAt }: Together, deep: number, lean: number, inside: Uint8Array): Joined {
+  const { cols, rows, cell, z: from } = pocket;
+  const z = new Float32Array(from.length);
+  const share = new Uint8Array(from.length);
+  // Where a leaning wall passes the face is known more finely than by nodes.
+  const slope = Math.tan(lean) / cell;
+  for (let r = 0, i = 0; r < rows; r++)
+    for (let c = 0; c < cols; c++, i++) {
+      z[i] = from[i];
+      if (!inside[i]) continue;
+      const below = plugAt(c, r) + deep;
+      const part = slope > 0 ? Math.min(1, Math.max(0, 0.5 + below * slope)) : below > 0 ? 1 : 0;
+      share[i] = Math.round(255 * part);
+      if (part > 0) z[i] = 0;
+    }
+  return { field: { ...pocket, z }, share };
+}
+
+/**
+ * Puts a plug into its pocket, node by node:
+ *
+ *     gap(x, y) = height of the plug over the floor of the pocket = (-plug(width - x, y) - goesIn) - pocket(x, y)
+ *
+ * Where that is below zero the halves lie in one another: so far the plug stands off. Throws Cancelled.
+ */
+export function fitOf(f: FitOf, both: Together): Fit {
+  const { pocket, plugAt } = both;
+  const { cell } = pocket;
   const inside = nodesInside(
     offset(
       f.outlines.filter((l) => loopArea(l) > 0),
@@ -88,7 +130,6 @@ export function fitOf(f: FitOf, tell: (done: number) => void = () => {}): Fit {
   );
   // What else is cut of the one blank or the other belongs to no inlay.
   const carved = nodesInside(f.outlines, pocket);
-  const mirrored = mirrorOf(plug, Math.round(long / cell), across);
   /** At each node of the pocket how far the halves stand apart. */
   const gaps = new Float32Array(pocket.z.length).fill(NaN);
   let [short, at, missing] = [0, -1, -1];
@@ -96,7 +137,7 @@ export function fitOf(f: FitOf, tell: (done: number) => void = () => {}): Fit {
     stillWanted(pocket.cols);
     for (let c = 0; c < pocket.cols; c++, i++) {
       if (!inside[i]) continue;
-      const h = mirrored(c, r);
+      const h = plugAt(c, r);
       if (h !== h) {
         if (carved[i] && missing < 0) missing = i;
         continue;
@@ -135,7 +176,6 @@ export function fitOf(f: FitOf, tell: (done: number) => void = () => {}): Fit {
       most = Math.max(most, gap);
     }
   }
-  tell(1);
   return {
     goesIn: f.goesIn,
     short: place(short, Math.max(0, at)),

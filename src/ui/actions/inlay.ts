@@ -1,22 +1,43 @@
 import type { Cutter } from '@/core/cutters/cutter';
 import { withInlay, type InlayValues } from '@/core/job/inlay';
+import type { Job } from '@/core/job/job';
+import type { MadePair } from '@/core/job/pairs';
+import { withStraightInlay, type StraightInlayValues } from '@/core/job/straightInlay';
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
 import { setView } from '@/ui/view';
 import { tell } from './tell';
 
-/** Makes an inlay of items of the set-up that is shown, as one step, and shows its pocket. */
-export function makeInlay(items: readonly string[], values: InlayValues, library: readonly Cutter[]): void {
+/** Makes both halves of an inlay in the set-up that is shown, as one step, with the cutters that it needs, and shows its pocket. */
+function makePair(
+  name: string,
+  used: readonly string[],
+  library: readonly Cutter[],
+  make: (job: Job, into: string) => MadePair,
+): void {
   const { whole, shownId, show, editWhole } = useOpenJob.getState();
   if (!whole || !shownId) return;
-  const made = withInlay(whole, shownId, items, values, freshId);
-  const used = [values.cutter, ...values.endMills];
   const brought = library.filter((c) => used.includes(c.id) && !whole.cutters.some((q) => q.id === c.id));
   const cutters = [...whole.cutters, ...structuredClone(brought)];
-  editWhole('Make an inlay', (job) => void Object.assign(job, { ...made.job, cutters }));
+  const made = make({ ...whole, cutters }, shownId);
+  editWhole(name, (job) => void Object.assign(job, made.job));
   setView({ cutId: made.pocket, stage: 'cuts' });
   tell('success', 'Pocket and plug are made. How they fit is told in the Proof stage.', {
     words: 'Show the plug',
     run: () => (show(made.setup), setView({ cutId: made.plug, stage: 'cuts' })),
   });
 }
+
+export const makeInlay = (items: readonly string[], values: InlayValues, library: readonly Cutter[]): void =>
+  makePair('Make a V-inlay', [values.cutter, ...values.endMills], library, (job, into) =>
+    withInlay(job, into, items, values, freshId),
+  );
+
+export const makeStraightInlay = (
+  items: readonly string[],
+  values: StraightInlayValues,
+  library: readonly Cutter[],
+): void =>
+  makePair('Make a straight inlay', [values.plugCutter, ...values.cutters], library, (job, into) =>
+    withStraightInlay(job, into, items, values, (id) => job.cutters.find((c) => c.id === id), freshId),
+  );

@@ -149,7 +149,18 @@ export const actions: readonly Action[] = [
     run: linkPicked,
   },
   { id: 'casting', name: 'See what is cast in this mould', enabled: canCast, run: castAnew },
-  { id: 'inlay', name: 'Make a V-inlay of the picked outlines', enabled: hasPick, run: () => setView({ inlay: true }) },
+  {
+    id: 'inlay',
+    name: 'Make a V-inlay of the picked outlines',
+    enabled: hasPick,
+    run: () => setView({ inlay: 'leaning' }),
+  },
+  {
+    id: 'straight-inlay',
+    name: 'Make a straight inlay of the picked outlines',
+    enabled: hasPick,
+    run: () => setView({ inlay: 'upright' }),
+  },
   { id: 'own', name: 'Make the picked links their own', enabled: () => pickedItems().some(sourceOf), run: ownPicked },
   {
     id: 'setup-next',

@@ -6,44 +6,63 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
+import type { Item } from '@/core/artwork/item';
 import { freshInlay, inlayFields, whyNoInlay, type InlayValues } from '@/core/job/inlay';
+import {
+  cornersOf,
+  freshStraightInlay,
+  straightInlayFields,
+  whyNoStraightInlay,
+  type StraightInlayValues,
+} from '@/core/job/straightInlay';
 import { canBeLinked } from '@/core/job/linked';
-import { setAt } from '@/core/units/fields';
+import { setAt, type Field } from '@/core/units/fields';
 import { lengthText } from '@/core/units/length';
-import { makeInlay } from '@/ui/actions/inlay';
+import { makeInlay, makeStraightInlay } from '@/ui/actions/inlay';
 import { pickedItems } from '@/ui/actions/artwork';
 import { FieldForm } from '@/ui/common/FieldForm';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
-import { InlayDrawing } from './InlayDrawing';
+import { InlayDrawing, StraightInlayDrawing } from './InlayDrawing';
+
+const close = () => setView({ inlay: null });
 
 /** Asks for the values of an inlay of what is picked, and draws what they mean. */
 export function InlayDialog() {
-  const open = useView((v) => v.inlay);
-  const close = () => setView({ inlay: false });
+  const inlay = useView((v) => v.inlay);
   return (
-    <Dialog open={open} onClose={close} fullWidth maxWidth="md" aria-labelledby="inlay-title">
-      {open && <Inlay onClose={close} />}
+    <Dialog open={!!inlay} onClose={close} fullWidth maxWidth="md" aria-labelledby="inlay-title">
+      {inlay === 'leaning' && <Leaning />}
+      {inlay === 'upright' && <Upright />}
     </Dialog>
   );
 }
 
-function Inlay({ onClose }: { readonly onClose: () => void }) {
-  const job = useOpenJob((s) => s.job)!;
+const PICK =
+  'Pick outlines first: lettering, shapes or drawings. What follows another set-up cannot be inlaid from here.';
+const LINKED = 'The plug gets a set-up and a blank of its own; its outlines follow these, mirrored.';
+
+/** The dialog around an inlay: its drawing, what is said of it, its values, and the button that makes it. */
+function Inlay<V extends object>(p: {
+  readonly name: string;
+  readonly items: readonly Item[];
+  readonly fields: readonly Field[];
+  readonly values: V;
+  readonly change: (v: V) => void;
+  readonly why: string | null;
+  readonly says: string;
+  readonly drawing: ReactNode;
+  readonly make: (items: string[]) => void;
+}) {
+  const unit = useOpenJob((s) => s.job!.unit);
   const library = useLibrary((l) => l.cutters);
-  const items = pickedItems().filter(canBeLinked);
-  const [values, setValues] = useState<InlayValues>(() => freshInlay(job.blank.material, job.unit, library));
-  const cutter = library.find((c) => c.id === values.cutter);
-  const why = items.length
-    ? whyNoInlay(values, cutter, job.blank.thickness, job.unit)
-    : 'Pick outlines first: lettering, shapes or drawings. What follows another set-up cannot be inlaid from here.';
-  const glue = values.depth - values.goesIn;
+  const why = p.items.length ? p.why : PICK;
   return (
     <>
       <DialogTitle id="inlay-title">
-        V-inlay of {items.length === 1 ? `"${items[0].name}"` : `${items.length} picked items`}
+        {p.name} of {p.items.length === 1 ? `"${p.items[0].name}"` : `${p.items.length} picked items`}
       </DialogTitle>
       <DialogContent
         sx={{
@@ -54,39 +73,81 @@ function Inlay({ onClose }: { readonly onClose: () => void }) {
         }}
       >
         <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
-          {cutter && <InlayDrawing values={values} cutter={cutter} pocket={job.blank.material} unit={job.unit} />}
+          {p.drawing}
           <Typography variant="body2" role="status" sx={{ color: why ? 'error.main' : 'text.secondary' }}>
-            {why ??
-              `${glue > 0 ? `${lengthText(glue, job.unit)} for glue under the plug. ` : 'No room for glue under the plug. '}The plug gets a set-up and a blank of its own; its outlines follow these, mirrored.`}
+            {why ?? `${p.says} ${LINKED}`}
           </Typography>
         </Box>
         <FieldForm
-          fields={inlayFields}
-          values={values}
-          unit={job.unit}
+          fields={p.fields}
+          values={p.values as Record<string, unknown>}
+          unit={unit}
           cutters={library}
-          onChange={(key, value) => setValues((v) => setAt(v, key, value) as InlayValues)}
+          onChange={(key, value) => p.change(setAt(p.values as Record<string, unknown>, key, value) as V)}
         />
       </DialogContent>
       <DialogActions>
-        <Button color="inherit" onClick={onClose}>
+        <Button color="inherit" onClick={close}>
           Cancel
         </Button>
         <Button
           variant="contained"
           disabled={!!why}
           onClick={() => {
-            onClose();
-            makeInlay(
-              items.map((i) => i.id),
-              values,
-              library,
-            );
+            close();
+            p.make(p.items.map((i) => i.id));
           }}
         >
           Make pocket and plug
         </Button>
       </DialogActions>
     </>
+  );
+}
+
+const usePicked = (): Item[] => pickedItems().filter(canBeLinked);
+
+function Leaning() {
+  const job = useOpenJob((s) => s.job)!;
+  const library = useLibrary((l) => l.cutters);
+  const [values, change] = useState<InlayValues>(() => freshInlay(job.blank.material, job.unit, library));
+  const cutter = library.find((c) => c.id === values.cutter);
+  const glue = values.depth - values.goesIn;
+  return (
+    <Inlay
+      name="V-inlay"
+      items={usePicked()}
+      fields={inlayFields}
+      values={values}
+      change={change}
+      why={whyNoInlay(values, cutter, job.blank.thickness, job.unit)}
+      says={glue > 0 ? `${lengthText(glue, job.unit)} for glue under the plug.` : 'No room for glue under the plug.'}
+      drawing={cutter && <InlayDrawing values={values} cutter={cutter} pocket={job.blank.material} unit={job.unit} />}
+      make={(items) => makeInlay(items, values, library)}
+    />
+  );
+}
+
+function Upright() {
+  const job = useOpenJob((s) => s.job)!;
+  const library = useLibrary((l) => l.cutters);
+  const [values, change] = useState<StraightInlayValues>(() =>
+    freshStraightInlay(job.blank.material, job.unit, library),
+  );
+  const cutter = (id: string) => library.find((c) => c.id === id);
+  const long = (mm: number) => lengthText(mm, job.unit);
+  const skin = values.skin > values.proud ? ' The skin lies below the face: sand it off before the plug goes in.' : '';
+  return (
+    <Inlay
+      name="Straight inlay"
+      items={usePicked()}
+      fields={straightInlayFields}
+      values={values}
+      change={change}
+      why={whyNoStraightInlay(values, cutter, job.blank.thickness, job.unit)}
+      says={`Corners of both are rounded to ${long(cornersOf(values, cutter))}, as the larger cutter leaves them. The plug is cut face down from a plate ${long(values.depth + values.proud)} thick.${skin}`}
+      drawing={<StraightInlayDrawing values={values} pocket={job.blank.material} unit={job.unit} />}
+      make={(items) => makeStraightInlay(items, values, library)}
+    />
   );
 }

@@ -1,65 +1,52 @@
+import type { ReactNode } from 'react';
 import { coneOf, type Cutter } from '@/core/cutters/cutter';
 import { materials, type MaterialId } from '@/core/cutters/materials';
 import type { InlayValues } from '@/core/job/inlay';
+import type { StraightInlayValues } from '@/core/job/straightInlay';
 import { formatLength, type Unit } from '@/core/units/length';
 import { labelPlaces } from '@/ui/cuts/sideLevels';
 
 const [WIDTH, HEIGHT] = [460, 190];
 const [LEFT, RIGHT, TOP] = [164, WIDTH - 4, 10];
+const MIDDLE = (LEFT + RIGHT) / 2;
 /** Of the blanks so much is drawn above and below what is cut, mm as a share of that. */
 const BEYOND = 0.3;
+const EDGE = 'var(--mui-palette-text-primary)';
 
-interface Props {
-  readonly values: InlayValues;
-  readonly cutter: Cutter;
-  readonly pocket: MaterialId;
-  readonly unit: Unit;
+/** Heights of a section as they are drawn: `z` mm from the face of the pocket. */
+interface Scale {
+  readonly k: number;
+  readonly y: (z: number) => number;
 }
+const scaleOf = (above: number, below: number, wide: number): Scale => {
+  const k = Math.min(HEIGHT / (above + below), (RIGHT - LEFT) / wide);
+  return { k, y: (z) => TOP + (above - z) * k };
+};
 
-/** Both halves in section, put together and to scale: the plug stands in its pocket, before it is sawn off at the dashed line. */
-export function InlayDrawing({ values: v, cutter, pocket, unit }: Props) {
-  const { tan } = coneOf(cutter);
-  const deepest = Math.max(v.depth, v.goesIn);
-  const above = v.clear + BEYOND * (deepest + v.clear);
-  const below = deepest * (1 + BEYOND);
-  const k = Math.min(HEIGHT / (above + below), (RIGHT - LEFT) / (2 * (deepest + v.clear) * tan * 1.5 + 4));
-  const middle = (LEFT + RIGHT) / 2;
-  const face = TOP + above * k;
-  const y = (z: number) => face - z * k;
-  /** Half of how wide the outline is here: as much as keeps a floor in the pocket. */
-  const half = deepest * tan + 0.4 * (deepest + v.clear) * tan + 1;
-  const wall = (z: number, side: 1 | -1) => middle + side * (half + z * tan) * k;
-  const into = `M${LEFT} ${face}H${wall(0, -1)}L${wall(-v.depth, -1)} ${y(-v.depth)}H${wall(-v.depth, 1)}L${wall(0, 1)} ${face}H${RIGHT}V${y(-below)}H${LEFT}Z`;
-  const goes = `M${LEFT} ${y(above)}H${RIGHT}V${y(v.clear)}H${wall(v.clear, 1)}L${wall(-v.goesIn, 1)} ${y(-v.goesIn)}H${wall(-v.goesIn, -1)}L${wall(v.clear, -1)} ${y(v.clear)}H${LEFT}Z`;
-  const levels = [
-    { name: 'Floor of the plug', z: v.clear },
-    { name: 'Face: sawn off', z: 0 },
-    { name: 'Plug ends', z: -v.goesIn },
-    { name: 'Floor of the pocket', z: -v.depth },
-  ];
+/** A section of both halves, to scale, with the levels that count named at its left. */
+function Section(p: {
+  readonly scale: Scale;
+  readonly bottom: number;
+  readonly levels: readonly { readonly name: string; readonly z: number }[];
+  readonly unit: Unit;
+  readonly children: ReactNode;
+}) {
+  const { y } = p.scale;
   const places = labelPlaces(
-    levels.map((l) => y(l.z)),
+    p.levels.map((l) => y(l.z)),
     14,
-    (above + below) * k + TOP,
+    y(p.bottom) - TOP,
   );
-  const edge = 'var(--mui-palette-text-primary)';
   return (
     <svg
-      viewBox={`0 0 ${WIDTH} ${(above + below) * k + 2 * TOP}`}
+      viewBox={`0 0 ${WIDTH} ${y(p.bottom) + TOP}`}
       width="100%"
       role="img"
-      aria-label={`Section: ${levels.map((l) => `${l.name.toLowerCase()} ${formatLength(l.z, unit)}`).join(', ')} ${unit}`}
+      aria-label={`Section: ${p.levels.map((l) => `${l.name.toLowerCase()} ${formatLength(l.z, p.unit)}`).join(', ')} ${p.unit}`}
       style={{ display: 'block' }}
     >
-      <path d={into} fill={materials[pocket].face} stroke={edge} strokeWidth="1" strokeLinejoin="round" />
-      <path d={goes} fill={materials[v.material].face} stroke={edge} strokeWidth="1" strokeLinejoin="round" />
-      <path
-        d={`M${LEFT} ${face}H${RIGHT}`}
-        stroke="var(--mui-palette-error-main)"
-        strokeWidth="1.5"
-        strokeDasharray="7 4"
-      />
-      {levels.map((l, i) => (
+      {p.children}
+      {p.levels.map((l, i) => (
         <g key={l.name}>
           <path
             d={`M${LEFT - 20} ${places[i]}L${LEFT - 6} ${y(l.z)}H${LEFT}`}
@@ -76,11 +63,96 @@ export function InlayDrawing({ values: v, cutter, pocket, unit }: Props) {
           >
             {l.name}
           </text>
-          <text x={LEFT - 24} y={places[i] + 4} textAnchor="end" fontSize="11.5" fontWeight="600" fill={edge}>
-            {formatLength(l.z, unit, unit === 'mm' ? 2 : 3)}
+          <text x={LEFT - 24} y={places[i] + 4} textAnchor="end" fontSize="11.5" fontWeight="600" fill={EDGE}>
+            {formatLength(l.z, p.unit, p.unit === 'mm' ? 2 : 3)}
           </text>
         </g>
       ))}
     </svg>
+  );
+}
+
+const Body = ({ d, material }: { readonly d: string; readonly material: MaterialId }) => (
+  <path d={d} fill={materials[material].face} stroke={EDGE} strokeWidth="1" strokeLinejoin="round" />
+);
+/** What is taken off along here. */
+const TakenOff = ({ d }: { readonly d: string }) => (
+  <path d={d} stroke="var(--mui-palette-error-main)" strokeWidth="1.5" strokeDasharray="7 4" />
+);
+
+interface Props<V> {
+  readonly values: V;
+  readonly pocket: MaterialId;
+  readonly unit: Unit;
+}
+
+/** Both halves put together: the plug stands in its pocket, before it is sawn off at the dashed line. */
+export function InlayDrawing({ values: v, cutter, pocket, unit }: Props<InlayValues> & { readonly cutter: Cutter }) {
+  const { tan } = coneOf(cutter);
+  const deepest = Math.max(v.depth, v.goesIn);
+  const above = v.clear + BEYOND * (deepest + v.clear);
+  const below = deepest * (1 + BEYOND);
+  const scale = scaleOf(above, below, 2 * (deepest + v.clear) * tan * 1.5 + 4);
+  const { k, y } = scale;
+  const face = y(0);
+  /** Half of how wide the outline is here: as much as keeps a floor in the pocket. */
+  const half = deepest * tan + 0.4 * (deepest + v.clear) * tan + 1;
+  const wall = (z: number, side: 1 | -1) => MIDDLE + side * (half + z * tan) * k;
+  return (
+    <Section
+      scale={scale}
+      bottom={-below}
+      unit={unit}
+      levels={[
+        { name: 'Floor of the plug', z: v.clear },
+        { name: 'Face: sawn off', z: 0 },
+        { name: 'Plug ends', z: -v.goesIn },
+        { name: 'Floor of the pocket', z: -v.depth },
+      ]}
+    >
+      <Body
+        material={pocket}
+        d={`M${LEFT} ${face}H${wall(0, -1)}L${wall(-v.depth, -1)} ${y(-v.depth)}H${wall(-v.depth, 1)}L${wall(0, 1)} ${face}H${RIGHT}V${y(-below)}H${LEFT}Z`}
+      />
+      <Body
+        material={v.material}
+        d={`M${LEFT} ${y(above)}H${RIGHT}V${y(v.clear)}H${wall(v.clear, 1)}L${wall(-v.goesIn, 1)} ${y(-v.goesIn)}H${wall(-v.goesIn, -1)}L${wall(v.clear, -1)} ${y(v.clear)}H${LEFT}Z`}
+      />
+      <TakenOff d={`M${LEFT} ${face}H${RIGHT}`} />
+    </Section>
+  );
+}
+
+/** The plug on the floor of its pocket; its skin is still on it, and what stands proud is sanded off. Clearance is drawn ten times as wide. */
+export function StraightInlayDrawing({ values: v, pocket, unit }: Props<StraightInlayValues>) {
+  const [above, below] = [v.proud + 0.25 * (v.depth + v.proud), v.depth * (1 + BEYOND)];
+  const half = 2.2 * (v.depth + v.proud);
+  const scale = scaleOf(above, below, 2.6 * half);
+  const { k, y } = scale;
+  const at = (mm: number, side: 1 | -1) => MIDDLE + side * mm * k;
+  const gap = Math.min(10 * v.clearance, 0.2 * half);
+  const [top, skin] = [y(v.proud), y(v.proud - v.skin)];
+  return (
+    <Section
+      scale={scale}
+      bottom={-below}
+      unit={unit}
+      levels={[
+        { name: 'Top of the plug', z: v.proud },
+        { name: 'Its skin', z: v.proud - v.skin },
+        { name: 'Face', z: 0 },
+        { name: 'Floor of the pocket', z: -v.depth },
+      ]}
+    >
+      <Body
+        material={pocket}
+        d={`M${LEFT} ${y(0)}H${at(half + gap, -1)}V${y(-v.depth)}H${at(half + gap, 1)}V${y(0)}H${RIGHT}V${y(-below)}H${LEFT}Z`}
+      />
+      <Body
+        material={v.material}
+        d={`M${at(half + 4 * gap, -1)} ${top}H${at(half + 4 * gap, 1)}V${skin}H${at(half, 1)}V${y(-v.depth)}H${at(half, -1)}V${skin}H${at(half + 4 * gap, -1)}Z`}
+      />
+      <TakenOff d={`M${LEFT} ${y(0)}H${RIGHT}`} />
+    </Section>
   );
 }

@@ -47,8 +47,11 @@ export function CutAsMenu() {
           <Entry name={k.name} text={k.summary} />
         </MenuItem>
       ))}
-      <MenuItem onClick={() => setView({ inlay: true })} sx={entry}>
+      <MenuItem onClick={() => setView({ inlay: 'leaning' })} sx={entry}>
         <Entry name="V-inlay" text="A pocket here, and on a blank of its own a plug that goes into it." />
+      </MenuItem>
+      <MenuItem onClick={() => setView({ inlay: 'upright' })} sx={entry}>
+        <Entry name="Straight inlay" text="The same with upright walls, and a plug that is cut free from a plate." />
       </MenuItem>
       {recipes.length > 0 && <Divider sx={{ columnSpan: 'all' }} />}
       {recipes.map((r) => (

@@ -1,8 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import ToggleButton from '@mui/material/ToggleButton';
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
 import { atProof } from '@/compute/engineHandle';
@@ -15,9 +13,9 @@ import { castAnew, changeCasting, saveCasting } from '@/ui/actions/casting';
 import { Group } from '@/ui/common/SheetParts';
 import { ChoiceField, LengthField, NumberField } from '@/ui/common/fields';
 import { useLater } from '@/ui/later';
-import { setView, useView } from '@/ui/view';
-import { showPieces } from './pieces';
-import { Facts, Line, Troubles } from './said';
+import { setView } from '@/ui/view';
+import { usePieces } from './pieces';
+import { Facts, Line, PieceChoice, Troubles } from './said';
 import { useAsked } from './useAsked';
 
 const MATERIALS = castIds.map((id) => ({ value: id, label: castMaterials[id].name }));
@@ -42,12 +40,13 @@ export function CastingGroup() {
 function Casting({ values: v }: { readonly values: CastingValues }) {
   const setup = useLater(useOpenJob, (s) => s.job!.at.id);
   const unit = useLater(useOpenJob, (s) => s.job!.unit);
-  const piece = useLater(useView, (s) => s.piece);
   const cast = useAsked<Cast>([setup], JSON.stringify([setup, v]), () => atProof.cast(setup, v));
-  useEffect(() => showPieces({ cast: cast?.casting ? { setup, casting: cast.casting, material: v.material } : null }));
-  useEffect(() => () => showPieces({ cast: null }), []);
+  const casting = cast?.casting ?? null;
+  useEffect(() => {
+    usePieces.setState({ cast: casting && { setup, casting, material: v.material } });
+    return () => usePieces.setState({ cast: null });
+  }, [setup, casting, v.material]);
   const long = (mm: number) => lengthText(mm, unit, unit === 'mm' ? 2 : 4);
-  const { casting } = cast ?? {};
   const size = casting && [...casting.size, casting.thickness].map((mm) => long(mm * cast!.cold));
   return (
     <Group
@@ -112,19 +111,7 @@ function Casting({ values: v }: { readonly values: CastingValues }) {
                 <Line name={v.shrinks ? 'Cold, it measures' : 'It measures'} value={size!.join(' \u00d7 ')} />
               </Facts>
               <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1.25, alignItems: 'center' }}>
-                <ToggleButtonGroup
-                  exclusive
-                  size="small"
-                  value={piece}
-                  aria-label="Seen in the round"
-                  onChange={(_, to: typeof piece | null) =>
-                    to && setView((s) => ({ piece: to, table: s.table === 'plan' ? 'solid' : s.table }))
-                  }
-                >
-                  <ToggleButton value="blank">Mould</ToggleButton>
-                  <ToggleButton value="beside">Both</ToggleButton>
-                  <ToggleButton value="cast">Casting</ToggleButton>
-                </ToggleButtonGroup>
+                <PieceChoice names={{ blank: 'Mould', beside: 'Both', cast: 'Casting' }} />
                 <Button size="small" onClick={() => void saveCasting(casting, cast.cold)}>
                   Save as STL
                 </Button>

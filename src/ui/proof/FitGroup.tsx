@@ -1,16 +1,20 @@
 'use client';
+import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
+import { useEffect } from 'react';
 import { atProof } from '@/compute/engineHandle';
-import { inlaysOf, type InlayPair } from '@/core/job/inlay';
-import type { Fitted } from '@/core/pipeline/fitting';
-import { TOUCH, type FitPlace } from '@/core/proof/fit';
+import { inlaysOf, type InlayPair } from '@/core/job/pairs';
+import type { Fitted, StraightFit } from '@/core/pipeline/fitting';
+import { TOUCH, type Fit, type FitPlace } from '@/core/proof/fit';
 import { lengthText } from '@/core/units/length';
 import { percentOf } from '@/core/units/count';
 import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { setView } from '@/ui/view';
-import { Facts, Line, Troubles } from './said';
+import { usePieces } from './pieces';
+import { Facts, Line, PieceChoice, Troubles } from './said';
+import { SeamChart } from './SeamChart';
 import { useAsked } from './useAsked';
 
 /** The pairs of the set-up that is shown, put together as both halves were proven; nothing where it belongs to none. */
@@ -42,37 +46,50 @@ function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: s
   const [pocket, plug] = [pair.pocket, pair.plug].map((id) => whole.setups.find((s) => s.id === id)!);
   const now = useAsked<Fitted>([pair.pocket, pair.plug], JSON.stringify(pair), () => atProof.fit(pair));
   const { unit } = whole;
+  const material = whole.blanks.find((b) => b.id === plug.blank)!.material;
+  useEffect(() => {
+    const { joined, seam, wanted } = now ?? {};
+    const { turned } = pair;
+    usePieces.setState({
+      inlay:
+        joined && seam
+          ? { ...{ pocket: pair.pocket, plug: pair.plug, turned, joined, material, seam }, wanted: wanted ?? 0 }
+          : null,
+    });
+    return () => usePieces.setState({ inlay: null });
+    // A pair is named by what it is made of, which what is known of it goes by.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [now, material]);
   const long = (mm: number) => lengthText(mm, unit, unit === 'mm' ? 2 : 4);
   /** Places lie on the pocket's blank: it is shown first. */
-  const show = (p: FitPlace, text: string) => {
+  const show = (p: Pick<FitPlace, 'x' | 'y'>, text: string) => {
     if (shown !== pair.pocket) useOpenJob.getState().show(pair.pocket);
     setView((v) => ({ marked: { x: p.x, y: p.y, text }, table: v.table === 'solid' ? 'both' : v.table }));
   };
-  const fit = now?.fit;
+  const { fit, straight } = now ?? {};
   return (
     <Group title={shown === pair.pocket ? `Fit of "${plug.name}"` : `Fit into "${pocket.name}"`}>
-      {!now || !fit ? (
+      {!now ? (
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
           The halves are put together once both are proven.
         </Typography>
       ) : (
         <>
-          <Facts>
-            <Line name="Goes in" value={`${long(fit.goesIn - fit.short.mm)} of ${long(fit.goesIn)}`} />
-            {fit.seam && (
-              <Line name="Widest seam" value={fit.seam.mm < TOUCH ? `under ${long(TOUCH)}` : long(fit.seam.mm)} />
-            )}
-            {fit.wide > 0 && <Line name="Walls with a seam that is seen" value={`${percentOf(fit.wide, 1)} %`} />}
-            {fit.glue && (
-              <Line name="Room for glue on the floor" value={`${long(fit.glue.least)} to ${long(fit.glue.most)}`} />
-            )}
-            {fit.saw !== null && <Line name="Room for the saw" value={long(fit.saw)} />}
-          </Facts>
+          {fit && <LeaningFacts fit={fit} long={long} />}
+          {straight && <StraightFacts fit={straight} long={long} />}
+          <SeamChart seam={now.seam} wanted={now.wanted} unit={unit} show={show} />
+          {shown === pair.pocket && (
+            <Box sx={{ mt: 1 }}>
+              <PieceChoice names={{ blank: 'Pocket', joined: 'Put together' }} />
+            </Box>
+          )}
           {now.troubles.length ? (
             <Troubles troubles={now.troubles} show={show} />
           ) : (
             <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
-              The plug goes all the way in, and no seam is seen.
+              {straight
+                ? 'The plug goes in with its clearance all round.'
+                : 'The plug goes all the way in, and no seam is seen.'}
             </Typography>
           )}
         </>
@@ -80,3 +97,28 @@ function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: s
     </Group>
   );
 }
+
+type Long = (mm: number) => string;
+
+const LeaningFacts = ({ fit, long }: { readonly fit: Fit; readonly long: Long }) => (
+  <Facts>
+    <Line name="Goes in" value={`${long(fit.goesIn - fit.short.mm)} of ${long(fit.goesIn)}`} />
+    {fit.seam && <Line name="Widest seam" value={fit.seam.mm < TOUCH ? `under ${long(TOUCH)}` : long(fit.seam.mm)} />}
+    {fit.wide > 0 && <Line name="Walls with a seam that is seen" value={`${percentOf(fit.wide, 1)} %`} />}
+    {fit.glue && <Line name="Room for glue on the floor" value={`${long(fit.glue.least)} to ${long(fit.glue.most)}`} />}
+    {fit.saw !== null && <Line name="Room for the saw" value={long(fit.saw)} />}
+  </Facts>
+);
+
+const StraightFacts = ({ fit, long }: { readonly fit: StraightFit; readonly long: Long }) => (
+  <Facts>
+    <Line name="Clearance wanted, on each side" value={long(fit.clearance)} />
+    {fit.least !== null && fit.most !== null && (
+      <Line name="Clearance as it is cut" value={`${long(fit.least)} to ${long(fit.most)}`} />
+    )}
+    <Line
+      name={fit.proud < 0 ? 'Lies below the face' : 'Stands proud'}
+      value={long(Math.abs(fit.proud) < 5e-3 ? 0 : Math.abs(fit.proud))}
+    />
+  </Facts>
+);

@@ -1,17 +1,29 @@
 import { create } from 'zustand';
 import type { CastId } from '@/core/cutters/castMaterials';
+import type { MaterialId } from '@/core/cutters/materials';
 import type { Casting } from '@/core/proof/casting';
+import type { Joined } from '@/core/proof/fit';
+import type { SeamPlace } from '@/core/proof/seam';
 
-/** What was made of the proofs to be seen in the round. */
-export interface Pieces {
-  /** What comes out of a mould, and of which set-up it is. */
-  readonly cast: { readonly setup: string; readonly casting: Casting; readonly material: CastId } | null;
+/** What comes out of a mould, and of which set-up it is. */
+export interface CastPiece {
+  readonly setup: string;
+  readonly casting: Casting;
+  readonly material: CastId;
 }
-export const usePieces = create<Pieces>(() => ({ cast: null }));
+/** An inlay put together, and the seam along it, on the blank of its pocket. */
+export interface InlayPiece {
+  readonly pocket: string;
+  readonly plug: string;
+  readonly turned: 'x' | 'y';
+  readonly joined: Joined;
+  readonly material: MaterialId;
+  readonly seam: readonly SeamPlace[];
+  readonly wanted: number;
+}
 
-/** Shows pieces; what is the same stays as it is. */
-export function showPieces({ cast }: Pieces): void {
-  const was = usePieces.getState().cast;
-  if (was?.casting !== cast?.casting || was?.material !== cast?.material || was?.setup !== cast?.setup)
-    usePieces.setState({ cast });
-}
+/** What was made of the proofs to be seen on the table; kept no longer than what makes it is shown. */
+export const usePieces = create<{ readonly cast: CastPiece | null; readonly inlay: InlayPiece | null }>(() => ({
+  cast: null,
+  inlay: null,
+}));

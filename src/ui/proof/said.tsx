@@ -1,10 +1,14 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 import type { FitTrouble } from '@/core/pipeline/fitting';
 import type { FitPlace } from '@/core/proof/fit';
+import { useLater } from '@/ui/later';
+import { setView, useView, type View } from '@/ui/view';
 
 /** Names and values, a line each. */
 export const Facts = ({ children }: { readonly children: ReactNode }) => (
@@ -40,3 +44,25 @@ export const Troubles = (p: {
       )}
     </Box>
   ));
+
+/** What is seen in the round, of what the proof has made. */
+export function PieceChoice({ names }: { readonly names: Readonly<Partial<Record<View['piece'], string>>> }) {
+  const piece = useLater(useView, (v) => v.piece);
+  return (
+    <ToggleButtonGroup
+      exclusive
+      size="small"
+      value={piece in names ? piece : 'blank'}
+      aria-label="Seen in the round"
+      onChange={(_, to: View['piece'] | null) =>
+        to && setView((v) => ({ piece: to, table: v.table === 'plan' ? 'solid' : v.table }))
+      }
+    >
+      {Object.entries(names).map(([value, name]) => (
+        <ToggleButton key={value} value={value}>
+          {name}
+        </ToggleButton>
+      ))}
+    </ToggleButtonGroup>
+  );
+}

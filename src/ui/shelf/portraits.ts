@@ -56,6 +56,7 @@ export async function paintPortraits(rows: readonly JobRow[], signal: AbortSigna
           blank.material,
           blank.paint,
           'material',
+          null,
         );
         await savePicture(row.id, await addressOf(await solid.picture(width, height)));
         painted();

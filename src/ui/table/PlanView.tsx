@@ -12,6 +12,7 @@ import { Guides } from './Guides';
 import { PickIndex } from './pick';
 import { PinLayer, PinMarks } from './PinMarks';
 import { MarksAbove, MarksBelow } from './PlanMarks';
+import { SeamMarks } from './SeamMarks';
 import { SectionLineMark } from './SectionLineMark';
 import { SplitLine } from './SplitLine';
 import { TabMarks } from './TabMarks';
@@ -99,6 +100,7 @@ export function PlanView() {
           {stage === 'artwork' && (
             <Layer key={tool} job={job} placed={placed} view={view} local={local} index={index} />
           )}
+          <SeamMarks job={job} view={view} />
           <MarksAbove view={view} />
         </svg>
       )}

@@ -13,7 +13,7 @@ import { useLater } from '@/ui/later';
 import { pictured } from '@/core/job/allSetups';
 import { useOpenJob } from '@/store/openJob';
 import { action } from '@/ui/actions/registry';
-import { usePieces, type Pieces } from '@/ui/proof/pieces';
+import { usePieces, type CastPiece } from '@/ui/proof/pieces';
 import { useView } from '@/ui/view';
 import { addressOf, PORTRAIT } from './solid/portrait';
 import type { SecondBody } from './solid/scene';
@@ -51,7 +51,7 @@ const withBeside = (blank: Sizes, second: Sizes): readonly [number, number] => [
 ];
 /** A casting on the bed, right of its mould. */
 const kept = derived<Casting, SecondBody>();
-const standing = (blank: Sizes, { casting, material }: NonNullable<Pieces['cast']>): SecondBody =>
+const standing = (blank: Sizes, { casting, material }: CastPiece): SecondBody =>
   kept(casting, `${material} ${blank.width} ${blank.height} ${blank.thickness}`, () => ({
     ...{ field: casting.field, width: casting.width, height: casting.height, thickness: casting.thickness, material },
     at: [blank.width * (1 + APART), (blank.height - casting.height) / 2, casting.thickness - blank.thickness],
@@ -71,8 +71,9 @@ export function SolidView() {
   const [lost, setLost] = useState(false);
   const [begun, setBegun] = useState(1);
   const piece = useLater(useView, (v) => (v.stage === 'proof' ? v.piece : 'blank'));
-  const made = useLater(usePieces, (p) => p.cast);
-  const cast = piece !== 'blank' && made?.setup === job.at.id ? made : null;
+  const { cast: made, inlay: put } = useLater(usePieces, (p) => p);
+  const cast = (piece === 'beside' || piece === 'cast') && made?.setup === job.at.id ? made : null;
+  const inlay = piece === 'joined' && put?.pocket === job.at.id ? put : null;
   const alone = piece === 'cast' ? cast : null;
   const { width, height, thickness, material } = alone ? { ...alone.casting, material: alone.material } : job.blank;
   /** How wide and how deep all is that stands there. */
@@ -125,20 +126,21 @@ export function SolidView() {
     [solid, ofRelief, from, high],
   );
   const coloured = ofRelief ? tint : 'material';
-  const paint = ofRelief || alone ? 'none' : job.blank.paint;
+  const paint = ofRelief || alone || inlay ? 'none' : job.blank.paint;
   const cut = empty ? null : (play?.field ?? proof?.field ?? glimpse);
   // Where the relief is shaped it is seen, everywhere else what is cut.
-  const field = ofRelief ? relief : alone ? alone.casting.field : cut;
+  const field = ofRelief ? relief : inlay ? inlay.joined.field : alone ? alone.casting.field : cut;
+  const inlaid = useMemo(() => inlay && { share: inlay.joined.share, material: inlay.material }, [inlay]);
   const under = ofRelief || alone ? null : (proof?.under ?? null);
   useEffect(
-    () => seat?.body(field, under, width, height, thickness, material, paint, coloured),
-    [seat, field, under, width, height, thickness, material, paint, coloured],
+    () => seat?.body(field, under, width, height, thickness, material, paint, coloured, inlaid),
+    [seat, field, under, width, height, thickness, material, paint, coloured, inlaid],
   );
   useEffect(() => seat?.beside(cast && !alone ? standing(job.blank, cast) : null), [seat, cast, alone, job.blank]);
   useEffect(() => {
-    const c = play && !alone ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
+    const c = play && !alone && !inlay ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
     void solid?.cutter(c, play?.x ?? 0, play?.y ?? 0, play?.z ?? 0);
-  }, [solid, play, alone, job.cutters]);
+  }, [solid, play, alone, inlay, job.cutters]);
   // The card's picture: taken when the proof has stood still for a while.
   useEffect(() => {
     // Of several set-ups it shows the last.

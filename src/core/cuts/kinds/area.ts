@@ -10,17 +10,9 @@ import { clearingTool, clearWith, patterns } from '../clearing/clear';
 import { entryKinds } from '../clearing/entry';
 import { wallMoves } from '../clearing/walls';
 import { finer, type Budget } from '../budget';
+import { cornered, cornerFields, cornerRemarks, cornerSchema } from '../corners';
 import { alongLines, boxOf, EMPTY, reaching } from '../wanted';
-import {
-  cutKind,
-  emptyPlan,
-  travelHeights,
-  passes,
-  ownStep,
-  type CutContext,
-  type Remark,
-  type Toolpath,
-} from '../kind';
+import { cutKind, emptyPlan, travelHeights, passes, ownStep, type CutContext, type Toolpath } from '../kind';
 
 /** On a leaning wall what stands off sideways is a depth. */
 const budgetFor = (cone: { readonly tan: number } | null, c: CutContext): Budget =>
@@ -40,6 +32,7 @@ export const area = cutKind({
     angle: z.number().min(-360).max(360),
     allowance: z.number().min(0).max(20),
     floorAllowance: z.number().min(0).max(20),
+    ...cornerSchema,
     entry: z.enum(entryKinds),
     ramp: z.number().min(0.5).max(45),
     direction: z.enum(['climb', 'conventional']),
@@ -72,6 +65,7 @@ export const area = cutKind({
     },
     { kind: 'length', key: 'allowance', label: 'Wall allowance' },
     { kind: 'length', key: 'floorAllowance', label: 'Floor allowance' },
+    ...cornerFields,
     {
       kind: 'choice',
       key: 'entry',
@@ -107,6 +101,8 @@ export const area = cutKind({
     angle: 0,
     allowance: 0,
     floorAllowance: 0,
+    corners: 0,
+    grow: 0,
     entry: 'helix' as const,
     ramp: 3,
     direction: 'climb' as const,
@@ -135,11 +131,12 @@ export const area = cutKind({
     // Its name was not the trade's.
     10: (cut) => void (cut.values.pattern === 'even' && (cut.values = { ...cut.values, pattern: 'trochoidal' })),
   },
-  plan(v, c) {
+  plan(v, given) {
+    const c = cornered(given, v);
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
     const budget = budgetFor(cone, c);
     const region = c.region(budget.flatten);
-    const remarks: Remark[] = [];
+    const remarks = cornerRemarks(given, v);
     const floor = -(v.depth - v.floorAllowance);
     if (floor >= -v.startDepth)
       return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
@@ -210,7 +207,8 @@ export const area = cutKind({
       cutsFree: false,
     };
   },
-  wanted(v, c) {
+  wanted(v, given) {
+    const c = cornered(given, v);
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
     const budget = budgetFor(cone, c);
     const region = c.region(budget.flatten);

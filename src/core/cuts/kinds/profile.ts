@@ -32,6 +32,7 @@ import {
   type PlacedTab,
   type Remark,
 } from '../kind';
+import { cornered, cornerFields, cornerRemarks, cornerSchema } from '../corners';
 import { findLead, leadKinds, type Lead } from '../profile/leads';
 import { byRamp, passWithLeads, placeTabs, profilePass, tabShapes, tabSpans, type ProfileMoves } from '../profile/tabs';
 
@@ -52,6 +53,7 @@ const schema = z.object({
   /** What is left above the underside, mm: the part comes free by hand. */
   skin: z.number().min(0).max(50).default(0),
   allowance: z.number().min(0).max(20),
+  ...cornerSchema,
   /** Left by all passes but a last one, which goes round once at full depth; 0 for no such pass. */
   finish: z.number().min(0).max(20),
   ramp: z.number().min(0.5).max(45),
@@ -111,6 +113,7 @@ export const profile = cutKind({
       when: (v) => v.through === true,
     },
     { kind: 'length', key: 'allowance', label: 'Allowance' },
+    ...cornerFields,
     {
       kind: 'length',
       key: 'finish',
@@ -171,6 +174,8 @@ export const profile = cutKind({
     beyond: 0,
     skin: 0,
     allowance: 0,
+    corners: 0,
+    grow: 0,
     finish: 0,
     ramp: 5,
     direction: 'climb' as const,
@@ -204,14 +209,15 @@ export const profile = cutKind({
       cut.values = { ...cut.values, beyond: Math.max(0, beyond), skin: Math.max(0, -beyond) };
     },
   },
-  plan(v, c) {
+  plan(v, given) {
+    const c = cornered(given, v);
     const cutter = c.cutter(v.cutter);
     const preset = c.preset(v.cutter);
     const r = radiusOf(cutter);
     const floor = floorOf(v, c.blank);
     if (floor >= -v.startDepth)
       return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
-    const remarks: Remark[] = [];
+    const remarks = cornerRemarks(given, v);
     const region = c.region(c.budget.flatten);
     const levels = passes(-v.startDepth, floor, preset.stepDown);
     const tabTop = -c.blank.thickness + v.tabs.height;
@@ -294,7 +300,8 @@ export const profile = cutKind({
       cutsFree: v.through && !(v.skin > 0) && (v.side !== 'on' || region.length > 0),
     };
   },
-  wanted(v, c, plan) {
+  wanted(v, given, plan) {
+    const c = cornered(given, v);
     const cutter = c.cutter(v.cutter);
     const floor = floorOf(v, c.blank);
     const region = c.region(c.budget.flatten);

@@ -3,7 +3,7 @@ import type { BodyMaterial } from '@/core/cutters/castMaterials';
 import type { PaintId } from '@/core/cutters/paints';
 import { flatField, type HeightField } from '@/core/relief/field';
 import type { Tint } from '@/core/relief/tint';
-import { Grid, nodesOf } from './grid';
+import { Grid, nodesOf, type Face } from './grid';
 import { looksOf } from './looks';
 
 /** Vertices along the longer side of a drawn face. */
@@ -44,6 +44,7 @@ export class FieldMesh {
     material: BodyMaterial,
     paint: PaintId,
     tint: Tint,
+    inlaid: Face['inlaid'] = null,
   ): void {
     const shrink = Math.max(
       1,
@@ -61,11 +62,12 @@ export class FieldMesh {
       under && down ? under.z[down.rows[Math.floor(v / nx)] * under.cols + down.cols[v % nx]] : 0;
     const open = (v: number): boolean =>
       thickness + field.z[up.rows[Math.floor(v / nx)] * field.cols + up.cols[v % nx]] + depthUnder(v) > NOTHING;
-    const whole = { width, height, thickness, material, paint, tint };
+    const whole = { width, height, thickness, material, paint, tint, inlaid };
     this.upper.fill(nx, ny, { ...whole, field, under: false }, step, open);
     this.fillSides(nx, ny, (v) => -thickness - Math.max(depthUnder(v), -thickness));
     const lowest = under ?? flatField(width, height, Math.max(width, height) / 60);
-    this.fillLower = () => this.lower.fill(nx, ny, { ...whole, field: lowest, under: true }, under ? step : 1, open);
+    this.fillLower = () =>
+      this.lower.fill(nx, ny, { ...whole, inlaid: null, field: lowest, under: true }, under ? step : 1, open);
     this.seenFrom(this.below);
   }
 

@@ -9,6 +9,11 @@ const TINTS = 256;
 const srgb = ([r, g, b]: readonly [number, number, number]): THREE.Color =>
   new THREE.Color().setRGB(r / 255, g / 255, b / 255, THREE.SRGBColorSpace);
 
+/** Oil makes a colour deeper and warmer. */
+function oiled(c: THREE.Color): void {
+  c.setRGB(c.r ** 1.08, c.g ** 1.14, c.b ** 1.22);
+}
+
 /** A draft takes every so-manieth vertex of a row. */
 const DRAFT = 3;
 
@@ -34,6 +39,8 @@ export interface Face {
   readonly under: boolean;
   readonly paint: PaintId;
   readonly tint: Tint;
+  /** What is let into it: of each node how much is of that, 0 to 255, and what it is. Both are oiled. */
+  readonly inlaid?: { readonly share: Uint8Array; readonly material: BodyMaterial } | null;
 }
 
 /**
@@ -81,7 +88,10 @@ export class Grid {
     const normals = g.attributes.normal.array as Int8Array;
     const colours = g.attributes.color.array as Uint16Array;
     const m = lookOf(face.material);
+    const { inlaid } = face;
     const [uncut, bare] = [new THREE.Color(m.face), new THREE.Color(m.cut)];
+    const second = inlaid ? new THREE.Color(lookOf(inlaid.material).face) : null;
+    if (second) [uncut, bare, second].forEach(oiled);
     const { cols, rows } = nodesOf(nx, ny, f);
     const tint = under || face.tint === 'material' ? null : face.tint;
     const of = tint && tinting(f, tint);
@@ -115,6 +125,15 @@ export class Grid {
             colours[4 * v + k] = 65535 * (uncut[q] + (paint[q] - uncut[q]) * share);
           // Where there is paint neither grain nor metal is seen.
           colours[4 * v + 3] = 65535 * (1 - share);
+          continue;
+        }
+        if (second) {
+          const part = inlaid!.share[r * f.cols + c] / 255;
+          const own = depth < -1e-3 ? bare : uncut;
+          const dark = 65535 * (depth < -1e-3 ? 1 - Math.min(0.62, 0.3 * Math.sqrt(-depth)) : 1);
+          for (const [k, q] of (['r', 'g', 'b'] as const).entries())
+            colours[4 * v + k] = dark * (own[q] + (second[q] - own[q]) * part);
+          colours[4 * v + 3] = 65535;
           continue;
         }
         // Depth is lightness: what is deeper is darker.

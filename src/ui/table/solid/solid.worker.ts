@@ -5,6 +5,7 @@ import type { PaintId } from '@/core/cutters/paints';
 import { flatField, type HeightField } from '@/core/relief/field';
 import type { Tint } from '@/core/relief/tint';
 import { SolidScene, type SecondBody, type StandardView } from './scene';
+import type { Face } from './grid';
 import type { SeenRows } from './seen';
 
 let scene: SolidScene | null = null;
@@ -30,6 +31,7 @@ const api = {
     material: BodyMaterial,
     paint: PaintId,
     tint: Tint,
+    inlaid: Face['inlaid'],
   ) {
     scene?.surface.show(
       field ?? flatField(width, height, Math.max(width, height) / 60),
@@ -40,6 +42,7 @@ const api = {
       material,
       paint,
       tint,
+      inlaid,
     );
     scene?.draw();
   },

@@ -1,0 +1,209 @@
+import { normalise, type Region } from '../../geometry/region';
+import { cutOut, distanceToLine, readMoves, testShape } from '../../testing/independent';
+import { cutterOf, planOn, programOf } from '../../testing/job';
+import { loop, starLoop, turned } from '../../testing/shapes';
+
+const BLANK = { width: 60, height: 50, thickness: 12 };
+const [X, Y] = [30, 25];
+const DEEP = 2;
+
+/** What a cut leaves at places, by the tests' own machine. */
+function heights(
+  kind: string,
+  values: Record<string, unknown>,
+  region: Region,
+  x: number[],
+  y: number[],
+): Float64Array {
+  const { plan, job } = planOn(kind, values, region, BLANK, { stepDown: 1, stepOver: 0.6 });
+  expect(plan.remarks.filter((r) => r.level === 'problem')).toEqual([]);
+  const { text, tools } = programOf(plan, job);
+  const shapes = Object.entries(tools).map(([n, id]) => [n, testShape(cutterOf(id).shape, cutterOf(id).values)]);
+  const order = x.map((_, i) => i).sort((a, b) => x[a] - x[b]);
+  const cloud = {
+    x: Float64Array.from(order, (i) => x[i]),
+    y: Float64Array.from(order, (i) => y[i]),
+    z: new Float64Array(x.length),
+  };
+  cutOut(cloud, readMoves(text), Object.fromEntries(shapes));
+  const z = new Float64Array(x.length);
+  order.forEach((i, k) => (z[i] = cloud.z[k]));
+  return z;
+}
+
+const RAYS = 720;
+const ways = Array.from({ length: RAYS }, (_, k) => [Math.cos((k * Math.PI) / 360), Math.sin((k * Math.PI) / 360)]);
+/** Where rays from the middle first pass from what `inside` holds of into what it does not: a wall, within a thousandth. */
+function walls(far: readonly number[], at: (x: number[], y: number[]) => Float64Array, inside: (z: number) => boolean) {
+  const look = (from: number[], step: number, count: number): number[] => {
+    const radii = ways.flatMap((_, k) => Array.from({ length: count }, (_, i) => from[k] + i * step));
+    const z = at(
+      radii.map((rho, j) => X + rho * ways[Math.floor(j / count)][0]),
+      radii.map((rho, j) => Y + rho * ways[Math.floor(j / count)][1]),
+    );
+    return ways.map((_, k) => {
+      const out = Array.from({ length: count }, (_, i) => i).find((i) => i > 0 && !inside(z[k * count + i]));
+      expect(out).toBeDefined();
+      return from[k] + (out! - 1) * step;
+    });
+  };
+  const coarse = look(
+    far.map((r) => r - 2.5),
+    0.04,
+    90,
+  );
+  return look(coarse, 0.001, 42).flatMap((r, k) => [X + (r + 0.0005) * ways[k][0], Y + (r + 0.0005) * ways[k][1]]);
+}
+/** How far along rays from the middle an outline lies. */
+const reachOf = (l: Float64Array): number[] =>
+  ways.map(([c, s]) => {
+    let far = 0;
+    for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2) {
+      const [ax, ay, bx, by] = [l[j] - X, l[j + 1] - Y, l[i] - X, l[i + 1] - Y];
+      const [da, db] = [ay * c - ax * s, by * c - bx * s];
+      if (da > 0 === db > 0) continue;
+      const t = da / (da - db);
+      far = Math.max(far, (ax + t * (bx - ax)) * c + (ay + t * (by - ay)) * s);
+    }
+    return far;
+  });
+
+const cross = (a: number, b: number) =>
+  loop(
+    ...[a, -b, a, b, b, b, b, a, -b, a, -b, b, -a, b, -a, -b, -b, -b, -b, -a, b, -a, b, -b].map((v, i) =>
+      i % 2 ? Y + v : X + v,
+    ),
+  );
+
+describe('the halves of a straight inlay', () => {
+  const star = starLoop(5, 15, 8, X, Y);
+  it.each([
+    ['a star', star, 'flat-2', 'flat-2', 1, 0.05],
+    [
+      'a cross, turned',
+      turned(
+        [cross(13, 5)].map((l) => l.map((v, i) => v - (i % 2 ? Y : X))),
+        17,
+      )[0].map((v, i) => v + (i % 2 ? Y : X)),
+      'flat-2',
+      'flat-3',
+      1.5,
+      0.1,
+    ],
+    ['(long) a cross, of which the pocket has the larger cutter', cross(13, 5), 'flat-3', 'flat-2', 1.5, 0],
+  ] as const)(
+    '%s: the plug goes in with its clearance all round',
+    (_name, outline, pocketMill, plugMill, corners, clearance) => {
+      const region = normalise([outline]);
+      const far = reachOf(outline);
+      const pocket = walls(
+        far,
+        (x, y) => heights('area', { cutters: [pocketMill], depth: DEEP, corners, entry: 'plunge' }, region, x, y),
+        (z) => z < -DEEP / 2,
+      );
+      const plug = walls(
+        far,
+        (x, y) =>
+          heights(
+            'profile',
+            { cutter: plugMill, side: 'outside', through: false, depth: DEEP, corners, grow: -clearance },
+            region,
+            x,
+            y,
+          ),
+        (z) => z > -DEEP / 2,
+      );
+      const closed = Float64Array.from([...pocket, pocket[0], pocket[1]]);
+      let [least, most] = [Infinity, -Infinity];
+      for (let k = 0; k < RAYS; k++) {
+        const [px, py, qx, qy] = [pocket[2 * k], pocket[2 * k + 1], plug[2 * k], plug[2 * k + 1]];
+        const sign = Math.hypot(px - X, py - Y) >= Math.hypot(qx - X, qy - Y) ? 1 : -1;
+        const gap = sign * distanceToLine(closed, qx, qy);
+        [least, most] = [Math.min(least, gap), Math.max(most, gap)];
+      }
+      expect(least).toBeGreaterThan(Math.max(clearance - 0.01, -0.005));
+      expect(most).toBeLessThan(clearance + 0.01);
+    },
+  );
+
+  it('have no room for each other where corners stay as they are drawn', () => {
+    const region = normalise([star]);
+    const far = reachOf(star);
+    const pocket = walls(
+      far,
+      (x, y) => heights('area', { cutters: ['flat-2'], depth: DEEP, entry: 'plunge' }, region, x, y),
+      (z) => z < -DEEP / 2,
+    );
+    const plug = walls(
+      far,
+      (x, y) =>
+        heights(
+          'profile',
+          { cutter: 'flat-2', side: 'outside', through: false, depth: DEEP, grow: -0.05 },
+          region,
+          x,
+          y,
+        ),
+      (z) => z > -DEEP / 2,
+    );
+    const tight = ways.map(
+      (_, k) => Math.hypot(pocket[2 * k] - X, pocket[2 * k + 1] - Y) - Math.hypot(plug[2 * k] - X, plug[2 * k + 1] - Y),
+    );
+    expect(Math.min(...tight)).toBeLessThan(-0.2);
+  });
+});
+
+describe('outlines that rounding takes away', () => {
+  const told = (region: Region, values: object) =>
+    planOn('area', { cutters: ['flat-2'], depth: 1, ...values }, region, BLANK).plan.remarks.filter(
+      (r) => r.level === 'problem',
+    );
+  it('are told, with the place', () => {
+    // A bar of 1.5 mm between two squares, and a slit of 1 mm into one of them.
+    const bar = normalise([
+      loop(
+        5,
+        5,
+        20,
+        5,
+        20,
+        12,
+        30,
+        12,
+        30,
+        5,
+        45,
+        5,
+        45,
+        11.5,
+        38,
+        11.5,
+        38,
+        12.5,
+        45,
+        12.5,
+        45,
+        20,
+        30,
+        20,
+        30,
+        13.5,
+        20,
+        13.5,
+        20,
+        20,
+        5,
+        20,
+      ),
+    ]);
+    const said = told(bar, { corners: 1 });
+    expect(said).toHaveLength(2);
+    expect(said[0].text).toMatch(/narrower than 2 mm.*left out here/);
+    expect(said[0].x!).toBeGreaterThan(19);
+    expect(said[0].x!).toBeLessThan(31);
+    expect(said[1].text).toMatch(/less than 2 mm between them.*filled here/);
+    expect(said[1].x!).toBeGreaterThan(36);
+    // Corners that are only rounded are not told.
+    expect(told(normalise([loop(5, 5, 20, 5, 20, 20, 5, 20)]), { corners: 3 })).toEqual([]);
+  });
+});

@@ -1,0 +1,106 @@
+import { freeName, withNewSetup } from './allSetups';
+import type { BlankPiece, Cut, Job, Setup } from './job';
+import { withLinks } from './linked';
+
+/** A cut of one half, before it is among those of a set-up. */
+export type HalfCut = Pick<Cut, 'name' | 'kind' | 'values'>;
+/** What is made of the halves of an inlay; ids of the cuts, and of the set-up that is new. */
+export interface MadePair {
+  readonly job: Job;
+  readonly pocket: string;
+  readonly plug: string;
+  readonly setup: string;
+}
+
+/**
+ * Adds both halves of an inlay of items of a set-up: a cut for the pocket there, and one for the plug in a set-up behind it, on a
+ * blank of its own that is like the pocket's but for what `blank` says; its artwork is linked, and lies mirrored.
+ */
+export function withPair(
+  job: Job,
+  into: string,
+  itemIds: readonly string[],
+  halves: { readonly blank: Partial<BlankPiece>; readonly pocket: HalfCut; readonly plug: HalfCut },
+  freshId: () => string,
+): MadePair {
+  const cut = (half: HalfCut, items: string[]): Cut => ({
+    ...{ id: freshId(), enabled: true, items, overrides: {} },
+    ...half,
+  });
+  const made = withNewSetup(job, into, 'blank', freshId);
+  const source = made.job.setups.find((s) => s.id === into)!;
+  const fits = { setup: into, turned: 'y' as const };
+  const own = made.job.setups.find((s) => s.id === made.id)!;
+  const named = (s: Setup): Setup => ({ ...s, name: freeName(`${source.name}, plug`.slice(0, 190), job.setups), fits });
+  const turned: Job = {
+    ...made.job,
+    blanks: made.job.blanks.map((b) =>
+      b.id === own.blank ? { ...b, name: freeName('Plug', job.blanks), ...halves.blank } : b,
+    ),
+    setups: made.job.setups.map((s) => (s.id === made.id ? named(s) : s)),
+  };
+  const items = source.items.filter((i) => itemIds.includes(i.id));
+  const linked = withLinks(turned, made.id, items, freshId);
+  const pocket = cut(
+    halves.pocket,
+    items.map((i) => i.id),
+  );
+  const plug = cut(halves.plug, linked.ids);
+  const cuts = new Map([
+    [into, pocket],
+    [made.id, plug],
+  ]);
+  const setups = linked.job.setups.map((s) => (cuts.has(s.id) ? { ...s, cuts: [...s.cuts, cuts.get(s.id)!] } : s));
+  return { job: { ...linked.job, setups }, pocket: pocket.id, plug: plug.id, setup: made.id };
+}
+
+/** Two halves of a job: the set-up of a pocket, that of its plug, and the cuts which the one and the other are made by. */
+export interface InlayPair {
+  readonly pocket: string;
+  readonly plug: string;
+  readonly turned: 'x' | 'y';
+  readonly pocketCut: string;
+  readonly plugCut: string;
+  /** Whether its walls lean or are upright. */
+  readonly walls: 'leaning' | 'upright';
+}
+
+/** By what kinds of cut pocket and plug are made. */
+const isPlug = (c: Cut) =>
+  (c.kind === 'vcarve' && c.values.side === 'around') || (c.kind === 'profile' && c.values.side === 'outside');
+const isPocketOf = (c: Cut, plug: Cut) =>
+  plug.kind === 'vcarve' ? c.kind === 'vcarve' && c.values.side === 'inside' : c.kind === 'area';
+
+/** The inlays of a job that have both halves, and of those that have not what is missing. */
+export function inlaysOf(job: Job): {
+  readonly pairs: InlayPair[];
+  readonly missing: Readonly<Record<string, string>>;
+} {
+  const pairs: InlayPair[] = [];
+  const missing: Record<string, string> = {};
+  for (const s of job.setups) {
+    if (!s.fits) continue;
+    const into = job.setups.find((q) => q.id === s.fits!.setup);
+    // A plug that is carved may be cut free by a profile besides.
+    const plugs = s.cuts.filter((c) => c.enabled && isPlug(c));
+    const plugCut = plugs.find((c) => c.kind === 'vcarve') ?? plugs[0];
+    /** The pocket is that of the outlines that the plug follows. */
+    const follows = new Set(
+      s.items.filter((i) => plugCut?.items.includes(i.id)).map((i) => (i.values as { item?: string }).item ?? ''),
+    );
+    const pocketCut =
+      into?.cuts.find((c) => c.enabled && plugCut && isPocketOf(c, plugCut) && c.items.some((i) => follows.has(i))) ??
+      null;
+    if (!plugCut)
+      missing[s.id] = 'No V-carve round outlines, and no profile outside of them, is on here: there is no plug.';
+    else if (!into || !pocketCut)
+      missing[s.id] = 'No cut of the outlines that this plug follows is on: there is no pocket for it.';
+    else
+      pairs.push({
+        ...{ pocket: into.id, plug: s.id, turned: s.fits.turned },
+        ...{ pocketCut: pocketCut.id, plugCut: plugCut.id },
+        walls: plugCut.kind === 'vcarve' ? 'leaning' : 'upright',
+      });
+  }
+  return { pairs, missing };
+}

@@ -1,0 +1,120 @@
+import { newItem } from '../artwork/item';
+import { readJob } from '../job/migrate';
+import { newOneSetup, type Job } from '../job/job';
+import { jobOf, oneSetup } from '../job/oneSetup';
+import { inlaysOf } from '../job/pairs';
+import {
+  cornersOf,
+  freshStraightInlay,
+  whyNoStraightInlay,
+  withStraightInlay,
+  type StraightInlayValues,
+} from '../job/straightInlay';
+import { testArt as art } from '../testing/fonts';
+import { library } from '../testing/job';
+import { fittedPair, type Fitted } from './fitting';
+import { planCut } from './planning';
+import { writePrograms } from './programs';
+import { placePrograms, prove, type Proof } from './proving';
+
+const cutter = (id: string) => library.find((c) => c.id === id);
+const usual: StraightInlayValues = {
+  ...{ cutters: ['flat-3', 'flat-2'], plugCutter: 'flat-2', depth: 2, proud: 0.3, clearance: 0.05, skin: 0.2 },
+  material: 'maple',
+};
+
+/** A star on a small blank, inlaid with upright walls. */
+function inlaid(values: Partial<StraightInlayValues> = {}, kind = 'star', more: object = {}) {
+  const one = newOneSetup('Inlay');
+  one.blank = { ...one.blank, width: 60, height: 50, thickness: 12, material: 'walnut' };
+  const star = { points: 5, radius: 14, inner: 55, rounding: 0 };
+  one.items = [newItem({ id: 'i', name: 'Star', kind, x: 26, y: 24, values: kind === 'star' ? star : { ...more } })];
+  one.cutters = library.filter((c) => ['flat-2', 'flat-3', 'flat-6'].includes(c.id));
+  let n = 0;
+  return withStraightInlay(jobOf(one), one.at.id, ['i'], { ...usual, ...values }, cutter, () => `n${n++}`);
+}
+
+function proven(job: Job, id: string): Proof {
+  const one = oneSetup(job, id);
+  const plans = new Map(one.cuts.map((c) => [c.id, planCut(one, c, art)]));
+  const programs = writePrograms(one, plans);
+  return prove(one, placePrograms(one, programs), programs.tools, plans, 0.15);
+}
+function fitted(job: Job): Fitted {
+  const { pairs } = inlaysOf(job);
+  expect(pairs).toHaveLength(1);
+  expect(pairs[0].walls).toBe('upright');
+  return fittedPair(pairs[0], proven(job, pairs[0].pocket), proven(job, pairs[0].plug), art);
+}
+const change = (job: Job, id: string, values: object): Job => ({
+  ...job,
+  setups: job.setups.map((s) =>
+    s.id === id ? { ...s, cuts: s.cuts.map((c) => ({ ...c, values: { ...c.values, ...values } })) } : s,
+  ),
+});
+
+describe('a straight inlay of picked outlines', () => {
+  it('is a pocket, and a plug of a plate as thick as it is to be; they go together with the clearance that was asked for', () => {
+    const { job, setup } = inlaid();
+    expect(readJob(JSON.parse(JSON.stringify(job)))).toEqual(job);
+    expect(job.blanks[1]).toMatchObject({ material: 'maple', thickness: 2.3 });
+    expect(oneSetup(job, setup).items[0].x).toBe(60 - 26);
+    const { straight, seam, troubles, joined } = fitted(job);
+    expect(troubles).toEqual([]);
+    expect(straight!.clearance).toBeCloseTo(0.05, 9);
+    expect(straight!.least!).toBeGreaterThan(0.042);
+    expect(straight!.most!).toBeLessThan(0.058);
+    expect(straight!.proud).toBeCloseTo(0.3, 2);
+    expect(seam.every((p) => p.wide === p.wide)).toBe(true);
+    // Of the face as much is plug as the star holds, but for its clearance.
+    const part = joined.share.reduce((s, v) => s + v, 0) / 255 / joined.share.length;
+    const star = 5 * 14 * (14 * 0.55) * Math.sin(Math.PI / 5);
+    expect(part * 60 * 50).toBeGreaterThan(0.94 * star);
+    expect(part * 60 * 50).toBeLessThan(star);
+  });
+
+  it('that does not go together is said, with the place', () => {
+    const { job, setup } = inlaid();
+    const pocket = job.setups[0].id;
+    const first = (j: Job) => fitted(j).troubles[0];
+    // A larger cutter leaves the corners of the pocket rounder than those of the plug.
+    const tight = first(change(job, pocket, { cutters: ['flat-3'] }));
+    expect(tight.text).toMatch(/do not meet at \d+ of \d+ places|too large for its pocket here/);
+    const off = Math.atan2(tight.at!.x - 26, tight.at!.y - 24) / ((2 * Math.PI) / 5);
+    expect(Math.abs(off - Math.round(off))).toBeLessThan(0.1);
+    expect(first(change(job, setup, { grow: -0.2, corners: 0 })).text).toMatch(/do not meet|too large/);
+    expect(first(change(job, setup, { grow: 0.1 })).text).toMatch(/0\.1 mm too large/);
+    expect(first(change(change(job, setup, { grow: -0.2 }), pocket, { grow: 0.2, floorAllowance: 0.5 })).text).toMatch(
+      /stands 0\.5 mm too high/,
+    );
+    const deep = fitted(change(job, pocket, { depth: 3 }));
+    expect(deep.troubles.map((t) => t.text).join()).toMatch(/ends 0\.7 mm below the face/);
+  });
+
+  it('with parts that would break is said, with the place', () => {
+    const { job } = inlaid({ clearance: 0 }, 'rectangle', { width: 20, height: 0.7, radius: 0, corner: 'square' });
+    const thin = fitted(change(job, job.setups[0].id, { corners: 0 })).troubles.find((t) => /may break/.test(t.text))!;
+    expect(thin.text).toMatch(/The plug is thinner than 0\.8 mm here: in maple/);
+    expect(Math.abs(thin.at!.y - 24)).toBeLessThan(0.4);
+  });
+
+  it('is not made of values that cannot be, with a way on', () => {
+    const why = (v: Partial<StraightInlayValues>, thickness = 12) =>
+      whyNoStraightInlay({ ...usual, ...v }, cutter, thickness, 'mm');
+    expect(why({})).toBeNull();
+    expect(why({ plugCutter: 'none' })).toMatch(/Choose an end mill for the plug/);
+    expect(why({ cutters: [] })).toMatch(/Choose an end mill for the pocket/);
+    expect(why({ depth: 12 })).toMatch(/Nothing would be left under the inlay/);
+    expect(why({ skin: 3 })).toMatch(/nothing would be cut/);
+    expect(why({ depth: 40 }, 80)).toMatch(/deep at most/);
+    expect(cornersOf(usual, cutter)).toBe(1);
+    expect(cornersOf({ ...usual, plugCutter: 'flat-6' }, cutter)).toBe(3);
+  });
+
+  it.each(['mm', 'in'] as const)('begins with values in %s that can be', (unit) => {
+    const v = freshStraightInlay('maple', unit, library);
+    expect(cutter(v.plugCutter)!.unit).toBe(unit);
+    expect(v.material).toBe('walnut');
+    expect(whyNoStraightInlay(v, cutter, 12, unit)).toBeNull();
+  });
+});
