@@ -181,7 +181,7 @@ describe('jobs of older versions', () => {
     expect(readJob({ ...old, version: 10 }).setups[0].cuts[0].values.pattern).toBe('trochoidal');
     const { version: _, ...recipe } = recipeOf({ ...job, cuts: [before] }, [cut.id], 'r', 'Floor');
     const [back] = applied(recipe, job, ['i'], () => 'new').cuts;
-    expect(back.values).toEqual({ ...before.values, pattern: 'trochoidal' });
+    expect(back.values).toEqual({ corners: 0, grow: 0, ...before.values, pattern: 'trochoidal' });
     // What was kept is not changed by being used.
     expect(recipe.cuts[0].values.pattern).toBe('even');
   });

@@ -84,7 +84,7 @@ describe('an inlay of picked outlines', () => {
   });
 
   it('that does not go together is said, by how much and where', () => {
-    const { job, second } = inlaid();
+    const { job } = inlaid();
     const pocket = job.setups[0].id;
     // A pocket that is less deep than the plug goes in: it stands on its floor.
     const shallow = fitted(change(job, pocket, { limit: 1.5 }));

@@ -1,4 +1,4 @@
-import { addSetup, showNextSetup } from './setups';
+import { addSetup, drillDowels, showNextSetup } from './setups';
 import { itemKinds } from '@/core/artwork/registry';
 import { formKinds } from '@/core/relief/registry';
 import { cutKinds } from '@/core/cuts/registry';
@@ -103,6 +103,10 @@ function laySection(way: 'level' | 'upright'): void {
 
 const hasJob = () => !!useOpenJob.getState().job;
 const canCast = () => !!useOpenJob.getState().job?.cuts.length && !useOpenJob.getState().job?.casting;
+const isTurnedOver = () => {
+  const after = useOpenJob.getState().job?.at.after;
+  return !!after && after.turned !== 'none';
+};
 const hasPick = () => useView.getState().picked.length > 0;
 /** How far an arrow moves things, mm: a millimetre or ten, a sixteenth of an inch or half of one. */
 const step = (far: boolean) => (useOpenJob.getState().job?.unit === 'in' ? 25.4 / (far ? 2 : 16) : far ? 10 : 1);
@@ -148,6 +152,7 @@ export const actions: readonly Action[] = [
     enabled: () => hasPick() && otherSetups(useOpenJob.getState()).length > 0,
     run: linkPicked,
   },
+  { id: 'dowels', name: 'Drill dowel holes to turn the blank over', enabled: isTurnedOver, run: drillDowels },
   { id: 'casting', name: 'See what is cast in this mould', enabled: canCast, run: castAnew },
   {
     id: 'inlay',

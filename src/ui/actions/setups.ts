@@ -11,6 +11,11 @@ import {
   type Beginning,
 } from '@/core/job/allSetups';
 import type { Setup, Job } from '@/core/job/job';
+import { cuttersIn, nearestCutter } from '@/core/cutters/library';
+import { whyNoDowels, withDowels } from '@/core/job/dowels';
+import { lengthText } from '@/core/units/length';
+import { useLibrary } from '@/ui/library/useLibrary';
+import { setView } from '@/ui/view';
 import { tell } from './tell';
 
 const names: Record<Beginning, string> = {
@@ -79,4 +84,32 @@ export const startSetupFrom = (id: string, after: Setup['after']): void =>
 export function showNextSetup(): void {
   const { whole, shownId, show } = useOpenJob.getState();
   if (whole) show(whole.setups[(whole.setups.findIndex((s) => s.id === shownId) + 1) % whole.setups.length].id);
+}
+
+/** Dowels as makers have them: 4 mm, or an eighth of an inch. */
+const DOWEL = { mm: 4, in: 3.175 } as const;
+
+/** Drills dowel holes for the set-up that is shown, which starts from one turned over; says why where that cannot be. */
+export function drillDowels(): void {
+  const { whole, shownId, show } = useOpenJob.getState();
+  if (!whole || !shownId) return;
+  const { cutters } = useLibrary.getState();
+  const id = nearestCutter(cuttersIn(cutters, whole.unit), 'drill', DOWEL[whole.unit]);
+  const drill = cutters.find((c) => c.id === id);
+  const why =
+    whyNoDowels(whole, shownId) ?? (drill ? null : 'The library has no drill. Add one of the size of your dowels.');
+  if (why || !drill) return tell('info', why ?? '');
+  const made = withDowels(whole, shownId, structuredClone(drill), freshId);
+  become('Drill dowel holes', () => made.job);
+  const before = whole.setups.find((s) => s.id === shownId)!.after!.setup;
+  const name = whole.setups.find((s) => s.id === before)!.name;
+  const deep = lengthText(made.job.setups.find((s) => s.id === before)!.intoBed, whole.unit);
+  tell(
+    'success',
+    `"${name}" drills two holes by ${drill.name}, ${deep} into the spoilboard: put the blank back on its dowels.`,
+    {
+      words: 'Show them',
+      run: () => (show(before), setView({ cutId: made.cut, stage: 'cuts' })),
+    },
+  );
 }

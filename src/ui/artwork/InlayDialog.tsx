@@ -145,7 +145,7 @@ function Upright() {
       values={values}
       change={change}
       why={whyNoStraightInlay(values, cutter, job.blank.thickness, job.unit)}
-      says={`Corners of both are rounded to ${long(cornersOf(values, cutter))}, as the larger cutter leaves them. The plug is cut face down from a plate ${long(values.depth + values.proud)} thick.${skin}`}
+      says={`Corners of both are rounded to ${long(cornersOf(values, cutter))}, as the larger cutter leaves them. Clearance is drawn ten times as wide. The plug is cut face down from a plate ${long(values.depth + values.proud)} thick.${skin}`}
       drawing={<StraightInlayDrawing values={values} pocket={job.blank.material} unit={job.unit} />}
       make={(items) => makeStraightInlay(items, values, library)}
     />

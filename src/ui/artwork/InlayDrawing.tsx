@@ -127,10 +127,11 @@ export function InlayDrawing({ values: v, cutter, pocket, unit }: Props<InlayVal
 export function StraightInlayDrawing({ values: v, pocket, unit }: Props<StraightInlayValues>) {
   const [above, below] = [v.proud + 0.25 * (v.depth + v.proud), v.depth * (1 + BEYOND)];
   const half = 2.2 * (v.depth + v.proud);
-  const scale = scaleOf(above, below, 2.6 * half);
+  const gap = Math.min(10 * v.clearance, 0.2 * half);
+  const skinned = half + 2 * gap + 0.15 * half;
+  const scale = scaleOf(above, below, 2.2 * skinned);
   const { k, y } = scale;
   const at = (mm: number, side: 1 | -1) => MIDDLE + side * mm * k;
-  const gap = Math.min(10 * v.clearance, 0.2 * half);
   const [top, skin] = [y(v.proud), y(v.proud - v.skin)];
   return (
     <Section
@@ -150,7 +151,7 @@ export function StraightInlayDrawing({ values: v, pocket, unit }: Props<Straight
       />
       <Body
         material={v.material}
-        d={`M${at(half + 4 * gap, -1)} ${top}H${at(half + 4 * gap, 1)}V${skin}H${at(half, 1)}V${y(-v.depth)}H${at(half, -1)}V${skin}H${at(half + 4 * gap, -1)}Z`}
+        d={`M${at(skinned, -1)} ${top}H${at(skinned, 1)}V${skin}H${at(half, 1)}V${y(-v.depth)}H${at(half, -1)}V${skin}H${at(skinned, -1)}Z`}
       />
       <TakenOff d={`M${LEFT} ${y(0)}H${RIGHT}`} />
     </Section>

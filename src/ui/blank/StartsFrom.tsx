@@ -1,10 +1,11 @@
 'use client';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { TurnedOver } from '@/core/job/job';
 import { sourcesOf } from '@/core/job/allSetups';
 import { useOpenJob } from '@/store/openJob';
-import { startSetupFrom } from '@/ui/actions/setups';
+import { drillDowels, startSetupFrom } from '@/ui/actions/setups';
 import { ChoiceField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';
@@ -49,6 +50,11 @@ export function StartsFrom() {
           ? `${after.turned === 'none' ? `The same face is up as in "${source}".` : `The face that lay down in "${source}" is up.`} The proof starts from what that leaves; size and material are those of its blank.`
           : 'A piece of its own, uncut.'}
       </Typography>
+      {after && after.turned !== 'none' && (
+        <Button size="small" sx={{ ml: -0.75, mt: 0.5 }} onClick={drillDowels}>
+          {`Drill dowel holes in "${source}"`}
+        </Button>
+      )}
     </Group>
   );
 }

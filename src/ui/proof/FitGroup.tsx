@@ -76,7 +76,9 @@ function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: s
       ) : (
         <>
           {fit && <LeaningFacts fit={fit} long={long} />}
-          {straight && <StraightFacts fit={straight} long={long} />}
+          {straight && (
+            <StraightFacts fit={straight} long={long} fine={(mm) => lengthText(mm, unit, unit === 'mm' ? 3 : 4)} />
+          )}
           <SeamChart seam={now.seam} wanted={now.wanted} unit={unit} show={show} />
           {shown === pair.pocket && (
             <Box sx={{ mt: 1 }}>
@@ -110,11 +112,19 @@ const LeaningFacts = ({ fit, long }: { readonly fit: Fit; readonly long: Long })
   </Facts>
 );
 
-const StraightFacts = ({ fit, long }: { readonly fit: StraightFit; readonly long: Long }) => (
+const StraightFacts = ({
+  fit,
+  long,
+  fine,
+}: {
+  readonly fit: StraightFit;
+  readonly long: Long;
+  readonly fine: Long;
+}) => (
   <Facts>
     <Line name="Clearance wanted, on each side" value={long(fit.clearance)} />
     {fit.least !== null && fit.most !== null && (
-      <Line name="Clearance as it is cut" value={`${long(fit.least)} to ${long(fit.most)}`} />
+      <Line name="Clearance as it is cut" value={`${fine(fit.least)} to ${fine(fit.most)}`} />
     )}
     <Line
       name={fit.proud < 0 ? 'Lies below the face' : 'Stands proud'}

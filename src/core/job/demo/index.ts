@@ -5,6 +5,7 @@ import { ferryToken } from './ferryToken';
 import { gearPlate } from './gearPlate';
 import { gearPlateWithBack } from './gearPlateBack';
 import { heronMedallion } from './heronMedallion';
+import { keeperToken } from './keeperToken';
 import { lockCottage } from './lockCottage';
 import { reedBed } from './reedBed';
 import { sluiceGear } from './sluiceGear';
@@ -22,12 +23,14 @@ export const demoSetups: Readonly<Record<string, () => OneSetup>> = {
   'sluice-gear-plate': sluiceGear,
   'towpath-panel': towpathPanel,
   'waterlily-lid': () => oneSetup(waterlilyLid()),
+  'keeper-token': () => oneSetup(keeperToken()),
 };
 
 /** Those that have several. */
 const whole: Readonly<Record<string, () => Job>> = {
   'keeper-plate': gearPlateWithBack,
   'waterlily-lid': waterlilyLid,
+  'keeper-token': keeperToken,
 };
 
 /** The demo jobs of the Fenwater Lock trust, by the name that the command line takes. */
