@@ -71,6 +71,8 @@ export interface View {
   } | null;
   /** What inlay is being made of what is picked: by its walls. */
   inlay: 'leaning' | 'upright' | null;
+  /** Whether a mould is being made of what is picked. */
+  mould: boolean;
   library: boolean;
   play: PlayState | null;
   /** Standard view asked of the solid view; counts up so that asking twice works. */
@@ -131,6 +133,7 @@ export const useView = create<View>(() => ({
   linkInto: null,
   unitQuestion: null,
   inlay: null,
+  mould: false,
   library: false,
   play: null,
   camera: { to: 'corner', n: 0 },

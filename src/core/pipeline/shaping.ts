@@ -12,7 +12,7 @@ import type { GreyPicture } from '../relief/picture';
 import { arranged, counting, membersOf, standing } from '../relief/groups';
 import { formKindOf } from '../relief/registry';
 import { smallPicture, type SmallPicture } from '../relief/small';
-import { adjust, lay, maskWeights, type Form } from '../relief/stack';
+import { adjust, lay, maskWeights, type Form, enlarged } from '../relief/stack';
 
 /** What shaping a relief needs beyond the job. */
 export interface ShapeContext {
@@ -121,6 +121,7 @@ export const reliefKey = (job: Outlined): string =>
       job.blank.height,
       reliefCell(job),
       job.relief.baseDepth,
+      job.relief.shrinks ?? 0,
       arranged(counting(job.relief.forms)).map((f) => [f.id, f.group, formInputs(job, f)]),
     ]),
   );
@@ -146,7 +147,14 @@ export function shapeRelief(
   c: ShapeContext,
   memory: ShapeMemory = shapeMemory(),
 ): ShapedRelief {
-  const grid: Grid = gridOf(job.blank.width, job.blank.height, cell);
+  const given = gridOf(job.blank.width, job.blank.height, cell);
+  const times = enlarged(job.relief);
+  /** Where of the relief as it is drawn the nodes lie that are made so many times as large. */
+  const drawnAt = (middle: number) => middle - middle / times;
+  const grid: Grid =
+    times === 1
+      ? given
+      : { ...given, cell: cell / times, x0: drawnAt(job.blank.width / 2), y0: drawnAt(job.blank.height / 2) };
   const all = itemsById(job.items);
   const itemsOf = (ids: readonly string[]) => ids.flatMap((id) => all.get(id) ?? []).map((i) => itemSchema.parse(i));
   const region = (ids: readonly string[]): Region => regionOf(itemsOf(ids), c.art, FLATTEN);
@@ -156,7 +164,7 @@ export function shapeRelief(
   const pixels: Record<string, number> = {};
   const looks: Record<string, SmallPicture> = {};
   const forms = counting(job.relief.forms);
-  const at = [grid.cols, grid.rows, grid.cell];
+  const at = [grid.cols, grid.rows, grid.cell, grid.x0, grid.y0];
   const hands = c.hands && grid.cols * grid.rows >= c.hands.worth ? c.hands : undefined;
   const emptyField = () => (hands?.memory(grid.cols * grid.rows) ?? new Float32Array(grid.cols * grid.rows)).fill(NaN);
   let done = 0;
@@ -215,7 +223,7 @@ export function shapeRelief(
     return { z, pixel };
   }
   const { z } = laid(standing(forms));
-  for (let i = 0; i < z.length; i++) z[i] -= job.relief.baseDepth;
+  for (let i = 0; i < z.length; i++) z[i] = times * (z[i] - job.relief.baseDepth);
   c.progress(1);
-  return { field: { ...grid, z }, facts: heightFacts(z), remarks, notes, pixels, looks };
+  return { field: { ...given, z }, facts: heightFacts(z), remarks, notes, pixels, looks };
 }

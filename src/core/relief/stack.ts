@@ -47,9 +47,14 @@ export const reliefSchema = z.object({
   baseDepth: z.number().min(-300).max(300),
   /** Nodes lie so far apart, mm; null: as Mirvak proposes. */
   cell: z.number().min(0.01).max(10).nullable(),
+  /** What is cast in it shrinks by so much, percent: all of it is larger by that, from the middle of the top face. */
+  shrinks: z.number().min(0).max(10).optional(),
 });
 export type Relief = z.infer<typeof reliefSchema>;
 export const noRelief = (): Relief => ({ forms: [], baseDepth: 0, cell: null });
+
+/** How many times as large a relief is made as it is drawn. */
+export const enlarged = ({ shrinks = 0 }: Pick<Relief, 'shrinks'>): number => 1 / (1 - shrinks / 100);
 
 /** Ids of files that forms name. */
 export const assetsOfForms = (forms: readonly Form[]): string[] =>

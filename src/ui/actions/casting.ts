@@ -1,11 +1,15 @@
 import { artworkHelper } from '@/compute/artworkHelper';
+import { kindOf } from '@/core/cuts/registry';
 import { castMaterials } from '@/core/cutters/castMaterials';
+import type { Cutter } from '@/core/cutters/cutter';
 import type { CastingValues } from '@/core/job/job';
+import { withMould, type MouldValues, type Part } from '@/core/job/mould';
 import { slug } from '@/core/pipeline/programs';
 import type { Casting } from '@/core/proof/casting';
 import { lengthText } from '@/core/units/length';
 import { saysOf } from '@/core/units/says';
 import { busyWith } from '@/ui/common/busy';
+import { freshId } from '@/store/jobs';
 import { setView } from '@/ui/view';
 import { edit, jobNow } from './edits';
 import { download } from './files';
@@ -25,6 +29,24 @@ export function castAnew(): void {
     (job) => void (job.casting = { material, below: null, shrinks: castMaterials[material].shrinks, draft: 3 }),
   );
   setView((v) => ({ stage: 'proof', piece: 'beside', table: v.table === 'plan' ? 'both' : v.table }));
+}
+
+/** Makes a mould in the set-up that is shown, as one step, with the cutters that it needs. */
+export function makeMould(values: MouldValues, parts: ReadonlyMap<string, Part>, library: readonly Cutter[]): void {
+  const job = jobNow();
+  if (!job) return;
+  const { one, cut } = withMould(job, values, parts, library, freshId);
+  const used = new Set(one.cuts.flatMap((c) => [...kindOf(c.kind).cutters(c.values)]));
+  const brought = library.filter((c) => used.has(c.id) && !job.cutters.some((q) => q.id === c.id));
+  edit('Make a mould', (j) => {
+    const { items, relief, cuts, casting } = one;
+    Object.assign(j, { items, relief, cuts, casting, cutters: [...job.cutters, ...structuredClone(brought)] });
+  });
+  setView({ cutId: cut, stage: 'cuts' });
+  tell('success', 'The cuts of the mould are made. What comes out of it is told in the Proof stage.', {
+    words: 'Show the casting',
+    run: () => setView((v) => ({ stage: 'proof', piece: 'beside', table: v.table === 'plan' ? 'both' : v.table })),
+  });
 }
 
 /** Saves a casting as a closed body, as large as it is when it is cold. */

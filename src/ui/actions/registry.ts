@@ -153,6 +153,12 @@ export const actions: readonly Action[] = [
     run: linkPicked,
   },
   { id: 'dowels', name: 'Drill dowel holes to turn the blank over', enabled: isTurnedOver, run: drillDowels },
+  {
+    id: 'mould',
+    name: 'Make a mould of what is picked',
+    enabled: hasPick,
+    run: () => setView({ mould: true }),
+  },
   { id: 'casting', name: 'See what is cast in this mould', enabled: canCast, run: castAnew },
   {
     id: 'inlay',

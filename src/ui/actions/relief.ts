@@ -10,7 +10,7 @@ import { freshForm } from '@/core/relief/freshForm';
 import { arranged, membersOf, movedForm, regrouped, standing } from '@/core/relief/groups';
 import { guessMesh, guessPicture } from '@/core/relief/guess';
 import { formKindOf } from '@/core/relief/registry';
-import { scaledForm, type Form } from '@/core/relief/stack';
+import { enlarged, scaledForm, type Form } from '@/core/relief/stack';
 import { setAt, type Field } from '@/core/units/fields';
 import { formatLength, lengthText } from '@/core/units/length';
 import { roundLengths } from '@/core/units/round';
@@ -249,9 +249,13 @@ export function ungroupForms(id: string): void {
 export const setReliefCell = (cell: number | null): void =>
   edit('Change the resolution of the relief', (j) => void (j.relief.cell = cell));
 
+/** What is cast in it shrinks by so much, percent: the whole relief is made larger for it. */
+export const setReliefShrinks = (shrinks: number): void =>
+  edit('Change the shrinkage allowance', (j) => void (j.relief.shrinks = shrinks));
+
 /** Shifts the whole relief in the thickness, mm upward. */
 export const shiftRelief = (by: number): void =>
-  edit('Shift the relief in the thickness', (j) => void (j.relief.baseDepth -= by));
+  edit('Shift the relief in the thickness', (j) => void (j.relief.baseDepth -= by / enlarged(j.relief)));
 
 /** Makes the whole relief so many times as high; its highest point stays where it is. */
 export const scaleRelief = (by: number, highest: number): void =>
@@ -259,7 +263,8 @@ export const scaleRelief = (by: number, highest: number): void =>
     // What a group holds is scaled with it.
     const alone = standing(j.relief.forms);
     j.relief.forms = j.relief.forms.map((f) => (alone.includes(f) ? scaledForm(f, by) : f));
-    j.relief.baseDepth = by * (highest + j.relief.baseDepth) - highest;
+    const top = highest / enlarged(j.relief);
+    j.relief.baseDepth = by * (top + j.relief.baseDepth) - top;
   });
 
 /** What a relief is saved as. */

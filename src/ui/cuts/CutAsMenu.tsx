@@ -53,6 +53,9 @@ export function CutAsMenu() {
       <MenuItem onClick={() => setView({ inlay: 'upright' })} sx={entry}>
         <Entry name="Straight inlay" text="The same with upright walls, and a plug that is cut free from a plate." />
       </MenuItem>
+      <MenuItem onClick={() => setView({ mould: true })} sx={entry}>
+        <Entry name="Mould" text="Floor, leaning walls, lettering and gates of what is to be cast." />
+      </MenuItem>
       {recipes.length > 0 && <Divider sx={{ columnSpan: 'all' }} />}
       {recipes.map((r) => (
         <MenuItem key={r.id} onClick={() => applyRecipe(r)} sx={entry}>

@@ -25,9 +25,9 @@ import { formatLength } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { action } from '@/ui/actions/registry';
-import { moveForm, reliefFormats, setReliefCell, type ReliefFormat } from '@/ui/actions/relief';
+import { moveForm, reliefFormats, setReliefCell, setReliefShrinks, type ReliefFormat } from '@/ui/actions/relief';
 import { keepRelief } from '@/ui/actions/reliefLibrary';
-import { LengthField } from '@/ui/common/fields';
+import { LengthField, NumberField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { WorkLeft } from '@/ui/common/Waiting';
 import { SortableList } from '@/ui/common/SortableList';
@@ -195,6 +195,15 @@ export function ReliefSheet() {
             optional={`as proposed, ${formatLength(reliefCell(job), job.unit, job.unit === 'mm' ? 2 : 4)}`}
             hint={costOf(job)}
             onChange={setReliefCell}
+          />
+          <NumberField
+            label="Shrinkage allowance"
+            value={job.relief.shrinks ?? 0}
+            unit="%"
+            min={0}
+            max={10}
+            hint="Of what is cast in it: the whole relief is larger by that, from the middle of the top face"
+            onChange={setReliefShrinks}
           />
           <FinestCutter job={job} pixel={Math.max(0, ...Object.values(relief?.shaped.pixels ?? {}))} />
         </Group>

@@ -41,6 +41,7 @@ import { Table } from '@/ui/table/Table';
 import { TableMenu } from '@/ui/table/TableMenu';
 import { setView, useView } from '@/ui/view';
 import { InlayDialog } from '@/ui/artwork/InlayDialog';
+import { MouldDialog } from '@/ui/artwork/MouldDialog';
 import { CommandList } from './CommandList';
 import { Rail } from './Rail';
 import { SaveTrouble } from './SaveTrouble';
@@ -66,6 +67,7 @@ const Around = memo(function Around() {
       <ShortcutSheet />
       <UnitQuestion />
       <InlayDialog />
+      <MouldDialog />
       <CutAsMenu />
       <LinkMenu />
       <TableMenu />
