@@ -78,7 +78,7 @@ test('(long) what can be pressed stands still while a job opens', async () => {
 
 test('a reload in mid-edit loses nothing, and undo goes all the way back', async () => {
   const { maker } = device;
-  await maker.press(/Open Keeper/);
+  await maker.press(/Open Keeper.s gear plate/);
   await maker.press(/^Front,/, 'tab');
   await maker.stage('Artwork');
   await maker.press(/^1794/, 'treeitem');

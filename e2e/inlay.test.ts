@@ -75,3 +75,34 @@ test('(long) the halves of an inlay follow a changed letter, are told where they
     '2-set-up-1-plug/new-job-2-set-up-1-plug.nc',
   ]);
 });
+
+test('(long) a straight inlay goes in with its clearance, and both halves are seen put together', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Star');
+  await maker.press('Cut this as');
+  await maker.press(/^Straight inlay/, 'menuitem');
+  await maker.sees('Corners of both are rounded to 1 mm');
+  await maker.fill('Skin under the plug', '4');
+  await maker.sees('nothing would be cut');
+  await maker.fill('Skin under the plug', '0.1');
+  await maker.fill('Clearance', '0.1');
+  await maker.press('Make pocket and plug');
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees('The plug goes in with its clearance all round');
+  await maker.sees(/0\.(09\d|1) mm to 0\.1\d* mm/);
+  // The chart is gone along by keys; what it says is marked on the plan.
+  await (await maker.find('slider', 'Seam along the outlines')).focus();
+  await maker.chord('ArrowRight');
+  await maker.sees(/Seam 0\.(09\d|1\d*) mm/);
+  await maker.press('Put together');
+  // A larger cutter of the pocket leaves its corners rounder: it is told, with the place.
+  await maker.stage('Cuts');
+  await maker.press(/^Cut 1: Inlay pocket/);
+  await maker.fill('Corners rounded to', '0');
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees(/do not meet at|too large for its pocket here|wide here/);
+  await maker.press('Show me');
+});

@@ -142,7 +142,7 @@ async function main(): Promise<void> {
     await maker.until(async () => (await page.$$('[role=dialog] canvas')).length > 20, 'the ornaments are carved');
     await shot('ornaments');
     await page.goto(url);
-    await maker.press(/^Open Keeper/);
+    await maker.press(/^Open Keeper.s gear plate/);
     await maker.press(/^Front,/, 'tab');
     await maker.proven();
     await maker.stage('Run');
@@ -154,10 +154,21 @@ async function main(): Promise<void> {
     await maker.stage('Proof');
     await maker.press('Both');
     await maker.sees('The plug goes all the way in');
+    await maker.press('Put together');
     await page.evaluate(() =>
       document.querySelector('section[aria-label^="Fit"]')?.scrollIntoView({ block: 'center' }),
     );
     await shot('inlay');
+    await page.goto(url);
+    await maker.press('Open Ferry token mould');
+    await maker.proven();
+    await maker.stage('Proof');
+    await maker.sees(/Mass/);
+    await page.evaluate(() =>
+      document.querySelector('section[aria-label="Casting"]')?.scrollIntoView({ block: 'center' }),
+    );
+    await maker.press('Side by side');
+    await shot('casting');
     await page.goto(url);
     await maker.press('Open Sluice gear plate');
     await maker.proven();
@@ -187,11 +198,6 @@ async function main(): Promise<void> {
     await maker.stage('Artwork');
     await maker.press(/^FENWATER/, 'treeitem');
     await shot('artwork');
-    await maker.press(/^Heron/, 'treeitem');
-    await (await page.waitForSelector('[aria-haspopup=dialog]'))!.click();
-    await shot('motifs');
-    await page.keyboard.press('Escape');
-    await still();
     await maker.press('Tool library');
     await maker.press(/^V-bit 60° 12 mm/);
     await shot('library');

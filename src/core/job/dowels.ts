@@ -2,7 +2,7 @@ import { newItem } from '../artwork/item';
 import { radiusOf, type Cutter } from '../cutters/cutter';
 import { kindOf } from '../cuts/registry';
 import { freeName } from './allSetups';
-import type { Cut, Job, Setup } from './job';
+import type { Cut, Setup, Job } from './job';
 import { withLinks } from './linked';
 
 /** Dowels stand so deep in the spoilboard, mm. */

@@ -131,6 +131,18 @@ describe('jobs of older versions', () => {
     expect(readJob({ ...old, version: 15 })).toEqual(job);
     expect(() => readJob(old)).toThrow(JobError);
   });
+  it('knows of no casting before version 17, and of corners and outlines as they are drawn', () => {
+    const job = jobOf(demoSetups['sluice-gear-plate']());
+    const old = JSON.parse(JSON.stringify(job)) as typeof job;
+    for (const s of old.setups) {
+      delete (s as Partial<typeof s>).casting;
+      for (const c of s.cuts) for (const k of ['corners', 'grow']) delete c.values[k];
+    }
+    const [now] = readJob({ ...old, version: 16 } as never).setups;
+    expect(now.casting).toBeNull();
+    for (const c of now.cuts) for (const k of ['corners', 'grow']) expect(c.values[k] ?? 0).toBe(0);
+    expect(() => readJob(old)).toThrow(JobError);
+  });
   it('keeps the floor of cuts that stopped above the underside, as a skin or a depth', () => {
     const old = plain(demoSetups['sluice-gear-plate']());
     const { thickness } = old.blank as { thickness: number };

@@ -1,13 +1,13 @@
 import { z } from 'zod';
 import { mirrored } from '../artwork/arrange';
-import { itemBounds, itemRegion, placeItem, type Item } from '../artwork/item';
+import { itemBounds, itemRegion, placeItem, regionOf, type Item } from '../artwork/item';
 import type { ArtworkContext } from '../artwork/kind';
 import { scaledItem } from '../artwork/transform';
 import { coneOf, cuttingLength, type Cutter } from '../cutters/cutter';
 import { castIds, castMaterials } from '../cutters/castMaterials';
 import { cuttersIn, nearestCutter } from '../cutters/library';
 import { kindOf } from '../cuts/registry';
-import { contains, regionArea } from '../geometry/region';
+import { contains, regionArea, subtract } from '../geometry/region';
 import { enlarged } from '../relief/stack';
 import { lengthText, type Unit } from '../units/length';
 import { withLimits } from '../units/limits';
@@ -108,16 +108,27 @@ export function guessParts(
   );
 }
 
+/** So much of a part may lie beyond the casting: what rounding leaves. */
+const BEYOND = 0.005;
+
 /** Why a mould cannot be made, and what to do; null where it can. */
 export function whyNoMould(
   one: OneSetup,
   v: MouldValues,
   parts: ReadonlyMap<string, Part>,
   cutter: (id: string) => Cutter | undefined,
+  art: ArtworkContext,
 ): string | null {
   const has = (p: Part) => [...parts.values()].includes(p);
   const long = (mm: number) => lengthText(mm, one.unit);
   if (!has('body')) return 'No picked thing is the outline of the casting. Say which one is, or pick it too.';
+  const of = (p: Part) => one.items.filter((i) => parts.get(i.id) === p);
+  const body = regionOf(of('body'), art, 0.05);
+  for (const i of [...of('raised'), ...of('words'), ...of('sculpted')]) {
+    const region = itemRegion(i, art, 0.05);
+    if (regionArea(subtract(region, body)) > BEYOND * regionArea(region))
+      return `"${i.name}" lies beyond the outline of the casting. Move it onto that, or leave it out.`;
+  }
   if (!v.mills.length) return 'Choose an end mill for the floor.';
   const cone = cutter(v.wall);
   if (!cone) return 'Choose a cone that finishes the walls.';

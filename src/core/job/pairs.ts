@@ -1,5 +1,5 @@
 import { freeName, withNewSetup } from './allSetups';
-import type { BlankPiece, Cut, Job, Setup } from './job';
+import type { BlankPiece, Cut, Setup, Job } from './job';
 import { withLinks } from './linked';
 
 /** A cut of one half, before it is among those of a set-up. */

@@ -1,6 +1,6 @@
 import { castMaterials } from '../cutters/castMaterials';
 import type { CastingValues } from '../job/job';
-import { castOf, heldBy, volumeOf, type Casting } from '../proof/casting';
+import { castOf, cutClosely, heldBy, volumeOf, type Casting } from '../proof/casting';
 import { percentOf } from '../units/count';
 import { lengthText } from '../units/length';
 import type { FitTrouble } from './fitting';
@@ -15,8 +15,6 @@ export interface Cast {
   readonly mass: number;
   /** As part of its size in the mould: what it measures when it is cold. */
   readonly cold: number;
-  /** Upright walls lower than this are not told from leaning ones, mm. */
-  readonly lowest: number;
   readonly troubles: readonly FitTrouble[];
 }
 
@@ -30,24 +28,25 @@ export function castIn(proof: Proof, v: CastingValues, tell: (done: number) => v
   const { blank, unit } = proof.input.job;
   const casting = castOf(proof.field, blank.thickness, v.below === null ? null : -v.below);
   const cold = 1 - v.shrinks / 100;
-  const lowest = proof.field.cell / Math.tan((Math.max(0.1, v.draft) * Math.PI) / 180);
   const troubles: FitTrouble[] = [];
   if (!casting) {
     troubles.push({
       text: 'There is nothing to cast: nothing is cut below what the mould is filled up to.',
       at: null,
     });
-    return { casting, volume: 0, mass: 0, cold, lowest, troubles };
+    return { casting, volume: 0, mass: 0, cold, troubles };
   }
   if (casting.through)
     troubles.push({
       text: 'The mould is cut through here: what is poured runs out.',
       at: { mm: 0, ...casting.through },
     });
-  const held = heldBy(casting, v.draft);
+  const { programs, tools } = proof.input;
+  const closely = cutClosely(casting, programs, tools, blank.thickness, proof.found?.faces.up ?? null, tell);
+  const held = heldBy(closely, casting.level, v.draft, programs, tools);
   if (held.at && held.share > FEW)
     troubles.push({
-      text: `${percentOf(held.share, 1)} % of the casting leans by less than ${v.draft}\u00b0 from upright, most of it about here: the mould may hold on to it. Finish these walls by a cone, or carve them by a V-bit.`,
+      text: `${percentOf(held.share, 1)} % of the casting leans by less than ${v.draft}\u00b0 from upright, this place among it: the mould may hold on to it. Finish these walls by a cone, or carve them by a V-bit.`,
       at: { mm: 0, ...held.at },
     });
   const over = casting.level - casting.highest;
@@ -56,14 +55,7 @@ export function castIn(proof: Proof, v: CastingValues, tell: (done: number) => v
       text: `The mould is filled ${lengthText(over, unit)} higher than anything that is left of it: what is poured runs over. Fill it less.`,
       at: null,
     });
-  const volume = volumeOf(
-    casting,
-    proof.input.programs,
-    proof.input.tools,
-    blank.thickness,
-    proof.found?.faces.up,
-    tell,
-  );
+  const volume = volumeOf(closely, casting.level);
   const { density } = castMaterials[v.material];
-  return { casting, volume, mass: (volume / 1000) * density, cold, lowest, troubles };
+  return { casting, volume, mass: (volume / 1000) * density, cold, troubles };
 }

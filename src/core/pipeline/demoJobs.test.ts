@@ -62,7 +62,7 @@ test.each(shapedJobs)('the relief of the demo job %s is as its forms say, and fi
   }
 });
 
-test('the medallion without its roughing is said to bury the cutter that finishes it', () => {
+test('(long) the medallion without its roughing is said to bury the cutter that finishes it', () => {
   const { job, plans, programs, relief } = made('heron-medallion');
   const placed = placePrograms(job, programs).map((p) => ({
     ...p,

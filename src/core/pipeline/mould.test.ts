@@ -102,7 +102,7 @@ describe('a mould of what is picked', () => {
   it('is not made of what cannot be one, with a way on', () => {
     const one = token();
     const parts = guessParts(one, one.items, art);
-    const why = (v: Partial<MouldValues>, p = parts, o = one) => whyNoMould(o, usual(v), p, cutter);
+    const why = (v: Partial<MouldValues>, p = parts, o = one) => whyNoMould(o, usual(v), p, cutter, art);
     expect(why({})).toBeNull();
     expect(why({}, new Map([['b', 'raised']]))).toMatch(/No picked thing is the outline/);
     expect(why({ wall: '' })).toMatch(/Choose a cone/);
@@ -111,6 +111,8 @@ describe('a mould of what is picked', () => {
     expect(why({ mills: [] })).toMatch(/Choose an end mill/);
     expect(why({ depth: 9.5 })).toMatch(/Nothing would be left under the mould/);
     expect(why({}, new Map([...parts, ['r', 'sculpted']]))).toMatch(/no relief to sculpt from/);
+    const off = { ...one, items: one.items.map((i) => (i.id === 'w' ? { ...i, x: 50 } : i)) };
+    expect(why({}, parts, off)).toMatch(/"QUAY" lies beyond the outline of the casting/);
     const thick = { ...one, blank: { ...one.blank, thickness: 90 } };
     expect(why({ depth: 60 }, parts, thick)).toMatch(/deep at most, and the wall is 60 mm high/);
   });
@@ -118,7 +120,7 @@ describe('a mould of what is picked', () => {
   it.each(['mm', 'in'] as const)('begins with cutters of the unit, in %s', (unit) => {
     const v = freshMould([], unit, library);
     for (const id of [...v.mills, v.bit]) expect(cutter(id)!.unit).toBe(unit);
-    expect(whyNoMould(token(), v, guessParts(token(), token().items, art), cutter)).toBeNull();
+    expect(whyNoMould(token(), v, guessParts(token(), token().items, art), cutter, art)).toBeNull();
     expect(freshMould([{ kind: 'lettering', mirror: true }] as never, unit, library).mirror).toBe(false);
   });
 });

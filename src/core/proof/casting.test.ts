@@ -7,7 +7,7 @@ import { flatField, type HeightField } from '../relief/field';
 import { seeded } from '../testing/seeded';
 import { cutterOf, library } from '../testing/job';
 import { volumeOf as volumeOfMesh } from '../testing/meshes';
-import { castOf, heldBy, volumeOf } from './casting';
+import { castOf, cutClosely, heldBy, volumeOf } from './casting';
 import { placeProgram } from './placed';
 import { createSimulation } from './simulate';
 
@@ -18,7 +18,7 @@ const volume = (text: string, cutter: Cutter, level: number | null = null): numb
   const tools = new Map([[1, cutter]]);
   const { field } = createSimulation().run(blank, 0.1, programs, tools);
   const casting = castOf(field, 10, level)!;
-  return volumeOf(casting, programs, tools, 10);
+  return volumeOf(cutClosely(casting, programs, tools, 10), casting.level);
 };
 const ball = library.find((c) => c.shape === 'ball')!;
 
@@ -107,20 +107,27 @@ describe('a casting', () => {
     expect(castOf(f, 8)!.through).toEqual({ x: 10, y: 4 });
     expect(castOf(f, 8)!.thickness).toBe(8);
   });
-  it('is held where it leans too little, and the place is on the mould', () => {
-    const lean = (degrees: number) => {
-      const f = flatField(20, 20, 0.1);
-      const tan = Math.tan((degrees * Math.PI) / 180);
-      for (let r = 0; r < f.rows; r++)
-        for (let c = 0; c < f.cols; c++)
-          f.z[r * f.cols + c] = -Math.min(3, Math.max(0, (4 - Math.abs(c * 0.1 - 14)) / tan));
-      return castOf(f, 8)!;
+  it('is held where it leans too little, and the place is on a wall', () => {
+    const held = (text: string, cutter: Cutter, draft: number) => {
+      const programs = [placeProgram('a.nc', text, { x: 0, y: 0, z: 0 }, ['a'])];
+      const tools = new Map([[1, cutter]]);
+      const cast = castOf(createSimulation().run(blank, 0.1, programs, tools).field, 10)!;
+      return heldBy(cutClosely(cast, programs, tools, 10), cast.level, draft, programs, tools);
     };
-    expect(heldBy(lean(6), 5).share).toBe(0);
-    const held = heldBy(lean(4), 5);
-    expect(held.share).toBeGreaterThan(0.02);
-    // Walls stand at 10 and at 18.
-    expect(Math.min(Math.abs(held.at!.x - 10), Math.abs(held.at!.x - 18))).toBeLessThan(0.5);
+    const cone = cutterOf('cone-3.175-10-0.1');
+    // Walls of 10 degrees, along an axis and at any angle, with corners that both walls meet in.
+    for (const degrees of [0, 31, 45]) {
+      const text = rectangle(12, 6, -3, 20, 15, degrees);
+      expect(held(text, cone, 9.8).share).toBe(0);
+      expect(held(text, cone, 10.2).share).toBeGreaterThan(0.02);
+    }
+    // Upright ones, however low.
+    const low = held(rectangle(12, 6, -0.3, 20, 15, 0), cutterOf('flat-3'), 3);
+    expect(low.share).toBeGreaterThan(0);
+    const away = Math.min(Math.abs(Math.abs(low.at!.x - 20) - 7.5), Math.abs(Math.abs(low.at!.y - 15) - 4.5));
+    expect(away).toBeLessThan(0.2);
+    // A step that is no wall.
+    expect(held(rectangle(12, 6, -0.1, 20, 15, 0), cutterOf('flat-3'), 3).share).toBe(0);
   });
 });
 

@@ -1,7 +1,9 @@
 import type { Cutter } from '../cutters/cutter';
 import { turnedMotion } from '../motion/turned';
-import { heightAt, type HeightField } from '../relief/field';
+import { gridOf, heightAt, type HeightField } from '../relief/field';
 import { slopeAt, slopeOfDraft } from '../relief/steep';
+import { stillWanted } from '../units/stillWanted';
+import { cutByNearby, nearby, type Nearby } from './along';
 import type { PlacedProgram } from './placed';
 import { createSimulation } from './simulate';
 
@@ -82,27 +84,31 @@ export function castOf(mould: HeightField, thickness: number, level: number | nu
   };
 }
 
-/** So many nodes tell how much a mould holds. */
-const NODES = 1e6;
+/** So many nodes tell how much a mould holds and how its walls lean. */
+const NODES = 3e6;
 /**
  * The nodes lie turned by so much, radians: no edge that is drawn along an axis, or at a round angle to it, runs along their rows,
  * so that none counts too much all along. Its tangent is 2 less the golden ratio, which no simple fraction comes near.
  */
 const ASKEW = Math.atan((3 - Math.sqrt(5)) / 2);
 
-/**
- * How much a mould holds up to a level, mm3. It is cut again at nodes over the part of it that a casting comes `from`, turned
- * against all that is drawn: what is lost at one place of an upright wall is gained at the next. `found`: the upper face as it
- * was before. `tell` 0..1. Throws Cancelled.
- */
-export function volumeOf(
-  { from, level }: Pick<Casting, 'from' | 'level'>,
+/** The part of a mould that a casting comes from, cut again at nodes that lie close, and askew to all that is drawn. */
+export interface Closely {
+  readonly field: HeightField;
+  /** Where a node lies on the blank; what lies beyond the part is of no interest. */
+  readonly at: (node: number) => Place;
+  readonly within: (p: Place) => boolean;
+}
+
+/** Cuts it: `thickness` is the blank's, `found` its upper face as it was before. `tell` 0..1. Throws Cancelled. */
+export function cutClosely(
+  { from }: Pick<Casting, 'from'>,
   programs: readonly PlacedProgram[],
   tools: ReadonlyMap<number, Cutter>,
   thickness: number,
   found: HeightField | null = null,
   tell: (done: number) => void = () => {},
-): number {
+): Closely {
   const [w, h] = [from.x1 - from.x0, from.y1 - from.y0];
   const [mx, my] = [(from.x0 + from.x1) / 2, (from.y0 + from.y1) / 2];
   const [c, s] = [Math.cos(ASKEW), Math.sin(ASKEW)];
@@ -110,79 +116,123 @@ export function volumeOf(
   const cell = Math.sqrt((blank.width * blank.height) / NODES);
   // Where a place of the blank lies among the nodes, and back.
   const turn = {
-    c,
-    s,
+    ...{ c, s },
     x: mx - (blank.width / 2) * c + (blank.height / 2) * s,
     y: my - (blank.width / 2) * s - (blank.height / 2) * c,
   };
-  const back = (u: number, v: number): [number, number] => [turn.x + u * c - v * s, turn.y + u * s + v * c];
+  const back = (u: number, v: number): Place => ({ x: turn.x + u * c - v * s, y: turn.y + u * s + v * c });
   const askew = programs.map((p) => ({
     ...p,
     sections: p.sections.map((q) => ({ ...q, motion: turnedMotion(q.motion, turn) })),
   }));
-  const [cols, rows] = [Math.floor(blank.width / cell + 1e-9) + 1, Math.floor(blank.height / cell + 1e-9) + 1];
+  const grid = gridOf(blank.width, blank.height, cell);
+  const at = (i: number) => back((i % grid.cols) * cell, Math.floor(i / grid.cols) * cell);
   let before: HeightField | null = null;
   if (found) {
-    const z = new Float32Array(cols * rows);
+    const z = new Float32Array(grid.cols * grid.rows);
     for (let i = 0; i < z.length; i++) {
-      const at = heightAt(found, ...back((i % cols) * cell, Math.floor(i / cols) * cell));
-      z[i] = at === at ? at : 0;
+      const p = at(i);
+      const before = heightAt(found, p.x, p.y);
+      z[i] = before === before ? before : 0;
     }
-    before = { cols, rows, cell, x0: 0, y0: 0, z };
+    before = { ...grid, z };
   }
   const { field } = createSimulation().run(blank, cell, askew, tools, tell, before);
+  const z = field.z.map((q) => Math.max(-thickness, q));
+  return {
+    field: { ...field, z },
+    at,
+    within: ({ x, y }) => x >= from.x0 && x <= from.x1 && y >= from.y0 && y <= from.y1,
+  };
+}
+
+/** How much a mould holds up to a level, mm3: what is lost at one place of an upright wall is gained at the next. */
+export function volumeOf({ field: { z, cell }, at, within }: Closely, level: number): number {
   let sum = 0;
-  for (let i = 0; i < field.z.length; i++) {
-    const deep = level - Math.max(-thickness, field.z[i]);
-    if (!(deep > 0)) continue;
-    const [x, y] = back((i % cols) * cell, Math.floor(i / cols) * cell);
-    if (x >= from.x0 && x <= from.x1 && y >= from.y0 && y <= from.y1) sum += deep;
+  for (let i = 0; i < z.length; i++) {
+    const deep = level - z[i];
+    if (deep > 0 && within(at(i))) sum += deep;
   }
   return sum * cell * cell;
 }
 
-/** Where a casting would be held by its mould: the share of its face with less draft than asked, and a place in its midst, on the mould. */
+/** Where a casting would be held by its mould: the share of its face with less draft than asked, and a place of that. */
 export interface Held {
   readonly share: number;
   readonly at: Place | null;
 }
 
-/** The part of a casting's walls that lean by less than `draft` degrees from upright. Its rim, where its back begins, counts too. */
-export function heldBy({ field, thickness, from }: Casting, draft: number): Held {
+/** Walls lower than this are not looked at, mm. */
+export const LOWEST = 0.15;
+/** So many places on walls are looked at closely; along a line across a wall heights lie so far apart, and so many of them tell its slope. */
+const [LOOKS, FINE, STEPS] = [400, 0.001, 5];
+/** For places so near to each other moves are looked for once, mm. */
+const TILE = 4;
+
+/**
+ * The part of a mould's walls below a level that lean by less than `draft` degrees from upright. Between two nodes an upright wall
+ * looks like one that leans; places at which heights fall by as much as a wall are cut once more, along a line straight across it.
+ */
+export function heldBy(
+  { field, at, within }: Closely,
+  level: number,
+  draft: number,
+  programs: readonly PlacedProgram[],
+  tools: ReadonlyMap<number, Cutter>,
+): Held {
   const { cols, rows, cell, z } = field;
   const most = slopeOfDraft(draft);
-  const steep = new Uint8Array(z.length);
-  let [all, held] = [0, 0];
+  const walls: number[] = [];
+  let all = 0;
   for (let r = 0, i = 0; r < rows; r++)
     for (let c = 0; c < cols; c++, i++) {
-      if (!(z[i] + thickness > FILM)) continue;
+      if (!(level - z[i] > FILM) || !within(at(i))) continue;
       all++;
-      if (!(slopeAt(field, c, r) > most)) continue;
-      steep[i] = 1;
-      held++;
+      const slope = slopeAt(field, c, r);
+      if (slope > most || slope * cell > LOWEST) walls.push(i);
     }
-  if (!held) return { share: 0, at: null };
-  // Of all those nodes the one with the most of them around it.
-  const reach = Math.max(1, Math.round(1 / cell));
-  const sums = new Float64Array((cols + 1) * (rows + 1));
-  for (let r = 0; r < rows; r++)
-    for (let c = 0, line = 0; c < cols; c++) {
-      line += steep[r * cols + c];
-      sums[(r + 1) * (cols + 1) + c + 1] = sums[r * (cols + 1) + c + 1] + line;
-    }
-  let [worst, where] = [-1, 0];
-  for (let i = 0; i < z.length; i++) {
-    if (!steep[i]) continue;
-    const [c, r] = [i % cols, Math.floor(i / cols)];
-    const [a, b, d, e] = [c - reach, c + reach + 1, r - reach, r + reach + 1].map((v, k) =>
-      Math.min(k < 2 ? cols : rows, Math.max(0, v)),
-    );
-    const near =
-      sums[e * (cols + 1) + b] - sums[d * (cols + 1) + b] - sums[e * (cols + 1) + a] + sums[d * (cols + 1) + a];
-    if (near > worst) [worst, where] = [near, i];
+  const every = Math.max(1, walls.length / LOOKS);
+  let [held, looked] = [0, 0];
+  let worst: { readonly i: number; readonly steep: number } | null = null;
+  let near: { readonly from: Place; readonly moves: Nearby } | null = null;
+  for (let k = 0; k < walls.length; k += every) {
+    stillWanted();
+    const i = walls[Math.floor(k)];
+    const p = at(i);
+    if (!near || Math.hypot(p.x - near.from.x, p.y - near.from.y) > TILE)
+      near = { from: p, moves: nearby(programs, tools, p.x, p.y, TILE + LOWEST + 3 * cell) };
+    looked++;
+    const steep = steepest(near.moves, field, i, at);
+    if (!(steep > most)) continue;
+    held++;
+    if (!worst || steep > worst.steep) worst = { i, steep };
   }
-  return {
-    share: held / all,
-    at: { x: from.x1 - (where % cols) * cell, y: from.y0 + Math.floor(where / cols) * cell },
-  };
+  return worst ? { share: (held / looked) * (walls.length / all), at: at(worst.i) } : { share: 0, at: null };
+}
+
+/** How steep a wall is about a node, rise for each mm across; 0 where what is there is lower than a wall. */
+function steepest(moves: Nearby, { cols, rows, cell, z }: HeightField, i: number, at: Closely['at']): number {
+  const [c, r] = [i % cols, Math.floor(i / cols)];
+  const [left, right] = [Math.max(0, c - 1), Math.min(cols - 1, c + 1)];
+  const [low, high] = [Math.max(0, r - 1), Math.min(rows - 1, r + 1)];
+  const [gu, gv] = [z[r * cols + right] - z[r * cols + left], z[high * cols + c] - z[low * cols + c]];
+  const l = Math.hypot(gu, gv);
+  if (!(l > 0)) return 0;
+  // Directions of rows and columns on the blank.
+  const [a, b] = [at(r * cols + left), at(r * cols + right)];
+  const [ux, uy] = [(b.x - a.x) / ((right - left) * cell), (b.y - a.y) / ((right - left) * cell)];
+  const [dx, dy] = [(gu * ux - gv * uy) / l, (gu * uy + gv * ux) / l];
+  const reach = Math.max(1.5 * cell, LOWEST);
+  const count = Math.max(2 * STEPS, Math.ceil((2 * reach) / FINE) + 1);
+  const p = at(i);
+  const line = { x0: p.x - dx * reach, y0: p.y - dy * reach, x1: p.x + dx * reach, y1: p.y + dy * reach };
+  const h = cutByNearby(moves, line, count);
+  const step = (2 * reach) / (count - 1);
+  let [lowest, highest, steep] = [Infinity, -Infinity, 0];
+  for (let k = 0; k < count; k++) {
+    lowest = Math.min(lowest, h[k]);
+    highest = Math.max(highest, h[k]);
+    if (k >= STEPS) steep = Math.max(steep, Math.abs(h[k] - h[k - STEPS]) / (STEPS * step));
+  }
+  return highest - lowest > LOWEST ? steep : 0;
 }

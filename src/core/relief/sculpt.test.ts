@@ -212,7 +212,7 @@ describe('sculpting', () => {
     expect(at(some.z, 40, 20)).toBeCloseTo(1, 2);
     expect(make([], level(NaN)).remark).toBe('');
   });
-  it('comes out the same whether a stroke was laid on what was there before, or all of them anew', () => {
+  it('(long) comes out the same whether a stroke was laid on what was there before, or all of them anew', () => {
     const places = fc.array(fc.tuple(fc.integer({ min: -2, max: 62 }), fc.integer({ min: -2, max: 42 })), {
       minLength: 1,
       maxLength: 6,

@@ -46,7 +46,7 @@ function Mould() {
   const [values, setValues] = useState<MouldValues>(() => freshMould(items, job.unit, library));
   const [parts, setParts] = useState<ReadonlyMap<string, Part>>(() => guessParts(job, items, art));
   const why = items.length
-    ? whyNoMould(job, values, parts, (id) => library.find((c) => c.id === id))
+    ? whyNoMould(job, values, parts, (id) => library.find((c) => c.id === id), art)
     : 'Pick what is to be cast first: its outline, and what stands on it.';
   const { shrinks } = castMaterials[values.material];
   return (

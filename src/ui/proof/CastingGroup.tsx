@@ -7,6 +7,7 @@ import { atProof } from '@/compute/engineHandle';
 import { castIds, castMaterials, type CastId } from '@/core/cutters/castMaterials';
 import type { CastingValues } from '@/core/job/job';
 import type { Cast } from '@/core/pipeline/casting';
+import { LOWEST } from '@/core/proof/casting';
 import { lengthText, massText, volumeText } from '@/core/units/length';
 import { useOpenJob } from '@/store/openJob';
 import { castAnew, changeCasting, saveCasting } from '@/ui/actions/casting';
@@ -111,7 +112,7 @@ function Casting({ values: v }: { readonly values: CastingValues }) {
                 <Line name={v.shrinks ? 'Cold, it measures' : 'It measures'} value={size!.join(' \u00d7 ')} />
               </Facts>
               <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1.25, alignItems: 'center' }}>
-                <PieceChoice names={{ blank: 'Mould', beside: 'Both', cast: 'Casting' }} />
+                <PieceChoice names={{ blank: 'Mould', beside: 'Side by side', cast: 'Casting' }} />
                 <Button size="small" onClick={() => void saveCasting(casting, cast.cold)}>
                   Save as STL
                 </Button>
@@ -131,7 +132,7 @@ function Casting({ values: v }: { readonly values: CastingValues }) {
             />
           ) : (
             <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
-              {`All walls lean by ${v.draft}\u00b0 or more; of those lower than ${long(cast.lowest)} it is not told.`}
+              {`All walls lean by ${v.draft}\u00b0 or more; of those lower than ${long(LOWEST)} it is not told.`}
             </Typography>
           )}
         </Box>

@@ -78,7 +78,7 @@ describe('the halves of a V-inlay', () => {
   it.each([
     ['a star', star, 'v-12-60-0', 50],
     ['(long) a star, in passes', star, 'v-12-60-0', 0.7],
-    ['a ring with a star in it', ring, 'v-12-90-0', 50],
+    ['(long) a ring with a star in it', ring, 'v-12-90-0', 50],
   ] as const)(
     '%s: they go together all along the outline, and nowhere into one another',
     (_name, region, cutter, down) => {

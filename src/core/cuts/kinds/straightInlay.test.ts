@@ -80,7 +80,7 @@ describe('the halves of a straight inlay', () => {
   it.each([
     ['a star', star, 'flat-2', 'flat-2', 1, 0.05],
     [
-      'a cross, turned',
+      '(long) a cross, turned',
       turned(
         [cross(13, 5)].map((l) => l.map((v, i) => v - (i % 2 ? Y : X))),
         17,
@@ -126,7 +126,7 @@ describe('the halves of a straight inlay', () => {
     },
   );
 
-  it('have no room for each other where corners stay as they are drawn', () => {
+  it('(long) have no room for each other where corners stay as they are drawn', () => {
     const region = normalise([star]);
     const far = reachOf(star);
     const pocket = walls(
