@@ -1,4 +1,4 @@
-import { addSetup, drillDowels, showNextSetup } from './setups';
+import { addSetup, showNextSetup } from './setups';
 import { itemKinds } from '@/core/artwork/registry';
 import { formKinds } from '@/core/relief/registry';
 import { cutKinds } from '@/core/cuts/registry';
@@ -26,8 +26,8 @@ import {
   ungroupPicked,
   workOnShapes,
 } from './artwork';
-import { castAnew } from './casting';
 import { addLayer } from './layers';
+import { pieceActions } from './pieces';
 import { copyToClipboard, pasteFromClipboard } from './clipboard';
 import { chooseFiles, exportArtwork } from './drawingFiles';
 import { exportOpenJob } from './files';
@@ -102,11 +102,6 @@ function laySection(way: 'level' | 'upright'): void {
 }
 
 const hasJob = () => !!useOpenJob.getState().job;
-const canCast = () => !!useOpenJob.getState().job?.cuts.length && !useOpenJob.getState().job?.casting;
-const isTurnedOver = () => {
-  const after = useOpenJob.getState().job?.at.after;
-  return !!after && after.turned !== 'none';
-};
 const hasPick = () => useView.getState().picked.length > 0;
 /** How far an arrow moves things, mm: a millimetre or ten, a sixteenth of an inch or half of one. */
 const step = (far: boolean) => (useOpenJob.getState().job?.unit === 'in' ? 25.4 / (far ? 2 : 16) : far ? 10 : 1);
@@ -152,26 +147,7 @@ export const actions: readonly Action[] = [
     enabled: () => hasPick() && otherSetups(useOpenJob.getState()).length > 0,
     run: linkPicked,
   },
-  { id: 'dowels', name: 'Drill dowel holes to turn the blank over', enabled: isTurnedOver, run: drillDowels },
-  {
-    id: 'mould',
-    name: 'Make a mould of what is picked',
-    enabled: hasPick,
-    run: () => setView({ mould: true }),
-  },
-  { id: 'casting', name: 'See what is cast in this mould', enabled: canCast, run: castAnew },
-  {
-    id: 'inlay',
-    name: 'Make a V-inlay of the picked outlines',
-    enabled: hasPick,
-    run: () => setView({ inlay: 'leaning' }),
-  },
-  {
-    id: 'straight-inlay',
-    name: 'Make a straight inlay of the picked outlines',
-    enabled: hasPick,
-    run: () => setView({ inlay: 'upright' }),
-  },
+  ...pieceActions,
   { id: 'own', name: 'Make the picked links their own', enabled: () => pickedItems().some(sourceOf), run: ownPicked },
   {
     id: 'setup-next',

@@ -1,11 +1,5 @@
 'use client';
-import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
-import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
 import type { Item } from '@/core/artwork/item';
 import { freshInlay, inlayFields, whyNoInlay, type InlayValues } from '@/core/job/inlay';
@@ -17,11 +11,11 @@ import {
   type StraightInlayValues,
 } from '@/core/job/straightInlay';
 import { canBeLinked } from '@/core/job/linked';
-import { setAt, type Field } from '@/core/units/fields';
+import type { Field } from '@/core/units/fields';
 import { lengthText } from '@/core/units/length';
 import { makeInlay, makeStraightInlay } from '@/ui/actions/inlay';
 import { pickedItems } from '@/ui/actions/artwork';
-import { FieldForm } from '@/ui/common/FieldForm';
+import { AskedValues } from '@/ui/common/ValuesDialog';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
@@ -56,52 +50,22 @@ function Inlay<V extends object>(p: {
   readonly drawing: ReactNode;
   readonly make: (items: string[]) => void;
 }) {
-  const unit = useOpenJob((s) => s.job!.unit);
-  const library = useLibrary((l) => l.cutters);
-  const why = p.items.length ? p.why : PICK;
+  const what = p.items.length === 1 ? `"${p.items[0].name}"` : `${p.items.length} picked items`;
   return (
-    <>
-      <DialogTitle id="inlay-title">
-        {p.name} of {p.items.length === 1 ? `"${p.items[0].name}"` : `${p.items.length} picked items`}
-      </DialogTitle>
-      <DialogContent
-        sx={{
-          display: 'grid',
-          gap: 2.5,
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 360px' },
-          alignItems: 'start',
-        }}
-      >
-        <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
-          {p.drawing}
-          <Typography variant="body2" role="status" sx={{ color: why ? 'error.main' : 'text.secondary' }}>
-            {why ?? `${p.says} ${LINKED}`}
-          </Typography>
-        </Box>
-        <FieldForm
-          fields={p.fields}
-          values={p.values as Record<string, unknown>}
-          unit={unit}
-          cutters={library}
-          onChange={(key, value) => p.change(setAt(p.values as Record<string, unknown>, key, value) as V)}
-        />
-      </DialogContent>
-      <DialogActions>
-        <Button color="inherit" onClick={close}>
-          Cancel
-        </Button>
-        <Button
-          variant="contained"
-          disabled={!!why}
-          onClick={() => {
-            close();
-            p.make(p.items.map((i) => i.id));
-          }}
-        >
-          Make pocket and plug
-        </Button>
-      </DialogActions>
-    </>
+    <AskedValues
+      titleId="inlay-title"
+      title={`${p.name} of ${what}`}
+      fields={p.fields}
+      values={p.values}
+      change={p.change}
+      why={p.items.length ? p.why : PICK}
+      says={`${p.says} ${LINKED}`}
+      make="Make pocket and plug"
+      onMake={() => p.make(p.items.map((i) => i.id))}
+      onClose={close}
+    >
+      {p.drawing}
+    </AskedValues>
   );
 }
 

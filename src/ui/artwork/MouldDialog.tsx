@@ -1,11 +1,5 @@
 'use client';
-import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
-import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { castMaterials } from '@/core/cutters/castMaterials';
 import {
@@ -17,10 +11,10 @@ import {
   type MouldValues,
   type Part,
 } from '@/core/job/mould';
-import { choices, setAt } from '@/core/units/fields';
+import { choices } from '@/core/units/fields';
 import { makeMould } from '@/ui/actions/casting';
 import { pickedItems } from '@/ui/actions/artwork';
-import { FieldForm } from '@/ui/common/FieldForm';
+import { AskedValues } from '@/ui/common/ValuesDialog';
 import { ChoiceField } from '@/ui/common/fields';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { useOpenJob } from '@/store/openJob';
@@ -50,54 +44,27 @@ function Mould() {
     : 'Pick what is to be cast first: its outline, and what stands on it.';
   const { shrinks } = castMaterials[values.material];
   return (
-    <>
-      <DialogTitle id="mould-title">Mould of what is picked</DialogTitle>
-      <DialogContent
-        sx={{
-          display: 'grid',
-          gap: 2.5,
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 400px' },
-          alignItems: 'start',
-        }}
-      >
-        <Box sx={{ display: 'grid', gap: 1.25, alignContent: 'start' }}>
-          {items.map((i) => (
-            <ChoiceField
-              key={i.id}
-              label={i.name}
-              value={parts.get(i.id) ?? 'none'}
-              options={choices(partNames)}
-              onChange={(p) => setParts((was) => new Map(was).set(i.id, p as Part))}
-            />
-          ))}
-          <Typography variant="body2" role="status" sx={{ color: why ? 'error.main' : 'text.secondary' }}>
-            {why ??
-              `These become ordinary cuts, in the order in which they are cut. ${castMaterials[values.material].name} shrinks by ${shrinks} %.`}
-          </Typography>
-        </Box>
-        <FieldForm
-          fields={mouldFields}
-          values={values}
-          unit={job.unit}
-          cutters={library}
-          onChange={(key, value) => setValues((v) => setAt(v, key, value) as MouldValues)}
+    <AskedValues
+      titleId="mould-title"
+      title="Mould of what is picked"
+      fields={mouldFields}
+      values={values}
+      change={setValues}
+      why={why}
+      says={`These become ordinary cuts, in the order in which they are cut. ${castMaterials[values.material].name} shrinks by ${shrinks} %.`}
+      make="Make the mould"
+      onMake={() => makeMould(values, parts, library)}
+      onClose={close}
+    >
+      {items.map((i) => (
+        <ChoiceField
+          key={i.id}
+          label={i.name}
+          value={parts.get(i.id) ?? 'none'}
+          options={choices(partNames)}
+          onChange={(p) => setParts((was) => new Map(was).set(i.id, p as Part))}
         />
-      </DialogContent>
-      <DialogActions>
-        <Button color="inherit" onClick={close}>
-          Cancel
-        </Button>
-        <Button
-          variant="contained"
-          disabled={!!why}
-          onClick={() => {
-            close();
-            makeMould(values, parts, library);
-          }}
-        >
-          Make the mould
-        </Button>
-      </DialogActions>
-    </>
+      ))}
+    </AskedValues>
   );
 }
