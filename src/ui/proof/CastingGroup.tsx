@@ -48,7 +48,9 @@ function Casting({ values: v }: { readonly values: CastingValues }) {
     return () => usePieces.setState({ cast: null });
   }, [setup, casting, v.material]);
   const long = (mm: number) => lengthText(mm, unit, unit === 'mm' ? 2 : 4);
-  const size = casting && [...casting.size, casting.thickness].map((mm) => long(mm * cast!.cold));
+  /** Sizes are right to a node of the proof: no more decimals than that. */
+  const about = (mm: number) => lengthText(mm, unit, unit === 'mm' ? 1 : 3);
+  const size = casting && [...casting.size.map((mm) => about(mm * cast!.cold)), long(casting.thickness * cast!.cold)];
   return (
     <Group
       title="Casting"
