@@ -42,8 +42,9 @@ export function castIn(proof: Proof, v: CastingValues, tell: (done: number) => v
       at: { mm: 0, ...casting.through },
     });
   const { programs, tools } = proof.input;
-  const closely = cutClosely(casting, programs, tools, blank.thickness, proof.found?.faces.up ?? null, tell);
-  const held = heldBy(closely, casting.level, v.draft, programs, tools);
+  const found = proof.found?.faces.up ?? null;
+  const closely = cutClosely(casting, programs, tools, blank.thickness, found, tell);
+  const held = heldBy(closely, casting.level, v.draft, programs, tools, found);
   if (held.at && held.share > FEW)
     troubles.push({
       text: `${percentOf(held.share, 1)} % of the casting leans by less than ${v.draft}\u00b0 from upright, this place among it: the mould may hold on to it. Finish these walls by a cone, or carve them by a V-bit.`,

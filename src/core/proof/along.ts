@@ -31,14 +31,7 @@ export function cutAlong(
   const length = Math.hypot(line.x1 - line.x0, line.y1 - line.y0);
   const z = new Float32Array(count);
   if (!(length > 0) || count < 2) return Float64Array.from(z);
-  if (found)
-    for (let i = 0; i < count; i++)
-      z[i] =
-        heightAt(
-          found,
-          line.x0 + ((line.x1 - line.x0) * i) / (count - 1),
-          line.y0 + ((line.y1 - line.y0) * i) / (count - 1),
-        ) || 0;
+  if (found) readInto(z, found, line);
   const field = { cols: count, rows: 1, cell: length / (count - 1), x0: 0, y0: 0, z };
   const [c, s] = [(line.x1 - line.x0) / length, (line.y1 - line.y0) / length];
   for (const { tool, motion } of programs.flatMap((p) => p.sections)) {
@@ -141,10 +134,17 @@ export function nearby(
     });
 }
 
+/** Heights of a field at even places of a line; 0 beyond it. */
+function readInto(z: Float32Array, found: HeightField, { x0, y0, x1, y1 }: Line): void {
+  const last = z.length - 1;
+  for (let i = 0; i <= last; i++) z[i] = heightAt(found, x0 + ((x1 - x0) * i) / last, y0 + ((y1 - y0) * i) / last) || 0;
+}
+
 /** What `cutAlong` gives, of moves that were found to come near; the line has some length. */
-export function cutByNearby(moves: Nearby, line: Line, count: number): Float32Array {
+export function cutByNearby(moves: Nearby, line: Line, count: number, found: HeightField | null = null): Float32Array {
   const length = Math.hypot(line.x1 - line.x0, line.y1 - line.y0);
   const z = new Float32Array(count);
+  if (found) readInto(z, found, line);
   const field = { cols: count, rows: 1, cell: length / (count - 1), x0: 0, y0: 0, z };
   const turn = { c: (line.x1 - line.x0) / length, s: (line.y1 - line.y0) / length, x: line.x0, y: line.y0 };
   for (const { cutter, reach, way } of moves) {

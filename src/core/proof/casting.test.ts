@@ -129,6 +129,19 @@ describe('a casting', () => {
     // A step that is no wall.
     expect(held(rectangle(12, 6, -0.1, 20, 15, 0), cutterOf('flat-3'), 3).share).toBe(0);
   });
+  it('is held by walls that an earlier cutting has left too', () => {
+    const found = flatField(20, 10, 0.05);
+    for (let r = 60; r <= 140; r++) for (let c = 80; c <= 300; c++) found.z[r * found.cols + c] = -3;
+    const cast = castOf(found, 10)!;
+    const closely = cutClosely(cast, [], new Map(), 10, found);
+    expect(volumeOf(closely, 0)).toBeGreaterThan(3 * 11 * 4);
+    const { share, at } = heldBy(closely, 0, 3, [], new Map(), found);
+    expect(share).toBeGreaterThan(0.01);
+    const off = Math.min(Math.abs(at!.x - 4), Math.abs(at!.x - 15), Math.abs(at!.y - 3), Math.abs(at!.y - 7));
+    expect(off).toBeLessThan(0.2);
+    // Not looked at, they would not be told.
+    expect(heldBy(closely, 0, 3, [], new Map()).share).toBe(0);
+  });
 });
 
 describe('a casting as a mesh', () => {

@@ -85,7 +85,7 @@ export function castOf(mould: HeightField, thickness: number, level: number | nu
 }
 
 /** So many nodes tell how much a mould holds and how its walls lean. */
-const NODES = 3e6;
+const NODES = 1.5e6;
 /**
  * The nodes lie turned by so much, radians: no edge that is drawn along an axis, or at a round angle to it, runs along their rows,
  * so that none counts too much all along. Its tangent is 2 less the golden ratio, which no simple fraction comes near.
@@ -179,6 +179,7 @@ export function heldBy(
   draft: number,
   programs: readonly PlacedProgram[],
   tools: ReadonlyMap<number, Cutter>,
+  found: HeightField | null = null,
 ): Held {
   const { cols, rows, cell, z } = field;
   const most = slopeOfDraft(draft);
@@ -202,7 +203,7 @@ export function heldBy(
     if (!near || Math.hypot(p.x - near.from.x, p.y - near.from.y) > TILE)
       near = { from: p, moves: nearby(programs, tools, p.x, p.y, TILE + LOWEST + 3 * cell) };
     looked++;
-    const steep = steepest(near.moves, field, i, at);
+    const steep = steepest(near.moves, field, i, at, found);
     if (!(steep > most)) continue;
     held++;
     if (!worst || steep > worst.steep) worst = { i, steep };
@@ -211,7 +212,13 @@ export function heldBy(
 }
 
 /** How steep a wall is about a node, rise for each mm across; 0 where what is there is lower than a wall. */
-function steepest(moves: Nearby, { cols, rows, cell, z }: HeightField, i: number, at: Closely['at']): number {
+function steepest(
+  moves: Nearby,
+  { cols, rows, cell, z }: HeightField,
+  i: number,
+  at: Closely['at'],
+  found: HeightField | null,
+): number {
   const [c, r] = [i % cols, Math.floor(i / cols)];
   const [left, right] = [Math.max(0, c - 1), Math.min(cols - 1, c + 1)];
   const [low, high] = [Math.max(0, r - 1), Math.min(rows - 1, r + 1)];
@@ -226,7 +233,7 @@ function steepest(moves: Nearby, { cols, rows, cell, z }: HeightField, i: number
   const count = Math.max(2 * STEPS, Math.ceil((2 * reach) / FINE) + 1);
   const p = at(i);
   const line = { x0: p.x - dx * reach, y0: p.y - dy * reach, x1: p.x + dx * reach, y1: p.y + dy * reach };
-  const h = cutByNearby(moves, line, count);
+  const h = cutByNearby(moves, line, count, found);
   const step = (2 * reach) / (count - 1);
   let [lowest, highest, steep] = [Infinity, -Infinity, 0];
   for (let k = 0; k < count; k++) {

@@ -35,7 +35,7 @@ export function SeamChart(p: {
     (s) => y(s.wide),
   ).defined((s) => s.wide === s.wide)(seam)!;
   const says = (s: SeamPlace) =>
-    s.wide === s.wide ? `Seam ${lengthText(s.wide, unit, unit === 'mm' ? 3 : 4)}` : 'No walls meet here';
+    s.wide === s.wide ? `Seam ${lengthText(s.wide, unit, unit === 'mm' ? 3 : 5)}` : 'No walls meet here';
   const goTo = (k: number) => {
     const to = Math.min(seam.length - 1, Math.max(0, k));
     setAt(to);
