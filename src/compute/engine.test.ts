@@ -64,7 +64,7 @@ jest.mock('./derived', () => ({
   recallDerived: (key: string) => begun(WINDOW, 'recall', key),
   emptyDerived: () => Promise.resolve(),
 }));
-import { look, results, setJob, stopWork, told } from './engine';
+import { askProver, look, results, setJob, stopWork, told } from './engine';
 
 /** What there is of the set-up that is shown, and what is at work. */
 const seen = () => ({ ...results.getState(), ...results.getState().setups[told().shown ?? ''] });
@@ -109,6 +109,38 @@ describe('what is worked out, and when', () => {
     asked.length = 0;
     ended.clear();
     jest.restoreAllMocks();
+  });
+
+  it('calls off what is asked about proofs that a change has made old, and nothing else', async () => {
+    const job = board();
+    setJob(job, FIRST_SETUP);
+    await settle();
+    await proveAll();
+    const ask = () => {
+      const answer = askProver(() => begun(2, 'compare', 'asked')).then(String, (e: Error) => e.name);
+      return { answer, at: asked.at(-1)! };
+    };
+    // What changes nothing that is proven leaves it alone.
+    const first = ask();
+    setJob({ ...job, notes: 'Dry the ash first.' }, FIRST_SETUP);
+    await settle();
+    expect(first.at.cancelled).toBe(false);
+    await end(first.at, 'fits');
+    expect(await first.answer).toBe('fits');
+    const second = ask();
+    setJob(changed(job, 1), FIRST_SETUP);
+    await settle();
+    expect(await second.answer).toBe('Cancelled');
+    // A proof that is under way is not called off with it.
+    await end(
+      now().find((a) => a.what === 'plan'),
+      planOf('second'),
+    );
+    const third = ask();
+    const proving = now().find((a) => a.what === 'prove')!;
+    setJob({ ...changed(job, 1), notes: 'Again.' }, FIRST_SETUP);
+    await settle();
+    expect([proving.cancelled, third.at.cancelled]).toEqual([false, false]);
   });
 
   it('gives each free worker a cut, then proves, then holds the proof against what is wanted', async () => {

@@ -9,9 +9,9 @@ import { computePool, onProverLost } from './pool';
 import { cellOf, keyOf, pickUsedItems, proofKeyOf, type Quality } from './keys';
 import type { Seen } from './becoming';
 import { emptyDerived, keptAs, recallDerived } from './derived';
-import type { ProofResult, Planning } from './protocol';
+import type { ProofResult, Planning, ReportProgress } from './protocol';
 import { NO_WORK, NOTHING, workFrom, type Fresh, type SetupWork, type Told, type Work } from './work';
-import type { ComputeSeat } from './seat';
+import type { ComputeApiRemote, ComputeSeat } from './seat';
 import { shaper, wantedRelief } from './shaping';
 import { isCancelled } from './workerHandle';
 
@@ -107,10 +107,34 @@ export function setJob(whole: Job | null, shown: string | null): void {
     const at = order.find((s) => s.at.id === setup);
     if (!at || (waiting && setup !== shown) || proofKeyOf(whole, at, quality) !== key) pool.prover.cancel();
   }
+  // Who asks about proofs that a change has made old asks again; meanwhile the prover is wanted for the change.
+  const idle = !atProof && ![...atCuts.keys()].includes(pool.prover);
+  if (asked && idle && order.some((s) => !isUpToDate(whole, s.at.id))) pool.prover.cancel();
   const stale = wantedRelief(oneSetup(whole, shown)) !== (workOf(shown).relief?.key ?? '');
   if (stale || order.some((s) => !isUpToDate(whole, s.at.id))) results.setState({ stopped: false });
   reliefs.follow();
   if (order.some((s) => !isUpToDate(whole, s.at.id))) void drain();
+}
+
+/** So many questions about proofs are being answered: each may take seconds. */
+let asked = 0;
+/** Asks the prover about what it has proven last; a change that makes that old calls it off. Rejects with "Cancelled" then. */
+export async function askProver<T>(
+  question: (api: ComputeApiRemote, ticket: number, progress: ReportProgress) => Promise<T>,
+): Promise<T> {
+  const { prover } = computePool();
+  asked++;
+  try {
+    return await prover.ask((api) =>
+      question(
+        api,
+        prover.next(),
+        prover.hearing(() => {}),
+      ),
+    );
+  } finally {
+    asked--;
+  }
 }
 
 /** The relief of the set-up that is shown is shaped beside all else. */

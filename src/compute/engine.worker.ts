@@ -80,23 +80,8 @@ const api: EngineApi = {
   lineOnTable: (setup, file, line) => prover().ask((p) => p.lineOnTable(setup, file, line)),
   lineNear: (setup, x, y, reach) => prover().ask((p) => p.lineNear(setup, x, y, reach)),
   along: (setup, x0, y0, x1, y1, count) => prover().ask((p) => p.along(setup, x0, y0, x1, y1, count)),
-  cast: (setup, values) =>
-    prover().ask((p) =>
-      p.cast(
-        prover().next(),
-        setup,
-        values,
-        prover().hearing(() => {}),
-      ),
-    ),
-  fit: (pair) =>
-    prover().ask((p) =>
-      p.fit(
-        prover().next(),
-        pair,
-        prover().hearing(() => {}),
-      ),
-    ),
+  cast: (setup, values) => engine.askProver((p, ticket, progress) => p.cast(ticket, setup, values, progress)),
+  fit: (pair) => engine.askProver((p, ticket, progress) => p.fit(ticket, pair, progress)),
 };
 
 Comlink.expose(api);

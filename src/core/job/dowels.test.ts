@@ -67,6 +67,12 @@ describe('dowel holes', () => {
     );
   });
 
+  it('are drilled once', () => {
+    const { job, second, freshId } = turned('y');
+    expect(whyNoDowels(job, second)).toBeNull();
+    expect(whyNoDowels(withDowels(job, second, drill, freshId).job, second)).toMatch(/already: "Dowel holes"/);
+  });
+
   it('are for a blank that is turned over', () => {
     const { job, second } = turned('none');
     expect(whyNoDowels(job, second)).toMatch(/turned over/);

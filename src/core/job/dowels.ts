@@ -26,7 +26,13 @@ export function whyNoDowels(job: Job, second: string): string | null {
   const setup = job.setups.find((s) => s.id === second);
   if (!setup?.after || setup.after.turned === 'none')
     return 'Dowels are for a set-up that starts from another one, turned over.';
-  return null;
+  const first = job.setups.find((s) => s.id === setup.after!.setup)!;
+  const drilled = first.cuts.find(
+    (c) => c.enabled && c.kind === 'drilling' && c.values.through === true && Number(c.values.beyond) >= DEEP,
+  );
+  return drilled
+    ? `"${first.name}" drills into the spoilboard already: "${drilled.name}". Take that out first for other holes.`
+    : null;
 }
 
 /** Where the middles of dowels lie, mm, for a blank of a size. */

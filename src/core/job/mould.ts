@@ -69,6 +69,20 @@ export const mouldFields = withLimits(mouldSchema, [
   { kind: 'flag', key: 'larger', label: 'Make all of it larger by what the casting shrinks' },
 ]);
 
+/** Values that only some parts ask for. */
+const ASKED_BY: Readonly<Record<string, readonly Part[]>> = {
+  raised: ['raised'],
+  words: ['words'],
+  bit: ['words'],
+  channel: ['channel'],
+  ball: ['channel', 'sculpted'],
+};
+/** The fields that the parts of a mould ask for. */
+export const fieldsFor = (parts: ReadonlyMap<string, Part>) => {
+  const there = new Set(parts.values());
+  return mouldFields.filter((f) => ASKED_BY[f.key]?.some((p) => there.has(p)) ?? true);
+};
+
 /** What a mould begins with: cutters and round lengths of a unit. */
 export function freshMould(items: readonly Item[], unit: Unit, library: readonly Cutter[]): MouldValues {
   const own = cuttersIn(library, unit);
@@ -111,6 +125,9 @@ export function guessParts(
 /** So much of a part may lie beyond the casting: what rounding leaves. */
 const BEYOND = 0.005;
 
+/** How many times as large a mould is made as it is drawn. */
+const largerBy = (v: MouldValues) => (v.larger ? enlarged({ shrinks: castMaterials[v.material].shrinks }) : 1);
+
 /** Why a mould cannot be made, and what to do; null where it can. */
 export function whyNoMould(
   one: OneSetup,
@@ -137,16 +154,15 @@ export function whyNoMould(
     return 'Choose a ball for gates, vents and what is sculpted.';
   if (has('sculpted') && !one.relief.forms.length)
     return 'There is no relief to sculpt from. Shape one in the Relief stage, or let that part be raised.';
-  const deepest = v.skim + v.depth + Math.max(has('raised') ? v.raised : 0, has('words') ? v.words : 0);
+  const onFloor = Math.max(has('raised') ? v.raised : 0, has('words') ? v.words : 0);
+  const deepest = v.skim + Math.max(largerBy(v) * (v.depth + onFloor), has('channel') ? v.channel : 0);
   if (deepest >= one.blank.thickness)
     return `Nothing would be left under the mould: the blank is ${long(one.blank.thickness)} thick, and ${long(deepest)} are cut into it.`;
-  if (v.depth > cuttingLength(cone))
-    return `${cone.name} cuts ${long(cuttingLength(cone))} deep at most, and the wall is ${long(v.depth)} high. Take a longer one, or make the floor less deep.`;
+  const high = largerBy(v) * v.depth;
+  if (high > cuttingLength(cone))
+    return `${cone.name} cuts ${long(cuttingLength(cone))} deep at most, and the wall is ${long(high)} high. Take a longer one, or make the floor less deep.`;
   return null;
 }
-
-/** How many times as large a mould is made as it is drawn. */
-const largerBy = (v: MouldValues) => (v.larger ? enlarged({ shrinks: castMaterials[v.material].shrinks }) : 1);
 
 /** A set-up with the cuts of a mould; what is picked may be mirrored and made larger about the middle of the blank. */
 export function withMould(

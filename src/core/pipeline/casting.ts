@@ -3,7 +3,7 @@ import type { CastingValues } from '../job/job';
 import { castOf, cutClosely, heldBy, volumeOf, type Casting } from '../proof/casting';
 import { percentOf } from '../units/count';
 import { lengthText } from '../units/length';
-import type { FitTrouble } from './fitting';
+import type { Trouble } from './trouble';
 import type { Proof } from './proving';
 
 /** What comes out of a mould, and what may keep it from coming out. */
@@ -15,7 +15,7 @@ export interface Cast {
   readonly mass: number;
   /** As part of its size in the mould: what it measures when it is cold. */
   readonly cold: number;
-  readonly troubles: readonly FitTrouble[];
+  readonly troubles: readonly Trouble[];
 }
 
 /** A share of walls so small is a corner or two of them. */
@@ -28,7 +28,7 @@ export function castIn(proof: Proof, v: CastingValues, tell: (done: number) => v
   const { blank, unit } = proof.input.job;
   const casting = castOf(proof.field, blank.thickness, v.below === null ? null : -v.below);
   const cold = 1 - v.shrinks / 100;
-  const troubles: FitTrouble[] = [];
+  const troubles: Trouble[] = [];
   if (!casting) {
     troubles.push({
       text: 'There is nothing to cast: nothing is cut below what the mould is filled up to.',

@@ -13,12 +13,8 @@ import { nodesInside } from '../relief/distance';
 import type { HeightField } from '../relief/field';
 import { lengthText } from '../units/length';
 import type { Proof } from './proving';
+import type { Trouble } from './trouble';
 
-/** Something that keeps two halves from going together, or that will be seen. */
-export interface FitTrouble {
-  readonly text: string;
-  readonly at: FitPlace | null;
-}
 /** A plug with upright walls in its pocket, as both were cut. */
 export interface StraightFit {
   /** Clearance on each side as it was asked for, and the least and the most that there is, mm; null where no walls meet. */
@@ -38,7 +34,7 @@ export interface Fitted {
   /** How wide it is to be, mm. */
   readonly wanted: number;
   readonly joined: Joined;
-  readonly troubles: readonly FitTrouble[];
+  readonly troubles: readonly Trouble[];
 }
 
 /** So much short of where it should be is no matter, mm. */
@@ -58,8 +54,8 @@ type Says = (mm: number) => string;
 const at = ({ x, y }: { readonly x: number; readonly y: number }): FitPlace => ({ mm: 0, x, y });
 
 /** Parts of a straight inlay that are too thin to last: of its plug, and of what stays between its pockets. Leaning walls hold more as they go down. */
-function thinParts(outlines: Region, pocket: MaterialId, plug: MaterialId, long: Says): FitTrouble[] {
-  const thin = (of: MaterialId, less: (w: number) => Region, words: string): FitTrouble[] => {
+function thinParts(outlines: Region, pocket: MaterialId, plug: MaterialId, long: Says): Trouble[] {
+  const thin = (of: MaterialId, less: (w: number) => Region, words: string): Trouble[] => {
     const w = THIN[materials[of].look];
     const parts = components(less(w)).filter((p) => regionArea(p) > LONG * w * w);
     const largest = parts.sort((a, b) => regionArea(b) - regionArea(a))[0];
@@ -93,7 +89,7 @@ export function fittedPair(
   const used = new Set(pocketCut.items);
   const items = into.items.filter((i) => used.has(i.id));
   const halves: Halves = {
-    ...{ pair, pocket, plug, tell, pocketCut },
+    ...{ pocket, plug, tell, pocketCut },
     plugCut: goes.cuts.find((c) => c.id === pair.plugCut)!,
     outlines: regionOf(items, art, PROMISED),
     long: (mm) => lengthText(mm, into.unit, into.unit === 'mm' ? 2 : 4),
@@ -107,7 +103,6 @@ export function fittedPair(
 }
 
 interface Halves {
-  readonly pair: InlayPair;
   readonly pocket: Proof;
   readonly plug: Proof;
   readonly pocketCut: Cut;
@@ -121,7 +116,7 @@ interface Halves {
 function leaningPair({ pocket, plug, pocketCut, plugCut, outlines, long, put, tell }: Halves): Fitted {
   const cutterOf = (proof: Proof, id: unknown): Cutter => proof.input.job.cutters.find((c) => c.id === id)!;
   const [a, b] = [cutterOf(pocket, pocketCut.values.cutter), cutterOf(plug, plugCut.values.cutter)];
-  const troubles: FitTrouble[] = [];
+  const troubles: Trouble[] = [];
   if (Math.abs(Math.atan(coneOf(a).tan) - Math.atan(coneOf(b).tan)) > 1e-6)
     troubles.push({
       text: `The pocket is cut by ${a.name}, the plug by ${b.name}: walls that do not lean alike meet along one line only. Take the same angle for both.`,
@@ -181,6 +176,7 @@ function straightPair({ pocket, plug, pocketCut, plugCut, outlines, long, put, t
   const w = plugCut.values as { corners?: number; grow?: number; allowance?: number };
   const clearance = (v.grow ?? 0) - (w.grow ?? 0);
   const wanted = corneredRegion(outlines, { corners: v.corners, grow: v.grow }, PROMISED);
+  const both = putTogether(put, (d) => tell(0.5 * d));
   const height = -v.depth / 2;
   const seam = seamAlong(
     {
@@ -189,8 +185,7 @@ function straightPair({ pocket, plug, pocketCut, plugCut, outlines, long, put, t
     },
     (d) => tell(0.5 + 0.5 * d),
   );
-  const both = putTogether(put, (d) => tell(0.5 * d));
-  const troubles: FitTrouble[] = [];
+  const troubles: Trouble[] = [];
   const met = seam.filter((p) => p.wide === p.wide);
   const least = met.reduce<SeamPlace | null>((a, p) => (!a || p.wide < a.wide ? p : a), null);
   const most = met.reduce<SeamPlace | null>((a, p) => (!a || p.wide > a.wide ? p : a), null);
@@ -228,6 +223,6 @@ function straightPair({ pocket, plug, pocketCut, plugCut, outlines, long, put, t
     fit: null,
     straight: { clearance, least: least?.wide ?? null, most: most?.wide ?? null, proud },
     ...{ seam, wanted: clearance, troubles },
-    joined: joined(both, floor ? floor.mm : v.depth, 0, nodesInside(wanted, both.pocket)),
+    joined: joined(both, floor ? floor.mm : v.depth, 0, nodesInside(wanted, both.pocket), Math.min(0, proud)),
   };
 }

@@ -1,6 +1,15 @@
 import { newItem, placeItem } from '../artwork/item';
 import { newOneSetup, type OneSetup } from '../job/job';
-import { freshMould, guessParts, whyNoMould, withMould, type MouldValues, type Part } from '../job/mould';
+import {
+  fieldsFor,
+  freshMould,
+  guessParts,
+  mouldFields,
+  whyNoMould,
+  withMould,
+  type MouldValues,
+  type Part,
+} from '../job/mould';
 import { jobOf, oneSetup } from '../job/oneSetup';
 import { readJob } from '../job/migrate';
 import { testArt as art } from '../testing/fonts';
@@ -59,6 +68,12 @@ describe('a mould of what is picked', () => {
       w: 'words',
       g: 'channel',
     });
+    // What no part asks for is not asked.
+    const asked = (parts: Map<string, Part>) => fieldsFor(parts).map((f) => f.key);
+    expect(asked(new Map([['b', 'body']]))).toEqual(
+      expect.not.arrayContaining(['raised', 'words', 'bit', 'channel', 'ball']),
+    );
+    expect(asked(guessParts(one, one.items, art))).toEqual(mouldFields.map((f) => f.key));
     const sculpted = { ...one, relief: { ...one.relief, forms: [{ visible: true, kind: 'outline', items: ['r'] }] } };
     expect(guessParts(sculpted as never, one.items, art).get('r')).toBe('sculpted');
   });
@@ -111,6 +126,7 @@ describe('a mould of what is picked', () => {
     expect(why({ mills: [] })).toMatch(/Choose an end mill/);
     expect(why({ depth: 9.5 })).toMatch(/Nothing would be left under the mould/);
     expect(why({}, new Map([...parts, ['r', 'sculpted']]))).toMatch(/no relief to sculpt from/);
+    expect(why({ depth: 1, channel: 9.8 })).toMatch(/Nothing would be left/);
     const off = { ...one, items: one.items.map((i) => (i.id === 'w' ? { ...i, x: 50 } : i)) };
     expect(why({}, parts, off)).toMatch(/"QUAY" lies beyond the outline of the casting/);
     const thick = { ...one, blank: { ...one.blank, thickness: 90 } };

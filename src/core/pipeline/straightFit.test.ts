@@ -24,11 +24,13 @@ const usual: StraightInlayValues = {
 };
 
 /** A star on a small blank, inlaid with upright walls. */
-function inlaid(values: Partial<StraightInlayValues> = {}, kind = 'star', more: object = {}) {
+function inlaid(values: Partial<StraightInlayValues> = {}, kind = 'star', more: object = {}, angle = 0) {
   const one = newOneSetup('Inlay');
   one.blank = { ...one.blank, width: 60, height: 50, thickness: 12, material: 'walnut' };
   const star = { points: 5, radius: 14, inner: 55, rounding: 0 };
-  one.items = [newItem({ id: 'i', name: 'Star', kind, x: 26, y: 24, values: kind === 'star' ? star : { ...more } })];
+  one.items = [
+    newItem({ id: 'i', name: 'Star', kind, x: 26, y: 24, angle, values: kind === 'star' ? star : { ...more } }),
+  ];
   one.cutters = library.filter((c) => ['flat-2', 'flat-3', 'flat-6'].includes(c.id));
   let n = 0;
   return withStraightInlay(jobOf(one), one.at.id, ['i'], { ...usual, ...values }, cutter, () => `n${n++}`);
@@ -73,6 +75,14 @@ describe('a straight inlay of picked outlines', () => {
     expect(part * 60 * 50).toBeLessThan(star);
   });
 
+  it('without clearance closes, turned and of round sizes', () => {
+    const square = { width: 20, height: 12, radius: 0, corner: 'square' };
+    const { seam, troubles } = fitted(inlaid({ clearance: 0 }, 'rectangle', square, 17).job);
+    expect(troubles).toEqual([]);
+    expect(seam.length).toBeGreaterThan(100);
+    expect(Math.max(...seam.map((p) => Math.abs(p.wide)))).toBeLessThan(0.002);
+  });
+
   it('that does not go together is said, with the place', () => {
     const { job } = inlaid();
     const pocket = job.setups[0].id;
@@ -89,12 +99,15 @@ describe('a straight inlay of picked outlines', () => {
     const pocket = job.setups[0].id;
     const first = (j: Job) => fitted(j).troubles[0];
     expect(first(change(job, second, { grow: -0.2, corners: 0 })).text).toMatch(/do not meet|too large/);
-    expect(first(change(job, second, { grow: 0.1 })).text).toMatch(/0\.1 mm too large/);
+    expect(first(change(job, second, { grow: 0.1 })).text).toMatch(/0\.1\d? mm too large/);
     expect(first(change(change(job, second, { grow: -0.2 }), pocket, { grow: 0.2, floorAllowance: 0.5 })).text).toMatch(
       /stands 0\.5 mm too high/,
     );
     const deep = fitted(change(job, pocket, { depth: 3 }));
     expect(deep.troubles.map((t) => t.text).join()).toMatch(/ends 0\.7 mm below the face/);
+    // Its face is seen where it is.
+    const inside = deep.joined.share.findIndex((s) => s === 255);
+    expect(deep.joined.field.z[inside]).toBeCloseTo(-0.7, 2);
   });
 
   it('with parts that would break is said, with the place', () => {

@@ -126,6 +126,21 @@ describe('a casting', () => {
     expect(low.share).toBeGreaterThan(0);
     const away = Math.min(Math.abs(Math.abs(low.at!.x - 20) - 7.5), Math.abs(Math.abs(low.at!.y - 15) - 4.5));
     expect(away).toBeLessThan(0.2);
+    // Walls above what it is filled to hold nothing.
+    const part = (level: number) => {
+      // An upright rim of half a millimetre over leaning walls.
+      const rim = rectangle(12, 6, -3, 20, 15, 0).replace('M5\nM30\n', '');
+      const text = `${rim}T2 M6\nG0 X12.5 Y10.5 Z5\nG1 Z-0.5 F300\nG1 X27.5 F900\nG1 Y19.5\nG1 X12.5\nG1 Y10.5\nG0 Z5\nM5\nM30\n`;
+      const programs = [placeProgram('a.nc', text, { x: 0, y: 0, z: 0 }, ['a'])];
+      const tools = new Map([
+        [1, cone],
+        [2, cutterOf('flat-3')],
+      ]);
+      const cast = castOf(createSimulation().run(blank, 0.1, programs, tools).field, 10, level)!;
+      return heldBy(cutClosely(cast, programs, tools, 10), cast.level, 5, programs, tools).share;
+    };
+    expect(part(0)).toBeGreaterThan(0);
+    expect(part(-0.5)).toBe(0);
     // A step that is no wall.
     expect(held(rectangle(12, 6, -0.1, 20, 15, 0), cutterOf('flat-3'), 3).share).toBe(0);
   });

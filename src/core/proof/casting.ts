@@ -132,8 +132,7 @@ export function cutClosely(
     const z = new Float32Array(grid.cols * grid.rows);
     for (let i = 0; i < z.length; i++) {
       const p = at(i);
-      const before = heightAt(found, p.x, p.y);
-      z[i] = before === before ? before : 0;
+      z[i] = heightAt(found, p.x, p.y) || 0;
     }
     before = { ...grid, z };
   }
@@ -203,7 +202,7 @@ export function heldBy(
     if (!near || Math.hypot(p.x - near.from.x, p.y - near.from.y) > TILE)
       near = { from: p, moves: nearby(programs, tools, p.x, p.y, TILE + LOWEST + 3 * cell) };
     looked++;
-    const steep = steepest(near.moves, field, i, at, found);
+    const steep = steepest(near.moves, field, i, at, level, found);
     if (!(steep > most)) continue;
     held++;
     if (!worst || steep > worst.steep) worst = { i, steep };
@@ -217,6 +216,7 @@ function steepest(
   { cols, rows, cell, z }: HeightField,
   i: number,
   at: Closely['at'],
+  level: number,
   found: HeightField | null,
 ): number {
   const [c, r] = [i % cols, Math.floor(i / cols)];
@@ -233,7 +233,8 @@ function steepest(
   const count = Math.max(2 * STEPS, Math.ceil((2 * reach) / FINE) + 1);
   const p = at(i);
   const line = { x0: p.x - dx * reach, y0: p.y - dy * reach, x1: p.x + dx * reach, y1: p.y + dy * reach };
-  const h = cutByNearby(moves, line, count, found);
+  // What stands above the level touches no casting.
+  const h = cutByNearby(moves, line, count, found).map((v) => Math.min(v, level));
   const step = (2 * reach) / (count - 1);
   let [lowest, highest, steep] = [Infinity, -Infinity, 0];
   for (let k = 0; k < count; k++) {

@@ -91,8 +91,11 @@ export interface Joined {
   readonly share: Uint8Array;
 }
 
-/** Joins a plug that stands `deep` mm below the face; `inside`: nodes of the pocket at which it may be. `lean` as in FitOf. */
-export function joined({ pocket, plugAt }: Together, deep: number, lean: number, inside: Uint8Array): Joined {
+/**
+ * Joins a plug that stands `deep` mm below the face; `inside`: nodes of the pocket at which it may be. `lean` as in FitOf. `top`:
+ * height at which it ends, where that is below the face.
+ */
+export function joined({ pocket, plugAt }: Together, deep: number, lean: number, inside: Uint8Array, top = 0): Joined {
   const { cols, rows, cell, z: from } = pocket;
   const z = new Float32Array(from.length);
   const share = new Uint8Array(from.length);
@@ -105,7 +108,7 @@ export function joined({ pocket, plugAt }: Together, deep: number, lean: number,
       const below = plugAt(c, r) + deep;
       const part = slope > 0 ? Math.min(1, Math.max(0, 0.5 + below * slope)) : below > 0 ? 1 : 0;
       share[i] = Math.round(255 * part);
-      if (part > 0) z[i] = 0;
+      if (part > 0) z[i] = top;
     }
   return { field: { ...pocket, z }, share };
 }

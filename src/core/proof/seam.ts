@@ -121,14 +121,14 @@ function across(f: SeamOf, near: Near, x: number, y: number, nx: number, ny: num
   const span = [-f.outside, f.within] as const;
   const upright = f.lean === 0;
   // From outside inwards: where the pocket begins, and where the plug does behind what was cut round it.
-  const pocket = passes(
+  const pocket = wallAt(
     line(near.pocket, (px, py) => [px, py]),
     f.pocketAt,
     span,
     upright,
     true,
   );
-  const plug = passes(line(near.plug, over(f)), f.plugAt, span, upright, false);
+  const plug = wallAt(line(near.plug, over(f)), f.plugAt, span, upright, false);
   return (plug - pocket) * Math.cos(f.lean);
 }
 
@@ -136,7 +136,7 @@ type Turning = (x: number, y: number) => [number, number];
 type Heights = (from: number, to: number, count: number) => Float32Array;
 
 /** Where heights along a line first pass a height, downwards or, once they have been below it, upwards; NaN where they do not. */
-function passes(
+export function wallAt(
   heights: Heights,
   at: number,
   [from, to]: readonly [number, number],
@@ -155,5 +155,6 @@ function passes(
   const n = Math.ceil(step / FINE) + 1;
   const finer = heights(s, s + step, n);
   const j = finer.findIndex((h) => h < at === down);
-  return s + (step * Math.max(0, j - 0.5)) / (n - 1);
+  // What rounding leaves to neither lies at the end.
+  return s + (step * (j > 0 ? j - 0.5 : j < 0 ? n - 1 : 0)) / (n - 1);
 }

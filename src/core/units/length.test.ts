@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { clockText } from './duration';
-import { formatFine, formatLength, parseLength, parseLengths, parseNumber } from './length';
+import { formatFine, formatLength, massText, parseLength, parseLengths, parseNumber, volumeText } from './length';
 
 const mm = (text: string, unit: 'mm' | 'in' = 'mm') => {
   const r = parseLength(text, unit);
@@ -119,5 +119,19 @@ describe('lengths as makers type them', () => {
   it('writes minutes', () => {
     expect(clockText(41.5)).toBe('41:30');
     expect(clockText(61)).toBe('1:01:00');
+  });
+});
+
+describe('volumes and masses', () => {
+  it('have three digits that count, in the words of the unit', () => {
+    expect([999.6, 12_345, 1_234_500, 4].map((v) => volumeText(v, 'mm'))).toEqual([
+      '1.000 cm\u00b3',
+      '12.3 cm\u00b3',
+      '1235 cm\u00b3',
+      '0.004 cm\u00b3',
+    ]);
+    expect(volumeText(2 * 25.4 ** 3, 'in')).toBe('2.00 in\u00b3');
+    expect([4.457, 35.5, 1500].map((g) => massText(g, 'mm'))).toEqual(['4.46 g', '35.5 g', '1.50 kg']);
+    expect(massText(28.349523125 * 3, 'in')).toBe('3.00 oz');
   });
 });

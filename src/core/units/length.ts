@@ -186,7 +186,7 @@ export const areaText = (mm2: number, unit: Unit): string =>
     ? `${mm2 >= 100 ? (mm2 / 100).toFixed(1) : mm2.toFixed(2)} ${mm2 >= 100 ? 'cm' : 'mm'}\u00b2`
     : `${(mm2 / 645.16).toFixed(3)} in\u00b2`;
 
-/** A length with its unit. */
+/** A volume with its unit. */
 export const volumeText = (mm3: number, unit: Unit): string =>
   unit === 'mm' ? `${threeDigits(mm3 / 1000)} cm\u00b3` : `${threeDigits(mm3 / 25.4 ** 3)} in\u00b3`;
 
@@ -202,5 +202,6 @@ export const massText = (g: number, unit: Unit): string =>
 const threeDigits = (v: number): string =>
   v >= 100 ? v.toFixed(0) : v >= 10 ? v.toFixed(1) : v >= 1 ? v.toFixed(2) : v.toFixed(3);
 
+/** A length with its unit. */
 export const lengthText = (mm: number, unit: Unit, decimals?: number): string =>
   `${formatLength(mm, unit, decimals)} ${unit}`;

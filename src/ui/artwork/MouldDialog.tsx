@@ -5,7 +5,7 @@ import { castMaterials } from '@/core/cutters/castMaterials';
 import {
   freshMould,
   guessParts,
-  mouldFields,
+  fieldsFor,
   partNames,
   whyNoMould,
   type MouldValues,
@@ -20,6 +20,9 @@ import { useLibrary } from '@/ui/library/useLibrary';
 import { useOpenJob } from '@/store/openJob';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
+
+/** A relief is not turned over for anybody. */
+const SCULPTED = 'The relief is cut as it is: turn it over, and mirror what follows no artwork, in the Relief stage. ';
 
 const close = () => setView({ mould: false });
 
@@ -42,16 +45,17 @@ function Mould() {
   const why = items.length
     ? whyNoMould(job, values, parts, (id) => library.find((c) => c.id === id), art)
     : 'Pick what is to be cast first: its outline, and what stands on it.';
+  const sculpted = [...parts.values()].includes('sculpted');
   const { shrinks } = castMaterials[values.material];
   return (
     <AskedValues
       titleId="mould-title"
       title="Mould of what is picked"
-      fields={mouldFields}
+      fields={fieldsFor(parts)}
       values={values}
       change={setValues}
       why={why}
-      says={`These become ordinary cuts, in the order in which they are cut. ${castMaterials[values.material].name} shrinks by ${shrinks} %.`}
+      says={`${sculpted ? SCULPTED : ''}These become ordinary cuts, in the order in which they are cut. ${castMaterials[values.material].name} shrinks by ${shrinks} %.`}
       make="Make the mould"
       onMake={() => makeMould(values, parts, library)}
       onClose={close}

@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { TurnedOver } from '@/core/job/job';
+import { whyNoDowels } from '@/core/job/dowels';
 import { sourcesOf } from '@/core/job/allSetups';
 import { useOpenJob } from '@/store/openJob';
 import { drillDowels, startSetupFrom } from '@/ui/actions/setups';
@@ -50,7 +51,7 @@ export function StartsFrom() {
           ? `${after.turned === 'none' ? `The same face is up as in "${source}".` : `The face that lay down in "${source}" is up.`} The proof starts from what that leaves; size and material are those of its blank.`
           : 'A piece of its own, uncut.'}
       </Typography>
-      {after && after.turned !== 'none' && (
+      {!whyNoDowels(whole, setup.id) && (
         <Button size="small" sx={{ ml: -0.75, mt: 0.5 }} onClick={drillDowels}>
           {`Drill dowel holes in "${source}"`}
         </Button>

@@ -16,7 +16,7 @@ import { ChoiceField, LengthField, NumberField } from '@/ui/common/fields';
 import { useLater } from '@/ui/later';
 import { setView } from '@/ui/view';
 import { usePieces } from './pieces';
-import { Facts, Line, PieceChoice, Troubles } from './said';
+import { Facts, Line, NoAnswer, PieceChoice, Troubles } from './said';
 import { useAsked } from './useAsked';
 
 const MATERIALS = castIds.map((id) => ({ value: id, label: castMaterials[id].name }));
@@ -41,7 +41,7 @@ export function CastingGroup() {
 function Casting({ values: v }: { readonly values: CastingValues }) {
   const setup = useLater(useOpenJob, (s) => s.job!.at.id);
   const unit = useLater(useOpenJob, (s) => s.job!.unit);
-  const cast = useAsked<Cast>([setup], JSON.stringify([setup, v]), () => atProof.cast(setup, v));
+  const { answer: cast, failed } = useAsked<Cast>([setup], JSON.stringify([setup, v]), () => atProof.cast(setup, v));
   const casting = cast?.casting ?? null;
   useEffect(() => {
     usePieces.setState({ cast: casting && { setup, casting, material: v.material } });
@@ -101,9 +101,7 @@ function Casting({ values: v }: { readonly values: CastingValues }) {
         />
       </Box>
       {!cast ? (
-        <Typography variant="body2" sx={{ mt: 1.25, color: 'text.secondary' }}>
-          It is cast once the set-up is proven.
-        </Typography>
+        <NoAnswer failed={failed} until="It is cast once the set-up is proven." />
       ) : (
         <Box sx={{ mt: 1.25 }}>
           {casting && (

@@ -13,7 +13,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { setView } from '@/ui/view';
 import { usePieces } from './pieces';
-import { Facts, Line, PieceChoice, Troubles } from './said';
+import { Facts, Line, NoAnswer, PieceChoice, Troubles } from './said';
 import { SeamChart } from './SeamChart';
 import { useAsked } from './useAsked';
 
@@ -44,7 +44,9 @@ export function FitGroups() {
 function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: string }) {
   const whole = useLater(useOpenJob, (s) => s.whole)!;
   const [pocket, plug] = [pair.pocket, pair.plug].map((id) => whole.setups.find((s) => s.id === id)!);
-  const now = useAsked<Fitted>([pair.pocket, pair.plug], JSON.stringify(pair), () => atProof.fit(pair));
+  const { answer: now, failed } = useAsked<Fitted>([pair.pocket, pair.plug], JSON.stringify(pair), () =>
+    atProof.fit(pair),
+  );
   const { unit } = whole;
   const material = whole.blanks.find((b) => b.id === plug.blank)!.material;
   useEffect(() => {
@@ -70,9 +72,7 @@ function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: s
   return (
     <Group title={shown === pair.pocket ? `Fit of "${plug.name}"` : `Fit into "${pocket.name}"`}>
       {!now ? (
-        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          The halves are put together once both are proven.
-        </Typography>
+        <NoAnswer failed={failed} until="The halves are put together once both are proven." />
       ) : (
         <>
           {fit && <LeaningFacts fit={fit} long={long} />}

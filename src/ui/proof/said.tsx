@@ -5,7 +5,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
-import type { FitTrouble } from '@/core/pipeline/fitting';
+import type { Trouble } from '@/core/pipeline/trouble';
 import type { FitPlace } from '@/core/proof/fit';
 import { useLater } from '@/ui/later';
 import { setView, useView, type View } from '@/ui/view';
@@ -27,9 +27,18 @@ export const Line = ({ name, value }: { readonly name: string; readonly value: s
   </>
 );
 
+/** What is said until there is an answer, or where there is none. */
+export const NoAnswer = ({ failed, until }: { readonly failed: boolean; readonly until: string }) => (
+  <Typography variant="body2" sx={{ mt: 1, color: failed ? 'error.main' : 'text.secondary' }}>
+    {failed
+      ? 'This could not be worked out: a fault of Mirvak, not of your job. Change a value of it, and it is tried again.'
+      : until}
+  </Typography>
+);
+
 /** What is amiss, each with its place. */
 export const Troubles = (p: {
-  readonly troubles: readonly FitTrouble[];
+  readonly troubles: readonly Trouble[];
   readonly show: (at: FitPlace, text: string) => void;
 }) =>
   p.troubles.map((t) => (

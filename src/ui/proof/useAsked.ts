@@ -4,21 +4,26 @@ import { isCancelled } from '@/compute/workerHandle';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 
+export interface Asked<T> {
+  readonly answer: T | null;
+  readonly failed: boolean;
+}
+
 /** How long it waits before it asks again for what is not proven yet, ms. */
 const AGAIN = 800;
 
 /**
  * Asks about the last proofs of set-ups as soon as all of them are fresh, and whenever they or `about` (a content key) have
- * changed since; null until that is answered.
+ * changed since; null until that is answered. `failed`: it cannot be.
  */
-export function useAsked<T>(setups: readonly string[], about: string, question: () => Promise<T>): T | null {
+export function useAsked<T>(setups: readonly string[], about: string, question: () => Promise<T>): Asked<T> {
   const whole = useLater(useOpenJob, (s) => s.whole);
   const proofs = useLater(useWork, (w) => w.setups);
   const said = useLater(useWork, (w) => w.said);
   const fresh = !!said && said.whole === whole && setups.every((id) => said.fresh[id]?.all);
   const of = setups.map((id) => proofs[id]?.proof ?? null);
   const proven = fresh && of.every(Boolean);
-  const [known, setKnown] = useState<{ of: readonly unknown[]; about: string; answer: T } | null>(null);
+  const [known, setKnown] = useState<{ of: readonly unknown[]; about: string; answer: T | null } | null>(null);
   const isKnown = !!known && known.about === about && known.of.every((p, k) => p === of[k]);
   useEffect(() => {
     if (!proven || isKnown) return;
@@ -28,9 +33,13 @@ export function useAsked<T>(setups: readonly string[], about: string, question: 
       void question()
         .then((answer) => live && setKnown({ of, about, answer }))
         .catch((e) => {
-          if (!isCancelled(e)) throw e;
+          if (!live) return;
           // What was shown from before is proven again in its turn; what else came between is asked for anew.
-          if (live) timer = setTimeout(ask, AGAIN);
+          if (isCancelled(e)) timer = setTimeout(ask, AGAIN);
+          else {
+            console.error(e);
+            setKnown({ of, about, answer: null });
+          }
         });
     ask();
     return () => {
@@ -40,5 +49,6 @@ export function useAsked<T>(setups: readonly string[], about: string, question: 
     // What is asked is told by `about`.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [proven, about, ...of]);
-  return proven && isKnown ? known.answer : null;
+  const now = proven && isKnown ? known : null;
+  return { answer: now?.answer ?? null, failed: !!now && now.answer === null };
 }

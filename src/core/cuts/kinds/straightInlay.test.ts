@@ -75,6 +75,26 @@ const cross = (a: number, b: number) =>
     ),
   );
 
+/** Walls of pocket and plug along the rays. */
+function halves(outline: Float64Array, pocketMill: string, plugMill: string, corners: number, clearance: number) {
+  const region = normalise([outline]);
+  const far = reachOf(outline);
+  const pocket = { cutters: [pocketMill], depth: DEEP, corners, entry: 'plunge' };
+  const plug = { cutter: plugMill, side: 'outside', through: false, depth: DEEP, corners, grow: -clearance };
+  return [
+    walls(
+      far,
+      (x, y) => heights('area', pocket, region, x, y),
+      (z) => z < -DEEP / 2,
+    ),
+    walls(
+      far,
+      (x, y) => heights('profile', plug, region, x, y),
+      (z) => z > -DEEP / 2,
+    ),
+  ] as const;
+}
+
 describe('the halves of a straight inlay', () => {
   const star = starLoop(5, 15, 8, X, Y);
   it.each([
@@ -94,25 +114,7 @@ describe('the halves of a straight inlay', () => {
   ] as const)(
     '%s: the plug goes in with its clearance all round',
     (_name, outline, pocketMill, plugMill, corners, clearance) => {
-      const region = normalise([outline]);
-      const far = reachOf(outline);
-      const pocket = walls(
-        far,
-        (x, y) => heights('area', { cutters: [pocketMill], depth: DEEP, corners, entry: 'plunge' }, region, x, y),
-        (z) => z < -DEEP / 2,
-      );
-      const plug = walls(
-        far,
-        (x, y) =>
-          heights(
-            'profile',
-            { cutter: plugMill, side: 'outside', through: false, depth: DEEP, corners, grow: -clearance },
-            region,
-            x,
-            y,
-          ),
-        (z) => z > -DEEP / 2,
-      );
+      const [pocket, plug] = halves(outline, pocketMill, plugMill, corners, clearance);
       const closed = Float64Array.from([...pocket, pocket[0], pocket[1]]);
       let [least, most] = [Infinity, -Infinity];
       for (let k = 0; k < RAYS; k++) {
@@ -127,25 +129,7 @@ describe('the halves of a straight inlay', () => {
   );
 
   it('(long) have no room for each other where corners stay as they are drawn', () => {
-    const region = normalise([star]);
-    const far = reachOf(star);
-    const pocket = walls(
-      far,
-      (x, y) => heights('area', { cutters: ['flat-2'], depth: DEEP, entry: 'plunge' }, region, x, y),
-      (z) => z < -DEEP / 2,
-    );
-    const plug = walls(
-      far,
-      (x, y) =>
-        heights(
-          'profile',
-          { cutter: 'flat-2', side: 'outside', through: false, depth: DEEP, grow: -0.05 },
-          region,
-          x,
-          y,
-        ),
-      (z) => z > -DEEP / 2,
-    );
+    const [pocket, plug] = halves(star, 'flat-2', 'flat-2', 0, 0.05);
     const tight = ways.map(
       (_, k) => Math.hypot(pocket[2 * k] - X, pocket[2 * k + 1] - Y) - Math.hypot(plug[2 * k] - X, plug[2 * k + 1] - Y),
     );
