@@ -1,4 +1,4 @@
-import { sideDefaults } from '../src/core/cuts/vcarve/around';
+import { sideDefaults } from '../src/core/cuts/around';
 import { newItem } from '../src/core/artwork/item';
 import { shippedLibrary } from '../src/core/cutters/library';
 import { newOneSetup, type OneSetup } from '../src/core/job/job';

@@ -76,6 +76,57 @@ test('(long) the halves of an inlay follow a changed letter, are told where they
   ]);
 });
 
+test('(long) dies of lettering are a sheet apart all over, follow a changed letter, and are saved', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Lettering');
+  await maker.fill('Text', 'FEN', false);
+  await maker.fill('Cap height', '24');
+  await maker.press('Cut this as');
+  await maker.press(/^Embossing dies/, 'menuitem');
+  await maker.fill('Raised by', '20');
+  await maker.sees('Nothing would be left under the dies');
+  await maker.fill('Raised by', '0.5');
+  await maker.choose('Walls', 'Upright, by end mills');
+  await maker.sees('Corners of both are rounded to 0.5 mm');
+  await maker.choose('Walls', 'Leaning, by a V-bit');
+  await maker.fill('Thickness of the sheet', '0.1');
+  await maker.press('Make both dies');
+  await maker.proven();
+  await maker.stage('Proof');
+  const CLOSED = 'Closed, the dies leave the sheet the room that it needs everywhere';
+  await maker.sees(CLOSED);
+  await maker.sees(/Room across the walls/);
+  await maker.press('Room along the outlines', 'slider');
+  await maker.chord('ArrowRight');
+  await maker.sees(/Room 0\.(1|099|101) mm/);
+  await maker.stage('Artwork');
+  await maker.press(/^FEN/, 'treeitem');
+  await maker.fill('Text', 'OAK', false);
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees(CLOSED);
+  await maker.press(/^Set-up 1, raised die, /, 'tab');
+  await maker.proven();
+  await maker.sees('Fit into "Set-up 1"');
+  await maker.sees(CLOSED);
+  // What is raised further than the other is sunk bites into the sheet.
+  await maker.stage('Cuts');
+  await maker.press(/^Cut 1: Die, raised/);
+  await maker.fill('Outline grown by', '0');
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees(/The sheet has [\d.]+ mm of room across the walls here/);
+  await maker.press('Show me');
+  await maker.press('Undo');
+  await maker.proven();
+  await maker.sees(CLOSED);
+  await maker.stage('Run');
+  await maker.press(/^Save the programs of all set-ups/);
+  const files = unzipSync(readFileSync(await device.downloaded(/^new-job-programs\.zip$/)));
+  expect(Object.keys(files)).toHaveLength(2);
+});
+
 test('(long) a straight inlay goes in with its clearance, and both halves are seen put together', async () => {
   const { maker } = device;
   await emptyBoard(maker);
@@ -105,4 +156,35 @@ test('(long) a straight inlay goes in with its clearance, and both halves are se
   await maker.stage('Proof');
   await maker.sees(/do not meet at|too large for its pocket here|wide here/);
   await maker.press('Show me');
+  await maker.press('Undo');
+  await maker.proven();
+  await maker.sees('The plug goes in with its clearance all round');
+});
+
+test('(long) both halves of a straight inlay follow a changed letter, and are saved', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Lettering');
+  await maker.fill('Text', 'H', false);
+  await maker.fill('Cap height', '60');
+  await maker.press('Cut this as');
+  await maker.press(/^Straight inlay/, 'menuitem');
+  await maker.press('Make pocket and plug');
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees(/Clearance as it is cut/);
+  await maker.stage('Artwork');
+  await maker.press(/^H/, 'treeitem');
+  await maker.fill('Text', 'O', false);
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees('The plug goes in with its clearance all round');
+  await maker.press(/^Set-up 1, plug, /, 'tab');
+  await maker.proven();
+  await maker.sees('Fit into "Set-up 1"');
+  await maker.sees('The plug goes in with its clearance all round');
+  await maker.stage('Run');
+  await maker.press(/^Save the programs of all set-ups/);
+  const files = unzipSync(readFileSync(await device.downloaded(/^new-job-programs\.zip$/)));
+  expect(Object.keys(files)).toHaveLength(2);
 });

@@ -16,7 +16,7 @@ import type { Quality } from './keys';
 import type { Finding } from '@/core/proof/check';
 import type { ProgramFile } from '@/core/pipeline/programs';
 import type { SectionTime } from '@/core/pipeline/proving';
-import type { InlayPair } from '@/core/job/pairs';
+import type { Pair } from '@/core/job/pairs';
 import type { Cast } from '@/core/pipeline/casting';
 import type { Fitted } from '@/core/pipeline/fitting';
 import type { Casting } from '@/core/proof/casting';
@@ -177,7 +177,7 @@ export interface ComputeApi extends ArtworkApi, Living {
   /** What the last proven programs leave along a line: cut exactly there. Null before there is a proof. */
   along(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Float64Array | null;
   /** Puts a plug into its pocket, as both were proven last. Rejects with "Cancelled" while one of them is not proven. */
-  fit(ticket: number, pair: InlayPair, progress: ReportProgress): Fitted;
+  fit(ticket: number, pair: Pair, progress: ReportProgress): Fitted;
   /** Casts in what a set-up was proven to cut last. Rejects with "Cancelled" while it is not proven. */
   cast(ticket: number, setup: string, values: CastingValues, progress: ReportProgress): Cast;
   section(of: Parcel<WithRelief>, x0: number, y0: number, x1: number, y1: number, count: number): SectionResult;
@@ -211,6 +211,6 @@ export interface EngineApi extends Living {
   lineOnTable(setup: string, file: string, line: number): Promise<LineOnTable | null>;
   lineNear(setup: string, x: number, y: number, reach: number): Promise<LineOnTable | null>;
   along(setup: string, x0: number, y0: number, x1: number, y1: number, count: number): Promise<Float64Array | null>;
-  fit(pair: InlayPair): Promise<Fitted>;
+  fit(pair: Pair): Promise<Fitted>;
   cast(setup: string, values: CastingValues): Promise<Cast>;
 }

@@ -70,7 +70,7 @@ export interface View {
     readonly answer: (unit: number | null) => void;
   } | null;
   /** What inlay is being made of what is picked: by its walls. */
-  inlay: 'leaning' | 'upright' | null;
+  inlay: 'leaning' | 'upright' | 'dies' | null;
   /** Whether a mould is being made of what is picked. */
   mould: boolean;
   library: boolean;

@@ -3,7 +3,7 @@ import { cuttingLength, formOf, type Cutter } from '../cutters/cutter';
 import { widthOf } from '../cutters/form';
 import { cuttersIn, nearestCutter } from '../cutters/library';
 import { materialIds, materials, type MaterialId } from '../cutters/materials';
-import { sideDefaults, sideSchema } from '../cuts/vcarve/around';
+import { sideDefaults, sideSchema } from '../cuts/around';
 import { lengthText, type Unit } from '../units/length';
 import { withLimits } from '../units/limits';
 import { roundLengths } from '../units/round';
@@ -35,7 +35,7 @@ export const inlaySchema = z.object({
   goesIn: z.number().min(0.1).max(100),
   clear: z.number().min(0.05).max(50),
   /** How far round the outlines the plug is carved, mm. */
-  margin: sideSchema.margin,
+  margin: sideSchema.margin.unwrap(),
   material: z.enum(materialIds),
 });
 export type InlayValues = Readonly<z.infer<typeof inlaySchema>>;
@@ -108,7 +108,7 @@ export function withInlay(
     into,
     itemIds,
     {
-      blank: { material: v.material },
+      second: { name: 'Plug', blank: { material: v.material } },
       pocket: carve('Inlay pocket', { startDepth: 0, limit: v.depth, ...sideDefaults }),
       plug: carve('Inlay plug', { startDepth: v.goesIn, limit: v.clear, side: 'around', margin: v.margin }),
     },

@@ -14,7 +14,7 @@ import { roundInches } from '../units/round';
 import { valuesAreSound } from '../units/issues';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 17;
+export const JOB_VERSION = 18;
 
 /** So many of each thing a job holds at most: far more than one works with, few enough that none stops the application. */
 export const mostOf = {
@@ -182,7 +182,14 @@ export const setupSchema = z.object({
   /** The set-up whose result this one starts from, and how the blank is turned over in between; null for an uncut blank. */
   after: z.object({ setup: z.string().min(1), turned: z.enum(turns) }).nullable(),
   /** The set-up into whose piece this one's goes, turned over about that axis: a plug. Their blanks lie corner on corner then. */
-  fits: z.object({ setup: z.string().min(1), turned: z.enum(['x', 'y']) }).optional(),
+  fits: z
+    .object({
+      setup: z.string().min(1),
+      turned: z.enum(['x', 'y']),
+      /** Thickness of the sheet that both press between them, mm: dies, and no inlay. */
+      sheet: z.number().min(0.01).max(20).optional(),
+    })
+    .optional(),
   ...placingFields,
   clamps: z.array(clampSchema).max(mostOf.clamps),
   /** Lines across the table that artwork is brought to. */

@@ -143,6 +143,14 @@ describe('jobs of older versions', () => {
     for (const c of now.cuts) for (const k of ['corners', 'grow']) expect(c.values[k] ?? 0).toBe(0);
     expect(() => readJob(old)).toThrow(JobError);
   });
+  it('clears inside of outlines as area clearances of before version 18 did', () => {
+    const job = jobOf(demoSetups['lock-cottage-board']());
+    const old = JSON.parse(JSON.stringify(job)) as typeof job;
+    for (const c of old.setups[0].cuts) if (c.kind === 'area') for (const k of ['side', 'margin']) delete c.values[k];
+    expect(old).not.toEqual(job);
+    expect(readJob({ ...old, version: 17 } as never)).toEqual(job);
+    expect(() => readJob(old)).toThrow(JobError);
+  });
   it('keeps the floor of cuts that stopped above the underside, as a skin or a depth', () => {
     const old = plain(demoSetups['sluice-gear-plate']());
     const { thickness } = old.blank as { thickness: number };

@@ -3,8 +3,8 @@ import type { BlankPiece, Cut, Setup, Job } from './job';
 import { withLinks } from './linked';
 
 /** A cut of one half, before it is among those of a set-up. */
-export type HalfCut = Pick<Cut, 'name' | 'kind' | 'values'>;
-/** What is made of the halves of an inlay; ids of the cuts, and of the set-up that is new. */
+export type HalfCut = Pick<Cut, 'name' | 'kind' | 'values'> & Partial<Pick<Cut, 'overrides'>>;
+/** What is made of two halves; ids of the cuts, and of the set-up that is new. */
 export interface MadePair {
   readonly job: Job;
   readonly pocket: string;
@@ -12,15 +12,23 @@ export interface MadePair {
   readonly setup: string;
 }
 
+/** What the second half is called, and what of it is not as it is of the first. */
+export interface SecondHalf {
+  readonly name: string;
+  readonly blank: Partial<BlankPiece>;
+  /** See Setup.fits. */
+  readonly sheet?: number;
+}
+
 /**
- * Adds both halves of an inlay of items of a set-up: a cut for the pocket there, and one for the plug in a set-up behind it, on a
- * blank of its own that is like the pocket's but for what `blank` says; its artwork is linked, and lies mirrored.
+ * Adds both halves of a pair of items of a set-up: a cut for the pocket there, and one for what goes into it in a set-up behind it,
+ * on a blank of its own that is like the pocket's but for what is said; its artwork is linked, and lies mirrored.
  */
 export function withPair(
   job: Job,
   into: string,
   itemIds: readonly string[],
-  halves: { readonly blank: Partial<BlankPiece>; readonly pocket: HalfCut; readonly plug: HalfCut },
+  halves: { readonly pocket: HalfCut; readonly plug: HalfCut; readonly second: SecondHalf },
   freshId: () => string,
 ): MadePair {
   const cut = (half: HalfCut, items: string[]): Cut => ({
@@ -29,13 +37,15 @@ export function withPair(
   });
   const made = withNewSetup(job, into, 'blank', freshId);
   const source = made.job.setups.find((s) => s.id === into)!;
-  const fits = { setup: into, turned: 'y' as const };
+  const { second } = halves;
+  const fits = { setup: into, turned: 'y' as const, ...(second.sheet ? { sheet: second.sheet } : {}) };
   const own = made.job.setups.find((s) => s.id === made.id)!;
-  const named = (s: Setup): Setup => ({ ...s, name: freeName(`${source.name}, plug`.slice(0, 190), job.setups), fits });
+  const setupName = freeName(`${source.name}, ${second.name.toLowerCase()}`.slice(0, 190), job.setups);
+  const named = (s: Setup): Setup => ({ ...s, name: setupName, fits });
   const turned: Job = {
     ...made.job,
     blanks: made.job.blanks.map((b) =>
-      b.id === own.blank ? { ...b, name: freeName('Plug', job.blanks), ...halves.blank } : b,
+      b.id === own.blank ? { ...b, name: freeName(second.name, job.blanks), ...second.blank } : b,
     ),
     setups: made.job.setups.map((s) => (s.id === made.id ? named(s) : s)),
   };
@@ -54,8 +64,8 @@ export function withPair(
   return { job: { ...linked.job, setups }, pocket: pocket.id, plug: plug.id, setup: made.id };
 }
 
-/** Two halves of a job: the set-up of a pocket, that of its plug, and the cuts which the one and the other are made by. */
-export interface InlayPair {
+/** Two halves of a job, of an inlay or dies: the set-up of a pocket, that of what goes into it, and the cuts that they are made by. */
+export interface Pair {
   readonly pocket: string;
   readonly plug: string;
   readonly turned: 'x' | 'y';
@@ -63,26 +73,31 @@ export interface InlayPair {
   readonly plugCut: string;
   /** Whether its walls lean or are upright. */
   readonly walls: 'leaning' | 'upright';
+  /** Thickness of the sheet between dies, mm; none between the halves of an inlay. */
+  readonly sheet?: number;
 }
 
-/** By what kinds of cut pocket and plug are made. */
-const isPlug = (c: Cut) =>
-  (c.kind === 'vcarve' && c.values.side === 'around') || (c.kind === 'profile' && c.values.side === 'outside');
+/** By what kinds of cut a pocket, and what goes into it, are made. */
+const isPlug = (c: Cut, dies: boolean) =>
+  c.kind === 'profile'
+    ? !dies && c.values.side === 'outside'
+    : (c.kind === 'vcarve' || (dies && c.kind === 'area')) && c.values.side === 'around';
 const isPocketOf = (c: Cut, plug: Cut) =>
-  plug.kind === 'vcarve' ? c.kind === 'vcarve' && c.values.side === 'inside' : c.kind === 'area';
+  c.kind === (plug.kind === 'vcarve' ? 'vcarve' : 'area') && c.values.side === 'inside';
 
-/** The inlays of a job that have both halves, and of those that have not what is missing. */
-export function inlaysOf(job: Job): {
-  readonly pairs: InlayPair[];
+/** The pairs of a job that have both halves, and of those that have not what is missing. */
+export function pairsOf(job: Job): {
+  readonly pairs: Pair[];
   readonly missing: Readonly<Record<string, string>>;
 } {
-  const pairs: InlayPair[] = [];
+  const pairs: Pair[] = [];
   const missing: Record<string, string> = {};
   for (const s of job.setups) {
     if (!s.fits) continue;
     const into = job.setups.find((q) => q.id === s.fits!.setup);
+    const dies = s.fits.sheet !== undefined;
     // A plug that is carved may be cut free by a profile besides.
-    const plugs = s.cuts.filter((c) => c.enabled && isPlug(c));
+    const plugs = s.cuts.filter((c) => c.enabled && isPlug(c, dies));
     const plugCut = plugs.find((c) => c.kind === 'vcarve') ?? plugs[0];
     /** The pocket is that of the outlines that the plug follows. */
     const follows = new Set(
@@ -92,14 +107,18 @@ export function inlaysOf(job: Job): {
       into?.cuts.find((c) => c.enabled && plugCut && isPocketOf(c, plugCut) && c.items.some((i) => follows.has(i))) ??
       null;
     if (!plugCut)
-      missing[s.id] = 'No V-carve round outlines, and no profile outside of them, is on here: there is no plug.';
+      missing[s.id] = dies
+        ? 'No cut round outlines is on here: nothing is raised on this die.'
+        : 'No V-carve round outlines, and no profile outside of them, is on here: there is no plug.';
     else if (!into || !pocketCut)
-      missing[s.id] = 'No cut of the outlines that this plug follows is on: there is no pocket for it.';
+      missing[s.id] =
+        `No cut of the outlines that this ${dies ? 'die' : 'plug'} follows is on: there is no pocket for it.`;
     else
       pairs.push({
         ...{ pocket: into.id, plug: s.id, turned: s.fits.turned },
         ...{ pocketCut: pocketCut.id, plugCut: plugCut.id },
         walls: plugCut.kind === 'vcarve' ? 'leaning' : 'upright',
+        ...(dies ? { sheet: s.fits.sheet } : {}),
       });
   }
   return { pairs, missing };

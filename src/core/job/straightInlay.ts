@@ -114,7 +114,7 @@ export function withStraightInlay(
     into,
     itemIds,
     {
-      blank: { material: v.material, thickness },
+      second: { name: 'Plug', blank: { material: v.material, thickness } },
       pocket: {
         ...{ name: 'Inlay pocket', kind: 'area' },
         values: values('area', piece, { cutters: [...v.cutters], startDepth: 0, depth: v.depth, corners, grow: 0 }),

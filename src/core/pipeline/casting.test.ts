@@ -1,3 +1,4 @@
+import { sideDefaults } from '../cuts/around';
 import { newItem } from '../artwork/item';
 import type { CastingValues } from '../job/job';
 import { newOneSetup, type OneSetup } from '../job/job';
@@ -29,7 +30,7 @@ function mould(
     {
       ...{ id: 'c', name: 'Floor', kind: 'area', enabled: true, items: ['i'], overrides: {} },
       values: {
-        ...{ cutters: ['flat-3'], startDepth: 0, depth, wall },
+        ...{ cutters: ['flat-3'], startDepth: 0, depth, wall, ...sideDefaults },
         ...{ pattern: 'contours', angle: 0, allowance: 0, floorAllowance: 0 },
         ...{ entry: 'helix', ramp: 3, direction: 'climb' },
       },

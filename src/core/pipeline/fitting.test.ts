@@ -1,5 +1,5 @@
 import { newItem } from '../artwork/item';
-import { inlaysOf } from '../job/pairs';
+import { pairsOf } from '../job/pairs';
 import { freshInlay, inlayDefaults, whyNoInlay, withInlay, type InlayValues } from '../job/inlay';
 import { newOneSetup, type Job } from '../job/job';
 import { jobOf, oneSetup } from '../job/oneSetup';
@@ -44,7 +44,7 @@ function proven(job: Job, id: string): Proof {
   return prove(one, placePrograms(one, programs), programs.tools, plans, 0.2);
 }
 function fitted(job: Job) {
-  const { pairs } = inlaysOf(job);
+  const { pairs } = pairsOf(job);
   expect(pairs).toHaveLength(1);
   return fittedPair(pairs[0], proven(job, pairs[0].pocket), proven(job, pairs[0].plug), art);
 }
@@ -149,12 +149,12 @@ describe('an inlay of picked outlines', () => {
       ...job,
       setups: job.setups.map((s) => ({ ...s, cuts: s.cuts.filter((c) => c.id !== id) })),
     });
-    expect(inlaysOf(without(plug)).missing[second]).toMatch(/no plug/);
-    expect(inlaysOf(without(pocket)).missing[second]).toMatch(/no pocket/);
+    expect(pairsOf(without(plug)).missing[second]).toMatch(/no plug/);
+    expect(pairsOf(without(pocket)).missing[second]).toMatch(/no pocket/);
     const alone = withoutSetup(job, job.setups[0].id);
-    expect(inlaysOf(readJob(alone))).toEqual({ pairs: [], missing: {} });
+    expect(pairsOf(readJob(alone))).toEqual({ pairs: [], missing: {} });
     const after = startingAt(job, second, { setup: job.setups[0].id, turned: 'y' });
-    expect(inlaysOf(readJob(after)).pairs).toEqual([]);
+    expect(pairsOf(readJob(after)).pairs).toEqual([]);
   });
 });
 

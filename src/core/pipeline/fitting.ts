@@ -6,9 +6,10 @@ import { PROMISED } from '../cuts/budget';
 import { corneredRegion } from '../cuts/corners';
 import { components, offset, pointBeside, regionArea, subtract, type Region } from '../geometry/region';
 import type { Cut } from '../job/job';
-import type { InlayPair } from '../job/pairs';
+import type { Pair } from '../job/pairs';
 import { fitOf, joined, putTogether, WIDE, type Fit, type FitPlace, type Half, type Joined } from '../proof/fit';
 import { seamAlong, type SeamPlace } from '../proof/seam';
+import { pressedPair, type PressedFit } from './pressing';
 import { nodesInside } from '../relief/distance';
 import type { HeightField } from '../relief/field';
 import { lengthText } from '../units/length';
@@ -29,29 +30,32 @@ export interface Fitted {
   readonly fit: Fit | null;
   /** Null where walls lean. */
   readonly straight: StraightFit | null;
+  /** Of dies alone. */
+  readonly pressed: PressedFit | null;
   /** The seam at places all along the outlines. */
   readonly seam: readonly SeamPlace[];
   /** How wide it is to be, mm. */
   readonly wanted: number;
-  readonly joined: Joined;
+  /** Null of dies. */
+  readonly joined: Joined | null;
   readonly troubles: readonly Trouble[];
 }
 
 /** So much short of where it should be is no matter, mm. */
-const SHORT = 0.02;
+export const SHORT = 0.02;
 /** Walls that lie so far in one another have to be forced, mm. */
-const TIGHT = 0.005;
+export const TIGHT = 0.005;
 /** Leaning walls are met so far below the face, mm: narrow strokes go no deeper. */
-const NEAR_FACE = 0.3;
+export const NEAR_FACE = 0.3;
 /** So far outside of an outline walls are still looked for, and so far inside of where they should stand, mm. */
-const OUTSIDE = 1;
+export const OUTSIDE = 1;
 /** What is thinner than this breaks, mm: along the grain in wood, and on its own in metal. */
 const THIN = { wood: 0.8, board: 0.6, metal: 0.25, layered: 0.6 } as const;
 /** As many squares of its width a thin part holds at least: the tip of a corner is thin too. */
 const LONG = 3;
 
 type Says = (mm: number) => string;
-const at = ({ x, y }: { readonly x: number; readonly y: number }): FitPlace => ({ mm: 0, x, y });
+export const at = ({ x, y }: { readonly x: number; readonly y: number }): FitPlace => ({ mm: 0, x, y });
 
 /** Parts of a straight inlay that are too thin to last: of its plug, and of what stays between its pockets. Leaning walls hold more as they go down. */
 function thinParts(outlines: Region, pocket: MaterialId, plug: MaterialId, long: Says): Trouble[] {
@@ -78,7 +82,7 @@ function thinParts(outlines: Region, pocket: MaterialId, plug: MaterialId, long:
 
 /** Puts the halves of an inlay together, as their proofs have read the programs back. */
 export function fittedPair(
-  pair: InlayPair,
+  pair: Pair,
   pocket: Proof,
   plug: Proof,
   art: ArtworkContext,
@@ -99,10 +103,11 @@ export function fittedPair(
       turned: pair.turned,
     },
   };
+  if (pair.sheet !== undefined) return pressedPair(halves, pair.walls, pair.sheet);
   return (pair.walls === 'upright' ? straightPair : leaningPair)(halves);
 }
 
-interface Halves {
+export interface Halves {
   readonly pocket: Proof;
   readonly plug: Proof;
   readonly pocketCut: Cut;
@@ -113,19 +118,27 @@ interface Halves {
   readonly tell: (done: number) => void;
 }
 
-function leaningPair({ pocket, plug, pocketCut, plugCut, outlines, long, put, tell }: Halves): Fitted {
+/** Half angle of the cones that both are carved by, radians; a trouble where it is not the same. */
+export function leanOf({ pocket, plug, pocketCut, plugCut }: Halves): { lean: number; troubles: Trouble[] } {
   const cutterOf = (proof: Proof, id: unknown): Cutter => proof.input.job.cutters.find((c) => c.id === id)!;
   const [a, b] = [cutterOf(pocket, pocketCut.values.cutter), cutterOf(plug, plugCut.values.cutter)];
+  const lean = Math.atan(coneOf(a).tan);
   const troubles: Trouble[] = [];
-  if (Math.abs(Math.atan(coneOf(a).tan) - Math.atan(coneOf(b).tan)) > 1e-6)
+  if (Math.abs(lean - Math.atan(coneOf(b).tan)) > 1e-6)
     troubles.push({
-      text: `The pocket is cut by ${a.name}, the plug by ${b.name}: walls that do not lean alike meet along one line only. Take the same angle for both.`,
+      text: `The pocket is cut by ${a.name}, what goes into it by ${b.name}: walls that do not lean alike meet along one line only. Take the same angle for both.`,
       at: null,
     });
-  const v = plugCut.values as { startDepth: number; margin: number };
-  const lean = Math.atan(coneOf(a).tan);
+  return { lean, troubles };
+}
+
+function leaningPair(h: Halves): Fitted {
+  const { plugCut, outlines, long, put, tell } = h;
+  const { lean, troubles } = leanOf(h);
+  const v = plugCut.values as { startDepth: number; margin: number | null };
   const both = putTogether(put, (d) => tell(0.5 * d));
-  const asked = { ...put, goesIn: v.startDepth, lean, outlines, margin: v.margin };
+  const { width, height } = put.pocket.blank;
+  const asked = { ...put, goesIn: v.startDepth, lean, outlines, margin: v.margin ?? width + height };
   const fit = fitOf(asked, both);
   // What stands further round is sawn off.
   const inside = nodesInside(offset(outlines, OUTSIDE / 2, 0.01), both.pocket);
@@ -156,7 +169,7 @@ function leaningPair({ pocket, plug, pocketCut, plugCut, outlines, long, put, te
       at: null,
     });
   return {
-    ...{ fit, straight: null, seam, wanted: 0, troubles },
+    ...{ fit, straight: null, pressed: null, seam, wanted: 0, troubles },
     joined: joined(both, v.startDepth - fit.short.mm, lean, inside),
   };
 }
@@ -221,6 +234,7 @@ function straightPair({ pocket, plug, pocketCut, plugCut, outlines, long, put, t
     });
   return {
     fit: null,
+    pressed: null,
     straight: { clearance, least: least?.wide ?? null, most: most?.wide ?? null, proud },
     ...{ seam, wanted: clearance, troubles },
     joined: joined(both, floor ? floor.mm : v.depth, 0, nodesInside(wanted, both.pocket), Math.min(0, proud)),

@@ -2,7 +2,7 @@ import { newItem } from '../artwork/item';
 import { readJob } from '../job/migrate';
 import { newOneSetup, type Job } from '../job/job';
 import { jobOf, oneSetup } from '../job/oneSetup';
-import { inlaysOf } from '../job/pairs';
+import { pairsOf } from '../job/pairs';
 import {
   cornersOf,
   freshStraightInlay,
@@ -43,7 +43,7 @@ function proven(job: Job, id: string): Proof {
   return prove(one, placePrograms(one, programs), programs.tools, plans, 0.15);
 }
 function fitted(job: Job): Fitted {
-  const { pairs } = inlaysOf(job);
+  const { pairs } = pairsOf(job);
   expect(pairs).toHaveLength(1);
   expect(pairs[0].walls).toBe('upright');
   return fittedPair(pairs[0], proven(job, pairs[0].pocket), proven(job, pairs[0].plug), art);
@@ -69,7 +69,7 @@ describe('a straight inlay of picked outlines', () => {
     expect(straight!.proud).toBeCloseTo(0.3, 2);
     expect(seam.every((p) => p.wide === p.wide)).toBe(true);
     // Of the face as much is plug as the star holds, but for its clearance.
-    const part = joined.share.reduce((s, v) => s + v, 0) / 255 / joined.share.length;
+    const part = joined!.share.reduce((s, v) => s + v, 0) / 255 / joined!.share.length;
     const star = 5 * 14 * (14 * 0.55) * Math.sin(Math.PI / 5);
     expect(part * 60 * 50).toBeGreaterThan(0.94 * star);
     expect(part * 60 * 50).toBeLessThan(star);
@@ -106,8 +106,8 @@ describe('a straight inlay of picked outlines', () => {
     const deep = fitted(change(job, pocket, { depth: 3 }));
     expect(deep.troubles.map((t) => t.text).join()).toMatch(/ends 0\.7 mm below the face/);
     // Its face is seen where it is.
-    const inside = deep.joined.share.findIndex((s) => s === 255);
-    expect(deep.joined.field.z[inside]).toBeCloseTo(-0.7, 2);
+    const inside = deep.joined!.share.findIndex((s) => s === 255);
+    expect(deep.joined!.field.z[inside]).toBeCloseTo(-0.7, 2);
   });
 
   it('with parts that would break is said, with the place', () => {

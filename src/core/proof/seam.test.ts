@@ -31,6 +31,15 @@ describe('where a wall stands across a line', () => {
     );
   });
 
+  it('is that of its own pocket where another lies beside it', () => {
+    const [beside, own] = [groove(-9, -0.7, () => 0), groove(0.1234, 9, () => 0)];
+    const both = (a: number, b: number, count: number) => {
+      const near = beside(a, b, count);
+      return own(a, b, count).map((h, i) => Math.min(h, near[i]));
+    };
+    expect(wallAt(both, -1, span, true, true)).toBeCloseTo(0.1234, 3);
+  });
+
   it('is exact where it leans', () => {
     const leaning = (a: number, b: number, count: number) =>
       Float32Array.from({ length: count }, (_, i) => Math.min(0, -(a + ((b - a) * i) / (count - 1) - 0.2137) / 0.577));

@@ -1,4 +1,5 @@
 import { lineLength, type Region } from '../geometry/region';
+import { makeSegmentIndex } from '../geometry/segmentIndex';
 import { stillWanted } from '../units/stillWanted';
 import { cutByNearby, nearby, type Nearby } from './along';
 import type { Half } from './fit';
@@ -17,6 +18,8 @@ export interface SeamOf {
   /** How far inside and outside of the outline walls are looked for, mm. */
   readonly within: number;
   readonly outside: number;
+  /** Where outlines are narrower than twice this no walls are so high, and none are looked for, mm; 0 where it is not said. */
+  readonly narrow?: number;
 }
 
 /** One place of the seam. */
@@ -52,9 +55,13 @@ export function seamAlong(f: SeamOf, tell: (done: number) => void = () => {}): S
   if (!(total > 0)) return [];
   const step = Math.max(APART, total / MOST);
   const out: SeamPlace[] = [];
+  const outline = f.narrow ? makeSegmentIndex(f.outlines) : null;
+  const isNarrow = (x: number, y: number) => !!outline && outline.distance(x, y, f.narrow) < f.narrow! - 0.01;
   let [begun, near] = [null as { x: number; y: number } | null, null as Near | null];
   eachPlace(f.outlines, step, (along, x, y, nx, ny) => {
     stillWanted();
+    const deep = f.narrow ?? 0;
+    if (isNarrow(x + nx * deep, y + ny * deep)) return;
     // Moves that come near are looked for once for many places.
     if (!begun || !near || Math.hypot(x - begun.x, y - begun.y) > TILE) {
       begun = { x, y };
@@ -146,10 +153,11 @@ export function wallAt(
   const count = Math.ceil((to - from) / COARSE) + 1;
   const step = (to - from) / (count - 1);
   const z = heights(from, to, count);
-  const below = z.findIndex((h) => h < at);
-  const k = down || below < 0 ? below : z.findIndex((h, i) => i > below && h >= at);
-  // What begins below is not passed downwards.
-  if (k <= 0) return NaN;
+  const next = (after: number, below: boolean) => z.findIndex((h, i) => i > after && h < at === below);
+  // Where a line begins in what is cut beside it, that is left first.
+  const first = next(-1, !down);
+  const k = first < 0 ? -1 : next(first, down);
+  if (k < 0) return NaN;
   const s = from + (k - 1) * step;
   if (!upright) return s + (step * (at - z[k - 1])) / (z[k] - z[k - 1]);
   const n = Math.ceil(step / FINE) + 1;

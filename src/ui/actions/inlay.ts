@@ -1,4 +1,5 @@
 import type { Cutter } from '@/core/cutters/cutter';
+import { withEmbossing, type EmbossingValues } from '@/core/job/embossing';
 import { withInlay, type InlayValues } from '@/core/job/inlay';
 import type { Job } from '@/core/job/job';
 import type { MadePair } from '@/core/job/pairs';
@@ -8,12 +9,13 @@ import { useOpenJob } from '@/store/openJob';
 import { setView } from '@/ui/view';
 import { tell } from './tell';
 
-/** Makes both halves of an inlay in the set-up that is shown, as one step, with the cutters that it needs, and shows its pocket. */
+/** Makes both of two pieces that fit in the set-up that is shown, as one step, with the cutters that it needs, and shows its pocket. */
 function makePair(
   name: string,
   used: readonly string[],
   library: readonly Cutter[],
   make: (job: Job, into: string) => MadePair,
+  says = { made: 'Pocket and plug are made. How they fit is told in the Proof stage.', show: 'Show the plug' },
 ): void {
   const { whole, shownId, show, editWhole } = useOpenJob.getState();
   if (!whole || !shownId) return;
@@ -22,8 +24,8 @@ function makePair(
   const made = make({ ...whole, cutters }, shownId);
   editWhole(name, (job) => void Object.assign(job, made.job));
   setView({ cutId: made.pocket, stage: 'cuts' });
-  tell('success', 'Pocket and plug are made. How they fit is told in the Proof stage.', {
-    words: 'Show the plug',
+  tell('success', says.made, {
+    words: says.show,
     run: () => (show(made.setup), setView({ cutId: made.plug, stage: 'cuts' })),
   });
 }
@@ -40,4 +42,16 @@ export const makeStraightInlay = (
 ): void =>
   makePair('Make a straight inlay', [values.plugCutter, ...values.cutters], library, (job, into) =>
     withStraightInlay(job, into, items, values, (id) => job.cutters.find((c) => c.id === id), freshId),
+  );
+
+export const makeDies = (items: readonly string[], values: EmbossingValues, library: readonly Cutter[]): void =>
+  makePair(
+    'Make embossing dies',
+    [...(values.walls === 'leaning' ? [values.cutter] : []), ...values.endMills],
+    library,
+    (job, into) => withEmbossing(job, into, items, values, (id) => job.cutters.find((c) => c.id === id), freshId),
+    {
+      made: 'Both dies are made. How they close on the sheet is told in the Proof stage.',
+      show: 'Show the raised die',
+    },
   );

@@ -33,4 +33,10 @@ export const pieceActions: readonly Action[] = [
     enabled: hasPick,
     run: () => setView({ inlay: 'upright' }),
   },
+  {
+    id: 'dies',
+    name: 'Make embossing dies of the picked outlines',
+    enabled: hasPick,
+    run: () => setView({ inlay: 'dies' }),
+  },
 ];

@@ -2,6 +2,13 @@
 import Dialog from '@mui/material/Dialog';
 import { useState, type ReactNode } from 'react';
 import type { Item } from '@/core/artwork/item';
+import {
+  dieCorners,
+  embossingFields,
+  freshEmbossing,
+  whyNoEmbossing,
+  type EmbossingValues,
+} from '@/core/job/embossing';
 import { freshInlay, inlayFields, whyNoInlay, type InlayValues } from '@/core/job/inlay';
 import {
   cornersOf,
@@ -13,34 +20,37 @@ import {
 import { canBeLinked } from '@/core/job/linked';
 import type { Field } from '@/core/units/fields';
 import { lengthText } from '@/core/units/length';
-import { makeInlay, makeStraightInlay } from '@/ui/actions/inlay';
+import { makeDies, makeInlay, makeStraightInlay } from '@/ui/actions/inlay';
 import { pickedItems } from '@/ui/actions/artwork';
 import { AskedValues } from '@/ui/common/ValuesDialog';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
-import { InlayDrawing, StraightInlayDrawing } from './InlayDrawing';
+import { EmbossingDrawing, InlayDrawing, StraightInlayDrawing } from './InlayDrawing';
 
 const close = () => setView({ inlay: null });
 
-/** Asks for the values of an inlay of what is picked, and draws what they mean. */
+/** Asks for the values of two pieces that fit of what is picked, and draws what they mean. */
 export function InlayDialog() {
   const inlay = useView((v) => v.inlay);
   return (
     <Dialog open={!!inlay} onClose={close} fullWidth maxWidth="md" aria-labelledby="inlay-title">
       {inlay === 'leaning' && <Leaning />}
       {inlay === 'upright' && <Upright />}
+      {inlay === 'dies' && <Dies />}
     </Dialog>
   );
 }
 
 const PICK =
-  'Pick outlines first: lettering, shapes or drawings. What follows another set-up cannot be inlaid from here.';
-const LINKED = 'The plug gets a set-up and a blank of its own; its outlines follow these, mirrored.';
+  'Pick outlines first: lettering, shapes or drawings. Of what follows another set-up nothing can be made to fit from here.';
 
-/** The dialog around an inlay: its drawing, what is said of it, its values, and the button that makes it. */
-function Inlay<V extends object>(p: {
+/** The dialog around a pair: its drawing, what is said of it, its values, and the button that makes it. */
+function MadeToFit<V extends object>(p: {
   readonly name: string;
+  /** What the second piece is called. */
+  readonly second: string;
+  readonly make: string;
   readonly items: readonly Item[];
   readonly fields: readonly Field[];
   readonly values: V;
@@ -48,7 +58,7 @@ function Inlay<V extends object>(p: {
   readonly why: string | null;
   readonly says: string;
   readonly drawing: ReactNode;
-  readonly make: (items: string[]) => void;
+  readonly onMake: (items: string[]) => void;
 }) {
   const what = p.items.length === 1 ? `"${p.items[0].name}"` : `${p.items.length} picked items`;
   return (
@@ -59,9 +69,9 @@ function Inlay<V extends object>(p: {
       values={p.values}
       change={p.change}
       why={p.items.length ? p.why : PICK}
-      says={`${p.says} ${LINKED}`}
-      make="Make pocket and plug"
-      onMake={() => p.make(p.items.map((i) => i.id))}
+      says={`${p.says} The ${p.second} gets a set-up and a blank of its own; its outlines follow these, mirrored.`}
+      make={p.make}
+      onMake={() => p.onMake(p.items.map((i) => i.id))}
       onClose={close}
     >
       {p.drawing}
@@ -69,6 +79,7 @@ function Inlay<V extends object>(p: {
   );
 }
 
+const INLAY = { second: 'plug', make: 'Make pocket and plug' };
 const usePicked = (): Item[] => pickedItems().filter(canBeLinked);
 
 function Leaning() {
@@ -78,7 +89,8 @@ function Leaning() {
   const cutter = library.find((c) => c.id === values.cutter);
   const glue = values.depth - values.goesIn;
   return (
-    <Inlay
+    <MadeToFit
+      {...INLAY}
       name="V-inlay"
       items={usePicked()}
       fields={inlayFields}
@@ -87,7 +99,7 @@ function Leaning() {
       why={whyNoInlay(values, cutter, job.blank.thickness, job.unit)}
       says={glue > 0 ? `${lengthText(glue, job.unit)} for glue under the plug.` : 'No room for glue under the plug.'}
       drawing={cutter && <InlayDrawing values={values} cutter={cutter} pocket={job.blank.material} unit={job.unit} />}
-      make={(items) => makeInlay(items, values, library)}
+      onMake={(items) => makeInlay(items, values, library)}
     />
   );
 }
@@ -102,7 +114,8 @@ function Upright() {
   const long = (mm: number) => lengthText(mm, job.unit);
   const skin = values.skin > values.proud ? ' The skin lies below the face: sand it off before the plug goes in.' : '';
   return (
-    <Inlay
+    <MadeToFit
+      {...INLAY}
       name="Straight inlay"
       items={usePicked()}
       fields={straightInlayFields}
@@ -111,7 +124,38 @@ function Upright() {
       why={whyNoStraightInlay(values, cutter, job.blank.thickness, job.unit)}
       says={`Corners of both are rounded to ${long(cornersOf(values, cutter))}, as the larger cutter leaves them. Clearance is drawn ten times as wide. The plug is cut face down from a plate ${long(values.depth + values.proud)} thick.${skin}`}
       drawing={<StraightInlayDrawing values={values} pocket={job.blank.material} unit={job.unit} />}
-      make={(items) => makeStraightInlay(items, values, library)}
+      onMake={(items) => makeStraightInlay(items, values, library)}
+    />
+  );
+}
+
+function Dies() {
+  const job = useOpenJob((s) => s.job)!;
+  const library = useLibrary((l) => l.cutters);
+  const [values, change] = useState<EmbossingValues>(() => freshEmbossing(job.blank.material, job.unit, library));
+  const cutter = (id: string) => library.find((c) => c.id === id);
+  const long = (mm: number) => lengthText(mm, job.unit);
+  const corners = dieCorners(values, cutter);
+  return (
+    <MadeToFit
+      name="Embossing dies"
+      second="raised die"
+      make="Make both dies"
+      items={usePicked()}
+      fields={embossingFields}
+      values={values}
+      change={change}
+      why={whyNoEmbossing(values, cutter, job.blank.thickness, job.unit)}
+      says={`Closed, both stand the thickness of the sheet apart everywhere.${corners ? ` Corners of both are rounded to ${long(corners)}.` : ''} The raised die is cleared as far as the edges of its blank.`}
+      drawing={
+        <EmbossingDrawing
+          values={values}
+          cutter={values.walls === 'leaning' ? cutter(values.cutter) : undefined}
+          pocket={job.blank.material}
+          unit={job.unit}
+        />
+      }
+      onMake={(items) => makeDies(items, values, library)}
     />
   );
 }

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { coneOf, type Cutter } from '@/core/cutters/cutter';
 import { materials, type MaterialId } from '@/core/cutters/materials';
+import type { EmbossingValues } from '@/core/job/embossing';
 import type { InlayValues } from '@/core/job/inlay';
 import type { StraightInlayValues } from '@/core/job/straightInlay';
 import { formatLength, type Unit } from '@/core/units/length';
@@ -154,6 +155,49 @@ export function StraightInlayDrawing({ values: v, pocket, unit }: Props<Straight
         d={`M${at(skinned, -1)} ${top}H${at(skinned, 1)}V${skin}H${at(half, 1)}V${y(-v.depth)}H${at(half, -1)}V${skin}H${at(skinned, -1)}Z`}
       />
       <TakenOff d={`M${LEFT} ${y(0)}H${RIGHT}`} />
+    </Section>
+  );
+}
+
+/** Both dies closed on the sheet; what is raised on the upper one is pressed into the lower. Walls lean as the cone cuts them. */
+export function EmbossingDrawing({
+  values: v,
+  cutter,
+  pocket,
+  unit,
+}: Props<EmbossingValues> & { readonly cutter: Cutter | undefined }) {
+  const tan = cutter ? coneOf(cutter).tan : 0;
+  /** Across a wall the sheet is as wide as this, level. */
+  const across = v.sheet * Math.hypot(1, tan);
+  const [above, below] = [v.sheet + 0.5 * (v.depth + v.sheet), v.depth + 0.5 * (v.depth + v.sheet)];
+  const half = v.depth * tan + 2.2 * (v.depth + v.sheet);
+  const scale = scaleOf(above, below, 2.8 * half);
+  const { k, y } = scale;
+  /** Walls of the lower die; the upper one's stand a sheet off them. */
+  const lower = (z: number, side: 1 | -1) => MIDDLE + side * (half + z * tan) * k;
+  const upper = (z: number, side: 1 | -1) => lower(z, side) - side * across * k;
+  const floor = v.sheet - v.depth;
+  const sunk = `H${lower(0, -1)}L${lower(-v.depth, -1)} ${y(-v.depth)}H${lower(-v.depth, 1)}L${lower(0, 1)} ${y(0)}H${RIGHT}`;
+  const raised = `H${upper(v.sheet, 1)}L${upper(floor, 1)} ${y(floor)}H${upper(floor, -1)}L${upper(v.sheet, -1)} ${y(v.sheet)}H${LEFT}`;
+  return (
+    <Section
+      scale={scale}
+      bottom={-below}
+      unit={unit}
+      levels={[
+        { name: 'Floor, raised die', z: v.sheet },
+        { name: 'Face, sunk die', z: 0 },
+        { name: 'Top, raised die', z: floor },
+        { name: 'Floor, sunk die', z: -v.depth },
+      ]}
+    >
+      <path
+        d={`M${LEFT} ${y(0)}${sunk}V${y(v.sheet)}${raised}Z`}
+        fill="var(--mui-palette-primary-main)"
+        fillOpacity="0.35"
+      />
+      <Body material={pocket} d={`M${LEFT} ${y(0)}${sunk}V${y(-below)}H${LEFT}Z`} />
+      <Body material={v.material} d={`M${LEFT} ${y(above)}H${RIGHT}V${y(v.sheet)}${raised}Z`} />
     </Section>
   );
 }

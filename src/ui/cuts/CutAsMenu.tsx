@@ -53,6 +53,9 @@ export function CutAsMenu() {
       <MenuItem onClick={() => setView({ inlay: 'upright' })} sx={entry}>
         <Entry name="Straight inlay" text="The same with upright walls, and a plug that is cut free from a plate." />
       </MenuItem>
+      <MenuItem onClick={() => setView({ inlay: 'dies' })} sx={entry}>
+        <Entry name="Embossing dies" text="A sunk die here and a raised one, a sheet apart when they are closed." />
+      </MenuItem>
       <MenuItem onClick={() => setView({ mould: true })} sx={entry}>
         <Entry name="Mould" text="Floor, leaning walls, lettering and gates of what is to be cast." />
       </MenuItem>

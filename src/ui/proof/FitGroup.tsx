@@ -3,8 +3,9 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
 import { atProof } from '@/compute/engineHandle';
-import { inlaysOf, type InlayPair } from '@/core/job/pairs';
+import { pairsOf, type Pair } from '@/core/job/pairs';
 import type { Fitted, StraightFit } from '@/core/pipeline/fitting';
+import type { PressedFit, Room } from '@/core/pipeline/pressing';
 import { TOUCH, type Fit, type FitPlace } from '@/core/proof/fit';
 import { lengthText } from '@/core/units/length';
 import { percentOf } from '@/core/units/count';
@@ -22,7 +23,7 @@ export function FitGroups() {
   const whole = useLater(useOpenJob, (s) => s.whole);
   const shown = useLater(useOpenJob, (s) => s.shownId);
   if (!whole || !shown) return null;
-  const { pairs, missing } = inlaysOf(whole);
+  const { pairs, missing } = pairsOf(whole);
   const here = pairs.filter((p) => p.pocket === shown || p.plug === shown);
   const lacks = missing[shown];
   return (
@@ -41,7 +42,7 @@ export function FitGroups() {
   );
 }
 
-function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: string }) {
+function FitGroup({ pair, shown }: { readonly pair: Pair; readonly shown: string }) {
   const whole = useLater(useOpenJob, (s) => s.whole)!;
   const [pocket, plug] = [pair.pocket, pair.plug].map((id) => whole.setups.find((s) => s.id === id)!);
   const { answer: now, failed } = useAsked<Fitted>([pair.pocket, pair.plug], JSON.stringify(pair), () =>
@@ -54,7 +55,7 @@ function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: s
     const { turned } = pair;
     usePieces.setState({
       inlay:
-        joined && seam
+        joined !== undefined && seam
           ? { ...{ pocket: pair.pocket, plug: pair.plug, turned, joined, material, seam }, wanted: wanted ?? 0 }
           : null,
     });
@@ -68,7 +69,8 @@ function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: s
     if (shown !== pair.pocket) useOpenJob.getState().show(pair.pocket);
     setView((v) => ({ marked: { x: p.x, y: p.y, text }, table: v.table === 'solid' ? 'both' : v.table }));
   };
-  const { fit, straight } = now ?? {};
+  const { fit, straight, pressed } = now ?? {};
+  const fine = (mm: number) => lengthText(mm, unit, unit === 'mm' ? 3 : 4);
   return (
     <Group title={shown === pair.pocket ? `Fit of "${plug.name}"` : `Fit into "${pocket.name}"`}>
       {!now ? (
@@ -76,11 +78,10 @@ function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: s
       ) : (
         <>
           {fit && <LeaningFacts fit={fit} long={long} />}
-          {straight && (
-            <StraightFacts fit={straight} long={long} fine={(mm) => lengthText(mm, unit, unit === 'mm' ? 3 : 4)} />
-          )}
-          <SeamChart seam={now.seam} wanted={now.wanted} unit={unit} show={show} />
-          {shown === pair.pocket && (
+          {straight && <StraightFacts fit={straight} long={long} fine={fine} />}
+          {pressed && <PressedFacts fit={pressed} long={long} fine={fine} />}
+          <SeamChart name={pressed ? 'Room' : 'Seam'} seam={now.seam} wanted={now.wanted} unit={unit} show={show} />
+          {shown === pair.pocket && now.joined && (
             <Box sx={{ mt: 1 }}>
               <PieceChoice names={{ blank: 'Pocket', joined: 'Put together' }} />
             </Box>
@@ -89,9 +90,11 @@ function FitGroup({ pair, shown }: { readonly pair: InlayPair; readonly shown: s
             <Troubles troubles={now.troubles} show={show} />
           ) : (
             <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
-              {straight
-                ? 'The plug goes in with its clearance all round.'
-                : 'The plug goes all the way in, and no seam is seen.'}
+              {pressed
+                ? 'Closed, the dies leave the sheet the room that it needs everywhere.'
+                : straight
+                  ? 'The plug goes in with its clearance all round.'
+                  : 'The plug goes all the way in, and no seam is seen.'}
             </Typography>
           )}
         </>
@@ -132,3 +135,16 @@ const StraightFacts = ({
     />
   </Facts>
 );
+
+const PressedFacts = ({ fit, long, fine }: { readonly fit: PressedFit; readonly long: Long; readonly fine: Long }) => {
+  const room = (name: string, r: Room | null) =>
+    r && <Line name={name} value={`${fine(r.least.mm)} to ${fine(r.most.mm)}`} />;
+  return (
+    <Facts>
+      <Line name="Thickness of the sheet" value={long(fit.sheet)} />
+      {room('Room across the walls', fit.walls)}
+      {room('Room on the face', fit.face)}
+      {room('Room on what is raised', fit.raised)}
+    </Facts>
+  );
+};

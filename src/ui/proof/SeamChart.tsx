@@ -13,12 +13,14 @@ const text = { fontSize: 11, fill: 'var(--mui-palette-text-secondary)' };
 
 /** The seam along all outlines; the place under the pointer, or the one that arrows go to, is shown on the plan. */
 export function SeamChart(p: {
+  /** What it is between the two pieces. */
+  readonly name: 'Seam' | 'Room';
   readonly seam: readonly SeamPlace[];
   readonly wanted: number;
   readonly unit: Unit;
   readonly show: (at: SeamPlace, text: string) => void;
 }) {
-  const { seam, wanted, unit } = p;
+  const { name, seam, wanted, unit } = p;
   const [at, setAt] = useState<number | null>(null);
   const met = seam.filter((s) => s.wide === s.wide);
   if (met.length < 2) return null;
@@ -35,7 +37,7 @@ export function SeamChart(p: {
     (s) => y(s.wide),
   ).defined((s) => s.wide === s.wide)(seam)!;
   const says = (s: SeamPlace) =>
-    s.wide === s.wide ? `Seam ${lengthText(s.wide, unit, unit === 'mm' ? 3 : 5)}` : 'No walls meet here';
+    s.wide === s.wide ? `${name} ${lengthText(s.wide, unit, unit === 'mm' ? 3 : 5)}` : 'No walls meet here';
   const goTo = (k: number) => {
     const to = Math.min(seam.length - 1, Math.max(0, k));
     setAt(to);
@@ -62,7 +64,7 @@ export function SeamChart(p: {
         viewBox={`0 0 ${W} ${H}`}
         role="slider"
         tabIndex={0}
-        aria-label="Seam along the outlines"
+        aria-label={`${name} along the outlines`}
         aria-valuemin={0}
         aria-valuemax={seam.length - 1}
         aria-valuenow={at ?? 0}
@@ -106,7 +108,7 @@ export function SeamChart(p: {
           <circle cx={x(here.along)} cy={y(here.wide)} r="4" fill="var(--mui-palette-brass)" />
         )}
         <text x={pad.l} y={H - 5} {...text}>
-          Seam, {unit}
+          {name}, {unit}
         </text>
         <text x={W - pad.r} y={H - 5} textAnchor="end" {...text}>
           along {formatLength(end, unit, 1)} {unit}

@@ -11,12 +11,12 @@ export interface CastPiece {
   readonly casting: Casting;
   readonly material: CastId;
 }
-/** An inlay put together, and the seam along it, on the blank of its pocket. */
+/** Two pieces put together, and the seam along them, on the blank of the pocket; dies are closed only. */
 export interface InlayPiece {
   readonly pocket: string;
   readonly plug: string;
   readonly turned: 'x' | 'y';
-  readonly joined: Joined;
+  readonly joined: Joined | null;
   readonly material: MaterialId;
   readonly seam: readonly SeamPlace[];
   readonly wanted: number;

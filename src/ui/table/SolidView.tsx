@@ -74,6 +74,7 @@ export function SolidView() {
   const { cast: made, inlay: put } = useLater(usePieces, (p) => p);
   const cast = (piece === 'beside' || piece === 'cast') && made?.setup === job.at.id ? made : null;
   const inlay = piece === 'joined' && put?.pocket === job.at.id ? put : null;
+  const joined = inlay?.joined ?? null;
   const alone = piece === 'cast' ? cast : null;
   const { width, height, thickness, material } = alone ? { ...alone.casting, material: alone.material } : job.blank;
   /** How wide and how deep all is that stands there. */
@@ -126,11 +127,11 @@ export function SolidView() {
     [solid, ofRelief, from, high],
   );
   const coloured = ofRelief ? tint : 'material';
-  const paint = ofRelief || alone || inlay ? 'none' : job.blank.paint;
+  const paint = ofRelief || alone || joined ? 'none' : job.blank.paint;
   const cut = empty ? null : (play?.field ?? proof?.field ?? glimpse);
   // Where the relief is shaped it is seen, everywhere else what is cut.
-  const field = ofRelief ? relief : inlay ? inlay.joined.field : alone ? alone.casting.field : cut;
-  const inlaid = useMemo(() => inlay && { share: inlay.joined.share, material: inlay.material }, [inlay]);
+  const field = ofRelief ? relief : joined ? joined.field : alone ? alone.casting.field : cut;
+  const inlaid = useMemo(() => inlay && joined && { share: joined.share, material: inlay.material }, [inlay, joined]);
   const under = ofRelief || alone ? null : (proof?.under ?? null);
   useEffect(
     () => seat?.body(field, under, width, height, thickness, material, paint, coloured, inlaid),
@@ -138,9 +139,9 @@ export function SolidView() {
   );
   useEffect(() => seat?.beside(cast && !alone ? standing(job.blank, cast) : null), [seat, cast, alone, job.blank]);
   useEffect(() => {
-    const c = play && !alone && !inlay ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
+    const c = play && !alone && !joined ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
     void solid?.cutter(c, play?.x ?? 0, play?.y ?? 0, play?.z ?? 0);
-  }, [solid, play, alone, inlay, job.cutters]);
+  }, [solid, play, alone, joined, job.cutters]);
   // The card's picture: taken when the proof has stood still for a while.
   useEffect(() => {
     // Of several set-ups it shows the last.

@@ -1,5 +1,6 @@
 import type { Preset } from '../../cutters/cutter';
 import type { Insets } from '../../geometry/insets';
+import type { Loop } from '../../geometry/region';
 import { MotionBuilder, type Motion } from '../../motion/motion';
 import { pointAt, run, slice } from '../../motion/arcPolyline';
 import type { Budget } from '../budget';
@@ -18,6 +19,8 @@ interface WallMoves {
   readonly climb: boolean;
   /** Finer on steep walls: what stands off sideways is a depth there. */
   readonly budget: Budget;
+  /** Of the lines along walls those that are run. */
+  near(lines: Loop[]): Loop[];
 }
 
 /**
@@ -34,7 +37,7 @@ export function wallMoves(
   const track = { climb: m.climb, budget: m.budget };
   let previousLevel = m.stockTop;
   for (const z of passes(m.stockTop, m.floor, m.preset.stepDown)) {
-    const loops = insets.at(allowance + cone.tip + cone.tan * (m.stockTop - z), m.budget.offset);
+    const loops = m.near(insets.at(allowance + cone.tip + cone.tan * (m.stockTop - z), m.budget.offset));
     const tracks = loops.map((l) => trackOf(l, track)).filter((t) => t.length > 0);
     eachTrack(b, tracks, (t, from) => {
       const p = pointAt(t, from);

@@ -4,12 +4,14 @@ import { nearestCutter } from '../../cutters/library';
 import { shapeOf } from '../../cutters/registry';
 import { makeInside } from '../../geometry/inside';
 import { insetsOf } from '../../geometry/insets';
+import type { Region } from '../../geometry/region';
 import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { choices } from '../../units/fields';
 import { clearingTool, clearWith, patterns } from '../clearing/clear';
 import { entryKinds } from '../clearing/entry';
 import { wallMoves } from '../clearing/walls';
 import { finer, type Budget } from '../budget';
+import { cutBy, nearBlank, sideDefaults, sideFields, sideSchema, withinBlank, type Side } from '../around';
 import { cornered, cornerFields, cornerRemarks, cornerSchema } from '../corners';
 import { alongLines, boxOf, EMPTY, reaching } from '../wanted';
 import { cutKind, emptyPlan, travelHeights, passes, ownStep, type CutContext, type Toolpath } from '../kind';
@@ -18,14 +20,31 @@ import { cutKind, emptyPlan, travelHeights, passes, ownStep, type CutContext, ty
 const budgetFor = (cone: { readonly tan: number } | null, c: CutContext): Budget =>
   cone ? finer(c.budget, 1 / cone.tan) : c.budget;
 
+/** What is cleared, and how far past the edges of the blank that goes: the widest cutter's axis stands on them there. */
+function clearedBy(
+  v: Side & Readonly<Record<'allowance' | 'depth' | 'startDepth', number> & { cutters: string[]; wall: string | null }>,
+  c: CutContext,
+  budget: Budget,
+): { readonly region: Region; readonly past: number } {
+  const radius = Math.max(...v.cutters.map((id) => radiusOf(c.cutter(id))));
+  const lean = v.wall ? coneOf(c.cutter(v.wall)).tan * Math.max(0, v.depth - v.startDepth) : 0;
+  // The cone on the wall out there is nowhere near the blank.
+  const off = v.wall ? radiusOf(c.cutter(v.wall)) + coneOf(c.cutter(v.wall)).tip : 0;
+  const past = v.allowance + lean + Math.max(radius, off) + PAST;
+  return { region: cutBy(v, c.region(budget.flatten), budget.offset, c.blank, past), past };
+}
+/** What is cleared past the edges reaches so much further than it has to, mm. */
+const PAST = 0.05;
+
 /** Area clearance with one or several end mills; the wall upright, or leaning as the cone that finishes it. */
 export const area = cutKind({
   id: 'area',
   name: 'Area clearance',
-  summary: 'Clears the inside of outlines to a flat floor.',
+  summary: 'Clears the inside of outlines, or what lies round them, to a flat floor.',
   canRide: true,
   schema: z.object({
     cutters: z.array(z.string()).min(1).max(8),
+    ...sideSchema,
     startDepth: z.number().min(0).max(500),
     depth: z.number().min(0.001).max(500),
     pattern: z.enum(patterns),
@@ -47,6 +66,7 @@ export const area = cutKind({
       shapes: ['flat', 'bull'],
       hint: 'The widest goes first; each takes what the wider ones left',
     },
+    ...sideFields('Clears'),
     { kind: 'length', key: 'startDepth', label: 'Start depth' },
     { kind: 'length', key: 'depth', label: 'Depth', hint: 'Measured from the top face' },
     {
@@ -95,6 +115,7 @@ export const area = cutKind({
   ],
   defaults: (blank, cutters) => ({
     cutters: [nearestCutter(cutters, 'flat', 3)],
+    ...sideDefaults,
     startDepth: 0,
     depth: Math.min(2, blank.thickness / 3),
     pattern: 'contours' as const,
@@ -128,6 +149,8 @@ export const area = cutKind({
         wall: null,
       };
     },
+    // It cleared the inside of outlines alone.
+    17: (cut) => void (cut.values = { ...sideDefaults, ...cut.values }),
     // Its name was not the trade's.
     10: (cut) => void (cut.values.pattern === 'even' && (cut.values = { ...cut.values, pattern: 'trochoidal' })),
   },
@@ -135,7 +158,7 @@ export const area = cutKind({
     const c = cornered(given, v);
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
     const budget = budgetFor(cone, c);
-    const region = c.region(budget.flatten);
+    const { region, past } = clearedBy(v, c, budget);
     const remarks = cornerRemarks(given, v);
     const floor = -(v.depth - v.floorAllowance);
     if (floor >= -v.startDepth)
@@ -185,6 +208,7 @@ export const area = cutKind({
         });
       else {
         const path = wallMoves(insets, cone, v.allowance, {
+          near: (loops) => nearBlank(v, loops, 2, c.blank, radiusOf(cutter)),
           safe: c.blank.safeHeight,
           clearance: c.blank.clearance,
           approach: c.blank.approach,
@@ -198,20 +222,17 @@ export const area = cutKind({
       }
     }
     c.progress(1);
-    return {
-      toolpaths,
-      remarks,
+    const plan = {
+      ...{ toolpaths, remarks, reach: cleared.reach, tabs: [], cutsFree: false },
       unreached: { area: cleared.area, region: cleared.left },
-      reach: cleared.reach,
-      tabs: [],
-      cutsFree: false,
     };
+    return withinBlank(v, plan, c.blank, past);
   },
   wanted(v, given) {
     const c = cornered(given, v);
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
     const budget = budgetFor(cone, c);
-    const region = c.region(budget.flatten);
+    const { region } = clearedBy(v, c, budget);
     if (!region.length) return EMPTY;
     const tan = cone?.tan ?? 0;
     const [face, floor] = [-v.startDepth, -(v.depth - v.floorAllowance)];

@@ -5,6 +5,7 @@ import { layOut } from '../../lettering/layout';
 import { shippedFont } from '../../testing/fonts';
 import { cutOut, depths, readMoves, scatter, testCone, testFlat } from '../../testing/independent';
 import { cutterOf, planOn, programOf } from '../../testing/job';
+import { leftAt, lettering } from '../../testing/sections';
 import { combLoop, provingShapes, starLoop, turned } from '../../testing/shapes';
 
 const TAN = Math.tan(Math.PI / 6);
@@ -137,6 +138,23 @@ describe('V-carve, cut by a machine written for the tests', () => {
     expect(r.gouge).toBeLessThan(0.005);
     expect(r.wallUncut).toBeLessThan(0.005);
     expect(r.floorHigh).toBeLessThan((0.05 / TAN) * 1.45);
+  });
+
+  it('leaves no ridge where a stroke gets too narrow for the end mill, however slowly', () => {
+    const region = lettering('allura', 'Lily', 16, 30, 18)(0.0005);
+    // Where the tail of the last letter leaves its bow.
+    const at = { x: [] as number[], y: [] as number[] };
+    for (let i = 0; i < 900; i++) {
+      at.x.push(24.8 + (i % 30) / 50);
+      at.y.push(6.5 + Math.floor(i / 30) / 50);
+    }
+    const cut = { kind: 'vcarve', values: { cutter: 'v-12-60-0', endMills: ['flat-1'], limit: 0.4 } };
+    const presets = (id: string) => ({ stepDown: 0.5, stepOver: id === 'v-12-60-0' ? 0.05 : 0.3 });
+    const z = leftAt(cut, region, { width: 60, height: 50 }, presets, at.x, at.y);
+    const cloud = { x: Float64Array.from(at.x), y: Float64Array.from(at.y), z };
+    const floor = [...depths(region, cloud)].flatMap((d, i) => (d > 0.4 * TAN + 0.005 ? [z[i]] : []));
+    expect(floor.length).toBeGreaterThan(40);
+    expect(Math.max(...floor)).toBeLessThan(-0.4 + (0.05 / TAN) * 1.45);
   });
 
   it('comes to the same in several passes', () => {

@@ -22,7 +22,8 @@ import {
   type Toolpath,
   ownStep,
 } from '../kind';
-import { carvedBy, sideDefaults, sideFields, sideSchema, type Side } from '../vcarve/around';
+import { cutBy, nearBlank, onBlank, sideDefaults, sideFields, sideSchema, withinBlank, type Side } from '../around';
+import { cornered, cornerRemarks, growField, growSchema } from '../corners';
 import { carve } from '../vcarve/carve';
 import { floorLines, level, rimsOf, wayOf } from '../vcarve/floor';
 import { joinRims } from '../vcarve/join';
@@ -33,6 +34,10 @@ import { makeStrokes, type Stroke } from '../vcarve/strokes';
 
 /** How far end mills keep off the wall, mm. */
 const HAIR = 0.01;
+
+/** Where it goes past the edges of the blank, cutters go so much further than they have to, mm. */
+const EDGE = 0.05;
+const pastBy = (wide: number): number => 2 * wide + EDGE;
 
 /** What the rapid rate is taken to be when lifting is weighed against going back, mm/min. */
 const RAPID = 4000;
@@ -54,12 +59,14 @@ export const vcarve = cutKind({
     /** How far above the face sharp corners run out, mm. */
     overRise: z.number().min(0).max(20),
     ...sideSchema,
+    ...growSchema,
   }),
   fields: [
     { kind: 'cutter', key: 'cutter', label: 'V-bit or cone', shapes: ['v', 'cone'] },
-    ...sideFields,
+    ...sideFields('Carves'),
     { kind: 'length', key: 'startDepth', label: 'Start depth' },
     { kind: 'length', key: 'limit', label: 'Depth limit', optional: 'None' },
+    growField,
     {
       kind: 'length',
       key: 'overRise',
@@ -83,6 +90,7 @@ export const vcarve = cutKind({
     limit: null,
     overRise: 0,
     ...sideDefaults,
+    grow: 0,
   }),
   fills: true,
   outlinesOnly: () => true,
@@ -98,11 +106,12 @@ export const vcarve = cutKind({
     // It carved inside of outlines alone.
     15: (cut) => void (cut.values = { ...sideDefaults, ...cut.values }),
   },
-  plan(v, c) {
+  plan(v, given) {
+    const c = cornered(given, v);
     const cutter = c.cutter(v.cutter);
     const preset = c.preset(v.cutter);
     const { tan, tip } = coneOf(cutter);
-    const remarks: Remark[] = [];
+    const remarks: Remark[] = cornerRemarks(given, v);
     const around = v.side === 'around';
     // Round outlines all that stands above the start depth is carved as well.
     const face = around ? 0 : -v.startDepth;
@@ -110,9 +119,13 @@ export const vcarve = cutKind({
     if (!(limit > 0)) return emptyPlan(remarks);
     // Depth errors are radial ones divided by tan a: steep cones get finer outlines.
     const budget = finer(c.budget, 1 / tan);
-    const region = outlineOf(carvedBy(v, c.region(budget.flatten), budget.offset), remarks);
-    if (!region.length) return emptyPlan(remarks);
     const R = limit * tan + tip;
+    // Where it goes past the edges, its wall there lies so far off that the cone on it never meets the blank.
+    const widestCut = R + v.startDepth * tan;
+    const past = pastBy(widestCut);
+    const outlines = c.region(budget.flatten);
+    const region = outlineOf(cutBy(v, outlines, budget.offset, c.blank, past), remarks);
+    if (!region.length) return emptyPlan(remarks);
     const height = (r: number) => -v.startDepth - Math.min((r - tip) / tan, limit);
     const parts = components(region);
     const branches: Branches[] = [];
@@ -131,13 +144,14 @@ export const vcarve = cutKind({
     const toolpaths: Toolpath[] = [];
     const insets = insetsOf(region);
     const flat = widest > R ? insets.at(R - tip, budget.offset) : [];
+    const toClear = onBlank(v, flat, c.blank);
     const cleared =
-      v.endMills.length && v.limit !== null && flat.length ? clearFloor(v, c, region, flat, limit, tan) : null;
+      v.endMills.length && v.limit !== null && toClear.length ? clearFloor(v, c, outlines, toClear, limit, tan) : null;
     if (cleared) {
       toolpaths.push(...cleared.toolpaths);
       remarks.push(...cleared.remarks);
     }
-    const rest = cleared?.rest ?? flat;
+    const rest = cleared?.rest ?? toClear;
     // How far inside the rim there can be something left to clear.
     const deep = cleared ? Math.min(widest - R, cleared.smallest + tip) : widest - R;
 
@@ -146,8 +160,9 @@ export const vcarve = cutKind({
       (2 * (c.blank.clearance - z)) / RAPID + (c.blank.clearance + v.startDepth + deepest) / preset.plunge + 0.01;
     const costs = { feed: preset.feed, plunge: preset.plunge, rapid: RAPID, clearance: c.blank.clearance };
     const levels = deepest > 0 ? passes(face, -v.startDepth - deepest, preset.stepDown) : [];
-    const rims = flat.length ? rimsOf(insets, R, budget) : [];
-    const rimRegion: Region = rims.map((l) => l.subarray(0, l.length - 2));
+    const allRims = flat.length ? rimsOf(insets, R, budget) : [];
+    const rimRegion: Region = allRims.map((l) => l.subarray(0, l.length - 2));
+    const rims = nearBlank(v, allRims, 2, c.blank, widestCut);
     const tick = () => c.progress(0.8);
     const fine = floorOf(rest, preset.stepOver, cutter.name, remarks);
     const over = rest === flat ? null : rest;
@@ -168,10 +183,11 @@ export const vcarve = cutKind({
       const first = previousLevel === face;
       const low = tip + Math.max(0, -v.startDepth - previousLevel) * tan - (first ? overRise * tan : 0);
       const parts = overRise > 0 && first ? branches.map((q) => extendedIntoCorners(q, overRise * tan)) : branches;
-      const strokes = parts.flatMap((part) => [
+      const all = parts.flatMap((part) => [
         ...makeStrokes(part, low, R, tip + (-v.startDepth - floor) * tan, (r) => Math.max(height(r), floor), costs),
         ...plungesOf(part, low, R, around ? previousLevel : -v.startDepth, (r) => Math.max(height(r), floor)),
       ]);
+      const strokes = nearBlank(v, all, 3, c.blank, widestCut);
       const last = floor === levels[levels.length - 1];
       const joined = joinRims(
         rims.map((l) => level(l, floor)),
@@ -193,21 +209,20 @@ export const vcarve = cutKind({
     }
     const unreached = tip > 0 ? reachOf(region, tip) : { area: 0, left: [] };
     c.progress(1);
-    return {
-      toolpaths,
-      remarks,
+    const plan = {
+      ...{ toolpaths, remarks, reach: cleared?.reach, tabs: [], cutsFree: false },
       unreached: { area: unreached.area, region: unreached.left },
-      reach: cleared?.reach,
-      tabs: [],
-      cutsFree: false,
     };
+    return withinBlank(v, plan, c.blank, Math.max(past, cleared?.past ?? 0));
   },
-  wanted(v, c) {
+  wanted(v, given) {
+    const c = cornered(given, v);
     const cutter = c.cutter(v.cutter);
     const { tan, tip } = coneOf(cutter);
     const limit = limitOf(v, cutter);
     const budget = finer(c.budget, 1 / tan);
-    const region = limit > 0 ? carvedBy(v, c.region(budget.flatten), budget.offset) : [];
+    const past = pastBy((limit + v.startDepth) * tan + tip);
+    const region = limit > 0 ? cutBy(v, c.region(budget.flatten), budget.offset, c.blank, past) : [];
     if (!region.length) return EMPTY;
     const inside = makeInside(region);
     const outline = makeSegmentIndex(region);
@@ -327,7 +342,7 @@ function plungesOf(part: Branches, low: number, R: number, top: number, height: 
 function clearFloor(
   v: Side & { readonly endMills: readonly string[]; readonly startDepth: number },
   c: CutContext,
-  region: Region,
+  outlines: Region,
   flat: Region,
   limit: number,
   tan: number,
@@ -337,8 +352,11 @@ function clearFloor(
   reach: readonly Reached[] | undefined;
   rest: Region;
   smallest: number;
+  past: number;
 } {
   const tools = [...new Set(v.endMills)].map((id) => clearingTool(c.cutter(id), c.preset(id)));
+  const past = HAIR + tan * limit + Math.max(...tools.map((t) => t.radius)) + EDGE;
+  const region = cutBy(v, outlines, c.budget.offset, c.blank, past);
   // A hair off the wall at every height: the wall belongs to the V-bit, so the outline may be coarse here.
   const { toolpaths, reach, idle } = clearWith(tools, insetsOf(simplifyRegion(region, HAIR / 3)), HAIR, {
     ...travelHeights(c.blank),
@@ -360,13 +378,10 @@ function clearFloor(
       text: `${c.cutter(id).name} finds no floor that is wide enough for it, or nothing that the others left.`,
     }),
   );
-  const sorted = [...tools].sort((a, b) => b.radius - a.radius);
-  const rest = leftBy(
-    flat,
-    sorted,
-    sorted.map((t) => reachOf(flat, t.radius)),
-  ).pop()!;
-  return { toolpaths, remarks, reach, rest, smallest: Math.min(...tools.map((t) => t.radius)) };
+  // They keep a hair off walls: into a stroke that narrows they come less far by much more.
+  const sorted = [...tools].sort((a, b) => b.radius - a.radius).map((t) => ({ ...t, radius: t.radius + HAIR }));
+  const rest = leftBy(flat, sorted, []).pop()!;
+  return { toolpaths, remarks, reach, rest, smallest: Math.min(...tools.map((t) => t.radius)), past };
 }
 
 /** More way than this (mm) over a floor is days of work. */

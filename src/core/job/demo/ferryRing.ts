@@ -1,4 +1,4 @@
-import { sideDefaults } from '../../cuts/vcarve/around';
+import { sideDefaults } from '../../cuts/around';
 import { newItem } from '../../artwork/item';
 import { shippedLibrary } from '../../cutters/library';
 import { newOneSetup, type OneSetup } from '../job';

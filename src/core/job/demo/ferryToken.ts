@@ -1,4 +1,4 @@
-import { sideDefaults } from '../../cuts/vcarve/around';
+import { sideDefaults } from '../../cuts/around';
 import { newItem } from '../../artwork/item';
 import { freshForm } from '../../relief/freshForm';
 import { castMaterials } from '../../cutters/castMaterials';
@@ -27,7 +27,7 @@ const cut = (id: string, name: string, kind: string, items: string[], values: Cu
 /** A floor cleared by end mills, its wall finished by the cone. */
 const cleared = (id: string, name: string, item: string, cutters: string[], startDepth: number, depth: number): Cut =>
   cut(id, name, 'area', [item], {
-    ...{ cutters, startDepth, depth, wall: CONE },
+    ...{ cutters, startDepth, depth, wall: CONE, ...sideDefaults },
     ...{ pattern: 'contours', angle: 0, allowance: 0, floorAllowance: 0 },
     ...{ entry: 'helix', ramp: 3, direction: 'climb' },
   });

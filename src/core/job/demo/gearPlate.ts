@@ -1,4 +1,4 @@
-import { sideDefaults } from '../../cuts/vcarve/around';
+import { sideDefaults } from '../../cuts/around';
 import { shippedLibrary } from '../../cutters/library';
 import { newItem } from '../../artwork/item';
 import { newOneSetup, type OneSetup } from '../job';

@@ -1,4 +1,4 @@
-import { sideDefaults } from '../../cuts/vcarve/around';
+import { sideDefaults } from '../../cuts/around';
 import { noRelief } from '../../relief/stack';
 import { newItem } from '../../artwork/item';
 import { FIRST_SETUP, type Job } from '../job';

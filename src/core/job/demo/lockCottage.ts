@@ -1,4 +1,4 @@
-import { sideDefaults } from '../../cuts/vcarve/around';
+import { sideDefaults } from '../../cuts/around';
 import { shippedLibrary } from '../../cutters/library';
 import { newItem } from '../../artwork/item';
 import { newOneSetup, type OneSetup } from '../job';
@@ -127,6 +127,7 @@ export function lockCottage(): OneSetup {
       items: ['i-border', 'i-border-in'],
       values: {
         cutters: ['flat-3'],
+        ...sideDefaults,
         startDepth: 0,
         depth: 2.5,
         pattern: 'contours',

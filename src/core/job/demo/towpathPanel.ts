@@ -1,4 +1,4 @@
-import { sideDefaults } from '../../cuts/vcarve/around';
+import { sideDefaults } from '../../cuts/around';
 import { drawnItem } from '../../artwork/drawn';
 import { newItem } from '../../artwork/item';
 import { shippedLibrary } from '../../cutters/library';

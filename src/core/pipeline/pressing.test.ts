@@ -1,0 +1,144 @@
+import { newItem } from '../artwork/item';
+import {
+  dieCorners,
+  freshEmbossing,
+  smallerBy,
+  whyNoEmbossing,
+  withEmbossing,
+  type EmbossingValues,
+} from '../job/embossing';
+import { readJob } from '../job/migrate';
+import { newOneSetup, type Job } from '../job/job';
+import { jobOf, oneSetup } from '../job/oneSetup';
+import { pairsOf } from '../job/pairs';
+import { testArt as art } from '../testing/fonts';
+import { library } from '../testing/job';
+import { fittedPair } from './fitting';
+import { planCut } from './planning';
+import { writePrograms } from './programs';
+import { placePrograms, prove, type Proof } from './proving';
+
+const cutter = (id: string) => library.find((c) => c.id === id);
+const usual: EmbossingValues = {
+  ...{ walls: 'leaning', cutter: 'v-12-60-0', endMills: ['flat-3'], depth: 0.8, sheet: 0.2, material: 'brass' },
+};
+
+/** A star on a small blank, to be embossed. */
+function dies(values: Partial<EmbossingValues> = {}): { job: Job; raised: string } {
+  const one = newOneSetup('Dies');
+  one.blank = { ...one.blank, width: 40, height: 36, thickness: 8, material: 'brass' };
+  const star = { points: 5, radius: 12, inner: 55, rounding: 0 };
+  one.items = [newItem({ id: 'i', name: 'Star', kind: 'star', x: 18, y: 17, values: star })];
+  one.cutters = library.filter((c) => ['v-12-60-0', 'v-12-90-0', 'flat-2', 'flat-3'].includes(c.id));
+  let n = 0;
+  const made = withEmbossing(jobOf(one), one.at.id, ['i'], { ...usual, ...values }, cutter, () => `n${n++}`);
+  return { job: made.job, raised: made.setup };
+}
+function proven(job: Job, id: string): Proof {
+  const one = oneSetup(job, id);
+  const plans = new Map(one.cuts.map((c) => [c.id, planCut(one, c, art)]));
+  const programs = writePrograms(one, plans);
+  return prove(one, placePrograms(one, programs), programs.tools, plans, 0.2);
+}
+function closed(job: Job) {
+  const { pairs } = pairsOf(job);
+  expect(pairs).toHaveLength(1);
+  return fittedPair(pairs[0], proven(job, pairs[0].pocket), proven(job, pairs[0].plug), art);
+}
+const change = (job: Job, id: string, values: object): Job => ({
+  ...job,
+  setups: job.setups.map((s) =>
+    s.id === id ? { ...s, cuts: s.cuts.map((c) => ({ ...c, values: { ...c.values, ...values } })) } : s,
+  ),
+});
+const withSheet = (job: Job, sheet: number): Job => ({
+  ...job,
+  setups: job.setups.map((s) => (s.fits ? { ...s, fits: { ...s.fits, sheet } } : s)),
+});
+
+describe('dies of picked outlines', () => {
+  it('are a sunk one, and a raised one on a blank of its own that follows the outlines mirrored', () => {
+    const { job, raised } = dies();
+    expect(readJob(JSON.parse(JSON.stringify(job)))).toEqual(job);
+    expect(job.blanks.map((b) => b.name)).toEqual(['Blank 1', 'Raised die']);
+    expect(oneSetup(job, raised).items[0].x).toBe(40 - 18);
+    expect(pairsOf(job).pairs[0]).toMatchObject({ sheet: 0.2, walls: 'leaning' });
+  });
+
+  it('leave the sheet as much room as it is thick, everywhere', () => {
+    const { pressed, seam, troubles, joined } = closed(dies().job);
+    expect(troubles).toEqual([]);
+    expect(joined).toBeNull();
+    // But for the tips of the star.
+    expect(seam.length).toBeGreaterThan(100);
+    expect(seam.every((p) => p.wide === p.wide)).toBe(true);
+    for (const room of [pressed!.walls!, pressed!.face!, pressed!.raised!]) {
+      expect(room.least.mm).toBeGreaterThan(0.2 - 0.012);
+      expect(room.most.mm).toBeLessThan(0.2 + 0.01);
+    }
+  });
+
+  it('with upright walls leave it as much', () => {
+    const { job } = dies({ walls: 'upright', endMills: ['flat-3', 'flat-2'], sheet: 0.1 });
+    expect(pairsOf(job).pairs[0].walls).toBe('upright');
+    const { pressed, seam, troubles } = closed(job);
+    expect(troubles).toEqual([]);
+    expect(seam.every((p) => p.wide === p.wide)).toBe(true);
+    for (const room of [pressed!.walls!, pressed!.face!, pressed!.raised!]) {
+      expect(room.least.mm).toBeGreaterThan(0.1 - 0.005);
+      expect(room.most.mm).toBeLessThan(0.1 + 0.005);
+    }
+  });
+
+  it('that would bite into the sheet, or do not press it, are told with the place', () => {
+    const { job, raised } = dies({ walls: 'upright' });
+    // Round what is raised the face of its own blank would meet the other one.
+    const near = closed(change(job, raised, { margin: 5 }));
+    expect(near.troubles[0].text).toMatch(/they meet here: what stands up is 0\.6 mm too high/);
+    expect(Math.hypot(near.troubles[0].at!.x - 18, near.troubles[0].at!.y - 17)).toBeGreaterThan(9);
+  });
+
+  it('(long) with too little or too much room for the sheet are told too', () => {
+    const { job, raised } = dies();
+    const texts = (j: Job) => closed(j).troubles.map((t) => t.text);
+    const sunk = job.setups[0].id;
+    // Thicker than they were made for: everywhere.
+    expect(texts(withSheet(job, 0.3)).join()).toMatch(
+      /has 0\.2\d mm of room across the walls here, and is 0\.3 mm thick: the dies bite/,
+    );
+    // Of less than it had been smaller by: sin of the walls' lean away from square, 0.1 cos 30.
+    const wide = closed(change(job, raised, { grow: -smallerBy(usual, cutter) + 0.1 })).troubles[0];
+    expect(wide.text).toMatch(/has 0\.11 mm of room across the walls here/);
+    expect(Math.hypot(wide.at!.x - 18, wide.at!.y - 17)).toBeLessThan(12.5);
+    expect(texts(change(job, sunk, { limit: 0.7 }))[0]).toMatch(/0\.(1|09) mm of room on what is raised here.*bite/);
+    expect(texts(change(job, sunk, { limit: 1 }))[0]).toMatch(/0\.4 mm of room on what is raised here.*not pressed/);
+    expect(texts(change(job, raised, { cutter: 'v-12-90-0' })).join()).toMatch(/do not lean alike/);
+  });
+
+  it('of which one is missing, or which are no dies, are told', () => {
+    const { job, raised } = dies();
+    const off = (id: string): Job => ({
+      ...job,
+      setups: job.setups.map((s) => (s.id === id ? { ...s, cuts: s.cuts.map((c) => ({ ...c, enabled: false })) } : s)),
+    });
+    expect(pairsOf(off(raised)).missing[raised]).toMatch(/nothing is raised on this die/);
+    expect(pairsOf(off(job.setups[0].id)).missing[raised]).toMatch(/this die follows/);
+  });
+
+  it('are not made of values that cannot be, with a way on', () => {
+    const why = (v: Partial<EmbossingValues>, thickness = 8) =>
+      whyNoEmbossing({ ...usual, ...v }, cutter, thickness, 'mm');
+    expect(why({})).toBeNull();
+    expect(why({ cutter: 'none' })).toMatch(/Choose a V-bit/);
+    expect(why({ cutter: 'none', walls: 'upright' })).toBeNull();
+    expect(why({ endMills: [] })).toMatch(/Choose an end mill/);
+    expect(why({ depth: 8 })).toMatch(/Nothing would be left/);
+    expect(why({ depth: 20 }, 80)).toMatch(/deep at most/);
+    // 60 degrees: 0.2 (1 - sin 30) / cos 30.
+    expect(smallerBy(usual, cutter)).toBeCloseTo(0.2 * Math.tan(Math.PI / 6), 9);
+    expect(smallerBy({ ...usual, walls: 'upright' }, cutter)).toBe(0.2);
+    expect(dieCorners({ ...usual, walls: 'upright', endMills: ['flat-3', 'flat-2'] }, cutter)).toBe(1);
+    for (const unit of ['mm', 'in'] as const)
+      expect(whyNoEmbossing(freshEmbossing('brass', unit, library), cutter, 8, unit)).toBeNull();
+  });
+});
