@@ -5,7 +5,7 @@ import { cutterOf } from '../testing/job';
 import { planCut } from '../pipeline/planning';
 import { newOneSetup } from './job';
 import { withNewSetup } from './allSetups';
-import { dowelPlaces, whyNoDowels, withDowels } from './dowels';
+import { dowelPlaces, dowelsAmiss, whyNoDowels, withDowels } from './dowels';
 import { demoJobs } from './demo';
 import { jobOf, oneSetup } from './oneSetup';
 import { readJob } from './migrate';
@@ -65,6 +65,38 @@ describe('dowel holes', () => {
         },
       ),
     );
+  });
+
+  it.each(['x', 'y'] as const)('that were moved, or a blank of another size about %s, are told', (about) => {
+    const { job, second, freshId } = turned(about);
+    const made = withDowels(job, second, drill, freshId).job;
+    expect(dowelsAmiss(job, second, 'mm')).toBeNull();
+    expect(dowelsAmiss(made, second, 'mm')).toBeNull();
+    const moved = (by: number, along: boolean) => ({
+      ...made,
+      setups: made.setups.map((s, k) => ({
+        ...s,
+        items: s.items.map((i, n) =>
+          k || n ? i : (about === 'y') === along ? { ...i, y: i.y + by } : { ...i, x: i.x + by },
+        ),
+      })),
+    });
+    // Along the line a hole may lie anywhere.
+    expect(dowelsAmiss(moved(3, true), second, 'mm')).toBeNull();
+    expect(dowelsAmiss(moved(0.04, false), second, 'mm')).toMatch(/lies 0\.04 mm off the line/);
+    expect(dowelsAmiss(moved(-3, false), second, 'mm')).toMatch(/"Dowel 1" lies 3 mm off the line/);
+    const smaller = { ...made, blanks: made.blanks.map((b) => ({ ...b, width: b.width - 10, height: b.height - 10 })) };
+    expect(dowelsAmiss(smaller, second, 'in')).toMatch(/lies 0\.1969 in off|lies 0\.197 in off/);
+    // Two that face each other across it change places.
+    const [a, b] = [moved(-3, false), moved(0, true)].map((j) => j.setups[0].items[0]);
+    const facing = {
+      ...made,
+      setups: made.setups.map((s, k) => {
+        const other = about === 'y' ? { ...a, id: b.id, x: b.x + 3 } : { ...a, id: b.id, y: b.y + 3 };
+        return k ? s : { ...s, items: [a, { ...other, id: s.items[1].id }] };
+      }),
+    };
+    expect(dowelsAmiss(facing, second, 'mm')).toBeNull();
   });
 
   it('are drilled once', () => {

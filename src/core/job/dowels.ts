@@ -1,6 +1,7 @@
 import { newItem } from '../artwork/item';
 import { radiusOf, type Cutter } from '../cutters/cutter';
 import { kindOf } from '../cuts/registry';
+import { lengthText, type Unit } from '../units/length';
 import { freeName } from './allSetups';
 import type { Cut, Setup, Job } from './job';
 import { withLinks } from './linked';
@@ -27,12 +28,40 @@ export function whyNoDowels(job: Job, second: string): string | null {
   if (!setup?.after || setup.after.turned === 'none')
     return 'Dowels are for a set-up that starts from another one, turned over.';
   const first = job.setups.find((s) => s.id === setup.after!.setup)!;
-  const drilled = first.cuts.find(
-    (c) => c.enabled && c.kind === 'drilling' && c.values.through === true && Number(c.values.beyond) >= DEEP,
-  );
+  const drilled = drillsDeep(first)[0];
   return drilled
     ? `"${first.name}" drills into the spoilboard already: "${drilled.name}". Take that out first for other holes.`
     : null;
+}
+
+/** Cuts of a set-up that drill deep enough into the spoilboard for dowels. */
+const drillsDeep = (setup: Setup): Cut[] =>
+  setup.cuts.filter(
+    (c) => c.enabled && c.kind === 'drilling' && c.values.through === true && Number(c.values.beyond) >= DEEP,
+  );
+
+/** Holes that are so near to where they have to be take their dowels, mm. */
+const PLAY = 0.05;
+
+/**
+ * Why a blank that is turned over does not go back on its dowels: a hole comes to lie where there is none. Holes on the line about
+ * which it turns come back to where they were, pairs that face each other across it change places; null where all do, and where
+ * nothing is drilled for dowels.
+ */
+export function dowelsAmiss(job: Job, second: string, unit: Unit): string | null {
+  const after = job.setups.find((s) => s.id === second)?.after;
+  if (!after || after.turned === 'none') return null;
+  const first = job.setups.find((s) => s.id === after.setup)!;
+  const { width, height } = job.blanks.find((b) => b.id === first.blank)!;
+  const used = new Set(drillsDeep(first).flatMap((c) => c.items));
+  const holes = first.items.filter((i) => used.has(i.id));
+  for (const h of holes) {
+    const [x, y] = after.turned === 'y' ? [width - h.x, h.y] : [h.x, height - h.y];
+    if (holes.some((q) => Math.hypot(q.x - x, q.y - y) <= PLAY)) continue;
+    const off = Math.hypot(h.x - x, h.y - y) / 2;
+    return `"${h.name}" lies ${lengthText(off, unit)} off the line about which the blank is turned over: it does not go back on its dowels. Move the hole onto that line, or drill holes anew.`;
+  }
+  return null;
 }
 
 /** Where the middles of dowels lie, mm, for a blank of a size. */

@@ -1,17 +1,11 @@
-import { flatten, placement, transformPath } from '../../geometry/path';
 import { normalise, type Region } from '../../geometry/region';
-import { layOut } from '../../lettering/layout';
-import { shippedFont } from '../../testing/fonts';
 import { cutOut, depths, readMoves, scatter, testShape, type Cloud } from '../../testing/independent';
 import { cutterOf, planOn, programOf } from '../../testing/job';
+import { icon, lettering, mirroredAt } from '../../testing/sections';
 import { circleLoop, hole, starLoop } from '../../testing/shapes';
 
 const BLANK = { width: 90, height: 60, thickness: 12 };
-const mirrored = (r: Region): Region =>
-  normalise(
-    r.map((l) => l.map((v, i) => (i % 2 ? v : BLANK.width - v))),
-    'evenodd',
-  );
+const mirrored = (r: Region): Region => mirroredAt(BLANK.width, r);
 
 /** Heights that a cut leaves at places, by the tests' own machine. */
 function leaves(values: Record<string, unknown>, region: Region, at: Cloud, stepDown = 50): Cloud {
@@ -65,13 +59,6 @@ function together(truth: Region, region: Region, cutter: string, values: object 
   return { off, overlap };
 }
 
-function lettering(font: string, text: string): (tolerance: number) => Region {
-  const options = { tracking: 30, kerning: true, leading: 1.6, align: 'centre', stretch: 100 } as const;
-  const { paths } = layOut({ ...options, text, capHeight: 16 }, shippedFont(font));
-  const placed = paths.map((p) => transformPath(p, placement(45, 24, 0)));
-  return (tolerance) => normalise(placed.map((p) => flatten(p, tolerance)));
-}
-
 describe('the halves of a V-inlay', () => {
   const star = normalise([starLoop(7, 16, 7, 45, 30)]);
   const ring = normalise([circleLoop(400, 17, 45, 30), hole(circleLoop(300, 9, 45, 30)), starLoop(5, 6, 2.5, 45, 30)]);
@@ -89,10 +76,10 @@ describe('the halves of a V-inlay', () => {
   );
 
   it.each([
-    ['cinzel', 'Quay'],
-    ['allura', 'Lily'],
-  ])('(long) of lettering in %s go together', (font, text) => {
-    const at = lettering(font, text);
+    ['lettering', lettering('cinzel', 'Quay', 16, 45, 24)],
+    ['a script', lettering('allura', 'Lily', 16, 45, 24)],
+    ['an icon', icon(45, 30)],
+  ])('(long) of %s go together', (_name, at) => {
     const r = together(at(0.00005), at(0.001), 'v-12-60-0');
     expect(r.overlap).toBeLessThan(0.005);
     expect(r.off).toBeLessThan(0.01);

@@ -1,35 +1,14 @@
 import { normalise, type Region } from '../../geometry/region';
-import { cutOut, distanceToLine, readMoves, testShape } from '../../testing/independent';
-import { cutterOf, planOn, programOf } from '../../testing/job';
+import { distanceToLine } from '../../testing/independent';
+import { planOn } from '../../testing/job';
+import { icon, leftAt, lettering, sectionsOf } from '../../testing/sections';
 import { loop, starLoop, turned } from '../../testing/shapes';
 
 const BLANK = { width: 60, height: 50, thickness: 12 };
 const [X, Y] = [30, 25];
 const DEEP = 2;
 
-/** What a cut leaves at places, by the tests' own machine. */
-function heights(
-  kind: string,
-  values: Record<string, unknown>,
-  region: Region,
-  x: number[],
-  y: number[],
-): Float64Array {
-  const { plan, job } = planOn(kind, values, region, BLANK, { stepDown: 1, stepOver: 0.6 });
-  expect(plan.remarks.filter((r) => r.level === 'problem')).toEqual([]);
-  const { text, tools } = programOf(plan, job);
-  const shapes = Object.entries(tools).map(([n, id]) => [n, testShape(cutterOf(id).shape, cutterOf(id).values)]);
-  const order = x.map((_, i) => i).sort((a, b) => x[a] - x[b]);
-  const cloud = {
-    x: Float64Array.from(order, (i) => x[i]),
-    y: Float64Array.from(order, (i) => y[i]),
-    z: new Float64Array(x.length),
-  };
-  cutOut(cloud, readMoves(text), Object.fromEntries(shapes));
-  const z = new Float64Array(x.length);
-  order.forEach((i, k) => (z[i] = cloud.z[k]));
-  return z;
-}
+const presets = { stepDown: 1, stepOver: 0.6 };
 
 const RAYS = 720;
 const ways = Array.from({ length: RAYS }, (_, k) => [Math.cos((k * Math.PI) / 360), Math.sin((k * Math.PI) / 360)]);
@@ -84,12 +63,12 @@ function halves(outline: Float64Array, pocketMill: string, plugMill: string, cor
   return [
     walls(
       far,
-      (x, y) => heights('area', pocket, region, x, y),
+      (x, y) => leftAt({ kind: 'area', values: pocket }, region, BLANK, presets, x, y),
       (z) => z < -DEEP / 2,
     ),
     walls(
       far,
-      (x, y) => heights('profile', plug, region, x, y),
+      (x, y) => leftAt({ kind: 'profile', values: plug }, region, BLANK, presets, x, y),
       (z) => z > -DEEP / 2,
     ),
   ] as const;
@@ -127,6 +106,38 @@ describe('the halves of a straight inlay', () => {
       expect(most).toBeLessThan(clearance + 0.01);
     },
   );
+
+  it.each([
+    ['bold lettering', lettering('archivo', 'Fen', 20, X, 16)],
+    ['a script', lettering('allura', 'B', 28, X, 12)],
+    ['an icon', icon(X, Y)],
+  ])('(long) of %s: no overlap anywhere, and away from corners the clearance that was asked for', (_name, at) => {
+    const region = at(0.001);
+    const [corners, clearance] = [0.5, 0.05];
+    const { x, y, count, step, many, corner, out } = sectionsOf(region, 150, 0.3, 1.2, 0.002);
+    const pocket = { cutters: ['flat-1'], depth: DEEP, corners, entry: 'plunge' };
+    const plug = { cutter: 'flat-1', side: 'outside', through: false, depth: DEEP, corners, grow: -clearance };
+    const [into, goes] = [
+      leftAt({ kind: 'area', values: pocket }, region, BLANK, presets, x, y, false),
+      leftAt({ kind: 'profile', values: plug }, region, BLANK, presets, x, y, false),
+    ];
+    let [most, far] = [0, 0];
+    for (let k = 0; k < many; k++) {
+      const z = [...into.subarray(k * count, (k + 1) * count)];
+      const h = [...goes.subarray(k * count, (k + 1) * count)];
+      const [wall, rim] = [h.findIndex((q) => q > -DEEP / 2), z.findIndex((q) => q < -DEEP / 2)];
+      // Of strokes that are narrower than the cutter both halves leave out as much.
+      if (wall < 0 || rim < 0) continue;
+      const gap = (wall - rim) * step;
+      expect(gap).toBeGreaterThan(-0.005);
+      // At corners, and where strokes get too narrow, sections are not square across walls.
+      if (corner[k] < 2 || Math.abs(rim * step - out) > 0.004) continue;
+      far++;
+      most = Math.max(most, Math.abs(gap - clearance));
+    }
+    expect(far).toBeGreaterThan(40);
+    expect(most).toBeLessThan(0.01);
+  });
 
   it('(long) have no room for each other where corners stay as they are drawn', () => {
     const [pocket, plug] = halves(star, 'flat-2', 'flat-2', 0, 0.05);
