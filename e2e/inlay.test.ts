@@ -188,3 +188,42 @@ test('(long) both halves of a straight inlay follow a changed letter, and are sa
   const files = unzipSync(readFileSync(await device.downloaded(/^new-job-programs\.zip$/)));
   expect(Object.keys(files)).toHaveLength(2);
 });
+
+test('(long) a packet gets a plug for each layer, is refused where layers lie in one another, and is seen put together', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Star');
+  await maker.fill('Centre X', '80');
+  await maker.press('Layer');
+  await maker.press(/^Star/, 'treeitem');
+  await maker.press('Copy what is picked to the layer Layer 2');
+  await maker.sees('2 items');
+  const asked = async () => {
+    await maker.press(/^Star/, 'treeitem');
+    await maker.chord('Control', 'a');
+    await maker.sees('2 items picked');
+    await maker.press('Cut this as');
+    await maker.press(/^Straight inlay/, 'menuitem');
+    await maker.press('A plug for each layer, in a material of its own', 'checkbox');
+  };
+  await asked();
+  await maker.sees('"Layer 1" and "Layer 2" lie in one another');
+  await maker.press('Cancel');
+  // What was copied last is picked alone, and goes elsewhere.
+  await maker.press('Undo');
+  await maker.press(/^Star/, 'treeitem');
+  await maker.press('Copy what is picked to the layer Layer 2');
+  await maker.fill('Centre X', '200');
+  await asked();
+  await maker.choose('Material of "Layer 2"', 'Brass');
+  await maker.press('Make pocket and plug');
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees('Fit of "Set-up 1, plug, Layer 1"');
+  await maker.sees('Fit of "Set-up 1, plug, Layer 2"');
+  await maker.press('Put together');
+  await maker.stage('Run');
+  await maker.press(/^Save the programs of all set-ups/);
+  const files = unzipSync(readFileSync(await device.downloaded(/^new-job-programs\.zip$/)));
+  expect(Object.keys(files)).toHaveLength(3);
+});

@@ -40,7 +40,10 @@ export function withPair(
   const { second } = halves;
   const fits = { setup: into, turned: 'y' as const, ...(second.sheet ? { sheet: second.sheet } : {}) };
   const own = made.job.setups.find((s) => s.id === made.id)!;
-  const setupName = freeName(`${source.name}, ${second.name.toLowerCase()}`.slice(0, 190), job.setups);
+  const setupName = freeName(
+    `${source.name}, ${second.name[0].toLowerCase()}${second.name.slice(1)}`.slice(0, 190),
+    job.setups,
+  );
   const named = (s: Setup): Setup => ({ ...s, name: setupName, fits });
   const turned: Job = {
     ...made.job,

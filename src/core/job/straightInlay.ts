@@ -91,7 +91,7 @@ export function whyNoStraightInlay(
   return null;
 }
 
-/** Adds a straight inlay of items of a set-up; see withPair. */
+/** Adds a straight inlay of items of a set-up; see withPair. `of`: what it is called after, where it is one of several. */
 export function withStraightInlay(
   job: Job,
   into: string,
@@ -99,7 +99,9 @@ export function withStraightInlay(
   v: StraightInlayValues,
   cutter: (id: string) => Cutter | undefined,
   freshId: () => string,
+  of = '',
 ): MadePair {
+  const named = (name: string) => (of ? `${name}, ${of}` : name);
   const corners = cornersOf(v, cutter);
   const setup = job.setups.find((s) => s.id === into)!;
   const piece = job.blanks.find((b) => b.id === setup.blank)!;
@@ -114,13 +116,13 @@ export function withStraightInlay(
     into,
     itemIds,
     {
-      second: { name: 'Plug', blank: { material: v.material, thickness } },
+      second: { name: named('Plug'), blank: { material: v.material, thickness } },
       pocket: {
-        ...{ name: 'Inlay pocket', kind: 'area' },
+        ...{ name: named('Inlay pocket'), kind: 'area' },
         values: values('area', piece, { cutters: [...v.cutters], startDepth: 0, depth: v.depth, corners, grow: 0 }),
       },
       plug: {
-        ...{ name: 'Inlay plug', kind: 'profile' },
+        ...{ name: named('Inlay plug'), kind: 'profile' },
         values: values('profile', plate, {
           ...{ cutter: v.plugCutter, side: 'outside', through: true, beyond: 0, skin: v.skin, corners },
           ...{ grow: -v.clearance, tabs: { ...noTabs(plate) } },

@@ -8,10 +8,8 @@ import { withoutSetup, startingAt } from '../job/allSetups';
 import { demoJobs } from '../job/demo';
 import { shippedLibrary } from '../cutters/library';
 import { testArt as art } from '../testing/fonts';
-import { fittedPair } from './fitting';
-import { planCut } from './planning';
-import { writePrograms } from './programs';
-import { comparedFindings, placePrograms, prove, type Proof } from './proving';
+import { fitOfOne, proven, withValues } from '../testing/fits';
+import { comparedFindings } from './proving';
 
 const library = shippedLibrary();
 const VBIT = 'v-12-60-0';
@@ -37,24 +35,6 @@ function inlaid(values: Partial<InlayValues> = {}): { job: Job; pocket: string; 
   return { ...made, second };
 }
 
-function proven(job: Job, id: string): Proof {
-  const one = oneSetup(job, id);
-  const plans = new Map(one.cuts.map((c) => [c.id, planCut(one, c, art)]));
-  const programs = writePrograms(one, plans);
-  return prove(one, placePrograms(one, programs), programs.tools, plans, 0.2);
-}
-function fitted(job: Job) {
-  const { pairs } = pairsOf(job);
-  expect(pairs).toHaveLength(1);
-  return fittedPair(pairs[0], proven(job, pairs[0].pocket), proven(job, pairs[0].plug), art);
-}
-const change = (job: Job, id: string, values: object): Job => ({
-  ...job,
-  setups: job.setups.map((s) =>
-    s.id === id ? { ...s, cuts: s.cuts.map((c) => ({ ...c, values: { ...c.values, ...values } })) } : s,
-  ),
-});
-
 describe('an inlay of picked outlines', () => {
   it('is a pocket, and a plug on a blank of its own that follows the outlines mirrored', () => {
     const { job, second } = inlaid();
@@ -68,12 +48,12 @@ describe('an inlay of picked outlines', () => {
       setups: job.setups.map((s, k) => (k ? s : { ...s, items: s.items.map((i) => ({ ...i, x: 30, angle: 20 })) })),
     };
     expect(oneSetup(moved, second).items[0].x).toBe(30);
-    expect(fitted(moved).troubles).toEqual([]);
+    expect(fitOfOne(moved).troubles).toEqual([]);
   });
 
   it('goes together: all the way in, with no seam, and the gaps that were asked for', () => {
     const { job } = inlaid();
-    const { fit, troubles } = fitted(job);
+    const { fit, troubles } = fitOfOne(job);
     expect(troubles).toEqual([]);
     expect(fit!.short.mm).toBe(0);
     expect(fit!.seam!.mm).toBeLessThan(0.01);
@@ -87,7 +67,7 @@ describe('an inlay of picked outlines', () => {
     const { job } = inlaid();
     const pocket = job.setups[0].id;
     // A pocket that is less deep than the plug goes in: it stands on its floor.
-    const shallow = fitted(change(job, pocket, { limit: 1.5 }));
+    const shallow = fitOfOne(withValues(job, pocket, { limit: 1.5 }));
     // On the floor stand the ridges that the tip of the bit leaves.
     expect(shallow.fit!.short.mm).toBeGreaterThan(0.49);
     expect(shallow.fit!.short.mm).toBeLessThan(0.57);
@@ -100,8 +80,8 @@ describe('an inlay of picked outlines', () => {
     const { job, second } = inlaid();
     const pocket = job.setups[0].id;
     // A flat tip leaves the corners of the pocket round, those of the plug stay sharp.
-    const blunt = fitted(
-      change(change(job, pocket, { cutter: 'cone-3.175-30-0.2' }), second, { cutter: 'cone-3.175-30-0.2' }),
+    const blunt = fitOfOne(
+      withValues(withValues(job, pocket, { cutter: 'cone-3.175-30-0.2' }), second, { cutter: 'cone-3.175-30-0.2' }),
     );
     expect(blunt.fit!.short.mm).toBeGreaterThan(0.05);
     expect(blunt.troubles[0].text).toMatch(/short of where it is to go/);
@@ -112,12 +92,12 @@ describe('an inlay of picked outlines', () => {
     // A blank of the plug that was made smaller: what is not there is no fit.
     const small = { ...job, blanks: job.blanks.map((b, k) => (k ? { ...b, width: 30 } : b)) };
     expect(
-      fitted(small)
+      fitOfOne(small)
         .troubles.map((t) => t.text)
         .join(),
     ).toMatch(/beyond its blank/);
     // Other angles.
-    const other = fitted(change(job, second, { cutter: 'v-12-90-0' }));
+    const other = fitOfOne(withValues(job, second, { cutter: 'v-12-90-0' }));
     expect(other.troubles.map((t) => t.text).join()).toMatch(/walls that do not lean alike/);
   });
 
@@ -161,7 +141,7 @@ describe('an inlay of picked outlines', () => {
 test('(long) both halves of the waterlily lid pass every check, and go together with no seam', () => {
   const job = demoJobs['waterlily-lid']();
   for (const { id } of job.setups) expect(comparedFindings(proven(job, id), art)).toEqual([]);
-  const { fit, troubles } = fitted(job);
+  const { fit, troubles } = fitOfOne(job);
   expect(troubles).toEqual([]);
   // The groove by which the lid is cut free is no floor of the pocket.
   expect(fit!.glue!.least).toBeGreaterThan(0.3);

@@ -1,13 +1,15 @@
-import { regionOf } from '../artwork/item';
+import { regionOf, type Item } from '../artwork/item';
 import type { ArtworkContext } from '../artwork/kind';
 import { coneOf, type Cutter } from '../cutters/cutter';
 import { materials, type MaterialId } from '../cutters/materials';
 import { PROMISED } from '../cuts/budget';
 import { corneredRegion } from '../cuts/corners';
+import { makeInside } from '../geometry/inside';
 import { components, offset, pointBeside, regionArea, subtract, type Region } from '../geometry/region';
 import type { Cut } from '../job/job';
 import type { Pair } from '../job/pairs';
-import { fitOf, joined, putTogether, WIDE, type Fit, type FitPlace, type Half, type Joined } from '../proof/fit';
+import { fitOf, putTogether, WIDE, type Fit, type FitPlace, type Half } from '../proof/fit';
+import { joined, type Joined } from '../proof/joined';
 import { seamAlong, type SeamPlace } from '../proof/seam';
 import { pressedPair, type PressedFit } from './pressing';
 import { nodesInside } from '../relief/distance';
@@ -96,6 +98,7 @@ export function fittedPair(
     ...{ pocket, plug, tell, pocketCut },
     plugCut: goes.cuts.find((c) => c.id === pair.plugCut)!,
     outlines: regionOf(items, art, PROMISED),
+    beside: regionOf(besides(into, pocketCut), art, PROMISED),
     long: (mm) => lengthText(mm, into.unit, into.unit === 'mm' ? 2 : 4),
     put: {
       pocket: { blank: into.blank, programs: pocket.input.programs, tools: pocket.input.tools },
@@ -113,6 +116,8 @@ export interface Halves {
   readonly pocketCut: Cut;
   readonly plugCut: Cut;
   readonly outlines: Region;
+  /** Of other pockets of the same set-up: along these another plug is beside this one, and no wall. */
+  readonly beside: Region;
   readonly long: Says;
   readonly put: { readonly pocket: Half; readonly plug: Half; readonly turned: 'x' | 'y' };
   readonly tell: (done: number) => void;
@@ -174,6 +179,17 @@ function leaningPair(h: Halves): Fitted {
   };
 }
 
+/** What other pockets of a set-up are made of. */
+function besides(one: Proof['input']['job'], pocket: Cut): Item[] {
+  const used = new Set(
+    one.cuts
+      .filter((c) => c !== pocket && c.enabled && c.kind === 'area' && c.values.side === 'inside')
+      .flatMap((c) => c.items),
+  );
+  for (const id of pocket.items) used.delete(id);
+  return one.items.filter((i) => used.has(i.id));
+}
+
 /** How far the floor of a pocket lies below its face, and its highest place, away from walls by `off` mm; null where it has none. */
 function floorOf(field: HeightField, outlines: Region, off: number): FitPlace | null {
   const inside = nodesInside(offset(outlines, -off), field);
@@ -184,7 +200,7 @@ function floorOf(field: HeightField, outlines: Region, off: number): FitPlace | 
   return { mm: -field.z[best], x: field.x0 + c * field.cell, y: field.y0 + r * field.cell };
 }
 
-function straightPair({ pocket, plug, pocketCut, plugCut, outlines, long, put, tell }: Halves): Fitted {
+function straightPair({ pocket, plug, pocketCut, plugCut, outlines, beside, long, put, tell }: Halves): Fitted {
   const v = pocketCut.values as { depth: number; corners?: number; grow?: number };
   const w = plugCut.values as { corners?: number; grow?: number; allowance?: number };
   const clearance = (v.grow ?? 0) - (w.grow ?? 0);
@@ -195,6 +211,7 @@ function straightPair({ pocket, plug, pocketCut, plugCut, outlines, long, put, t
     {
       ...{ ...put, outlines: wanted, lean: 0, pocketAt: height, plugAt: height },
       ...{ within: Math.max(0, clearance) + OUTSIDE, outside: OUTSIDE },
+      isOpen: beside.length ? makeInside(beside) : undefined,
     },
     (d) => tell(0.5 + 0.5 * d),
   );

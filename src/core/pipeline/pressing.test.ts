@@ -11,12 +11,8 @@ import { readJob } from '../job/migrate';
 import { newOneSetup, type Job } from '../job/job';
 import { jobOf, oneSetup } from '../job/oneSetup';
 import { pairsOf } from '../job/pairs';
-import { testArt as art } from '../testing/fonts';
+import { fitOfOne, withValues } from '../testing/fits';
 import { library } from '../testing/job';
-import { fittedPair } from './fitting';
-import { planCut } from './planning';
-import { writePrograms } from './programs';
-import { placePrograms, prove, type Proof } from './proving';
 
 const cutter = (id: string) => library.find((c) => c.id === id);
 const usual: EmbossingValues = {
@@ -34,23 +30,6 @@ function dies(values: Partial<EmbossingValues> = {}): { job: Job; raised: string
   const made = withEmbossing(jobOf(one), one.at.id, ['i'], { ...usual, ...values }, cutter, () => `n${n++}`);
   return { job: made.job, raised: made.setup };
 }
-function proven(job: Job, id: string): Proof {
-  const one = oneSetup(job, id);
-  const plans = new Map(one.cuts.map((c) => [c.id, planCut(one, c, art)]));
-  const programs = writePrograms(one, plans);
-  return prove(one, placePrograms(one, programs), programs.tools, plans, 0.2);
-}
-function closed(job: Job) {
-  const { pairs } = pairsOf(job);
-  expect(pairs).toHaveLength(1);
-  return fittedPair(pairs[0], proven(job, pairs[0].pocket), proven(job, pairs[0].plug), art);
-}
-const change = (job: Job, id: string, values: object): Job => ({
-  ...job,
-  setups: job.setups.map((s) =>
-    s.id === id ? { ...s, cuts: s.cuts.map((c) => ({ ...c, values: { ...c.values, ...values } })) } : s,
-  ),
-});
 const withSheet = (job: Job, sheet: number): Job => ({
   ...job,
   setups: job.setups.map((s) => (s.fits ? { ...s, fits: { ...s.fits, sheet } } : s)),
@@ -66,7 +45,7 @@ describe('dies of picked outlines', () => {
   });
 
   it('leave the sheet as much room as it is thick, everywhere', () => {
-    const { pressed, seam, troubles, joined } = closed(dies().job);
+    const { pressed, seam, troubles, joined } = fitOfOne(dies().job);
     expect(troubles).toEqual([]);
     expect(joined).toBeNull();
     // But for the tips of the star.
@@ -81,7 +60,7 @@ describe('dies of picked outlines', () => {
   it('with upright walls leave it as much', () => {
     const { job } = dies({ walls: 'upright', endMills: ['flat-3', 'flat-2'], sheet: 0.1 });
     expect(pairsOf(job).pairs[0].walls).toBe('upright');
-    const { pressed, seam, troubles } = closed(job);
+    const { pressed, seam, troubles } = fitOfOne(job);
     expect(troubles).toEqual([]);
     expect(seam.every((p) => p.wide === p.wide)).toBe(true);
     for (const room of [pressed!.walls!, pressed!.face!, pressed!.raised!]) {
@@ -93,26 +72,30 @@ describe('dies of picked outlines', () => {
   it('that would bite into the sheet, or do not press it, are told with the place', () => {
     const { job, raised } = dies({ walls: 'upright' });
     // Round what is raised the face of its own blank would meet the other one.
-    const near = closed(change(job, raised, { margin: 5 }));
+    const near = fitOfOne(withValues(job, raised, { margin: 5 }));
     expect(near.troubles[0].text).toMatch(/they meet here: what stands up is 0\.6 mm too high/);
     expect(Math.hypot(near.troubles[0].at!.x - 18, near.troubles[0].at!.y - 17)).toBeGreaterThan(9);
   });
 
   it('(long) with too little or too much room for the sheet are told too', () => {
     const { job, raised } = dies();
-    const texts = (j: Job) => closed(j).troubles.map((t) => t.text);
+    const texts = (j: Job) => fitOfOne(j).troubles.map((t) => t.text);
     const sunk = job.setups[0].id;
     // Thicker than they were made for: everywhere.
     expect(texts(withSheet(job, 0.3)).join()).toMatch(
       /has 0\.2\d mm of room across the walls here, and is 0\.3 mm thick: the dies bite/,
     );
     // Of less than it had been smaller by: sin of the walls' lean away from square, 0.1 cos 30.
-    const wide = closed(change(job, raised, { grow: -smallerBy(usual, cutter) + 0.1 })).troubles[0];
+    const wide = fitOfOne(withValues(job, raised, { grow: -smallerBy(usual, cutter) + 0.1 })).troubles[0];
     expect(wide.text).toMatch(/has 0\.11 mm of room across the walls here/);
     expect(Math.hypot(wide.at!.x - 18, wide.at!.y - 17)).toBeLessThan(12.5);
-    expect(texts(change(job, sunk, { limit: 0.7 }))[0]).toMatch(/0\.(1|09) mm of room on what is raised here.*bite/);
-    expect(texts(change(job, sunk, { limit: 1 }))[0]).toMatch(/0\.4 mm of room on what is raised here.*not pressed/);
-    expect(texts(change(job, raised, { cutter: 'v-12-90-0' })).join()).toMatch(/do not lean alike/);
+    expect(texts(withValues(job, sunk, { limit: 0.7 }))[0]).toMatch(
+      /0\.(1|09) mm of room on what is raised here.*bite/,
+    );
+    expect(texts(withValues(job, sunk, { limit: 1 }))[0]).toMatch(
+      /0\.4 mm of room on what is raised here.*not pressed/,
+    );
+    expect(texts(withValues(job, raised, { cutter: 'v-12-90-0' })).join()).toMatch(/do not lean alike/);
   });
 
   it('of which one is missing, or which are no dies, are told', () => {

@@ -2,7 +2,6 @@ import { newItem } from '../artwork/item';
 import { readJob } from '../job/migrate';
 import { newOneSetup, type Job } from '../job/job';
 import { jobOf, oneSetup } from '../job/oneSetup';
-import { pairsOf } from '../job/pairs';
 import {
   cornersOf,
   freshStraightInlay,
@@ -10,12 +9,8 @@ import {
   withStraightInlay,
   type StraightInlayValues,
 } from '../job/straightInlay';
-import { testArt as art } from '../testing/fonts';
+import { fitOfOne, withValues } from '../testing/fits';
 import { library } from '../testing/job';
-import { fittedPair, type Fitted } from './fitting';
-import { planCut } from './planning';
-import { writePrograms } from './programs';
-import { placePrograms, prove, type Proof } from './proving';
 
 const cutter = (id: string) => library.find((c) => c.id === id);
 const usual: StraightInlayValues = {
@@ -36,32 +31,13 @@ function inlaid(values: Partial<StraightInlayValues> = {}, kind = 'star', more: 
   return withStraightInlay(jobOf(one), one.at.id, ['i'], { ...usual, ...values }, cutter, () => `n${n++}`);
 }
 
-function proven(job: Job, id: string): Proof {
-  const one = oneSetup(job, id);
-  const plans = new Map(one.cuts.map((c) => [c.id, planCut(one, c, art)]));
-  const programs = writePrograms(one, plans);
-  return prove(one, placePrograms(one, programs), programs.tools, plans, 0.15);
-}
-function fitted(job: Job): Fitted {
-  const { pairs } = pairsOf(job);
-  expect(pairs).toHaveLength(1);
-  expect(pairs[0].walls).toBe('upright');
-  return fittedPair(pairs[0], proven(job, pairs[0].pocket), proven(job, pairs[0].plug), art);
-}
-const change = (job: Job, id: string, values: object): Job => ({
-  ...job,
-  setups: job.setups.map((s) =>
-    s.id === id ? { ...s, cuts: s.cuts.map((c) => ({ ...c, values: { ...c.values, ...values } })) } : s,
-  ),
-});
-
 describe('a straight inlay of picked outlines', () => {
   it('is a pocket, and a plug of a plate as thick as it is to be; they go together with the clearance that was asked for', () => {
     const { setup: second, job } = inlaid();
     expect(readJob(JSON.parse(JSON.stringify(job)))).toEqual(job);
     expect(job.blanks[1]).toMatchObject({ material: 'maple', thickness: 2.3 });
     expect(oneSetup(job, second).items[0].x).toBe(60 - 26);
-    const { straight, seam, troubles, joined } = fitted(job);
+    const { straight, seam, troubles, joined } = fitOfOne(job);
     expect(troubles).toEqual([]);
     expect(straight!.clearance).toBeCloseTo(0.05, 9);
     expect(straight!.least!).toBeGreaterThan(0.042);
@@ -77,7 +53,7 @@ describe('a straight inlay of picked outlines', () => {
 
   it('without clearance closes, turned and of round sizes', () => {
     const square = { width: 20, height: 12, radius: 0, corner: 'square' };
-    const { seam, troubles } = fitted(inlaid({ clearance: 0 }, 'rectangle', square, 17).job);
+    const { seam, troubles } = fitOfOne(inlaid({ clearance: 0 }, 'rectangle', square, 17).job);
     expect(troubles).toEqual([]);
     expect(seam.length).toBeGreaterThan(100);
     expect(Math.max(...seam.map((p) => Math.abs(p.wide)))).toBeLessThan(0.002);
@@ -86,9 +62,9 @@ describe('a straight inlay of picked outlines', () => {
   it('that does not go together is said, with the place', () => {
     const { job } = inlaid();
     const pocket = job.setups[0].id;
-    const first = (j: Job) => fitted(j).troubles[0];
+    const first = (j: Job) => fitOfOne(j).troubles[0];
     // A larger cutter leaves the corners of the pocket rounder than those of the plug.
-    const tight = first(change(job, pocket, { cutters: ['flat-3'] }));
+    const tight = first(withValues(job, pocket, { cutters: ['flat-3'] }));
     expect(tight.text).toMatch(/do not meet at \d+ of \d+ places|too large for its pocket here/);
     const off = Math.atan2(tight.at!.x - 26, tight.at!.y - 24) / ((2 * Math.PI) / 5);
     expect(Math.abs(off - Math.round(off))).toBeLessThan(0.1);
@@ -97,13 +73,13 @@ describe('a straight inlay of picked outlines', () => {
   it('(long) whose outlines, floors or plates do not go together is said too', () => {
     const { setup: second, job } = inlaid();
     const pocket = job.setups[0].id;
-    const first = (j: Job) => fitted(j).troubles[0];
-    expect(first(change(job, second, { grow: -0.2, corners: 0 })).text).toMatch(/do not meet|too large/);
-    expect(first(change(job, second, { grow: 0.1 })).text).toMatch(/0\.1\d? mm too large/);
-    expect(first(change(change(job, second, { grow: -0.2 }), pocket, { grow: 0.2, floorAllowance: 0.5 })).text).toMatch(
-      /stands 0\.5 mm too high/,
-    );
-    const deep = fitted(change(job, pocket, { depth: 3 }));
+    const first = (j: Job) => fitOfOne(j).troubles[0];
+    expect(first(withValues(job, second, { grow: -0.2, corners: 0 })).text).toMatch(/do not meet|too large/);
+    expect(first(withValues(job, second, { grow: 0.1 })).text).toMatch(/0\.1\d? mm too large/);
+    expect(
+      first(withValues(withValues(job, second, { grow: -0.2 }), pocket, { grow: 0.2, floorAllowance: 0.5 })).text,
+    ).toMatch(/stands 0\.5 mm too high/);
+    const deep = fitOfOne(withValues(job, pocket, { depth: 3 }));
     expect(deep.troubles.map((t) => t.text).join()).toMatch(/ends 0\.7 mm below the face/);
     // Its face is seen where it is.
     const inside = deep.joined!.share.findIndex((s) => s === 255);
@@ -112,7 +88,9 @@ describe('a straight inlay of picked outlines', () => {
 
   it('with parts that would break is said, with the place', () => {
     const { job } = inlaid({ clearance: 0 }, 'rectangle', { width: 20, height: 0.7, radius: 0, corner: 'square' });
-    const thin = fitted(change(job, job.setups[0].id, { corners: 0 })).troubles.find((t) => /may break/.test(t.text))!;
+    const thin = fitOfOne(withValues(job, job.setups[0].id, { corners: 0 })).troubles.find((t) =>
+      /may break/.test(t.text),
+    )!;
     expect(thin.text).toMatch(/The plug is thinner than 0\.8 mm here: in maple/);
     expect(Math.abs(thin.at!.y - 24)).toBeLessThan(0.4);
   });

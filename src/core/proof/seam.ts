@@ -20,6 +20,8 @@ export interface SeamOf {
   readonly outside: number;
   /** Where outlines are narrower than twice this no walls are so high, and none are looked for, mm; 0 where it is not said. */
   readonly narrow?: number;
+  /** Whether there is no wall at a place because another pocket begins there: none is looked for along it. */
+  isOpen?(x: number, y: number): boolean;
 }
 
 /** One place of the seam. */
@@ -61,7 +63,7 @@ export function seamAlong(f: SeamOf, tell: (done: number) => void = () => {}): S
   eachPlace(f.outlines, step, (along, x, y, nx, ny) => {
     stillWanted();
     const deep = f.narrow ?? 0;
-    if (isNarrow(x + nx * deep, y + ny * deep)) return;
+    if (isNarrow(x + nx * deep, y + ny * deep) || f.isOpen?.(x - nx * BESIDE, y - ny * BESIDE)) return;
     // Moves that come near are looked for once for many places.
     if (!begun || !near || Math.hypot(x - begun.x, y - begun.y) > TILE) {
       begun = { x, y };
@@ -99,6 +101,8 @@ function eachPlace(
   }
 }
 
+/** So far outside of an outline another pocket is looked for, mm. */
+const BESIDE = 0.1;
 /** Moves are looked for within so much of a place, mm. */
 const TILE = 4;
 
@@ -128,35 +132,45 @@ function across(f: SeamOf, near: Near, x: number, y: number, nx: number, ny: num
   const span = [-f.outside, f.within] as const;
   const upright = f.lean === 0;
   // From outside inwards: where the pocket begins, and where the plug does behind what was cut round it.
+  const meant = -f.pocketAt * Math.tan(f.lean);
   const pocket = wallAt(
     line(near.pocket, (px, py) => [px, py]),
     f.pocketAt,
     span,
     upright,
     true,
+    meant,
   );
-  const plug = wallAt(line(near.plug, over(f)), f.plugAt, span, upright, false);
+  const plug = wallAt(line(near.plug, over(f)), f.plugAt, span, upright, false, pocket === pocket ? pocket : meant);
   return (plug - pocket) * Math.cos(f.lean);
 }
 
 type Turning = (x: number, y: number) => [number, number];
 type Heights = (from: number, to: number, count: number) => Float32Array;
 
-/** Where heights along a line first pass a height, downwards or, once they have been below it, upwards; NaN where they do not. */
+/**
+ * Where heights along a line pass a height, downwards or upwards: of several places that which is the nearest to where it is
+ * looked for, since others belong to what lies beside. NaN where they do not.
+ */
 export function wallAt(
   heights: Heights,
   at: number,
   [from, to]: readonly [number, number],
   upright: boolean,
   down: boolean,
+  near = 0,
 ): number {
   const count = Math.ceil((to - from) / COARSE) + 1;
   const step = (to - from) / (count - 1);
   const z = heights(from, to, count);
-  const next = (after: number, below: boolean) => z.findIndex((h, i) => i > after && h < at === below);
-  // Where a line begins in what is cut beside it, that is left first.
-  const first = next(-1, !down);
-  const k = first < 0 ? -1 : next(first, down);
+  let k = -1;
+  for (let i = 1; i < count; i++)
+    if (
+      z[i - 1] < at !== down &&
+      z[i] < at === down &&
+      (k < 0 || Math.abs(from + i * step - near) < Math.abs(from + k * step - near))
+    )
+      k = i;
   if (k < 0) return NaN;
   const s = from + (k - 1) * step;
   if (!upright) return s + (step * (at - z[k - 1])) / (z[k] - z[k - 1]);

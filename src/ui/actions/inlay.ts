@@ -1,8 +1,10 @@
 import type { Cutter } from '@/core/cutters/cutter';
+import type { MaterialId } from '@/core/cutters/materials';
 import { withEmbossing, type EmbossingValues } from '@/core/job/embossing';
 import { withInlay, type InlayValues } from '@/core/job/inlay';
 import type { Job } from '@/core/job/job';
 import type { MadePair } from '@/core/job/pairs';
+import { withPacket, type PacketLayer } from '@/core/job/packet';
 import { withStraightInlay, type StraightInlayValues } from '@/core/job/straightInlay';
 import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
@@ -42,6 +44,24 @@ export const makeStraightInlay = (
 ): void =>
   makePair('Make a straight inlay', [values.plugCutter, ...values.cutters], library, (job, into) =>
     withStraightInlay(job, into, items, values, (id) => job.cutters.find((c) => c.id === id), freshId),
+  );
+
+export const makePacket = (
+  layers: readonly PacketLayer[],
+  values: StraightInlayValues,
+  materials: ReadonlyMap<string, MaterialId>,
+  library: readonly Cutter[],
+): void =>
+  makePair(
+    'Make a packet of straight inlays',
+    [values.plugCutter, ...values.cutters],
+    library,
+    (job, into) =>
+      withPacket(job, into, layers, values, materials, (id) => job.cutters.find((c) => c.id === id), freshId),
+    {
+      made: `Pockets and plugs of ${layers.length} layers are made. How they fit is told in the Proof stage.`,
+      show: 'Show the first plug',
+    },
   );
 
 export const makeDies = (items: readonly string[], values: EmbossingValues, library: readonly Cutter[]): void =>

@@ -2,6 +2,8 @@
 import Dialog from '@mui/material/Dialog';
 import { useState, type ReactNode } from 'react';
 import type { Item } from '@/core/artwork/item';
+import { materialIds, materials, type MaterialId } from '@/core/cutters/materials';
+import { packetLayers, packetMaterials, whyNoPacket } from '@/core/job/packet';
 import {
   dieCorners,
   embossingFields,
@@ -20,8 +22,10 @@ import {
 import { canBeLinked } from '@/core/job/linked';
 import type { Field } from '@/core/units/fields';
 import { lengthText } from '@/core/units/length';
-import { makeDies, makeInlay, makeStraightInlay } from '@/ui/actions/inlay';
+import { makeDies, makeInlay, makePacket, makeStraightInlay } from '@/ui/actions/inlay';
 import { pickedItems } from '@/ui/actions/artwork';
+import { ChoiceField, FlagField } from '@/ui/common/fields';
+import { art } from '@/ui/table/usePlaced';
 import { AskedValues } from '@/ui/common/ValuesDialog';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { useOpenJob } from '@/store/openJob';
@@ -112,19 +116,43 @@ function Upright() {
   );
   const cutter = (id: string) => library.find((c) => c.id === id);
   const long = (mm: number) => lengthText(mm, job.unit);
+  const items = usePicked();
+  const layers = packetLayers(job, items);
+  const [byLayer, setByLayer] = useState(false);
+  const [plugs, setPlugs] = useState(() => packetMaterials(layers, job.blank.material));
+  const packet = byLayer && layers.length > 1;
   const skin = values.skin > values.proud ? ' The skin lies below the face: sand it off before the plug goes in.' : '';
   return (
     <MadeToFit
       {...INLAY}
       name="Straight inlay"
-      items={usePicked()}
-      fields={straightInlayFields}
+      items={items}
+      fields={packet ? straightInlayFields.filter((f) => f.key !== 'material') : straightInlayFields}
       values={values}
       change={change}
-      why={whyNoStraightInlay(values, cutter, job.blank.thickness, job.unit)}
+      why={
+        whyNoStraightInlay(values, cutter, job.blank.thickness, job.unit) ?? (packet ? whyNoPacket(layers, art) : null)
+      }
       says={`Corners of both are rounded to ${long(cornersOf(values, cutter))}, as the larger cutter leaves them. Clearance is drawn ten times as wide. The plug is cut face down from a plate ${long(values.depth + values.proud)} thick.${skin}`}
-      drawing={<StraightInlayDrawing values={values} pocket={job.blank.material} unit={job.unit} />}
-      onMake={(items) => makeStraightInlay(items, values, library)}
+      drawing={
+        <>
+          <StraightInlayDrawing values={values} pocket={job.blank.material} unit={job.unit} />
+          {layers.length > 1 && (
+            <FlagField label="A plug for each layer, in a material of its own" value={byLayer} onChange={setByLayer} />
+          )}
+          {packet &&
+            layers.map((l) => (
+              <ChoiceField
+                key={l.id}
+                label={`Material of "${l.name}"`}
+                value={plugs.get(l.id)!}
+                options={materialIds.map((id) => ({ value: id, label: materials[id].name }))}
+                onChange={(m) => setPlugs((was) => new Map(was).set(l.id, m as MaterialId))}
+              />
+            ))}
+        </>
+      }
+      onMake={(ids) => (packet ? makePacket(layers, values, plugs, library) : makeStraightInlay(ids, values, library))}
     />
   );
 }

@@ -13,7 +13,7 @@ import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { setView } from '@/ui/view';
-import { usePieces } from './pieces';
+import { showInlay } from './pieces';
 import { Facts, Line, NoAnswer, PieceChoice, Troubles } from './said';
 import { SeamChart } from './SeamChart';
 import { useAsked } from './useAsked';
@@ -53,13 +53,13 @@ function FitGroup({ pair, shown }: { readonly pair: Pair; readonly shown: string
   useEffect(() => {
     const { joined, seam, wanted } = now ?? {};
     const { turned } = pair;
-    usePieces.setState({
-      inlay:
-        joined !== undefined && seam
-          ? { ...{ pocket: pair.pocket, plug: pair.plug, turned, joined, material, seam }, wanted: wanted ?? 0 }
-          : null,
-    });
-    return () => usePieces.setState({ inlay: null });
+    showInlay(
+      pair.plug,
+      joined !== undefined && seam
+        ? { ...{ pocket: pair.pocket, plug: pair.plug, turned, joined, material, seam }, wanted: wanted ?? 0 }
+        : null,
+    );
+    return () => showInlay(pair.plug, null);
     // A pair is named by what it is made of, which what is known of it goes by.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [now, material]);

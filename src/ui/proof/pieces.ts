@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import type { CastId } from '@/core/cutters/castMaterials';
 import type { MaterialId } from '@/core/cutters/materials';
 import type { Casting } from '@/core/proof/casting';
-import type { Joined } from '@/core/proof/fit';
+import type { Joined } from '@/core/proof/joined';
 import type { SeamPlace } from '@/core/proof/seam';
 
 /** What comes out of a mould, and of which set-up it is. */
@@ -23,7 +23,13 @@ export interface InlayPiece {
 }
 
 /** What was made of the proofs to be seen on the table; kept no longer than what makes it is shown. */
-export const usePieces = create<{ readonly cast: CastPiece | null; readonly inlay: InlayPiece | null }>(() => ({
+export const usePieces = create<{ readonly cast: CastPiece | null; readonly inlays: readonly InlayPiece[] }>(() => ({
   cast: null,
-  inlay: null,
+  inlays: [],
 }));
+
+/** Shows what is put together of the set-up of a plug, or nothing (null) any more. */
+export const showInlay = (plug: string, piece: InlayPiece | null): void =>
+  usePieces.setState(({ inlays }) => ({
+    inlays: [...inlays.filter((i) => i.plug !== plug), ...(piece ? [piece] : [])],
+  }));

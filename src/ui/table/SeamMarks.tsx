@@ -1,6 +1,6 @@
 import { WIDE } from '@/core/proof/fit';
 import { useLater } from '@/ui/later';
-import { usePieces } from '@/ui/proof/pieces';
+import { usePieces, type InlayPiece } from '@/ui/proof/pieces';
 import { useView } from '@/ui/view';
 import { toScreen, type Viewport } from './viewport';
 import type { OneSetup } from '@/core/job/job';
@@ -16,11 +16,17 @@ const IN = -0.005;
 /** Places further apart than this belong to other outlines, mm. */
 const APART = 3;
 
-/** The seam of an inlay as a tint along its outlines, on the blank of either half. */
+/** The seams of inlays as a tint along their outlines, on the blank of either half. */
 export function SeamMarks({ job, view }: { readonly job: OneSetup; readonly view: Viewport }) {
-  const inlay = useLater(usePieces, (p) => p.inlay);
+  const inlays = useLater(usePieces, (p) => p.inlays);
   const shown = useView((v) => v.stage === 'proof');
-  if (!inlay || !shown || (inlay.pocket !== job.at.id && inlay.plug !== job.at.id)) return null;
+  if (!shown) return null;
+  return inlays
+    .filter((i) => i.pocket === job.at.id || i.plug === job.at.id)
+    .map((i) => <Seam key={i.plug} inlay={i} job={job} view={view} />);
+}
+
+function Seam({ inlay, job, view }: { readonly inlay: InlayPiece; readonly job: OneSetup; readonly view: Viewport }) {
   const { seam, wanted } = inlay;
   const over = inlay.plug === job.at.id;
   const { width, height } = job.blank;

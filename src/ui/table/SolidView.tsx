@@ -13,6 +13,7 @@ import { useLater } from '@/ui/later';
 import { pictured } from '@/core/job/allSetups';
 import { useOpenJob } from '@/store/openJob';
 import { action } from '@/ui/actions/registry';
+import { joinedAll } from '@/core/proof/joined';
 import { usePieces, type CastPiece } from '@/ui/proof/pieces';
 import { useView } from '@/ui/view';
 import { addressOf, PORTRAIT } from './solid/portrait';
@@ -71,10 +72,14 @@ export function SolidView() {
   const [lost, setLost] = useState(false);
   const [begun, setBegun] = useState(1);
   const piece = useLater(useView, (v) => (v.stage === 'proof' ? v.piece : 'blank'));
-  const { cast: made, inlay: put } = useLater(usePieces, (p) => p);
+  const { cast: made, inlays } = useLater(usePieces, (p) => p);
   const cast = (piece === 'beside' || piece === 'cast') && made?.setup === job.at.id ? made : null;
-  const inlay = piece === 'joined' && put?.pocket === job.at.id ? put : null;
-  const joined = inlay?.joined ?? null;
+  const put = useMemo(() => {
+    const here = inlays.flatMap((i) => (i.pocket === job.at.id && i.joined ? { ...i, joined: i.joined } : []));
+    // They are looked at by the same nodes.
+    return piece === 'joined' ? here.filter((i) => i.joined.share.length === here[0].joined.share.length) : [];
+  }, [piece, inlays, job.at.id]);
+  const joined = useMemo(() => joinedAll(put.map((i) => i.joined)), [put]);
   const alone = piece === 'cast' ? cast : null;
   const { width, height, thickness, material } = alone ? { ...alone.casting, material: alone.material } : job.blank;
   /** How wide and how deep all is that stands there. */
@@ -130,8 +135,11 @@ export function SolidView() {
   const paint = ofRelief || alone || joined ? 'none' : job.blank.paint;
   const cut = empty ? null : (play?.field ?? proof?.field ?? glimpse);
   // Where the relief is shaped it is seen, everywhere else what is cut.
-  const field = ofRelief ? relief : joined ? joined.field : alone ? alone.casting.field : cut;
-  const inlaid = useMemo(() => inlay && joined && { share: joined.share, material: inlay.material }, [inlay, joined]);
+  const field = ofRelief ? relief : (joined ?? (alone ? alone.casting.field : cut));
+  const inlaid = useMemo(
+    () => (put.length ? put.map((i) => ({ share: i.joined.share, material: i.material })) : null),
+    [put],
+  );
   const under = ofRelief || alone ? null : (proof?.under ?? null);
   useEffect(
     () => seat?.body(field, under, width, height, thickness, material, paint, coloured, inlaid),

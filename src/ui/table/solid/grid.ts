@@ -40,7 +40,7 @@ export interface Face {
   readonly paint: PaintId;
   readonly tint: Tint;
   /** What is let into it: of each node how much is of that, 0 to 255, and what it is. Both are oiled. */
-  readonly inlaid?: { readonly share: Uint8Array; readonly material: BodyMaterial } | null;
+  readonly inlaid?: readonly { readonly share: Uint8Array; readonly material: BodyMaterial }[] | null;
 }
 
 /**
@@ -90,8 +90,8 @@ export class Grid {
     const m = lookOf(face.material);
     const { inlaid } = face;
     const [uncut, bare] = [new THREE.Color(m.face), new THREE.Color(m.cut)];
-    const second = inlaid ? new THREE.Color(lookOf(inlaid.material).face) : null;
-    if (second) [uncut, bare, second].forEach(oiled);
+    const seconds = inlaid?.map((q) => ({ share: q.share, colour: new THREE.Color(lookOf(q.material).face) })) ?? [];
+    if (seconds.length) [uncut, bare, ...seconds.map((q) => q.colour)].forEach(oiled);
     const { cols, rows } = nodesOf(nx, ny, f);
     const tint = under || face.tint === 'material' ? null : face.tint;
     const of = tint && tinting(f, tint);
@@ -127,12 +127,16 @@ export class Grid {
           colours[4 * v + 3] = 65535 * (1 - share);
           continue;
         }
-        if (second) {
-          const part = inlaid!.share[r * f.cols + c] / 255;
+        if (seconds.length) {
           const own = depth < -1e-3 ? bare : uncut;
           const dark = 65535 * (depth < -1e-3 ? 1 - Math.min(0.62, 0.3 * Math.sqrt(-depth)) : 1);
           for (const [k, q] of (['r', 'g', 'b'] as const).entries())
-            colours[4 * v + k] = dark * (own[q] + (second[q] - own[q]) * part);
+            colours[4 * v + k] =
+              dark *
+              seconds.reduce(
+                (s, { share, colour }) => s + ((colour[q] - own[q]) * share[r * f.cols + c]) / 255,
+                own[q],
+              );
           colours[4 * v + 3] = 65535;
           continue;
         }
