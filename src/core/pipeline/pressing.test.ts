@@ -98,6 +98,25 @@ describe('dies of picked outlines', () => {
     expect(texts(withValues(job, raised, { cutter: 'v-12-90-0' })).join()).toMatch(/do not lean alike/);
   });
 
+  it('(long) of strokes that are too narrow to have walls are told', () => {
+    const { job } = dies();
+    const star = (inner: number) => ({ points: 5, radius: 12, inner, rounding: 0 });
+    const of = (inner: number): Job => ({
+      ...job,
+      setups: job.setups.map((s) => ({
+        ...s,
+        items: s.items.map((i) => (i.id === 'i' ? { ...i, values: star(inner) } : i)),
+      })),
+    });
+    // Its tips are, and no wall is missed there.
+    expect(fitOfOne(of(8)).troubles).toEqual([]);
+    expect(
+      fitOfOne(of(2))
+        .troubles.map((t) => t.text)
+        .join(),
+    ).toMatch(/so narrow everywhere/);
+  });
+
   it('of which one is missing, or which are no dies, are told', () => {
     const { job, raised } = dies();
     const off = (id: string): Job => ({

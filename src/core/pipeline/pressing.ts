@@ -58,6 +58,11 @@ export function pressedPair(h: Halves, walls: Pair['walls'], sheet: number): Fit
   const flat = flats(both, high, sheet, nodesInside(offset(wanted, -2 * both.pocket.cell), both.pocket));
   const pressed: PressedFit = { sheet, walls: met.room, face: flat.face.room, raised: flat.raised.room };
 
+  if (!seam.length)
+    troubles.push({
+      text: `Outlines are so narrow everywhere that nothing stands ${long(level)} high: no walls were looked at. Make them bolder, or raise less.`,
+      at: null,
+    });
   const lost = seam.filter((p) => p.wide !== p.wide);
   if (lost.length)
     troubles.push({

@@ -1,4 +1,5 @@
 import { lineLength, type Region } from '../geometry/region';
+import { makeInside } from '../geometry/inside';
 import { makeSegmentIndex } from '../geometry/segmentIndex';
 import { stillWanted } from '../units/stillWanted';
 import { cutByNearby, nearby, type Nearby } from './along';
@@ -58,7 +59,10 @@ export function seamAlong(f: SeamOf, tell: (done: number) => void = () => {}): S
   const step = Math.max(APART, total / MOST);
   const out: SeamPlace[] = [];
   const outline = f.narrow ? makeSegmentIndex(f.outlines) : null;
-  const isNarrow = (x: number, y: number) => !!outline && outline.distance(x, y, f.narrow) < f.narrow! - 0.01;
+  const inside = makeInside(f.outlines);
+  // Of a tip the other side may be passed by then.
+  const isNarrow = (x: number, y: number) =>
+    !!outline && (!inside(x, y) || outline.distance(x, y, f.narrow) < f.narrow! - 0.01);
   let [begun, near] = [null as { x: number; y: number } | null, null as Near | null];
   eachPlace(f.outlines, step, (along, x, y, nx, ny) => {
     stillWanted();

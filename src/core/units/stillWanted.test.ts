@@ -54,6 +54,11 @@ describe('work that is no longer wanted', () => {
     const many = () => {
       for (let i = 0; i < 100; i++) stillWanted();
     };
+    // What was counted before counts no more.
+    whileWanted(
+      () => {},
+      () => stillWanted(64),
+    );
     whileWanted(
       () => told.push('outer'),
       () => {

@@ -8,7 +8,7 @@ import { formatLength, type Unit } from '@/core/units/length';
 import { labelPlaces } from '@/ui/cuts/sideLevels';
 
 const [WIDTH, HEIGHT] = [460, 190];
-const [LEFT, RIGHT, TOP] = [164, WIDTH - 4, 10];
+export const [LEFT, RIGHT, TOP] = [164, WIDTH - 4, 10];
 const MIDDLE = (LEFT + RIGHT) / 2;
 /** Of the blanks so much is drawn above and below what is cut, mm as a share of that. */
 const BEYOND = 0.3;
@@ -19,13 +19,13 @@ interface Scale {
   readonly k: number;
   readonly y: (z: number) => number;
 }
-const scaleOf = (above: number, below: number, wide: number): Scale => {
+export const scaleOf = (above: number, below: number, wide: number): Scale => {
   const k = Math.min(HEIGHT / (above + below), (RIGHT - LEFT) / wide);
   return { k, y: (z) => TOP + (above - z) * k };
 };
 
 /** A section of both halves, to scale, with the levels that count named at its left. */
-function Section(p: {
+export function Section(p: {
   readonly scale: Scale;
   readonly bottom: number;
   readonly levels: readonly { readonly name: string; readonly z: number }[];
@@ -73,11 +73,11 @@ function Section(p: {
   );
 }
 
-const Body = ({ d, material }: { readonly d: string; readonly material: MaterialId }) => (
+export const Body = ({ d, material }: { readonly d: string; readonly material: MaterialId }) => (
   <path d={d} fill={materials[material].face} stroke={EDGE} strokeWidth="1" strokeLinejoin="round" />
 );
 /** What is taken off along here. */
-const TakenOff = ({ d }: { readonly d: string }) => (
+export const TakenOff = ({ d }: { readonly d: string }) => (
   <path d={d} stroke="var(--mui-palette-error-main)" strokeWidth="1.5" strokeDasharray="7 4" />
 );
 

@@ -20,6 +20,7 @@ import { useLibrary } from '@/ui/library/useLibrary';
 import { useOpenJob } from '@/store/openJob';
 import { art } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
+import { MouldDrawing } from './MouldDrawing';
 
 /** A relief is not turned over for anybody. */
 const SCULPTED = 'The relief is cut as it is: turn it over, and mirror what follows no artwork, in the Relief stage. ';
@@ -42,8 +43,10 @@ function Mould() {
   const items = pickedItems();
   const [values, setValues] = useState<MouldValues>(() => freshMould(items, job.unit, library));
   const [parts, setParts] = useState<ReadonlyMap<string, Part>>(() => guessParts(job, items, art));
+  const cutter = (id: string) => library.find((c) => c.id === id);
+  const wall = cutter(values.wall);
   const why = items.length
-    ? whyNoMould(job, values, parts, (id) => library.find((c) => c.id === id), art)
+    ? whyNoMould(job, values, parts, cutter, art)
     : 'Pick what is to be cast first: its outline, and what stands on it.';
   const sculpted = [...parts.values()].includes('sculpted');
   const { shrinks } = castMaterials[values.material];
@@ -60,6 +63,16 @@ function Mould() {
       onMake={() => makeMould(values, parts, library)}
       onClose={close}
     >
+      {wall && (
+        <MouldDrawing
+          values={values}
+          parts={parts}
+          wall={wall}
+          bit={cutter(values.bit)}
+          material={job.blank.material}
+          unit={job.unit}
+        />
+      )}
       {items.map((i) => (
         <ChoiceField
           key={i.id}
