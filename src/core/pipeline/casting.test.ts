@@ -115,7 +115,7 @@ describe('what keeps a casting from coming out is told, with its place', () => {
     expect(hole.text).toMatch(/cut through/);
     expect(Math.hypot(hole.at!.x - 24.3, hole.at!.y - 19.1)).toBeLessThan(13.1);
   });
-  it('a mould that is filled over its rim, and one that holds nothing', () => {
+  it('(long) a mould that is filled over its rim, and one that holds nothing', () => {
     const skimmed = mould('ellipse', circle);
     skimmed.cutters = [...skimmed.cutters, cutterOf('flat-8')];
     skimmed.cuts = [

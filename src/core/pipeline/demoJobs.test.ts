@@ -74,7 +74,7 @@ test('(long) the medallion without its roughing is said to bury the cutter that 
   expect(texts[0]).toMatchObject({ cutId: 'c-finish', text: expect.stringMatching(/Rough the relief before it/) });
 });
 
-test('the mould is the token turned over: what is raised there is sunk here', () => {
+test('(long) the mould is the token turned over: what is raised there is sunk here', () => {
   const job = demoSetups['ferry-token-mould']();
   const of = (forms: Form[]) =>
     shapeRelief({ ...job, relief: { ...job.relief, forms, baseDepth: 0 } }, 0.5, shaping).field;

@@ -37,7 +37,8 @@ function distanceTo(z: Float64Array, px: number, pz: number, far: number): numbe
 }
 
 /** How far both dies stand apart along sections of them, closed on a sheet: least anywhere, and least and most of walls. */
-function apart(region: Region, given: Partial<EmbossingValues>, many = 80) {
+function apart(region: Region, given: Partial<EmbossingValues>) {
+  const many = 80;
   const v = { ...usual, ...given };
   const [sunk, raised] = cutsOf(v);
   const { x, y, count, step, out, corner } = sectionsOf(region, many, 0.8, 1.4, STEP);
@@ -74,8 +75,8 @@ describe('dies that are closed on a sheet', () => {
   const star = normalise([starLoop(5, 15, 8, X, Y)]);
   const ring = normalise([circleLoop(300, 12, X, Y), hole(circleLoop(200, 7, X, Y))]);
   it.each([
-    ['a star', star, {}, 0.2],
-    ['(long) a ring, by a wider cone', ring, { cutter: 'v-12-90-0', sheet: 0.3, depth: 0.5 }, 0.3],
+    ['(long) a star', star, {}, 0.2],
+    ['a ring, by a wider cone', ring, { cutter: 'v-12-90-0', sheet: 0.3, depth: 0.5 }, 0.3],
     ['(long) a star on a thick sheet', star, { sheet: 0.6, depth: 0.5 }, 0.6],
     ['(long) an icon', icon(X, Y)(0.0005), { endMills: ['flat-1'] }, 0.2],
     ['(long) lettering', lettering('cinzel', 'Fen', 16, X, 18)(0.0005), { endMills: ['flat-1'], depth: 0.5 }, 0.2],
