@@ -28,7 +28,7 @@ export interface Device {
  */
 export function eachOnAFreshDevice({ solid = false } = {}): Device {
   const url = process.env.MIRVAK_URL!;
-  const downloads = mkdtempSync(path.join(os.tmpdir(), 'mirvak-downloads-'));
+  let downloads: string;
   let browser: Browser;
   let close: () => Promise<void>;
   let context: BrowserContext;
@@ -61,6 +61,8 @@ export function eachOnAFreshDevice({ solid = false } = {}): Device {
   });
   afterAll(() => close());
   beforeEach(async () => {
+    // What an earlier test has saved is no answer to this one.
+    downloads = mkdtempSync(path.join(os.tmpdir(), 'mirvak-downloads-'));
     context = await browser.createBrowserContext({ downloadBehavior: { policy: 'allow', downloadPath: downloads } });
     troubles = [];
     excused = [];
