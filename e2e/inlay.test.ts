@@ -6,14 +6,23 @@ import type { Maker } from './maker';
 
 const device = eachOnAFreshDevice();
 
-/** Lettering on an empty blank, of which an inlay is asked for. */
-async function asked(maker: Maker): Promise<void> {
+/** Lettering on an empty blank, of which a pair is asked for. */
+async function asked(maker: Maker, pair = /^V-inlay/, text = 'FEN', capHeight = '24'): Promise<void> {
   await emptyBoard(maker);
   await maker.press('Lettering');
-  await maker.fill('Text', 'FEN', false);
-  await maker.fill('Cap height', '24');
+  await maker.fill('Text', text, false);
+  await maker.fill('Cap height', capHeight);
   await maker.press('Cut this as');
-  await maker.press(/^V-inlay/, 'menuitem');
+  await maker.press(pair, 'menuitem');
+}
+
+/** Names of the programs of all set-ups, as they are saved. */
+async function savedPrograms(): Promise<string[]> {
+  const { maker } = device;
+  await maker.stage('Run');
+  await maker.press(/^Save the programs of all set-ups/);
+  const files = unzipSync(readFileSync(await device.downloaded(/^new-job-programs\.zip$/)));
+  return Object.keys(files).sort();
 }
 
 const FITS = 'The plug goes all the way in, and no seam is seen';
@@ -67,10 +76,7 @@ test('(long) the halves of an inlay follow a changed letter, are told where they
   await maker.press('Undo');
   await maker.proven();
   await maker.sees(FITS);
-  await maker.stage('Run');
-  await maker.press(/^Save the programs of all set-ups/);
-  const files = unzipSync(readFileSync(await device.downloaded(/^new-job-programs\.zip$/)));
-  expect(Object.keys(files).sort()).toEqual([
+  expect(await savedPrograms()).toEqual([
     '1-set-up-1/new-job-1-set-up-1.nc',
     '2-set-up-1-plug/new-job-2-set-up-1-plug.nc',
   ]);
@@ -78,12 +84,7 @@ test('(long) the halves of an inlay follow a changed letter, are told where they
 
 test('(long) dies of lettering are a sheet apart all over, follow a changed letter, and are saved', async () => {
   const { maker } = device;
-  await emptyBoard(maker);
-  await maker.press('Lettering');
-  await maker.fill('Text', 'FEN', false);
-  await maker.fill('Cap height', '24');
-  await maker.press('Cut this as');
-  await maker.press(/^Embossing dies/, 'menuitem');
+  await asked(maker, /^Embossing dies/);
   await maker.fill('Raised by', '20');
   await maker.sees('Nothing would be left under the dies');
   await maker.fill('Raised by', '0.5');
@@ -110,6 +111,11 @@ test('(long) dies of lettering are a sheet apart all over, follow a changed lett
   await maker.proven();
   await maker.sees('Fit into "Set-up 1"');
   await maker.sees(CLOSED);
+  // Dies for another sheet: the raised one follows, and they close again.
+  await maker.fill('Thickness of the sheet', '0.15');
+  await maker.proven();
+  await maker.sees(/0\.1(4[5-9]|5) mm to 0\.15\d* mm/);
+  await maker.sees(CLOSED);
   // What is raised further than the other is sunk bites into the sheet.
   await maker.stage('Cuts');
   await maker.press(/^Cut 1: Die, raised/);
@@ -121,10 +127,7 @@ test('(long) dies of lettering are a sheet apart all over, follow a changed lett
   await maker.press('Undo');
   await maker.proven();
   await maker.sees(CLOSED);
-  await maker.stage('Run');
-  await maker.press(/^Save the programs of all set-ups/);
-  const files = unzipSync(readFileSync(await device.downloaded(/^new-job-programs\.zip$/)));
-  expect(Object.keys(files)).toHaveLength(2);
+  expect(await savedPrograms()).toHaveLength(2);
 });
 
 test('(long) a straight inlay goes in with its clearance, and both halves are seen put together', async () => {
@@ -159,16 +162,22 @@ test('(long) a straight inlay goes in with its clearance, and both halves are se
   await maker.press('Undo');
   await maker.proven();
   await maker.sees('The plug goes in with its clearance all round');
+  // With the corners of both relieved they stay sharp, and go in again.
+  for (const half of ['pocket', 'plug']) {
+    if (half === 'plug') await maker.press(/^Set-up 1, plug, /, 'tab');
+    await maker.stage('Cuts');
+    await maker.press(new RegExp(`^Cut 1: Inlay ${half}`));
+    await maker.fill('Corners rounded to', '0');
+    await maker.press('Relieve inner corners', 'checkbox');
+  }
+  await maker.proven();
+  await maker.stage('Proof');
+  await maker.sees('The plug goes in with its clearance all round');
 });
 
 test('(long) both halves of a straight inlay follow a changed letter, and are saved', async () => {
   const { maker } = device;
-  await emptyBoard(maker);
-  await maker.press('Lettering');
-  await maker.fill('Text', 'H', false);
-  await maker.fill('Cap height', '60');
-  await maker.press('Cut this as');
-  await maker.press(/^Straight inlay/, 'menuitem');
+  await asked(maker, /^Straight inlay/, 'H', '60');
   await maker.press('Make pocket and plug');
   await maker.proven();
   await maker.stage('Proof');
@@ -183,10 +192,7 @@ test('(long) both halves of a straight inlay follow a changed letter, and are sa
   await maker.proven();
   await maker.sees('Fit into "Set-up 1"');
   await maker.sees('The plug goes in with its clearance all round');
-  await maker.stage('Run');
-  await maker.press(/^Save the programs of all set-ups/);
-  const files = unzipSync(readFileSync(await device.downloaded(/^new-job-programs\.zip$/)));
-  expect(Object.keys(files)).toHaveLength(2);
+  expect(await savedPrograms()).toHaveLength(2);
 });
 
 test('(long) a packet gets a plug for each layer, is refused where layers lie in one another, and is seen put together', async () => {
@@ -198,7 +204,7 @@ test('(long) a packet gets a plug for each layer, is refused where layers lie in
   await maker.press(/^Star/, 'treeitem');
   await maker.press('Copy what is picked to the layer Layer 2');
   await maker.sees('2 items');
-  const asked = async () => {
+  const askedForBoth = async () => {
     await maker.press(/^Star/, 'treeitem');
     await maker.chord('Control', 'a');
     await maker.sees('2 items picked');
@@ -206,7 +212,7 @@ test('(long) a packet gets a plug for each layer, is refused where layers lie in
     await maker.press(/^Straight inlay/, 'menuitem');
     await maker.press('A plug for each layer, in a material of its own', 'checkbox');
   };
-  await asked();
+  await askedForBoth();
   await maker.sees('"Layer 1" and "Layer 2" lie in one another');
   await maker.press('Cancel');
   // What was copied last is picked alone, and goes elsewhere.
@@ -214,7 +220,7 @@ test('(long) a packet gets a plug for each layer, is refused where layers lie in
   await maker.press(/^Star/, 'treeitem');
   await maker.press('Copy what is picked to the layer Layer 2');
   await maker.fill('Centre X', '200');
-  await asked();
+  await askedForBoth();
   await maker.choose('Material of "Layer 2"', 'Brass');
   await maker.press('Make pocket and plug');
   await maker.proven();
@@ -222,8 +228,5 @@ test('(long) a packet gets a plug for each layer, is refused where layers lie in
   await maker.sees('Fit of "Set-up 1, plug, Layer 1"');
   await maker.sees('Fit of "Set-up 1, plug, Layer 2"');
   await maker.press('Put together');
-  await maker.stage('Run');
-  await maker.press(/^Save the programs of all set-ups/);
-  const files = unzipSync(readFileSync(await device.downloaded(/^new-job-programs\.zip$/)));
-  expect(Object.keys(files)).toHaveLength(3);
+  expect(await savedPrograms()).toHaveLength(3);
 });

@@ -64,7 +64,8 @@ jest.mock('./derived', () => ({
   recallDerived: (key: string) => begun(WINDOW, 'recall', key),
   emptyDerived: () => Promise.resolve(),
 }));
-import { askProver, look, results, setJob, stopWork, told } from './engine';
+import { look, results, setJob, stopWork, told } from './engine';
+import { askProver } from './questions';
 
 /** What there is of the set-up that is shown, and what is at work. */
 const seen = () => ({ ...results.getState(), ...results.getState().setups[told().shown ?? ''] });

@@ -9,9 +9,10 @@ import { computePool, onProverLost } from './pool';
 import { cellOf, keyOf, pickUsedItems, proofKeyOf, type Quality } from './keys';
 import type { Seen } from './becoming';
 import { emptyDerived, keptAs, recallDerived } from './derived';
-import type { ProofResult, Planning, ReportProgress } from './protocol';
+import type { ProofResult, Planning } from './protocol';
+import { isAsked } from './questions';
 import { NO_WORK, NOTHING, workFrom, type Fresh, type SetupWork, type Told, type Work } from './work';
-import type { ComputeApiRemote, ComputeSeat } from './seat';
+import type { ComputeSeat } from './seat';
 import { shaper, wantedRelief } from './shaping';
 import { isCancelled } from './workerHandle';
 
@@ -109,32 +110,11 @@ export function setJob(whole: Job | null, shown: string | null): void {
   }
   // Who asks about proofs that a change has made old asks again; meanwhile the prover is wanted for the change.
   const idle = !atProof && ![...atCuts.keys()].includes(pool.prover);
-  if (asked && idle && order.some((s) => !isUpToDate(whole, s.at.id))) pool.prover.cancel();
+  if (isAsked() && idle && order.some((s) => !isUpToDate(whole, s.at.id))) pool.prover.cancel();
   const stale = wantedRelief(oneSetup(whole, shown)) !== (workOf(shown).relief?.key ?? '');
   if (stale || order.some((s) => !isUpToDate(whole, s.at.id))) results.setState({ stopped: false });
   reliefs.follow();
   if (order.some((s) => !isUpToDate(whole, s.at.id))) void drain();
-}
-
-/** So many questions about proofs are being answered: each may take seconds. */
-let asked = 0;
-/** Asks the prover about what it has proven last; a change that makes that old calls it off. Rejects with "Cancelled" then. */
-export async function askProver<T>(
-  question: (api: ComputeApiRemote, ticket: number, progress: ReportProgress) => Promise<T>,
-): Promise<T> {
-  const { prover } = computePool();
-  asked++;
-  try {
-    return await prover.ask((api) =>
-      question(
-        api,
-        prover.next(),
-        prover.hearing(() => {}),
-      ),
-    );
-  } finally {
-    asked--;
-  }
 }
 
 /** The relief of the set-up that is shown is shaped beside all else. */

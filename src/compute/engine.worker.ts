@@ -8,6 +8,7 @@ import { Receiver, Sender } from './parcel';
 import { computePool } from './pool';
 import { portrayed } from './portrait';
 import type { EngineApi } from './protocol';
+import { askProver } from './questions';
 
 const parcels = new Receiver();
 /** The number of the job that was given last. */
@@ -80,8 +81,8 @@ const api: EngineApi = {
   lineOnTable: (setup, file, line) => prover().ask((p) => p.lineOnTable(setup, file, line)),
   lineNear: (setup, x, y, reach) => prover().ask((p) => p.lineNear(setup, x, y, reach)),
   along: (setup, x0, y0, x1, y1, count) => prover().ask((p) => p.along(setup, x0, y0, x1, y1, count)),
-  cast: (setup, values) => engine.askProver((p, ticket, progress) => p.cast(ticket, setup, values, progress)),
-  fit: (pair) => engine.askProver((p, ticket, progress) => p.fit(ticket, pair, progress)),
+  cast: (setup, values) => askProver((p, ticket, progress) => p.cast(ticket, setup, values, progress)),
+  fit: (pair) => askProver((p, ticket, progress) => p.fit(ticket, pair, progress)),
 };
 
 Comlink.expose(api);

@@ -69,7 +69,7 @@ export interface View {
     readonly height: number;
     readonly answer: (unit: number | null) => void;
   } | null;
-  /** What inlay is being made of what is picked: by its walls. */
+  /** What pair is being made of what is picked: an inlay by its walls, or dies. */
   inlay: 'leaning' | 'upright' | 'dies' | null;
   /** Whether a mould is being made of what is picked. */
   mould: boolean;

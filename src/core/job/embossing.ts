@@ -8,8 +8,8 @@ import { choices } from '../units/fields';
 import { lengthText, type Unit } from '../units/length';
 import { withLimits } from '../units/limits';
 import { roundLengths } from '../units/round';
-import type { Job } from './job';
-import { withPair, type HalfCut, type MadePair } from './pairs';
+import type { Cut, Job } from './job';
+import { withPair, type HalfCut, type MadePair, type Pair } from './pairs';
 
 /**
  * Dies between which a sheet is pressed: outlines are cut away on the one, and stand up mirrored on the other, smaller by as much as
@@ -84,10 +84,12 @@ export const dieCorners = (v: EmbossingValues, cutter: Cutters): number => {
   return v.walls === 'upright' && radii.length ? Math.min(...radii) : 0;
 };
 /** By how much what is raised is smaller than the outlines at its foot, all round, mm; see above. */
-export function smallerBy(v: EmbossingValues, cutter: Cutters): number {
-  const cone = v.walls === 'leaning' ? cutter(v.cutter) : undefined;
+export const smallerBy = (v: EmbossingValues, cutter: Cutters): number =>
+  v.sheet * smallerPer(v.walls === 'leaning' ? cutter(v.cutter) : undefined);
+/** The same for each mm of the sheet; upright walls where there is no cone. */
+function smallerPer(cone: Cutter | undefined): number {
   const a = cone ? Math.atan(coneOf(cone).tan) : 0;
-  return (v.sheet * (1 - Math.sin(a))) / Math.cos(a);
+  return (1 - Math.sin(a)) / Math.cos(a);
 }
 
 /** Why dies cannot be made of values, and what to do; null where they can. `thickness`: of the thinner blank, mm. */
@@ -152,4 +154,23 @@ export function withEmbossing(
     },
     freshId,
   );
+}
+
+/** Dies for a sheet of another thickness: what is raised becomes as much smaller or larger. */
+export function withSheet(job: Job, pair: Pair, sheet: number): Job {
+  const regrown = (cut: Cut, was: number): Cut => {
+    const cone = job.cutters.find((c) => c.id === (cut.kind === 'vcarve' ? cut.values.cutter : cut.values.wall));
+    const grow = Number(cut.values.grow ?? 0) - (sheet - was) * smallerPer(cone);
+    return { ...cut, values: { ...cut.values, grow } };
+  };
+  const setups = job.setups.map((s) =>
+    s.id === pair.plug && s.fits?.sheet !== undefined
+      ? {
+          ...s,
+          fits: { ...s.fits, sheet },
+          cuts: s.cuts.map((c) => (c.id === pair.plugCut ? regrown(c, s.fits!.sheet!) : c)),
+        }
+      : s,
+  );
+  return { ...job, setups };
 }

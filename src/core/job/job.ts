@@ -14,7 +14,7 @@ import { roundInches } from '../units/round';
 import { valuesAreSound } from '../units/issues';
 
 /** Version of the job format; see docs/job-format.md and ./migrate.ts. */
-export const JOB_VERSION = 18;
+export const JOB_VERSION = 19;
 
 /** So many of each thing a job holds at most: far more than one works with, few enough that none stops the application. */
 export const mostOf = {
@@ -187,7 +187,7 @@ export const setupSchema = z.object({
       setup: z.string().min(1),
       turned: z.enum(['x', 'y']),
       /** Thickness of the sheet that both press between them, mm: dies, and no inlay. */
-      sheet: z.number().min(0.01).max(20).optional(),
+      sheet: z.number().min(0.01).max(10).optional(),
     })
     .optional(),
   ...placingFields,

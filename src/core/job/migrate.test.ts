@@ -131,16 +131,16 @@ describe('jobs of older versions', () => {
     expect(readJob({ ...old, version: 15 })).toEqual(job);
     expect(() => readJob(old)).toThrow(JobError);
   });
-  it('knows of no casting before version 17, and of corners and outlines as they are drawn', () => {
+  it('knows of no casting before version 17, and of corners and outlines as they are drawn, with no relief', () => {
     const job = jobOf(demoSetups['sluice-gear-plate']());
     const old = JSON.parse(JSON.stringify(job)) as typeof job;
     for (const s of old.setups) {
       delete (s as Partial<typeof s>).casting;
-      for (const c of s.cuts) for (const k of ['corners', 'grow']) delete c.values[k];
+      for (const c of s.cuts) for (const k of ['corners', 'grow', 'relieved']) delete c.values[k];
     }
     const [now] = readJob({ ...old, version: 16 } as never).setups;
     expect(now.casting).toBeNull();
-    for (const c of now.cuts) for (const k of ['corners', 'grow']) expect(c.values[k] ?? 0).toBe(0);
+    for (const c of now.cuts) for (const k of ['corners', 'grow', 'relieved']) expect(Number(c.values[k] ?? 0)).toBe(0);
     expect(() => readJob(old)).toThrow(JobError);
   });
   it('clears inside of outlines as area clearances of before version 18 did', () => {
@@ -201,7 +201,7 @@ describe('jobs of older versions', () => {
     expect(readJob({ ...old, version: 10 }).setups[0].cuts[0].values.pattern).toBe('trochoidal');
     const { version: _, ...recipe } = recipeOf({ ...job, cuts: [before] }, [cut.id], 'r', 'Floor');
     const [back] = applied(recipe, job, ['i'], () => 'new').cuts;
-    expect(back.values).toEqual({ corners: 0, grow: 0, ...before.values, pattern: 'trochoidal' });
+    expect(back.values).toEqual({ corners: 0, grow: 0, relieved: false, ...before.values, pattern: 'trochoidal' });
     // What was kept is not changed by being used.
     expect(recipe.cuts[0].values.pattern).toBe('even');
   });

@@ -120,7 +120,7 @@ export function pairsOf(job: Job): {
       pairs.push({
         ...{ pocket: into.id, plug: s.id, turned: s.fits.turned },
         ...{ pocketCut: pocketCut.id, plugCut: plugCut.id },
-        walls: plugCut.kind === 'vcarve' ? 'leaning' : 'upright',
+        walls: plugCut.kind === 'vcarve' || plugCut.values.wall ? 'leaning' : 'upright',
         ...(dies ? { sheet: s.fits.sheet } : {}),
       });
   }

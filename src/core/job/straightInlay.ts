@@ -3,6 +3,7 @@ import { cuttingLength, radiusOf, type Cutter } from '../cutters/cutter';
 import { cuttersIn, nearestCutter } from '../cutters/library';
 import { materialIds, materials, type MaterialId } from '../cutters/materials';
 import { kindOf } from '../cuts/registry';
+import { choices } from '../units/fields';
 import { lengthText, type Unit } from '../units/length';
 import { withLimits } from '../units/limits';
 import { roundLengths } from '../units/round';
@@ -11,7 +12,8 @@ import { withPair, type MadePair } from './pairs';
 
 /**
  * A straight inlay: a pocket with upright walls, and a plug that is cut free from a plate as thick as it is to be, face down; the
- * plug is smaller all round, and the corners of both are as round as the larger of the cutters that make them.
+ * plug is smaller all round. The corners of both are as round as the larger of the cutters that make them; or each is relieved by
+ * its own cutter, so that the sharp one of the other goes in.
  *
  *      ______     _______________     ______
  *            |   |   the plug    |   |   ^       ^ `proud`
@@ -28,6 +30,7 @@ export const straightInlaySchema = z.object({
   depth: z.number().min(0.1).max(100),
   proud: z.number().min(0).max(50),
   clearance: z.number().min(0).max(2),
+  corners: z.enum(['round', 'relieved']),
   /** What is left of the plate under the plug, so that it stays where it is, mm. */
   skin: z.number().min(0).max(5),
   material: z.enum(materialIds),
@@ -38,6 +41,12 @@ export const straightInlayFields = withLimits(straightInlaySchema, [
   { kind: 'length', key: 'depth', label: 'Depth of the pocket' },
   { kind: 'length', key: 'proud', label: 'The plug stands proud by', hint: '0 for flush' },
   { kind: 'length', key: 'clearance', label: 'Clearance', hint: 'On each side' },
+  {
+    kind: 'choice',
+    key: 'corners',
+    label: 'Corners',
+    options: choices({ round: 'Rounded alike', relieved: 'Corner relief' }),
+  },
   { kind: 'length', key: 'skin', label: 'Skin under the plug', hint: 'Of its plate, sanded off' },
   { kind: 'cutter', key: 'plugCutter', label: 'End mill for the plug', shapes: ['flat'] },
   {
@@ -55,6 +64,7 @@ export function freshStraightInlay(pocket: MaterialId, unit: Unit, library: read
   return roundLengths(
     {
       ...{ cutters: [mill], plugCutter: mill, depth: 2, proud: 0.2, clearance: 0.05, skin: 0.2 },
+      corners: 'round' as const,
       material: pocket === 'maple' ? 'walnut' : 'maple',
     },
     straightInlayFields,
@@ -62,12 +72,12 @@ export function freshStraightInlay(pocket: MaterialId, unit: Unit, library: read
   );
 }
 
-/** How round the corners of both halves are, mm; 0 while a cutter is not known. */
+/** How round the corners of both halves are, mm; 0 where they are relieved, and while a cutter is not known. */
 export function cornersOf(v: StraightInlayValues, cutter: (id: string) => Cutter | undefined): number {
   const known = (ids: readonly string[]) => ids.flatMap((id) => cutter(id) ?? []);
   const pocket = known(v.cutters).map(radiusOf);
   const plug = known([v.plugCutter]).map(radiusOf);
-  return pocket.length && plug.length ? Math.max(Math.min(...pocket), plug[0]) : 0;
+  return v.corners === 'round' && pocket.length && plug.length ? Math.max(Math.min(...pocket), plug[0]) : 0;
 }
 
 /** Why a straight inlay cannot be made of values, and what to do; null where it can. `thickness`: of the pocket's blank, mm. */
@@ -102,7 +112,7 @@ export function withStraightInlay(
   of = '',
 ): MadePair {
   const named = (name: string) => (of ? `${name}, ${of}` : name);
-  const corners = cornersOf(v, cutter);
+  const corners = { corners: cornersOf(v, cutter), relieved: v.corners === 'relieved' };
   const setup = job.setups.find((s) => s.id === into)!;
   const piece = job.blanks.find((b) => b.id === setup.blank)!;
   const values = (kind: string, blank: typeof piece, more: object) => ({
@@ -119,12 +129,12 @@ export function withStraightInlay(
       second: { name: named('Plug'), blank: { material: v.material, thickness } },
       pocket: {
         ...{ name: named('Inlay pocket'), kind: 'area' },
-        values: values('area', piece, { cutters: [...v.cutters], startDepth: 0, depth: v.depth, corners, grow: 0 }),
+        values: values('area', piece, { cutters: [...v.cutters], startDepth: 0, depth: v.depth, ...corners, grow: 0 }),
       },
       plug: {
         ...{ name: named('Inlay plug'), kind: 'profile' },
         values: values('profile', plate, {
-          ...{ cutter: v.plugCutter, side: 'outside', through: true, beyond: 0, skin: v.skin, corners },
+          ...{ cutter: v.plugCutter, side: 'outside', through: true, beyond: 0, skin: v.skin, ...corners },
           ...{ grow: -v.clearance, tabs: { ...noTabs(plate) } },
         }),
       },

@@ -1,20 +1,22 @@
 import { regionOf, type Item } from '../artwork/item';
 import type { ArtworkContext } from '../artwork/kind';
-import { coneOf, type Cutter } from '../cutters/cutter';
 import { materials, type MaterialId } from '../cutters/materials';
 import { PROMISED } from '../cuts/budget';
 import { corneredRegion } from '../cuts/corners';
+import { cornerReliefs } from '../cuts/cornerRelief';
+import { radiusOf } from '../cutters/cutter';
 import { makeInside } from '../geometry/inside';
-import { components, offset, pointBeside, regionArea, subtract, type Region } from '../geometry/region';
+import { components, normalise, offset, pointBeside, regionArea, subtract, type Region } from '../geometry/region';
 import type { Cut } from '../job/job';
 import type { Pair } from '../job/pairs';
-import { fitOf, putTogether, WIDE, type Fit, type FitPlace, type Half } from '../proof/fit';
+import { fitOf, putTogether, WIDE, type Fit, type FitPlace } from '../proof/fit';
 import { joined, type Joined } from '../proof/joined';
 import { seamAlong, type SeamPlace } from '../proof/seam';
-import { pressedPair, type PressedFit } from './pressing';
 import { nodesInside } from '../relief/distance';
 import type { HeightField } from '../relief/field';
 import { lengthText } from '../units/length';
+import { at, leanOf, NEAR_FACE, OUTSIDE, SHORT, TIGHT, type Halves, type Says } from './halves';
+import { pressedPair, type PressedFit } from './pressing';
 import type { Proof } from './proving';
 import type { Trouble } from './trouble';
 
@@ -43,21 +45,10 @@ export interface Fitted {
   readonly troubles: readonly Trouble[];
 }
 
-/** So much short of where it should be is no matter, mm. */
-export const SHORT = 0.02;
-/** Walls that lie so far in one another have to be forced, mm. */
-export const TIGHT = 0.005;
-/** Leaning walls are met so far below the face, mm: narrow strokes go no deeper. */
-export const NEAR_FACE = 0.3;
-/** So far outside of an outline walls are still looked for, and so far inside of where they should stand, mm. */
-export const OUTSIDE = 1;
 /** What is thinner than this breaks, mm: along the grain in wood, and on its own in metal. */
 const THIN = { wood: 0.8, board: 0.6, metal: 0.25, layered: 0.6 } as const;
 /** As many squares of its width a thin part holds at least: the tip of a corner is thin too. */
 const LONG = 3;
-
-type Says = (mm: number) => string;
-export const at = ({ x, y }: { readonly x: number; readonly y: number }): FitPlace => ({ mm: 0, x, y });
 
 /** Parts of a straight inlay that are too thin to last: of its plug, and of what stays between its pockets. Leaning walls hold more as they go down. */
 function thinParts(outlines: Region, pocket: MaterialId, plug: MaterialId, long: Says): Trouble[] {
@@ -106,35 +97,8 @@ export function fittedPair(
       turned: pair.turned,
     },
   };
-  if (pair.sheet !== undefined) return pressedPair(halves, pair.walls, pair.sheet);
+  if (pair.sheet !== undefined) return pressedPair(halves, pair.sheet);
   return (pair.walls === 'upright' ? straightPair : leaningPair)(halves);
-}
-
-export interface Halves {
-  readonly pocket: Proof;
-  readonly plug: Proof;
-  readonly pocketCut: Cut;
-  readonly plugCut: Cut;
-  readonly outlines: Region;
-  /** Of other pockets of the same set-up: along these another plug is beside this one, and no wall. */
-  readonly beside: Region;
-  readonly long: Says;
-  readonly put: { readonly pocket: Half; readonly plug: Half; readonly turned: 'x' | 'y' };
-  readonly tell: (done: number) => void;
-}
-
-/** Half angle of the cones that both are carved by, radians; a trouble where it is not the same. */
-export function leanOf({ pocket, plug, pocketCut, plugCut }: Halves): { lean: number; troubles: Trouble[] } {
-  const cutterOf = (proof: Proof, id: unknown): Cutter => proof.input.job.cutters.find((c) => c.id === id)!;
-  const [a, b] = [cutterOf(pocket, pocketCut.values.cutter), cutterOf(plug, plugCut.values.cutter)];
-  const lean = Math.atan(coneOf(a).tan);
-  const troubles: Trouble[] = [];
-  if (Math.abs(lean - Math.atan(coneOf(b).tan)) > 1e-6)
-    troubles.push({
-      text: `The pocket is cut by ${a.name}, what goes into it by ${b.name}: walls that do not lean alike meet along one line only. Take the same angle for both.`,
-      at: null,
-    });
-  return { lean, troubles };
 }
 
 function leaningPair(h: Halves): Fitted {
@@ -200,7 +164,26 @@ function floorOf(field: HeightField, outlines: Region, off: number): FitPlace | 
   return { mm: -field.z[best], x: field.x0 + c * field.cell, y: field.y0 + r * field.cell };
 }
 
-function straightPair({ pocket, plug, pocketCut, plugCut, outlines, beside, long, put, tell }: Halves): Fitted {
+/** Whether a place along the seam lies at a corner that one of both cuts relieves. */
+function reliefsIn(h: Halves, wanted: Region, clearance: number): (p: SeamPlace) => boolean {
+  const blank = h.pocket.input.job.blank;
+  const of = ({ input }: Proof, { values }: Cut, outlines: Region, outside: boolean): Region => {
+    const ids = [values.cutters ?? values.cutter].flat();
+    const radii = input.job.cutters.filter((c) => ids.includes(c.id)).map(radiusOf);
+    return values.relieved ? cornerReliefs(outlines, { radius: Math.min(...radii), outside, blank }, PROMISED).cut : [];
+  };
+  const plug = corneredRegion(h.outlines, { grow: h.plugCut.values.grow as number | undefined }, PROMISED);
+  const all = [...of(h.pocket, h.pocketCut, wanted, false), ...of(h.plug, h.plugCut, plug, true)];
+  if (!all.length) return () => false;
+  // Sections that begin beside them come to them still.
+  const inside = makeInside(offset(normalise(all), BY + Math.max(0, clearance)));
+  return ({ x, y }) => inside(x, y);
+}
+/** Beside reliefs the seam is not looked at for so much, mm. */
+const BY = 0.2;
+
+function straightPair(h: Halves): Fitted {
+  const { pocket, plug, pocketCut, plugCut, outlines, beside, long, put, tell } = h;
   const v = pocketCut.values as { depth: number; corners?: number; grow?: number };
   const w = plugCut.values as { corners?: number; grow?: number; allowance?: number };
   const clearance = (v.grow ?? 0) - (w.grow ?? 0);
@@ -215,11 +198,14 @@ function straightPair({ pocket, plug, pocketCut, plugCut, outlines, beside, long
     },
     (d) => tell(0.5 + 0.5 * d),
   );
-  const troubles: Trouble[] = [];
+  // A pocket whose walls a cone leans is told.
+  const { troubles } = leanOf(h);
+  const isRelieved = reliefsIn(h, wanted, clearance);
   const met = seam.filter((p) => p.wide === p.wide);
   const least = met.reduce<SeamPlace | null>((a, p) => (!a || p.wide < a.wide ? p : a), null);
-  const most = met.reduce<SeamPlace | null>((a, p) => (!a || p.wide > a.wide ? p : a), null);
-  const lost = seam.find((p) => p.wide !== p.wide);
+  // Reliefs are wider than the seam, and are meant to be.
+  const most = met.reduce<SeamPlace | null>((a, p) => ((a && p.wide <= a.wide) || isRelieved(p) ? a : p), null);
+  const lost = seam.find((p) => p.wide !== p.wide && !isRelieved(p));
   if (lost)
     troubles.push({
       text: `Walls of pocket and plug do not meet at ${seam.length - met.length} of ${seam.length} places, this one among them: one of both is not cut there, or lies more than ${long(OUTSIDE)} off.`,
@@ -227,7 +213,7 @@ function straightPair({ pocket, plug, pocketCut, plugCut, outlines, beside, long
     });
   if (least && least.wide < -TIGHT)
     troubles.push({
-      text: `The plug is ${long(-least.wide)} too large for its pocket here. Round the corners of both by the larger cutter's radius, or give it more clearance.`,
+      text: `The plug is ${long(-least.wide)} too large for its pocket here. Round the corners of both by the larger cutter's radius, let both be relieved, or give it more clearance.`,
       at: { ...at(least), mm: -least.wide },
     });
   if (most && most.wide > clearance + WIDE)

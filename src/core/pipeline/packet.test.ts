@@ -11,6 +11,7 @@ import { library } from '../testing/job';
 const cutter = (id: string) => library.find((c) => c.id === id);
 const values = {
   ...{ cutters: ['flat-2'], plugCutter: 'flat-2', depth: 2, proud: 0.2, clearance: 0.05, skin: 0.2 },
+  corners: 'round' as const,
   material: 'maple' as const,
 };
 
@@ -66,7 +67,7 @@ describe('a packet of straight inlays', () => {
     expect(nearest(0)).toBeGreaterThan(13);
     expect(nearest(1)).toBeGreaterThan(13);
     const joined = fits.map((f) => f.joined!);
-    const field = joinedAll(joined)!;
+    const { field, shares } = joinedAll(joined)!;
     const at = (x: number, y: number) =>
       Math.round((y - field.y0) / field.cell) * field.cols + Math.round((x - field.x0) / field.cell);
     for (const [x, own] of [
@@ -74,7 +75,7 @@ describe('a packet of straight inlays', () => {
       [34, 1],
     ] as const) {
       expect(field.z[at(x, 20)]).toBe(0);
-      expect(joined.map((j) => j.share[at(x, 20)])).toEqual(own ? [0, 255] : [255, 0]);
+      expect(shares.map((q) => q[at(x, 20)])).toEqual(own ? [0, 255] : [255, 0]);
     }
   });
 

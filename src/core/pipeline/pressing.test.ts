@@ -5,6 +5,7 @@ import {
   smallerBy,
   whyNoEmbossing,
   withEmbossing,
+  withSheet,
   type EmbossingValues,
 } from '../job/embossing';
 import { readJob } from '../job/migrate';
@@ -30,7 +31,7 @@ function dies(values: Partial<EmbossingValues> = {}): { job: Job; raised: string
   const made = withEmbossing(jobOf(one), one.at.id, ['i'], { ...usual, ...values }, cutter, () => `n${n++}`);
   return { job: made.job, raised: made.setup };
 }
-const withSheet = (job: Job, sheet: number): Job => ({
+const ofSheet = (job: Job, sheet: number): Job => ({
   ...job,
   setups: job.setups.map((s) => (s.fits ? { ...s, fits: { ...s.fits, sheet } } : s)),
 });
@@ -82,7 +83,7 @@ describe('dies of picked outlines', () => {
     const texts = (j: Job) => fitOfOne(j).troubles.map((t) => t.text);
     const sunk = job.setups[0].id;
     // Thicker than they were made for: everywhere.
-    expect(texts(withSheet(job, 0.3)).join()).toMatch(
+    expect(texts(ofSheet(job, 0.3)).join()).toMatch(
       /has 0\.2\d mm of room across the walls here, and is 0\.3 mm thick: the dies bite/,
     );
     // Of less than it had been smaller by: sin of the walls' lean away from square, 0.1 cos 30.
@@ -115,6 +116,33 @@ describe('dies of picked outlines', () => {
         .troubles.map((t) => t.text)
         .join(),
     ).toMatch(/so narrow everywhere/);
+  });
+
+  it('(long) with walls that a cone leans leave it as much, and for another sheet too', () => {
+    const cone = 'v-12-60-0';
+    const tan = Math.tan(Math.PI / 6);
+    const star = dies({ walls: 'upright', endMills: ['flat-2'] });
+    // Into tips such a cone goes as deep as its passes are close.
+    const round = { kind: 'ellipse', values: { width: 24, height: 17 } };
+    const setups = star.job.setups.map((s) => ({
+      ...s,
+      items: s.items.map((i) => (i.id === 'i' ? { ...i, ...round } : i)),
+    }));
+    const made = { ...star, job: { ...star.job, setups } };
+    const leaning = withValues(withValues(made.job, made.job.setups[0].id, { wall: cone, corners: 0 }), made.raised, {
+      ...{ wall: cone, corners: 0 },
+      // The outline of what is raised is that of its top here.
+      grow: -(smallerBy(usual, cutter) + usual.depth * tan),
+    });
+    for (const sheet of [usual.sheet, 0.35]) {
+      const { pressed, troubles } = fitOfOne(withSheet(leaning, pairsOf(leaning).pairs[0], sheet));
+      expect(troubles.filter((t) => !/on what is raised/.test(t.text))).toEqual([]);
+      expect(pressed!.walls!.least.mm).toBeGreaterThan(sheet - 0.005);
+      expect(pressed!.walls!.most.mm).toBeLessThan(sheet + 0.01);
+    }
+    // Of which one die has none are told.
+    const one = withValues(leaning, made.raised, { wall: null });
+    expect(fitOfOne(one).troubles[0].text).toMatch(/by V-bit.*with upright walls.*do not lean alike/);
   });
 
   it('of which one is missing, or which are no dies, are told', () => {

@@ -1,11 +1,11 @@
 import { PROMISED } from '../cuts/budget';
 import { corneredRegion } from '../cuts/corners';
 import { offset } from '../geometry/region';
-import type { Pair } from '../job/pairs';
 import { putTogether, WIDE, type FitPlace, type Together } from '../proof/fit';
 import { seamAlong } from '../proof/seam';
 import { nodesInside } from '../relief/distance';
-import { at, leanOf, NEAR_FACE, OUTSIDE, SHORT, TIGHT, type Fitted, type Halves } from './fitting';
+import type { Fitted } from './fitting';
+import { at, leanOf, NEAR_FACE, OUTSIDE, SHORT, TIGHT, type Halves } from './halves';
 import type { Trouble } from './trouble';
 
 /** Room for a sheet between two dies that are closed: least and most, mm. */
@@ -34,12 +34,12 @@ export interface PressedFit {
  *      ____________\                 \ /
  *                   \________________/                die of the pocket
  */
-export function pressedPair(h: Halves, walls: Pair['walls'], sheet: number): Fitted {
+export function pressedPair(h: Halves, sheet: number): Fitted {
   const { pocketCut, plugCut, put, long, tell } = h;
   const v = pocketCut.values as { depth?: number; limit?: number | null; corners?: number; grow?: number };
   const w = plugCut.values as { depth?: number; startDepth?: number; limit?: number | null };
-  const [deep, high] = [v.depth ?? v.limit ?? 0, w.depth ?? (w.startDepth ?? 0) + (w.limit ?? 0)];
-  const { lean, troubles } = walls === 'leaning' ? leanOf(h) : { lean: 0, troubles: [] };
+  const [deep, high] = [v.depth ?? v.limit ?? Infinity, w.depth ?? (w.startDepth ?? 0) + (w.limit ?? 0)];
+  const { lean, troubles } = leanOf(h);
   const both = putTogether(put, (d) => tell(0.5 * d));
   const wanted = corneredRegion(h.outlines, v, PROMISED);
   // Closed, these heights lie a sheet over one another: across leaning walls that is part of the room between them.

@@ -15,6 +15,7 @@ import { library } from '../testing/job';
 const cutter = (id: string) => library.find((c) => c.id === id);
 const usual: StraightInlayValues = {
   ...{ cutters: ['flat-3', 'flat-2'], plugCutter: 'flat-2', depth: 2, proud: 0.3, clearance: 0.05, skin: 0.2 },
+  corners: 'round',
   material: 'maple',
 };
 
@@ -57,6 +58,26 @@ describe('a straight inlay of picked outlines', () => {
     expect(troubles).toEqual([]);
     expect(seam.length).toBeGreaterThan(100);
     expect(Math.max(...seam.map((p) => Math.abs(p.wide)))).toBeLessThan(0.002);
+  });
+
+  it('with corner relief goes together sharp, and wider only at its corners', () => {
+    const { setup: second, job } = inlaid({ corners: 'relieved', cutters: ['flat-2'] });
+    const { straight, seam, troubles } = fitOfOne(job);
+    expect(troubles).toEqual([]);
+    expect(straight!.least!).toBeGreaterThan(0.042);
+    expect(straight!.most!).toBeLessThan(0.058);
+    const wider = seam.filter((p) => p.wide > 0.1);
+    expect(wider.length).toBeGreaterThan(20);
+    // Tips of the plug by the pocket's reliefs, the corners between them by the plug's own.
+    for (const { x, y } of wider) {
+      const turn = Math.atan2(x - 26, y - 24) / (Math.PI / 5);
+      expect(Math.abs(turn - Math.round(turn))).toBeLessThan(0.35);
+    }
+    // Reliefs of one half alone leave the other's corners round.
+    const close = inlaid({ corners: 'relieved', cutters: ['flat-2'], clearance: 0 }).job;
+    expect(fitOfOne(close).troubles).toEqual([]);
+    for (const id of [job.setups[0].id, second])
+      expect(fitOfOne(withValues(close, id, { relieved: false })).troubles[0].text).toMatch(/do not meet|too large/);
   });
 
   it('that does not go together is said, with the place', () => {

@@ -31,11 +31,29 @@ export function joined({ pocket, plugAt }: Together, deep: number, lean: number,
   return { field: { ...pocket, z }, share };
 }
 
-/** Several inlays in one face, on the same nodes: the highest of what was joined at each. */
-export function joinedAll(all: readonly Joined[]): HeightField | null {
-  if (all.length < 2) return all[0]?.field ?? null;
-  const { field } = all[0];
+/**
+ * Several inlays in one face: the highest of what was joined at each node of the first, and the shares of all on its nodes. Those
+ * that were put together at others, since their blanks are of other sizes, are looked at where they are nearest.
+ */
+export function joinedAll(all: readonly Joined[]): { field: HeightField; shares: Uint8Array[] } | null {
+  if (!all.length) return null;
+  const [{ field, share }, ...others] = all;
+  if (!others.length) return { field, shares: [share] };
   const z = field.z.slice();
-  for (const { field: f } of all.slice(1)) for (let i = 0; i < z.length; i++) if (f.z[i] > z[i]) z[i] = f.z[i];
-  return { ...field, z };
+  const shares = others.map(({ field: f, share: from }) => {
+    const to = new Uint8Array(z.length);
+    const near = (at: number, from0: number, most: number) =>
+      Math.min(most - 1, Math.max(0, Math.round((at - from0) / f.cell)));
+    const cols = Array.from({ length: field.cols }, (_, c) => near(field.x0 + c * field.cell, f.x0, f.cols));
+    for (let r = 0, i = 0; r < field.rows; r++) {
+      const row = near(field.y0 + r * field.cell, f.y0, f.rows) * f.cols;
+      for (let c = 0; c < field.cols; c++, i++) {
+        const k = row + cols[c];
+        to[i] = from[k];
+        if (f.z[k] > z[i]) z[i] = f.z[k];
+      }
+    }
+    return to;
+  });
+  return { field: { ...field, z }, shares: [share, ...shares] };
 }

@@ -1,9 +1,9 @@
 import type { Cutter } from '@/core/cutters/cutter';
 import type { MaterialId } from '@/core/cutters/materials';
-import { withEmbossing, type EmbossingValues } from '@/core/job/embossing';
+import { withEmbossing, withSheet, type EmbossingValues } from '@/core/job/embossing';
 import { withInlay, type InlayValues } from '@/core/job/inlay';
 import type { Job } from '@/core/job/job';
-import type { MadePair } from '@/core/job/pairs';
+import type { MadePair, Pair } from '@/core/job/pairs';
 import { withPacket, type PacketLayer } from '@/core/job/packet';
 import { withStraightInlay, type StraightInlayValues } from '@/core/job/straightInlay';
 import { freshId } from '@/store/jobs';
@@ -75,3 +75,7 @@ export const makeDies = (items: readonly string[], values: EmbossingValues, libr
       show: 'Show the raised die',
     },
   );
+
+/** Dies for a sheet of another thickness; values that are typed on are one step back. */
+export const changeSheet = (pair: Pair, sheet: number): void =>
+  useOpenJob.getState().editWhole('Change the sheet', (job) => void Object.assign(job, withSheet(job, pair, sheet)));

@@ -1,7 +1,9 @@
 'use client';
 import Dialog from '@mui/material/Dialog';
+import Stack from '@mui/material/Stack';
 import { useState, type ReactNode } from 'react';
 import type { Item } from '@/core/artwork/item';
+import { radiusOf, type Cutter } from '@/core/cutters/cutter';
 import { materialIds, materials, type MaterialId } from '@/core/cutters/materials';
 import { packetLayers, packetMaterials, whyNoPacket } from '@/core/job/packet';
 import {
@@ -30,6 +32,7 @@ import { AskedValues } from '@/ui/common/ValuesDialog';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { useOpenJob } from '@/store/openJob';
 import { setView, useView } from '@/ui/view';
+import { CornerDrawing } from './CornerDrawing';
 import { EmbossingDrawing, InlayDrawing, StraightInlayDrawing } from './InlayDrawing';
 
 const close = () => setView({ inlay: null });
@@ -108,6 +111,12 @@ function Leaning() {
   );
 }
 
+/** Radius of the narrowest of cutters, mm; 0 where there is none. */
+const narrowest = (all: readonly (Cutter | undefined)[]): number => {
+  const radii = all.flatMap((c) => (c ? radiusOf(c) : []));
+  return radii.length ? Math.min(...radii) : 0;
+};
+
 function Upright() {
   const job = useOpenJob((s) => s.job)!;
   const library = useLibrary((l) => l.cutters);
@@ -121,6 +130,10 @@ function Upright() {
   const [byLayer, setByLayer] = useState(false);
   const [plugs, setPlugs] = useState(() => packetMaterials(layers, job.blank.material));
   const packet = byLayer && layers.length > 1;
+  const corners =
+    values.corners === 'relieved'
+      ? 'Each half is relieved by its own cutter where the other has a sharp corner.'
+      : `Corners of both are rounded to ${long(cornersOf(values, cutter))}, as the larger cutter leaves them.`;
   const skin = values.skin > values.proud ? ' The skin lies below the face: sand it off before the plug goes in.' : '';
   return (
     <MadeToFit
@@ -133,10 +146,18 @@ function Upright() {
       why={
         whyNoStraightInlay(values, cutter, job.blank.thickness, job.unit) ?? (packet ? whyNoPacket(layers, art) : null)
       }
-      says={`Corners of both are rounded to ${long(cornersOf(values, cutter))}, as the larger cutter leaves them. Clearance is drawn ten times as wide. The plug is cut face down from a plate ${long(values.depth + values.proud)} thick.${skin}`}
+      says={`${corners} Clearance is drawn ten times as wide. The plug is cut face down from a plate ${long(values.depth + values.proud)} thick.${skin}`}
       drawing={
         <>
-          <StraightInlayDrawing values={values} pocket={job.blank.material} unit={job.unit} />
+          <Stack sx={{ alignItems: 'center', gap: 1.5 }}>
+            <StraightInlayDrawing values={values} pocket={job.blank.material} unit={job.unit} />
+            <CornerDrawing
+              relieved={values.corners === 'relieved'}
+              clearance={values.clearance / (narrowest(values.cutters.map(cutter)) || 1)}
+              pocket={job.blank.material}
+              plug={values.material}
+            />
+          </Stack>
           {layers.length > 1 && (
             <FlagField label="A plug for each layer, in a material of its own" value={byLayer} onChange={setByLayer} />
           )}

@@ -2,7 +2,7 @@ import { coneOf, type Cutter } from '@/core/cutters/cutter';
 import type { MaterialId } from '@/core/cutters/materials';
 import type { MouldValues, Part } from '@/core/job/mould';
 import type { Unit } from '@/core/units/length';
-import { Body, LEFT, RIGHT, scaleOf, Section, TakenOff } from './InlayDrawing';
+import { Body, LEFT, RIGHT, scaleOf, Section, TakenOff } from './Section';
 
 /** A mould in section, to scale: its face as it is left, floor with leaning walls, and of what goes on from there what it has. */
 export function MouldDrawing({

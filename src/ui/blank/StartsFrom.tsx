@@ -3,13 +3,14 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { TurnedOver } from '@/core/job/job';
-import { dowelsAmiss, whyNoDowels } from '@/core/job/dowels';
+import { whyNoDowels } from '@/core/job/dowels';
 import { sourcesOf } from '@/core/job/allSetups';
 import { useOpenJob } from '@/store/openJob';
 import { drillDowels, startSetupFrom } from '@/ui/actions/setups';
 import { ChoiceField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';
+import { DowelsAmiss } from './DowelsAmiss';
 
 const UNCUT = '';
 const turnNames: readonly { readonly value: TurnedOver; readonly label: string }[] = [
@@ -26,7 +27,6 @@ export function StartsFrom() {
   if (!whole || !setup || !sources.length) return null;
   const { after } = setup;
   const source = after && sources.find((s) => s.id === after.setup)?.name;
-  const amiss = dowelsAmiss(whole, setup.id, whole.unit);
   return (
     <Group title="Starts from">
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 }}>
@@ -52,11 +52,7 @@ export function StartsFrom() {
           ? `${after.turned === 'none' ? `The same face is up as in "${source}".` : `The face that lay down in "${source}" is up.`} The proof starts from what that leaves; size and material are those of its blank.`
           : 'A piece of its own, uncut.'}
       </Typography>
-      {amiss && (
-        <Typography variant="body2" sx={{ color: 'error.main', mt: 1 }}>
-          {amiss}
-        </Typography>
-      )}
+      <DowelsAmiss />
       {!whyNoDowels(whole, setup.id) && (
         <Button size="small" sx={{ ml: -0.75, mt: 0.5 }} onClick={drillDowels}>
           {`Drill dowel holes in "${source}"`}

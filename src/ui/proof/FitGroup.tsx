@@ -9,6 +9,8 @@ import type { PressedFit, Room } from '@/core/pipeline/pressing';
 import { TOUCH, type Fit, type FitPlace } from '@/core/proof/fit';
 import { lengthText } from '@/core/units/length';
 import { percentOf } from '@/core/units/count';
+import { changeSheet } from '@/ui/actions/inlay';
+import { LengthField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
@@ -73,13 +75,25 @@ function FitGroup({ pair, shown }: { readonly pair: Pair; readonly shown: string
   const fine = (mm: number) => lengthText(mm, unit, unit === 'mm' ? 3 : 4);
   return (
     <Group title={shown === pair.pocket ? `Fit of "${plug.name}"` : `Fit into "${pocket.name}"`}>
+      {pair.sheet !== undefined && (
+        <Box sx={{ maxWidth: 150, mb: 1.25 }}>
+          <LengthField
+            label="Thickness of the sheet"
+            value={pair.sheet}
+            unit={unit}
+            min={0.01}
+            max={10}
+            onChange={(mm) => mm && changeSheet(pair, mm)}
+          />
+        </Box>
+      )}
       {!now ? (
         <NoAnswer failed={failed} until="The halves are put together once both are proven." />
       ) : (
         <>
           {fit && <LeaningFacts fit={fit} long={long} />}
           {straight && <StraightFacts fit={straight} long={long} fine={fine} />}
-          {pressed && <PressedFacts fit={pressed} long={long} fine={fine} />}
+          {pressed && <PressedFacts fit={pressed} fine={fine} />}
           <SeamChart name={pressed ? 'Room' : 'Seam'} seam={now.seam} wanted={now.wanted} unit={unit} show={show} />
           {shown === pair.pocket && now.joined && (
             <Box sx={{ mt: 1 }}>
@@ -136,12 +150,11 @@ const StraightFacts = ({
   </Facts>
 );
 
-const PressedFacts = ({ fit, long, fine }: { readonly fit: PressedFit; readonly long: Long; readonly fine: Long }) => {
+const PressedFacts = ({ fit, fine }: { readonly fit: PressedFit; readonly fine: Long }) => {
   const room = (name: string, r: Room | null) =>
     r && <Line name={name} value={`${fine(r.least.mm)} to ${fine(r.most.mm)}`} />;
   return (
     <Facts>
-      <Line name="Thickness of the sheet" value={long(fit.sheet)} />
       {room('Room across the walls', fit.walls)}
       {room('Room on the face', fit.face)}
       {room('Room on what is raised', fit.raised)}

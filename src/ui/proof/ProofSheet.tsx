@@ -19,6 +19,7 @@ import { ChoiceField } from '@/ui/common/fields';
 import { WorkLeft } from '@/ui/common/Waiting';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { setView } from '@/ui/view';
+import { DowelsAmiss } from '@/ui/blank/DowelsAmiss';
 import { MendButton } from '@/ui/common/MendButton';
 import { CastingGroup } from './CastingGroup';
 import { FitGroups } from './FitGroup';
@@ -133,6 +134,7 @@ export function ProofSheet() {
                 );
               })}
             </Box>
+            <DowelsAmiss />
           </Group>
           <FitGroups />
           <CastingGroup />

@@ -74,12 +74,11 @@ export function SolidView() {
   const piece = useLater(useView, (v) => (v.stage === 'proof' ? v.piece : 'blank'));
   const { cast: made, inlays } = useLater(usePieces, (p) => p);
   const cast = (piece === 'beside' || piece === 'cast') && made?.setup === job.at.id ? made : null;
-  const put = useMemo(() => {
-    const here = inlays.flatMap((i) => (i.pocket === job.at.id && i.joined ? { ...i, joined: i.joined } : []));
-    // They are looked at by the same nodes.
-    return piece === 'joined' ? here.filter((i) => i.joined.share.length === here[0].joined.share.length) : [];
+  const joined = useMemo(() => {
+    const here = piece === 'joined' ? inlays.filter((i) => i.pocket === job.at.id && i.joined) : [];
+    const all = joinedAll(here.map((i) => i.joined!));
+    return all && { ...all, inlaid: here.map((i, k) => ({ share: all.shares[k], material: i.material })) };
   }, [piece, inlays, job.at.id]);
-  const joined = useMemo(() => joinedAll(put.map((i) => i.joined)), [put]);
   const alone = piece === 'cast' ? cast : null;
   const { width, height, thickness, material } = alone ? { ...alone.casting, material: alone.material } : job.blank;
   /** How wide and how deep all is that stands there. */
@@ -135,11 +134,8 @@ export function SolidView() {
   const paint = ofRelief || alone || joined ? 'none' : job.blank.paint;
   const cut = empty ? null : (play?.field ?? proof?.field ?? glimpse);
   // Where the relief is shaped it is seen, everywhere else what is cut.
-  const field = ofRelief ? relief : (joined ?? (alone ? alone.casting.field : cut));
-  const inlaid = useMemo(
-    () => (put.length ? put.map((i) => ({ share: i.joined.share, material: i.material })) : null),
-    [put],
-  );
+  const field = ofRelief ? relief : (joined?.field ?? (alone ? alone.casting.field : cut));
+  const inlaid = joined?.inlaid ?? null;
   const under = ofRelief || alone ? null : (proof?.under ?? null);
   useEffect(
     () => seat?.body(field, under, width, height, thickness, material, paint, coloured, inlaid),

@@ -13,6 +13,7 @@ import { wallMoves } from '../clearing/walls';
 import { finer, type Budget } from '../budget';
 import { cutBy, nearBlank, sideDefaults, sideFields, sideSchema, withinBlank, type Side } from '../around';
 import { cornered, cornerFields, cornerRemarks, cornerSchema } from '../corners';
+import { relievedRegion, reliefField, reliefRemarks, reliefSchema } from '../cornerRelief';
 import { alongLines, boxOf, EMPTY, reaching } from '../wanted';
 import { cutKind, emptyPlan, travelHeights, passes, ownStep, type CutContext, type Toolpath } from '../kind';
 
@@ -20,19 +21,34 @@ import { cutKind, emptyPlan, travelHeights, passes, ownStep, type CutContext, ty
 const budgetFor = (cone: { readonly tan: number } | null, c: CutContext): Budget =>
   cone ? finer(c.budget, 1 / cone.tan) : c.budget;
 
-/** What is cleared, and how far past the edges of the blank that goes: the widest cutter's axis stands on them there. */
+/**
+ * What is cleared, and how far past the edges of the blank that goes: the widest cutter's axis stands on them there. `near`: so
+ * far to its side the cone on a wall cuts, mm.
+ */
 function clearedBy(
-  v: Side & Readonly<Record<'allowance' | 'depth' | 'startDepth', number> & { cutters: string[]; wall: string | null }>,
+  v: Side & Cleared,
   c: CutContext,
   budget: Budget,
-): { readonly region: Region; readonly past: number } {
+): { readonly region: Region; readonly past: number; readonly near: number; readonly relief: Relief | null } {
   const radius = Math.max(...v.cutters.map((id) => radiusOf(c.cutter(id))));
   const lean = v.wall ? coneOf(c.cutter(v.wall)).tan * Math.max(0, v.depth - v.startDepth) : 0;
-  // The cone on the wall out there is nowhere near the blank.
-  const off = v.wall ? radiusOf(c.cutter(v.wall)) + coneOf(c.cutter(v.wall)).tip : 0;
-  const past = v.allowance + lean + Math.max(radius, off) + PAST;
-  return { region: cutBy(v, c.region(budget.flatten), budget.offset, c.blank, past), past };
+  // At its floor, and leaning out as far again above it, the cone on the wall out there does not meet the blank.
+  const near = v.wall ? lean + coneOf(c.cutter(v.wall)).tip : 0;
+  const past = v.allowance + Math.max(lean + radius, 2 * near) + PAST;
+  const outlines = cutBy(v, c.region(budget.flatten), budget.offset, c.blank, past);
+  const relief = v.relieved && !v.wall ? reliefsBy(v, c) : null;
+  const region = relief ? relievedRegion(outlines, relief.of, budget.flatten) : outlines;
+  return { region, past, near, relief: relief && { ...relief, outlines } };
 }
+/** Corners are relieved by the narrowest cutter. */
+function reliefsBy(v: Cleared, c: CutContext) {
+  const [narrowest] = v.cutters.map((id) => c.cutter(id)).sort((a, b) => radiusOf(a) - radiusOf(b));
+  return { cutter: narrowest, of: { radius: radiusOf(narrowest), outside: false, blank: c.blank } };
+}
+type Relief = ReturnType<typeof reliefsBy> & { readonly outlines: Region };
+type Cleared = Readonly<
+  Record<'allowance' | 'depth' | 'startDepth', number> & { cutters: string[]; wall: string | null; relieved: boolean }
+>;
 /** What is cleared past the edges reaches so much further than it has to, mm. */
 const PAST = 0.05;
 
@@ -52,6 +68,7 @@ export const area = cutKind({
     allowance: z.number().min(0).max(20),
     floorAllowance: z.number().min(0).max(20),
     ...cornerSchema,
+    ...reliefSchema,
     entry: z.enum(entryKinds),
     ramp: z.number().min(0.5).max(45),
     direction: z.enum(['climb', 'conventional']),
@@ -86,6 +103,7 @@ export const area = cutKind({
     { kind: 'length', key: 'allowance', label: 'Wall allowance' },
     { kind: 'length', key: 'floorAllowance', label: 'Floor allowance' },
     ...cornerFields,
+    reliefField((v) => !v.wall),
     {
       kind: 'choice',
       key: 'entry',
@@ -124,6 +142,7 @@ export const area = cutKind({
     floorAllowance: 0,
     corners: 0,
     grow: 0,
+    relieved: false,
     entry: 'helix' as const,
     ramp: 3,
     direction: 'climb' as const,
@@ -158,12 +177,13 @@ export const area = cutKind({
     const c = cornered(given, v);
     const cone = v.wall ? coneOf(c.cutter(v.wall)) : null;
     const budget = budgetFor(cone, c);
-    const { region, past } = clearedBy(v, c, budget);
+    const { region, past, near, relief } = clearedBy(v, c, budget);
     const remarks = cornerRemarks(given, v);
+    if (relief) remarks.push(...reliefRemarks(relief.outlines, relief.of, relief.cutter, budget.flatten));
     const floor = -(v.depth - v.floorAllowance);
     if (floor >= -v.startDepth)
       return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
-    if (!region.length) return emptyPlan();
+    if (!region.length) return emptyPlan(remarks);
     const insets = insetsOf(region);
     const tools = [...new Set(v.cutters)].map((id) => clearingTool(c.cutter(id), c.preset(id)));
     const entry = tools.every((t) => shapeOf(c.cutter(t.id).shape).plunges)
@@ -208,7 +228,7 @@ export const area = cutKind({
         });
       else {
         const path = wallMoves(insets, cone, v.allowance, {
-          near: (loops) => nearBlank(v, loops, 2, c.blank, radiusOf(cutter)),
+          near: (loops) => nearBlank(v, loops, 2, c.blank, near),
           safe: c.blank.safeHeight,
           clearance: c.blank.clearance,
           approach: c.blank.approach,

@@ -14,6 +14,7 @@ import { pieceOf, startAt } from '../clearing/travel';
 import { alongLines, boxOf, EMPTY } from '../wanted';
 import { cutKind, emptyPlan, floorOf, passes, type CutContext, type PlacedTab } from '../kind';
 import { cornered, cornerFields, cornerRemarks, cornerSchema } from '../corners';
+import { reliefField, relievedRegion, reliefRemarks, reliefSchema } from '../cornerRelief';
 import { findLead, leadKinds, type Lead } from '../profile/leads';
 import { badFor, holderOf, shortOf, tooNarrow } from '../profile/outlines';
 import { byRamp, passWithLeads, placeTabs, profilePass, tabShapes, tabSpans, type ProfileMoves } from '../profile/tabs';
@@ -36,6 +37,7 @@ const schema = z.object({
   skin: z.number().min(0).max(50).default(0),
   allowance: z.number().min(0).max(20),
   ...cornerSchema,
+  ...reliefSchema,
   /** Left by all passes but a last one, which goes round once at full depth; 0 for no such pass. */
   finish: z.number().min(0).max(20),
   ramp: z.number().min(0.5).max(45),
@@ -96,6 +98,7 @@ export const profile = cutKind({
     },
     { kind: 'length', key: 'allowance', label: 'Allowance' },
     ...cornerFields,
+    reliefField((v) => v.side !== 'on'),
     {
       kind: 'length',
       key: 'finish',
@@ -158,6 +161,7 @@ export const profile = cutKind({
     allowance: 0,
     corners: 0,
     grow: 0,
+    relieved: false,
     finish: 0,
     ramp: 5,
     direction: 'climb' as const,
@@ -200,7 +204,10 @@ export const profile = cutKind({
     if (floor >= -v.startDepth)
       return emptyPlan([{ level: 'problem', text: 'The depth is not below the start depth.' }]);
     const remarks = cornerRemarks(given, v);
-    const region = c.region(c.budget.flatten);
+    const outlines = c.region(c.budget.flatten);
+    const region = relievedIn(v, c);
+    if (v.relieved && v.side !== 'on')
+      remarks.push(...reliefRemarks(outlines, reliefsOf(v, c), cutter, c.budget.flatten));
     const levels = passes(-v.startDepth, floor, preset.stepDown);
     const tabTop = -c.blank.thickness + v.tabs.height;
     const moves: ProfileMoves = {
@@ -286,7 +293,7 @@ export const profile = cutKind({
     const c = cornered(given, v);
     const cutter = c.cutter(v.cutter);
     const floor = floorOf(v, c.blank);
-    const region = c.region(c.budget.flatten);
+    const region = relievedIn(v, c);
     const away = radiusOf(cutter) + v.allowance;
     const closed = (loops: Region) => loops.map((points) => ({ points, closed: true }));
     const path =
@@ -323,6 +330,15 @@ export const profile = cutKind({
   },
   side: (v, blank) => ({ start: v.startDepth, floor: -floorOf(v, blank), draftAngle: 0 }),
 });
+
+const reliefsOf = (v: Profile, c: CutContext) => ({
+  ...{ radius: radiusOf(c.cutter(v.cutter)), outside: v.side === 'outside', blank: c.blank },
+});
+/** The outlines that it runs along, their corners relieved where that is asked for. */
+function relievedIn(v: Profile, c: CutContext): Region {
+  const outlines = c.region(c.budget.flatten);
+  return v.relieved && v.side !== 'on' ? relievedRegion(outlines, reliefsOf(v, c), c.budget.flatten) : outlines;
+}
 
 /** Interior on the left is climb for an inside profile; outside, the part is on the other hand. */
 const forward = (v: Profile) => (v.side === 'outside') !== (v.direction === 'climb');

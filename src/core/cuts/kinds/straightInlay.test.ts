@@ -1,8 +1,10 @@
 import { normalise, type Region } from '../../geometry/region';
+import { makeInside } from '../../geometry/inside';
+import { cornerReliefs } from '../cornerRelief';
 import { distanceToLine } from '../../testing/independent';
 import { planOn } from '../../testing/job';
 import { icon, leftAt, lettering, sectionsOf } from '../../testing/sections';
-import { loop, starLoop, turned } from '../../testing/shapes';
+import { circleLoop, loop, starLoop, turned } from '../../testing/shapes';
 
 const BLANK = { width: 60, height: 50, thickness: 12 };
 const [X, Y] = [30, 25];
@@ -145,6 +147,106 @@ describe('the halves of a straight inlay', () => {
       (_, k) => Math.hypot(pocket[2 * k] - X, pocket[2 * k + 1] - Y) - Math.hypot(plug[2 * k] - X, plug[2 * k + 1] - Y),
     );
     expect(Math.min(...tight)).toBeLessThan(-0.2);
+  });
+});
+
+/** Places round every corner of outlines that turns by more than 20 degrees, on a grid of `step` mm. */
+function roundCorners(region: Region, far: number, step: number): { x: number[]; y: number[] } {
+  const out = { x: [] as number[], y: [] as number[] };
+  for (const l of region)
+    for (let n = l.length / 2, i = 0; i < n; i++) {
+      const [a, b, c] = [i + n - 1, i, i + 1].map((k) => [l[2 * (k % n)], l[2 * (k % n) + 1]]);
+      const turn = Math.atan2(c[1] - b[1], c[0] - b[0]) - Math.atan2(b[1] - a[1], b[0] - a[0]);
+      if (Math.abs(Math.atan2(Math.sin(turn), Math.cos(turn))) < 0.35) continue;
+      for (let u = -far; u <= far; u += step)
+        for (let w = -far; w <= far; w += step) {
+          out.x.push(b[0] + u);
+          out.y.push(b[1] + w);
+        }
+    }
+  return out;
+}
+
+describe('corner relief', () => {
+  const crossed = turned([cross(13, 5).map((v, i) => v - (i % 2 ? Y : X))], 17).map((l) =>
+    l.map((v, i) => v + (i % 2 ? Y : X)),
+  );
+  const both = (region: Region, mill: string, x: number[], y: number[], relieved = true) => {
+    const pocket = { cutters: [mill], depth: DEEP, relieved, entry: 'plunge' };
+    const plug = { cutter: mill, side: 'outside', through: false, depth: DEEP, relieved, grow: -0.05 };
+    return [
+      leftAt({ kind: 'area', values: pocket }, region, BLANK, presets, x, y),
+      leftAt({ kind: 'profile', values: plug }, region, BLANK, presets, x, y),
+    ] as const;
+  };
+  it.each([
+    ['a cross', normalise([cross(13, 5)]), 2],
+    ['(long) a cross, turned', normalise(crossed), 3],
+    ['(long) a star', normalise([starLoop(5, 15, 6, X, Y)]), 2],
+    ['(long) bold lettering', lettering('archivo', 'LE', 24, X - 6, 16)(0.001), 1],
+  ])('lets the corners of %s go in, sharp', (_name, region, wide) => {
+    const mill = `flat-${wide}`;
+    const { x, y } = roundCorners(region, 0.65 * wide, 0.04);
+    const [z, h] = both(region, mill, x, y);
+    const inside = makeInside(region);
+    let [stands, beyond] = [0, 0];
+    for (let k = 0; k < x.length; k++) {
+      // Where the plug stands nothing of the pocket does.
+      if (h[k] > -DEEP / 2) expect(z[k]).toBeLessThan(-DEEP / 2);
+      stands += Number(h[k] > -DEEP / 2);
+      beyond += Number(z[k] < -DEEP / 2 && !inside(x[k], y[k]));
+    }
+    expect(stands).toBeGreaterThan(x.length / 8);
+    expect(beyond).toBeGreaterThan(20);
+    // Without it corners of the plug do not go in.
+    const [round, sharp] = both(region, mill, x, y, false);
+    expect(x.filter((_, k) => sharp[k] > -DEEP / 2 && round[k] > -DEEP / 2).length).toBeGreaterThan(20);
+  });
+
+  it('of right angles takes what the cutter covers on its way into them, and no more', () => {
+    const square = normalise([loop(10, 10, 40, 10, 40, 40, 10, 40)]);
+    const r = 1.5;
+    const { cut } = cornerReliefs(square, { radius: r, outside: false, blank: BLANK }, 0.002);
+    expect(cut).toHaveLength(4);
+    for (const l of cut) {
+      // A disc, moved along the diagonal until it touches the tip: at most 0.05 mm more, since it is a little wider.
+      const sx = l[0] > 25 ? 1 : -1;
+      const sy = l[1] > 25 ? 1 : -1;
+      const at = (d: number) => [25 + sx * (15 - d * Math.SQRT1_2), 25 + sy * (15 - d * Math.SQRT1_2)];
+      const way = Float64Array.from([...at(r * Math.SQRT2), ...at(r)]);
+      for (let i = 0; i < l.length; i += 2) {
+        const off = distanceToLine(way, l[i], l[i + 1]);
+        expect(off).toBeGreaterThan(r - 0.005);
+        expect(off).toBeLessThan(r + 0.05);
+      }
+      expect(distanceToLine(l, 25 + sx * 15, 25 + sy * 15)).toBeLessThan(0.005);
+    }
+    // Of what lies beyond the blank none is cut.
+    expect(
+      cornerReliefs(square, { radius: r, outside: false, blank: { width: 30, height: 50 } }, 0.01).cut,
+    ).toHaveLength(2);
+    // A circle has no corners, nor has what lies round it.
+    const round = normalise([circleLoop(90, 8, 25, 25)]);
+    for (const outside of [false, true])
+      expect(cornerReliefs(round, { radius: r, outside, blank: BLANK }, 0.01)).toEqual({ cut: [], left: [] });
+  });
+
+  it('that a corner is too sharp for, or a part too narrow, is told with its place', () => {
+    const told = (kind: string, region: Region, values: Record<string, unknown>) =>
+      planOn(kind, values, region, BLANK).plan.remarks.filter((q) => /cannot relieve/.test(q.text));
+    // A wedge of 14 degrees, and a square with a bar of 1 mm to its right.
+    const wedge = normalise([loop(10, 10, 50, 15, 10, 20)]);
+    const [sharp, ...more] = told('area', wedge, { cutters: ['flat-2'], depth: 1, relieved: true });
+    expect(more).toEqual([]);
+    expect(sharp.text).toMatch(/2 mm wide, cannot relieve this corner: it is too sharp/);
+    expect([sharp.x!, sharp.y!].map(Math.round)).toEqual([50, 15]);
+    const bar = normalise([loop(10, 10, 30, 10, 30, 24.5, 40, 24.5, 40, 25.5, 30, 25.5, 30, 40, 10, 40)]);
+    const [end] = told('area', bar, { cutters: ['flat-2'], depth: 1, relieved: true });
+    expect(Math.round(end.x!)).toBe(40);
+    // Going round the bar there is nothing to be told, nor where nobody asked.
+    expect(told('profile', bar, { cutter: 'flat-2', side: 'outside', relieved: true })).toEqual([]);
+    expect(told('profile', bar, { cutter: 'flat-2', side: 'inside', relieved: true })).toHaveLength(1);
+    expect(told('area', bar, { cutters: ['flat-2'], depth: 1 })).toEqual([]);
   });
 });
 
