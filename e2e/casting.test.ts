@@ -46,6 +46,38 @@ test('a mould is made of an outline and lettering; what comes out of it is weigh
   await maker.sees(/Mass\s+4\.5\d g/);
 });
 
+test('(long) a mould is made of a relief: its level floor is found, cleared and cast; what cannot be is told', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  // Without a relief there is nothing to make one of.
+  await maker.press('Ellipse');
+  await maker.fill('Width', '40');
+  await maker.fill('Height', '40');
+  await maker.stage('Relief');
+  await maker.press('From outlines');
+  await maker.choose('Edge', 'Flat');
+  await maker.fill('Draft of its walls', '10');
+  await maker.fill('Height', '3');
+  await maker.press('Turned over');
+  await maker.fill('Gap above', '0');
+  await maker.press('Make a mould of it');
+  await maker.sees(/2\.(69\d*|7) mm deep/);
+  await maker.fill('Face skimmed by', '0');
+  await maker.sees(/(2\.99\d*|3) mm deep, 11\.\d* cm/);
+  await maker.press(/^(2\.99\d*|3) mm deep/, 'checkbox');
+  await maker.sees('Nothing of the relief is to be cut');
+  await maker.press(/^(2\.99\d*|3) mm deep/, 'checkbox');
+  await maker.press('Make the mould');
+  await maker.find('button', /^Cut 1: Level floor, (2\.99\d*|3) mm/);
+  await maker.proven();
+  await maker.stage('Proof');
+  // From its floor of 19.47 mm to 20 mm at the face.
+  await maker.sees(/Volume\s+3\.67 cm/);
+  await maker.sees('all checks pass');
+  await maker.press('Undo');
+  await maker.sees('No cuts yet');
+});
+
 test('(long) upright walls are told, with the place; a mould that is cut through runs out', async () => {
   const { maker } = device;
   await emptyBoard(maker);

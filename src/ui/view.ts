@@ -71,8 +71,8 @@ export interface View {
   } | null;
   /** What pair is being made of what is picked: an inlay by its walls, or dies. */
   inlay: 'leaning' | 'upright' | 'dies' | null;
-  /** Whether a mould is being made of what is picked. */
-  mould: boolean;
+  /** What a mould is being made of. */
+  mould: 'picked' | 'relief' | null;
   library: boolean;
   play: PlayState | null;
   /** Standard view asked of the solid view; counts up so that asking twice works. */
@@ -133,7 +133,7 @@ export const useView = create<View>(() => ({
   linkInto: null,
   unitQuestion: null,
   inlay: null,
-  mould: false,
+  mould: null,
   library: false,
   play: null,
   camera: { to: 'corner', n: 0 },

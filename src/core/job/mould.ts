@@ -13,6 +13,7 @@ import { lengthText, type Unit } from '../units/length';
 import { withLimits } from '../units/limits';
 import { roundLengths } from '../units/round';
 import type { Cut, OneSetup } from './job';
+import { drawnFloors, enlargedFloors, floorsBelow, type LevelFloor } from './levelFloors';
 
 /** What a picked thing becomes in a mould. */
 export const partNames = {
@@ -77,11 +78,31 @@ const ASKED_BY: Readonly<Record<string, readonly Part[]>> = {
   channel: ['channel'],
   ball: ['channel', 'sculpted'],
 };
+/** What a mould takes from the relief. */
+export interface FromRelief {
+  /** Level floors that are cleared by end mills. */
+  readonly floors: readonly LevelFloor[];
+  /** Whether all of the relief is the mould: no picked thing is any part of it. */
+  readonly whole: boolean;
+  /** Whether what is not level is roughed and finished then. */
+  readonly sculpted: boolean;
+}
+const NOTHING: FromRelief = { floors: [], whole: false, sculpted: false };
+
 /** The fields that the parts of a mould ask for. */
-export const fieldsFor = (parts: ReadonlyMap<string, Part>) => {
+export const fieldsFor = (parts: ReadonlyMap<string, Part>, from: FromRelief = NOTHING) => {
   const there = new Set(parts.values());
-  return mouldFields.filter((f) => ASKED_BY[f.key]?.some((p) => there.has(p)) ?? true);
+  const ofRelief: Readonly<Record<string, boolean>> = {
+    ...{ depth: false, raised: false, words: false, bit: false, channel: false, mirror: false },
+    ...{ wall: from.floors.length > 0, ball: from.sculpted },
+  };
+  return mouldFields.filter((f) =>
+    from.whole ? (ofRelief[f.key] ?? true) : (ASKED_BY[f.key]?.some((p) => there.has(p)) ?? true),
+  );
 };
+/** From where on level floors of the relief are cleared: the face as it is left, or the floor, mm below the top face. */
+export const floorsFrom = (v: MouldValues, { whole }: Pick<FromRelief, 'whole'>): number =>
+  v.skim + (whole ? 0 : v.depth * largerBy(v));
 
 /** What a mould begins with: cutters and round lengths of a unit. */
 export function freshMould(items: readonly Item[], unit: Unit, library: readonly Cutter[]): MouldValues {
@@ -125,6 +146,9 @@ export function guessParts(
 /** So much of a part may lie beyond the casting: what rounding leaves. */
 const BEYOND = 0.005;
 
+/** Of walls that no cone leans half as much draft is looked for, degrees. */
+const USUAL_LEAN = 6;
+
 /** How many times as large a mould is made as it is drawn. */
 const largerBy = (v: MouldValues) => (v.larger ? enlarged({ shrinks: castMaterials[v.material].shrinks }) : 1);
 
@@ -135,7 +159,9 @@ export function whyNoMould(
   parts: ReadonlyMap<string, Part>,
   cutter: (id: string) => Cutter | undefined,
   art: ArtworkContext,
+  from: FromRelief = NOTHING,
 ): string | null {
+  if (from.whole) return whyNoMouldOf(one, v, cutter, from);
   const has = (p: Part) => [...parts.values()].includes(p);
   const long = (mm: number) => lengthText(mm, one.unit);
   if (!has('body')) return 'No picked thing is the outline of the casting. Say which one is, or pick it too.';
@@ -155,22 +181,65 @@ export function whyNoMould(
   if (has('sculpted') && !one.relief.forms.length)
     return 'There is no relief to sculpt from. Shape one in the Relief stage, or let that part be raised.';
   const onFloor = Math.max(has('raised') ? v.raised : 0, has('words') ? v.words : 0);
-  const deepest = v.skim + Math.max(largerBy(v) * (v.depth + onFloor), has('channel') ? v.channel : 0);
+  const deepest = Math.max(
+    v.skim + Math.max(largerBy(v) * (v.depth + onFloor), has('channel') ? v.channel : 0),
+    ...depthsOf(one, v, from),
+  );
   if (deepest >= one.blank.thickness)
     return `Nothing would be left under the mould: the blank is ${long(one.blank.thickness)} thick, and ${long(deepest)} are cut into it.`;
-  const high = largerBy(v) * v.depth;
+  const high = Math.max(largerBy(v) * v.depth, ...depthsOf(one, v, from).map((d) => d - floorsFrom(v, from)));
   if (high > cuttingLength(cone))
     return `${cone.name} cuts ${long(cuttingLength(cone))} deep at most, and the wall is ${long(high)} high. Take a longer one, or make the floor less deep.`;
   return null;
 }
 
-/** A set-up with the cuts of a mould; what is picked may be mirrored and made larger about the middle of the blank. */
+/** How deep level floors of the relief are cut, mm below the top face, the highest first. */
+export const depthsOf = (one: OneSetup, v: MouldValues, from: FromRelief): number[] =>
+  floorLists(one, v, from).map((f) => f.depth);
+/** Level floors that are cleared, as large as the relief is made, as lists of one depth each. */
+const floorLists = (one: OneSetup, v: MouldValues, from: FromRelief) =>
+  floorsBelow(
+    enlargedFloors(from.floors, v.larger ? largerBy(v) / enlarged(one.relief) : 1, one.blank),
+    floorsFrom(v, from),
+  );
+
+/** The same for a mould that is all of a relief. */
+function whyNoMouldOf(
+  one: OneSetup,
+  v: MouldValues,
+  cutter: (id: string) => Cutter | undefined,
+  from: FromRelief,
+): string | null {
+  const long = (mm: number) => lengthText(mm, one.unit);
+  if (!one.relief.forms.length) return 'There is no relief to make a mould of. Shape one in the Relief stage.';
+  const depths = depthsOf(one, v, from);
+  if (!depths.length && !from.sculpted)
+    return 'Nothing of the relief is to be cut. Take a level floor, or what is sculpted.';
+  if (!v.mills.length) return 'Choose an end mill.';
+  if (from.sculpted && !cutter(v.ball)) return 'Choose a ball for what is sculpted.';
+  if (!depths.length) return null;
+  const cone = cutter(v.wall);
+  if (!cone) return 'Choose a cone that finishes the walls of the level floors.';
+  const deepest = depths.at(-1)!;
+  if (deepest >= one.blank.thickness)
+    return `Nothing would be left under the mould: the blank is ${long(one.blank.thickness)} thick, and a floor of the relief ${long(deepest)} deep.`;
+  if (deepest - v.skim > cuttingLength(cone))
+    return `${cone.name} cuts ${long(cuttingLength(cone))} deep at most, and a floor lies ${long(deepest - v.skim)} below the face. Take a longer one, or leave that floor to what is sculpted.`;
+  return null;
+}
+
+/**
+ * A set-up with the cuts of a mould; what is picked may be mirrored and made larger about the middle of the blank. Level floors of its
+ * relief become artwork, each list of one depth a clearance whose walls lean outwards from its edges; they stay where they are, and are
+ * made as much larger as the relief is.
+ */
 export function withMould(
   one: OneSetup,
   v: MouldValues,
   parts: ReadonlyMap<string, Part>,
   library: readonly Cutter[],
   freshId: () => string,
+  from: FromRelief = NOTHING,
 ): { one: OneSetup; cut: string } {
   const of = (p: Part) => one.items.filter((i) => parts.get(i.id) === p).map((i) => i.id);
   const [width, height] = [one.blank.width, one.blank.height];
@@ -194,20 +263,37 @@ export function withMould(
   cleared('Floor', of('body'), face, floor);
   cleared('Raised', of('raised'), floor, floor + v.raised * times);
   const [words, sculpted, channels] = [of('words'), of('sculpted'), of('channel')];
+  const top = floorsFrom(v, from);
+  const levels = floorLists(one, v, from);
+  const drawn = drawnFloors(one, levels, freshId);
+  const cone = library.find((c) => c.id === v.wall);
+  // Walls lean outwards from the edges of the floor.
+  levels.forEach(({ depth }, k) =>
+    add(
+      `Level floor, ${lengthText(depth, one.unit)}`,
+      'area',
+      drawn.cleared[k].map((i) => i.id),
+      { cutters: [...v.mills], startDepth: top, depth, wall: v.wall, grow: (depth - top) * coneOf(cone!).tan },
+    ),
+  );
+  const done = drawn.level.map((i) => i.id);
   if (words.length)
     add('Lettering', 'vcarve', words, { cutter: v.bit, endMills: [], startDepth: floor, limit: v.words * times });
-  if (sculpted.length) {
-    const there = { where: 'inside', rim: 'middle', startDepth: floor };
-    add('Sculpted, roughed', 'reliefRough', sculpted, { ...there, cutters: [v.mills.at(-1)!], allowance: 0.1 });
-    add('Sculpted, finished', 'reliefFinish', sculpted, { ...there, cutters: [v.ball], pattern: 'crossed', angle: 45 });
+  if (from.whole ? from.sculpted : sculpted.length) {
+    // Of the whole relief all but the floors, which are done.
+    const [where, on] = !from.whole ? ['inside', sculpted] : done.length ? ['outside', done] : ['relief', []];
+    const there = { where, rim: 'middle', startDepth: top };
+    const roughed = from.whole ? { cutters: [...v.mills] } : { cutters: [v.mills.at(-1)!] };
+    add('Sculpted, roughed', 'reliefRough', on, { ...there, ...roughed, allowance: 0.1 });
+    add('Sculpted, finished', 'reliefFinish', on, { ...there, cutters: [v.ball], pattern: 'crossed', angle: 45 });
   }
   if (channels.length) add('Gates and vents', 'line', channels, { cutter: v.ball, depth: v.skim + v.channel });
-  const cone = library.find((c) => c.id === v.wall)!;
-  const lean = (Math.atan(coneOf(cone).tan) * 180) / Math.PI;
+  const lean = cone ? (Math.atan(coneOf(cone).tan) * 180) / Math.PI : USUAL_LEAN;
   return {
     one: {
       ...one,
-      items: one.items.map((i) => (used(i) ? placed(i) : i)),
+      items: [...one.items.map((i) => (used(i) ? placed(i) : i)), ...drawn.items],
+      layers: drawn.layers,
       relief: v.larger ? { ...one.relief, shrinks: castMaterials[v.material].shrinks } : one.relief,
       cuts: [...one.cuts, ...cuts],
       casting: {

@@ -9,12 +9,14 @@ export interface FlatPlace {
   readonly height: number;
   /** mm2, by its nodes. */
   readonly area: number;
+  /** One of its nodes. */
+  readonly node: number;
   /** Round it, within half a cell, and round the holes in it. */
   readonly paths: readonly Path[];
 }
 
 /** Nodes of a level place differ by no more than this, mm. */
-const LEVEL = 0.002;
+export const LEVEL = 0.002;
 
 /**
  * Level places of at least so much area, the largest first: nodes side by side that are as high as one of them. A node belongs to one
@@ -59,7 +61,12 @@ export function flatPlaces(f: HeightField, o: LevelOptions): FlatPlace[] {
     stillWanted(count);
     if (count < least || c1 === c0 || r1 === r0) continue;
     const reached = stack.subarray(0, count);
-    found.push({ height: sum / count, area: count * cell * cell, paths: roundOf(f, reached, c0, c1, r0, r1, o) });
+    found.push({
+      height: sum / count,
+      area: count * cell * cell,
+      node: seed,
+      paths: roundOf(f, reached, c0, c1, r0, r1, o),
+    });
   }
   return found.sort((a, b) => b.area - a.area);
 }

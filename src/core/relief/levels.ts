@@ -49,6 +49,10 @@ export function levelLines(
   return linesOf(f, height + (2 * height < lowest + highest ? NUDGE : -NUDGE), o);
 }
 
+/** Outlines round all that is no higher than so, mm in the field's frame. */
+export const linesBelow = (f: HeightField, height: number, o: LevelOptions): LevelLines =>
+  linesOf({ ...f, z: f.z.map((h) => -h) }, -height, o);
+
 /** Outlines round all that is not empty. */
 export function borderLines(f: HeightField, o: LevelOptions): LevelLines {
   return linesOf({ ...f, z: f.z.map((h) => (h === h ? 1 : NaN)) }, 0, o);

@@ -2,6 +2,7 @@ import type { Path } from '../geometry/path';
 import { heightFacts } from './facts';
 import type { HeightField } from './field';
 import { flatPlaces } from './flats';
+import { floorPlaces } from './floors';
 import { borderLines, evenLevels, levelLines, type LevelOptions } from './levels';
 
 /** What of a relief is to be made into outlines. Heights in mm from the top face. */
@@ -9,7 +10,9 @@ export type OutlinesAsked =
   | { readonly of: 'heights'; readonly heights: readonly number[] }
   | { readonly of: 'even'; readonly count: number }
   | { readonly of: 'border' }
-  | { readonly of: 'flats' };
+  | { readonly of: 'flats' }
+  /** Level floors, and what is cleared for so many of them, the largest. */
+  | { readonly of: 'floors'; readonly most: number };
 
 export interface ReliefOutline {
   /** Null for the border. */
@@ -17,6 +20,8 @@ export interface ReliefOutline {
   /** Of a flat place, mm2. */
   readonly area: number | null;
   readonly paths: readonly Path[];
+  /** Of a level floor: round all that is taken away down to it; see floorPlaces. */
+  readonly below?: readonly Path[];
   /** Islands that were left out since they are small. */
   readonly left: number;
 }
@@ -28,6 +33,7 @@ const SLACK = 1e-3;
 export function outlinesOf(f: HeightField, asked: OutlinesAsked, o: LevelOptions): ReliefOutline[] {
   if (asked.of === 'border') return [{ height: null, area: null, ...borderLines(f, o) }];
   if (asked.of === 'flats') return flatPlaces(f, o).map((p) => ({ ...p, left: 0 }));
+  if (asked.of === 'floors') return floorPlaces(f, o, asked.most).map((p) => ({ ...p, left: 0 }));
   const facts = heightFacts(f.z);
   if (!facts.covered) return [];
   const heights = asked.of === 'even' ? evenLevels(facts, asked.count) : asked.heights;

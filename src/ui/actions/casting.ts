@@ -3,7 +3,7 @@ import { kindOf } from '@/core/cuts/registry';
 import { castMaterials } from '@/core/cutters/castMaterials';
 import type { Cutter } from '@/core/cutters/cutter';
 import type { CastingValues } from '@/core/job/job';
-import { withMould, type MouldValues, type Part } from '@/core/job/mould';
+import { withMould, type FromRelief, type MouldValues, type Part } from '@/core/job/mould';
 import { slug } from '@/core/pipeline/programs';
 import type { Casting } from '@/core/proof/casting';
 import { lengthText } from '@/core/units/length';
@@ -32,15 +32,20 @@ export function castAnew(): void {
 }
 
 /** Makes a mould in the set-up that is shown, as one step, with the cutters that it needs. */
-export function makeMould(values: MouldValues, parts: ReadonlyMap<string, Part>, library: readonly Cutter[]): void {
+export function makeMould(
+  values: MouldValues,
+  parts: ReadonlyMap<string, Part>,
+  library: readonly Cutter[],
+  from: FromRelief,
+): void {
   const job = jobNow();
   if (!job) return;
-  const { one, cut } = withMould(job, values, parts, library, freshId);
+  const { one, cut } = withMould(job, values, parts, library, freshId, from);
   const used = new Set(one.cuts.flatMap((c) => [...kindOf(c.kind).cutters(c.values)]));
   const brought = library.filter((c) => used.has(c.id) && !job.cutters.some((q) => q.id === c.id));
   edit('Make a mould', (j) => {
-    const { items, relief, cuts, casting } = one;
-    Object.assign(j, { items, relief, cuts, casting, cutters: [...job.cutters, ...structuredClone(brought)] });
+    const { items, layers, relief, cuts, casting } = one;
+    Object.assign(j, { items, layers, relief, cuts, casting, cutters: [...job.cutters, ...structuredClone(brought)] });
   });
   setView({ cutId: cut, stage: 'cuts' });
   tell('success', 'The cuts of the mould are made. What comes out of it is told in the Proof stage.', {

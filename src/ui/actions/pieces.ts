@@ -18,7 +18,13 @@ export const pieceActions: readonly Action[] = [
     id: 'mould',
     name: 'Make a mould of what is picked',
     enabled: hasPick,
-    run: () => setView({ mould: true }),
+    run: () => setView({ mould: 'picked' }),
+  },
+  {
+    id: 'relief-mould',
+    name: 'Make a mould of the relief',
+    enabled: () => !!useOpenJob.getState().job?.relief.forms.length,
+    run: () => setView({ mould: 'relief' }),
   },
   { id: 'casting', name: 'See what is cast in this mould', enabled: canCast, run: castAnew },
   {

@@ -42,7 +42,7 @@ export function Section(p: {
     >
       {p.children}
       {p.levels.map((l, i) => (
-        <g key={l.name}>
+        <g key={i}>
           <path
             d={`M${LEFT - 20} ${places[i]}L${LEFT - 6} ${y(l.z)}H${LEFT}`}
             fill="none"

@@ -56,7 +56,7 @@ export function CutAsMenu() {
       <MenuItem onClick={() => setView({ inlay: 'dies' })} sx={entry}>
         <Entry name="Embossing dies" text="A sunk die here and a raised one, a sheet apart when they are closed." />
       </MenuItem>
-      <MenuItem onClick={() => setView({ mould: true })} sx={entry}>
+      <MenuItem onClick={() => setView({ mould: 'picked' })} sx={entry}>
         <Entry name="Mould" text="Floor, leaning walls, lettering and gates of what is to be cast." />
       </MenuItem>
       {recipes.length > 0 && <Divider sx={{ columnSpan: 'all' }} />}

@@ -171,6 +171,9 @@ export function ReliefSheet() {
             >
               Keep all of it in the library
             </Button>
+            <Button size="small" color="inherit" variant="outlined" onClick={action('relief-mould').run}>
+              Make a mould of it
+            </Button>
           </Box>
         </Group>
       )}
