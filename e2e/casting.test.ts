@@ -6,7 +6,7 @@ const device = eachOnAFreshDevice();
 
 test('a mould is made of an outline and lettering; what comes out of it is weighed, shown and saved', async () => {
   const { maker } = device;
-  await emptyBoard(maker);
+  await emptyBoard(maker, ['100', '80']);
   await maker.press('Ellipse');
   await maker.fill('Width', '40');
   await maker.fill('Height', '40');
@@ -48,7 +48,7 @@ test('a mould is made of an outline and lettering; what comes out of it is weigh
 
 test('(long) a mould is made of a relief: its level floor is found, cleared and cast; what cannot be is told', async () => {
   const { maker } = device;
-  await emptyBoard(maker);
+  await emptyBoard(maker, ['100', '80']);
   // Without a relief there is nothing to make one of.
   await maker.press('Ellipse');
   await maker.fill('Width', '40');

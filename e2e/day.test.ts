@@ -8,7 +8,7 @@ import { eachOnAFreshDevice } from './device';
 const demos = Object.keys(demoJobs).length;
 const device = eachOnAFreshDevice();
 
-test('a board of one\u2019s own from an empty page', async () => {
+test('(long) a board of one\u2019s own from an empty page', async () => {
   const { maker } = device;
   await maker.press('New job');
   await maker.sees('Piece of material');

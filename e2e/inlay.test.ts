@@ -8,7 +8,7 @@ const device = eachOnAFreshDevice();
 
 /** Lettering on an empty blank, of which a pair is asked for. */
 async function asked(maker: Maker, pair = /^V-inlay/, text = 'FEN', capHeight = '24'): Promise<void> {
-  await emptyBoard(maker);
+  await emptyBoard(maker, ['140', '90']);
   await maker.press('Lettering');
   await maker.fill('Text', text, false);
   await maker.fill('Cap height', capHeight);
@@ -132,7 +132,7 @@ test('(long) dies of lettering are a sheet apart all over, follow a changed lett
 
 test('(long) a straight inlay goes in with its clearance, and both halves are seen put together', async () => {
   const { maker } = device;
-  await emptyBoard(maker);
+  await emptyBoard(maker, ['140', '90']);
   await maker.press('Star');
   await maker.press('Cut this as');
   await maker.press(/^Straight inlay/, 'menuitem');
@@ -197,7 +197,7 @@ test('(long) both halves of a straight inlay follow a changed letter, and are sa
 
 test('(long) a packet gets a plug for each layer, is refused where layers lie in one another, and is seen put together', async () => {
   const { maker } = device;
-  await emptyBoard(maker);
+  await emptyBoard(maker, ['140', '90']);
   await maker.press('Star');
   await maker.fill('Centre X', '80');
   await maker.press('Layer');

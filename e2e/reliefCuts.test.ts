@@ -24,7 +24,7 @@ test('a dome is roughed and finished, a groove rides on it, and another height o
   await maker.fill('Dome over the corners', '4');
   await maker.fill('Height', '-4');
   // So many nodes as are meant to be seen: fewer do here.
-  await maker.fill('Nodes lie apart', '0.1');
+  await maker.fill('Nodes lie apart', '0.2');
   await maker.find('button', 'Relief, ready');
   await maker.stage('Cuts');
   await maker.find('button', 'Cuts, ready');

@@ -27,7 +27,7 @@ async function pocket(maker: Maker, depth: string): Promise<void> {
 
 test('a plate cut from both faces: the other face is added, cuts that meet are found, and undo takes it all back', async () => {
   const { maker } = device;
-  await emptyBoard(maker);
+  await emptyBoard(maker, ['120', '90']);
   await pocket(maker, '10');
   await maker.press('Add a set-up');
   await maker.press(/^The other face, turned left to right/, 'menuitem');

@@ -115,6 +115,34 @@ describe('what keeps a casting from coming out is told, with its place', () => {
     expect(hole.text).toMatch(/cut through/);
     expect(Math.hypot(hole.at!.x - 24.3, hole.at!.y - 19.1)).toBeLessThan(13.1);
   });
+  it('but for holes that are drilled beside it, through which bolts go: none of them is cast', () => {
+    const one = mould('ellipse', circle);
+    one.items = [
+      ...one.items,
+      newItem({ id: 'h', name: 'Bolt', kind: 'ellipse', x: 44, y: 34, values: { width: 3, height: 3 } }),
+    ];
+    one.cutters = [...one.cutters, cutterOf('drill-3-118')];
+    one.cuts = [
+      ...one.cuts,
+      {
+        ...{ id: 'b', name: 'Bolt hole', kind: 'drilling', enabled: true, items: ['h'], overrides: {} },
+        values: {
+          cutter: 'drill-3-118',
+          places: 'circles',
+          through: true,
+          depth: 3,
+          beyond: 0.1,
+          peck: null,
+          dwell: 0,
+        },
+      },
+    ];
+    const cast = castIn(proven(one).proof, usual);
+    expect([cast.troubles, cast.unfilled]).toEqual([[], 1]);
+    const [r, foot] = [13, 13 - DEEP * Math.tan((DRAFT * Math.PI) / 180)];
+    expect(Math.abs(cast.volume / ((Math.PI * DEEP * (r * r + r * foot + foot * foot)) / 3) - 1)).toBeLessThan(1e-3);
+    for (const mm of cast.casting!.size) expect(Math.abs(mm - 26)).toBeLessThan(0.1);
+  });
   it('(long) a mould that is filled over its rim, and one that holds nothing', () => {
     const skimmed = mould('ellipse', circle);
     skimmed.cutters = [...skimmed.cutters, cutterOf('flat-8')];

@@ -3,6 +3,7 @@ import type { CastingValues } from '../job/job';
 import { castOf, cutClosely, heldBy, volumeOf, type Casting } from '../proof/casting';
 import { percentOf } from '../units/count';
 import { lengthText } from '../units/length';
+import { holesIn, inHoles, withoutHoles } from '../proof/drilled';
 import type { Trouble } from './trouble';
 import type { Proof } from './proving';
 
@@ -15,6 +16,8 @@ export interface Cast {
   readonly mass: number;
   /** As part of its size in the mould: what it measures when it is cold. */
   readonly cold: number;
+  /** Drilled holes that stand alone: for bolts and dowels, and not filled. */
+  readonly unfilled: number;
   readonly troubles: readonly Trouble[];
 }
 
@@ -25,8 +28,15 @@ const OVER = 0.02;
 
 /** Casts in what a proof has cut. `tell` 0..1. Throws Cancelled. */
 export function castIn(proof: Proof, v: CastingValues, tell: (done: number) => void = () => {}): Cast {
-  const { blank, unit } = proof.input.job;
-  const casting = castOf(proof.field, blank.thickness, v.below === null ? null : -v.below);
+  const { blank, unit, cuts } = proof.input.job;
+  const { programs, tools } = proof.input;
+  const drills = new Set(cuts.filter((c) => c.kind === 'drilling').map((c) => c.id));
+  const { mould, holes } = withoutHoles(
+    proof.field,
+    holesIn(programs, tools, (id) => drills.has(id)),
+    v.below === null ? null : -v.below,
+  );
+  const casting = castOf(mould, blank.thickness, v.below === null ? null : -v.below);
   const cold = 1 - v.shrinks / 100;
   const troubles: Trouble[] = [];
   if (!casting) {
@@ -34,16 +44,15 @@ export function castIn(proof: Proof, v: CastingValues, tell: (done: number) => v
       text: 'There is nothing to cast: nothing is cut below what the mould is filled up to.',
       at: null,
     });
-    return { casting, volume: 0, mass: 0, cold, troubles };
+    return { casting, volume: 0, mass: 0, cold, unfilled: holes.length, troubles };
   }
   if (casting.through)
     troubles.push({
       text: 'The mould is cut through here: what is poured runs out.',
       at: { mm: 0, ...casting.through },
     });
-  const { programs, tools } = proof.input;
   const found = proof.found?.faces.up ?? null;
-  const closely = cutClosely(casting, programs, tools, blank.thickness, found, tell);
+  const closely = cutClosely(casting, programs, tools, blank.thickness, found, tell, inHoles(holes, proof.field.cell));
   const held = heldBy(closely, casting.level, v.draft, programs, tools, found);
   if (held.at && held.share > FEW)
     troubles.push({
@@ -58,5 +67,5 @@ export function castIn(proof: Proof, v: CastingValues, tell: (done: number) => v
     });
   const volume = volumeOf(closely, casting.level);
   const { density } = castMaterials[v.material];
-  return { casting, volume, mass: (volume / 1000) * density, cold, troubles };
+  return { casting, volume, mass: (volume / 1000) * density, cold, unfilled: holes.length, troubles };
 }

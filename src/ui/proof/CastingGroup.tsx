@@ -110,6 +110,7 @@ function Casting({ values: v }: { readonly values: CastingValues }) {
                 <Line name="Volume" value={volumeText(cast.volume, unit)} />
                 <Line name="Mass" value={massText(cast.mass, unit)} />
                 <Line name={v.shrinks ? 'Cold, it measures' : 'It measures'} value={size!.join(' \u00d7 ')} />
+                {cast.unfilled > 0 && <Line name="Drilled holes, not filled" value={String(cast.unfilled)} />}
               </Facts>
               <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1.25, alignItems: 'center' }}>
                 <PieceChoice names={{ blank: 'Mould', beside: 'Side by side', cast: 'Casting' }} />

@@ -76,7 +76,7 @@ describe('dies that are closed on a sheet', () => {
   const ring = normalise([circleLoop(300, 12, X, Y), hole(circleLoop(200, 7, X, Y))]);
   it.each([
     ['(long) a star', star, {}, 0.2],
-    ['a ring, by a wider cone', ring, { cutter: 'v-12-90-0', sheet: 0.3, depth: 0.5 }, 0.3],
+    ['(long) a ring, by a wider cone', ring, { cutter: 'v-12-90-0', sheet: 0.3, depth: 0.5 }, 0.3],
     ['(long) a star on a thick sheet', star, { sheet: 0.6, depth: 0.5 }, 0.6],
     ['(long) an icon', icon(X, Y)(0.0005), { endMills: ['flat-1'] }, 0.2],
     ['(long) lettering', lettering('cinzel', 'Fen', 16, X, 18)(0.0005), { endMills: ['flat-1'], depth: 0.5 }, 0.2],

@@ -85,7 +85,7 @@ describe('the halves of a V-inlay', () => {
     expect(r.off).toBeLessThan(0.01);
   });
 
-  it('go together where end mills clear the floors', () => {
+  it('(long) go together where end mills clear the floors', () => {
     const r = together(star, star, 'v-12-60-0', { endMills: ['flat-3'] }, 1);
     expect(r.overlap).toBeLessThan(0.005);
     expect(r.off).toBeLessThan(0.01);
