@@ -101,6 +101,8 @@ test('(long) dies of lettering are a sheet apart all over, follow a changed lett
   await maker.press('Room along the outlines', 'slider');
   await maker.chord('ArrowRight');
   await maker.sees(/Room 0\.(1|099|101) mm/);
+  await maker.press('Pressed sheet');
+  await maker.press('Sunk die');
   await maker.stage('Artwork');
   await maker.press(/^FEN/, 'treeitem');
   await maker.fill('Text', 'OAK', false);

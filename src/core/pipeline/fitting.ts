@@ -11,6 +11,7 @@ import type { Cut } from '../job/job';
 import type { Pair } from '../job/pairs';
 import { fitOf, putTogether, WIDE, type Fit, type FitPlace } from '../proof/fit';
 import { joined, type Joined } from '../proof/joined';
+import type { PressedSheet } from '../proof/pressedSheet';
 import { seamAlong, type SeamPlace } from '../proof/seam';
 import { nodesInside } from '../relief/distance';
 import type { HeightField } from '../relief/field';
@@ -42,6 +43,8 @@ export interface Fitted {
   readonly wanted: number;
   /** Null of dies. */
   readonly joined: Joined | null;
+  /** What dies press; null for inlays. */
+  readonly sheet: PressedSheet | null;
   readonly troubles: readonly Trouble[];
 }
 
@@ -140,6 +143,7 @@ function leaningPair(h: Halves): Fitted {
   return {
     ...{ fit, straight: null, pressed: null, seam, wanted: 0, troubles },
     joined: joined(both, v.startDepth - fit.short.mm, lean, inside),
+    sheet: null,
   };
 }
 
@@ -241,5 +245,6 @@ function straightPair(h: Halves): Fitted {
     straight: { clearance, least: least?.wide ?? null, most: most?.wide ?? null, proud },
     ...{ seam, wanted: clearance, troubles },
     joined: joined(both, floor ? floor.mm : v.depth, 0, nodesInside(wanted, both.pocket), Math.min(0, proud)),
+    sheet: null,
   };
 }

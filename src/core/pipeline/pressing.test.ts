@@ -82,6 +82,15 @@ describe('dies of picked outlines', () => {
     const { job, raised } = dies();
     const texts = (j: Job) => fitOfOne(j).troubles.map((t) => t.text);
     const sunk = job.setups[0].id;
+    // What comes out of them is as thick as it went in: sunk above, raised below, by as much as they are.
+    const { sheet } = fitOfOne(job);
+    const thick = (i: number) => sheet!.field.z[i] - sheet!.under.z[i] + sheet!.thickness;
+    expect(sheet!.thickness).toBeCloseTo(usual.depth + usual.sheet, 2);
+    const on = (at: number) => [...sheet!.field.z.keys()].filter((i) => Math.abs(sheet!.field.z[i] - at) < 1e-3);
+    for (const at of [0, -usual.depth]) {
+      expect(on(at).length).toBeGreaterThan(1000);
+      for (const i of on(at).filter((_, k) => k % 50 === 0)) expect(thick(i)).toBeGreaterThan(usual.sheet - 0.02);
+    }
     // Thicker than they were made for: everywhere.
     expect(texts(ofSheet(job, 0.3)).join()).toMatch(
       /has 0\.2\d mm of room across the walls here, and is 0\.3 mm thick: the dies bite/,

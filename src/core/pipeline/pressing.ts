@@ -2,6 +2,7 @@ import { PROMISED } from '../cuts/budget';
 import { corneredRegion } from '../cuts/corners';
 import { offset } from '../geometry/region';
 import { putTogether, WIDE, type FitPlace, type Together } from '../proof/fit';
+import { pressedSheet } from '../proof/pressedSheet';
 import { seamAlong } from '../proof/seam';
 import { nodesInside } from '../relief/distance';
 import type { Fitted } from './fitting';
@@ -83,7 +84,16 @@ export function pressedPair(h: Halves, sheet: number): Fitted {
       at: near,
     });
   troubles.push(...told.map((t) => t.trouble));
-  return { fit: null, straight: null, pressed, seam, wanted: sheet, joined: null, troubles };
+  return {
+    fit: null,
+    straight: null,
+    pressed,
+    seam,
+    wanted: sheet,
+    joined: null,
+    sheet: pressedSheet(both, high, sheet),
+    troubles,
+  };
 }
 
 /** What is amiss of the room that a sheet has somewhere. `tight`: so much less is no matter, mm. */

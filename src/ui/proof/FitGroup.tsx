@@ -53,12 +53,12 @@ function FitGroup({ pair, shown }: { readonly pair: Pair; readonly shown: string
   const { unit } = whole;
   const material = whole.blanks.find((b) => b.id === plug.blank)!.material;
   useEffect(() => {
-    const { joined, seam, wanted } = now ?? {};
+    const { joined, sheet, seam, wanted } = now ?? {};
     const { turned } = pair;
     showInlay(
       pair.plug,
-      joined !== undefined && seam
-        ? { ...{ pocket: pair.pocket, plug: pair.plug, turned, joined, material, seam }, wanted: wanted ?? 0 }
+      joined !== undefined && sheet !== undefined && seam
+        ? { ...{ pocket: pair.pocket, plug: pair.plug, turned, joined, sheet, material, seam }, wanted: wanted ?? 0 }
         : null,
     );
     return () => showInlay(pair.plug, null);
@@ -95,9 +95,15 @@ function FitGroup({ pair, shown }: { readonly pair: Pair; readonly shown: string
           {straight && <StraightFacts fit={straight} long={long} fine={fine} />}
           {pressed && <PressedFacts fit={pressed} fine={fine} />}
           <SeamChart name={pressed ? 'Room' : 'Seam'} seam={now.seam} wanted={now.wanted} unit={unit} show={show} />
-          {shown === pair.pocket && now.joined && (
+          {shown === pair.pocket && (now.joined || now.sheet) && (
             <Box sx={{ mt: 1 }}>
-              <PieceChoice names={{ blank: 'Pocket', joined: 'Put together' }} />
+              <PieceChoice
+                names={
+                  now.sheet
+                    ? { blank: 'Sunk die', joined: 'Pressed sheet' }
+                    : { blank: 'Pocket', joined: 'Put together' }
+                }
+              />
             </Box>
           )}
           {now.troubles.length ? (

@@ -3,6 +3,7 @@ import type { CastId } from '@/core/cutters/castMaterials';
 import type { MaterialId } from '@/core/cutters/materials';
 import type { Casting } from '@/core/proof/casting';
 import type { Joined } from '@/core/proof/joined';
+import type { PressedSheet } from '@/core/proof/pressedSheet';
 import type { SeamPlace } from '@/core/proof/seam';
 
 /** What comes out of a mould, and of which set-up it is. */
@@ -11,12 +12,13 @@ export interface CastPiece {
   readonly casting: Casting;
   readonly material: CastId;
 }
-/** Two pieces put together, and the seam along them, on the blank of the pocket; dies are closed only. */
+/** Two pieces put together, and the seam along them, on the blank of the pocket; or dies, and the sheet between them. */
 export interface InlayPiece {
   readonly pocket: string;
   readonly plug: string;
   readonly turned: 'x' | 'y';
   readonly joined: Joined | null;
+  readonly sheet: PressedSheet | null;
   readonly material: MaterialId;
   readonly seam: readonly SeamPlace[];
   readonly wanted: number;

@@ -39,6 +39,8 @@ const MOST_BEGINNINGS = 5;
 const FIRST = useView.getInitialState().seen;
 
 /** What of the blank is seen until the view has said so. */
+/** What is pressed between dies is seen in this. */
+const SHEET = 'brass' as const;
 const EVERYTHING = { y0: -Infinity, y1: Infinity };
 
 /** A casting stands as far from its mould as that, of the mould's width. */
@@ -80,7 +82,12 @@ export function SolidView() {
     return all && { ...all, inlaid: here.map((i, k) => ({ share: all.shares[k], material: i.material })) };
   }, [piece, inlays, job.at.id]);
   const alone = piece === 'cast' ? cast : null;
-  const { width, height, thickness, material } = alone ? { ...alone.casting, material: alone.material } : job.blank;
+  const sheet = piece === 'joined' ? (inlays.find((i) => i.pocket === job.at.id && i.sheet)?.sheet ?? null) : null;
+  const { width, height, thickness, material } = alone
+    ? { ...alone.casting, material: alone.material }
+    : sheet
+      ? { ...job.blank, thickness: sheet.thickness, material: SHEET }
+      : job.blank;
   /** How wide and how deep all is that stands there. */
   const [across, deep] = cast && !alone ? withBeside(job.blank, cast.casting) : [width, height];
   const size = useSize(holder);
@@ -131,21 +138,21 @@ export function SolidView() {
     [solid, ofRelief, from, high],
   );
   const coloured = ofRelief ? tint : 'material';
-  const paint = ofRelief || alone || joined ? 'none' : job.blank.paint;
+  const paint = ofRelief || alone || joined || sheet ? 'none' : job.blank.paint;
   const cut = empty ? null : (play?.field ?? proof?.field ?? glimpse);
   // Where the relief is shaped it is seen, everywhere else what is cut.
-  const field = ofRelief ? relief : (joined?.field ?? (alone ? alone.casting.field : cut));
+  const field = ofRelief ? relief : (joined?.field ?? sheet?.field ?? (alone ? alone.casting.field : cut));
   const inlaid = joined?.inlaid ?? null;
-  const under = ofRelief || alone ? null : (proof?.under ?? null);
+  const under = ofRelief || alone ? null : sheet ? sheet.under : (proof?.under ?? null);
   useEffect(
     () => seat?.body(field, under, width, height, thickness, material, paint, coloured, inlaid),
     [seat, field, under, width, height, thickness, material, paint, coloured, inlaid],
   );
   useEffect(() => seat?.beside(cast && !alone ? standing(job.blank, cast) : null), [seat, cast, alone, job.blank]);
   useEffect(() => {
-    const c = play && !alone && !joined ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
+    const c = play && !alone && !joined && !sheet ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
     void solid?.cutter(c, play?.x ?? 0, play?.y ?? 0, play?.z ?? 0);
-  }, [solid, play, alone, joined, job.cutters]);
+  }, [solid, play, alone, joined, sheet, job.cutters]);
   // The card's picture: taken when the proof has stood still for a while.
   useEffect(() => {
     // Of several set-ups it shows the last.
