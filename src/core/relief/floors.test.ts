@@ -1,5 +1,5 @@
 import { flatten } from '../geometry/path';
-import { loopArea } from '../geometry/region';
+import { lineLength, loopArea } from '../geometry/region';
 import { gridOf, type HeightField } from './field';
 import { floorPlaces, type FloorPlace } from './floors';
 
@@ -46,6 +46,17 @@ describe('level floors of a relief', () => {
     const r = Math.sqrt(area(floor.below) / Math.PI);
     expect(r - 12).toBeLessThan(cell / 2);
     expect(r - 12).toBeGreaterThan(-cell / 2);
+  });
+
+  it.each([0.5, 0.8, 1.3, 2.5])('beside walls %s mm high that lean are smooth, and as near', (high) => {
+    const f = made((x, y) => -disc(x, y, 12 + high / 5.67, high, 5.67));
+    const [floor] = floorPlaces(f, options, 9).filter((p) => p.height < -0.001);
+    const [round] = floor.below!.map((p) => flatten(p, 0.001));
+    for (let i = 0; i < round.length; i += 2) {
+      const off = Math.hypot(round[i] - 20, round[i + 1] - 20) - 12;
+      expect(Math.abs(off)).toBeLessThan((high > 2 ? 0.1 : 0.501) * cell);
+    }
+    expect(lineLength(round, true) / (2 * Math.PI * Math.sqrt(area(floor.below) / Math.PI))).toBeLessThan(1.02);
   });
 
   it('as low as others that they do not hang together with are cleared alone; none are where nothing is level', () => {

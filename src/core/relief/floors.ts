@@ -8,7 +8,7 @@ import { linesBelow, type LevelOptions } from './levels';
 export interface FloorPlace extends FlatPlace {
   /**
    * Round the floor and what lies deeper beside it: where walls begin to lean, or within half of how far nodes lie apart beside
-   * upright ones. Floors of one height that what is deeper joins share them.
+   * upright and low ones. Floors of one height that what is deeper joins share them.
    *
    *     ______                        ______
    *           \______      __________/           `paths` go round each of both floors,
@@ -17,7 +17,7 @@ export interface FloorPlace extends FlatPlace {
   readonly below?: readonly Path[];
 }
 
-/** A wall that goes on to rise by less than this part of its first step is upright. */
+/** A wall that goes on to rise by less than this part of the step before is at its end. */
 const UPRIGHT = 0.1;
 
 /** All level places, the largest first, and what is to be cleared for the `most` largest of them. */
@@ -57,7 +57,7 @@ function basin({ z, cols, rows }: HeightField, { node, height }: FlatPlace): Uin
 
 /**
  * Outlines round them. Between the last node of a floor and the first of its wall they lie where the wall, gone on with, meets the
- * floor; where the wall has its height by then it is upright, and heights say no more than that it lies between both.
+ * floor; where it has its height within two nodes it is as good as upright, and heights say no more than that it lies between.
  *
  *         wall  o             o---o         the last node is put as low as the wall goes on to (x): heights
  *              /             :              between both are those of the wall then
@@ -83,7 +83,9 @@ function roundBasin(f: HeightField, held: Uint8Array, height: number, o: LevelOp
         const first = rise(x, y);
         if (!(first > LEVEL)) continue;
         const second = rise(2 * x - c, 2 * y - r);
-        if (!(second - first > UPRIGHT * first)) {
+        const third = rise(3 * x - 2 * c, 3 * y - 2 * r);
+        // Both of the first two lie on it only if it goes on beyond them.
+        if (!(second - first > UPRIGHT * first && third - second > UPRIGHT * (second - first))) {
           out[y * cols + x] = NaN;
           continue;
         }
