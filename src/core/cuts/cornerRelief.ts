@@ -5,6 +5,8 @@ import {
   boundsOf,
   components,
   inBox,
+  loopArea,
+  normalise,
   offset,
   regionArea,
   subtract,
@@ -52,8 +54,15 @@ interface Reliefs {
   /** What is cut for them, past the walls too. */
   readonly cut: Region;
   /** Tips of corners that cannot be relieved, being too sharp or no corners but narrow parts. */
-  readonly left: readonly { readonly x: number; readonly y: number }[];
+  readonly left: readonly Tip[];
+  /** Tips of corners whose relief comes through to what is cut beside them. */
+  readonly through: readonly Tip[];
 }
+interface Tip {
+  readonly x: number;
+  readonly y: number;
+}
+const NONE: Reliefs = { cut: [], left: [], through: [] };
 
 /** What is relieved: the corners on a blank of outlines that a cutter of a radius, mm, clears inside of, or goes round. */
 export interface ReliefsOf {
@@ -72,9 +81,9 @@ export function cornerReliefs(outlines: Region, of: ReliefsOf, tolerance: number
     const r = of.radius + SLACK;
     const region = of.outside ? around(outlines, of) : outlines;
     const centres = offset(region, -r, t);
-    if (!centres.length) return { cut: [], left: [] };
+    if (!centres.length) return NONE;
     const index = makeSegmentIndex(centres);
-    const [cut, left]: [Region, { x: number; y: number }[]] = [[], []];
+    const [slots, left]: [(Tip & { slot: Region })[], Tip[]] = [[], []];
     for (const part of components(subtract(region, offset(centres, r + 2 * t, t)))) {
       const { x, y, far } = farthest(part, (px, py) => index.distance(px, py));
       if (far - r < SEEN || !inBox({ x0: 0, y0: 0, x1: width, y1: height }, x, y)) continue;
@@ -84,9 +93,34 @@ export function cornerReliefs(outlines: Region, of: ReliefsOf, tolerance: number
       // As wide as it has to be between the corners of its polygon too.
       const slot = thicken(way, r + t, t);
       if (far > LONG * r || regionArea(subtract(part, slot)) > BESIDE * r * r) left.push({ x, y });
-      else cut.push(...slot);
+      else slots.push({ x, y, slot });
     }
-    return { cut: unite(cut, []), left };
+    return {
+      ...{ left, through: comingThrough(region, slots) },
+      cut: unite(
+        slots.flatMap((s) => s.slot),
+        [],
+      ),
+    };
+  });
+}
+
+/** Whether regions are of as many parts, with as many holes. */
+const alike = (a: Region, b: Region): boolean =>
+  a.length === b.length && a.filter((l) => loopArea(l) > 0).length === b.filter((l) => loopArea(l) > 0).length;
+
+/** Tips of slots that join what was apart, or leave something standing alone. */
+function comingThrough(region: Region, slots: readonly (Tip & { readonly slot: Region })[]): Tip[] {
+  let so = normalise(region);
+  const all = unite(
+    so,
+    slots.flatMap((s) => s.slot),
+  );
+  if (alike(all, so)) return [];
+  return slots.flatMap(({ x, y, slot }) => {
+    const before = so;
+    so = unite(so, slot);
+    return alike(so, before) ? [] : [{ x, y }];
   });
 }
 
@@ -143,11 +177,22 @@ export function reliefRemarks(
   cutter: { readonly name: string },
   tolerance: number,
 ): Remark[] {
-  const { left } = cornerReliefs(outlines, of, tolerance);
+  const { left, through } = cornerReliefs(outlines, of, tolerance);
   const wide = lengthText(2 * of.radius, of.blank.unit ?? 'mm');
-  return left.slice(0, TOLD).map((p, k) => ({
-    level: 'problem' as const,
-    text: `${cutter.name}, ${wide} wide, cannot relieve this corner${k === TOLD - 1 && left.length > TOLD ? `, nor ${left.length - TOLD} more` : ''}: it is too sharp, or the end of something narrow. Take a narrower cutter.`,
-    ...p,
-  }));
+  const told = (places: readonly Tip[], words: (more: number) => string): Remark[] =>
+    places
+      .slice(0, TOLD)
+      .map((p, k) => ({ level: 'problem', text: words(k === TOLD - 1 ? places.length - TOLD : 0), x: p.x, y: p.y }));
+  return [
+    ...told(
+      left,
+      (more) =>
+        `${cutter.name}, ${wide} wide, cannot relieve this corner${more ? `, nor ${more} more` : ''}: it is too sharp, or the end of something narrow. Take a narrower cutter.`,
+    ),
+    ...told(
+      through,
+      (more) =>
+        `The relief of this corner${more ? `, and of ${more} more,` : ''} comes through to what is cut beside it. Take a narrower cutter, or move them apart.`,
+    ),
+  ];
 }

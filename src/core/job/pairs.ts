@@ -99,30 +99,41 @@ export function pairsOf(job: Job): {
     if (!s.fits) continue;
     const into = job.setups.find((q) => q.id === s.fits!.setup);
     const dies = s.fits.sheet !== undefined;
+    /** A pocket is that of the outlines that its plug follows. */
+    const follows = (c: Cut) =>
+      new Set(s.items.filter((i) => c.items.includes(i.id)).map((i) => (i.values as { item?: string }).item ?? ''));
+    const carved = s.cuts.filter((c) => c.enabled && isPlug(c, dies) && c.kind !== 'profile');
     // A plug that is carved may be cut free by a profile besides.
-    const plugs = s.cuts.filter((c) => c.enabled && isPlug(c, dies));
-    const plugCut = plugs.find((c) => c.kind === 'vcarve') ?? plugs[0];
-    /** The pocket is that of the outlines that the plug follows. */
-    const follows = new Set(
-      s.items.filter((i) => plugCut?.items.includes(i.id)).map((i) => (i.values as { item?: string }).item ?? ''),
-    );
-    const pocketCut =
-      into?.cuts.find((c) => c.enabled && plugCut && isPocketOf(c, plugCut) && c.items.some((i) => follows.has(i))) ??
-      null;
-    if (!plugCut)
+    const isCarved = (c: Cut) => carved.some((q) => q.items.some((i) => c.items.includes(i)));
+    const plugs = [
+      ...carved,
+      ...s.cuts.filter((c) => c.enabled && isPlug(c, dies) && c.kind === 'profile' && !isCarved(c)),
+    ];
+    const found = plugs.map((plug) => {
+      const pockets = (into?.cuts ?? []).filter(
+        (c) => isPocketOf(c, plug) && c.items.some((i) => follows(plug).has(i)),
+      );
+      return { plug, pocket: pockets.find((c) => c.enabled), isOff: pockets.length > 0 };
+    });
+    const alone = found.filter((p) => !p.pocket);
+    // Of several a profile that has no pocket at all may be what cuts the plate free.
+    const lacking = alone.length === plugs.length ? alone : alone.filter((p) => p.isOff || p.plug.kind !== 'profile');
+    const thing = dies ? 'die' : 'plug';
+    if (!plugs.length)
       missing[s.id] = dies
         ? 'No cut round outlines is on here: nothing is raised on this die.'
         : 'No V-carve round outlines, and no profile outside of them, is on here: there is no plug.';
-    else if (!into || !pocketCut)
+    else if (lacking.length)
       missing[s.id] =
-        `No cut of the outlines that this ${dies ? 'die' : 'plug'} follows is on: there is no pocket for it.`;
-    else
-      pairs.push({
-        ...{ pocket: into.id, plug: s.id, turned: s.fits.turned },
-        ...{ pocketCut: pocketCut.id, plugCut: plugCut.id },
-        walls: plugCut.kind === 'vcarve' || plugCut.values.wall ? 'leaning' : 'upright',
-        ...(dies ? { sheet: s.fits.sheet } : {}),
-      });
+        `No cut of the outlines that ${plugs.length > 1 ? `"${lacking[0].plug.name}"` : `this ${thing}`} follows is on: there is no pocket for it.`;
+    for (const { plug, pocket } of found)
+      if (pocket)
+        pairs.push({
+          ...{ pocket: into!.id, plug: s.id, turned: s.fits.turned },
+          ...{ pocketCut: pocket.id, plugCut: plug.id },
+          walls: plug.kind === 'vcarve' || plug.values.wall ? 'leaning' : 'upright',
+          ...(dies ? { sheet: s.fits.sheet } : {}),
+        });
   }
   return { pairs, missing };
 }

@@ -194,7 +194,7 @@ function straightPair(h: Halves): Fitted {
   const wanted = corneredRegion(outlines, { corners: v.corners, grow: v.grow }, PROMISED);
   const both = putTogether(put, (d) => tell(0.5 * d));
   const height = -v.depth / 2;
-  const seam = seamAlong(
+  const places = seamAlong(
     {
       ...{ ...put, outlines: wanted, lean: 0, pocketAt: height, plugAt: height },
       ...{ within: Math.max(0, clearance) + OUTSIDE, outside: OUTSIDE },
@@ -205,11 +205,12 @@ function straightPair(h: Halves): Fitted {
   // A pocket whose walls a cone leans is told.
   const { troubles } = leanOf(h);
   const isRelieved = reliefsIn(h, wanted, clearance);
+  const seam = places.map((p) => (isRelieved(p) ? { ...p, relieved: true } : p));
   const met = seam.filter((p) => p.wide === p.wide);
   const least = met.reduce<SeamPlace | null>((a, p) => (!a || p.wide < a.wide ? p : a), null);
   // Reliefs are wider than the seam, and are meant to be.
-  const most = met.reduce<SeamPlace | null>((a, p) => ((a && p.wide <= a.wide) || isRelieved(p) ? a : p), null);
-  const lost = seam.find((p) => p.wide !== p.wide && !isRelieved(p));
+  const most = met.reduce<SeamPlace | null>((a, p) => ((a && p.wide <= a.wide) || p.relieved ? a : p), null);
+  const lost = seam.find((p) => p.wide !== p.wide && !p.relieved);
   if (lost)
     troubles.push({
       text: `Walls of pocket and plug do not meet at ${seam.length - met.length} of ${seam.length} places, this one among them: one of both is not cut there, or lies more than ${long(OUTSIDE)} off.`,

@@ -1,6 +1,7 @@
 import { newItem } from '../artwork/item';
 import { packetLayers, packetMaterials, whyNoPacket, withPacket } from '../job/packet';
 import { newOneSetup } from '../job/job';
+import { pairsOf } from '../job/pairs';
 import { jobOf, oneSetup } from '../job/oneSetup';
 import { readJob } from '../job/migrate';
 import { joinedAll } from '../proof/joined';
@@ -50,6 +51,25 @@ describe('a packet of straight inlays', () => {
     expect(job.setups[0].cuts[0].id).toBe(pocket);
     expect(job.setups[1].cuts[0].id).toBe(plug);
     expect(job.setups.slice(1).map((s) => oneSetup(job, s.id).items[0].x)).toEqual([40, 26]);
+  });
+
+  it('may have its plugs side by side on one plate: both are put together, and one whose pocket is off is told', () => {
+    const { job } = packet(6);
+    const [first, one, other] = job.setups;
+    const plate = { ...one, items: [...one.items, ...other.items], cuts: [...one.cuts, ...other.cuts] };
+    const merged = { ...job, setups: [first, plate] };
+    for (const { troubles, straight } of fitsOf(merged, 2)) {
+      expect(troubles).toEqual([]);
+      expect(straight!.least!).toBeGreaterThan(0.042);
+      expect(straight!.most!).toBeLessThan(0.058);
+    }
+    const cutOff = { ...first, cuts: first.cuts.map((c, k) => ({ ...c, enabled: k === 0 })) };
+    const { pairs, missing } = pairsOf({ ...merged, setups: [cutOff, plate] });
+    expect(pairs.map((p) => p.plugCut)).toEqual([one.cuts[0].id]);
+    expect(missing[one.id]).toMatch(/outlines that "Inlay plug, Reeds" follows is on/);
+    // What follows no pocket at all cuts the plate free.
+    const free = { ...plate, cuts: [...one.cuts, { ...other.cuts[0], items: [] }] };
+    expect(pairsOf({ ...merged, setups: [first, free] })).toEqual({ pairs: [expect.anything()], missing: {} });
   });
 
   it('goes in side by side: where two plugs adjoin no wall is missed, and both stand in one face', () => {

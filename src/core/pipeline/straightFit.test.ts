@@ -68,6 +68,7 @@ describe('a straight inlay of picked outlines', () => {
     expect(straight!.most!).toBeLessThan(0.058);
     const wider = seam.filter((p) => p.wide > 0.1);
     expect(wider.length).toBeGreaterThan(20);
+    expect(wider.every((p) => p.relieved)).toBe(true);
     // Tips of the plug by the pocket's reliefs, the corners between them by the plug's own.
     for (const { x, y } of wider) {
       const turn = Math.atan2(x - 26, y - 24) / (Math.PI / 5);

@@ -33,6 +33,8 @@ export interface SeamPlace {
   readonly y: number;
   /** Across the walls, mm; below zero where they lie in one another, NaN where one of them is not met. */
   readonly wide: number;
+  /** Whether it lies at a corner that is relieved, and is meant to be wider. */
+  readonly relieved?: boolean;
 }
 
 /** Places lie about so far apart, mm, and are so many at most. */

@@ -110,10 +110,11 @@ function Mould({ whole }: { whole: boolean }) {
           onChange={(p) => setParts((was) => new Map(was).set(i.id, p as Part))}
         />
       ))}
-      {hasRelief && (whole || below?.length) && (
+      {hasRelief && (whole || !!below?.length) && (
         <MouldFloors
           floors={below}
           more={found?.more ?? 0}
+          why={found?.why ?? ''}
           taken={from.floors}
           unit={job.unit}
           face={values.skim}

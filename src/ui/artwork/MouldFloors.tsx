@@ -9,6 +9,8 @@ export function MouldFloors(p: {
   /** Null while they are looked for. */
   readonly floors: readonly LevelFloor[] | null;
   readonly more: number;
+  /** Why nothing can be told of them; empty where it can. */
+  readonly why: string;
   readonly taken: readonly LevelFloor[];
   readonly unit: Unit;
   /** From the top face, mm: the face as it is left. */
@@ -17,9 +19,11 @@ export function MouldFloors(p: {
 }) {
   const says = !p.floors
     ? 'Looking for level floors in the relief\u2026'
-    : p.floors.length
-      ? 'Level floors of the relief, cleared by end mills. Depths are below the face as it is left.'
-      : 'Nothing of the relief is level below the face.';
+    : p.why
+      ? p.why
+      : p.floors.length
+        ? 'Level floors of the relief, cleared by end mills. Depths are below the face as it is left.'
+        : 'Nothing of the relief is level below the face.';
   return (
     <Box role="group" aria-label="Level floors">
       <Typography variant="body2" sx={{ color: 'text.secondary' }}>

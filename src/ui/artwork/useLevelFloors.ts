@@ -17,6 +17,8 @@ interface Found {
   /** How many more there are. */
   readonly more: number;
   readonly sculpted: boolean;
+  /** Why nothing can be told of them; empty where it can. */
+  readonly why: string;
 }
 
 /** Level floors of the relief that is shown; null while it is shaped, or they are looked for. */
@@ -24,11 +26,15 @@ export function useLevelFloors(wanted: boolean): Found | null {
   const relief = useWork((w) => w.relief);
   const [found, setFound] = useState<Found | null>(null);
   const field = wanted && relief?.fine ? relief.shaped.field : null;
+  const isEmpty = !relief?.shaped.facts.covered;
   useEffect(() => {
     if (!field) return;
     let gone = false;
+    const nothing = (why: string) => setFound({ of: field, floors: [], more: 0, sculpted: !isEmpty, why });
+    if (isEmpty) return nothing('The relief is empty everywhere.');
     void findReliefOutlines({ of: 'floors', most: MOST }, SMALLEST).then((flats) => {
-      if (gone || !flats) return;
+      if (gone) return;
+      if (!flats) return nothing('Level floors of the relief were not looked for.');
       const floors = flats.flatMap(({ height, area, paths, below }) =>
         below ? { height: height!, area: area!, paths, below } : [],
       );
@@ -37,9 +43,10 @@ export function useLevelFloors(wanted: boolean): Found | null {
       setFound({
         ...{ of: field, floors, more: flats.length - floors.length },
         sculpted: covered - level > SCULPTED * covered,
+        why: '',
       });
     });
     return () => void (gone = true);
-  }, [field]);
+  }, [field, isEmpty]);
   return found && found.of === field ? found : null;
 }

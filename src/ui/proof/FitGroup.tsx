@@ -38,30 +38,48 @@ export function FitGroups() {
         </Group>
       )}
       {here.map((p) => (
-        <FitGroup key={`${p.pocketCut} ${p.plugCut}`} pair={p} shown={shown} />
+        <FitGroup
+          key={`${p.pocketCut} ${p.plugCut}`}
+          pair={p}
+          shown={shown}
+          several={here.some((q) => q !== p && q.plug === p.plug && q.pocket === p.pocket)}
+        />
       ))}
     </>
   );
 }
 
-function FitGroup({ pair, shown }: { readonly pair: Pair; readonly shown: string }) {
+function FitGroup({
+  pair,
+  shown,
+  several,
+}: {
+  readonly pair: Pair;
+  readonly shown: string;
+  /** Whether there are others of the same two set-ups. */
+  readonly several: boolean;
+}) {
   const whole = useLater(useOpenJob, (s) => s.whole)!;
   const [pocket, plug] = [pair.pocket, pair.plug].map((id) => whole.setups.find((s) => s.id === id)!);
   const { answer: now, failed } = useAsked<Fitted>([pair.pocket, pair.plug], JSON.stringify(pair), () =>
     atProof.fit(pair),
   );
   const { unit } = whole;
+  const cutOf = ({ cuts }: typeof plug) => cuts.find((c) => c.id === pair.plugCut)?.name ?? plug.name;
   const material = whole.blanks.find((b) => b.id === plug.blank)!.material;
   useEffect(() => {
     const { joined, sheet, seam, wanted } = now ?? {};
     const { turned } = pair;
     showInlay(
-      pair.plug,
+      pair.plugCut,
       joined !== undefined && sheet !== undefined && seam
-        ? { ...{ pocket: pair.pocket, plug: pair.plug, turned, joined, sheet, material, seam }, wanted: wanted ?? 0 }
+        ? {
+            ...{ pocket: pair.pocket, plug: pair.plug, cut: pair.plugCut, turned },
+            ...{ joined, sheet, material, seam, wanted: wanted ?? 0 },
+          }
         : null,
     );
-    return () => showInlay(pair.plug, null);
+    return () => showInlay(pair.plugCut, null);
     // A pair is named by what it is made of, which what is known of it goes by.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [now, material]);
@@ -74,7 +92,15 @@ function FitGroup({ pair, shown }: { readonly pair: Pair; readonly shown: string
   const { fit, straight, pressed } = now ?? {};
   const fine = (mm: number) => lengthText(mm, unit, unit === 'mm' ? 3 : 4);
   return (
-    <Group title={shown === pair.pocket ? `Fit of "${plug.name}"` : `Fit into "${pocket.name}"`}>
+    <Group
+      title={
+        several
+          ? `Fit of "${cutOf(plug)}"`
+          : shown === pair.pocket
+            ? `Fit of "${plug.name}"`
+            : `Fit into "${pocket.name}"`
+      }
+    >
       {pair.sheet !== undefined && (
         <Box sx={{ maxWidth: 150, mb: 1.25 }}>
           <LengthField

@@ -16,6 +16,8 @@ export interface CastPiece {
 export interface InlayPiece {
   readonly pocket: string;
   readonly plug: string;
+  /** By which its plug is made. */
+  readonly cut: string;
   readonly turned: 'x' | 'y';
   readonly joined: Joined | null;
   readonly sheet: PressedSheet | null;
@@ -30,8 +32,8 @@ export const usePieces = create<{ readonly cast: CastPiece | null; readonly inla
   inlays: [],
 }));
 
-/** Shows what is put together of the set-up of a plug, or nothing (null) any more. */
-export const showInlay = (plug: string, piece: InlayPiece | null): void =>
+/** Shows what is put together of the cut of a plug, or nothing (null) any more. */
+export const showInlay = (cut: string, piece: InlayPiece | null): void =>
   usePieces.setState(({ inlays }) => ({
-    inlays: [...inlays.filter((i) => i.plug !== plug), ...(piece ? [piece] : [])],
+    inlays: [...inlays.filter((i) => i.cut !== cut), ...(piece ? [piece] : [])],
   }));

@@ -23,7 +23,7 @@ export function SeamMarks({ job, view }: { readonly job: OneSetup; readonly view
   if (!shown) return null;
   return inlays
     .filter((i) => i.pocket === job.at.id || i.plug === job.at.id)
-    .map((i) => <Seam key={i.plug} inlay={i} job={job} view={view} />);
+    .map((i) => <Seam key={i.cut} inlay={i} job={job} view={view} />);
 }
 
 function Seam({ inlay, job, view }: { readonly inlay: InlayPiece; readonly job: OneSetup; readonly view: Viewport }) {
@@ -40,7 +40,10 @@ function Seam({ inlay, job, view }: { readonly inlay: InlayPiece; readonly job: 
     const [a, b] = [seam[k], seam[k + 1]];
     if (Math.hypot(a.x - b.x, a.y - b.y) > APART || a.wide !== a.wide || b.wide !== b.wide) continue;
     const worst = Math.max(a.wide, b.wide) - wanted;
-    const of = worst > WIDE || Math.min(a.wide, b.wide) < IN ? 'wide' : worst > WIDE / 2 ? 'wider' : 'good';
+    const isIn = Math.min(a.wide, b.wide) < IN;
+    // Corners that are relieved are meant to be wider.
+    const isWide = worst > WIDE && !(a.relieved || b.relieved);
+    const of = isIn || isWide ? 'wide' : worst > WIDE / 2 ? 'wider' : 'good';
     const [p, q] = [at(k), at(k + 1)];
     paths[of] += `M${p.x.toFixed(1)} ${p.y.toFixed(1)}L${q.x.toFixed(1)} ${q.y.toFixed(1)}`;
   }

@@ -228,7 +228,31 @@ describe('corner relief', () => {
     // A circle has no corners, nor has what lies round it.
     const round = normalise([circleLoop(90, 8, 25, 25)]);
     for (const outside of [false, true])
-      expect(cornerReliefs(round, { radius: r, outside, blank: BLANK }, 0.01)).toEqual({ cut: [], left: [] });
+      expect(cornerReliefs(round, { radius: r, outside, blank: BLANK }, 0.01)).toEqual({
+        cut: [],
+        left: [],
+        through: [],
+      });
+  });
+
+  it('that comes through to what is cut beside it is told with its place', () => {
+    // Two squares side by side: reliefs by a cutter of 2 mm go 0.29 mm past their walls, on either side of the wall between.
+    const square = (x: number, y: number) => loop(x, y, x + 10, y, x + 10, y + 10, x, y + 10);
+    const told = (apart: number) =>
+      planOn(
+        'area',
+        { cutters: ['flat-2'], depth: 1, relieved: true },
+        normalise([square(10, 10), square(20 + apart, 10)]),
+        BLANK,
+      ).plan.remarks.filter((q) => q.level === 'problem');
+    const near = told(0.5);
+    expect(near).toHaveLength(2);
+    for (const { text, x, y } of near) {
+      expect(text).toMatch(/comes through to what is cut beside it/);
+      expect(Math.min(Math.abs(x! - 20), Math.abs(x! - 20.5))).toBeLessThan(0.1);
+      expect(Math.min(Math.abs(y! - 10), Math.abs(y! - 20))).toBeLessThan(0.1);
+    }
+    expect(told(0.7)).toEqual([]);
   });
 
   it('that a corner is too sharp for, or a part too narrow, is told with its place', () => {
