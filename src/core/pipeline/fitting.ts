@@ -9,7 +9,7 @@ import { makeInside } from '../geometry/inside';
 import { components, normalise, offset, pointBeside, regionArea, subtract, type Region } from '../geometry/region';
 import type { Cut } from '../job/job';
 import type { Pair } from '../job/pairs';
-import { fitOf, putTogether, WIDE, type Fit, type FitPlace } from '../proof/fit';
+import { fitOf, putTogether, WIDE, type Fit, type FitPlace, type Half } from '../proof/fit';
 import { joined, type Joined } from '../proof/joined';
 import type { PressedSheet } from '../proof/pressedSheet';
 import { seamAlong, type SeamPlace } from '../proof/seam';
@@ -76,6 +76,11 @@ function thinParts(outlines: Region, pocket: MaterialId, plug: MaterialId, long:
   ];
 }
 
+const halfOf = ({ input, found }: Proof): Half => ({
+  ...{ blank: input.job.blank, programs: input.programs, tools: input.tools },
+  found: found?.faces.up ?? null,
+});
+
 /** Puts the halves of an inlay together, as their proofs have read the programs back. */
 export function fittedPair(
   pair: Pair,
@@ -95,8 +100,8 @@ export function fittedPair(
     beside: regionOf(besides(into, pocketCut), art, PROMISED),
     long: (mm) => lengthText(mm, into.unit, into.unit === 'mm' ? 2 : 4),
     put: {
-      pocket: { blank: into.blank, programs: pocket.input.programs, tools: pocket.input.tools },
-      plug: { blank: goes.blank, programs: plug.input.programs, tools: plug.input.tools },
+      pocket: halfOf(pocket),
+      plug: halfOf(plug),
       turned: pair.turned,
     },
   };

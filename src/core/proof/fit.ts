@@ -1,7 +1,7 @@
 import type { Cutter } from '../cutters/cutter';
 import { loopArea, offset, type Region } from '../geometry/region';
 import { nodesInside } from '../relief/distance';
-import type { HeightField } from '../relief/field';
+import { fillFrom, gridOf, type HeightField } from '../relief/field';
 import { stillWanted } from '../units/stillWanted';
 import type { PlacedProgram } from './placed';
 import { createSimulation } from './simulate';
@@ -11,6 +11,8 @@ export interface Half {
   readonly blank: { readonly width: number; readonly height: number };
   readonly programs: readonly PlacedProgram[];
   readonly tools: ReadonlyMap<number, Cutter>;
+  /** Its upper face as another set-up has left it; null where it was flat. */
+  readonly found?: HeightField | null;
 }
 
 export interface FitOf {
@@ -69,6 +71,15 @@ export interface Together {
   readonly plugAt: (col: number, row: number) => number;
 }
 
+/** The face of a half as it was found, at nodes so far apart. */
+function foundAt({ found, blank }: Half, cell: number): HeightField | null {
+  if (!found) return null;
+  const grid = gridOf(blank.width, blank.height, cell);
+  const field = { ...grid, z: new Float32Array(grid.cols * grid.rows) };
+  fillFrom(found, field);
+  return field;
+}
+
 /** `tell` 0..1. Throws Cancelled. */
 export function putTogether(
   f: Pick<FitOf, 'pocket' | 'plug' | 'turned'>,
@@ -78,7 +89,7 @@ export function putTogether(
   const long = across ? f.plug.blank.width : f.plug.blank.height;
   const cell = long / Math.ceil(long / Math.sqrt((f.pocket.blank.width * f.pocket.blank.height) / NODES));
   const cut = (h: Half, from: number) =>
-    createSimulation().run(h.blank, cell, h.programs, h.tools, (d) => tell(from + 0.5 * d)).field;
+    createSimulation().run(h.blank, cell, h.programs, h.tools, (d) => tell(from + 0.5 * d), foundAt(h, cell)).field;
   const pocket = cut(f.pocket, 0);
   return { pocket, plugAt: mirrorOf(cut(f.plug, 0.5), Math.round(long / cell), across) };
 }

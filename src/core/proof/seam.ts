@@ -129,25 +129,32 @@ const nearTo = (f: SeamOf, x: number, y: number, away: number): Near => ({
 /** How far the walls stand apart at a place, along the direction nx, ny that leads inside. */
 function across(f: SeamOf, near: Near, x: number, y: number, nx: number, ny: number): number {
   const line =
-    (moves: Nearby, turn: Turning): Heights =>
+    (moves: Nearby, turn: Turning, found: Half['found']): Heights =>
     (from, to, count) => {
       const [x0, y0] = turn(x + nx * from, y + ny * from);
       const [x1, y1] = turn(x + nx * to, y + ny * to);
-      return cutByNearby(moves, { x0, y0, x1, y1 }, count);
+      return cutByNearby(moves, { x0, y0, x1, y1 }, count, found);
     };
   const span = [-f.outside, f.within] as const;
   const upright = f.lean === 0;
   // From outside inwards: where the pocket begins, and where the plug does behind what was cut round it.
   const meant = -f.pocketAt * Math.tan(f.lean);
   const pocket = wallAt(
-    line(near.pocket, (px, py) => [px, py]),
+    line(near.pocket, (px, py) => [px, py], f.pocket.found),
     f.pocketAt,
     span,
     upright,
     true,
     meant,
   );
-  const plug = wallAt(line(near.plug, over(f)), f.plugAt, span, upright, false, pocket === pocket ? pocket : meant);
+  const plug = wallAt(
+    line(near.plug, over(f), f.plug.found),
+    f.plugAt,
+    span,
+    upright,
+    false,
+    pocket === pocket ? pocket : meant,
+  );
   return (plug - pocket) * Math.cos(f.lean);
 }
 
