@@ -143,6 +143,14 @@ describe('jobs of older versions', () => {
     for (const c of now.cuts) for (const k of ['corners', 'grow', 'relieved']) expect(Number(c.values[k] ?? 0)).toBe(0);
     expect(() => readJob(old)).toThrow(JobError);
   });
+  it('relieves no corners of cuts of before version 19', () => {
+    const job = jobOf(demoSetups['lock-cottage-board']());
+    for (const c of job.setups[0].cuts) delete c.values.relieved;
+    const read = readJob({ ...JSON.parse(JSON.stringify(job)), version: 18 });
+    expect(read).toEqual(job);
+    const area = read.setups[0].cuts.find((c) => c.kind === 'area')!;
+    expect(kindOf('area').schema.parse(area.values)).toMatchObject({ relieved: false });
+  });
   it('clears inside of outlines as area clearances of before version 18 did', () => {
     const job = jobOf(demoSetups['lock-cottage-board']());
     const old = JSON.parse(JSON.stringify(job)) as typeof job;
