@@ -102,13 +102,13 @@ export function pairsOf(job: Job): {
     /** A pocket is that of the outlines that its plug follows. */
     const follows = (c: Cut) =>
       new Set(s.items.filter((i) => c.items.includes(i.id)).map((i) => (i.values as { item?: string }).item ?? ''));
-    const carved = s.cuts.filter((c) => c.enabled && isPlug(c, dies) && c.kind !== 'profile');
-    // A plug that is carved may be cut free by a profile besides.
-    const isCarved = (c: Cut) => carved.some((q) => q.items.some((i) => c.items.includes(i)));
-    const plugs = [
-      ...carved,
-      ...s.cuts.filter((c) => c.enabled && isPlug(c, dies) && c.kind === 'profile' && !isCarved(c)),
-    ];
+    const shares = (a: Cut, b: Cut) => a.items.some((i) => b.items.includes(i));
+    // What else is cut round the outlines of a plug belongs to it: it may be roughed first, or cut free by a profile.
+    const rank = (c: Cut) => ['vcarve', 'area', 'profile'].indexOf(c.kind);
+    const plugs = s.cuts
+      .filter((c) => c.enabled && isPlug(c, dies))
+      .sort((p, q) => rank(p) - rank(q))
+      .filter((c, k, all) => !all.slice(0, k).some((before) => shares(before, c)));
     const found = plugs.map((plug) => {
       const pockets = (into?.cuts ?? []).filter(
         (c) => isPocketOf(c, plug) && c.items.some((i) => follows(plug).has(i)),

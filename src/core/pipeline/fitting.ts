@@ -181,7 +181,7 @@ function reliefsIn(h: Halves, wanted: Region, clearance: number): (p: SeamPlace)
     const radii = input.job.cutters.filter((c) => ids.includes(c.id)).map(radiusOf);
     return values.relieved ? cornerReliefs(outlines, { radius: Math.min(...radii), outside, blank }, PROMISED).cut : [];
   };
-  const plug = corneredRegion(h.outlines, { grow: h.plugCut.values.grow as number | undefined }, PROMISED);
+  const plug = corneredRegion(h.outlines, h.plugCut.values, PROMISED);
   const all = [...of(h.pocket, h.pocketCut, wanted, false), ...of(h.plug, h.plugCut, plug, true)];
   if (!all.length) return () => false;
   // Sections that begin beside them come to them still.

@@ -67,6 +67,9 @@ describe('a packet of straight inlays', () => {
     const { pairs, missing } = pairsOf({ ...merged, setups: [cutOff, plate] });
     expect(pairs.map((p) => p.plugCut)).toEqual([one.cuts[0].id]);
     expect(missing[one.id]).toMatch(/outlines that "Inlay plug, Reeds" follows is on/);
+    // A second cut round the same outlines belongs to the same plug.
+    const twice = { ...one, cuts: [...one.cuts, { ...one.cuts[0], id: 'again' }] };
+    expect(pairsOf({ ...job, setups: [first, twice, other] })).toEqual({ pairs: pairsOf(job).pairs, missing: {} });
     // What follows no pocket at all cuts the plate free.
     const free = { ...plate, cuts: [...one.cuts, { ...other.cuts[0], items: [] }] };
     expect(pairsOf({ ...merged, setups: [first, free] })).toEqual({ pairs: [expect.anything()], missing: {} });
