@@ -37,7 +37,6 @@ export const reliefSchema = {
 };
 export const reliefField = (when?: FieldSpec['when']): FieldSpec => ({
   ...{ kind: 'flag', key: 'relieved', label: 'Relieve inner corners' },
-  hint: 'The cutter goes on to their tips, past the walls, so that a sharp corner fits in',
   ...{ missing: false, when },
 });
 
