@@ -1,5 +1,5 @@
-// Makes the modules of `src/core/kernels` of the AssemblyScript in `wasm`: `npm run kernels`. They are kept, so that nobody needs the
-// compiler to build or to run; with --check it is only seen whether they are those of the sources.
+// Makes compiled modules of the AssemblyScript in folders named `wasm`: `npm run kernels`. They are kept beside those, so that nobody
+// needs the compiler to build or to run; with --check it is only seen whether they are those of the sources.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -9,16 +9,19 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
-const folder = path.join(root, 'src/core/kernels');
-const kernels = ['sweep', 'location'];
+const kernels = ['kernels/sweep', 'kernels/location', 'relief/noise', 'relief/fields'];
 const flags = ['-O3', '--converge', '--noAssert', '--enable', 'simd', '--importMemory', '--runtime', 'stub'];
 const { assemblyscript: version } = JSON.parse(readFileSync(path.join(root, 'package.json'), 'utf8')).devDependencies;
 
 const sha = (...parts) => parts.reduce((h, p) => h.update(p), createHash('sha256')).digest('hex');
-const sourceOf = (name) => path.join(folder, 'wasm', `${name}.as.ts`);
-const madeOf = (name) => path.join(folder, `${name}Module.ts`);
+const core = path.join(root, 'src/core');
+const sourceOf = (name) => path.join(core, path.dirname(name), 'wasm', `${path.basename(name)}.as.ts`);
+const madeOf = (name) => path.join(core, `${name}Module.ts`);
 
-const text = (name, wasm) => `// Made by \`npm run kernels\` of wasm/${name}.as.ts: not to be changed by hand.
+const text = (
+  name,
+  wasm,
+) => `// Made by \`npm run kernels\` of wasm/${path.basename(name)}.as.ts: not to be changed by hand.
 
 /** What it was made of: the source, the compiler's version and its flags. */
 export const MADE_OF = '${sha(readFileSync(sourceOf(name)), JSON.stringify([flags, version]))}';
@@ -38,14 +41,14 @@ if (process.argv.includes('--check')) {
     const kept = readFileSync(madeOf(name), 'utf8');
     const bytes = Buffer.from([...kept.matchAll(/^ {2}'([A-Za-z0-9+/=]+)'/gm)].map((m) => m[1]).join(''), 'base64');
     if (kept === text(name, bytes)) continue;
-    console.error(`src/core/kernels/${name}Module.ts is not made of its sources: \`npm run kernels\` makes it anew.`);
+    console.error(`src/core/${name}Module.ts is not made of its sources: \`npm run kernels\` makes it anew.`);
     process.exitCode = 1;
   }
 } else {
   const dir = mkdtempSync(path.join(os.tmpdir(), 'mirvak-kernels-'));
   const asc = createRequire(import.meta.url).resolve('assemblyscript/bin/asc.js');
   for (const name of kernels) {
-    const out = path.join(dir, `${name}.wasm`);
+    const out = path.join(dir, `${path.basename(name)}.wasm`);
     const { status } = spawnSync(process.execPath, [asc, sourceOf(name), ...flags, '-o', out], {
       stdio: 'inherit',
       cwd: root,

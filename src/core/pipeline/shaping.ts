@@ -12,7 +12,8 @@ import type { GreyPicture } from '../relief/picture';
 import { arranged, counting, membersOf, standing } from '../relief/groups';
 import { formKindOf } from '../relief/registry';
 import { smallPicture, type SmallPicture } from '../relief/small';
-import { adjust, lay, maskWeights, type Form, enlarged } from '../relief/stack';
+import { layAll, type Layer } from '../relief/laying';
+import { adjust, maskWeights, type Form, enlarged } from '../relief/stack';
 
 /** What shaping a relief needs beyond the job. */
 export interface ShapeContext {
@@ -175,6 +176,12 @@ export function shapeRelief(
     /** All that lies under a form, by what it is made of. */
     let below = '';
     let pixel = 0;
+    /** What is to be laid on `z`: all at once, as late as can be. */
+    let waiting: Layer[] = [];
+    const settle = () => {
+      layAll(z, waiting);
+      waiting = [];
+    };
     for (const f of stack) {
       c.progress(done++ / forms.length);
       const kind = formKindOf(f.kind);
@@ -182,8 +189,9 @@ export function shapeRelief(
       const held = own.length ? laid(own) : null;
       // A file that comes later makes another form of the same values.
       const files = filesHere([f, ...own], c);
-      const make = () =>
-        shapedBy(hands, kind, f.values, {
+      const make = () => {
+        settle();
+        return shapedBy(hands, kind, f.values, {
           ...c,
           grid,
           region: region(f.items),
@@ -193,6 +201,7 @@ export function shapeRelief(
           members: held?.z ?? null,
           pixel,
         });
+      };
       // What a group holds is kept form by form.
       const made = kind.holds
         ? make()
@@ -217,9 +226,12 @@ export function shapeRelief(
           'Where it counts has no closed outline, so it is left out. Pick outlines for it, or let it count everywhere.';
         continue;
       }
-      if (kind.adjusts) adjust(z, made.z, f.strength, weights);
-      else lay(z, made.z, f, weights);
+      if (kind.adjusts) {
+        settle();
+        adjust(z, made.z, f.strength, weights);
+      } else waiting.push({ z: made.z, weights, meets: f.meets, strength: f.strength, base: f.base });
     }
+    settle();
     return { z, pixel };
   }
   const { z } = laid(standing(forms));

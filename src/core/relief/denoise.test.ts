@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { formContext, heightsOf } from '../testing/forms';
-import { denoise, measuredGrain } from './denoise';
+import { denoise, denoiseByKernel, denoiseInScript, measuredGrain } from './denoise';
 import { gridOf } from './field';
 import { chance } from './noise';
 import type { GreyPicture } from './picture';
@@ -130,6 +130,35 @@ describe('noise removal', () => {
       2,
     );
     denoise(z, { cols: 30, rows: 20 }, 0.1, 2).forEach((h, i) => expect(Math.abs(up[i] - 64 - h)).toBeLessThan(1e-4));
+  });
+});
+
+describe('noise removal by the kernel', () => {
+  it('comes to what it does in script: any size, windows wider than the ground, empty places, bands of rows', () => {
+    const height = fc.oneof(
+      { weight: 6, arbitrary: fc.double({ min: -3, max: 3, noNaN: true }) },
+      { weight: 2, arbitrary: fc.constantFrom(0, 1) },
+      { weight: 1, arbitrary: fc.constant(NaN) },
+    );
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 11 }),
+        fc.integer({ min: 1, max: 31 }),
+        fc.integer({ min: 1, max: 7 }),
+        fc.array(height, { minLength: 341, maxLength: 341 }),
+        fc.constantFrom(1, 60, 1e6),
+        (cols, rows, r, all, atOnce) => {
+          const z = Float32Array.from(all.slice(0, cols * rows));
+          const want = denoiseInScript(z, { cols, rows }, 0.5, r);
+          const got = denoiseByKernel(z, { cols, rows }, 0.5, r, atOnce)!;
+          want.forEach((h, i) => {
+            expect(got[i] === got[i]).toBe(h === h);
+            if (h === h) expect(Math.abs(got[i] - h)).toBeLessThan(1e-5);
+          });
+        },
+      ),
+      { numRuns: 200 },
+    );
   });
 });
 

@@ -1,3 +1,5 @@
+import { stillWanted } from '../units/stillWanted';
+import { fieldsKernel } from './fieldsKernel';
 import { slide, type Size } from './slide';
 
 /** More than so many rounds change little. */
@@ -13,7 +15,11 @@ const ROUNDS = 2;
  * `grain` is the height, mm, up to which what varies is grain; `radius` half the side of a window in nodes. Empty nodes (NaN)
  * stay empty and count for nothing. A window of any size costs the same.
  */
-export function denoise(z: Float32Array, size: Size, grain: number, radius: number): Float32Array {
+export const denoise = (z: Float32Array, size: Size, grain: number, radius: number): Float32Array =>
+  denoiseByKernel(z, size, grain, radius) ?? denoiseInScript(z, size, grain, radius);
+
+/** In TypeScript: what the kernel is held to. */
+export function denoiseInScript(z: Float32Array, size: Size, grain: number, radius: number): Float32Array {
   const r = nodesOf(radius);
   let guide = z;
   const eps = grain * grain;
@@ -27,6 +33,53 @@ export function denoise(z: Float32Array, size: Size, grain: number, radius: numb
 const nodesOf = (radius: number): number => Math.max(1, Math.round(radius));
 /** How many nodes to each side what comes of one depends on: each round slides two windows. */
 export const reachOf = (radius: number): number => 2 * ROUNDS * nodesOf(radius);
+
+/** Nodes that the kernel has room for at once, and how many times as many rows it makes as it looks at beside them, at least. */
+const AT_ONCE = 1.5e6;
+const WORTH = 2;
+
+/** By the kernel (`wasm/fields.as.ts`), one band of rows after the other; null where this machine has none. */
+export function denoiseByKernel(
+  z: Float32Array,
+  { cols, rows }: Size,
+  grain: number,
+  radius: number,
+  atOnce = AT_ONCE,
+): Float32Array | null {
+  const r = nodesOf(radius);
+  const beside = reachOf(radius);
+  const band = Math.min(rows, Math.max(Math.floor(atOnce / cols) - 2 * beside, WORTH * beside, 1));
+  const most = cols * Math.min(rows, band + 2 * beside);
+  // Of each column up to five sums and how many there are.
+  const room = 48 * (cols + 2 * r + 2);
+  const kernel = fieldsKernel(20 * most + room);
+  if (!kernel) return null;
+  const { run, memory, at } = kernel;
+  const [h, a, b, one, other, free] = [0, 1, 2, 3, 4, 5].map((k) => at(k, most));
+  const fresh = () => {
+    stillWanted(most);
+    new Uint8Array(memory.buffer, free, room).fill(0);
+    return free;
+  };
+  const out = new Float32Array(z.length);
+  for (let from = 0; from < rows; from += band) {
+    const to = Math.min(rows, from + band);
+    const [first, last] = [Math.max(0, from - beside), Math.min(rows, to + beside)];
+    const n = last - first;
+    new Float32Array(memory.buffer, h, n * cols).set(z.subarray(first * cols, last * cols));
+    run.ownLines(h, cols, n, r, grain * grain, a, b, fresh());
+    run.means(h, h, cols, n, r, a, b, one, fresh());
+    let [guide, next] = [one, other];
+    for (let k = 1; k < ROUNDS; k++) {
+      run.lines(h, guide, cols, n, r, grain * grain, a, b, fresh());
+      run.means(h, guide, cols, n, r, a, b, next, fresh());
+      [guide, next] = [next, guide];
+    }
+    const made = new Float32Array(memory.buffer, guide, n * cols);
+    out.set(made.subarray((from - first) * cols, (to - first) * cols), from * cols);
+  }
+  return out;
+}
 
 /** Of the window round each node, its line: slopes and what is added. */
 interface Lines {

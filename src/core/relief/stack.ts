@@ -121,6 +121,7 @@ export function lay(
  */
 export function adjust(under: Float32Array, to: Float32Array, share: number, weights: Float32Array | null): void {
   const most = Math.min(1, share);
+  if (most === 1 && !weights) return under.set(to);
   for (let i = 0; i < under.length; i++) {
     const w = weights ? most * weights[i] : most;
     if (w <= 0) continue;

@@ -1,13 +1,18 @@
 import fc from 'fast-check';
 import { gridOf } from './field';
-import { chance, noise, toBorder, toPoint } from './noise';
 import { formContext, heightsOf } from '../testing/forms';
 import { loop } from '../testing/shapes';
 import type { Line } from './form';
-import { textures, type Texture, type TextureId } from './textures';
+import { textures, wave, type Texture, type TextureId } from './textures';
 
 const ids = Object.keys(textures) as TextureId[];
 const grid = gridOf(30, 20, 0.5);
+/** A texture at one place. */
+function at(id: TextureId, u: number, v: number, vary: number, seed: number): number {
+  const out = new Float64Array(1);
+  (textures[id] as Texture).heights({ u: Float64Array.of(u), v: Float64Array.of(v) }, vary, seed, out);
+  return out[0];
+}
 const shaped = (values: object, g = grid) => heightsOf('texture', values, formContext(g));
 
 describe('a texture that follows a line', () => {
@@ -21,7 +26,7 @@ describe('a texture that follows a line', () => {
     for (let r = 0; r < grid.rows; r++)
       for (let c = 0; c < grid.cols; c++) {
         const [along, beside] = [r * 0.5 - 4, 6 - c * 0.5];
-        const want = textures.water.at(along / 3, beside / 3, 0.5, 1) - 1;
+        const want = at('water', along / 3, beside / 3, 0.5, 1) - 1;
         expect(Math.abs(led[r * grid.cols + c] - want)).toBeLessThan(1e-4);
       }
   });
@@ -66,9 +71,14 @@ describe('textures', () => {
         fc.double({ min: 0, max: 1, noNaN: true }),
         fc.nat({ max: 1_000_000 }),
         (id, u, v, vary, seed) => {
-          const h = textures[id].at(u, v, vary, seed);
-          expect(h >= 0 && h <= 1).toBe(true);
-          expect((textures[id] as Texture).at(u, v, vary, seed)).toBe(h);
+          const h = at(id, u, v, vary, seed);
+          expect(h >= -1e-6 && h <= 1 + 1e-6).toBe(true);
+          expect(at(id, u, v, vary, seed)).toBe(h);
+          // Whoever is asked for beside it.
+          const out = new Float64Array(7);
+          const row = (x: number, by: number) => Float64Array.from(out, (_, k) => x + (k - 3) * by);
+          (textures[id] as Texture).heights({ u: row(u, 0.31), v: row(v, -0.17) }, vary, seed, out);
+          expect(out[3]).toBe(h);
         },
       ),
     );
@@ -92,36 +102,22 @@ describe('textures', () => {
     });
   });
   it('without variation repeat as masonry does: joints at the edges, faces between', () => {
-    expect(textures.brick.at(0.5, 0.25, 0, 1)).toBe(1);
-    for (const u of [0, 1, 7]) expect(textures.brick.at(u, 0.25, 0, 1)).toBe(0);
-    expect(textures.brick.at(0.3, 0.5, 0, 1)).toBe(0);
+    expect(at('brick', 0.5, 0.25, 0, 1)).toBe(1);
+    for (const u of [0, 1, 7]) expect(at('brick', u, 0.25, 0, 1)).toBe(0);
+    expect(at('brick', 0.3, 0.5, 0, 1)).toBe(0);
     // Courses are shifted by half a brick.
-    expect(textures.brick.at(0.5, 0.75, 0, 1)).toBe(0);
+    expect(at('brick', 0.5, 0.75, 0, 1)).toBe(0);
   });
 });
 
-describe('noise', () => {
-  it('is 0 at whole numbers, goes without jumps, and stays in bounds', () => {
-    const real = fc.double({ min: -300, max: 300, noNaN: true });
+describe('a wave', () => {
+  it('is a sine, at any place', () => {
     fc.assert(
-      fc.property(real, real, fc.nat(), (x, y, seed) => {
-        expect(Math.abs(noise(Math.round(x), Math.round(y), seed))).toBe(0);
-        const h = noise(x, y, seed);
-        expect(Math.abs(h)).toBeLessThanOrEqual(1.1);
-        expect(Math.abs(noise(x + 1e-6, y - 1e-6, seed) - h)).toBeLessThan(1e-4);
-        const d = toPoint(x, y, seed, 1);
-        // Held against every point of a wide neighbourhood.
-        const all: number[] = [];
-        for (let q = -3; q <= 3; q++)
-          for (let p = -3; p <= 3; p++) {
-            const [i, j] = [Math.floor(x) + p, Math.floor(y) + q];
-            all.push(Math.hypot(i + chance(i, j, seed) - x, j + chance(i, j, seed + 7919) - y));
-          }
-        const [best, second] = all.sort((a, b) => a - b);
-        expect(d).toBeCloseTo(best, 9);
-        expect(toBorder(x, y, seed, 1)).toBeCloseTo(second - best, 9);
-        expect(Math.abs(toPoint(x + 1e-3, y, seed, 1) - d)).toBeLessThanOrEqual(1e-3 + 1e-9);
+      fc.property(fc.double({ min: -2000, max: 2000, noNaN: true }), (t) => {
+        expect(Math.abs(wave(t) - 0.5 - 0.5 * Math.sin(2 * Math.PI * t))).toBeLessThan(1e-7);
       }),
     );
+    for (let k = -8; k <= 8; k++)
+      expect(Math.abs(wave(k / 8) - 0.5 - 0.5 * Math.sin((Math.PI * k) / 4))).toBeLessThan(1e-7);
   });
 });

@@ -18,8 +18,8 @@ export const webAssembly = (): Wasm | null => (globalThis as unknown as { WebAss
 /** A page of its memory, bytes. */
 export const WASM_PAGE = 65536;
 const MOST_PAGES = 65536;
-/** The compiler keeps the first bytes of a memory for itself. */
-export const WASM_START = 1024;
+/** The compiler keeps the first KiB of a memory for itself; what modules hold by themselves comes after it, less than another. */
+export const WASM_START = 2048;
 
 const machine = globalThis as unknown as { atob(text: string): string };
 

@@ -47,19 +47,23 @@ export const texture = formKindByRows({
       ? { data: null, remark: 'No line is picked for it to follow. Draw one and pick it, or let it run straight.' }
       : { data: { v, lines }, remark: '' },
   rows({ v, lines }, g) {
-    const { at }: Texture = textures[v.texture];
+    const { heights }: Texture = textures[v.texture];
     const led = v.follows ? besideLines(lines, g) : null;
     const turn = (v.angle * Math.PI) / 180;
     const [cos, sin] = [Math.cos(turn) / v.size, Math.sin(turn) / v.size];
-    const vary = v.variation / 100;
     const z = new Float32Array(g.cols * g.rows);
+    const at = { u: new Float64Array(g.cols), v: new Float64Array(g.cols) };
+    const row = new Float64Array(g.cols);
     for (let r = 0, i = 0; r < g.rows; r++) {
       stillWanted(g.cols);
-      for (let c = 0; c < g.cols; c++, i++) {
-        const x = led ? led.along[i] : g.x0 + c * g.cell;
-        const y = led ? led.beside[i] : yOf(g, r);
-        z[i] = v.depth * (at(x * cos + y * sin, y * cos - x * sin, vary, v.seed) - 1);
+      for (let c = 0; c < g.cols; c++) {
+        const x = led ? led.along[i + c] : g.x0 + c * g.cell;
+        const y = led ? led.beside[i + c] : yOf(g, r);
+        at.u[c] = x * cos + y * sin;
+        at.v[c] = y * cos - x * sin;
       }
+      heights(at, v.variation / 100, v.seed, row);
+      for (let c = 0; c < g.cols; c++, i++) z[i] = v.depth * (row[c] - 1);
     }
     return z;
   },
