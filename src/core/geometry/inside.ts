@@ -1,10 +1,13 @@
 import type { Loop } from './region';
 
-/**
- * Whether points lie inside loops (non-zero winding), asked row by row: the crossings of the last row are kept, so that many
- * points of one y cost a search each.
- */
-export function makeInside(region: readonly Loop[]): (x: number, y: number) => boolean {
+/** Where loops cross a row, in order of x, and the winding to the right of each crossing. */
+export interface Crossings {
+  readonly xs: readonly { readonly x: number; readonly turn: number }[];
+  readonly winding: Int32Array;
+}
+
+/** Finds where loops cross rows, one row after the other: the crossings of the last row are kept. */
+export function makeCrossings(region: readonly Loop[]): (y: number) => Crossings {
   // Edges by bands of y, each sorted by its lowest y.
   let y0 = Infinity;
   let y1 = -Infinity;
@@ -26,12 +29,11 @@ export function makeInside(region: readonly Loop[]): (x: number, y: number) => b
         edges[b].push(l[j], l[j + 1], l[i], l[i + 1]);
     }
   let row = NaN;
-  /** Crossings of the row, in order of x, and the winding to the right of each. */
-  let xs: { x: number; turn: number }[] = [];
-  let winding: Int32Array = new Int32Array(0);
-  const read = (y: number) => {
+  let known: Crossings = { xs: [], winding: new Int32Array(0) };
+  return (y) => {
+    if (y === row) return known;
     row = y;
-    xs = [];
+    const xs: { x: number; turn: number }[] = [];
     if (y >= y0 && y <= y1) {
       const e = edges[band(y)];
       for (let k = 0; k < e.length; k += 4) {
@@ -40,12 +42,18 @@ export function makeInside(region: readonly Loop[]): (x: number, y: number) => b
       }
       xs.sort((a, b) => a.x - b.x);
     }
-    winding = new Int32Array(xs.length);
+    const winding = new Int32Array(xs.length);
     let sum = 0;
     for (let k = 0; k < xs.length; k++) winding[k] = sum += xs[k].turn;
+    return (known = { xs, winding });
   };
+}
+
+/** Whether points lie inside loops (non-zero winding), asked row by row: many points of one y cost a search each. */
+export function makeInside(region: readonly Loop[]): (x: number, y: number) => boolean {
+  const crossings = makeCrossings(region);
   return (x, y) => {
-    if (y !== row) read(y);
+    const { xs, winding } = crossings(y);
     let a = 0;
     let b = xs.length;
     while (a < b) {

@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import { bruteDistance, bruteInside } from '../testing/independent';
 import { box, circleLoop, hole, loop, starLoop, turned } from '../testing/shapes';
 import type { Region } from '../geometry/region';
-import { deepest, distances } from './distance';
+import { columnsOf, deepest, distances, nearestSegments } from './distance';
 import { gridOf } from './field';
+import type { Line } from './form';
 
 const shapes: Readonly<Record<string, Region>> = {
   box: [box(2, 2, 12, 9)],
@@ -12,6 +13,8 @@ const shapes: Readonly<Record<string, Region>> = {
   turned: turned([starLoop(7, 5, 3, 7, 6)], 17),
   circle: [circleLoop(400, 4, 7, 6)],
   touching: [box(1, 1, 5, 5), box(5, 5, 9, 9)],
+  // Its middle lies on a node, equally near to all of its notches.
+  spikes: [starLoop(200, 5.5, 5, 7, 6)],
   'a hair': [loop(2, 2, 13, 2, 13, 2.001, 2, 2.001)],
 };
 
@@ -44,6 +47,39 @@ describe('distances of nodes from outlines', () => {
         },
       ),
       { numRuns: 30 },
+    );
+  });
+});
+
+describe('the nearest segment of a node', () => {
+  // On the grid's own places too, so that ends lie above each other, on nodes, and on each other.
+  const place = fc.oneof(fc.integer({ min: -4, max: 24 }), fc.double({ min: -4, max: 24, noNaN: true }));
+  const line: fc.Arbitrary<Line> = fc.record({
+    points: fc.array(place, { minLength: 6, maxLength: 40 }).map((p) => Float64Array.from(p.slice(0, p.length & ~1))),
+    closed: fc.boolean(),
+  });
+  const far = (s: Float64Array, at: number, x: number, y: number) => {
+    const [px, py] = [x - s[at], y - s[at + 1]];
+    const t = Math.min(1, Math.max(0, (px * s[at + 2] + py * s[at + 3]) * s[at + 4]));
+    return Math.hypot(px - t * s[at + 2], py - t * s[at + 3]);
+  };
+  it('is as near as any, of lines open and closed, in squares and bands of them', () => {
+    fc.assert(
+      fc.property(fc.array(line, { minLength: 1, maxLength: 6 }), fc.nat({ max: 3 }), (lines, from) => {
+        const { s } = columnsOf(lines);
+        const g = { ...gridOf(20, 14, 0.25), first: 16 * from };
+        let told = 0;
+        nearestSegments(lines, g, (node, square, at) => {
+          told++;
+          const [x, y] = [g.x0 + (node % g.cols) * g.cell, g.y0 + (g.first + Math.floor(node / g.cols)) * g.cell];
+          let best = Infinity;
+          for (let k = 0; k < s.length; k += 5) best = Math.min(best, far(s, k, x, y));
+          expect(Math.abs(Math.sqrt(square) - best)).toBeLessThan(1e-7);
+          expect(Math.abs(far(s, at, x, y) - best)).toBeLessThan(1e-7);
+        });
+        expect(told).toBe(g.cols * g.rows);
+      }),
+      { numRuns: 60 },
     );
   });
 });

@@ -1,17 +1,18 @@
 import Flatbush from 'flatbush';
-import { makeInside } from '../geometry/inside';
+import { makeCrossings, makeInside } from '../geometry/inside';
 import { derived } from '../geometry/hash';
 import { boundsOf } from '../geometry/loop';
 import type { Region } from '../geometry/region';
 import { makeSegmentIndex } from '../geometry/segmentIndex';
 import { stillWanted } from '../units/stillWanted';
+import { endsOf, RowNearest, type Ends } from './envelopes';
 import { yOf, type Grid } from './field';
 import type { Line } from './form';
 
 /** Nodes along a side of the squares that are begun with, and of those that are not parted any more: powers of two. */
 const LARGEST = 64;
-const SMALLEST = 2;
-/** A square for which so few segments are left is not parted any more. */
+const SMALLEST = 8;
+/** For so few segments each node of a square asks each of them. */
 const FEW = 3;
 
 /** Segments in flat columns, with what their distances are worked out from: corner, way, and 1 / length squared. */
@@ -54,7 +55,7 @@ export function insideDistances(region: Region, g: Grid): Float32Array {
 
 const loops = derived<Region, Line[]>();
 const closed = (region: Region): Line[] => loops(region, '', () => region.map((points) => ({ points, closed: true })));
-const insides = derived<Region, ReturnType<typeof makeInside>>();
+const insides = derived<Region, ReturnType<typeof makeCrossings>>();
 
 /** What is asked of lines again and again, band by band: kept with them. */
 interface Asked {
@@ -62,6 +63,7 @@ interface Asked {
   readonly s: Float64Array;
   readonly index: ReturnType<typeof makeSegmentIndex>;
   readonly tree: Flatbush;
+  readonly ends: Ends;
 }
 const askedOf = derived<readonly Line[], Asked | null>();
 const askedLines = (lines: readonly Line[]): Asked | null =>
@@ -76,14 +78,15 @@ const askedLines = (lines: readonly Line[]): Asked | null =>
       tree.add(Math.min(s[i], x), Math.min(s[i + 1], y), Math.max(s[i], x), Math.max(s[i + 1], y));
     }
     tree.finish();
-    return { count, s, index, tree };
+    const each = lines.map((l) => ({ count: l.points.length / 2 - (l.closed ? 0 : 1), closed: l.closed }));
+    return { count, s, index, tree, ends: endsOf(s, each) };
   });
 
 /**
  * Tells for each node the nearest segment of some lines: the node, the squared distance, mm2, and the segment's place in their
  * columns (`columnsOf`). Nodes that lie further than `most` from all of them may be left out, and so are those that are not `wanted`.
- * Squares of nodes are parted in four again
- * and again, each part keeping only those segments that can be nearest to one of its nodes.
+ * Squares of nodes are parted in four as long as that leaves fewer segments to a row of nodes, each part keeping only those that can
+ * be nearest to one of its nodes; then its rows are gone along (`./envelopes.ts`).
  *
  *      +-------+        d: distance of the middle; r: radius of the square
  *      |   .---|--d--   a node lies at most r from the middle, so its nearest segment at most
@@ -97,7 +100,7 @@ export function nearestSegments(
 ): void {
   const asked = askedLines(lines);
   if (!asked) return;
-  const { count, s, index, tree } = asked;
+  const { count, s, index, tree, ends } = asked;
   const { first = 0 } = g;
   const far = (i: number, x: number, y: number): number => {
     const px = x - s[i];
@@ -108,47 +111,64 @@ export function nearestSegments(
     const dy = py - t * s[i + 3];
     return dx * dx + dy * dy;
   };
-  // What is left at each depth of parting, and how far each of it is from the middle.
-  const left: Int32Array[] = [];
+  // What is left at each depth of parting for each of the four parts, and how far each of it is from the middle.
+  const left: Int32Array[][] = [];
   const away = new Float64Array(count);
+  const rows = new RowNearest(s, ends, LARGEST);
   const radius = (size: number) => Math.SQRT1_2 * (size - 1) * g.cell;
   /** Whether any node of a square is wanted. */
-  const anyWanted = (col: number, row: number, size: number): boolean => {
+  const anyWanted = (col: number, row: number, wide: number, high: number): boolean => {
     if (!wanted) return true;
-    const to = Math.min(g.cols, col + size);
-    for (let j = row; j < Math.min(g.rows, row + size); j++)
+    const to = Math.min(g.cols, col + wide);
+    for (let j = row; j < Math.min(g.rows, row + high); j++)
       for (let i = j * g.cols + col; i < j * g.cols + to; i++) if (wanted[i]) return true;
     return false;
   };
   const middle = (first: number, at: number, size: number) => first + (at + (size - 1) / 2) * g.cell;
 
-  /** The `n` segments of a depth are all that can be nearest within a square. */
-  function fill(col: number, row: number, size: number, depth: number, n: number): void {
-    const from = left[depth];
-    if (size <= SMALLEST || n <= FEW) {
-      for (let j = row; j < Math.min(g.rows, row + size); j++)
-        for (let c = col; c < Math.min(g.cols, col + size); c++) {
-          if (wanted && !wanted[j * g.cols + c]) continue;
-          const x = g.x0 + c * g.cell;
-          const y = yOf(g, j);
-          let best = Infinity;
-          let which = 0;
-          for (let q = 0; q < n; q++) {
-            const f = far(from[q], x, y);
-            if (f >= best) continue;
-            best = f;
-            which = from[q];
-          }
-          tell(j * g.cols + c, best, which);
+  /** Each node asks each of the `n` segments. */
+  function askAll(col: number, row: number, size: number, from: Int32Array, n: number): void {
+    for (let j = row; j < Math.min(g.rows, row + size); j++)
+      for (let c = col; c < Math.min(g.cols, col + size); c++) {
+        if (wanted && !wanted[j * g.cols + c]) continue;
+        const x = g.x0 + c * g.cell;
+        const y = yOf(g, j);
+        let best = Infinity;
+        let which = 0;
+        for (let q = 0; q < n; q++) {
+          const f = far(from[q], x, y);
+          if (f >= best) continue;
+          best = f;
+          which = from[q];
         }
-      return;
+        tell(j * g.cols + c, best, which);
+      }
+  }
+
+  function goAlong(col: number, row: number, size: number, from: Int32Array, n: number): void {
+    const wide = Math.min(size, g.cols - col);
+    const high = Math.min(size, g.rows - row);
+    const x = g.x0 + col * g.cell;
+    rows.take(from, n, x, yOf(g, row), x + (wide - 1) * g.cell, yOf(g, row + high - 1));
+    for (let j = row; j < row + high; j++) {
+      if (!anyWanted(col, j, wide, 1)) continue;
+      rows.find({ count: wide, x, y: yOf(g, j), cell: g.cell });
+      for (let c = 0, i = j * g.cols + col; c < wide; c++, i++)
+        if (!wanted || wanted[i]) tell(i, rows.square[c], rows.which[c]);
     }
+  }
+
+  /** The `n` segments are all that can be nearest within a square. */
+  function fill(col: number, row: number, size: number, depth: number, from: Int32Array, n: number): void {
+    if (n <= FEW) return askAll(col, row, size, from, n);
+    if (size <= SMALLEST || n <= size / 2) return goAlong(col, row, size, from, n);
     const half = size / 2;
-    const into = (left[depth + 1] ??= new Int32Array(count));
+    const into = (left[depth] ??= Array.from({ length: 4 }, () => new Int32Array(count)));
+    const kept = [0, 0, 0, 0];
     for (let part = 0; part < 4; part++) {
       const c = col + (part & 1 ? half : 0);
       const r = row + (part & 2 ? half : 0);
-      if (c >= g.cols || r >= g.rows || !anyWanted(c, r, half)) continue;
+      if (c >= g.cols || r >= g.rows || !anyWanted(c, r, half, half)) continue;
       const [x, y] = [middle(g.x0, c, half), middle(g.y0, first + r, half)];
       let near = Infinity;
       for (let q = 0; q < n; q++) {
@@ -158,25 +178,28 @@ export function nearestSegments(
       }
       // A little more, so that rounding leaves none out.
       const reach = (Math.sqrt(near) + 2 * radius(half)) * (1 + 1e-9);
-      let kept = 0;
-      for (let q = 0; q < n; q++) if (away[q] <= reach * reach) into[kept++] = from[q];
-      fill(c, r, half, depth + 1, kept);
+      for (let q = 0; q < n; q++) if (away[q] <= reach * reach) into[part][kept[part]++] = from[q];
     }
+    // A row of a part is half as long: parting pays where less than half of the segments is left on the mean.
+    if (kept[0] + kept[1] + kept[2] + kept[3] >= 2 * n) return goAlong(col, row, size, from, n);
+    for (let part = 0; part < 4; part++)
+      if (kept[part])
+        fill(col + (part & 1 ? half : 0), row + (part & 2 ? half : 0), half, depth + 1, into[part], kept[part]);
   }
 
   const r = radius(LARGEST);
-  left[0] = new Int32Array(count);
+  const begun = new Int32Array(count);
   for (let row = 0; row < g.rows; row += LARGEST)
     for (let col = 0; col < g.cols; col += LARGEST) {
       stillWanted(LARGEST);
-      if (!anyWanted(col, row, LARGEST)) continue;
+      if (!anyWanted(col, row, LARGEST, LARGEST)) continue;
       const [x, y] = [middle(g.x0, col, LARGEST), middle(g.y0, first + row, LARGEST)];
       const d = index.distance(x, y, most + r);
       if (d > most + r) continue;
       const reach = (d + 2 * r) * (1 + 1e-9);
       const near = tree.search(x - reach, y - reach, x + reach, y + reach);
-      for (let q = 0; q < near.length; q++) left[0][q] = 5 * near[q];
-      fill(col, row, LARGEST, 0, near.length);
+      for (let q = 0; q < near.length; q++) begun[q] = 5 * near[q];
+      fill(col, row, LARGEST, 0, begun, near.length);
     }
 }
 
@@ -187,16 +210,26 @@ function thereAndBack(l: Float64Array): Float64Array {
   return out;
 }
 
-/** For each node: 1 inside a region, else 0. */
+/** For each node: 1 inside a region, else 0; one that lies on a side of it counts where the inside begins, not where it ends. */
 export function nodesInside(region: Region, g: Grid): Uint8Array {
   const out = new Uint8Array(g.cols * g.rows);
-  const inside = insides(region, '', () => makeInside(region));
-  // Row by row: the crossings of a row are looked for once.
+  const crossings = insides(region, '', () => makeCrossings(region));
   for (let j = 0; j < g.rows; j++) {
     stillWanted();
-    for (let c = 0; c < g.cols; c++) out[j * g.cols + c] = Number(inside(g.x0 + c * g.cell, yOf(g, j)));
+    const { xs, winding } = crossings(yOf(g, j));
+    for (let k = 0; k + 1 < xs.length; k++)
+      if (winding[k]) out.fill(1, j * g.cols + columnFrom(g, xs[k].x), j * g.cols + columnFrom(g, xs[k + 1].x));
   }
   return out;
+}
+
+/** The first column whose nodes do not lie left of `x`. */
+function columnFrom({ x0, cell, cols }: Grid, x: number): number {
+  let c = Math.min(cols, Math.max(0, Math.ceil((x - x0) / cell)));
+  // However the quotient was rounded.
+  while (c > 0 && x0 + (c - 1) * cell >= x) c--;
+  while (c < cols && x0 + c * cell < x) c++;
+  return c;
 }
 
 /**
