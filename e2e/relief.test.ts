@@ -69,6 +69,20 @@ test('(long) a mesh is dropped, stood up, sized to 37 mm, made 3 mm high alone, 
   await maker.holds('Width (X)', '20');
   await maker.fill('Width (X)', '37');
   await maker.holds('Height (Y)', '37');
+  // Stood up otherwise it keeps its shape: twice as long one way as it is thick the other.
+  await maker.choose('What looks up', 'Its Z');
+  await maker.shows('Height (Y)', (v) => Math.abs(v - 18.5) < 0.01);
+  await maker.sees('to half the thickness');
+  await maker.choose('What looks up', 'Its Y');
+  await maker.holds('Height (Y)', '37');
+  await maker.fill('Tipped about X', '90');
+  await maker.shows('Height (Y)', (v) => Math.abs(v - 18.5) < 0.01);
+  await maker.press('Undo');
+  await maker.holds('Height (Y)', '37');
+  await maker.fill('Turned about Z', '45');
+  await maker.shows('Width (X)', (v) => Math.abs(v - 37 * Math.SQRT2) < 0.01);
+  await maker.fill('Turned about Z', '0');
+  await maker.holds('Width (X)', '37');
   await maker.fill('Rise (Z)', '3');
   await maker.holds('Width (X)', '37');
   // The height of what was shaped; the top of the first form stood at the face, 9 mm above the base.

@@ -7,6 +7,10 @@ export class Brought<T> {
     return id in this.files;
   }
 
+  of(id: string): T | null {
+    return this.files[id] ?? null;
+  }
+
   /** Takes those that are not here yet; `first` sees them before anybody else is told. */
   bring(more: Readonly<Record<string, T>>, first: (fresh: Readonly<Record<string, T>>) => void = () => {}): void {
     const fresh = Object.fromEntries(Object.entries(more).filter(([id]) => !this.has(id)));

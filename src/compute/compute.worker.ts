@@ -29,7 +29,7 @@ import { writeHeights } from '@/core/exchange/picture/write';
 import { keptOf } from '@/core/exchange/picture/kept';
 import { ornamentLook } from '@/core/relief/ornaments/carve';
 import { outlinesOf } from '@/core/relief/outlined';
-import { boxOfMesh, trianglesOf } from '@/core/relief/mesh';
+import { boxOfMesh, standingSize, trianglesOf } from '@/core/relief/mesh';
 import { foundBy, type Faces } from '@/core/proof/faces';
 import type { HeightField } from '@/core/relief/field';
 import { createSimulation, type Means, type Simulation } from '@/core/proof/simulate';
@@ -313,6 +313,10 @@ const api: ComputeApi = {
     const mesh = await readAnyMesh(name, bytes);
     const kept = isKeptMesh(name) ? null : stlOfMesh(mesh, name);
     return Comlink.transfer({ triangles: trianglesOf(mesh), box: boxOfMesh(mesh), kept }, kept ? [kept.buffer] : []);
+  },
+  async meshSizes(name, bytes, standings) {
+    const mesh = await readAnyMesh(name, bytes);
+    return standings.map((s) => standingSize(mesh, s));
   },
   lookAtPicture(name, bytes) {
     const { width, height, greys } = readPicture(name, bytes);

@@ -26,7 +26,7 @@ import type { KeptRelief } from '@/core/relief/keptRelief';
 import type { HeightField } from '@/core/relief/field';
 import type { LevelOptions } from '@/core/relief/levels';
 import type { OutlinesAsked, ReliefOutline } from '@/core/relief/outlined';
-import type { MeshBox } from '@/core/relief/mesh';
+import type { MeshBox, Sizes, Standing } from '@/core/relief/mesh';
 import type { SmallPicture } from '@/core/relief/small';
 
 /** What goes between the window and its workers. */
@@ -95,6 +95,8 @@ export interface ArtworkApi {
     name: string,
     bytes: Uint8Array,
   ): Promise<{ readonly triangles: number; readonly box: MeshBox; readonly kept: Uint8Array | null }>;
+  /** How large a mesh is, in its own unit, for each of some ways to stand. */
+  meshSizes(name: string, bytes: Uint8Array, standings: readonly Standing[]): Promise<Sizes[]>;
   /** Reads a picture to see whether it is sound: its size in pixels, and how many greys its file can tell apart. */
   lookAtPicture(
     name: string,

@@ -97,8 +97,8 @@ export interface View {
   seen: { readonly from: number; readonly high: number; readonly draft: number | null; readonly tint: Tint };
   /** What is shown left of a line beside the relief, and where that is, as part of the blank's width; null for nothing. */
   split: { readonly of: Beside; readonly at: number } | null;
-  /** Id of the finest cutter that the relief is meant for, if one is chosen. */
-  finest: string | null;
+  /** Id of the finest cutter that the relief is meant for, null for none; undefined: the finest that cuts it. */
+  finest: string | null | undefined;
   /** Whether the library of reliefs is open. */
   reliefLibrary: boolean;
   /** Groups of forms whose forms are not listed. */
@@ -149,7 +149,7 @@ export const useView = create<View>(() => ({
   split: null,
   pinning: false,
   pins: [],
-  finest: null,
+  finest: undefined,
   reliefLibrary: false,
   foldedForms: [],
   gauged: [],

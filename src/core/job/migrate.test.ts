@@ -143,6 +143,23 @@ describe('jobs of older versions', () => {
     for (const c of now.cuts) for (const k of ['corners', 'grow', 'relieved']) expect(Number(c.values[k] ?? 0)).toBe(0);
     expect(() => readJob(old)).toThrow(JobError);
   });
+  it('leaves meshes of before version 20 as they stood', () => {
+    const job = jobOf(demoSetups['heron-medallion']());
+    const form = {
+      ...structuredClone(job.setups[0].relief.forms[0]),
+      id: 'm',
+      kind: 'mesh',
+      items: [],
+      mask: null,
+      group: null,
+    };
+    form.values = { mesh: 'a', up: 'y-', turn: 30, x: 1, y: 2, width: 3, height: 4, rise: 5, linked: true };
+    const old = JSON.parse(JSON.stringify(job)) as typeof job;
+    old.setups[0].relief.forms = [form];
+    const [now] = readJob({ ...old, version: 19 } as never).setups;
+    expect(now.relief.forms[0].values).toEqual({ ...form.values, tipX: 0, tipY: 0 });
+    expect(() => readJob(old)).toThrow(JobError);
+  });
   it('relieves no corners of cuts of before version 19', () => {
     const job = jobOf(demoSetups['lock-cottage-board']());
     for (const c of job.setups[0].cuts) delete c.values.relieved;

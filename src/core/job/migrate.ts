@@ -42,6 +42,20 @@ interface Old {
   overrides: Record<string, Plain>;
 }
 
+/** A form of a relief, as an earlier version has it. */
+interface OldForm {
+  kind: string;
+  group?: string | null;
+  values: Plain;
+}
+const formsIn = (job: Plain): OldForm[] =>
+  (job.setups as { relief: { forms: OldForm[] } }[]).flatMap((s) => s.relief.forms);
+/** What forms do not say yet is as it is for a fresh one. */
+function fillForms(job: Plain): void {
+  for (const f of formsIn(job))
+    f.values = { ...structuredClone(known(() => formKindOf(f.kind))?.defaults as Plain | undefined), ...f.values };
+}
+
 /**
  * Steps from one version of the format to the next, each changing plain data in place. Version 1 (the
  * format's first draft) had no allowance for cutting into the bed; version 2 had neither layers nor groups;
@@ -51,7 +65,8 @@ interface Old {
  * the job itself; in version 8 fonts and pictures had lists of their own; in version 9
  * numbers could lie beyond what their fields take; in version 10 letters never joined, and a pattern of clearing had another
  * name; version 11 had no relief, and in version 12 no form had a profile of its own; version 13 had
- * no groups of forms, and fewer values of some kinds: what they do not say is as it is for a fresh form. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
+ * no groups of forms, and fewer values of some kinds; in version 19 meshes were not
+ * tipped. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {
@@ -138,15 +153,13 @@ const steps: Record<number, (job: Plain) => void> = {
       for (const f of s.relief.forms) f.profile ??= { items: [] };
   },
   13: (job) => {
-    for (const s of job.setups as { relief: { forms: { kind: string; group?: string | null; values: Plain }[] } }[])
-      for (const f of s.relief.forms) {
-        f.group ??= null;
-        f.values = { ...structuredClone(known(() => formKindOf(f.kind))?.defaults as Plain | undefined), ...f.values };
-      }
+    for (const f of formsIn(job)) f.group ??= null;
+    fillForms(job);
   },
   16: (job) => {
     for (const s of job.setups as Plain[]) s.casting ??= null;
   },
+  19: fillForms,
 };
 
 /** Numbers that an earlier version took: none below zero where there must be something, none out of all measure. */

@@ -17,6 +17,7 @@ export interface MeshGuess {
 const FITS = 0.9;
 /** So much of the thickness a relief may take at first. */
 const RISES = 0.5;
+export const mostRise = (blank: { readonly thickness: number }): number => RISES * blank.thickness;
 
 /**
  * How a mesh that was just brought may be meant: reliefs are flat, so its thinnest side looks up, its own Z where that is not
@@ -36,7 +37,7 @@ export function guessMesh(
   const fit = Math.min(blank.width / Math.max(w, 1e-9), blank.height / Math.max(h, 1e-9));
   const fitting = fit < 1 || fit > 200 ? FITS * fit : null;
   const scale = unit ?? fitting ?? 1;
-  const most = RISES * blank.thickness;
+  const most = mostRise(blank);
   const shallower = r * scale > most;
   return {
     up,

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { boxMesh, meshOf, surfaceMesh, volumeOf } from '../testing/meshes';
 import { gridOf } from './field';
 import { guessMesh } from './guess';
-import { boxOfMesh, placed, stood, upSides, type Mesh } from './mesh';
+import { boxOfMesh, placed, sizesTurned, standingSize, stood, upSides, type Mesh } from './mesh';
 import { meshHeights } from './raster';
 
 describe('a mesh on the blank', () => {
@@ -11,11 +11,68 @@ describe('a mesh on the blank', () => {
     expect(volumeOf(odd)).toBeCloseTo(5 * 7 * 17, 3);
     for (const up of upSides)
       for (const turn of [0, 90, -90, 180, 270, 450, 33]) {
-        const m = stood(odd, up, turn);
+        const m = stood(odd, { up, turn, tipX: 0, tipY: 0 });
         expect(volumeOf(m)).toBeCloseTo(5 * 7 * 17, 2);
         const { low, high } = boxOfMesh(m);
         expect(high[2] - low[2]).toBeCloseTo({ x: 5, y: 7, z: 17 }[up[0] as 'x'], 4);
       }
+  });
+  it('is tipped about X, then about Y, then turned, as matrices say it', () => {
+    const rad = (d: number) => (d * Math.PI) / 180;
+    const angle = fc.oneof(fc.integer({ min: -360, max: 360 }), fc.constantFrom(0, 45, 90, -90, 180, 270));
+    fc.assert(
+      fc.property(angle, angle, angle, (tipX, tipY, turn) => {
+        const m = stood(
+          meshOf([
+            [
+              [1, 2, 3],
+              [0, 0, 0],
+              [-4, 1, 2],
+            ],
+          ]),
+          { up: 'z+', tipX, tipY, turn },
+        );
+        const about = (k: 0 | 1 | 2, degrees: number, p: number[]): number[] => {
+          const [i, j] = [(k + 1) % 3, (k + 2) % 3];
+          const out = [...p];
+          out[i] = Math.cos(rad(degrees)) * p[i] - Math.sin(rad(degrees)) * p[j];
+          out[j] = Math.sin(rad(degrees)) * p[i] + Math.cos(rad(degrees)) * p[j];
+          return out;
+        };
+        for (const [at, p] of [
+          [0, [1, 2, 3]],
+          [6, [-4, 1, 2]],
+        ] as const)
+          about(2, turn, about(1, tipY, about(0, tipX, [...p]))).forEach((v, k) =>
+            expect(Math.abs(m.corners[at + k] - v)).toBeLessThan(1e-5),
+          );
+      }),
+    );
+    // A side that looks up is a tip by a quarter.
+    const quarter = { tipX: 0, tipY: 0, turn: 0 };
+    expect([...stood(odd, { up: 'z+', ...quarter, tipX: 90 }).corners]).toEqual(
+      [...stood(odd, { up: 'y+', ...quarter }).corners].map((v) => v + 0),
+    );
+  });
+  it('keeps its shape when it is stood otherwise; what was made shallow only when it is turned', () => {
+    const standing = { up: 'z+', tipX: 0, tipY: 0, turn: 0 } as const;
+    const own = standingSize(odd, standing);
+    expect(own.map((v) => Math.round(v))).toEqual([5, 7, 17]);
+    const onSide = standingSize(odd, { ...standing, up: 'y+' });
+    // Twice its own size, and twice it stays.
+    expect(
+      sizesTurned([10, 14, 34], own, onSide, { aboutZ: false, quarters: 0 }).map((v) => Math.round(v * 1e4) / 1e4),
+    ).toEqual([10, 34, 14]);
+    const turned = standingSize(odd, { ...standing, turn: 90 });
+    expect(sizesTurned([10, 21, 2], own, turned, { aboutZ: true, quarters: 1 })).toEqual([21, 10, 2]);
+    expect(sizesTurned([10, 21, 2], own, own, { aboutZ: true, quarters: 2 })).toEqual([10, 21, 2]);
+    const [w, h, r] = sizesTurned([10, 14, 2], own, standingSize(odd, { ...standing, turn: 45 }), {
+      aboutZ: true,
+      quarters: null,
+    });
+    expect(w).toBeCloseTo(24 * Math.SQRT1_2, 3);
+    expect(h).toBeCloseTo(w, 3);
+    expect(r).toBeCloseTo(2, 6);
   });
   it('shows the side that was asked for', () => {
     // A flag at the far end of each axis tells which way it looks.
@@ -24,7 +81,7 @@ describe('a mesh on the blank', () => {
       const end = [0, 0, 0] as [number, number, number];
       end[axis] = up[1] === '+' ? 8 : -8;
       const m = meshOf([[[0, 0, 0], [1, 1, 1], end]]);
-      expect(stood(m, up, 0).corners[8]).toBe(8);
+      expect(stood(m, { up, tipX: 0, tipY: 0, turn: 0 }).corners[8]).toBe(8);
     }
   });
   it('lies with its middle and sizes where it is put, from height 0', () => {

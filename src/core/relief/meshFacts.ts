@@ -1,7 +1,7 @@
 import { derived } from '../geometry/hash';
 import { stillWanted } from '../units/stillWanted';
 import type { Grid } from './field';
-import { boxOfMesh, stood, trianglesOf, type Mesh, type UpSide } from './mesh';
+import { boxOfMesh, stood, trianglesOf, type Mesh, type Standing } from './mesh';
 
 /** What of a mesh a relief cannot show, or shows otherwise than the mesh has it. */
 export interface MeshFacts {
@@ -21,10 +21,10 @@ const MOST = 4_000_000;
 const SOME = 0.002;
 
 const factsKept = derived<Mesh, MeshFacts>();
-/** What is to be known of a mesh that lies with a side up. */
-export const meshFacts = (m: Mesh, up: UpSide): MeshFacts =>
-  factsKept(m, up, () => {
-    const s = stood(m, up, 0);
+/** What is to be known of a mesh as it stands; how it is turned about Z changes nothing. */
+export const meshFacts = (m: Mesh, { up, tipX, tipY }: Omit<Standing, 'turn'>): MeshFacts =>
+  factsKept(m, `${up} ${tipX} ${tipY}`, () => {
+    const s = stood(m, { up, tipX, tipY, turn: 0 });
     return { undercut: undercutOf(s), holes: trianglesOf(m) > MOST ? null : holesIn(s) };
   });
 

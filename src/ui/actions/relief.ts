@@ -111,7 +111,7 @@ export async function bringFile(
 }
 
 /** Has a file read by a worker, which can be given up. */
-const read = <T>(name: string, work: (api: ComputeApiRemote) => Promise<T>): Promise<T> => {
+export const readByHelper = <T>(name: string, work: (api: ComputeApiRemote) => Promise<T>): Promise<T> => {
   const helper = artworkHelper();
   return busyWith(
     `Reading ${name}\u2026`,
@@ -127,7 +127,7 @@ const bytesOf = async (file: File): Promise<Uint8Array> => new Uint8Array(await 
  */
 export const addMesh = (file: File): Promise<void> =>
   bringFile('mesh', { name: file.name, bytes: () => bytesOf(file) }, async (bytes, job) => {
-    const { triangles, box, kept } = await read(file.name, (api) => api.lookAtMesh(file.name, bytes));
+    const { triangles, box, kept } = await readByHelper(file.name, (api) => api.lookAtMesh(file.name, bytes));
     const guess = guessMesh(box, job.blank);
     const unit =
       guess.fitting === null
@@ -159,7 +159,7 @@ export const addMesh = (file: File): Promise<void> =>
 export async function addPicture(file: File): Promise<void> {
   const name = file.name.replace(/\.(jpe?g|webp|bmp|gif)$/i, '.png');
   await bringFile('picture', { name, bytes: () => asPng(file) }, async (bytes, job) => {
-    const { width, height, greys } = await read(file.name, (api) => api.lookAtPicture(name, bytes));
+    const { width, height, greys } = await readByHelper(file.name, (api) => api.lookAtPicture(name, bytes));
     const sizes = guessPicture({ width, height }, job.blank);
     const pixel = formatLength(sizes.width / width, job.unit);
     return {

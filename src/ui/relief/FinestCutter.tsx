@@ -3,23 +3,29 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { byGroup } from '@/core/cutters/groups';
 import type { OneSetup } from '@/core/job/job';
-import { FINEST_CELL, reliefCell } from '@/core/pipeline/shaping';
-import { cellFor, furrowWidth, HAIR } from '@/core/cutters/detail';
+import { cellOf, finestInUse } from '@/core/pipeline/finest';
+import { reliefCell } from '@/core/pipeline/shaping';
+import { furrowWidth, HAIR } from '@/core/cutters/detail';
 import { lengthText } from '@/core/units/length';
 import { setReliefCell } from '@/ui/actions/relief';
 import { ChoiceField } from '@/ui/common/fields';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { setView, useView } from '@/ui/view';
 
-/** What the finest cutter that is to cut the relief can still show, beside what its nodes and its pictures hold. */
-export function FinestCutter({ job, pixel }: { job: OneSetup; pixel: number }) {
-  const id = useView((v) => v.finest);
+/**
+ * What the finest cutter that cuts the relief, or another that is chosen, can still show, beside what its nodes and its pictures
+ * hold; nodes as fine as that needs are a press away. `pixel`, `finestPixel`: how wide those of the coarsest picture in it are, and
+ * of the finest where all of it is of pictures; 0 where there are none.
+ */
+export function FinestCutter({ job, pixel, finestPixel }: { job: OneSetup; pixel: number; finestPixel: number }) {
+  const chosen = useView((v) => v.finest);
+  const id = chosen === undefined ? finestInUse(job)?.id : chosen;
   const library = useLibrary((l) => l.cutters);
   const cutters = [...job.cutters, ...library.filter((c) => !job.cutters.some((own) => own.id === c.id))];
   const cutter = cutters.find((c) => c.id === id);
   const length = (v: number) => lengthText(v, job.unit, job.unit === 'mm' ? 2 : 4);
   const cell = reliefCell(job);
-  const needed = cutter && cellFor(cutter, FINEST_CELL);
+  const needed = cutter && cellOf(cutter, finestPixel);
   return (
     <Box sx={{ mt: 1.25 }}>
       <ChoiceField
@@ -37,7 +43,7 @@ export function FinestCutter({ job, pixel }: { job: OneSetup; pixel: number }) {
           {pixel > 0 && ` The coarsest picture has pixels of ${length(pixel)}.`}
           {cell > needed * 1.001 && (
             <Box sx={{ mt: 0.75 }}>
-              {`It shows more than nodes ${length(cell)} apart hold. `}
+              {`${finestPixel > 0 && needed > furrowWidth(cutter) / 2 ? 'Its pictures hold' : 'It shows'} more than nodes ${length(cell)} apart do. `}
               <Button size="small" variant="outlined" color="inherit" onClick={() => setReliefCell(needed)}>
                 {`Set them ${length(needed)} apart`}
               </Button>

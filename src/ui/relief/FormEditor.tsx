@@ -14,6 +14,7 @@ import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeForm } from '@/ui/actions/edits';
 import { groupForm, setFormValue, ungroupForms } from '@/ui/actions/relief';
+import { standMesh, standsBy } from '@/ui/actions/standMesh';
 import { keepRelief } from '@/ui/actions/reliefLibrary';
 import { FieldForm } from '@/ui/common/FieldForm';
 import { ChoiceField, FlagField, LengthField, NumberField, TextField } from '@/ui/common/fields';
@@ -88,7 +89,9 @@ export function FormEditor({ form }: { form: Form }) {
           values={form.values}
           unit={unit}
           asked={asked?.id === form.id ? asked.n : undefined}
-          onChange={(key, value, f) => setFormValue(form.id, key, value, f)}
+          onChange={(key, value, f) =>
+            standsBy(form, key) ? void standMesh(form, key, value, f) : setFormValue(form.id, key, value, f)
+          }
         />
       </Group>
       <Group title="On what lies under it">

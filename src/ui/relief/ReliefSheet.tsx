@@ -19,8 +19,8 @@ import { useWork } from '@/compute/useWork';
 import type { OneSetup } from '@/core/job/job';
 import { reliefCell } from '@/core/pipeline/shaping';
 import { gridOf } from '@/core/relief/field';
-import { arranged, groupOf, membersOf } from '@/core/relief/groups';
-import { formKinds } from '@/core/relief/registry';
+import { arranged, counting, groupOf, membersOf } from '@/core/relief/groups';
+import { formKindOf, formKinds } from '@/core/relief/registry';
 import { formatLength } from '@/core/units/length';
 import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
@@ -91,6 +91,9 @@ export function ReliefSheet() {
     .reverse()
     .filter((f) => !folded.includes(groupOf(forms, f)?.id ?? ''));
   const facts = relief?.shaped.facts;
+  const pixels = relief?.shaped.pixels ?? {};
+  /** Forms that have detail of their own. */
+  const made = counting(forms).filter((f) => !formKindOf(f.kind).adjusts && !formKindOf(f.kind).holds);
   return (
     <>
       <SheetHead
@@ -208,7 +211,13 @@ export function ReliefSheet() {
             hint="Of what is cast in it: the whole relief is larger by that, from the middle of the top face"
             onChange={setReliefShrinks}
           />
-          <FinestCutter job={job} pixel={Math.max(0, ...Object.values(relief?.shaped.pixels ?? {}))} />
+          <FinestCutter
+            job={job}
+            pixel={Math.max(0, ...Object.values(pixels))}
+            finestPixel={
+              made.length && made.every((f) => pixels[f.id]) ? Math.min(...made.map((f) => pixels[f.id])) : 0
+            }
+          />
         </Group>
       )}
       {relief && facts && facts.covered > 0 && (

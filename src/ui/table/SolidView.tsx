@@ -38,9 +38,9 @@ const MOST_BEGINNINGS = 5;
 /** The light stands where it is best seen until it is moved. */
 const FIRST = useView.getInitialState().seen;
 
-/** What of the blank is seen until the view has said so. */
 /** What is pressed between dies is seen in this. */
 const SHEET = 'brass' as const;
+/** What of the blank is seen until the view has said so. */
 const EVERYTHING = { y0: -Infinity, y1: Infinity };
 
 /** A casting stands as far from its mould as that, of the mould's width. */
@@ -246,7 +246,19 @@ export function SolidView() {
           The graphics driver took the picture away. It is being made again{'\u2026'}
         </Box>
       ) : (
-        <Box role="group" aria-label="Standard views" sx={{ position: 'absolute', top: 4, right: 6, display: 'flex' }}>
+        <Box
+          role="group"
+          aria-label="Standard views"
+          sx={{
+            position: 'absolute',
+            top: 4,
+            right: 6,
+            display: 'flex',
+            borderRadius: 1.5,
+            // Legible over whatever is looked at closely.
+            bgcolor: 'color-mix(in srgb, var(--mui-palette-background-paper) 82%, transparent)',
+          }}
+        >
           {VIEWS.map(([to, name]) => (
             <Button
               key={to}

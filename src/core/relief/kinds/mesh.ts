@@ -10,6 +10,8 @@ const schema = z.object({
   /** Id of its file among the job's assets. */
   mesh: z.string(),
   up: z.enum(upSides),
+  tipX: z.number().min(-360).max(360),
+  tipY: z.number().min(-360).max(360),
   turn: z.number().min(-360).max(360),
   /** Its middle, in the blank's frame, mm. */
   x: z.number().min(-1e4).max(1e4),
@@ -39,7 +41,9 @@ export const mesh = formKindByRows({
   ofFile: 'mesh',
   fields: [
     { kind: 'choice', key: 'up', label: 'What looks up', options: choices(UP) },
-    { kind: 'number', key: 'turn', label: 'Turned by', unit: '\u00b0' },
+    { kind: 'number', key: 'tipX', label: 'Tipped about X', unit: '\u00b0' },
+    { kind: 'number', key: 'tipY', label: 'Tipped about Y', unit: '\u00b0' },
+    { kind: 'number', key: 'turn', label: 'Turned about Z', unit: '\u00b0' },
     { kind: 'length', key: 'width', label: 'Width (X)' },
     { kind: 'length', key: 'height', label: 'Height (Y)' },
     { kind: 'length', key: 'rise', label: 'Rise (Z)' },
@@ -47,7 +51,7 @@ export const mesh = formKindByRows({
     { kind: 'length', key: 'x', label: 'Middle X' },
     { kind: 'length', key: 'y', label: 'Middle Y' },
   ],
-  defaults: { mesh: '', up: 'z+', turn: 0, x: 0, y: 0, width: 10, height: 10, rise: 1, linked: true },
+  defaults: { mesh: '', up: 'z+', tipX: 0, tipY: 0, turn: 0, x: 0, y: 0, width: 10, height: 10, rise: 1, linked: true },
   assets: (v) => [v.mesh],
   changed: follow,
   // It is sized as it lies turned: its frame stays upright.
@@ -56,7 +60,7 @@ export const mesh = formKindByRows({
   prepare(v, c) {
     const m = c.mesh(v.mesh);
     if (!m) return { data: null, remark: 'Its file is not on this device. Bring the mesh again.' };
-    return { data: placed(stood(m, v.up, v.turn), v), remark: '', note: noteOf(meshFacts(m, v.up)) };
+    return { data: placed(stood(m, v), v), remark: '', note: noteOf(meshFacts(m, v)) };
   },
   rows: meshHeights,
 });

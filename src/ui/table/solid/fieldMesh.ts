@@ -3,8 +3,10 @@ import type { BodyMaterial } from '@/core/cutters/castMaterials';
 import type { PaintId } from '@/core/cutters/paints';
 import { flatField, type HeightField } from '@/core/relief/field';
 import type { Tint } from '@/core/relief/tint';
-import { Grid, nodesOf, type Face } from './grid';
+import { Grid, nodesOf, partsOf, type Face } from './grid';
 import { looksOf } from './looks';
+import type { SeenPart } from './seen';
+import { servesAs } from './spread';
 
 /** Vertices along the longer side of a drawn face. */
 const MOST = 900;
@@ -26,6 +28,11 @@ export class FieldMesh {
   private readonly lower = new Grid();
   private readonly side = new THREE.Mesh(new THREE.BufferGeometry());
   private below = false;
+  /** What stands there, and what of it is looked at; null: all alike. */
+  private shown: { readonly whole: Face; readonly under: HeightField | null } | null = null;
+  private seen: SeenPart | null = null;
+  /** The nodes that are drawn more finely for it. */
+  private part: ReturnType<typeof partsOf> = { cols: null, rows: null };
   /** Fills the lower face; null when it is as it should be. */
   private fillLower: (() => void) | null = null;
 
@@ -46,6 +53,26 @@ export class FieldMesh {
     tint: Tint,
     inlaid: Face['inlaid'] = null,
   ): void {
+    const looks = looksOf(material);
+    this.upper.mesh.material = this.lower.mesh.material = looks.face;
+    this.side.material = looks.side;
+    this.shown = { under, whole: { field, under: false, width, height, thickness, material, paint, tint, inlaid } };
+    this.fill();
+  }
+
+  /** Draws more finely what is seen of it; says whether anything is drawn otherwise than before. */
+  closer(seen: SeenPart): boolean {
+    if (!this.shown) return false;
+    const { cols, rows } = partsOf(this.shown.whole.field, seen);
+    if (servesAs(this.part.cols, cols) && servesAs(this.part.rows, rows)) return false;
+    this.seen = seen;
+    this.fill();
+    return true;
+  }
+
+  private fill(): void {
+    const { whole, under } = this.shown!;
+    const { field, width, height, thickness } = whole;
     const shrink = Math.max(
       1,
       Math.max(field.cols, field.rows) / MOST,
@@ -53,21 +80,21 @@ export class FieldMesh {
     );
     const nx = Math.max(2, Math.round((field.cols - 1) / shrink) + 1);
     const ny = Math.max(2, Math.round((field.rows - 1) / shrink) + 1);
-    const step = Math.max(1, Math.round(shrink / 2));
-    const looks = looksOf(material);
-    this.upper.mesh.material = this.lower.mesh.material = looks.face;
-    this.side.material = looks.side;
-    const [up, down] = [nodesOf(nx, ny, field), under && nodesOf(nx, ny, under)];
+    const [up, down] = [nodesOf(nx, ny, field, this.seen), under && nodesOf(nx, ny, under, this.seen)];
+    this.part = partsOf(field, this.seen);
     const depthUnder = (v: number): number =>
       under && down ? under.z[down.rows[Math.floor(v / nx)] * under.cols + down.cols[v % nx]] : 0;
     const open = (v: number): boolean =>
       thickness + field.z[up.rows[Math.floor(v / nx)] * field.cols + up.cols[v % nx]] + depthUnder(v) > NOTHING;
-    const whole = { width, height, thickness, material, paint, tint, inlaid };
-    this.upper.fill(nx, ny, { ...whole, field, under: false }, step, open);
+    this.upper.fill(up, whole, open);
     this.fillSides(nx, ny, (v) => -thickness - Math.max(depthUnder(v), -thickness));
     const lowest = under ?? flatField(width, height, Math.max(width, height) / 60);
     this.fillLower = () =>
-      this.lower.fill(nx, ny, { ...whole, inlaid: null, field: lowest, under: true }, under ? step : 1, open);
+      this.lower.fill(
+        nodesOf(nx, ny, lowest, under && this.seen),
+        { ...whole, inlaid: null, field: lowest, under: true },
+        open,
+      );
     this.seenFrom(this.below);
   }
 

@@ -3,6 +3,8 @@ import { lookOf, type BodyMaterial } from '@/core/cutters/castMaterials';
 import { paintedShare, paints, type PaintId } from '@/core/cutters/paints';
 import type { HeightField } from '@/core/relief/field';
 import { colourAt, tinting, type Tint } from '@/core/relief/tint';
+import type { SeenPart } from './seen';
+import { partOf, spread } from './spread';
 
 /** Colours of a tint. */
 const TINTS = 256;
@@ -22,12 +24,19 @@ export interface Nodes {
   readonly cols: readonly number[];
   readonly rows: readonly number[];
 }
-const spread = (count: number, nodes: number): number[] =>
-  Array.from({ length: count }, (_, i) => Math.round((i * (nodes - 1)) / (count - 1)));
-export const nodesOf = (nx: number, ny: number, f: HeightField): Nodes => ({
-  cols: spread(nx, f.cols),
-  rows: spread(ny, f.rows),
+/** Which nodes of a field are looked at closely, across and along. */
+export const partsOf = (f: HeightField, seen: SeenPart | null) => ({
+  cols: partOf(seen && { from: seen.x0, to: seen.x1 }, f.x0, f.cell, f.cols),
+  rows: partOf(seen && { from: seen.y0, to: seen.y1 }, f.y0, f.cell, f.rows),
 });
+/** Vertices lie closer together where the field is looked at. */
+export function nodesOf(nx: number, ny: number, f: HeightField, seen: SeenPart | null): Nodes {
+  const { cols, rows } = partsOf(f, seen);
+  return { cols: spread(nx, f.cols, cols), rows: spread(ny, f.rows, rows) };
+}
+/** How many nodes to either side a normal looks at: half way to the next vertex. */
+const beside = (at: readonly number[]): number[] =>
+  at.map((_, i) => Math.max(1, Math.round((at[Math.min(at.length - 1, i + 1)] - at[Math.max(0, i - 1)]) / 4)));
 
 export interface Face {
   readonly field: HeightField;
@@ -79,8 +88,9 @@ export class Grid {
     this.draft = room(DRAFT);
   }
 
-  /** Fills nx x ny vertices; `step`: nodes to either side that a normal looks at; `open`: vertices at which something is left. */
-  fill(nx: number, ny: number, face: Face, step: number, open: (v: number) => boolean): void {
+  /** Fills vertices at these nodes; `open`: those at which something is left. */
+  fill({ cols, rows }: Nodes, face: Face, open: (v: number) => boolean): void {
+    const [nx, ny] = [cols.length, rows.length];
     this.size(nx, ny);
     const { field: f, width, height, thickness, under } = face;
     const g = this.mesh.geometry;
@@ -92,7 +102,7 @@ export class Grid {
     const [uncut, bare] = [new THREE.Color(m.face), new THREE.Color(m.cut)];
     const seconds = inlaid?.map((q) => ({ share: q.share, colour: new THREE.Color(lookOf(q.material).face) })) ?? [];
     if (seconds.length) [uncut, bare, ...seconds.map((q) => q.colour)].forEach(oiled);
-    const { cols, rows } = nodesOf(nx, ny, f);
+    const [across, along] = [beside(cols), beside(rows)];
     const tint = under || face.tint === 'material' ? null : face.tint;
     const of = tint && tinting(f, tint);
     const ramp = tint && Array.from({ length: TINTS }, (_, k) => srgb(colourAt(tint, k / (TINTS - 1))));
@@ -107,10 +117,10 @@ export class Grid {
         positions[3 * v] = i === nx - 1 ? width : f.x0 + c * f.cell;
         positions[3 * v + 1] = j === ny - 1 ? height : f.y0 + r * f.cell;
         positions[3 * v + 2] = under ? -thickness - depth : depth;
-        const c0 = Math.max(0, c - step);
-        const c1 = Math.min(f.cols - 1, c + step);
-        const r0 = Math.max(0, r - step);
-        const r1 = Math.min(f.rows - 1, r + step);
+        const c0 = Math.max(0, c - across[i]);
+        const c1 = Math.min(f.cols - 1, c + across[i]);
+        const r0 = Math.max(0, r - along[j]);
+        const r1 = Math.min(f.rows - 1, r + along[j]);
         const dx = (f.z[r * f.cols + c1] - f.z[r * f.cols + c0]) / ((c1 - c0) * f.cell);
         const dy = (f.z[r1 * f.cols + c] - f.z[r0 * f.cols + c]) / ((r1 - r0) * f.cell);
         const l = 127 / Math.sqrt(dx * dx + dy * dy + 1);

@@ -5,7 +5,7 @@ import type { BodyMaterial } from '@/core/cutters/castMaterials';
 import type { HeightField } from '@/core/relief/field';
 import { lightFrom, type Light } from '@/core/relief/shade';
 import { disposeGroup, FieldMesh } from './fieldMesh';
-import { rowsSeen, type SeenRows, type Sight } from './seen';
+import { partSeen, type SeenPart, type Sight } from './seen';
 
 export type StandardView = 'fit' | 'top' | 'front' | 'side' | 'corner' | 'under';
 
@@ -61,6 +61,8 @@ export class SolidScene {
   private blank: [number, number, number] = [100, 100, 10];
   readonly surface = new FieldMesh();
   private readonly second = new FieldMesh();
+  /** Where that stands. */
+  private beside: readonly [number, number, number] = [0, 0, 0];
   private cutter: { id: string; mesh: THREE.Group } | null = null;
   private wanted = false;
   private width = 1;
@@ -80,7 +82,7 @@ export class SolidScene {
   constructor(
     private readonly canvas: OffscreenCanvas,
     lost: () => void,
-    private readonly seen: (rows: SeenRows) => void = () => {},
+    private readonly seen: (part: SeenPart) => void = () => {},
   ) {
     canvas.addEventListener('webglcontextlost', () => lost());
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
@@ -123,6 +125,7 @@ export class SolidScene {
       const { field, width, height, thickness, material, at } = body;
       this.second.show(field, null, width, height, thickness, material, 'none', 'material');
       this.second.group.position.set(...at);
+      this.beside = at;
     }
     this.draw();
   }
@@ -174,10 +177,21 @@ export class SolidScene {
   }
 
   private place(): void {
+    this.far = Math.max(this.far, wayOut(this.blank, this.target, this.axes().way));
     aim(this.camera, this.target, this.axes(), this.far);
     clearTimeout(this.still);
-    this.still = setTimeout(() => this.seen(rowsSeen(this.sight())), STILL);
+    this.still = setTimeout(() => this.rested(), STILL);
     this.draw();
+  }
+
+  /** What is looked at closely is drawn with more of what there is. */
+  private rested(): void {
+    const part = partSeen(this.sight());
+    this.seen(part);
+    const [x, y] = this.beside;
+    const shifted = { x0: part.x0 - x, y0: part.y0 - y, x1: part.x1 - x, y1: part.y1 - y };
+    const changed = [this.surface.closer(part), this.second.closer(shifted)];
+    if (changed.includes(true)) this.draw();
   }
 
   /** Looks at the whole blank from a standard side, or from where it stands. */
@@ -269,6 +283,23 @@ export class SolidScene {
     if (this.cutter) disposeGroup(this.cutter.mesh);
     this.renderer.dispose();
   }
+}
+
+/** A camera keeps so far from a blank, mm. */
+const CLEAR = 1.5;
+
+/** How far one goes from a place inside of a blank until one is out of it; 0 for a place outside. */
+function wayOut(blank: readonly [number, number, number], from: THREE.Vector3, way: THREE.Vector3): number {
+  const [width, height, thickness] = blank;
+  const exits = [
+    [from.x, way.x, 0, width],
+    [from.y, way.y, 0, height],
+    [from.z, way.z, -thickness, 0],
+  ].map(([at, by, low, high]) => {
+    if (at < low - CLEAR || at > high + CLEAR) return 0;
+    return by > 0 ? (high + CLEAR - at) / by : by < 0 ? (low - CLEAR - at) / by : Infinity;
+  });
+  return Math.min(...exits);
 }
 
 interface Axes {

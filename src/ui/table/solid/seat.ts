@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import type { StandardView } from './scene';
-import type { SeenRows } from './seen';
+import type { SeenPart } from './seen';
 import type { SolidApi } from './solid.worker';
 
 type Body = Parameters<SolidApi['body']>;
@@ -19,7 +19,7 @@ export class SolidSeat {
   /** Called when the picture is lost: this seat is no good any more. */
   onLost: () => void = () => {};
   /** Called with what of the face is seen, when the view has come to rest. */
-  onSeen: (rows: SeenRows) => void = () => {};
+  onSeen: (part: SeenPart) => void = () => {};
   private blank = '';
   private asked = -1;
   private given: readonly unknown[] = [];
@@ -34,7 +34,7 @@ export class SolidSeat {
     this.started = this.api.start(
       Comlink.transfer(off, [off]),
       Comlink.proxy(lost),
-      Comlink.proxy((rows: SeenRows) => this.onSeen(rows)),
+      Comlink.proxy((part: SeenPart) => this.onSeen(part)),
     );
     this.worker.onerror = lost;
   }

@@ -6,14 +6,14 @@ import { flatField, type HeightField } from '@/core/relief/field';
 import type { Tint } from '@/core/relief/tint';
 import { SolidScene, type SecondBody, type StandardView } from './scene';
 import type { Face } from './grid';
-import type { SeenRows } from './seen';
+import type { SeenPart } from './seen';
 
 let scene: SolidScene | null = null;
 
 /** The solid view's own worker: everything that draws in the round happens here. */
 const api = {
   /** Takes the canvas over; false when there is no WebGL. `lost` and `seen`: see SolidScene. */
-  start(canvas: OffscreenCanvas, lost: () => void, seen?: (rows: SeenRows) => void): boolean {
+  start(canvas: OffscreenCanvas, lost: () => void, seen?: (part: SeenPart) => void): boolean {
     try {
       scene = new SolidScene(canvas, lost, seen);
       return true;
