@@ -16,6 +16,8 @@ import type { Path } from '../src/core/geometry/path';
 import { packJob } from '../src/core/job/archive';
 import { newOneSetup, type OneSetup } from '../src/core/job/job';
 import { lettersBoard } from './letters';
+import { medal } from './medal';
+import { medalJob } from './medalJob';
 import { million, millionJob, tenMillion } from './million';
 import { forgetTasks, inWindow, longTasks, sinceKey, watchProofs } from './page';
 
@@ -226,6 +228,14 @@ async function main(): Promise<void> {
       await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(file);
       await maker.press('Open Million');
       await tenMillion(page, maker);
+    }
+    if (wanted('relief')) {
+      const file = join(mkdtempSync(join(tmpdir(), 'mirvak-bench-')), 'medal.mirvak');
+      writeFileSync(file, packJob(jobOf(medalJob())));
+      await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(file);
+      await medal(page, maker);
+      await maker.press('Job shelf');
+      await maker.sees('Lock cottage board');
     }
     if (!wanted('demo')) return;
     console.log('| while | longest block of the main thread | |\n| --- | --- | --- |');

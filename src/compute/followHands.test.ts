@@ -33,9 +33,11 @@ const tracks: Track[] = [
 ];
 type Port = { postMessage(s: SharedWays): void };
 const by = (ports: readonly Port[], more: { silence?: number; most?: number } = {}) =>
-  followAll(work, tracks, { ...quiet, hands: followHands(ports, { worth: 0, ...more }) });
-const quiet = { expect: () => {}, progress: () => {} };
-const alone = followAll(work, tracks, quiet);
+  followAll(tracks, work.locator.step, () => work, { ...quiet, hands: followHands(ports, { worth: 0, ...more }) });
+/** Nothing is known from before. */
+const ways = { of: () => null, keep: () => {}, done: () => {} };
+const quiet = { ways, expect: () => {}, progress: () => {} };
+const alone = followAll(tracks, work.locator.step, () => work, quiet);
 
 test('tracks are followed to the last bit the same, whoever does what of them', () => {
   const given: SharedWays[] = [];

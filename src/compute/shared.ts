@@ -1,3 +1,5 @@
+import { webAssembly } from '@/core/units/webAssembly';
+
 type View = Float64Array | Float32Array | Int32Array | Uint8Array;
 
 /** Smaller arrays are copied in less time than it takes to share them, bytes. */
@@ -26,5 +28,7 @@ export function inShared<T>(v: T): T {
     return v.byteLength === v.buffer.byteLength ? v : (view.slice() as unknown as T);
   }
   if (Array.isArray(v)) return v.map(inShared) as T;
+  // A memory that threads share passes as it is.
+  if (webAssembly() && v instanceof (webAssembly()!.Memory as never as { new (): object })) return v;
   return Object.fromEntries(Object.entries(v).map(([k, part]) => [k, inShared(part)])) as T;
 }

@@ -8,7 +8,8 @@ it('is the finest of those that cut the relief, whatever else is on the machine'
   const finest = finestInUse(job)!;
   const used = job.cuts.flatMap((c) => (c.kind.startsWith('relief') ? (c.values.cutters as string[]) : []));
   expect(used).toContain(finest.id);
-  for (const c of job.cutters) if (used.includes(c.id)) expect(furrowWidth(c)).toBeGreaterThanOrEqual(furrowWidth(finest));
+  for (const c of job.cutters)
+    if (used.includes(c.id)) expect(furrowWidth(c)).toBeGreaterThanOrEqual(furrowWidth(finest));
   expect(finestInUse({ ...job, cuts: job.cuts.map((c) => ({ ...c, enabled: false })) })).toBeNull();
   // A finer one that only engraves a line does not count.
   const thin = { ...finest, id: 'thin', name: 'thin' };

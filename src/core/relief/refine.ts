@@ -5,11 +5,15 @@ import type { HeightField } from './field';
  * The same bilinear surface by nodes that lie `times` as close. Between nodes of which one is empty (NaN) there is nothing: only the
  * nodes that were there before are.
  */
-export function refined(f: HeightField, times: number): HeightField {
+export function refined(
+  f: HeightField,
+  times: number,
+  room: (nodes: number) => Float32Array = (n) => new Float32Array(n),
+): HeightField {
   if (times <= 1) return f;
   const cols = (f.cols - 1) * times + 1;
   const rows = (f.rows - 1) * times + 1;
-  const z = new Float32Array(cols * rows);
+  const z = room(cols * rows);
   for (let r = 0; r < rows; r++) {
     stillWanted(cols);
     const r0 = Math.min(f.rows - 2, Math.floor(r / times));

@@ -9,7 +9,7 @@ export interface Wasm {
   validate(bytes: Uint8Array): boolean;
   Module: new (bytes: Uint8Array) => object;
   Instance: new (module: object, imports: object) => { readonly exports: unknown };
-  Memory: new (pages: { initial: number; maximum: number }) => WasmMemory;
+  Memory: new (pages: { initial: number; maximum: number; shared?: boolean }) => WasmMemory;
 }
 
 /** WebAssembly of this machine, which the language's own types do not name; null where there is none. */
@@ -53,5 +53,39 @@ export function wasmMemory(bytes: number): WasmMemory | null {
   } catch (e) {
     if (e instanceof RangeError) return null;
     throw e;
+  }
+}
+
+/**
+ * Columns of numbers in a memory that threads share and that grows as they are asked for; null where this machine has no such memory.
+ * They are views of it, so they pass between threads like any other.
+ */
+export class SharedRoom {
+  private end = WASM_START;
+  private constructor(readonly memory: WasmMemory) {}
+
+  static begun(): SharedRoom | null {
+    if (typeof SharedArrayBuffer === 'undefined' || !webAssembly()) return null;
+    try {
+      return new SharedRoom(new (webAssembly()!.Memory)({ initial: 1, maximum: MOST_PAGES / 2, shared: true }));
+    } catch (e) {
+      if (e instanceof RangeError) return null;
+      throw e;
+    }
+  }
+
+  /** Room for so many bytes, by sixteens: where it begins; null where there is none. */
+  take(bytes: number): number | null {
+    const at = this.end;
+    const end = (at + bytes + 15) & ~15;
+    const more = Math.ceil(end / WASM_PAGE) - this.memory.buffer.byteLength / WASM_PAGE;
+    try {
+      if (more > 0) this.memory.grow(more);
+    } catch (e) {
+      if (e instanceof RangeError) return null;
+      throw e;
+    }
+    this.end = end;
+    return at;
   }
 }

@@ -1,5 +1,7 @@
 import type { Preset } from '../../cutters/cutter';
 import { grownForm, type CutterForm } from '../../cutters/form';
+import { inBox, type Bounds } from '../../geometry/box';
+import { contentKey } from '../../geometry/hash';
 import { clearWay } from '../../geometry/lines';
 import { lineLength, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
@@ -8,9 +10,9 @@ import { travelHeights, type CutContext } from '../kind';
 import { followed, type Follower, type Track } from './follow';
 import { followAll, followingOf, type FollowWork } from './following';
 import { leadsOver } from './lead';
-import { locatorBy } from './locator';
-import { locatorData } from './locatorData';
+import { asked, locatorData } from './locatorData';
 import { followMoves, type Layer } from './moves';
+import { reachOver, remembered, windowOf } from './remembered';
 import { reliefShare } from './share';
 
 /** What a cutter does that goes along a surface. mm. */
@@ -51,37 +53,66 @@ const TRACKS = 0.4;
 /** Goes along a surface. Tells by how much it may cut into it, mm, where there is no room for nodes enough. */
 export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (done: number) => void): number {
   const share = reliefShare();
-  const work: FollowWork = {
-    locator: locatorData(a.field, grownForm(a.form, a.allowance), share.locate),
-    allowance: a.allowance,
-    least: a.least,
-    walls: a.walls,
-    form: a.form,
-    sample: share.sample,
-    merge: share.merge,
-  };
-  const { step, error } = locatorBy(work.locator);
-  const follower = followingOf(work);
+  const grown = grownForm(a.form, a.allowance);
+  const { step, error } = asked(a.field, grown, share.locate);
+  const { sample, merge } = share;
+  const fixed = { allowance: a.allowance, least: a.least, walls: a.walls, form: a.form, sample, merge };
+  const workOver = (field: HeightField): FollowWork => ({ ...fixed, locator: locatorData(field, grown, share.locate) });
+  const reach = reachOver(a.field, grown);
+  const ways = remembered(a.field, contentKey([fixed, share.locate]), reach);
+  /** Where the surface is asked anew; elsewhere it is asked only where that must be. */
+  let anew: { readonly box: Bounds; readonly work: FollowWork } | null = null;
+  const makers = [() => followingOf(anew!.work), () => followingOf(workOver(a.field))].map(once);
+  const followerAt = (x: number, y: number) => makers[anew && inBox(anew.box, x, y) ? 0 : 1]();
+  const follower: Follower = { step, at: (x, y) => makers[1]().at(x, y) };
   let told = 0;
   const tracks = a.tracks(step, follower, (f) => progress((told = TRACKS * f)));
   const minutes = tracks.reduce((sum, t) => sum + lineLength(t.points, t.closed), 0) / a.preset.feed;
-  const lines = followAll(work, tracks, {
-    hands: c.hands,
-    expect: (moves) => c.expect?.({ minutes, moves }),
-    progress: (f) => progress(told + (0.9 - told) * f),
-  });
+  const lines = followAll(
+    tracks,
+    step,
+    (box) => {
+      const work = workOver(windowOf(a.field, box, reach + a.field.cell));
+      anew = { box, work };
+      return work;
+    },
+    {
+      hands: c.hands,
+      ways,
+      expect: (moves) => c.expect?.({ minutes, moves }),
+      progress: (f) => progress(told + (0.9 - told) * f),
+    },
+  );
+  /** A way of its own, as it was or anew. */
+  const follow = (t: Track): Float64Array => {
+    let way = ways.of(t);
+    if (!way) {
+      const [x, y] = [t.points[t.points.length - 2], t.points[t.points.length - 1]];
+      const f = followerAt(t.points[0], t.points[1]) === followerAt(x, y) ? followerAt(x, y) : makers[1]();
+      f.restart();
+      way = followed(t, f, sample, merge);
+    }
+    ways.keep(t, way);
+    return way;
+  };
   followMoves(b, lines, a.layers, {
     ...travelHeights(c.blank),
     near: HOPS * a.step,
     preset: a.preset,
     sink: a.sink,
-    lead: a.lead ? leadsOver(a.region, a.lead, follower, share.sample, share.merge) : undefined,
+    lead: a.lead ? leadsOver(a.region, a.lead, step, follow) : undefined,
     link(x0, y0, x1, y1) {
       if (!a.links || Math.hypot(x1 - x0, y1 - y0) > NEAR * a.step || !clearWay(a.region, x0, y0, x1, y1)) return null;
-      const way: Track = { points: Float64Array.of(x0, y0, x1, y1), closed: false, straight: true };
-      return followed(way, follower, share.sample, share.merge);
+      return follow({ points: Float64Array.of(x0, y0, x1, y1), closed: false, straight: true });
     },
   });
+  ways.done();
   progress(1);
   return error > 2 * share.locate ? error : 0;
+}
+
+/** What is made when it is asked for first. */
+function once<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
 }

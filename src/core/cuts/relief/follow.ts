@@ -49,22 +49,27 @@ export function sampledAlong(
 ): { readonly shares: Float64Array; readonly heights: Float64Array } {
   const long = Math.hypot(x1 - x0, y1 - y0);
   const n = Math.max(1, Math.ceil(long / f.step - 1e-9));
-  const at = (t: number) => f.at(x0 + (x1 - x0) * t, y0 + (y1 - y0) * t);
-  const even = Float64Array.from({ length: n + 1 }, (_, i) => at(i / n));
-  const shares: number[] = [];
-  const heights: number[] = [];
-  const give = (share: number, height: number) => {
-    shares.push(share);
-    heights.push(height);
-  };
+  const even = new Float64Array(n + 1);
+  let creases = 0;
+  for (let i = 0; i <= n; i++) even[i] = f.at(x0 + (x1 - x0) * (i / n), y0 + (y1 - y0) * (i / n));
+  for (let i = 0; i < n; i++) if (bends(even, i, tolerance) || bends(even, i + 1, tolerance)) creases++;
+  // Between two of them there are at most so many more.
+  const most = n + 1 + creases * (2 ** HALVINGS - 1);
+  const shares = new Float64Array(most);
+  const heights = new Float64Array(most);
+  let k = 0;
   for (let i = 0; i <= n; i++) {
-    give(i / n, even[i]);
+    shares[k] = i / n;
+    heights[k++] = even[i];
     if (i === n || !(bends(even, i, tolerance) || bends(even, i + 1, tolerance))) continue;
     const [a, b] = [i / n, (i + 1) / n];
     const [ax, ay, bx, by] = [x0 + (x1 - x0) * a, y0 + (y1 - y0) * a, x0 + (x1 - x0) * b, y0 + (y1 - y0) * b];
-    halved(f, ax, ay, bx, by, even[i], even[i + 1], tolerance, (s, z) => give(a + (b - a) * s, z));
+    halved(f, ax, ay, bx, by, even[i], even[i + 1], tolerance, (s, z) => {
+      shares[k] = a + (b - a) * s;
+      heights[k++] = z;
+    });
   }
-  return { shares: Float64Array.from(shares), heights: Float64Array.from(heights) };
+  return { shares: shares.subarray(0, k), heights: heights.subarray(0, k) };
 }
 
 /** Whether heights at even places bend about one of them by more than would show. */

@@ -1,9 +1,11 @@
 import type { CutterForm } from '../../cutters/form';
+import type { Bounds } from '../../geometry/box';
 import type { Region } from '../../geometry/region';
 import { column } from '../../units/columns';
 import { followed, type Follower, type Track } from './follow';
 import { locatorBy } from './locator';
 import type { LocatorData } from './locatorData';
+import type { RememberedWays } from './remembered';
 import { wallOver } from './place';
 
 /**
@@ -64,29 +66,45 @@ export function followingOf(w: FollowWork): Following {
   };
 }
 
+/** A piece as a track of its own. */
+function trackOf(p: Pieces, k: number): Track {
+  const [from, to] = [p.firsts[k], p.firsts[k + 1]];
+  return {
+    points: p.points.subarray(2 * from, 2 * to),
+    raised: p.raised.length ? p.raised.subarray(from, to) : undefined,
+    closed: false,
+    straight: p.straight[k] === 1,
+    least: p.least[k],
+  };
+}
+
 /** One piece followed. */
 export function followPiece(w: FollowWork, f: Following, p: Pieces, k: number): Float64Array {
-  const [from, to] = [p.firsts[k], p.firsts[k + 1]];
   f.restart();
-  return followed(
-    {
-      points: p.points.subarray(2 * from, 2 * to),
-      raised: p.raised.length ? p.raised.subarray(from, to) : undefined,
-      closed: false,
-      straight: p.straight[k] === 1,
-      least: p.least[k],
-    },
-    f,
-    w.sample,
-    w.merge,
-  );
+  return followed(trackOf(p, k), f, w.sample, w.merge);
 }
 
 /** About so many places are asked along a piece. */
-const A_PIECE = 3000;
+const A_PIECE = 1000;
+
+/** A track that goes straight from point to point has points at least so often that it can be parted there. */
+function pointed(t: Track, step: number): Track {
+  const most = A_PIECE * step;
+  const n = t.points.length / 2;
+  const ends = t.closed ? n : n - 1;
+  if (!t.straight || t.raised) return t;
+  const points: number[] = [];
+  for (let i = 0; i < n; i++) {
+    const [ax, ay, bx, by] = [0, 1, 2, 3].map((k) => t.points[(2 * i + k) % t.points.length]);
+    const parts = i < ends ? Math.max(1, Math.floor(Math.hypot(bx - ax, by - ay) / most)) : 1;
+    for (let k = 0; k < parts; k++) points.push(ax + ((bx - ax) * k) / parts, ay + ((by - ay) * k) / parts);
+  }
+  return points.length === t.points.length ? t : { ...t, points: Float64Array.from(points) };
+}
 
 /** Parts tracks into pieces; `owner` says whose each is. */
-function parted(tracks: readonly Track[], step: number) {
+function parted(given: readonly Track[], step: number) {
+  const tracks = given.map((t) => pointed(t, step));
   let [points, raised] = [0, false];
   for (const t of tracks) {
     points += t.points.length / 2 + 1;
@@ -155,8 +173,30 @@ function parted(tracks: readonly Track[], step: number) {
   return { pieces, owner, sizes: Float64Array.from(sizes) };
 }
 
+/** Some of the pieces. */
+function someOf(p: Pieces, which: readonly number[]): Pieces {
+  const n = which.reduce((sum, k) => sum + p.firsts[k + 1] - p.firsts[k], 0);
+  const out: Pieces = {
+    points: column(Float64Array, 2 * n),
+    firsts: column(Int32Array, which.length + 1),
+    straight: column(Uint8Array, which.length),
+    raised: column(Float64Array, p.raised.length ? n : 0),
+    least: column(Float64Array, which.length),
+  };
+  let at = 0;
+  which.forEach((k, i) => {
+    const { points, raised } = trackOf(p, k);
+    out.points.set(points, 2 * at);
+    if (raised) out.raised.set(raised, at);
+    out.straight[i] = p.straight[k];
+    out.least[i] = p.least[k];
+    out.firsts[i + 1] = at += p.firsts[k + 1] - p.firsts[k];
+  });
+  return out;
+}
+
 /** So many pieces, spread over all, tell of how many moves they will be. */
-const SAMPLES = 16;
+const SAMPLES = 32;
 
 /** About how many moves come of pieces: as many for the size of all as for that of some. 0 where there are too few of them to ask. */
 function movesOf(work: FollowWork, own: Following, pieces: Pieces, sizes: Float64Array): number {
@@ -172,39 +212,77 @@ function movesOf(work: FollowWork, own: Following, pieces: Pieces, sizes: Float6
 
 export interface FollowMeans {
   readonly hands?: FollowHands;
+  /** What is known from before. */
+  readonly ways: RememberedWays;
   /** Told how many moves come of it, about, before they are made; 0 where that is soon known. */
   expect(moves: number): void;
   /** Told 0..1. */
   progress(done: number): void;
 }
 
-/** Ways of a cutter along tracks, x, y, z interleaved, in their order. */
+/**
+ * Ways of a cutter along tracks, x, y, z interleaved, in their order. `step`: so closely it is asked, mm; `workIn`: what is followed
+ * within a box.
+ */
 export function followAll(
-  work: FollowWork,
   tracks: readonly Track[],
-  { hands, expect, progress }: FollowMeans,
+  step: number,
+  workIn: (box: Bounds) => FollowWork,
+  { hands, ways, expect, progress }: FollowMeans,
 ): Float64Array[] {
-  const own = followingOf(work);
-  const { pieces, owner, sizes } = parted(tracks, own.step);
-  const all = sizes.reduce((a, b) => a + b, 0);
-  expect(movesOf(work, own, pieces, sizes));
-  let done = 0;
-  const ways =
-    hands && all >= hands.worth
-      ? hands.follow(work, pieces, sizes, progress)
-      : Array.from(sizes, (size, k) => {
-          progress(done / all);
-          done += size;
-          return followPiece(work, own, pieces, k);
-        });
+  const { pieces, owner, sizes } = parted(tracks, step);
+  const known = Array.from(sizes, (_, k) => ways.of(trackOf(pieces, k)));
+  const unknown = [...known.keys()].filter((k) => !known[k]);
+  if (unknown.length) {
+    const all = unknown.length === known.length;
+    const some = all ? pieces : someOf(pieces, unknown);
+    const made = followPieces(
+      workIn(boxOf(some.points)),
+      some,
+      all ? sizes : Float64Array.from(unknown, (k) => sizes[k]),
+      // Of what is mostly known nobody needs to be told.
+      { hands, expect: all ? expect : () => {}, progress },
+    );
+    unknown.forEach((k, i) => (known[k] = made[i]));
+  }
+  known.forEach((way, k) => ways.keep(trackOf(pieces, k), way!));
   const out: Float64Array[] = [];
-  for (let k = 0; k < ways.length; ) {
+  for (let k = 0; k < known.length; ) {
     let to = k + 1;
-    while (to < ways.length && owner[to] === owner[k]) to++;
-    out.push(to === k + 1 ? ways[k] : joined(ways.slice(k, to)));
+    while (to < known.length && owner[to] === owner[k]) to++;
+    out.push(to === k + 1 ? known[k]! : joined(known.slice(k, to) as Float64Array[]));
     k = to;
   }
   return out;
+}
+
+function boxOf(points: Float64Array): Bounds {
+  const box = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
+  for (let i = 0; i < points.length; i += 2) {
+    box.x0 = Math.min(box.x0, points[i]);
+    box.x1 = Math.max(box.x1, points[i]);
+    box.y0 = Math.min(box.y0, points[i + 1]);
+    box.y1 = Math.max(box.y1, points[i + 1]);
+  }
+  return box;
+}
+
+function followPieces(
+  work: FollowWork,
+  pieces: Pieces,
+  sizes: Float64Array,
+  { hands, expect, progress }: Omit<FollowMeans, 'ways'>,
+): Float64Array[] {
+  const own = followingOf(work);
+  const all = sizes.reduce((a, b) => a + b, 0);
+  expect(movesOf(work, own, pieces, sizes));
+  if (hands && all >= hands.worth) return hands.follow(work, pieces, sizes, progress);
+  let done = 0;
+  return Array.from(sizes, (size, k) => {
+    progress(done / all);
+    done += size;
+    return followPiece(work, own, pieces, k);
+  });
 }
 
 /** Ways each of which begins where the one before ends. */

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { box } from '../../testing/shapes';
+import { followed } from './follow';
 import { leadsOver } from './lead';
 
 const follower = { step: 0.1, at: () => -1 };
@@ -15,7 +16,7 @@ it('lies over the line, as long as it is asked for or as the line is, and comes 
     fc.property(steps, fc.constantFrom(0.1, 0.8, 1, 2.5), (moves, long) => {
       let [x, y] = [0, 0];
       const line = Float64Array.from([[0, 0], ...moves].flatMap(([dx, dy]) => [(x += dx), (y += dy), -1]));
-      const way = leadsOver(tight, long, follower, 0.001, 0.002)(line);
+      const way = leadsOver(tight, long, 0.1, (t) => followed(t, follower, 0.001, 0.002))(line);
       const whole = (p: Float64Array) => {
         let s = 0;
         for (let i = 3; i < p.length; i += 3) s += Math.hypot(p[i] - p[i - 3], p[i + 1] - p[i - 2]);

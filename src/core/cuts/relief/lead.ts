@@ -1,6 +1,6 @@
 import { clearWay } from '../../geometry/lines';
 import { contains, type Region } from '../../geometry/region';
-import { followed, type Follower } from './follow';
+import type { Track } from './follow';
 
 /** A way in begins so high above the surface, in shares of its length: it comes down at 45 degrees, and then less and less. */
 const HEIGHT = 0.5;
@@ -17,14 +17,13 @@ const raisedAt = (long: number, left: number): number => (HEIGHT * left * left) 
  *        `-.___
  *     _________o---> the line              o--->
  *
- * Both end along the surface. x, y, z interleaved.
+ * Both end along the surface. x, y, z interleaved. `step`: points of a way lie no further apart; `follow` follows the surface along it.
  */
 export function leadsOver(
   region: Region,
   long: number,
-  follower: Follower,
-  sample: number,
-  merge: number,
+  step: number,
+  follow: (t: Track) => Float64Array,
 ): (line: Float64Array) => Float64Array {
   return (line) => ahead(line) ?? back(line, long);
 
@@ -38,7 +37,7 @@ export function leadsOver(
     const [ux, uy] = [(p[i] - x) / d, (p[i + 1] - y) / d];
     const [x0, y0] = [x - long * ux, y - long * uy];
     if (!contains(region, x0, y0) || !clearWay(region, x0, y0, x, y)) return null;
-    const n = Math.max(PIECES, Math.ceil(long / follower.step));
+    const n = Math.max(PIECES, Math.ceil(long / step));
     const points = new Float64Array(2 * n + 2);
     const raised = new Float64Array(n + 1);
     for (let k = 0; k <= n; k++) {
@@ -46,7 +45,7 @@ export function leadsOver(
       points.set([x - left * ux, y - left * uy], 2 * k);
       raised[k] = raisedAt(long, left);
     }
-    return followed({ points, raised, closed: false, straight: false }, follower, sample, merge);
+    return follow({ points, raised, closed: false, straight: false });
   }
 }
 

@@ -1,8 +1,9 @@
-import type { CutterForm } from '../../cutters/form';
+import { heightOf, type CutterForm } from '../../cutters/form';
 import { derived, memo } from '../../geometry/hash';
 import type { HeightField } from '../../relief/field';
 import { refined } from '../../relief/refine';
 import { column } from '../../units/columns';
+import { SharedRoom, type WasmMemory } from '../../units/webAssembly';
 
 /*
  * What locators go by (see `locator.ts`), in numbers alone: made once for a surface and a way of asking it, and shared by threads.
@@ -42,6 +43,8 @@ export interface Blocks {
   /** For each block: nodes from which a wall falls, from `firsts` of it to that of the next. */
   readonly firsts: Int32Array;
   readonly wallNodes: Int32Array;
+  /** For each block: itself if it has walls, else the next of all blocks that has. */
+  readonly nextWalls: Int32Array;
 }
 
 /** Locations over all of the nodes, row by row as they are asked for first by anybody. */
@@ -51,14 +54,32 @@ export interface Located {
   readonly have: Int32Array;
 }
 
+/**
+ * For each node of a block (8 y + x): blocks beside its own, by how many across and up, and the least height of the outline over
+ * each, lowest first; a place lies in the square of nodes beyond the node.
+ */
+export interface Besides {
+  /** Room of each list, in entries, and how many entries it has. */
+  readonly room: number;
+  readonly counts: Int32Array;
+  /** Two whole numbers and a double for each entry. */
+  readonly entries: Uint8Array;
+}
+
 /** All that a locator goes by, in memory that threads share where there is any. */
 export interface LocatorData {
+  /** The one memory that all of it lies in, where the compiled locator can ask it; else null. */
+  readonly memory: WasmMemory | null;
+  readonly besides: Besides;
+  /** Which rooms are taken (1), and then the rooms. */
+  readonly own: Int32Array;
   readonly blocks: Blocks;
   readonly located: Located;
   readonly form: CutterForm;
   readonly tolerance: number;
-  /** As the surface's own nodes lie, mm. */
-  readonly apart: number;
+  /** See `Locator`. */
+  readonly step: number;
+  readonly error: number;
 }
 
 /**
@@ -67,14 +88,34 @@ export interface LocatorData {
  */
 const WALL = 4;
 
+type Column = Float32Array | Int32Array | Uint8Array;
+type Room = <T extends Column>(
+  of: { new (b: ArrayBufferLike, at?: number, n?: number): T; readonly BYTES_PER_ELEMENT: number },
+  n: number,
+) => T;
+
+/** Columns in one memory, as long as there is room in it; who has had none there has all of them elsewhere. */
+function roomIn(shared: SharedRoom | null): { readonly room: Room; whole(): boolean } {
+  let whole = shared !== null;
+  return {
+    whole: () => whole,
+    room(of, n) {
+      const at = whole ? shared!.take(n * of.BYTES_PER_ELEMENT) : null;
+      if (at !== null) return new of(shared!.memory.buffer, at, n);
+      whole = false;
+      return column(of as never, n);
+    },
+  };
+}
+
 /** `far`: nodes that lie further apart in height are told to be steep, mm. */
-function blocksOf(f: HeightField, far: number): Blocks {
+function blocksOf(f: HeightField, far: number, room: Room): Blocks {
   const { cols, rows, z } = f;
   const [across, up] = [Math.ceil(cols / SIDE), Math.ceil(rows / SIDE)];
-  const tops = column(Float32Array, across * up).fill(-Infinity);
-  const falls = column(Uint8Array, cols * rows);
+  const tops = room(Float32Array, across * up).fill(-Infinity);
+  const falls = room(Uint8Array, cols * rows);
   const walls: number[] = [];
-  const firsts = column(Int32Array, across * up + 1);
+  const firsts = room(Int32Array, across * up + 1);
   let lowest = Infinity;
   for (let r = 0, i = 0; r < rows; r++) {
     const row = (r >> 3) * across;
@@ -96,35 +137,110 @@ function blocksOf(f: HeightField, far: number): Blocks {
   const blockOf = (i: number) => (Math.floor(i / cols) >> 3) * across + (i % cols >> 3);
   for (const i of walls) firsts[blockOf(i) + 1]++;
   for (let b = 0; b < across * up; b++) firsts[b + 1] += firsts[b];
-  const wallNodes = column(Int32Array, walls.length);
+  const wallNodes = room(Int32Array, walls.length);
   const next = firsts.slice();
   for (const i of walls) wallNodes[next[blockOf(i)]++] = i;
+  const nextWalls = room(Int32Array, across * up + 1);
+  nextWalls[across * up] = across * up;
+  for (let b = across * up - 1; b >= 0; b--) nextWalls[b] = firsts[b + 1] > firsts[b] ? b : nextWalls[b + 1];
   let top = -Infinity;
   for (const t of tops) if (t > top) top = t;
-  return { f, across, up, tops, top, lowest, falls, firsts, wallNodes };
+  return { f, across, up, tops, top, lowest, falls, firsts, wallNodes, nextWalls };
 }
+
+function besidesOf(form: CutterForm, cell: number, room: Room): Besides {
+  const reach = Math.ceil(form.radius / cell / SIDE) + 1;
+  /** Nodes between the square and a block, along one axis. */
+  const away = (b: number, p: number) => Math.max(0, b * SIDE - p - 1, p - (b * SIDE + SIDE - 1));
+  const lists: { readonly bx: number; readonly by: number; readonly least: number }[][] = [];
+  for (let py = 0; py < SIDE; py++)
+    for (let px = 0; px < SIDE; px++) {
+      const list = [];
+      for (let by = -reach; by <= reach; by++)
+        for (let bx = -reach; bx <= reach; bx++) {
+          const rho = cell * Math.sqrt(away(bx, px) ** 2 + away(by, py) ** 2);
+          // From a node that lies no more than the diagonal of a cell beyond the cutter the surface comes down into it.
+          if (rho <= form.radius + Math.SQRT2 * cell)
+            list.push({ bx, by, least: heightOf(form, Math.min(rho, form.radius)) });
+        }
+      lists.push(list.sort((a, b) => a.least - b.least));
+    }
+  const most = Math.max(...lists.map((l) => l.length));
+  const counts = room(Int32Array, lists.length);
+  const entries = room(Uint8Array, 16 * most * lists.length);
+  const view = new DataView(entries.buffer, entries.byteOffset, entries.byteLength);
+  lists.forEach((list, k) => {
+    counts[k] = list.length;
+    list.forEach(({ bx, by, least }, n) => {
+      const at = 16 * (k * most + n);
+      view.setInt32(at, bx, true);
+      view.setInt32(at + 4, by, true);
+      view.setFloat64(at + 8, least, true);
+    });
+  });
+  return { room: most, counts, entries };
+}
+
+/** Rooms for numbers that are kept while a place is asked for: more than there are threads; and how many numbers each holds. */
+export const ROOMS = 64;
+export const ROOM_NUMBERS = 768;
 
 /** Surfaces are held ready for so many ways in which cutters ask them, and located for so many cutters. */
 const HELD = 2;
 
+/** How many times as close nodes are put in for a cutter: as many as it needs, or as there is room for. */
+function finer(surface: HeightField, form: CutterForm, tolerance: number): number {
+  const wanted = Math.ceil(surface.cell / closeness(form, tolerance) - 1e-9);
+  const most = Math.max(1, Math.floor(Math.sqrt(MOST_NODES / surface.z.length)));
+  return Math.max(1, Math.min(wanted, most));
+}
+
+/** How closely a cutter over a surface is to be asked, and by how much it may cut into it, mm: see `Locator`. */
+export function asked(
+  surface: HeightField,
+  form: CutterForm,
+  tolerance: number,
+): { readonly step: number; readonly error: number } {
+  const cell = surface.cell / finer(surface, form, tolerance);
+  const round = roundness(form);
+  return {
+    step: Math.max(0.01, Math.min(surface.cell, Math.sqrt(8 * Math.min(round, 100) * tolerance))),
+    error: Math.max(tolerance, (cell * cell) / (4 * round)),
+  };
+}
+
 /** What locators of several cutters over one surface go by; what two of them have in common is made once. */
 function dataOver(surface: HeightField): (form: CutterForm, tolerance: number) => LocatorData {
-  const blocks = memo<Blocks>(HELD);
-  const located = memo<Located>(HELD);
+  const blocks = memo<{ readonly b: Blocks; readonly shared: SharedRoom | null }>(HELD);
+  const located = memo<LocatorData>(HELD);
   return (form, tolerance) => {
-    const wanted = Math.ceil(surface.cell / closeness(form, tolerance) - 1e-9);
-    const most = Math.max(1, Math.floor(Math.sqrt(MOST_NODES / surface.z.length)));
-    const times = Math.max(1, Math.min(wanted, most));
+    const times = finer(surface, form, tolerance);
     // A line of nodes is asked where its ends lie further apart than a round tells from them.
     const cell = surface.cell / times;
     const far = Math.sqrt(Math.max(cell * cell, 8 * Math.min(1e3, roundness(form)) * tolerance - cell * cell));
     const key = `${times} ${far}`;
-    const b = blocks(key, () => blocksOf(refined(surface, times), far));
-    const rows = located(`${key} ${JSON.stringify(form)}`, () => ({
-      z: column(Float32Array, b.f.z.length),
-      have: column(Int32Array, b.f.rows),
-    }));
-    return { blocks: b, located: rows, form, tolerance, apart: surface.cell };
+    const { b, shared } = blocks(key, () => {
+      const shared = SharedRoom.begun();
+      const { room, whole } = roomIn(shared);
+      const f = refined(surface, times, (n) => room(Float32Array, n));
+      // What is asked as it is lies there as well.
+      const z = f === surface ? room(Float32Array, f.z.length) : f.z;
+      if (f === surface) z.set(f.z);
+      return { b: blocksOf({ ...f, z }, far, room), shared: whole() ? shared : null };
+    });
+    return located(`${key} ${JSON.stringify(form)} ${tolerance}`, () => {
+      const { room, whole } = roomIn(shared);
+      const data = {
+        blocks: b,
+        located: { z: room(Float32Array, b.f.z.length), have: room(Int32Array, b.f.rows) },
+        besides: besidesOf(form, b.f.cell, room),
+        own: room(Int32Array, ROOMS + 2 * ROOM_NUMBERS * ROOMS),
+        form,
+        tolerance,
+        ...asked(surface, form, tolerance),
+      };
+      return { ...data, memory: whole() ? shared!.memory : null };
+    });
   };
 }
 const datas = derived<HeightField, ReturnType<typeof dataOver>>();

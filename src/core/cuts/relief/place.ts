@@ -78,16 +78,23 @@ const BORDER = 0.25;
 
 export const groundOf = (field: HeightField): ReliefGround =>
   grounds(field, '', () => {
-    const lines = borderLines(field, { tolerance: BORDER * field.cell, smallest: field.cell * field.cell });
-    return {
-      field,
-      facts: heightFacts(field.z),
-      border: normalise(
-        lines.paths.map((p) => flatten(p, 0.1 * field.cell)),
-        'evenodd',
-      ),
-    };
+    const facts = heightFacts(field.z);
+    return { field, facts, border: facts.covered === 1 ? [frameOf(field)] : borderOf(field) };
   });
+
+const borderOf = (field: HeightField): Region =>
+  normalise(
+    borderLines(field, { tolerance: BORDER * field.cell, smallest: field.cell * field.cell }).paths.map((p) =>
+      flatten(p, 0.1 * field.cell),
+    ),
+    'evenodd',
+  );
+
+/** The border of a relief that is empty nowhere: through its outermost nodes. */
+function frameOf({ cols, rows, cell, x0, y0 }: HeightField): Float64Array {
+  const [x1, y1] = [x0 + (cols - 1) * cell, y0 + (rows - 1) * cell];
+  return Float64Array.of(x0, y0, x1, y0, x1, y1, x0, y1);
+}
 
 /** Where a cutter may go, and what it must keep. */
 export interface Bounded {

@@ -1,0 +1,24 @@
+import { shippedLibrary } from '../src/core/cutters/library';
+import { finishing } from '../src/core/job/demo/reliefCuts';
+import { newOneSetup, type OneSetup } from '../src/core/job/job';
+import { freshForm } from '../src/core/relief/freshForm';
+
+/** A relief of 100 x 100 mm, finished in rows by a tapered ball of 0.3 mm; its third form is an ornament in a corner. */
+export function medalJob(stepOver = 0.1): OneSetup {
+  const job = newOneSetup('Medal');
+  job.blank = { ...job.blank, width: 100, height: 100, thickness: 12 };
+  const higher = { meets: 'higher', base: 0.1 } as const;
+  job.relief = {
+    ...job.relief,
+    baseDepth: 5,
+    forms: [
+      freshForm('f-water', 'Water', 'texture', { texture: 'water', size: 9, depth: 0.6 }, { base: 0.6 }),
+      freshForm('f-heron', 'Heron', 'ornament', { ornament: 'heron', x: 55, y: 50, width: 50, rise: 4 }, higher),
+      freshForm('f-rose', 'Rosette', 'ornament', { ornament: 'rosette', x: 12, y: 12, width: 14, rise: 2 }, higher),
+    ],
+  };
+  const ball = shippedLibrary().find((c) => c.id === 'taperedBall-6-0.25-5')!;
+  job.cutters = [{ ...ball, id: 'fine', name: 'Tapered ball R 0.15 mm', values: { ...ball.values, tipRadius: 0.15 } }];
+  job.cuts = [finishing('fine', 'rows', 0, stepOver)];
+  return job;
+}
