@@ -6,7 +6,7 @@ import { gridOf } from '../src/core/relief/field';
 import { brushTools, dabsOf, layDabs, type BrushStroke, type BrushTool } from '../src/core/relief/sculpt';
 import { ornaments } from '../src/core/relief/ornaments/ornaments';
 import { sharedHeights } from '../src/compute/hands';
-import { lay } from '../src/core/relief/stack';
+import { layAll } from '../src/core/relief/laying';
 import { readMesh } from '../src/core/exchange/mesh/read';
 import { boxOfMesh } from '../src/core/relief/mesh';
 import type { Straight } from './native/shape';
@@ -146,7 +146,10 @@ export function reliefWork(hands?: FormHands): readonly Shaping[] {
       what: `relief: ten forms laid on each other, ${nodes}`,
       work: () => {
         const z = new Float32Array(grid.cols * grid.rows).fill(NaN);
-        forms.forEach((f, k) => lay(z, f, { meets: ways[k % 5], strength: 1, base: 0.1 }, null));
+        layAll(
+          z,
+          forms.map((f, k) => ({ z: f, meets: ways[k % 5], strength: 1, base: 0.1, weights: null })),
+        );
         return z;
       },
       bar: '0.2 s',

@@ -30,13 +30,16 @@ interface Exports {
 
 const compile = compiledOnce(MODULE);
 
+/** What was given stays as it is until so many more have been asked for: nothing is made anew for each of thousands of rows. */
+const GIVEN = 4;
+
 /** Room for rows of so many places, and the kernel that reaches it. */
 function roomFor(places: number) {
   const code = compile();
   if (!code) return null;
   const n = 4 * Math.ceil(places / 4);
-  const [u, v, x, y, first, second, end] = [0, 8, 16, 24, 32, 36, 40].map((k) => WASM_START + k * n);
-  const memory = wasmMemory(end);
+  const [u, v, x, y, second, given] = [0, 8, 16, 24, 32, 36].map((k) => WASM_START + k * n);
+  const memory = wasmMemory(given + 4 * GIVEN * n);
   if (!memory) return null;
   const { exports } = new (webAssembly()!.Instance)(code, { env: { memory } });
   const singles = (at: number) => new Float32Array(memory.buffer, at, n);
@@ -44,11 +47,12 @@ function roomFor(places: number) {
   return {
     places: n,
     run: exports as Exports,
-    at: { u, v, x, y, first, second },
+    at: { u, v, x, y, second },
     u: doubles(u),
     v: doubles(v),
-    first: singles(first),
     second: singles(second),
+    given: Array.from({ length: GIVEN }, (_, k) => ({ at: given + 4 * k * n, heights: singles(given + 4 * k * n) })),
+    next: 0,
   };
 }
 
@@ -58,9 +62,9 @@ let room: ReturnType<typeof roomFor> = null;
 export function noiseKernel(places: number): NoiseRows | null {
   if (!room || room.places < places) room = roomFor(places);
   if (!room) return null;
-  const { at, run } = room;
   const mine = room;
-  const { first, second } = room;
+  const { at, run, second } = mine;
+  const give = () => mine.given[(mine.next = (mine.next + 1) % GIVEN)];
   /** Puts places in; there are always four at once, so the last of them is repeated. */
   const put = (u: Float64Array, v: Float64Array): number => {
     const n = 4 * Math.ceil(u.length / 4);
@@ -70,21 +74,22 @@ export function noiseKernel(places: number): NoiseRows | null {
     mine.v.fill(v[v.length - 1], v.length, n);
     return n;
   };
-  const taken = (from: Float32Array, n: number) => from.slice(0, n);
   return {
     roughs({ u, v }, su, sv, seed, octaves) {
-      const n = put(u, v);
-      run.rough(at.u, at.v, n, su, sv, seed, octaves, at.first, at.x, at.y);
-      return taken(first, u.length);
+      const to = give();
+      run.rough(at.u, at.v, put(u, v), su, sv, seed, octaves, to.at, at.x, at.y);
+      return to.heights.subarray(0, u.length);
     },
     toPoints({ u, v }, seed, spread) {
-      run.nearest(at.u, at.v, put(u, v), seed, spread, 1, at.first, at.second);
-      return taken(first, u.length);
+      const to = give();
+      run.nearest(at.u, at.v, put(u, v), seed, spread, 1, to.at, at.second);
+      return to.heights.subarray(0, u.length);
     },
     toBorders({ u, v }, seed, spread) {
-      run.nearest(at.u, at.v, put(u, v), seed, spread, 2, at.first, at.second);
-      const gaps = taken(second, u.length);
-      for (let k = 0; k < gaps.length; k++) gaps[k] -= first[k];
+      const to = give();
+      run.nearest(at.u, at.v, put(u, v), seed, spread, 2, to.at, at.second);
+      const gaps = to.heights.subarray(0, u.length);
+      for (let k = 0; k < gaps.length; k++) gaps[k] = second[k] - gaps[k];
       return gaps;
     },
   };

@@ -7,7 +7,7 @@ export interface Places {
   readonly v: Float64Array;
 }
 
-/** Noise (`./noise.ts`) at many places. */
+/** Noise (`./noise.ts`) at many places. What is given is to be used before three more are asked for. */
 export interface NoiseRows {
   /**
    * Noise of several sizes on each other, each half as large and half as high as the one before; in about -1..1. Features of the

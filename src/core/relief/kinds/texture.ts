@@ -4,6 +4,7 @@ import { choices } from '../../units/fields';
 import { yOf } from '../field';
 import { formKindByRows } from '../form';
 import { besideLines } from '../sweeps';
+import type { Places } from '../noiseRows';
 import { textures, type Texture, type TextureId } from '../textures';
 
 const ids = Object.keys(textures) as [TextureId, ...TextureId[]];
@@ -19,6 +20,29 @@ const schema = z.object({
   /** Whether it runs along picked lines. */
   follows: z.boolean(),
 });
+
+// What is done at each node stands in functions that are called for each row: they are compiled for what they do, whichever texture
+// has been asked for before.
+
+/** Places along and across that lie at some places of a line, turned and scaled. */
+function turned(along: Float32Array, beside: Float32Array, cos: number, sin: number, { u, v }: Places): void {
+  for (let c = 0; c < u.length; c++) {
+    u[c] = along[c] * cos + beside[c] * sin;
+    v[c] = beside[c] * cos - along[c] * sin;
+  }
+}
+/** The same of a row of nodes. */
+function straight(x0: number, cell: number, y: number, cos: number, sin: number, { u, v }: Places): void {
+  for (let c = 0; c < u.length; c++) {
+    const x = x0 + c * cell;
+    u[c] = x * cos + y * sin;
+    v[c] = y * cos - x * sin;
+  }
+}
+/** Heights of a row, the highest of a texture at 0. */
+function sunk(row: Float64Array, depth: number, z: Float32Array, from: number): void {
+  for (let c = 0; c < row.length; c++) z[from + c] = depth * (row[c] - 1);
+}
 
 /** A ground of our own, the same for the same seed; its highest places stand at the form's base, so that it is cut into it. */
 export const texture = formKindByRows({
@@ -54,16 +78,13 @@ export const texture = formKindByRows({
     const z = new Float32Array(g.cols * g.rows);
     const at = { u: new Float64Array(g.cols), v: new Float64Array(g.cols) };
     const row = new Float64Array(g.cols);
-    for (let r = 0, i = 0; r < g.rows; r++) {
+    for (let r = 0; r < g.rows; r++) {
       stillWanted(g.cols);
-      for (let c = 0; c < g.cols; c++) {
-        const x = led ? led.along[i + c] : g.x0 + c * g.cell;
-        const y = led ? led.beside[i + c] : yOf(g, r);
-        at.u[c] = x * cos + y * sin;
-        at.v[c] = y * cos - x * sin;
-      }
+      const i = r * g.cols;
+      if (led) turned(led.along.subarray(i, i + g.cols), led.beside.subarray(i, i + g.cols), cos, sin, at);
+      else straight(g.x0, g.cell, yOf(g, r), cos, sin, at);
       heights(at, v.variation / 100, v.seed, row);
-      for (let c = 0; c < g.cols; c++, i++) z[i] = v.depth * (row[c] - 1);
+      sunk(row, v.depth, z, i);
     }
     return z;
   },
