@@ -29,6 +29,14 @@ export const joined = (a: Box, b: Box): Bounds => ({
   y1: Math.max(a.y1, b.y1),
 });
 
+/** The box with so much more to every side. */
+export const grownBox = (b: Box, by: number): Bounds => ({
+  x0: b.x0 - by,
+  y0: b.y0 - by,
+  x1: b.x1 + by,
+  y1: b.y1 + by,
+});
+
 /** Whether two boxes have a point in common. */
 export const boxesMeet = (a: Box, b: Box): boolean => a.x0 <= b.x1 && a.x1 >= b.x0 && a.y0 <= b.y1 && a.y1 >= b.y0;
 

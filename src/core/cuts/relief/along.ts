@@ -1,7 +1,7 @@
 import type { Preset } from '../../cutters/cutter';
 import { grownForm, type CutterForm } from '../../cutters/form';
-import { inBox, type Bounds } from '../../geometry/box';
-import { contentKey } from '../../geometry/hash';
+import { grownBox, inBox, type Bounds } from '../../geometry/box';
+import { contentKey, hashFloats } from '../../geometry/hash';
 import { clearWay } from '../../geometry/lines';
 import { lineLength, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
@@ -59,7 +59,6 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
   const fixed = { allowance: a.allowance, least: a.least, walls: a.walls, form: a.form, sample, merge };
   const workOver = (field: HeightField): FollowWork => ({ ...fixed, locator: locatorData(field, grown, share.locate) });
   const reach = reachOver(a.field, grown);
-  const ways = remembered(a.field, contentKey([fixed, share.locate]), reach);
   /** Where the surface is asked anew; elsewhere it is asked only where that must be. */
   let anew: { readonly box: Bounds; readonly work: FollowWork } | null = null;
   const makers = [() => followingOf(anew!.work), () => followingOf(workOver(a.field))].map(once);
@@ -67,11 +66,19 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
   const follower: Follower = { step, at: (x, y) => makers[1]().at(x, y) };
   let told = 0;
   const tracks = a.tracks(step, follower, (f) => progress((told = TRACKS * f)));
+  // Other cuts go along the same surface with the same cutter: their first tracks tell them apart.
+  const ways = remembered(
+    a.field,
+    contentKey([fixed, share.locate, hashFloats(tracks.slice(0, 1).map((t) => t.points))]),
+    reach,
+  );
   const minutes = tracks.reduce((sum, t) => sum + lineLength(t.points, t.closed), 0) / a.preset.feed;
   const lines = followAll(
     tracks,
     step,
-    (box) => {
+    (tracked) => {
+      // Ways in and over to the next begin and end a little beside.
+      const box = grownBox(tracked, (a.lead ?? 0) + NEAR * a.step);
       const work = workOver(windowOf(a.field, box, reach + a.field.cell));
       anew = { box, work };
       return work;

@@ -1,5 +1,6 @@
 import type { CutterForm } from '../../cutters/form';
 import type { Bounds } from '../../geometry/box';
+import { boundsOf } from '../../geometry/loop';
 import type { Region } from '../../geometry/region';
 import { column } from '../../units/columns';
 import { followed, type Follower, type Track } from './follow';
@@ -237,7 +238,7 @@ export function followAll(
     const all = unknown.length === known.length;
     const some = all ? pieces : someOf(pieces, unknown);
     const made = followPieces(
-      workIn(boxOf(some.points)),
+      workIn(boundsOf([some.points])!),
       some,
       all ? sizes : Float64Array.from(unknown, (k) => sizes[k]),
       // Of what is mostly known nobody needs to be told.
@@ -254,17 +255,6 @@ export function followAll(
     k = to;
   }
   return out;
-}
-
-function boxOf(points: Float64Array): Bounds {
-  const box = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
-  for (let i = 0; i < points.length; i += 2) {
-    box.x0 = Math.min(box.x0, points[i]);
-    box.x1 = Math.max(box.x1, points[i]);
-    box.y0 = Math.min(box.y0, points[i + 1]);
-    box.y1 = Math.max(box.y1, points[i + 1]);
-  }
-  return box;
 }
 
 function followPieces(

@@ -141,4 +141,10 @@ describe('a surface that has changed in one place', () => {
         for (let i = 0; i < m.count; i++) expect(Math.abs(m[axis][i] - anew.m[axis][i])).toBeLessThan(1e-6);
     }
   });
+  it('is remembered for each of two cuts that take turns with one cutter', () => {
+    const before = waves(flatField(40, 30, 0.3));
+    for (const pattern of ['rows', 'spiral']) expect(along(before, pattern, []).asked).toBe(1);
+    const after = changed(before, 50, 50, 60, 60);
+    for (const pattern of ['rows', 'spiral']) expect(along(after, pattern, []).asked).toBe(0);
+  });
 });

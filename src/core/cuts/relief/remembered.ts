@@ -16,7 +16,7 @@ export interface RememberedWays {
 }
 
 /** Cutters and ways of going along that are remembered at once, and bytes of ways of each. */
-const HELD = 4;
+const HELD = 8;
 const MOST_BYTES = 64e6;
 /** Nodes along a side of the squares that have changed or not. */
 const SQUARE = 8;
