@@ -12,8 +12,8 @@ import { isCancelled } from './workerHandle';
 
 /** With more nodes than so many, a relief is shown coarsely first. */
 const AT_ONCE = 2e5;
-/** Nodes of the first look lie so many times as far apart. */
-const COARSER = 4;
+/** The first look has so many nodes at most, however many there are in all: it comes while a hand still moves. */
+const FIRST_LOOK = 6e4;
 
 const keys = new WeakMap<OneSetup, { readonly key: string; readonly files: readonly string[] }>();
 function keyed(job: OneSetup) {
@@ -82,7 +82,7 @@ export function shaper(s: Shaping): Shaper {
           api.shape(
             seat.next(),
             pack({ ...job, cuts: [] }),
-            fine ? cell : COARSER * cell,
+            fine ? cell : cell * Math.sqrt(nodes / FIRST_LOOK),
             seat.hearing((done) => s.tell(done)),
           ),
         );
