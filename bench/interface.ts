@@ -15,6 +15,7 @@ import { kindOf } from '../src/core/cuts/registry';
 import type { Path } from '../src/core/geometry/path';
 import { packJob } from '../src/core/job/archive';
 import { newOneSetup, type OneSetup } from '../src/core/job/job';
+import { firstLook } from './firstLook';
 import { lettersBoard } from './letters';
 import { medal } from './medal';
 import { medalJob } from './medalJob';
@@ -234,6 +235,15 @@ async function main(): Promise<void> {
       writeFileSync(file, packJob(jobOf(medalJob())));
       await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(file);
       await medal(page, maker);
+      await maker.press('Job shelf');
+      await maker.sees('Lock cottage board');
+    }
+    if (wanted('look')) {
+      const file = join(mkdtempSync(join(tmpdir(), 'mirvak-bench-')), 'medal.mirvak');
+      writeFileSync(file, packJob(jobOf({ ...medalJob(), name: 'Medal without cuts', cuts: [] })));
+      await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(file);
+      await maker.press('Open Medal without cuts');
+      await firstLook(page, maker, 'Heron');
       await maker.press('Job shelf');
       await maker.sees('Lock cottage board');
     }

@@ -100,7 +100,7 @@ const wanted = (ticket: number) => () => {
 };
 
 function watch(ticket: number, progress: ReportProgress): (done: number) => void {
-  let told = 0;
+  let told = performance.now();
   const still = wanted(ticket);
   return (done) => {
     still();

@@ -72,7 +72,7 @@ it('shapes coarsely, then finely, and nothing more while nothing changes', async
   // So many nodes at first, however fine it is to be.
   const { width, height } = setup(1, 0.1).blank;
   const coarse = asked[0].cell;
-  expect((width * height) / (coarse * coarse)).toBeCloseTo(60_000, 3);
+  expect((width * height) / (coarse * coarse)).toBeCloseTo(40_000, 3);
   asked[0].done();
   await settle();
   expect(b.held()).toMatchObject({ fine: false });
@@ -82,6 +82,49 @@ it('shapes coarsely, then finely, and nothing more while nothing changes', async
   expect(b.held()).toMatchObject({ fine: true });
   await b.show({ ...first, name: 'Another name' });
   expect(asked).toHaveLength(2);
+});
+
+it('shows first looks while a hand moves, and shapes finely when it rests', async () => {
+  jest.useFakeTimers();
+  try {
+    const b = bench(null);
+    await b.show(setup(1, 0.1));
+    asked[0].done();
+    await settle();
+    asked[1].done();
+    await settle();
+    const key = b.held()!.key;
+    // Steps that come quicker than looks: none is given up, and the next look is of where the hand is by then.
+    await b.show(setup(2, 0.1));
+    await b.show(setup(3, 0.1));
+    await b.show(setup(4, 0.1));
+    expect(asked).toHaveLength(3);
+    expect(cancels).toBe(0);
+    asked[2].done();
+    await settle();
+    expect(b.held()).toMatchObject({ fine: false });
+    expect(b.held()!.key).not.toBe(key);
+    expect(asked).toHaveLength(4);
+    asked[3].done();
+    await settle();
+    expect(asked).toHaveLength(4);
+    // Before the rest is over the hand moves on.
+    await jest.advanceTimersByTimeAsync(100);
+    await b.show(setup(5, 0.1));
+    expect(asked.map((a) => a.cell > 0.1)).toEqual([true, false, true, true, true]);
+    asked[4].done();
+    await settle();
+    await jest.advanceTimersByTimeAsync(119);
+    expect(asked).toHaveLength(5);
+    await jest.advanceTimersByTimeAsync(2);
+    expect(asked[5].cell).toBe(0.1);
+    // What is shaped finely is given up when the hand moves.
+    await b.show(setup(6, 0.1));
+    expect(cancels).toBe(1);
+    expect(asked[6].cell).toBeGreaterThan(0.1);
+  } finally {
+    jest.useRealTimers();
+  }
 });
 
 it('gives up what is no longer wanted, and shapes what is', async () => {

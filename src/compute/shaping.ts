@@ -13,7 +13,9 @@ import { isCancelled } from './workerHandle';
 /** With more nodes than so many, a relief is shown coarsely first. */
 const AT_ONCE = 2e5;
 /** The first look has so many nodes at most, however many there are in all: it comes while a hand still moves. */
-const FIRST_LOOK = 6e4;
+const FIRST_LOOK = 4e4;
+/** So long after a first look that follows another nothing has to change before it is shaped finely, ms: a hand that moves has the processor. */
+const REST = 120;
 
 const keys = new WeakMap<OneSetup, { readonly key: string; readonly files: readonly string[] }>();
 function keyed(job: OneSetup) {
@@ -58,58 +60,76 @@ export interface Shaper {
 
 /** Shapes the relief of whatever set-up is shown, coarsely and then finely, as long as what is held is not what is wanted. */
 export function shaper(s: Shaping): Shaper {
-  let at: { readonly setup: string; readonly key: string } | null = null;
+  let at: { readonly setup: string; readonly key: string; readonly fine: boolean } | null = null;
   /** What could not be shaped is not tried again until it is another. */
   let failed = '';
 
-  async function work(): Promise<void> {
-    for (;;) {
-      const job = s.shown();
-      if (!job) return;
-      const { id } = job.at;
-      const key = wantedRelief(job);
-      const held = s.held(id);
-      if (!key && held) s.put(id, null);
-      if (!key || key === failed || (held?.key === key && held.fine)) return;
-      const cell = reliefCell(job);
-      const nodes = (job.blank.width * job.blank.height) / (cell * cell);
-      const fine = held?.key === key || nodes <= AT_ONCE;
-      at = { setup: id, key };
-      s.tell(0);
-      const seat = computePool().shaper;
-      try {
-        const shaped = await seat.ask((api, pack) =>
-          api.shape(
-            seat.next(),
-            pack({ ...job, cuts: [] }),
-            fine ? cell : cell * Math.sqrt(nodes / FIRST_LOOK),
-            seat.hearing((done) => s.tell(done)),
-          ),
-        );
-        s.put(id, { key, fine, shaped });
-      } catch (e) {
-        if (!isCancelled(e)) {
-          console.error(e);
-          failed = key;
-          s.fail(
-            saysOf(
-              e,
-              'The relief could not be shaped: a fault of Mirvak, not of your job. Hide the form that was changed last, or undo the change.',
-            ),
-          );
-        }
-      } finally {
-        at = null;
-        s.tell(null);
-      }
-    }
-  }
-
-  let running: Promise<void> | null = null;
   /** Who waits for the next change. */
   const waiting: (() => void)[] = [];
   const change = () => new Promise<void>((go) => waiting.push(go));
   const changed = () => waiting.splice(0).forEach((go) => go());
+
+  async function work(): Promise<void> {
+    /** Whether it is told that something is worked on. */
+    let told = false;
+    const tell = (done: number | null) => {
+      told = done !== null;
+      s.tell(done);
+    };
+    try {
+      for (;;) {
+        const job = s.shown();
+        if (!job) return;
+        const { id } = job.at;
+        const key = wantedRelief(job);
+        const held = s.held(id);
+        if (!key && held) s.put(id, null);
+        if (!key || key === failed || (held?.key === key && held.fine)) return;
+        const cell = reliefCell(job);
+        const nodes = (job.blank.width * job.blank.height) / (cell * cell);
+        const fine = held?.key === key || nodes <= AT_ONCE;
+        at = { setup: id, key, fine };
+        // A first look is there before one could read that it is worked on; where it is not, its progress says so.
+        if (fine && !told) tell(0);
+        try {
+          const hear = (done: number) => at?.key === key && tell(done);
+          const shaped = await shape(job, fine ? cell : cell * Math.sqrt(nodes / FIRST_LOOK), hear);
+          s.put(id, { key, fine, shaped });
+        } catch (e) {
+          if (!isCancelled(e)) {
+            console.error(e);
+            failed = key;
+            s.fail(
+              saysOf(
+                e,
+                'The relief could not be shaped: a fault of Mirvak, not of your job. Hide the form that was changed last, or undo the change.',
+              ),
+            );
+          }
+        } finally {
+          at = null;
+        }
+        const now = s.shown();
+        if (!fine && held && now && wantedRelief(now) === key) await rested();
+      }
+    } finally {
+      if (told) tell(null);
+    }
+  }
+
+  /** Until nothing has changed for a while, or something has. */
+  async function rested(): Promise<void> {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    await Promise.race([change(), new Promise<void>((go) => void (timer = setTimeout(go, REST)))]);
+    clearTimeout(timer);
+  }
+
+  const shape = (job: OneSetup, cell: number, hear: (done: number) => unknown) => {
+    const seat = computePool().shaper;
+    return seat.ask((api, pack) => api.shape(seat.next(), pack({ ...job, cuts: [] }), cell, seat.hearing(hear)));
+  };
+
+  let running: Promise<void> | null = null;
 
   /** Files of the job's own that have not come yet. */
   const lacks = (job: OneSetup) =>
@@ -118,17 +138,8 @@ export function shaper(s: Shaping): Shaper {
     );
 
   async function aside(job: OneSetup, key: string): Promise<void> {
-    const seat = computePool().shaper;
     try {
-      const shaped = await seat.ask((api, pack) =>
-        api.shape(
-          seat.next(),
-          pack({ ...job, cuts: [] }),
-          reliefCell(job),
-          seat.hearing(() => {}),
-        ),
-      );
-      s.put(job.at.id, { key, fine: true, shaped });
+      s.put(job.at.id, { key, fine: true, shaped: await shape(job, reliefCell(job), () => {}) });
     } catch (e) {
       if (isCancelled(e)) return;
       console.error(e);
@@ -154,7 +165,9 @@ export function shaper(s: Shaping): Shaper {
     follow() {
       changed();
       const job = s.shown();
-      if (at && (!job || job.at.id !== at.setup || wantedRelief(job) !== at.key)) computePool().shaper.cancel();
+      // A first look is there at once, and worth seeing though a hand has moved on: given up each time, none would ever be seen.
+      const another = at && (!job || job.at.id !== at.setup);
+      if (at && (another || (at.fine && wantedRelief(job!) !== at.key))) computePool().shaper.cancel();
       running ??= work().finally(() => (running = null));
     },
   };

@@ -1,6 +1,6 @@
 import { itemsById, itemSchema, linesOf, regionOf } from '../artwork/item';
 import type { ArtworkContext } from '../artwork/kind';
-import { contentKey, hashText, sizedMemo } from '../geometry/hash';
+import { contentKey, derived, hashText, sizedMemo } from '../geometry/hash';
 import type { Region } from '../geometry/region';
 import type { OneSetup } from '../job/job';
 import { distances } from '../relief/distance';
@@ -138,6 +138,9 @@ export const shapeMemory = (): ShapeMemory => ({
   weights: sizedMemo<Float32Array>(MOST_BYTES / 4, (w) => w.byteLength),
 });
 
+/** The heights that a form keeps look as they did. */
+const pictureOf = derived<FormHeights, SmallPicture>();
+
 /**
  * Shapes the relief of a set-up at a resolution, mm: each form by itself, laid on each other from below. Pure; `memory` gives
  * back what has not changed since. Throws what `progress` throws.
@@ -209,7 +212,7 @@ export function shapeRelief(
       below = hashText(contentKey([below, files, formInputs(job, f), own.map((m) => formInputs(job, m))]));
       if (made.pixel) pixels[f.id] = made.pixel;
       pixel = Math.max(pixel, made.pixel ?? 0, held?.pixel ?? 0);
-      looks[f.id] = smallPicture(made.z, grid);
+      looks[f.id] = pictureOf(made, '', () => smallPicture(made.z, grid));
       if (made.remark) remarks[f.id] = made.remark;
       if (made.note) notes[f.id] = made.note;
       const { mask } = f;

@@ -1,4 +1,4 @@
-import { flatField } from './field';
+import { filled, flatField } from './field';
 import { shade } from './shade';
 
 describe('a field seen from above', () => {
@@ -44,5 +44,11 @@ describe('a field seen from above', () => {
     expect(s[30 * 40 + 8]).toBeGreaterThan(s[30 * 40 + 32]);
     const deep = shade(f, 40, 40, 6);
     expect(deep[2 * 40 + 8]).toBeGreaterThan(deep[30 * 40 + 8]);
+  });
+  it('sees empty places at the height that they are given, and not at all without one', () => {
+    const f = flatField(12, 8, 0.5);
+    for (let i = 0; i < f.z.length; i++) f.z[i] = i % 7 === 3 ? NaN : -Math.abs(Math.sin(i));
+    expect([...shade(f, 31, 20, 2, undefined, -0.5)]).toEqual([...shade(filled(f, -0.5), 31, 20, 2)]);
+    expect(shade(f, 31, 20, 2).some(Number.isNaN)).toBe(true);
   });
 });

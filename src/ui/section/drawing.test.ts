@@ -1,4 +1,4 @@
-import { sectionDrawing, type Sample } from './drawing';
+import { PAD, sectionDrawing, type Sample } from './drawing';
 
 const at = (s: number, proof: number, want = -2): Sample => ({ s, on: true, proof, want, floor: -18 });
 const drawn = (samples: Sample[]) => sectionDrawing(samples, 18, 30, 600, 200);
@@ -25,5 +25,18 @@ describe('the section', () => {
     expect(drawn([at(0, -1), at(30, -3)]).low).toBeCloseTo(3.9, 9);
     expect(drawn([at(0, 0, -17), at(30, 0)]).low).toBe(18);
     expect(drawn([{ ...at(0, -1), floor: -15 }, at(30, -1)]).low).toBe(18);
+  });
+  it('shows what stands above the face below its upper edge, and else lets the face be near it', () => {
+    for (const [proof, want] of [
+      [4, -2],
+      [-1, 4],
+      [0, 0],
+    ] as const) {
+      const { y } = drawn([at(0, -1), at(15, proof, want), at(30, -3)]);
+      const highest = Math.max(proof, want, 0);
+      expect(y(highest)).toBeGreaterThan(PAD.top);
+      expect(y(highest)).toBeLessThan(PAD.top + 10);
+      expect(y(-3)).toBeLessThan(200 - PAD.bottom);
+    }
   });
 });

@@ -22,6 +22,8 @@ export function sectionDrawing(
 ) {
   const on = samples.filter((p) => p.on);
   const deepest = Math.max(...on.map((p) => Math.max(-p.want || 0, -p.proof || 0)), 0.5);
+  // A relief that does not fit stands above the face: that is seen too.
+  const highest = Math.max(...on.map((p) => Math.max(p.want || 0, p.proof || 0)), 0);
   // Where the other face is cut too, the whole thickness is shown.
   const both = samples.some((p) => p.floor > -thickness + 1e-3);
   const low = both ? thickness : Math.min(thickness, deepest * 1.3);
@@ -29,7 +31,7 @@ export function sectionDrawing(
     .domain([0, length])
     .range([PAD.left, Math.max(PAD.left + 10, width - PAD.right)]);
   const y = scaleLinear()
-    .domain([low * 0.02, -low])
+    .domain([highest > 0 ? highest + low * 0.04 : low * 0.02, -low])
     .range([PAD.top, height - PAD.bottom]);
   const clampZ = (z: number) => y(Math.max(z, -low * 1.02));
   const proven = (p: Sample) => clampZ(Number.isFinite(p.proof) ? p.proof : 0);

@@ -40,8 +40,11 @@ const FEW = 30;
 /** How strongly the part of the k-th cutter of a list is tinted. */
 export const reachTint = (k: number): number => Math.min(0.75, 0.16 + 0.2 * k);
 
+/** What of a set-up is drawn in its plan, beside its paths and its relief. */
+export type DrawnJob = Pick<OneSetup, 'blank' | 'unit' | 'clamps' | 'items' | 'layers' | 'assets'>;
+
 export interface PlanScene {
-  job: OneSetup;
+  job: DrawnJob;
   placed: ReadonlyMap<string, PlacedItem>;
   /** The plans whose paths are shown. */
   plans: readonly { plan: CutPlan; colour: string; selected: boolean }[];
@@ -328,7 +331,7 @@ function rulers(
   height: number,
   dpr: number,
   v: Viewport,
-  job: OneSetup,
+  job: DrawnJob,
   c: PlanColours,
   unit: number,
   origin: { readonly x: number; readonly y: number },

@@ -23,20 +23,38 @@ export function paintShaded(
   tinted?: Uint8Array,
   /** Its colours, three numbers for each pixel; those of the material where they are not given. */
   colours?: Uint8Array,
+  /** At what height its empty nodes are seen. */
+  empty?: number,
 ): void {
   [canvas.width, canvas.height] = [width, height];
-  const light = shade(field, width, height, thickness, from);
-  const face = rgb(lookOf(material).face);
+  const light = shade(field, width, height, thickness, from, empty);
+  const { r, g, b } = rgb(lookOf(material).face);
   const ctx = canvas.getContext('2d')!;
   const image = ctx.createImageData(width, height);
-  for (let i = 0; i < light.length; i++) {
-    image.data[4 * i] = (colours ? colours[3 * i] : face.r) * light[i];
-    image.data[4 * i + 1] = (colours ? colours[3 * i + 1] : face.g) * light[i];
-    image.data[4 * i + 2] = (colours ? colours[3 * i + 2] : face.b) * light[i];
-    image.data[4 * i + 3] = 255;
-    if (tinted?.[i]) image.data.set(TINT, 4 * i);
-  }
+  const { data } = image;
+  if (colours) colourBy(data, light, colours);
+  else colour(data, light, r, g, b);
+  if (tinted) for (let i = 0; i < light.length; i++) if (tinted[i]) data.set(TINT, 4 * i);
   ctx.putImageData(image, 0, 0);
+}
+
+function colour(data: Uint8ClampedArray, light: Float32Array, r: number, g: number, b: number): void {
+  for (let i = 0; i < light.length; i++) {
+    const l = light[i];
+    data[4 * i] = r * l;
+    data[4 * i + 1] = g * l;
+    data[4 * i + 2] = b * l;
+    data[4 * i + 3] = 255;
+  }
+}
+function colourBy(data: Uint8ClampedArray, light: Float32Array, colours: Uint8Array): void {
+  for (let i = 0; i < light.length; i++) {
+    const l = light[i];
+    data[4 * i] = colours[3 * i] * l;
+    data[4 * i + 1] = colours[3 * i + 1] * l;
+    data[4 * i + 2] = colours[3 * i + 2] * l;
+    data[4 * i + 3] = 255;
+  }
 }
 
 /** Colours of a field as it is painted and sanded, for `paintShaded`; none where it is not painted. */
@@ -81,7 +99,7 @@ export function paintLook(
   ctx.putImageData(image, 0, 0);
 }
 
-/** Pixels on the longer side of a relief's picture in the plan. */
+/** Pixels on the longer side of a relief's picture in the plan, at most: no more than its field has nodes. */
 const PIXELS = 800;
 const pictures = new WeakMap<HeightField, { readonly as: string; readonly canvas: HTMLCanvasElement }>();
 
@@ -105,14 +123,13 @@ export function reliefPicture(
   if (known?.as === as) return known.canvas;
   const canvas = known?.canvas ?? document.createElement('canvas');
   const [w, h] = [(field.cols - 1) * field.cell, (field.rows - 1) * field.cell];
-  const k = PIXELS / Math.max(w, h);
+  const k = Math.min(PIXELS / Math.max(w, h), 1 / field.cell);
   const [cols, rows] = [w, h].map((v) => Math.max(1, Math.round(v * k)));
   const tinted = seen.draft === null ? undefined : undrafted(field, cols, rows, seen.draft);
-  const whole = filled(field);
-  const colours = seen.tint === 'material' ? undefined : tintedPicture(whole, cols, rows, seen.tint);
+  const colours = seen.tint === 'material' ? undefined : tintedPicture(filled(field), cols, rows, seen.tint);
   // What is coloured by its height is not darkened by its depth as well.
   const deep = seen.tint === 'material' ? thickness : 0;
-  paintShaded(canvas, whole, cols, rows, deep, material, lightFrom(seen.from, seen.high), tinted, colours);
+  paintShaded(canvas, field, cols, rows, deep, material, lightFrom(seen.from, seen.high), tinted, colours, 0);
   pictures.set(field, { as, canvas });
   return canvas;
 }

@@ -10,7 +10,7 @@ import { cutColour } from '@/ui/theme/theme';
 import { useShownRelief } from './useShownRelief';
 import { useView } from '@/ui/view';
 import { artworkPicture } from './artworkCache';
-import { drawPlan, type PlanColours } from './drawPlan';
+import { drawPlan, type DrawnJob, type PlanColours } from './drawPlan';
 import { pathPicture } from './pathPicture';
 import type { Viewport } from './viewport';
 
@@ -74,6 +74,7 @@ export function usePlanDrawing(
   placed: ReadonlyMap<string, PlacedItem>,
   shift: { dx: number; dy: number } | null,
 ): RefObject<HTMLCanvasElement | null> {
+  const { blank, unit, clamps, items, layers, assets } = job;
   const canvas = useRef<HTMLCanvasElement>(null);
   const [cache] = useState(() => ({ rest: artworkPicture(), top: artworkPicture(), paths: pathPicture() }));
   const [round, again] = useReducer((n: number) => n + 1, 0);
@@ -91,7 +92,12 @@ export function usePlanDrawing(
   const gauged = useView((v) => v.gauged);
   const framed = useView((v) => v.stage === 'artwork' && v.tool === 'pick');
   const fromCorner = useView((v) => v.fromCorner);
-  const origin = useMemo(() => originOf(job, fromCorner), [job, fromCorner]);
+  const origin = useMemo(() => originOf(blank, fromCorner), [blank, fromCorner]);
+  // Drawn anew when one of these has changed, and not with each change of a form or a cut.
+  const drawn = useMemo<DrawnJob>(
+    () => ({ blank, unit, clamps, items, layers, assets }),
+    [blank, unit, clamps, items, layers, assets],
+  );
   const plans = usePlans(job);
   const mill = useMill(job);
   const ofRelief = useView((v) => v.stage === 'relief');
@@ -111,7 +117,7 @@ export function usePlanDrawing(
       size.height,
       dpr,
       view,
-      { job, placed, plans, picked, framed, gauged, shift, tool: mill, relief, seen, origin },
+      { job: drawn, placed, plans, picked, framed, gauged, shift, tool: mill, relief, seen, origin },
       colours,
       cache,
       again,
@@ -120,7 +126,7 @@ export function usePlanDrawing(
     canvas,
     view,
     size,
-    job,
+    drawn,
     placed,
     plans,
     picked,

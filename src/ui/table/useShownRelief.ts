@@ -55,7 +55,8 @@ export function useBesideShaped(): void {
 
 /** The relief as it is shown: right of a line, where something else is shown left of it. Null where there is none. */
 export function useShownRelief(): HeightField | null {
-  const shaped = useLater(useWork, (w) => w.relief?.shaped.field ?? null);
+  // Under the hand, and not later: as it is dragged.
+  const shaped = useWork((w) => w.relief?.shaped.field ?? null);
   const proof = useLater(useWork, (w) => w.proof?.field ?? null);
   const split = useView((v) => v.split);
   const width = useLater(useOpenJob, (s) => s.job?.blank.width ?? 0);

@@ -92,7 +92,10 @@ const none: readonly number[] = [];
 
 /** How far a place lies from a segment of points x, y interleaved. */
 function segmentAway(p: Float64Array, i: number, x: number, y: number): number {
-  const [ax, ay, bx, by] = [p[2 * i], p[2 * i + 1], p[2 * i + 2], p[2 * i + 3]];
+  const ax = p[2 * i];
+  const ay = p[2 * i + 1];
+  const bx = p[2 * i + 2];
+  const by = p[2 * i + 3];
   const t = nearestShare(ax, ay, bx, by, x, y);
   // Asked for millions of times: a root is quicker than what never overflows.
   return Math.sqrt((x - ax - t * (bx - ax)) ** 2 + (y - ay - t * (by - ay)) ** 2);
@@ -101,18 +104,21 @@ function segmentAway(p: Float64Array, i: number, x: number, y: number): number {
 /** Asks where places lie beside a line, as far as `reach` from it: beyond, `away` may be infinite. */
 function besideOf(points: readonly Point[], reach: number): (x: number, y: number) => Beside {
   const p = Float64Array.from(points.flat());
-  const runs = [0];
+  const runs = new Float64Array(points.length);
   for (let i = 1; i < points.length; i++)
-    runs.push(runs[i - 1] + Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]));
+    runs[i] = runs[i - 1] + Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
   const whole = runs[runs.length - 1] || 1;
   const near = segmentsNear(p, reach);
   const found: Beside = { t: 0, along: 0, left: 0, away: 0 };
   return (x, y) => {
     let least = Infinity;
     let first = -1;
-    for (const i of near(x, y)) {
-      const d = segmentAway(p, i, x, y);
-      if (d < least) [least, first] = [d, i];
+    const some = near(x, y);
+    for (let k = 0; k < some.length; k++) {
+      const d = segmentAway(p, some[k], x, y);
+      if (!(d < least)) continue;
+      least = d;
+      first = some[k];
     }
     found.away = least;
     if (first < 0) return found;
