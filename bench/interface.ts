@@ -18,8 +18,8 @@ import { newOneSetup, type OneSetup } from '../src/core/job/job';
 import { firstLook } from './firstLook';
 import { lettersBoard } from './letters';
 import { medal } from './medal';
-import { medalJob } from './medalJob';
-import { million, millionJob, tenMillion } from './million';
+import { discJob, medalJob } from './medalJob';
+import { million, millionJob, stopped, tenMillion } from './million';
 import { forgetTasks, inWindow, longTasks, sinceKey, watchProofs } from './page';
 
 interface TraceEvent {
@@ -228,7 +228,15 @@ async function main(): Promise<void> {
       writeFileSync(file, packJob(jobOf(millionJob(20_000, 500, 0.02))));
       await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(file);
       await maker.press('Open Million');
-      await tenMillion(page, maker);
+      await tenMillion(page, maker, 'a cut of ten million moves');
+    }
+    if (parts.includes('disc')) {
+      const file = join(mkdtempSync(join(tmpdir(), 'mirvak-bench-')), 'disc.mirvak');
+      writeFileSync(file, packJob(jobOf(discJob())));
+      await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(file);
+      await maker.press('Open Disc');
+      await stopped(page, maker);
+      await tenMillion(page, maker, 'a relief in a disc of 100 mm finished at 0.01 mm');
     }
     if (wanted('relief')) {
       const file = join(mkdtempSync(join(tmpdir(), 'mirvak-bench-')), 'medal.mirvak');

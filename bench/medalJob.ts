@@ -1,5 +1,6 @@
 import { shippedLibrary } from '../src/core/cutters/library';
 import { finishing } from '../src/core/job/demo/reliefCuts';
+import { newItem } from '../src/core/artwork/item';
 import { newOneSetup, type OneSetup } from '../src/core/job/job';
 import { freshForm } from '../src/core/relief/freshForm';
 
@@ -20,5 +21,14 @@ export function medalJob(stepOver = 0.1): OneSetup {
   const ball = shippedLibrary().find((c) => c.id === 'taperedBall-6-0.25-5')!;
   job.cutters = [{ ...ball, id: 'fine', name: 'Tapered ball R 0.15 mm', values: { ...ball.values, tipRadius: 0.15 } }];
   job.cuts = [finishing('fine', 'rows', 0, stepOver)];
+  return job;
+}
+
+/** The same relief finished inside of a disc of 100 mm in rows 0.01 mm apart: about ten million moves. */
+export function discJob(): OneSetup {
+  const job = { ...medalJob(0.01), name: 'Disc' };
+  const values = { width: 100, height: 100 };
+  job.items = [newItem({ id: 'disc', name: 'Disc', kind: 'ellipse', x: 50, y: 50, values })];
+  job.cuts = job.cuts.map((c) => ({ ...c, items: ['disc'], values: { ...c.values, where: 'inside' } }));
   return job;
 }

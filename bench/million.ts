@@ -109,12 +109,21 @@ async function saved(page: Page, maker: Maker): Promise<{ readonly took: number;
     Object.assign(window, {
       showSaveFilePicker: async () =>
         (await navigator.storage.getDirectory()).getFileHandle('saved.nc', { create: true }),
+      // What is small is given to the browser whole.
+      __given: 0,
     }),
   );
+  await page.evaluate(() => {
+    const give = URL.createObjectURL.bind(URL);
+    URL.createObjectURL = (of: Blob) => {
+      (window as unknown as { __given: number }).__given = of.size;
+      return give(of);
+    };
+  });
   const size = () =>
     page.evaluate(async () => {
       const file = await (await navigator.storage.getDirectory()).getFileHandle('saved.nc').catch(() => null);
-      return file ? (await file.getFile()).size : 0;
+      return file ? (await file.getFile()).size : (window as unknown as { __given: number }).__given;
     });
   await maker.stage('Run');
   const began = performance.now();
@@ -123,11 +132,39 @@ async function saved(page: Page, maker: Maker): Promise<{ readonly took: number;
   return { took: (performance.now() - began) / 1000, bytes: await size() };
 }
 
+/** Stops what is worked out, some seconds after it has begun, and lets it go on: how long until no thread of the browser is at work. */
+export async function stopped(page: Page, maker: Maker): Promise<void> {
+  await maker.stage('Proof');
+  await maker.find('button', 'Stop working');
+  await new Promise((r) => setTimeout(r, 8000));
+  const browser = page.browser().process()!.pid!;
+  /** Clock ticks that all its processes have had. */
+  const ticks = () =>
+    processesOf(browser).reduce((sum, p) => {
+      const [user, kernel] = saidOf(p, 'stat')
+        .replace(/^.*\) /, '')
+        .split(' ')
+        .slice(11, 13);
+      return sum + Number(user ?? 0) + Number(kernel ?? 0);
+    }, 0);
+  const began = performance.now();
+  await maker.press('Stop working');
+  // A tick is a hundredth of a second: less than a fifth of one core is nobody at work.
+  for (let before = ticks(); ; ) {
+    await new Promise((r) => setTimeout(r, 100));
+    const now = ticks();
+    if (now - before < 2) break;
+    before = now;
+  }
+  console.log(`| stopped at work, until nothing is worked on | ${(performance.now() - began).toFixed(0)} ms | |`);
+  await maker.press('Go on working');
+}
+
 /**
  * The same with ten million moves: how long until its proof is seen and its program is saved, the longest block of the page, and
  * the most memory meanwhile.
  */
-export async function tenMillion(page: Page, maker: Maker): Promise<void> {
+export async function tenMillion(page: Page, maker: Maker, what: string): Promise<void> {
   const browser = page.browser().process()!.pid!;
   let most = 0;
   const watching = setInterval(() => (most = Math.max(most, memoryOf(browser))), 500);
@@ -144,7 +181,7 @@ export async function tenMillion(page: Page, maker: Maker): Promise<void> {
   }
   const blocks = (await longTasks(page)).sort((a, b) => b - a).slice(0, 5);
   console.log(
-    `| a cut of ten million moves opened, until its proof is seen | ${took.toFixed(1)} s | its program of ${(file.bytes / 1e6).toFixed(0)} MB saved in ${file.took.toFixed(1)} s more; longest blocks: ${blocks.map((t) => t.toFixed(0)).join(', ') || 'none over 50'} ms; memory of the browser at most ${most.toFixed(0)} MB |`,
+    `| ${what} opened, until its proof is seen | ${took.toFixed(1)} s | its program of ${(file.bytes / 1e6).toFixed(0)} MB saved in ${file.took.toFixed(1)} s more; longest blocks: ${blocks.map((t) => t.toFixed(0)).join(', ') || 'none over 50'} ms; memory of the browser at most ${most.toFixed(0)} MB |`,
   );
 }
 

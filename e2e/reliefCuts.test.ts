@@ -70,15 +70,16 @@ test('(long) a face is tooled, along a line that is not there too, and says what
   await maker.stage('Cuts');
   await maker.press('Add a cut');
   await maker.press(/^Tooled texture/, 'menuitem');
-  const took = async (not: string) => {
+  const took = async (not: string, says = 'up to date') => {
     const found = await maker.page.waitForFunction(
-      (was) => {
-        const card = [...document.querySelectorAll('li')].find((l) => l.innerText.includes('up to date'));
+      (was, words) => {
+        const card = [...document.querySelectorAll('li')].find((l) => l.innerText.includes(words));
         const now = card?.innerText.match(/[\d.]+ (min|s)\b/)?.[0];
         return now && now !== was ? now : false;
       },
       {},
       not,
+      says,
     );
     return (await found.jsonValue()) as string;
   };
@@ -94,6 +95,12 @@ test('(long) a face is tooled, along a line that is not there too, and says what
   await maker.press('Switch off', 'menuitem');
   await maker.sees('switched off');
   await maker.sees(closer);
+  // What is changed while it is off is weighed too.
+  await maker.fill('Lines of strokes lie apart', '2');
+  const wider = await took(closer, 'switched off');
+  expect(wider).not.toBe(first);
+  await maker.press('Undo');
+  await took(wider, 'switched off');
   await maker.press('Undo');
   await maker.stage('Proof');
   await maker.sees('all checks pass');

@@ -7,6 +7,7 @@ import type { Item } from '@/core/artwork/item';
 import type { Drawn } from '@/core/exchange/drawn';
 import { itemsOf } from '@/core/exchange/items';
 import { FontShelf } from '@/core/lettering/shelf';
+import { minutesOf } from '@/core/motion/timing';
 import { Cancelled, planCut, targetOf } from '@/core/pipeline/planning';
 import { castIn } from '@/core/pipeline/casting';
 import { fittedPair } from '@/core/pipeline/fitting';
@@ -170,6 +171,13 @@ const api: ComputeApi = {
       ]);
     }
     return inShared(plan);
+  },
+  minutes(parcel) {
+    const { plan, run } = parcels.unpack(parcel);
+    return minutesOf(
+      plan.toolpaths.map((t) => t.motion),
+      run.machine,
+    );
   },
   prove(ticket, parcel, cell, before, progress, seen, show) {
     const { job, plans, relief } = parcels.unpack(parcel);

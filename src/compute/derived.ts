@@ -1,12 +1,12 @@
-import type { CutPlan } from '@/core/cuts/kind';
 import { hashText } from '@/core/geometry/hash';
 import { fromBytes, privateFiles, toBytes, type Files } from './privateFiles';
 import type { ProofResult } from './protocol';
 import { inShared } from './shared';
+import type { CutState } from './work';
 
 /** What was worked out for a set-up. */
 export interface Derived {
-  readonly plans: readonly { readonly cut: string; readonly key: string; readonly plan: CutPlan }[];
+  readonly plans: readonly ({ readonly cut: string } & CutState)[];
   readonly proof: ProofResult;
 }
 

@@ -8,7 +8,7 @@ import { Cancelled, cutKey } from '@/core/pipeline/planning';
 /** Workers as the engine sees them, whose work ends when the test says so. */
 interface Asked {
   readonly seat: number;
-  readonly what: 'plan' | 'prove' | 'compare' | 'recall' | 'keep';
+  readonly what: 'plan' | 'minutes' | 'prove' | 'compare' | 'recall' | 'keep';
   readonly setup: string;
   readonly cut?: string;
   done(value: unknown): void;
@@ -27,6 +27,7 @@ class TestSeat {
   ask(work: (api: unknown, pack: (v: unknown) => unknown) => Promise<unknown>): Promise<unknown> {
     const api = {
       plan: (_: number, { job }: { job: OneSetup }, cut: string) => this.begin('plan', job.at.id, cut),
+      minutes: () => this.begin('minutes', ''),
       prove: (
         _: number,
         { job }: { job: OneSetup },
@@ -142,6 +143,62 @@ describe('what is worked out, and when', () => {
     setJob({ ...changed(job, 1), notes: 'Again.' }, FIRST_SETUP);
     await settle();
     expect([proving.cancelled, third.at.cancelled]).toEqual([false, false]);
+  });
+
+  it('works out how long a cut that is switched off would take, once, and only as long as there is nothing else to do', async () => {
+    const one = oneSetup(board());
+    const off = one.cuts[2].id;
+    const switched = (job: Job, on: boolean): Job => {
+      const s = oneSetup(job);
+      return withSetup(job, { ...s, cuts: s.cuts.map((c) => (c.id === off ? { ...c, enabled: on } : c)) });
+    };
+    const job = switched(board(), false);
+    setJob(job, FIRST_SETUP);
+    await settle();
+    const due = async () => {
+      for (let a = now()[0]; a && a.cut !== off && a.what !== 'minutes'; a = now()[0])
+        await end(a, a.what === 'plan' ? planOf('on') : a.what === 'prove' ? proof : []);
+    };
+    expect(planned(off)).toBeUndefined();
+    await due();
+    expect(seen()).toMatchObject({ proof: { compared: true }, planning: null, proving: null });
+    expect(now().map((a) => [a.what, a.cut])).toEqual([['plan', off]]);
+    // Another change comes first.
+    const next = changed(job, 0);
+    setJob(next, FIRST_SETUP);
+    await settle();
+    expect(planned(off)).toBeUndefined();
+    await due();
+    await end(planned(off), planOf('off'));
+    await end(
+      now().find((a) => a.what === 'minutes'),
+      12,
+    );
+    expect(seen().cuts[off].would?.minutes).toBe(12);
+    expect(told().fresh[FIRST_SETUP].cuts).toContain(off);
+    expect(now()).toEqual([]);
+    // Another machine takes another time over the same ways.
+    const s = oneSetup(next);
+    const slower = withSetup(next, { ...s, run: { ...s.run, machine: { ...s.run.machine, factor: 2 } } });
+    setJob(slower, FIRST_SETUP);
+    await settle();
+    await due();
+    expect(now().map((a) => a.what)).toEqual(['minutes']);
+    await end(now()[0], 24);
+    expect(seen().cuts[off]).toMatchObject({ would: { minutes: 24 }, plan: planOf('off') });
+    // Switched on it is as it was planned.
+    setJob(switched(slower, true), FIRST_SETUP);
+    await settle();
+    expect(now().map((a) => a.what)).toEqual(['prove']);
+    // One that cannot be planned at all is left alone.
+    const quiet = jest.spyOn(console, 'error').mockImplementation(() => {});
+    setJob(changed(slower, 2), FIRST_SETUP);
+    await settle();
+    await due();
+    await end(planned(off), new Error('gone'));
+    expect(now()).toEqual([]);
+    expect(seen().error).toBe('');
+    expect(quiet).toHaveBeenCalled();
   });
 
   it('gives each free worker a cut, then proves, then holds the proof against what is wanted', async () => {

@@ -1,5 +1,6 @@
 import { createStore } from 'zustand/vanilla';
 import type { Cut, Job, OneSetup } from '@/core/job/job';
+import { contentKey } from '@/core/geometry/hash';
 import { eachSetup, oneSetup } from '@/core/job/oneSetup';
 import type { HeightField } from '@/core/relief/field';
 import { Cancelled, usesRelief } from '@/core/pipeline/planning';
@@ -98,10 +99,12 @@ export function setJob(whole: Job | null, shown: string | null): void {
   const order = inOrder(wanted);
   // What is looked at comes first: work on others waits for it.
   const waiting = another && !isUpToDate(whole, shown);
-  for (const [seat, { setup, cut: id, key }] of atCuts) {
+  const busy = order.some((s) => !isUpToDate(whole, s.at.id));
+  for (const [seat, { setup, cut: id, key, idle }] of atCuts) {
     const at = order.find((s) => s.at.id === setup);
     const cut = at?.cuts.find((c) => c.id === id);
-    if (!at || !cut || (waiting && setup !== shown) || keyOf(at, cut) !== key) seat.cancel();
+    const late = idle && (busy || cut?.enabled || setup !== shown);
+    if (!at || !cut || late || (waiting && setup !== shown) || keyOf(at, cut) !== key) seat.cancel();
   }
   if (atProof) {
     const { setup, key } = atProof;
@@ -110,11 +113,11 @@ export function setJob(whole: Job | null, shown: string | null): void {
   }
   // Who asks about proofs that a change has made old asks again; meanwhile the prover is wanted for the change.
   const idle = !atProof && ![...atCuts.keys()].includes(pool.prover);
-  if (isAsked() && idle && order.some((s) => !isUpToDate(whole, s.at.id))) pool.prover.cancel();
+  if (isAsked() && idle && busy) pool.prover.cancel();
   const stale = wantedRelief(oneSetup(whole, shown)) !== (workOf(shown).relief?.key ?? '');
-  if (stale || order.some((s) => !isUpToDate(whole, s.at.id))) results.setState({ stopped: false });
+  if (stale || busy) results.setState({ stopped: false });
   reliefs.follow();
-  if (order.some((s) => !isUpToDate(whole, s.at.id))) void drain();
+  if (busy || toWeigh(oneSetup(whole, shown))) void drain();
 }
 
 /** The relief of the set-up that is shown is shaped beside all else. */
@@ -176,7 +179,14 @@ async function hold(setupId: string, proof: ProofResult): Promise<void> {
 /** What the workers are at: cuts or the proof of a set-up, and the content key of what it is made of. What is shown is told of only for the set-up that is shown. */
 const atCuts = new Map<
   ComputeSeat,
-  { readonly setup: string; readonly cut: string; readonly key: string; readonly done: Promise<void> }
+  {
+    readonly setup: string;
+    readonly cut: string;
+    readonly key: string;
+    readonly done: Promise<void>;
+    /** Whether it is done only as long as there is nothing else to do. */
+    readonly idle?: boolean;
+  }
 >();
 let atProof: { readonly setup: string; readonly key: string } | null = null;
 const isShown = (setupId: string): boolean => wanted?.shown === setupId;
@@ -229,9 +239,62 @@ async function step(): Promise<void> {
       if (!(await proveSetup(whole, todo, quality))) return;
     } else {
       const unheld = order.find((s) => toHold(s.at.id));
-      if (!unheld || !(await holdSetup(whole, unheld, quality))) return;
+      const unweighed = unheld ? undefined : toWeigh(seen);
+      if (unweighed) await weigh(seen, unweighed);
+      else if (!unheld || !(await holdSetup(whole, unheld, quality))) return;
     }
   }
+}
+
+/** Cuts that could not be weighed: they are not tried again until they are others. */
+const unweighable = new Set<string>();
+const machineOf = (job: OneSetup): string => contentKey(job.run.machine);
+/** A cut that is switched off of which it is not known how long it would take. */
+const toWeigh = (job: OneSetup): Cut | undefined => {
+  const { cuts } = workOf(job.at.id);
+  return job.cuts.find(
+    (c) =>
+      !c.enabled &&
+      !unweighable.has(keyOf(job, c)) &&
+      !(isFresh(job, cuts, c.id) && cuts[c.id].would?.on === machineOf(job)),
+  );
+};
+
+/** Works out how long a cut that is switched off would take: it may be weighed against one that is on. */
+async function weigh(job: OneSetup, cut: Cut): Promise<void> {
+  const { planner } = computePool();
+  const { id } = job.at;
+  const key = keyOf(job, cut);
+  const alone = { ...job, cuts: [{ ...cut, enabled: true }] };
+  const work = async () => {
+    const before = workOf(id).cuts[cut.id];
+    const relief = usesRelief(cut) ? await reliefs.of(job) : null;
+    const plan =
+      before && isFresh(job, workOf(id).cuts, cut.id)
+        ? before.plan
+        : await planner.ask((api, pack) =>
+            api.plan(
+              planner.next(),
+              pack({ job: pickUsedItems(alone), relief }),
+              cut.id,
+              planner.hearing(() => {}),
+            ),
+          );
+    const minutes = await planner.ask((api, pack) => api.minutes(pack({ plan, run: job.run })));
+    const would = { minutes, on: machineOf(job) };
+    if (!wanted?.whole.setups.some((s) => s.id === id)) return;
+    put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key: keyOf(job, cut, plan.asked), plan, would } } });
+    if (isUpToDate(wanted.whole, id)) keepLater(id, workOf(id).proofKey);
+  };
+  const done = work()
+    .catch((e) => {
+      if (isCancelled(e)) return;
+      console.error(e);
+      unweighable.add(key);
+    })
+    .finally(() => atCuts.delete(planner));
+  atCuts.set(planner, { setup: id, cut: cut.id, key, done, idle: true });
+  await done;
 }
 
 /** How often a proof was begun to be held against what is wanted: one whose comparison ends without a word is not begun for ever. */

@@ -156,6 +156,8 @@ export interface ComputeApi extends ArtworkApi, Living {
   lend(port: MessagePort): void;
   borrow(port: MessagePort): void;
   plan(ticket: number, of: Parcel<WithRelief>, cutId: string, progress: (p: Planning) => void): CutPlan;
+  /** How long a plan would take on the machine of a set-up, minutes. */
+  minutes(of: Parcel<{ readonly plan: CutPlan; readonly run: OneSetup['run'] }>): number;
   /** Proves a set-up; `before` is the set-up that it starts from, which this worker has proven. */
   prove(
     ticket: number,

@@ -17,6 +17,8 @@ export interface CutState {
   /** Content key of the plan that is held; the cut is up to date when it equals the wanted one. */
   readonly key: string;
   readonly plan: CutPlan;
+  /** Of a cut that is switched off: how long it would take on a machine, which is named by its content key. */
+  readonly would?: { readonly minutes: number; readonly on: string };
 }
 
 /** What has been worked out for one set-up. */
@@ -33,7 +35,7 @@ export interface SetupWork {
 export const NOTHING: SetupWork = { cuts: {}, proof: null, proofKey: '', glimpse: null, relief: null };
 /** What was kept of a set-up, under the content key of its proof. */
 export const workFrom = ({ plans, proof }: Derived, proofKey: string): Omit<SetupWork, 'relief'> => ({
-  cuts: Object.fromEntries(plans.map((p) => [p.cut, { key: p.key, plan: p.plan }])),
+  cuts: Object.fromEntries(plans.map((p) => [p.cut, { key: p.key, plan: p.plan, would: p.would }])),
   proof,
   proofKey,
   glimpse: null,

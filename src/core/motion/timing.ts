@@ -114,6 +114,10 @@ export function timed(motion: Motion, { accel, maxFeed, rapid, junctionDeviation
   return times(motion, contentKey(dynamics), () => timeOf(motion, dynamics));
 }
 
+/** How long motions take one after the other on a machine, with what it is known to take more, minutes. */
+export const minutesOf = (motions: readonly Motion[], machine: Machine): number =>
+  (motions.reduce((sum, m) => sum + seconds(timed(m, machine)), 0) * machine.factor) / 60;
+
 export function sumTimes(list: readonly Time[]): Time {
   const t: Time = { cutting: 0, plunging: 0, air: 0, cutLength: 0, airLength: 0, moves: 0 };
   for (const s of list) for (const k of Object.keys(t) as (keyof Time)[]) t[k] += s[k];

@@ -40,7 +40,12 @@ export function useCutState(cut: Cut): CutView {
   };
   if (cut.enabled && fresh && !proving && total > 0) took.set(held.plan, total / 60);
   if (!cut.enabled)
-    return { ...base, minutes: fresh ? (took.get(held.plan) ?? null) : null, state: 'off', words: 'switched off' };
+    return {
+      ...base,
+      minutes: fresh ? (took.get(held.plan) ?? (held.would?.minutes || null)) : null,
+      state: 'off',
+      words: 'switched off',
+    };
   if (planning !== null) {
     const expected = planning.expected ? ` \u00b7 about ${expectedText(planning.expected)}` : '';
     return { ...base, state: 'working', words: `working ${Math.round(planning.done * 100)} %${expected}` };
