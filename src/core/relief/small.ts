@@ -22,9 +22,9 @@ export function smallPicture(z: Float32Array, g: Grid, most = 88): SmallPicture 
   const step = Math.max(1, Math.max(wide, tall) / most);
   const [cols, rows] = [Math.max(1, Math.round(wide / step)), Math.max(1, Math.round(tall / step))];
   const by = highest > lowest ? (RISES * Math.max(cols, rows)) / (highest - lowest) : 0;
-  // The nodes that are looked at: so many for each pixel, all of them where it has no more.
+  // The nodes that are looked at: so many for each pixel, all of them where it has few; those between two pixels belong to both.
   const looks = (pixels: number, nodes: number) => {
-    const n = Math.min(LOOKS, Math.ceil(nodes / pixels));
+    const n = Math.min(LOOKS, 2 * Math.ceil(nodes / pixels));
     const places = new Int32Array(n * pixels);
     for (let k = 0; k < places.length; k++)
       places[k] = Math.min(nodes - 1, Math.floor((k + 0.5) * (nodes / places.length)));
