@@ -71,15 +71,15 @@ export function fitMoves(p: Float64Array, tolerance: number, weight = 1): Fitted
     // A point at (u, v) about the chord's middle lies on the circle about (0, k) when u^2 + v^2 - half^2 = 2 v k.
     let top = 0;
     let bottom = 0;
-    const take = (x: number, y: number) => {
-      const u = (x - mx) * ux + (y - my) * uy;
-      const v = (y - my) * ux - (x - mx) * uy;
+    // Each point between the ends, and the middle from each to the next.
+    for (let k = 2 * i + 1; k < 2 * j; k++) {
+      const [h, odd] = [3 * (k >> 1), 3 * (k & 1)];
+      const x = (p[h] + p[h + odd]) / 2 - mx;
+      const y = (p[h + 1] + p[h + 1 + odd]) / 2 - my;
+      const u = x * ux + y * uy;
+      const v = y * ux - x * uy;
       top += v * (u * u + v * v - half2);
       bottom += 2 * v * v;
-    };
-    for (let k = i; k < j; k++) {
-      if (k > i) take(p[3 * k], p[3 * k + 1]);
-      take((p[3 * k] + p[3 * k + 3]) / 2, (p[3 * k + 1] + p[3 * k + 4]) / 2);
     }
     if (!(bottom > 1e-18)) return null;
     const k0 = top / bottom;
