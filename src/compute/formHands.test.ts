@@ -9,7 +9,7 @@ import { surfaceMesh } from '@/core/testing/meshes';
 import { lend } from './board';
 import { formHands, lendRows, type SharedForm } from './formHands';
 
-const CELL = 0.4;
+const CELL = 0.7;
 const art = new FontShelf();
 const mesh = surfaceMesh(60, 40, (x, y) => 2 + Math.sin(x / 4) * Math.cos(y / 5));
 const picture: GreyPicture = {

@@ -2,6 +2,7 @@ import { stillWanted } from '../units/stillWanted';
 import { noBox } from './box';
 import { boundsOf } from './loop';
 import type { Region } from './region';
+import { nearestShare } from './straight';
 
 /**
  * Exact distance from points to the segments of a region's outline, by a uniform grid of buckets.
@@ -10,6 +11,12 @@ import type { Region } from './region';
 export interface SegmentIndex {
   /** Distance to the nearest segment; looked for no further than `most`, beyond which any larger number may come back. */
   distance(x: number, y: number, most?: number): number;
+  /** Which segment is the nearest; -1 where there is none. */
+  nearest(x: number, y: number): number;
+  /** Distance to one segment. */
+  distanceTo(i: number, x: number, y: number): number;
+  /** The place of a segment that is nearest to a point. */
+  foot(i: number, x: number, y: number): { readonly x: number; readonly y: number };
 }
 
 export function makeSegmentIndex(region: Region): SegmentIndex {
@@ -62,7 +69,18 @@ export function makeSegmentIndex(region: Region): SegmentIndex {
     const dy = y - ay - t * ey;
     return dx * dx + dy * dy;
   };
-  return {
+  let which = -1;
+  const index: SegmentIndex = {
+    nearest(x, y) {
+      which = -1;
+      index.distance(x, y);
+      return which;
+    },
+    distanceTo: (i, x, y) => Math.sqrt(toSegment(i, x, y)),
+    foot(i, x, y) {
+      const t = nearestShare(s[4 * i], s[4 * i + 1], s[4 * i + 2], s[4 * i + 3], x, y);
+      return { x: s[4 * i] + t * (s[4 * i + 2] - s[4 * i]), y: s[4 * i + 1] + t * (s[4 * i + 3] - s[4 * i + 1]) };
+    },
     distance(x, y, most = Infinity) {
       // Wholly beyond: no bucket is asked.
       if (x < x0 - most || x > x1 + most || y < y0 - most || y > y1 + most) return Infinity;
@@ -81,7 +99,10 @@ export function makeSegmentIndex(region: Region): SegmentIndex {
             const q = rr * cols + cc;
             for (let k = first[q]; k < first[q + 1]; k++) {
               const d = toSegment(held[k], x, y);
-              if (d < best) best = d;
+              if (d < best) {
+                best = d;
+                which = held[k];
+              }
             }
           }
         }
@@ -89,4 +110,5 @@ export function makeSegmentIndex(region: Region): SegmentIndex {
       return Math.sqrt(best);
     },
   };
+  return index;
 }

@@ -3,6 +3,7 @@ import { bruteDistance, bruteInside } from '../testing/independent';
 import { box, circleLoop, hole, loop, starLoop, turned } from '../testing/shapes';
 import type { Region } from '../geometry/region';
 import { columnsOf, deepest, distances, nearestSegments } from './distance';
+import { whileWanted } from '../units/stillWanted';
 import { gridOf } from './field';
 import type { Line } from './form';
 
@@ -92,5 +93,56 @@ describe('the largest circle inside', () => {
     // A right triangle of legs a, b: (a + b - c) / 2.
     expect(deepest([loop(0, 0, 3, 0, 0, 4)])).toBeCloseTo(1, 3);
     expect(deepest([])).toBe(0);
+  });
+  it('is half the width of what is as wide all along, however it lies, and found without a walk along its middle', () => {
+    const { sin, cos, PI } = Math;
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 300, noNaN: true }),
+        fc.double({ min: 0.5, max: 30, noNaN: true }),
+        fc.constantFrom(0, 3, 21, 45, 90, 137),
+        fc.constantFrom(0, 0.3, 1),
+        (w, h, angle, lean) => {
+          // A parallelogram: its upper side lies aside by `lean` of its height.
+          const a = (angle * PI) / 180;
+          const at = (x: number, y: number) => [x * cos(a) - y * sin(a), x * sin(a) + y * cos(a)];
+          const [long, tall] = [Math.max(w, 3 * h), h];
+          const region = [loop(...[at(0, 0), at(long, 0), at(long + lean * tall, tall), at(lean * tall, tall)].flat())];
+          let steps = 0;
+          const r = whileWanted(
+            () => void steps++,
+            () => deepest(region),
+          );
+          expect(r).toBeGreaterThanOrEqual(tall / 2 - 1.01e-4);
+          expect(r).toBeLessThanOrEqual(tall / 2 + 1e-9);
+          // It is asked at each 64th square.
+          expect(steps).toBeLessThan(50);
+        },
+      ),
+      { numRuns: 60 },
+    );
+    // A ring between two rounds.
+    const r = deepest([circleLoop(200, 20, 0, 0), hole(circleLoop(150, 14, 0, 0))]);
+    expect(r).toBeGreaterThan(3 - 1e-4);
+    expect(r).toBeLessThan(3 + 20 * (1 - cos(PI / 150)));
+  });
+  it('is no smaller than any circle that is tried, and held by its own middle', () => {
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 2, max: 9, noNaN: true }), { minLength: 3, maxLength: 12 }), (radii) => {
+        // A star-shaped outline about 10, 10.
+        const points = radii.flatMap((q, k) => {
+          const a = (2 * Math.PI * k) / radii.length;
+          return [10 + q * Math.cos(a), 10 + q * Math.sin(a)];
+        });
+        const region = [loop(...points)];
+        const g = gridOf(20, 20, 0.25);
+        const most = distances(region, g).reduce((m, d) => Math.max(m, d), 0);
+        const r = deepest(region);
+        expect(r).toBeGreaterThanOrEqual(most - 1.01e-4);
+        // No place lies further from a node than half a diagonal.
+        expect(r).toBeLessThanOrEqual(most + 0.25 * Math.SQRT1_2 + 1e-4);
+      }),
+      { numRuns: 60 },
+    );
   });
 });

@@ -1,4 +1,5 @@
 import Flatbush from 'flatbush';
+import FlatQueue from 'flatqueue';
 import { makeCrossings, makeInside } from '../geometry/inside';
 import { derived } from '../geometry/hash';
 import { boundsOf } from '../geometry/loop';
@@ -234,7 +235,18 @@ function columnFrom({ x0, cell, cols }: Grid, x: number): number {
 
 /**
  * The radius of the largest circle inside a region, mm, to within `within`: squares are halved, most promising first, as long as
- * one may hold a better middle (branch and bound on distances, which change by no more than one goes).
+ * one may hold a better middle (branch and bound). What a square may hold is bounded twice: by the distance at its middle, which
+ * changes by no more than one goes; and by the mean of the distances to two segments, the nearest and one across from it, which is a
+ * convex function and greatest at a corner. Between walls that run beside each other the second is the same all along, where the first
+ * would have squares halved along the whole ridge until each is as small as `within`.
+ *
+ * ```
+ *   T ----------+------------     the mean of both is half the width wherever
+ *               | c'              the square lies; the middle between their
+ *   - - - - - - x - - - - - -     feet is tried as a middle at once
+ *               | c
+ *   S ----------+------------
+ * ```
  */
 export function deepest(region: Region, within = 1e-4): number {
   const index = makeSegmentIndex(region);
@@ -243,52 +255,41 @@ export function deepest(region: Region, within = 1e-4): number {
   const inside = makeInside(region);
   const clearance = (x: number, y: number) => (inside(x, y) ? index.distance(x, y) : -index.distance(x, y));
   const size = Math.max(1e-9, Math.min(box.x1 - box.x0, box.y1 - box.y0));
-  type Square = { x: number; y: number; half: number; best: number; most: number };
-  const square = (x: number, y: number, half: number): Square => {
-    const best = clearance(x, y);
-    return { x, y, half, best, most: best + half * Math.SQRT2 };
-  };
-  const heap: Square[] = [];
-  const push = (q: Square) => {
-    heap.push(q);
-    for (let i = heap.length - 1; i > 0; ) {
-      const up = (i - 1) >> 1;
-      if (heap[up].most >= heap[i].most) break;
-      [heap[up], heap[i]] = [heap[i], heap[up]];
-      i = up;
-    }
-  };
-  const pop = (): Square => {
-    const top = heap[0];
-    const last = heap.pop()!;
-    if (heap.length) {
-      heap[0] = last;
-      for (let i = 0; ; ) {
-        let to = i;
-        for (const c of [2 * i + 1, 2 * i + 2]) if (c < heap.length && heap[c].most > heap[to].most) to = c;
-        if (to === i) break;
-        [heap[to], heap[i]] = [heap[i], heap[to]];
-        i = to;
+  let best = 0;
+  const heap = new FlatQueue<readonly [x: number, y: number, half: number]>();
+  const push = (x: number, y: number, half: number): void => {
+    const here = clearance(x, y);
+    if (here > best) best = here;
+    let most = here + half * Math.SQRT2;
+    if (most - best <= within) return;
+    const near = index.nearest(x, y);
+    const foot = index.foot(near, x, y);
+    // Twice as far from it there are the walls across, if this is anywhere near the middle between them.
+    const across = index.nearest(2 * x - foot.x, 2 * y - foot.y);
+    if (across !== near) {
+      const other = index.foot(across, x, y);
+      best = Math.max(best, clearance((foot.x + other.x) / 2, (foot.y + other.y) / 2));
+      let mean = 0;
+      for (let k = 0; k < 4; k++) {
+        const [cx, cy] = [x + (k & 1 ? half : -half), y + (k & 2 ? half : -half)];
+        mean = Math.max(mean, (index.distanceTo(near, cx, cy) + index.distanceTo(across, cx, cy)) / 2);
       }
+      most = Math.min(most, mean);
     }
-    return top;
+    if (most - best > within) heap.push([x, y, half], -most);
   };
   for (let y = box.y0; y < box.y1; y += size)
-    for (let x = box.x0; x < box.x1; x += size) push(square(x + size / 2, y + size / 2, size / 2));
-  let best = 0;
+    for (let x = box.x0; x < box.x1; x += size) push(x + size / 2, y + size / 2, size / 2);
   while (heap.length) {
     stillWanted();
-    const q = pop();
-    if (q.best > best) best = q.best;
-    if (q.most - best <= within) break;
-    const h = q.half / 2;
-    for (const [dx, dy] of [
-      [-h, -h],
-      [h, -h],
-      [-h, h],
-      [h, h],
-    ])
-      push(square(q.x + dx, q.y + dy, h));
+    const most = -heap.peekValue()!;
+    const [x, y, half] = heap.pop()!;
+    if (most - best <= within) break;
+    const h = half / 2;
+    push(x - h, y - h, h);
+    push(x + h, y - h, h);
+    push(x - h, y + h, h);
+    push(x + h, y + h, h);
   }
   return best;
 }

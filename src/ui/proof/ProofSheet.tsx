@@ -10,7 +10,7 @@ import { checks } from '@/core/proof/checks';
 import type { Finding } from '@/core/proof/check';
 import { cellOf, type Quality } from '@/compute/keys';
 import { setQuality, stopWork } from '@/compute/engineHandle';
-import { useWork } from '@/compute/useWork';
+import { isFresh, useWork } from '@/compute/useWork';
 import { durationText } from '@/core/units/duration';
 import { lengthText } from '@/core/units/length';
 import { useLater } from '@/ui/later';
@@ -150,14 +150,20 @@ export function ProofSheet() {
 /** How far the proof is; stands apart so that its ticking redraws nothing else. */
 function Progress() {
   const proving = useLater(useWork, (w) => w.proving);
-  const planning = useLater(useWork, (w) => w.planning !== null);
+  const planning = useLater(useWork, (w) => w.planning);
+  const cuts = useLater(useOpenJob, (s) => s.job!.cuts);
   if (proving === null && !planning) return null;
+  // Before the proof the paths of all cuts.
+  const job = useOpenJob.getState().job!;
+  const on = cuts.filter((c) => c.enabled);
+  const doneOf = (id: string) => planning?.[id]?.done ?? Number(isFresh(job, id));
+  const planned = on.reduce((sum, c) => sum + doneOf(c.id), 0) / Math.max(1, on.length);
   return (
     <Box sx={{ px: 2, pb: 1.5, display: 'flex', alignItems: 'center', gap: 1.5 }}>
       <LinearProgress
-        aria-label="Proving"
-        variant={proving !== null ? 'determinate' : 'indeterminate'}
-        value={(proving ?? 0) * 100}
+        aria-label={proving !== null ? 'Proving' : 'Planning'}
+        variant={proving !== null || planned > 0 ? 'determinate' : 'indeterminate'}
+        value={(proving ?? planned) * 100}
         sx={{ flex: 1, borderRadius: 2 }}
       />
       <Button size="small" color="inherit" onClick={stopWork}>
