@@ -127,22 +127,42 @@ it('shows first looks while a hand moves, and shapes finely when it rests', asyn
   }
 });
 
-it('gives up what is no longer wanted, and shapes what is', async () => {
+it('shapes what is small at once, and shows each though a hand has moved on', async () => {
   const b = bench(null);
   await b.show(setup(1));
   await b.show(setup(2));
-  expect(cancels).toBe(1);
-  expect(asked).toHaveLength(2);
+  expect(cancels).toBe(0);
+  expect(asked.map((a) => a.cell)).toEqual([1]);
+  asked[0].done();
+  await settle();
+  expect(b.held()).toMatchObject({ fine: true });
+  const first = b.held()!.key;
+  expect(asked.map((a) => a.cell)).toEqual([1, 1]);
   asked[1].done();
   await settle();
-  const key = b.held()!.key;
-  await b.show(setup(1));
+  expect(b.held()!.key).not.toBe(first);
+  expect(asked).toHaveLength(2);
+});
+
+it('gives up what is no longer wanted, and shapes what is', async () => {
+  const b = bench(null);
+  await b.show(setup(1, 0.1));
+  asked[0].done();
+  await settle();
+  // Finely by now.
+  await b.show(setup(2, 0.1));
+  expect(cancels).toBe(1);
   expect(asked).toHaveLength(3);
+  asked[2].done();
+  await settle();
+  expect(b.held()!.key).not.toBe('');
   // Without forms, or without a job, there is none.
+  await b.show(setup(1));
+  expect(asked).toHaveLength(4);
   await b.show({ ...setup(1), relief: { forms: [], baseDepth: 0, cell: null } });
-  expect(cancels).toBe(2);
+  asked[3].done();
+  await settle();
   expect(b.held()).toBeNull();
-  expect(key).not.toBe('');
 });
 
 it('says what failed, and tries again only when something has changed', async () => {

@@ -11,7 +11,7 @@ import type { ReliefState } from './work';
 import { isCancelled } from './workerHandle';
 
 /** With more nodes than so many, a relief is shown coarsely first. */
-const AT_ONCE = 2e5;
+const AT_ONCE = 8e4;
 /** The first look has so many nodes at most, however many there are in all: it comes while a hand still moves. */
 const FIRST_LOOK = 4e4;
 /** So long after a first look that follows another nothing has to change before it is shaped finely, ms: a hand that moves has the processor. */
@@ -60,7 +60,7 @@ export interface Shaper {
 
 /** Shapes the relief of whatever set-up is shown, coarsely and then finely, as long as what is held is not what is wanted. */
 export function shaper(s: Shaping): Shaper {
-  let at: { readonly setup: string; readonly key: string; readonly fine: boolean } | null = null;
+  let at: { readonly setup: string; readonly key: string; readonly quick: boolean } | null = null;
   /** What could not be shaped is not tried again until it is another. */
   let failed = '';
 
@@ -88,7 +88,7 @@ export function shaper(s: Shaping): Shaper {
         const cell = reliefCell(job);
         const nodes = (job.blank.width * job.blank.height) / (cell * cell);
         const fine = held?.key === key || nodes <= AT_ONCE;
-        at = { setup: id, key, fine };
+        at = { setup: id, key, quick: !fine || nodes <= AT_ONCE };
         // A first look is there before one could read that it is worked on; where it is not, its progress says so.
         if (fine && !told) tell(0);
         try {
@@ -165,9 +165,9 @@ export function shaper(s: Shaping): Shaper {
     follow() {
       changed();
       const job = s.shown();
-      // A first look is there at once, and worth seeing though a hand has moved on: given up each time, none would ever be seen.
+      // What is there at once is worth seeing though a hand has moved on: given up each time, none would ever be seen.
       const another = at && (!job || job.at.id !== at.setup);
-      if (at && (another || (at.fine && wantedRelief(job!) !== at.key))) computePool().shaper.cancel();
+      if (at && (another || (!at.quick && wantedRelief(job!) !== at.key))) computePool().shaper.cancel();
       running ??= work().finally(() => (running = null));
     },
   };
