@@ -72,7 +72,7 @@ it('shapes coarsely, then finely, and nothing more while nothing changes', async
   // So many nodes at first, however fine it is to be.
   const { width, height } = setup(1, 0.1).blank;
   const coarse = asked[0].cell;
-  expect((width * height) / (coarse * coarse)).toBeCloseTo(40_000, 3);
+  expect((width * height) / (coarse * coarse)).toBeCloseTo(25_000, 3);
   asked[0].done();
   await settle();
   expect(b.held()).toMatchObject({ fine: false });

@@ -13,7 +13,7 @@ import { isCancelled } from './workerHandle';
 /** With more nodes than so many, a relief is shown coarsely first. */
 const AT_ONCE = 8e4;
 /** The first look has so many nodes at most, however many there are in all: it comes while a hand still moves. */
-const FIRST_LOOK = 4e4;
+const FIRST_LOOK = 25e3;
 /** So long after a first look that follows another nothing has to change before it is shaped finely, ms: a hand that moves has the processor. */
 const REST = 120;
 
