@@ -9,7 +9,8 @@ import { chainOf, inOrder } from './order';
 import { computePool, onProverLost } from './pool';
 import { cellOf, keyOf, pickUsedItems, proofKeyOf, type Quality } from './keys';
 import type { Seen } from './becoming';
-import { emptyDerived, keptAs, recallDerived } from './derived';
+import { keptAs, recallDerived } from './derived';
+import { keepLater, keepNow } from './keeping';
 import type { ProofResult, Planning } from './protocol';
 import { isAsked } from './questions';
 import { NO_WORK, NOTHING, workFrom, type Fresh, type SetupWork, type Told, type Work } from './work';
@@ -284,7 +285,7 @@ async function weigh(job: OneSetup, cut: Cut): Promise<void> {
     const would = { minutes, on: machineOf(job) };
     if (!wanted?.whole.setups.some((s) => s.id === id)) return;
     put(id, { cuts: { ...workOf(id).cuts, [cut.id]: { key: keyOf(job, cut, plan.asked), plan, would } } });
-    if (isUpToDate(wanted.whole, id)) keepLater(id, workOf(id).proofKey);
+    if (isUpToDate(wanted.whole, id)) keepLater(id, workOf(id).proofKey, workOf(id));
   };
   const done = work()
     .catch((e) => {
@@ -328,7 +329,7 @@ function holdSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolean
   const key = proofKeyOf(whole, job, quality);
   return atProver(id, key, async () => {
     await hold(id, toHold(id)!);
-    keepLater(id, key);
+    keepLater(id, key, workOf(id));
   });
 }
 
@@ -357,43 +358,6 @@ async function recalled(whole: Job, job: OneSetup, quality: Quality): Promise<bo
   put(id, workFrom(derived, key));
   cold.add(id);
   return true;
-}
-
-/** What is to be kept when it has stood for so long, ms, by set-up. */
-const REST = 5000;
-const toKeep = new Map<string, { readonly timer: ReturnType<typeof setTimeout>; readonly keep: () => void }>();
-function keepLater(setupId: string, key: string): void {
-  const as = keptAs(key);
-  clearTimeout(toKeep.get(setupId)?.timer);
-  toKeep.delete(setupId);
-  const { cuts, proof } = workOf(setupId);
-  if (!as || !proof?.compared) return;
-  const plans = Object.entries(cuts).map(([cut, c]) => ({ cut, ...c }));
-  const keep = () => {
-    toKeep.delete(setupId);
-    // What cannot be kept is worked out again.
-    const done = computePool()
-      .planner.ask((api, pack) => api.keep(as, pack({ plans, proof })))
-      .catch(() => {})
-      .finally(() => keeping.delete(done));
-    keeping.add(done);
-  };
-  toKeep.set(setupId, { timer: setTimeout(keep, REST), keep });
-}
-const keeping = new Set<Promise<void>>();
-/** Gives up all kept results, those that are just being kept too. Throws what the database throws. */
-export async function emptyKept(): Promise<void> {
-  for (const { timer } of toKeep.values()) clearTimeout(timer);
-  toKeep.clear();
-  await Promise.all(keeping);
-  await emptyDerived();
-}
-/** Keeps at once what waits for it. */
-function keepNow(): void {
-  for (const { timer, keep } of [...toKeep.values()]) {
-    clearTimeout(timer);
-    keep();
-  }
 }
 
 /** Who has planned a cut last: much of what it was made of is still known there. */
@@ -492,7 +456,7 @@ function proveSetup(whole: Job, job: OneSetup, quality: Quality): Promise<boolea
     put(id, { proof, proofKey: key, glimpse: null });
     results.setState({ proving: null });
     await hold(id, proof);
-    keepLater(id, key);
+    keepLater(id, key, workOf(id));
   });
 }
 

@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
 import { reliefCell } from '@/core/pipeline/shaping';
 import { holdAlive } from './alive';
+import { emptyKept } from './keeping';
 import * as engine from './engine';
 import { bringFonts, lackFonts } from './fonts';
 import { bringReliefFiles } from './reliefFiles';
@@ -58,7 +59,7 @@ const api: EngineApi = {
   stopWork: engine.stopWork,
   resumeWork: engine.resumeWork,
   look: engine.look,
-  emptyKept: engine.emptyKept,
+  emptyKept,
   portrayed(job) {
     surface = new AbortController();
     return portrayed(parcels.unpack(job), surface.signal);

@@ -258,11 +258,12 @@ export function deepest(region: Region, within = 1e-4): number {
   let best = 0;
   const heap = new FlatQueue<readonly [x: number, y: number, half: number]>();
   const push = (x: number, y: number, half: number): void => {
-    const here = clearance(x, y);
+    const near = index.nearest(x, y);
+    const away = index.distanceTo(near, x, y);
+    const here = inside(x, y) ? away : -away;
     if (here > best) best = here;
     let most = here + half * Math.SQRT2;
     if (most - best <= within) return;
-    const near = index.nearest(x, y);
     const foot = index.foot(near, x, y);
     // Twice as far from it there are the walls across, if this is anywhere near the middle between them.
     const across = index.nearest(2 * x - foot.x, 2 * y - foot.y);
