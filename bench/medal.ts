@@ -20,11 +20,11 @@ export async function medal(page: Page, maker: Maker): Promise<void> {
   await maker.stage('Relief');
   await watchProofs(page);
   const times: number[] = [];
-  for (const digit of ['5', '6', '7', '8', '9']) {
+  for (const digit of ['5', '6', '7', '8', '9', '8', '7', '6', '5']) {
     await maker.fill('Rise', `2.${digit}`);
     times.push(await sinceKey(page));
   }
   console.log(
-    `| an ornament in its corner changed, until all is proven again | ${(times.slice(1).sort((a, b) => a - b)[2] / 1000).toFixed(2)} s | ${times.map((t) => (t / 1000).toFixed(2)).join(', ')} s |`,
+    `| an ornament in its corner changed, until all is proven again | ${(times.slice(1).sort((a, b) => a - b)[4] / 1000).toFixed(2)} s | ${times.map((t) => (t / 1000).toFixed(2)).join(', ')} s |`,
   );
 }

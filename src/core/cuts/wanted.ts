@@ -1,6 +1,6 @@
 import type { CutterForm } from '../cutters/form';
 import { heightOf } from '../cutters/form';
-import { makeInside } from '../geometry/inside';
+import { makeInside, type Places } from '../geometry/inside';
 import { makeSegmentIndex } from '../geometry/segmentIndex';
 import { boundsOf, type Bounds, type Loop, type Region } from '../geometry/region';
 
@@ -16,6 +16,8 @@ export interface Wanted {
   /** Beyond this box nothing is wanted and nothing may be cut. */
   readonly box: Bounds;
   surface(x: number, y: number): number;
+  /** The same at places of a row, where that is quicker than to ask for each. */
+  surfaceAlong?(y: number, places: Places, out: Float32Array): void;
   /** Highest that material may stay; `surface` where not given. Never below the surface. */
   stays?(x: number, y: number): number;
   /** Lowest that it may be cut; `surface` where not given. Never above the surface. */

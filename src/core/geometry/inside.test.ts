@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { bruteInside } from '../testing/independent';
 import { box, circleLoop, starLoop } from '../testing/shapes';
-import { makeInside } from './inside';
+import { makeInside, makeStretches } from './inside';
 import { normalise } from './region';
 
 // Closer to a line than doubles can tell is on it, and on an edge either may be right.
@@ -33,6 +33,30 @@ describe('inside, row by row', () => {
         },
       ),
     );
+  });
+  it('says from where to where places of a row lie inside, on a grid and beside it', () => {
+    fc.assert(
+      fc.property(
+        loops,
+        fc.oneof(fc.integer({ min: -12, max: 12 }), num(-12, 12)),
+        fc.oneof(fc.constant(0), num(-3, 3)),
+        fc.integer({ min: -40, max: 40 }),
+        fc.constantFrom(0.1, 0.25, 0.5, 1),
+        fc.integer({ min: 0, max: 90 }),
+        (l, y, x0, first, cell, count) => {
+          const region = normalise(l, 'evenodd');
+          const inside = makeInside(region);
+          const all = Array.from({ length: count }, (_, k) => inside(x0 + (first + k) * cell, y));
+          const told = new Array<boolean>(count).fill(false);
+          for (const [from, to] of makeStretches(region)(y, { x0, first, cell }, count)) told.fill(true, from, to);
+          expect(told).toEqual(all);
+        },
+      ),
+    );
+    const whole = makeStretches([box(0, 0, 4, 4)]);
+    expect(whole(2, { x0: 0, first: 0, cell: 0.5 }, 20)).toEqual([[0, 8]]);
+    expect(whole(2, { x0: 1, first: 0, cell: 0.5 }, 3)).toEqual([[0, 3]]);
+    expect(whole(5, { x0: 0, first: 0, cell: 0.5 }, 20)).toEqual([]);
   });
   it('knows rows that run through corners and along edges, and has no inside without loops', () => {
     const inside = makeInside([box(0, 0, 4, 4)]);

@@ -64,3 +64,35 @@ export function makeInside(region: readonly Loop[]): (x: number, y: number) => b
     return a > 0 && winding[a - 1] !== 0;
   };
 }
+
+/** Places of a row that lie evenly: the k-th at x0 + (first + k) * cell, mm. */
+export interface Places {
+  readonly x0: number;
+  readonly first: number;
+  readonly cell: number;
+}
+
+/** The same for so many places of a row: from which to before which of them lie inside, one stretch after the other. */
+export function makeStretches(
+  region: readonly Loop[],
+): (y: number, places: Places, count: number) => readonly (readonly [from: number, to: number])[] {
+  const crossings = makeCrossings(region);
+  return (y, { x0, first, cell }, count) => {
+    const { xs, winding } = crossings(y);
+    /** The first place that does not lie before x. */
+    const placeAt = (x: number): number => {
+      let k = Math.min(count, Math.max(0, Math.ceil((x - x0) / cell) - first));
+      // What was rounded may be one off.
+      while (k > 0 && x0 + (first + k - 1) * cell >= x) k--;
+      while (k < count && x0 + (first + k) * cell < x) k++;
+      return k;
+    };
+    const out: [number, number][] = [];
+    for (let k = 0; k + 1 < xs.length; k++) {
+      if (!winding[k]) continue;
+      const [from, to] = [placeAt(xs[k].x), placeAt(xs[k + 1].x)];
+      if (to > from) out.push([from, to]);
+    }
+    return out;
+  };
+}

@@ -65,14 +65,55 @@ const sampledOver = ({ cols, rows, cell, x0, y0 }: HeightField, w: Wanted, progr
     const c1 = Math.min(cols - 1, Math.floor((w.box.x1 + SIDEWAYS - x0) / cell));
     const r0 = Math.max(0, Math.ceil((w.box.y0 - SIDEWAYS - y0) / cell));
     const r1 = Math.min(rows - 1, Math.floor((w.box.y1 + SIDEWAYS - y0) / cell));
-    const heights = new Float32Array(Math.max(0, c1 - c0 + 1) * Math.max(0, r1 - r0 + 1));
-    for (let r = r0, k = 0; r <= r1; r++) {
+    const count = Math.max(0, c1 - c0 + 1);
+    const heights = new Float32Array(count * Math.max(0, r1 - r0 + 1));
+    for (let r = r0, k = 0; r <= r1; r++, k += count) {
       const y = y0 + r * cell;
-      for (let c = c0; c <= c1; c++) heights[k++] = w.surface(x0 + c * cell, y);
+      if (w.surfaceAlong) w.surfaceAlong(y, { x0, first: c0, cell }, heights.subarray(k, k + count));
+      else for (let c = c0; c <= c1; c++) heights[k + c - c0] = w.surface(x0 + c * cell, y);
       if ((r & 31) === 0) progress((r - r0) / Math.max(1, r1 - r0));
     }
     return { c0, c1, r0, r1, heights };
   });
+
+interface Tally {
+  /** Nodes that stand above the surface. */
+  readonly above: number[];
+  /** Nodes where something is wanted. */
+  nodes: number;
+  idle: boolean;
+}
+
+/** Holds a row of nodes, from the i-th on, against what is wanted there, and takes note of what is wanted. */
+function holdRow(
+  wanted: Float32Array,
+  from: number,
+  count: number,
+  z: Float32Array,
+  lowest: Float32Array,
+  i: number,
+  tally: Tally,
+): void {
+  for (let k = from; k < from + count; k++, i++) {
+    const s = wanted[k];
+    if (!(s < 0)) continue;
+    tally.nodes++;
+    const low = lowest[i];
+    if (s < low) {
+      // Less than the tolerance counts here only where nothing else is wanted.
+      if (s < low - TOLERANCE || low === 0) tally.idle = false;
+      lowest[i] = s;
+    }
+    if (z[i] > s + TOLERANCE) tally.above.push(i);
+  }
+}
+
+/** Nodes that lie below all that is wanted. */
+function nodesBelow(z: Float32Array, lowest: Float32Array): number[] {
+  const out: number[] = [];
+  for (let i = 0; i < z.length; i++) if (z[i] < lowest[i] - TOLERANCE) out.push(i);
+  return out;
+}
 
 /**
  * Holds a proof against what each cut is to make, node by node: first exactly where the node is, then, where that differs,
@@ -92,22 +133,10 @@ export function compare(
   const cuts: Compared[] = [];
   for (const [cutId, w] of wanted) {
     const { c0, c1, r0, r1, heights } = sampledOver(field, w, (f) => progress((cuts.length + f) / (wanted.size + 1)));
-    /** Nodes that stand above the surface. */
-    const above: number[] = [];
-    let nodes = 0;
-    let idle = true;
-    for (let r = r0, k = 0; r <= r1; r++)
-      for (let c = c0, i = r * cols + c0; c <= c1; c++, i++) {
-        const s = heights[k++];
-        if (s >= 0) continue;
-        nodes++;
-        if (s < lowest[i]) {
-          // Less than the tolerance counts here only where nothing else is wanted.
-          if (s < lowest[i] - TOLERANCE || lowest[i] === 0) idle = false;
-          lowest[i] = s;
-        }
-        if (z[i] > s + TOLERANCE) above.push(i);
-      }
+    const tally: Tally = { above: [], nodes: 0, idle: true };
+    const count = c1 - c0 + 1;
+    for (let r = r0, k = 0; r <= r1; r++, k += count) holdRow(heights, k, count, z, lowest, r * cols + c0, tally);
+    const { above, nodes, idle } = tally;
     progress((cuts.length + 1) / (wanted.size + 1));
     // What the cutters' shapes must leave is asked of those alone, and of their neighbours a hair away.
     const stays = w.stays ?? w.surface;
@@ -132,8 +161,7 @@ export function compare(
           : Math.min(low, (w.least ?? w.surface)(px, py)),
       0,
     );
-  for (let i = 0; i < z.length; i++) {
-    if (z[i] >= lowest[i] - TOLERANCE) continue;
+  for (const i of nodesBelow(z, lowest)) {
     const [x, y] = at(i);
     const low = Math.min(lowest[i], least(x, y));
     if (

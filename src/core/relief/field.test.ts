@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { fillFrom, flatField, heightAt, sparser, sparserOver } from './field';
+import { fillFrom, flatField, heightAt, heightsAlong, sparser, sparserOver } from './field';
 import { chance } from './noise';
 
 const sides = fc.record({
@@ -59,6 +59,27 @@ test('a field of fewer nodes lies nowhere below a node that it leaves out, and o
           return heightAt(over, x, y) < g.z[i] - 1e-5;
         });
         expect(lacking).toEqual([]);
+      },
+    ),
+  );
+});
+
+test('heights along a row are those at its places, beyond the field and beside what is empty too', () => {
+  const f = { ...flatField(6, 4, 0.5), x0: 1, y0: -2 };
+  f.z.forEach((_, i) => (f.z[i] = i === 40 ? NaN : chance(i, 0, 5)));
+  fc.assert(
+    fc.property(
+      fc.oneof(fc.constantFrom(-2, 0, 1.5, 2), fc.double({ min: -3, max: 3, noNaN: true })),
+      fc.constantFrom(0, 1, -0.3),
+      fc.integer({ min: -4, max: 8 }),
+      fc.constantFrom(0.25, 0.5, 0.7),
+      (y, x0, first, cell) => {
+        const out = new Float32Array(20).fill(9);
+        heightsAlong(f, y, { x0, first, cell }, 3, 18, out);
+        const there = [...out.keys()].map((k) =>
+          k < 3 || k >= 18 ? 9 : Math.fround(heightAt(f, x0 + (first + k) * cell, y)),
+        );
+        expect([...out]).toEqual(there);
       },
     ),
   );

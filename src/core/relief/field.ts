@@ -1,3 +1,6 @@
+import { derived } from '../geometry/hash';
+import type { Places } from '../geometry/inside';
+
 /**
  * A height field: node-centred, row-major, row 0 at the lowest y. Node (c, r) stands at
  * (x0 + c * cell, y0 + r * cell); z in mm, 0 = top face of the blank.
@@ -65,6 +68,36 @@ export function heightAt(f: HeightField, x: number, y: number): number {
   );
 }
 
+/** The same at places of a row, from the `from`-th to before the `to`-th: `out[k]` is what `heightAt` says of the k-th. */
+export function heightsAlong(
+  f: HeightField,
+  y: number,
+  places: Places,
+  from: number,
+  to: number,
+  out: Float32Array,
+): void {
+  const { z, cols } = f;
+  const v = (y - f.y0) / f.cell;
+  if (!(v >= 0 && v <= f.rows - 1)) {
+    out.fill(NaN, from, to);
+    return;
+  }
+  const r = Math.min(f.rows - 2, Math.floor(v));
+  const fv = v - r;
+  for (let k = from; k < to; k++) {
+    const u = (places.x0 + (places.first + k) * places.cell - f.x0) / f.cell;
+    if (!(u >= 0 && u <= cols - 1)) {
+      out[k] = NaN;
+      continue;
+    }
+    const c = Math.min(cols - 2, Math.floor(u));
+    const fu = u - c;
+    const i = r * cols + c;
+    out[k] = (z[i] * (1 - fu) + z[i + 1] * fu) * (1 - fv) + (z[i + cols] * (1 - fu) + z[i + cols + 1] * fu) * fv;
+  }
+}
+
 /** A field by at most so many nodes: every second of both ways, or every third, and so on. */
 export function sparser(f: HeightField, most: number): HeightField {
   const step = Math.ceil(Math.sqrt(f.z.length / most));
@@ -76,27 +109,70 @@ export function sparser(f: HeightField, most: number): HeightField {
 }
 
 /** The same, raised beside what stands above it between its nodes: it lies nowhere below a node that it leaves out. */
-export function sparserOver(f: HeightField, most: number): HeightField {
-  const thin = sparser(f, most);
+export const sparserOver = (f: HeightField, most: number): HeightField =>
+  sparsest(f, `${most}`, () => raisedOver(f, sparser(f, most)));
+const sparsest = derived<HeightField, HeightField>();
+
+function raisedOver(f: HeightField, thin: HeightField): HeightField {
   if (thin === f) return f;
   const step = Math.round(thin.cell / f.cell);
   const z = thin.z.slice();
-  for (let r = 0; r < f.rows; r++)
-    for (let c = 0; c < f.cols; c++) {
-      const h = f.z[r * f.cols + c];
-      if (h !== h || (r % step === 0 && c % step === 0)) continue;
-      const over = h - heightAt(thin, f.x0 + c * f.cell, f.y0 + r * f.cell);
-      const [c0, r0] = [Math.min(thin.cols - 1, Math.floor(c / step)), Math.min(thin.rows - 1, Math.floor(r / step))];
-      for (let q = r0; q <= Math.min(thin.rows - 1, r0 + 1); q++)
-        for (let p = c0; p <= Math.min(thin.cols - 1, c0 + 1); p++) {
-          const i = q * thin.cols + p;
-          const own = thin.z[i];
-          // Beside what is empty there is nothing between: what stands there stands as high here.
-          const raised = over === over && own === own ? own + Math.max(0, over) : h;
-          if (!(z[i] >= raised)) z[i] = raised;
-        }
-    }
+  /** Of each square of a row of them: most that stands above it, and the highest beside what is empty, where nothing lies between. */
+  const over = new Float64Array(thin.cols);
+  const alone = new Float64Array(thin.cols);
+  for (let low = 0; low < thin.rows; low++) {
+    over.fill(0);
+    alone.fill(-Infinity);
+    for (let r = low * step; r < Math.min(f.rows, (low + 1) * step); r++)
+      overSquares(f, thin, r, low, step, over, alone);
+    raiseSquares(thin, z, low, over, alone);
+  }
   return { ...thin, z };
+}
+
+/** Notes what nodes of one row of a field stand above the squares of nodes of a thinner one that they lie in. */
+function overSquares(
+  f: HeightField,
+  thin: HeightField,
+  r: number,
+  low: number,
+  step: number,
+  over: Float64Array,
+  alone: Float64Array,
+): void {
+  const { z } = thin;
+  const south = low * thin.cols;
+  const north = low + 1 < thin.rows ? south + thin.cols : south;
+  const v = (r - low * step) / step;
+  const beyond = v > 0 && north === south;
+  const end = (r + 1) * f.cols;
+  for (let c = 0, first = r * f.cols; c < thin.cols; c++, first += step) {
+    const from = beyond ? NaN : z[south + c] + (z[north + c] - z[south + c]) * v;
+    const east = c + 1 < thin.cols ? z[south + c + 1] + (z[north + c + 1] - z[south + c + 1]) * v : NaN;
+    const slope = (east - from) / step;
+    const to = first + step < end ? first + step : end;
+    for (let i = v === 0 ? first + 1 : first; i < to; i++) {
+      const h = f.z[i];
+      const d = h - (i > first ? from + slope * (i - first) : from);
+      if (d > over[c]) over[c] = d;
+      else if (d !== d && h > alone[c]) alone[c] = h;
+    }
+  }
+}
+
+/** Raises the corners of a row of squares: by what stands above them, or to what stands beside what is empty. */
+function raiseSquares(thin: HeightField, z: Float32Array, low: number, over: Float64Array, alone: Float64Array): void {
+  const { cols } = thin;
+  const north = low + 1 < thin.rows ? cols : 0;
+  for (let c = 0; c < cols; c++) {
+    const east = c + 1 < cols ? 1 : 0;
+    for (let q = 0; q < 4; q++) {
+      const i = low * cols + c + (q & 1 ? east : 0) + (q & 2 ? north : 0);
+      const h = thin.z[i] + over[c];
+      if (over[c] > 0 && h > z[i]) z[i] = h;
+      if (alone[c] > -Infinity && !(z[i] >= alone[c])) z[i] = alone[c];
+    }
+  }
 }
 
 /** Fills a field with heights of another one, bilinear between its nodes; beyond its outer nodes it goes on level. */

@@ -5,16 +5,21 @@ import type { HeightField } from './field';
  * Beside empty places and at the rim the nodes that are there count. NaN where it is empty.
  */
 export function slopeAt(f: HeightField, c: number, r: number): number {
-  const i = r * f.cols + c;
-  const h = f.z[i];
+  const { z, cols } = f;
+  const i = r * cols + c;
+  const h = z[i];
   if (h !== h) return NaN;
-  const between = (at: number, there: boolean) => {
-    const q = there ? f.z[at] : NaN;
-    return q === q ? Math.abs(q - h) / f.cell : 0;
-  };
-  const x = Math.max(between(i - 1, c > 0), between(i + 1, c < f.cols - 1));
-  const y = Math.max(between(i - f.cols, r > 0), between(i + f.cols, r < f.rows - 1));
-  return Math.sqrt(x * x + y * y);
+  const x = rise(c > 0 ? z[i - 1] : NaN, c < cols - 1 ? z[i + 1] : NaN, h);
+  const y = rise(r > 0 ? z[i - cols] : NaN, r < f.rows - 1 ? z[i + cols] : NaN, h);
+  return Math.sqrt(x * x + y * y) / f.cell;
+}
+
+/** The larger of what two heights differ from a third; what is empty does not differ. */
+function rise(a: number, b: number, h: number): number {
+  const p = Math.abs(a - h);
+  const q = Math.abs(b - h);
+  const most = p > 0 ? p : 0;
+  return q > most ? q : most;
 }
 
 /** Rise for each mm across of a wall with so much draft: degrees that it leans from upright. */

@@ -7,7 +7,6 @@ import { useWork } from '@/compute/useWork';
 import { derived } from '@/core/geometry/hash';
 import type { OneSetup } from '@/core/job/job';
 import type { Casting } from '@/core/proof/casting';
-import { filled } from '@/core/relief/field';
 import { savePicture } from '@/store/jobs';
 import { useLater } from '@/ui/later';
 import { pictured } from '@/core/job/allSetups';
@@ -131,12 +130,14 @@ export function SolidView() {
   }, []);
   const ofRelief = useLater(useView, (v) => v.stage === 'relief');
   const shaped = useShownRelief();
-  const relief = useMemo(() => (ofRelief && shaped ? filled(shaped) : null), [ofRelief, shaped]);
+  const relief = ofRelief ? shaped : null;
   const { from, high, tint } = useLater(useView, (v) => v.seen);
   useEffect(
     () => void solid?.lit(ofRelief && (from !== FIRST.from || high !== FIRST.high) ? { from, high } : null),
     [solid, ofRelief, from, high],
   );
+  const busy = useLater(useWork, (w) => w.comparing || (w.shaping ?? w.planning ?? w.proving) !== null);
+  useEffect(() => void solid?.busy(busy), [solid, busy]);
   const coloured = ofRelief ? tint : 'material';
   const paint = ofRelief || alone || joined || sheet ? 'none' : job.blank.paint;
   const cut = empty ? null : (play?.field ?? proof?.field ?? glimpse);

@@ -130,7 +130,8 @@ export const theme = createTheme({
     },
     MuiButton: {
       defaultProps: { disableElevation: true },
-      styleOverrides: { root: { borderRadius: 8, minHeight: 34 } },
+      // Buttons that come and go while work is done are not drawn frame by frame.
+      styleOverrides: { root: { borderRadius: 8, minHeight: 34, transition: 'none' } },
     },
     MuiIconButton: { styleOverrides: { root: { borderRadius: 8 } } },
     MuiTooltip: { defaultProps: { enterDelay: 400, arrow: false } },

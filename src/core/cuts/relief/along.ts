@@ -6,13 +6,14 @@ import { clearWay } from '../../geometry/lines';
 import { lineLength, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
 import type { HeightField } from '../../relief/field';
+import { windowOf } from '../../relief/window';
 import { travelHeights, type CutContext } from '../kind';
 import { followed, type Follower, type Track } from './follow';
 import { followAll, followingOf, type FollowWork } from './following';
 import { leadsOver } from './lead';
 import { asked, locatorData } from './locatorData';
 import { followMoves, type Layer } from './moves';
-import { reachOver, remembered, windowOf } from './remembered';
+import { reachOver, remembered } from './remembered';
 import { reliefShare } from './share';
 
 /** What a cutter does that goes along a surface. mm. */

@@ -1,9 +1,12 @@
-import { flatForm, heightOf, widthOf, type CutterForm } from '../../cutters/form';
+import { flatForm, grownForm, heightOf, widthOf, type CutterForm } from '../../cutters/form';
+import { contentKey, hashFloats } from '../../geometry/hash';
 import { offset, type Region } from '../../geometry/region';
 import { locationsOver, NOTHING_LOCATED } from '../../kernels/location';
 import { heightAt, type HeightField } from '../../relief/field';
 import { slopeAt } from '../../relief/steep';
+import { aroundChanges } from '../../relief/window';
 import { stillWanted } from '../../units/stillWanted';
+import { reachOver } from './remembered';
 import { SLACK } from './rough';
 import { regionOver, standsOver } from './stands';
 import type { Bounded } from './place';
@@ -73,12 +76,17 @@ export function spread(f: HeightField, radius: number): Float32Array {
  * Most that ridges between rows so far apart are high on ground that slopes by so much for each mm: between two rounds, which lie
  * further apart on a slope than from above; or, where an edge runs down the slope, a stair.
  */
-export function ridges(form: CutterForm, step: number, slope: number): number {
-  const long = Math.sqrt(1 + slope * slope);
-  const half = (step * long) / 2;
-  const stair = step * slope + heightOf(form, Math.min(form.radius, step / 2));
-  if (half >= form.ball) return stair;
-  return Math.min(stair, (form.ball - Math.sqrt(form.ball * form.ball - half * half)) * long);
+export const ridges = (form: CutterForm, step: number, slope: number): number => ridgesOf(form, step)(slope);
+
+function ridgesOf(form: CutterForm, step: number): (slope: number) => number {
+  const level = heightOf(form, Math.min(form.radius, step / 2));
+  return (slope) => {
+    const long = Math.sqrt(1 + slope * slope);
+    const half = (step * long) / 2;
+    const stair = step * slope + level;
+    if (half >= form.ball) return stair;
+    return Math.min(stair, (form.ball - Math.sqrt(form.ball * form.ball - half * half)) * long);
+  };
 }
 
 /** Places where what was left stands more than so much above the surface, mm, and `grow` mm round them. */
@@ -127,6 +135,33 @@ function highestBeside(f: HeightField, make: () => Float32Array): (x: number, y:
   };
 }
 
+/** What was left of so many surfaces last is known. */
+const HELD = 4;
+const leftAnew = aroundChanges(HELD);
+const terracesAnew = aroundChanges(HELD);
+
+/** All that what is left depends on, beside the surface and what a pass has besides. */
+const keyOf = (passes: readonly Pass[], least: number, allowance: number): string =>
+  contentKey([
+    passes.map(({ form, place, ...others }) => ({
+      form,
+      ...others,
+      centres: hashFloats([...place.centres, ...place.walls]),
+    })),
+    least,
+    allowance,
+  ]);
+
+/** How far from a node lies all that what is left there depends on, mm: as far as cutters are met, and then as far as they are wide. */
+const reachOf = (f: HeightField, passes: readonly Pass[], least: number, allowance: number): number =>
+  Math.max(
+    ...passes.map(
+      ({ form, step }) =>
+        reachOver(f, grownForm(form, allowance)) + Math.min(form.radius, widthOf(form, -least)) + step,
+    ),
+  ) +
+  4 * f.cell;
+
 /** Highest that is left at a place when cutters have gone over a surface in rows. */
 export const leftOver = (
   f: HeightField,
@@ -134,26 +169,35 @@ export const leftOver = (
   least: number,
   allowance: number,
 ): ((x: number, y: number) => number) =>
-  highestBeside(f, () => {
-    const all = new Float32Array(f.z.length).fill(Infinity);
-    for (const { form, place, step, spare } of passes) {
-      const { left, stands } = closingBy(f, form, place, least, allowance);
-      // Rows that pass a crease beside its bottom leave more there, as far as the cutter reaches from it.
-      const creased = spread(
-        { ...f, z: creases(stands, step) },
-        Math.min(form.radius, widthOf(form, -least)) + 2 * f.cell,
-      );
-      for (let i = 0; i < all.length; i++) {
+  highestBeside(f, () =>
+    leftAnew(f, keyOf(passes, least, allowance), reachOf(f, passes, least, allowance), (part) =>
+      leftByRows(part, passes, least, allowance),
+    ),
+  );
+
+function leftByRows(f: HeightField, passes: readonly Pass[], least: number, allowance: number): Float32Array {
+  const all = new Float32Array(f.z.length).fill(Infinity);
+  for (const { form, place, step, spare } of passes) {
+    const { left, stands } = closingBy(f, form, place, least, allowance);
+    // Rows that pass a crease beside its bottom leave more there, as far as the cutter reaches from it.
+    const creased = spread(
+      { ...f, z: creases(stands, step) },
+      Math.min(form.radius, widthOf(form, -least)) + 2 * f.cell,
+    );
+    const ridge = ridgesOf(form, step);
+    for (let r = 0, i = 0; r < f.rows; r++) {
+      stillWanted(f.cols);
+      for (let c = 0; c < f.cols; c++, i++) {
         // Beside what rises steeply the ground may be level: the cutter climbs from row to row all the same.
-        const [c, r] = [i % f.cols, Math.floor(i / f.cols)];
         const slope = Math.max(slopeAt(f, c, r) || 0, slopeAt(left, c, r) || 0);
-        const mine = left.z[i] + ridges(form, step, slope) + Math.max(0, creased[i]);
+        const mine = left.z[i] + ridge(slope) + (creased[i] > 0 ? creased[i] : 0);
         // What it does not go over is what the one before has left.
         if (mine < all[i]) all[i] = spare && all[i] - f.z[i] <= 2 * spare ? all[i] : mine;
       }
     }
-    return all;
-  });
+  }
+  return all;
+}
 
 /** The greatest of each node and those round it: where there is room for no more than a node there is hardly room. */
 function widest({ z, cols, rows }: HeightField): Float32Array {
@@ -167,30 +211,40 @@ function widest({ z, cols, rows }: HeightField): Float32Array {
   return out;
 }
 
+interface LevelPass extends Pass {
+  readonly levels: readonly number[];
+}
+
 /** Highest that is left at a place when cutters have gone over a surface level by level. */
 export const terraces = (
   f: HeightField,
-  passes: readonly (Pass & { readonly levels: readonly number[] })[],
+  passes: readonly LevelPass[],
   least: number,
   allowance: number,
 ): ((x: number, y: number) => number) =>
-  highestBeside(f, () => {
-    const all = new Float32Array(f.z.length).fill(Infinity);
-    for (const { form, place, step, levels } of passes) {
-      const stands = standsOver(f, form, place, least, allowance);
-      // A cutter stands on the lowest level that is not below where it, and it a node further to each side, may stand.
-      const turned = widest(stands).map((h) => {
-        const level = levels.findLast((z) => z >= h - SLACK);
-        return level === undefined ? NaN : -level;
-      });
-      const back = locationsOver({ ...f, z: turned })(form);
-      const ridge = heightOf(form, Math.min(form.radius, step / 2));
-      for (let r = 0; r < f.rows; r++) {
-        stillWanted(f.cols);
-        const row = back.row(r);
-        for (let c = 0, i = r * f.cols; c < f.cols; c++, i++)
-          if (row[c] > NOTHING_LOCATED) all[i] = Math.min(all[i], -row[c] + ridge);
-      }
+  highestBeside(f, () =>
+    terracesAnew(f, keyOf(passes, least, allowance), reachOf(f, passes, least, allowance), (part) =>
+      leftByLevels(part, passes, least, allowance),
+    ),
+  );
+
+function leftByLevels(f: HeightField, passes: readonly LevelPass[], least: number, allowance: number): Float32Array {
+  const all = new Float32Array(f.z.length).fill(Infinity);
+  for (const { form, place, step, levels } of passes) {
+    const stands = standsOver(f, form, place, least, allowance);
+    // A cutter stands on the lowest level that is not below where it, and it a node further to each side, may stand.
+    const turned = widest(stands).map((h) => {
+      const level = levels.findLast((z) => z >= h - SLACK);
+      return level === undefined ? NaN : -level;
+    });
+    const back = locationsOver({ ...f, z: turned })(form);
+    const ridge = heightOf(form, Math.min(form.radius, step / 2));
+    for (let r = 0; r < f.rows; r++) {
+      stillWanted(f.cols);
+      const row = back.row(r);
+      for (let c = 0, i = r * f.cols; c < f.cols; c++, i++)
+        if (row[c] > NOTHING_LOCATED) all[i] = Math.min(all[i], -row[c] + ridge);
     }
-    return all;
-  });
+  }
+  return all;
+}

@@ -242,7 +242,7 @@ export function followAll(
       some,
       all ? sizes : Float64Array.from(unknown, (k) => sizes[k]),
       // Of what is mostly known nobody needs to be told.
-      { hands, expect: all ? expect : () => {}, progress },
+      { hands, expect: all ? expect : null, progress },
     );
     unknown.forEach((k, i) => (known[k] = made[i]));
   }
@@ -261,11 +261,15 @@ function followPieces(
   work: FollowWork,
   pieces: Pieces,
   sizes: Float64Array,
-  { hands, expect, progress }: Omit<FollowMeans, 'ways'>,
+  {
+    hands,
+    expect,
+    progress,
+  }: Pick<FollowMeans, 'hands' | 'progress'> & { readonly expect: FollowMeans['expect'] | null },
 ): Float64Array[] {
   const own = followingOf(work);
   const all = sizes.reduce((a, b) => a + b, 0);
-  expect(movesOf(work, own, pieces, sizes));
+  expect?.(movesOf(work, own, pieces, sizes));
   if (hands && all >= hands.worth) return hands.follow(work, pieces, sizes, progress);
   let done = 0;
   return Array.from(sizes, (size, k) => {

@@ -108,6 +108,49 @@ function roomIn(shared: SharedRoom | null): { readonly room: Room; whole(): bool
   };
 }
 
+/** Raises the tops of the blocks that a row of nodes lies in; its lowest, mm. */
+function topsOfRow(z: Float32Array, cols: number, r: number, tops: Float32Array, first: number): number {
+  let lowest = Infinity;
+  const from = r * cols;
+  for (let c = 0; c < cols; c++) {
+    const h = z[from + c];
+    const b = first + (c >> 3);
+    if (h > tops[b]) tops[b] = h;
+    if (h < lowest) lowest = h;
+  }
+  return lowest;
+}
+
+/** Notes where the surface falls steeply from one node of a row to the next. */
+function fallsAlong(z: Float32Array, cols: number, r: number, far: number, falls: Uint8Array, walls: number[]): void {
+  const from = r * cols;
+  for (let i = from + 1; i < from + cols; i++) {
+    const west = z[i] - z[i - 1];
+    if (west > far) {
+      falls[i] |= 2;
+      if (west > WALL * far) walls.push(i);
+    } else if (west < -far) {
+      falls[i - 1] |= 1;
+      if (west < -WALL * far) walls.push(i - 1);
+    }
+  }
+}
+
+/** Notes where it falls steeply from a row to that before, or back. */
+function fallsAcross(z: Float32Array, cols: number, r: number, far: number, falls: Uint8Array, walls: number[]): void {
+  const from = r * cols;
+  for (let i = from; i < from + cols; i++) {
+    const south = z[i] - z[i - cols];
+    if (south > far) {
+      falls[i] |= 8;
+      if (south > WALL * far) walls.push(i);
+    } else if (south < -far) {
+      falls[i - cols] |= 4;
+      if (south < -WALL * far) walls.push(i - cols);
+    }
+  }
+}
+
 /** `far`: nodes that lie further apart in height are told to be steep, mm. */
 function blocksOf(f: HeightField, far: number, room: Room): Blocks {
   const { cols, rows, z } = f;
@@ -117,22 +160,10 @@ function blocksOf(f: HeightField, far: number, room: Room): Blocks {
   const walls: number[] = [];
   const firsts = room(Int32Array, across * up + 1);
   let lowest = Infinity;
-  for (let r = 0, i = 0; r < rows; r++) {
-    const row = (r >> 3) * across;
-    for (let c = 0; c < cols; c++, i++) {
-      const h = z[i];
-      if (h > tops[row + (c >> 3)]) tops[row + (c >> 3)] = h;
-      if (h < lowest) lowest = h;
-      const west = c > 0 ? h - z[i - 1] : 0;
-      const south = r > 0 ? h - z[i - cols] : 0;
-      if (west > far) falls[i] |= 2;
-      else if (west < -far) falls[i - 1] |= 1;
-      if (south > far) falls[i] |= 8;
-      else if (south < -far) falls[i - cols] |= 4;
-      if (west > WALL * far || south > WALL * far) walls.push(i);
-      if (west < -WALL * far) walls.push(i - 1);
-      if (south < -WALL * far) walls.push(i - cols);
-    }
+  for (let r = 0; r < rows; r++) {
+    lowest = Math.min(lowest, topsOfRow(z, cols, r, tops, (r >> 3) * across));
+    fallsAlong(z, cols, r, far, falls, walls);
+    if (r) fallsAcross(z, cols, r, far, falls, walls);
   }
   const blockOf = (i: number) => (Math.floor(i / cols) >> 3) * across + (i % cols >> 3);
   for (const i of walls) firsts[blockOf(i) + 1]++;
@@ -148,45 +179,56 @@ function blocksOf(f: HeightField, far: number, room: Room): Blocks {
   return { f, across, up, tops, top, lowest, falls, firsts, wallNodes, nextWalls };
 }
 
-function besidesOf(form: CutterForm, cell: number, room: Room): Besides {
-  const reach = Math.ceil(form.radius / cell / SIDE) + 1;
-  /** Nodes between the square and a block, along one axis. */
-  const away = (b: number, p: number) => Math.max(0, b * SIDE - p - 1, p - (b * SIDE + SIDE - 1));
-  const lists: { readonly bx: number; readonly by: number; readonly least: number }[][] = [];
-  for (let py = 0; py < SIDE; py++)
-    for (let px = 0; px < SIDE; px++) {
-      const list = [];
-      for (let by = -reach; by <= reach; by++)
-        for (let bx = -reach; bx <= reach; bx++) {
-          const rho = cell * Math.sqrt(away(bx, px) ** 2 + away(by, py) ** 2);
-          // From a node that lies no more than the diagonal of a cell beyond the cutter the surface comes down into it.
-          if (rho <= form.radius + Math.SQRT2 * cell)
-            list.push({ bx, by, least: heightOf(form, Math.min(rho, form.radius)) });
-        }
-      lists.push(list.sort((a, b) => a.least - b.least));
-    }
-  const most = Math.max(...lists.map((l) => l.length));
-  const counts = room(Int32Array, lists.length);
-  const entries = room(Uint8Array, 16 * most * lists.length);
-  const view = new DataView(entries.buffer, entries.byteOffset, entries.byteLength);
-  lists.forEach((list, k) => {
-    counts[k] = list.length;
-    list.forEach(({ bx, by, least }, n) => {
-      const at = 16 * (k * most + n);
-      view.setInt32(at, bx, true);
-      view.setInt32(at + 4, by, true);
-      view.setFloat64(at + 8, least, true);
-    });
+/** Surfaces are held ready for so many ways in which cutters ask them, and located for so many cutters. */
+const HELD = 2;
+
+const besides = memo<Besides>(HELD);
+
+/** Blocks beside each node of a block, made once for a cutter and a distance of nodes. */
+const besidesFor = (form: CutterForm, cell: number): Besides =>
+  besides(`${JSON.stringify(form)} ${cell}`, () => {
+    const reach = Math.ceil(form.radius / cell / SIDE) + 1;
+    /** Nodes between the square and a block, along one axis. */
+    const away = (b: number, p: number) => Math.max(0, b * SIDE - p - 1, p - (b * SIDE + SIDE - 1));
+    const lists: { readonly bx: number; readonly by: number; readonly least: number }[][] = [];
+    for (let py = 0; py < SIDE; py++)
+      for (let px = 0; px < SIDE; px++) {
+        const list = [];
+        for (let by = -reach; by <= reach; by++)
+          for (let bx = -reach; bx <= reach; bx++) {
+            const rho = cell * Math.sqrt(away(bx, px) ** 2 + away(by, py) ** 2);
+            // From a node that lies no more than the diagonal of a cell beyond the cutter the surface comes down into it.
+            if (rho <= form.radius + Math.SQRT2 * cell)
+              list.push({ bx, by, least: heightOf(form, Math.min(rho, form.radius)) });
+          }
+        lists.push(list.sort((a, b) => a.least - b.least));
+      }
+    const room = Math.max(...lists.map((l) => l.length));
+    const entries = new Uint8Array(16 * room * lists.length);
+    const view = new DataView(entries.buffer);
+    lists.forEach((list, k) =>
+      list.forEach(({ bx, by, least }, n) => {
+        const at = 16 * (k * room + n);
+        view.setInt32(at, bx, true);
+        view.setInt32(at + 4, by, true);
+        view.setFloat64(at + 8, least, true);
+      }),
+    );
+    return { room, counts: Int32Array.from(lists, (l) => l.length), entries };
   });
-  return { room: most, counts, entries };
+
+/** The same in memory of one's own. */
+function besidesIn(room: Room, of: Besides): Besides {
+  const counts = room(Int32Array, of.counts.length);
+  const entries = room(Uint8Array, of.entries.length);
+  counts.set(of.counts);
+  entries.set(of.entries);
+  return { ...of, counts, entries };
 }
 
 /** Rooms for numbers that are kept while a place is asked for: more than there are threads; and how many numbers each holds. */
 export const ROOMS = 64;
 export const ROOM_NUMBERS = 768;
-
-/** Surfaces are held ready for so many ways in which cutters ask them, and located for so many cutters. */
-const HELD = 2;
 
 /** How many times as close nodes are put in for a cutter: as many as it needs, or as there is room for. */
 function finer(surface: HeightField, form: CutterForm, tolerance: number): number {
@@ -233,7 +275,7 @@ function dataOver(surface: HeightField): (form: CutterForm, tolerance: number) =
       const data = {
         blocks: b,
         located: { z: room(Float32Array, b.f.z.length), have: room(Int32Array, b.f.rows) },
-        besides: besidesOf(form, b.f.cell, room),
+        besides: besidesIn(room, besidesFor(form, b.f.cell)),
         own: room(Int32Array, ROOMS + 2 * ROOM_NUMBERS * ROOMS),
         form,
         tolerance,

@@ -1,6 +1,7 @@
 import { widthOf, type CutterForm } from '../../cutters/form';
 import { memo, mix, mixOther } from '../../geometry/hash';
 import type { HeightField } from '../../relief/field';
+import { bitsOf } from '../../relief/window';
 import type { Track } from './follow';
 
 /**
@@ -95,9 +96,7 @@ interface Changes {
 function changes(was: HeightField, now: HeightField): Changes {
   const { cols, rows } = now;
   const [across, up] = [Math.ceil(cols / SQUARE), Math.ceil(rows / SQUARE)];
-  // Bit by bit, so that what is empty is as empty as before.
-  const bits = ({ z }: HeightField) => new Int32Array(z.buffer, z.byteOffset, z.length);
-  const [a, b] = [bits(was), bits(now)];
+  const [a, b] = [bitsOf(was), bitsOf(now)];
   const sums = new Int32Array((across + 1) * (up + 1));
   const differs = new Uint8Array(across);
   for (let j = 0; j < up; j++) {
@@ -128,6 +127,17 @@ function meets(t: Track, { cell, x0, y0 }: HeightField, { across, up, sums }: Ch
   };
   const { points: p } = t;
   const n = p.length / 2;
+  // Most that are not met lie nowhere near.
+  let [west, east, south, north] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (let i = 0; i < p.length; i += 2) {
+    const x = p[i];
+    const y = p[i + 1];
+    if (x < west) west = x;
+    if (x > east) east = x;
+    if (y < south) south = y;
+    if (y > north) north = y;
+  }
+  if (!differ(west, south, east, north)) return false;
   for (let i = 0; i < (t.closed || n === 1 ? n : n - 1); i++) {
     const [ax, ay, bx, by] = [p[2 * i], p[2 * i + 1], p[(2 * i + 2) % p.length], p[(2 * i + 3) % p.length]];
     const parts = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay) / side));
@@ -137,24 +147,4 @@ function meets(t: Track, { cell, x0, y0 }: HeightField, { across, up, sums }: Ch
     }
   }
   return false;
-}
-
-/** A part that is more than so much of a surface is as good as all of it. */
-const MOSTLY = 0.6;
-
-/** The part of a surface that lies within a box and so far beside it, mm; the surface itself where that is most of it. */
-export function windowOf(
-  f: HeightField,
-  box: { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number },
-  beside: number,
-): HeightField {
-  const [c0, c1] = [box.x0 - beside - f.x0, box.x1 + beside - f.x0].map((x) => x / f.cell);
-  const [r0, r1] = [box.y0 - beside - f.y0, box.y1 + beside - f.y0].map((y) => y / f.cell);
-  const [left, right] = [Math.max(0, Math.floor(c0) - 1), Math.min(f.cols, Math.ceil(c1) + 2)];
-  const [low, high] = [Math.max(0, Math.floor(r0) - 1), Math.min(f.rows, Math.ceil(r1) + 2)];
-  const [cols, rows] = [right - left, high - low];
-  if (cols < 2 || rows < 2 || cols * rows > MOSTLY * f.z.length) return f;
-  const z = new Float32Array(cols * rows);
-  for (let r = 0; r < rows; r++) z.set(f.z.subarray((low + r) * f.cols + left, (low + r) * f.cols + right), r * cols);
-  return { ...f, cols, rows, x0: f.x0 + left * f.cell, y0: f.y0 + low * f.cell, z };
 }

@@ -33,7 +33,7 @@ export function PlainSolid({
     const [w, h] = [Math.max(1, Math.round(width * k)), Math.max(1, Math.round(height * k))];
     const shown = field ?? flatField(width, height, Math.max(width, height) / 60);
     const colours = paintedPicture(shown, w, h, material, paint);
-    paintShaded(el, shown, w, h, thickness, material, undefined, undefined, colours);
+    paintShaded(el, shown, w, h, thickness, material, undefined, undefined, colours, 0);
   }, [field, width, height, thickness, material, paint]);
   return (
     <Box

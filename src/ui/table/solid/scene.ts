@@ -36,8 +36,9 @@ const RIM = 0.5;
 
 /** A driver that takes longer than this (ms) for a full frame is slow: it draws drafts until there has been rest. */
 const SLOW = 90;
-const TRIALS = 3;
 const REST = 650;
+/** While others work, the rest is to be as long as this: drawn without a graphics card, a full frame takes their processors. */
+const REST_BESIDE_WORK = 5000;
 /** A view that has not moved for so long, ms, has come to rest. */
 const STILL = 250;
 
@@ -59,7 +60,7 @@ export class SolidScene {
   private lift = 0.9;
   private far = 500;
   private blank: [number, number, number] = [100, 100, 10];
-  readonly surface = new FieldMesh();
+  private readonly surface = new FieldMesh();
   private readonly second = new FieldMesh();
   /** Where that stands. */
   private beside: readonly [number, number, number] = [0, 0, 0];
@@ -68,10 +69,12 @@ export class SolidScene {
   private width = 1;
   private height = 1;
   private ratio = 1;
-  /** Full frames that were timed so far, and what came out. */
-  private timed = 0;
+  /** Whether what is drawn has compiled, and whether a full frame of it has been timed; what came out. */
+  private compiled = false;
+  private timed = false;
   private slow = false;
   private drafted = false;
+  private busy = false;
   private rest: ReturnType<typeof setTimeout> | null = null;
   private still: ReturnType<typeof setTimeout> | undefined;
 
@@ -111,6 +114,13 @@ export class SolidScene {
   /** Puts the light where the plan has it, degrees; null: where it is best seen. */
   setLight(light: { readonly from: number; readonly high: number } | null): void {
     this.put = light && lightFrom(light.from, light.high);
+    this.draw();
+  }
+
+  /** What stands there is another: it may take longer to draw, or not so long. */
+  show(...body: Parameters<FieldMesh['show']>): void {
+    this.surface.show(...body);
+    this.timed = false;
     this.draw();
   }
 
@@ -207,13 +217,31 @@ export class SolidScene {
   draw(): void {
     if (this.rest) clearTimeout(this.rest);
     this.rest = null;
-    if (this.slow) this.rest = setTimeout(() => this.paint(false), REST);
+    if (this.slow) this.awaitRest();
     if (this.wanted) return;
     this.wanted = true;
     requestAnimationFrame(() => {
       this.wanted = false;
       this.paint(this.slow);
     });
+  }
+
+  /** Others begin or end work that takes processors. */
+  setBusy(busy: boolean): void {
+    this.busy = busy;
+    if (this.rest) this.awaitRest();
+  }
+
+  /** A draft is made good when there has been rest. */
+  private awaitRest(): void {
+    if (this.rest) clearTimeout(this.rest);
+    this.rest = setTimeout(
+      () => {
+        this.rest = null;
+        this.paint(false);
+      },
+      this.busy ? REST_BESIDE_WORK : REST,
+    );
   }
 
   private paint(draft: boolean): void {
@@ -226,14 +254,12 @@ export class SolidScene {
     this.light(this.camera);
     const begun = performance.now();
     this.renderer.render(this.scene, this.camera);
-    if (this.timed >= TRIALS || draft) return;
+    if (draft || (this.timed && !this.slow)) return;
     // Reading one point waits until the driver has drawn. The first frame compiles and does not count.
     const gl = this.renderer.getContext();
     gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
-    if (this.timed++ > 0 && performance.now() - begun > SLOW) {
-      this.slow = true;
-      this.timed = TRIALS;
-    }
+    if (this.compiled) [this.timed, this.slow] = [true, performance.now() - begun > SLOW];
+    this.compiled = true;
   }
 
   /** Lights the face that a camera looks at, from the left of it. */

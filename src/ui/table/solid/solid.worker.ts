@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import type { Cutter } from '@/core/cutters/cutter';
 import type { BodyMaterial } from '@/core/cutters/castMaterials';
 import type { PaintId } from '@/core/cutters/paints';
-import { flatField, type HeightField } from '@/core/relief/field';
+import { filled, flatField, type HeightField } from '@/core/relief/field';
 import type { Tint } from '@/core/relief/tint';
 import { SolidScene, type SecondBody, type StandardView } from './scene';
 import type { Face } from './grid';
@@ -33,8 +33,9 @@ const api = {
     tint: Tint,
     inlaid: Face['inlaid'],
   ) {
-    scene?.surface.show(
-      field ?? flatField(width, height, Math.max(width, height) / 60),
+    scene?.show(
+      // Where a relief is empty, the face of the blank is seen.
+      field ? filled(field) : flatField(width, height, Math.max(width, height) / 60),
       under,
       width,
       height,
@@ -44,7 +45,6 @@ const api = {
       tint,
       inlaid,
     );
-    scene?.draw();
   },
   /** A second body, standing at a place of its own; null: none. */
   beside(body: SecondBody | null) {
@@ -52,6 +52,7 @@ const api = {
   },
   /** Light from a direction and a height, degrees, as the plan has it; null: as it is best seen. */
   lit: (light: { readonly from: number; readonly high: number } | null) => scene?.setLight(light),
+  busy: (busy: boolean) => scene?.setBusy(busy),
   cutter: (c: Cutter | null, x: number, y: number, z: number) => scene?.setCutter(c, x, y, z),
   look: (to: StandardView, width: number, height: number, thickness: number) =>
     scene?.look(to, width, height, thickness),
