@@ -10,7 +10,9 @@ import { servesAs } from './spread';
 
 /** Vertices along the longer side of a drawn face. */
 const MOST = 900;
-const MOST_VERTICES = 300_000;
+/** Vertices of a face: one for so many of the pixels that it is seen by, since triangles smaller than these only cost; and no more than so many. */
+const A_PIXEL = 0.5;
+const [LEAST_VERTICES, MOST_VERTICES] = [60_000, 300_000];
 /** A web thinner than this is none, mm. */
 const NOTHING = 1e-4;
 
@@ -28,6 +30,7 @@ export class FieldMesh {
   private readonly lower = new Grid();
   private readonly side = new THREE.Mesh(new THREE.BufferGeometry());
   private below = false;
+  private most = MOST_VERTICES;
   /** What stands there, and what of it is looked at; null: all alike. */
   private shown: { readonly whole: Face; readonly under: HeightField | null } | null = null;
   private seen: SeenPart | null = null;
@@ -60,6 +63,14 @@ export class FieldMesh {
     this.fill();
   }
 
+  /** It is seen by so many pixels. */
+  seenBy(pixels: number): void {
+    const most = Math.round(Math.min(MOST_VERTICES, Math.max(LEAST_VERTICES, A_PIXEL * pixels)));
+    if (most === this.most) return;
+    this.most = most;
+    if (this.shown) this.fill();
+  }
+
   /** Draws more finely what is seen of it; says whether anything is drawn otherwise than before. */
   closer(seen: SeenPart): boolean {
     if (!this.shown) return false;
@@ -76,7 +87,7 @@ export class FieldMesh {
     const shrink = Math.max(
       1,
       Math.max(field.cols, field.rows) / MOST,
-      Math.sqrt((field.cols * field.rows) / MOST_VERTICES),
+      Math.sqrt((field.cols * field.rows) / this.most),
     );
     const nx = Math.max(2, Math.round((field.cols - 1) / shrink) + 1);
     const ny = Math.max(2, Math.round((field.rows - 1) / shrink) + 1);

@@ -1,10 +1,10 @@
 import * as THREE from 'three';
-import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
 import { profileOf, radiusOf, cuttingLength, type Cutter } from '@/core/cutters/cutter';
 import type { BodyMaterial } from '@/core/cutters/castMaterials';
 import type { HeightField } from '@/core/relief/field';
 import { lightFrom, type Light } from '@/core/relief/shade';
 import { disposeGroup, FieldMesh } from './fieldMesh';
+import { roomTexture } from './roomTexture';
 import { partSeen, type SeenPart, type Sight } from './seen';
 
 export type StandardView = 'fit' | 'top' | 'front' | 'side' | 'corner' | 'under';
@@ -91,9 +91,7 @@ export class SolidScene {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
     this.renderer.toneMapping = THREE.ACESFilmicToneMapping;
     this.renderer.toneMappingExposure = 1.02;
-    const pmrem = new THREE.PMREMGenerator(this.renderer);
-    this.scene.environment = pmrem.fromScene(new RoomEnvironment(), 0.04).texture;
-    pmrem.dispose();
+    this.scene.environment = roomTexture();
     this.second.group.visible = false;
     this.scene.add(this.key, this.rim, this.surface.group, this.second.group);
     this.camera.up.set(0, 0, 1);
@@ -104,6 +102,9 @@ export class SolidScene {
     [this.width, this.height, this.ratio] = [width, height, Math.min(2, dpr)];
     this.drafted = false;
     this.detail(false);
+    const pixels = width * height * this.ratio ** 2;
+    this.surface.seenBy(pixels);
+    this.second.seenBy(pixels);
     this.renderer.setPixelRatio(this.ratio);
     this.renderer.setSize(width, height, false);
     this.camera.aspect = width / height;
