@@ -11,7 +11,7 @@ import { servesAs } from './spread';
 /** Vertices along the longer side of a drawn face. */
 const MOST = 900;
 /** Vertices of a face: one for so many of the pixels that it is seen by, since triangles smaller than these only cost; and no more than so many. */
-const A_PIXEL = 0.5;
+const A_PIXEL = 0.8;
 const [LEAST_VERTICES, MOST_VERTICES] = [60_000, 300_000];
 /** A web thinner than this is none, mm. */
 const NOTHING = 1e-4;

@@ -202,7 +202,10 @@ export class SolidScene {
     const [x, y] = this.beside;
     const shifted = { x0: part.x0 - x, y0: part.y0 - y, x1: part.x1 - x, y1: part.y1 - y };
     const changed = [this.surface.closer(part), this.second.closer(shifted)];
-    if (changed.includes(true)) this.draw();
+    if (!changed.includes(true)) return;
+    // What is seen is good already: no draft of it again.
+    if (this.slow) this.awaitRest();
+    else this.draw();
   }
 
   /** Looks at the whole blank from a standard side, or from where it stands. */
