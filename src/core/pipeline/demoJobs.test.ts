@@ -48,7 +48,7 @@ test('the demo jobs are cut or shaped', () => {
 
 test.each(shapedJobs)('the relief of the demo job %s is as its forms say, and fits its blank', (name) => {
   const job = demoSetups[name]();
-  const cell = Math.sqrt((job.blank.width * job.blank.height) / 4e4);
+  const cell = Math.sqrt((job.blank.width * job.blank.height) / 1.5e4);
   const memory = shapeMemory();
   const shape = (forms: Form[]) => shapeRelief({ ...job, relief: { ...job.relief, forms } }, cell, shaping, memory);
   const whole = shape(job.relief.forms);
