@@ -167,7 +167,8 @@ export class Maker {
           break;
         if (tries === 2) throw new Error(`"${label}" does not take "${text}".`);
       } catch (e) {
-        if (tries === 2 || !/detached/.test((e as Error).message)) throw e;
+        // Pushed out of sight by a sheet that grew above it, it is looked for again: nothing was typed yet.
+        if (tries === 2 || !/detached|not clickable/.test((e as Error).message)) throw e;
       }
     }
     if (enter) await this.page.keyboard.press('Enter');

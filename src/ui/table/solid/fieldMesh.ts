@@ -66,7 +66,8 @@ export class FieldMesh {
   /** It is seen by so many pixels. */
   seenBy(pixels: number): void {
     const most = Math.round(Math.min(MOST_VERTICES, Math.max(LEAST_VERTICES, A_PIXEL * pixels)));
-    if (most === this.most) return;
+    // While a view is made wider step by step, not at every step.
+    if (Math.abs(most / this.most - 1) < 0.2) return;
     this.most = most;
     if (this.shown) this.fill();
   }
