@@ -137,8 +137,6 @@ function highestBeside(f: HeightField, make: () => Float32Array): (x: number, y:
 
 /** What was left of so many surfaces last is known. */
 const HELD = 4;
-const leftAnew = aroundChanges(HELD);
-const terracesAnew = aroundChanges(HELD);
 
 /** All that what is left depends on, beside the surface and what a pass has besides. */
 const keyOf = (passes: readonly Pass[], least: number, allowance: number): string =>
@@ -162,18 +160,21 @@ const reachOf = (f: HeightField, passes: readonly Pass[], least: number, allowan
   ) +
   4 * f.cell;
 
-/** Highest that is left at a place when cutters have gone over a surface in rows. */
-export const leftOver = (
-  f: HeightField,
-  passes: readonly Pass[],
-  least: number,
-  allowance: number,
-): ((x: number, y: number) => number) =>
-  highestBeside(f, () =>
-    leftAnew(f, keyOf(passes, least, allowance), reachOf(f, passes, least, allowance), (part) =>
-      leftByRows(part, passes, least, allowance),
-    ),
-  );
+/** Highest that is left at a place, by what passes leave over all of a surface; where it has changed, that is worked out anew. */
+function leftBy<P extends Pass>(
+  leave: (f: HeightField, passes: readonly P[], least: number, allowance: number) => Float32Array,
+): (f: HeightField, passes: readonly P[], least: number, allowance: number) => (x: number, y: number) => number {
+  const anew = aroundChanges(HELD);
+  return (f, passes, least, allowance) =>
+    highestBeside(f, () =>
+      anew(f, keyOf(passes, least, allowance), reachOf(f, passes, least, allowance), (part) =>
+        leave(part, passes, least, allowance),
+      ),
+    );
+}
+
+/** The same where cutters have gone over it in rows. */
+export const leftOver = leftBy(leftByRows);
 
 function leftByRows(f: HeightField, passes: readonly Pass[], least: number, allowance: number): Float32Array {
   const all = new Float32Array(f.z.length).fill(Infinity);
@@ -215,18 +216,8 @@ interface LevelPass extends Pass {
   readonly levels: readonly number[];
 }
 
-/** Highest that is left at a place when cutters have gone over a surface level by level. */
-export const terraces = (
-  f: HeightField,
-  passes: readonly LevelPass[],
-  least: number,
-  allowance: number,
-): ((x: number, y: number) => number) =>
-  highestBeside(f, () =>
-    terracesAnew(f, keyOf(passes, least, allowance), reachOf(f, passes, least, allowance), (part) =>
-      leftByLevels(part, passes, least, allowance),
-    ),
-  );
+/** The same where cutters have gone over it level by level. */
+export const terraces = leftBy(leftByLevels);
 
 function leftByLevels(f: HeightField, passes: readonly LevelPass[], least: number, allowance: number): Float32Array {
   const all = new Float32Array(f.z.length).fill(Infinity);
