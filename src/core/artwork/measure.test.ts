@@ -1,6 +1,6 @@
 import { testArt } from '../testing/fonts';
 import { newItem, placeItem } from './item';
-import { circlePath } from '../geometry/path';
+import { boundsOfPaths, circlePath } from '../geometry/path';
 import { arcAbout } from './draw';
 import { angleAt, distanceBetween, measure, radiusAt } from './measure';
 import { placesAlong, scaledItem, shear } from './transform';
@@ -22,6 +22,41 @@ describe('measuring', () => {
     expect(ring.box!.y1).toBeCloseTo(14, 9);
     const slot = measure([place('slot', { length: 30, width: 10 })]);
     expect(Math.abs(slot.area - (200 + 25 * Math.PI))).toBeLessThan(0.05);
+  });
+  it('is as large wherever it lies, turned and mirrored, and its box is the one round its outlines there', () => {
+    const values = { ...(itemKindOf('ring').defaults as object), diameter: 20, band: 5 };
+    const hook = {
+      paths: [
+        {
+          x: 0,
+          y: 0,
+          segments: [{ k: 'line', x: 9, y: 2 } as const, { k: 'line', x: 4, y: 7 } as const],
+          closed: true,
+        },
+      ],
+      fill: 'nonzero',
+    };
+    for (const [kind, own] of [
+      ['ring', values],
+      ['drawing', hook],
+      ['drawing', { paths: [], fill: 'nonzero' }],
+    ] as const)
+      for (const angle of [0, 37, 45, 90, 180, 270])
+        for (const mirror of [false, true]) {
+          const item = { ...newItem({ id: 'a', name: 'a', kind, x: 3, y: -4, angle, values: own }), mirror };
+          const there = placeItem(item, testArt);
+          const m = measure([there, there]);
+          const round = boundsOfPaths(there.paths);
+          if (!round) {
+            expect(m).toEqual({ box: null, area: 0, length: 0 });
+            continue;
+          }
+          for (const side of ['x0', 'y0', 'x1', 'y1'] as const) expect(m.box![side]).toBeCloseTo(round[side], 9);
+          const area = kind === 'ring' ? 75 * Math.PI : 27.5;
+          const length = kind === 'ring' ? 30 * Math.PI : Math.hypot(9, 2) + Math.hypot(5, 5) + Math.hypot(4, 7);
+          expect(Math.abs(m.area - 2 * area)).toBeLessThan(0.2);
+          expect(Math.abs(m.length - 2 * length)).toBeLessThan(0.02);
+        }
   });
   it('finds the narrowest distance between two items', () => {
     const a = place('ellipse', { width: 10, height: 10 });

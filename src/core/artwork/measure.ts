@@ -1,10 +1,11 @@
 import { derived } from '../geometry/hash';
 import { makeArcLengthPath } from '../geometry/arcLengthPath';
-import { boundsOfPaths, flatten, type Path } from '../geometry/path';
+import { joined } from '../geometry/box';
+import { flatten, type Path } from '../geometry/path';
 import { pointOn, type Point } from '../geometry/segment';
 import { nearestShare, segmentsCross } from '../geometry/straight';
 import { normalise, regionArea, type Bounds } from '../geometry/region';
-import type { PlacedItem } from './item';
+import { itemBounds, type PlacedItem } from './item';
 import { nearest } from './nodes';
 
 /** Chords of curves while measuring, mm. */
@@ -19,7 +20,8 @@ export interface Measures {
 }
 
 const sizes = derived<object, Pick<Measures, 'area' | 'length'>>();
-const sizesOf = ({ paths, fill }: PlacedItem): Pick<Measures, 'area' | 'length'> => ({
+/** Of what an item draws about its own origin: turned, mirrored and placed, it is as large. */
+const sizesOf = ({ shape: { paths }, fill }: PlacedItem): Pick<Measures, 'area' | 'length'> => ({
   area: regionArea(
     normalise(
       paths.filter((p) => p.closed).map((p) => flatten(p, FINE)),
@@ -32,12 +34,14 @@ const sizesOf = ({ paths, fill }: PlacedItem): Pick<Measures, 'area' | 'length'>
 export function measure(items: readonly PlacedItem[]): Measures {
   let area = 0;
   let length = 0;
+  let box: Bounds | null = null;
   for (const i of items) {
-    const own = sizes(i.values, i.paths.map((p) => p.segments.length).join(), () => sizesOf(i));
+    if (i.shape.paths.length) box = box ? joined(box, itemBounds(i)) : itemBounds(i);
+    const own = sizes(i.values, i.shape.paths.map((p) => p.segments.length).join(), () => sizesOf(i));
     area += own.area;
     length += own.length;
   }
-  return { box: boundsOfPaths(items.flatMap((i) => i.paths)), area, length };
+  return { box, area, length };
 }
 
 /** The narrowest distance between the outlines of two items, and where; 0 where they cross. */

@@ -1,19 +1,21 @@
 import type { PlacedItem } from '@/core/artwork/item';
 import type { Shape } from '@/core/artwork/kind';
 import { boxesMeet, noBox, widen, type Bounds } from '@/core/geometry/box';
-import { pathOf } from './outlinePath';
+import { pathOf, piecesOf } from './outlinePath';
 import { SlicedPicture, type Ctx } from './slicedPicture';
 import type { Viewport } from './viewport';
 
-/** Artwork of one look: ink, and a fill rule when it is filled. */
+/** Artwork of one look: ink, width of its lines in pixels, and how it is filled. */
 export interface Batch {
   readonly ink: string;
-  readonly fill: CanvasFillRule | null;
+  readonly wide: number;
+  readonly fill: { readonly rule: CanvasFillRule; readonly alpha: number } | null;
   readonly items: readonly PlacedItem[];
 }
 
-/** Items of one look that are stroked in one go. */
+/** Items of one look that are stroked in one go, and the segments from which on one is drawn by itself, piece by piece. */
 const SHEAF = 96;
+const LARGE = 2000;
 /** Below so many segments artwork is simply drawn; above, a picture of it is kept. */
 const SMALL = 6000;
 
@@ -39,6 +41,22 @@ function sheafOf(items: readonly PlacedItem[]): Sheaf {
   return made;
 }
 
+/** Items in sheaves; a large one is a sheaf of its own. */
+function* inSheaves(items: readonly PlacedItem[]): Generator<Sheaf> {
+  let from = 0;
+  for (let i = 0; i < items.length; i++) {
+    const alone = factsOf(items[i]).segments > LARGE;
+    if (i > from && (alone || i - from === SHEAF)) {
+      yield sheafOf(items.slice(from, i));
+      from = i;
+    }
+    if (!alone) continue;
+    yield sheafOf([items[i]]);
+    from = i + 1;
+  }
+  if (from < items.length) yield sheafOf(items.slice(from));
+}
+
 const facts = new WeakMap<Shape, { closed: boolean; segments: number }>();
 /** Whether all outlines of an item are closed, and how many segments they have: counted once. */
 export function factsOf({ shape }: PlacedItem): { closed: boolean; segments: number } {
@@ -55,17 +73,25 @@ function* steps(ctx: Ctx, width: number, height: number, v: Viewport, batches: r
   const px = 1 / v.k;
   const seen = { x0: -v.ox * px, y0: (v.oy - height) * px, x1: (width - v.ox) * px, y1: v.oy * px };
   for (const b of batches)
-    for (let i = 0; i < b.items.length; i += SHEAF) {
-      const s = sheafOf(b.items.slice(i, i + SHEAF));
-      if (!boxesMeet(s.box, seen)) continue;
+    for (const { items, path, box } of inSheaves(b.items)) {
+      if (!boxesMeet(box, seen)) continue;
       ctx.fillStyle = ctx.strokeStyle = b.ink;
-      ctx.lineWidth = px;
+      ctx.lineWidth = b.wide * px;
       if (b.fill) {
-        ctx.globalAlpha = 0.1;
-        ctx.fill(s.path, b.fill);
+        ctx.globalAlpha = b.fill.alpha;
+        ctx.fill(path, b.fill.rule);
         ctx.globalAlpha = 1;
       }
-      ctx.stroke(s.path);
+      const [first] = items;
+      if (items.length > 1 || factsOf(first).segments <= LARGE) ctx.stroke(path);
+      else
+        for (const piece of piecesOf(first.shape)) {
+          yield;
+          ctx.save();
+          ctx.transform(first.at.a, first.at.b, first.at.c, first.at.d, first.at.e, first.at.f);
+          ctx.stroke(piece);
+          ctx.restore();
+        }
       yield;
     }
 }
@@ -76,7 +102,9 @@ const sameBatches = (a: readonly Batch[], b: readonly Batch[]): boolean =>
     a.every(
       (x, i) =>
         x.ink === b[i].ink &&
-        x.fill === b[i].fill &&
+        x.wide === b[i].wide &&
+        x.fill?.rule === b[i].fill?.rule &&
+        x.fill?.alpha === b[i].fill?.alpha &&
         x.items.length === b[i].items.length &&
         x.items.every((p, k) => p === b[i].items[k]),
     ));
@@ -88,6 +116,57 @@ function segmentsOf(batches: readonly Batch[]): number {
     counted.set(batches, (n = batches.reduce((s, b) => s + b.items.reduce((m, p) => m + factsOf(p).segments, 0), 0)));
   return n;
 }
+
+/** How far all of these have gone since they were those, mm, where that is all that has happened to them; null otherwise. */
+export function goneSince(those: readonly Batch[], these: readonly Batch[]): { dx: number; dy: number } | null {
+  let gone: { dx: number; dy: number } | null = null;
+  if (those.length !== these.length) return null;
+  for (const [k, then] of those.entries()) {
+    const now = these[k];
+    if (then.ink !== now.ink || then.wide !== now.wide || then.items.length !== now.items.length) return null;
+    for (const [i, { shape, at, fill }] of then.items.entries()) {
+      const p = now.items[i];
+      const { a, b, c, d, e, f } = p.at;
+      if (p.shape !== shape || p.fill !== fill || a !== at.a || b !== at.b || c !== at.c || d !== at.d) return null;
+      gone ??= { dx: e - at.e, dy: f - at.f };
+      if (Math.abs(e - at.e - gone.dx) > STILL || Math.abs(f - at.f - gone.dy) > STILL) return null;
+    }
+  }
+  return gone;
+}
+/** Steps that differ by less are one, mm: nobody sees a millionth of a pixel. */
+const STILL = 1e-6;
+
+/** A picture of artwork that is moved about as a whole: it goes along at once, and is made anew where it comes to rest. */
+export class MovedPicture {
+  private readonly picture = artworkPicture();
+  private of: readonly Batch[] = [];
+
+  draw(
+    ctx: CanvasRenderingContext2D,
+    width: number,
+    height: number,
+    dpr: number,
+    v: Viewport,
+    batches: readonly Batch[],
+    again: () => void,
+  ): void {
+    const gone = goneSince(this.of, batches) ?? { dx: 0, dy: 0 };
+    if (!gone.dx && !gone.dy) this.of = batches;
+    const from = { ...v, ox: v.ox + gone.dx * v.k, oy: v.oy - gone.dy * v.k };
+    ctx.setTransform(dpr * from.k, 0, 0, -dpr * from.k, dpr * from.ox, dpr * from.oy);
+    this.picture.draw(ctx, width, height, dpr, from, this.of, again);
+    ctx.setTransform(dpr * v.k, 0, 0, -dpr * v.k, dpr * v.ox, dpr * v.oy);
+  }
+
+  drop(): void {
+    this.picture.drop();
+  }
+}
+
+/** Whether so much is to be drawn that a picture of it is kept. */
+export const isLarge = (items: readonly PlacedItem[]): boolean =>
+  items.reduce((n, p) => n + factsOf(p).segments, 0) >= SMALL;
 
 /** A picture of artwork. */
 export const artworkPicture = (): SlicedPicture<readonly Batch[]> =>

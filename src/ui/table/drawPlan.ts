@@ -5,7 +5,7 @@ import { reliefPicture, type Seen } from './shaded';
 import { materials } from '@/core/cutters/materials';
 import type { OneSetup } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
-import { factsOf, type Batch } from './artworkCache';
+import { factsOf, isLarge, type Batch, type MovedPicture } from './artworkCache';
 import type { PathLook } from './pathPicture';
 import type { SlicedPicture } from './slicedPicture';
 import { pathOf } from './outlinePath';
@@ -28,12 +28,15 @@ export interface PlanColours {
 /** Pictures of artwork (what is picked, and the rest) and of tool paths. */
 export interface Caches {
   readonly rest: SlicedPicture<readonly Batch[]>;
-  readonly top: SlicedPicture<readonly Batch[]>;
+  readonly top: MovedPicture;
   readonly paths: SlicedPicture<readonly PathLook[]>;
 }
 
 /** Up to so many picked things have frames. */
 const MOST_FRAMES = 300;
+/** Lines of what is picked are so wide, in pixels, and it is filled so strongly. */
+const PICKED = 1.8;
+const PICKED_FILL = 0.08;
 /** Up to so many picked things are drawn each by itself. */
 const FEW = 30;
 
@@ -220,6 +223,8 @@ interface Sorted {
   readonly of: readonly unknown[];
   readonly looks: readonly Batch[];
   readonly top: readonly PlacedItem[];
+  /** What is picked by looks, where it is much. */
+  readonly looksOfTop: readonly Batch[] | null;
 }
 let sorted: Sorted | null = null;
 
@@ -251,11 +256,30 @@ function sortItems(scene: PlanScene, c: PlanColours): Sorted {
     // The first layer's ink is the theme's own; other colours are lifted in the dark, so that they are seen.
     return {
       ink: colour === '#1e2a2f' ? c.ink : c.dark ? `color-mix(in srgb, ${colour} 50%, white)` : colour,
-      fill: fill ? (fill as CanvasFillRule) : null,
+      wide: 1,
+      fill: fill ? { rule: fill as CanvasFillRule, alpha: 0.1 } : null,
       items,
     };
   });
-  return (sorted = { of, looks, top });
+  const looksOfTop = top.length > FEW || isLarge(top) ? pickedLooks(top, c) : null;
+  return (sorted = { of, looks, top, looksOfTop });
+}
+
+/** What is picked, in the order in which it lies, by how it is filled; hundreds of things are stroked finely. */
+function pickedLooks(top: readonly PlacedItem[], c: PlanColours): Batch[] {
+  const looks: { rule: CanvasFillRule | null; items: PlacedItem[] }[] = [];
+  for (const p of top) {
+    const rule = factsOf(p).closed ? p.fill : null;
+    const last = looks.at(-1);
+    if (last?.rule === rule) last.items.push(p);
+    else looks.push({ rule, items: [p] });
+  }
+  return looks.map(({ rule, items }) => ({
+    ink: c.accent,
+    wide: top.length > FEW ? 1 : PICKED,
+    fill: rule && { rule, alpha: PICKED_FILL },
+    items,
+  }));
 }
 
 /** Kinds whose closed outlines are shown filled. */
@@ -274,24 +298,23 @@ function drawItems(
   again: () => void,
 ): void {
   const px = 1 / v.k;
-  const { looks, top } = sortItems(scene, c);
+  const { looks, top, looksOfTop } = sortItems(scene, c);
   cache.rest.draw(ctx, width, height, dpr, v, looks, again);
-  ctx.lineWidth = 1.8 * px;
+  ctx.lineWidth = PICKED * px;
   ctx.strokeStyle = c.accent;
   ctx.fillStyle = c.accent;
   const { shift } = scene;
-  if (top.length > FEW) {
-    // Many picked things are drawn in sheaves, by a cache of their own; a drag only moves where they are looked at from.
+  if (looksOfTop) {
+    // Much that is picked is drawn by a cache of its own; a drag only moves where it is looked at from.
     const from = shift ? { ...v, ox: v.ox + shift.dx * v.k, oy: v.oy - shift.dy * v.k } : v;
-    ctx.setTransform(dpr * from.k, 0, 0, -dpr * from.k, dpr * from.ox, dpr * from.oy);
-    cache.top.draw(ctx, width, height, dpr, from, [{ ink: c.accent, fill: 'nonzero', items: top }], again);
+    cache.top.draw(ctx, width, height, dpr, from, looksOfTop, again);
     ctx.setTransform(dpr * v.k, 0, 0, -dpr * v.k, dpr * v.ox, dpr * v.oy);
   } else {
     ctx.save();
     if (shift) ctx.translate(shift.dx, shift.dy);
     for (const p of top) {
       if (factsOf(p).closed) {
-        ctx.globalAlpha = 0.08;
+        ctx.globalAlpha = PICKED_FILL;
         ctx.fill(pathOf(p), p.fill);
         ctx.globalAlpha = 1;
       }

@@ -22,6 +22,57 @@ export function pathOf(p: PlacedItem): Path2D {
   return path;
 }
 
+/** Segments that are stroked in one go. */
+const STRETCH = 2000;
+const pieces = new WeakMap<Shape, readonly Path2D[]>();
+
+/**
+ * What a shape draws about its own origin, in pieces that are stroked one after the other: a stroke of tens of thousands of
+ * segments holds the page up.
+ */
+export function piecesOf(shape: Shape): readonly Path2D[] {
+  let list = pieces.get(shape);
+  if (!list) {
+    list = inStretches(shape.paths, STRETCH).map((paths) => {
+      const piece = new Path2D();
+      for (const p of paths) trace(piece, p);
+      return piece;
+    });
+    pieces.set(shape, list);
+  }
+  return list;
+}
+
+/**
+ * Outlines in groups of `most` segments. A long one is parted at its nodes; each part begins with the segment before it, and
+ * the last of a closed one ends with its first segment, so that the corners between them are drawn.
+ */
+export function inStretches(paths: readonly Path[], most: number): Path[][] {
+  const groups: Path[][] = [];
+  let left = 0;
+  for (const p of paths)
+    for (let i = 0; i < Math.max(1, p.segments.length); ) {
+      if (left <= 0) {
+        groups.push([]);
+        left = most;
+      }
+      const n = Math.max(1, Math.min(left, p.segments.length - i));
+      groups[groups.length - 1].push(n >= p.segments.length ? p : stretch(p, i, i + n));
+      left -= n;
+      i += n;
+    }
+  return groups;
+}
+
+/** Segments from .. to - 1 of an outline, with the one before them, and what closes it behind its last. */
+function stretch(p: Path, from: number, to: number): Path {
+  const first = Math.max(0, from - 1);
+  const start = first ? p.segments[first - 1] : p;
+  const segments = p.segments.slice(first, to);
+  if (p.closed && to === p.segments.length) segments.push({ k: 'line', x: p.x, y: p.y }, p.segments[0]);
+  return { x: start.x, y: start.y, segments, closed: false };
+}
+
 function trace(to: Path2D, p: Path): void {
   to.moveTo(p.x, p.y);
   let x = p.x;

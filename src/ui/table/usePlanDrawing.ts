@@ -9,7 +9,7 @@ import { useLater } from '@/ui/later';
 import { cutColour } from '@/ui/theme/theme';
 import { useShownRelief } from './useShownRelief';
 import { useView } from '@/ui/view';
-import { artworkPicture } from './artworkCache';
+import { artworkPicture, MovedPicture } from './artworkCache';
 import { drawPlan, type DrawnJob, type PlanColours } from './drawPlan';
 import { pathPicture } from './pathPicture';
 import type { Viewport } from './viewport';
@@ -76,7 +76,7 @@ export function usePlanDrawing(
 ): RefObject<HTMLCanvasElement | null> {
   const { blank, unit, clamps, items, layers, assets } = job;
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [cache] = useState(() => ({ rest: artworkPicture(), top: artworkPicture(), paths: pathPicture() }));
+  const [cache] = useState(() => ({ rest: artworkPicture(), top: new MovedPicture(), paths: pathPicture() }));
   const [round, again] = useReducer((n: number) => n + 1, 0);
   useEffect(
     () => () => {
