@@ -46,6 +46,7 @@ const api: EngineApi = {
     engine.followRelief();
   },
   lackFonts: (why) => lackFonts(new Error(why)),
+  beginWorkers: () => void computePool(),
   setJob(n, parcel) {
     const job = parcel && parcels.unpack(parcel);
     if (n < number) return;

@@ -86,6 +86,9 @@ const say = (work: (api: Api, pack: Pack) => Promise<void>): void =>
     if (!isCancelled(e)) console.error(e);
   });
 
+/** Begins the engine and its workers before there is a job. */
+export const beginEngine = (): void => say((api) => api.beginWorkers());
+
 /** The job as it is now, and the set-up of it that is shown; null when it is closed. */
 export function setJob(whole: Job | null, shown: string | null): void {
   const opened = !wanted?.whole;

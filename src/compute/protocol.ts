@@ -197,6 +197,8 @@ export interface EngineApi extends Living {
   putReliefFiles(files: Record<string, ReliefFile>): void;
   /** Fonts cannot be brought: work that waits for them fails with these words. */
   lackFonts(why: string): void;
+  /** Begins those who work for it, before there is any work. */
+  beginWorkers(): void;
   /** The job as it is now, and the set-up that is shown; null when it is closed. Numbers rise; one that comes late is left out. */
   setJob(number: number, job: Parcel<{ readonly whole: Job; readonly shown: string }> | null): void;
   /** Who reads kept results for it. */

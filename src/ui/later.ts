@@ -74,13 +74,74 @@ export function useRested<T>(value: T, ms: number): T {
   return rested;
 }
 
-/** Mounts its children a moment after what stands around them, so that a window opens in several short steps. */
-export function After({ steps = 1, children }: { steps?: number; children: ReactNode }): ReactNode {
-  const [left, setLeft] = useState(steps);
+/** Turns that have come in this window. */
+const hadTheirs = new Set<number>();
+
+/** In which order the parts of the workbench come. */
+export const turns = {
+  bar: 1,
+  sheet: 2,
+  table: 3,
+  form: 4,
+  views: 5,
+  section: 6,
+  setups: 7,
+  speeds: 8,
+  around: 9,
+} as const;
+
+interface Waiting {
+  readonly turn: number;
+  readonly come: () => void;
+}
+const queue: Waiting[] = [];
+let coming: Waiting | null = null;
+
+/** Lets the next one come when the one before is there, in a task of its own: transitions that are begun together end together. */
+function letNext(): void {
+  if (coming || !queue.length) return;
+  const next = queue.reduce((a, b) => (b.turn < a.turn ? b : a));
+  queue.splice(queue.indexOf(next), 1);
+  coming = next;
+  setTimeout(() => startTransition(next.come), 0);
+}
+function isHere(w: Waiting): void {
+  const at = queue.indexOf(w);
+  if (at >= 0) queue.splice(at, 1);
+  if (coming === w) coming = null;
+  letNext();
+}
+
+/**
+ * Mounts its children when it is their turn, after what has a lower one: a window that opens does so in several short steps,
+ * what is needed first before the rest. `instead` stands there until then. With `once`, it waits only the first time that there
+ * is such a turn in this window: what is drawn first costs most.
+ */
+export function After({
+  turn,
+  once = false,
+  instead = null,
+  children,
+}: {
+  turn: number;
+  once?: boolean;
+  instead?: ReactNode;
+  children: ReactNode;
+}): ReactNode {
+  const [atOnce] = useState(() => once && hadTheirs.has(turn));
+  const [on, setOn] = useState(atOnce);
+  const waiting = useRef<Waiting | null>(null);
   useEffect(() => {
-    if (!left) return;
-    const t = setTimeout(() => startTransition(() => setLeft(left - 1)), 0);
-    return () => clearTimeout(t);
-  }, [left]);
-  return left ? null : children;
+    if (atOnce) return;
+    const w: Waiting = (waiting.current = { turn, come: () => setOn(true) });
+    queue.push(w);
+    letNext();
+    return () => isHere(w);
+  }, [turn, atOnce]);
+  useEffect(() => {
+    if (!on) return;
+    hadTheirs.add(turn);
+    if (waiting.current) isHere(waiting.current);
+  }, [on, turn]);
+  return on ? children : instead;
 }

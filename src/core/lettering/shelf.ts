@@ -34,6 +34,9 @@ export class FontShelf {
     return f;
   };
 
+  /** Whether a font has been asked for already: reading one takes its time. */
+  readonly hasRead = (id: string): boolean => this.read.has(id);
+
   /** Why a font that is here cannot be used; null where nothing is wrong with it. */
   readonly wrongWith = (id: string): string | null => (this.font(id) ? null : (this.wrong.get(id) ?? 'it is not here'));
 

@@ -8,8 +8,18 @@ export function SheetHead({ title, remark, actions }: { title: string; remark?: 
   const heading = useRef<HTMLHeadingElement>(null);
   // Each stage has a head of its own. Who came by the rail goes on here; who works on the table stays there.
   useEffect(() => {
-    const at = document.activeElement;
-    if (!at || at === document.body || at.closest('nav')) heading.current?.focus({ preventScroll: true });
+    // When the sheet has been laid out and painted: a focus asks for the layout, which would be worked out in one go with it.
+    let task: ReturnType<typeof setTimeout>;
+    const frame = requestAnimationFrame(() => {
+      task = setTimeout(() => {
+        const at = document.activeElement;
+        if (!at || at === document.body || at.closest('nav')) heading.current?.focus({ preventScroll: true });
+      }, 0);
+    });
+    return () => {
+      cancelAnimationFrame(frame);
+      clearTimeout(task);
+    };
   }, []);
   return (
     <Box data-sheet-head sx={{ display: 'flex', alignItems: 'baseline', gap: 1, px: 2, pt: 1.75, pb: 1.25 }}>

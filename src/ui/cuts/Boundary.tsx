@@ -3,20 +3,16 @@ import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { boundaryOf } from '@/core/artwork/picking';
-import { kindOf } from '@/core/cuts/registry';
 import type { Cut, OneSetup } from '@/core/job/job';
 import { changeCut } from '@/ui/actions/edits';
 import { usePlaced } from '@/ui/table/usePlaced';
 
-/** Says that a cut goes around what lies in its largest outline, and lets one cut inside of it instead. */
+/** Says that a cut that fills goes around what lies in its largest outline, and lets one cut inside of it instead. */
 export function Boundary({ cut, job }: { cut: Cut; job: OneSetup }) {
   const placed = usePlaced(job.items);
   const id = useMemo(
-    () =>
-      kindOf(cut.kind).fills
-        ? boundaryOf(cut.items.flatMap((q) => (placed.get(q) ? [{ id: q, placed: placed.get(q)! }] : [])))
-        : null,
-    [cut.kind, cut.items, placed],
+    () => boundaryOf(cut.items.flatMap((q) => (placed.get(q) ? [{ id: q, placed: placed.get(q)! }] : []))),
+    [cut.items, placed],
   );
   const boundary = id && job.items.find((i) => i.id === id);
   if (!boundary) return null;

@@ -8,7 +8,7 @@ import { kindOf } from '@/core/cuts/registry';
 import { boundsOf, loopArea, type Region } from '@/core/geometry/region';
 import type { Cut } from '@/core/job/job';
 import { areaText } from '@/core/units/length';
-import { useLater } from '@/ui/later';
+import { After, turns, useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeCut, setCutValue } from '@/ui/actions/edits';
 import { FieldForm } from '@/ui/common/FieldForm';
@@ -65,7 +65,7 @@ export function CutEditor({ cut }: { cut: Cut }) {
           needless={kind.bare?.(cut.values) ? 'Needs no artwork' : undefined}
           use={(picked) => changeCut(cut.id, 'Choose artwork', (c) => void (c.items = picked))}
         />
-        <Boundary cut={cut} job={job} />
+        {kind.fills && <Boundary cut={cut} job={job} />}
         {kind.canRide && (cut.rides || job.relief.forms.length > 0) && (
           <>
             <FlagField
@@ -150,18 +150,20 @@ export function CutEditor({ cut }: { cut: Cut }) {
         )}
         {plan && <Remarks cutId={cut.id} remarks={plan.remarks} />}
       </Group>
-      {kind.cutters(cut.values).map((id) => {
-        const cutter = cutters.find((c) => c.id === id);
-        if (!cutter) return null;
-        return <Speeds key={id} cut={cut} cutter={cutter} preset={presetOf(cutter, job, null)} />;
-      })}
-      <Group>
-        <TextField
-          label="Name of this cut"
-          value={cut.name}
-          onChange={(v) => changeCut(cut.id, 'Rename cut', (c) => void (c.name = v), `cut-name-${cut.id}`)}
-        />
-      </Group>
+      <After turn={turns.speeds} once>
+        {kind.cutters(cut.values).map((id) => {
+          const cutter = cutters.find((c) => c.id === id);
+          if (!cutter) return null;
+          return <Speeds key={id} cut={cut} cutter={cutter} preset={presetOf(cutter, job, null)} />;
+        })}
+        <Group>
+          <TextField
+            label="Name of this cut"
+            value={cut.name}
+            onChange={(v) => changeCut(cut.id, 'Rename cut', (c) => void (c.name = v), `cut-name-${cut.id}`)}
+          />
+        </Group>
+      </After>
     </>
   );
 }

@@ -6,7 +6,7 @@ import Typography from '@mui/material/Typography';
 import { durationText } from '@/core/units/duration';
 import { stopWork } from '@/compute/engineHandle';
 import { useWork } from '@/compute/useWork';
-import { useLater } from '@/ui/later';
+import { After, turns, useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { moveCut } from '@/ui/actions/edits';
 import { Empty, SheetHead } from '@/ui/common/SheetParts';
@@ -81,7 +81,9 @@ export function CutsSheet() {
         </Typography>
       </Box>
       <WorkLeft />
-      {many.length > 1 ? <ManyCuts cuts={many} /> : cut && <CutEditor key={cut.id} cut={cut} />}
+      <After turn={turns.form}>
+        {many.length > 1 ? <ManyCuts cuts={many} /> : cut && <CutEditor key={cut.id} cut={cut} />}
+      </After>
     </>
   );
 }

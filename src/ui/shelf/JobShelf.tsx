@@ -42,6 +42,7 @@ import { busyWith } from '@/ui/common/busy';
 import { TextField } from '@/ui/common/fields';
 import { exportVersion } from '@/ui/actions/files';
 import { Mark } from '@/ui/shell/Mark';
+import { fetchWorkbench } from '@/ui/shell/pieces';
 import { PORTRAIT } from '@/ui/table/solid/portrait';
 import { Bin } from './Bin';
 import { HeldJobs } from './HeldJobs';
@@ -96,6 +97,7 @@ export function JobShelf() {
         setRows([]);
         setTrouble(storageMessage(e));
       }
+      fetchWorkbench();
     })();
     const again = () => void refresh().catch(() => {});
     window.addEventListener('focus', again);

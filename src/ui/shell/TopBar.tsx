@@ -20,7 +20,7 @@ import { freshId } from '@/store/jobs';
 import { useKeeping } from '@/store/keeping';
 import { keepUnit } from '@/store/unit';
 import { tell } from '@/ui/actions/tell';
-import { useLater } from '@/ui/later';
+import { After, turns, useLater } from '@/ui/later';
 import { useOpenJob, type SaveState } from '@/store/openJob';
 import { setView } from '@/ui/view';
 import { exportOpenJob } from '@/ui/actions/files';
@@ -132,7 +132,13 @@ export function TopBar() {
         >
           {save === 'saved' && !lasts ? 'In this window only' : late ? 'Not saved yet' : saveWords[save]}
         </Box>
-        {tight ? <Box sx={{ flex: 1 }} /> : <SetupTabs />}
+        {tight ? (
+          <Box sx={{ flex: 1 }} />
+        ) : (
+          <After turn={turns.setups} instead={<Box sx={{ flex: 1 }} />}>
+            <SetupTabs />
+          </After>
+        )}
         <Tooltip title={past.length ? `Undo: ${past[past.length - 1].name.toLowerCase()}` : 'Nothing to undo'}>
           <span>
             <IconButton aria-label="Undo" disabled={!past.length} onClick={undo}>

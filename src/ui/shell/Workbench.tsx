@@ -1,7 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useRouter } from 'next/navigation';
@@ -14,7 +13,7 @@ import { saysOf } from '@/core/units/says';
 import { bringFilesOf } from '@/store/reliefFiles';
 import { storageMessage } from '@/store/db';
 import { fontFiles, fontFilesOf } from '@/store/ownFonts';
-import { After, useLater } from '@/ui/later';
+import { After, turns, useLater } from '@/ui/later';
 import { formKindOf } from '@/core/relief/registry';
 import type { OneSetup } from '@/core/job/job';
 import { useOpenJob, type OpenJob } from '@/store/openJob';
@@ -43,6 +42,7 @@ import { setView, useView } from '@/ui/view';
 import { InlayDialog } from '@/ui/artwork/InlayDialog';
 import { MouldDialog } from '@/ui/artwork/MouldDialog';
 import { CommandList } from './CommandList';
+import { Opening } from './Opening';
 import { Rail } from './Rail';
 import { SaveTrouble } from './SaveTrouble';
 import { ShortcutSheet } from './ShortcutSheet';
@@ -62,7 +62,7 @@ const Stages = memo(Rail);
 const WorkTable = memo(Table);
 const Around = memo(function Around() {
   return (
-    <After steps={4}>
+    <After turn={turns.around}>
       <CommandList />
       <ShortcutSheet />
       <UnitQuestion />
@@ -236,12 +236,7 @@ export function Workbench({ id }: { id: string }) {
         </Button>
       </Box>
     );
-  if (!job || openId !== id)
-    return (
-      <Box sx={{ height: 'var(--page-height, 100vh)', display: 'grid', placeItems: 'center' }}>
-        <CircularProgress aria-label="Opening the job" />
-      </Box>
-    );
+  if (!job || openId !== id) return <Opening />;
   const Sheet = sheets[stage];
   const sheetPart: Part = {
     id: 'sheet',
@@ -278,7 +273,7 @@ export function Workbench({ id }: { id: string }) {
             },
           }}
         >
-          <After steps={2}>
+          <After turn={turns.sheet}>
             <Guarded part="This sheet" anew={job}>
               <Sheet />
             </Guarded>
@@ -291,7 +286,7 @@ export function Workbench({ id }: { id: string }) {
     id: 'table',
     min: 240,
     node: (
-      <After steps={3}>
+      <After turn={turns.table}>
         <WorkTable />
       </After>
     ),
@@ -300,7 +295,7 @@ export function Workbench({ id }: { id: string }) {
     <Box sx={{ height: 'var(--page-height, 100vh)', display: 'flex', flexDirection: 'column' }}>
       {/* Its place is kept from the start: else what lies below it would move under the hand when it comes. */}
       <Box sx={{ flex: 'none', minHeight: BAR, bgcolor: 'background.paper' }}>
-        <After>
+        <After turn={turns.bar}>
           <Guarded part="The bar" anew={job}>
             <Bar />
           </Guarded>

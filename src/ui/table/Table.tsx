@@ -13,7 +13,7 @@ import { useWork } from '@/compute/useWork';
 import { materials } from '@/core/cutters/materials';
 import { heightAt } from '@/core/relief/field';
 import { formatLength, lengthText } from '@/core/units/length';
-import { useLater } from '@/ui/later';
+import { After, turns, useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { SectionStrip } from '@/ui/section/SectionStrip';
 import { action } from '@/ui/actions/registry';
@@ -107,8 +107,8 @@ export function Table() {
         names="Sizes of plan and solid"
         orientation={stacked ? 'vertical' : 'horizontal'}
         parts={[
-          ...(table !== 'solid' ? [{ id: 'plan', min: 80, node: plan }] : []),
-          ...(table !== 'plan' ? [{ id: 'solid', min: 80, node: solid }] : []),
+          ...(table !== 'solid' ? [{ id: 'plan', min: 80, node: <After turn={turns.views}>{plan}</After> }] : []),
+          ...(table !== 'plan' ? [{ id: 'solid', min: 80, node: <After turn={turns.views}>{solid}</After> }] : []),
         ]}
       />
     </Box>
@@ -191,9 +191,11 @@ export function Table() {
                   min: 96,
                   keeps: true,
                   node: (
-                    <Guarded part="The section" anew={job}>
-                      <SectionStrip />
-                    </Guarded>
+                    <After turn={turns.section}>
+                      <Guarded part="The section" anew={job}>
+                        <SectionStrip />
+                      </Guarded>
+                    </After>
                   ),
                 },
               ]

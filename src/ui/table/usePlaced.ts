@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useSyncExternalStore } from 'react';
+import { startTransition, useEffect, useMemo, useState } from 'react';
 import { placeShape, shapeWith, undrawn, type Item, type PlacedItem } from '@/core/artwork/item';
 import type { ArtworkContext, Shape } from '@/core/artwork/kind';
 import { loadFonts, onFonts, shelf } from '@/compute/fonts';
@@ -17,7 +17,7 @@ function subscribe(tell: () => void): () => void {
     void loadFonts().then(() => {
       if (!round) tellAll();
     });
-  return () => waiting.delete(tell);
+  return () => void waiting.delete(tell);
 }
 
 /** What artwork is drawn with in this window. */
@@ -53,12 +53,21 @@ export function placedOf(item: Item): PlacedItem {
   return p;
 }
 
-/** As many items as fit into a slice; those that are kept already cost nothing. */
+/** As many items as fit into a slice; those that are kept already cost nothing, and a font that is read first takes a slice of its own. */
 function placeSome(items: readonly Item[]): Map<string, PlacedItem> {
   const out = new Map<string, PlacedItem>();
   const began = performance.now();
+  let full = false;
   for (const item of items) {
-    if (!kept.has(item) && performance.now() - began > SLICE) continue;
+    if (!kept.has(item)) {
+      const { font } = item.values as { font?: unknown };
+      if (!full && typeof font === 'string' && !shelf.hasRead(font)) {
+        shelf.font(font);
+        full = true;
+      }
+      full ||= performance.now() - began > SLICE;
+      if (full) continue;
+    }
     out.set(item.id, placedOf(item));
   }
   return out;
@@ -66,11 +75,12 @@ function placeSome(items: readonly Item[]): Map<string, PlacedItem> {
 
 /** Exact outlines of items, by id; unchanged items are not worked out again. */
 export function usePlaced(items: readonly Item[]): ReadonlyMap<string, PlacedItem> {
-  const now = useSyncExternalStore(
-    subscribe,
-    () => round,
-    () => 0,
-  );
+  const [now, setNow] = useState(round);
+  useEffect(() => {
+    const follow = () => startTransition(() => setNow(round));
+    follow();
+    return subscribe(follow);
+  }, []);
   const placed = useMemo(() => (now ? placeSome(items) : new Map<string, PlacedItem>()), [items, now]);
   const left = now > 0 && placed.size < items.length;
   useEffect(() => {
