@@ -5,10 +5,17 @@ import { openBrowser, withoutGraphics } from './browser';
 import { Maker, PATIENCE } from './maker';
 
 /** A server that hands on what the real one says, until it is stopped, and that can be of a newer make. */
-async function inFront(of: string): Promise<{ url: string; stop: () => Promise<void>; renew: () => void }> {
+async function inFront(of: string): Promise<{
+  url: string;
+  stop: () => Promise<void>;
+  renew: () => void;
+  keepBack: (what: (path: string) => boolean) => void;
+}> {
   let newer = false;
+  let keptBack = (_path: string): boolean => false;
   const server = http.createServer((ask, answer) => {
     const to = new URL(ask.url!, of);
+    if (keptBack(to.pathname)) return void answer.destroy();
     // Whole answers, not "as before".
     const { 'if-none-match': _a, 'if-modified-since': _b, ...headers } = ask.headers;
     http
@@ -40,6 +47,7 @@ async function inFront(of: string): Promise<{ url: string; stop: () => Promise<v
       await new Promise((r) => server.close(r));
     },
     renew: () => (newer = true),
+    keepBack: (what) => (keptBack = what),
   };
 }
 
@@ -123,5 +131,26 @@ test('(long) a newer Mirvak is offered, waits while one works, and is started wh
   } finally {
     await close();
     await server.stop().catch(() => {});
+  }
+});
+
+test('where a part of the workbench does not come, the page says so and what to do', async () => {
+  const server = await inFront(process.env.MIRVAK_URL!);
+  const { browser, close } = await openBrowser(...withoutGraphics);
+  try {
+    const job = `${server.url}/job/none`;
+    const first = await (await fetch(job)).text();
+    server.keepBack((path) => path.startsWith('/_next/static/chunks/') && !first.includes(path));
+    const page = await browser.newPage();
+    page.setDefaultTimeout(PATIENCE);
+    await page.goto(job);
+    const maker = new Maker(page);
+    await maker.sees('The workbench did not come');
+    server.keepBack(() => false);
+    await maker.press('Load the page anew');
+    await maker.sees('This job is not on this device');
+  } finally {
+    await close();
+    await server.stop();
   }
 });

@@ -52,7 +52,6 @@ test('a lettered board from an empty page to its saved program in at most 20 act
   await act(maker.stage('Run'));
   await maker.proven();
   await act(maker.press('Save the program'));
-  console.log(`${actions} actions`);
   expect(actions).toBeLessThanOrEqual(20);
   expectBoard(readFileSync(await device.downloaded(/\.nc$/), 'utf8'));
   await maker.stage('Proof');
