@@ -46,22 +46,33 @@ const extents = derived<Motion, Extent>();
 /** Worked out once for a motion: a question that its extent answers costs nothing however many moves there are. */
 export const extentOf = (m: Motion): Extent =>
   extents(m, '', () => {
-    const [all, cutting] = [nothing(), nothing()];
-    let feed = 0;
-    let plunge = 0;
-    for (let i = 0; i < m.count; i++) {
-      const cuts = i > 0 && !(m.kind[i] === RAPID && m.z[i] >= 0);
-      if (isArc(m.kind[i]))
-        eachChord(m, i, CHORD, (x, y, z) => {
-          widen3(all, x, y, z);
-          widen3(cutting, x, y, z);
-        });
-      else {
-        widen3(all, m.x[i], m.y[i], m.z[i]);
-        if (cuts) widen3(cutting, m.x[i], m.y[i], m.z[i]);
-      }
-      if (i && m.kind[i] !== RAPID && m.kind[i] !== DWELL) feed = Math.max(feed, m.feed[i]);
-      if (isPlunge(m, i)) plunge = Math.max(plunge, m.feed[i]);
-    }
-    return { all, cutting, feed, plunge };
+    const e = { all: nothing(), cutting: nothing(), feed: 0, plunge: 0 };
+    for (let i = 0; i < m.count; i += AT_ONCE) widenOver(e, m, i, Math.min(m.count, i + AT_ONCE));
+    return e;
   });
+
+/** So many moves at once: what is compiled for a loop is thrown away with it, what is called again and again is kept. */
+const AT_ONCE = 4096;
+
+function widenOver(
+  e: { readonly all: Box3; readonly cutting: Box3; feed: number; plunge: number },
+  m: Motion,
+  from: number,
+  to: number,
+): void {
+  for (let i = from; i < to; i++) {
+    const kind = m.kind[i];
+    const cuts = i > 0 && !(kind === RAPID && m.z[i] >= 0);
+    if (isArc(kind))
+      eachChord(m, i, CHORD, (x, y, z) => {
+        widen3(e.all, x, y, z);
+        widen3(e.cutting, x, y, z);
+      });
+    else {
+      widen3(e.all, m.x[i], m.y[i], m.z[i]);
+      if (cuts) widen3(e.cutting, m.x[i], m.y[i], m.z[i]);
+    }
+    if (i && kind !== RAPID && kind !== DWELL && m.feed[i] > e.feed) e.feed = m.feed[i];
+    if (isPlunge(m, i) && m.feed[i] > e.plunge) e.plunge = m.feed[i];
+  }
+}

@@ -34,29 +34,21 @@ const PLUNGING = 1;
 const AIR = 2;
 const SORTS = 3;
 
-/**
- * Time of a motion under a controller with look-ahead: each move has a trapezoid of speed whose ends are
- * bounded by junction deviation (the speed at which a circle that leaves the corner by that deviation is
- * run at the acceleration limit) and by what can still be braked from. Speed and acceleration along a move
- * are bounded per axis. Method: backward then forward pass over the junction speeds, the usual planner of
- * open motion controllers. Arcs are run as chords, no faster than the acceleration towards their centre allows:
- * v^2 <= a r. Moves of no length are passed over. `perMove`, if given, receives the seconds of each move.
- */
-export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Time {
-  const t: Time = { cutting: 0, plunging: 0, air: 0, cutLength: 0, airLength: 0, moves: motion.count };
-  const seconds = [0, 0, 0];
-  const lengths = [0, 0, 0];
-  const ahead = new LookAhead((name, length, s) => {
-    const sort = name % SORTS;
-    seconds[sort] += s;
-    lengths[sort] += length;
-    if (perMove) perMove[(name - sort) / SORTS] += s;
-  });
+/** Hands the chords of moves to a controller: how fast the corner before each may be run, and how fast the chord. */
+class Chords {
   /** The way in. */
-  let ux = 0;
-  let uy = 0;
-  let uz = 0;
-  const chord = (i: number, dx: number, dy: number, dz: number, feed: number): void => {
+  private ux = 0;
+  private uy = 0;
+  private uz = 0;
+
+  constructor(
+    private readonly motion: Motion,
+    private readonly m: Dynamics,
+    private readonly ahead: LookAhead,
+  ) {}
+
+  add(i: number, dx: number, dy: number, dz: number, feed: number): void {
+    const { m, ux, uy, uz } = this;
     const l = Math.sqrt(dx * dx + dy * dy + dz * dz);
     if (l < 1e-9) return;
     const vx = dx / l;
@@ -76,17 +68,53 @@ export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Tim
       const ja = along(m.accel, jx / jl, jy / jl, jz / jl);
       corner = Math.sqrt((ja * m.junctionDeviation * sinHalf) / (1 - sinHalf));
     }
-    const air = motion.kind[i] === RAPID;
+    const air = this.motion.kind[i] === RAPID;
     const sort = air ? AIR : Math.abs(dx) < 1e-9 && Math.abs(dy) < 1e-9 ? PLUNGING : CUTTING;
     const cruise = Math.min(air ? m.rapid : feed, along(m.maxFeed, vx, vy, vz)) / 60;
-    ahead.add(SORTS * i + sort, l, cruise, along(m.accel, vx, vy, vz), corner);
-    ux = vx;
-    uy = vy;
-    uz = vz;
-  };
+    this.ahead.add(SORTS * i + sort, l, cruise, along(m.accel, vx, vy, vz), corner);
+    this.ux = vx;
+    this.uy = vy;
+    this.uz = vz;
+  }
+
+  /** Moves from .. to - 1 that are straight, up to the first that is not; gives which. */
+  straight(from: number, to: number): number {
+    const { kind, x, y, z, feed } = this.motion;
+    for (let i = from; i < to; i++) {
+      if (kind[i] === DWELL || isArc(kind[i])) return i;
+      this.add(i, x[i] - x[i - 1], y[i] - y[i - 1], z[i] - z[i - 1], feed[i]);
+    }
+    return to;
+  }
+}
+
+/** So many moves at once: what is compiled for a loop is thrown away with it, what is called again and again is kept. */
+const AT_ONCE = 4096;
+
+/**
+ * Time of a motion under a controller with look-ahead: each move has a trapezoid of speed whose ends are
+ * bounded by junction deviation (the speed at which a circle that leaves the corner by that deviation is
+ * run at the acceleration limit) and by what can still be braked from. Speed and acceleration along a move
+ * are bounded per axis. Method: backward then forward pass over the junction speeds, the usual planner of
+ * open motion controllers. Arcs are run as chords, no faster than the acceleration towards their centre allows:
+ * v^2 <= a r. Moves of no length are passed over. `perMove`, if given, receives the seconds of each move.
+ */
+export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Time {
+  const t: Time = { cutting: 0, plunging: 0, air: 0, cutLength: 0, airLength: 0, moves: motion.count };
+  const seconds = [0, 0, 0];
+  const lengths = [0, 0, 0];
+  const ahead = new LookAhead((name, length, s) => {
+    const sort = name % SORTS;
+    seconds[sort] += s;
+    lengths[sort] += length;
+    if (perMove) perMove[(name - sort) / SORTS] += s;
+  });
+  const chords = new Chords(motion, m, ahead);
   const pull = Math.min(m.accel.x, m.accel.y);
   const { x, y, z, feed } = motion;
   for (let i = 1; i < motion.count; i++) {
+    i = chords.straight(i, Math.min(motion.count, i + AT_ONCE));
+    if (i === motion.count) break;
     if (motion.kind[i] === DWELL) {
       ahead.stop();
       seconds[PLUNGING] += feed[i];
@@ -95,10 +123,10 @@ export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Tim
       const held = Math.min(feed[i], 60 * Math.sqrt(pull * Math.hypot(x[i] - motion.cx[i], y[i] - motion.cy[i])));
       let [px, py, pz] = [x[i - 1], y[i - 1], z[i - 1]];
       eachChord(motion, i, CHORD, (qx, qy, qz) => {
-        chord(i, qx - px, qy - py, qz - pz, held);
+        chords.add(i, qx - px, qy - py, qz - pz, held);
         [px, py, pz] = [qx, qy, qz];
       });
-    } else chord(i, x[i] - x[i - 1], y[i] - y[i - 1], z[i] - z[i - 1], feed[i]);
+    } else chords.add(i, x[i] - x[i - 1], y[i] - y[i - 1], z[i] - z[i - 1], feed[i]);
   }
   ahead.stop();
   [t.cutting, t.plunging, t.air] = seconds;

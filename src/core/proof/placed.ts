@@ -60,27 +60,38 @@ export function placeProgram(
 const speeds = derived<Float64Array, readonly [least: number, most: number]>();
 /** The slowest and the fastest turning of the spindle along a stretch, rpm; standing does not count. */
 export const speedsOf = (s: PlacedSection): readonly [least: number, most: number] =>
-  speeds(s.rpm, '', () => {
-    let [least, most] = [Infinity, 0];
-    for (const v of s.rpm) {
-      if (v > 0) least = Math.min(least, v);
-      most = Math.max(most, v);
-    }
-    return [least, most];
-  });
+  speeds(s.rpm, '', () => rangeOf(s, 'turning', [Infinity, 0]));
 
 const cuttingSpeeds = derived<Float64Array, readonly [least: number, most: number]>();
 /** The same of its cutting moves, where standing counts as 0; nothing between them where none cuts. */
 export const cuttingSpeedsOf = (s: PlacedSection): readonly [least: number, most: number] =>
-  cuttingSpeeds(s.rpm, '', () => {
-    let [least, most] = [Infinity, -Infinity];
-    for (let i = 1; i < s.motion.count; i++) {
-      if (s.motion.kind[i] === RAPID) continue;
-      least = Math.min(least, s.rpm[i]);
-      most = Math.max(most, s.rpm[i]);
-    }
-    return [least, most];
-  });
+  cuttingSpeeds(s.rpm, '', () => rangeOf(s, 'cutting', [Infinity, -Infinity]));
+
+/** So many moves at once: what is compiled for a loop is thrown away with it, what is called again and again is kept. */
+const AT_ONCE = 4096;
+
+function rangeOf(
+  s: PlacedSection,
+  of: 'turning' | 'cutting',
+  [least, most]: readonly [number, number],
+): readonly [least: number, most: number] {
+  const found = Float64Array.of(least, most);
+  for (let i = 0; i < s.rpm.length; i += AT_ONCE) widenBy(found, s, of, i, Math.min(s.rpm.length, i + AT_ONCE));
+  return [found[0], found[1]];
+}
+function widenBy(found: Float64Array, s: PlacedSection, of: 'turning' | 'cutting', from: number, to: number): void {
+  const { rpm, motion } = s;
+  let least = found[0];
+  let most = found[1];
+  for (let i = from; i < to; i++) {
+    const v = rpm[i];
+    if (of === 'turning' ? !(v > 0) : i === 0 || i >= motion.count || motion.kind[i] === RAPID) continue;
+    if (v < least) least = v;
+    if (v > most) most = v;
+  }
+  found[0] = least;
+  found[1] = most;
+}
 
 /** Total length of feed moves, mm. */
 export function feedLength(m: Motion): number {

@@ -96,82 +96,112 @@ function pointed(t: Track, step: number): Track {
   if (!t.straight || t.raised) return t;
   const points: number[] = [];
   for (let i = 0; i < n; i++) {
-    const [ax, ay, bx, by] = [0, 1, 2, 3].map((k) => t.points[(2 * i + k) % t.points.length]);
+    const next = (2 * i + 2) % t.points.length;
+    const ax = t.points[2 * i];
+    const ay = t.points[2 * i + 1];
+    const bx = t.points[next];
+    const by = t.points[next + 1];
     const parts = i < ends ? Math.max(1, Math.floor(Math.hypot(bx - ax, by - ay) / most)) : 1;
     for (let k = 0; k < parts; k++) points.push(ax + ((bx - ax) * k) / parts, ay + ((by - ay) * k) / parts);
   }
   return points.length === t.points.length ? t : { ...t, points: Float64Array.from(points) };
 }
 
-/** Parts tracks into pieces; `owner` says whose each is. */
-function parted(given: readonly Track[], step: number) {
-  const tracks = given.map((t) => pointed(t, step));
-  let [points, raised] = [0, false];
-  for (const t of tracks) {
-    points += t.points.length / 2 + 1;
-    raised ||= !!t.raised;
+/** Puts pieces one after the other. */
+class Parting {
+  private readonly firsts: number[] = [0];
+  readonly owner: number[] = [];
+  readonly sizes: number[] = [];
+  private readonly straight: number[] = [];
+  private readonly least: number[] = [];
+  private x: Float64Array;
+  private z: Float64Array;
+  private n = 0;
+
+  /** `points`: so many it holds at first; `raised`: whether any is raised. */
+  constructor(
+    points: number,
+    private readonly raised: boolean,
+  ) {
+    this.x = new Float64Array(2 * points);
+    this.z = new Float64Array(raised ? points : 0);
   }
-  // Each piece but the first of a track begins with a point of its own.
-  const out: number[] = [0];
-  const [owner, straight, sizes, least]: number[][] = [[], [], [], []];
-  let x = new Float64Array(2 * points + 2);
-  let z = new Float64Array(raised ? points + 1 : 0);
-  let n = 0;
-  const put = (t: Track, i: number) => {
-    if (2 * n + 2 > x.length) {
-      const wider = new Float64Array(2 * x.length);
-      wider.set(x);
-      x = wider;
-      if (raised) {
-        const higher = new Float64Array(2 * z.length);
-        higher.set(z);
-        z = higher;
-      }
+
+  private put(t: Track, i: number): void {
+    const { n } = this;
+    if (2 * n + 2 > this.x.length) {
+      this.x = twice(this.x);
+      this.z = twice(this.z);
     }
-    x[2 * n] = t.points[2 * i];
-    x[2 * n + 1] = t.points[2 * i + 1];
-    if (raised) z[n] = t.raised?.[i] ?? 0;
-    n++;
-  };
-  tracks.forEach((t, k) => {
+    this.x[2 * n] = t.points[2 * i];
+    this.x[2 * n + 1] = t.points[2 * i + 1];
+    if (this.raised) this.z[n] = t.raised?.[i] ?? 0;
+    this.n++;
+  }
+
+  private close(t: Track, k: number, size: number): void {
+    this.firsts.push(this.n);
+    this.owner.push(k);
+    this.straight.push(t.straight ? 1 : 0);
+    this.sizes.push(size);
+    this.least.push(t.least ?? -Infinity);
+  }
+
+  /** The k-th track; each of its pieces but the first begins with a point of its own. */
+  track(t: Track, k: number, step: number): void {
     const count = t.points.length / 2;
     const ends = t.closed ? count : count - 1;
     let size = 0;
-    const close = () => {
-      out.push(n);
-      owner.push(k);
-      straight.push(t.straight ? 1 : 0);
-      sizes.push(size);
-      least.push(t.least ?? -Infinity);
-      size = 0;
-    };
-    put(t, 0);
+    this.put(t, 0);
     for (let i = 1; i <= ends; i++) {
       const j = i % count;
-      const [dx, dy] = [t.points[2 * j] - x[2 * n - 2], t.points[2 * j + 1] - x[2 * n - 1]];
-      const long = Math.sqrt(dx * dx + dy * dy);
-      put(t, j);
-      size += Math.max(1, long / step);
+      const dx = t.points[2 * j] - this.x[2 * this.n - 2];
+      const dy = t.points[2 * j + 1] - this.x[2 * this.n - 1];
+      this.put(t, j);
+      size += Math.max(1, Math.sqrt(dx * dx + dy * dy) / step);
       if (size >= A_PIECE && i < ends) {
-        close();
-        put(t, j);
+        this.close(t, k, size);
+        size = 0;
+        this.put(t, j);
       }
     }
-    close();
-  });
-  const pieces: Pieces = {
-    points: column(Float64Array, 2 * n),
-    firsts: column(Int32Array, out.length),
-    straight: column(Uint8Array, straight.length),
-    raised: column(Float64Array, raised ? n : 0),
-    least: column(Float64Array, least.length),
-  };
-  pieces.points.set(x.subarray(0, 2 * n));
-  pieces.firsts.set(out);
-  pieces.straight.set(straight);
-  if (raised) pieces.raised.set(z.subarray(0, n));
-  pieces.least.set(least);
-  return { pieces, owner, sizes: Float64Array.from(sizes) };
+    this.close(t, k, size);
+  }
+
+  pieces(): Pieces {
+    const { n, firsts, straight, least } = this;
+    const pieces: Pieces = {
+      points: column(Float64Array, 2 * n),
+      firsts: column(Int32Array, firsts.length),
+      straight: column(Uint8Array, straight.length),
+      raised: column(Float64Array, this.raised ? n : 0),
+      least: column(Float64Array, least.length),
+    };
+    pieces.points.set(this.x.subarray(0, 2 * n));
+    pieces.firsts.set(firsts);
+    pieces.straight.set(straight);
+    if (this.raised) pieces.raised.set(this.z.subarray(0, n));
+    pieces.least.set(least);
+    return pieces;
+  }
+}
+
+function twice(a: Float64Array): Float64Array {
+  const wider = new Float64Array(2 * a.length);
+  wider.set(a);
+  return wider;
+}
+
+/** Parts tracks into pieces; `owner` says whose each is. */
+function parted(given: readonly Track[], step: number) {
+  const tracks = given.map((t) => pointed(t, step));
+  const points = tracks.reduce((n, t) => n + t.points.length / 2 + 1, 0);
+  const parting = new Parting(
+    points + 1,
+    tracks.some((t) => t.raised),
+  );
+  for (const [k, t] of tracks.entries()) parting.track(t, k, step);
+  return { pieces: parting.pieces(), owner: parting.owner, sizes: Float64Array.from(parting.sizes) };
 }
 
 /** Some of the pieces. */
@@ -232,7 +262,8 @@ export function followAll(
   { hands, ways, expect, progress }: FollowMeans,
 ): Float64Array[] {
   const { pieces, owner, sizes } = parted(tracks, step);
-  const known = Array.from(sizes, (_, k) => ways.of(trackOf(pieces, k)));
+  const parts = Array.from(sizes, (_, k) => trackOf(pieces, k));
+  const known = parts.map((t) => ways.of(t));
   const unknown = [...known.keys()].filter((k) => !known[k]);
   if (unknown.length) {
     const all = unknown.length === known.length;
@@ -246,7 +277,7 @@ export function followAll(
     );
     unknown.forEach((k, i) => (known[k] = made[i]));
   }
-  known.forEach((way, k) => ways.keep(trackOf(pieces, k), way!));
+  parts.forEach((t, k) => ways.keep(t, known[k]!));
   const out: Float64Array[] = [];
   for (let k = 0; k < known.length; ) {
     let to = k + 1;

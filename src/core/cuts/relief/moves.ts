@@ -106,6 +106,18 @@ function easedFeed(feed: number, sink: number, long: number, down: number): numb
   return (feed * Math.max(1, Math.floor((EASED * sink * long) / (down * feed)))) / EASED;
 }
 
+/** Goes on along the places of a way but its first, none lower than `floor`. A function of its own: it is compiled once for all. */
+function goAlong(b: MotionBuilder, way: Float64Array, floor: number, feed: number, sink: number): void {
+  for (let i = 3; i < way.length; i += 3) {
+    const x = way[i];
+    const y = way[i + 1];
+    const z = Math.max(way[i + 2], floor);
+    const f =
+      sink === Infinity ? feed : easedFeed(feed, sink, Math.hypot(x - b.lastX, y - b.lastY, z - b.lastZ), b.lastZ - z);
+    b.line(x, y, z, f);
+  }
+}
+
 /** Runs along lines in their order, layer by layer: down by feed, along, up; from one to the next along the surface where it can. */
 export function followMoves(
   b: MotionBuilder,
@@ -115,28 +127,21 @@ export function followMoves(
 ): void {
   const { feed, plunge } = m.preset;
   const sink = m.sink ?? Infinity;
-  const to = (x: number, y: number, z: number) =>
-    b.line(
-      x,
-      y,
-      z,
-      sink === Infinity ? feed : easedFeed(feed, sink, Math.hypot(x - b.lastX, y - b.lastY, z - b.lastZ), b.lastZ - z),
-    );
   for (const layer of layers) {
     for (const line of lines) {
       const begun = b.count ? begunNear(line, b.lastX, b.lastY) : line;
       for (const p of lowParts(begun, layer)) {
         const link = b.count && b.lastZ <= layer.above ? (m.link?.(b.lastX, b.lastY, p[0], p[1]) ?? null) : null;
-        if (link) for (let i = 3; i < link.length; i += 3) to(link[i], link[i + 1], Math.max(link[i + 2], layer.floor));
+        if (link) goAlong(b, link, layer.floor, feed, sink);
         else {
           const lead = m.lead?.(p) ?? p.subarray(0, 3);
           const z = Math.max(lead[2], layer.floor);
           rapidTo(b, lead[0], lead[1], m, m.near);
           b.lift(Math.min(m.clearance, Math.max(layer.above, z) + m.approach));
           b.plunge(z, plunge);
-          for (let i = 3; i < lead.length; i += 3) to(lead[i], lead[i + 1], Math.max(lead[i + 2], layer.floor));
+          goAlong(b, lead, layer.floor, feed, sink);
         }
-        for (let i = 3; i < p.length; i += 3) to(p[i], p[i + 1], p[i + 2]);
+        goAlong(b, p, -Infinity, feed, sink);
       }
     }
   }

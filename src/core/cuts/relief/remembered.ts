@@ -47,43 +47,69 @@ export function remembered(field: HeightField, key: string, own: number): Rememb
     reach: 0,
     ways: new Map(),
   }));
-  const changed = known.field && changes(known.field, field);
-  const reach = Math.max(own, known.reach);
-  const now = new Map<string, Float64Array>();
-  let bytes = 0;
-  return {
-    of(t) {
-      const way = changed && known.ways.get(nameOf(t));
-      if (!way || meets(t, field, changed, reach)) return null;
-      return way;
-    },
-    keep(t, way) {
-      bytes += way.byteLength;
-      if (bytes <= MOST_BYTES) now.set(nameOf(t), way);
-    },
-    done() {
-      known.field = bytes <= MOST_BYTES ? field : null;
-      known.reach = own;
-      known.ways = bytes <= MOST_BYTES ? now : new Map();
-    },
-  };
+  return new Remembered(known, field, own);
 }
 
+class Remembered implements RememberedWays {
+  private readonly changed: Changes | null;
+  private readonly reach: number;
+  private readonly now = new Map<string, Float64Array>();
+  private bytes = 0;
+
+  constructor(
+    private readonly known: Known,
+    private readonly field: HeightField,
+    private readonly own: number,
+  ) {
+    this.changed = known.field && changes(known.field, field);
+    this.reach = Math.max(own, known.reach);
+  }
+
+  of(t: Track): Float64Array | null {
+    const way = this.changed && this.known.ways.get(nameOf(t));
+    return !way || meets(t, this.field, this.changed!, this.reach) ? null : way;
+  }
+
+  keep(t: Track, way: Float64Array): void {
+    this.bytes += way.byteLength;
+    if (this.bytes <= MOST_BYTES) this.now.set(nameOf(t), way);
+  }
+
+  done(): void {
+    const few = this.bytes <= MOST_BYTES;
+    this.known.field = few ? this.field : null;
+    this.known.reach = this.own;
+    this.known.ways = few ? this.now : new Map();
+  }
+}
+
+/** Numbers in two, added to two. */
+function mixed(into: Int32Array, numbers: Float64Array): void {
+  // They may begin anywhere in their memory.
+  const words = new Int32Array(numbers.buffer, numbers.byteOffset, 2 * numbers.length);
+  let a = into[0];
+  let b = into[1];
+  for (let i = 0; i < words.length; i++) {
+    a = mix(a, words[i]);
+    b = mixOther(b, words[i]);
+  }
+  into[0] = a;
+  into[1] = b;
+}
+
+const names = new WeakMap<Track, string>();
 /** All of a track in two numbers. */
-function nameOf({ points, raised, closed, straight, least = NaN }: Track): string {
-  let [a, b] = [closed ? 1 : 2, straight ? 3 : 4];
-  const add = (numbers: Float64Array) => {
-    // Numbers may begin anywhere in their memory.
-    const words = new Int32Array(numbers.buffer, numbers.byteOffset, 2 * numbers.length);
-    for (let i = 0; i < words.length; i++) {
-      a = mix(a, words[i]);
-      b = mixOther(b, words[i]);
-    }
-  };
-  add(points);
-  if (raised) add(raised);
-  add(Float64Array.of(least, points.length));
-  return `${a} ${b}`;
+function nameOf(t: Track): string {
+  let name = names.get(t);
+  if (!name) names.set(t, (name = named(t)));
+  return name;
+}
+function named({ points, raised, closed, straight, least = NaN }: Track): string {
+  const name = Int32Array.of(closed ? 1 : 2, straight ? 3 : 4);
+  mixed(name, points);
+  if (raised) mixed(name, raised);
+  mixed(name, Float64Array.of(least, points.length));
+  return `${name[0]} ${name[1]}`;
 }
 
 /** How many squares have changed left of and below each corner of them: any rectangle is asked by its four. */
@@ -112,19 +138,29 @@ function changes(was: HeightField, now: HeightField): Changes {
   return { across, up, sums };
 }
 
+/** Whether anything has changed in the squares of a box (x from .. to, y from .. to), with `more` to every side. */
+function differ(
+  f: HeightField,
+  { across, up, sums }: Changes,
+  xFrom: number,
+  xTo: number,
+  yFrom: number,
+  yTo: number,
+  more: number,
+): boolean {
+  const side = SQUARE * f.cell;
+  const c0 = Math.min(across, Math.max(0, Math.floor((xFrom - more - f.x0) / side)));
+  const c1 = Math.min(across, Math.max(0, Math.floor((xTo + more - f.x0) / side)) + 1);
+  const r0 = Math.min(up, Math.max(0, Math.floor((yFrom - more - f.y0) / side))) * (across + 1);
+  const r1 = Math.min(up, Math.max(0, Math.floor((yTo + more - f.y0) / side)) + 1) * (across + 1);
+  return sums[r1 + c1] - sums[r0 + c1] - sums[r1 + c0] + sums[r0 + c0] > 0;
+}
+
 /** Whether anything has changed within reach of a track; each stretch of it that is as long as a square asks for itself. */
-function meets(t: Track, { cell, x0, y0 }: HeightField, { across, up, sums }: Changes, reach: number): boolean {
-  const side = SQUARE * cell;
+function meets(t: Track, f: HeightField, changed: Changes, reach: number): boolean {
+  const side = SQUARE * f.cell;
   // The surface between two nodes is of both; and a line is asked a little beside itself.
-  const more = reach + 2 * cell;
-  const column = (x: number) => Math.min(across, Math.max(0, Math.floor((x - x0) / side)));
-  const row = (y: number) => Math.min(up, Math.max(0, Math.floor((y - y0) / side)));
-  const differ = (ax: number, ay: number, bx: number, by: number): boolean => {
-    const [c0, c1] = [column(Math.min(ax, bx) - more), Math.min(across, column(Math.max(ax, bx) + more) + 1)];
-    const [r0, r1] = [row(Math.min(ay, by) - more), Math.min(up, row(Math.max(ay, by) + more) + 1)];
-    const at = (r: number, c: number) => sums[r * (across + 1) + c];
-    return at(r1, c1) - at(r0, c1) - at(r1, c0) + at(r0, c0) > 0;
-  };
+  const more = reach + 2 * f.cell;
   const { points: p } = t;
   const n = p.length / 2;
   // Most that are not met lie nowhere near.
@@ -137,13 +173,17 @@ function meets(t: Track, { cell, x0, y0 }: HeightField, { across, up, sums }: Ch
     if (y < south) south = y;
     if (y > north) north = y;
   }
-  if (!differ(west, south, east, north)) return false;
+  if (!differ(f, changed, west, east, south, north, more)) return false;
   for (let i = 0; i < (t.closed || n === 1 ? n : n - 1); i++) {
-    const [ax, ay, bx, by] = [p[2 * i], p[2 * i + 1], p[(2 * i + 2) % p.length], p[(2 * i + 3) % p.length]];
-    const parts = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay) / side));
+    const ax = p[2 * i];
+    const ay = p[2 * i + 1];
+    const dx = p[(2 * i + 2) % p.length] - ax;
+    const dy = p[(2 * i + 3) % p.length] - ay;
+    const parts = Math.max(1, Math.ceil(Math.hypot(dx, dy) / side));
     for (let k = 0; k < parts; k++) {
-      const at = (s: number) => [ax + ((bx - ax) * s) / parts, ay + ((by - ay) * s) / parts] as const;
-      if (differ(...at(k), ...at(k + 1))) return true;
+      const [x, y] = [ax + (dx * k) / parts, ay + (dy * k) / parts];
+      const [tx, ty] = [ax + (dx * (k + 1)) / parts, ay + (dy * (k + 1)) / parts];
+      if (differ(f, changed, Math.min(x, tx), Math.max(x, tx), Math.min(y, ty), Math.max(y, ty), more)) return true;
     }
   }
   return false;
