@@ -127,6 +127,30 @@ it('shows first looks while a hand moves, and shapes finely when it rests', asyn
   }
 });
 
+it('shapes a change that stands alone finely as soon as its first look can be painted', async () => {
+  jest.useFakeTimers();
+  try {
+    const b = bench(null);
+    await b.show(setup(1, 0.1));
+    for (const height of [2, 3]) {
+      for (const a of asked.splice(0)) a.done();
+      await settle();
+      for (const a of asked.splice(0)) a.done();
+      await settle();
+      expect(b.held()).toMatchObject({ fine: true });
+      jest.advanceTimersByTime(600);
+      await b.show(setup(height, 0.1));
+      expect(asked).toHaveLength(1);
+      asked[0].done();
+      await settle();
+      await jest.advanceTimersByTimeAsync(41);
+      expect(asked.map((a) => a.cell === 0.1)).toEqual([false, true]);
+    }
+  } finally {
+    jest.useRealTimers();
+  }
+});
+
 it('shapes what is small at once, and shows each though a hand has moved on', async () => {
   const b = bench(null);
   await b.show(setup(1));

@@ -14,8 +14,13 @@ import { isCancelled } from './workerHandle';
 const AT_ONCE = 8e4;
 /** The first look has so many nodes at most, however many there are in all: it comes while a hand still moves. */
 const FIRST_LOOK = 25e3;
-/** So long after a first look that follows another nothing has to change before it is shaped finely, ms: a hand that moves has the processor. */
+/**
+ * While changes come so soon after each other, ms, a hand moves: after a first look nothing has to change for `REST` before it is
+ * shaped finely, since the hand has the processor. After a change that stands alone only the first look is let to be painted.
+ */
+const MOVING = 500;
 const REST = 120;
+const PAINTED = 40;
 
 const keys = new WeakMap<OneSetup, { readonly key: string; readonly files: readonly string[] }>();
 function keyed(job: OneSetup) {
@@ -64,6 +69,9 @@ export function shaper(s: Shaping): Shaper {
   /** What could not be shaped is not tried again until it is another. */
   let failed = '';
 
+  /** What was wanted last, since when, and whether a hand moves it. */
+  let [last, since, moves] = ['', -Infinity, false];
+
   /** Who waits for the next change. */
   const waiting: (() => void)[] = [];
   const change = () => new Promise<void>((go) => waiting.push(go));
@@ -85,6 +93,11 @@ export function shaper(s: Shaping): Shaper {
         const held = s.held(id);
         if (!key && held) s.put(id, null);
         if (!key || key === failed || (held?.key === key && held.fine)) return;
+        if (key !== last) {
+          moves = performance.now() - since < MOVING;
+          since = performance.now();
+          last = key;
+        }
         const cell = reliefCell(job);
         const nodes = (job.blank.width * job.blank.height) / (cell * cell);
         const fine = held?.key === key || nodes <= AT_ONCE;
@@ -110,7 +123,7 @@ export function shaper(s: Shaping): Shaper {
           at = null;
         }
         const now = s.shown();
-        if (!fine && held && now && wantedRelief(now) === key) await rested();
+        if (!fine && held && now && wantedRelief(now) === key) await rested(moves ? REST : PAINTED);
       }
     } finally {
       if (told) tell(null);
@@ -118,9 +131,9 @@ export function shaper(s: Shaping): Shaper {
   }
 
   /** Until nothing has changed for a while, or something has. */
-  async function rested(): Promise<void> {
+  async function rested(ms: number): Promise<void> {
     let timer: ReturnType<typeof setTimeout> | undefined;
-    await Promise.race([change(), new Promise<void>((go) => void (timer = setTimeout(go, REST)))]);
+    await Promise.race([change(), new Promise<void>((go) => void (timer = setTimeout(go, ms)))]);
     clearTimeout(timer);
   }
 

@@ -39,10 +39,11 @@ const compile = compiledOnce(MODULE);
  * against doubles. The same chains of moves give the same bits on every machine and in every band of rows.
  */
 export class SweepKernel {
-  private readonly points: Float64Array;
+  /** Of the chain that has been begun, x, y, z interleaved. */
+  readonly points: Float64Array;
   private readonly run: Exports;
   /** Whose chain has been begun and not yet flushed. */
-  private owner: (() => void) | null = null;
+  owner: ChainSweep | null = null;
 
   private constructor(
     readonly field: HeightField,
@@ -79,73 +80,94 @@ export class SweepKernel {
   sweep(form: CutterForm, only: Rows): ChainSweep | null {
     const kind = kindOf(form);
     if (kind === null) return null;
-    const { run, points } = this;
+    return new Chain(this, kind, form, only);
+  }
+
+  /** Cuts the first n points that were put. */
+  cut(kind: number, form: CutterForm, only: Rows, n: number, joined: boolean, ends: boolean): void {
     const { radius, core, ball, rise } = form;
     const { out, high } = jointOf(form);
-    let count = 0;
-    let joined = false;
-    const cut = (n: number, ends: boolean) => {
-      run.setCutter(kind, radius, core, ball, rise === Infinity ? 0 : rise, core + out, high);
-      run.cut(n, joined, ends, only.from, only.to);
-      joined = true;
-    };
-    const flush = () => {
-      if (count) cut(count, true);
-      count = 0;
-      joined = false;
-      if (this.owner === flush) this.owner = null;
-    };
-    /** What another cutter has begun is cut first. */
-    const own = () => {
-      if (this.owner !== flush) this.owner?.();
-      this.owner = flush;
-    };
-    const put = (x: number, y: number, z: number) => {
-      if (count === POINTS) {
-        // The last move waits: whether another follows is not known yet.
-        cut(count - 1, false);
-        points.copyWithin(0, 3 * (count - 2), 3 * count);
-        count = 2;
-      }
-      points[3 * count] = x;
-      points[3 * count + 1] = y;
-      points[3 * count + 2] = z;
-      count++;
-    };
-    const add = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number) => {
-      if (z0 >= TOP && z1 >= TOP) return;
-      own();
-      const long = Math.sqrt((x1 - x0) * (x1 - x0) + (y1 - y0) * (y1 - y0));
-      const standing = long < 1e-9;
-      const k = 3 * count - 3;
-      if (count && (standing || points[k] !== x0 || points[k + 1] !== y0 || points[k + 2] !== z0)) flush();
-      if (!count) {
-        own();
-        put(x0, y0, z0);
-      }
-      // Single floats reach so far and no further.
-      const parts = long > LONG ? Math.ceil(long / LONG) : 1;
-      for (let i = 1; i < parts; i++)
-        put(x0 + ((x1 - x0) * i) / parts, y0 + ((y1 - y0) * i) / parts, z0 + ((z1 - z0) * i) / parts);
-      put(x1, y1, z1);
-      if (standing) flush();
-    };
-    return {
-      flush,
-      steepest: STEEPEST * STEEPEST,
-      cut: add,
-      follow(x, y, z, from, to, steep) {
-        for (let i = from; i < to; i++) {
-          const dx = x[i] - x[i - 1];
-          const dy = y[i] - y[i - 1];
-          const dz = z[i] - z[i - 1];
-          const l2 = dx * dx + dy * dy;
-          if (dz * dz >= steep * l2 && l2 > 0) return i;
-          add(x[i - 1], y[i - 1], z[i - 1], x[i], y[i], z[i]);
-        }
-        return to;
-      },
-    };
+    this.run.setCutter(kind, radius, core, ball, rise === Infinity ? 0 : rise, core + out, high);
+    this.run.cut(n, joined, ends, only.from, only.to);
+  }
+}
+
+/** Puts the moves of one cutter into the kernel's room, and has them cut when that is full. */
+class Chain implements ChainSweep {
+  readonly steepest = STEEPEST * STEEPEST;
+  private count = 0;
+  private joined = false;
+
+  constructor(
+    private readonly kernel: SweepKernel,
+    private readonly kind: number,
+    private readonly form: CutterForm,
+    private readonly only: Rows,
+  ) {}
+
+  private run(n: number, ends: boolean): void {
+    this.kernel.cut(this.kind, this.form, this.only, n, this.joined, ends);
+    this.joined = true;
+  }
+
+  flush(): void {
+    if (this.count) this.run(this.count, true);
+    this.count = 0;
+    this.joined = false;
+    if (this.kernel.owner === this) this.kernel.owner = null;
+  }
+
+  /** What another cutter has begun is cut first. */
+  private own(): void {
+    if (this.kernel.owner !== this) this.kernel.owner?.flush();
+    this.kernel.owner = this;
+  }
+
+  private put(x: number, y: number, z: number): void {
+    const { points } = this.kernel;
+    if (this.count === POINTS) {
+      // The last move waits: whether another follows is not known yet.
+      this.run(this.count - 1, false);
+      points.copyWithin(0, 3 * (this.count - 2), 3 * this.count);
+      this.count = 2;
+    }
+    const k = 3 * this.count;
+    points[k] = x;
+    points[k + 1] = y;
+    points[k + 2] = z;
+    this.count++;
+  }
+
+  cut(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void {
+    if (z0 >= TOP && z1 >= TOP) return;
+    this.own();
+    const { points } = this.kernel;
+    const long = Math.sqrt((x1 - x0) * (x1 - x0) + (y1 - y0) * (y1 - y0));
+    const standing = long < 1e-9;
+    const k = 3 * this.count - 3;
+    if (this.count && (standing || points[k] !== x0 || points[k + 1] !== y0 || points[k + 2] !== z0)) this.flush();
+    if (!this.count) {
+      this.own();
+      this.put(x0, y0, z0);
+    }
+    // Single floats reach so far and no further.
+    const parts = long > LONG ? Math.ceil(long / LONG) : 1;
+    for (let i = 1; i < parts; i++)
+      this.put(x0 + ((x1 - x0) * i) / parts, y0 + ((y1 - y0) * i) / parts, z0 + ((z1 - z0) * i) / parts);
+    this.put(x1, y1, z1);
+    if (standing) this.flush();
+  }
+
+  follow(x: Float64Array, y: Float64Array, z: Float64Array, from: number, to: number, steep: number): number {
+    for (let i = from; i < to; i++) {
+      const dx = x[i] - x[i - 1];
+      const dy = y[i] - y[i - 1];
+      const dz = z[i] - z[i - 1];
+      const l2 = dx * dx + dy * dy;
+      if (dz * dz >= steep * l2 && l2 > 0) return i;
+      this.cut(x[i - 1], y[i - 1], z[i - 1], x[i], y[i], z[i]);
+    }
+    return to;
   }
 }
 

@@ -70,7 +70,7 @@ function byChains(field: HeightField, chain: ChainSweep, rise: number, sweep: Sw
         if (i < to) cut(x[i - 1], y[i - 1], z[i - 1], x[i], y[i], z[i]);
       }
     },
-    flush: chain.flush,
+    flush: () => chain.flush(),
     collision(x0, y0, z0, x1, y1, z1) {
       chain.flush();
       return sweep(x0, y0, z0, x1, y1, z1, false, false);

@@ -1,3 +1,4 @@
+import { inParts } from '../units/inParts';
 import { noBox, widen, type Bounds } from '../geometry/box';
 import { derived } from '../geometry/hash';
 import { DWELL, eachChord, isArc, RAPID, withoutArcs, type Motion } from './motion';
@@ -47,12 +48,9 @@ const extents = derived<Motion, Extent>();
 export const extentOf = (m: Motion): Extent =>
   extents(m, '', () => {
     const e = { all: nothing(), cutting: nothing(), feed: 0, plunge: 0 };
-    for (let i = 0; i < m.count; i += AT_ONCE) widenOver(e, m, i, Math.min(m.count, i + AT_ONCE));
+    inParts(m.count, (from, to) => widenOver(e, m, from, to));
     return e;
   });
-
-/** So many moves at once: what is compiled for a loop is thrown away with it, what is called again and again is kept. */
-const AT_ONCE = 4096;
 
 function widenOver(
   e: { readonly all: Box3; readonly cutting: Box3; feed: number; plunge: number },

@@ -88,8 +88,8 @@ class Chords {
   }
 }
 
-/** So many moves at once: what is compiled for a loop is thrown away with it, what is called again and again is kept. */
-const AT_ONCE = 4096;
+/** So many moves at once: see `inParts`. */
+const AT_ONCE = 512;
 
 /**
  * Time of a motion under a controller with look-ahead: each move has a trapezoid of speed whose ends are

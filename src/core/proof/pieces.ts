@@ -3,6 +3,7 @@ import { shapeOf } from '../cutters/registry';
 import { contentKey, derived, hashText, mix, mixOther } from '../geometry/hash';
 import { ARC_CCW, isArc, RAPID, sweepOf, type Motion } from '../motion/motion';
 import type { HeightField } from '../relief/field';
+import { inParts } from '../units/inParts';
 
 /** Nodes along the side of a tile. */
 export const TILE = 32;
@@ -74,29 +75,58 @@ export const piecesOf = (m: Motion, cutter: Cutter, field: HeightField): readonl
  * in one place leaves the pieces elsewhere as they were.
  */
 function split(m: Motion, cutter: Cutter, field: HeightField): MotionPiece[] {
-  const tiles = tilesOf(field);
-  const shape = shapeOf(cutter.shape);
-  const edges = cuttingLength(cutter);
-  const full = shape.radius(cutter.values);
-  const wide = Math.max(full, shankRadius(cutter));
-  const side = TILE * field.cell;
-  const tool = hashText(toolKey(cutter));
-  const stamp = new Int32Array(tiles.cols * tiles.rows).fill(-1);
-  const bits = new Float64Array(1);
-  const words = new Int32Array(bits.buffer);
-  const out: MotionPiece[] = [];
-  let list: number[] = [];
-  let from = -1;
-  let hash = 0;
-  let other = 0;
-  let watched = false;
-  const add = (v: number) => {
-    bits[0] = v;
-    hash = mix(mix(hash, words[0]), words[1]);
-    other = mixOther(mixOther(other, words[0]), words[1]);
-  };
-  // All tiles within `reach` of a straight way.
-  const cover = (x0: number, y0: number, x1: number, y1: number, reach: number) => {
+  const splitter = new Splitter(m, cutter, field);
+  inParts(m.count, (from, to) => splitter.moves(from, to));
+  splitter.end(m.count);
+  return splitter.out;
+}
+
+class Splitter {
+  readonly out: MotionPiece[] = [];
+  private readonly tiles: Tiles;
+  private readonly edges: number;
+  private readonly full: number;
+  private readonly wide: number;
+  /** mm. */
+  private readonly side: number;
+  private readonly seeds: readonly [number, number];
+  /** The piece that each tile was given to last. */
+  private readonly stamp: Int32Array;
+  private readonly bits = new Float64Array(1);
+  private readonly words = new Int32Array(this.bits.buffer);
+  private list: number[] = [];
+  private from = -1;
+  private hash = 0;
+  private other = 0;
+  private watched = false;
+
+  constructor(
+    private readonly m: Motion,
+    private readonly cutter: Cutter,
+    private readonly field: HeightField,
+  ) {
+    this.tiles = tilesOf(field);
+    this.edges = cuttingLength(cutter);
+    this.full = shapeOf(cutter.shape).radius(cutter.values);
+    this.wide = Math.max(this.full, shankRadius(cutter));
+    this.side = TILE * field.cell;
+    const tool = hashText(toolKey(cutter));
+    this.seeds = [Number.parseInt(tool.slice(0, 6), 36), Number.parseInt(tool.slice(6), 36)];
+    this.stamp = new Int32Array(this.tiles.cols * this.tiles.rows).fill(-1);
+  }
+
+  private add(v: number): void {
+    this.bits[0] = v;
+    const a = this.words[0];
+    const b = this.words[1];
+    this.hash = mix(mix(this.hash, a), b);
+    this.other = mixOther(mixOther(this.other, a), b);
+  }
+
+  /** All tiles within `reach` of a straight way. */
+  private cover(x0: number, y0: number, x1: number, y1: number, reach: number): void {
+    const { field, side, tiles, stamp, list } = this;
+    const piece = this.out.length;
     const first = Math.max(0, Math.floor((Math.min(y0, y1) - reach - field.y0) / side));
     const last = Math.min(tiles.rows - 1, Math.floor((Math.max(y0, y1) + reach - field.y0) / side));
     for (let r = first; r <= last; r++) {
@@ -118,64 +148,80 @@ function split(m: Motion, cutter: Cutter, field: HeightField): MotionPiece[] {
       const right = Math.min(tiles.cols - 1, Math.floor((Math.max(p, q) + reach - field.x0) / side));
       for (let c = left; c <= right; c++) {
         const k = r * tiles.cols + c;
-        if (stamp[k] === out.length) continue;
-        stamp[k] = out.length;
+        if (stamp[k] === piece) continue;
+        stamp[k] = piece;
         list.push(k);
       }
     }
-  };
-  const end = (to: number) => {
-    if (from >= 0) out.push({ from, to, hash: [hash, other], watched, tiles: Int32Array.from(list) });
-    from = -1;
-    list = [];
-  };
-  for (let i = 1; i < m.count; i++) {
-    if (m.kind[i] === RAPID && m.z[i] >= 0 && m.z[i - 1] >= 0) {
-      end(i);
-      continue;
-    }
-    if (from < 0) {
-      from = i;
-      hash = Number.parseInt(tool.slice(0, 6), 36);
-      other = Number.parseInt(tool.slice(6), 36);
-      watched = false;
-      add(m.x[i - 1]);
-      add(m.y[i - 1]);
-      add(m.z[i - 1]);
-    }
-    add(m.kind[i]);
-    add(m.x[i]);
-    add(m.y[i]);
-    add(m.z[i]);
-    const asked = isWatched(m, i, edges);
-    watched ||= asked;
+  }
+
+  /** All tiles within `reach` of an arc. */
+  private coverArc(i: number, reach: number): void {
+    const { m } = this;
+    const r = Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]);
+    const sweep = sweepOf(m, i) * (m.kind[i] === ARC_CCW ? 1 : -1);
+    const n = Math.max(1, Math.ceil(Math.abs(sweep) / 0.4));
+    const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
+    const at = (k: number) => a0 + (sweep * k) / n;
+    const bulge = r * (1 - Math.cos(sweep / n / 2)) + 1e-6;
+    for (let k = 0; k < n; k++)
+      this.cover(
+        m.cx[i] + r * Math.cos(at(k)),
+        m.cy[i] + r * Math.sin(at(k)),
+        m.cx[i] + r * Math.cos(at(k + 1)),
+        m.cy[i] + r * Math.sin(at(k + 1)),
+        reach + bulge,
+      );
+    this.cover(m.x[i - 1], m.y[i - 1], m.x[i - 1], m.y[i - 1], reach);
+    this.cover(m.x[i], m.y[i], m.x[i], m.y[i], reach);
+  }
+
+  private begin(i: number): void {
+    const { m } = this;
+    this.from = i;
+    [this.hash, this.other] = this.seeds;
+    this.watched = false;
+    this.add(m.x[i - 1]);
+    this.add(m.y[i - 1]);
+    this.add(m.z[i - 1]);
+  }
+
+  /** Ends the piece that has been begun before move `to`. */
+  end(to: number): void {
+    const { from, hash, other, watched, list } = this;
+    if (from >= 0) this.out.push({ from, to, hash: [hash, other], watched, tiles: Int32Array.from(list) });
+    this.from = -1;
+    this.list = [];
+  }
+
+  private move(i: number): void {
+    const { m, field, full } = this;
     const low = Math.min(m.z[i], m.z[i - 1]);
+    if (m.kind[i] === RAPID && low >= 0) return this.end(i);
+    if (this.from < 0) this.begin(i);
+    this.add(m.kind[i]);
+    this.add(m.x[i]);
+    this.add(m.y[i]);
+    this.add(m.z[i]);
+    const asked = isWatched(m, i, this.edges);
+    this.watched ||= asked;
     // One node more than the cutter is wide where it is at the height of the face.
     const reach =
-      (asked && m.kind[i] !== RAPID ? wide : low < 0 ? Math.min(full, shape.radiusAt(cutter.values, -low)) : 0) +
-      field.cell;
+      field.cell +
+      (asked && m.kind[i] !== RAPID
+        ? this.wide
+        : low < 0
+          ? Math.min(full, shapeOf(this.cutter.shape).radiusAt(this.cutter.values, -low))
+          : 0);
     if (isArc(m.kind[i])) {
-      add(m.cx[i]);
-      add(m.cy[i]);
-      const r = Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]);
-      const sweep = sweepOf(m, i) * (m.kind[i] === ARC_CCW ? 1 : -1);
-      const n = Math.max(1, Math.ceil(Math.abs(sweep) / 0.4));
-      const a0 = Math.atan2(m.y[i - 1] - m.cy[i], m.x[i - 1] - m.cx[i]);
-      const at = (k: number) => a0 + (sweep * k) / n;
-      const bulge = r * (1 - Math.cos(sweep / n / 2)) + 1e-6;
-      for (let k = 0; k < n; k++)
-        cover(
-          m.cx[i] + r * Math.cos(at(k)),
-          m.cy[i] + r * Math.sin(at(k)),
-          m.cx[i] + r * Math.cos(at(k + 1)),
-          m.cy[i] + r * Math.sin(at(k + 1)),
-          reach + bulge,
-        );
-      cover(m.x[i - 1], m.y[i - 1], m.x[i - 1], m.y[i - 1], reach);
-      cover(m.x[i], m.y[i], m.x[i], m.y[i], reach);
-    } else cover(m.x[i - 1], m.y[i - 1], m.x[i], m.y[i], reach);
-    if (i + 1 - from >= MOVES || list.length >= SPREAD) end(i + 1);
+      this.add(m.cx[i]);
+      this.add(m.cy[i]);
+      this.coverArc(i, reach);
+    } else this.cover(m.x[i - 1], m.y[i - 1], m.x[i], m.y[i], reach);
+    if (i + 1 - this.from >= MOVES || this.list.length >= SPREAD) this.end(i + 1);
   }
-  end(m.count);
-  return out;
+
+  moves(from: number, to: number): void {
+    for (let i = Math.max(1, from); i < to; i++) this.move(i);
+  }
 }

@@ -1,3 +1,4 @@
+import { inParts } from '../units/inParts';
 import { derived } from '../geometry/hash';
 import { shifted } from '../units/columns';
 import { isStraight, moveLength, RAPID, type Motion } from '../motion/motion';
@@ -67,16 +68,13 @@ const cuttingSpeeds = derived<Float64Array, readonly [least: number, most: numbe
 export const cuttingSpeedsOf = (s: PlacedSection): readonly [least: number, most: number] =>
   cuttingSpeeds(s.rpm, '', () => rangeOf(s, 'cutting', [Infinity, -Infinity]));
 
-/** So many moves at once: what is compiled for a loop is thrown away with it, what is called again and again is kept. */
-const AT_ONCE = 4096;
-
 function rangeOf(
   s: PlacedSection,
   of: 'turning' | 'cutting',
   [least, most]: readonly [number, number],
 ): readonly [least: number, most: number] {
   const found = Float64Array.of(least, most);
-  for (let i = 0; i < s.rpm.length; i += AT_ONCE) widenBy(found, s, of, i, Math.min(s.rpm.length, i + AT_ONCE));
+  inParts(s.rpm.length, (from, to) => widenBy(found, s, of, from, to));
   return [found[0], found[1]];
 }
 function widenBy(found: Float64Array, s: PlacedSection, of: 'turning' | 'cutting', from: number, to: number): void {

@@ -88,15 +88,25 @@ function halved(
   tolerance: number,
   give: (share: number, height: number) => void,
 ): void {
-  const halve = (t0: number, z0: number, t1: number, z1: number, depth: number): void => {
-    const t = (t0 + t1) / 2;
-    const z = f.at(x0 + (x1 - x0) * t, y0 + (y1 - y0) * t);
-    const on = depth > 1 && Math.abs(z - (z0 + z1) / 2) > tolerance / 2;
-    if (on) halve(t0, z0, t, z, depth - 1);
-    give(t, z);
-    if (on) halve(t, z, t1, z1, depth - 1);
-  };
-  halve(0, from, 1, to, HALVINGS);
+  halve({ f, x0, y0, dx: x1 - x0, dy: y1 - y0, tolerance, give }, 0, from, 1, to, HALVINGS);
+}
+
+interface Halving {
+  readonly f: Follower;
+  readonly x0: number;
+  readonly y0: number;
+  readonly dx: number;
+  readonly dy: number;
+  readonly tolerance: number;
+  readonly give: (share: number, height: number) => void;
+}
+function halve(h: Halving, t0: number, z0: number, t1: number, z1: number, depth: number): void {
+  const t = (t0 + t1) / 2;
+  const z = h.f.at(h.x0 + h.dx * t, h.y0 + h.dy * t);
+  const on = depth > 1 && Math.abs(z - (z0 + z1) / 2) > h.tolerance / 2;
+  if (on) halve(h, t0, z0, t, z, depth - 1);
+  h.give(t, z);
+  if (on) halve(h, t, z, t1, z1, depth - 1);
 }
 
 /**
@@ -214,16 +224,27 @@ export function fewestAlong(p: Float64Array, tolerance: number, give: (i: number
   }
 }
 
+/** What follows a surface no lower than so. */
+class NoLower implements Follower {
+  readonly step: number;
+  constructor(
+    private readonly ground: Follower,
+    private readonly least: number,
+  ) {
+    this.step = ground.step;
+  }
+  at(x: number, y: number): number {
+    return Math.max(this.least, this.ground.at(x, y));
+  }
+}
+
 /**
  * Where a cutter goes that follows a surface along a path: x, y, z interleaved, within `merge` of what its follower says, which is
  * asked so closely that it bends no more than `sample` in between. mm.
  */
 export function followed(t: Track, ground: Follower, sample: number, merge: number): Float64Array {
   const { least } = t;
-  const f =
-    least === undefined
-      ? ground
-      : { step: ground.step, at: (x: number, y: number) => Math.max(least, ground.at(x, y)) };
+  const f = least === undefined ? ground : new NoLower(ground, least);
   const n = t.points.length / 2;
   const out = new Points();
   const ends = t.closed ? n : n - 1;

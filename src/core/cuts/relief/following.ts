@@ -4,7 +4,7 @@ import { boundsOf } from '../../geometry/loop';
 import type { Region } from '../../geometry/region';
 import { column } from '../../units/columns';
 import { followed, type Follower, type Track } from './follow';
-import { locatorBy } from './locator';
+import { locatorBy, type Locator } from './locator';
 import type { LocatorData } from './locatorData';
 import type { RememberedWays } from './remembered';
 import { wallOver } from './place';
@@ -57,14 +57,31 @@ export interface Following extends Follower {
   restart(): void;
 }
 
-export function followingOf(w: FollowWork): Following {
-  const locator = locatorBy(w.locator);
-  const wall = wallOver(w.walls, w.form);
-  return {
-    step: locator.step,
-    restart: () => locator.restart(),
-    at: (x, y) => Math.max(locator.at(x, y) + w.allowance, wall(x, y), w.least),
-  };
+export const followingOf = (w: FollowWork): Following => new OverSurface(w);
+
+class OverSurface implements Following {
+  readonly step: number;
+  private readonly locator: Locator;
+  private readonly wall: ((x: number, y: number) => number) | null;
+  private readonly allowance: number;
+  private readonly least: number;
+
+  constructor(w: FollowWork) {
+    this.locator = locatorBy(w.locator);
+    this.step = this.locator.step;
+    this.wall = w.walls.length ? wallOver(w.walls, w.form) : null;
+    this.allowance = w.allowance;
+    this.least = w.least;
+  }
+
+  restart(): void {
+    this.locator.restart();
+  }
+
+  at(x: number, y: number): number {
+    const h = Math.max(this.locator.at(x, y) + this.allowance, this.least);
+    return this.wall ? Math.max(h, this.wall(x, y)) : h;
+  }
 }
 
 /** A piece as a track of its own. */
