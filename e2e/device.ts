@@ -1,4 +1,4 @@
-import { mkdtempSync, readdirSync } from 'node:fs';
+import { mkdtempSync, readdirSync, statSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { Browser, BrowserContext, ElementHandle } from 'puppeteer-core';
@@ -83,7 +83,10 @@ export function eachOnAFreshDevice({ solid = false } = {}): Device {
     },
     async downloaded(name) {
       for (let i = 0; i < 100; i++) {
-        const f = readdirSync(downloads).find((q) => name.test(q) && !q.endsWith('.crdownload'));
+        // The browser keeps the name with an empty file until what it has fetched is put in its place.
+        const f = readdirSync(downloads).find(
+          (q) => name.test(q) && !q.endsWith('.crdownload') && statSync(path.join(downloads, q)).size > 0,
+        );
         if (f) return path.join(downloads, f);
         await new Promise((r) => setTimeout(r, 100));
       }

@@ -17,16 +17,7 @@ const pieces: readonly (() => Promise<unknown>)[] = [
   () => import('@/ui/proof/ProofSheet'),
   () => import('@/ui/run/RunSheet'),
   () => import('@/ui/table/SolidView'),
-  readyLetters,
 ];
-
-/** What sets letters is made ready; where it does not come, who needs it says so. */
-async function readyLetters(): Promise<void> {
-  const { loadFonts, shelf } = await import('@/compute/fonts');
-  await loadFonts()
-    .then(() => shelf.shaper())
-    .catch(() => {});
-}
 
 let coming: Promise<ComponentType<{ id: string }>> | null = null;
 let hurried = false;
@@ -53,6 +44,14 @@ export function bringWorkbench(): Promise<ComponentType<{ id: string }>> {
   return anew();
 }
 
+/** What sets letters is made ready; where it does not come, who needs it says so. */
+async function readyLetters(): Promise<void> {
+  const { loadFonts, shelf } = await import('@/compute/fonts');
+  await loadFonts()
+    .then(() => shelf.shaper())
+    .catch(() => {});
+}
+
 /**
  * Fetches the workbench while the page has nothing else to do, and begins those who will work for it: a job is likely to be
  * opened next, and then the page needs the processors for itself.
@@ -60,6 +59,8 @@ export function bringWorkbench(): Promise<ComponentType<{ id: string }>> {
 export function fetchWorkbench(): void {
   void anew()
     .then(async () => {
+      await pause();
+      await readyLetters();
       await pause();
       (await import('@/compute/engineHandle')).beginEngine();
     })
