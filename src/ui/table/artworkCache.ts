@@ -151,11 +151,16 @@ export class MovedPicture {
     batches: readonly Batch[],
     again: () => void,
   ): void {
-    const gone = goneSince(this.of, batches) ?? { dx: 0, dy: 0 };
+    const since = goneSince(this.of, batches);
+    // Another thing, or drawn anew: what is there is no picture of it.
+    if (!since) this.picture.drop();
+    const gone = since ?? { dx: 0, dy: 0 };
     if (!gone.dx && !gone.dy) this.of = batches;
     const from = { ...v, ox: v.ox + gone.dx * v.k, oy: v.oy - gone.dy * v.k };
     ctx.setTransform(dpr * from.k, 0, 0, -dpr * from.k, dpr * from.ox, dpr * from.oy);
     this.picture.draw(ctx, width, height, dpr, from, this.of, again);
+    // Until its first picture is there it is drawn as it is: nothing goes out of sight when it is picked.
+    if (!this.picture.isThere) for (const _ of steps(ctx, width, height, from, this.of)) void _;
     ctx.setTransform(dpr * v.k, 0, 0, -dpr * v.k, dpr * v.ox, dpr * v.oy);
   }
 

@@ -34,6 +34,11 @@ export class SlicedPicture<T> {
 
   constructor(private readonly way: Way<T>) {}
 
+  /** Whether there is a picture to show. */
+  get isThere(): boolean {
+    return this.shown !== null;
+  }
+
   /** @param again is called when there is something newer to draw. */
   draw(
     ctx: CanvasRenderingContext2D,
@@ -62,7 +67,10 @@ export class SlicedPicture<T> {
       ctx.setTransform(dpr * v.k, 0, 0, -dpr * v.k, dpr * v.ox, dpr * v.oy);
     }
     if (fits(this.shown)) return;
-    if (!fits(this.making?.picture)) {
+    const begun = this.making?.picture;
+    // Where nothing is shown yet, what has been begun of the same is made to its end, wherever it is looked at from meanwhile.
+    if (!this.shown && begun && this.way.same(begun.what, what)) return;
+    if (!fits(begun)) {
       // Begun when the view rests: until then every frame would begin another.
       this.making = null;
       this.next = () => {
