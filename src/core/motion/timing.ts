@@ -1,3 +1,4 @@
+import { inParts } from '../units/inParts';
 import { contentKey, derived } from '../geometry/hash';
 import type { Machine } from '../machine/profile';
 import { LookAhead } from './lookAhead';
@@ -77,19 +78,27 @@ class Chords {
     this.uz = vz;
   }
 
-  /** Moves from .. to - 1 that are straight, up to the first that is not; gives which. */
-  straight(from: number, to: number): number {
-    const { kind, x, y, z, feed } = this.motion;
-    for (let i = from; i < to; i++) {
-      if (kind[i] === DWELL || isArc(kind[i])) return i;
-      this.add(i, x[i] - x[i - 1], y[i] - y[i - 1], z[i] - z[i - 1], feed[i]);
-    }
-    return to;
+  /** A move that is no dwell. */
+  move(i: number): void {
+    const { motion, m } = this;
+    const { x, y, z, cx, cy, feed } = motion;
+    if (!isArc(motion.kind[i])) return this.add(i, x[i] - x[i - 1], y[i] - y[i - 1], z[i] - z[i - 1], feed[i]);
+    const pull = Math.min(m.accel.x, m.accel.y);
+    const held = Math.min(feed[i], 60 * Math.sqrt(pull * Math.hypot(x[i] - cx[i], y[i] - cy[i])));
+    let [px, py, pz] = [x[i - 1], y[i - 1], z[i - 1]];
+    eachChord(motion, i, CHORD, (qx, qy, qz) => {
+      this.add(i, qx - px, qy - py, qz - pz, held);
+      [px, py, pz] = [qx, qy, qz];
+    });
   }
 }
 
-/** So many moves at once: see `inParts`. */
-const AT_ONCE = 512;
+/** Moves from .. to - 1; `stand` is told of dwells. */
+function moveOn(motion: Motion, chords: Chords, stand: (i: number) => void, from: number, to: number): void {
+  for (let i = from; i < to; i++)
+    if (motion.kind[i] === DWELL) stand(i);
+    else chords.move(i);
+}
 
 /**
  * Time of a motion under a controller with look-ahead: each move has a trapezoid of speed whose ends are
@@ -110,24 +119,12 @@ export function timeOf(motion: Motion, m: Dynamics, perMove?: Float64Array): Tim
     if (perMove) perMove[(name - sort) / SORTS] += s;
   });
   const chords = new Chords(motion, m, ahead);
-  const pull = Math.min(m.accel.x, m.accel.y);
-  const { x, y, z, feed } = motion;
-  for (let i = 1; i < motion.count; i++) {
-    i = chords.straight(i, Math.min(motion.count, i + AT_ONCE));
-    if (i === motion.count) break;
-    if (motion.kind[i] === DWELL) {
-      ahead.stop();
-      seconds[PLUNGING] += feed[i];
-      if (perMove) perMove[i] += feed[i];
-    } else if (isArc(motion.kind[i])) {
-      const held = Math.min(feed[i], 60 * Math.sqrt(pull * Math.hypot(x[i] - motion.cx[i], y[i] - motion.cy[i])));
-      let [px, py, pz] = [x[i - 1], y[i - 1], z[i - 1]];
-      eachChord(motion, i, CHORD, (qx, qy, qz) => {
-        chords.add(i, qx - px, qy - py, qz - pz, held);
-        [px, py, pz] = [qx, qy, qz];
-      });
-    } else chords.add(i, x[i] - x[i - 1], y[i] - y[i - 1], z[i] - z[i - 1], feed[i]);
-  }
+  const stand = (i: number) => {
+    ahead.stop();
+    seconds[PLUNGING] += motion.feed[i];
+    if (perMove) perMove[i] += motion.feed[i];
+  };
+  inParts(motion.count, (from, to) => moveOn(motion, chords, stand, Math.max(1, from), to));
   ahead.stop();
   [t.cutting, t.plunging, t.air] = seconds;
   t.cutLength = lengths[CUTTING] + lengths[PLUNGING];
