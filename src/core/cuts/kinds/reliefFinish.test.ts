@@ -84,23 +84,60 @@ describe('a relief is finished', () => {
     const round = 0.5;
     const scallop = round - Math.sqrt(round ** 2 - (step / 2) ** 2);
     /** Highest ridge on the slope, across it, away from its ends. */
-    const ridge = (pattern: string): number => {
+    const ridge = (pattern: string): { is: number; said: number } => {
       const m = made('reliefFinish', { ...values, pattern }, roof);
       expect(m.remarks).toEqual([]);
       expect(gouge(m)).toBeLessThan(0.005);
       expect(over(m)).toBeLessThan(0.01);
-      let most = 0;
+      const most = { is: 0, said: 0 };
       m.grid.z.forEach((z, i) => {
         const [x, y] = placeOf(m.grid, i);
         const h = roof(x, y);
-        if (h > -2.6 && h < -0.8 && y > 0.5 && y < 4.5) most = Math.max(most, (z - h) / Math.sqrt(10));
+        if (h > -2.6 && h < -0.8 && y > 0.5 && y < 4.5) {
+          most.is = Math.max(most.is, (z - h) / Math.sqrt(10));
+          most.said = Math.max(most.said, (m.stays(x, y) - h) / Math.sqrt(10));
+        }
       });
       return most;
     };
-    expect(ridge('slopes')).toBeLessThan(scallop + 0.003);
+    const levels = ridge('slopes');
+    expect(levels.is).toBeLessThan(scallop + 0.003);
+    // Two rounds one of which stands so much higher, on a slope of 3: as far apart as that is long.
+    const long = (step / Math.SQRT2) * Math.hypot(1, 1 / 3);
+    expect(levels.said).toBeCloseTo(round - Math.sqrt(round ** 2 - (long / 2) ** 2), 3);
     // Rows lie sqrt(10) times as far apart there.
-    expect(ridge('rows')).toBeGreaterThan(4 * scallop);
+    expect(ridge('rows').is).toBeGreaterThan(4 * scallop);
+    expect(ridge('rows').said).toBeGreaterThan(4 * scallop);
   });
+
+  it.each(['valley', 'valley with a floor', 'narrow terrace', 'terrace'])(
+    'on steep ground rows cross the bottom of a %s, however they run: no more is left there than between rows',
+    (what) => {
+      const steep = 2.7;
+      const half = { valley: 0, 'valley with a floor': 0.15, 'narrow terrace': 0.05, terrace: 0.25 }[what]!;
+      const aside = (x: number) => Math.max(0, Math.abs(x - 3.02) - half);
+      const ground: Ground = what.startsWith('valley')
+        ? (x) => Math.min(-0.5, -2.9 + steep * aside(x))
+        : (x) => Math.max(-3, Math.min(-0.3, -1.5 - Math.sign(x - 3.02) * steep * aside(x)));
+      const step = 0.2;
+      const values = { cutters: ['ball-1'], rim: 'over' };
+      const fine = made('reliefFinish', { ...values, stepOver: 0.04, pattern: 'crossed', angle: 45 }, ground);
+      for (const angle of [0, 90, 30]) {
+        const turn = (angle * Math.PI) / 180;
+        const apart = step / Math.max(Math.abs(Math.cos(turn)), Math.abs(Math.sin(turn)));
+        const scallop = 0.5 - Math.sqrt(0.25 - (apart / 2) ** 2);
+        const m = made('reliefFinish', { ...values, stepOver: step, pattern: 'slopes', angle }, ground);
+        expect(gouge(m)).toBeLessThan(0.005);
+        expect(over(m)).toBeLessThan(0.01);
+        let most = 0;
+        m.grid.z.forEach((z, i) => {
+          const [x, y] = placeOf(m.grid, i);
+          if (Math.abs(x - 3) < 0.6 && y > 0.6 && y < 4.4) most = Math.max(most, z - fine.grid.z[i]);
+        });
+        expect(most).toBeLessThan(scallop * Math.sqrt(1 + steep * steep) + 0.003);
+      }
+    },
+  );
 
   it('comes down along the surface, at 45 degrees at first and less and less, or straight where it is asked to', () => {
     const ground: Ground = (x) => -1.5 + 0.1 * x;

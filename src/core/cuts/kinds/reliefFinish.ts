@@ -22,8 +22,9 @@ import {
   START_DEPTH,
   type ReliefGround,
 } from '../relief/place';
-import { levelStep, levelTracks, slopesOf } from '../relief/slopes';
+import { levelTracks, slopesOf } from '../relief/slopes';
 import { standsFree } from '../relief/stands';
+import { levelStep } from '../relief/steepGround';
 import { reliefWanted } from '../relief/surface';
 import {
   beginsOf,
@@ -132,6 +133,7 @@ function tracksOf(v: Values, region: Region, step: number, chord: number, c: Cut
     return [
       ...levelTracks(stands, parts.steep, region, apart, level.follower, LEVEL, level.tell),
       ...rows(v.angle, parts.shallow),
+      ...(parts.strips.length ? rows(v.angle + 90, parts.strips) : []),
       ...rimTracks(region),
     ];
   }
@@ -154,7 +156,7 @@ function* shares(v: Values, c: CutContext, g: ReliefGround) {
     const region = left ? intersect(b.centres, standingOver(thin, left, v.rest, 2 * step + 2 * thin.cell)) : b.centres;
     yield { id, form, b, step, region };
     if (id === v.cutters[v.cutters.length - 1]) return;
-    const mine = closingBy(thin, form, b, g.facts.lowest + v.allowance, v.allowance).left;
+    const mine = closingBy(thin, form, b, g.facts.lowest + v.allowance, v.allowance);
     if (left) for (let i = 0; i < mine.z.length; i++) mine.z[i] = Math.min(mine.z[i], left.z[i]);
     left = mine;
   }
@@ -347,7 +349,14 @@ export const reliefFinish = cutKind({
     const g = groundOf(field);
     const list = v.cutters.map((id, n) => {
       const form = formOf(c.cutter(id));
-      return { form, place: bounded(v, c, g, form), step: apart(v, c.preset(id).stepOver), spare: n ? v.rest : 0 };
+      return {
+        form,
+        place: bounded(v, c, g, form),
+        step: apart(v, c.preset(id).stepOver),
+        spare: n ? v.rest : 0,
+        // Rows that wander leave no more than they would where level lines go.
+        climb: v.wander ? null : climbOf(v),
+      };
     });
     const thin = sparserOver(field, MOST_NODES);
     const left = leftOver(thin, list, g.facts.lowest + v.allowance, v.allowance);

@@ -8,7 +8,7 @@ import { MotionBuilder } from '../../motion/motion';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
 import { sparser } from '../../relief/field';
-import { around } from '../relief/closing';
+import { around } from '../relief/spread';
 import { followed, type Follower, type Track } from '../relief/follow';
 import { followMoves } from '../relief/moves';
 import { besideTracks, ringTracks, rowTracks, spiralTracks, wavedTracks } from '../relief/patterns';

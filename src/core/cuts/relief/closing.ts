@@ -1,4 +1,4 @@
-import { flatForm, grownForm, heightOf, widthOf, type CutterForm } from '../../cutters/form';
+import { grownForm, heightOf, widthOf, type CutterForm } from '../../cutters/form';
 import { contentKey, hashFloats } from '../../geometry/hash';
 import { offset, type Region } from '../../geometry/region';
 import { locationsOver, NOTHING_LOCATED } from '../../kernels/location';
@@ -8,24 +8,15 @@ import { aroundChanges } from '../../relief/window';
 import { stillWanted } from '../../units/stillWanted';
 import { reachOver } from './remembered';
 import { SLACK } from './rough';
-import { regionOver, standsOver } from './stands';
+import { spread } from './spread';
+import { regionOver, standsFree, standsOver, standsWithin } from './stands';
+import { levelStep, steepGround, steepReach } from './steepGround';
 import type { Bounded } from './place';
 
-/**
- * What a cutter leaves of a surface that it follows, its lowest point never lower than over the surface: the surface closed by the
- * cutter (J. Serra, "Image Analysis and Mathematical Morphology", 1982), by locations over nodes, and once more over those turned
- * over. Where it does not come nothing is said (Infinity). mm; `least`: it goes no lower than so; `allowance`: it keeps so far from it.
- */
-export function closingBy(
-  f: HeightField,
-  form: CutterForm,
-  b: Bounded,
-  least: number,
-  allowance = 0,
-): { readonly left: HeightField; readonly stands: HeightField } {
+/** What a cutter leaves of a surface where it stands at such heights over its nodes; where it does not come nothing is said (Infinity). */
+function leavesAt(f: HeightField, form: CutterForm, stands: Float32Array): HeightField {
   const { cols, rows } = f;
-  const stands = standsOver(f, form, b, least, allowance);
-  const turned = stands.z.map((h) => (h < 0 ? -h : NaN));
+  const turned = stands.map((h) => (h < 0 ? -h : NaN));
   const back = locationsOver({ ...f, z: turned })(form);
   const z = new Float32Array(cols * rows);
   for (let r = 0; r < rows; r++) {
@@ -33,43 +24,52 @@ export function closingBy(
     const row = back.row(r);
     for (let c = 0; c < cols; c++) z[r * cols + c] = row[c] > NOTHING_LOCATED ? -row[c] : Infinity;
   }
-  return { left: { ...f, z }, stands };
+  return { ...f, z };
 }
 
 /**
- * How much higher than at its lowest place a cutter may stand half a step-over beside it or nearer, where it stands in a crease, in a
- * pit, or at the foot of a wall: no more than what its heights to both sides are above twice its own.
+ * What a cutter leaves of a surface that it follows, its lowest point never lower than over the surface: the surface closed by the
+ * cutter (J. Serra, "Image Analysis and Mathematical Morphology", 1982), by locations over nodes, and once more over those turned
+ * over. Where it does not come nothing is said (Infinity). mm; `least`: it goes no lower than so; `allowance`: it keeps so far from it.
  */
-function creases({ z, cols, rows, cell }: HeightField, step: number): Float32Array {
-  const out = new Float32Array(z.length).fill(NaN);
-  const far = step / 2 / cell;
+export const closingBy = (f: HeightField, form: CutterForm, b: Bounded, least: number, allowance = 0): HeightField =>
+  leavesAt(f, form, standsOver(f, form, b, least, allowance).z);
+
+/** The greatest of what heights so many nodes to both sides (`d`: from one to the next), or fewer, are above twice that of a node. */
+function bendAt(z: Float32Array, i: number, d: number, far: number): number {
   const n = Math.max(1, Math.ceil(far));
-  for (let r = n; r < rows - n; r++)
-    for (let c = n; c < cols - n; c++) {
-      const i = r * cols + c;
-      let most = 0;
-      for (const d of [1, cols, cols + 1, cols - 1]) {
-        let before = 0;
-        for (let k = 1; k <= n; k++) {
-          const bend = z[i - k * d] + z[i + k * d] - 2 * z[i];
-          if (!(bend < Infinity)) break;
-          // Half a step-over ends between two nodes.
-          const there = k === n ? before + (bend - before) * (far - n + 1) : bend;
-          if (there > most) most = there;
-          before = bend;
-        }
-      }
-      out[i] = most;
-    }
-  return out;
+  let most = 0;
+  let before = 0;
+  for (let k = 1; k <= n; k++) {
+    const bend = z[i - k * d] + z[i + k * d] - 2 * z[i];
+    if (!(bend < Infinity)) break;
+    // It ends between two nodes.
+    const there = k === n ? before + (bend - before) * (far - n + 1) : bend;
+    if (there > most) most = there;
+    before = bend;
+  }
+  return most;
 }
 
-/** The greatest of heights within a radius of each node, mm; NaN counts for nothing. */
-export function spread(f: HeightField, radius: number): Float32Array {
-  const over = locationsOver(f)(flatForm(Math.max(radius, f.cell)));
-  const z = new Float32Array(f.z.length);
-  for (let r = 0; r < f.rows; r++) z.set(over.row(r), r * f.cols);
-  return z;
+/**
+ * How much higher than at its lowest place a cutter may stand so far beside it or nearer (mm, or that of each node), where it stands in
+ * a crease, in a pit, or at the foot of a wall: no more than what its heights to both sides are above twice its own.
+ */
+function creases({ z, cols, rows, cell }: HeightField, beside: number | Float32Array): Float32Array {
+  const out = new Float32Array(z.length).fill(NaN);
+  const farAt = typeof beside === 'number' ? () => beside / cell : (i: number) => beside[i] / cell;
+  for (let r = 1, i = cols; r < rows - 1; r++) {
+    stillWanted(cols);
+    for (let c = 0; c < cols; c++, i++) {
+      const far = farAt(i);
+      const n = Math.max(1, Math.ceil(far));
+      if (!(c >= n && c < cols - n && r >= n && r < rows - n)) continue;
+      let most = 0;
+      for (const d of [1, cols, cols + 1, cols - 1]) most = Math.max(most, bendAt(z, i, d, far));
+      out[i] = most;
+    }
+  }
+  return out;
 }
 
 /**
@@ -89,6 +89,59 @@ function ridgesOf(form: CutterForm, step: number): (slope: number) => number {
   };
 }
 
+/**
+ * The same between level lines that lie so far apart up and down, where the cutter climbs by `least` for each mm or more: `across` of
+ * them as far apart along the slope as they may be, 2 where the highest lies below what is left.
+ */
+function terracesOf(form: CutterForm, apart: number, least: number, across: number): (slope: number) => number {
+  return (slope) => {
+    const run = (across * apart) / Math.max(slope, least);
+    const half = Math.hypot(run, across * apart) / 2;
+    const stair = across * apart + heightOf(form, Math.min(form.radius, run / 2));
+    if (half >= form.ball) return stair;
+    return Math.min(stair, (form.ball - Math.sqrt(form.ball * form.ball - half * half)) * Math.sqrt(1 + slope * slope));
+  };
+}
+
+/**
+ * Most that stays above what a cutter leaves where it stands at a node, of rows that cross rows: of two that cross, those count that run
+ * more nearly up the slope and across the crease.
+ */
+function crossed(f: HeightField, form: CutterForm, step: number): Float32Array {
+  const { z, cols, rows, cell } = f;
+  const out = new Float32Array(z.length).fill(NaN);
+  const far = step / 2 / cell;
+  const n = Math.max(1, Math.ceil(far));
+  const level = heightOf(form, Math.min(form.radius, step / 2));
+  const { radius, ball } = form;
+  /** Where rows end side by side at the foot of a wall, a round stays between them. */
+  const across = step / 2 < radius ? radius - Math.sqrt(radius * radius - (step * step) / 4) : step;
+  const along = (i: number, d: number, slope: number): number => {
+    const h = z[i];
+    const long = d === 1 || d === cols ? cell : Math.SQRT2 * cell;
+    const rise = Math.max(Math.abs(z[i - d] - h), Math.abs(z[i + d] - h)) / long;
+    const half = (step / 2) * Math.sqrt(1 + rise * rise);
+    const stair = step * rise + level + across * slope;
+    const ridge =
+      half < ball
+        ? Math.min(stair, (ball - Math.sqrt(ball * ball - half * half)) * Math.sqrt(1 + slope * slope))
+        : stair;
+    return ridge + bendAt(z, i, d, far);
+  };
+  for (let r = n; r < rows - n; r++) {
+    stillWanted(cols);
+    for (let c = n; c < cols - n; c++) {
+      const i = r * cols + c;
+      if (!(z[i] < Infinity)) continue;
+      const slope = slopeAt(f, c, r);
+      const upright = Math.min(along(i, 1, slope), along(i, cols, slope));
+      const diagonal = Math.min(along(i, cols + 1, slope), along(i, cols - 1, slope));
+      out[i] = Math.max(upright, diagonal);
+    }
+  }
+  return out;
+}
+
 /** Places where what was left stands more than so much above the surface, mm, and `grow` mm round them. */
 export function standingOver(f: HeightField, left: HeightField, most: number, grow: number): Region {
   const over = new Float32Array(f.z.length);
@@ -100,20 +153,6 @@ export function standingOver(f: HeightField, left: HeightField, most: number, gr
   return region.length && grow > 0 ? offset(region, grow, 0.01) : region;
 }
 
-/** Highest and lowest of a surface within a radius of a place, mm; 0 where there is nothing of it. */
-export function around(
-  f: HeightField,
-  radius: number,
-): { high(x: number, y: number): number; low(x: number, y: number): number } {
-  const of = (z: Float32Array): HeightField => ({ ...f, z: spread({ ...f, z }, radius) });
-  const [high, low] = [of(f.z), of(f.z.map((h) => -h))];
-  const at = (q: HeightField, x: number, y: number) => {
-    const h = heightAt(q, x, y);
-    return h > NOTHING_LOCATED ? h : 0;
-  };
-  return { high: (x, y) => at(high, x, y), low: (x, y) => -at(low, x, y) };
-}
-
 /** One of several cutters that go over a surface one after the other. */
 export interface Pass {
   readonly form: CutterForm;
@@ -121,9 +160,14 @@ export interface Pass {
   readonly step: number;
   /** It goes only where the one before has left more than so much, mm. */
   readonly spare?: number;
+  /** Where it climbs by more than so much for each mm it goes along level lines; null or not said: in rows everywhere. */
+  readonly climb?: number | null;
 }
 
-/** Highest of the nodes round a place, of heights that are worked out when they are asked for first. */
+/**
+ * Highest that is left at a place, of heights at nodes that are worked out when they are asked for first: no higher than at the highest
+ * node round it, nor further above the surface than at any of them.
+ */
 function highestBeside(f: HeightField, make: () => Float32Array): (x: number, y: number) => number {
   let made: Float32Array | null = null;
   return (x, y) => {
@@ -131,7 +175,12 @@ function highestBeside(f: HeightField, make: () => Float32Array): (x: number, y:
     const c = Math.min(f.cols - 2, Math.max(0, Math.floor((x - f.x0) / f.cell)));
     const r = Math.min(f.rows - 2, Math.max(0, Math.floor((y - f.y0) / f.cell)));
     const i = r * f.cols + c;
-    return Math.max(made[i], made[i + 1], made[i + f.cols], made[i + f.cols + 1]);
+    const j = i + f.cols;
+    const highest = Math.max(made[i], made[i + 1], made[j], made[j + 1]);
+    const most = Math.max(made[i] - f.z[i], made[i + 1] - f.z[i + 1], made[j] - f.z[j], made[j + 1] - f.z[j + 1]);
+    const over = heightAt(f, x, y) + most;
+    // Beside what is empty there is no surface.
+    return over < highest ? over : highest;
   };
 }
 
@@ -154,8 +203,10 @@ const keyOf = (passes: readonly Pass[], least: number, allowance: number): strin
 const reachOf = (f: HeightField, passes: readonly Pass[], least: number, allowance: number): number =>
   Math.max(
     ...passes.map(
-      ({ form, step }) =>
-        reachOver(f, grownForm(form, allowance)) + Math.min(form.radius, widthOf(form, -least)) + step,
+      ({ form, step, climb }) =>
+        reachOver(f, grownForm(form, allowance)) +
+        Math.min(form.radius, widthOf(form, -least)) +
+        (climb ? steepReach(f, step) : step),
     ),
   ) +
   4 * f.cell;
@@ -173,29 +224,88 @@ function leftBy<P extends Pass>(
     );
 }
 
-/** The same where cutters have gone over it in rows. */
-export const leftOver = leftBy(leftByRows);
+/** The same where cutters have gone over it in rows, and along level lines where it is steep. */
+export const leftOver = leftBy(leftByWays);
 
-function leftByRows(f: HeightField, passes: readonly Pass[], least: number, allowance: number): Float32Array {
-  const all = new Float32Array(f.z.length).fill(Infinity);
-  for (const { form, place, step, spare } of passes) {
-    const { left, stands } = closingBy(f, form, place, least, allowance);
-    // Rows that pass a crease beside its bottom leave more there, as far as the cutter reaches from it.
-    const creased = spread(
-      { ...f, z: creases(stands, step) },
-      Math.min(form.radius, widthOf(form, -least)) + 2 * f.cell,
-    );
-    const ridge = ridgesOf(form, step);
-    for (let r = 0, i = 0; r < f.rows; r++) {
-      stillWanted(f.cols);
-      for (let c = 0; c < f.cols; c++, i++) {
-        // Beside what rises steeply the ground may be level: the cutter climbs from row to row all the same.
-        const slope = Math.max(slopeAt(f, c, r) || 0, slopeAt(left, c, r) || 0);
-        const mine = left.z[i] + ridge(slope) + (creased[i] > 0 ? creased[i] : 0);
-        // What it does not go over is what the one before has left.
-        if (mine < all[i]) all[i] = spare && all[i] - f.z[i] <= 2 * spare ? all[i] : mine;
-      }
+/** A way of going over some of the places where a cutter may stand. */
+interface Way {
+  /** How low it stands where it goes that way; Infinity elsewhere. */
+  readonly stands: Float32Array;
+  /** How much higher than it may stand it does at the bottom of a crease; NaN elsewhere. */
+  readonly creased: Float32Array;
+  /** Most that ridges are high on ground of a slope; null where they are told of with the creases. */
+  readonly ridge: ((slope: number) => number) | null;
+}
+
+/** A cutter goes over everything in rows; or in rows, in rows that cross rows, and along level lines. */
+function waysOf(f: HeightField, { form, place, step, climb }: Pass, least: number, allowance: number): Way[] {
+  const free = standsFree(f, form, allowance, least);
+  const stands = standsWithin(free, place);
+  const creased = creases(stands, step / 2);
+  if (!climb) return [{ stands: stands.z, creased, ridge: ridgesOf(form, step) }];
+  const { levels, narrow } = steepGround(free, climb, step);
+  const apart = levelStep(step, climb);
+  /** No further from a place is one of the two lines it lies between. */
+  const beside = new Float32Array(free.z.length);
+  for (let r = 0, i = 0; r < f.rows; r++)
+    for (let c = 0; c < f.cols; c++, i++) beside[i] = apart / Math.max(slopeAt(free, c, r), climb / 2);
+  const between = creases(stands, beside);
+  // A line turns off between two nodes at the bottom of a valley.
+  const turns = creases(stands, f.cell);
+  const crests = creases({ ...stands, z: stands.z.map((h) => -h) }, step / 2);
+  const rounds = crossed(stands, form, step);
+  const top = (i: number) => crests[i] > (climb * step) / 2;
+  const where = (stood: (i: number) => boolean): Float32Array => stands.z.map((h, i) => (stood(i) ? h : Infinity));
+  const alone = (i: number) => levels[i] < 0 && narrow[i] < 0;
+  return [
+    { stands: where(alone), creased: creased.map((h, i) => (alone(i) ? h : NaN)), ridge: ridgesOf(form, step) },
+    { stands: where((i) => narrow[i] > 0), creased: rounds.map((h, i) => (narrow[i] > 0 ? h : NaN)), ridge: null },
+    ...[false, true].map((highest) => ({
+      stands: where((i) => levels[i] > 0 && top(i) === highest),
+      creased: between.map((h, i) => (levels[i] > 0 ? Math.min(h, apart) + turns[i] / 4 : NaN)),
+      ridge: terracesOf(form, apart, climb / 2, highest ? 2 : 1),
+    })),
+  ];
+}
+
+/** Heights that differ by less are the same, mm. */
+const SAME = 1e-5;
+
+/** What a cutter leaves in one of several ways of going, or in the only one; `all` becomes the least of that and what it was. */
+function leastOf(all: Float32Array, f: HeightField, form: CutterForm, w: Way, one: boolean, reach: number): void {
+  const left = leavesAt(f, form, w.stands);
+  // Rows that pass a crease beside its bottom leave more there, as far as the cutter reaches from it.
+  const creased = spread({ ...f, z: w.creased }, reach);
+  if (!one && w.ridge) {
+    // What is cut from elsewhere stays where it is when the cutter stands higher in creases.
+    const raised = w.stands.map((h, i) => h + (w.creased[i] || 0));
+    leavesAt(f, form, raised).z.forEach((h, i) => {
+      if (h - left.z[i] < SAME) creased[i] = 0;
+    });
+  }
+  for (let r = 0, i = 0; r < f.rows; r++) {
+    stillWanted(f.cols);
+    for (let c = 0; c < f.cols; c++, i++) {
+      if (!(left.z[i] < Infinity)) continue;
+      // Beside what rises steeply the ground may be level: the cutter climbs from row to row all the same.
+      const slope = w.ridge ? Math.max(slopeAt(f, c, r) || 0, slopeAt(left, c, r) || 0) : 0;
+      const mine = left.z[i] + (w.ridge ? w.ridge(slope) : 0) + (creased[i] > 0 ? creased[i] : 0);
+      if (mine < all[i]) all[i] = mine;
     }
+  }
+}
+
+function leftByWays(f: HeightField, passes: readonly Pass[], least: number, allowance: number): Float32Array {
+  const all = new Float32Array(f.z.length).fill(Infinity);
+  for (const pass of passes) {
+    const { form, spare } = pass;
+    const reach = Math.min(form.radius, widthOf(form, -least)) + 2 * f.cell;
+    const ways = waysOf(f, pass, least, allowance);
+    const mine = new Float32Array(f.z.length).fill(Infinity);
+    for (const w of ways) leastOf(mine, f, form, w, ways.length === 1, reach);
+    // What it does not go over is what the one before has left.
+    for (let i = 0; i < mine.length; i++)
+      if (mine[i] < all[i] && !(spare && all[i] - f.z[i] <= 2 * spare)) all[i] = mine[i];
   }
   return all;
 }

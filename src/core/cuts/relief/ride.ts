@@ -4,7 +4,7 @@ import { DWELL, eachChord, isArc, MotionBuilder, PLUNGE, RAPID, type Motion } fr
 import { heightAt, sparser, type HeightField } from '../../relief/field';
 import type { Toolpath } from '../kind';
 import type { Wanted } from '../wanted';
-import { around } from './closing';
+import { around } from './spread';
 import { fewest, fewestAlong, sampledAlong, type Follower } from './follow';
 import { locatorsOver } from './locator';
 import { reliefShare } from './share';

@@ -1,6 +1,7 @@
 import { makeInside } from '../../geometry/inside';
 import { contours } from '../../geometry/levels/contours';
 import {
+  intersect,
   lineLength,
   simplifyLine,
   simplifyLoop,
@@ -11,78 +12,34 @@ import {
 } from '../../geometry/region';
 import { orderPieces } from '../../motion/order';
 import { heightAt, type HeightField } from '../../relief/field';
-import { slopeAt } from '../../relief/steep';
 import { stillWanted } from '../../units/stillWanted';
-import { spread } from './closing';
 import type { Follower, Track } from './follow';
 import { cutBy, insideAlong, type CutTrack } from './patterns';
 import { regionOver } from './stands';
+import { steepGround, type Mask } from './steepGround';
 
-/**
- * Ground parted by how steeply a cutter climbs over it. Rows lie evenly as seen from above, so that on what is steep they lie far apart;
- * there it goes round at heights instead, as far apart along the slope as rows on the level.
- *
- *      ______                   rows: evenly from above
- *     |      \_____
- *     |=                        level lines: evenly up and down
- *     |==
- *     |===\___________
- */
-
+/** Where level lines go over steep ground, and where rows go: both reach some way into the other, so that no seam shows. */
 export interface Slopes {
-  /** Whether level lines go over a place, and where rows go: both reach some way into the other, so that no seam shows. */
   steep(x: number, y: number): boolean;
   readonly shallow: Region;
+  /** What of that rows go over both ways. */
+  readonly strips: Region;
 }
-
-/** Steep ground narrower than so many step-overs is gone over by rows, too: they need not end at each wall. */
-const NARROW = 4;
-/** Steep ground that is less than so many square step-overs large, with a step-over round it, is left to rows. */
-const SPECK = 16;
 
 /** Parts the ground of `centres` where the cutter climbs by more than so much for each mm. `step`: of its rows, mm. */
 export function slopesOf(stands: HeightField, climb: number, centres: Region, step: number): Slopes {
-  const of = (z: Float32Array): HeightField => ({ ...stands, z });
-  const turned = (z: Float32Array) => z.map((h) => -h);
-  const wider = (z: Float32Array, by: number) => spread(of(z), by);
-  const over = new Float32Array(stands.z.length);
-  for (let r = 0, i = 0; r < stands.rows; r++)
-    for (let c = 0; c < stands.cols; c++, i++) over[i] = slopeAt(stands, c, r) > climb ? 1 : -1;
-  const grown = withoutSpecks(of(wider(over, step)), SPECK * step * step);
-  const half = (NARROW / 2) * step;
-  const wide = wider(turned(wider(turned(grown), step + half)), half);
-  const region = simplifyRegion(regionOver(wide, stands), stands.cell / 2);
-  const steep = of(grown);
+  const ground = steepGround(stands, climb, step);
+  const over = (m: Mask): Region => simplifyRegion(regionOver(m, stands), stands.cell / 2);
+  const steep = { ...stands, z: ground.levels };
+  const noRows = over(ground.noRows);
+  const shallow = noRows.length ? subtract(centres, noRows) : centres;
+  const strips = over(ground.strips);
   return {
     steep: (x, y) => heightAt(steep, x, y) >= 0,
-    shallow: region.length ? subtract(centres, region) : centres,
+    shallow,
+    strips: strips.length ? intersect(shallow, strips) : [],
   };
 }
-
-/** What is over nothing, but for what is connected over less than so much, mm2. */
-function withoutSpecks({ z, cols, rows, cell }: HeightField, least: number): Float32Array {
-  const out = new Float32Array(z.length).fill(-1);
-  const seen = new Uint8Array(z.length);
-  for (let from = 0; from < z.length; from++) {
-    if (seen[from] || z[from] < 0) continue;
-    const all = [from];
-    seen[from] = 1;
-    for (let n = 0; n < all.length; n++) {
-      const i = all[n];
-      const c = i % cols;
-      for (const j of [c > 0 ? i - 1 : -1, c < cols - 1 ? i + 1 : -1, i - cols, i + cols])
-        if (j >= 0 && j < rows * cols && !seen[j] && z[j] >= 0) {
-          seen[j] = 1;
-          all.push(j);
-        }
-    }
-    if (all.length * cell * cell >= least) for (const i of all) out[i] = 1;
-  }
-  return out;
-}
-
-/** Height between two level lines that lie a step-over apart along ground that climbs by so much for each mm. */
-export const levelStep = (step: number, climb: number): number => (step * climb) / Math.sqrt(1 + climb * climb);
 
 /** More levels than so many are a mistake. */
 const MOST_LEVELS = 20000;

@@ -20,27 +20,29 @@ export function standsFree(f: HeightField, form: CutterForm, allowance: number, 
   return { ...f, z };
 }
 
+/** The same within its boundary; Infinity where it may not come. */
+export function standsWithin(free: HeightField, b: Bounded): HeightField {
+  const inside = makeInside(b.centres);
+  const z = free.z.slice();
+  for (let r = 0, i = 0; r < free.rows; r++) {
+    stillWanted(free.cols);
+    const y = free.y0 + r * free.cell;
+    for (let c = 0; c < free.cols; c++, i++) {
+      const x = free.x0 + c * free.cell;
+      z[i] = inside(x, y) ? Math.max(z[i], b.wall(x, y)) : Infinity;
+    }
+  }
+  return { ...free, z };
+}
+
 /** How low a cutter may stand over nodes of a surface, keeping an allowance; Infinity where it may not come. */
-export function standsOver(
+export const standsOver = (
   f: HeightField,
   form: CutterForm,
   b: Bounded,
   least: number,
   allowance: number,
-): HeightField {
-  const stands = standsFree(f, form, allowance, least);
-  const inside = makeInside(b.centres);
-  const { z } = stands;
-  for (let r = 0, i = 0; r < f.rows; r++) {
-    stillWanted(f.cols);
-    const y = f.y0 + r * f.cell;
-    for (let c = 0; c < f.cols; c++, i++) {
-      const x = f.x0 + c * f.cell;
-      z[i] = inside(x, y) ? Math.max(z[i], b.wall(x, y)) : Infinity;
-    }
-  }
-  return stands;
-}
+): HeightField => standsWithin(standsFree(f, form, allowance, least), b);
 
 /** Where heights, between nodes too, are not below nothing; empty nodes (NaN) are. */
 export function regionOver(z: Float32Array, { cols, rows, cell, x0, y0 }: HeightField): Region {
