@@ -131,6 +131,16 @@ describe('jobs of older versions', () => {
     expect(readJob({ ...old, version: 15 })).toEqual(job);
     expect(() => readJob(old)).toThrow(JobError);
   });
+  it('eases no feeds of roughings of before version 21', () => {
+    const job = jobOf(demoSetups['heron-medallion']());
+    const old = JSON.parse(JSON.stringify(job)) as typeof job;
+    const rough = (of: typeof job) => of.setups[0].cuts.find((c) => c.kind === 'reliefRough')!.values;
+    delete rough(old).ease;
+    expect(rough(job).ease).toBe('gentle');
+    rough(job).ease = 'off';
+    expect(readJob({ ...old, version: 20 })).toEqual(job);
+    expect(() => readJob(old)).toThrow(JobError);
+  });
   it('knows of no casting before version 17, and of corners and outlines as they are drawn, with no relief', () => {
     const job = jobOf(demoSetups['sluice-gear-plate']());
     const old = JSON.parse(JSON.stringify(job)) as typeof job;

@@ -66,7 +66,7 @@ function fillForms(job: Plain): void {
  * numbers could lie beyond what their fields take; in version 10 letters never joined, and a pattern of clearing had another
  * name; version 11 had no relief, and in version 12 no form had a profile of its own; version 13 had
  * no groups of forms, and fewer values of some kinds; in version 19 meshes were not
- * tipped. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
+ * tipped, and in version 20 roughing eased no feeds. What belongs to a kind of cut or of artwork stands with the kind (`upgrades`).
  */
 const steps: Record<number, (job: Plain) => void> = {
   1: (job) => {

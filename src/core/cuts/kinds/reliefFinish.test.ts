@@ -1,8 +1,6 @@
 import {
-  blank,
   emptyGrid,
   engaged,
-  fieldOf,
   gouge,
   grounds,
   lean,
@@ -14,9 +12,7 @@ import {
   finishPatterns,
 } from '../../testing/reliefCuts';
 import { cutGrid } from '../../testing/grid';
-import { planOn } from '../../testing/job';
 import { heightAt } from '../../relief/field';
-import { FEED } from '../../motion/motion';
 
 const finishers = ['ball-1', 'taperedBall-6-0.25-5', 'bull-6-1', 'cone-3.175-15-0.2', 'v-6-60-0', 'flat-2'];
 /** Across a wall as steep as that of the step a node stands for more than itself. */
@@ -170,37 +166,6 @@ describe('a relief is finished', () => {
     const straight = entries(0);
     expect(straight).toHaveLength(led.length);
     for (const way of straight) expect(above(way[0].a)).toBeLessThan(0.005);
-  });
-
-  it('goes down no faster than it may where it is eased, and is as fast as ever where it is not', () => {
-    const planned = (ease: string) => {
-      const values = { cutters: ['ball-1'], stepOver: 0.3, ease };
-      const { plan } = planOn('reliefFinish', values, [], blank, {}, undefined, fieldOf(grounds.step));
-      const m = plan.toolpaths[0].motion;
-      const ways: { down: number; feed: number; z: number }[] = [];
-      for (let i = 1; i < m.count; i++) {
-        const long = Math.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1], m.z[i] - m.z[i - 1]);
-        if (m.kind[i] === FEED && long > 1e-6)
-          ways.push({ down: (m.z[i - 1] - m.z[i]) / long, feed: m.feed[i], z: m.z[i] });
-      }
-      return { ways, points: [...m.z.subarray(0, m.count)] };
-    };
-    const [off, gentle, strong] = ['off', 'gentle', 'strong'].map(planned);
-    // The preset of the tests: along at 1000, down at 400.
-    expect(off.ways.every((w) => w.feed === 1000)).toBe(true);
-    for (const [{ ways, points }, most] of [
-      [gentle, 600],
-      [strong, 400],
-    ] as const) {
-      expect(points).toEqual(off.points);
-      for (const w of ways) {
-        expect(w.down * w.feed).toBeLessThanOrEqual(most + 1e-6);
-        // No slower than it need be, but for the steps of the feed.
-        if (w.feed < 1000) expect(w.down * (w.feed + 1000 / 8)).toBeGreaterThan(most - 1e-6);
-      }
-    }
-    expect(gentle.ways.filter((w) => w.feed < 1000).length).toBeGreaterThan(5);
-    expect(strong.ways.filter((w) => w.feed < 1000).length).toBeGreaterThan(20);
   });
 
   it('keeps an allowance across the surface', () => {

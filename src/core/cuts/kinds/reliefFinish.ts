@@ -7,6 +7,7 @@ import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
 import { closingBy, leftOver, standingOver } from '../relief/closing';
 import { reversed } from '../clearing/contours';
+import { easings, sinkOf, type Easing } from '../easing';
 import { goAlong } from '../relief/along';
 import type { Follower, Track } from '../relief/follow';
 import { ringTracks, rimTracks, rowTracks, spiralTracks } from '../relief/patterns';
@@ -47,10 +48,6 @@ const patterns = {
 } as const;
 type Pattern = keyof typeof patterns;
 
-/** How much faster than by its plunge feed a cutter may go down along the surface. */
-const eases = { off: Infinity, gentle: 1.5, strong: 1 } as const;
-type Ease = keyof typeof eases;
-
 const schema = z.object({
   cutters: z.array(z.string()).min(1).max(8),
   ...placeSchema,
@@ -71,8 +68,8 @@ const schema = z.object({
   rest: z.number().min(0.001).max(10),
   /** Length of the way in along the surface, mm. */
   lead: z.number().min(0).max(50),
-  /** Whether it goes slower where it goes down steeply. */
-  ease: z.enum(Object.keys(eases) as [Ease, ...Ease[]]),
+  /** Whether it goes slower where it goes down steeply, and where it meets more than beside a line. */
+  ease: z.enum(Object.keys(easings) as [Easing, ...Easing[]]),
   /** Whether rows wander from their way, as strokes of a texture do. */
   wander: z.boolean(),
   ...wanderSchema,
@@ -240,8 +237,9 @@ export const reliefFinish = cutKind({
     {
       kind: 'choice',
       key: 'ease',
-      label: 'Slower where it goes down',
-      options: choices({ off: 'No', gentle: 'Gently', strong: 'To the plunge feed' }),
+      label: 'Slower where more is cut',
+      options: choices(easings),
+      hint: 'In the first line, in creases, and where it goes down steeply',
     },
     { kind: 'flag', key: 'layers', label: 'In layers, none deeper than the step-down' },
     { kind: 'flag', key: 'wander', label: 'Rows wander, as if made by hand' },
@@ -313,7 +311,8 @@ export const reliefFinish = cutKind({
           layers: levels.map((floor, k) => ({ floor, above: k ? levels[k - 1] : -v.startDepth })),
           preset,
           lead: v.lead,
-          sink: eases[v.ease] * preset.plunge,
+          sink: sinkOf(v.ease, preset.plunge),
+          ease: v.ease,
           links: v.direction === 'both' || !oneOf(v.pattern, ROWS),
         },
         c,

@@ -9,6 +9,7 @@ import { flatPlaces } from '../../relief/flats';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
 import { entryKinds } from '../clearing/entry';
+import { easings, type Easing } from '../easing';
 import { terraces } from '../relief/closing';
 import {
   bounded,
@@ -44,6 +45,8 @@ const schema = z.object({
   entry: z.enum(entryKinds),
   ramp: z.number().min(0.5).max(45),
   direction: z.enum(['climb', 'conventional']),
+  /** Whether it goes slower where more of the cutter is in material than beside a line that was cut before. */
+  ease: z.enum(Object.keys(easings) as [Easing, ...Easing[]]),
 });
 type Values = z.infer<typeof schema>;
 
@@ -93,6 +96,7 @@ function slopeMoves(
       layers: [{ floor: least, above: -v.startDepth }],
       preset: tool.preset,
       sink: tool.preset.plunge,
+      ease: v.ease,
       links: true,
     },
     c,
@@ -147,6 +151,13 @@ export const reliefRough = cutKind({
       label: 'Direction',
       options: choices({ climb: 'Climb', conventional: 'Conventional' }),
     },
+    {
+      kind: 'choice',
+      key: 'ease',
+      label: 'Slower where more is cut',
+      options: choices(easings),
+      hint: 'In the first line of a level, and in corners',
+    },
     { kind: 'flag', key: 'floors', label: 'A level of its own for each level floor' },
     { kind: 'flag', key: 'slopes', label: 'Then along the slopes, so that no stairs are left' },
   ],
@@ -162,9 +173,13 @@ export const reliefRough = cutKind({
     entry: 'helix' as const,
     ramp: 3,
     direction: 'climb' as const,
+    ease: 'gentle' as const,
   }),
   cutters: (v) => v.cutters,
-  upgrades: { 15: fromTheTop },
+  upgrades: {
+    15: fromTheTop,
+    20: (cut) => void (cut.values = { ease: 'off', ...cut.values }),
+  },
   plan(v, c) {
     const field = c.relief();
     if (!field) return emptyPlan([{ level: 'problem', text: NO_RELIEF }]);
@@ -208,7 +223,7 @@ export const reliefRough = cutKind({
     const surface = () => (made ??= raised(field));
     for (const [k, q] of steps.entries()) {
       const at = () => c.progress(0.6 + (0.4 * (k + 0.5)) / steps.length);
-      const motion = roughMoves(q, c, { ...v, entry, climb: v.direction === 'climb' }, at);
+      const motion = roughMoves(q, steps.slice(0, k), c, { ...v, entry, climb: v.direction === 'climb' }, at);
       const along = motion && v.slopes ? slopeMoves(v, c, surface(), q, list[k].place, k, o.lowest) : null;
       if (motion) toolpaths.push({ cutterId: q.tool.id, rpm: q.tool.preset.rpm, motion });
       if (along) toolpaths.push({ cutterId: q.tool.id, rpm: q.tool.preset.rpm, motion: along });

@@ -3,11 +3,13 @@ import { grownForm, type CutterForm } from '../../cutters/form';
 import { grownBox, inBox, type Bounds } from '../../geometry/box';
 import { contentKey, hashFloats } from '../../geometry/hash';
 import { clearWay } from '../../geometry/lines';
-import { lineLength, type Region } from '../../geometry/region';
+import { boundsOf, lineLength, type Region } from '../../geometry/region';
 import type { MotionBuilder } from '../../motion/motion';
 import type { HeightField } from '../../relief/field';
 import { windowOf } from '../../relief/window';
+import type { Easing } from '../easing';
 import { travelHeights, type CutContext } from '../kind';
+import { Engaged } from './engaged';
 import { followed, type Follower, type Track } from './follow';
 import { followAll, followingOf, type FollowWork } from './following';
 import { leadsOver } from './lead';
@@ -40,6 +42,8 @@ export interface Along {
   readonly lead?: number;
   /** No faster down than so, mm/min. */
   readonly sink?: number;
+  /** Whether it goes slower where it meets more than beside a line; not said: no. */
+  readonly ease?: Easing;
   /** Whether it may go from one track to the next along the surface. */
   readonly links: boolean;
 }
@@ -108,6 +112,10 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
     near: HOPS * a.step,
     preset: a.preset,
     sink: a.sink,
+    engaged:
+      a.ease && a.ease !== 'off' && a.region.length
+        ? new Engaged({ ...a, box: boundsOf(a.region)! }, a.ease)
+        : undefined,
     lead: a.lead ? leadsOver(a.region, a.lead, step, follow) : undefined,
     link(x0, y0, x1, y1) {
       if (!a.links || Math.hypot(x1 - x0, y1 - y0) > NEAR * a.step || !clearWay(a.region, x0, y0, x1, y1)) return null;

@@ -1,6 +1,8 @@
 import type { Preset } from '../../cutters/cutter';
 import type { MotionBuilder } from '../../motion/motion';
 import { rapidTo, type RetractHeights } from '../clearing/travel';
+import { easedDown } from '../easing';
+import type { Engaged } from './engaged';
 
 /** One layer: the cutter goes no lower than its floor, and only where it goes lower than the layers above it. mm. */
 export interface Layer {
@@ -14,6 +16,8 @@ export interface FollowMoves extends RetractHeights {
   readonly preset: Preset;
   /** No faster down than so, mm/min: steep ways down are gone slower; Infinity for as fast as along. */
   readonly sink?: number;
+  /** Where it meets more than beside a line it goes slower; not said: nowhere. */
+  readonly engaged?: Engaged;
   /** Between places no further apart it lifts only as high as needed, mm. */
   readonly near: number;
   /** The way down along the surface to where a line begins (x, y, z interleaved). */
@@ -97,24 +101,17 @@ export function lowParts(p: Float64Array, { floor, above }: Layer): Float64Array
   return out;
 }
 
-/** Feeds are eased by no more steps than so: each line of a program that says another feed is longer. */
-const EASED = 8;
-
-/** The feed along a way that goes down by so much of its length: no faster down than `sink`. */
-function easedFeed(feed: number, sink: number, long: number, down: number): number {
-  if (!(down > 0) || feed * down <= sink * long) return feed;
-  return (feed * Math.max(1, Math.floor((EASED * sink * long) / (down * feed)))) / EASED;
-}
-
 /** Goes on along the places of a way but its first, none lower than `floor`. A function of its own: it is compiled once for all. */
-function goAlong(b: MotionBuilder, way: Float64Array, floor: number, feed: number, sink: number): void {
+function goAlong(b: MotionBuilder, way: Float64Array, floor: number, m: FollowMoves): void {
+  const { feed } = m.preset;
+  const { sink = Infinity, engaged } = m;
   for (let i = 3; i < way.length; i += 3) {
     const x = way[i];
     const y = way[i + 1];
     const z = Math.max(way[i + 2], floor);
-    const f =
-      sink === Infinity ? feed : easedFeed(feed, sink, Math.hypot(x - b.lastX, y - b.lastY, z - b.lastZ), b.lastZ - z);
-    b.line(x, y, z, f);
+    if (engaged) engaged.line(b, x, y, z, feed, sink);
+    else if (sink === Infinity) b.line(x, y, z, feed);
+    else b.line(x, y, z, easedDown(feed, sink, Math.hypot(x - b.lastX, y - b.lastY, z - b.lastZ), b.lastZ - z));
   }
 }
 
@@ -125,23 +122,24 @@ export function followMoves(
   layers: readonly Layer[],
   m: FollowMoves,
 ): void {
-  const { feed, plunge } = m.preset;
-  const sink = m.sink ?? Infinity;
+  const { plunge } = m.preset;
   for (const layer of layers) {
+    m.engaged?.restart();
     for (const line of lines) {
       const begun = b.count ? begunNear(line, b.lastX, b.lastY) : line;
       for (const p of lowParts(begun, layer)) {
         const link = b.count && b.lastZ <= layer.above ? (m.link?.(b.lastX, b.lastY, p[0], p[1]) ?? null) : null;
-        if (link) goAlong(b, link, layer.floor, feed, sink);
+        if (link) goAlong(b, link, layer.floor, m);
         else {
           const lead = m.lead?.(p) ?? p.subarray(0, 3);
           const z = Math.max(lead[2], layer.floor);
           rapidTo(b, lead[0], lead[1], m, m.near);
           b.lift(Math.min(m.clearance, Math.max(layer.above, z) + m.approach));
           b.plunge(z, plunge);
-          goAlong(b, lead, layer.floor, feed, sink);
+          m.engaged?.begin();
+          goAlong(b, lead, layer.floor, m);
         }
-        goAlong(b, p, -Infinity, feed, sink);
+        goAlong(b, p, -Infinity, m);
       }
     }
   }

@@ -1,7 +1,16 @@
 import type { Cutter, Preset } from '../../cutters/cutter';
 import { formOf } from '../../cutters/cutter';
 import type { CutterForm } from '../../cutters/form';
-import { loopArea, intersect, offset, regionArea, simplifyRegion, subtract, type Region } from '../../geometry/region';
+import {
+  boundsOf,
+  loopArea,
+  intersect,
+  offset,
+  regionArea,
+  simplifyRegion,
+  subtract,
+  type Region,
+} from '../../geometry/region';
 import { makeInside } from '../../geometry/inside';
 import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { MotionBuilder, type Motion } from '../../motion/motion';
@@ -11,8 +20,10 @@ import { stillWanted } from '../../units/stillWanted';
 import { clearingTool, type ClearingTool } from '../clearing/clear';
 import { clearingMoves, contours, trackOf, type ClearingMoves } from '../clearing/contours';
 import { enter, enterOpen, entryPlace, type EntryKind } from '../clearing/entry';
+import { ClearedLevel, easeLevel } from '../clearing/engaged';
 import { hatchRows, zigzags } from '../clearing/hatch';
 import { eachTrack, rapidTo } from '../clearing/travel';
+import type { Easing } from '../easing';
 import { passes, travelHeights, type CutContext } from '../kind';
 import type { Bounded } from './place';
 import { regionOver, standsOver } from './stands';
@@ -136,14 +147,19 @@ export function roughed(
   return out;
 }
 
+/** What wider cutters have taken at a height or lower, and so much round it, mm. */
+function goneBy(before: readonly RoughCutter[], z: number, more: number): Region[] {
+  return before.flatMap((wider) => {
+    // The first of its levels that goes as deep says how far it went.
+    const k = wider.levels.findIndex((h) => h <= z + NEAREST);
+    return k >= 0 && wider.free[k].length ? [offset(wider.free[k], wider.tool.radius + more, 0.01)] : [];
+  });
+}
+
 /** Where a cutter's middle has to go at a height so that it takes what the wider ones before have not taken there. */
 function besideOthers(region: Region, z: number, radius: number, before: readonly RoughCutter[]): Region {
   let left = offset(region, radius, 0.01);
-  for (const wider of before) {
-    // The first of its levels that goes as deep says how far it went.
-    const k = wider.levels.findIndex((h) => h <= z + NEAREST);
-    if (k >= 0 && wider.free[k].length) left = subtract(left, offset(wider.free[k], wider.tool.radius + HAIR, 0.01));
-  }
+  for (const gone of goneBy(before, z, HAIR)) left = subtract(left, gone);
   left = left.filter((l) => Math.abs(loopArea(l)) > SPECK);
   return left.length && regionArea(left) > SPECK ? intersect(region, offset(left, radius, 0.01)) : [];
 }
@@ -156,16 +172,25 @@ export interface RoughMoves {
   readonly ramp: number;
   readonly climb: boolean;
   readonly startDepth: number;
+  readonly ease: Easing;
 }
 
-/** The moves of one cutter. */
-export function roughMoves(q: RoughCutter, c: CutContext, m: RoughMoves, progress: () => void): Motion | null {
-  const b = new MotionBuilder();
+/** The moves of one cutter, after those of wider ones. */
+export function roughMoves(
+  q: RoughCutter,
+  before: readonly RoughCutter[],
+  c: CutContext,
+  m: RoughMoves,
+  progress: () => void,
+): Motion | null {
+  const all = new MotionBuilder();
   const { tool } = q;
   const step = Math.min(tool.preset.stepOver, 2 * tool.floorRadius);
   for (const [k, z] of q.levels.entries()) {
     const region = q.todo[k];
     if (!region.length) continue;
+    const b = m.ease === 'off' ? all : new MotionBuilder();
+    if (b !== all && all.count) b.rapid(all.lastX, all.lastY, all.lastZ);
     const wall = makeSegmentIndex(region);
     const inside = makeInside(region);
     const moves: ClearingMoves = {
@@ -192,8 +217,14 @@ export function roughMoves(q: RoughCutter, c: CutContext, m: RoughMoves, progres
       );
     else rowMoves(b, region, step, m.angle, moves, progress);
     progress();
+    if (b === all || !b.count) continue;
+    const level = new ClearedLevel(boundsOf(region)!, tool.radius);
+    for (const gone of goneBy(before, z, 0)) level.clearAll(gone);
+    const motion = b.build();
+    if (!all.count) all.rapid(motion.x[0], motion.y[0], motion.z[0]);
+    easeLevel(motion, z, level, step, m.ease, all);
   }
-  return b.count ? b.build() : null;
+  return all.count ? all.build() : null;
 }
 
 /** Rows to and fro at one level, and then once round. */

@@ -23,6 +23,7 @@ export const roughing = (cutters: readonly string[], allowance: number, override
     entry: 'helix',
     ramp: 3,
     direction: 'climb',
+    ease: 'gentle',
   },
   overrides,
 });
