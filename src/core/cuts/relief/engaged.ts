@@ -46,9 +46,10 @@ function creases(f: HeightField, form: CutterForm, allowance: number, least: num
   return out;
 }
 
-/** Most squares of a step-over that are looked after. */
+/** Squares are so many step-overs wide, and most of them that are looked after. */
+const WIDE = 2;
 const MOST_SQUARES = 2 ** 29;
-/** What was cut fewer step-overs before may be behind the cutter; that it is beside it is seen by where it lies. */
+/** What was cut fewer squares before may be behind the cutter; that it is beside it is seen by where it lies. */
 const BEHIND = 4;
 /** Between two lines, and where one goes on round a corner beyond the other, it is alone for less than so many step-overs. */
 const CORNER = 4;
@@ -59,7 +60,7 @@ const ASIDE = 0.4;
 /** Where what was cut beside a place lies: to its side, and ahead, in step-overs. A line that cuts off a corner of a square is not noted there. */
 const BESIDE = Float64Array.of(1, 0, -1, 0, 0, 0, 0.5, 0, -0.5, 0, 1, 0.5, 1, -0.5, -1, 0.5, -1, -0.5);
 
-/** Where a cutter has been: squares as wide as a step-over. */
+/** Where a cutter has been, in squares. */
 class Been {
   private readonly cols: number;
   private readonly rows: number;
@@ -75,8 +76,8 @@ class Been {
     private readonly step: number,
   ) {
     // What lies on the line between two squares by rounding is none of our lines.
-    this.cols = Math.ceil((box.x1 - box.x0) / step + 0.37) + 1;
-    this.rows = Math.ceil((box.y1 - box.y0) / step + 0.37) + 1;
+    this.cols = Math.ceil((box.x1 - box.x0) / (WIDE * step) + 0.37) + 1;
+    this.rows = Math.ceil((box.y1 - box.y0) / (WIDE * step) + 0.37) + 1;
     this.bits = new Uint32Array(0);
     this.restart();
   }
@@ -89,8 +90,8 @@ class Been {
   }
 
   private squareOf(x: number, y: number): number {
-    const c = Math.floor((x - this.box.x0) / this.step + 0.37);
-    const r = Math.floor((y - this.box.y0) / this.step + 0.37);
+    const c = Math.floor((x - this.box.x0) / (WIDE * this.step) + 0.37);
+    const r = Math.floor((y - this.box.y0) / (WIDE * this.step) + 0.37);
     return c >= 0 && c < this.cols && r >= 0 && r < this.rows ? r * this.cols + c : -1;
   }
 
@@ -130,7 +131,7 @@ class Been {
       const u = last[k] - x;
       const v = last[k + 1] - y;
       const aside = Math.abs(u * dy - v * dx);
-      if (aside > ASIDE * step && aside < 1.5 * step && Math.abs(u * dx + v * dy) < step) return true;
+      if (aside > ASIDE * step && aside < 1.5 * step && Math.abs(u * dx + v * dy) < WIDE * step) return true;
     }
     return false;
   }
@@ -211,7 +212,7 @@ export class Engaged {
     const dx = (x1 - x0) / flat;
     const dy = (y1 - y0) / flat;
     const n = Math.ceil(flat / this.stretch);
-    const each = Math.ceil(flat / n / this.step);
+    const each = Math.ceil(flat / n / (WIDE * this.step));
     let now = 0;
     let before = this.before < 0 || this.alone > 0 ? this.share(x0, y0, dx, dy, 0) : this.before;
     for (let k = 1; k <= n; k++) {
