@@ -69,6 +69,22 @@ describe('numbers made of what lies round each node', () => {
     expect(parts).toBeGreaterThan(100);
   });
 
+  it('are made anew where a field does not lie above what they depend on, and nowhere else', () => {
+    const around = aroundChanges(2);
+    const f = { ...field(7), z: field(7).z.map((_, i) => (i % 97 === 3 && i < 900 ? -3 : -1)) };
+    const made: number[] = [];
+    const of = (least: number) =>
+      around(f, 'key', 0, (part) => (made.push(part.z.length), part.z.map((h) => Math.max(h, least))), least);
+    of(-5);
+    for (const least of [-4, -2, -2.5, -3.5])
+      expect([...of(least)]).toEqual(Array.from(f.z, (h) => Math.max(h, least)));
+    // Nothing lies as low as -4; the others made a part anew.
+    expect(made).toHaveLength(4);
+    for (const n of made.slice(1)) expect(n).toBeLessThan(f.z.length / 2);
+    of(0);
+    expect(made[4]).toBe(f.z.length);
+  });
+
   it('are kept where nothing has changed, and made anew for another key, another grid and where all has changed', () => {
     const around = aroundChanges(4);
     let made = 0;

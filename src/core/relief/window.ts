@@ -57,17 +57,23 @@ function partOf(f: HeightField, { c0, c1, r0, r1 }: Nodes): HeightField {
 /** Heights bit by bit, so that what is empty is as empty as before. */
 export const bitsOf = ({ z }: HeightField): Int32Array => new Int32Array(z.buffer, z.byteOffset, z.length);
 
-/** The nodes of a field that differ from those of another over the same grid; null where none do. */
-function changedNodes(was: HeightField, now: HeightField): Nodes | null {
+/**
+ * The nodes of a field that differ from those of another over the same grid, or do not lie above a height or are empty; null where none
+ * do.
+ */
+function changedNodes(was: HeightField, now: HeightField, above: number): Nodes | null {
   const [a, b] = [bitsOf(was), bitsOf(now)];
+  const { z } = now;
+  const all = above === -Infinity;
+  const same = (i: number) => a[i] === b[i] && (all || z[i] > above);
   let [c0, c1, r0, r1] = [now.cols, 0, now.rows, 0];
   for (let r = 0; r < now.rows; r++) {
     const from = r * now.cols;
     let first = 0;
-    while (first < now.cols && a[from + first] === b[from + first]) first++;
+    while (first < now.cols && same(from + first)) first++;
     if (first === now.cols) continue;
     let last = now.cols - 1;
-    while (a[from + last] === b[from + last]) last--;
+    while (same(from + last)) last--;
     if (first < c0) c0 = first;
     if (last >= c1) c1 = last + 1;
     if (r < r0) r0 = r;
@@ -86,26 +92,39 @@ const grown = (f: HeightField, n: Nodes, by: number): Nodes => ({
 interface Known {
   readonly field: HeightField;
   readonly reach: number;
+  readonly least: number;
   readonly made: Float32Array;
 }
 
 /**
  * Numbers for the nodes of fields, each made of what lies no further than `reach` mm from its node (at most as far as that of the field
  * that was there before, if that was more). `key`: all that they depend on beside the heights. Of `held` fields what was made last is
- * kept; where a field differs from it in one place only, that place is made anew.
+ * kept; where a field differs from it in one place only, that place is made anew. `least`: what lies above it does not depend on it.
  */
 export function aroundChanges(held: number) {
   const kept = memo<{ last: Known | null }>(held);
-  return (f: HeightField, key: string, reach: number, make: (f: HeightField) => Float32Array): Float32Array => {
+  return (
+    f: HeightField,
+    key: string,
+    reach: number,
+    make: (f: HeightField) => Float32Array,
+    least = -Infinity,
+  ): Float32Array => {
     const known = kept(`${key} ${[f.cols, f.rows, f.cell, f.x0, f.y0].join()}`, () => ({ last: null }));
-    const made = known.last ? anew(known.last, f, reach, make) : make(f);
-    known.last = { field: f, reach, made };
+    const made = known.last ? anew(known.last, f, reach, make, least) : make(f);
+    known.last = { field: f, reach, least, made };
     return made;
   };
 }
 
-function anew(last: Known, f: HeightField, reach: number, make: (f: HeightField) => Float32Array): Float32Array {
-  const changed = changedNodes(last.field, f);
+function anew(
+  last: Known,
+  f: HeightField,
+  reach: number,
+  make: (f: HeightField) => Float32Array,
+  least: number,
+): Float32Array {
+  const changed = changedNodes(last.field, f, least === last.least ? -Infinity : Math.max(least, last.least));
   if (!changed) return last.made;
   const by = Math.ceil(Math.max(reach, last.reach) / f.cell) + 1;
   const felt = grown(f, changed, by);

@@ -74,8 +74,11 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
   // Other cuts go along the same surface with the same cutter: their first tracks tell them apart.
   const ways = remembered(
     a.field,
-    contentKey([fixed, share.locate, hashFloats(tracks.slice(0, 1).map((t) => t.points))]),
+    contentKey([{ ...fixed, least: 0 }, share.locate, hashFloats(tracks.slice(0, 1).map((t) => t.points))]),
     reach,
+    a.least,
+    // No straight piece leaves what it stands for by more.
+    merge,
   );
   const minutes = tracks.reduce((sum, t) => sum + lineLength(t.points, t.closed), 0) / a.preset.feed;
   const lines = followAll(

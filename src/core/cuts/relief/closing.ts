@@ -187,7 +187,7 @@ function highestBeside(f: HeightField, make: () => Float32Array): (x: number, y:
 /** What was left of so many surfaces last is known. */
 const HELD = 4;
 
-/** All that what is left depends on, beside the surface and what a pass has besides. */
+/** All that what is left depends on, beside the surface, the lowest that a cutter goes, and what a pass has besides. */
 const keyOf = (passes: readonly Pass[], least: number, allowance: number): string =>
   contentKey([
     passes.map(({ form, place, ...others }) => ({
@@ -195,18 +195,19 @@ const keyOf = (passes: readonly Pass[], least: number, allowance: number): strin
       ...others,
       centres: hashFloats([...place.centres, ...place.walls]),
     })),
-    least,
+    Math.ceil(-least),
     allowance,
   ]);
+
+/** How far a cutter reaches from its middle below the face, mm: rounded, so that it is the same when the lowest place has changed a little. */
+const widestOf = (form: CutterForm, least: number): number => Math.min(form.radius, widthOf(form, Math.ceil(-least)));
 
 /** How far from a node lies all that what is left there depends on, mm: as far as cutters are met, and then as far as they are wide. */
 const reachOf = (f: HeightField, passes: readonly Pass[], least: number, allowance: number): number =>
   Math.max(
     ...passes.map(
       ({ form, step, climb }) =>
-        reachOver(f, grownForm(form, allowance)) +
-        Math.min(form.radius, widthOf(form, -least)) +
-        (climb ? steepReach(f, step) : step),
+        reachOver(f, grownForm(form, allowance)) + widestOf(form, least) + (climb ? steepReach(f, step) : step),
     ),
   ) +
   4 * f.cell;
@@ -218,8 +219,13 @@ function leftBy<P extends Pass>(
   const anew = aroundChanges(HELD);
   return (f, passes, least, allowance) =>
     highestBeside(f, () =>
-      anew(f, keyOf(passes, least, allowance), reachOf(f, passes, least, allowance), (part) =>
-        leave(part, passes, least, allowance),
+      anew(
+        f,
+        keyOf(passes, least, allowance),
+        reachOf(f, passes, least, allowance),
+        (part) => leave(part, passes, least, allowance),
+        // Nothing that lies higher than where it may go is held up by that.
+        least - allowance,
       ),
     );
 }
@@ -299,7 +305,7 @@ function leftByWays(f: HeightField, passes: readonly Pass[], least: number, allo
   const all = new Float32Array(f.z.length).fill(Infinity);
   for (const pass of passes) {
     const { form, spare } = pass;
-    const reach = Math.min(form.radius, widthOf(form, -least)) + 2 * f.cell;
+    const reach = widestOf(form, least) + 2 * f.cell;
     const ways = waysOf(f, pass, least, allowance);
     const mine = new Float32Array(f.z.length).fill(Infinity);
     for (const w of ways) leastOf(mine, f, form, w, ways.length === 1, reach);

@@ -167,8 +167,12 @@ export class Engaged {
     const thin = sparser(field, MOST_NODES);
     const beside = besideOf(thin, form);
     const grown = grownForm(form, allowance);
-    const z = creasesOf(thin, contentKey([form, allowance, least]), reachOver(thin, grown) + 2 * beside, (f) =>
-      creases(f, form, allowance, least),
+    const z = creasesOf(
+      thin,
+      contentKey([form, allowance]),
+      reachOver(thin, grown) + 2 * beside,
+      (f) => creases(f, form, allowance, least),
+      least - allowance,
     );
     this.ground = { ...thin, z };
     this.been = new Been(box, step);

@@ -82,7 +82,7 @@ describe('a surface that has changed in one place', () => {
   const region = [box(1, 1, 39, 29)];
   const preset = { rpm: 12000, feed: 800, plunge: 300, stepDown: 1, stepOver: 0.5 };
   const { blank } = planOn('skim', {}, [], { width: 40, height: 30, thickness: 6 }).job;
-  const along = (field: HeightField, pattern: string, walls: Float64Array[]) => {
+  const along = (field: HeightField, pattern: string, walls: Float64Array[], least = -4) => {
     let asked = 0;
     const c = {
       blank,
@@ -97,13 +97,13 @@ describe('a surface that has changed in one place', () => {
         field,
         form: formOf(cutterOf('ball-2')),
         allowance: 0,
-        least: -4,
+        least,
         walls,
         region,
         step: 0.5,
         tracks: (chord) =>
           pattern === 'rows' ? rowTracks(region, 20, 0.5, false) : spiralTracks(region, 0.5, true, chord),
-        layers: [{ floor: -4, above: 0 }],
+        layers: [{ floor: least, above: 0 }],
         preset,
         lead: 1,
         links: true,
@@ -129,6 +129,30 @@ describe('a surface that has changed in one place', () => {
         for (let i = 0; i < m.count; i++) expect(Math.abs(m[axis][i] - anew.m[axis][i])).toBeLessThan(1e-6);
     }
   });
+  it.each(['rows', 'spiral'])(
+    'is gone along in %s as if nothing was known when it may go lower, or less low',
+    (pattern) => {
+      const before = waves(flatField(40, 30, 0.25));
+      // The lowest of it lies at -2.6.
+      for (const [was, is, all] of [
+        [-4, -3, false],
+        [-2.3, -2.2, true],
+        [-1.8, -1.9, true],
+        [-3, -1, true],
+      ] as const) {
+        along(before, pattern, [], was);
+        for (const after of [before, changed(before, 20, 20, 34, 30)]) {
+          const { m, asked } = along(after, pattern, [], is);
+          // Each of its ways comes as low as that, or none.
+          if (!all) expect(asked).toBe(0);
+          const anew = along(after, pattern, [box(200, 200, 201, 201 + Math.random())], is);
+          expect(m.count).toBe(anew.m.count);
+          for (const axis of ['x', 'y', 'z'] as const)
+            for (let i = 0; i < m.count; i++) expect(Math.abs(m[axis][i] - anew.m[axis][i])).toBeLessThan(1e-6);
+        }
+      }
+    },
+  );
   it('is remembered for each of two cuts that take turns with one cutter', () => {
     const before = waves(flatField(40, 30, 0.3));
     for (const pattern of ['rows', 'spiral']) expect(along(before, pattern, []).asked).toBe(1);

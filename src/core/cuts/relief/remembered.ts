@@ -25,6 +25,7 @@ const SQUARE = 8;
 interface Known {
   field: HeightField | null;
   reach: number;
+  least: number;
   ways: Map<string, Float64Array>;
 }
 const kept = memo<Known>(HELD);
@@ -40,19 +41,25 @@ export function reachOver(f: HeightField, form: CutterForm): number {
   return high > low ? Math.min(form.radius, widthOf(form, high - low)) : form.radius;
 }
 
-/** Ways of a cutter over a surface; `key`: all that they depend on beside it and their tracks; `own`: how far it reaches (`reachOver`). */
-export function remembered(field: HeightField, key: string, own: number): RememberedWays {
+/**
+ * Ways of a cutter over a surface; `key`: all that they depend on beside it and their tracks; `own`: how far it reaches (`reachOver`);
+ * `least`: it goes no lower than so, and a way that keeps above that by more than `slack` does not depend on it. mm.
+ */
+export function remembered(field: HeightField, key: string, own: number, least = -Infinity, slack = 0): RememberedWays {
   const known = kept(`${key} ${[field.cols, field.rows, field.cell, field.x0, field.y0].join()}`, () => ({
     field: null,
     reach: 0,
+    least: -Infinity,
     ways: new Map(),
   }));
-  return new Remembered(known, field, own);
+  return new Remembered(known, field, own, least, slack);
 }
 
 class Remembered implements RememberedWays {
   private readonly changed: Changes | null;
   private readonly reach: number;
+  /** Ways that come no higher than so depend on how low they may go, and that has changed. */
+  private readonly above: number;
   private readonly now = new Map<string, Float64Array>();
   private bytes = 0;
 
@@ -60,14 +67,18 @@ class Remembered implements RememberedWays {
     private readonly known: Known,
     private readonly field: HeightField,
     private readonly own: number,
+    private readonly least: number,
+    slack: number,
   ) {
+    this.above = known.least === least ? -Infinity : Math.max(known.least, least) + slack;
     this.changed = known.field && changes(known.field, field);
     this.reach = Math.max(own, known.reach);
   }
 
   of(t: Track): Float64Array | null {
     const way = this.changed && this.known.ways.get(nameOf(t));
-    return !way || meets(t, this.field, this.changed!, this.reach) ? null : way;
+    if (!way || (this.above > -Infinity && !keepsAbove(way, this.above))) return null;
+    return meets(t, this.field, this.changed!, this.reach) ? null : way;
   }
 
   keep(t: Track, way: Float64Array): void {
@@ -79,8 +90,15 @@ class Remembered implements RememberedWays {
     const few = this.bytes <= MOST_BYTES;
     this.known.field = few ? this.field : null;
     this.known.reach = this.own;
+    this.known.least = this.least;
     this.known.ways = few ? this.now : new Map();
   }
+}
+
+/** Whether all places of a way (x, y, z interleaved) lie above a height. */
+function keepsAbove(way: Float64Array, height: number): boolean {
+  for (let i = 2; i < way.length; i += 3) if (!(way[i] > height)) return false;
+  return true;
 }
 
 /** Numbers in two, added to two. */
