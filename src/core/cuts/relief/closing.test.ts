@@ -91,7 +91,7 @@ describe('what is left of a surface that has changed in one place', () => {
           }
         },
       ),
-      { numRuns: way === 'slopes' ? 10 : 25 },
+      { numRuns: way === 'slopes' ? 5 : 25 },
     );
   });
 });
