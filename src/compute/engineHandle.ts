@@ -79,7 +79,19 @@ const engine = (): WorkerHandle<EngineApi> =>
 
 /** It goes by the patience of its own workers. */
 const AS_LONG_AS_IT_TAKES = { patience: Infinity };
-const ask = <T>(work: (api: Api, pack: Pack) => Promise<T>): Promise<T> => engine().ask(work, AS_LONG_AS_IT_TAKES);
+let held: Promise<void> | null = null;
+/** What is asked keeps its order, whether it has to wait or not. */
+const ask = async <T>(work: (api: Api, pack: Pack) => Promise<T>): Promise<T> => {
+  if (held) await held;
+  return engine().ask(work, AS_LONG_AS_IT_TAKES);
+};
+/** Nothing is asked of the engine until then: the page has the processors for itself. */
+export function holdWork(until: Promise<void>): void {
+  const mine = until.finally(() => {
+    if (held === mine) held = null;
+  });
+  held = mine;
+}
 /** Tells it something; one that dies of it is told again. */
 const say = (work: (api: Api, pack: Pack) => Promise<void>): void =>
   void ask(work).catch((e) => {

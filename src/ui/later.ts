@@ -97,6 +97,14 @@ interface Waiting {
 const queue: Waiting[] = [];
 let coming: Waiting | null = null;
 
+const complete: (() => void)[] = [];
+/** The workbench is there with all of its parts, or is not for so long, ms. */
+export const whenComplete = (most: number): Promise<void> =>
+  new Promise((r) => {
+    complete.push(r);
+    setTimeout(r, most);
+  });
+
 /** Lets the next one come when the one before is there, in a task of its own: transitions that are begun together end together. */
 function letNext(): void {
   if (coming || !queue.length) return;
@@ -109,6 +117,7 @@ function isHere(w: Waiting): void {
   const at = queue.indexOf(w);
   if (at >= 0) queue.splice(at, 1);
   if (coming === w) coming = null;
+  if (w.turn === turns.around) for (const all of complete.splice(0)) all();
   letNext();
 }
 

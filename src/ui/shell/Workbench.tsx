@@ -6,14 +6,14 @@ import useMediaQuery from '@mui/material/useMediaQuery';
 import { useRouter } from 'next/navigation';
 import { memo, useEffect, useState } from 'react';
 import { bringOwnFonts } from '@/compute/fonts';
-import { setJob } from '@/compute/engineHandle';
+import { holdWork, setJob } from '@/compute/engineHandle';
 import { FontError } from '@/core/lettering/font';
 import { assetsOf } from '@/core/job/assets';
 import { saysOf } from '@/core/units/says';
 import { bringFilesOf } from '@/store/reliefFiles';
 import { storageMessage } from '@/store/db';
 import { fontFiles, fontFilesOf } from '@/store/ownFonts';
-import { After, turns, useLater } from '@/ui/later';
+import { After, turns, useLater, whenComplete } from '@/ui/later';
 import { formKindOf } from '@/core/relief/registry';
 import type { OneSetup } from '@/core/job/job';
 import { useOpenJob, type OpenJob } from '@/store/openJob';
@@ -116,6 +116,9 @@ const viewOf = (j: OneSetup) => ({
   gauged: [],
 });
 
+/** No longer than so does the work on a job wait for its window, ms. */
+const PATIENCE_MS = 1500;
+
 export function Workbench({ id }: { id: string }) {
   const job = useLater(useOpenJob, (s) => s.job);
   const openId = useLater(useOpenJob, (s) => s.id);
@@ -161,8 +164,10 @@ export function Workbench({ id }: { id: string }) {
     };
   }, [id]);
   useEffect(() => {
-    // At once, not when the window has been drawn: the background begins while the window follows.
+    // At once, not when the window has been drawn: the background begins with a change while the window follows.
     const tell = (s: OpenJob) => s.whole && s.id === id && setJob(s.whole, s.shownId);
+    // When a job is opened the window comes first: workers, who would take every processor, begin when all of it is there.
+    holdWork(whenComplete(PATIENCE_MS));
     tell(useOpenJob.getState());
     return useOpenJob.subscribe((s, before) => {
       if (s.job !== before.job) tell(s);
