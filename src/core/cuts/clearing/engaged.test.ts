@@ -70,6 +70,20 @@ describe('feeds of a clearing are eased where more of the cutter is in material'
     expect([...eased(m, 1.5, 'strong', level).feed]).toEqual([...m.feed]);
   });
 
+  it('before it comes into material, not after', () => {
+    const level = new ClearedLevel(box, R);
+    level.clearAll([Float64Array.of(-39, -39, 0, -39, 0, 39, -39, 39)]);
+    const b = new MotionBuilder();
+    b.rapid(-20, 0, 5);
+    b.plunge(-1, 100);
+    b.line(20, 0, -1, 1000);
+    const m = eased(b.build(), 1.5, 'strong', level);
+    // At -0.81 of its radius a rim meets 1.2 times as much as beside a line; stretches are a quarter of it long.
+    expect(feedAt(m, -0.81 * R, 0)).toBeLessThan(1000);
+    expect(feedAt(m, -1.5 * R, 0)).toBe(1000);
+    expect(feedAt(m, R, 0)).toBe(250);
+  });
+
   it('in the corners of rings, and nowhere along their sides but for the first', () => {
     const step = 1.5;
     const m = eased(rings(step, 8, false), step, 'strong');

@@ -19,13 +19,13 @@ const MOST_NODES = 250_000;
 const APART = Math.PI / 3;
 
 const HELD = 4;
-const creasesOf = aroundChanges(HELD);
+const wedgedOf = aroundChanges(HELD);
 
 /** How far beside a place it is asked whether the ground rises, mm. */
 const besideOf = (f: HeightField, form: CutterForm): number => Math.max(f.cell, (form.ball || form.radius) / 4);
 
 /** For each node 0 to 1: whether the ground rises on both sides of the cutter that stands there. */
-function creases(f: HeightField, form: CutterForm, allowance: number, least: number): Float32Array {
+function wedged(f: HeightField, form: CutterForm, allowance: number, least: number): Float32Array {
   const { z, cols, rows, cell } = standsFree(f, form, allowance, least);
   const out = new Float32Array(z.length);
   const n = Math.round(besideOf(f, form) / cell);
@@ -167,11 +167,11 @@ export class Engaged {
     const thin = sparser(field, MOST_NODES);
     const beside = besideOf(thin, form);
     const grown = grownForm(form, allowance);
-    const z = creasesOf(
+    const z = wedgedOf(
       thin,
       contentKey([form, allowance]),
       reachOver(thin, grown) + 2 * beside,
-      (f) => creases(f, form, allowance, least),
+      (f) => wedged(f, form, allowance, least),
       least - allowance,
     );
     this.ground = { ...thin, z };
