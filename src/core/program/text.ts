@@ -1,8 +1,9 @@
 import { column, taken, used } from '../units/columns';
 
 // Of the Encoding Standard, and so in browsers, workers and Node.js alike; the core's types know no platform.
-const { TextDecoder: Decoder } = globalThis as unknown as {
+const { TextDecoder: Decoder, TextEncoder: Encoder } = globalThis as unknown as {
   TextDecoder: new (label: string) => { decode(bytes: Uint8Array, more?: { stream: boolean }): string };
+  TextEncoder: new () => { encode(text: string): Uint8Array };
 };
 
 /** Text as bytes, in pieces that follow each other: a program of which one cut changes shares the pieces of the others. */
@@ -29,8 +30,17 @@ export function bytesOf(chunks: Chunks): Uint8Array<ArrayBuffer> {
 }
 
 /** Text of one-byte letters as one chunk; a question mark for any other. */
-export const chunkOf = (text: string): Uint8Array =>
-  Uint8Array.from({ length: text.length }, (_, i) => (text.charCodeAt(i) < 256 ? text.charCodeAt(i) : 63));
+export function chunkOf(text: string): Uint8Array {
+  // As long as its letters: ASCII alone, as programs are, and already right.
+  const encoded = new Encoder().encode(text);
+  if (encoded.length === text.length) return encoded;
+  const bytes = new Uint8Array(text.length);
+  for (let i = 0; i < bytes.length; i++) {
+    const letter = text.charCodeAt(i);
+    bytes[i] = letter < 256 ? letter : 63;
+  }
+  return bytes;
+}
 
 const SHORT = 1 << 12;
 const LONG = 1 << 16;
