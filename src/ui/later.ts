@@ -83,11 +83,13 @@ export const turns = {
   sheet: 2,
   table: 3,
   form: 4,
-  views: 5,
-  section: 6,
-  setups: 7,
-  speeds: 8,
-  around: 9,
+  fields: 5,
+  views: 6,
+  section: 7,
+  setups: 8,
+  speeds: 9,
+  below: 10,
+  around: 11,
 } as const;
 
 interface Waiting {

@@ -5,6 +5,7 @@ import type { Cutter } from '@/core/cutters/cutter';
 import { byGroup } from '@/core/cutters/groups';
 import { getAt, type Field } from '@/core/units/fields';
 import type { Unit } from '@/core/units/length';
+import { After, turns } from '@/ui/later';
 import { setView } from '@/ui/view';
 import { CurveField, type CurvePoint } from './CurveField';
 import { CuttersField } from './CuttersField';
@@ -26,6 +27,9 @@ interface Props {
   onChange: (key: string, value: unknown, field: Field) => void;
 }
 
+/** Fields of a long form that come first where a window has drawn none yet, seen or not; the others follow in a step of their own. */
+const AT_ONCE = 10;
+
 /** A form made from field descriptions; the same one serves artwork, cutters and every kind of cut. */
 export function FieldForm({ fields, values, unit, cutters = [], fonts = [], asked, onChange }: Props) {
   const form = useRef<HTMLDivElement>(null);
@@ -40,32 +44,37 @@ export function FieldForm({ fields, values, unit, cutters = [], fonts = [], aske
     // Asked once: who comes back to these values later is not taken away from where he is.
     if (first) setView({ typing: null });
   }, [asked]);
+  const place = (f: Field) => {
+    const value = getAt(values, f.key) ?? f.missing;
+    const set = (v: unknown) => onChange(f.key, v, f);
+    const wide =
+      f.kind === 'text' ||
+      f.kind === 'cutter' ||
+      f.kind === 'cutters' ||
+      f.kind === 'flag' ||
+      f.kind === 'font' ||
+      f.kind === 'motif' ||
+      f.kind === 'ornament' ||
+      f.kind === 'curve' ||
+      (f.kind === 'choice' && f.options.length > 4);
+    return (
+      <Box key={f.key} sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
+        <One field={f} value={value} unit={unit} cutters={cutters} fonts={fonts} set={set} />
+      </Box>
+    );
+  };
+  const shown = (some: readonly Field[]) => some.filter((f) => !f.when || f.when(values)).map(place);
   return (
     <Box
       ref={form}
       sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' }}
     >
-      {fields
-        .filter((f) => !f.when || f.when(values))
-        .map((f) => {
-          const value = getAt(values, f.key) ?? f.missing;
-          const set = (v: unknown) => onChange(f.key, v, f);
-          const wide =
-            f.kind === 'text' ||
-            f.kind === 'cutter' ||
-            f.kind === 'cutters' ||
-            f.kind === 'flag' ||
-            f.kind === 'font' ||
-            f.kind === 'motif' ||
-            f.kind === 'ornament' ||
-            f.kind === 'curve' ||
-            (f.kind === 'choice' && f.options.length > 4);
-          return (
-            <Box key={f.key} sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
-              <One field={f} value={value} unit={unit} cutters={cutters} fonts={fonts} set={set} />
-            </Box>
-          );
-        })}
+      {shown(fields.slice(0, AT_ONCE))}
+      {fields.length > AT_ONCE && (
+        <After turn={turns.fields} once>
+          {shown(fields.slice(AT_ONCE))}
+        </After>
+      )}
     </Box>
   );
 }

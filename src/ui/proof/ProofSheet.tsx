@@ -13,7 +13,7 @@ import { setQuality, stopWork } from '@/compute/engineHandle';
 import { isFresh, useWork } from '@/compute/useWork';
 import { durationText } from '@/core/units/duration';
 import { lengthText } from '@/core/units/length';
-import { useLater } from '@/ui/later';
+import { After, turns, useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { ChoiceField } from '@/ui/common/fields';
 import { WorkLeft } from '@/ui/common/Waiting';
@@ -136,11 +136,13 @@ export function ProofSheet() {
             </Box>
             <DowelsAmiss />
           </Group>
-          <FitGroups />
-          <CastingGroup />
-          <Group title={`Machining time: ${durationText(proof.minutes)}`}>
-            <Ledger />
-          </Group>
+          <After turn={turns.below} once>
+            <FitGroups />
+            <CastingGroup />
+            <Group title={`Machining time: ${durationText(proof.minutes)}`}>
+              <Ledger />
+            </Group>
+          </After>
         </>
       )}
     </>

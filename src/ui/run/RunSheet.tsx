@@ -10,7 +10,7 @@ import Typography from '@mui/material/Typography';
 import { lengthOf } from '@/core/program/text';
 import { isUpToDate, useWork } from '@/compute/useWork';
 import { folderOf, slug, zeroText } from '@/core/pipeline/programs';
-import { useLater } from '@/ui/later';
+import { After, turns, useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { moveFile } from '@/ui/actions/edits';
 import { saveWritten } from '@/ui/actions/saving';
@@ -149,15 +149,19 @@ export function RunSheet() {
           </Typography>
         </Group>
       )}
-      <AllSetups />
-      <DialectGroup />
-      {!!proof?.files.length && <ToolsGroup />}
-      {file && (
-        <Group title={file.name}>
-          <ProgramText key={file.name} file={file.name} chunks={file.chunks} breaks={file.breaks} />
-        </Group>
-      )}
-      <MachineGroup />
+      <After turn={turns.fields} once>
+        <AllSetups />
+        <DialectGroup />
+      </After>
+      <After turn={turns.below} once>
+        {!!proof?.files.length && <ToolsGroup />}
+        {file && (
+          <Group title={file.name}>
+            <ProgramText key={file.name} file={file.name} chunks={file.chunks} breaks={file.breaks} />
+          </Group>
+        )}
+        <MachineGroup />
+      </After>
     </>
   );
 }
