@@ -5,6 +5,7 @@ import { oneSetup } from '@/core/job/oneSetup';
 import type { Seen } from './becoming';
 import { keptAs, recallDerived, type Derived } from './derived';
 import { loadFonts, onFonts } from './fonts';
+import { Gate } from './gate';
 import { proofKeyOf, type Quality } from './keys';
 import { onReliefFiles } from './reliefFiles';
 import { Receiver, type Parcel } from './parcel';
@@ -79,19 +80,11 @@ const engine = (): WorkerHandle<EngineApi> =>
 
 /** It goes by the patience of its own workers. */
 const AS_LONG_AS_IT_TAKES = { patience: Infinity };
-let held: Promise<void> | null = null;
-/** What is asked keeps its order, whether it has to wait or not. */
-const ask = async <T>(work: (api: Api, pack: Pack) => Promise<T>): Promise<T> => {
-  if (held) await held;
-  return engine().ask(work, AS_LONG_AS_IT_TAKES);
-};
+const gate = new Gate();
+const ask = <T>(work: (api: Api, pack: Pack) => Promise<T>): Promise<T> =>
+  gate.pass(() => engine().ask(work, AS_LONG_AS_IT_TAKES));
 /** Nothing is asked of the engine until then: the page has the processors for itself. */
-export function holdWork(until: Promise<void>): void {
-  const mine = until.finally(() => {
-    if (held === mine) held = null;
-  });
-  held = mine;
-}
+export const holdWork = (until: Promise<void>): void => gate.hold(until);
 /** Tells it something; one that dies of it is told again. */
 const say = (work: (api: Api, pack: Pack) => Promise<void>): void =>
   void ask(work).catch((e) => {

@@ -22,7 +22,7 @@ import { gridOf } from '@/core/relief/field';
 import { arranged, counting, groupOf, membersOf } from '@/core/relief/groups';
 import { formKindOf, formKinds } from '@/core/relief/registry';
 import { formatLength } from '@/core/units/length';
-import { useLater } from '@/ui/later';
+import { After, turns, useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { action } from '@/ui/actions/registry';
 import { moveForm, reliefFormats, setReliefCell, setReliefShrinks, type ReliefFormat } from '@/ui/actions/relief';
@@ -180,51 +180,53 @@ export function ReliefSheet() {
           </Box>
         </Group>
       )}
-      {relief && facts && facts.covered > 0 && (
-        <Group title="Seeing it">
-          <SeeingIt field={relief.shaped.field} />
-        </Group>
-      )}
-      {relief && facts && facts.covered > 0 && (
-        <Group title="Readings">
-          <Readings job={job} field={relief.shaped.field} />
-        </Group>
-      )}
-      {forms.length > 0 && (
-        <Group title="Resolution">
-          <LengthField
-            label="Nodes lie apart"
-            value={job.relief.cell}
-            unit={job.unit}
-            min={0.01}
-            max={10}
-            optional={`as proposed, ${formatLength(reliefCell(job), job.unit, job.unit === 'mm' ? 2 : 4)}`}
-            hint={costOf(job)}
-            onChange={setReliefCell}
-          />
-          <NumberField
-            label="Shrinkage allowance"
-            value={job.relief.shrinks ?? 0}
-            unit="%"
-            min={0}
-            max={10}
-            hint="Of what is cast in it: the whole relief is larger by that, from the middle of the top face"
-            onChange={setReliefShrinks}
-          />
-          <FinestCutter
-            job={job}
-            pixel={Math.max(0, ...Object.values(pixels))}
-            finestPixel={
-              made.length && made.every((f) => pixels[f.id]) ? Math.min(...made.map((f) => pixels[f.id])) : 0
-            }
-          />
-        </Group>
-      )}
-      {relief && facts && facts.covered > 0 && (
-        <Group title="Outlines of the relief">
-          <ReliefOutlines job={job} field={relief.shaped.field} ready={relief.fine} />
-        </Group>
-      )}
+      <After turn={turns.below} once>
+        {relief && facts && facts.covered > 0 && (
+          <Group title="Seeing it">
+            <SeeingIt field={relief.shaped.field} />
+          </Group>
+        )}
+        {relief && facts && facts.covered > 0 && (
+          <Group title="Readings">
+            <Readings job={job} field={relief.shaped.field} />
+          </Group>
+        )}
+        {forms.length > 0 && (
+          <Group title="Resolution">
+            <LengthField
+              label="Nodes lie apart"
+              value={job.relief.cell}
+              unit={job.unit}
+              min={0.01}
+              max={10}
+              optional={`as proposed, ${formatLength(reliefCell(job), job.unit, job.unit === 'mm' ? 2 : 4)}`}
+              hint={costOf(job)}
+              onChange={setReliefCell}
+            />
+            <NumberField
+              label="Shrinkage allowance"
+              value={job.relief.shrinks ?? 0}
+              unit="%"
+              min={0}
+              max={10}
+              hint="Of what is cast in it: the whole relief is larger by that, from the middle of the top face"
+              onChange={setReliefShrinks}
+            />
+            <FinestCutter
+              job={job}
+              pixel={Math.max(0, ...Object.values(pixels))}
+              finestPixel={
+                made.length && made.every((f) => pixels[f.id]) ? Math.min(...made.map((f) => pixels[f.id])) : 0
+              }
+            />
+          </Group>
+        )}
+        {relief && facts && facts.covered > 0 && (
+          <Group title="Outlines of the relief">
+            <ReliefOutlines job={job} field={relief.shaped.field} ready={relief.fine} />
+          </Group>
+        )}
+      </After>
     </>
   );
 }
