@@ -15,7 +15,6 @@ import { useOpenJob } from '@/store/openJob';
 import { useDatum } from '@/ui/common/useDatum';
 import { openMenu, setView, useView } from '@/ui/view';
 import { PAD, sectionDrawing, type Sample } from './drawing';
-import { followed } from './line';
 import { useSize } from '@/ui/table/useSize';
 
 const COUNT = 1000;
@@ -43,15 +42,6 @@ export function SectionStrip() {
   const [target, setTarget] = useState<Float64Array | null>(null);
   const asked = useRef(0);
 
-  // The line follows a blank that changes.
-  const { width: wide, height: tall } = job.blank;
-  const before = useRef({ width: wide, height: tall });
-  useEffect(() => {
-    const v = useView.getState().section;
-    const now = { width: wide, height: tall };
-    if (v) setView({ section: followed(v, before.current, now) });
-    before.current = now;
-  }, [wide, tall]);
   useEffect(() => {
     if (!section || ofRelief) return;
     const ticket = ++asked.current;

@@ -34,7 +34,7 @@ import { ReliefSheet } from '@/ui/relief/ReliefSheet';
 import { RunSheet } from '@/ui/run/RunSheet';
 import { Guarded } from '@/ui/common/Guarded';
 import { Split, type Part } from '@/ui/common/Split';
-import { levelLine } from '@/ui/section/line';
+import { followed, levelLine } from '@/ui/section/line';
 import { leaveSolidSeat } from '@/ui/table/solid/seat';
 import { Table } from '@/ui/table/Table';
 import { TableMenu } from '@/ui/table/TableMenu';
@@ -116,6 +116,13 @@ const viewOf = (j: OneSetup) => ({
   gauged: [],
 });
 
+/** The section's line follows a blank that changes, whether it is to be seen or not. */
+const follow = (before: OneSetup['blank'], now: OneSetup['blank']) => {
+  const { section } = useView.getState();
+  if (section && (before.width !== now.width || before.height !== now.height))
+    setView({ section: followed(section, before, now) });
+};
+
 /** No longer than so does the work on a job wait for its window, ms. */
 const PATIENCE_MS = 1500;
 
@@ -172,7 +179,9 @@ export function Workbench({ id }: { id: string }) {
     return useOpenJob.subscribe((s, before) => {
       if (s.job !== before.job) tell(s);
       // What was picked and looked at belongs to the set-up that was shown.
-      if (s.job && s.id === before.id && s.shownId !== before.shownId) setView(viewOf(s.job));
+      if (!s.job || !before.job || s.id !== before.id) return;
+      if (s.shownId !== before.shownId) setView(viewOf(s.job));
+      else follow(before.job.blank, s.job.blank);
     });
   }, [id]);
   useEffect(
