@@ -35,16 +35,17 @@ export function CutsSheet() {
       <SheetHead
         title="Cuts"
         remark={
-          proof && job.cuts.length
+          proof && job.cuts.length && cutters
             ? `${cutters} ${cutters === 1 ? 'cutter' : 'cutters'} \u00b7 ${durationText(proof.minutes)}${proof.minutes > 0 ? `, ${Math.round((100 * air) / proof.minutes)} % in the air` : ''}`
             : ''
         }
       />
       {!job.cuts.length && (
         <Empty title="No cuts yet">
+          {job.relief.forms.length > 0 && 'Relief roughing and relief finishing cut the relief as it stands. '}
           {job.items.length
             ? 'Pick artwork on the table, then add a cut for it.'
-            : 'Draw something under Artwork first; a cut is made for what is picked.'}
+            : `Draw something under Artwork first${job.relief.forms.length ? ' for any other cut; it' : '; a cut'} is made for what is picked.`}
         </Empty>
       )}
       <SortableList
