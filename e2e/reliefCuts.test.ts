@@ -59,6 +59,17 @@ test('a dome is roughed and finished, a groove rides on it, and another height o
   await minutes(before);
   await maker.stage('Proof');
   await maker.sees('all checks pass');
+  // What rows that lie far apart leave is told, until their maker does not mind it.
+  await maker.stage('Cuts');
+  await maker.press(/^Cut 2: Relief finishing/);
+  await maker.fill('Step-over', '2.5');
+  await maker.stage('Proof');
+  await maker.sees(/Up to [\d.]+ mm \([^)]*\) between the rows of "Relief finishing"/);
+  await maker.sees('all checks pass');
+  await maker.stage('Cuts');
+  await maker.fill('Where more is left than', '5');
+  await maker.stage('Proof');
+  await maker.sees('Nowhere more than its cuts may leave.');
 });
 
 test('(long) a face is tooled, along a line that is not there too, and says what it took when it is switched off', async () => {

@@ -116,7 +116,8 @@ function main(args: string[]): number {
     proofs.set(id, proof);
     findings += proof.findings.length;
     if (command === 'plan')
-      for (const f of proof.findings) console.log(`${job.at.only ? '' : `${name}: `}${f.check}: ${f.text}`);
+      for (const f of [...proof.findings, ...proof.stays])
+        console.log(`${job.at.only ? '' : `${name}: `}${f.check}: ${f.text}`);
   }
   return findings ? 2 : 0;
 }

@@ -13,7 +13,7 @@ import { castIn } from '@/core/pipeline/casting';
 import { fittedPair } from '@/core/pipeline/fitting';
 import { shapeMemory, shapeRelief } from '@/core/pipeline/shaping';
 import { writePrograms } from '@/core/pipeline/programs';
-import { comparedFindings, glimpseOf, placePrograms, prove, type Proof } from '@/core/pipeline/proving';
+import { heldAgainst, glimpseOf, placePrograms, prove, type Proof } from '@/core/pipeline/proving';
 import { breaksIn } from '@/core/program/programLines';
 import { cutAlong } from '@/core/proof/along';
 import type { Onlooker } from '@/core/proof/cutting';
@@ -245,6 +245,7 @@ const api: ComputeApi = {
       field,
       under: b.found && underOf(b.found.faces),
       findings: proof.findings,
+      stays: proof.stays,
       compared: false,
       times: proof.times,
       minutes: proof.minutes,
@@ -257,7 +258,7 @@ const api: ComputeApi = {
   compare(ticket, setup, progress) {
     const { proof, relief } = benchOf(setup);
     if (!proof) throw new Cancelled();
-    return whileWanted(wanted(ticket), () => comparedFindings(proof, art, watch(ticket, progress), () => relief));
+    return whileWanted(wanted(ticket), () => heldAgainst(proof, art, watch(ticket, progress), () => relief));
   },
   play(ticket, setup, move, cell, only) {
     const { player } = benchOf(setup);

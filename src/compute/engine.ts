@@ -164,14 +164,14 @@ async function hold(setupId: string, proof: ProofResult): Promise<void> {
   held.set(proof, (held.get(proof) ?? 0) + 1);
   if (isShown(setupId)) results.setState({ comparing: true });
   try {
-    const findings = await prover.ask((api) =>
+    const found = await prover.ask((api) =>
       api.compare(
         prover.next(),
         setupId,
         prover.hearing(() => {}),
       ),
     );
-    if (workOf(setupId).proof === proof) put(setupId, { proof: { ...proof, findings, compared: true } });
+    if (workOf(setupId).proof === proof) put(setupId, { proof: { ...proof, ...found, compared: true } });
   } finally {
     results.setState({ comparing: false });
   }

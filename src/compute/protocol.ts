@@ -15,7 +15,7 @@ import type { CastingValues, Job, OneSetup, TurnedOver } from '@/core/job/job';
 import type { Quality } from './keys';
 import type { Finding } from '@/core/proof/check';
 import type { ProgramFile } from '@/core/pipeline/programs';
-import type { SectionTime } from '@/core/pipeline/proving';
+import type { Held, SectionTime } from '@/core/pipeline/proving';
 import type { Pair } from '@/core/job/pairs';
 import type { Cast } from '@/core/pipeline/casting';
 import type { Fitted } from '@/core/pipeline/fitting';
@@ -42,6 +42,8 @@ export interface ProofResult {
   /** Depths of what an earlier set-up has cut into the face that lies down now, as seen from above; null where nothing was. */
   readonly under: HeightField | null;
   readonly findings: readonly Finding[];
+  /** What may stay on a relief and does, once it has been compared. */
+  readonly stays: readonly Finding[];
   /** Whether it has been held against what is wanted: the last of the checks. */
   readonly compared: boolean;
   readonly times: readonly SectionTime[];
@@ -171,8 +173,8 @@ export interface ComputeApi extends ArtworkApi, Living {
   ): ProofResult;
   /** Forgets all set-ups: another job is opened. */
   clear(): void;
-  /** Holds the last proof of a set-up against what is wanted; all findings, with those of that check. */
-  compare(ticket: number, setup: string, progress: ReportProgress): Finding[];
+  /** Holds the last proof of a set-up against what is wanted; all findings, with those of that check, and what stays. */
+  compare(ticket: number, setup: string, progress: ReportProgress): Held;
   /** Cuts on, or from the start again, until a move of the last proven programs; only some cuts if asked. */
   play(ticket: number, setup: string, move: number, cell: number, only: readonly string[] | null): PlayState;
   /** Where a line of the last proven programs lies, and the line that runs nearest to a point. */

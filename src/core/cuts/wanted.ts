@@ -4,6 +4,9 @@ import { makeInside, type Places } from '../geometry/inside';
 import { makeSegmentIndex } from '../geometry/segmentIndex';
 import { boundsOf, type Bounds, type Loop, type Region } from '../geometry/region';
 
+/** Why material stays above a surface: the shapes of the cutters, how far they may go, or how far the rows lie apart. */
+export type Reason = 'shape' | 'boundary' | 'rows';
+
 /**
  * What a cut is to make, as heights over the blank (mm, <= 0), worked out from the outlines and not from the plan.
  *
@@ -20,6 +23,8 @@ export interface Wanted {
   surfaceAlong?(y: number, places: Places, out: Float32Array): void;
   /** Highest that material may stay; `surface` where not given. Never below the surface. */
   stays?(x: number, y: number): number;
+  /** What may stay and is told of all the same: more than so much above the surface (mm), and why, at a place where so much stays. */
+  readonly kept?: { readonly more: number; why(x: number, y: number, over: number): Reason };
   /** Lowest that it may be cut; `surface` where not given. Never above the surface. */
   least?(x: number, y: number): number;
 }

@@ -11,7 +11,7 @@ import { cutOut, depths, readMoves, scatter, testCone, testFlat, type Cloud } fr
 import { planCut, presetOf } from './planning';
 import { writePrograms } from './programs';
 import { shapedWhenAsked, shapeMemory, shapeRelief } from './shaping';
-import { comparedFindings, placePrograms, prove } from './proving';
+import { heldAgainst, placePrograms, prove } from './proving';
 
 const shaping = { art, mesh: () => null, picture: () => null, progress: () => {} };
 
@@ -69,7 +69,7 @@ test('(long) the medallion without its roughing is said to bury the cutter that 
     sections: p.sections.filter((s) => s.cutId !== 'c-rough'),
   }));
   const proof = prove(job, placed, programs.tools, plans, Math.sqrt((job.blank.width * job.blank.height) / 5e4));
-  const texts = comparedFindings(proof, art, undefined, relief).filter((f) => f.check === 'buried');
+  const texts = heldAgainst(proof, art, undefined, relief).findings.filter((f) => f.check === 'buried');
   expect(texts).toHaveLength(1);
   expect(texts[0]).toMatchObject({ cutId: 'c-finish', text: expect.stringMatching(/Rough the relief before it/) });
 });
@@ -105,7 +105,7 @@ function passes(name: string) {
     Math.sqrt((job.blank.width * job.blank.height) / 1e5),
   );
   expect(proof.findings).toEqual([]);
-  expect(comparedFindings(proof, art, undefined, relief)).toEqual([]);
+  expect(heldAgainst(proof, art, undefined, relief).findings).toEqual([]);
   // Something was cut, nothing stands above the face, nothing is below the bed.
   const { z } = proof.field;
   let low = 0;

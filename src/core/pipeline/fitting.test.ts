@@ -9,7 +9,7 @@ import { demoJobs } from '../job/demo';
 import { shippedLibrary } from '../cutters/library';
 import { testArt as art } from '../testing/fonts';
 import { fitOfOne, proven, withValues } from '../testing/fits';
-import { comparedFindings } from './proving';
+import { heldAgainst } from './proving';
 
 const library = shippedLibrary();
 const VBIT = 'v-12-60-0';
@@ -140,7 +140,7 @@ describe('an inlay of picked outlines', () => {
 
 test('(long) both halves of the waterlily lid pass every check, and go together with no seam', () => {
   const job = demoJobs['waterlily-lid']();
-  for (const { id } of job.setups) expect(comparedFindings(proven(job, id), art)).toEqual([]);
+  for (const { id } of job.setups) expect(heldAgainst(proven(job, id), art).findings).toEqual([]);
   const { fit, troubles } = fitOfOne(job);
   expect(troubles).toEqual([]);
   // The groove by which the lid is cut free is no floor of the pocket.

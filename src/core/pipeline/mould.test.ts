@@ -17,7 +17,7 @@ import { library } from '../testing/job';
 import { castIn, type Cast } from './casting';
 import { planCut } from './planning';
 import { writePrograms } from './programs';
-import { comparedFindings, placePrograms, prove } from './proving';
+import { heldAgainst, placePrograms, prove } from './proving';
 
 const cutter = (id: string) => library.find((c) => c.id === id);
 /** A round token with a ring and a word on it, and a gate that leads out. */
@@ -55,7 +55,7 @@ function cast(one: OneSetup): { cast: Cast; problems: string[] } {
   const plans = new Map(one.cuts.map((c) => [c.id, planCut(one, c, art)]));
   const programs = writePrograms(one, plans);
   const proof = prove(one, placePrograms(one, programs), programs.tools, plans, 0.2);
-  const problems = [...comparedFindings(proof, art).map((f) => f.text)];
+  const problems = [...heldAgainst(proof, art).findings.map((f) => f.text)];
   return { cast: castIn(proof, one.casting!), problems };
 }
 

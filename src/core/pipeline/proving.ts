@@ -13,6 +13,7 @@ import { deflectedPrograms } from '../proof/deflection';
 import { placeProgram, type PlacedProgram } from '../proof/placed';
 import type { Faces, Found } from '../proof/faces';
 import { createSimulation, type Simulation } from '../proof/simulate';
+import { stays } from '../proof/stays';
 import type { HeightField } from '../relief/field';
 import { presetOf, wantedOf, type Progress } from './planning';
 import type { Programs } from './programs';
@@ -31,6 +32,8 @@ export interface Proof {
   readonly found: Found | null;
   readonly left: Faces;
   readonly findings: readonly Finding[];
+  /** What may stay on a relief and does; none as long as it has not been compared. */
+  readonly stays: readonly Finding[];
   /** What the checks were asked about. */
   readonly input: CheckInput;
   readonly times: readonly SectionTime[];
@@ -119,6 +122,7 @@ export function prove(
     found,
     left: { up: field, down: found?.faces.down ?? null },
     findings: checks.flatMap((c) => c.run(input)),
+    stays: [],
     input,
     ...timePrograms(job, placed),
   };
@@ -141,13 +145,16 @@ export function glimpseOf(
   return createSimulation().run(job.blank, cell, deflected, tools, progress, found).field;
 }
 
-/** All findings of a proof once it has been held against what is wanted: the longest of the checks, done after the others. */
-export function comparedFindings(
+/** What a proof is found to be once it has been held against what is wanted. */
+export type Held = Pick<Proof, 'findings' | 'stays'>;
+
+/** All findings of a proof held against what is wanted, and what stays: the longest of the checks, done after the others. */
+export function heldAgainst(
   proof: Proof,
   art: ArtworkContext,
   progress: Progress = () => {},
   relief: GiveRelief = noRelief,
-): Finding[] {
+): Held {
   const { job, plans } = proof.input;
   const input = {
     ...proof.input,
@@ -157,5 +164,5 @@ export function comparedFindings(
       return cut && kindOf(cut.kind).atOnce?.(cut.values) ? presetOf(cutter, job, cut) : null;
     }),
   };
-  return checks.flatMap((c) => c.run(input));
+  return { findings: checks.flatMap((c) => c.run(input)), stays: stays(input) };
 }

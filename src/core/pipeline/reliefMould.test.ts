@@ -19,7 +19,7 @@ import { library } from '../testing/job';
 import { castIn } from './casting';
 import { planCut } from './planning';
 import { writePrograms } from './programs';
-import { comparedFindings, placePrograms, prove } from './proving';
+import { heldAgainst, placePrograms, prove } from './proving';
 import { shapedWhenAsked, shapeRelief } from './shaping';
 
 const cutter = (id: string) => library.find((c) => c.id === id);
@@ -75,7 +75,7 @@ function cast(one: OneSetup) {
   const said = [...plans.values()].flatMap((p) => p.remarks.filter((r) => r.level === 'problem').map((r) => r.text));
   return {
     cast: castIn(proof, one.casting!),
-    said: [...said, ...comparedFindings(proof, art, () => {}, relief).map((f) => f.text)],
+    said: [...said, ...heldAgainst(proof, art, () => {}, relief).findings.map((f) => f.text)],
   };
 }
 /** What a relief holds below the face as it is left, mm3. */

@@ -5,7 +5,7 @@ import type { OneSetup } from '../job/job';
 import { planCut, type Progress } from './planning';
 import { writePrograms, type Programs } from './programs';
 import { noRelief, type GiveRelief } from './shaping';
-import { comparedFindings, placePrograms, prove, type Proof } from './proving';
+import { heldAgainst, placePrograms, prove, type Proof } from './proving';
 
 /** Plans, writes and proves one set-up in one go: what the command line and tests use. */
 export function runJob(
@@ -39,6 +39,6 @@ export function runJob(
   return {
     plans,
     programs,
-    proof: { ...proof, findings: comparedFindings(proof, art, (f) => progress(0.9 + 0.1 * f), relief) },
+    proof: { ...proof, ...heldAgainst(proof, art, (f) => progress(0.9 + 0.1 * f), relief) },
   };
 }

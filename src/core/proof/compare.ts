@@ -1,4 +1,4 @@
-import type { Wanted } from '../cuts/wanted';
+import type { Reason, Wanted } from '../cuts/wanted';
 import { derived } from '../geometry/hash';
 import { sparser, type HeightField } from '../relief/field';
 
@@ -26,6 +26,8 @@ export interface Compared {
   readonly cutId: string;
   /** Places that stand above what the cut is to leave, largest first. */
   readonly left: readonly Place[];
+  /** Places where more stays than is told without a word, though it may: by why it does, largest first. */
+  readonly kept: Readonly<Record<Reason, readonly Place[]>>;
   /** Share of its artwork (by area) that stands too high, 0 to 1; null where its artwork covers no node. */
   readonly untouched: number | null;
   /** Whether cuts before it take everything that it is to take. */
@@ -75,6 +77,14 @@ const sampledOver = ({ cols, rows, cell, x0, y0 }: HeightField, w: Wanted, progr
     }
     return { c0, c1, r0, r1, heights };
   });
+
+/** Whether anything is wanted at the i-th node. */
+function wants({ c0, c1, r0, r1, heights }: Sampled, i: number, cols: number): boolean {
+  const [c, r] = [i % cols, Math.floor(i / cols)];
+  return c >= c0 && c <= c1 && r >= r0 && r <= r1 && heights[(r - r0) * (c1 - c0 + 1) + c - c0] < 0;
+}
+
+const NOTHING_KEPT = { shape: [], boundary: [], rows: [] };
 
 interface Tally {
   /** Nodes that stand above the surface. */
@@ -131,8 +141,12 @@ export function compare(
   const lowest = found ? sparser(found, MOST_NODES).z.slice() : new Float32Array(cols * rows);
   const at = (i: number): [number, number] => [x0 + (i % cols) * cell, y0 + Math.floor(i / cols) * cell];
   const cuts: Compared[] = [];
+  const mayStay: Map<number, number>[] = [];
+  const asked: Sampled[] = [];
   for (const [cutId, w] of wanted) {
-    const { c0, c1, r0, r1, heights } = sampledOver(field, w, (f) => progress((cuts.length + f) / (wanted.size + 1)));
+    const sample = sampledOver(field, w, (f) => progress((cuts.length + f) / (wanted.size + 1)));
+    asked.push(sample);
+    const { c0, c1, r0, r1, heights } = sample;
     const tally: Tally = { above: [], nodes: 0, idle: true };
     const count = c1 - c0 + 1;
     for (let r = r0, k = 0; r <= r1; r++, k += count) holdRow(heights, k, count, z, lowest, r * cols + c0, tally);
@@ -141,16 +155,33 @@ export function compare(
     // What the cutters' shapes must leave is asked of those alone, and of their neighbours a hair away.
     const stays = w.stays ?? w.surface;
     const mask = new Map<number, number>();
+    const kept = new Map<number, number>();
     let high = 0;
     for (const i of above) {
       const [x, y] = at(i);
       const over = z[i] - stays(x, y);
-      if (over <= TOLERANCE) continue;
+      if (over <= TOLERANCE) {
+        const by = w.kept ? z[i] - w.surface(x, y) : 0;
+        if (w.kept && by > w.kept.more) kept.set(i, by);
+        continue;
+      }
       high++;
       if (AROUND.every(([dx, dy]) => z[i] > stays(x + dx, y + dy) + TOLERANCE)) mask.set(i, over);
     }
-    cuts.push({ cutId, left: placesOf(mask, field), untouched: nodes ? high / nodes : null, idle: idle && nodes > 0 });
+    mayStay.push(kept);
+    const untouched = nodes ? high / nodes : null;
+    cuts.push({ cutId, left: placesOf(mask, field), kept: NOTHING_KEPT, untouched, idle: idle && nodes > 0 });
   }
+  [...wanted.values()].forEach((w, k) => {
+    const by: Record<Reason, Map<number, number>> = { shape: new Map(), boundary: new Map(), rows: new Map() };
+    for (const [i, over] of mayStay[k]) {
+      // What a later one is to take there is told of that.
+      if (asked.slice(k + 1).some((s) => wants(s, i, cols))) continue;
+      by[w.kept!.why(...at(i), over)].set(i, over);
+    }
+    const [shape, boundary, rows] = [by.shape, by.boundary, by.rows].map((m) => placesOf(m, field));
+    cuts[k] = { ...cuts[k], kept: { shape, boundary, rows } };
+  });
   const deep = new Map<number, number>();
   const all = [...wanted.values()];
   const least = (px: number, py: number) =>

@@ -3,6 +3,7 @@ import { readMoves, testShape, type TestMove } from './independent';
 import { cutterOf, planOn, programOf } from './job';
 import { flatField, heightAt, type HeightField } from '../relief/field';
 import type { Region } from '../geometry/region';
+import type { Wanted } from '../cuts/wanted';
 
 /** A small blank whose relief the tests' own machine cuts, and what it finds there. mm. */
 export const [WIDTH, HEIGHT, CELL] = [6, 5, 0.05];
@@ -40,6 +41,7 @@ export interface Made {
   readonly moves: readonly TestMove[];
   readonly tools: Record<number, ReturnType<typeof testShape>>;
   readonly remarks: readonly string[];
+  readonly wanted: Wanted;
   readonly stays: (x: number, y: number) => number;
 }
 
@@ -73,6 +75,7 @@ export function made(
     moves,
     tools: shapes,
     remarks: plan.remarks.map((r) => r.text),
+    wanted: w,
     stays: (x, y) => (w.stays ?? w.surface)(x, y),
   };
 }

@@ -7,7 +7,6 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { checks } from '@/core/proof/checks';
-import type { Finding } from '@/core/proof/check';
 import { cellOf, type Quality } from '@/compute/keys';
 import { setQuality, stopWork } from '@/compute/engineHandle';
 import { isFresh, useWork } from '@/compute/useWork';
@@ -18,19 +17,13 @@ import { useOpenJob } from '@/store/openJob';
 import { ChoiceField } from '@/ui/common/fields';
 import { WorkLeft } from '@/ui/common/Waiting';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
-import { setView } from '@/ui/view';
 import { DowelsAmiss } from '@/ui/blank/DowelsAmiss';
-import { MendButton } from '@/ui/common/MendButton';
 import { CastingGroup } from './CastingGroup';
 import { FitGroups } from './FitGroup';
 import { PlayBar } from './PlayBar';
 import { Ledger } from './Ledger';
-
-const show = (f: Finding) => {
-  if (f.x !== null && f.y !== null)
-    setView((v) => ({ marked: { x: f.x!, y: f.y!, text: f.text }, table: v.table === 'solid' ? 'both' : v.table }));
-  if (f.cutId) setView({ cutId: f.cutId });
-};
+import { StaysGroup } from './StaysGroup';
+import { Told } from './Told';
 
 export function ProofSheet() {
   const job = useLater(useOpenJob, (s) => s.job)!;
@@ -106,28 +99,7 @@ export function ProofSheet() {
                         {c.name}
                       </Typography>
                       {found.map((f) => (
-                        <Box key={f.text} sx={{ mt: 0.25 }}>
-                          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                            {f.text}
-                          </Typography>
-                          {f.mend && <MendButton mend={f.mend} cutId={f.cutId} x={f.x} y={f.y} />}
-                          {(f.x !== null || f.cutId) && (
-                            <Button size="small" sx={{ ml: -0.75, minHeight: 26 }} onClick={() => show(f)}>
-                              Show me
-                            </Button>
-                          )}
-                          {(f.places ?? []).slice(1).map((p, i) => (
-                            <Button
-                              key={i}
-                              size="small"
-                              sx={{ minHeight: 26, minWidth: 0, px: 0.75 }}
-                              aria-label={`Show place ${i + 2}`}
-                              onClick={() => show({ ...f, ...p })}
-                            >
-                              {i + 2}
-                            </Button>
-                          ))}
-                        </Box>
+                        <Told key={f.text} finding={f} />
                       ))}
                     </Box>
                   </Box>
@@ -136,6 +108,7 @@ export function ProofSheet() {
             </Box>
             <DowelsAmiss />
           </Group>
+          <StaysGroup />
           <After turn={turns.below} once>
             <FitGroups />
             <CastingGroup />

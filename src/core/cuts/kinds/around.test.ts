@@ -1,7 +1,7 @@
 import { newItem } from '../../artwork/item';
 import { newOneSetup, type OneSetup } from '../../job/job';
 import { jobOf } from '../../job/oneSetup';
-import { comparedFindings } from '../../pipeline/proving';
+import { heldAgainst } from '../../pipeline/proving';
 import { proven } from '../../testing/fits';
 import { testArt as art } from '../../testing/fonts';
 import { library, planOn } from '../../testing/job';
@@ -65,7 +65,7 @@ describe('an area clearance round outlines', () => {
     const all = { ...(kindOf('area').defaults(one.blank, one.cutters) as object), ...values };
     one.cuts = [{ id: 'c', name: 'Round it', kind: 'area', enabled: true, items: ['i'], values: all, overrides: {} }];
     const proof = proven(jobOf(one), one.at.id);
-    expect([...proof.findings, ...comparedFindings(proof, art)].map((f) => f.text)).toEqual([]);
+    expect([...proof.findings, ...heldAgainst(proof, art).findings].map((f) => f.text)).toEqual([]);
   });
 });
 

@@ -5,7 +5,7 @@ import { MotionBuilder } from '../../motion/motion';
 import { sparser, sparserOver, type HeightField } from '../../relief/field';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
-import { closingBy, leftOver, standingOver } from '../relief/closing';
+import { closingBy, freeShapeLeaves, leftOver, shapeLeaves, standingOver } from '../relief/closing';
 import { reversed } from '../clearing/contours';
 import { easings, sinkOf, type Easing } from '../easing';
 import { goAlong } from '../relief/along';
@@ -37,7 +37,7 @@ import {
   wanderStep,
 } from '../texture/wander';
 import { cutKind, emptyPlan, passes, type CutContext, type Remark, type Toolpath } from '../kind';
-import { EMPTY } from '../wanted';
+import { EMPTY, type Reason } from '../wanted';
 
 const patterns = {
   rows: 'Rows',
@@ -186,7 +186,7 @@ export const reliefFinish = cutKind({
       kind: 'length',
       key: 'rest',
       label: 'Where more is left than',
-      when: (v) => (v.cutters as unknown[]).length > 1,
+      hint: 'Finer cutters go there, and the proof tells of it',
     },
     ...placeFields,
     { kind: 'choice', key: 'pattern', label: 'Pattern', options: choices(patterns) },
@@ -264,6 +264,7 @@ export const reliefFinish = cutKind({
     ...wanderDefaults,
   }),
   atOnce: (v) => !v.layers,
+  smooths: true,
   cutters: (v) => v.cutters,
   upgrades: { 15: fromTheTop },
   presets: (v) =>
@@ -360,7 +361,15 @@ export const reliefFinish = cutKind({
     const thin = sparserOver(field, MOST_NODES);
     const left = leftOver(thin, list, g.facts.lowest + v.allowance, v.allowance);
     const lift = v.wander ? v.lift : 0;
-    return reliefWanted(v, g, v.allowance, v.startDepth, list, lift ? (x, y) => left(x, y) + lift : left);
+    const meant = reliefWanted(v, g, v.allowance, v.startDepth, list, lift ? (x, y) => left(x, y) + lift : left);
+    // What is to be left all over it is nobody's fault.
+    if (v.allowance) return meant;
+    const [leaves, free] = [shapeLeaves, freeShapeLeaves].map((by) => by(thin, list, g.facts.lowest, 0));
+    const why = (x: number, y: number, over: number): Reason => {
+      const most = meant.surface(x, y) + over / 2;
+      return free(x, y) > most ? 'shape' : leaves(x, y) > most ? 'boundary' : 'rows';
+    };
+    return { ...meant, kept: { more: v.rest + lift, why } };
   },
   side: (v, _blank, _cutter, relief) => ({
     start: v.startDepth,

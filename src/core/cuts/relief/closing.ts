@@ -316,6 +316,29 @@ function leftByWays(f: HeightField, passes: readonly Pass[], least: number, allo
   return all;
 }
 
+/** What the shapes of cutters alone leave, `standing` so low: no ridges, and creases to their bottom. */
+function leftByShape(
+  f: HeightField,
+  passes: readonly Pass[],
+  standing: (form: CutterForm, place: Bounded) => HeightField,
+): Float32Array {
+  const all = new Float32Array(f.z.length).fill(Infinity);
+  for (const { form, place, spare } of passes) {
+    const mine = leavesAt(f, form, standing(form, place).z).z;
+    for (let i = 0; i < mine.length; i++)
+      if (mine[i] < all[i] && !(spare && all[i] - f.z[i] <= 2 * spare)) all[i] = mine[i];
+  }
+  return all;
+}
+
+/** Highest that the shapes of cutters leave at a place: as far as each may go, and if each might go anywhere. */
+export const shapeLeaves = leftBy<Pass>((f, passes, least, allowance) =>
+  leftByShape(f, passes, (form, place) => standsOver(f, form, place, least, allowance)),
+);
+export const freeShapeLeaves = leftBy<Pass>((f, passes, least, allowance) =>
+  leftByShape(f, passes, (form) => standsFree(f, form, allowance, least)),
+);
+
 /** The greatest of each node and those round it: where there is room for no more than a node there is hardly room. */
 function widest({ z, cols, rows }: HeightField): Float32Array {
   const out = new Float32Array(z.length).fill(Infinity);

@@ -1,0 +1,129 @@
+import type { Wanted } from '../cuts/wanted';
+import { flatField, type HeightField } from '../relief/field';
+import { made, type Ground } from '../testing/reliefCuts';
+import { circleLoop } from '../testing/shapes';
+import type { CheckInput } from './check';
+import { compare, type Compared } from './compare';
+import { stays } from './stays';
+
+/** What the tests' own machine makes of a relief finishing is held against the relief. */
+function keptBy(ground: Ground, values: Record<string, unknown>, more: Parameters<typeof made>[3] = {}): Compared {
+  const { grid, wanted } = made('reliefFinish', { stepOver: 0.1, rim: 'over', ...values }, ground, more);
+  const field: HeightField = { ...grid, z: Float32Array.from(grid.z) };
+  const [cut] = compare(field, new Map([['f', wanted]])).cuts;
+  expect(cut.left).toEqual([]);
+  return cut;
+}
+const areaOf = (places: Compared['kept']['shape']) => places.reduce((sum, p) => sum + p.area, 0);
+const mostOf = (places: Compared['kept']['shape']) => Math.max(...places.map((p) => p.height));
+
+/** Where a falling function has come down to a value, between 0 and `to`. */
+function where(f: (x: number) => number, value: number, to: number): number {
+  let [a, b] = [0, to];
+  for (let k = 0; k < 50; k++) {
+    const m = (a + b) / 2;
+    if (f(m) > value) a = m;
+    else b = m;
+  }
+  return a;
+}
+
+describe('what stays on a relief', () => {
+  it('is told of a groove that a ball is too wide for: as high and as wide as its round stands above it', () => {
+    const [steep, R, more] = [2, 1, 0.05];
+    const { kept } = keptBy((x) => Math.min(-0.1, -2.9 + steep * Math.abs(x - 3.02)), {
+      cutters: ['ball-2'],
+      stepOver: 0.05,
+      rest: more,
+    });
+    const long = Math.hypot(1, steep);
+    const above = (x: number) => R * long - Math.sqrt(R * R - x * x) - steep * x;
+    expect(mostOf(kept.shape)).toBeGreaterThan(above(0.034));
+    expect(mostOf(kept.shape)).toBeLessThan(above(0) + 0.01);
+    // The grid of the tests' machine lies 0.01 and more within the blank.
+    const area = 2 * where(above, more, (R * steep) / long) * 5;
+    expect(areaOf(kept.shape)).toBeGreaterThan(0.93 * area);
+    expect(areaOf(kept.shape)).toBeLessThan(1.03 * area);
+    expect([kept.boundary, kept.rows]).toEqual([[], []]);
+  });
+
+  it('is told of ridges where rows lie too far apart, and not where they stand lower than so much', () => {
+    const [steep, R, step] = [0.4, 0.5, 0.6];
+    const long = Math.hypot(1, steep);
+    const ridge = (R - Math.sqrt(R * R - ((step * long) / 2) ** 2)) * long;
+    const slope: Ground = (x) => -0.3 - steep * x;
+    const values = { cutters: ['ball-1'], stepOver: step, angle: 90 };
+    const { kept } = keptBy(slope, { ...values, rest: 0.05 });
+    expect(mostOf(kept.rows)).toBeLessThan(ridge + 0.005);
+    expect(mostOf(kept.rows)).toBeGreaterThan(ridge - 0.03);
+    expect([kept.boundary, kept.shape]).toEqual([[], []]);
+    expect(keptBy(slope, { ...values, rest: ridge + 0.006 }).kept.rows).toEqual([]);
+  });
+
+  it('is told of a round beside a boundary that the cutter stays within', () => {
+    const [r, R, more] = [1.8, 1, 0.05];
+    const { kept } = keptBy(
+      () => -1,
+      { cutters: ['ball-2'], where: 'inside', rim: 'edge', rest: more },
+      { region: [circleLoop(400, r, 3, 2.5)] },
+    );
+    const from = r - R + Math.sqrt(R * R - (R - more) ** 2);
+    expect(areaOf(kept.boundary)).toBeGreaterThan(0.96 * Math.PI * (r * r - from * from));
+    expect(areaOf(kept.boundary)).toBeLessThan(1.04 * Math.PI * (r * r - from * from));
+    expect(mostOf(kept.boundary)).toBeGreaterThan(0.7);
+    expect([kept.rows, kept.shape]).toEqual([[], []]);
+  });
+
+  it('is less where a finer cutter follows, and none of it where an allowance is to stay', () => {
+    const groove: Ground = (x) => Math.min(-0.1, -2 + 1.5 * Math.abs(x - 3.02));
+    const one = keptBy(groove, { cutters: ['ball-2'], rest: 0.05 });
+    const two = keptBy(groove, { cutters: ['ball-2', 'ball-1'], rest: 0.05 });
+    // Half the ball stands half as high, over half the width.
+    expect(mostOf(two.kept.shape) / mostOf(one.kept.shape)).toBeCloseTo(0.5, 1);
+    expect(areaOf(two.kept.shape)).toBeLessThan(0.6 * areaOf(one.kept.shape));
+    const { kept } = keptBy(groove, { cutters: ['ball-2'], rest: 0.05, allowance: 0.2 });
+    expect([kept.shape, kept.boundary, kept.rows]).toEqual([[], [], []]);
+  });
+
+  it('is told of the last cut that is to take it', () => {
+    const field = flatField(4, 3, 0.1, -0.8);
+    const level = (z: number): Wanted => ({
+      box: { x0: 1, y0: 1, x1: 3, y1: 2 },
+      surface: (x, y) => (x > 0.99 && x < 3.01 && y > 0.99 && y < 2.01 ? z : 0),
+      stays: () => 0,
+      kept: { more: 0.05, why: () => 'shape' },
+    });
+    const told = (...cuts: Wanted[]) =>
+      compare(field, new Map(cuts.map((w, i) => [String(i), w]))).cuts.map((c) => c.kept.shape.map((p) => p.height));
+    expect(told(level(-1))).toEqual([[expect.closeTo(0.2, 5)]]);
+    expect(told(level(-1), level(-1.1))).toEqual([[], [expect.closeTo(0.3, 5)]]);
+    // One that wants more elsewhere does not matter, nor one that minds less.
+    expect(told(level(-0.9), { ...level(-1), kept: { more: 0.3, why: () => 'shape' } })).toEqual([[], []]);
+    const aside: Wanted = { ...level(-2), surface: (x) => (x > 3.05 ? -2 : 0), box: { x0: 3, y0: 0, x1: 4, y1: 3 } };
+    expect(told(level(-1), aside)[0]).toHaveLength(1);
+  });
+
+  it('is said with its height, its size, its number of places, the worst first, and what can be done', () => {
+    const place = (x: number, area: number, height: number) => ({ x, y: 1, area, height });
+    const kept = {
+      shape: [place(1, 3, 0.2), place(2, 1, 0.5)],
+      boundary: [place(3, 0.4, 1)],
+      rows: [place(4, 2, 0.1)],
+    };
+    const compared = { cuts: [{ cutId: 'f', left: [], kept, untouched: 0, idle: false }], below: [] };
+    const job = { unit: 'mm', cuts: [{ id: 'f', name: 'Fine', values: { rest: 0.05 } }] };
+    const said = stays({ job, compared } as unknown as CheckInput);
+    expect(said.map((f) => f.text)).toEqual([
+      expect.stringMatching(
+        /^Up to 0\.5 mm \(4(\.00)? mm\u00b2, 2 places\) where the cutter of "Fine" .* more than 0\.05 mm is left\.$/,
+      ),
+      expect.stringMatching(/^Up to 0\.1 mm \(2(\.00)? mm\u00b2, 1 place\) between the rows of "Fine"\./),
+    ]);
+    // The place beside the boundary is too small to be told.
+    expect(said[0].places).toEqual([
+      { x: 2, y: 1 },
+      { x: 1, y: 1 },
+    ]);
+    expect(stays({ job } as unknown as CheckInput)).toEqual([]);
+  });
+});

@@ -1,0 +1,34 @@
+'use client';
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useWork } from '@/compute/useWork';
+import { kindOf } from '@/core/cuts/registry';
+import { useOpenJob } from '@/store/openJob';
+import { Group } from '@/ui/common/SheetParts';
+import { useLater } from '@/ui/later';
+import { Told } from './Told';
+
+/** What may stay on the relief and does: by which cut, how high, where and why. Only where a cut smooths the relief. */
+export function StaysGroup() {
+  const cuts = useLater(useOpenJob, (s) => s.job!.cuts);
+  const proof = useLater(useWork, (w) => w.proof)!;
+  const smooth = cuts.some((c) => c.enabled && kindOf(c.kind).smooths);
+  if (!smooth) return null;
+  return (
+    <Group title="What stays on the relief">
+      {proof.stays.length ? (
+        <Box component="ul" aria-label="What stays" sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gap: 1.1 }}>
+          {proof.stays.map((f) => (
+            <li key={f.text}>
+              <Told finding={f} />
+            </li>
+          ))}
+        </Box>
+      ) : (
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          {proof.compared ? 'Nowhere more than its cuts may leave.' : 'Being looked at.'}
+        </Typography>
+      )}
+    </Group>
+  );
+}
