@@ -78,10 +78,10 @@ const sampledOver = ({ cols, rows, cell, x0, y0 }: HeightField, w: Wanted, progr
     return { c0, c1, r0, r1, heights };
   });
 
-/** Whether anything is wanted at the i-th node. */
-function wants({ c0, c1, r0, r1, heights }: Sampled, i: number, cols: number): boolean {
+/** What is wanted at the i-th node; 0 for nothing. */
+function wantedAt({ c0, c1, r0, r1, heights }: Sampled, i: number, cols: number): number {
   const [c, r] = [i % cols, Math.floor(i / cols)];
-  return c >= c0 && c <= c1 && r >= r0 && r <= r1 && heights[(r - r0) * (c1 - c0 + 1) + c - c0] < 0;
+  return c >= c0 && c <= c1 && r >= r0 && r <= r1 ? heights[(r - r0) * (c1 - c0 + 1) + c - c0] : 0;
 }
 
 const NOTHING_KEPT = { shape: [], boundary: [], rows: [] };
@@ -142,10 +142,10 @@ export function compare(
   const at = (i: number): [number, number] => [x0 + (i % cols) * cell, y0 + Math.floor(i / cols) * cell];
   const cuts: Compared[] = [];
   const mayStay: Map<number, number>[] = [];
-  const asked: Sampled[] = [];
+  const samples: Sampled[] = [];
   for (const [cutId, w] of wanted) {
     const sample = sampledOver(field, w, (f) => progress((cuts.length + f) / (wanted.size + 1)));
-    asked.push(sample);
+    samples.push(sample);
     const { c0, c1, r0, r1, heights } = sample;
     const tally: Tally = { above: [], nodes: 0, idle: true };
     const count = c1 - c0 + 1;
@@ -172,18 +172,23 @@ export function compare(
     const untouched = nodes ? high / nodes : null;
     cuts.push({ cutId, left: placesOf(mask, field), kept: NOTHING_KEPT, untouched, idle: idle && nodes > 0 });
   }
-  [...wanted.values()].forEach((w, k) => {
+  const all = [...wanted.values()];
+  /** Whether a later cut than the k-th is to see to the i-th node, where that wants `s`. */
+  const leftToOthers = (k: number, i: number, s: number): boolean =>
+    all.some((w, n) => {
+      const h = n > k ? wantedAt(samples[n], i, cols) : 0;
+      return h < 0 && (!!w.kept || h < s - TOLERANCE);
+    });
+  all.forEach((w, k) => {
     const by: Record<Reason, Map<number, number>> = { shape: new Map(), boundary: new Map(), rows: new Map() };
     for (const [i, over] of mayStay[k]) {
-      // What a later one is to take there is told of that.
-      if (asked.slice(k + 1).some((s) => wants(s, i, cols))) continue;
+      if (leftToOthers(k, i, z[i] - over)) continue;
       by[w.kept!.why(...at(i), over)].set(i, over);
     }
     const [shape, boundary, rows] = [by.shape, by.boundary, by.rows].map((m) => placesOf(m, field));
     cuts[k] = { ...cuts[k], kept: { shape, boundary, rows } };
   });
   const deep = new Map<number, number>();
-  const all = [...wanted.values()];
   const least = (px: number, py: number) =>
     all.reduce(
       (low, w) =>

@@ -97,6 +97,10 @@ describe('what stays on a relief', () => {
       compare(field, new Map(cuts.map((w, i) => [String(i), w]))).cuts.map((c) => c.kept.shape.map((p) => p.height));
     expect(told(level(-1))).toEqual([[expect.closeTo(0.2, 5)]]);
     expect(told(level(-1), level(-1.1))).toEqual([[], [expect.closeTo(0.3, 5)]]);
+    // One that is to leave more does not see to it; one that goes deeper does.
+    const plain = (z: number): Wanted => ({ ...level(z), kept: undefined });
+    expect(told(level(-1), plain(-0.95))[0]).toHaveLength(1);
+    expect(told(level(-1), plain(-1.5))).toEqual([[], []]);
     // One that wants more elsewhere does not matter, nor one that minds less.
     expect(told(level(-0.9), { ...level(-1), kept: { more: 0.3, why: () => 'shape' } })).toEqual([[], []]);
     const aside: Wanted = { ...level(-2), surface: (x) => (x > 3.05 ? -2 : 0), box: { x0: 3, y0: 0, x1: 4, y1: 3 } };
