@@ -227,7 +227,6 @@ test('(long) a sign is made: rows in a sunk panel round raised lettering, lines 
   await form([/^REED/], 'From outlines');
   await maker.choose('Top', 'Fitted to a height');
   await maker.fill('Height', '3.5');
-  await maker.press('Bring its top down to the face');
   await maker.fill('Nodes lie apart', '0.2');
   await shapedHeight(maker);
   await maker.stage('Cuts');
