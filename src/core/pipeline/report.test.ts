@@ -36,6 +36,13 @@ describe('the report', () => {
     expect(report.checks.length).toBeGreaterThan(8);
     for (const c of report.checks) expect(c.passed).toBe(c.findings.length === 0);
   });
+  it('says what stays on a relief beside the checks, which pass all the same', () => {
+    const stays = [{ check: 'stays', text: 'Up to 0.1 mm', cutId: 'c', x: 1, y: 2, places: [] }];
+    const { checks, stays: said } = reportOf(job, programs, { ...proof, stays });
+    expect(said).toEqual([{ text: 'Up to 0.1 mm', cut: 'c', x: 1, y: 2 }]);
+    expect(checks).toEqual(report.checks);
+    expect(report.stays).toEqual([]);
+  });
 });
 
 describe('the set-up sheet', () => {

@@ -2,6 +2,7 @@ import type { CutPlan } from '../cuts/kind';
 import { shapeOf } from '../cutters/registry';
 import { datumOf, type Blank, type OneSetup } from '../job/job';
 import { seconds, sumTimes } from '../motion/timing';
+import type { Finding } from '../proof/check';
 import { checks } from '../proof/checks';
 import type { Programs } from './programs';
 import type { Proof, SectionTime } from './proving';
@@ -19,6 +20,15 @@ export interface Sums {
   readonly moves: number;
 }
 
+/** Something that the proof says, of which cut and where. */
+export interface Said {
+  readonly text: string;
+  readonly cut: string | null;
+  readonly x: number | null;
+  readonly y: number | null;
+}
+const said = (f: Finding): Said => ({ text: f.text, cut: f.cutId, x: f.x, y: f.y });
+
 /** What a plan comes to, as `report.json` has it. Places in mm, in the blank's frame. */
 export interface Report {
   readonly job: string;
@@ -31,13 +41,10 @@ export interface Report {
     readonly id: string;
     readonly name: string;
     readonly passed: boolean;
-    readonly findings: readonly {
-      readonly text: string;
-      readonly cut: string | null;
-      readonly x: number | null;
-      readonly y: number | null;
-    }[];
+    readonly findings: readonly Said[];
   }[];
+  /** What stays on a relief, which is no finding. */
+  readonly stays: readonly Said[];
 }
 
 type Axes = { readonly x: number; readonly y: number; readonly z: number };
@@ -117,9 +124,10 @@ export function reportOf(job: OneSetup, programs: Programs, proof: Proof): Repor
         id: c.id,
         name: c.name,
         passed: found.length === 0,
-        findings: found.map((f) => ({ text: f.text, cut: f.cutId, x: f.x, y: f.y })),
+        findings: found.map(said),
       };
     }),
+    stays: proof.stays.map(said),
   };
 }
 

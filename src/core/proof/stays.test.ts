@@ -111,7 +111,7 @@ describe('what stays on a relief', () => {
     const place = (x: number, area: number, height: number) => ({ x, y: 1, area, height });
     const kept = {
       shape: [place(1, 3, 0.2), place(2, 1, 0.5)],
-      boundary: [place(3, 0.4, 1)],
+      boundary: [place(3, 0.04, 1)],
       rows: [place(4, 2, 0.1)],
     };
     const compared = { cuts: [{ cutId: 'f', left: [], kept, untouched: 0, idle: false }], below: [] };

@@ -7,7 +7,7 @@ import type { Place } from './compare';
 /** So many places are told of each reason; their sum tells of the others. */
 const PLACES = 12;
 /** Less than so much of a reason (mm2) is the rounding of a corner here and there. */
-const LEAST_AREA = 0.5;
+const LEAST_AREA = 0.05;
 
 /** Why it stays, and what can be done. */
 const words: Readonly<Record<Reason, (name: string, rest: string) => string>> = {
