@@ -32,6 +32,23 @@ function board(forms: Form[], more: Partial<OneSetup['relief']> = {}): OneSetup 
     relief: { forms, baseDepth: 4, cell: 0.5, ...more },
   };
 }
+it('says of a form that it reaches beyond the blank, or lies off it, and nothing of one that it holds', () => {
+  const rosette = (x: number) =>
+    shapeRelief(board([form('ornament', { id: 'o' }, { ornament: 'rosette', x, y: 10, width: 12 })]), 0.5, none)
+      .remarks;
+  expect(rosette(20)).toEqual({});
+  expect(rosette(37).o).toMatch(/^Reaches beyond the blank/);
+  expect(rosette(60).o).toMatch(/^Lies off the blank/);
+  const raised = (item: string, width: number) => {
+    const job = board([form('outline', { id: 'o', items: [item] })]);
+    job.blank.width = width;
+    return shapeRelief(job, 0.5, none).remarks;
+  };
+  // The outlines end at 30 and at 38 mm.
+  expect(raised('panel', 30)).toEqual({});
+  expect(raised('edge', 30).o).toMatch(/^Reaches beyond the blank/);
+});
+
 const at = (s: ReturnType<typeof shapeRelief>, x: number, y: number) =>
   s.field.z[Math.round(y / s.field.cell) * s.field.cols + Math.round(x / s.field.cell)];
 

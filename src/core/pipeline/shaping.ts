@@ -3,6 +3,7 @@ import type { ArtworkContext } from '../artwork/kind';
 import { contentKey, derived, hashText, sizedMemo } from '../geometry/hash';
 import type { Region } from '../geometry/region';
 import type { OneSetup } from '../job/job';
+import { beyondBlank, extentOf } from '../relief/beyond';
 import { distances } from '../relief/distance';
 import { heightFacts, type HeightFacts } from '../relief/facts';
 import { gridOf, type Grid, type HeightField } from '../relief/field';
@@ -138,8 +139,9 @@ export const shapeMemory = (): ShapeMemory => ({
   weights: sizedMemo<Float32Array>(MOST_BYTES / 4, (w) => w.byteLength),
 });
 
-/** The heights that a form keeps look as they did. */
+/** The heights that a form keeps look as they did, and are cut off where they were. */
 const pictureOf = derived<FormHeights, SmallPicture>();
+const cutOff = derived<FormHeights, string | null>();
 
 /**
  * Shapes the relief of a set-up at a resolution, mm: each form by itself, laid on each other from below. Pure; `memory` gives
@@ -213,7 +215,16 @@ export function shapeRelief(
       if (made.pixel) pixels[f.id] = made.pixel;
       pixel = Math.max(pixel, made.pixel ?? 0, held?.pixel ?? 0);
       looks[f.id] = pictureOf(made, '', () => smallPicture(made.z, grid));
-      if (made.remark) remarks[f.id] = made.remark;
+      const remark =
+        made.remark ||
+        cutOff(made, '', () =>
+          beyondBlank(
+            extentOf(kind, f.values, () => (kind.alongLines ? lines(f.items).map((l) => l.points) : region(f.items))),
+            made.z,
+            grid,
+          ),
+        );
+      if (remark) remarks[f.id] = remark;
       if (made.note) notes[f.id] = made.note;
       const { mask } = f;
       const weights =

@@ -78,6 +78,8 @@ export interface FormKind<S extends z.ZodType = z.ZodType> {
   readonly defaults: z.infer<S>;
   /** Whether it is made of picked outlines. */
   readonly ofOutlines?: true;
+  /** Whether it lies along picked lines, and nowhere else. */
+  readonly alongLines?: true;
   /** Of one that may be made of lines: what is to be picked with these values, in words; null where nothing is. */
   lines?(v: z.infer<S>): { readonly words: string; readonly none: string } | null;
   /** Whether, with these values, it takes its profile from a drawn line. */
@@ -116,6 +118,8 @@ export interface FormKind<S extends z.ZodType = z.ZodType> {
     readonly height: number;
     readonly turn: number | null;
   };
+  /** Whether, with these values, it goes on and on beyond its frame. */
+  repeats?(v: z.infer<S>): boolean;
   /** Its values with the frame so many times as wide and as high; what keeps its ratio does. */
   pulled?(v: z.infer<S>, sx: number, sy: number): z.infer<S>;
   evaluate(v: z.infer<S>, c: FormContext): FormHeights;

@@ -101,6 +101,7 @@ export const picture = formKindByRows({
   changed: (v, was) => (v.crop === was.crop ? follow(v, was) : recropped(v, was)),
   lines: (v) => (follows(v) ? { words: 'Along', none: 'Pick the lines that it follows' } : null),
   frame: ({ x, y, width, height, turn }) => ({ x, y, width, height, turn }),
+  repeats: (v) => v.laid !== 'once',
   pulled: (v, sx, sy) => follow({ ...v, width: within(v.width * sx), height: within(v.height * sy) }, v),
   prepare(v, { grid, picture, lines }) {
     const file = picture(v.picture);

@@ -92,6 +92,7 @@ export const swept = formKindByRows({
     width: Math.round(0.5 * height),
     height: Math.min(v.height, thickness / 3),
   }),
+  alongLines: true,
   lines: (v) =>
     v.way === 'rail'
       ? { words: 'Along', none: 'Pick the line that it runs along' }
