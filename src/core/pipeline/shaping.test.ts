@@ -39,6 +39,22 @@ it('says of a form that it reaches beyond the blank, or lies off it, and nothing
   expect(rosette(20)).toEqual({});
   expect(rosette(37).o).toMatch(/^Reaches beyond the blank/);
   expect(rosette(60).o).toMatch(/^Lies off the blank/);
+  // Where it counts within outlines alone it may be larger than those, and is off the blank all the same where it is.
+  const mask = (side: 'inside' | 'outside') => ({ items: ['panel'], side, edge: 0 });
+  const bounded = (x: number, more: Partial<Form>, group: Partial<Form>[] = []) =>
+    shapeRelief(
+      board([
+        ...group.map((g) => form('group', { id: 'g', ...g })),
+        form('ornament', { id: 'o', ...more }, { ornament: 'rosette', x, y: 10, width: 12 }),
+      ]),
+      0.5,
+      none,
+    ).remarks.o;
+  expect(bounded(37, { mask: mask('inside') })).toBeUndefined();
+  expect(bounded(37, { mask: mask('outside') })).toMatch(/^Reaches beyond/);
+  expect(bounded(60, { mask: mask('inside') })).toMatch(/^Lies off/);
+  expect(bounded(37, { group: 'g' }, [{ mask: mask('inside') }])).toBeUndefined();
+  expect(bounded(37, { group: 'g' }, [{}])).toMatch(/^Reaches beyond/);
   const raised = (item: string, width: number) => {
     const job = board([form('outline', { id: 'o', items: [item] })]);
     job.blank.width = width;

@@ -175,8 +175,8 @@ export function shapeRelief(
   const emptyField = () => (hands?.memory(grid.cols * grid.rows) ?? new Float32Array(grid.cols * grid.rows)).fill(NaN);
   let done = 0;
 
-  /** Lays forms on each other; `pixel` is that of the coarsest picture among them. */
-  function laid(stack: readonly Form[]): { readonly z: Float32Array; readonly pixel: number } {
+  /** Lays forms on each other, which count everywhere or only `within` outlines; `pixel` is that of the coarsest picture among them. */
+  function laid(stack: readonly Form[], within = false): { readonly z: Float32Array; readonly pixel: number } {
     const z = emptyField();
     /** All that lies under a form, by what it is made of. */
     let below = '';
@@ -191,7 +191,7 @@ export function shapeRelief(
       c.progress(done++ / forms.length);
       const kind = formKindOf(f.kind);
       const own = kind.holds ? membersOf(forms, f.id) : [];
-      const held = own.length ? laid(own) : null;
+      const held = own.length ? laid(own, within || f.mask?.side === 'inside') : null;
       // A file that comes later makes another form of the same values.
       const files = filesHere([f, ...own], c);
       const make = () => {
@@ -215,15 +215,11 @@ export function shapeRelief(
       if (made.pixel) pixels[f.id] = made.pixel;
       pixel = Math.max(pixel, made.pixel ?? 0, held?.pixel ?? 0);
       looks[f.id] = pictureOf(made, '', () => smallPicture(made.z, grid));
+      const bounded = within || f.mask?.side === 'inside';
+      const drawn = () => (kind.alongLines ? lines(f.items).map((l) => l.points) : region(f.items));
       const remark =
         made.remark ||
-        cutOff(made, '', () =>
-          beyondBlank(
-            extentOf(kind, f.values, () => (kind.alongLines ? lines(f.items).map((l) => l.points) : region(f.items))),
-            made.z,
-            grid,
-          ),
-        );
+        cutOff(made, String(bounded), () => beyondBlank(extentOf(kind, f.values, drawn), made.z, grid, bounded));
       if (remark) remarks[f.id] = remark;
       if (made.note) notes[f.id] = made.note;
       const { mask } = f;

@@ -21,13 +21,20 @@ export function extentOf(kind: FormKind, values: unknown, drawn: () => readonly 
 
 /**
  * What is to be said of a form that is cut off at the edge of the blank, whose heights over the nodes of the blank are `z` (NaN where
- * it is empty); null where nothing is. A frame may reach further than what is in it: that is cut off where nodes at the edge are filled.
+ * it is empty); null where nothing is. A frame may reach further than what is in it: that is cut off where nodes at the edge
+ * are filled. `bounded`: it counts within outlines alone, and may be larger than these.
  */
-export function beyondBlank(extent: Bounds | null, z: Float32Array, { cols, rows, cell, x0, y0 }: Grid): string | null {
+export function beyondBlank(
+  extent: Bounds | null,
+  z: Float32Array,
+  { cols, rows, cell, x0, y0 }: Grid,
+  bounded = false,
+): string | null {
   if (!extent) return null;
   const [x1, y1] = [x0 + (cols - 1) * cell, y0 + (rows - 1) * cell];
   if (extent.x0 > x1 || extent.x1 < x0 || extent.y0 > y1 || extent.y1 < y0)
     return 'Lies off the blank: nothing of it is carved. Move it onto the blank.';
+  if (bounded) return null;
   const filled = (c: number, r: number) => z[r * cols + c] === z[r * cols + c];
   const across = (c: number) => Array.from({ length: rows }, (_, r) => r).some((r) => filled(c, r));
   const along = (r: number) => Array.from({ length: cols }, (_, c) => c).some((c) => filled(c, r));

@@ -301,6 +301,12 @@ function leastOf(all: Float32Array, f: HeightField, form: CutterForm, w: Way, on
   }
 }
 
+/** What is left after one cutter more: what it does not go over, where the ones before have left no more than its share, stays. */
+function takeLower(all: Float32Array, mine: Float32Array, f: HeightField, spare = 0): void {
+  for (let i = 0; i < mine.length; i++)
+    if (mine[i] < all[i] && !(spare && all[i] - f.z[i] <= 2 * spare)) all[i] = mine[i];
+}
+
 function leftByWays(f: HeightField, passes: readonly Pass[], least: number, allowance: number): Float32Array {
   const all = new Float32Array(f.z.length).fill(Infinity);
   for (const pass of passes) {
@@ -309,9 +315,7 @@ function leftByWays(f: HeightField, passes: readonly Pass[], least: number, allo
     const ways = waysOf(f, pass, least, allowance);
     const mine = new Float32Array(f.z.length).fill(Infinity);
     for (const w of ways) leastOf(mine, f, form, w, ways.length === 1, reach);
-    // What it does not go over is what the one before has left.
-    for (let i = 0; i < mine.length; i++)
-      if (mine[i] < all[i] && !(spare && all[i] - f.z[i] <= 2 * spare)) all[i] = mine[i];
+    takeLower(all, mine, f, spare);
   }
   return all;
 }
@@ -324,9 +328,7 @@ function leftByShape(
 ): Float32Array {
   const all = new Float32Array(f.z.length).fill(Infinity);
   for (const { form, place, spare } of passes) {
-    const mine = leavesAt(f, form, standing(form, place).z).z;
-    for (let i = 0; i < mine.length; i++)
-      if (mine[i] < all[i] && !(spare && all[i] - f.z[i] <= 2 * spare)) all[i] = mine[i];
+    takeLower(all, leavesAt(f, form, standing(form, place).z).z, f, spare);
   }
   return all;
 }
