@@ -70,6 +70,14 @@ test('a dome is roughed and finished, a groove rides on it, and another height o
   await maker.fill('Where more is left than', '5');
   await maker.stage('Proof');
   await maker.sees('Nowhere more than its cuts may leave.');
+  // However far down a sheet was read, the next one begins at its top.
+  await maker.page.$eval('[aria-label=Sheet]', (e) => e.scrollTo(0, e.scrollHeight));
+  await maker.stage('Run');
+  const program = await maker.find('button', 'Save the program');
+  await maker.until(
+    () => program.evaluate((e) => e.getBoundingClientRect().top > 0 && e.getBoundingClientRect().bottom < innerHeight),
+    'the program to be saved in sight',
+  );
 });
 
 test('(long) a face is tooled, along a line that is not there too, and says what it took when it is switched off', async () => {

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useRouter } from 'next/navigation';
-import { memo, useEffect, useState } from 'react';
+import { memo, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { bringOwnFonts } from '@/compute/fonts';
 import { holdWork, setJob } from '@/compute/engineHandle';
 import { FontError } from '@/core/lettering/font';
@@ -130,6 +130,11 @@ export function Workbench({ id }: { id: string }) {
   const job = useLater(useOpenJob, (s) => s.job);
   const openId = useLater(useOpenJob, (s) => s.id);
   const stage = useLater(useView, (v) => v.stage);
+  const sheetRef = useRef<HTMLElement>(null);
+  // Each sheet begins at its top, however far the one before was scrolled.
+  useLayoutEffect(() => {
+    if (sheetRef.current) sheetRef.current.scrollTop = 0;
+  }, [stage]);
   const [trouble, setTrouble] = useState('');
   const narrow = useMediaQuery('(max-width: 900px)');
   const router = useRouter();
@@ -261,6 +266,7 @@ export function Workbench({ id }: { id: string }) {
       <Box
         component="section"
         aria-label="Sheet"
+        ref={sheetRef}
         tabIndex={-1}
         sx={{
           flex: 1,
