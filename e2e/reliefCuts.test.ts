@@ -26,10 +26,13 @@ test('a dome is roughed and finished, a groove rides on it, and another height o
   // So many nodes as are meant to be seen: fewer do here.
   await maker.fill('Nodes lie apart', '0.2');
   await maker.find('button', 'Relief, ready');
+  // What levels leave is told as long as nothing smooths it, and one press adds what does.
+  await maker.stage('Proof');
+  await maker.sees(/Up to [\d.]+ mm \([^)]*\) by the levels and the allowance of "Relief roughing"/);
+  await maker.press('Add a relief finishing');
+  await maker.sees('Nowhere more than its cuts may leave.');
   await maker.stage('Cuts');
-  await maker.find('button', 'Cuts, ready');
-  await maker.press('Add a cut');
-  await maker.press(/^Relief finishing/, 'menuitem');
+  await maker.press(/^Cut 2: Relief finishing/);
   await maker.choose('Pattern', 'Spiral');
   await maker.press('Add a cut');
   await maker.press(/^V-carve/, 'menuitem');

@@ -162,8 +162,11 @@ export interface CutKind<S extends z.ZodType = z.ZodType> {
   takesTabs?(v: z.infer<S>): boolean;
   /** Whether its cutters take in one go all that they find standing, however much, with these values. */
   atOnce?(v: z.infer<S>): boolean;
-  /** Whether the relief is to be as it is wanted after it: what stays all the same is told (`kept` of what it wants). */
-  smooths?: true;
+  /**
+   * Of kinds that cut the relief itself: whether it is to be as it is wanted after it, or only nearer to that. What stays is told
+   * (`kept` of what it wants).
+   */
+  smooths?: boolean;
   /** Ids of the cutters, in the order in which they are used. */
   cutters(v: z.infer<S>): string[];
   /**

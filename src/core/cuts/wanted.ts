@@ -4,8 +4,23 @@ import { makeInside, type Places } from '../geometry/inside';
 import { makeSegmentIndex } from '../geometry/segmentIndex';
 import { boundsOf, type Bounds, type Loop, type Region } from '../geometry/region';
 
-/** Why material stays above a surface: the shapes of the cutters, how far they may go, or how far the rows lie apart. */
-export type Reason = 'shape' | 'boundary' | 'rows';
+/**
+ * Why material stays above what is wanted in the end: the shapes of the cutters, how far they may go, how far the rows lie apart, what
+ * a finishing is told to leave all over, or that the cut goes by levels and nothing smooths what these leave.
+ */
+export type Reason = 'shape' | 'boundary' | 'rows' | 'allowance' | 'levels';
+
+/** What of that may stay and is told of all the same. */
+export interface Kept {
+  /** More than so much above what is wanted in the end, mm. */
+  readonly more: number;
+  /** How far the cut's own surface lies above that, mm. */
+  readonly lift: number;
+  /** Whether nothing is left to others where such a cut goes over the place later: what it leaves is told of it. */
+  readonly smooths: boolean;
+  /** Why at a place where so much stays, mm. */
+  why(x: number, y: number, over: number): Reason;
+}
 
 /**
  * What a cut is to make, as heights over the blank (mm, <= 0), worked out from the outlines and not from the plan.
@@ -23,8 +38,7 @@ export interface Wanted {
   surfaceAlong?(y: number, places: Places, out: Float32Array): void;
   /** Highest that material may stay; `surface` where not given. Never below the surface. */
   stays?(x: number, y: number): number;
-  /** What may stay and is told of all the same: more than so much above the surface (mm), and why, at a place where so much stays. */
-  readonly kept?: { readonly more: number; why(x: number, y: number, over: number): Reason };
+  readonly kept?: Kept;
   /** Lowest that it may be cut; `surface` where not given. Never above the surface. */
   least?(x: number, y: number): number;
 }

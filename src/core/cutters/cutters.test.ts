@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { coneOf, cutterLabel, cutterSchema, cuttingLength, profileOf, radiusOf } from './cutter';
 import {
   cuttersIn,
+  finerThan,
   hasLabel,
   nearestCutter,
   newCutter,
@@ -144,4 +145,42 @@ test('a step-over in per cent is one of the tip where there is one', () => {
   expect(of('taperedBall', { diameter: 6, tipRadius: 0.25, halfAngle: 5 })).toEqual({ mm: 0.5, of: 'tip' });
   expect(of('v', { diameter: 12, includedAngle: 60, tipDiameter: 0 })).toEqual({ mm: 12, of: 'cutter' });
   expect(of('cone', { diameter: 3.175, halfAngle: 20, tipDiameter: 0.1 })).toEqual({ mm: 0.1, of: 'tip' });
+});
+
+describe('the cutter that goes on where another is too wide', () => {
+  const ball = (diameter: number, fluteLength = 5, id = `b${diameter}`) => ({
+    ...{ ...newCutter('ball', 'mm', [], id), fluteLength },
+    values: { diameter },
+  });
+  const tapered = (tipRadius: number, fluteLength: number) => ({
+    ...{ ...newCutter('taperedBall', 'mm', [], `t${tipRadius}`), fluteLength },
+    values: { diameter: 6, tipRadius, halfAngle: 5 },
+  });
+  it('is the widest that is clearly finer than the finest, else the finest there is; of two alike the longer', () => {
+    const balls = [1, 2, 3, 4, 6].map((d) => ball(d));
+    expect(finerThan([ball(6)], balls)?.id).toBe('b3');
+    expect(finerThan([ball(6), ball(2)], balls)?.id).toBe('b1');
+    // Of a ball of 3 mm six tenths are 1.8.
+    expect(finerThan([ball(3)], balls)?.id).toBe('b1');
+    expect(finerThan([ball(2)], [ball(1.8), ball(1.6), ball(3)])?.id).toBe('b1.6');
+    expect(finerThan([ball(2)], [ball(1, 4), tapered(0.5, 12)])?.id).toBe('t0.5');
+    expect(finerThan([ball(1)], balls)).toBeNull();
+    expect(finerThan([ball(1)], [])).toBeNull();
+  });
+  it('is never one that is as wide, and none that is clearly finer is wider', () => {
+    const some = fc.array(fc.integer({ min: 1, max: 60 }), { minLength: 1, maxLength: 6 });
+    fc.assert(
+      fc.property(some, some, (had, among) => {
+        const least = Math.min(...had);
+        const found = finerThan(
+          had.map((d) => ball(d / 10)),
+          among.map((d) => ball(d / 10)),
+        );
+        const clear = among.filter((d) => d <= 0.6 * least + 1e-9);
+        const any = among.filter((d) => d < least);
+        const best = clear.length ? Math.max(...clear) : any.length ? Math.min(...any) : null;
+        expect(found && Math.round(10 * found.values.diameter)).toBe(best);
+      }),
+    );
+  });
 });

@@ -1,4 +1,4 @@
-import { cutterLabel, type Cutter, type Preset } from './cutter';
+import { cutterLabel, cuttingLength, formOf, type Cutter, type Preset } from './cutter';
 import { widthOf } from './form';
 import { materialIds, materials, type MaterialId } from './materials';
 import { roundLengths } from '../units/round';
@@ -240,3 +240,37 @@ export function nearestCutter(cutters: readonly Cutter[], shape: string, diamete
 /** The cutters that a job in a unit begins with: of each shape those that are sold in that unit, where there are any. */
 export const cuttersIn = (cutters: readonly Cutter[], unit: Cutter['unit']): Cutter[] =>
   cutters.filter((c) => c.unit === unit || !cutters.some((q) => q.shape === c.shape && q.unit === unit));
+
+/** How wide a tip is, mm: its level core and the round about that. What enters a crease is narrower. */
+const tipOf = (c: Cutter): number => {
+  const { core, ball } = formOf(c);
+  return core + ball;
+};
+/** A finer cutter follows well that is at most so much of the one before: with less between them it leaves almost as much. */
+const FINER = 0.6;
+
+/**
+ * The cutter that goes on where the finest of some is too wide: the widest that is clearly finer, else the finest there is; of two
+ * alike that with the longer edges. Null where none of `among` is finer.
+ */
+export function finerThan(some: readonly Cutter[], among: readonly Cutter[]): Cutter | null {
+  const finest = Math.min(...some.map(tipOf));
+  const finer = among.filter((c) => tipOf(c) < finest - 1e-6);
+  const clearly = finer.filter((c) => tipOf(c) <= FINER * finest);
+  const better = (a: Cutter, b: Cutter) =>
+    (clearly.length ? tipOf(b) - tipOf(a) : tipOf(a) - tipOf(b)) || cuttingLength(b) - cuttingLength(a);
+  return [...(clearly.length ? clearly : finer)].sort(better)[0] ?? null;
+}
+
+/** Takes cutters of the library into a job that has none of their ids. */
+export function bringCutters(
+  job: { readonly cutters: Cutter[] },
+  ids: readonly (string | null)[],
+  library: readonly Cutter[],
+): void {
+  for (const id of ids) {
+    if (!id || job.cutters.some((c) => c.id === id)) continue;
+    const c = library.find((q) => q.id === id);
+    if (c) job.cutters.push(structuredClone(c));
+  }
+}

@@ -1,25 +1,14 @@
-import type { Reason, Wanted } from '../cuts/wanted';
+import type { Wanted } from '../cuts/wanted';
 import { derived } from '../geometry/hash';
 import { sparser, type HeightField } from '../relief/field';
+import { keptOf, NOTHING_KEPT, type KeptPlaces, type Sampled } from './kept';
+import { placesOf, TOLERANCE, type Place } from './places';
 
-/** What differs beyond this height (mm) is told. Sideways, a place may be off by the other: walls stand where nodes do not. */
-export const TOLERANCE = 0.02;
+/** Sideways, a place may be off by so much, mm: walls stand where nodes do not. */
 const SIDEWAYS = 0.006;
-/** Connected places smaller than this (mm2), and no larger than one node, are the rounding of corners. */
-const SPECK = 0.02;
 
 /** Of a larger field fewer nodes are looked at. */
 const MOST_NODES = 7e5;
-
-/** A connected place where proof and wanted surface differ. */
-export interface Place {
-  readonly x: number;
-  readonly y: number;
-  /** mm2. */
-  readonly area: number;
-  /** Most by which it stands too high or lies too low, mm; x, y are there. */
-  readonly height: number;
-}
 
 /** What the proof shows of one cut. */
 export interface Compared {
@@ -27,7 +16,7 @@ export interface Compared {
   /** Places that stand above what the cut is to leave, largest first. */
   readonly left: readonly Place[];
   /** Places where more stays than is told without a word, though it may: by why it does, largest first. */
-  readonly kept: Readonly<Record<Reason, readonly Place[]>>;
+  readonly kept: KeptPlaces;
   /** Share of its artwork (by area) that stands too high, 0 to 1; null where its artwork covers no node. */
   readonly untouched: number | null;
   /** Whether cuts before it take everything that it is to take. */
@@ -47,14 +36,6 @@ const AROUND = [
   [0, -SIDEWAYS],
 ] as const;
 
-/** Wanted heights at the nodes of columns c0..c1 and rows r0..r1 of a grid, row by row. */
-interface Sampled {
-  readonly c0: number;
-  readonly c1: number;
-  readonly r0: number;
-  readonly r1: number;
-  readonly heights: Float32Array;
-}
 const sampled = derived<Wanted, Sampled>();
 
 /**
@@ -77,14 +58,6 @@ const sampledOver = ({ cols, rows, cell, x0, y0 }: HeightField, w: Wanted, progr
     }
     return { c0, c1, r0, r1, heights };
   });
-
-/** What is wanted at the i-th node; 0 for nothing. */
-function wantedAt({ c0, c1, r0, r1, heights }: Sampled, i: number, cols: number): number {
-  const [c, r] = [i % cols, Math.floor(i / cols)];
-  return c >= c0 && c <= c1 && r >= r0 && r <= r1 ? heights[(r - r0) * (c1 - c0 + 1) + c - c0] : 0;
-}
-
-const NOTHING_KEPT = { shape: [], boundary: [], rows: [] };
 
 interface Tally {
   /** Nodes that stand above the surface. */
@@ -141,8 +114,11 @@ export function compare(
   const lowest = found ? sparser(found, MOST_NODES).z.slice() : new Float32Array(cols * rows);
   const at = (i: number): [number, number] => [x0 + (i % cols) * cell, y0 + Math.floor(i / cols) * cell];
   const cuts: Compared[] = [];
-  const mayStay: Map<number, number>[] = [];
   const samples: Sampled[] = [];
+  /** By cut, the nodes that stand higher than they may. */
+  const tooHigh: Set<number>[] = [];
+  /** By how much nodes are off, for whoever asks for places; nothing between two of them. */
+  const off = new Float32Array(cols * rows);
   for (const [cutId, w] of wanted) {
     const sample = sampledOver(field, w, (f) => progress((cuts.length + f) / (wanted.size + 1)));
     samples.push(sample);
@@ -154,41 +130,25 @@ export function compare(
     progress((cuts.length + 1) / (wanted.size + 1));
     // What the cutters' shapes must leave is asked of those alone, and of their neighbours a hair away.
     const stays = w.stays ?? w.surface;
-    const mask = new Map<number, number>();
-    const kept = new Map<number, number>();
-    let high = 0;
+    const high = new Set<number>();
+    let some = false;
     for (const i of above) {
       const [x, y] = at(i);
       const over = z[i] - stays(x, y);
-      if (over <= TOLERANCE) {
-        const by = w.kept ? z[i] - w.surface(x, y) : 0;
-        if (w.kept && by > w.kept.more) kept.set(i, by);
-        continue;
-      }
-      high++;
-      if (AROUND.every(([dx, dy]) => z[i] > stays(x + dx, y + dy) + TOLERANCE)) mask.set(i, over);
+      if (over <= TOLERANCE) continue;
+      high.add(i);
+      if (!AROUND.every(([dx, dy]) => z[i] > stays(x + dx, y + dy) + TOLERANCE)) continue;
+      off[i] = over;
+      some = true;
     }
-    mayStay.push(kept);
-    const untouched = nodes ? high / nodes : null;
-    cuts.push({ cutId, left: placesOf(mask, field), kept: NOTHING_KEPT, untouched, idle: idle && nodes > 0 });
+    tooHigh.push(high);
+    const left = some ? placesOf(off, field) : [];
+    const untouched = nodes ? high.size / nodes : null;
+    cuts.push({ cutId, left, kept: NOTHING_KEPT, untouched, idle: idle && nodes > 0 });
   }
   const all = [...wanted.values()];
-  /** Whether a later cut than the k-th is to see to the i-th node, where that wants `s`. */
-  const leftToOthers = (k: number, i: number, s: number): boolean =>
-    all.some((w, n) => {
-      const h = n > k ? wantedAt(samples[n], i, cols) : 0;
-      return h < 0 && (!!w.kept || h < s - TOLERANCE);
-    });
-  all.forEach((w, k) => {
-    const by: Record<Reason, Map<number, number>> = { shape: new Map(), boundary: new Map(), rows: new Map() };
-    for (const [i, over] of mayStay[k]) {
-      if (leftToOthers(k, i, z[i] - over)) continue;
-      by[w.kept!.why(...at(i), over)].set(i, over);
-    }
-    const [shape, boundary, rows] = [by.shape, by.boundary, by.rows].map((m) => placesOf(m, field));
-    cuts[k] = { ...cuts[k], kept: { shape, boundary, rows } };
-  });
-  const deep = new Map<number, number>();
+  keptOf(field, all, samples, tooHigh, off).forEach((kept, k) => (cuts[k] = { ...cuts[k], kept }));
+  let deeper = false;
   const least = (px: number, py: number) =>
     all.reduce(
       (low, w) =>
@@ -204,40 +164,8 @@ export function compare(
       z[i] < low - TOLERANCE &&
       AROUND.every(([dx, dy]) => z[i] < Math.min(lowest[i], least(x + dx, y + dy)) - TOLERANCE)
     )
-      deep.set(i, low - z[i]);
+      [off[i], deeper] = [low - z[i], true];
   }
   progress(1);
-  return { cuts, below: placesOf(deep, field) };
-}
-
-/** Connected nodes (by sides and corners) as places, largest first; single nodes of a fine field are none. */
-function placesOf(nodes: ReadonlyMap<number, number>, { cols, cell, x0, y0 }: HeightField): Place[] {
-  const seen = new Set<number>();
-  const out: Place[] = [];
-  for (const first of nodes.keys()) {
-    if (seen.has(first)) continue;
-    const list = [first];
-    seen.add(first);
-    let worst = first;
-    for (let n = 0; n < list.length; n++) {
-      const i = list[n];
-      if (nodes.get(i)! > nodes.get(worst)!) worst = i;
-      for (const step of [-cols - 1, -cols, -cols + 1, -1, 1, cols - 1, cols, cols + 1]) {
-        const q = i + step;
-        if (!seen.has(q) && nodes.has(q) && Math.abs((q % cols) - (i % cols)) <= 1) {
-          seen.add(q);
-          list.push(q);
-        }
-      }
-    }
-    const area = list.length * cell * cell;
-    if (list.length > 1 || area >= SPECK)
-      out.push({
-        x: x0 + (worst % cols) * cell,
-        y: y0 + Math.floor(worst / cols) * cell,
-        area,
-        height: nodes.get(worst)!,
-      });
-  }
-  return out.sort((a, b) => b.area - a.area);
+  return { cuts, below: deeper ? placesOf(off, field) : [] };
 }

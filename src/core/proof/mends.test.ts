@@ -1,6 +1,7 @@
 import { newItem } from '../artwork/item';
 import { nodeCount } from '../artwork/nodes';
 import type { Path } from '../geometry/path';
+import { kindOf } from '../cuts/registry';
 import { demoSetups } from '../job/demo';
 import { mends } from './mends';
 
@@ -64,4 +65,63 @@ test('an outline is made simpler where the finding is, within what is promised, 
   expect(counts[2]).toBe(2000);
   mends.simplify.apply(job, 'cut', { x: null, y: null });
   expect(nodeCount((job.items[0].values as { paths: Path[] }).paths[0])).toBe(2000);
+});
+
+describe('what stays on a relief', () => {
+  const medallion = () => {
+    const job = demoSetups['heron-medallion']();
+    const fine = job.cuts.find((c) => c.kind === 'reliefFinish')!;
+    fine.id = 'fine';
+    fine.values = { ...fine.values, cutters: ['six'] };
+    const six = { ...job.cutters[0], id: 'six', shape: 'ball', values: { diameter: 6 } };
+    job.cutters = [six];
+    return { job, fine };
+  };
+  const library = (...diameters: number[]) =>
+    diameters.map((d) => ({ ...medallion().job.cutters[0], id: `ball ${d}`, values: { diameter: d } }));
+  const nowhere = { x: null, y: null };
+
+  it('gets a finer cutter of the library, after those that it has, and the next one where that is pressed again', () => {
+    const { job, fine } = medallion();
+    const all = [...library(1, 3, 8), { ...library(2)[0], id: 'flat 2', shape: 'flat' }];
+    expect(mends.finer.lacks!(job, 'fine', all)).toBeNull();
+    mends.finer.apply(job, 'fine', nowhere, all);
+    expect(fine.values.cutters).toEqual(['six', 'ball 3']);
+    mends.finer.apply(job, 'fine', nowhere, all);
+    expect(fine.values.cutters).toEqual(['six', 'ball 3', 'ball 1']);
+    expect(job.cutters.map((c) => c.id)).toEqual(['six', 'ball 3', 'ball 1']);
+    expect(mends.finer.lacks!(job, 'fine', all)).toMatch(/No ball nose.* is finer/);
+    mends.finer.apply(job, 'fine', nowhere, all);
+    expect(fine.values.cutters).toHaveLength(3);
+    expect(mends.finer.lacks!(job, 'nobody', all)).toBeNull();
+  });
+
+  it('says so where the list is full, and takes a cutter of the job before one of the library', () => {
+    const { job, fine } = medallion();
+    job.cutters.push({ ...library(3)[0], id: 'own 3' });
+    mends.finer.apply(job, 'fine', nowhere, library(3));
+    expect(fine.values.cutters).toEqual(['six', 'own 3']);
+    fine.values = { ...fine.values, cutters: Array.from({ length: 8 }, () => 'six') };
+    expect(mends.finer.lacks!(job, 'fine', library(1))).toMatch(/as many cutters as it may/);
+  });
+
+  it('gets a finishing after its roughing, that goes where this goes', () => {
+    const job = demoSetups['heron-medallion']();
+    const rough = job.cuts.find((c) => c.kind === 'reliefRough')!;
+    rough.values = { ...rough.values, where: 'outside', margin: -3, rim: 'edge' };
+    rough.items = ['x'];
+    job.cuts = [rough, ...job.cuts.filter((c) => c.kind === 'profile')];
+    mends.smooth.apply(job, rough.id, nowhere, library(3));
+    expect(job.cuts.map((c) => c.kind)).toEqual(['reliefRough', 'reliefFinish', 'profile']);
+    const [, fine] = job.cuts;
+    expect(fine).toMatchObject({ enabled: true, items: ['x'], values: { where: 'outside', margin: -3, rim: 'edge' } });
+    expect(kindOf(fine.kind).schema.safeParse(fine.values).success).toBe(true);
+    const has = job.cutters.map((c) => c.id);
+    for (const id of kindOf(fine.kind).cutters(fine.values)) expect(has).toContain(id);
+    expect(new Set(job.cuts.map((c) => c.id)).size).toBe(3);
+    mends.smooth.apply(job, rough.id, nowhere, []);
+    expect(new Set(job.cuts.map((c) => c.name)).size).toBe(4);
+    mends.smooth.apply(job, 'nobody', nowhere, []);
+    expect(job.cuts).toHaveLength(4);
+  });
 });

@@ -1,9 +1,14 @@
 import { placementOf } from '../artwork/item';
 import { nearest, simplify } from '../artwork/nodes';
 import { radiusOf, type Cutter } from '../cutters/cutter';
+import { bringCutters, finerThan } from '../cutters/library';
 import { PROMISED } from '../cuts/budget';
+import { freshCut } from '../cuts/fresh';
+import { kindOf } from '../cuts/registry';
+import { placeSchema } from '../cuts/relief/place';
 import { inverse, type Path } from '../geometry/path';
-import type { OneSetup } from '../job/job';
+import { freeName } from '../job/allSetups';
+import type { Cut, OneSetup } from '../job/job';
 
 /** Something that can be done about a finding with one press. `place`: where the finding is, mm, blank's frame. */
 export interface Mend {
@@ -14,6 +19,10 @@ export interface Mend {
     place: { readonly x: number | null; readonly y: number | null },
     library?: readonly Cutter[],
   ): void;
+  /** Whether it does more when it is done again: then it waits until what it mends has been looked at anew. */
+  readonly twice?: true;
+  /** Why it cannot be done, and what to do instead; null where it can. */
+  lacks?(job: OneSetup, cutId: string | null, library: readonly Cutter[]): string | null;
 }
 
 /** Diameter (mm) of the end mill that is proposed for a floor: the nearest to it that there is. */
@@ -21,6 +30,23 @@ const USUAL_MILL = 3;
 
 /** Outlines this near to a place (mm) are those that it speaks of. */
 const BESIDE = 0.5;
+
+/** Shapes that smooth where a wider one is too wide. */
+const FINE = ['ball', 'taperedBall', 'cone'];
+
+/** The kind that smooths what a roughing leaves. */
+const SMOOTH = 'reliefFinish';
+
+/** What would follow the finest cutter in the list of a cut, and the list with it. */
+function finerFor(job: OneSetup, cut: Cut, library: readonly Cutter[]) {
+  const list = kindOf(cut.kind).cutters(cut.values);
+  const others = library.filter((c) => !job.cutters.some((q) => q.id === c.id));
+  const finer = finerThan(
+    job.cutters.filter((c) => list.includes(c.id)),
+    [...job.cutters, ...others].filter((c) => FINE.includes(c.shape)),
+  );
+  return finer && { finer, values: { ...cut.values, cutters: [...list, finer.id] } };
+}
 
 /** Mends by the name that a finding gives. A new one is one entry. */
 export const mends: Readonly<Record<string, Mend>> = {
@@ -38,9 +64,46 @@ export const mends: Readonly<Record<string, Mend>> = {
       const off = (c: Cutter) => Math.abs(2 * radiusOf(c) - USUAL_MILL);
       const mill = [...job.cutters, ...library].filter((c) => c.shape === 'flat').sort((a, b) => off(a) - off(b))[0];
       if (!cut || !mill) return;
-      if (!job.cutters.some((c) => c.id === mill.id)) job.cutters.push(structuredClone(mill));
+      bringCutters(job, [mill.id], library);
       const limit = (cut.values.limit as number | null) ?? Math.round(10 * Math.min(job.blank.thickness / 2, 3)) / 10;
       cut.values = { ...cut.values, limit, endMills: [mill.id] };
+    },
+  },
+  finer: {
+    words: 'Add a finer cutter',
+    twice: true,
+    lacks(job, cutId, library) {
+      const cut = job.cuts.find((c) => c.id === cutId);
+      const longer = cut && finerFor(job, cut, library);
+      if (!cut) return null;
+      if (!longer) return 'No ball nose, tapered ball or cone of this job or of the library is finer.';
+      return kindOf(cut.kind).schema.safeParse(longer.values).success
+        ? null
+        : 'Its list holds as many cutters as it may: take one out first.';
+    },
+    apply(job, cutId, _place, library = []) {
+      const cut = job.cuts.find((c) => c.id === cutId);
+      const longer = cut && finerFor(job, cut, library);
+      if (!longer) return;
+      bringCutters(job, [longer.finer.id], library);
+      cut.values = longer.values;
+    },
+  },
+  smooth: {
+    words: 'Add a relief finishing',
+    twice: true,
+    apply(job, cutId, _place, library = []) {
+      const i = job.cuts.findIndex((c) => c.id === cutId);
+      if (i < 0) return;
+      const { items, values: there } = job.cuts[i];
+      const name = freeName(kindOf(SMOOTH).name, job.cuts);
+      const among = [...job.cutters, ...library.filter((c) => !job.cutters.some((q) => q.id === c.id))];
+      const values = freshCut(SMOOTH, job.blank, job.unit, among);
+      // Where the roughing goes.
+      for (const key of Object.keys(placeSchema)) values[key] = there[key];
+      bringCutters(job, kindOf(SMOOTH).cutters(values), library);
+      const id = crypto.randomUUID().slice(0, 13);
+      job.cuts.splice(i + 1, 0, { id, name, kind: SMOOTH, enabled: true, items: [...items], values, overrides: {} });
     },
   },
   simplify: {

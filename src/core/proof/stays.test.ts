@@ -74,15 +74,71 @@ describe('what stays on a relief', () => {
     expect([kept.rows, kept.shape]).toEqual([[], []]);
   });
 
-  it('is less where a finer cutter follows, and none of it where an allowance is to stay', () => {
+  it('is told of the boundary where a slope runs down to it: a cutter that stood further out would take it', () => {
+    const [steep, R] = [1, 1];
+    const down: Ground = (x) => -0.5 - steep * x;
+    const { kept } = keptBy(down, { cutters: ['ball-2'], rim: 'middle', stepOver: 0.05, rest: 0.05 });
+    // Its middle over the edge, it stands where it touches the slope further in.
+    const high = R * (Math.hypot(1, steep) - 1);
+    expect(mostOf(kept.boundary)).toBeGreaterThan(high - 0.15);
+    expect(mostOf(kept.boundary)).toBeLessThan(high + 0.01);
+    expect([kept.rows, kept.shape]).toEqual([[], []]);
+    expect(keptBy(down, { cutters: ['ball-2'], rim: 'over', stepOver: 0.05, rest: 0.05 }).kept.boundary).toEqual([]);
+  });
+
+  it('is less where a finer cutter follows', () => {
     const groove: Ground = (x) => Math.min(-0.1, -2 + 1.5 * Math.abs(x - 3.02));
     const one = keptBy(groove, { cutters: ['ball-2'], rest: 0.05 });
     const two = keptBy(groove, { cutters: ['ball-2', 'ball-1'], rest: 0.05 });
     // Half the ball stands half as high, over half the width.
     expect(mostOf(two.kept.shape) / mostOf(one.kept.shape)).toBeCloseTo(0.5, 1);
     expect(areaOf(two.kept.shape)).toBeLessThan(0.6 * areaOf(one.kept.shape));
-    const { kept } = keptBy(groove, { cutters: ['ball-2'], rest: 0.05, allowance: 0.2 });
-    expect([kept.shape, kept.boundary, kept.rows]).toEqual([[], [], []]);
+  });
+
+  it('is told of an allowance all over it, and above that of what the shape leaves besides', () => {
+    const [steep, R, allowance, more] = [2, 1, 0.3, 0.05];
+    const groove: Ground = (x) => Math.min(-0.6, -3.4 + steep * Math.abs(x - 3.02));
+    const { kept } = keptBy(groove, { cutters: ['ball-2'], stepOver: 0.05, rest: more, allowance });
+    const long = Math.hypot(1, steep);
+    // Across the surface; from above it is more on a slope. A ball that keeps so far from it is a ball that is so much wider.
+    const above = (x: number) => (R + allowance) * long - Math.sqrt(R * R - x * x) - steep * x;
+    expect(mostOf(kept.shape)).toBeGreaterThan(above(0.034));
+    expect(mostOf(kept.shape)).toBeLessThan(above(0) + 0.01);
+    expect(mostOf(kept.allowance)).toBeLessThan(allowance * long + more + 0.01);
+    // The level ground and the slopes beside the groove: all of the grid but the groove and its rims.
+    expect(areaOf(kept.allowance) + areaOf(kept.shape)).toBeGreaterThan(0.97 * 6 * 5);
+    expect([kept.boundary, kept.rows, kept.levels]).toEqual([[], [], []]);
+    const flat = keptBy(() => -1, { cutters: ['ball-2'], stepOver: 0.05, rest: more, allowance }).kept;
+    expect(mostOf(flat.allowance)).toBeCloseTo(allowance, 2);
+    // Less than is minded is not told.
+    expect(keptBy(() => -1, { cutters: ['ball-2'], rest: 0.05, allowance: 0.04 }).kept.allowance).toEqual([]);
+  });
+
+  it('is told of a roughing that nothing smooths, and of the smoothing where there is one', () => {
+    const [slope, down, allowance] = [0.5, 0.4, 0.1];
+    const ground: Ground = (x) => -0.6 - slope * Math.min(x, 2.5);
+    const rough = made('reliefRough', { cutters: ['flat-3'], rim: 'over', allowance }, ground, {
+      presets: { 'flat-3': { stepDown: down } },
+    });
+    const field: HeightField = { ...rough.grid, z: Float32Array.from(rough.grid.z) };
+    const [alone] = compare(field, new Map([['r', rough.wanted]])).cuts;
+    expect(alone.left).toEqual([]);
+    // A level's height and the allowance, that across the surface; everywhere, for nowhere it goes nearer.
+    const high = down + allowance * Math.hypot(1, slope);
+    expect(mostOf(alone.kept.levels)).toBeLessThan(high + 0.03);
+    expect(mostOf(alone.kept.levels)).toBeGreaterThan(high - 0.1);
+    expect(areaOf(alone.kept.levels)).toBeGreaterThan(0.97 * 6 * 5);
+    const fine = made('reliefFinish', { cutters: ['ball-2'], rim: 'over', stepOver: 0.1 }, ground);
+    for (const order of [
+      [rough, fine],
+      [fine, rough],
+    ]) {
+      const { cuts } = compare(field, new Map(order.map((m, i) => [String(i), m.wanted])));
+      expect(cuts[order.indexOf(rough)].kept.levels).toEqual([]);
+    }
+    // Of two roughings over the same place the last is told.
+    const twice = compare(field, new Map(['a', 'b'].map((id) => [id, { ...rough.wanted }]))).cuts;
+    expect(twice.map((c) => c.kept.levels.length > 0)).toEqual([false, true]);
   });
 
   it('is told of the last cut that is to take it', () => {
@@ -91,7 +147,7 @@ describe('what stays on a relief', () => {
       box: { x0: 1, y0: 1, x1: 3, y1: 2 },
       surface: (x, y) => (x > 0.99 && x < 3.01 && y > 0.99 && y < 2.01 ? z : 0),
       stays: () => 0,
-      kept: { more: 0.05, why: () => 'shape' },
+      kept: { more: 0.05, lift: 0, smooths: true, why: () => 'shape' },
     });
     const told = (...cuts: Wanted[]) =>
       compare(field, new Map(cuts.map((w, i) => [String(i), w]))).cuts.map((c) => c.kept.shape.map((p) => p.height));
@@ -102,7 +158,9 @@ describe('what stays on a relief', () => {
     expect(told(level(-1), plain(-0.95))[0]).toHaveLength(1);
     expect(told(level(-1), plain(-1.5))).toEqual([[], []]);
     // One that wants more elsewhere does not matter, nor one that minds less.
-    expect(told(level(-0.9), { ...level(-1), kept: { more: 0.3, why: () => 'shape' } })).toEqual([[], []]);
+    expect(
+      told(level(-0.9), { ...level(-1), kept: { more: 0.3, lift: 0, smooths: true, why: () => 'shape' } }),
+    ).toEqual([[], []]);
     const aside: Wanted = { ...level(-2), surface: (x) => (x > 3.05 ? -2 : 0), box: { x0: 3, y0: 0, x1: 4, y1: 3 } };
     expect(told(level(-1), aside)[0]).toHaveLength(1);
   });
@@ -113,6 +171,8 @@ describe('what stays on a relief', () => {
       shape: [place(1, 3, 0.2), place(2, 1, 0.5)],
       boundary: [place(3, 0.04, 1)],
       rows: [place(4, 2, 0.1)],
+      allowance: [place(5, 9, 0.3)],
+      levels: [place(6, 8, 0.7)],
     };
     const compared = { cuts: [{ cutId: 'f', left: [], kept, untouched: 0, idle: false }], below: [] };
     const job = { unit: 'mm', cuts: [{ id: 'f', name: 'Fine', values: { rest: 0.05 } }] };
@@ -122,7 +182,12 @@ describe('what stays on a relief', () => {
         /^Up to 0\.5 mm \(4(\.00)? mm\u00b2, 2 places\) where the cutter of "Fine" .* more than 0\.05 mm is left\.$/,
       ),
       expect.stringMatching(/^Up to 0\.1 mm \(2(\.00)? mm\u00b2, 1 place\) between the rows of "Fine"\./),
+      expect.stringMatching(/^Up to 0\.3 mm \(9(\.00)? mm\u00b2, 1 place\) as "Fine" is told by its allowance/),
+      expect.stringMatching(
+        /^Up to 0\.7 mm \(8(\.00)? mm\u00b2, 1 place\) by the levels .* "Fine", and nothing smooths/,
+      ),
     ]);
+    expect(said.map((f) => f.mend)).toEqual(['finer', undefined, undefined, 'smooth']);
     // The place beside the boundary is too small to be told.
     expect(said[0].places).toEqual([
       { x: 2, y: 1 },

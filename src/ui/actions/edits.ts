@@ -4,6 +4,7 @@ import type { Item } from '@/core/artwork/item';
 import { tracedFrom } from '@/core/artwork/trace/again';
 import type { Cutter } from '@/core/cutters/cutter';
 import { applied, type Recipe } from '@/core/job/recipe';
+import { bringCutters } from '@/core/cutters/library';
 import { freshCut } from '@/core/cuts/fresh';
 import { kindOf } from '@/core/cuts/registry';
 import { dropEmptyGroups, regroup, type Place } from '@/core/job/regroup';
@@ -111,15 +112,6 @@ export const changeForm = (id: string, name: string, recipe: (f: Form) => void, 
   );
 export const changeCut = (id: string, name: string, recipe: (c: Cut) => void, merge?: Merge): void =>
   change('cuts', id, name, recipe, merge);
-
-/** Takes the library's cutters that a cut names into the job, unless it has them. */
-function bringCutters(j: OneSetup, ids: readonly (string | null)[], library: readonly Cutter[]): void {
-  for (const id of ids) {
-    if (!id || j.cutters.some((c) => c.id === id)) continue;
-    const c = library.find((q) => q.id === id);
-    if (c) j.cutters.push(structuredClone(c));
-  }
-}
 
 /** Adds a cut for what is picked. `stay`: the stage is not left for it. */
 export function addCut(kind: string, library: readonly Cutter[], stay = false): void {

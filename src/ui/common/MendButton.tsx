@@ -1,5 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { isUpToDate, useWork } from '@/compute/useWork';
 import { mends } from '@/core/proof/mends';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { useOpenJob } from '@/store/openJob';
@@ -16,13 +18,27 @@ export function MendButton({
   x: number | null;
   y: number | null;
 }) {
-  const { words, apply } = mends[mend];
+  const { words, apply, lacks, twice } = mends[mend];
+  const library = useLibrary((l) => l.cutters);
+  const job = useOpenJob((s) => s.job);
+  const waits = useWork((w) => {
+    const { whole, job } = useOpenJob.getState();
+    return !!twice && !!whole && !!job && !isUpToDate(whole, job.at.id, w);
+  });
+  const why = job && lacks?.(job, cutId, library);
+  if (why)
+    return (
+      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+        {why}
+      </Typography>
+    );
   return (
     <Button
       size="small"
       variant="outlined"
+      disabled={waits}
       sx={{ mr: 1, minHeight: 26 }}
-      onClick={() => useOpenJob.getState().edit(words, (j) => apply(j, cutId, { x, y }, useLibrary.getState().cutters))}
+      onClick={() => useOpenJob.getState().edit(words, (j) => apply(j, cutId, { x, y }, library))}
     >
       {words}
     </Button>

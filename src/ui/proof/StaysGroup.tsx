@@ -8,12 +8,12 @@ import { Group } from '@/ui/common/SheetParts';
 import { useLater } from '@/ui/later';
 import { Told } from './Told';
 
-/** What may stay on the relief and does: by which cut, how high, where and why. Only where a cut smooths the relief. */
+/** What may stay on the relief and does: by which cut, how high, where and why. Only where a cut goes over the relief. */
 export function StaysGroup() {
   const cuts = useLater(useOpenJob, (s) => s.job!.cuts);
   const proof = useLater(useWork, (w) => w.proof)!;
-  const smooth = cuts.some((c) => c.enabled && kindOf(c.kind).smooths);
-  if (!smooth) return null;
+  const over = cuts.some((c) => c.enabled && kindOf(c.kind).smooths !== undefined);
+  if (!over) return null;
   return (
     <Group title="What stays on the relief">
       {proof.stays.length ? (

@@ -5,7 +5,7 @@ import { MotionBuilder } from '../../motion/motion';
 import { sparser, sparserOver, type HeightField } from '../../relief/field';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
-import { closingBy, freeShapeLeaves, leftOver, shapeLeaves, standingOver } from '../relief/closing';
+import { closingBy, freeShapeLeaves, leftOver, shapeLeaves, standingOver, withAllowance } from '../relief/closing';
 import { reversed } from '../clearing/contours';
 import { easings, sinkOf, type Easing } from '../easing';
 import { goAlong } from '../relief/along';
@@ -144,13 +144,14 @@ const apart = (v: Values, step: number): number =>
 /** What each cutter of the list is to go over, the first of them everything. */
 function* shares(v: Values, c: CutContext, g: ReliefGround) {
   const thin = v.cutters.length > 1 ? sparser(g.field, MOST_NODES) : g.field;
+  const meant = v.cutters.length > 1 ? withAllowance(thin, v.allowance) : thin;
   let left: HeightField | null = null;
   for (const id of v.cutters) {
     const form = formOf(c.cutter(id));
     const b = bounded(v, c, g, form);
     const step = c.preset(id).stepOver;
     // Beside what was left it goes on for some rows: no seam shows where the two meet.
-    const region = left ? intersect(b.centres, standingOver(thin, left, v.rest, 2 * step + 2 * thin.cell)) : b.centres;
+    const region = left ? intersect(b.centres, standingOver(meant, left, v.rest, 2 * step + 2 * thin.cell)) : b.centres;
     yield { id, form, b, step, region };
     if (id === v.cutters[v.cutters.length - 1]) return;
     const mine = closingBy(thin, form, b, g.facts.lowest + v.allowance, v.allowance);
@@ -362,14 +363,16 @@ export const reliefFinish = cutKind({
     const left = leftOver(thin, list, g.facts.lowest + v.allowance, v.allowance);
     const lift = v.wander ? v.lift : 0;
     const meant = reliefWanted(v, g, v.allowance, v.startDepth, list, lift ? (x, y) => left(x, y) + lift : left);
-    // What is to be left all over it is nobody's fault.
-    if (v.allowance) return meant;
-    const [leaves, free] = [shapeLeaves, freeShapeLeaves].map((by) => by(thin, list, g.facts.lowest, 0));
+    const least = g.facts.lowest + v.allowance;
+    const [leaves, free] = [shapeLeaves, freeShapeLeaves].map((by) => by(thin, list, least, v.allowance));
+    const more = v.rest + lift;
     const why = (x: number, y: number, over: number): Reason => {
-      const most = meant.surface(x, y) + over / 2;
+      const above = over - v.allowance;
+      if (v.allowance && above <= more) return 'allowance';
+      const most = meant.surface(x, y) + above / 2;
       return free(x, y) > most ? 'shape' : leaves(x, y) > most ? 'boundary' : 'rows';
     };
-    return { ...meant, kept: { more: v.rest + lift, why } };
+    return { ...meant, kept: { more, lift: v.allowance, smooths: true, why } };
   },
   side: (v, _blank, _cutter, relief) => ({
     start: v.startDepth,

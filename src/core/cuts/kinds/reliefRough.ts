@@ -53,6 +53,9 @@ type Values = z.infer<typeof schema>;
 /** Level places of less than so many mm2 get no level of their own. */
 const FLOOR = 4;
 
+/** What roughing alone leaves of a relief is told of from so much on, mm. */
+const MINDED = 0.05;
+
 const optionsOf = (v: Values, g: ReliefGround): RoughOptions => ({
   startDepth: v.startDepth,
   allowance: v.allowance,
@@ -175,6 +178,7 @@ export const reliefRough = cutKind({
     direction: 'climb' as const,
     ease: 'gentle' as const,
   }),
+  smooths: false,
   cutters: (v) => v.cutters,
   upgrades: {
     15: fromTheTop,
@@ -260,14 +264,11 @@ export const reliefRough = cutKind({
       const preset = c.preset(cutter.id);
       return { form, place: bounded(v, c, g, form), step: preset.stepOver, levels: roughLevels(o, preset.stepDown) };
     });
-    return reliefWanted(
-      v,
-      g,
-      v.allowance,
-      v.startDepth,
-      list,
-      terraces(raised(field), list, o.lowest + v.allowance, v.allowance),
-    );
+    const left = terraces(raised(field), list, o.lowest + v.allowance, v.allowance);
+    return {
+      ...reliefWanted(v, g, v.allowance, v.startDepth, list, left),
+      kept: { more: MINDED, lift: v.allowance, smooths: false, why: () => 'levels' },
+    };
   },
   side: (v, _blank, _cutter, relief) => ({
     start: v.startDepth,

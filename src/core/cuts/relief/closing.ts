@@ -142,6 +142,15 @@ function crossed(f: HeightField, form: CutterForm, step: number): Float32Array {
   return out;
 }
 
+const POINT: CutterForm = { radius: 0, core: 0, ball: 0, rise: Infinity };
+
+/** A surface with an allowance all over it, measured across it: where a point goes that keeps so far from it. Empty places stay so. */
+export function withAllowance(f: HeightField, allowance: number): HeightField {
+  if (!allowance) return f;
+  const { z } = standsFree(f, POINT, allowance, -Infinity);
+  return { ...f, z: z.map((h, i) => (f.z[i] === f.z[i] ? h : NaN)) };
+}
+
 /** Places where what was left stands more than so much above the surface, mm, and `grow` mm round them. */
 export function standingOver(f: HeightField, left: HeightField, most: number, grow: number): Region {
   const over = new Float32Array(f.z.length);
@@ -302,44 +311,57 @@ function leastOf(all: Float32Array, f: HeightField, form: CutterForm, w: Way, on
 }
 
 /** What is left after one cutter more: what it does not go over, where the ones before have left no more than its share, stays. */
-function takeLower(all: Float32Array, mine: Float32Array, f: HeightField, spare = 0): void {
+function takeLower(all: Float32Array, mine: Float32Array, meant: HeightField, spare = 0): void {
   for (let i = 0; i < mine.length; i++)
-    if (mine[i] < all[i] && !(spare && all[i] - f.z[i] <= 2 * spare)) all[i] = mine[i];
+    if (mine[i] < all[i] && !(spare && all[i] - meant.z[i] <= 2 * spare)) all[i] = mine[i];
 }
 
 function leftByWays(f: HeightField, passes: readonly Pass[], least: number, allowance: number): Float32Array {
   const all = new Float32Array(f.z.length).fill(Infinity);
+  const meant = withAllowance(f, allowance);
   for (const pass of passes) {
     const { form, spare } = pass;
     const reach = widestOf(form, least) + 2 * f.cell;
     const ways = waysOf(f, pass, least, allowance);
     const mine = new Float32Array(f.z.length).fill(Infinity);
     for (const w of ways) leastOf(mine, f, form, w, ways.length === 1, reach);
-    takeLower(all, mine, f, spare);
+    takeLower(all, mine, meant, spare);
   }
   return all;
 }
 
-/** What the shapes of cutters alone leave, `standing` so low: no ridges, and creases to their bottom. */
+/** What the shapes of cutters alone leave, `standing` so low, beyond the edge of the surface too: no ridges, and creases to their bottom. */
 function leftByShape(
   f: HeightField,
   passes: readonly Pass[],
-  standing: (form: CutterForm, place: Bounded) => HeightField,
+  least: number,
+  allowance: number,
+  standing: (wide: HeightField, form: CutterForm, place: Bounded) => HeightField,
 ): Float32Array {
-  const all = new Float32Array(f.z.length).fill(Infinity);
-  for (const { form, place, spare } of passes) {
-    takeLower(all, leavesAt(f, form, standing(form, place).z).z, f, spare);
-  }
-  return all;
+  const by = Math.ceil(Math.max(...passes.map(({ form }) => widestOf(form, least))) / f.cell) + 1;
+  const wide = widened(f, by);
+  const all = new Float32Array(wide.z.length).fill(Infinity);
+  const meant = withAllowance(wide, allowance);
+  for (const { form, place, spare } of passes)
+    takeLower(all, leavesAt(wide, form, standing(wide, form, place).z).z, meant, spare);
+  return f.z.map((_, i) => all[(Math.floor(i / f.cols) + by) * wide.cols + (i % f.cols) + by]);
 }
 
 /** Highest that the shapes of cutters leave at a place: as far as each may go, and if each might go anywhere. */
 export const shapeLeaves = leftBy<Pass>((f, passes, least, allowance) =>
-  leftByShape(f, passes, (form, place) => standsOver(f, form, place, least, allowance)),
+  leftByShape(f, passes, least, allowance, (wide, form, place) => standsOver(wide, form, place, least, allowance)),
 );
 export const freeShapeLeaves = leftBy<Pass>((f, passes, least, allowance) =>
-  leftByShape(f, passes, (form) => standsFree(f, form, allowance, least)),
+  leftByShape(f, passes, least, allowance, (wide, form) => standsFree(wide, form, allowance, least)),
 );
+
+/** A surface with so many empty nodes all round. */
+function widened(f: HeightField, by: number): HeightField {
+  const [cols, rows] = [f.cols + 2 * by, f.rows + 2 * by];
+  const z = new Float32Array(cols * rows).fill(NaN);
+  for (let r = 0; r < f.rows; r++) z.set(f.z.subarray(r * f.cols, (r + 1) * f.cols), (r + by) * cols + by);
+  return { ...f, cols, rows, x0: f.x0 - by * f.cell, y0: f.y0 - by * f.cell, z };
+}
 
 /** The greatest of each node and those round it: where there is room for no more than a node there is hardly room. */
 function widest({ z, cols, rows }: HeightField): Float32Array {

@@ -5,7 +5,7 @@ import { chordsOf, extentOf } from '../../motion/extent';
 import { RAPID } from '../../motion/motion';
 import { areaText, lengthText } from '../../units/length';
 import type { Check, CheckInput, Finding } from '../check';
-import type { Place } from '../compare';
+import type { Place } from '../places';
 import { nameOf } from './worst';
 
 /** From this share on most of the artwork counts as untouched. */
