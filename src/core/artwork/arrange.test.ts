@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import {
   align,
   alignments,
@@ -12,9 +13,9 @@ import {
   type Boxed,
 } from './arrange';
 
-const n = fc.double({ min: -100, max: 100, noNaN: true });
+const n = real(-100, 100);
 const boxes = fc
-  .array(fc.tuple(n, n, fc.double({ min: 0.1, max: 40, noNaN: true }), fc.double({ min: 0.1, max: 40, noNaN: true })), {
+  .array(fc.tuple(n, n, real(0.1, 40), real(0.1, 40)), {
     minLength: 1,
     maxLength: 8,
   })
@@ -25,7 +26,7 @@ const moved = (b: Boxed, s: { dx: number; dy: number }) => ({
   x1: b.box.x1 + s.dx,
   y1: b.box.y1 + s.dy,
 });
-const item = fc.record({ x: n, y: n, angle: fc.double({ min: -180, max: 180, noNaN: true }), mirror: fc.boolean() });
+const item = fc.record({ x: n, y: n, angle: real(-180, 180), mirror: fc.boolean() });
 /** Where a point of an item lies: mirrored, turned, moved. */
 const pointOf = (i: { x: number; y: number; angle: number; mirror: boolean }, px: number, py: number) => {
   const t = (i.angle * Math.PI) / 180;
@@ -143,7 +144,7 @@ describe('mirroring and turning', () => {
   });
   it('about a point keeps distances and adds to the turn', () => {
     fc.assert(
-      fc.property(item, fc.double({ min: -360, max: 360, noNaN: true }), n, n, n, n, (i, a, cx, cy, px, py) => {
+      fc.property(item, real(-360, 360), n, n, n, n, (i, a, cx, cy, px, py) => {
         const [p, q] = [pointOf(i, px, py), pointOf(turnedAbout(i, a, cx, cy), px, py)];
         const t = (a * Math.PI) / 180;
         expect(q.x).toBeCloseTo(cx + (p.x - cx) * Math.cos(t) - (p.y - cy) * Math.sin(t), 6);

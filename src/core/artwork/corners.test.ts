@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { crossingsOf } from '../geometry/crossings';
 import { makeArcLengthPath } from '../geometry/arcLengthPath';
 import { circlePath, flatten, type Path } from '../geometry/path';
@@ -33,26 +34,20 @@ describe('corners', () => {
   });
   test('any corner between straight sides: the arc touches both, and has the radius', () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: 0.3, max: 2.8, noNaN: true }),
-        fc.double({ min: 0, max: 6, noNaN: true }),
-        fc.double({ min: 0.2, max: 2, noNaN: true }),
-        fc.boolean(),
-        (angle, turn, r, flip) => {
-          const way = (a: number): [number, number] => [20 * Math.cos(turn + a), 20 * Math.sin(turn + a)];
-          const p = line(way(0), [0, 0], way(flip ? -angle : angle));
-          const out = workCorner(p, 1, 'round', r);
-          const tangent = r / Math.tan(angle / 2);
-          if (tangent > 20) return expect(out).toBeNull();
-          const arc = out!.segments.find((s) => s.k === 'arc')!;
-          const start = nodeAt(out!, 1);
-          expect(Math.hypot(start.x, start.y)).toBeCloseTo(tangent, 5);
-          expect(Math.hypot(arc.x, arc.y)).toBeCloseTo(tangent, 5);
-          expect(Math.hypot(arc.cx - arc.x, arc.cy - arc.y)).toBeCloseTo(r, 6);
-          // Rounding a corner makes the way shorter, never longer.
-          expect(length(out!)).toBeLessThan(40);
-        },
-      ),
+      fc.property(real(0.3, 2.8), real(0, 6), real(0.2, 2), fc.boolean(), (angle, turn, r, flip) => {
+        const way = (a: number): [number, number] => [20 * Math.cos(turn + a), 20 * Math.sin(turn + a)];
+        const p = line(way(0), [0, 0], way(flip ? -angle : angle));
+        const out = workCorner(p, 1, 'round', r);
+        const tangent = r / Math.tan(angle / 2);
+        if (tangent > 20) return expect(out).toBeNull();
+        const arc = out!.segments.find((s) => s.k === 'arc')!;
+        const start = nodeAt(out!, 1);
+        expect(Math.hypot(start.x, start.y)).toBeCloseTo(tangent, 5);
+        expect(Math.hypot(arc.x, arc.y)).toBeCloseTo(tangent, 5);
+        expect(Math.hypot(arc.cx - arc.x, arc.cy - arc.y)).toBeCloseTo(r, 6);
+        // Rounding a corner makes the way shorter, never longer.
+        expect(length(out!)).toBeLessThan(40);
+      }),
     );
   });
   test('a line into a circle: the arc touches the circle from inside its corner', () => {
@@ -93,20 +88,16 @@ describe('corners', () => {
 describe('crossings', () => {
   test('of a line and a circle lie on both', () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: -9, max: 9, noNaN: true }),
-        fc.double({ min: 0, max: Math.PI, noNaN: true }),
-        (d, a) => {
-          const [ux, uy] = [Math.cos(a), Math.sin(a)];
-          const l = line([-uy * d - 30 * ux, ux * d - 30 * uy], [-uy * d + 30 * ux, ux * d + 30 * uy]);
-          const found = crossingsOf(l, [circlePath(0, 0, 10)]);
-          expect(found.length).toBe(2);
-          for (const c of found) {
-            expect(Math.hypot(c.x, c.y)).toBeCloseTo(10, 6);
-            expect(-c.x * uy + c.y * ux).toBeCloseTo(d, 6);
-          }
-        },
-      ),
+      fc.property(real(-9, 9), real(0, Math.PI), (d, a) => {
+        const [ux, uy] = [Math.cos(a), Math.sin(a)];
+        const l = line([-uy * d - 30 * ux, ux * d - 30 * uy], [-uy * d + 30 * ux, ux * d + 30 * uy]);
+        const found = crossingsOf(l, [circlePath(0, 0, 10)]);
+        expect(found.length).toBe(2);
+        for (const c of found) {
+          expect(Math.hypot(c.x, c.y)).toBeCloseTo(10, 6);
+          expect(-c.x * uy + c.y * ux).toBeCloseTo(d, 6);
+        }
+      }),
     );
   });
   test('of a path with itself are told on both of its visits', () => {

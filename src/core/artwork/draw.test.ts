@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import {
   arcThrough,
   back,
@@ -109,7 +110,7 @@ describe('drawing', () => {
     expect(p.segments[1]).toMatchObject({ k: 'cubic', x1: 25, y1: 8, x: 40, y: 0 });
   });
   it('an arc passes through its three points, whichever they are', () => {
-    const n = fc.double({ min: -40, max: 40, noNaN: true });
+    const n = real(-40, 40);
     fc.assert(
       fc.property(n, n, n, n, n, n, (ax, ay, bx, by, mx, my) => {
         const twice = (bx - ax) * (my - ay) - (by - ay) * (mx - ax);
@@ -143,7 +144,7 @@ describe('drawing', () => {
       [10, 0],
     ]);
     fc.assert(
-      fc.property(fc.double({ min: 5, max: 200, noNaN: true }), fc.constantFrom(7, -7), (r, y) => {
+      fc.property(real(5, 200), fc.constantFrom(7, -7), (r, y) => {
         const third = onRadius(move(d, 3, y), r)!;
         expect(Math.sign(third.y)).toBe(Math.sign(y));
         const s = arcThrough({ x: 0, y: 0 }, { x: 10, y: 0 }, third).segments[0];
@@ -160,16 +161,12 @@ describe('drawing', () => {
     expect(polar(d, 20, 30)!.x).toBeCloseTo(10 + 20 * Math.cos(Math.PI / 6), 9);
     expect(polar(begin('line'), 20, 30)).toBeNull();
     fc.assert(
-      fc.property(
-        fc.double({ min: -90, max: 90, noNaN: true }),
-        fc.double({ min: -90, max: 90, noNaN: true }),
-        (x, y) => {
-          const s = steady(d, x, y);
-          expect(Math.hypot(s.x - 10, s.y - 10)).toBeCloseTo(Math.hypot(x - 10, y - 10), 8);
-          const steps = Math.atan2(s.y - 10, s.x - 10) / (Math.PI / 12);
-          if (Math.hypot(x - 10, y - 10) > 1e-6) expect(Math.abs(steps - Math.round(steps))).toBeLessThan(1e-6);
-        },
-      ),
+      fc.property(real(-90, 90), real(-90, 90), (x, y) => {
+        const s = steady(d, x, y);
+        expect(Math.hypot(s.x - 10, s.y - 10)).toBeCloseTo(Math.hypot(x - 10, y - 10), 8);
+        const steps = Math.atan2(s.y - 10, s.x - 10) / (Math.PI / 12);
+        if (Math.hypot(x - 10, y - 10) > 1e-6) expect(Math.abs(steps - Math.round(steps))).toBeLessThan(1e-6);
+      }),
     );
   });
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { flatten, reversePath as reverse, type Path } from '../geometry/path';
 import { regionArea } from '../geometry/region';
 import { bruteDistance } from '../testing/independent';
@@ -52,7 +53,7 @@ const same = (a: Path, b: Path) => {
 describe('nodes', () => {
   it('are added anywhere without changing what is drawn', () => {
     fc.assert(
-      fc.property(fc.nat(2), fc.double({ min: 0.02, max: 0.98, noNaN: true }), (segment, t) => {
+      fc.property(fc.nat(2), real(0.02, 0.98), (segment, t) => {
         const p = addNode(mixed, segment, t);
         expect(nodeCount(p)).toBe(nodeCount(mixed) + 1);
         expect(same(p, mixed)).toBeLessThan(1e-3);
@@ -164,22 +165,16 @@ describe('drawing', () => {
   });
   it('puts an arc through three points', () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: -3, max: 3, noNaN: true }),
-        fc.double({ min: 0.3, max: 2.8, noNaN: true }),
-        fc.double({ min: 0.3, max: 2.8, noNaN: true }),
-        fc.boolean(),
-        (a0, d1, d2, ccw) => {
-          const s = ccw ? 1 : -1;
-          const on = (a: number) => ({ x: 3 + 7 * Math.cos(a), y: 4 + 7 * Math.sin(a) });
-          const p = arcThrough(on(a0), on(a0 + s * (d1 + d2)), on(a0 + s * d1));
-          const [arc] = p.segments;
-          expect(arc.k).toBe('arc');
-          if (arc.k !== 'arc') return;
-          expect(Math.hypot(arc.cx - 3, arc.cy - 4)).toBeLessThan(1e-6);
-          expect(nearest(p, on(a0 + s * d1).x, on(a0 + s * d1).y).distance).toBeLessThan(0.03);
-        },
-      ),
+      fc.property(real(-3, 3), real(0.3, 2.8), real(0.3, 2.8), fc.boolean(), (a0, d1, d2, ccw) => {
+        const s = ccw ? 1 : -1;
+        const on = (a: number) => ({ x: 3 + 7 * Math.cos(a), y: 4 + 7 * Math.sin(a) });
+        const p = arcThrough(on(a0), on(a0 + s * (d1 + d2)), on(a0 + s * d1));
+        const [arc] = p.segments;
+        expect(arc.k).toBe('arc');
+        if (arc.k !== 'arc') return;
+        expect(Math.hypot(arc.cx - 3, arc.cy - 4)).toBeLessThan(1e-6);
+        expect(nearest(p, on(a0 + s * d1).x, on(a0 + s * d1).y).distance).toBeLessThan(0.03);
+      }),
     );
     expect(arcThrough({ x: 0, y: 0 }, { x: 2, y: 2 }, { x: 1, y: 1 }).segments[0].k).toBe('line');
   });

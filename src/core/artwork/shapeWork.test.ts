@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { flatten, type Path } from '../geometry/path';
 import { normalise, regionArea } from '../geometry/region';
 import { testArt } from '../testing/fonts';
@@ -71,8 +72,8 @@ describe('combined outlines', () => {
       fc.property(
         fc.integer({ min: 3, max: 9 }),
         fc.integer({ min: 3, max: 9 }),
-        fc.double({ min: -30, max: 30, noNaN: true }),
-        fc.double({ min: -180, max: 180, noNaN: true }),
+        real(-30, 30),
+        real(-180, 180),
         (n, m, x, angle) => {
           const a = item('polygon', { sides: n, radius: 20 });
           const b = item('star', { points: m, radius: 22 }, { x, angle });
@@ -115,10 +116,10 @@ describe('arranging', () => {
   it('mirrors and turns what is drawn, not only its place', () => {
     fc.assert(
       fc.property(
-        fc.double({ min: -170, max: 170, noNaN: true }),
+        real(-170, 170),
         fc.boolean(),
         fc.constantFrom('upright' as const, 'level' as const),
-        fc.double({ min: -200, max: 200, noNaN: true }),
+        real(-200, 200),
         (angle, mirror, axis, degrees) => {
           const i = item('lettering', { text: 'R', capHeight: 10 }, { x: 7, y: -3, angle, mirror });
           const points = (q: typeof i) =>

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { coneOf, cutterLabel, cutterSchema, cuttingLength, profileOf, radiusOf } from './cutter';
 import {
   cuttersIn,
@@ -89,7 +90,7 @@ describe.each(cutterShapes.map((s) => [s.id, s] as const))('the shape %s', (id, 
   const values = shape.defaults as Record<string, number>;
   it('rises from its lowest point, and its width at a height undoes its profile', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.02, max: 0.98, noNaN: true }), (f) => {
+      fc.property(real(0.02, 0.98), (f) => {
         const rho = f * shape.radius(values);
         const h = shape.profile(values, rho);
         expect(h).toBeGreaterThanOrEqual(shape.profile(values, rho * 0.5));

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { radiusAt } from './cutter';
 import { shippedLibrary } from './library';
 import { depthUnder, loadAt, programmedDepth, tipDepth } from './sprung';
@@ -6,14 +7,14 @@ import { materialIds, materials } from './materials';
 
 const rigid = shippedLibrary().find((c) => c.id === 'drag-3-120-0.02')!;
 const sprung = (rate: number) => ({ ...rigid, values: { ...rigid.values, springRate: rate } });
-const depths = fc.double({ min: 0.001, max: 0.4, noNaN: true });
-const rates = fc.double({ min: 0.1, max: 200, noNaN: true });
+const depths = real(0.001, 0.4);
+const rates = real(0.1, 200);
 const material = fc.constantFrom(...materialIds);
 
 describe('a sprung diamond', () => {
   it('makes the groove whose width has the scratch hardness of the material under its load (ASTM G171)', () => {
     fc.assert(
-      fc.property(material, fc.double({ min: 0.1, max: 60, noNaN: true }), (m, load) => {
+      fc.property(material, real(0.1, 60), (m, load) => {
         const width =
           2 * radiusAt({ ...rigid, values: { ...rigid.values, diameter: 1000 } }, depthUnder(rigid, m, load));
         expect((8 * load) / (Math.PI * width ** 2)).toBeCloseTo(materials[m].scratchHardness, 6);

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { cutterSchema, stepForScallop, scallopOf, chipLoad, removalRate, type Cutter } from '../cutters/cutter';
 import { shippedLibrary } from '../cutters/library';
 import { compareCutters, cuttersToCsv, cuttersToJson, readCutters } from './cutterSheet';
@@ -67,7 +68,7 @@ describe('derived values', () => {
     fc.assert(
       fc.property(
         fc.constantFrom(...library.filter((c) => c.shape === 'ball' || c.shape === 'v' || c.shape === 'taperedBall')),
-        fc.double({ min: 0.02, max: 0.3, noNaN: true }),
+        real(0.02, 0.3),
         (c, share) => {
           const step = share * 2 * c.values.diameter * 0.5;
           expect(stepForScallop(c, scallopOf(c, step))).toBeCloseTo(step, 6);

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { distanceToLine } from '../testing/independent';
 import { splinePath, splinePoint } from './bspline';
 import { roundedPath } from './corners';
@@ -8,7 +9,7 @@ import { loopArea } from './region';
 import { pointOn } from './segment';
 import { warpPath } from './warp';
 
-const n = fc.double({ min: -50, max: 50, noNaN: true });
+const n = real(-50, 50);
 const cubic = fc.array(n, { minLength: 8, maxLength: 8 }).map(
   ([x, y, x1, y1, x2, y2, ex, ey]): Path => ({
     x,
@@ -23,7 +24,7 @@ describe('a guide', () => {
     const g = makeArcLengthPath(circlePath(2, 3, 10));
     expect(g.length).toBeCloseTo(20 * Math.PI, 6);
     fc.assert(
-      fc.property(fc.double({ min: -200, max: 200, noNaN: true }), (s) => {
+      fc.property(real(-200, 200), (s) => {
         const p = g.at(s);
         expect(p.x).toBeCloseTo(2 + 10 * Math.cos(s / 10), 3);
         expect(p.y).toBeCloseTo(3 + 10 * Math.sin(s / 10), 3);
@@ -80,7 +81,7 @@ describe('a B-spline', () => {
     .tuple(
       fc.integer({ min: 1, max: 3 }),
       fc.array(fc.tuple(n, n), { minLength: 4, maxLength: 9 }),
-      fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 9, maxLength: 9 }),
+      fc.array(real(0, 1), { minLength: 9, maxLength: 9 }),
     )
     .map(([degree, list, gaps]) => {
       const points = list.map(([x, y]) => ({ x, y }));
@@ -97,7 +98,7 @@ describe('a B-spline', () => {
     });
   it('becomes cubics that pass through what de Boor says', () => {
     fc.assert(
-      fc.property(spline, fc.double({ min: 0, max: 0.999, noNaN: true }), ({ degree, points, knots, end }, share) => {
+      fc.property(spline, real(0, 0.999), ({ degree, points, knots, end }, share) => {
         const p = splinePath(degree, knots, points, null, 0.001);
         expect(p).not.toBeNull();
         const q = splinePoint(degree, knots, points, null, share * end);
@@ -134,26 +135,21 @@ describe('a B-spline', () => {
 describe('rounded corners', () => {
   it('take (tan a - a) r^2 from each corner of a polygon, a half of the outer angle', () => {
     fc.assert(
-      fc.property(
-        fc.integer({ min: 3, max: 14 }),
-        fc.double({ min: 5, max: 40, noNaN: true }),
-        fc.double({ min: 0.05, max: 0.4, noNaN: true }),
-        (k, radius, share) => {
-          const corners = Array.from({ length: k }, (_, i) => ({
-            x: radius * Math.cos((2 * Math.PI * i) / k),
-            y: radius * Math.sin((2 * Math.PI * i) / k),
-          }));
-          const side = 2 * radius * Math.sin(Math.PI / k);
-          const a = Math.PI / k;
-          // As large as the sides leave room for.
-          const r = (share * side) / Math.tan(a);
-          const p = roundedPath(corners, r);
-          const whole = (k / 2) * radius * radius * Math.sin((2 * Math.PI) / k);
-          expect(loopArea(flatten(p, 1e-4))).toBeCloseTo(whole - k * (Math.tan(a) - a) * r * r, 1);
-          expect(p.segments.filter((s) => s.k === 'arc')).toHaveLength(k);
-          expect(roundedPath(corners, 0).segments.every((s) => s.k === 'line')).toBe(true);
-        },
-      ),
+      fc.property(fc.integer({ min: 3, max: 14 }), real(5, 40), real(0.05, 0.4), (k, radius, share) => {
+        const corners = Array.from({ length: k }, (_, i) => ({
+          x: radius * Math.cos((2 * Math.PI * i) / k),
+          y: radius * Math.sin((2 * Math.PI * i) / k),
+        }));
+        const side = 2 * radius * Math.sin(Math.PI / k);
+        const a = Math.PI / k;
+        // As large as the sides leave room for.
+        const r = (share * side) / Math.tan(a);
+        const p = roundedPath(corners, r);
+        const whole = (k / 2) * radius * radius * Math.sin((2 * Math.PI) / k);
+        expect(loopArea(flatten(p, 1e-4))).toBeCloseTo(whole - k * (Math.tan(a) - a) * r * r, 1);
+        expect(p.segments.filter((s) => s.k === 'arc')).toHaveLength(k);
+        expect(roundedPath(corners, 0).segments.every((s) => s.k === 'line')).toBe(true);
+      }),
     );
   });
   it('stay sharp where they are asked to', () => {

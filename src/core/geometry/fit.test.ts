@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { bruteDistance } from '../testing/independent';
 import { starLoop } from '../testing/shapes';
 import { letterOf, shippedFont } from '../testing/fonts';
@@ -55,7 +56,7 @@ describe('curves through points', () => {
   it('stay within the tolerance of any smooth loop', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.double({ min: -0.25, max: 0.25, noNaN: true }), { minLength: 2, maxLength: 6 }),
+        fc.array(real(-0.25, 0.25), { minLength: 2, maxLength: 6 }),
         fc.integer({ min: 200, max: 900 }),
         (waves, n) => {
           const loop = Float64Array.from({ length: 2 * n }, (_, i) => {

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { readPathData } from '../exchange/svg/pathData';
 import { distanceToLine } from '../testing/independent';
 import { makeArcLengthPath } from './arcLengthPath';
@@ -20,7 +21,7 @@ import {
 } from './path';
 import { pointOn } from './segment';
 
-const n = fc.double({ min: -80, max: 80, noNaN: true });
+const n = real(-80, 80);
 const point = fc.record({ x: n, y: n });
 /** Any path of lines, arcs and cubics; arcs are given by a centre and a sweep, so that they are round. */
 const anyPath: fc.Arbitrary<Path> = fc
@@ -33,7 +34,7 @@ const anyPath: fc.Arbitrary<Path> = fc
         fc.record({
           k: fc.constant('arc' as const),
           centre: point,
-          sweep: fc.double({ min: -6, max: 6, noNaN: true }).filter((s) => Math.abs(s) > 0.05),
+          sweep: real(-6, 6).filter((s) => Math.abs(s) > 0.05),
         }),
       ),
       { minLength: 1, maxLength: 6 },
@@ -68,14 +69,7 @@ const anyPath: fc.Arbitrary<Path> = fc
     };
   });
 const map: fc.Arbitrary<Affine> = fc
-  .tuple(
-    n,
-    n,
-    fc.double({ min: -180, max: 180, noNaN: true }),
-    fc.double({ min: 0.2, max: 4, noNaN: true }),
-    fc.double({ min: 0.2, max: 4, noNaN: true }),
-    fc.boolean(),
-  )
+  .tuple(n, n, real(-180, 180), real(0.2, 4), real(0.2, 4), fc.boolean())
   .map(([x, y, a, sx, sy, flip]) => placement(x, y, a, flip ? -sx : sx, sy));
 /** Places along a path: each segment at some shares of its parameter. */
 function places(p: Path, steps = 40): { x: number; y: number }[] {
@@ -118,7 +112,7 @@ describe('paths', () => {
   });
   it('keep their arcs under turns, mirrors and even scales', () => {
     fc.assert(
-      fc.property(n, n, n, fc.double({ min: 0.1, max: 5, noNaN: true }), fc.boolean(), (x, y, a, k, flip) => {
+      fc.property(n, n, n, real(0.1, 5), fc.boolean(), (x, y, a, k, flip) => {
         const p = transformPath(circlePath(3, 4, 5), placement(x, y, a, flip ? -k : k, k));
         expect(p.segments.every((s) => s.k === 'arc')).toBe(true);
         for (const s of p.segments) if (s.k === 'arc') expect(Math.hypot(s.x - s.cx, s.y - s.cy)).toBeCloseTo(5 * k, 9);
@@ -177,8 +171,8 @@ describe('paths', () => {
   it('are within 2e-5 of the radius as cubics', () => {
     fc.assert(
       fc.property(
-        fc.double({ min: 1, max: 100, noNaN: true }),
-        fc.double({ min: -6.2, max: 6.2, noNaN: true }).filter((s) => Math.abs(s) > 0.01),
+        real(1, 100),
+        real(-6.2, 6.2).filter((s) => Math.abs(s) > 0.01),
         (r, sweep) => {
           const arc: Path = {
             x: r,

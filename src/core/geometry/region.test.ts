@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { bruteDistance, bruteInside } from '../testing/independent';
 import { box, circleLoop, combLoop, hole, loop, starLoop, turned } from '../testing/shapes';
 import { insetsOf } from './insets';
@@ -28,13 +29,7 @@ const shape: fc.Arbitrary<Region> = fc.oneof(
     .tuple(at, at, fc.integer({ min: 1, max: 30 }), fc.integer({ min: 1, max: 30 }))
     .map(([x, y, w, h]) => [box(x, y, x + w, y + h)]),
   fc
-    .tuple(
-      at,
-      at,
-      fc.integer({ min: 3, max: 9 }),
-      fc.integer({ min: 3, max: 20 }),
-      fc.double({ min: -90, max: 90, noNaN: true }),
-    )
+    .tuple(at, at, fc.integer({ min: 3, max: 9 }), fc.integer({ min: 3, max: 20 }), real(-90, 90))
     .map(([x, y, k, r, a]) => turned([starLoop(k, r, r * 0.45, x, y)], a)),
   fc
     .tuple(at, at, fc.integer({ min: 8, max: 20 }))
@@ -42,8 +37,8 @@ const shape: fc.Arbitrary<Region> = fc.oneof(
 );
 const region = fc.array(shape, { minLength: 1, maxLength: 4 }).map((s) => normalise(s.flat()));
 const place = fc.record({
-  x: fc.double({ min: -60, max: 60, noNaN: true }),
-  y: fc.double({ min: -60, max: 60, noNaN: true }),
+  x: real(-60, 60),
+  y: real(-60, 60),
 });
 
 describe('regions', () => {
@@ -86,18 +81,13 @@ describe('regions', () => {
   });
   it('of a convex outline grow as Steiner says: A + P d + pi d^2', () => {
     fc.assert(
-      fc.property(
-        fc.integer({ min: 3, max: 12 }),
-        fc.double({ min: 2, max: 20, noNaN: true }),
-        fc.double({ min: 0.1, max: 6, noNaN: true }),
-        (k, r, d) => {
-          const l = circleLoop(k, r);
-          const grown = regionArea(offset([l], d, 0.0005));
-          expect(grown).toBeCloseTo(loopArea(l) + lineLength(l, true) * d + Math.PI * d * d, 1);
-          // Sharp corners add what lies between the arc and the meeting of the sides.
-          expect(regionArea(offset([l], d, 0.0005, 'sharp'))).toBeGreaterThan(grown);
-        },
-      ),
+      fc.property(fc.integer({ min: 3, max: 12 }), real(2, 20), real(0.1, 6), (k, r, d) => {
+        const l = circleLoop(k, r);
+        const grown = regionArea(offset([l], d, 0.0005));
+        expect(grown).toBeCloseTo(loopArea(l) + lineLength(l, true) * d + Math.PI * d * d, 1);
+        // Sharp corners add what lies between the arc and the meeting of the sides.
+        expect(regionArea(offset([l], d, 0.0005, 'sharp'))).toBeGreaterThan(grown);
+      }),
     );
   });
   it('of a thick line are its sides and two half discs', () => {
@@ -105,17 +95,12 @@ describe('regions', () => {
   });
   it('simplified lie within the tolerance of what they were', () => {
     fc.assert(
-      fc.property(
-        fc.integer({ min: 20, max: 400 }),
-        fc.double({ min: 0.01, max: 0.5, noNaN: true }),
-        (k, tolerance) => {
-          const l = circleLoop(k, 25);
-          const [s] = simplifyRegion([l], tolerance);
-          expect(s.length).toBeLessThanOrEqual(l.length);
-          for (let i = 0; i < l.length; i += 2)
-            expect(bruteDistance([s], l[i], l[i + 1])).toBeLessThan(tolerance + 2e-5);
-        },
-      ),
+      fc.property(fc.integer({ min: 20, max: 400 }), real(0.01, 0.5), (k, tolerance) => {
+        const l = circleLoop(k, 25);
+        const [s] = simplifyRegion([l], tolerance);
+        expect(s.length).toBeLessThanOrEqual(l.length);
+        for (let i = 0; i < l.length; i += 2) expect(bruteDistance([s], l[i], l[i + 1])).toBeLessThan(tolerance + 2e-5);
+      }),
     );
   });
   it('refuse what is no number', () => {
@@ -143,7 +128,7 @@ describe('distance to an outline', () => {
 describe('insets', () => {
   it('lie at their distance from the outline, everywhere, and hold what is deeper', () => {
     fc.assert(
-      fc.property(region, fc.double({ min: 0.2, max: 5, noNaN: true }), place, (r, d, { x, y }) => {
+      fc.property(region, real(0.2, 5), place, (r, d, { x, y }) => {
         const inset = insetsOf(r).at(d, 0.0005);
         for (const l of inset)
           for (let i = 0; i < l.length; i += 2)

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { cutterShapes, shapeOf } from '../cutters/registry';
 import { flatField, type HeightField } from '../relief/field';
 import { SweepKernel } from './kernel';
@@ -17,7 +18,7 @@ function cut(f: HeightField, id: string, values: object, chain: readonly P[], ro
 
 /** Short moves that wander over a blank and beyond its borders, in waves of depth, with turns; of odd seeds also with stops and lifts. */
 const wander = (seed: number, count: number, size: number): P[] => {
-  const next = fc.sample(fc.double({ min: -1, max: 1, noNaN: true }), { numRuns: 3 * count, seed });
+  const next = fc.sample(real(-1, 1), { numRuns: 3 * count, seed });
   const out: P[] = [[size / 2, size / 2, -0.5]];
   let heading = 0;
   for (let i = 1; i < count; i++) {
@@ -104,9 +105,9 @@ describe('the compiled sweep', () => {
   it.each(shapes)('is exact however steeply a %s comes down, over however short a way', (id, values) => {
     fc.assert(
       fc.property(
-        fc.double({ min: 0, max: 3, noNaN: true }).map((e) => 10 ** e),
-        fc.double({ min: 0, max: 7, noNaN: true }),
-        fc.double({ min: 0.3, max: 2.5, noNaN: true }),
+        real(0, 3).map((e) => 10 ** e),
+        real(0, 7),
+        real(0.3, 2.5),
         fc.boolean(),
         (slope, angle, fall, up) => {
           const far = fall / slope;

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { cutterShapes, shapeOf } from '../cutters/registry';
 import { heightOf, type CutterForm } from '../cutters/form';
 import { flatField, type HeightField } from '../relief/field';
@@ -30,8 +31,8 @@ const ways: Record<string, Make> = {
 /** Surfaces with what misleads: waves, walls, needles, level ground, the grain of it, a deep pit. */
 const surface = fc
   .record({
-    width: fc.double({ min: 0.5, max: 9, noNaN: true }),
-    height: fc.double({ min: 0.5, max: 7, noNaN: true }),
+    width: real(0.5, 9),
+    height: real(0.5, 7),
     cell: fc.constantFrom(0.1, 0.25, 0.5),
     kind: fc.constantFrom('waves', 'walls', 'needles', 'level', 'grain', 'pit'),
     seed: fc.integer({ min: 0, max: 1e6 }),

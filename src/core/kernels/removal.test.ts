@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { cutterShapes, shapeOf } from '../cutters/registry';
 import { flatField, heightAt, type HeightField } from '../relief/field';
 import { lowest, testShape, type TestCutter } from '../testing/independent';
@@ -76,11 +77,7 @@ function expectTrue(id: string, values: object, chain: readonly P[], size: numbe
 const shapes = cutterShapes.map((s) => [s.id, s.defaults] as const);
 
 describe('material removal', () => {
-  const point = fc.tuple(
-    fc.double({ min: 3, max: 17, noNaN: true }),
-    fc.double({ min: 3, max: 17, noNaN: true }),
-    fc.double({ min: -3, max: -0.2, noNaN: true }),
-  );
+  const point = fc.tuple(real(3, 17), real(3, 17), real(-3, -0.2));
   // Places on the grid, depths round: ends abeam of nodes, moves along rows, upright and at 45 degrees.
   const snapped = fc
     .tuple(fc.integer({ min: 6, max: 34 }), fc.integer({ min: 6, max: 34 }), fc.integer({ min: -12, max: 1 }))
@@ -102,7 +99,7 @@ describe('material removal', () => {
 
   // Along rows, the edge of the cutter on nodes, but for the rounding of doubles.
   const ulps = fc.integer({ min: -3, max: 3 });
-  const depth = fc.double({ min: -3, max: -0.2, noNaN: true });
+  const depth = real(-3, -0.2);
   const grazing = fc
     .tuple(fc.integer({ min: 6, max: 34 }), ulps, ulps, depth, depth)
     .map(([y, u, v, z0, z1]): [P, P] => [

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { boundsOfPaths, circlePath, flatten, type Path } from '../geometry/path';
 import { makeArcLengthPath } from '../geometry/arcLengthPath';
 import { warpPath } from '../geometry/warp';
@@ -57,7 +58,7 @@ describe('a guide', () => {
     };
     const g = makeArcLengthPath(path);
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (f) => {
+      fc.property(real(0, 1), (f) => {
         const s = f * (g.length - 0.02);
         const a = g.at(s);
         const b = g.at(s + 0.02);

@@ -1,15 +1,14 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { circleLoop, starLoop } from '../testing/shapes';
 import { MotionBuilder, moveLength } from './motion';
-import { fitArcs, nearestOn, pointAt, run, slice } from './arcPolyline';
+import { fitArcs, nearestOn, pointAt, pointsEvenly, run, slice } from './arcPolyline';
 
 const tracks = fc.oneof(
   fc
-    .tuple(fc.integer({ min: 6, max: 300 }), fc.double({ min: 1, max: 40, noNaN: true }))
+    .tuple(fc.integer({ min: 6, max: 300 }), real(1, 40))
     .map(([k, r]) => fitArcs(circleLoop(k, r, 3, -2), true, 0.001)),
-  fc
-    .tuple(fc.integer({ min: 3, max: 9 }), fc.double({ min: 3, max: 30, noNaN: true }))
-    .map(([k, r]) => fitArcs(starLoop(k, r, r / 2), true, 0.001)),
+  fc.tuple(fc.integer({ min: 3, max: 9 }), real(3, 30)).map(([k, r]) => fitArcs(starLoop(k, r, r / 2), true, 0.001)),
   fc.array(fc.integer({ min: -300, max: 300 }), { minLength: 4, maxLength: 20 }).map((v) =>
     fitArcs(
       Float64Array.from(v.slice(0, v.length & ~1), (q) => q / 10),
@@ -18,7 +17,7 @@ const tracks = fc.oneof(
     ),
   ),
 );
-const share = fc.double({ min: 0, max: 1, noNaN: true });
+const share = real(0, 1);
 
 describe('tracks', () => {
   it('are as long as their slices together, wherever they are parted', () => {
@@ -47,23 +46,36 @@ describe('tracks', () => {
       }),
     );
   });
+  it('are the same whether they are asked one by one or for places that lie evenly along it', () => {
+    fc.assert(
+      fc.property(tracks, share, fc.integer({ min: 1, max: 40 }), (t, from, count) => {
+        fc.pre(t.length > 1e-3);
+        const all = pointsEvenly({ ...t, closed: true }, from * t.length, count);
+        expect(all).toHaveLength(count);
+        all.forEach((p, i) => {
+          const q = pointAt({ ...t, closed: true }, from * t.length + (t.length * i) / count);
+          // At a corner, and where a line ends, either side will do.
+          const beside = [-1e-7, 1e-7].map((d) =>
+            pointAt({ ...t, closed: true }, from * t.length + (t.length * i) / count + d),
+          );
+          expect(Math.min(...[q, ...beside].map((b) => Math.hypot(p.x - b.x, p.y - b.y)))).toBeLessThan(1e-6);
+          expect(Math.min(...[q, ...beside].map((b) => Math.hypot(p.dx - b.dx, p.dy - b.dy)))).toBeLessThan(1e-5);
+        });
+      }),
+    );
+  });
   it('know the place that is nearest to a point', () => {
     fc.assert(
-      fc.property(
-        tracks,
-        fc.double({ min: -60, max: 60, noNaN: true }),
-        fc.double({ min: -60, max: 60, noNaN: true }),
-        (t, x, y) => {
-          fc.pre(t.length > 1e-3);
-          const n = nearestOn(t, x, y);
-          const p = pointAt(t, n.s);
-          expect(Math.hypot(p.x - x, p.y - y)).toBeCloseTo(n.distance, 6);
-          for (let i = 0; i <= 200; i++) {
-            const q = pointAt(t, (t.length * i) / 200);
-            expect(n.distance).toBeLessThanOrEqual(Math.hypot(q.x - x, q.y - y) + 1e-9);
-          }
-        },
-      ),
+      fc.property(tracks, real(-60, 60), real(-60, 60), (t, x, y) => {
+        fc.pre(t.length > 1e-3);
+        const n = nearestOn(t, x, y);
+        const p = pointAt(t, n.s);
+        expect(Math.hypot(p.x - x, p.y - y)).toBeCloseTo(n.distance, 6);
+        for (let i = 0; i <= 200; i++) {
+          const q = pointAt(t, (t.length * i) / 200);
+          expect(n.distance).toBeLessThanOrEqual(Math.hypot(q.x - x, q.y - y) + 1e-9);
+        }
+      }),
     );
   });
   it('run from one height to another evenly with the way', () => {

@@ -108,17 +108,36 @@ export function pointsOf(track: ArcPolyline, tolerance: number): Float64Array {
 export function pointAt(track: ArcPolyline, s: number): { x: number; y: number; dx: number; dy: number } {
   let left = track.closed ? ((s % track.length) + track.length) % track.length : Math.min(Math.max(s, 0), track.length);
   for (const t of track.segments) {
-    if (left <= t.length || t === track.segments[track.segments.length - 1]) {
-      const f = t.length > 0 ? Math.min(1, left / t.length) : 0;
-      const p = within(t, f);
-      if (t.sweep === 0) return { ...p, dx: (t.x1 - t.x0) / (t.length || 1), dy: (t.y1 - t.y0) / (t.length || 1) };
-      const r = Math.hypot(p.x - t.cx, p.y - t.cy);
-      const sign = Math.sign(t.sweep);
-      return { ...p, dx: (-sign * (p.y - t.cy)) / r, dy: (sign * (p.x - t.cx)) / r };
-    }
+    if (left <= t.length || t === track.segments[track.segments.length - 1]) return onStretch(t, left);
     left -= t.length;
   }
   return { x: 0, y: 0, dx: 1, dy: 0 };
+}
+
+/** So many points spread evenly along a track, the first at distance s. */
+export function pointsEvenly(track: ArcPolyline, s: number, count: number): ReturnType<typeof pointAt>[] {
+  // Each is looked for from the stretch on in which the one before lies.
+  const { segments, length } = track;
+  const out: ReturnType<typeof pointAt>[] = [];
+  let k = 0;
+  let begun = 0;
+  for (let i = 0; i < count; i++) {
+    const at = (((s + (length * i) / count) % length) + length) % length;
+    if (at < begun) [k, begun] = [0, 0];
+    while (k < segments.length - 1 && at - begun > segments[k].length) begun += segments[k++].length;
+    out.push(onStretch(segments[k], at - begun));
+  }
+  return out;
+}
+
+/** The point so far along a stretch, and which way that runs there. */
+function onStretch(t: ArcSegment, s: number): { x: number; y: number; dx: number; dy: number } {
+  const f = t.length > 0 ? Math.min(1, s / t.length) : 0;
+  const p = within(t, f);
+  if (t.sweep === 0) return { ...p, dx: (t.x1 - t.x0) / (t.length || 1), dy: (t.y1 - t.y0) / (t.length || 1) };
+  const r = Math.hypot(p.x - t.cx, p.y - t.cy);
+  const sign = Math.sign(t.sweep);
+  return { ...p, dx: (-sign * (p.y - t.cy)) / r, dy: (sign * (p.x - t.cx)) / r };
 }
 
 function within(t: ArcSegment, f: number): { x: number; y: number } {

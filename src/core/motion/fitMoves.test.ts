@@ -1,7 +1,8 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { fitMoves, fitMovesAnywhere, type FittedMove } from './fitMoves';
 
-const num = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+const num = (min: number, max: number) => real(min, max);
 /** Points of lines and helices, joined, with their own steps. */
 const ways = fc
   .array(

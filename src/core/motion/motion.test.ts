@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { benchRouter } from '../machine/profile';
 import { circleLoop } from '../testing/shapes';
 import { MotionBuilder } from './motion';
@@ -65,14 +66,10 @@ describe('minutes', () => {
   it('agree within 2 % with small steps of time under the same limits', () => {
     fc.assert(
       fc.property(
-        fc.array(
-          fc.tuple(
-            fc.double({ min: 2, max: 30, noNaN: true }),
-            fc.double({ min: -2, max: 2, noNaN: true }),
-            fc.integer({ min: 400, max: 5000 }),
-          ),
-          { minLength: 2, maxLength: 6 },
-        ),
+        fc.array(fc.tuple(real(2, 30), real(-2, 2), fc.integer({ min: 400, max: 5000 })), {
+          minLength: 2,
+          maxLength: 6,
+        }),
         (moves) => {
           let x = 0;
           let y = 0;
@@ -142,7 +139,7 @@ describe('tracks', () => {
     const t = fitArcs(Float64Array.of(0, 0, 10, 0, 10, 6, 0, 6), true, 0.002);
     expect(t.segments.every((s) => s.sweep === 0)).toBe(true);
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 40, noNaN: true }), fc.double({ min: 0, max: 70, noNaN: true }), (a, l) => {
+      fc.property(real(0, 40), real(0, 70), (a, l) => {
         expect(slice(t, a, a + l).reduce((s, q) => s + q.length, 0)).toBeCloseTo(l, 6);
       }),
     );

@@ -1,16 +1,15 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { airOf, orderPieces, type RoutePiece } from './order';
 
-const c = fc.double({ min: 0, max: 100, noNaN: true });
+const c = real(0, 100);
 const stroke = fc.record({ inX: c, inY: c, outX: c, outY: c, reversible: fc.boolean() });
-const ring = fc
-  .tuple(c, c, fc.double({ min: 0.5, max: 20, noNaN: true }), fc.integer({ min: 3, max: 12 }))
-  .map(([x, y, r, n]): RoutePiece => {
-    const starts = Float64Array.from({ length: 2 * n }, (_, i) =>
-      i % 2 ? y + r * Math.sin(((i - 1) * Math.PI) / n) : x + r * Math.cos((i * Math.PI) / n),
-    );
-    return { inX: starts[0], inY: starts[1], outX: starts[0], outY: starts[1], starts };
-  });
+const ring = fc.tuple(c, c, real(0.5, 20), fc.integer({ min: 3, max: 12 })).map(([x, y, r, n]): RoutePiece => {
+  const starts = Float64Array.from({ length: 2 * n }, (_, i) =>
+    i % 2 ? y + r * Math.sin(((i - 1) * Math.PI) / n) : x + r * Math.cos((i * Math.PI) / n),
+  );
+  return { inX: starts[0], inY: starts[1], outX: starts[0], outY: starts[1], starts };
+});
 const work = fc.array(fc.oneof(stroke, ring), { maxLength: 40 });
 /** Some pieces wait for others: each for at most one later one, so that there are no circles. */
 const held = fc
@@ -77,6 +76,19 @@ describe('order of travel', () => {
           expect(airOf(pieces, orderPieces(pieces, 0, 0), 0, 0)).toBeCloseTo(best(pieces), 6);
         },
       ),
+      { numRuns: 60 },
+    );
+  });
+  it('is never longer for having been looked at longer', () => {
+    fc.assert(
+      fc.property(fc.array(stroke, { minLength: 8, maxLength: 60 }), fc.nat(3), (strokes, hold) => {
+        // Some wait for one that comes later in the list.
+        const pieces = strokes.map((p, i) =>
+          hold && i % (hold + 3) === 0 && i + 5 < strokes.length ? { ...p, before: i + 5 } : p,
+        );
+        const [short, long] = [0, 30].map((effort) => airOf(pieces, orderPieces(pieces, 3, 4, { effort }), 3, 4));
+        expect(long).toBeLessThan(short + 1e-6);
+      }),
       { numRuns: 60 },
     );
   });

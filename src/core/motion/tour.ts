@@ -151,12 +151,14 @@ class Search {
         if (last && leaving) continue;
         const c = last ? start : near[e * NEIGHBOURS + q];
         if (c < 0) continue;
-        if (s.gap(last ? start : e, last ? e : c) >= now - 1e-9) {
+        const less = s.gap(last ? start : e, last ? e : c);
+        if (less >= now - 1e-9) {
           // Neighbours come by distance: none after this one is nearer, but the start may be.
           if (!last) q = NEIGHBOURS - 1;
           continue;
         }
-        const gain = this.joinTo(k, last ? 0 : s.place[c >> 1], leaving, last || c === s.outOf(s.place[c >> 1]));
+        const m = last ? 0 : s.place[c >> 1];
+        const gain = this.joinTo(k, m, leaving, last || c === s.outOf(m), now - less);
         if (gain > 0) return gain;
       }
     }
@@ -201,25 +203,27 @@ class Search {
 
   /**
    * Brings an end of the piece at place k beside an end of the one at place m; by how much that pays. `leaving`, `cLeaves`:
-   * whether those are the ends by which the pieces are left.
+   * whether those are the ends by which the pieces are left; `nearer`: by how much that gap is less than the one at the end now.
    */
-  private joinTo(k: number, m: number, leaving: boolean, cLeaves: boolean): number {
+  private joinTo(k: number, m: number, leaving: boolean, cLeaves: boolean, nearer: number): number {
     if (leaving === cLeaves) {
-      const gain = this.twoOpt(Math.min(k, m) + (leaving ? 1 : 0), Math.max(k, m) - (leaving ? 0 : 1));
+      const gain = this.twoOpt(k, m, leaving, nearer);
       if (gain > 0) return gain;
     }
-    return this.orOpt(k, m, leaving, cLeaves);
+    return this.orOpt(k, m, leaving, cLeaves, nearer);
   }
 
   /** 2-opt: both ends on the same side of their gaps; what lies between them is run backwards. */
-  private twoOpt(lo: number, hi: number): number {
+  private twoOpt(k: number, m: number, leaving: boolean, nearer: number): number {
     const { s } = this;
+    const lo = Math.min(k, m) + (leaving ? 1 : 0);
+    const hi = Math.max(k, m) - (leaving ? 0 : 1);
     if (lo < 1 || lo > hi) return 0;
+    // Of the two gaps that go and the two that come, one each are those at the ends that are brought together.
     const gain =
-      s.gap(s.outOf(lo - 1), s.into(lo)) +
-      s.toPlace(s.outOf(hi), hi + 1) -
-      s.gap(s.outOf(lo - 1), s.outOf(hi)) -
-      s.toPlace(s.into(lo), hi + 1);
+      nearer +
+      (k < m ? s.toPlace(s.outOf(hi), hi + 1) : s.gap(s.outOf(lo - 1), s.into(lo))) -
+      (leaving ? s.toPlace(s.into(lo), hi + 1) : s.gap(s.outOf(lo - 1), s.outOf(hi)));
     if (gain <= 1e-9 || !s.mayTurn(lo, hi)) return 0;
     for (const w of [lo - 1, lo, hi, hi + 1]) this.clearDontLook(w);
     s.reverse(lo, hi);
@@ -227,26 +231,30 @@ class Search {
   }
 
   /** Or-opt: one to three pieces, ending with the one at k at the end in question, go to where place m is. */
-  private orOpt(k: number, m: number, leaving: boolean, cLeaves: boolean): number {
+  private orOpt(k: number, m: number, leaving: boolean, cLeaves: boolean, nearer: number): number {
     const { s } = this;
+    // The place after which they go: m itself when it is left there, the one before when it is entered.
+    const after = cLeaves ? m : m - 1;
+    const turn = leaving === cLeaves;
+    if (after < 0) return 0;
+    /** What is won where they go, but for the end that is not brought beside its neighbour. */
+    const won = nearer + s.toPlace(s.outOf(after), after + 1);
     for (let size = 1; size <= 3; size++) {
       const i = leaving ? k - size + 1 : k;
       const j = leaving ? k : k + size - 1;
       if (i < 1 || j > s.n || (m >= i && m <= j)) break;
-      // The place after which they go: m itself when it is left there, the one before when it is entered.
-      const after = cLeaves ? m : m - 1;
       if (after === i - 1 || after === j) continue;
-      const turn = leaving === cLeaves;
-      if (turn && !s.mayTurn(i, j)) continue;
-      const enter = turn ? s.outOf(j) : s.into(i);
-      const leave = turn ? s.into(i) : s.outOf(j);
+      // What is won where they are taken away: one of the two gaps there is that at the end in question.
+      const left =
+        won +
+        (leaving ? s.gap(s.outOf(i - 1), s.into(i)) : s.toPlace(s.outOf(j), j + 1)) -
+        s.toPlace(s.outOf(i - 1), j + 1);
+      if (left <= 1e-9 || (turn && !s.mayTurn(i, j))) continue;
       const gain =
-        s.gap(s.outOf(i - 1), s.into(i)) +
-        s.toPlace(s.outOf(j), j + 1) -
-        s.toPlace(s.outOf(i - 1), j + 1) +
-        s.toPlace(s.outOf(after), after + 1) -
-        s.gap(s.outOf(after), enter) -
-        s.toPlace(leave, after + 1);
+        left -
+        (cLeaves
+          ? s.toPlace(turn ? s.into(i) : s.outOf(j), after + 1)
+          : s.gap(s.outOf(after), turn ? s.outOf(j) : s.into(i)));
       if (gain <= 1e-9) continue;
       if (after > j ? !s.maySwap(i, j, after) : !s.maySwap(after + 1, i - 1, j)) continue;
       for (const w of [i - 1, i, j, j + 1, after, after + 1]) this.clearDontLook(w);

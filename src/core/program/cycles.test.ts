@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { DWELL, MotionBuilder, RAPID, type Motion } from '../motion/motion';
 import { planOn } from '../testing/job';
 import { circleLoop } from '../testing/shapes';
@@ -47,8 +48,8 @@ describe('canned cycles', () => {
 
   it('mean, read back, what is spelled out: any depth, peck and wait', () => {
     const values = fc.record({
-      depth: fc.double({ min: 0.4, max: 15, noNaN: true }),
-      peck: fc.option(fc.double({ min: 0.2, max: 8, noNaN: true })),
+      depth: real(0.4, 15),
+      peck: fc.option(real(0.2, 8)),
       dwell: fc.constantFrom(0, 0.25, 1),
     });
     fc.assert(

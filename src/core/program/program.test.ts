@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { MotionBuilder, RAPID, withoutArcs, type Motion } from '../motion/motion';
 import { readMoves } from '../testing/independent';
 import { dialects } from './dialect';
@@ -22,16 +23,10 @@ const part = (motion: Motion, tool = 1, turns = true) => ({
   motion,
 });
 
-const coordinate = fc.double({ min: -200, max: 200, noNaN: true });
+const coordinate = real(-200, 200);
 const motions = fc
   .array(
-    fc.tuple(
-      fc.constantFrom('rapid', 'line', 'arc', 'plunge'),
-      coordinate,
-      coordinate,
-      fc.double({ min: -20, max: 5, noNaN: true }),
-      fc.double({ min: 0.3, max: 6, noNaN: true }),
-    ),
+    fc.tuple(fc.constantFrom('rapid', 'line', 'arc', 'plunge'), coordinate, coordinate, real(-20, 5), real(0.3, 6)),
     { minLength: 1, maxLength: 40 },
   )
   .map((list) => {

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { breaksIn, ProgramLines } from './programLines';
 
 const bytes = (s: string) => Uint8Array.from(s, (c) => c.charCodeAt(0));
@@ -7,13 +8,11 @@ const linesOf = (chunks: readonly Uint8Array[]) => new ProgramLines(chunks, chun
 const text = fc
   .array(fc.constantFrom('G1X1', 'G0', '', 'M30', '(Lock 7)', 'X-12.345Y6'), { maxLength: 900 })
   .map((l) => l.join('\n'));
-const cut = fc
-  .tuple(text, fc.boolean(), fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { maxLength: 6 }))
-  .map(([t, ends, at]) => {
-    const whole = bytes(ends ? `${t}\n` : t);
-    const places = [0, ...at.map((f) => Math.floor(f * whole.length)), whole.length].sort((a, b) => a - b);
-    return { whole, chunks: places.slice(1).map((p, k) => whole.subarray(places[k], p)) };
-  });
+const cut = fc.tuple(text, fc.boolean(), fc.array(real(0, 1), { maxLength: 6 })).map(([t, ends, at]) => {
+  const whole = bytes(ends ? `${t}\n` : t);
+  const places = [0, ...at.map((f) => Math.floor(f * whole.length)), whole.length].sort((a, b) => a - b);
+  return { whole, chunks: places.slice(1).map((p, k) => whole.subarray(places[k], p)) };
+});
 
 describe('lines of a program in chunks', () => {
   it('are those of the text as one, however it is cut', () => {

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { cutOut, distanceToLine, readMoves, testCone, testFlat } from '../testing/independent';
 import { cutterOf } from '../testing/job';
 import { seeded } from '../testing/seeded';
@@ -37,7 +38,7 @@ function differing(text: string, [x0, y0, x1, y1]: number[]): number {
 describe('a section cut along its line', () => {
   it('is what the tests\u2019 own machine cuts there, for lines in any direction', () => {
     const text = `${head}G0 X10 Y10 Z5\nG1 Z-2 F300\nG1 X50 Y30 F900\nG3 X30 Y50 I-15 J5\nG1 X10 Y10 Z-1\nG0 Z5\nT2 M6\nG0 X20 Y40\nG1 Z-3 F300\nG1 X45 Y12 Z-1.5 F700\nG0 Z5\nM5\nM30\n`;
-    const at = fc.double({ min: 0, max: 60, noNaN: true });
+    const at = real(0, 60);
     fc.assert(
       fc.property(
         fc.oneof(

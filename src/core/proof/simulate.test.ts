@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { shippedLibrary } from '../cutters/library';
 import { MotionBuilder } from '../motion/motion';
 import { SweepKernel } from '../kernels/kernel';
@@ -21,16 +22,9 @@ interface Visit {
   readonly skim: boolean;
 }
 const visit: fc.Arbitrary<Visit> = fc.record({
-  x: fc.double({ min: 2, max: 58, noNaN: true }),
-  y: fc.double({ min: 2, max: 38, noNaN: true }),
-  way: fc.array(
-    fc.tuple(
-      fc.double({ min: -9, max: 9, noNaN: true }),
-      fc.double({ min: -9, max: 9, noNaN: true }),
-      fc.double({ min: -26, max: -0.1, noNaN: true }),
-    ),
-    { minLength: 1, maxLength: 4 },
-  ),
+  x: real(2, 58),
+  y: real(2, 38),
+  way: fc.array(fc.tuple(real(-9, 9), real(-9, 9), real(-26, -0.1)), { minLength: 1, maxLength: 4 }),
   arc: fc.boolean(),
   skim: fc.boolean(),
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { formContext, heightsOf } from '../testing/forms';
 import { denoise, denoiseByKernel, denoiseInScript, measuredGrain } from './denoise';
 import { gridOf } from './field';
@@ -136,7 +137,7 @@ describe('noise removal', () => {
 describe('noise removal by the kernel', () => {
   it('comes to what it does in script: any size, windows wider than the ground, empty places, bands of rows', () => {
     const height = fc.oneof(
-      { weight: 6, arbitrary: fc.double({ min: -3, max: 3, noNaN: true }) },
+      { weight: 6, arbitrary: real(-3, 3) },
       { weight: 2, arbitrary: fc.constantFrom(0, 1) },
       { weight: 1, arbitrary: fc.constant(NaN) },
     );

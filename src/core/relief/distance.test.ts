@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { bruteDistance, bruteInside } from '../testing/independent';
 import { box, circleLoop, hole, loop, starLoop, turned } from '../testing/shapes';
 import type { Region } from '../geometry/region';
@@ -36,17 +37,13 @@ describe('distances of nodes from outlines', () => {
   it('beyond the most that is asked are at least that, on the right side', () => {
     const g = gridOf(15, 12, 0.25);
     fc.assert(
-      fc.property(
-        fc.constantFrom(...Object.values(shapes)),
-        fc.double({ min: 0.1, max: 6, noNaN: true }),
-        (region, most) => {
-          const [all, near] = [distances(region, g), distances(region, g, most)];
-          all.forEach((d, i) => {
-            if (Math.abs(d) <= most) expect(near[i]).toBe(d);
-            else expect(near[i] * Math.sign(d)).toBeGreaterThanOrEqual(most);
-          });
-        },
-      ),
+      fc.property(fc.constantFrom(...Object.values(shapes)), real(0.1, 6), (region, most) => {
+        const [all, near] = [distances(region, g), distances(region, g, most)];
+        all.forEach((d, i) => {
+          if (Math.abs(d) <= most) expect(near[i]).toBe(d);
+          else expect(near[i] * Math.sign(d)).toBeGreaterThanOrEqual(most);
+        });
+      }),
       { numRuns: 30 },
     );
   });
@@ -54,7 +51,7 @@ describe('distances of nodes from outlines', () => {
 
 describe('the nearest segment of a node', () => {
   // On the grid's own places too, so that ends lie above each other, on nodes, and on each other.
-  const place = fc.oneof(fc.integer({ min: -4, max: 24 }), fc.double({ min: -4, max: 24, noNaN: true }));
+  const place = fc.oneof(fc.integer({ min: -4, max: 24 }), real(-4, 24));
   const line: fc.Arbitrary<Line> = fc.record({
     points: fc.array(place, { minLength: 6, maxLength: 40 }).map((p) => Float64Array.from(p.slice(0, p.length & ~1))),
     closed: fc.boolean(),
@@ -98,8 +95,8 @@ describe('the largest circle inside', () => {
     const { sin, cos, PI } = Math;
     fc.assert(
       fc.property(
-        fc.double({ min: 1, max: 300, noNaN: true }),
-        fc.double({ min: 0.5, max: 30, noNaN: true }),
+        real(1, 300),
+        real(0.5, 30),
         fc.constantFrom(0, 3, 21, 45, 90, 137),
         fc.constantFrom(0, 0.3, 1),
         (w, h, angle, lean) => {
@@ -128,7 +125,7 @@ describe('the largest circle inside', () => {
   });
   it('is no smaller than any circle that is tried, and held by its own middle', () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ min: 2, max: 9, noNaN: true }), { minLength: 3, maxLength: 12 }), (radii) => {
+      fc.property(fc.array(real(2, 9), { minLength: 3, maxLength: 12 }), (radii) => {
         // A star-shaped outline about 10, 10.
         const points = radii.flatMap((q, k) => {
           const a = (2 * Math.PI * k) / radii.length;

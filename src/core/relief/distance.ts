@@ -16,6 +16,9 @@ const SMALLEST = 8;
 /** For so few segments each node of a square asks each of them. */
 const FEW = 3;
 
+/** Shorter segments (mm2) are points: what is divided by their square may be no number. */
+const SHORTEST = 1e-300;
+
 /** Segments in flat columns, with what their distances are worked out from: corner, way, and 1 / length squared. */
 export function columnsOf(lines: readonly Line[]): { readonly count: number; readonly s: Float64Array } {
   const ends = ({ points, closed }: Line) => points.length - (closed ? 0 : 2);
@@ -27,7 +30,7 @@ export function columnsOf(lines: readonly Line[]): { readonly count: number; rea
       const j = (i + 2) % l.length;
       const [ex, ey] = [l[j] - l[i], l[j + 1] - l[i + 1]];
       const ll = ex * ex + ey * ey;
-      s.set([l[i], l[i + 1], ex, ey, ll > 0 ? 1 / ll : 0], k);
+      s.set([l[i], l[i + 1], ex, ey, ll > SHORTEST ? 1 / ll : 0], k);
       k += 5;
     }
   return { count, s };

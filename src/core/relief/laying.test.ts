@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { meetings, type Meeting } from './form';
 import { layAll, type Layer } from './laying';
 import { lay } from './stack';
@@ -6,11 +7,11 @@ import { lay } from './stack';
 const ways = Object.keys(meetings) as Meeting[];
 /** Heights, some of them empty, some alike. */
 const height = fc.oneof(
-  { weight: 4, arbitrary: fc.double({ min: -5, max: 5, noNaN: true }) },
+  { weight: 4, arbitrary: real(-5, 5) },
   { weight: 2, arbitrary: fc.constantFrom(0, 1, -1) },
   { weight: 1, arbitrary: fc.constant(NaN) },
 );
-const share = fc.oneof(fc.constantFrom(0, 0.5, 1), fc.double({ min: 0, max: 1, noNaN: true }));
+const share = fc.oneof(fc.constantFrom(0, 0.5, 1), real(0, 1));
 const many = (of: fc.Arbitrary<number>, n: number) =>
   fc.array(of, { minLength: n, maxLength: n }).map((a) => Float32Array.from(a));
 const layers = (n: number): fc.Arbitrary<Layer[]> =>

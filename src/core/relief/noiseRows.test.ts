@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { chance, noise } from './noise';
 import { noiseKernel } from './noiseKernel';
 import { inDoubles, noiseRows, type NoiseRows, type Places } from './noiseRows';
@@ -11,7 +12,7 @@ const ways: [string, NoiseRows][] = [
 const places: fc.Arbitrary<Places> = fc
   .record({
     n: fc.integer({ min: 1, max: 61 }),
-    from: fc.tuple(fc.double({ min: -900, max: 900, noNaN: true }), fc.double({ min: -900, max: 900, noNaN: true })),
+    from: fc.tuple(real(-900, 900), real(-900, 900)),
     by: fc.constantFrom([0.01, 0], [-0.03, 0.02], [0.37, -0.21], [0, 0], [1, 0], [0.5, 0.5], [-2.7, 9.3]),
     whole: fc.boolean(),
   })
@@ -69,9 +70,9 @@ describe.each(ways)('noise at the places of a row, %s', (_, rows) => {
 
 describe('noise', () => {
   it('is 0 at whole numbers, goes without jumps, and stays in bounds', () => {
-    const real = fc.double({ min: -300, max: 300, noNaN: true });
+    const anywhere = real(-300, 300);
     fc.assert(
-      fc.property(real, real, fc.nat(), (x, y, seed) => {
+      fc.property(anywhere, anywhere, fc.nat(), (x, y, seed) => {
         expect(Math.abs(noise(Math.round(x), Math.round(y), seed))).toBe(0);
         const h = noise(x, y, seed);
         expect(Math.abs(h)).toBeLessThanOrEqual(1.1);

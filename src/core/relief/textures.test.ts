@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../testing/real';
 import { gridOf } from './field';
 import { formContext, heightsOf } from '../testing/forms';
 import { loop } from '../testing/shapes';
@@ -66,9 +67,9 @@ describe('textures', () => {
     fc.assert(
       fc.property(
         fc.constantFrom(...ids),
-        fc.double({ min: -500, max: 500, noNaN: true }),
-        fc.double({ min: -500, max: 500, noNaN: true }),
-        fc.double({ min: 0, max: 1, noNaN: true }),
+        real(-500, 500),
+        real(-500, 500),
+        real(0, 1),
         fc.nat({ max: 1_000_000 }),
         (id, u, v, vary, seed) => {
           const h = at(id, u, v, vary, seed);
@@ -113,7 +114,7 @@ describe('textures', () => {
 describe('a wave', () => {
   it('is a sine, at any place', () => {
     fc.assert(
-      fc.property(fc.double({ min: -2000, max: 2000, noNaN: true }), (t) => {
+      fc.property(real(-2000, 2000), (t) => {
         expect(Math.abs(wave(t) - 0.5 - 0.5 * Math.sin(2 * Math.PI * t))).toBeLessThan(1e-7);
       }),
     );

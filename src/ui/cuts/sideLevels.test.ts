@@ -1,9 +1,10 @@
 import fc from 'fast-check';
+import { real } from '@/core/testing/real';
 import { labelPlaces, sideScale } from './sideLevels';
 
 describe('the side view of a cut', () => {
   it('draws depths to one scale, in order, and all of it in its height', () => {
-    const mm = fc.double({ min: 0.01, max: 200, noNaN: true });
+    const mm = real(0.01, 200);
     fc.assert(
       fc.property(mm, mm, (highest, deepest) => {
         const { y, k, above } = sideScale(highest, deepest, 120);
@@ -27,7 +28,7 @@ describe('the side view of a cut', () => {
 
   it('keeps labels apart, in order, and inside', () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ min: 0, max: 120, noNaN: true }), { minLength: 1, maxLength: 7 }), (at) => {
+      fc.property(fc.array(real(0, 120), { minLength: 1, maxLength: 7 }), (at) => {
         const sorted = [...at].sort((a, b) => a - b);
         const places = labelPlaces(sorted, 13, 120);
         places.forEach((p, i) => {

@@ -1,12 +1,13 @@
 import fc from 'fast-check';
+import { real } from '@/core/testing/real';
 import { fitted, niceStep, toScreen, toWorld, zoomed } from './viewport';
 
 const view = fc.record({
-  k: fc.double({ min: 0.05, max: 500, noNaN: true }),
-  ox: fc.double({ min: -2000, max: 2000, noNaN: true }),
-  oy: fc.double({ min: -2000, max: 2000, noNaN: true }),
+  k: real(0.05, 500),
+  ox: real(-2000, 2000),
+  oy: real(-2000, 2000),
 });
-const n = fc.double({ min: -3000, max: 3000, noNaN: true });
+const n = real(-3000, 3000);
 
 describe('the plan\u2019s window', () => {
   it('maps to the screen and back', () => {
@@ -20,7 +21,7 @@ describe('the plan\u2019s window', () => {
   });
   it('zooms about the place under the pointer, within bounds', () => {
     fc.assert(
-      fc.property(view, n, n, fc.double({ min: 0.05, max: 20, noNaN: true }), (v, x, y, factor) => {
+      fc.property(view, n, n, real(0.05, 20), (v, x, y, factor) => {
         const before = toWorld(v, x, y);
         const z = zoomed(v, x, y, factor);
         const after = toWorld(z, x, y);
@@ -35,8 +36,8 @@ describe('the plan\u2019s window', () => {
   it('fits a blank with room around it, upright and in the middle', () => {
     fc.assert(
       fc.property(
-        fc.double({ min: 5, max: 3000, noNaN: true }),
-        fc.double({ min: 5, max: 3000, noNaN: true }),
+        real(5, 3000),
+        real(5, 3000),
         fc.integer({ min: 300, max: 1600 }),
         fc.integer({ min: 200, max: 1000 }),
         (width, height, w, h) => {
@@ -53,7 +54,7 @@ describe('the plan\u2019s window', () => {
   });
   it('rules itself in steps of 1, 2 or 5 that are wide enough and no wider than need be', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.02, max: 2000, noNaN: true }), fc.constantFrom(1, 25.4), (k, unit) => {
+      fc.property(real(0.02, 2000), fc.constantFrom(1, 25.4), (k, unit) => {
         const s = niceStep(k, 18, unit) / unit;
         const lead = s / 10 ** Math.floor(Math.log10(s) + 1e-9);
         expect([1, 2, 5].some((m) => Math.abs(lead - m) < 1e-6)).toBe(true);

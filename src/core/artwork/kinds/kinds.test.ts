@@ -1,11 +1,12 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import { flatten } from '../../geometry/path';
 import { loopArea, normalise, regionArea } from '../../geometry/region';
 import { testArt } from '../../testing/fonts';
 import { shapeWith } from '../item';
 import { itemKindOf, itemKinds } from '../registry';
 
-const mm = (max = 200) => fc.double({ min: 2, max, noNaN: true });
+const mm = (max = 200) => real(2, max);
 const areaOf = (kind: string, values: object): number => {
   const s = shapeWith(kind, itemKindOf(kind).schema.parse(values), testArt);
   return regionArea(
@@ -34,7 +35,7 @@ describe('shapes have the area that geometry gives them', () => {
       fc.property(
         mm(),
         mm(),
-        fc.double({ min: 0, max: 120, noNaN: true }),
+        real(0, 120),
         fc.constantFrom(...(Object.keys(loss) as (keyof typeof loss)[])),
         (width, height, radius, corner) => {
           const r = Math.min(radius, width / 2, height / 2);
@@ -103,7 +104,7 @@ describe('every kind of artwork', () => {
     (id) => {
       const kind = itemKindOf(id);
       fc.assert(
-        fc.property(fc.double({ min: 0.3, max: 3, noNaN: true }), (k) => {
+        fc.property(real(0.3, 3), (k) => {
           const scaled = kind.scaled(kind.defaults, k, k) as object;
           expect(kind.schema.safeParse(scaled).success).toBe(true);
           const [a, b] = [boxOf(id, kind.defaults as object), boxOf(id, scaled)];
@@ -118,7 +119,7 @@ describe('every kind of artwork', () => {
     '%s scaled over and over stays what a file may hold, and says when it is held',
     (id) => {
       const kind = itemKindOf(id);
-      const factor = fc.double({ min: -5, max: 5, noNaN: true }).map((e) => 10 ** e);
+      const factor = real(-5, 5).map((e) => 10 ** e);
       fc.assert(
         fc.property(fc.array(fc.tuple(factor, factor), { minLength: 1, maxLength: 4 }), (steps) => {
           let v = kind.defaults;

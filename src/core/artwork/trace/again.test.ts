@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import { boundsOfPaths, circlePath, transformPath, type Path } from '../../geometry/path';
 import { box } from '../../testing/shapes';
 import { testArt } from '../../testing/fonts';
@@ -47,7 +48,7 @@ const close = (a: readonly number[], b: readonly number[]) => {
 
 const moves = fc.record({
   x: fc.constantFrom(0, -12.5, 40),
-  y: fc.double({ min: -50, max: 50, noNaN: true }),
+  y: real(-50, 50),
   angle: fc.constantFrom(0, 45, 90, 180, -133.7),
   mirror: fc.boolean(),
   s: fc.constantFrom(1, 0.5, 3.25),

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import { ARC_CCW, ARC_CW, FEED, MotionBuilder, moveLength, withoutArcs, type Motion } from '../../motion/motion';
 import { easedShare } from '../easing';
 import { ClearedLevel, easeLevel } from './engaged';
@@ -96,7 +97,7 @@ describe('feeds of a clearing are eased where more of the cutter is in material'
 
   it('goes the same way as before, arcs too', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.4, max: 3, noNaN: true }), fc.boolean(), (step, round) => {
+      fc.property(real(0.4, 3), fc.boolean(), (step, round) => {
         const was = rings(step, 6, round);
         const is = eased(was, step, 'gentle');
         const long = (m: Motion) => Array.from({ length: m.count }, (_, i) => moveLength(m, i)).reduce((a, b) => a + b);

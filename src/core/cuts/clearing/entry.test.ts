@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import { MotionBuilder, PLUNGE, RAPID, moveLength, type Motion } from '../../motion/motion';
 import { fitArcs, pointAt } from '../../motion/arcPolyline';
 import { bruteDistance } from '../../testing/independent';
@@ -29,37 +30,31 @@ function steepness(m: Motion, face: number): { ramp: number; straight: number } 
   }
   return { ramp, straight };
 }
-const depth = fc.double({ min: 0.1, max: 6, noNaN: true });
-const angle = fc.double({ min: 1, max: 20, noNaN: true });
+const depth = real(0.1, 6);
+const angle = real(1, 20);
 
 describe('coming down', () => {
   it('along a closed track keeps the drawn angle, ends at the depth and on the track', () => {
     fc.assert(
-      fc.property(
-        depth,
-        angle,
-        fc.double({ min: 3, max: 40, noNaN: true }),
-        fc.double({ min: 0, max: 1, noNaN: true }),
-        (d, ramp, side, share) => {
-          const t = fitArcs(box(0, 0, side, side), true, 1e-3);
-          const b = new MotionBuilder();
-          const p = pointAt(t, share * t.length);
-          b.rapid(p.x, p.y, 10);
-          const s = enter(b, t, { s: share * t.length, helix: null }, { ...moves, ramp }, -d, 0);
-          const m = b.build();
-          const got = steepness(m, 0);
-          expect(got.ramp).toBeLessThan(ramp + 1e-6);
-          expect(got.straight).toBeLessThan(1e-9);
-          expect(m.z[m.count - 1]).toBeCloseTo(-d, 9);
-          const q = pointAt(t, s);
-          expect(Math.hypot(m.x[m.count - 1] - q.x, m.y[m.count - 1] - q.y)).toBeLessThan(1e-6);
-        },
-      ),
+      fc.property(depth, angle, real(3, 40), real(0, 1), (d, ramp, side, share) => {
+        const t = fitArcs(box(0, 0, side, side), true, 1e-3);
+        const b = new MotionBuilder();
+        const p = pointAt(t, share * t.length);
+        b.rapid(p.x, p.y, 10);
+        const s = enter(b, t, { s: share * t.length, helix: null }, { ...moves, ramp }, -d, 0);
+        const m = b.build();
+        const got = steepness(m, 0);
+        expect(got.ramp).toBeLessThan(ramp + 1e-6);
+        expect(got.straight).toBeLessThan(1e-9);
+        expect(m.z[m.count - 1]).toBeCloseTo(-d, 9);
+        const q = pointAt(t, s);
+        expect(Math.hypot(m.x[m.count - 1] - q.x, m.y[m.count - 1] - q.y)).toBeLessThan(1e-6);
+      }),
     );
   });
   it('along an open track goes to and fro, ends at its start, and keeps the angle', () => {
     fc.assert(
-      fc.property(depth, angle, fc.double({ min: 2, max: 50, noNaN: true }), (d, ramp, length) => {
+      fc.property(depth, angle, real(2, 50), (d, ramp, length) => {
         const t = fitArcs(Float64Array.of(0, 0, length / 2, 0, length / 2, length / 2), false, 1e-3);
         const b = new MotionBuilder();
         b.rapid(0, 0, 10);
@@ -68,6 +63,33 @@ describe('coming down', () => {
         expect(steepness(m, 0).ramp).toBeLessThan(ramp + 1e-6);
         expect(m.z[m.count - 1]).toBeCloseTo(-d, 9);
         expect(Math.hypot(m.x[m.count - 1], m.y[m.count - 1])).toBeLessThan(1e-9);
+      }),
+    );
+  });
+  it('by a helix finds the widest that there is room for, at the first of its places', () => {
+    fc.assert(
+      fc.property(real(2.2, 9), real(2.2, 9), real(0, 1), real(1.5, 2.1), (w, h, share, away) => {
+        const wall = box(-w, -h, w, h);
+        fc.pre(away < Math.min(w, h));
+        const t = fitArcs(box(away - w, away - h, w - away, h - away), true, 1e-3);
+        const room = (x: number, y: number) => bruteDistance([wall], x, y);
+        const s = share * t.length;
+        const found = entryPlace(t, s, { ...moves, entry: 'helix', wallClearance: room });
+        // The same, asked everywhere.
+        const all = [0.9, 0.6, 0.35].flatMap((f) =>
+          Array.from({ length: 32 }, (_, i) => (s + (t.length * i) / 32) % t.length).flatMap((at) =>
+            [1, -1].map((side) => {
+              const [r, p] = [f * moves.radius, pointAt(t, at)];
+              return { r, at, side, p, spare: room(p.x - side * r * p.dy, p.y + side * r * p.dx) - moves.radius - r };
+            }),
+          ),
+        );
+        fc.pre(all.every(({ spare }) => Math.abs(spare) > 1e-7));
+        const wanted = all.find(({ spare }) => spare > 0);
+        if (!wanted) return expect(found.helix).toBeNull();
+        expect(found.s).toBeCloseTo(wanted.at, 6);
+        expect(found.helix!.ccw).toBe(wanted.side > 0);
+        expect(Math.hypot(found.helix!.cx - wanted.p.x, found.helix!.cy - wanted.p.y)).toBeCloseTo(wanted.r, 6);
       }),
     );
   });

@@ -1,5 +1,5 @@
 import { MotionBuilder } from '../../motion/motion';
-import { pointAt, run, slice, type ArcSegment, type ArcPolyline } from '../../motion/arcPolyline';
+import { pointsEvenly, run, slice, type ArcSegment, type ArcPolyline } from '../../motion/arcPolyline';
 
 export const entryKinds = ['helix', 'ramp', 'plunge'] as const;
 export type EntryKind = (typeof entryKinds)[number];
@@ -46,17 +46,23 @@ const MOST_TURNS = 40;
 /** Looks for room for a helix, beginning at distance `s` of a closed track; elsewhere a ramp begins at `s`. */
 export function entryPlace(track: ArcPolyline, s: number, m: EntryMoves): EntryPlace {
   if (m.entry !== 'helix' || !m.wallClearance || !track.closed) return { s, helix: null };
+  const places = pointsEvenly(track, s, PLACES);
+  // By place and side, the room at the axis of a wider helix and its radius together: nearer to the track there is no more room
+  // than that less its own radius, for the way to the wall grows no faster than the way there.
+  const most = new Float64Array(2 * PLACES).fill(Infinity);
   for (const share of HELIX) {
     const r = share * m.radius;
-    for (let i = 0; i < PLACES; i++) {
-      const at = (s + (track.length * i) / PLACES) % track.length;
-      const p = pointAt(track, at);
+    for (const [i, p] of places.entries())
       for (const side of [1, -1]) {
+        const k = side > 0 ? 2 * i : 2 * i + 1;
+        if (most[k] - r < m.radius + r - 1e-9) continue;
         const cx = p.x - side * r * p.dy;
         const cy = p.y + side * r * p.dx;
-        if (m.wallClearance(cx, cy) >= m.radius + r) return { s: at, helix: { cx, cy, ccw: side > 0 } };
+        const room = m.wallClearance(cx, cy);
+        if (room >= m.radius + r)
+          return { s: (s + (track.length * i) / PLACES) % track.length, helix: { cx, cy, ccw: side > 0 } };
+        most[k] = room + r;
       }
-    }
   }
   return { s, helix: null };
 }

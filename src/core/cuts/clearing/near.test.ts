@@ -1,11 +1,12 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import { normalise, regionArea } from '../../geometry/region';
 import { bruteDistance, bruteInside } from '../../testing/independent';
 import { box, circleLoop, combLoop, starLoop } from '../../testing/shapes';
 import { partsNear } from './near';
 import { reachOf, restOf, sweptBy, without } from './reach';
 
-const num = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+const num = (min: number, max: number) => real(min, max);
 const star = fc
   .tuple(fc.integer({ min: 3, max: 9 }), num(2, 14), num(0.3, 0.95), num(0, 40), num(0, 40))
   .map(([n, r, f, x, y]) => starLoop(n, r, r * f, x, y));

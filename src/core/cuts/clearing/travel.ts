@@ -1,6 +1,6 @@
 import type { MotionBuilder } from '../../motion/motion';
 import { orderPieces, type RoutePiece } from '../../motion/order';
-import { pointAt, type ArcPolyline } from '../../motion/arcPolyline';
+import { pointAt, pointsEvenly, type ArcPolyline } from '../../motion/arcPolyline';
 
 /** Places along a closed track where it may be begun. */
 const STARTS = 16;
@@ -19,11 +19,7 @@ export function pieceOf(track: ArcPolyline): RoutePiece {
     return { inX: a.x, inY: a.y, outX: e.x, outY: e.y };
   }
   const starts = new Float64Array(2 * STARTS);
-  for (let i = 0; i < STARTS; i++) {
-    const p = pointAt(track, startAt(track, i));
-    starts[2 * i] = p.x;
-    starts[2 * i + 1] = p.y;
-  }
+  pointsEvenly(track, 0, STARTS).forEach((p, i) => starts.set([p.x, p.y], 2 * i));
   return { inX: a.x, inY: a.y, outX: a.x, outY: a.y, starts };
 }
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import type { Cutter } from '../../cutters/cutter';
 import { normalise, type Region } from '../../geometry/region';
 import { patterns } from '../clearing/clear';
@@ -7,7 +8,7 @@ import { cutOut, depths, readMoves, scatter, testShape, type TestCutter } from '
 import { cutterOf, planOn, programOf } from '../../testing/job';
 import { box, circleLoop, starLoop } from '../../testing/shapes';
 
-const num = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+const num = (min: number, max: number) => real(min, max);
 const loop = fc.oneof(
   fc
     .tuple(fc.integer({ min: 3, max: 9 }), num(4, 14), num(0.3, 0.95), num(16, 60), num(16, 40))

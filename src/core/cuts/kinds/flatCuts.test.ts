@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import { normalise, type Loop } from '../../geometry/region';
 import { circlePath, flatten } from '../../geometry/path';
 import { moveLength, RAPID, type Motion } from '../../motion/motion';
@@ -213,12 +214,12 @@ describe('area clearance, cut by a machine written for the tests', () => {
             fc.integer({ min: 5, max: 40 }),
             fc.integer({ min: 3, max: 9 }),
             fc.integer({ min: 3, max: 14 }),
-            fc.double({ min: 0.2, max: 1, noNaN: true }),
+            real(0.2, 1),
           ),
           { minLength: 1, maxLength: 4 },
         ),
         fc.constantFrom('flat-1', 'flat-2', 'flat-3'),
-        fc.double({ min: 0.2, max: 1, noNaN: true }),
+        real(0.2, 1),
         fc.constantFrom('metric', 'inch', 'metric-lines'),
         (stars, cutter, share, dialect) => {
           const region = normalise(stars.map(([x, y, n, r, k]) => starLoop(n, r, r * k, x, y)));

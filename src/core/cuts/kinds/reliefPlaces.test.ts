@@ -11,6 +11,7 @@ import {
   finishPatterns,
 } from '../../testing/reliefCuts';
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import { planOn } from '../../testing/job';
 import { circleLoop } from '../../testing/shapes';
 import { box } from '../../testing/shapes';
@@ -56,8 +57,8 @@ it('never goes by rapid through material, nor leaves its boundary, and ends lift
       fc.constantFrom(...(Object.keys(grounds) as GroundId[])),
       fc.constantFrom(...finishPatterns),
       fc.constantFrom('reliefFinish', 'reliefRough'),
-      fc.double({ min: 1.2, max: 3, noNaN: true }),
-      fc.double({ min: 0, max: 180, noNaN: true }),
+      real(1.2, 3),
+      real(0, 180),
       (name, pattern, kind, width, angle) => {
         const region: Region = [box(3 - width, 2.5 - width / 2, 3 + width, 2.5 + width / 2)];
         const rough = kind === 'reliefRough';

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import { cutGrid, gridOver } from '../../testing/grid';
 import { readMoves, testShape } from '../../testing/independent';
 import { cutterOf, planOn, programOf } from '../../testing/job';
@@ -141,13 +142,13 @@ it('makes strokes as long as typed with as much between them, that come down and
 
 it('wanders no further than it may, the same way for the same seed, and another for another', () => {
   const any = fc.record({
-    wave: fc.double({ min: 0.2, max: 100, noNaN: true }),
-    swing: fc.double({ min: 0, max: 5, noNaN: true }),
-    lift: fc.double({ min: 0, max: 5, noNaN: true }),
-    chance: fc.double({ min: 0, max: 100, noNaN: true }),
+    wave: real(0.2, 100),
+    swing: real(0, 5),
+    lift: real(0, 5),
+    chance: real(0, 100),
     seed: fc.nat(1000),
   });
-  const far = fc.double({ min: -500, max: 500, noNaN: true });
+  const far = real(-500, 500);
   fc.assert(
     fc.property(any, fc.nat(500), far, (w, line, s) => {
       const { aside, up } = wandering(w);

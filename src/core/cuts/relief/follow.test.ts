@@ -1,14 +1,13 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import { fewest, fewestAlong, followed, type Follower } from './follow';
 import { lowParts } from './moves';
 
 const TOLERANCE = 0.002;
-const walk = fc
-  .array(fc.double({ min: -0.05, max: 0.05, noNaN: true }), { minLength: 2, maxLength: 300 })
-  .map((steps) => {
-    let z = 0;
-    return Float64Array.from(steps, (d) => (z += d));
-  });
+const walk = fc.array(real(-0.05, 0.05), { minLength: 2, maxLength: 300 }).map((steps) => {
+  let z = 0;
+  return Float64Array.from(steps, (d) => (z += d));
+});
 
 it('passes every height within the tolerance, begins and ends in it, and goes on as far as it can', () => {
   fc.assert(
@@ -80,11 +79,7 @@ it('goes along a curve in pieces that stand off no more than they may', () => {
 });
 it('does so along whatever curve, up and down too', () => {
   const curve = fc.array(
-    fc.tuple(
-      fc.constantFrom(0, 0.01, 0.1, 0.05),
-      fc.double({ min: -0.02, max: 0.02, noNaN: true }),
-      fc.oneof(fc.constant(0), fc.double({ min: -0.01, max: 0.01, noNaN: true })),
-    ),
+    fc.tuple(fc.constantFrom(0, 0.01, 0.1, 0.05), real(-0.02, 0.02), fc.oneof(fc.constant(0), real(-0.01, 0.01))),
     { minLength: 2, maxLength: 200 },
   );
   fc.assert(

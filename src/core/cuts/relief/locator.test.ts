@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import { heightOf, type CutterForm } from '../../cutters/form';
 import { flatField, heightAt, type HeightField } from '../../relief/field';
 import { locatorsOver } from './locator';
@@ -22,8 +23,8 @@ function fieldOf(at: (x: number, y: number) => number, size = 8, cell = 0.1): He
   return f;
 }
 const place = fc.record({
-  x: fc.double({ min: 3, max: 5, noNaN: true }),
-  y: fc.double({ min: 3, max: 5, noNaN: true }),
+  x: real(3, 5),
+  y: real(3, 5),
 });
 
 describe('a cutter over what has a closed form', () => {
@@ -92,7 +93,7 @@ it('is met by a ridge anywhere on the rim of a flat end', () => {
   const at = locatorsOver(f)(forms['a flat end'], TOLERANCE);
   // Places on the nodes of the ridge, too: there it rises and falls from node to node.
   const along = fc.oneof(
-    fc.double({ min: 4.75, max: 6.5, noNaN: true }),
+    real(4.75, 6.5),
     fc.integer({ min: 95, max: 130 }).map((n) => n / 20),
   );
   fc.assert(

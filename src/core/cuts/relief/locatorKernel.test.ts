@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import type { CutterForm } from '../../cutters/form';
 import { flatField, type HeightField } from '../../relief/field';
 import { locatorData } from './locatorData';
@@ -32,7 +33,7 @@ it.each(Object.keys(forms))('the compiled locator finds what the other finds, of
   // On nodes and between them, beside the surface, along ways and by leaps.
   const place = fc.oneof(
     fc.integer({ min: -20, max: 100 }).map((n) => n / 10),
-    fc.double({ min: -2, max: 10, noNaN: true }),
+    real(-2, 10),
   );
   let [asked, off] = [0, 0];
   fc.assert(

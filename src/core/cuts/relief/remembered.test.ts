@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import { formOf } from '../../cutters/cutter';
 import { MotionBuilder } from '../../motion/motion';
 import { flatField, type HeightField } from '../../relief/field';
@@ -25,8 +26,7 @@ const changed = (f: HeightField, c0: number, r0: number, c1: number, r1: number)
 
 describe('what is remembered of ways', () => {
   const f = waves(flatField(20, 12, 0.25));
-  const place = (most: number) =>
-    fc.oneof(fc.integer({ min: -2, max: most + 2 }), fc.double({ min: -2, max: most + 2, noNaN: true }));
+  const place = (most: number) => fc.oneof(fc.integer({ min: -2, max: most + 2 }), real(-2, most + 2));
   const track: fc.Arbitrary<Track> = fc.record({
     points: fc
       .array(fc.tuple(place(20), place(12)), { minLength: 1, maxLength: 6 })

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import type { Branches } from '../../geometry/medial/branches';
 import { makeStrokes } from './strokes';
 
@@ -52,7 +53,7 @@ describe('strokes along branches', () => {
       fc.property(
         fc.array(fc.array(r, { minLength: 2, maxLength: 8 }), { minLength: 1, maxLength: 4 }),
         r,
-        fc.double({ min: 0.1, max: 2.2, noNaN: true }),
+        real(0.1, 2.2),
         fc.constantFrom('high', 'below', 'low'),
         (list, low, high, where) => {
           fc.pre(high > low + 0.01);

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { real } from '../../testing/real';
 import { bruteDistance } from '../../testing/independent';
 import { circleLoop, combLoop, hole, box, loop, provingShapes, starLoop, turned } from '../../testing/shapes';
 import { makeBranches } from './branches';
@@ -86,13 +87,7 @@ describe('the medial axis', () => {
         .tuple(coord, coord, fc.integer({ min: 1, max: 25 }), fc.integer({ min: 1, max: 25 }))
         .map(([x, y, w, h]) => box(x, y, x + w, y + h)),
       fc
-        .tuple(
-          fc.integer({ min: 3, max: 9 }),
-          fc.double({ min: 2, max: 15, noNaN: true }),
-          fc.double({ min: 0.05, max: 1.5, noNaN: true }),
-          coord,
-          coord,
-        )
+        .tuple(fc.integer({ min: 3, max: 9 }), real(2, 15), real(0.05, 1.5), coord, coord)
         .map(([n, r, k, x, y]) => starLoop(n, r, r * k, x, y)),
       fc.array(fc.tuple(coord, coord), { minLength: 3, maxLength: 9 }).map((p) => loop(...p.flat())),
     );

@@ -1,15 +1,14 @@
 import fc from 'fast-check';
+import { real } from '@/core/testing/real';
 import { partOf, servesAs, spread } from './spread';
 
-const cases = fc
-  .record({ nodes: fc.integer({ min: 3, max: 9000 }), share: fc.double({ min: 0.05, max: 1, noNaN: true }) })
-  .chain(({ nodes, share }) =>
-    fc.record({
-      nodes: fc.constant(nodes),
-      count: fc.constant(Math.max(2, Math.round(share * nodes))),
-      ends: fc.tuple(fc.integer({ min: 0, max: nodes - 1 }), fc.integer({ min: 0, max: nodes - 1 })),
-    }),
-  );
+const cases = fc.record({ nodes: fc.integer({ min: 3, max: 9000 }), share: real(0.05, 1) }).chain(({ nodes, share }) =>
+  fc.record({
+    nodes: fc.constant(nodes),
+    count: fc.constant(Math.max(2, Math.round(share * nodes))),
+    ends: fc.tuple(fc.integer({ min: 0, max: nodes - 1 }), fc.integer({ min: 0, max: nodes - 1 })),
+  }),
+);
 
 it('spreads vertices over all nodes, first and last among them, and never back', () => {
   fc.assert(
