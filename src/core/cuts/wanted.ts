@@ -12,14 +12,16 @@ export type Reason = 'shape' | 'boundary' | 'rows' | 'allowance' | 'levels';
 
 /** What of that may stay and is told of all the same. */
 export interface Kept {
-  /** More than so much above what is wanted in the end, mm. */
+  /** More than so much over what is wanted in the end, mm: measured across its surface where the cut smooths it. */
   readonly more: number;
+  /** What is wanted in the end, also where this cut does not go; NaN where there is nothing. */
+  relief(x: number, y: number): number;
   /** How far the cut's own surface lies above that, mm. */
   readonly lift: number;
   /** Whether nothing is left to others where such a cut goes over the place later: what it leaves is told of it. */
   readonly smooths: boolean;
-  /** Why at a place where so much stays, mm. */
-  why(x: number, y: number, over: number): Reason;
+  /** Why at a place where so much stays, mm: up and down, and across the surface. */
+  why(x: number, y: number, over: number, thick: number): Reason;
 }
 
 /**

@@ -15,7 +15,7 @@ export interface Compared {
   readonly cutId: string;
   /** Places that stand above what the cut is to leave, largest first. */
   readonly left: readonly Place[];
-  /** Places where more stays than is told without a word, though it may: by why it does, largest first. */
+  /** What it leaves though all goes as it is meant to. */
   readonly kept: KeptPlaces;
   /** Share of its artwork (by area) that stands too high, 0 to 1; null where its artwork covers no node. */
   readonly untouched: number | null;

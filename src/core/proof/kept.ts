@@ -11,6 +11,7 @@ export interface Sampled {
   readonly heights: Float32Array;
 }
 
+/** Places where more stays, largest first, by why it does; their `height` is how much that is across the surface. */
 export type KeptPlaces = Readonly<Record<Reason, readonly Place[]>>;
 export const NOTHING_KEPT: KeptPlaces = { shape: [], boundary: [], rows: [], allowance: [], levels: [] };
 
@@ -23,6 +24,37 @@ const KEPT_LATER = 4;
 function eachWanted({ c0, c1, r0, r1, heights }: Sampled, cols: number, each: (i: number, s: number) => void): void {
   for (let r = r0, k = 0; r <= r1; r++)
     for (let c = c0; c <= c1; c++, k++) if (heights[k] < 0) each(r * cols + c, heights[k]);
+}
+
+/** Ways to look from a place, and by how much further each look goes than the one before: more than is told by so little is no matter. */
+const RAYS = Array.from({ length: 8 }, (_, k) => [Math.cos((k * Math.PI) / 4), Math.sin((k * Math.PI) / 4)] as const);
+const FURTHER = 0.12;
+
+/**
+ * How much stays at a place across a surface, mm: its way to the nearest place of that, `over` mm below it, or to a wall beside it. Up
+ * and down there are millimetres of a hair beside a wall. Looked for `step` mm from it and further.
+ *
+ *      |  .-- thick --.
+ *      | /       z ___|___     over: from z down to the surface
+ *      |/________|____
+ */
+function thickness(
+  relief: (x: number, y: number) => number,
+  x: number,
+  y: number,
+  z: number,
+  over: number,
+  step: number,
+): number {
+  let least = over;
+  for (const [ux, uy] of RAYS)
+    for (let t = step; t < least; t += Math.max(step, FURTHER * t)) {
+      const up = z - relief(x + t * ux, y + t * uy);
+      if (up > 0) least = Math.min(least, Math.hypot(t, up));
+      // Beyond the edge of the surface (NaN) there is none.
+      else if (up <= 0) least = t;
+    }
+  return least;
 }
 
 /**
@@ -54,11 +86,16 @@ export function keptOf(
       eachWanted(samples[n], cols, (i, s) => {
         const over = z[i] - s + kept.lift;
         if (!(over > kept.more) || others[i] & mine || lower[i] < s - TOLERANCE || tooHigh[n].has(i)) return;
-        const why = kept.why(x0 + (i % cols) * cell, y0 + Math.floor(i / cols) * cell, over);
+        const [x, y] = [x0 + (i % cols) * cell, y0 + Math.floor(i / cols) * cell];
+        // What an allowance leaves is as much on any slope.
+        const even = !kept.smooths || (kept.lift > 0 && over <= kept.lift + kept.more);
+        const thick = even ? over : thickness(kept.relief, x, y, z[i], over, Math.min(cell, 2 * kept.more) / 4);
+        if (!(thick > kept.more)) return;
+        const why = kept.why(x, y, over, thick);
         let list = found.get(why);
         if (!list) found.set(why, (list = { nodes: [], over: [] }));
         list.nodes.push(i);
-        list.over.push(over);
+        list.over.push(thick);
       });
       const told: Partial<Record<Reason, readonly Place[]>> = {};
       for (const [why, { nodes, over }] of found) {

@@ -29,7 +29,7 @@ function where(f: (x: number) => number, value: number, to: number): number {
 }
 
 describe('what stays on a relief', () => {
-  it('is told of a groove that a ball is too wide for: as high and as wide as its round stands above it', () => {
+  it('is told of a groove that a ball is too wide for: as thick and as wide as its round stands over it', () => {
     const [steep, R, more] = [2, 1, 0.05];
     const { kept } = keptBy((x) => Math.min(-0.1, -2.9 + steep * Math.abs(x - 3.02)), {
       cutters: ['ball-2'],
@@ -37,7 +37,8 @@ describe('what stays on a relief', () => {
       rest: more,
     });
     const long = Math.hypot(1, steep);
-    const above = (x: number) => R * long - Math.sqrt(R * R - x * x) - steep * x;
+    // Across a side of the groove: up and down it is so many times as much.
+    const above = (x: number) => R - (Math.sqrt(R * R - x * x) + steep * x) / long;
     expect(mostOf(kept.shape)).toBeGreaterThan(above(0.034));
     expect(mostOf(kept.shape)).toBeLessThan(above(0) + 0.01);
     // The grid of the tests' machine lies 0.01 and more within the blank.
@@ -50,7 +51,7 @@ describe('what stays on a relief', () => {
   it('is told of ridges where rows lie too far apart, and not where they stand lower than so much', () => {
     const [steep, R, step] = [0.4, 0.5, 0.6];
     const long = Math.hypot(1, steep);
-    const ridge = (R - Math.sqrt(R * R - ((step * long) / 2) ** 2)) * long;
+    const ridge = R - Math.sqrt(R * R - ((step * long) / 2) ** 2);
     const slope: Ground = (x) => -0.3 - steep * x;
     const values = { cutters: ['ball-1'], stepOver: step, angle: 90 };
     const { kept } = keptBy(slope, { ...values, rest: 0.05 });
@@ -79,11 +80,23 @@ describe('what stays on a relief', () => {
     const down: Ground = (x) => -0.5 - steep * x;
     const { kept } = keptBy(down, { cutters: ['ball-2'], rim: 'middle', stepOver: 0.05, rest: 0.05 });
     // Its middle over the edge, it stands where it touches the slope further in.
-    const high = R * (Math.hypot(1, steep) - 1);
+    const high = R * (1 - 1 / Math.hypot(1, steep));
     expect(mostOf(kept.boundary)).toBeGreaterThan(high - 0.15);
     expect(mostOf(kept.boundary)).toBeLessThan(high + 0.01);
     expect([kept.rows, kept.shape]).toEqual([[], []]);
     expect(keptBy(down, { cutters: ['ball-2'], rim: 'over', stepOver: 0.05, rest: 0.05 }).kept.boundary).toEqual([]);
+  });
+
+  it('is told beside a wall by its thickness: up and down there are millimetres of a hair', () => {
+    const [high, R] = [2.5, 1];
+    const wall: Ground = (x) => (x > 3.02 ? -0.3 : -0.3 - high);
+    const { kept } = keptBy(wall, { cutters: ['ball-2'], stepOver: 0.05, rest: 0.05 });
+    const all = Object.values(kept).flat();
+    // What a round leaves in an upright corner, where it is as far from the wall as from the floor.
+    expect(mostOf(all)).toBeLessThan(R * (1 - Math.SQRT1_2) + 0.03);
+    expect(mostOf(all)).toBeGreaterThan(R * (1 - Math.SQRT1_2) - 0.05);
+    // No more than that is anywhere, however high the wall.
+    expect(keptBy(wall, { cutters: ['ball-2'], stepOver: 0.05, rest: 0.33 }).kept.shape).toEqual([]);
   });
 
   it('is less where a finer cutter follows', () => {
@@ -100,11 +113,11 @@ describe('what stays on a relief', () => {
     const groove: Ground = (x) => Math.min(-0.6, -3.4 + steep * Math.abs(x - 3.02));
     const { kept } = keptBy(groove, { cutters: ['ball-2'], stepOver: 0.05, rest: more, allowance });
     const long = Math.hypot(1, steep);
-    // Across the surface; from above it is more on a slope. A ball that keeps so far from it is a ball that is so much wider.
-    const above = (x: number) => (R + allowance) * long - Math.sqrt(R * R - x * x) - steep * x;
+    // A ball that keeps so far from it is a ball that is so much wider.
+    const above = (x: number) => R + allowance - (Math.sqrt(R * R - x * x) + steep * x) / long;
     expect(mostOf(kept.shape)).toBeGreaterThan(above(0.034));
     expect(mostOf(kept.shape)).toBeLessThan(above(0) + 0.01);
-    expect(mostOf(kept.allowance)).toBeLessThan(allowance * long + more + 0.01);
+    expect(mostOf(kept.allowance)).toBeLessThan(allowance + more + 0.01);
     // The level ground and the slopes beside the groove: all of the grid but the groove and its rims.
     expect(areaOf(kept.allowance) + areaOf(kept.shape)).toBeGreaterThan(0.97 * 6 * 5);
     expect([kept.boundary, kept.rows, kept.levels]).toEqual([[], [], []]);
@@ -147,7 +160,7 @@ describe('what stays on a relief', () => {
       box: { x0: 1, y0: 1, x1: 3, y1: 2 },
       surface: (x, y) => (x > 0.99 && x < 3.01 && y > 0.99 && y < 2.01 ? z : 0),
       stays: () => 0,
-      kept: { more: 0.05, lift: 0, smooths: true, why: () => 'shape' },
+      kept: { more: 0.05, lift: 0, smooths: true, relief: () => NaN, why: () => 'shape' },
     });
     const told = (...cuts: Wanted[]) =>
       compare(field, new Map(cuts.map((w, i) => [String(i), w]))).cuts.map((c) => c.kept.shape.map((p) => p.height));
@@ -159,7 +172,10 @@ describe('what stays on a relief', () => {
     expect(told(level(-1), plain(-1.5))).toEqual([[], []]);
     // One that wants more elsewhere does not matter, nor one that minds less.
     expect(
-      told(level(-0.9), { ...level(-1), kept: { more: 0.3, lift: 0, smooths: true, why: () => 'shape' } }),
+      told(level(-0.9), {
+        ...level(-1),
+        kept: { more: 0.3, lift: 0, smooths: true, relief: () => NaN, why: () => 'shape' },
+      }),
     ).toEqual([[], []]);
     const aside: Wanted = { ...level(-2), surface: (x) => (x > 3.05 ? -2 : 0), box: { x0: 3, y0: 0, x1: 4, y1: 3 } };
     expect(told(level(-1), aside)[0]).toHaveLength(1);

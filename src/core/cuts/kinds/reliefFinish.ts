@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { formOf, radiusOf, type Cutter } from '../../cutters/cutter';
 import { intersect, offset, type Region } from '../../geometry/region';
 import { MotionBuilder } from '../../motion/motion';
-import { sparser, sparserOver, type HeightField } from '../../relief/field';
+import { heightAt, sparser, sparserOver, type HeightField } from '../../relief/field';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
 import { closingBy, freeShapeLeaves, leftOver, shapeLeaves, standingOver, withAllowance } from '../relief/closing';
@@ -366,13 +366,14 @@ export const reliefFinish = cutKind({
     const least = g.facts.lowest + v.allowance;
     const [leaves, free] = [shapeLeaves, freeShapeLeaves].map((by) => by(thin, list, least, v.allowance));
     const more = v.rest + lift;
-    const why = (x: number, y: number, over: number): Reason => {
+    const why = (x: number, y: number, over: number, thick: number): Reason => {
+      if (v.allowance && thick <= v.allowance + more) return 'allowance';
       const above = over - v.allowance;
-      if (v.allowance && above <= more) return 'allowance';
       const most = meant.surface(x, y) + above / 2;
       return free(x, y) > most ? 'shape' : leaves(x, y) > most ? 'boundary' : 'rows';
     };
-    return { ...meant, kept: { more, lift: v.allowance, smooths: true, why } };
+    const relief = (x: number, y: number) => heightAt(field, x, y);
+    return { ...meant, kept: { more, relief, lift: v.allowance, smooths: true, why } };
   },
   side: (v, _blank, _cutter, relief) => ({
     start: v.startDepth,

@@ -152,7 +152,8 @@ export function reedBed(): OneSetup {
   const water = ['i-panel', 'i-title', 'i-banner', 'i-reeds-0', 'i-reeds-1'];
   const inside = (id: string, name: string, items: string[], stepOver: number): Cut => {
     const cut = finishing('ball-4', 'rows', 0, stepOver);
-    return { ...cut, id, name, items, values: { ...cut.values, where: 'inside' } };
+    // Ridges of less are not seen on oak.
+    return { ...cut, id, name, items, values: { ...cut.values, where: 'inside', rest: 0.1 } };
   };
   const riding = (id: string, name: string, items: string[], cutter: string): Cut => ({
     ...{ id, name, kind: 'vcarve', enabled: true, rides: true, items },
