@@ -14,12 +14,13 @@ export type Reason = 'shape' | 'boundary' | 'rows' | 'allowance' | 'levels';
 export interface Kept {
   /** More than so much over what is wanted in the end, mm: measured across its surface where the cut smooths it. */
   readonly more: number;
-  /** What is wanted in the end, also where this cut does not go; NaN where there is nothing. */
-  relief(x: number, y: number): number;
   /** How far the cut's own surface lies above that, mm. */
   readonly lift: number;
-  /** Whether nothing is left to others where such a cut goes over the place later: what it leaves is told of it. */
-  readonly smooths: boolean;
+  /**
+   * Of a cut that smooths: what is wanted in the end, also where it does not go; NaN where there is nothing. What is left where such a
+   * cut goes is told of it, and not of one that does not smooth.
+   */
+  readonly smooth?: (x: number, y: number) => number;
   /** Why at a place where so much stays, mm: up and down, and across the surface. */
   why(x: number, y: number, over: number, thick: number): Reason;
 }

@@ -26,7 +26,7 @@ function eachWanted({ c0, c1, r0, r1, heights }: Sampled, cols: number, each: (i
     for (let c = c0; c <= c1; c++, k++) if (heights[k] < 0) each(r * cols + c, heights[k]);
 }
 
-/** Ways to look from a place, and by how much further each look goes than the one before: more than is told by so little is no matter. */
+/** Ways to look from a place, and the share by which each look goes further than the one before: it tells no more than that too much. */
 const RAYS = Array.from({ length: 8 }, (_, k) => [Math.cos((k * Math.PI) / 4), Math.sin((k * Math.PI) / 4)] as const);
 const FURTHER = 0.12;
 
@@ -76,20 +76,21 @@ export function keptOf(
   /** The lowest that a later cut wants. */
   const lower = new Float32Array(z.length);
   cuts.forEach((w, n) => {
-    if (w.kept?.smooths) eachWanted(samples[n], cols, (i) => void (others[i] |= SMOOTHED));
+    if (w.kept?.smooth) eachWanted(samples[n], cols, (i) => void (others[i] |= SMOOTHED));
   });
   for (let n = cuts.length - 1; n >= 0; n--) {
     const { kept } = cuts[n];
     if (kept) {
-      const mine = kept.smooths ? SMOOTHED_LATER : SMOOTHED | KEPT_LATER;
+      const mine = kept.smooth ? SMOOTHED_LATER : SMOOTHED | KEPT_LATER;
       const found = new Map<Reason, { readonly nodes: number[]; readonly over: number[] }>();
       eachWanted(samples[n], cols, (i, s) => {
         const over = z[i] - s + kept.lift;
         if (!(over > kept.more) || others[i] & mine || lower[i] < s - TOLERANCE || tooHigh[n].has(i)) return;
         const [x, y] = [x0 + (i % cols) * cell, y0 + Math.floor(i / cols) * cell];
         // What an allowance leaves is as much on any slope.
-        const even = !kept.smooths || (kept.lift > 0 && over <= kept.lift + kept.more);
-        const thick = even ? over : thickness(kept.relief, x, y, z[i], over, Math.min(cell, 2 * kept.more) / 4);
+        const even = kept.lift > 0 && over <= kept.lift + kept.more;
+        const thick =
+          even || !kept.smooth ? over : thickness(kept.smooth, x, y, z[i], over, Math.min(cell, 2 * kept.more) / 4);
         if (!(thick > kept.more)) return;
         const why = kept.why(x, y, over, thick);
         let list = found.get(why);
@@ -104,7 +105,7 @@ export function keptOf(
       }
       out[n] = { ...NOTHING_KEPT, ...told };
     }
-    const later = kept ? KEPT_LATER | (kept.smooths ? SMOOTHED_LATER : 0) : 0;
+    const later = kept ? KEPT_LATER | (kept.smooth ? SMOOTHED_LATER : 0) : 0;
     eachWanted(samples[n], cols, (i, s) => {
       others[i] |= later;
       if (s < lower[i]) lower[i] = s;

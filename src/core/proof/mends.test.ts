@@ -5,6 +5,9 @@ import { kindOf } from '../cuts/registry';
 import { demoSetups } from '../job/demo';
 import { mends } from './mends';
 
+let given = 0;
+const freshId = () => `new ${given++}`;
+
 /** A circle of many short lines about cx, cy. */
 const fine = (cx: number, cy: number, n = 2000): Path => ({
   x: cx + 5,
@@ -25,11 +28,11 @@ test('a floor that takes hours gets the end mill nearest to the usual one, from 
   const mill = (id: string, diameter: number) => ({ ...flats[0], id, values: { ...flats[0].values, diameter } });
   job.cuts = [cut];
   job.cutters = [...job.cutters.filter((c) => c.shape !== 'flat'), mill('six', 6)];
-  mends['end-mill'].apply(job, 'v', { x: null, y: null }, [mill('one', 1), mill('three', 3)]);
+  mends['end-mill'].apply(job, 'v', { x: null, y: null }, [mill('one', 1), mill('three', 3)], freshId);
   expect(job.cuts[0].values).toMatchObject({ endMills: ['three'], limit: 3 });
   expect(job.cutters.map((c) => c.id)).toContain('three');
   job.cuts[0].values = { ...job.cuts[0].values, limit: 1.2, endMills: [] };
-  mends['end-mill'].apply(job, 'v', { x: null, y: null }, []);
+  mends['end-mill'].apply(job, 'v', { x: null, y: null }, [], freshId);
   expect(job.cuts[0].values).toMatchObject({ endMills: ['three'], limit: 1.2 });
 });
 
@@ -58,12 +61,12 @@ test('an outline is made simpler where the finding is, within what is promised, 
   ];
   job.cuts = [{ ...job.cuts[0], id: 'cut', items: ['a'] }];
   // The second circle of A lies at 30, 60 after the turn; this is a point of its outline.
-  mends.simplify.apply(job, 'cut', { x: 30, y: 65 });
+  mends.simplify.apply(job, 'cut', { x: 30, y: 65 }, [], freshId);
   const counts = job.items.flatMap((i) => (i.values as { paths: Path[] }).paths.map(nodeCount));
   expect(counts[0]).toBe(2000);
   expect(counts[1]).toBeLessThan(60);
   expect(counts[2]).toBe(2000);
-  mends.simplify.apply(job, 'cut', { x: null, y: null });
+  mends.simplify.apply(job, 'cut', { x: null, y: null }, [], freshId);
   expect(nodeCount((job.items[0].values as { paths: Path[] }).paths[0])).toBe(2000);
 });
 
@@ -85,13 +88,13 @@ describe('what stays on a relief', () => {
     const { job, fine } = medallion();
     const all = [...library(1, 3, 8), { ...library(2)[0], id: 'flat 2', shape: 'flat' }];
     expect(mends.finer.lacks!(job, 'fine', all)).toBeNull();
-    mends.finer.apply(job, 'fine', nowhere, all);
+    mends.finer.apply(job, 'fine', nowhere, all, freshId);
     expect(fine.values.cutters).toEqual(['six', 'ball 3']);
-    mends.finer.apply(job, 'fine', nowhere, all);
+    mends.finer.apply(job, 'fine', nowhere, all, freshId);
     expect(fine.values.cutters).toEqual(['six', 'ball 3', 'ball 1']);
     expect(job.cutters.map((c) => c.id)).toEqual(['six', 'ball 3', 'ball 1']);
     expect(mends.finer.lacks!(job, 'fine', all)).toMatch(/No ball nose.* is finer/);
-    mends.finer.apply(job, 'fine', nowhere, all);
+    mends.finer.apply(job, 'fine', nowhere, all, freshId);
     expect(fine.values.cutters).toHaveLength(3);
     expect(mends.finer.lacks!(job, 'nobody', all)).toBeNull();
   });
@@ -99,7 +102,7 @@ describe('what stays on a relief', () => {
   it('says so where the list is full, and takes a cutter of the job before one of the library', () => {
     const { job, fine } = medallion();
     job.cutters.push({ ...library(3)[0], id: 'own 3' });
-    mends.finer.apply(job, 'fine', nowhere, library(3));
+    mends.finer.apply(job, 'fine', nowhere, library(3), freshId);
     expect(fine.values.cutters).toEqual(['six', 'own 3']);
     fine.values = { ...fine.values, cutters: Array.from({ length: 8 }, () => 'six') };
     expect(mends.finer.lacks!(job, 'fine', library(1))).toMatch(/as many cutters as it may/);
@@ -108,20 +111,28 @@ describe('what stays on a relief', () => {
   it('gets a finishing after its roughing, that goes where this goes', () => {
     const job = demoSetups['heron-medallion']();
     const rough = job.cuts.find((c) => c.kind === 'reliefRough')!;
-    rough.values = { ...rough.values, where: 'outside', margin: -3, rim: 'edge' };
+    rough.values = { ...rough.values, where: 'outside', margin: -3, rim: 'edge', startDepth: 0.4 };
     rough.items = ['x'];
     job.cuts = [rough, ...job.cuts.filter((c) => c.kind === 'profile')];
-    mends.smooth.apply(job, rough.id, nowhere, library(3));
+    mends.smooth.apply(job, rough.id, nowhere, library(3), freshId);
     expect(job.cuts.map((c) => c.kind)).toEqual(['reliefRough', 'reliefFinish', 'profile']);
     const [, fine] = job.cuts;
-    expect(fine).toMatchObject({ enabled: true, items: ['x'], values: { where: 'outside', margin: -3, rim: 'edge' } });
+    expect(fine).toMatchObject({
+      enabled: true,
+      items: ['x'],
+      values: { where: 'outside', margin: -3, rim: 'edge', startDepth: 0.4 },
+    });
     expect(kindOf(fine.kind).schema.safeParse(fine.values).success).toBe(true);
     const has = job.cutters.map((c) => c.id);
     for (const id of kindOf(fine.kind).cutters(fine.values)) expect(has).toContain(id);
     expect(new Set(job.cuts.map((c) => c.id)).size).toBe(3);
-    mends.smooth.apply(job, rough.id, nowhere, []);
+    mends.smooth.apply(job, rough.id, nowhere, [], freshId);
     expect(new Set(job.cuts.map((c) => c.name)).size).toBe(4);
-    mends.smooth.apply(job, 'nobody', nowhere, []);
+    expect(mends.smooth.lacks!(job, rough.id, [])).toBeNull();
+    const flat = { ...job, cutters: job.cutters.filter((c) => c.shape === 'flat') };
+    expect(mends.smooth.lacks!(flat, rough.id, [])).toMatch(/Neither this job nor the library/);
+    expect(mends.smooth.lacks!(flat, rough.id, library(3))).toBeNull();
+    mends.smooth.apply(job, 'nobody', nowhere, [], freshId);
     expect(job.cuts).toHaveLength(4);
   });
 });

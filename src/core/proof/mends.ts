@@ -17,7 +17,8 @@ export interface Mend {
     job: OneSetup,
     cutId: string | null,
     place: { readonly x: number | null; readonly y: number | null },
-    library?: readonly Cutter[],
+    library: readonly Cutter[],
+    freshId: () => string,
   ): void;
   /** Whether it does more when it is done again: then it waits until what it mends has been looked at anew. */
   readonly twice?: true;
@@ -33,17 +34,24 @@ const BESIDE = 0.5;
 
 /** Shapes that smooth where a wider one is too wide. */
 const FINE = ['ball', 'taperedBall', 'cone'];
+/** Shapes that a finishing begins with. */
+const ROUND = ['ball', 'taperedBall'];
 
 /** The kind that smooths what a roughing leaves. */
 const SMOOTH = 'reliefFinish';
 
+/** Cutters that are at hand: those of the job, and of the library those that it has not. */
+const atHand = (job: OneSetup, library: readonly Cutter[]): Cutter[] => [
+  ...job.cutters,
+  ...library.filter((c) => !job.cutters.some((q) => q.id === c.id)),
+];
+
 /** What would follow the finest cutter in the list of a cut, and the list with it. */
 function finerFor(job: OneSetup, cut: Cut, library: readonly Cutter[]) {
   const list = kindOf(cut.kind).cutters(cut.values);
-  const others = library.filter((c) => !job.cutters.some((q) => q.id === c.id));
   const finer = finerThan(
     job.cutters.filter((c) => list.includes(c.id)),
-    [...job.cutters, ...others].filter((c) => FINE.includes(c.shape)),
+    atHand(job, library).filter((c) => FINE.includes(c.shape)),
   );
   return finer && { finer, values: { ...cut.values, cutters: [...list, finer.id] } };
 }
@@ -59,7 +67,7 @@ export const mends: Readonly<Record<string, Mend>> = {
   },
   'end-mill': {
     words: 'Add an end mill',
-    apply(job, cutId, _place, library = []) {
+    apply(job, cutId, _place, library) {
       const cut = job.cuts.find((c) => c.id === cutId);
       const off = (c: Cutter) => Math.abs(2 * radiusOf(c) - USUAL_MILL);
       const mill = [...job.cutters, ...library].filter((c) => c.shape === 'flat').sort((a, b) => off(a) - off(b))[0];
@@ -81,7 +89,7 @@ export const mends: Readonly<Record<string, Mend>> = {
         ? null
         : 'Its list holds as many cutters as it may: take one out first.';
     },
-    apply(job, cutId, _place, library = []) {
+    apply(job, cutId, _place, library) {
       const cut = job.cuts.find((c) => c.id === cutId);
       const longer = cut && finerFor(job, cut, library);
       if (!longer) return;
@@ -92,18 +100,21 @@ export const mends: Readonly<Record<string, Mend>> = {
   smooth: {
     words: 'Add a relief finishing',
     twice: true,
-    apply(job, cutId, _place, library = []) {
+    lacks: (job, _cutId, library) =>
+      atHand(job, library).some((c) => ROUND.includes(c.shape))
+        ? null
+        : 'Neither this job nor the library has a ball nose or a tapered ball for it.',
+    apply(job, cutId, _place, library, freshId) {
       const i = job.cuts.findIndex((c) => c.id === cutId);
       if (i < 0) return;
       const { items, values: there } = job.cuts[i];
       const name = freeName(kindOf(SMOOTH).name, job.cuts);
-      const among = [...job.cutters, ...library.filter((c) => !job.cutters.some((q) => q.id === c.id))];
-      const values = freshCut(SMOOTH, job.blank, job.unit, among);
+      const values = freshCut(SMOOTH, job.blank, job.unit, atHand(job, library));
       // Where the roughing goes.
-      for (const key of Object.keys(placeSchema)) values[key] = there[key];
+      for (const key of [...Object.keys(placeSchema), 'startDepth']) values[key] = there[key];
       bringCutters(job, kindOf(SMOOTH).cutters(values), library);
-      const id = crypto.randomUUID().slice(0, 13);
-      job.cuts.splice(i + 1, 0, { id, name, kind: SMOOTH, enabled: true, items: [...items], values, overrides: {} });
+      const cut = { id: freshId(), name, kind: SMOOTH, enabled: true, items: [...items], values, overrides: {} };
+      job.cuts.splice(i + 1, 0, cut);
     },
   },
   simplify: {

@@ -175,8 +175,8 @@ const nowhere = { x: null, y: null };
 
 test('a mend moves the cut that parts the piece to the end, and nothing else', () => {
   const j = { ...job, cuts: [...job.cuts, { ...job.cuts[0], id: 'c' }] };
-  mends.last.apply(j, 'a', nowhere);
+  mends.last.apply(j, 'a', nowhere, [], () => 'new');
   expect(j.cuts.map((c) => c.id)).toEqual(['b', 'c', 'a']);
-  mends.last.apply(j, 'nobody', nowhere);
+  mends.last.apply(j, 'nobody', nowhere, [], () => 'new');
   expect(j.cuts.map((c) => c.id)).toEqual(['b', 'c', 'a']);
 });

@@ -160,7 +160,7 @@ describe('what stays on a relief', () => {
       box: { x0: 1, y0: 1, x1: 3, y1: 2 },
       surface: (x, y) => (x > 0.99 && x < 3.01 && y > 0.99 && y < 2.01 ? z : 0),
       stays: () => 0,
-      kept: { more: 0.05, lift: 0, smooths: true, relief: () => NaN, why: () => 'shape' },
+      kept: { more: 0.05, lift: 0, smooth: () => NaN, why: () => 'shape' },
     });
     const told = (...cuts: Wanted[]) =>
       compare(field, new Map(cuts.map((w, i) => [String(i), w]))).cuts.map((c) => c.kept.shape.map((p) => p.height));
@@ -174,7 +174,7 @@ describe('what stays on a relief', () => {
     expect(
       told(level(-0.9), {
         ...level(-1),
-        kept: { more: 0.3, lift: 0, smooths: true, relief: () => NaN, why: () => 'shape' },
+        kept: { more: 0.3, lift: 0, smooth: () => NaN, why: () => 'shape' },
       }),
     ).toEqual([[], []]);
     const aside: Wanted = { ...level(-2), surface: (x) => (x > 3.05 ? -2 : 0), box: { x0: 3, y0: 0, x1: 4, y1: 3 } };

@@ -4,6 +4,7 @@ import Typography from '@mui/material/Typography';
 import { isUpToDate, useWork } from '@/compute/useWork';
 import { mends } from '@/core/proof/mends';
 import { useLibrary } from '@/ui/library/useLibrary';
+import { freshId } from '@/store/jobs';
 import { useOpenJob } from '@/store/openJob';
 
 /** The one press that mends a finding. */
@@ -22,8 +23,8 @@ export function MendButton({
   const library = useLibrary((l) => l.cutters);
   const job = useOpenJob((s) => s.job);
   const waits = useWork((w) => {
-    const { whole, job } = useOpenJob.getState();
-    return !!twice && !!whole && !!job && !isUpToDate(whole, job.at.id, w);
+    const { whole, shownId } = useOpenJob.getState();
+    return !!twice && !!whole && !!shownId && !isUpToDate(whole, shownId, w);
   });
   const why = job && lacks?.(job, cutId, library);
   if (why)
@@ -38,7 +39,7 @@ export function MendButton({
       variant="outlined"
       disabled={waits}
       sx={{ mr: 1, minHeight: 26 }}
-      onClick={() => useOpenJob.getState().edit(words, (j) => apply(j, cutId, { x, y }, library))}
+      onClick={() => useOpenJob.getState().edit(words, (j) => apply(j, cutId, { x, y }, library, freshId))}
     >
       {words}
     </Button>

@@ -372,8 +372,8 @@ export const reliefFinish = cutKind({
       const most = meant.surface(x, y) + above / 2;
       return free(x, y) > most ? 'shape' : leaves(x, y) > most ? 'boundary' : 'rows';
     };
-    const relief = (x: number, y: number) => heightAt(field, x, y);
-    return { ...meant, kept: { more, relief, lift: v.allowance, smooths: true, why } };
+    const smooth = (x: number, y: number) => heightAt(field, x, y);
+    return { ...meant, kept: { more, smooth, lift: v.allowance, why } };
   },
   side: (v, _blank, _cutter, relief) => ({
     start: v.startDepth,

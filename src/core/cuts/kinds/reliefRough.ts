@@ -4,7 +4,7 @@ import { nearestCutter } from '../../cutters/library';
 import { shapeOf } from '../../cutters/registry';
 import { unite } from '../../geometry/region';
 import { MotionBuilder, type Motion } from '../../motion/motion';
-import { heightAt, type HeightField } from '../../relief/field';
+import type { HeightField } from '../../relief/field';
 import { flatPlaces } from '../../relief/flats';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
@@ -267,10 +267,7 @@ export const reliefRough = cutKind({
     const left = terraces(raised(field), list, o.lowest + v.allowance, v.allowance);
     return {
       ...reliefWanted(v, g, v.allowance, v.startDepth, list, left),
-      kept: {
-        ...{ more: MINDED, lift: v.allowance, smooths: false, why: () => 'levels' },
-        relief: (x, y) => heightAt(field, x, y),
-      },
+      kept: { more: MINDED, lift: v.allowance, why: () => 'levels' },
     };
   },
   side: (v, _blank, _cutter, relief) => ({
