@@ -1,5 +1,6 @@
 import type { Reason, Wanted } from '../cuts/wanted';
 import type { HeightField } from '../relief/field';
+import { thickness } from '../relief/thickness';
 import { placesOf, TOLERANCE, type Place } from './places';
 
 /** Wanted heights at the nodes of columns c0..c1 and rows r0..r1 of a grid, row by row; 0 where nothing is wanted. */
@@ -24,37 +25,6 @@ const KEPT_LATER = 4;
 function eachWanted({ c0, c1, r0, r1, heights }: Sampled, cols: number, each: (i: number, s: number) => void): void {
   for (let r = r0, k = 0; r <= r1; r++)
     for (let c = c0; c <= c1; c++, k++) if (heights[k] < 0) each(r * cols + c, heights[k]);
-}
-
-/** Ways to look from a place, and the share by which each look goes further than the one before: it tells no more than that too much. */
-const RAYS = Array.from({ length: 8 }, (_, k) => [Math.cos((k * Math.PI) / 4), Math.sin((k * Math.PI) / 4)] as const);
-const FURTHER = 0.12;
-
-/**
- * How much stays at a place across a surface, mm: its way to the nearest place of that, `over` mm below it, or to a wall beside it. Up
- * and down there are millimetres of a hair beside a wall. Looked for `step` mm from it and further.
- *
- *      |  .-- thick --.
- *      | /       z ___|___     over: from z down to the surface
- *      |/________|____
- */
-function thickness(
-  relief: (x: number, y: number) => number,
-  x: number,
-  y: number,
-  z: number,
-  over: number,
-  step: number,
-): number {
-  let least = over;
-  for (const [ux, uy] of RAYS)
-    for (let t = step; t < least; t += Math.max(step, FURTHER * t)) {
-      const up = z - relief(x + t * ux, y + t * uy);
-      if (up > 0) least = Math.min(least, Math.hypot(t, up));
-      // Beyond the edge of the surface (NaN) there is none.
-      else if (up <= 0) least = t;
-    }
-  return least;
 }
 
 /**

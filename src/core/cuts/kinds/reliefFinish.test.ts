@@ -13,6 +13,7 @@ import {
 } from '../../testing/reliefCuts';
 import { cutGrid } from '../../testing/grid';
 import { heightAt } from '../../relief/field';
+import { thickness } from '../../relief/thickness';
 
 const finishers = ['ball-1', 'taperedBall-6-0.25-5', 'bull-6-1', 'cone-3.175-15-0.2', 'v-6-60-0', 'flat-2'];
 /** Across a wall as steep as that of the step a node stands for more than itself. */
@@ -213,6 +214,42 @@ describe('a relief is finished', () => {
       expect(over(m)).toBeLessThan(0.02);
     },
   );
+
+  it.each([
+    ['step', 'ball-3', 'ball-1', 0.03],
+    // It stands further from the wall than what is left there is wide.
+    ['step', 'ball-6', 'flat-3', 0.3],
+    ['pyramid', 'flat-3', 'cone-3.175-15-0.2', 0.05],
+    ['step', 'taperedBall-6-1-7', 'taperedBall-6-0.25-5', 0.05],
+  ] as const)(
+    'over a %s, by %s and a finer %s, is left as by that alone, short of %d mm across',
+    (name, wide, fine, rest) => {
+      const by = (...cutters: string[]) =>
+        made('reliefFinish', { cutters, stepOver: 0.1, rest }, grounds[name], { cell: 0.1 });
+      const [two, alone] = [by(wide, fine), by(fine)];
+      expect(gouge(two)).toBeLessThan(0.005);
+      expect(over(two)).toBeLessThan(0.02);
+      const f = { ...alone.grid, z: Float32Array.from(alone.grid.z) };
+      const meant = (x: number, y: number) => heightAt(f, x, y);
+      let most = 0;
+      two.grid.z.forEach((z, i) => {
+        const more = z - alone.grid.z[i];
+        if (more > rest) most = Math.max(most, thickness(meant, ...placeOf(two.grid, i), z, more, 0.01));
+      });
+      expect(most).toBeLessThan(1.05 * rest);
+    },
+  );
+
+  it('with a finer cutter goes nowhere where that would take next to nothing, however high what stays there is', () => {
+    // Two wedges of one angle leave the same beside a wall: as thick at its foot as high times tan 30 degrees.
+    const values = { cutters: ['v-12-60-0', 'v-6-60-0'], stepOver: 0.1, rest: 0.05 };
+    const m = made('reliefFinish', values, grounds.step);
+    expect(m.remarks).toEqual([
+      'V-bit 60\u00b0 6 mm finds nothing to do: nowhere would it take more than 0.05 mm of what the one before leaves.',
+    ]);
+    expect(m.moves.filter((q) => q.tool === 2)).toEqual([]);
+    expect(over(m)).toBeLessThan(0.02);
+  });
 
   it('is said to leave what it leaves when a band of it is missing', () => {
     const m = made('reliefFinish', { cutters: ['ball-1'], stepOver: 0.2 }, grounds.cosine);

@@ -5,7 +5,7 @@ import { MotionBuilder } from '../../motion/motion';
 import { heightAt, sparser, sparserOver, type HeightField } from '../../relief/field';
 import { choices } from '../../units/fields';
 import { formatLength } from '../../units/length';
-import { closingBy, freeShapeLeaves, leftOver, shapeLeaves, standingOver, withAllowance } from '../relief/closing';
+import { closingBy, freeShapeLeaves, leftOver, shapeLeaves, standingOver } from '../relief/closing';
 import { reversed } from '../clearing/contours';
 import { easings, sinkOf, type Easing } from '../easing';
 import { goAlong } from '../relief/along';
@@ -143,20 +143,21 @@ const apart = (v: Values, step: number): number =>
 
 /** What each cutter of the list is to go over, the first of them everything. */
 function* shares(v: Values, c: CutContext, g: ReliefGround) {
-  const thin = v.cutters.length > 1 ? sparser(g.field, MOST_NODES) : g.field;
-  const meant = v.cutters.length > 1 ? withAllowance(thin, v.allowance) : thin;
+  const one = v.cutters.length === 1;
+  const thin = one ? g.field : sparser(g.field, MOST_NODES);
   let left: HeightField | null = null;
   for (const id of v.cutters) {
     const form = formOf(c.cutter(id));
     const b = bounded(v, c, g, form);
     const step = c.preset(id).stepOver;
+    const mine = one ? null : closingBy(thin, form, b, g.facts.lowest + v.allowance, v.allowance);
     // Beside what was left it goes on for some rows: no seam shows where the two meet.
-    const region = left ? intersect(b.centres, standingOver(meant, left, v.rest, 2 * step + 2 * thin.cell)) : b.centres;
+    const region =
+      left && mine ? intersect(b.centres, standingOver(mine, left, v.rest, 2 * step + 2 * thin.cell)) : b.centres;
     yield { id, form, b, step, region };
-    if (id === v.cutters[v.cutters.length - 1]) return;
-    const mine = closingBy(thin, form, b, g.facts.lowest + v.allowance, v.allowance);
-    if (left) for (let i = 0; i < mine.z.length; i++) mine.z[i] = Math.min(mine.z[i], left.z[i]);
-    left = mine;
+    if (!mine) return;
+    const { z } = mine.left;
+    left = { ...mine.left, z: left ? left.z.map((h, i) => (h < z[i] ? h : z[i])) : z };
   }
 }
 
@@ -286,7 +287,10 @@ export const reliefFinish = cutKind({
       if (!region.length) {
         remarks.push(
           done
-            ? { level: 'note', text: `${cutter.name} finds nothing to do: the one before leaves no more than that.` }
+            ? {
+                level: 'note',
+                text: `${cutter.name} finds nothing to do: nowhere would it take more than ${formatLength(v.rest, unit)} ${unit} of what the one before leaves.`,
+              }
             : { level: 'problem', text: NOTHING_WITHIN },
         );
         continue;

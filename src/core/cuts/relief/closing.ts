@@ -1,9 +1,10 @@
 import { grownForm, heightOf, widthOf, type CutterForm } from '../../cutters/form';
 import { contentKey, hashFloats } from '../../geometry/hash';
-import { offset, type Region } from '../../geometry/region';
+import type { Region } from '../../geometry/region';
 import { locationsOver, NOTHING_LOCATED } from '../../kernels/location';
 import { heightAt, type HeightField } from '../../relief/field';
 import { slopeAt } from '../../relief/steep';
+import { thickness } from '../../relief/thickness';
 import { aroundChanges } from '../../relief/window';
 import { stillWanted } from '../../units/stillWanted';
 import { reachOver } from './remembered';
@@ -27,13 +28,24 @@ function leavesAt(f: HeightField, form: CutterForm, stands: Float32Array): Heigh
   return { ...f, z };
 }
 
+/** How a cutter goes over a surface: how low it stands over nodes (Infinity where it may not come), and what that leaves at them. */
+export interface Closed {
+  readonly form: CutterForm;
+  readonly stands: HeightField;
+  readonly left: HeightField;
+}
+
 /**
  * What a cutter leaves of a surface that it follows, its lowest point never lower than over the surface: the surface closed by the
  * cutter (J. Serra, "Image Analysis and Mathematical Morphology", 1982), by locations over nodes, and once more over those turned
  * over. Where it does not come nothing is said (Infinity). mm; `least`: it goes no lower than so; `allowance`: it keeps so far from it.
  */
-export const closingBy = (f: HeightField, form: CutterForm, b: Bounded, least: number, allowance = 0): HeightField =>
-  leavesAt(f, form, standsOver(f, form, b, least, allowance).z);
+export function closingBy(f: HeightField, form: CutterForm, b: Bounded, least: number, allowance = 0): Closed {
+  const stands = standsOver(f, form, b, least, allowance);
+  const left = leavesAt(f, form, stands.z);
+  // Where the surface is empty nothing stays.
+  return { form, stands, left: { ...left, z: left.z.map((h, i) => (f.z[i] === f.z[i] ? h : NaN)) } };
+}
 
 /** The greatest of what heights so many nodes to both sides (`d`: from one to the next), or fewer, are above twice that of a node. */
 function bendAt(z: Float32Array, i: number, d: number, far: number): number {
@@ -142,24 +154,49 @@ function crossed(f: HeightField, form: CutterForm, step: number): Float32Array {
   return out;
 }
 
-const POINT: CutterForm = { radius: 0, core: 0, ball: 0, rise: Infinity };
-
-/** A surface with an allowance all over it, measured across it: where a point goes that keeps so far from it. Empty places stay so. */
-export function withAllowance(f: HeightField, allowance: number): HeightField {
-  if (!allowance) return f;
-  const { z } = standsFree(f, POINT, allowance, -Infinity);
-  return { ...f, z: z.map((h, i) => (f.z[i] === f.z[i] ? h : NaN)) };
+/** Nodes where a cutter that leaves less would take more than so much, mm: across what it leaves, not up and down. */
+function takenAt(f: HeightField, before: Float32Array, after: Float32Array, most: number): Uint8Array {
+  const { cols, cell, x0, y0 } = f;
+  const there: HeightField = { ...f, z: after.map((h) => (h < Infinity ? h : NaN)) };
+  const surface = (x: number, y: number): number => heightAt(there, x, y);
+  const out = new Uint8Array(before.length);
+  // No more has to be known than that it is more.
+  const far = most * (1 + 1e-6);
+  const step = Math.min(cell, 2 * most) / 4;
+  for (let i = 0; i < out.length; i++) {
+    if (i % cols === 0) stillWanted(cols);
+    if (!(before[i] - there.z[i] > far)) continue;
+    const [x, y] = [x0 + (i % cols) * cell, y0 + Math.floor(i / cols) * cell];
+    if (thickness(surface, x, y, before[i], far, step) > most) out[i] = 1;
+  }
+  return out;
 }
 
-/** Places where what was left stands more than so much above the surface, mm, and `grow` mm round them. */
-export function standingOver(f: HeightField, left: HeightField, most: number, grow: number): Region {
-  const over = new Float32Array(f.z.length);
-  for (let i = 0; i < over.length; i++) {
-    const d = left.z[i] - f.z[i] - most;
-    over[i] = d === d ? Math.min(1, Math.max(-1, d / Math.max(most, 1e-6))) : -1;
+/**
+ * Where a cutter has to stand to take all that it would take more than so much of, mm (across what it leaves), and `grow` mm round that.
+ * `left`: what is left before it, over the nodes of what it would leave.
+ *
+ *     where it stands over what is thick enough  ___
+ *                                               |   |   lower than that it takes something
+ *     where it stands when it follows the surface --'
+ */
+export function standingOver(
+  { form, stands, left: mine }: Closed,
+  left: HeightField,
+  most: number,
+  grow: number,
+): Region {
+  const taken = takenAt(mine, left.z, mine.z, most);
+  const back = locationsOver({ ...left, z: left.z.map((h, i) => (taken[i] ? Math.min(h, 0) : NaN)) })(form);
+  const over = new Float32Array(stands.z.length).fill(-1);
+  for (let r = 0, i = 0; r < stands.rows; r++) {
+    stillWanted(stands.cols);
+    const row = back.row(r);
+    for (let c = 0; c < stands.cols; c++, i++)
+      if (row[c] > NOTHING_LOCATED && stands.z[i] < Infinity)
+        over[i] = Math.min(1, Math.max(-1, (row[c] - stands.z[i]) / most - 1));
   }
-  const region = regionOver(over, f);
-  return region.length && grow > 0 ? offset(region, grow, 0.01) : region;
+  return regionOver(spread({ ...stands, z: over }, grow), stands);
 }
 
 /** One of several cutters that go over a surface one after the other. */
@@ -286,8 +323,18 @@ function waysOf(f: HeightField, { form, place, step, climb }: Pass, least: numbe
 /** Heights that differ by less are the same, mm. */
 const SAME = 1e-5;
 
-/** What a cutter leaves in one of several ways of going, or in the only one; `all` becomes the least of that and what it was. */
-function leastOf(all: Float32Array, f: HeightField, form: CutterForm, w: Way, one: boolean, reach: number): void {
+/** What is left at nodes: all of it, and what would be if cutters stood wherever they may (`shape`). */
+interface Left {
+  readonly all: Float32Array;
+  readonly shape: Float32Array;
+}
+const nothingTaken = ({ z }: HeightField): Left => ({
+  all: new Float32Array(z.length).fill(Infinity),
+  shape: new Float32Array(z.length).fill(Infinity),
+});
+
+/** What a cutter leaves in one of several ways of going, or in the only one: it becomes the least of that and what it was. */
+function leastOf({ all, shape }: Left, f: HeightField, form: CutterForm, w: Way, one: boolean, reach: number): void {
   const left = leavesAt(f, form, w.stands);
   // Rows that pass a crease beside its bottom leave more there, as far as the cutter reaches from it.
   const creased = spread({ ...f, z: w.creased }, reach);
@@ -306,28 +353,35 @@ function leastOf(all: Float32Array, f: HeightField, form: CutterForm, w: Way, on
       const slope = w.ridge ? Math.max(slopeAt(f, c, r) || 0, slopeAt(left, c, r) || 0) : 0;
       const mine = left.z[i] + (w.ridge ? w.ridge(slope) : 0) + (creased[i] > 0 ? creased[i] : 0);
       if (mine < all[i]) all[i] = mine;
+      if (left.z[i] < shape[i]) shape[i] = left.z[i];
     }
   }
 }
 
-/** What is left after one cutter more: what it does not go over, where the ones before have left no more than its share, stays. */
-function takeLower(all: Float32Array, mine: Float32Array, meant: HeightField, spare = 0): void {
-  for (let i = 0; i < mine.length; i++)
-    if (mine[i] < all[i] && !(spare && all[i] - meant.z[i] <= 2 * spare)) all[i] = mine[i];
+/**
+ * What is left after one cutter more: what it does not go over, where it would take no more than its share off what the shapes of those
+ * before have left, stays. It surely goes where it would take twice that.
+ */
+function takeLower(was: Left, mine: Left, f: HeightField, spare = 0): void {
+  const taken = spare ? takenAt(f, was.shape, mine.shape, 2 * spare) : null;
+  const { all, shape } = was;
+  for (let i = 0; i < all.length; i++) {
+    if (mine.all[i] < all[i] && !(taken && !taken[i])) all[i] = mine.all[i];
+    if (mine.shape[i] < shape[i]) shape[i] = mine.shape[i];
+  }
 }
 
 function leftByWays(f: HeightField, passes: readonly Pass[], least: number, allowance: number): Float32Array {
-  const all = new Float32Array(f.z.length).fill(Infinity);
-  const meant = withAllowance(f, allowance);
+  const left = nothingTaken(f);
   for (const pass of passes) {
     const { form, spare } = pass;
     const reach = widestOf(form, least) + 2 * f.cell;
     const ways = waysOf(f, pass, least, allowance);
-    const mine = new Float32Array(f.z.length).fill(Infinity);
+    const mine = nothingTaken(f);
     for (const w of ways) leastOf(mine, f, form, w, ways.length === 1, reach);
-    takeLower(all, mine, meant, spare);
+    takeLower(left, mine, f, spare);
   }
-  return all;
+  return left.all;
 }
 
 /** What the shapes of cutters alone leave, `standing` so low, beyond the edge of the surface too: no ridges, and creases to their bottom. */
@@ -340,11 +394,12 @@ function leftByShape(
 ): Float32Array {
   const by = Math.ceil(Math.max(...passes.map(({ form }) => widestOf(form, least))) / f.cell) + 1;
   const wide = widened(f, by);
-  const all = new Float32Array(wide.z.length).fill(Infinity);
-  const meant = withAllowance(wide, allowance);
-  for (const { form, place, spare } of passes)
-    takeLower(all, leavesAt(wide, form, standing(wide, form, place).z).z, meant, spare);
-  return f.z.map((_, i) => all[(Math.floor(i / f.cols) + by) * wide.cols + (i % f.cols) + by]);
+  const left = nothingTaken(wide);
+  for (const { form, place, spare } of passes) {
+    const { z } = leavesAt(wide, form, standing(wide, form, place).z);
+    takeLower(left, { all: z, shape: z }, wide, spare);
+  }
+  return f.z.map((_, i) => left.all[(Math.floor(i / f.cols) + by) * wide.cols + (i % f.cols) + by]);
 }
 
 /** Highest that the shapes of cutters leave at a place: as far as each may go, and if each might go anywhere. */
