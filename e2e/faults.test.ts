@@ -66,6 +66,31 @@ describe('with the plan alone', () => {
 describe('with the solid', () => {
   const device = eachOnAFreshDevice({ solid: true });
 
+  test('the solid says when what is seen is not of the last change', async () => {
+    const { maker } = device;
+    await maker.press('Open Sluice gear plate');
+    await maker.proven();
+    await maker.stage('Blank');
+    await maker.press('Solid');
+    const upToDate = () => maker.page.waitForFunction(() => /^Proof of \d+ program/m.test(document.body.innerText));
+    await upToDate();
+    // All that it says from now on is noted.
+    await maker.page.evaluate(() => {
+      const w = window as unknown as { said: Set<string> };
+      w.said = new Set();
+      new MutationObserver(() => {
+        const line = document.body.innerText.split('\n').find((l) => /Proof of \d+ program/.test(l));
+        if (line) w.said.add(line.replace(/Proof of.*/, ''));
+      }).observe(document.body, { subtree: true, childList: true, characterData: true });
+    });
+    await maker.fill('Thickness (Z)', '7');
+    await maker.page.waitForFunction(() =>
+      [...(window as unknown as { said: Set<string> }).said].some((s) => /ing again/.test(s)),
+    );
+    await maker.proven();
+    await upToDate();
+  });
+
   test('(long) workers that die are replaced, and what was being worked out comes all the same', async () => {
     const { maker } = device;
     await maker.press('Open Sluice gear plate');

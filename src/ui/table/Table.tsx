@@ -12,7 +12,7 @@ import { useRef } from 'react';
 import { useWork } from '@/compute/useWork';
 import { materials } from '@/core/cutters/materials';
 import { heightAt } from '@/core/relief/field';
-import { formatLength, lengthText } from '@/core/units/length';
+import { formatLength } from '@/core/units/length';
 import { After, turns, useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { SectionStrip } from '@/ui/section/SectionStrip';
@@ -21,10 +21,10 @@ import { Split } from '@/ui/common/Split';
 import { useDatum } from '@/ui/common/useDatum';
 import { usePieces } from '@/ui/proof/pieces';
 import { openMenu, setView, useView, type TableView } from '@/ui/view';
-import { waitingWords } from '@/ui/common/Waiting';
 import { Guarded } from '@/ui/common/Guarded';
 import { useBesideShaped } from './useShownRelief';
 import { PlanView } from './PlanView';
+import { SolidLabel } from './SolidLabel';
 import { useSize } from './useSize';
 
 const SolidView = dynamic(() => import('./SolidView').then((m) => m.SolidView), { ssr: false });
@@ -36,11 +36,6 @@ export function Table() {
   const paths = useLater(useView, (v) => v.paths);
   const sectionOpen = useLater(useView, (v) => v.sectionOpen);
   const proof = useLater(useWork, (w) => w.proof);
-  const proving = useLater(useWork, (w) => w.proving !== null);
-  const waiting = useLater(useWork, waitingWords);
-  const ofRelief = useLater(useView, (v) => v.stage === 'relief');
-  const relief = useLater(useWork, (w) => w.relief);
-  const shaping = useLater(useWork, (w) => w.shaping !== null);
   const area = useRef<HTMLDivElement>(null);
   const size = useSize(area);
   // Whichever way shows the blank larger: side by side, or one above the other.
@@ -88,15 +83,7 @@ export function Table() {
       </Guarded>
       <RoundCorners />
       <Box sx={label}>
-        {ofRelief && job.relief.forms.length
-          ? relief
-            ? `${shaping ? 'Shaping again\u2026 ' : ''}Relief \u00b7 ${lengthText(relief.shaped.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}`
-            : waiting
-          : proof?.files.length
-            ? `${proving ? 'Proving again\u2026 ' : ''}Proof of ${proof.files.length} ${proof.files.length === 1 ? 'program' : 'programs'} \u00b7 ${lengthText(proof.field.cell, job.unit, job.unit === 'mm' ? 2 : 4)}`
-            : job.cuts.some((c) => c.enabled)
-              ? waiting
-              : 'The blank, uncut'}
+        <SolidLabel />
       </Box>
     </Box>
   );

@@ -75,6 +75,8 @@ export class SolidScene {
   private slow = false;
   private drafted = false;
   private busy = false;
+  /** Those who wait for the next full picture. */
+  private awaited: (() => void)[] = [];
   private rest: ReturnType<typeof setTimeout> | null = null;
   private still: ReturnType<typeof setTimeout> | undefined;
 
@@ -230,6 +232,11 @@ export class SolidScene {
     });
   }
 
+  /** Until what has been asked for is on the screen, in full. */
+  drawn(): Promise<void> {
+    return new Promise((done) => this.awaited.push(done));
+  }
+
   /** Others begin or end work that takes processors. */
   setBusy(busy: boolean): void {
     this.busy = busy;
@@ -258,10 +265,14 @@ export class SolidScene {
     this.light(this.camera);
     const begun = performance.now();
     this.renderer.render(this.scene, this.camera);
-    if (draft || (this.timed && !this.slow)) return;
-    // Reading one point waits until the driver has drawn. The first frame compiles and does not count.
+    const timed = this.timed && !this.slow;
+    if (draft || (timed && !this.awaited.length)) return;
+    // Reading one point waits until the driver has drawn.
     const gl = this.renderer.getContext();
     gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
+    for (const done of this.awaited.splice(0)) done();
+    if (timed) return;
+    // The first frame compiles and does not count.
     if (this.compiled) [this.timed, this.slow] = [true, performance.now() - begun > SLOW];
     this.compiled = true;
   }

@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import { leaveDrawing, noteDrawing } from './drawing';
 import type { StandardView } from './scene';
 import type { SeenPart } from './seen';
 import type { SolidApi } from './solid.worker';
@@ -51,19 +52,20 @@ export class SolidSeat {
   body(...body: Body): void {
     if (body.every((v, i) => v === this.given[i])) return;
     this.given = body;
-    void this.api.body(...body);
+    noteDrawing(this.api.body(...body));
   }
 
   /** What stands beside it, or null; the same is not given twice. */
   beside(body: Beside): void {
     if (body === this.second) return;
     this.second = body;
-    void this.api.beside(body);
+    noteDrawing(this.api.beside(body));
   }
 
   leave(): void {
     this.worker.terminate();
     this.canvas.remove();
+    leaveDrawing();
   }
 }
 

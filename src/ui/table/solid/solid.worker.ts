@@ -22,6 +22,7 @@ const api = {
     }
   },
   resize: (width: number, height: number, dpr: number) => scene?.resize(width, height, dpr),
+  /** What stands there, until it is drawn. */
   body(
     field: HeightField | null,
     under: HeightField | null,
@@ -32,7 +33,7 @@ const api = {
     paint: PaintId,
     tint: Tint,
     inlaid: Face['inlaid'],
-  ) {
+  ): Promise<void> | undefined {
     scene?.show(
       // Where a relief is empty, the face of the blank is seen.
       field ? filled(field) : flatField(width, height, Math.max(width, height) / 60),
@@ -45,10 +46,12 @@ const api = {
       tint,
       inlaid,
     );
+    return scene?.drawn();
   },
-  /** A second body, standing at a place of its own; null: none. */
-  beside(body: SecondBody | null) {
+  /** A second body, standing at a place of its own, until it is drawn; null: none. */
+  beside(body: SecondBody | null): Promise<void> | undefined {
     scene?.setBeside(body);
+    return scene?.drawn();
   },
   /** Light from a direction and a height, degrees, as the plan has it; null: as it is best seen. */
   lit: (light: { readonly from: number; readonly high: number } | null) => scene?.setLight(light),
