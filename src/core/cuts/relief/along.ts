@@ -4,17 +4,17 @@ import { grownBox, inBox, type Bounds } from '../../geometry/box';
 import { contentKey, hashFloats } from '../../geometry/hash';
 import { clearWay } from '../../geometry/lines';
 import { boundsOf, lineLength, type Region } from '../../geometry/region';
-import type { MotionBuilder } from '../../motion/motion';
+import { FEED, MotionBuilder, moveLength } from '../../motion/motion';
 import type { HeightField } from '../../relief/field';
 import { windowOf } from '../../relief/window';
 import type { Easing } from '../easing';
-import { travelHeights, type CutContext } from '../kind';
+import { travelHeights, type CutContext, type Expected } from '../kind';
 import { Engaged } from './engaged';
 import { followed, type Follower, type Track } from './follow';
 import { followAll, followingOf, type FollowWork } from './following';
 import { leadsOver } from './lead';
 import { asked, locatorData } from './locatorData';
-import { followMoves, type Layer } from './moves';
+import { followMoves, type FollowMoves, type Layer } from './moves';
 import { reachOver, remembered } from './remembered';
 import { reliefShare } from './share';
 
@@ -80,7 +80,17 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
     // No straight piece leaves what it stands for by more.
     merge,
   );
-  const minutes = tracks.reduce((sum, t) => sum + lineLength(t.points, t.closed), 0) / a.preset.feed;
+  const moves: FollowMoves = {
+    ...travelHeights(c.blank),
+    near: HOPS * a.step,
+    preset: a.preset,
+    sink: a.sink,
+    engaged:
+      a.ease && a.ease !== 'off' && a.region.length
+        ? new Engaged({ ...a, box: boundsOf(a.region)! }, a.ease)
+        : undefined,
+  };
+  const flat = tracks.reduce((sum, t) => sum + lineLength(t.points, t.closed), 0);
   const lines = followAll(
     tracks,
     step,
@@ -94,7 +104,7 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
     {
       hands: c.hands,
       ways,
-      expect: (moves) => c.expect?.({ minutes, moves }),
+      expect: (some, times) => c.expect?.(expected(some, times, flat, a.layers, moves)),
       progress: (f) => progress(told + (0.9 - told) * f),
     },
   );
@@ -111,14 +121,7 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
     return way;
   };
   followMoves(b, lines, a.layers, {
-    ...travelHeights(c.blank),
-    near: HOPS * a.step,
-    preset: a.preset,
-    sink: a.sink,
-    engaged:
-      a.ease && a.ease !== 'off' && a.region.length
-        ? new Engaged({ ...a, box: boundsOf(a.region)! }, a.ease)
-        : undefined,
+    ...moves,
     lead: a.lead ? leadsOver(a.region, a.lead, step, follow) : undefined,
     link(x0, y0, x1, y1) {
       if (!a.links || Math.hypot(x1 - x0, y1 - y0) > NEAR * a.step || !clearWay(a.region, x0, y0, x1, y1)) return null;
@@ -128,6 +131,39 @@ export function goAlong(b: MotionBuilder, a: Along, c: CutContext, progress: (do
   ways.done();
   progress(1);
   return error > 2 * share.locate ? error : 0;
+}
+
+/** How long a way (x, y, z interleaved) is from above, mm. */
+function fromAbove(way: Float64Array): number {
+  let long = 0;
+  for (let i = 3; i < way.length; i += 3) long += Math.hypot(way[i] - way[i - 3], way[i + 1] - way[i - 2]);
+  return long;
+}
+
+/**
+ * What all ways will take, by some of them (`times` as long are all; `flat`: tracks as long as that from above, mm): what is cut along
+ * them, as slowly as that is cut where lines lie on both sides.
+ */
+function expected(
+  some: readonly Float64Array[],
+  times: number,
+  flat: number,
+  layers: readonly Layer[],
+  m: FollowMoves,
+): Expected {
+  const level = flat / m.preset.feed;
+  if (!some.length) return { minutes: level, moves: 0 };
+  const trial = new MotionBuilder();
+  followMoves(trial, some, layers, { ...m, amid: true });
+  const made = trial.build();
+  let [moves, minutes] = [0, 0];
+  for (let i = 1; i < made.count; i++)
+    if (made.kind[i] === FEED) {
+      moves++;
+      minutes += moveLength(made, i) / made.feed[i];
+    }
+  const seen = some.reduce((sum, w) => sum + fromAbove(w), 0) / m.preset.feed;
+  return { minutes: seen ? (level * minutes) / seen : level, moves: Math.round(moves * times) };
 }
 
 /** What is made when it is asked for first. */

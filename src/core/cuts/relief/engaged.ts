@@ -82,10 +82,10 @@ class Been {
     this.restart();
   }
 
-  /** Nothing has been cut yet. */
-  restart(): void {
+  /** Nothing has been cut yet; or, for all that anybody knows, everything. */
+  restart(all = false): void {
     const size = this.cols * this.rows;
-    this.bits = new Uint32Array(size <= MOST_SQUARES ? Math.ceil(size / 32) : 0);
+    this.bits = new Uint32Array(!all && size <= MOST_SQUARES ? Math.ceil(size / 32) : 0);
     this.last.fill(NaN);
   }
 
@@ -180,9 +180,9 @@ export class Engaged {
     this.step = step;
   }
 
-  /** Nothing has been cut yet at the height where it goes on. */
-  restart(): void {
-    this.been.restart();
+  /** Nothing has been cut yet at the height where it goes on; or all that lies beside its lines. */
+  restart(all = false): void {
+    this.been.restart(all);
   }
 
   /** A line begins here. */

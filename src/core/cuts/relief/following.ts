@@ -243,27 +243,27 @@ function someOf(p: Pieces, which: readonly number[]): Pieces {
   return out;
 }
 
-/** So many pieces, spread over all, tell of how many moves they will be. */
+/** So many pieces, spread over all, tell of what all of them will be. */
 const SAMPLES = 32;
 
-/** About how many moves come of pieces: as many for the size of all as for that of some. 0 where there are too few of them to ask. */
-function movesOf(work: FollowWork, own: Following, pieces: Pieces, sizes: Float64Array): number {
-  if (sizes.length < 2 * SAMPLES) return 0;
-  let [moves, size] = [0, 0];
-  for (let n = 0; n < SAMPLES; n++) {
+/** Ways along some of the pieces, and how many times as long all are; none where there are too few to choose from. */
+function someWays(work: FollowWork, own: Following, pieces: Pieces, sizes: Float64Array): [Float64Array[], number] {
+  if (sizes.length < 2 * SAMPLES) return [[], 0];
+  let size = 0;
+  const ways = Array.from({ length: SAMPLES }, (_, n) => {
     const k = Math.floor(((n + 0.5) * sizes.length) / SAMPLES);
-    moves += followPiece(work, own, pieces, k).length / 3 - 1;
     size += sizes[k];
-  }
-  return size ? Math.round((moves * sizes.reduce((a, b) => a + b, 0)) / size) : 0;
+    return followPiece(work, own, pieces, k);
+  });
+  return size ? [ways, sizes.reduce((a, b) => a + b, 0) / size] : [[], 0];
 }
 
 export interface FollowMeans {
   readonly hands?: FollowHands;
   /** What is known from before. */
   readonly ways: RememberedWays;
-  /** Told how many moves come of it, about, before they are made; 0 where that is soon known. */
-  expect(moves: number): void;
+  /** Given some of the ways before all are made, and how many times as long all are; none where all are soon made. */
+  expect(some: readonly Float64Array[], times: number): void;
   /** Told 0..1. */
   progress(done: number): void;
 }
@@ -317,7 +317,7 @@ function followPieces(
 ): Float64Array[] {
   const own = followingOf(work);
   const all = sizes.reduce((a, b) => a + b, 0);
-  expect?.(movesOf(work, own, pieces, sizes));
+  expect?.(...someWays(work, own, pieces, sizes));
   if (hands && all >= hands.worth) return hands.follow(work, pieces, sizes, progress);
   let done = 0;
   return Array.from(sizes, (size, k) => {

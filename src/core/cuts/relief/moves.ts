@@ -18,6 +18,8 @@ export interface FollowMoves extends RetractHeights {
   readonly sink?: number;
   /** Where it meets more than beside a line it goes slower; not said: nowhere. */
   readonly engaged?: Engaged;
+  /** These lines are some of many: on both sides of each there are others, which have been cut. */
+  readonly amid?: boolean;
   /** Between places no further apart it lifts only as high as needed, mm. */
   readonly near: number;
   /** The way down along the surface to where a line begins (x, y, z interleaved). */
@@ -124,7 +126,7 @@ export function followMoves(
 ): void {
   const { plunge } = m.preset;
   for (const layer of layers) {
-    m.engaged?.restart();
+    m.engaged?.restart(m.amid);
     for (const line of lines) {
       const begun = b.count ? begunNear(line, b.lastX, b.lastY) : line;
       for (const p of lowParts(begun, layer)) {
