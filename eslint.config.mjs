@@ -114,8 +114,20 @@ const config = [
   },
   {
     files: ['src/{app,ui}/**/*.{ts,tsx}'],
-    rules: { 'react-hooks/exhaustive-deps': 'error' },
+    rules: {
+      'react-hooks/exhaustive-deps': 'error',
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression > Identifier.arguments[name=/^use[A-Z]/]',
+          message:
+            'A component that hands a hook over as a value is passed over by the compiler: give that a hook of its own (ui/following.ts).',
+        },
+      ],
+    },
   },
+  // The hooks that are meant: they draw nothing.
+  { files: ['src/ui/following.ts'], rules: { 'no-restricted-syntax': 'off' } },
 ];
 
 export default config;

@@ -14,8 +14,7 @@ export const brushedForm = (job: OneSetup | null, formId: string | null): Form |
 };
 
 /** The brush as it is: where its size was not chosen, a twentieth of the shorter side of the blank. */
-export function brushNow(job: Pick<OneSetup, 'blank' | 'unit'>): Brush {
-  const { brush } = useView.getState();
+export function brushNow(job: Pick<OneSetup, 'blank' | 'unit'>, brush = useView.getState().brush): Brush {
   const part = Math.min(job.blank.width, job.blank.height) / 20;
   const fresh = job.unit === 'mm' ? Math.round(2 * part) / 2 : roundInches(part);
   return { ...brush, radius: brush.radius ?? Math.max(0.5, fresh) };

@@ -12,7 +12,6 @@ import Typography from '@mui/material/Typography';
 import { memo, useState } from 'react';
 import { itemKindOf, itemKinds } from '@/core/artwork/registry';
 import { fontCatalogue, strokeFonts } from '@/core/lettering/catalogue';
-import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { changeItem, deletePicked } from '@/ui/actions/edits';
 import { addItem } from '@/ui/actions/add';
@@ -28,7 +27,7 @@ import { LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { useDatum } from '@/ui/common/useDatum';
 import { usePlaced } from '@/ui/table/usePlaced';
-import { useView } from '@/ui/view';
+import { useOpenJobLater, useViewLater } from '@/ui/following';
 import { ArrangePanel } from './ArrangePanel';
 import { GaugePanel } from './GaugePanel';
 import { ItemList } from './ItemList';
@@ -69,14 +68,14 @@ const NewItems = memo(function NewItems() {
 });
 
 export function ArtworkSheet() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const picked = useLater(useView, (v) => v.picked);
+  const job = useOpenJobLater((s) => s.job)!;
+  const picked = useViewLater((v) => v.picked);
   const placed = usePlaced(job.items);
-  const tracing = useLater(useView, (v) => v.tracing);
-  const asked = useLater(useView, (v) => v.typing);
+  const tracing = useViewLater((v) => v.tracing);
+  const asked = useViewLater((v) => v.typing);
   const origin = useDatum(job);
   const [gauging, setGauging] = useState(false);
-  const [linking, setLinking] = useState(false);
+  const [linking, setLinking] = useState<ReturnType<typeof otherSetups> | null>(null);
   const item = picked.length === 1 ? job.items.find((i) => i.id === picked[0]) : undefined;
   return (
     <>
@@ -100,7 +99,7 @@ export function ArtworkSheet() {
             size="small"
             color="inherit"
             startIcon={<LinkRounded />}
-            onClick={() => setLinking(true)}
+            onClick={() => setLinking(otherSetups(useOpenJob.getState()))}
             sx={{ fontSize: 13, color: 'text.secondary' }}
           >
             Link from another set-up
@@ -270,7 +269,7 @@ export function ArtworkSheet() {
           </Group>
         </>
       )}
-      {linking && <LinkDialog setups={otherSetups(useOpenJob.getState())} onClose={() => setLinking(false)} />}
+      {linking && <LinkDialog setups={linking} onClose={() => setLinking(null)} />}
       {tracing && (
         <TraceDialog
           job={job}

@@ -8,7 +8,8 @@ import { setView, useView } from '@/ui/view';
 /** The set-ups that what is picked can be linked into. */
 export function LinkMenu() {
   const at = useView((v) => v.linkInto);
-  const whole = useOpenJob((s) => s.whole);
+  // While it is shut, no change of the job concerns it.
+  const whole = useOpenJob((s) => (at ? s.whole : null));
   const shownId = useOpenJob((s) => s.shownId);
   const close = () => setView({ linkInto: null });
   return (

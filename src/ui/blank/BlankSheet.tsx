@@ -7,13 +7,13 @@ import { paintIds, paints, type PaintId } from '@/core/cutters/paints';
 import { blankSchema, datumPlaces, type Blank, type DatumPlace } from '@/core/job/job';
 import { formatLength } from '@/core/units/length';
 import { limitsOf } from '@/core/units/limits';
-import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { setFromCorner, useDatum } from '@/ui/common/useDatum';
 import { setView, useView } from '@/ui/view';
 import { useEffect, useRef } from 'react';
 import { ChoiceField, LengthField } from '@/ui/common/fields';
 import { Group, SheetHead } from '@/ui/common/SheetParts';
+import { useOpenJobLater } from '@/ui/following';
 import { BlankDrawing } from './BlankDrawing';
 import { Clamps } from './Clamps';
 import { StartsFrom } from './StartsFrom';
@@ -25,8 +25,8 @@ const datumName = (d: DatumPlace) => `${row[d[1] as 't']} ${column[d[0] as 'l']}
 const grid = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' };
 
 export function BlankSheet() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const edit = useLater(useOpenJob, (s) => s.edit);
+  const job = useOpenJobLater((s) => s.job)!;
+  const edit = useOpenJobLater((s) => s.edit);
   const { blank, unit } = job;
   // A new job begins with its size.
   const first = useRef<HTMLDivElement>(null);

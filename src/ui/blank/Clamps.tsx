@@ -5,11 +5,10 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
-import { useOpenJob } from '@/store/openJob';
 import { useDatum } from '@/ui/common/useDatum';
 import { LengthField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
-import { useLater } from '@/ui/later';
+import { useOpenJobLater } from '@/ui/following';
 
 const sides = [
   ['x0', 'Left'],
@@ -21,8 +20,8 @@ const sides = [
 
 /** What holds the blank down: boxes that nothing may run into while it is low. */
 export function Clamps() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const edit = useLater(useOpenJob, (s) => s.edit);
+  const job = useOpenJobLater((s) => s.job)!;
+  const edit = useOpenJobLater((s) => s.edit);
   const origin = useDatum(job);
   const off = { x0: origin.x, x1: origin.x, y0: origin.y, y1: origin.y, height: 0 };
   const add = () =>

@@ -5,11 +5,10 @@ import Typography from '@mui/material/Typography';
 import type { TurnedOver } from '@/core/job/job';
 import { whyNoDowels } from '@/core/job/dowels';
 import { sourcesOf } from '@/core/job/allSetups';
-import { useOpenJob } from '@/store/openJob';
 import { drillDowels, startSetupFrom } from '@/ui/actions/setups';
 import { ChoiceField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
-import { useLater } from '@/ui/later';
+import { useOpenJobLater } from '@/ui/following';
 import { DowelsAmiss } from './DowelsAmiss';
 
 const UNCUT = '';
@@ -21,7 +20,7 @@ const turnNames: readonly { readonly value: TurnedOver; readonly label: string }
 
 /** What a set-up starts from, where there are others before it. */
 export function StartsFrom() {
-  const { whole, shownId } = useLater(useOpenJob, (s) => s);
+  const { whole, shownId } = useOpenJobLater((s) => s);
   const setup = whole?.setups.find((s) => s.id === shownId);
   const sources = whole && shownId ? sourcesOf(whole, shownId) : [];
   if (!whole || !setup || !sources.length) return null;

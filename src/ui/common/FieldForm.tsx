@@ -1,6 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import type { Cutter } from '@/core/cutters/cutter';
 import { byGroup } from '@/core/cutters/groups';
 import { getAt, type Field } from '@/core/units/fields';
@@ -27,11 +27,13 @@ interface Props {
   onChange: (key: string, value: unknown, field: Field) => void;
 }
 
+const NONE: readonly never[] = [];
+
 /** Fields of a long form that come first where a window has drawn none yet, seen or not; the others follow in a step of their own. */
 const AT_ONCE = 10;
 
 /** A form made from field descriptions; the same one serves artwork, cutters and every kind of cut. */
-export function FieldForm({ fields, values, unit, cutters = [], fonts = [], asked, onChange }: Props) {
+export function FieldForm({ fields, values, unit, cutters = NONE, fonts = NONE, asked, onChange }: Props) {
   const form = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const first = asked
@@ -44,25 +46,23 @@ export function FieldForm({ fields, values, unit, cutters = [], fonts = [], aske
     // Asked once: who comes back to these values later is not taken away from where he is.
     if (first) setView({ typing: null });
   }, [asked]);
-  const place = (f: Field) => {
-    const value = getAt(values, f.key) ?? f.missing;
-    const set = (v: unknown) => onChange(f.key, v, f);
-    const wide =
-      f.kind === 'text' ||
-      f.kind === 'cutter' ||
-      f.kind === 'cutters' ||
-      f.kind === 'flag' ||
-      f.kind === 'font' ||
-      f.kind === 'motif' ||
-      f.kind === 'ornament' ||
-      f.kind === 'curve' ||
-      (f.kind === 'choice' && f.options.length > 4);
-    return (
-      <Box key={f.key} sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
-        <One field={f} value={value} unit={unit} cutters={cutters} fonts={fonts} set={set} />
-      </Box>
-    );
-  };
+  // A field whose value has not changed is not drawn again: what is done with another value is asked for when there is one.
+  const latest = useRef(onChange);
+  useEffect(() => {
+    latest.current = onChange;
+  });
+  const [change] = useState(() => (f: Field, v: unknown) => latest.current(f.key, v, f));
+  const place = (f: Field) => (
+    <Placed
+      key={f.key}
+      field={f}
+      value={getAt(values, f.key) ?? f.missing}
+      unit={unit}
+      cutters={f.kind === 'cutter' || f.kind === 'cutters' ? cutters : NONE}
+      fonts={f.kind === 'font' ? fonts : NONE}
+      change={change}
+    />
+  );
   const shown = (some: readonly Field[]) => some.filter((f) => !f.when || f.when(values)).map(place);
   return (
     <Box
@@ -79,21 +79,28 @@ export function FieldForm({ fields, values, unit, cutters = [], fonts = [], aske
   );
 }
 
-function One({
-  field: f,
-  value,
-  unit,
-  cutters,
-  fonts,
-  set,
-}: {
+interface One {
   field: Field;
   value: unknown;
   unit: Unit;
   cutters: readonly Cutter[];
   fonts: NonNullable<Props['fonts']>;
-  set: (v: unknown) => void;
-}) {
+}
+
+/** Kinds of fields that take all of a row. */
+const WIDE: readonly Field['kind'][] = ['text', 'cutter', 'cutters', 'flag', 'font', 'motif', 'ornament', 'curve'];
+
+const Placed = memo(function Placed({ change, ...one }: One & { change: (f: Field, v: unknown) => void }) {
+  const { field: f } = one;
+  const wide = WIDE.includes(f.kind) || (f.kind === 'choice' && f.options.length > 4);
+  return (
+    <Box sx={{ gridColumn: wide ? '1 / -1' : undefined, minWidth: 0 }}>
+      <Value {...one} set={(v) => change(f, v)} />
+    </Box>
+  );
+});
+
+function Value({ field: f, value, unit, cutters, fonts, set }: One & { set: (v: unknown) => void }) {
   switch (f.kind) {
     case 'length':
       return (

@@ -1,6 +1,5 @@
 'use client';
-import { useOpenJob } from '@/store/openJob';
-import { useLater } from '@/ui/later';
+import { useOpenJobLater } from '@/ui/following';
 import { Gallery } from './Gallery';
 import { OrnamentPicture, ornamentsShown } from './OrnamentPicture';
 
@@ -14,7 +13,7 @@ export function OrnamentField({
   value: string;
   onChange: (id: string) => void;
 }) {
-  const material = useLater(useOpenJob, (s) => s.job?.blank.material ?? 'oak');
+  const material = useOpenJobLater((s) => s.job?.blank.material ?? 'oak');
   return (
     <Gallery
       words={{

@@ -2,9 +2,8 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
-import { setView, useView } from '@/ui/view';
+import { setView } from '@/ui/view';
+import { useOpenJobLater, useViewLater } from '@/ui/following';
 
 /** Which items a cut, a form or a mask is made of, with the way to change them. `needless`: what is said where it needs none. */
 export function UsedItems({
@@ -20,8 +19,8 @@ export function UsedItems({
   needless?: string;
   use: (picked: string[]) => void;
 }) {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const picked = useLater(useView, (v) => v.picked);
+  const job = useOpenJobLater((s) => s.job)!;
+  const picked = useViewLater((v) => v.picked);
   const there = ids.filter((id) => job.items.some((i) => i.id === id));
   const same = picked.length === ids.length && picked.every((p) => ids.includes(p));
   const said = there.length ? `${words} ${there.length} ${there.length === 1 ? 'item' : 'items'}` : none;

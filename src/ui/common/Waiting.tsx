@@ -3,8 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { resumeWork } from '@/compute/engineHandle';
-import { useWork } from '@/compute/useWork';
-import { useLater } from '@/ui/later';
+import { useWorkLater } from '@/ui/following';
 
 /** What is said in the place of a result that is not there yet, or that does not come. */
 export const waitingWords = (w: { readonly stopped: boolean; readonly error: string }): string =>
@@ -15,8 +14,8 @@ export const isLeft = (w: { readonly stopped: boolean; readonly error: string })
 
 /** Why nothing is at work on what is not there yet, and the way on. */
 export function WorkLeft() {
-  const error = useLater(useWork, (w) => w.error);
-  const stopped = useLater(useWork, (w) => w.stopped);
+  const error = useWorkLater((w) => w.error);
+  const stopped = useWorkLater((w) => w.stopped);
   if (!error && !stopped) return null;
   return (
     <Box sx={{ px: 2, pb: 1.5, display: 'grid', justifyItems: 'start', gap: 0.5 }}>

@@ -16,19 +16,18 @@ import { useState } from 'react';
 import { kindOf } from '@/core/cuts/registry';
 import type { Cut } from '@/core/job/job';
 import { durationText } from '@/core/units/duration';
-import { useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
 import { changeCut, copyCut, deleteCut, moveCut, togglePaths } from '@/ui/actions/edits';
 import { cutColour } from '@/ui/theme/theme';
 import { setView, useView } from '@/ui/view';
 import { readOut } from '@/ui/common/fields';
+import { useOpenJobLater, useViewLater } from '@/ui/following';
 import { useCutState } from './useCutState';
 
 /** One cut of the plan: its place and colour, name, cutters, minutes and how they are spent, and its state. */
 export function CutCard({ cut, index }: { cut: Cut; index: number }) {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const open = useLater(useView, (v) => v.cutId === cut.id);
-  const also = useLater(useView, (v) => v.alsoCuts.includes(cut.id));
+  const job = useOpenJobLater((s) => s.job)!;
+  const open = useViewLater((v) => v.cutId === cut.id);
+  const also = useViewLater((v) => v.alsoCuts.includes(cut.id));
   const selected = open || also;
   /** Ctrl or Shift chooses further cuts beside the open one. */
   const choose = (e: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }) => {

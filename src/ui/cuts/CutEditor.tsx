@@ -2,14 +2,12 @@
 import Box from '@mui/material/Box';
 import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
-import { useWork } from '@/compute/useWork';
 import { presetOf } from '@/core/pipeline/planning';
 import { kindOf } from '@/core/cuts/registry';
 import { boundsOf, loopArea, type Region } from '@/core/geometry/region';
 import type { Cut } from '@/core/job/job';
 import { areaText } from '@/core/units/length';
-import { After, turns, useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
+import { After, turns } from '@/ui/later';
 import { changeCut, setCutValue } from '@/ui/actions/edits';
 import { FieldForm } from '@/ui/common/FieldForm';
 import { FlagField, TextField } from '@/ui/common/fields';
@@ -19,7 +17,8 @@ import { UsedItems } from '@/ui/common/UsedItems';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { reachTint } from '@/ui/table/drawPlan';
 import { cutColour } from '@/ui/theme/theme';
-import { setView, useView } from '@/ui/view';
+import { setView } from '@/ui/view';
+import { useOpenJobLater, useViewLater, useWorkLater } from '@/ui/following';
 import { Boundary } from './Boundary';
 import { DepthDrawing } from './DepthDrawing';
 import { Remarks } from './Remarks';
@@ -35,11 +34,11 @@ function worst(region: Region): { x: number; y: number }[] {
 }
 
 export function CutEditor({ cut }: { cut: Cut }) {
-  const job = useLater(useOpenJob, (s) => s.job)!;
+  const job = useOpenJobLater((s) => s.job)!;
   const library = useLibrary((l) => l.cutters);
-  const plan = useLater(useWork, (w) => w.cuts[cut.id]?.plan);
-  const facts = useLater(useWork, (w) => w.relief?.shaped.facts ?? null);
-  const asked = useLater(useView, (v) => v.typing);
+  const plan = useWorkLater((w) => w.cuts[cut.id]?.plan);
+  const facts = useWorkLater((w) => w.relief?.shaped.facts ?? null);
+  const asked = useViewLater((v) => v.typing);
   const kind = kindOf(cut.kind);
   // The job's own copies come first: they are what is cut with.
   const cutters = [...job.cutters, ...library.filter((l) => !job.cutters.some((c) => c.id === l.id))];

@@ -5,30 +5,28 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { durationText } from '@/core/units/duration';
 import { stopWork } from '@/compute/engineHandle';
-import { useWork } from '@/compute/useWork';
-import { After, turns, useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
+import { After, turns } from '@/ui/later';
 import { moveCut } from '@/ui/actions/edits';
 import { Empty, SheetHead } from '@/ui/common/SheetParts';
 import { SortableList } from '@/ui/common/SortableList';
-import { useView } from '@/ui/view';
 import { CutCard } from './CutCard';
 import { cutAsBelow } from './CutAsMenu';
 import { WorkLeft } from '@/ui/common/Waiting';
+import { useOpenJobLater, useViewLater, useWorkLater } from '@/ui/following';
 import { CutEditor } from './CutEditor';
 import { ManyCuts } from './ManyCuts';
 
 export function CutsSheet() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const cutId = useLater(useView, (v) => v.cutId);
-  const picked = useLater(useView, (v) => v.picked);
-  const proof = useLater(useWork, (w) => w.proof);
-  const busy = useLater(useWork, (w) => w.planning !== null || w.proving !== null);
-  const stopped = useLater(useWork, (w) => w.stopped);
+  const job = useOpenJobLater((s) => s.job)!;
+  const cutId = useViewLater((v) => v.cutId);
+  const picked = useViewLater((v) => v.picked);
+  const proof = useWorkLater((w) => w.proof);
+  const busy = useWorkLater((w) => w.planning !== null || w.proving !== null);
+  const stopped = useWorkLater((w) => w.stopped);
   const air = proof ? proof.times.reduce((s, t) => s + t.time.air, 0) / 60 : 0;
   const cutters = new Set(proof?.tools.map((t) => t.cutterId)).size;
   const cut = job.cuts.find((c) => c.id === cutId);
-  const also = useLater(useView, (v) => v.alsoCuts);
+  const also = useViewLater((v) => v.alsoCuts);
   const many = job.cuts.filter((c) => c.id === cutId || also.includes(c.id));
   return (
     <>

@@ -7,20 +7,19 @@ import type { Cut } from '@/core/job/job';
 import { kindOf } from '@/core/cuts/registry';
 import { recipeOf } from '@/core/job/recipe';
 import { freshId } from '@/store/jobs';
-import { useOpenJob } from '@/store/openJob';
 import { getAt, setAt } from '@/core/units/fields';
 import { FieldForm } from '@/ui/common/FieldForm';
 import { TextField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
 import { useShelf } from '@/ui/common/useShelf';
-import { useLater } from '@/ui/later';
 import { useLibrary } from '@/ui/library/useLibrary';
 import { setView } from '@/ui/view';
+import { useOpenJobLater } from '@/ui/following';
 
 /** Several cuts at once: the values that all of them have, switching, deleting, keeping as a recipe. */
 export function ManyCuts({ cuts }: { cuts: readonly Cut[] }) {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const edit = useLater(useOpenJob, (s) => s.edit);
+  const job = useOpenJobLater((s) => s.job)!;
+  const edit = useOpenJobLater((s) => s.edit);
   const library = useLibrary((l) => l.cutters);
   const { keep } = useShelf('recipes');
   const [name, setName] = useState('');

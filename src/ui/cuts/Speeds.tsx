@@ -23,12 +23,11 @@ import type { Cut } from '@/core/job/job';
 import { percentOf } from '@/core/units/count';
 import { formatLength } from '@/core/units/length';
 import { limitsOf } from '@/core/units/limits';
-import { useOpenJob } from '@/store/openJob';
 import { changeCut, takeFromLibrary } from '@/ui/actions/edits';
 import { LengthField, NumberField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
-import { useLater } from '@/ui/later';
 import { useLibrary } from '@/ui/library/useLibrary';
+import { useOpenJobLater } from '@/ui/following';
 
 const names: Record<keyof Preset, string> = {
   rpm: 'spindle speed',
@@ -56,7 +55,7 @@ function whatDiffers(mine: Cutter, theirs: Cutter, material: MaterialId): string
 
 /** Speeds and steps of one cutter in this cut: the preset's, or the cut's own, which are marked, can be put back or kept in the library. */
 export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; preset: Preset }) {
-  const job = useLater(useOpenJob, (s) => s.job)!;
+  const job = useOpenJobLater((s) => s.job)!;
   const { cutters, save } = useLibrary();
   const shelved = cutters.find((c) => c.id === cutter.id);
   const { unit } = job;
@@ -64,7 +63,9 @@ export function Speeds({ cut, cutter, preset }: { cut: Cut; cutter: Cutter; pres
   const now = { ...preset, ...own };
   const set = (key: keyof Preset, value: number | null) =>
     value !== null &&
-    changeCut(cut.id, `Change ${names[key]}`, (c) => void ((c.overrides[cutter.id] ??= {})[key] = value));
+    changeCut(cut.id, `Change ${names[key]}`, (c) => {
+      c.overrides[cutter.id] = { ...c.overrides[cutter.id], [key]: value };
+    });
   const whole = stepShareOf(cutter);
   const length = (label: string, key: keyof Preset) => (
     <LengthField

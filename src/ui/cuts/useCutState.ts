@@ -1,12 +1,11 @@
-import { isFresh, useWork } from '@/compute/useWork';
+import { isFresh } from '@/compute/useWork';
 import { seconds } from '@/core/motion/timing';
 import type { Cut } from '@/core/job/job';
 import type { Expected } from '@/core/cuts/kind';
 import { durationText } from '@/core/units/duration';
 import { roughly } from '@/core/units/count';
 import { isLeft, waitingWords } from '@/ui/common/Waiting';
-import { useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 
 export interface CutView {
   state: 'off' | 'problem' | 'working' | 'stale' | 'fresh';
@@ -24,13 +23,13 @@ const expectedText = ({ minutes, moves }: Expected): string =>
 
 /** What a card says of a cut. */
 export function useCutState(cut: Cut): CutView {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const held = useLater(useWork, (w) => w.cuts[cut.id]);
-  const fresh = useLater(useWork, (w) => !!w.cuts[cut.id] && isFresh(job, cut.id, w));
-  const planning = useLater(useWork, (w) => w.planning?.[cut.id] ?? null);
-  const proof = useLater(useWork, (w) => w.proof);
-  const proving = useLater(useWork, (w) => w.proving !== null);
-  const left = useLater(useWork, (w) => (isLeft(w) ? waitingWords(w).toLowerCase() : null));
+  const job = useOpenJobLater((s) => s.job)!;
+  const held = useWorkLater((w) => w.cuts[cut.id]);
+  const fresh = useWorkLater((w) => !!w.cuts[cut.id] && isFresh(job, cut.id, w));
+  const planning = useWorkLater((w) => w.planning?.[cut.id] ?? null);
+  const proof = useWorkLater((w) => w.proof);
+  const proving = useWorkLater((w) => w.proving !== null);
+  const left = useWorkLater((w) => (isLeft(w) ? waitingWords(w).toLowerCase() : null));
   const mine = proof?.times.filter((t) => t.cutId === cut.id) ?? [];
   const total = mine.reduce((s, t) => s + seconds(t.time), 0);
   const sum = (k: 'cutting' | 'plunging' | 'air') => (total > 0 ? mine.reduce((s, t) => s + t.time[k], 0) / total : 0);

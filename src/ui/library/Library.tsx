@@ -18,11 +18,10 @@ import { freeLabel, hasLabel, newCutter } from '@/core/cutters/library';
 import { cutterShapes, shapeOf } from '@/core/cutters/registry';
 import { compareCutters, cuttersToCsv, cuttersToJson, readCutters, type Comparison } from '@/core/exchange/cutterSheet';
 import { freshId } from '@/store/jobs';
-import { useOpenJob } from '@/store/openJob';
 import { freeName, takeFromLibrary } from '@/ui/actions/edits';
 import { askForFiles, download } from '@/ui/actions/files';
 import { ChoiceField } from '@/ui/common/fields';
-import { useLater } from '@/ui/later';
+import { useOpenJobLater } from '@/ui/following';
 import { CutterEditor } from './CutterEditor';
 import { CutterList } from './CutterList';
 import { NewGroup } from './NewGroup';
@@ -43,7 +42,7 @@ const sorts: Record<string, { label: string; of: (c: Cutter) => number | string 
 /** The tool library: on its own page and in the drawer of a job. */
 export function Library({ onClose }: { onClose: ReactNode }) {
   const { cutters, empty, past, save, put, undo } = useLibrary();
-  const job = useLater(useOpenJob, (s) => s.job);
+  const job = useOpenJobLater((s) => s.job);
   const [id, setId] = useState(cutters[0]?.id);
   const [search, setSearch] = useState('');
   const [shape, setShape] = useState('');

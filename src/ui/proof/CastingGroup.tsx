@@ -9,12 +9,11 @@ import type { CastingValues } from '@/core/job/job';
 import type { Cast } from '@/core/pipeline/casting';
 import { LOWEST } from '@/core/proof/casting';
 import { lengthText, massText, volumeText } from '@/core/units/length';
-import { useOpenJob } from '@/store/openJob';
 import { castAnew, changeCasting, saveCasting } from '@/ui/actions/casting';
 import { Group } from '@/ui/common/SheetParts';
 import { ChoiceField, LengthField, NumberField } from '@/ui/common/fields';
-import { useLater } from '@/ui/later';
 import { setView } from '@/ui/view';
+import { useOpenJobLater } from '@/ui/following';
 import { usePieces } from './pieces';
 import { Facts, Line, NoAnswer, PieceChoice, Troubles } from './said';
 import { useAsked } from './useAsked';
@@ -23,7 +22,7 @@ const MATERIALS = castIds.map((id) => ({ value: id, label: castMaterials[id].nam
 
 /** What comes out of the set-up that is shown when it is a mould. */
 export function CastingGroup() {
-  const values = useLater(useOpenJob, (s) => s.job!.casting);
+  const values = useOpenJobLater((s) => s.job!.casting);
   return values ? (
     <Casting values={values} />
   ) : (
@@ -39,8 +38,8 @@ export function CastingGroup() {
 }
 
 function Casting({ values: v }: { readonly values: CastingValues }) {
-  const setup = useLater(useOpenJob, (s) => s.job!.at.id);
-  const unit = useLater(useOpenJob, (s) => s.job!.unit);
+  const setup = useOpenJobLater((s) => s.job!.at.id);
+  const unit = useOpenJobLater((s) => s.job!.unit);
   const { answer: cast, failed } = useAsked<Cast>([setup], JSON.stringify([setup, v]), () => atProof.cast(setup, v));
   const casting = cast?.casting ?? null;
   useEffect(() => {

@@ -12,9 +12,9 @@ import { percentOf } from '@/core/units/count';
 import { changeSheet } from '@/ui/actions/inlay';
 import { LengthField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
-import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { setView } from '@/ui/view';
+import { useOpenJobLater } from '@/ui/following';
 import { showInlay } from './pieces';
 import { Facts, Line, NoAnswer, PieceChoice, Troubles } from './said';
 import { SeamChart } from './SeamChart';
@@ -22,8 +22,8 @@ import { useAsked } from './useAsked';
 
 /** The pairs of the set-up that is shown, put together as both halves were proven; nothing where it belongs to none. */
 export function FitGroups() {
-  const whole = useLater(useOpenJob, (s) => s.whole);
-  const shown = useLater(useOpenJob, (s) => s.shownId);
+  const whole = useOpenJobLater((s) => s.whole);
+  const shown = useOpenJobLater((s) => s.shownId);
   if (!whole || !shown) return null;
   const { pairs, missing } = pairsOf(whole);
   const here = pairs.filter((p) => p.pocket === shown || p.plug === shown);
@@ -59,7 +59,7 @@ function FitGroup({
   /** Whether there are others of the same two set-ups. */
   readonly several: boolean;
 }) {
-  const whole = useLater(useOpenJob, (s) => s.whole)!;
+  const whole = useOpenJobLater((s) => s.whole)!;
   const [pocket, plug] = [pair.pocket, pair.plug].map((id) => whole.setups.find((s) => s.id === id)!);
   const { answer: now, failed } = useAsked<Fitted>([pair.pocket, pair.plug], JSON.stringify(pair), () =>
     atProof.fit(pair),

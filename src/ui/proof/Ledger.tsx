@@ -3,18 +3,16 @@ import Box from '@mui/material/Box';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { scaleLinear } from 'd3-scale';
-import { useWork } from '@/compute/useWork';
 import { seconds, sumTimes } from '@/core/motion/timing';
 import { durationText } from '@/core/units/duration';
-import { useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
 import { cutColour } from '@/ui/theme/theme';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 import { useState } from 'react';
 
 /** How the minutes are spent, cut by cut and cutter by cutter: cutting, plunging, air; and tool changes. */
 export function Ledger() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const proof = useLater(useWork, (w) => w.proof);
+  const job = useOpenJobLater((s) => s.job)!;
+  const proof = useWorkLater((w) => w.proof);
   const [by, setBy] = useState<'cut' | 'cutter'>('cut');
   if (!proof) return null;
   const cutter = (tool: number) =>

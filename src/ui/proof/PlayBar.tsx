@@ -9,20 +9,18 @@ import IconButton from '@mui/material/IconButton';
 import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
-import { useWork } from '@/compute/useWork';
 import { clockText } from '@/core/units/duration';
-import { useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
 import { ChoiceField } from '@/ui/common/fields';
 import { useView } from '@/ui/view';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 import { usePlay } from './usePlay';
 
 const SPEEDS = [1, 4, 16, 64];
 
 export function PlayBar() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const moves = useLater(useWork, (w) => w.proof?.moves ?? 0);
-  const proof = useLater(useWork, (w) => w.proof);
+  const job = useOpenJobLater((s) => s.job)!;
+  const moves = useWorkLater((w) => w.proof?.moves ?? 0);
+  const proof = useWorkLater((w) => w.proof);
   const at = useView((v) => v.play);
   const { playing, move, speed, only, active, start, pause, seek, setSpeed, setOnly, leave } = usePlay();
   // New programs make what is being watched out of date.

@@ -9,15 +9,15 @@ import Typography from '@mui/material/Typography';
 import { checks } from '@/core/proof/checks';
 import { cellOf, type Quality } from '@/compute/keys';
 import { setQuality, stopWork } from '@/compute/engineHandle';
-import { isFresh, useWork } from '@/compute/useWork';
+import { isFresh } from '@/compute/useWork';
 import { durationText } from '@/core/units/duration';
 import { lengthText } from '@/core/units/length';
-import { After, turns, useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
+import { After, turns } from '@/ui/later';
 import { ChoiceField } from '@/ui/common/fields';
 import { WorkLeft } from '@/ui/common/Waiting';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { DowelsAmiss } from '@/ui/blank/DowelsAmiss';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 import { CastingGroup } from './CastingGroup';
 import { FitGroups } from './FitGroup';
 import { PlayBar } from './PlayBar';
@@ -26,9 +26,9 @@ import { StaysGroup } from './StaysGroup';
 import { Told } from './Told';
 
 export function ProofSheet() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const proof = useLater(useWork, (w) => w.proof);
-  const quality = useLater(useWork, (w) => w.quality);
+  const job = useOpenJobLater((s) => s.job)!;
+  const proof = useWorkLater((w) => w.proof);
+  const quality = useWorkLater((w) => w.quality);
   return (
     <>
       <SheetHead
@@ -124,15 +124,16 @@ export function ProofSheet() {
 
 /** How far the proof is; stands apart so that its ticking redraws nothing else. */
 function Progress() {
-  const proving = useLater(useWork, (w) => w.proving);
-  const planning = useLater(useWork, (w) => w.planning);
-  const cuts = useLater(useOpenJob, (s) => s.job!.cuts);
-  if (proving === null && !planning) return null;
+  const job = useOpenJobLater((s) => s.job)!;
+  const proving = useWorkLater((w) => w.proving);
+  const planning = useWorkLater((w) => w.planning !== null);
   // Before the proof the paths of all cuts.
-  const job = useOpenJob.getState().job!;
-  const on = cuts.filter((c) => c.enabled);
-  const doneOf = (id: string) => planning?.[id]?.done ?? Number(isFresh(job, id));
-  const planned = on.reduce((sum, c) => sum + doneOf(c.id), 0) / Math.max(1, on.length);
+  const planned = useWorkLater((w) => {
+    const on = job.cuts.filter((c) => c.enabled);
+    const doneOf = (id: string) => w.planning?.[id]?.done ?? Number(isFresh(job, id, w));
+    return on.reduce((sum, c) => sum + doneOf(c.id), 0) / Math.max(1, on.length);
+  });
+  if (proving === null && !planning) return null;
   return (
     <Box sx={{ px: 2, pb: 1.5, display: 'flex', alignItems: 'center', gap: 1.5 }}>
       <LinearProgress

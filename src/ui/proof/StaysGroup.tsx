@@ -1,17 +1,15 @@
 'use client';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { useWork } from '@/compute/useWork';
 import { kindOf } from '@/core/cuts/registry';
-import { useOpenJob } from '@/store/openJob';
 import { Group } from '@/ui/common/SheetParts';
-import { useLater } from '@/ui/later';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 import { Told } from './Told';
 
 /** What may stay on the relief and does: by which cut, how high, where and why. Only where a cut goes over the relief. */
 export function StaysGroup() {
-  const cuts = useLater(useOpenJob, (s) => s.job!.cuts);
-  const proof = useLater(useWork, (w) => w.proof)!;
+  const cuts = useOpenJobLater((s) => s.job!.cuts);
+  const proof = useWorkLater((w) => w.proof)!;
   const over = cuts.some((c) => c.enabled && kindOf(c.kind).smooths !== undefined);
   if (!over) return null;
   return (

@@ -26,11 +26,13 @@ export interface InlayPiece {
   readonly wanted: number;
 }
 
+export interface Pieces {
+  readonly cast: CastPiece | null;
+  readonly inlays: readonly InlayPiece[];
+}
+
 /** What was made of the proofs to be seen on the table; kept no longer than what makes it is shown. */
-export const usePieces = create<{ readonly cast: CastPiece | null; readonly inlays: readonly InlayPiece[] }>(() => ({
-  cast: null,
-  inlays: [],
-}));
+export const usePieces = create<Pieces>(() => ({ cast: null, inlays: [] }));
 
 /** Shows what is put together of the cut of a plug, or nothing (null) any more. */
 export const showInlay = (cut: string, piece: InlayPiece | null): void =>

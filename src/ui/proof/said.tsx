@@ -7,8 +7,8 @@ import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 import type { Trouble } from '@/core/pipeline/trouble';
 import type { FitPlace } from '@/core/proof/fit';
-import { useLater } from '@/ui/later';
-import { setView, useView, type View } from '@/ui/view';
+import { setView, type View } from '@/ui/view';
+import { useViewLater } from '@/ui/following';
 
 /** Names and values, a line each. */
 export const Facts = ({ children }: { readonly children: ReactNode }) => (
@@ -56,7 +56,7 @@ export const Troubles = (p: {
 
 /** What is seen in the round, of what the proof has made. */
 export function PieceChoice({ names }: { readonly names: Readonly<Partial<Record<View['piece'], string>>> }) {
-  const piece = useLater(useView, (v) => v.piece);
+  const piece = useViewLater((v) => v.piece);
   return (
     <ToggleButtonGroup
       exclusive

@@ -1,8 +1,6 @@
 import { useEffect, useState } from 'react';
-import { useWork } from '@/compute/useWork';
 import { isCancelled } from '@/compute/workerHandle';
-import { useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 
 export interface Asked<T> {
   readonly answer: T | null;
@@ -17,9 +15,9 @@ const AGAIN = 800;
  * changed since; null until that is answered. `failed`: it cannot be.
  */
 export function useAsked<T>(setups: readonly string[], about: string, question: () => Promise<T>): Asked<T> {
-  const whole = useLater(useOpenJob, (s) => s.whole);
-  const proofs = useLater(useWork, (w) => w.setups);
-  const said = useLater(useWork, (w) => w.said);
+  const whole = useOpenJobLater((s) => s.whole);
+  const proofs = useWorkLater((w) => w.setups);
+  const said = useWorkLater((w) => w.said);
   const fresh = !!said && said.whole === whole && setups.every((id) => said.fresh[id]?.all);
   const of = setups.map((id) => proofs[id]?.proof ?? null);
   const proven = fresh && of.every(Boolean);

@@ -6,17 +6,15 @@ import Typography from '@mui/material/Typography';
 import { brushMirrors, brushTools, type BrushMirror, type BrushStroke, type BrushTool } from '@/core/relief/sculpt';
 import type { Form } from '@/core/relief/stack';
 import { choices } from '@/core/units/fields';
-import { useOpenJob } from '@/store/openJob';
 import { brushNow, dropStroke, setBrush } from '@/ui/actions/sculpt';
 import { ChoiceField, LengthField, NumberField } from '@/ui/common/fields';
-import { useLater } from '@/ui/later';
-import { useView } from '@/ui/view';
+import { useOpenJobLater, useViewLater } from '@/ui/following';
 
 /** The brush of a form that is sculpted, and what was done with it. */
 export function BrushPanel({ form }: { form: Form }) {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const chosen = useLater(useView, (v) => v.brush);
-  const brush = { ...chosen, radius: brushNow(job).radius };
+  const job = useOpenJobLater((s) => s.job)!;
+  const chosen = useViewLater((v) => v.brush);
+  const brush = brushNow(job, chosen);
   const strokes = form.values.strokes as BrushStroke[];
   const moves = brush.tool === 'raise' || brush.tool === 'lower';
   return (

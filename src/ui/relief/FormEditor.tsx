@@ -3,15 +3,12 @@ import BookmarkAddOutlined from '@mui/icons-material/BookmarkAddOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useWork } from '@/compute/useWork';
 import { meetings, type Meeting } from '@/core/relief/form';
 import { groupOf } from '@/core/relief/groups';
 import { formKindOf } from '@/core/relief/registry';
 import { formSchema, type Form } from '@/core/relief/stack';
 import { choices } from '@/core/units/fields';
 import { limitsOf } from '@/core/units/limits';
-import { useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
 import { changeForm } from '@/ui/actions/edits';
 import { groupForm, setFormValue, ungroupForms } from '@/ui/actions/relief';
 import { standMesh, standsBy } from '@/ui/actions/standMesh';
@@ -21,17 +18,18 @@ import { ChoiceField, FlagField, LengthField, NumberField, TextField } from '@/u
 import { Group } from '@/ui/common/SheetParts';
 import { UsedItems } from '@/ui/common/UsedItems';
 import { setView, useView } from '@/ui/view';
+import { useOpenJobLater, useViewLater, useWorkLater } from '@/ui/following';
 import { BrushPanel } from './BrushPanel';
 
 const grid = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25, alignItems: 'start' };
 
 /** The values of one form: its own, how it meets what lies under it, and where. */
 export function FormEditor({ form }: { form: Form }) {
-  const unit = useLater(useOpenJob, (s) => s.job!.unit);
-  const forms = useLater(useOpenJob, (s) => s.job!.relief.forms);
+  const unit = useOpenJobLater((s) => s.job!.unit);
+  const forms = useOpenJobLater((s) => s.job!.relief.forms);
   const beside = useView((v) => !!v.split && v.split.of !== 'proof' && v.split.of.without === form.id);
-  const note = useLater(useWork, (w) => w.relief?.shaped.notes[form.id] ?? '');
-  const asked = useLater(useView, (v) => v.typing);
+  const note = useWorkLater((w) => w.relief?.shaped.notes[form.id] ?? '');
+  const asked = useViewLater((v) => v.typing);
   const kind = formKindOf(form.kind);
   const lines = kind.lines?.(form.values);
   const change = (name: string, recipe: (f: Form) => void) => changeForm(form.id, name, recipe);

@@ -11,24 +11,22 @@ import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import { useEffect, useRef } from 'react';
-import { useWork } from '@/compute/useWork';
 import { meetings } from '@/core/relief/form';
 import { formKindOf } from '@/core/relief/registry';
 import type { Form } from '@/core/relief/stack';
 import { lengthText } from '@/core/units/length';
-import { useLater } from '@/ui/later';
 import { copyForm, deleteForm } from '@/ui/actions/relief';
 import { changeForm } from '@/ui/actions/edits';
-import { useOpenJob } from '@/store/openJob';
 import { paintLook } from '@/ui/table/shaded';
-import { setView, useView } from '@/ui/view';
+import { setView } from '@/ui/view';
+import { useOpenJobLater, useViewLater, useWorkLater } from '@/ui/following';
 
 const LOOK = { width: 44, height: 36 };
 
 /** How a form looks by itself, in the colour of the blank. */
 function FormLook({ form }: { form: Form }) {
-  const look = useLater(useWork, (w) => w.relief?.shaped.looks[form.id] ?? null);
-  const material = useLater(useOpenJob, (s) => s.job!.blank.material);
+  const look = useWorkLater((w) => w.relief?.shaped.looks[form.id] ?? null);
+  const material = useOpenJobLater((s) => s.job!.blank.material);
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     if (look?.cols && canvas.current) paintLook(canvas.current, look, material);
@@ -44,12 +42,12 @@ function FormLook({ form }: { form: Form }) {
 
 /** One form of the stack: its name, what it is and how it meets what lies under it. */
 export function FormRow({ form, held, within }: { form: Form; held: number; within: Form | null }) {
-  const open = useLater(useView, (v) => v.formId === form.id);
-  const remark = useLater(useWork, (w) => w.relief?.shaped.remarks[form.id] ?? '');
+  const open = useViewLater((v) => v.formId === form.id);
+  const remark = useWorkLater((w) => w.relief?.shaped.remarks[form.id] ?? '');
   const kind = formKindOf(form.kind);
-  const pixel = useLater(useWork, (w) => w.relief?.shaped.pixels[form.id]);
-  const unit = useLater(useOpenJob, (s) => s.job!.unit);
-  const folded = useLater(useView, (v) => v.foldedForms.includes(form.id));
+  const pixel = useWorkLater((w) => w.relief?.shaped.pixels[form.id]);
+  const unit = useOpenJobLater((s) => s.job!.unit);
+  const folded = useViewLater((v) => v.foldedForms.includes(form.id));
   const counts = form.visible && (within?.visible ?? true);
   const what = kind.holds ? (held === 1 ? '1 form' : `${held || 'No'} forms`) : kind.name;
   const how = kind.adjusts ? 'on all under it' : meetings[form.meets].toLowerCase();

@@ -3,14 +3,13 @@ import DeleteOutlineRounded from '@mui/icons-material/DeleteOutlineRounded';
 import IconButton from '@mui/material/IconButton';
 import { useMemo } from 'react';
 import { lookOfKept } from '@/core/relief/keptRelief';
-import { useOpenJob } from '@/store/openJob';
 import { addPiece, dropPiece, PIECE } from '@/ui/actions/reliefLibrary';
 import { GalleryDialog } from '@/ui/common/Gallery';
 import { Look } from '@/ui/common/Look';
 import { OrnamentPicture, ornamentsShown } from '@/ui/common/OrnamentPicture';
 import { useShelf } from '@/ui/common/useShelf';
-import { useLater } from '@/ui/later';
 import { setView, useView } from '@/ui/view';
+import { useOpenJobLater } from '@/ui/following';
 
 const OWN = 'Your own';
 const words = {
@@ -24,7 +23,7 @@ const words = {
 /** Ornaments and reliefs of the maker's own: pressed, they come to lie in the middle; dragged, where they are dropped. */
 export function ReliefLibrary() {
   const open = useView((v) => v.reliefLibrary);
-  const material = useLater(useOpenJob, (s) => s.job?.blank.material ?? 'oak');
+  const material = useOpenJobLater((s) => s.job?.blank.material ?? 'oak');
   const { kept } = useShelf('reliefs');
   const looks = useMemo(() => new Map(kept.map((k) => [k.id, lookOfKept(k)])), [kept]);
   const things = useMemo(

@@ -15,15 +15,13 @@ import WavesRounded from '@mui/icons-material/WavesRounded';
 import ViewInArRounded from '@mui/icons-material/ViewInArRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { useWork } from '@/compute/useWork';
 import type { OneSetup } from '@/core/job/job';
 import { reliefCell } from '@/core/pipeline/shaping';
 import { gridOf } from '@/core/relief/field';
 import { arranged, counting, groupOf, membersOf } from '@/core/relief/groups';
 import { formKindOf, formKinds } from '@/core/relief/registry';
 import { formatLength } from '@/core/units/length';
-import { After, turns, useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
+import { After, turns } from '@/ui/later';
 import { action } from '@/ui/actions/registry';
 import { moveForm, reliefFormats, setReliefCell, setReliefShrinks, type ReliefFormat } from '@/ui/actions/relief';
 import { keepRelief } from '@/ui/actions/reliefLibrary';
@@ -31,7 +29,7 @@ import { LengthField, NumberField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { WorkLeft } from '@/ui/common/Waiting';
 import { SortableList } from '@/ui/common/SortableList';
-import { useView } from '@/ui/view';
+import { useOpenJobLater, useViewLater, useWorkLater } from '@/ui/following';
 import { FinestCutter } from './FinestCutter';
 import { FormEditor } from './FormEditor';
 import { FormRow } from './FormRow';
@@ -81,12 +79,12 @@ const TILE = {
 
 /** The relief: its forms like strata, the uppermost first, how it lies in the thickness, and the form that is open. */
 export function ReliefSheet() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const formId = useLater(useView, (v) => v.formId);
-  const relief = useLater(useWork, (w) => w.relief);
+  const job = useOpenJobLater((s) => s.job)!;
+  const formId = useViewLater((v) => v.formId);
+  const relief = useWorkLater((w) => w.relief);
   const { forms } = job.relief;
   const open = forms.find((f) => f.id === formId);
-  const folded = useLater(useView, (v) => v.foldedForms);
+  const folded = useViewLater((v) => v.foldedForms);
   const shown = arranged(forms)
     .reverse()
     .filter((f) => !folded.includes(groupOf(forms, f)?.id ?? ''));

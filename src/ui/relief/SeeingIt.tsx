@@ -1,15 +1,13 @@
 'use client';
 import Box from '@mui/material/Box';
 import { useDeferredValue, useMemo, useRef, type PointerEvent } from 'react';
-import { useWork } from '@/compute/useWork';
 import { tints, type Tint } from '@/core/relief/tint';
 import { choices } from '@/core/units/fields';
-import { useOpenJob } from '@/store/openJob';
-import { useLater } from '@/ui/later';
 import type { HeightField } from '@/core/relief/field';
 import { undraftedShare } from '@/core/relief/steep';
 import { ChoiceField, FlagField, NumberField } from '@/ui/common/fields';
 import { setView, useView } from '@/ui/view';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 
 const R = 34;
 /** The lowest that the light is brought, degrees: it rakes. */
@@ -85,8 +83,8 @@ const PROOF = ' proof';
 /** What is shown left of a line: the relief without one of its forms, or what the cuts leave of the blank. */
 function BesideField() {
   const split = useView((v) => v.split);
-  const forms = useLater(useOpenJob, (s) => s.job!.relief.forms);
-  const proven = useLater(useWork, (w) => !!w.proof);
+  const forms = useOpenJobLater((s) => s.job!.relief.forms);
+  const proven = useWorkLater((w) => !!w.proof);
   const shown = forms.filter((f) => f.visible);
   return (
     <ChoiceField

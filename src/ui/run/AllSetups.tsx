@@ -3,20 +3,19 @@ import DownloadRounded from '@mui/icons-material/DownloadRounded';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { isUpToDate, useWork } from '@/compute/useWork';
+import { isUpToDate } from '@/compute/useWork';
 import { eachSetup } from '@/core/job/oneSetup';
 import { folderOf, slug } from '@/core/pipeline/programs';
 import { durationText } from '@/core/units/duration';
-import { useOpenJob } from '@/store/openJob';
 import { saveWritten } from '@/ui/actions/saving';
 import { waitingWords } from '@/ui/common/Waiting';
 import { Group } from '@/ui/common/SheetParts';
-import { useLater } from '@/ui/later';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 
 /** Where a job has several set-ups: their programs one after the other, as they are run, and all of them in one archive. */
 export function AllSetups() {
-  const { whole, shownId, show } = useLater(useOpenJob, (s) => s);
-  const work = useLater(useWork, (w) => w);
+  const { whole, shownId, show } = useOpenJobLater((s) => s);
+  const work = useWorkLater((w) => w);
   const { setups } = work;
   if (!whole || whole.setups.length < 2) return null;
   const all = eachSetup(whole);

@@ -10,12 +10,11 @@ import type { OneSetup } from '@/core/job/job';
 import { choices, type Field, setAt } from '@/core/units/fields';
 import { firstIssue } from '@/core/units/issues';
 import { freshId } from '@/store/jobs';
-import { useOpenJob } from '@/store/openJob';
 import { FieldForm } from '@/ui/common/FieldForm';
 import { ChoiceField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
-import { useLater } from '@/ui/later';
 import { useShelf } from '@/ui/common/useShelf';
+import { useOpenJobLater } from '@/ui/following';
 
 const fields: Field[] = [
   { kind: 'text', key: 'name', label: 'Name' },
@@ -61,8 +60,8 @@ const lines = (text: string): string[] =>
 
 /** How programs are written: a dialect to choose, to change, and to see at work while it is changed. */
 export function DialectGroup() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const edit = useLater(useOpenJob, (s) => s.edit);
+  const job = useOpenJobLater((s) => s.job)!;
+  const edit = useOpenJobLater((s) => s.edit);
   const { kept, keep } = useShelf('dialects');
   const [open, setOpen] = useState(false);
   const own = [...job.run.dialects, ...kept.filter((k) => !job.run.dialects.some((d) => d.id === k.id))];
@@ -107,8 +106,8 @@ export function DialectGroup() {
 }
 
 function Editor({ dialect, mine, keep }: { dialect: Dialect; mine: boolean; keep: (d: Dialect) => Promise<void> }) {
-  const edit = useLater(useOpenJob, (s) => s.edit);
-  const unit = useLater(useOpenJob, (s) => s.job!.unit);
+  const edit = useOpenJobLater((s) => s.edit);
+  const unit = useOpenJobLater((s) => s.job!.unit);
   const [draft, setDraft] = useState(dialect);
   const [refused, setRefused] = useState('');
   const trouble = useMemo(() => troubleWith(draft, trialParts(), info), [draft]);

@@ -3,25 +3,23 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { useWork } from '@/compute/useWork';
 import { calibrated, machines, machineSchema, type Machine } from '@/core/machine/profile';
 import { seconds } from '@/core/motion/timing';
 import { durationText } from '@/core/units/duration';
 import { getAt, setAt } from '@/core/units/fields';
 import { limitsOf } from '@/core/units/limits';
 import { freshId } from '@/store/jobs';
-import { useOpenJob } from '@/store/openJob';
 import { ChoiceField, FlagField, LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
-import { useLater } from '@/ui/later';
 import { useShelf } from '@/ui/common/useShelf';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 
 const axes = ['x', 'y', 'z'] as const;
 
 /** The machine that the programs are timed and checked for: chosen, changed, kept, taught by real minutes. */
 export function MachineGroup() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const edit = useLater(useOpenJob, (s) => s.edit);
+  const job = useOpenJobLater((s) => s.job)!;
+  const edit = useOpenJobLater((s) => s.edit);
   const { kept, keep, drop } = useShelf('machines');
   const { machine } = job.run;
   const { unit } = job;
@@ -145,8 +143,8 @@ export function MachineGroup() {
 
 /** Real minutes of this job, as the maker reports them: what they would change is shown before it is taken. */
 function Calibration({ machine }: { machine: Machine }) {
-  const edit = useLater(useOpenJob, (s) => s.edit);
-  const proof = useLater(useWork, (w) => w.proof);
+  const edit = useOpenJobLater((s) => s.edit);
+  const proof = useWorkLater((w) => w.proof);
   const [real, setReal] = useState<number | null>(null);
   if (!proof || !(proof.minutes > 0)) return null;
   const moving = proof.times.reduce((sum, t) => sum + seconds(t.time), 0) / 60;

@@ -8,15 +8,15 @@ import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { lengthOf } from '@/core/program/text';
-import { isUpToDate, useWork } from '@/compute/useWork';
+import { isUpToDate } from '@/compute/useWork';
 import { folderOf, slug, zeroText } from '@/core/pipeline/programs';
-import { After, turns, useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
+import { After, turns } from '@/ui/later';
 import { moveFile } from '@/ui/actions/edits';
 import { saveWritten } from '@/ui/actions/saving';
 import { WorkLeft, waitingWords } from '@/ui/common/Waiting';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { useView } from '@/ui/view';
+import { useOpenJobLater, useViewLater, useWorkLater } from '@/ui/following';
 import { AllSetups } from './AllSetups';
 import { DialectGroup } from './DialectGroup';
 import { MachineGroup } from './MachineGroup';
@@ -28,12 +28,12 @@ const canSwap = (a: { cuts: readonly string[] }, b: { cuts: readonly string[] } 
   !!b && !a.cuts.some((c) => b.cuts.includes(c));
 
 export function RunSheet() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const proof = useLater(useWork, (w) => w.proof);
-  const whole = useLater(useOpenJob, (s) => s.whole)!;
-  const waiting = useLater(useWork, waitingWords);
-  const stale = useLater(useWork, (w) => !isUpToDate(whole, job.at.id, w));
-  const open = useLater(useView, (v) => v.file);
+  const job = useOpenJobLater((s) => s.job)!;
+  const proof = useWorkLater((w) => w.proof);
+  const whole = useOpenJobLater((s) => s.whole)!;
+  const waiting = useWorkLater(waitingWords);
+  const stale = useWorkLater((w) => !isUpToDate(whole, job.at.id, w));
+  const open = useViewLater((v) => v.file);
   const file = proof?.files.find((f) => f.name === open) ?? proof?.files[0];
   return (
     <>

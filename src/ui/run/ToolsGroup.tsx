@@ -1,22 +1,20 @@
 'use client';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { useWork } from '@/compute/useWork';
 import { cutterSchema } from '@/core/cutters/cutter';
 import { choices } from '@/core/units/fields';
 import { limitsOf } from '@/core/units/limits';
 import type { OneSetup } from '@/core/job/job';
-import { useOpenJob } from '@/store/openJob';
 import { ChoiceField, NumberField } from '@/ui/common/fields';
 import { Group } from '@/ui/common/SheetParts';
-import { useLater } from '@/ui/later';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 
 /** How the programs call the cutters: by the order of use, or by the slots in which they sit at the machine. */
 export function ToolsGroup() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const edit = useLater(useOpenJob, (s) => s.edit);
-  const tools = useLater(useWork, (w) => w.proof?.tools) ?? [];
-  const findings = useLater(useWork, (w) => w.proof?.findings) ?? [];
+  const job = useOpenJobLater((s) => s.job)!;
+  const edit = useOpenJobLater((s) => s.edit);
+  const tools = useWorkLater((w) => w.proof?.tools) ?? [];
+  const findings = useWorkLater((w) => w.proof?.findings) ?? [];
   const bySlot = job.run.numbers === 'slots';
   return (
     <Group title="Cutters in the programs">

@@ -3,19 +3,17 @@ import Box from '@mui/material/Box';
 import { scaleLinear } from 'd3-scale';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { atProof, sectionOf } from '@/compute/engineHandle';
-import { useWork } from '@/compute/useWork';
 import { isCancelled } from '@/compute/workerHandle';
 import { profileOf, radiusOf } from '@/core/cutters/cutter';
 import { materials } from '@/core/cutters/materials';
 import { kindOf } from '@/core/cuts/registry';
 import { heightAt } from '@/core/relief/field';
 import { formatLength } from '@/core/units/length';
-import { useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
 import { useDatum } from '@/ui/common/useDatum';
-import { openMenu, setView, useView } from '@/ui/view';
+import { openMenu, setView } from '@/ui/view';
 import { PAD, sectionDrawing, type Sample } from './drawing';
 import { useSize } from '@/ui/table/useSize';
+import { useOpenJobLater, useViewLater, useWorkLater } from '@/ui/following';
 
 const COUNT = 1000;
 
@@ -28,15 +26,15 @@ const rounded = (domain: number[], count: number, inch: number, origin: number):
 
 /** A vertical section along the maker's line: the wanted surface, the proof, the cutter at the cursor, and both depths. */
 export function SectionStrip() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const section = useLater(useView, (v) => v.section);
-  const at = useLater(useView, (v) => v.sectionAt);
-  const cutId = useLater(useView, (v) => v.cutId);
-  const play = useLater(useView, (v) => v.play);
-  const proof = useLater(useWork, (w) => w.proof);
-  const glimpse = useLater(useWork, (w) => w.glimpse);
-  const ofRelief = useLater(useView, (v) => v.stage === 'relief');
-  const shaped = useLater(useWork, (w) => w.relief?.shaped.field ?? null);
+  const job = useOpenJobLater((s) => s.job)!;
+  const section = useViewLater((v) => v.section);
+  const at = useViewLater((v) => v.sectionAt);
+  const cutId = useViewLater((v) => v.cutId);
+  const play = useViewLater((v) => v.play);
+  const proof = useWorkLater((w) => w.proof);
+  const glimpse = useWorkLater((w) => w.glimpse);
+  const ofRelief = useViewLater((v) => v.stage === 'relief');
+  const shaped = useWorkLater((w) => w.relief?.shaped.field ?? null);
   const ref = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(ref);
   const [target, setTarget] = useState<Float64Array | null>(null);

@@ -1,6 +1,7 @@
 'use client';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
+import { memo } from 'react';
 import { isFresh, isUpToDate, useWork } from '@/compute/useWork';
 import { fitOf } from '@/core/relief/fit';
 import { useOpenJob } from '@/store/openJob';
@@ -67,6 +68,43 @@ function useStates(): Record<Stage, State> {
   };
 }
 
+const StageButton = memo(function StageButton({ stage, state, on }: { stage: Stage; state: State; on: boolean }) {
+  return (
+    <ButtonBase
+      aria-current={on ? 'step' : undefined}
+      aria-label={`${stageNames[stage]}, ${words[state]}`}
+      onClick={() => setView({ stage })}
+      sx={{
+        position: 'relative',
+        width: 60,
+        height: 62,
+        borderRadius: 2.5,
+        flexDirection: 'column',
+        gap: 0.5,
+        fontSize: 12,
+        color: on ? 'primary.dark' : 'text.secondary',
+        bgcolor: on ? 'var(--mui-palette-wash)' : 'transparent',
+        fontWeight: on ? 600 : 450,
+        '&:hover': { color: 'text.primary' },
+      }}
+    >
+      {stageIcons[stage]}
+      {stageNames[stage]}
+      <Box
+        sx={{
+          position: 'absolute',
+          top: 8,
+          right: 10,
+          width: 7,
+          height: 7,
+          borderRadius: '50%',
+          bgcolor: dot[state],
+        }}
+      />
+    </ButtonBase>
+  );
+});
+
 export function Rail() {
   const stage = useView((v) => v.stage);
   const states = useStates();
@@ -88,39 +126,7 @@ export function Rail() {
       }}
     >
       {stages.map((s) => (
-        <ButtonBase
-          key={s}
-          aria-current={stage === s ? 'step' : undefined}
-          aria-label={`${stageNames[s]}, ${words[states[s]]}`}
-          onClick={() => setView({ stage: s })}
-          sx={{
-            position: 'relative',
-            width: 60,
-            height: 62,
-            borderRadius: 2.5,
-            flexDirection: 'column',
-            gap: 0.5,
-            fontSize: 12,
-            color: stage === s ? 'primary.dark' : 'text.secondary',
-            bgcolor: stage === s ? 'var(--mui-palette-wash)' : 'transparent',
-            fontWeight: stage === s ? 600 : 450,
-            '&:hover': { color: 'text.primary' },
-          }}
-        >
-          {stageIcons[s]}
-          {stageNames[s]}
-          <Box
-            sx={{
-              position: 'absolute',
-              top: 8,
-              right: 10,
-              width: 7,
-              height: 7,
-              borderRadius: '50%',
-              bgcolor: dot[states[s]],
-            }}
-          />
-        </ButtonBase>
+        <StageButton key={s} stage={s} state={states[s]} on={stage === s} />
       ))}
     </Box>
   );

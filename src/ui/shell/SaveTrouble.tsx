@@ -7,12 +7,12 @@ import { storageMessage } from '@/store/db';
 import { useOpenJob } from '@/store/openJob';
 import { exportOpenJob } from '@/ui/actions/files';
 import { tell } from '@/ui/actions/tell';
-import { useLater } from '@/ui/later';
+import { useOpenJobLater } from '@/ui/following';
 import { BothVersions } from './BothVersions';
 
 /** What went wrong with saving, and the ways out; the job in the window stays as it is. */
 export function SaveTrouble() {
-  const { save, slow, saveError, other, takeOther, keepMine, putBack } = useLater(useOpenJob, (s) => s);
+  const { save, slow, saveError, other, takeOther, keepMine, putBack } = useOpenJobLater((s) => s);
   const [comparing, setComparing] = useState(false);
   const router = useRouter();
   const tried = (work: Promise<unknown>) => void work.catch((e) => tell('error', storageMessage(e)));

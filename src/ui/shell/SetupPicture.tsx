@@ -1,12 +1,10 @@
 'use client';
 import Box from '@mui/material/Box';
 import { useEffect, useRef } from 'react';
-import { useWork } from '@/compute/useWork';
 import { materials } from '@/core/cutters/materials';
 import { oneSetup } from '@/core/job/oneSetup';
 import { shade } from '@/core/relief/shade';
-import { useOpenJob } from '@/store/openJob';
-import { useLater } from '@/ui/later';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 
 /** Pixels, drawn twice as fine. */
 const WIDTH = 42;
@@ -19,8 +17,8 @@ const rgb = (hex: string): [number, number, number] =>
 /** What a set-up leaves, seen from above, as small as a stamp: its proof, or the bare blank before there is one. */
 export function SetupPicture({ id }: { readonly id: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const blank = useLater(useOpenJob, (s) => s.whole && oneSetup(s.whole, id).blank);
-  const field = useLater(useWork, (w) => w.setups[id]?.proof?.field ?? null);
+  const blank = useOpenJobLater((s) => s.whole && oneSetup(s.whole, id).blank);
+  const field = useWorkLater((w) => w.setups[id]?.proof?.field ?? null);
   const { width, height, thickness, material } = blank ?? NO_BLANK;
   const k = Math.min((2 * WIDTH) / width, (2 * HEIGHT) / height);
   const [w, h] = [Math.max(2, Math.round(width * k)), Math.max(2, Math.round(height * k))];

@@ -19,7 +19,7 @@ import Tabs from '@mui/material/Tabs';
 import TextField from '@mui/material/TextField';
 import Tooltip from '@mui/material/Tooltip';
 import { useState } from 'react';
-import { isUpToDate, useWork, type SeenWork } from '@/compute/useWork';
+import { isUpToDate, type SeenWork } from '@/compute/useWork';
 import type { Job } from '@/core/job/job';
 import { oneSetup, setupWith } from '@/core/job/oneSetup';
 import { whyNotAt, type Beginning } from '@/core/job/allSetups';
@@ -28,7 +28,7 @@ import { useOpenJob } from '@/store/openJob';
 import { addSetup, copySetup, deleteSetup, placeSetup, renameSetup } from '@/ui/actions/setups';
 import { waitingWords } from '@/ui/common/Waiting';
 import { readOut } from '@/ui/common/fields';
-import { useLater } from '@/ui/later';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 import { SetupPicture } from './SetupPicture';
 
 /** How a set-up stands, in a few words, and whether something was found. */
@@ -53,9 +53,9 @@ const beginnings: readonly { readonly begins: Beginning; readonly name: string; 
 /** The set-ups of a job: which there are, how each stands, and which one the window shows. */
 export function SetupTabs() {
   // Only what the bar itself is made of: the window is laid out anew each time it is drawn.
-  const ids = useLater(useOpenJob, (s) => s.whole?.setups.map((q) => q.id).join(' '));
-  const shown = useLater(useOpenJob, (s) => s.whole && setupWith(s.whole, s.shownId).id);
-  const name = useLater(useOpenJob, (s) => s.whole && setupWith(s.whole, s.shownId).name);
+  const ids = useOpenJobLater((s) => s.whole?.setups.map((q) => q.id).join(' '));
+  const shown = useOpenJobLater((s) => s.whole && setupWith(s.whole, s.shownId).id);
+  const name = useOpenJobLater((s) => s.whole && setupWith(s.whole, s.shownId).name);
   const [adding, setAdding] = useState<HTMLElement | null>(null);
   const [more, setMore] = useState<HTMLElement | null>(null);
   const [naming, setNaming] = useState(false);
@@ -131,9 +131,9 @@ function Bar({ ids, shown }: { readonly ids: string; readonly shown: string }) {
 
 /** A set-up's name, and below it how it stands. */
 function SetupLabel({ id }: { readonly id: string }) {
-  const whole = useLater(useOpenJob, (s) => s.whole);
-  const words = useLater(useWork, (w) => (whole ? stateOf(whole, id, w).words : ''));
-  const bad = useLater(useWork, (w) => !!whole && stateOf(whole, id, w).bad);
+  const whole = useOpenJobLater((s) => s.whole);
+  const words = useWorkLater((w) => (whole ? stateOf(whole, id, w).words : ''));
+  const bad = useWorkLater((w) => !!whole && stateOf(whole, id, w).bad);
   return (
     <Box sx={{ minWidth: 0 }}>
       <Box
@@ -189,7 +189,7 @@ function MoreMenu({
   readonly onClose: () => void;
   readonly onName: () => void;
 }) {
-  const job = useLater(useOpenJob, (s) => s.whole);
+  const job = useOpenJobLater((s) => s.whole);
   if (!job) return null;
   const setup = setupWith(job, id);
   const run = (work: () => void) => () => {
@@ -220,7 +220,7 @@ function MoreMenu({
 }
 
 function NameDialog({ id, onClose }: { readonly id: string; readonly onClose: () => void }) {
-  const setup = useLater(useOpenJob, (s) => s.whole && setupWith(s.whole, id));
+  const setup = useOpenJobLater((s) => s.whole && setupWith(s.whole, id));
   const [name, setName] = useState<string | null>(null);
   const done = () => {
     const n = name?.trim();

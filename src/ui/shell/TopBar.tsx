@@ -20,11 +20,12 @@ import { freshId } from '@/store/jobs';
 import { useKeeping } from '@/store/keeping';
 import { keepUnit } from '@/store/unit';
 import { tell } from '@/ui/actions/tell';
-import { After, turns, useLater } from '@/ui/later';
+import { After, turns } from '@/ui/later';
 import { useOpenJob, type SaveState } from '@/store/openJob';
 import { setView } from '@/ui/view';
 import { exportOpenJob } from '@/ui/actions/files';
 import { readOut } from '@/ui/common/fields';
+import { useOpenJobLater } from '@/ui/following';
 import { Mark } from './Mark';
 import { SetupTabs } from './SetupTabs';
 
@@ -41,7 +42,7 @@ const saveWords: Record<SaveState, string> = {
 export const BAR = 53;
 
 export function TopBar() {
-  const { job, save, slow, past, future, undo, redo, edit } = useLater(useOpenJob, (s) => s);
+  const { job, save, slow, past, future, undo, redo, edit } = useOpenJobLater((s) => s);
   const lasts = useKeeping((k) => k.keeping === 'device');
   const router = useRouter();
   const { mode, setMode } = useColorScheme();

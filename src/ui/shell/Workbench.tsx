@@ -13,7 +13,7 @@ import { saysOf } from '@/core/units/says';
 import { bringFilesOf } from '@/store/reliefFiles';
 import { storageMessage } from '@/store/db';
 import { fontFiles, fontFilesOf } from '@/store/ownFonts';
-import { After, turns, useLater, whenComplete } from '@/ui/later';
+import { After, turns, whenComplete } from '@/ui/later';
 import { formKindOf } from '@/core/relief/registry';
 import type { OneSetup } from '@/core/job/job';
 import { useOpenJob, type OpenJob } from '@/store/openJob';
@@ -41,6 +41,7 @@ import { TableMenu } from '@/ui/table/TableMenu';
 import { setView, useView } from '@/ui/view';
 import { InlayDialog } from '@/ui/artwork/InlayDialog';
 import { MouldDialog } from '@/ui/artwork/MouldDialog';
+import { useOpenJobLater, useViewLater } from '@/ui/following';
 import { CommandList } from './CommandList';
 import { Opening } from './Opening';
 import { Rail } from './Rail';
@@ -127,9 +128,9 @@ const follow = (before: OneSetup['blank'], now: OneSetup['blank']) => {
 const PATIENCE_MS = 1500;
 
 export function Workbench({ id }: { id: string }) {
-  const job = useLater(useOpenJob, (s) => s.job);
-  const openId = useLater(useOpenJob, (s) => s.id);
-  const stage = useLater(useView, (v) => v.stage);
+  const job = useOpenJobLater((s) => s.job);
+  const openId = useOpenJobLater((s) => s.id);
+  const stage = useViewLater((v) => v.stage);
   const sheetRef = useRef<HTMLElement>(null);
   // Each sheet begins at its top, however far the one before was scrolled.
   useLayoutEffect(() => {
@@ -196,7 +197,7 @@ export function Workbench({ id }: { id: string }) {
   );
   useEffect(watchLinks, []);
   // A font that another window has brought is read here too.
-  const assets = useLater(useOpenJob, (s) => s.job?.assets);
+  const assets = useOpenJobLater((s) => s.job?.assets);
   useEffect(() => {
     if (assets?.length) {
       void fontFiles({ assets })
@@ -204,7 +205,7 @@ export function Workbench({ id }: { id: string }) {
         .catch(() => {});
     }
   }, [assets]);
-  const forms = useLater(useOpenJob, (s) => s.job?.relief.forms);
+  const forms = useOpenJobLater((s) => s.job?.relief.forms);
   useEffect(() => {
     if (assets?.length && forms?.length) void bringFilesOf(assets, forms).catch(() => {});
   }, [assets, forms]);

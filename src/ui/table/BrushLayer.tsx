@@ -24,7 +24,7 @@ export function BrushLayer({ view, local }: { view: Viewport; local: Local }) {
   /** The stroke that is being drawn, and where it was last. */
   const drawing = useRef<{ readonly key: symbol; readonly radius: number; x: number; y: number } | null>(null);
   const form = brushedForm(job, formId);
-  const { radius } = brushNow(job);
+  const { radius } = brushNow(job, brush);
   const draw = useDrag(local, {
     begin: (p, e) => {
       const w = toWorld(view, p.x, p.y);

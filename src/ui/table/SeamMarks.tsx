@@ -1,9 +1,9 @@
 import { WIDE } from '@/core/proof/fit';
-import { useLater } from '@/ui/later';
-import { usePieces, type InlayPiece } from '@/ui/proof/pieces';
+import { type InlayPiece } from '@/ui/proof/pieces';
 import { useView } from '@/ui/view';
 import { toScreen, type Viewport } from './viewport';
 import type { OneSetup } from '@/core/job/job';
+import { usePiecesLater } from '@/ui/following';
 
 /** Colours of a seam: as it is wanted, wider, wide enough to be seen, and where walls lie in one another. */
 const COLOURS = {
@@ -18,7 +18,7 @@ const APART = 3;
 
 /** The seams of inlays as a tint along their outlines, on the blank of either half. */
 export function SeamMarks({ job, view }: { readonly job: OneSetup; readonly view: Viewport }) {
-  const inlays = useLater(usePieces, (p) => p.inlays);
+  const inlays = usePiecesLater((p) => p.inlays);
   const shown = useView((v) => v.stage === 'proof');
   if (!shown) return null;
   return inlays

@@ -29,7 +29,7 @@ export function SectionLineMark({ view, local }: { view: Viewport; local: Local 
     begin: () => (grab.current = null),
     drag: (p) => {
       const w = toWorld(view, p.x, p.y);
-      grab.current ??= { line: useView.getState().section!, ...w };
+      if (!grab.current) grab.current = { line: useView.getState().section!, ...w };
       const g = grab.current;
       const dx = w.x - g.x;
       const dy = w.y - g.y;

@@ -1,20 +1,19 @@
 'use client';
-import { isUpToDate, useWork } from '@/compute/useWork';
+import { isUpToDate } from '@/compute/useWork';
 import { lengthText } from '@/core/units/length';
-import { useLater } from '@/ui/later';
 import { useOpenJob } from '@/store/openJob';
 import { isLeft, waitingWords } from '@/ui/common/Waiting';
-import { useView } from '@/ui/view';
+import { useOpenJobLater, useViewLater, useWorkLater } from '@/ui/following';
 import { useSolidDrawing } from './solid/drawing';
 
 /** What is seen in the round, and whether it is what was worked out last. */
 export function SolidLabel() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const ofRelief = useLater(useView, (v) => v.stage === 'relief') && job.relief.forms.length > 0;
-  const relief = useLater(useWork, (w) => w.relief);
-  const proof = useLater(useWork, (w) => w.proof);
-  const waiting = useLater(useWork, waitingWords);
-  const behind = useLater(useWork, (w) => {
+  const job = useOpenJobLater((s) => s.job)!;
+  const ofRelief = useViewLater((v) => v.stage === 'relief') && job.relief.forms.length > 0;
+  const relief = useWorkLater((w) => w.relief);
+  const proof = useWorkLater((w) => w.proof);
+  const waiting = useWorkLater(waitingWords);
+  const behind = useWorkLater((w) => {
     if (ofRelief) return w.shaping !== null ? 'Shaping again\u2026 ' : '';
     if (w.proving !== null) return 'Proving again\u2026 ';
     const { whole, shownId } = useOpenJob.getState();

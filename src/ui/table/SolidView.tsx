@@ -3,18 +3,16 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import { lookAtField } from '@/compute/engineHandle';
-import { useWork } from '@/compute/useWork';
 import { derived } from '@/core/geometry/hash';
 import type { OneSetup } from '@/core/job/job';
 import type { Casting } from '@/core/proof/casting';
 import { savePicture } from '@/store/jobs';
-import { useLater } from '@/ui/later';
 import { pictured } from '@/core/job/allSetups';
-import { useOpenJob } from '@/store/openJob';
 import { action } from '@/ui/actions/registry';
 import { joinedAll } from '@/core/proof/joined';
-import { usePieces, type CastPiece } from '@/ui/proof/pieces';
+import { type CastPiece } from '@/ui/proof/pieces';
 import { useView } from '@/ui/view';
+import { useOpenJobLater, usePiecesLater, useViewLater, useWorkLater } from '@/ui/following';
 import { addressOf, PORTRAIT } from './solid/portrait';
 import type { SecondBody } from './solid/scene';
 import { PlainSolid } from './solid/PlainSolid';
@@ -61,19 +59,19 @@ const standing = (blank: Sizes, { casting, material }: CastPiece): SecondBody =>
 
 /** The blank in the round. Drag turns, Shift or the middle button shifts, the wheel zooms; arrows and + - by keyboard. */
 export function SolidView() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const jobId = useLater(useOpenJob, (s) => s.id)!;
-  const proof = useLater(useWork, (w) => w.proof);
-  const play = useLater(useView, (v) => v.play);
-  const camera = useLater(useView, (v) => v.camera);
+  const job = useOpenJobLater((s) => s.job)!;
+  const jobId = useOpenJobLater((s) => s.id)!;
+  const proof = useWorkLater((w) => w.proof);
+  const play = useViewLater((v) => v.play);
+  const camera = useViewLater((v) => v.camera);
   const holder = useRef<HTMLDivElement>(null);
   const [seat, setSeat] = useState<SolidSeat | null>(null);
   const solid = seat?.api;
   const [failed, setFailed] = useState(false);
   const [lost, setLost] = useState(false);
   const [begun, setBegun] = useState(1);
-  const piece = useLater(useView, (v) => (v.stage === 'proof' ? v.piece : 'blank'));
-  const { cast: made, inlays } = useLater(usePieces, (p) => p);
+  const piece = useViewLater((v) => (v.stage === 'proof' ? v.piece : 'blank'));
+  const { cast: made, inlays } = usePiecesLater((p) => p);
   const cast = (piece === 'beside' || piece === 'cast') && made?.setup === job.at.id ? made : null;
   const joined = useMemo(() => {
     const here = piece === 'joined' ? inlays.filter((i) => i.pocket === job.at.id && i.joined) : [];
@@ -92,7 +90,7 @@ export function SolidView() {
   const size = useSize(holder);
   const drag = useRef<{ x: number; y: number; pan: boolean } | null>(null);
   const empty = !job.cuts.some((c) => c.enabled);
-  const last = useLater(useOpenJob, (s) => s.whole && pictured(s.whole).at(-1)?.id);
+  const last = useOpenJobLater((s) => s.whole && pictured(s.whole).at(-1)?.id);
 
   useEffect(() => {
     const mine = solidSeat();
@@ -123,20 +121,20 @@ export function SolidView() {
   useEffect(() => {
     if (size.width) seat?.look(camera.to, camera.n, across, deep, thickness);
   }, [seat, size, across, deep, thickness, camera]);
-  const glimpse = useLater(useWork, (w) => w.glimpse);
+  const glimpse = useWorkLater((w) => w.glimpse);
   useEffect(() => {
     lookAtField(EVERYTHING);
     return () => lookAtField(null);
   }, []);
-  const ofRelief = useLater(useView, (v) => v.stage === 'relief');
+  const ofRelief = useViewLater((v) => v.stage === 'relief');
   const shaped = useShownRelief();
   const relief = ofRelief ? shaped : null;
-  const { from, high, tint } = useLater(useView, (v) => v.seen);
+  const { from, high, tint } = useViewLater((v) => v.seen);
   useEffect(
     () => void solid?.lit(ofRelief && (from !== FIRST.from || high !== FIRST.high) ? { from, high } : null),
     [solid, ofRelief, from, high],
   );
-  const busy = useLater(useWork, (w) => w.comparing || (w.shaping ?? w.planning ?? w.proving) !== null);
+  const busy = useWorkLater((w) => w.comparing || (w.shaping ?? w.planning ?? w.proving) !== null);
   useEffect(() => void solid?.busy(busy), [solid, busy]);
   const coloured = ofRelief ? tint : 'material';
   const paint = ofRelief || alone || joined || sheet ? 'none' : job.blank.paint;

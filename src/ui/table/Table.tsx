@@ -9,19 +9,17 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Tooltip from '@mui/material/Tooltip';
 import dynamic from 'next/dynamic';
 import { useRef } from 'react';
-import { useWork } from '@/compute/useWork';
 import { materials } from '@/core/cutters/materials';
 import { heightAt } from '@/core/relief/field';
 import { formatLength } from '@/core/units/length';
-import { After, turns, useLater } from '@/ui/later';
-import { useOpenJob } from '@/store/openJob';
+import { After, turns } from '@/ui/later';
 import { SectionStrip } from '@/ui/section/SectionStrip';
 import { action } from '@/ui/actions/registry';
 import { Split } from '@/ui/common/Split';
 import { useDatum } from '@/ui/common/useDatum';
-import { usePieces } from '@/ui/proof/pieces';
-import { openMenu, setView, useView, type TableView } from '@/ui/view';
+import { openMenu, setView, type TableView } from '@/ui/view';
 import { Guarded } from '@/ui/common/Guarded';
+import { useOpenJobLater, usePiecesLater, useViewLater, useWorkLater } from '@/ui/following';
 import { useBesideShaped } from './useShownRelief';
 import { PlanView } from './PlanView';
 import { SolidLabel } from './SolidLabel';
@@ -31,11 +29,11 @@ const SolidView = dynamic(() => import('./SolidView').then((m) => m.SolidView), 
 
 export function Table() {
   useBesideShaped();
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const table = useLater(useView, (v) => v.table);
-  const paths = useLater(useView, (v) => v.paths);
-  const sectionOpen = useLater(useView, (v) => v.sectionOpen);
-  const proof = useLater(useWork, (w) => w.proof);
+  const job = useOpenJobLater((s) => s.job)!;
+  const table = useViewLater((v) => v.table);
+  const paths = useViewLater((v) => v.paths);
+  const sectionOpen = useViewLater((v) => v.sectionOpen);
+  const proof = useWorkLater((w) => w.proof);
   const area = useRef<HTMLDivElement>(null);
   const size = useSize(area);
   // Whichever way shows the blank larger: side by side, or one above the other.
@@ -221,14 +219,14 @@ function RoundCorners() {
 
 /** Where the cursor is, and how high the proof is under it. */
 function Readout() {
-  const job = useLater(useOpenJob, (s) => s.job)!;
-  const cursor = useLater(useView, (v) => v.cursor);
-  const play = useLater(useView, (v) => v.play);
-  const proof = useLater(useWork, (w) => w.proof);
-  const ofRelief = useLater(useView, (v) => v.stage === 'relief');
-  const relief = useLater(useWork, (w) => w.relief);
-  const ofProof = useLater(useView, (v) => v.stage === 'proof');
-  const cast = useLater(usePieces, (p) => p.cast);
+  const job = useOpenJobLater((s) => s.job)!;
+  const cursor = useViewLater((v) => v.cursor);
+  const play = useViewLater((v) => v.play);
+  const proof = useWorkLater((w) => w.proof);
+  const ofRelief = useViewLater((v) => v.stage === 'relief');
+  const relief = useWorkLater((w) => w.relief);
+  const ofProof = useViewLater((v) => v.stage === 'proof');
+  const cast = usePiecesLater((p) => p.cast);
   const field = ofRelief ? relief?.shaped.field : (play?.field ?? proof?.field);
   const origin = useDatum(job);
   const z = cursor && field ? heightAt(field, cursor.x, cursor.y) : NaN;

@@ -1,14 +1,13 @@
 import { useColorScheme } from '@mui/material/styles';
 import { useEffect, useMemo, useReducer, useRef, useState, type RefObject } from 'react';
-import { useWork } from '@/compute/useWork';
 import type { PlacedItem } from '@/core/artwork/item';
 import { radiusOf } from '@/core/cutters/cutter';
 import type { OneSetup } from '@/core/job/job';
 import { originOf } from '@/ui/common/useDatum';
-import { useLater } from '@/ui/later';
 import { cutColour } from '@/ui/theme/theme';
 import { useShownRelief } from './useShownRelief';
 import { useView } from '@/ui/view';
+import { useWorkLater } from '@/ui/following';
 import { artworkPicture, MovedPicture } from './artworkCache';
 import { drawPlan, type DrawnJob, type PlanColours } from './drawPlan';
 import { pathPicture } from './pathPicture';
@@ -37,7 +36,7 @@ const DARK: PlanColours = {
 
 /** The plans whose paths are shown, with their colours; none while no paths are, so that new ones do not draw the table again. */
 function usePlans(job: OneSetup) {
-  const cuts = useLater(useWork, (w) => w.cuts);
+  const cuts = useWorkLater((w) => w.cuts);
   const cutId = useView((v) => v.cutId);
   const paths = useView((v) => v.paths);
   const stage = useView((v) => v.stage);

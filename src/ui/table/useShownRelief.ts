@@ -6,10 +6,9 @@ import { isCancelled } from '@/compute/workerHandle';
 import { reliefKey } from '@/core/pipeline/shaping';
 import { filled, type HeightField } from '@/core/relief/field';
 import { besideEachOther } from '@/core/relief/split';
-import { useOpenJob } from '@/store/openJob';
 import { tell } from '@/ui/actions/tell';
-import { useLater } from '@/ui/later';
 import { useView } from '@/ui/view';
+import { useOpenJobLater, useViewLater, useWorkLater } from '@/ui/following';
 
 /** The relief without one of its forms, as it was shaped last, and of what. */
 const useWithout = create<{ readonly key: string; readonly field: HeightField } | { readonly key: null }>(() => ({
@@ -18,9 +17,9 @@ const useWithout = create<{ readonly key: string; readonly field: HeightField } 
 
 /** Has the relief shaped without the form that is looked at, as long as it is; used once, where the table is. */
 export function useBesideShaped(): void {
-  const split = useLater(useView, (v) => v.split);
-  const job = useLater(useOpenJob, (s) => s.job);
-  const fine = useLater(useWork, (w) => !!w.relief?.fine);
+  const split = useViewLater((v) => v.split);
+  const job = useOpenJobLater((s) => s.job);
+  const fine = useWorkLater((w) => !!w.relief?.fine);
   const without = split && split.of !== 'proof' ? split.of.without : null;
   const forms = job?.relief.forms;
   const less = useMemo(
@@ -57,9 +56,9 @@ export function useBesideShaped(): void {
 export function useShownRelief(): HeightField | null {
   // Under the hand, and not later: as it is dragged.
   const shaped = useWork((w) => w.relief?.shaped.field ?? null);
-  const proof = useLater(useWork, (w) => w.proof?.field ?? null);
+  const proof = useWorkLater((w) => w.proof?.field ?? null);
   const split = useView((v) => v.split);
-  const width = useLater(useOpenJob, (s) => s.job?.blank.width ?? 0);
+  const width = useOpenJobLater((s) => s.job?.blank.width ?? 0);
   const known = useWithout();
   const left = split?.of === 'proof' ? proof : split && known.key !== null ? known.field : null;
   const at = split ? split.at * width : 0;
