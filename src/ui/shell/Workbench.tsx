@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useRouter } from 'next/navigation';
-import { memo, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { bringOwnFonts } from '@/compute/fonts';
 import { holdWork, setJob } from '@/compute/engineHandle';
 import { FontError } from '@/core/lettering/font';
@@ -131,11 +131,6 @@ export function Workbench({ id }: { id: string }) {
   const job = useOpenJobLater((s) => s.job);
   const openId = useOpenJobLater((s) => s.id);
   const stage = useViewLater((v) => v.stage);
-  const sheetRef = useRef<HTMLElement>(null);
-  // Each sheet begins at its top, however far the one before was scrolled.
-  useLayoutEffect(() => {
-    if (sheetRef.current) sheetRef.current.scrollTop = 0;
-  }, [stage]);
   const [trouble, setTrouble] = useState('');
   const narrow = useMediaQuery('(max-width: 900px)');
   const router = useRouter();
@@ -265,9 +260,10 @@ export function Workbench({ id }: { id: string }) {
     keeps: !narrow,
     node: (
       <Box
+        // One of its own for each: it begins at its top, however far the one before was scrolled. (To scroll it, all would be laid out.)
+        key={stage}
         component="section"
         aria-label="Sheet"
-        ref={sheetRef}
         tabIndex={-1}
         sx={{
           flex: 1,
@@ -294,7 +290,7 @@ export function Workbench({ id }: { id: string }) {
             },
           }}
         >
-          <After turn={turns.sheet}>
+          <After turn={turns.sheet} once>
             <Guarded part="This sheet" anew={job}>
               <Sheet />
             </Guarded>

@@ -60,6 +60,9 @@ export function fetchWorkbench(): void {
   void anew()
     .then(async () => {
       await pause();
+      // A face that is asked for when a sheet is laid out comes after another one, and all of it is laid out twice.
+      await Promise.all([...document.fonts].map((face) => face.load())).catch(() => {});
+      await pause();
       await readyLetters();
       await pause();
       (await import('@/compute/engineHandle')).beginEngine();

@@ -188,7 +188,7 @@ export const reliefFinish = cutKind({
       kind: 'length',
       key: 'rest',
       label: 'Where more is left than',
-      hint: 'Finer cutters go there, and the proof tells of it',
+      hint: 'Finer cutters go where they take more, and the proof tells of it',
     },
     ...placeFields,
     { kind: 'choice', key: 'pattern', label: 'Pattern', options: choices(patterns) },
