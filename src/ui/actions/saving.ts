@@ -32,8 +32,9 @@ export async function saveWritten(name: string, files: readonly Written[], zippe
   const large = files.reduce((n, f) => n + lengthOf(f.chunks), 0) > LARGE;
   const to = large ? await namedFile(name) : null;
   if (to === undefined) return;
-  const parts: Uint8Array<ArrayBuffer>[] = [];
-  const sink: Sink = to ? (part) => to.write(part) : (part) => void parts.push(part);
+  // Each part is the browser's at once: given all of them in one go it copies them in one go.
+  const parts: Blob[] = [];
+  const sink: Sink = to ? (part) => to.write(part) : (part) => void parts.push(new Blob([part]));
   const stop = new AbortController();
   try {
     await busyWith(
