@@ -58,13 +58,14 @@ describe('what is left of a surface that has changed in one place', () => {
         fc.constantFrom('relief', 'inside'),
         fc.constantFrom('middle', 'edge'),
         fc.constantFrom([0], [1], [2], [1, 0]),
-        (c0, r0, size, by, where, rim, which) => {
+        fc.constantFrom(0.05, 0.05, 2.5),
+        (c0, r0, size, by, where, rim, which, spare) => {
           const was = ground(1);
           const passes = which.map((k, n) => ({
             form: cutters[k],
             place: bounded({ ...placeDefaults, where, rim } as never, context, groundOf(was), cutters[k]),
             step: 0.3,
-            spare: n ? 0.05 : 0,
+            spare: n ? spare : 0,
           }));
           const z = was.z.slice();
           for (let r = r0; r < Math.min(was.rows, r0 + size); r++)
