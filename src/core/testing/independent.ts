@@ -181,12 +181,24 @@ export function scatter(loops: readonly Float64Array[], count: number, margin: n
 
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
-/** The least of a convex function between two places, ends included: golden section. */
+/** Nobody asks for less than so much of a height, mm. */
+const NOTHING = 1e-6;
+
+/**
+ * The least of a convex function between two places, ends included: golden section, until it can be no lower than what was seen by more
+ * than a nanometre. Beyond two places it lies above the line through them.
+ *
+ *     a        p    q      b      where p is not higher than q: from a to p above the line through p and q,
+ *      \ .              . /       from p to q above that through a and p
+ *          ` o . . o '
+ */
 export function lowest(at: (s: number) => number, from: number, to: number): number {
-  // The least of all that was looked at: beyond a flat cutter's rim the function is infinite right beside its least.
-  let least = Math.min(at(from), at(to));
   let a = from;
   let b = to;
+  let za = at(from);
+  let zb = at(to);
+  // The least of all that was looked at: beyond a flat cutter's rim the function is infinite right beside its least.
+  let least = Math.min(za, zb);
   let p = b - (b - a) * GOLDEN;
   let q = a + (b - a) * GOLDEN;
   let zp = at(p);
@@ -195,13 +207,19 @@ export function lowest(at: (s: number) => number, from: number, to: number): num
   for (let k = 0; k < 34; k++) {
     least = Math.min(least, zp, zq);
     if (zp < zq) {
+      const below = Math.max(((zq - zp) * (p - a)) / (q - p), ((za - zp) * (q - p)) / (p - a));
+      if (zp - below > least - NOTHING) break;
       b = q;
+      zb = zq;
       q = p;
       zq = zp;
       p = b - (b - a) * GOLDEN;
       zp = at(p);
     } else {
+      const below = Math.max(((zp - zq) * (b - q)) / (q - p), ((zb - zq) * (q - p)) / (b - q));
+      if (zq - below > least - NOTHING) break;
       a = p;
+      za = zp;
       p = q;
       zp = zq;
       q = a + (b - a) * GOLDEN;
