@@ -195,7 +195,7 @@ describe('what stays on a relief', () => {
     const said = stays({ job, compared } as unknown as CheckInput);
     expect(said.map((f) => f.text)).toEqual([
       expect.stringMatching(
-        /^Up to 0\.5 mm \(4(\.00)? mm\u00b2, 2 places\) where the cutter of "Fine" .* more than 0\.05 mm is left\.$/,
+        /^Up to 0\.5 mm \(4(\.00)? mm\u00b2, 2 places\) where the cutter of "Fine" .* it takes more than 0\.05 mm\.$/,
       ),
       expect.stringMatching(/^Up to 0\.1 mm \(2(\.00)? mm\u00b2, 1 place\) between the rows of "Fine"\./),
       expect.stringMatching(/^Up to 0\.3 mm \(9(\.00)? mm\u00b2, 1 place\) as "Fine" is told by its allowance/),

@@ -12,7 +12,7 @@ const LEAST_AREA = 0.05;
 /** Why it stays, and what can be done. */
 const words: Readonly<Record<Reason, (name: string, rest: string) => string>> = {
   shape: (name, rest) =>
-    `where the cutter of "${name}" is too wide to enter. Add a finer one to it: that goes only where more than ${rest} is left.`,
+    `where the cutter of "${name}" is too wide to enter. Add a finer one to it: that goes only where it takes more than ${rest}.`,
   boundary: (name) =>
     `beside the boundary of "${name}". Let that lie further out, or let the cutter go further beyond it.`,
   rows: (name) =>

@@ -65,7 +65,7 @@ const schema = z.object({
   allowance: z.number().min(0).max(20),
   /** Whether it is cut in layers, none deeper than the step-down of the cutter. */
   layers: z.boolean(),
-  /** Finer cutters go where the one before has left more than so much, mm. */
+  /** Finer cutters go where they would take more than so much of what the ones before have left, mm. */
   rest: z.number().min(0.001).max(10),
   /** Length of the way in along the surface, mm. */
   lead: z.number().min(0).max(50),

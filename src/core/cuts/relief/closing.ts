@@ -125,7 +125,7 @@ export interface Pass {
   readonly form: CutterForm;
   readonly place: Bounded;
   readonly step: number;
-  /** It goes only where the one before has left more than so much, mm. */
+  /** It goes only where it would take more than so much of what the ones before have left, mm. */
   readonly spare?: number;
   /** Where it climbs by more than so much for each mm it goes along level lines; null or not said: in rows everywhere. */
   readonly climb?: number | null;
