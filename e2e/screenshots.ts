@@ -56,6 +56,8 @@ async function main(): Promise<void> {
     const still = () => new Promise((r) => setTimeout(r, 4000));
     const shot = async (name: string) => {
       await still();
+      // A draft of the solid is no picture of it.
+      await page.waitForFunction(() => !/Being drawn/.test(document.body.innerText));
       await page.screenshot({ path: out(name) });
     };
     const asked = process.argv.slice(2);
