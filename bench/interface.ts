@@ -4,7 +4,7 @@
  * were made of. Headless Chromium with software rendering.
  */
 import { jobOf } from '../src/core/job/oneSetup';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ElementHandle, KeyInput, Page } from 'puppeteer-core';
@@ -20,67 +20,29 @@ import { lettersBoard } from './letters';
 import { medal } from './medal';
 import { discJob, medalJob } from './medalJob';
 import { million, millionJob, stopped, tenMillion } from './million';
-import { forgetTasks, inWindow, longTasks, sinceKey, watchProofs } from './page';
-
-interface TraceEvent {
-  readonly name: string;
-  readonly ph: string;
-  readonly ts: number;
-  readonly dur?: number;
-  /** Processor time of the thread, microseconds. */
-  readonly tdur?: number;
-  readonly pid: number;
-  readonly tid: number;
-  readonly args: { readonly data?: { readonly functionName?: string; readonly url?: string }; readonly name?: string };
-}
-
-/** What the longest tasks of the page's main thread were made of: own time by kind of event. */
-function explain(file: string): void {
-  const { traceEvents } = JSON.parse(readFileSync(file, 'utf8')) as { traceEvents: TraceEvent[] };
-  const main = traceEvents
-    .filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain')
-    .map((e) => `${e.pid}/${e.tid}`);
-  const tasks = traceEvents.filter(
-    (e) => e.ph === 'X' && main.includes(`${e.pid}/${e.tid}`) && /RunTask$/.test(e.name) && (e.dur ?? 0) > 16000,
-  );
-  for (const t of tasks.sort((a, b) => b.dur! - a.dur!).slice(0, 8)) {
-    const inside = traceEvents.filter(
-      (e) =>
-        e.ph === 'X' &&
-        e.pid === t.pid &&
-        e.tid === t.tid &&
-        e !== t &&
-        e.ts >= t.ts &&
-        e.ts + (e.dur ?? 0) <= t.ts + t.dur! &&
-        (e.dur ?? 0) > 3000,
-    );
-    console.log(
-      `  ${(t.dur! / 1000).toFixed(0)} ms (${((t.tdur ?? 0) / 1000).toFixed(0)} ms of the processor): ${inside.map((e) => `${e.name}${e.args.data?.functionName ? ` ${e.args.data.functionName}` : ''} ${(e.dur! / 1000).toFixed(0)}`).join(', ')}`,
-    );
-  }
-}
+import { inWindow, sinceKey, watchProofs } from './page';
+import { explain, tasksOf, told } from './tasks';
 
 /** `npm run bench:interface -- letters` runs that part only. */
 const parts = process.argv.slice(2).filter((a) => a !== 'trace');
 const wanted = (part: string): boolean => !parts.length || parts.includes(part);
 
+const closely = process.argv.includes('trace');
+
 async function phase(page: Page, name: string, work: () => Promise<void>): Promise<void> {
-  const trace = join(tmpdir(), 'mirvak-trace.json');
-  const tracing = process.argv.includes('trace');
-  if (tracing)
-    await page.tracing.start({
-      path: trace,
-      categories: ['devtools.timeline', 'toplevel', 'v8', 'blink.user_timing', 'disabled-by-default-devtools.timeline'],
-    });
-  await forgetTasks(page);
-  await work();
-  await new Promise((r) => setTimeout(r, 400));
-  const tasks = await longTasks(page);
-  if (tracing) await page.tracing.stop();
-  console.log(
-    `| ${name} | ${tasks.length ? `${Math.max(...tasks).toFixed(0)} ms` : 'under 50 ms'} | ${tasks.length} over 50 ms: ${tasks.map((t) => t.toFixed(0)).join(', ')} |`,
+  const all = await tasksOf(
+    page,
+    async () => {
+      await work();
+      await new Promise((r) => setTimeout(r, 400));
+    },
+    closely,
   );
-  if (tracing) explain(trace);
+  const long = all.filter((t) => t.took > 50);
+  console.log(
+    `| ${name} | ${long.length ? `${long[0].took.toFixed(0)} ms` : 'under 50 ms'} | ${long.length} over 50 ms (of the processor): ${told(long)} |`,
+  );
+  explain(all);
 }
 
 /** From the key to the new proof on the screen: the rail says when. */
@@ -149,26 +111,16 @@ function nodesJob(nodes: number): OneSetup {
 async function blockedAt(page: Page, keys: readonly KeyInput[]): Promise<number[]> {
   const blocked: number[] = [];
   for (const key of keys) {
-    const trace = join(tmpdir(), 'mirvak-trace.json');
-    await page.tracing.start({
-      path: trace,
-      categories: ['toplevel', 'devtools.timeline', 'disabled-by-default-devtools.timeline'],
-    });
-    await page.keyboard.press(key);
-    await new Promise((r) => setTimeout(r, 1500));
-    await page.tracing.stop();
-    const { traceEvents } = JSON.parse(readFileSync(trace, 'utf8')) as { traceEvents: TraceEvent[] };
-    const main = traceEvents
-      .filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain')
-      .map((e) => `${e.pid}/${e.tid}`);
-    blocked.push(
-      Math.max(
-        ...traceEvents
-          .filter((e) => e.ph === 'X' && main.includes(`${e.pid}/${e.tid}`) && /RunTask$/.test(e.name))
-          .map((e) => (e.tdur ?? 0) / 1000),
-      ),
+    const all = await tasksOf(
+      page,
+      async () => {
+        await page.keyboard.press(key);
+        await new Promise((r) => setTimeout(r, 1500));
+      },
+      true,
     );
-    if (process.argv.includes('trace')) explain(trace);
+    blocked.push(Math.max(...all.map((t) => t.own)));
+    explain(all);
   }
   return blocked;
 }

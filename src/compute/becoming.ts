@@ -6,7 +6,7 @@ import { sharedHeights } from './hands';
 export type Seen = Pick<Onlooker, 'y0' | 'y1'>;
 
 /** A field is shown anew after so long, ms: drawing it takes time from those who cut, and a slow driver draws it in full only at rest. */
-const EACH = 1000;
+const EACH = 2000;
 
 /** Shows a field while it is being cut: coarse as it was shown at first, and as it will be in the bands that are ready. */
 export function becoming(

@@ -1,3 +1,5 @@
+import { atWork, stepAside } from './stepAside';
+
 /**
  * Work that several do in bands. Whoever leads lays it out once, in shared memory, tells the others, and takes bands off the same
  * board as they do, until none is left; then it waits for those who are still at one. It never waits for anybody to begin: a
@@ -36,6 +38,7 @@ class Stopped extends Error {}
 /** Takes bands off the board and does them, until none of the `count` is free. */
 function takeBands(b: Board, count: number, work: (k: number) => void): void {
   for (let k; (k = Atomics.add(b.board, NEXT, 1)) < count; ) {
+    stepAside();
     work(k);
     Atomics.store(b.state, k, READY);
   }
@@ -44,12 +47,13 @@ function takeBands(b: Board, count: number, work: (k: number) => void): void {
 /** Helps with work that somebody else has laid out, until there is none left or it is no longer wanted; `still` throws then. */
 export function lend({ board, state }: Board, count: number, work: (k: number, still: () => void) => void): void {
   const still = () => {
+    stepAside();
     if (Atomics.load(board, STOP)) throw new Stopped();
   };
   Atomics.add(board, INSIDE, 1);
   try {
     still();
-    takeBands({ board, state }, count, (k) => work(k, still));
+    atWork(() => takeBands({ board, state }, count, (k) => work(k, still)));
   } catch (e) {
     if (!(e instanceof Stopped)) throw e;
   } finally {

@@ -48,6 +48,7 @@ import { ReliefShelf } from '@/core/pipeline/reliefShelf';
 import { Receiver } from './parcel';
 import type { ComputeApi, ReportProgress } from './protocol';
 import { inShared, sharedCopy } from './shared';
+import { atWork, stepAside, takeMark } from './stepAside';
 
 const art = new FontShelf();
 const reliefFiles = new ReliefShelf();
@@ -97,6 +98,7 @@ let kept: { key: string; relief: HeightField | null; target: Target } | null = n
 
 /** Asks whether what a ticket was given for is still wanted. Throws Cancelled. */
 const wanted = (ticket: number) => () => {
+  stepAside();
   if (stop && Atomics.load(stop, 0) >= ticket) throw new Cancelled();
 };
 
@@ -114,7 +116,8 @@ function watch(ticket: number, progress: ReportProgress): (done: number) => void
 
 const api: ComputeApi = {
   hold: holdAlive,
-  setStop(shared) {
+  setMarks(shared, page) {
+    takeMark(page);
     if (shared) stop = new Int32Array(shared);
   },
   keep: (key, derived) => keepDerived(key, parcels.unpack(derived)),
@@ -355,4 +358,20 @@ const api: ComputeApi = {
   gauge: (items, radii) => gauge(items, radii, art),
 };
 
-Comlink.expose(api);
+/** What takes a processor for longer than a blink. */
+const counted =
+  <A extends unknown[], T>(work: (...args: A) => T) =>
+  (...args: A): T =>
+    atWork(() => work(...args));
+
+Comlink.expose({
+  ...api,
+  shape: counted(api.shape),
+  plan: counted(api.plan),
+  prove: counted(api.prove),
+  compare: counted(api.compare),
+  play: counted(api.play),
+  fit: counted(api.fit),
+  cast: counted(api.cast),
+  trace: counted(api.trace),
+} satisfies ComputeApi);

@@ -10,6 +10,7 @@ import { computePool } from './pool';
 import { portrayed } from './portrait';
 import type { EngineApi } from './protocol';
 import { askProver } from './questions';
+import { takeMark } from './stepAside';
 
 const parcels = new Receiver();
 /** The number of the job that was given last. */
@@ -36,7 +37,7 @@ const prover = () => computePool().prover;
 const api: EngineApi = {
   hold: holdAlive,
   // What is given up here is given up by calls.
-  setStop() {},
+  setMarks: (_, page) => takeMark(page),
   tellOver(port) {
     tellSoon = tellOver(port);
   },

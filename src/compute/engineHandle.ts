@@ -10,6 +10,7 @@ import { proofKeyOf, type Quality } from './keys';
 import { onReliefFiles } from './reliefFiles';
 import { Receiver, type Parcel } from './parcel';
 import type { EngineApi } from './protocol';
+import { followMaker, pageFirst } from './stepAside';
 import { hear, noteJob, noteKept, noteLost, useWork } from './useWork';
 import { NOTHING, workFrom, type Told } from './work';
 import { isCancelled, WorkerHandle, type Pack } from './workerHandle';
@@ -53,7 +54,10 @@ async function showKept(of: number, whole: Job, shown: string): Promise<void> {
 async function brief(api: Api, pack: Pack): Promise<void> {
   const { port1, port2 } = new MessageChannel();
   const parcels = new Receiver();
-  port1.onmessage = (e: MessageEvent<Parcel<Told>>) => hear(parcels.unpack(e.data));
+  port1.onmessage = (e: MessageEvent<Parcel<Told>>) => {
+    pageFirst();
+    hear(parcels.unpack(e.data));
+  };
   void api.tellOver(Comlink.transfer(port2, [port2]));
   void api.recallThrough(Comlink.proxy(recallForEngine));
   void api.setQuality(useWork.getState().quality);
@@ -66,8 +70,10 @@ async function brief(api: Api, pack: Pack): Promise<void> {
 
 let handle: WorkerHandle<EngineApi> | null = null;
 /** The engine of this window; another one when it dies. It does no long work itself, so it is waited for as long as those who do. */
-const engine = (): WorkerHandle<EngineApi> =>
-  (handle ??= new WorkerHandle<EngineApi>(
+function engine(): WorkerHandle<EngineApi> {
+  if (handle) return handle;
+  followMaker();
+  return (handle = new WorkerHandle<EngineApi>(
     () => new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' }),
     brief,
     {
@@ -77,6 +83,7 @@ const engine = (): WorkerHandle<EngineApi> =>
       },
     },
   ));
+}
 
 /** It goes by the patience of its own workers. */
 const AS_LONG_AS_IT_TAKES = { patience: Infinity };

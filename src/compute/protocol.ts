@@ -136,8 +136,8 @@ export interface ArtworkApi {
 export interface Living {
   /** Holds a lock of this name as long as the worker lives; answers when it has it. */
   hold(name: string): Promise<void>;
-  /** Where tickets are given up: those up to the number that stands there. */
-  setStop(stop: SharedArrayBuffer | null): void;
+  /** Where tickets are given up, those up to the number that stands there; and the mark of the page (`./stepAside.ts`). */
+  setMarks(stop: SharedArrayBuffer | null, page: SharedArrayBuffer | null): void;
 }
 
 /** A set-up with its relief; null where no cut asks for it. */

@@ -3,6 +3,7 @@ import { whenGone } from './alive';
 import { GivenUp } from './aside';
 import { Sender, type Parcel } from './parcel';
 import type { Living } from './protocol';
+import { pageMark } from './stepAside';
 
 export const isCancelled = (e: unknown): boolean => (e as Error)?.name === 'Cancelled';
 
@@ -83,7 +84,7 @@ export class WorkerHandle<Api extends Living> {
       heard: performance.now(),
     };
     worker.onerror = () => crew.lose('died');
-    if (this.stop) void living.setStop(this.stop.buffer as SharedArrayBuffer);
+    if (this.stop) void living.setMarks(this.stop.buffer as SharedArrayBuffer, pageMark());
     const name = `mirvak-worker-${crypto.randomUUID()}`;
     if (navigator.locks) void living.hold(name).then(() => whenGone(name, () => crew.lose('died')));
     return Object.assign(crew, { ready: this.init(api, (v) => crew.sender.pack(v)) });

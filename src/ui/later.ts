@@ -64,6 +64,13 @@ export function useLater<T, S>(store: Store<T>, select: (state: T) => S): S {
   return shown;
 }
 
+/** The same value a step later: what follows it is drawn in a task of its own, after what follows it at once. */
+export function useStepLater<T>(value: T): T {
+  const [seen, setSeen] = useState(value);
+  useEffect(() => startTransition(() => setSeen(() => value)), [value]);
+  return seen;
+}
+
 /** A value as it was when it last stood still for so long, ms: what is worked out of it waits while it is dragged or typed. */
 export function useRested<T>(value: T, ms: number): T {
   const [rested, setRested] = useState(value);

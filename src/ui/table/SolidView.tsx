@@ -32,6 +32,9 @@ const VIEWS = [
 const AGAIN = 700;
 const MOST_BEGINNINGS = 5;
 
+/** What is proven has stood still after so long, ms: whoever changes something meanwhile does not wait for its picture. */
+const STOOD = 900;
+
 /** The light stands where it is best seen until it is moved. */
 const FIRST = useView.getInitialState().seen;
 
@@ -152,10 +155,11 @@ export function SolidView() {
     const c = play && !alone && !joined && !sheet ? (job.cutters.find((q) => q.id === play.cutterId) ?? null) : null;
     void solid?.cutter(c, play?.x ?? 0, play?.y ?? 0, play?.z ?? 0);
   }, [solid, play, alone, joined, sheet, job.cutters]);
-  // The card's picture: taken when the proof has stood still for a while.
+  // The card's picture: taken when what is proven has stood still for a moment and nobody works.
+  const cutTo = proof?.field;
   useEffect(() => {
     // Of several set-ups it shows the last.
-    if (!solid || !proof || play || empty || ofRelief || piece !== 'blank' || last !== job.at.id) return;
+    if (!solid || !cutTo || busy || play || empty || ofRelief || piece !== 'blank' || last !== job.at.id) return;
     let live = true;
     const timer = setTimeout(() => {
       void solid
@@ -163,12 +167,12 @@ export function SolidView() {
         .then(addressOf)
         .then((url) => (live ? savePicture(jobId, url) : undefined))
         .catch(() => {});
-    }, 900);
+    }, STOOD);
     return () => {
       live = false;
       clearTimeout(timer);
     };
-  }, [solid, proof, play, jobId, empty, ofRelief, piece, last, job.at.id]);
+  }, [solid, cutTo, busy, play, jobId, empty, ofRelief, piece, last, job.at.id]);
   useEffect(() => {
     const el = holder.current!;
     const wheel = (e: WheelEvent) => {

@@ -12,7 +12,7 @@ import { useRef } from 'react';
 import { materials } from '@/core/cutters/materials';
 import { heightAt } from '@/core/relief/field';
 import { formatLength } from '@/core/units/length';
-import { After, turns } from '@/ui/later';
+import { After, turns, useStepLater } from '@/ui/later';
 import { SectionStrip } from '@/ui/section/SectionStrip';
 import { action } from '@/ui/actions/registry';
 import { Split } from '@/ui/common/Split';
@@ -30,7 +30,8 @@ const SolidView = dynamic(() => import('./SolidView').then((m) => m.SolidView), 
 export function Table() {
   useBesideShaped();
   const job = useOpenJobLater((s) => s.job)!;
-  const table = useViewLater((v) => v.table);
+  // A view that comes with a sheet is laid out by itself: both in one task hold the page up twice as long.
+  const table = useStepLater(useViewLater((v) => v.table));
   const paths = useViewLater((v) => v.paths);
   const sectionOpen = useViewLater((v) => v.sectionOpen);
   const proof = useWorkLater((w) => w.proof);
