@@ -78,19 +78,16 @@ export class SolidScene {
   /** Those who wait for the next full picture. */
   private awaited: (() => void)[] = [];
   private rest: ReturnType<typeof setTimeout> | null = null;
-  /** Whether it has been told that a draft is seen. */
-  private told = false;
   private still: ReturnType<typeof setTimeout> | undefined;
 
   /**
    * `lost` is told when the graphics driver takes the picture away: the scene is no good then. `seen` is told what of the face is
-   * in view, when that has come to rest; `coarse` that a draft is seen, until what is asked for is `drawn` in full.
+   * in view, when that has come to rest.
    */
   constructor(
     private readonly canvas: OffscreenCanvas,
     lost: () => void,
     private readonly seen: (part: SeenPart) => void = () => {},
-    private readonly coarse: () => void = () => {},
   ) {
     canvas.addEventListener('webglcontextlost', () => lost());
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
@@ -236,9 +233,8 @@ export class SolidScene {
   }
 
   /** Until what has been asked for is on the screen, in full. */
-  async drawn(): Promise<void> {
-    // Whoever was told of a draft may ask when it has been made good.
-    if (this.wanted || this.rest) await new Promise<void>((done) => this.awaited.push(done));
+  drawn(): Promise<void> {
+    return new Promise((done) => this.awaited.push(done));
   }
 
   /** Others begin or end work that takes processors. */
@@ -250,8 +246,6 @@ export class SolidScene {
   /** A draft is made good when there has been rest. */
   private awaitRest(): void {
     if (this.rest) clearTimeout(this.rest);
-    if (!this.told) this.coarse();
-    this.told = true;
     this.rest = setTimeout(
       () => {
         this.rest = null;
@@ -271,7 +265,6 @@ export class SolidScene {
     this.light(this.camera);
     const begun = performance.now();
     this.renderer.render(this.scene, this.camera);
-    if (!draft) this.told = false;
     const timed = this.timed && !this.slow;
     if (draft || (timed && !this.awaited.length)) return;
     // Reading one point waits until the driver has drawn.
