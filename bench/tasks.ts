@@ -22,8 +22,11 @@ export interface Task {
   readonly parts: string;
 }
 
-const FEW = ['toplevel'];
+const FEW = ['toplevel', 'devtools.timeline'];
 const MANY = ['devtools.timeline', 'toplevel', 'v8', 'blink.user_timing', 'disabled-by-default-devtools.timeline'];
+
+/** What of the page runs. */
+const OWN = new Set(['FunctionCall', 'EventDispatch', 'EvaluateScript', 'TimerFire', 'FireAnimationFrame']);
 
 /**
  * The tasks of the page's main thread while something is done, longest first. `closely`: with what they were made of, which takes
@@ -44,17 +47,21 @@ export async function tasksOf(page: Page, work: () => Promise<void>, closely = f
       .map((e) => `${e.pid}/${e.tid}`),
   );
   const events = traceEvents.filter((e) => e.ph === 'X' && main.has(`${e.pid}/${e.tid}`));
+  const within = (t: TraceEvent) => (e: TraceEvent) =>
+    e.pid === t.pid && e.tid === t.tid && e.ts >= t.ts && e.ts + (e.dur ?? 0) <= t.ts + t.dur!;
   /** What lies within a task and is longer than 3 ms. */
   const parts = (t: TraceEvent) =>
     events
-      .filter((e) => e !== t && e.pid === t.pid && e.tid === t.tid && (e.dur ?? 0) > 3000)
-      .filter((e) => e.ts >= t.ts && e.ts + e.dur! <= t.ts + t.dur!)
+      .filter((e) => e !== t && (e.dur ?? 0) > 3000 && within(t)(e))
       .map((e) => [e.name, e.args.data?.functionName, (e.dur! / 1000).toFixed(0)].filter(Boolean).join(' '))
       .join(', ');
   const asked = events.filter((e) => e.name === 'Receive mojo message' && (e.dur ?? 0) > 3000);
-  /** What whoever drives the browser asks of the page (which things it shows, for whom it is read aloud) is not the page's work. */
-  const ofDriver = (t: TraceEvent) =>
-    asked.some((e) => e.pid === t.pid && e.ts >= t.ts && e.ts + e.dur! <= t.ts + t.dur! && e.dur! > 0.9 * t.dur!);
+  const own = events.filter((e) => OWN.has(e.name) && !e.args.data?.url?.startsWith('pptr:'));
+  /**
+   * What whoever drives the browser asks of the page (which things it shows, for whom it is read aloud) is not the page's work: a
+   * message, and nothing of the page runs for it. Answers of the database are messages too.
+   */
+  const ofDriver = (t: TraceEvent) => asked.some((e) => within(t)(e) && e.dur! > 0.9 * t.dur!) && !own.some(within(t));
   let end = 0;
   return (
     events
