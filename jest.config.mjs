@@ -24,7 +24,7 @@ export const shared = {
         jsc: {
           parser: { syntax: 'typescript', tsx: true },
           target: 'es2022',
-          transform: { react: { runtime: 'automatic' } },
+          transform: { react: { runtime: 'automatic' }, optimizer: { globals: { vars: { NaN: '(0 / 0)' } } } },
         },
       },
     ],

@@ -4,9 +4,9 @@ import fc from 'fast-check';
 if (process.env.CI) fc.configureGlobal({ seed: 20261125 });
 
 /**
- * Numbers and truths are held against others by the million in the tests of geometry, and making a whole set of
- * matchers for each took a sixth of the run. Here those that hold pass at once; whatever does not is handed to
- * the full `expect`, which says what is wrong.
+ * Values are held against others by the million in the tests of geometry, and making a whole set of matchers for each took a
+ * sixth of the run. Here those that hold pass at once; whatever does not is handed to the full `expect`, which says what is
+ * wrong.
  */
 const full = globalThis.expect;
 class Plain {
@@ -16,13 +16,20 @@ class Plain {
   get not() {
     return full(this.value).not;
   }
+  get resolves() {
+    return full(this.value).resolves;
+  }
+  get rejects() {
+    return full(this.value).rejects;
+  }
 }
+const numbers = (a, b) => typeof a === 'number' && typeof b === 'number';
 const holds = {
   toBe: (a, b) => Object.is(a, b),
-  toBeLessThan: (a, b) => typeof b === 'number' && a < b,
-  toBeLessThanOrEqual: (a, b) => typeof b === 'number' && a <= b,
-  toBeGreaterThan: (a, b) => typeof b === 'number' && a > b,
-  toBeGreaterThanOrEqual: (a, b) => typeof b === 'number' && a >= b,
+  toBeLessThan: (a, b) => numbers(a, b) && a < b,
+  toBeLessThanOrEqual: (a, b) => numbers(a, b) && a <= b,
+  toBeGreaterThan: (a, b) => numbers(a, b) && a > b,
+  toBeGreaterThanOrEqual: (a, b) => numbers(a, b) && a >= b,
 };
 const others = Object.keys(full(0)).filter((name) => !(name in holds) && typeof full(0)[name] === 'function');
 for (const [name, test] of Object.entries(holds))
@@ -40,9 +47,6 @@ for (const name of others)
     return full(this.value)[name](...wanted);
   };
 globalThis.expect = Object.assign(
-  (value, ...more) =>
-    more.length === 0 && (typeof value === 'number' || typeof value === 'boolean')
-      ? new Plain(value)
-      : full(value, ...more),
+  (value, ...more) => (more.length === 0 ? new Plain(value) : full(value, ...more)),
   full,
 );

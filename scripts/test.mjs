@@ -26,7 +26,7 @@ await timed('lint and types', () =>
 );
 // Tests whose names begin with "(long)" take long, and most of their ground is walked by others too.
 const short = process.argv.includes('--long') ? [] : ['-t', '^(?!.*\\(long\\))'];
-await timed('unit tests', () => run('npx', ['jest', ...short]));
+await timed('unit tests', () => run('npm', ['run', '-s', 'unit', '--', ...short]));
 await timed('build', () => build({ MIRVAK_TYPES_LOOKED_AT: '1' }));
 await timed('interface tests', () =>
   run('npx', ['jest', '--config', 'jest.e2e.config.mjs', '--maxWorkers=2', ...short]),

@@ -2,7 +2,9 @@
  * The tests' own machine over a whole grid: every node of a rectangle, not a scatter. Like `independent.ts` it
  * shares nothing with the planner, the writer, the parser or the proof. Frame: blank, mm, Z 0 at the top face.
  */
-import { lowest, type TestCutter, type TestMove } from './independent';
+import { leastOver, widthAt, type TestCutter, type TestMove } from './independent';
+
+type Place = TestMove['a'];
 
 export interface TestGrid {
   cols: number;
@@ -49,50 +51,26 @@ export function cutGrid(g: TestGrid, moves: readonly TestMove[], cutters: Record
     // In pieces: the boxes around them stay small, and the least over all pieces is the least over the move.
     const pieces = Math.max(1, Math.ceil(Math.hypot(m.b[0] - m.a[0], m.b[1] - m.a[1]) / 1.5));
     for (let k = 0; k < pieces; k++) {
-      const at = (f: number) => m.a.map((v, i) => v + (m.b[i] - v) * f);
+      const at = (f: number): Place => [
+        m.a[0] + (m.b[0] - m.a[0]) * f,
+        m.a[1] + (m.b[1] - m.a[1]) * f,
+        m.a[2] + (m.b[2] - m.a[2]) * f,
+      ];
       cutPiece(g, at(k / pieces), at((k + 1) / pieces), cutter);
     }
   }
 }
 
-function cutPiece(g: TestGrid, a: number[], b: number[], cutter: TestCutter): void {
+function cutPiece(g: TestGrid, a: Place, b: Place, cutter: TestCutter): void {
   const low = Math.min(a[2], b[2]);
   if (low >= 0) return;
-  // How wide the cutter is where it leaves the material.
-  let R = cutter.radius;
-  if (low + cutter.profile(R) > 0) {
-    let lo = 0;
-    for (let k = 0; k < 50; k++) {
-      const mid = (lo + R) / 2;
-      if (low + cutter.profile(mid) < 0) lo = mid;
-      else R = mid;
-    }
-  }
-  const ex = b[0] - a[0];
-  const ey = b[1] - a[1];
-  const ez = b[2] - a[2];
-  const ll = ex * ex + ey * ey;
+  const R = widthAt(cutter, low);
+  const least = leastOver({ a, b }, cutter, low, R);
   const [c0, c1] = between(Math.min(a[0], b[0]) - R, Math.max(a[0], b[0]) + R, g.x0, g.cell, g.cols);
   const [r0, r1] = between(Math.min(a[1], b[1]) - R, Math.max(a[1], b[1]) + R, g.y0, g.cell, g.rows);
   for (let r = r0; r <= r1; r++)
-    for (let c = c0; c <= c1; c++) {
-      const i = r * g.cols + c;
-      if (low >= g.z[i]) continue;
-      const px = g.x0 + c * g.cell - a[0];
-      const py = g.y0 + r * g.cell - a[1];
-      let t = ll > 0 ? (px * ex + py * ey) / ll : 0;
-      t = t < 0 ? 0 : t > 1 ? 1 : t;
-      const near = Math.sqrt((px - t * ex) ** 2 + (py - t * ey) ** 2);
-      if (near > R || low + cutter.profile(near) >= g.z[i]) continue;
-      const at = (s: number) => a[2] + ez * s + cutter.profile(Math.sqrt((px - s * ex) ** 2 + (py - s * ey) ** 2));
-      let best = ll === 0 ? low + cutter.profile(near) : Math.min(at(t), at(0), at(1));
-      if (ez !== 0 && ll > 0) {
-        const foot = (px * ex + py * ey) / ll;
-        const w = Math.sqrt(Math.max(0, cutter.radius ** 2 - (px - foot * ex) ** 2 - (py - foot * ey) ** 2) / ll);
-        best = Math.min(best, lowest(at, Math.max(0, foot - w), Math.min(1, foot + w)));
-      }
-      if (best < g.z[i]) g.z[i] = best;
-    }
+    for (let c = c0, i = r * g.cols + c0; c <= c1; c++, i++)
+      if (low < g.z[i]) g.z[i] = least(g.x0 + c * g.cell, g.y0 + r * g.cell, g.z[i]);
 }
 
 /**

@@ -229,15 +229,61 @@ export function lowest(at: (s: number) => number, from: number, to: number): num
   return Math.min(least, zp, zq);
 }
 
+/** How far from its axis a cutter cuts whose tip is at `low`, the face being at 0. */
+export function widthAt(cutter: TestCutter, low: number): number {
+  if (low + cutter.profile(cutter.radius) <= 0) return cutter.radius;
+  let inside = 0;
+  let outside = cutter.radius;
+  for (let k = 0; k < 50; k++) {
+    const mid = (inside + outside) / 2;
+    if (low + cutter.profile(mid) < 0) inside = mid;
+    else outside = mid;
+  }
+  return outside;
+}
+
+/** A cloud's points in strips along X, each in order of x: numbers of points, and where each strip begins among them. */
+interface Strips {
+  readonly y0: number;
+  readonly height: number;
+  readonly points: Int32Array;
+  readonly firsts: Int32Array;
+}
+/** So many points in a strip, about. */
+const IN_STRIP = 60;
+const strips = new WeakMap<Cloud, Strips>();
+
+function stripsOf(g: Cloud): Strips {
+  const kept = strips.get(g);
+  if (kept) return kept;
+  const y0 = g.y.reduce((m, v) => Math.min(m, v), Infinity);
+  const y1 = g.y.reduce((m, v) => Math.max(m, v), -Infinity);
+  const count = Math.max(1, Math.ceil(g.x.length / IN_STRIP));
+  const height = Math.max(1e-9, (y1 - y0) / count);
+  const strip = (i: number) => Math.min(count - 1, Math.floor((g.y[i] - y0) / height));
+  const firsts = new Int32Array(count + 1);
+  for (let i = 0; i < g.x.length; i++) firsts[strip(i) + 1]++;
+  for (let k = 0; k < count; k++) firsts[k + 1] += firsts[k];
+  const next = firsts.slice();
+  const points = new Int32Array(g.x.length);
+  for (let i = 0; i < g.x.length; i++) points[next[strip(i)]++] = i;
+  const made = { y0, height, points, firsts };
+  strips.set(g, made);
+  return made;
+}
+
 /** Cuts moves out of the cloud: each point takes the least of z(t) + profile(distance) over each move. */
 export function cutOut(g: Cloud, moves: readonly TestMove[], cutters: Record<number, TestCutter>): void {
-  const n = g.x.length;
-  const from = (x: number) => {
-    let lo = 0;
-    let hi = n;
+  const { y0, height, points, firsts } = stripsOf(g);
+  const last = firsts.length - 2;
+  const strip = (y: number) => Math.min(last, Math.max(0, Math.floor((y - y0) / height)));
+  /** The first point of a strip that is not left of x. */
+  const from = (k: number, x: number) => {
+    let lo = firsts[k];
+    let hi = firsts[k + 1];
     while (lo < hi) {
       const mid = (lo + hi) >> 1;
-      if (g.x[mid] < x) lo = mid + 1;
+      if (g.x[points[mid]] < x) lo = mid + 1;
       else hi = mid;
     }
     return lo;
@@ -247,33 +293,50 @@ export function cutOut(g: Cloud, moves: readonly TestMove[], cutters: Record<num
     if (low >= 0) continue;
     const cutter = cutters[m.tool];
     if (!cutter) throw new Error(`The program cuts with tool ${m.tool}.`);
-    const R = cutter.radius;
-    const [ax, ay, az] = m.a;
-    const ex = m.b[0] - ax;
-    const ey = m.b[1] - ay;
-    const ez = m.b[2] - az;
-    const ll = ex * ex + ey * ey;
-    const most = Math.max(ax, m.b[0]) + R;
-    for (let i = from(Math.min(ax, m.b[0]) - R); i < n && g.x[i] <= most; i++) {
-      const px = g.x[i] - ax;
-      const py = g.y[i] - ay;
-      let t = ll > 0 ? (px * ex + py * ey) / ll : 0;
-      t = t < 0 ? 0 : t > 1 ? 1 : t;
-      const near = Math.sqrt((px - t * ex) ** 2 + (py - t * ey) ** 2);
-      if (near > R) continue;
-      // Nothing along the move can be lower than its lowest tip under the nearest distance.
-      if (low + cutter.profile(near) >= g.z[i]) continue;
-      const at = (s: number) => az + ez * s + cutter.profile(Math.sqrt((px - s * ex) ** 2 + (py - s * ey) ** 2));
-      let best = ll === 0 ? low + cutter.profile(near) : Math.min(at(t), at(0), at(1));
-      if (ez !== 0 && ll > 0) {
-        // Where the axis is within R of the point: about the foot on the whole line, not on the move.
-        const foot = (px * ex + py * ey) / ll;
-        const w = Math.sqrt(Math.max(0, R * R - (px - foot * ex) ** 2 - (py - foot * ey) ** 2) / ll);
-        best = Math.min(best, lowest(at, Math.max(0, foot - w), Math.min(1, foot + w)));
+    const R = widthAt(cutter, low);
+    const least = leastOver(m, cutter, low, R);
+    const left = Math.min(m.a[0], m.b[0]) - R;
+    const right = Math.max(m.a[0], m.b[0]) + R;
+    const upper = strip(Math.max(m.a[1], m.b[1]) + R);
+    for (let k = strip(Math.min(m.a[1], m.b[1]) - R); k <= upper; k++)
+      for (let n = from(k, left); n < firsts[k + 1] && g.x[points[n]] <= right; n++) {
+        const i = points[n];
+        if (low < g.z[i]) g.z[i] = least(g.x[i], g.y[i], g.z[i]);
       }
-      if (best < g.z[i]) g.z[i] = best;
-    }
   }
+}
+
+/**
+ * How low a move leaves a place (x, y) at least; `z` where it cannot be lower than that. `low` is the lowest tip of the move, and
+ * the cutter cuts as far from its axis as `reach`.
+ */
+export function leastOver(
+  { a, b }: Pick<TestMove, 'a' | 'b'>,
+  cutter: TestCutter,
+  low: number,
+  reach: number,
+): (x: number, y: number, z: number) => number {
+  const [ax, ay, az] = a;
+  const ex = b[0] - ax;
+  const ey = b[1] - ay;
+  const ez = b[2] - az;
+  const ll = ex * ex + ey * ey;
+  return (x, y, z) => {
+    const px = x - ax;
+    const py = y - ay;
+    const foot = ll > 0 ? (px * ex + py * ey) / ll : 0;
+    const t = foot < 0 ? 0 : foot > 1 ? 1 : foot;
+    const near = Math.sqrt((px - t * ex) ** 2 + (py - t * ey) ** 2);
+    // Nothing along the move can be lower than its lowest tip under the nearest distance.
+    if (near > reach || low + cutter.profile(near) >= z) return z;
+    if (ll === 0) return low + cutter.profile(near);
+    const at = (s: number) => az + ez * s + cutter.profile(Math.sqrt((px - s * ex) ** 2 + (py - s * ey) ** 2));
+    const best = Math.min(z, at(t), at(0), at(1));
+    if (ez === 0) return best;
+    // Where the axis is within the radius of the point: about the foot on the whole line, not on the move.
+    const w = Math.sqrt(Math.max(0, cutter.radius ** 2 - (px - foot * ex) ** 2 - (py - foot * ey) ** 2) / ll);
+    return Math.min(best, lowest(at, Math.max(0, foot - w), Math.min(1, foot + w)));
+  };
 }
 
 /** Distance from a point to closed loops' segments, by looking at every one. */
