@@ -33,6 +33,9 @@ export const makeBoard = (bands: number, more = 0): Board => ({ board: ints(MORE
 
 export const isReady = ({ state }: Board, k: number): boolean => Atomics.load(state, k) === READY;
 
+/** Whoever lends a hand leaves, and nobody begins. */
+export const giveUp = ({ board }: Board): void => void Atomics.store(board, STOP, 1);
+
 class Stopped extends Error {}
 
 /** Takes bands off the board and does them, until none of the `count` is free. */
@@ -89,7 +92,7 @@ export function lead(b: Board, count: number, work: (k: number) => void, tell: (
     tell();
   } finally {
     // Late comers find nothing to do; who is cut off in the middle leaves.
-    Atomics.store(board, STOP, 1);
+    giveUp(b);
     alone(() => {});
   }
   return missed;

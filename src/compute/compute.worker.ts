@@ -41,6 +41,7 @@ import { whileWanted } from '@/core/units/stillWanted';
 import { gauge, readDrawing, shapeWork } from './artwork';
 import { becoming } from './becoming';
 import { keepDerived } from './derived';
+import { clearingHands, lendClearing, type SharedClearing } from './clearingHands';
 import { followHands, lendWays, type SharedWays } from './followHands';
 import { formHands, lendRows, type SharedForm } from './formHands';
 import { handsOver, lendHand, sharedHeights, type Shared } from './hands';
@@ -75,6 +76,7 @@ interface Bench {
 /** Those who help with cutting, with shaping, and with ways over a relief. */
 const helpers: MessagePort[] = [];
 const rowHands = typeof SharedArrayBuffer === 'undefined' ? undefined : formHands(helpers);
+const floorHands = clearingHands(helpers);
 const wayHands = typeof SharedArrayBuffer === 'undefined' ? undefined : followHands(helpers);
 const means: Means =
   typeof SharedArrayBuffer === 'undefined' ? {} : { hands: handsOver(helpers), memory: sharedHeights };
@@ -146,8 +148,12 @@ const api: ComputeApi = {
     return inShared(shaped);
   },
   lend(port) {
-    port.onmessage = ({ data }: MessageEvent<Shared | SharedForm | SharedWays>) =>
-      'pieces' in data ? lendWays(data) : 'form' in data ? lendRows(data) : lendHand(data);
+    port.onmessage = ({ data }: MessageEvent<Shared | SharedForm | SharedWays | SharedClearing>) => {
+      if ('pieces' in data) lendWays(data);
+      else if ('form' in data) lendRows(data);
+      else if ('clearing' in data) lendClearing(data);
+      else lendHand(data);
+    };
   },
   borrow(port) {
     helpers.push(port);
@@ -160,7 +166,11 @@ const api: ComputeApi = {
     const told = watch(ticket, (done) => progress({ done, expected }));
     try {
       plan = whileWanted(wanted(ticket), () =>
-        planCut(job, cut, art, told, () => relief, { hands: wayHands, expect: (all) => void (expected = all) }),
+        planCut(job, cut, art, told, () => relief, {
+          hands: wayHands,
+          meanwhile: floorHands.begin,
+          expect: (all) => void (expected = all),
+        }),
       );
     } catch (e) {
       if (e instanceof Cancelled) throw e;
@@ -172,6 +182,8 @@ const api: ComputeApi = {
           text: 'This cut could not be planned: a fault of Mirvak, not of your job. Undo the last change of it, or take artwork out of it until it is planned again.',
         },
       ]);
+    } finally {
+      floorHands.end();
     }
     return inShared(plan);
   },

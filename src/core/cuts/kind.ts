@@ -9,6 +9,7 @@ import type { Field } from '../units/fields';
 import { withLimits, type FieldSpec } from '../units/limits';
 import type { Unit } from '../units/length';
 import type { Budget } from './budget';
+import type { ClearingHands } from './clearing/meanwhile';
 import type { FollowHands } from './relief/following';
 import type { Wanted } from './wanted';
 
@@ -51,6 +52,8 @@ export interface CutContext {
   readonly budget: Budget;
   /** Those who follow a surface together; alone where there are none. */
   readonly hands?: FollowHands;
+  /** Those who clear a floor while its walls are worked out; whoever plans does it where there are none. */
+  readonly meanwhile?: ClearingHands;
   /** Called when it is known how much more will be cut, before the moves are. */
   expect?(more: Expected): void;
   /** Called now and then with 0..1; throws Cancelled when the result is no longer wanted. */

@@ -45,7 +45,7 @@ export const usesRelief = (cut: Cut): boolean => isRidden(cut) || (kindOf(cut.ki
 const isRidden = (cut: Cut): boolean => !!cut.rides && !!kindOf(cut.kind).canRide;
 
 /** Who helps with a plan, and who is told what all of it will take, minutes, before it is made. */
-export type PlanMeans = Pick<CutContext, 'hands' | 'expect'>;
+export type PlanMeans = Pick<CutContext, 'hands' | 'meanwhile' | 'expect'>;
 
 /** Items by their ids; undefined for what is not there. */
 function itemsOf(job: Pick<OneSetup, 'items'>, ids: readonly string[]): (Item | undefined)[] {
@@ -113,7 +113,7 @@ function contextOf(
   progress: Progress,
   relief: GiveRelief,
   asked: Set<keyof CutBlank> = new Set(),
-  { hands, expect }: PlanMeans = {},
+  { hands, meanwhile, expect }: PlanMeans = {},
 ): CutContext {
   let expected: Expected = { minutes: 0, moves: 0 };
   const items = itemsOf(job, cut.items).filter((i) => i !== undefined);
@@ -134,6 +134,7 @@ function contextOf(
     },
     budget: budgetOf(),
     hands,
+    meanwhile,
     expect: ({ minutes, moves }) => {
       expected = { minutes: expected.minutes + minutes, moves: expected.moves + moves };
       expect?.(expected);

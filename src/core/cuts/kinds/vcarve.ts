@@ -7,7 +7,8 @@ import { traceable } from '../../geometry/traceable';
 import { components, regionArea, simplifyRegion, type Loop, type Region } from '../../geometry/region';
 import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { MotionBuilder } from '../../motion/motion';
-import { clearingTool, clearWith } from '../clearing/clear';
+import { clearingTool } from '../clearing/clear';
+import { clearAll, type ClearingHands, type ClearingWork } from '../clearing/meanwhile';
 import { leftBy, reachOf } from '../clearing/reach';
 import { finer } from '../budget';
 import { durationText } from '../../units/duration';
@@ -17,7 +18,6 @@ import {
   emptyPlan,
   travelHeights,
   passes,
-  type Reached,
   type Remark,
   type Toolpath,
   ownStep,
@@ -127,11 +127,14 @@ export const vcarve = cutKind({
     const region = outlineOf(cutBy(v, outlines, budget.offset, c.blank, past), remarks);
     if (!region.length) return emptyPlan(remarks);
     const height = (r: number) => -v.startDepth - Math.min((r - tip) / tan, limit);
+    const floorWork = v.endMills.length && v.limit !== null ? floorWorkOf(v, c, outlines, limit, tan) : null;
+    const clear = floorWork && (c.meanwhile ?? alone)(floorWork.work);
+    const share = floorWork ? 0.5 : 1;
     const parts = components(region);
     const branches: Branches[] = [];
     parts.forEach((part, i) => {
       branches.push(branchesFor(part, budget.sample, budget.prune));
-      c.progress((0.6 * (i + 1)) / parts.length);
+      c.progress((0.6 * share * (i + 1)) / parts.length);
     });
     const widest = widestOf(branches);
     const deepest = Math.min(limit, Math.max(0, (widest - tip) / tan));
@@ -141,19 +144,13 @@ export const vcarve = cutKind({
         text: `Parts of the artwork are wider than ${cutter.name} (${(2 * R).toFixed(2)} mm); they get a flat floor at its full depth of ${limit.toFixed(2)} mm.`,
       });
 
-    const toolpaths: Toolpath[] = [];
     const insets = insetsOf(region);
     const flat = widest > R ? insets.at(R - tip, budget.offset) : [];
     const toClear = onBlank(v, flat, c.blank);
-    const cleared =
-      v.endMills.length && v.limit !== null && toClear.length ? clearFloor(v, c, outlines, toClear, limit, tan) : null;
-    if (cleared) {
-      toolpaths.push(...cleared.toolpaths);
-      remarks.push(...cleared.remarks);
-    }
-    const rest = cleared?.rest ?? toClear;
+    const mills = toClear.length ? floorWork : null;
+    const rest = mills ? mills.leftOf(toClear) : toClear;
     // How far inside the rim there can be something left to clear.
-    const deep = cleared ? Math.min(widest - R, cleared.smallest + tip) : widest - R;
+    const deep = mills ? Math.min(widest - R, mills.smallest + tip) : widest - R;
 
     // Going back along a stroke costs its length, lifting the way up, over and down again.
     const lift = (z: number) =>
@@ -163,7 +160,7 @@ export const vcarve = cutKind({
     const allRims = flat.length ? rimsOf(insets, R, budget) : [];
     const rimRegion: Region = allRims.map((l) => l.subarray(0, l.length - 2));
     const rims = nearBlank(v, allRims, 2, c.blank, widestCut);
-    const tick = () => c.progress(0.8);
+    const tick = () => c.progress(0.8 * share);
     const fine = floorOf(rest, preset.stepOver, cutter.name, remarks);
     const over = rest === flat ? null : rest;
     const lines = fine ? floorLines(insets, branches, R, over, fine, deep, budget, tick) : [];
@@ -201,8 +198,15 @@ export const vcarve = cutKind({
         weight: Math.min(1, tan),
       });
       previousLevel = floor;
-      c.progress(0.9);
+      c.progress(0.9 * share);
     }
+    const cleared = mills && clear!((f) => c.progress(share + (1 - share) * f));
+    const toolpaths: Toolpath[] = cleared ? [...cleared.toolpaths] : [];
+    for (const id of cleared?.idle ?? [])
+      remarks.push({
+        level: 'note',
+        text: `${c.cutter(id).name} finds no floor that is wide enough for it, or nothing that the others left.`,
+      });
     if (b.count) {
       b.lift(c.blank.safeHeight);
       toolpaths.push({ cutterId: v.cutter, rpm: preset.rpm, motion: b.build() });
@@ -213,7 +217,7 @@ export const vcarve = cutKind({
       ...{ toolpaths, remarks, reach: cleared?.reach, tabs: [], cutsFree: false },
       unreached: { area: unreached.area, region: unreached.left },
     };
-    return withinBlank(v, plan, c.blank, Math.max(past, cleared?.past ?? 0));
+    return withinBlank(v, plan, c.blank, Math.max(past, mills?.past ?? 0));
   },
   wanted(v, given) {
     const c = cornered(given, v);
@@ -338,50 +342,48 @@ function plungesOf(part: Branches, low: number, R: number, top: number, height: 
   return out;
 }
 
-/** Clears the floor by the end mills, down to the limit; `rest` is what they leave of it. */
-function clearFloor(
+const alone: ClearingHands = (work) => (progress) => clearAll(work, progress);
+
+/**
+ * How the end mills clear the floor, down to the limit. `leftOf` is what they leave of it, `smallest` the radius of the smallest of
+ * them, and `past` how far they go past the edges of the blank.
+ */
+function floorWorkOf(
   v: Side & { readonly endMills: readonly string[]; readonly startDepth: number },
   c: CutContext,
   outlines: Region,
-  flat: Region,
   limit: number,
   tan: number,
-): {
-  toolpaths: Toolpath[];
-  remarks: Remark[];
-  reach: readonly Reached[] | undefined;
-  rest: Region;
-  smallest: number;
-  past: number;
-} {
+): { work: ClearingWork; leftOf(floor: Region): Region; smallest: number; past: number } {
   const tools = [...new Set(v.endMills)].map((id) => clearingTool(c.cutter(id), c.preset(id)));
   const past = HAIR + tan * limit + Math.max(...tools.map((t) => t.radius)) + EDGE;
   const region = cutBy(v, outlines, c.budget.offset, c.blank, past);
-  // A hair off the wall at every height: the wall belongs to the V-bit, so the outline may be coarse here.
-  const { toolpaths, reach, idle } = clearWith(tools, insetsOf(simplifyRegion(region, HAIR / 3)), HAIR, {
-    ...travelHeights(c.blank),
-    stockTop: v.side === 'around' ? 0 : -v.startDepth,
-    wallTop: -v.startDepth,
-    floor: -v.startDepth - limit,
-    ramp: 3,
-    entry: 'helix',
-    climb: true,
-    pattern: 'contours',
-    angle: 0,
-    draft: tan,
-    budget: c.budget,
-    progress: (f) => c.progress(0.6 + 0.2 * f),
-  });
-  const remarks = idle.map(
-    (id): Remark => ({
-      level: 'note',
-      text: `${c.cutter(id).name} finds no floor that is wide enough for it, or nothing that the others left.`,
-    }),
-  );
   // They keep a hair off walls: into a stroke that narrows they come less far by much more.
   const sorted = [...tools].sort((a, b) => b.radius - a.radius).map((t) => ({ ...t, radius: t.radius + HAIR }));
-  const rest = leftBy(flat, sorted, []).pop()!;
-  return { toolpaths, remarks, reach, rest, smallest: Math.min(...tools.map((t) => t.radius)), past };
+  return {
+    work: {
+      tools,
+      // A hair off the wall at every height: the wall belongs to the V-bit, so the outline may be coarse here.
+      region: simplifyRegion(region, HAIR / 3),
+      offset: HAIR,
+      options: {
+        ...travelHeights(c.blank),
+        stockTop: v.side === 'around' ? 0 : -v.startDepth,
+        wallTop: -v.startDepth,
+        floor: -v.startDepth - limit,
+        ramp: 3,
+        entry: 'helix',
+        climb: true,
+        pattern: 'contours',
+        angle: 0,
+        draft: tan,
+        budget: c.budget,
+      },
+    },
+    leftOf: (floor) => leftBy(floor, sorted, []).pop()!,
+    smallest: Math.min(...tools.map((t) => t.radius)),
+    past,
+  };
 }
 
 /** More way than this (mm) over a floor is days of work. */
