@@ -1,4 +1,4 @@
-import { atWork, stepAside } from './stepAside';
+import { atRest, atWork, stepAside } from './stepAside';
 
 /**
  * Work that several do in bands. Whoever leads lays it out once, in shared memory, tells the others, and takes bands off the same
@@ -78,7 +78,7 @@ export function lead(b: Board, count: number, work: (k: number) => void, tell: (
     let last = -1;
     let since = performance.now();
     for (let inside; !missed && (inside = Atomics.load(board, INSIDE)); ) {
-      Atomics.wait(board, INSIDE, inside, LOOK);
+      atRest(() => void Atomics.wait(board, INSIDE, inside, LOOK));
       say();
       const now = Atomics.load(board, DONE);
       if (now !== last) [last, since] = [now, performance.now()];

@@ -52,6 +52,14 @@ export function atWork<T>(work: () => T): T {
   }
 }
 
+/** In a worker that computes: waits for others, and is not counted meanwhile. */
+export function atRest(wait: () => void): void {
+  if (!mark || !working) return wait();
+  Atomics.sub(mark, WORKERS, 1);
+  wait();
+  Atomics.add(mark, WORKERS, 1);
+}
+
 /** In a worker that computes: waits while its page is at work and finds no processor free, within bounds. */
 export function stepAside(): void {
   if (!mark || !working || Atomics.load(mark, PAGE) !== BUSY || performance.now() < again) return;
