@@ -172,7 +172,7 @@ export function SolidView() {
       live = false;
       clearTimeout(timer);
     };
-  }, [solid, cutTo, busy, play, jobId, empty, ofRelief, piece, last, job.at.id]);
+  }, [solid, cutTo, busy, play, material, paint, jobId, empty, ofRelief, piece, last, job.at.id]);
   useEffect(() => {
     const el = holder.current!;
     const wheel = (e: WheelEvent) => {

@@ -14,7 +14,7 @@ function settle(drawing: boolean): void {
   if (useSolidDrawing.getState().drawing !== drawing) useSolidDrawing.setState({ drawing });
 }
 
-/** Something is given to be drawn: it is, when the promise is kept. */
+/** Something is given to be drawn, or a draft of it is seen: it is drawn in full when the promise is kept. */
 export function noteDrawing(drawn: Promise<unknown>): void {
   const mine = ++nth;
   clearTimeout(timer);

@@ -5,6 +5,7 @@ import type { HeightField } from '@/core/relief/field';
 import { lightFrom, type Light } from '@/core/relief/shade';
 import { disposeGroup, FieldMesh } from './fieldMesh';
 import { roomTexture } from './roomTexture';
+import { Pace } from './pace';
 import { partSeen, type SeenPart, type Sight } from './seen';
 
 export type StandardView = 'fit' | 'top' | 'front' | 'side' | 'corner' | 'under';
@@ -36,9 +37,6 @@ const RIM = 0.5;
 
 /** A driver that takes longer than this (ms) for a full frame is slow: it draws drafts until there has been rest. */
 const SLOW = 90;
-const REST = 650;
-/** While others work, the rest is to be as long as this: drawn without a graphics card, a full frame takes their processors. */
-const REST_BESIDE_WORK = 5000;
 /** A view that has not moved for so long, ms, has come to rest. */
 const STILL = 250;
 
@@ -65,30 +63,27 @@ export class SolidScene {
   /** Where that stands. */
   private beside: readonly [number, number, number] = [0, 0, 0];
   private cutter: { id: string; mesh: THREE.Group } | null = null;
-  private wanted = false;
   private width = 1;
   private height = 1;
   private ratio = 1;
-  /** Whether what is drawn has compiled, and whether a full frame of it has been timed; what came out. */
+  /** Whether what is drawn has compiled, and whether a full frame of it has been timed. */
   private compiled = false;
   private timed = false;
-  private slow = false;
   private drafted = false;
-  private busy = false;
-  /** Those who wait for the next full picture. */
-  private awaited: (() => void)[] = [];
-  private rest: ReturnType<typeof setTimeout> | null = null;
+  private readonly pace: Pace;
   private still: ReturnType<typeof setTimeout> | undefined;
 
   /**
    * `lost` is told when the graphics driver takes the picture away: the scene is no good then. `seen` is told what of the face is
-   * in view, when that has come to rest.
+   * in view, when that has come to rest; `coarse` that a draft is seen, until what is asked for is `drawn` in full.
    */
   constructor(
     private readonly canvas: OffscreenCanvas,
     lost: () => void,
     private readonly seen: (part: SeenPart) => void = () => {},
+    coarse?: () => void,
   ) {
+    this.pace = new Pace((draft) => this.paint(draft), coarse);
     canvas.addEventListener('webglcontextlost', () => lost());
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
     this.renderer.toneMapping = THREE.ACESFilmicToneMapping;
@@ -205,9 +200,7 @@ export class SolidScene {
     const shifted = { x0: part.x0 - x, y0: part.y0 - y, x1: part.x1 - x, y1: part.y1 - y };
     const changed = [this.surface.closer(part), this.second.closer(shifted)];
     if (!changed.includes(true)) return;
-    // What is seen is good already: no draft of it again.
-    if (this.slow) this.awaitRest();
-    else this.draw();
+    this.pace.better();
   }
 
   /** Looks at the whole blank from a standard side, or from where it stands. */
@@ -219,40 +212,19 @@ export class SolidScene {
     this.place();
   }
 
-  /** Draws at the next frame: at once in full on a quick driver, as a draft that is made good at rest on a slow one. */
+  /** Draws at the next frame (`./pace.ts`). */
   draw(): void {
-    if (this.rest) clearTimeout(this.rest);
-    this.rest = null;
-    if (this.slow) this.awaitRest();
-    if (this.wanted) return;
-    this.wanted = true;
-    requestAnimationFrame(() => {
-      this.wanted = false;
-      this.paint(this.slow);
-    });
+    this.pace.draw();
   }
 
   /** Until what has been asked for is on the screen, in full. */
   drawn(): Promise<void> {
-    return new Promise((done) => this.awaited.push(done));
+    return this.pace.drawn();
   }
 
   /** Others begin or end work that takes processors. */
   setBusy(busy: boolean): void {
-    this.busy = busy;
-    if (this.rest) this.awaitRest();
-  }
-
-  /** A draft is made good when there has been rest. */
-  private awaitRest(): void {
-    if (this.rest) clearTimeout(this.rest);
-    this.rest = setTimeout(
-      () => {
-        this.rest = null;
-        this.paint(false);
-      },
-      this.busy ? REST_BESIDE_WORK : REST,
-    );
+    this.pace.setBusy(busy);
   }
 
   private paint(draft: boolean): void {
@@ -265,15 +237,15 @@ export class SolidScene {
     this.light(this.camera);
     const begun = performance.now();
     this.renderer.render(this.scene, this.camera);
-    const timed = this.timed && !this.slow;
-    if (draft || (timed && !this.awaited.length)) return;
+    const timed = this.timed && !this.pace.slow;
+    if (draft || (timed && !this.pace.awaited)) return;
     // Reading one point waits until the driver has drawn.
     const gl = this.renderer.getContext();
     gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
-    for (const done of this.awaited.splice(0)) done();
+    this.pace.seen();
     if (timed) return;
     // The first frame compiles and does not count.
-    if (this.compiled) [this.timed, this.slow] = [true, performance.now() - begun > SLOW];
+    if (this.compiled) [this.timed, this.pace.slow] = [true, performance.now() - begun > SLOW];
     this.compiled = true;
   }
 
@@ -297,8 +269,6 @@ export class SolidScene {
 
   /** The whole blank from the corner, as a small PNG with nothing behind it; what is seen stays as it is. */
   async picture(width: number, height: number): Promise<Blob> {
-    if (this.rest) clearTimeout(this.rest);
-    this.rest = null;
     const camera = new THREE.PerspectiveCamera(this.camera.fov, width / height, 1, 20000);
     const axes = axesOf(...STANDARD.corner);
     const [w, h, t] = this.blank;
@@ -314,7 +284,7 @@ export class SolidScene {
     this.renderer.setPixelRatio(this.ratio);
     this.renderer.setSize(this.width, this.height, false);
     this.drafted = false;
-    this.paint(false);
+    this.pace.full();
     return c.convertToBlob({ type: 'image/png' });
   }
 

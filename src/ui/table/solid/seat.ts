@@ -36,6 +36,7 @@ export class SolidSeat {
       Comlink.transfer(off, [off]),
       Comlink.proxy(lost),
       Comlink.proxy((part: SeenPart) => this.onSeen(part)),
+      Comlink.proxy(() => noteDrawing(this.api.drawn())),
     );
     this.worker.onerror = lost;
   }

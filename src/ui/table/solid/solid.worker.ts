@@ -12,15 +12,16 @@ let scene: SolidScene | null = null;
 
 /** The solid view's own worker: everything that draws in the round happens here. */
 const api = {
-  /** Takes the canvas over; false when there is no WebGL. `lost` and `seen`: see SolidScene. */
-  start(canvas: OffscreenCanvas, lost: () => void, seen?: (part: SeenPart) => void): boolean {
+  /** Takes the canvas over; false when there is no WebGL. `lost`, `seen` and `coarse`: see SolidScene. */
+  start(canvas: OffscreenCanvas, lost: () => void, seen?: (part: SeenPart) => void, coarse?: () => void): boolean {
     try {
-      scene = new SolidScene(canvas, lost, seen);
+      scene = new SolidScene(canvas, lost, seen, coarse);
       return true;
     } catch {
       return false;
     }
   },
+  drawn: () => scene?.drawn(),
   resize: (width: number, height: number, dpr: number) => scene?.resize(width, height, dpr),
   /** What stands there, until it is drawn. */
   body(
