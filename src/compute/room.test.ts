@@ -54,6 +54,7 @@ test('what there is not room for is not written, and what is not plain is refuse
   expect(writeRoom(room, new Float64Array(12))).toBe(false);
   expect(readRoom(room)).toBeNull();
   expect(writeRoom(room, new Float64Array(2))).toBe(true);
+  expect(makeRoom(2 ** 52)).toBeNull();
   expect(() => writeRoom(makeRoom()!, { area: NaN })).toThrow('NaN');
   expect(() => writeRoom(makeRoom()!, [new BigInt64Array(1)])).toThrow('column');
 });

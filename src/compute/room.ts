@@ -12,7 +12,8 @@ const COLUMNS = [Float64Array, Float32Array, Int32Array, Uint8Array] as const;
 const COLUMN = '\u0000column';
 /** Two numbers of eight bytes. */
 const HEAD = 16;
-const MOST_ROOM = 512e6;
+/** Only what is written takes memory, but all of it has an address. */
+const MOST_ROOM = 64e6;
 
 interface Growing {
   readonly growable: boolean;
@@ -20,13 +21,17 @@ interface Growing {
   grow(bytes: number): void;
 }
 
-/** Room for a value of at most so many bytes; null where the browser has none that grows. */
+/** Room for a value of at most so many bytes; null where the browser has none, or none that grows. */
 export function makeRoom(most = MOST_ROOM): Room | null {
   if (typeof SharedArrayBuffer === 'undefined') return null;
-  const room = new (SharedArrayBuffer as new (n: number, o: object) => Room & Partial<Growing>)(HEAD, {
-    maxByteLength: Math.max(HEAD, most),
-  });
-  return room.growable ? room : null;
+  const Growable = SharedArrayBuffer as new (n: number, o: object) => Room & Partial<Growing>;
+  try {
+    const room = new Growable(HEAD, { maxByteLength: Math.max(HEAD, most) });
+    return room.growable ? room : null;
+  } catch (e) {
+    if (!(e instanceof RangeError)) throw e;
+    return null;
+  }
 }
 
 const columnIn = (room: Room, kind: number, at: number, count: number): Column =>
