@@ -41,10 +41,11 @@ import { whileWanted } from '@/core/units/stillWanted';
 import { gauge, readDrawing, shapeWork } from './artwork';
 import { becoming } from './becoming';
 import { keepDerived } from './derived';
-import { clearingHands, lendClearing, type SharedClearing } from './clearingHands';
-import { followHands, lendWays, type SharedWays } from './followHands';
-import { formHands, lendRows, type SharedForm } from './formHands';
-import { handsOver, lendHand, sharedHeights, type Shared } from './hands';
+import { clearingHands } from './clearingHands';
+import { followHands } from './followHands';
+import { formHands } from './formHands';
+import { handsOver, sharedHeights } from './hands';
+import { lendTo, type SharedWork } from './lending';
 import { ReliefShelf } from '@/core/pipeline/reliefShelf';
 import { Receiver } from './parcel';
 import type { ComputeApi, ReportProgress } from './protocol';
@@ -73,7 +74,7 @@ interface Bench {
   /** How the set-up finds its blank, and of which proof and turn that is. */
   found: { readonly of: Faces; readonly turned: TurnedOver; readonly cell: number; readonly faces: Faces } | null;
 }
-/** Those who help with cutting, with shaping, and with ways over a relief. */
+/** Those who help with cutting, with shaping, with ways over a relief, and with floors. */
 const helpers: MessagePort[] = [];
 const rowHands = typeof SharedArrayBuffer === 'undefined' ? undefined : formHands(helpers);
 const floorHands = clearingHands(helpers);
@@ -148,12 +149,7 @@ const api: ComputeApi = {
     return inShared(shaped);
   },
   lend(port) {
-    port.onmessage = ({ data }: MessageEvent<Shared | SharedForm | SharedWays | SharedClearing>) => {
-      if ('pieces' in data) lendWays(data);
-      else if ('form' in data) lendRows(data);
-      else if ('clearing' in data) lendClearing(data);
-      else lendHand(data);
-    };
+    port.onmessage = ({ data }: MessageEvent<SharedWork>) => lendTo(data);
   },
   borrow(port) {
     helpers.push(port);
