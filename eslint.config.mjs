@@ -41,7 +41,17 @@ const foreign = {
 const algebra = { regex: '^clipper2-ts$', message: 'The algebra of outlines is reached through geometry/region.ts.' };
 
 const config = [
-  { ignores: ['.next/**', 'node_modules/**', 'next-env.d.ts', 'public/**', 'coverage/**', 'src/core/**/wasm/**'] },
+  {
+    ignores: [
+      '.next/**',
+      'node_modules/**',
+      'next-env.d.ts',
+      'public/**',
+      'coverage/**',
+      '.unit/**',
+      'src/core/**/wasm/**',
+    ],
+  },
   // What React and its compiler ask for is asked of the interface alone: nothing else holds any.
   ...next.map((c) => (c.name === 'next' ? { ...c, files: ['src/{app,ui}/**/*.{ts,tsx}'] } : c)),
   ...tseslint.configs.recommended,

@@ -48,9 +48,10 @@ async function violations(maker: Maker, menu = false, only?: readonly string[]):
 /** Goes through every view. */
 async function everyView(maker: Maker, mode: 'light' | 'dark'): Promise<void> {
   const wrong: Record<string, string[]> = {};
-  const at = async (view: string, menu = false) => {
-    // The dark has other colours, and nothing else that is other.
-    const found = await violations(maker, menu, mode === 'dark' ? ['color-contrast', 'link-in-text-block'] : undefined);
+  const COLOURS = ['color-contrast', 'link-in-text-block'];
+  // The dark has other colours, and nothing else that is other.
+  const at = async (view: string, menu = false, only = mode === 'dark' ? COLOURS : undefined) => {
+    const found = await violations(maker, menu, only);
     if (found.length) wrong[view] = found;
   };
   if (mode === 'light') await at('shelf');
@@ -63,6 +64,11 @@ async function everyView(maker: Maker, mode: 'light' | 'dark'): Promise<void> {
   await maker.find('menuitem', /^V-carve/);
   await at('list of cuts', true);
   await maker.page.keyboard.press('Escape');
+  await maker.press('More for Arrow');
+  await maker.press('Switch off', 'menuitem');
+  await maker.sees('switched off');
+  await at('a cut switched off', false, COLOURS);
+  await maker.chord('Control', 'z');
   for (const stage of ['Blank', 'Artwork', 'Relief', 'Proof', 'Run']) {
     await maker.stage(stage);
     await maker.page.waitForFunction(
@@ -71,12 +77,24 @@ async function everyView(maker: Maker, mode: 'light' | 'dark'): Promise<void> {
       stage,
     );
     await at(stage);
+    if (stage === 'Run') {
+      await maker.press(/^12/, 'option');
+      await at('program text', false, COLOURS);
+    }
+    if (stage === 'Artwork') {
+      await maker.press(/^Hide /);
+      await maker.find('button', /^Show /);
+      await at('a thing hidden', false, COLOURS);
+    }
   }
   await maker.stage('Relief');
   await maker.press('Swept');
   await maker.find('button', 'Relief, ready');
   await maker.sees('Outlines of the relief');
   await at('relief with a form');
+  await maker.press(/^Leave out /);
+  await maker.find('button', /^Take in /);
+  await at('a form left out', false, COLOURS);
   await maker.press(/^Unit: mm/);
   await maker.sees('Programs are still written in millimetres');
   await at('notice');

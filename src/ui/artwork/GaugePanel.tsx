@@ -173,7 +173,7 @@ export function GaugePanel({ items, unit }: { items: readonly Item[]; unit: Unit
             >
               <tbody>
                 {fit.map((c, i) => (
-                  <tr key={c.id} style={{ opacity: result.r.entered[i] > 0 ? 1 : 0.5 }}>
+                  <Box component="tr" key={c.id} sx={{ color: result.r.entered[i] > 0 ? undefined : 'text.secondary' }}>
                     <td>{c.name}</td>
                     <td>
                       {result.r.entered[i] > 0.9995
@@ -182,7 +182,7 @@ export function GaugePanel({ items, unit }: { items: readonly Item[]; unit: Unit
                           ? `enters ${(100 * result.r.entered[i]).toFixed(1)} %`
                           : 'does not fit'}
                     </td>
-                  </tr>
+                  </Box>
                 ))}
               </tbody>
             </Box>

@@ -179,11 +179,13 @@ export function ItemRow({
           minWidth: 0,
           borderRadius: 2,
           fontSize: 13,
-          opacity: i.visible ? 1 : 0.5,
+          color: i.visible ? undefined : 'text.secondary',
           fontWeight: on ? 600 : 450,
         }}
       >
-        <Thumbnail placed={placed} picture={i.kind === 'picture'} />
+        <Box sx={{ display: 'contents', '& > *': i.visible ? undefined : { opacity: 0.5 } }}>
+          <Thumbnail placed={placed} picture={i.kind === 'picture'} />
+        </Box>
         <Box component="span" sx={nameStyle} title={i.name}>
           {i.name}
         </Box>
@@ -300,7 +302,7 @@ export function LayerRow({
         display: 'flex',
         alignItems: 'center',
         height: ROW,
-        opacity: layer.visible ? 1 : 0.55,
+        color: layer.visible ? undefined : 'text.secondary',
       }}
       draggable
       onDragStart={(e) => e.dataTransfer.setData('text/mirvak-layer', layer.id)}

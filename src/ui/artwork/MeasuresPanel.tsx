@@ -53,7 +53,7 @@ export const MeasuresPanel = memo(function MeasuresPanel(p: {
       aria-busy={where !== p.placed}
       sx={{
         m: 0,
-        opacity: where !== p.placed ? 0.6 : 1,
+        color: where !== p.placed ? 'text.secondary' : undefined,
         display: 'grid',
         gridTemplateColumns: '1fr auto',
         rowGap: 0.4,

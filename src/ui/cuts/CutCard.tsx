@@ -66,7 +66,7 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
         borderColor: selected ? 'primary.main' : 'divider',
         boxShadow: selected ? '0 0 0 1px var(--mui-palette-primary-main)' : 'none',
         borderRadius: 2.5,
-        opacity: cut.enabled ? 1 : 0.6,
+        color: cut.enabled ? undefined : 'text.secondary',
       }}
     >
       <Box
@@ -101,8 +101,7 @@ export function CutCard({ cut, index }: { cut: Cut; index: number }) {
             width: 26,
             height: 26,
             borderRadius: 1.5,
-            bgcolor: colour,
-            color: '#fff',
+            ...(cut.enabled ? { bgcolor: colour, color: '#fff' } : { border: '2px solid', borderColor: colour }),
             display: 'grid',
             placeItems: 'center',
             fontWeight: 600,

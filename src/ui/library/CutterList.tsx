@@ -255,7 +255,7 @@ function GroupHead({
             {...listeners}
             size="small"
             aria-label={`Drag the group ${group}`}
-            sx={{ opacity: 0.55, cursor: 'grab', touchAction: 'none' }}
+            sx={{ cursor: 'grab', touchAction: 'none' }}
           >
             <DragIndicatorRounded sx={{ fontSize: 15 }} />
           </IconButton>
@@ -264,7 +264,6 @@ function GroupHead({
             aria-label={`More for the group ${group}`}
             aria-haspopup="menu"
             onClick={(e) => setMenu(e.currentTarget)}
-            sx={{ opacity: 0.7 }}
           >
             <MoreVertRounded sx={{ fontSize: 15 }} />
           </IconButton>

@@ -24,7 +24,7 @@ import { useOpenJobLater, useViewLater, useWorkLater } from '@/ui/following';
 const LOOK = { width: 44, height: 36 };
 
 /** How a form looks by itself, in the colour of the blank. */
-function FormLook({ form }: { form: Form }) {
+function FormLook({ form, counts }: { form: Form; counts: boolean }) {
   const look = useWorkLater((w) => w.relief?.shaped.looks[form.id] ?? null);
   const material = useOpenJobLater((s) => s.job!.blank.material);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -32,7 +32,7 @@ function FormLook({ form }: { form: Form }) {
     if (look?.cols && canvas.current) paintLook(canvas.current, look, material);
   }, [look, material]);
   return (
-    <Box sx={{ ...LOOK, flexShrink: 0, display: 'grid', placeItems: 'center', opacity: form.visible ? 1 : 0.4 }}>
+    <Box sx={{ ...LOOK, flexShrink: 0, display: 'grid', placeItems: 'center', opacity: counts ? 1 : 0.4 }}>
       {!!look?.cols && (
         <Box component="canvas" ref={canvas} aria-hidden sx={{ maxWidth: LOOK.width, maxHeight: LOOK.height }} />
       )}
@@ -106,12 +106,12 @@ export function FormRow({ form, held, within }: { form: Form; held: number; with
           pr: 1,
           py: 0.5,
           cursor: 'pointer',
-          opacity: counts ? 1 : 0.55,
+          color: counts ? undefined : 'text.secondary',
           borderRadius: 2,
           '&:focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 },
         }}
       >
-        <FormLook form={form} />
+        <FormLook form={form} counts={counts} />
         <Box sx={{ minWidth: 0 }}>
           <Box
             sx={{ fontWeight: 600, fontSize: 14, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}

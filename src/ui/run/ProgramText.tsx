@@ -85,7 +85,6 @@ export function ProgramText({ file, chunks, breaks }: { file: string; chunks: Ch
                   component="span"
                   sx={{
                     color: 'text.secondary',
-                    opacity: 0.75,
                     display: 'inline-block',
                     minWidth: 46,
                     mr: 1,
