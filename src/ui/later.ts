@@ -81,8 +81,8 @@ export function useRested<T>(value: T, ms: number): T {
   return rested;
 }
 
-/** Turns that have come in this window. */
-const hadTheirs = new Set<number>();
+/** What has had its turn in this window. */
+const hadTheirs = new Set<string>();
 
 /** In which order the parts of the workbench come. */
 export const turns = {
@@ -132,21 +132,21 @@ function isHere(w: Waiting): void {
 
 /**
  * Mounts its children when it is their turn, after what has a lower one: a window that opens does so in several short steps,
- * what is needed first before the rest. `instead` stands there until then. With `once`, it waits only the first time that there
- * is such a turn in this window: what is drawn first costs most.
+ * what is needed first before the rest. `instead` stands there until then. With `once`, the name of what comes, it waits only
+ * the first time that it comes in this window: what is drawn first costs most.
  */
 export function After({
   turn,
-  once = false,
+  once,
   instead = null,
   children,
 }: {
   turn: number;
-  once?: boolean;
+  once?: string;
   instead?: ReactNode;
   children: ReactNode;
 }): ReactNode {
-  const [atOnce] = useState(() => once && hadTheirs.has(turn));
+  const [atOnce] = useState(() => once !== undefined && hadTheirs.has(once));
   const [on, setOn] = useState(atOnce);
   const waiting = useRef<Waiting | null>(null);
   useEffect(() => {
@@ -158,8 +158,8 @@ export function After({
   }, [turn, atOnce]);
   useEffect(() => {
     if (!on) return;
-    hadTheirs.add(turn);
+    if (once !== undefined) hadTheirs.add(once);
     if (waiting.current) isHere(waiting.current);
-  }, [on, turn]);
+  }, [on, once]);
   return on ? children : instead;
 }

@@ -71,7 +71,7 @@ export function FieldForm({ fields, values, unit, cutters = NONE, fonts = NONE, 
     >
       {shown(fields.slice(0, AT_ONCE))}
       {fields.length > AT_ONCE && (
-        <After turn={turns.fields} once>
+        <After turn={turns.fields} once="fields">
           {shown(fields.slice(AT_ONCE))}
         </After>
       )}

@@ -149,7 +149,7 @@ export function CutEditor({ cut }: { cut: Cut }) {
         )}
         {plan && <Remarks cutId={cut.id} remarks={plan.remarks} />}
       </Group>
-      <After turn={turns.speeds} once>
+      <After turn={turns.speeds} once="speeds">
         {kind.cutters(cut.values).map((id) => {
           const cutter = cutters.find((c) => c.id === id);
           if (!cutter) return null;

@@ -109,9 +109,11 @@ export function ProofSheet() {
             <DowelsAmiss />
           </Group>
           <StaysGroup />
-          <After turn={turns.below} once>
+          <After turn={turns.below} once="fit">
             <FitGroups />
             <CastingGroup />
+          </After>
+          <After turn={turns.below} once="ledger">
             <Group title={`Machining time: ${durationText(proof.minutes)}`}>
               <Ledger />
             </Group>

@@ -178,12 +178,14 @@ export function ReliefSheet() {
           </Box>
         </Group>
       )}
-      <After turn={turns.below} once>
+      <After turn={turns.below} once="seeing a relief">
         {relief && facts && facts.covered > 0 && (
           <Group title="Seeing it">
             <SeeingIt field={relief.shaped.field} />
           </Group>
         )}
+      </After>
+      <After turn={turns.below} once="readings">
         {relief && facts && facts.covered > 0 && (
           <Group title="Readings">
             <Readings job={job} field={relief.shaped.field} />
@@ -219,6 +221,8 @@ export function ReliefSheet() {
             />
           </Group>
         )}
+      </After>
+      <After turn={turns.below} once="outlines of a relief">
         {relief && facts && facts.covered > 0 && (
           <Group title="Outlines of the relief">
             <ReliefOutlines job={job} field={relief.shaped.field} ready={relief.fine} />

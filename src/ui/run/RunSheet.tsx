@@ -149,17 +149,23 @@ export function RunSheet() {
           </Typography>
         </Group>
       )}
-      <After turn={turns.fields} once>
+      <After turn={turns.fields} once="programs of all">
         <AllSetups />
+      </After>
+      <After turn={turns.fields} once="dialect">
         <DialectGroup />
       </After>
-      <After turn={turns.below} once>
+      <After turn={turns.below} once="tools of a program">
         {!!proof?.files.length && <ToolsGroup />}
+      </After>
+      <After turn={turns.below} once="program text">
         {file && (
           <Group title={file.name}>
             <ProgramText key={file.name} file={file.name} chunks={file.chunks} breaks={file.breaks} />
           </Group>
         )}
+      </After>
+      <After turn={turns.below} once="machine">
         <MachineGroup />
       </After>
     </>

@@ -290,7 +290,7 @@ export function Workbench({ id }: { id: string }) {
             },
           }}
         >
-          <After turn={turns.sheet} once>
+          <After turn={turns.sheet} once="sheet">
             <Guarded part="This sheet" anew={job}>
               <Sheet />
             </Guarded>
