@@ -1,5 +1,5 @@
 import { shippedLibrary } from '../src/core/cutters/library';
-import { finishing } from '../src/core/job/demo/reliefCuts';
+import { finishing, roughing } from '../src/core/job/demo/reliefCuts';
 import { newItem } from '../src/core/artwork/item';
 import { newOneSetup, type OneSetup } from '../src/core/job/job';
 import { freshForm } from '../src/core/relief/freshForm';
@@ -21,6 +21,14 @@ export function medalJob(stepOver = 0.1): OneSetup {
   const ball = shippedLibrary().find((c) => c.id === 'taperedBall-6-0.25-5')!;
   job.cutters = [{ ...ball, id: 'fine', name: 'Tapered ball R 0.15 mm', values: { ...ball.values, tipRadius: 0.15 } }];
   job.cuts = [finishing('fine', 'rows', 0, stepOver)];
+  return job;
+}
+
+/** The same relief roughed by end mills of 3 and 1.5 mm. */
+export function roughedMedalJob(): OneSetup {
+  const job = medalJob();
+  job.cutters = [...job.cutters, ...shippedLibrary().filter((c) => ['flat-3', 'flat-1.5'].includes(c.id))];
+  job.cuts = [roughing(['flat-3', 'flat-1.5'], 0.15, { 'flat-3': { stepDown: 0.5 }, 'flat-1.5': { stepDown: 0.25 } })];
   return job;
 }
 

@@ -31,7 +31,7 @@ import { nativeStamping } from './native/stamp';
 import { nativeVoronoi } from './native/voronoi';
 import { fontsFromPackages } from '../src/cli/fonts';
 import { lettersBoard } from './letters';
-import { medalJob } from './medalJob';
+import { medalJob, roughedMedalJob } from './medalJob';
 import { followHands } from '../src/compute/followHands';
 import { formHands } from '../src/compute/formHands';
 import { handsOf } from './handsOf';
@@ -290,6 +290,26 @@ await part('medal', async () => {
     const again = [2.5, 2.6, 2.7, 2.8, 2.9].map(finished).sort((a, b) => a.all - b.all)[2];
     row('the same, an ornament in its corner changed', `${ms(again.all)}; ${again.says}`, '2 s', '');
   }
+  const job = roughedMedalJob();
+  const memory = shapeMemory();
+  const roughed = (rise: number) => {
+    const [form] = job.relief.forms.slice(-1);
+    form.values = { ...form.values, rise };
+    const none = { mesh: () => null, picture: () => null, progress: () => {} };
+    const { field } = shapeRelief(job, reliefCell(job), { art, ...none }, memory);
+    const began = performance.now();
+    planCut(
+      job,
+      job.cuts[0],
+      art,
+      () => {},
+      () => field,
+    );
+    return performance.now() - began;
+  };
+  row('its roughing by two end mills planned', `${ms(roughed(2))}`, '', '');
+  const changed = [2.5, 2.6, 2.7, 2.8, 2.9].map(roughed).sort((a, b) => a - b)[2];
+  row('the same, that ornament changed', `${ms(changed)}`, '', '');
 });
 await part('location', () => {
   const size = 2000;

@@ -123,6 +123,36 @@ describe('minutes', () => {
   });
 });
 
+describe('a motion put to others', () => {
+  const places = fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 }), fc.constantFrom(-2, -1, 5));
+  const moves = fc.array(fc.tuple(fc.constantFrom('rapid', 'line', 'arc', 'dwell'), places), { maxLength: 20 });
+  const put = (b: MotionBuilder, [kind, [x, y, z]]: [string, [number, number, number]]) => {
+    if (kind === 'rapid') b.rapid(x, y, z);
+    else if (kind === 'line') b.line(x, y, z, 100 + x);
+    else if (kind === 'dwell') b.dwell(0.5);
+    else b.arc(x > 0, x, y, z, x + 1, y + 2, 200 + y);
+  };
+
+  it('in two parts, the second from where the first ends, is as if it had been made at once', () => {
+    fc.assert(
+      fc.property(moves, moves, (first, second) => {
+        const [whole, one, two, both] = Array.from({ length: 4 }, () => new MotionBuilder());
+        for (const b of [whole, one]) b.rapid(0, 0, 5);
+        for (const m of first) for (const b of [whole, one]) put(b, m);
+        two.rapid(one.lastX, one.lastY, one.lastZ);
+        for (const m of second) for (const b of [whole, two]) put(b, m);
+        both.add(one.build());
+        both.add(two.build());
+        const { cx, cy, ...all } = whole.build();
+        const got = both.build();
+        expect(got).toMatchObject(all);
+        const arcs = [...got.kind.keys()].filter((i) => got.kind[i] >= 3 && got.kind[i] <= 4);
+        expect(arcs.map((i) => [got.cx[i], got.cy[i]])).toEqual(arcs.map((i) => [cx[i], cy[i]]));
+      }),
+    );
+  });
+});
+
 describe('tracks', () => {
   it('find the arcs in a divided circle', () => {
     const t = fitArcs(circleLoop(400, 10), true, 0.002);

@@ -115,6 +115,13 @@ export class MotionBuilder {
     this.cy[i] = cy;
   }
 
+  /** All moves of a motion as they are; where there are some already, without its first, at which they ended. */
+  add(m: Motion): void {
+    for (let i = this.count ? 1 : 0; i < m.count; i++)
+      if (isArc(m.kind[i])) this.arc(m.kind[i] === ARC_CCW, m.x[i], m.y[i], m.z[i], m.cx[i], m.cy[i], m.feed[i]);
+      else this.push(m.kind[i], m.x[i], m.y[i], m.z[i], m.feed[i]);
+  }
+
   build(): Motion {
     const n = this.count;
     // Without arcs there are no centres to keep.

@@ -1,5 +1,5 @@
 import type { Bounds } from '../../geometry/box';
-import { makeInside } from '../../geometry/inside';
+import { makeStretches } from '../../geometry/inside';
 import type { Region } from '../../geometry/region';
 import {
   DWELL,
@@ -32,6 +32,9 @@ const MOST = 16e6;
 /** Places of the rim that are asked, and places along a way for each radius of the cutter. */
 const RIM = 16;
 const ALONG = 4;
+/** Those places, ahead and to the left, on a rim of radius 1. */
+const AHEAD = Float64Array.from({ length: RIM }, (_, k) => Math.cos(((k + 0.5) / RIM - 0.5) * Math.PI));
+const LEFT = Float64Array.from({ length: RIM }, (_, k) => Math.sin(((k + 0.5) / RIM - 0.5) * Math.PI));
 
 export class ClearedLevel {
   private readonly cell: number;
@@ -61,37 +64,42 @@ export class ClearedLevel {
 
   /** What others have cleared. */
   clearAll(region: Region): void {
-    const inside = makeInside(region);
-    const rows = this.gone.length / this.cols;
-    for (let r = 0, i = 0; r < rows; r++) {
-      stillWanted(this.cols);
+    const stretches = makeStretches(region);
+    const places = { x0: this.box.x0 - this.radius, first: -1, cell: this.cell };
+    for (let r = 0; r * this.cols < this.gone.length; r++) {
+      stillWanted();
       const y = this.box.y0 - this.radius + (r - 1) * this.cell;
-      for (let c = 0; c < this.cols; c++, i++)
-        if (inside(this.box.x0 - this.radius + (c - 1) * this.cell, y)) this.gone[i] = 1;
+      for (const [from, to] of stretches(y, places, this.cols))
+        this.gone.fill(1, r * this.cols + from, r * this.cols + to);
     }
   }
 
   /** The cutter has stood at a place. */
   clear(x: number, y: number): void {
-    const [u, v] = [this.col(x), this.row(y)];
+    const { gone, cols } = this;
+    const u = this.col(x);
+    const v = this.row(y);
     const far = this.radius / this.cell;
-    const rows = this.gone.length / this.cols;
-    for (let r = Math.max(0, Math.ceil(v - far)); r <= Math.min(rows - 1, Math.floor(v + far)); r++) {
+    const top = Math.min(gone.length / cols - 1, Math.floor(v + far));
+    for (let r = Math.max(0, Math.ceil(v - far)); r <= top; r++) {
       const half = Math.sqrt(Math.max(0, far * far - (r - v) * (r - v)));
-      const from = Math.max(0, Math.ceil(u - half));
-      const to = Math.min(this.cols - 1, Math.floor(u + half));
-      if (to >= from) this.gone.fill(1, r * this.cols + from, r * this.cols + to + 1);
+      const from = r * cols + Math.max(0, Math.ceil(u - half));
+      const to = r * cols + Math.min(cols - 1, Math.floor(u + half));
+      // So few are set one by one sooner than asked for.
+      for (let i = from; i <= to; i++) gone[i] = 1;
     }
   }
 
   /** Share of the half of its rim that goes ahead (0 to 1) that has not been cleared round a place; `dx`, `dy`: ahead, of length 1. */
   met(x: number, y: number, dx: number, dy: number): number {
     let met = 0;
+    const far = this.rim / this.cell;
+    // Half a square more, and what is cut off is what is nearest.
+    const u = this.col(x) + 0.5;
+    const v = this.row(y) + 0.5;
     for (let k = 0; k < RIM; k++) {
-      const a = ((k + 0.5) / RIM - 0.5) * Math.PI;
-      const [ahead, left] = [this.rim * Math.cos(a), this.rim * Math.sin(a)];
-      const c = Math.round(this.col(x + ahead * dx - left * dy));
-      const r = Math.round(this.row(y + ahead * dy + left * dx));
+      const c = Math.floor(u + far * (AHEAD[k] * dx - LEFT[k] * dy));
+      const r = Math.floor(v + far * (AHEAD[k] * dy + LEFT[k] * dx));
       const i = r * this.cols + c;
       if (!(c >= 0 && c < this.cols && i >= 0 && i < this.gone.length && this.gone[i])) met++;
     }

@@ -11,6 +11,7 @@ import {
   subtract,
   type Region,
 } from '../../geometry/region';
+import { contentKey, hashFloats, sizedMemo } from '../../geometry/hash';
 import { makeInside } from '../../geometry/inside';
 import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { MotionBuilder, type Motion } from '../../motion/motion';
@@ -26,7 +27,7 @@ import { eachTrack, rapidTo } from '../clearing/travel';
 import type { Easing } from '../easing';
 import { passes, travelHeights, type CutContext } from '../kind';
 import type { Bounded } from './place';
-import { regionOver, standsOver } from './stands';
+import { linesOver, standsOver } from './stands';
 
 /** More nodes than so many are not looked at: levels lie far enough from the surface for that. */
 const MOST_NODES = 1e6;
@@ -73,12 +74,20 @@ const CALM = 0.01;
 /** A level floor is at its level, however its height was rounded, mm. */
 export const SLACK = 1e-3;
 
-/** Where a cutter may stand no higher than a height. */
-function regionBelow(stands: HeightField, height: number, centres: Region): Region {
-  // What must not be entered stands far above: the line keeps to the last node that may be.
-  const depth = stands.z.map((h) => (h === Infinity ? NaN : height + SLACK - h));
-  const region = intersect(regionOver(depth, stands), centres);
-  return simplifyRegion(offset(region, -CALM, 0.002), CALM);
+/**
+ * What was worked out of levels, up to so many bytes: where a relief has changed in one place, those that do not reach there are the
+ * same, and are not worked out again.
+ */
+const REMEMBERED = 64e6;
+const regions = sizedMemo<Region>(REMEMBERED / 4, (r) => r.reduce((bytes, l) => bytes + l.byteLength, 64));
+const motions = sizedMemo<Motion>(REMEMBERED, (m) => 49 * m.count);
+
+/** Where a cutter may stand no higher than a height; `depth`: how low it may stand, mm below the top face. */
+function regionBelow(depth: Float32Array, grid: HeightField, height: number, centres: Region): Region {
+  const lines = linesOver(depth, grid, -(height + SLACK));
+  return regions(hashFloats([...lines, Float64Array.of(height), ...centres]), () =>
+    simplifyRegion(offset(intersect(lines, centres), -CALM, 0.002), CALM),
+  );
 }
 
 /** What one cutter of a roughing does at its levels. */
@@ -132,13 +141,16 @@ export function roughed(
     const form = formOf(cutter);
     const tool = clearingTool(cutter, preset);
     const stands = standsOver(surface, form, place, o.lowest + o.allowance, o.allowance);
+    // What must not be entered stands far above: the line keeps to the last node that may be.
+    const depth = new Float32Array(stands.z.length);
+    for (let i = 0; i < depth.length; i++) depth[i] = stands.z[i] === Infinity ? NaN : -stands.z[i];
     const levels = roughLevels(o, preset.stepDown);
     const free: Region[] = [];
     const todo: Region[] = [];
     for (const [k, z] of levels.entries()) {
       progress((n + k / levels.length) / cutters.length);
       stillWanted(surface.z.length);
-      const region = regionBelow(stands, z, place.centresAt(z));
+      const region = regionBelow(depth, stands, z, place.centresAt(z));
       free.push(region);
       todo.push(n && region.length ? besideOthers(region, z, tool.radius, out) : region);
     }
@@ -147,22 +159,32 @@ export function roughed(
   return out;
 }
 
-/** What wider cutters have taken at a height or lower, and so much round it, mm. */
-function goneBy(before: readonly RoughCutter[], z: number, more: number): Region[] {
-  return before.flatMap((wider) => {
-    // The first of its levels that goes as deep says how far it went.
-    const k = wider.levels.findIndex((h) => h <= z + NEAREST);
-    return k >= 0 && wider.free[k].length ? [offset(wider.free[k], wider.tool.radius + more, 0.01)] : [];
+/** How far wider cutters went at a height or lower. */
+function wider(before: readonly RoughCutter[], z: number): { readonly radius: number; readonly free: Region }[] {
+  return before.flatMap(({ levels, free, tool }) => {
+    // The first of its levels that goes as deep says it.
+    const k = levels.findIndex((h) => h <= z + NEAREST);
+    return k >= 0 && free[k].length ? [{ radius: tool.radius, free: free[k] }] : [];
   });
 }
+/** What they have taken there, and so much round it, mm. */
+const goneBy = (before: readonly RoughCutter[], z: number, more: number): Region[] =>
+  wider(before, z).map(({ radius, free }) => offset(free, radius + more, 0.01));
+
+/** All of that, as a key. */
+const keyOfWider = (before: readonly RoughCutter[], z: number): string =>
+  wider(before, z)
+    .map(({ radius, free }) => `${radius} ${hashFloats(free)}`)
+    .join();
 
 /** Where a cutter's middle has to go at a height so that it takes what the wider ones before have not taken there. */
-function besideOthers(region: Region, z: number, radius: number, before: readonly RoughCutter[]): Region {
-  let left = offset(region, radius, 0.01);
-  for (const gone of goneBy(before, z, HAIR)) left = subtract(left, gone);
-  left = left.filter((l) => Math.abs(loopArea(l)) > SPECK);
-  return left.length && regionArea(left) > SPECK ? intersect(region, offset(left, radius, 0.01)) : [];
-}
+const besideOthers = (region: Region, z: number, radius: number, before: readonly RoughCutter[]): Region =>
+  regions(`${hashFloats(region)} ${radius} beside ${keyOfWider(before, z)}`, () => {
+    let left = offset(region, radius, 0.01);
+    for (const gone of goneBy(before, z, HAIR)) left = subtract(left, gone);
+    left = left.filter((l) => Math.abs(loopArea(l)) > SPECK);
+    return left.length && regionArea(left) > SPECK ? intersect(region, offset(left, radius, 0.01)) : [];
+  });
 
 /** How the levels are gone over. */
 export interface RoughMoves {
@@ -184,47 +206,74 @@ export function roughMoves(
   progress: () => void,
 ): Motion | null {
   const all = new MotionBuilder();
-  const { tool } = q;
-  const step = Math.min(tool.preset.stepOver, 2 * tool.floorRadius);
+  const { preset, radius, floorRadius } = q.tool;
+  const heights = travelHeights(c.blank);
+  const how = contentKey([m, heights, c.budget, radius, floorRadius, preset.feed, preset.plunge, preset.stepOver]);
   for (const [k, z] of q.levels.entries()) {
     const region = q.todo[k];
     if (!region.length) continue;
-    const b = m.ease === 'off' ? all : new MotionBuilder();
-    if (b !== all && all.count) b.rapid(all.lastX, all.lastY, all.lastZ);
-    const wall = makeSegmentIndex(region);
-    const inside = makeInside(region);
-    const moves: ClearingMoves = {
-      ...travelHeights(c.blank),
-      stockTop: k ? q.levels[k - 1] : -m.startDepth,
-      cleared: true,
-      levels: [z],
-      feed: tool.preset.feed,
-      plunge: tool.preset.plunge,
-      ramp: m.ramp,
-      entry: m.entry,
-      climb: m.climb,
-      radius: tool.radius,
-      floorRadius: tool.floorRadius,
-      // The region is where its middle may go: what is free of walls round that is so much more.
-      wallClearance: (x, y) => (inside(x, y) ? wall.distance(x, y) + tool.radius : 0),
-      budget: c.budget,
-    };
-    if (m.pattern === 'contours')
-      clearingMoves(
-        b,
-        contours(region, { radius: 0, floorRadius: tool.floorRadius, budget: c.budget }, step, progress),
-        moves,
-      );
-    else rowMoves(b, region, step, m.angle, moves, progress);
+    const stockTop = k ? q.levels[k - 1] : -m.startDepth;
+    const from = all.count ? [all.lastX, all.lastY, all.lastZ] : [];
+    const met = m.ease === 'off' ? '' : keyOfWider(before, z);
+    const key = `${how} ${hashFloats([...region, Float64Array.of(z, stockTop, ...from)])} ${met}`;
+    all.add(motions(key, () => levelMoves(q, before, c, m, region, { z, stockTop, from, heights }, progress)));
     progress();
-    if (b === all || !b.count) continue;
-    const level = new ClearedLevel(boundsOf(region)!, tool.radius);
-    for (const gone of goneBy(before, z, 0)) level.clearAll(gone);
-    const motion = b.build();
-    if (!all.count) all.rapid(motion.x[0], motion.y[0], motion.z[0]);
-    easeLevel(motion, z, level, step, m.ease, all);
   }
   return all.count ? all.build() : null;
+}
+
+/** The moves at one level; the first is where the cutter was before, where it was anywhere. */
+function levelMoves(
+  { tool }: RoughCutter,
+  before: readonly RoughCutter[],
+  c: CutContext,
+  m: RoughMoves,
+  region: Region,
+  at: {
+    readonly z: number;
+    readonly stockTop: number;
+    readonly from: readonly number[];
+    readonly heights: ReturnType<typeof travelHeights>;
+  },
+  progress: () => void,
+): Motion {
+  const { z, stockTop, from, heights } = at;
+  const step = Math.min(tool.preset.stepOver, 2 * tool.floorRadius);
+  const b = new MotionBuilder();
+  if (from.length) b.rapid(from[0], from[1], from[2]);
+  const wall = makeSegmentIndex(region);
+  const inside = makeInside(region);
+  const moves: ClearingMoves = {
+    ...heights,
+    stockTop,
+    cleared: true,
+    levels: [z],
+    feed: tool.preset.feed,
+    plunge: tool.preset.plunge,
+    ramp: m.ramp,
+    entry: m.entry,
+    climb: m.climb,
+    radius: tool.radius,
+    floorRadius: tool.floorRadius,
+    // The region is where its middle may go: what is free of walls round that is so much more.
+    wallClearance: (x, y) => (inside(x, y) ? wall.distance(x, y) + tool.radius : 0),
+    budget: c.budget,
+  };
+  if (m.pattern === 'contours')
+    clearingMoves(
+      b,
+      contours(region, { radius: 0, floorRadius: tool.floorRadius, budget: c.budget }, step, progress),
+      moves,
+    );
+  else rowMoves(b, region, step, m.angle, moves, progress);
+  const motion = b.build();
+  if (m.ease === 'off' || !motion.count) return motion;
+  const level = new ClearedLevel(boundsOf(region)!, tool.radius);
+  for (const gone of goneBy(before, z, 0)) level.clearAll(gone);
+  const eased = new MotionBuilder();
+  eased.rapid(motion.x[0], motion.y[0], motion.z[0]);
+  easeLevel(motion, z, level, step, m.ease, eased);
+  return eased.build();
 }
 
 /** Rows to and fro at one level, and then once round. */

@@ -44,19 +44,43 @@ export const standsOver = (
   allowance: number,
 ): HeightField => standsWithin(standsFree(f, form, allowance, least), b);
 
-/** Where heights, between nodes too, are not below nothing; empty nodes (NaN) are. */
-export function regionOver(z: Float32Array, { cols, rows, cell, x0, y0 }: HeightField): Region {
-  const loops = contours(z, cols, rows, 0, -Infinity).map((l) => {
+/** Where heights, between nodes too, are not below a level; empty nodes (NaN) are. */
+export const regionOver = (z: Float32Array, grid: HeightField, level = 0): Region =>
+  normalise(linesOver(z, grid, level), 'nonzero');
+
+/** The lines round that, as they come. */
+export function linesOver(z: Float32Array, { cols, rows, cell, x0, y0 }: HeightField, level = 0): Float64Array[] {
+  const loops = contours(z, cols, rows, level, -Infinity).map((l) => {
     // Rows count upwards here: what ran round the inside the one way runs the other way round.
     const out = new Float64Array(l.length);
     for (let i = 0; i < l.length; i += 2) {
       out[i] = x0 + (l[l.length - 2 - i] - 0.5) * cell;
       out[i + 1] = y0 + (l[l.length - 1 - i] - 0.5) * cell;
     }
-    return out;
+    return withoutEven(out);
   });
-  return normalise(
-    loops.filter((l) => Math.abs(loopArea(l)) > 1e-9),
-    'nonzero',
-  );
+  return loops.filter((l) => Math.abs(loopArea(l)) > 1e-9);
+}
+
+/** A loop without those points of which `drop` says so, from where the one before, the point, and the next lie in it. */
+function without(l: Float64Array, drop: (before: number, at: number, next: number) => boolean): Float64Array {
+  const n = l.length;
+  const out = new Float64Array(n);
+  let count = 0;
+  for (let i = 0; i < n; i += 2)
+    if (!drop((i + n - 2) % n, i, (i + 2) % n)) {
+      out[count++] = l[i];
+      out[count++] = l[i + 1];
+    }
+  return out.slice(0, count);
+}
+
+/**
+ * A loop without points that lie on one line with their neighbours along x or y, as all along the rim of a field do. Those that come
+ * twice go first: a corner that does would lie on one line with itself along both.
+ */
+function withoutEven(loop: Float64Array): Float64Array {
+  const l = without(loop, (before, at) => loop[at] === loop[before] && loop[at + 1] === loop[before + 1]);
+  const even = (a: number, b: number, c: number) => l[b] === l[a] && l[b] === l[c];
+  return without(l, (a, b, c) => even(a, b, c) || even(a + 1, b + 1, c + 1));
 }

@@ -36,9 +36,12 @@ export function contours(
   const middleIn = (c: number, r: number): boolean =>
     at(c - 1, r - 1) + at(c, r - 1) + at(c, r) + at(c - 1, r) >= 4 * level;
   for (let r = 0; r < rows; r++)
-    for (let c = 0; c < cols; c++) {
+    for (
+      let c = nextMet(rimmed, r * wide, wide, level, 0);
+      c < cols;
+      c = nextMet(rimmed, r * wide, wide, level, c + 1)
+    ) {
       const kind = kindOf(c, r);
-      if (kind === 0 || kind === 15) continue;
       const saddle = kind === 5 || kind === 10;
       for (let way = 0; way < (saddle ? 2 : 1); way++) {
         if (seen[r * cols + c] & (1 << way)) continue;
@@ -99,6 +102,19 @@ export function contours(
       }
     }
   return loops;
+}
+
+/**
+ * The first cell from one on that a level runs through, in the row whose upper nodes begin at `row`; as many as there are where it
+ * runs through none. Most cells lie whole on one side.
+ */
+function nextMet(nodes: Float32Array, row: number, wide: number, level: number, from: number): number {
+  let i = row + from;
+  const end = row + wide - 1;
+  const inside = nodes[i] >= level;
+  if (nodes[i + wide] >= level !== inside) return from;
+  for (i++; i <= end; i++) if (nodes[i] >= level !== inside || nodes[i + wide] >= level !== inside) return i - 1 - row;
+  return wide - 1;
 }
 
 /** How far from one node to the other, as a share, a level is met. */
