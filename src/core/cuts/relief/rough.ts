@@ -1,6 +1,6 @@
 import type { Cutter, Preset } from '../../cutters/cutter';
 import { formOf } from '../../cutters/cutter';
-import type { CutterForm } from '../../cutters/form';
+import { grownForm, type CutterForm } from '../../cutters/form';
 import {
   boundsOf,
   loopArea,
@@ -17,6 +17,7 @@ import { makeSegmentIndex } from '../../geometry/segmentIndex';
 import { MotionBuilder, type Motion } from '../../motion/motion';
 import { fitArcs, pointAt, run, slice } from '../../motion/arcPolyline';
 import type { HeightField } from '../../relief/field';
+import { aroundChanges } from '../../relief/window';
 import { stillWanted } from '../../units/stillWanted';
 import { clearingTool, type ClearingTool } from '../clearing/clear';
 import { clearingMoves, contours, trackOf, type ClearingMoves } from '../clearing/contours';
@@ -27,7 +28,8 @@ import { eachTrack, rapidTo } from '../clearing/travel';
 import type { Easing } from '../easing';
 import { passes, travelHeights, type CutContext } from '../kind';
 import type { Bounded } from './place';
-import { linesOver, standsOver } from './stands';
+import { reachOver } from './remembered';
+import { linesOver, standsFree, standsWithin } from './stands';
 
 /** More nodes than so many are not looked at: levels lie far enough from the surface for that. */
 const MOST_NODES = 1e6;
@@ -81,6 +83,21 @@ export const SLACK = 1e-3;
 const REMEMBERED = 64e6;
 const regions = sizedMemo<Region>(REMEMBERED / 4, (r) => r.reduce((bytes, l) => bytes + l.byteLength, 64));
 const motions = sizedMemo<Motion>(REMEMBERED, (m) => 49 * m.count);
+
+/** How low cutters may stand over so many surfaces last is known. */
+const HELD = 8;
+const anew = aroundChanges(HELD);
+/** How low a cutter may stand whatever its boundary; where the surface has changed, that is worked out anew. */
+const freely = (f: HeightField, form: CutterForm, allowance: number, least: number): HeightField => ({
+  ...f,
+  z: anew(
+    f,
+    contentKey([form, allowance]),
+    reachOver(f, grownForm(form, allowance)) + 2 * f.cell,
+    (part) => standsFree(part, form, allowance, least).z,
+    least - allowance,
+  ),
+});
 
 /** Where a cutter may stand no higher than a height; `depth`: how low it may stand, mm below the top face. */
 function regionBelow(depth: Float32Array, grid: HeightField, height: number, centres: Region): Region {
@@ -140,7 +157,7 @@ export function roughed(
   for (const [n, { cutter, preset, place }] of cutters.entries()) {
     const form = formOf(cutter);
     const tool = clearingTool(cutter, preset);
-    const stands = standsOver(surface, form, place, o.lowest + o.allowance, o.allowance);
+    const stands = standsWithin(freely(surface, form, o.allowance, o.lowest + o.allowance), place);
     // What must not be entered stands far above: the line keeps to the last node that may be.
     const depth = new Float32Array(stands.z.length);
     for (let i = 0; i < depth.length; i++) depth[i] = stands.z[i] === Infinity ? NaN : -stands.z[i];
@@ -208,7 +225,8 @@ export function roughMoves(
   const all = new MotionBuilder();
   const { preset, radius, floorRadius } = q.tool;
   const heights = travelHeights(c.blank);
-  const how = contentKey([m, heights, c.budget, radius, floorRadius, preset.feed, preset.plunge, preset.stepOver]);
+  const cutter = [radius, floorRadius, preset.feed, preset.plunge, preset.stepOver];
+  const how = contentKey([m.pattern, m.angle, m.entry, m.ramp, m.climb, m.ease, heights, c.budget, cutter]);
   for (const [k, z] of q.levels.entries()) {
     const region = q.todo[k];
     if (!region.length) continue;

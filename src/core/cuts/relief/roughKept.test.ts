@@ -32,7 +32,14 @@ const asked: Record<string, { ground?: Ground; values?: object; preset?: object 
   'by the finer alone': { values: { cutters: ['flat-1'] } },
 };
 /** Beginning anew takes a second: those that are most easily mistaken. */
-const DOUBTED = ['a higher block', 'its tops cut off', 'by another wide one', 'a faster feed', 'the other way round'];
+const DOUBTED = [
+  'a higher block',
+  'its tops cut off',
+  'by another wide one',
+  'less of it left',
+  'a faster feed',
+  'the other way round',
+];
 
 it('what was worked out before, whatever it was, changes no roughing', async () => {
   const fresh = async () => {
