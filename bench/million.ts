@@ -151,7 +151,7 @@ export async function stopped(page: Page, maker: Maker): Promise<void> {
   const began = performance.now();
   await maker.press('Stop working');
   // A tick is a hundredth of a second: less than a fifth of one core is nobody at work.
-  for (let before = ticks(); ; ) {
+  for (let before = ticks(); ;) {
     await new Promise((r) => setTimeout(r, 100));
     const now = ticks();
     if (now - before < 2) break;

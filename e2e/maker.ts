@@ -200,7 +200,7 @@ export class Maker {
   /** What is read once it stands still: twice the same. */
   async rests<T>(read: () => Promise<T>, between = 120): Promise<T> {
     const until = Date.now() + PATIENCE;
-    for (let last = await read(); ; ) {
+    for (let last = await read(); ;) {
       await new Promise((r) => setTimeout(r, between));
       const now = await read();
       if (JSON.stringify(now) === JSON.stringify(last)) return now;

@@ -80,11 +80,15 @@ export function packages() {
   done();
 }
 
-/** Both at once: one waits for what the other does not need. */
-export async function everything() {
+/** Installs both at once: when the packages are there, and when the browser is, which nothing but the interface tests waits for. */
+export function installing() {
   const { line, done } = packagesMissing();
-  await together(line, chromiumMissing());
-  done();
+  return { packages: together(line).then(done), browser: together(chromiumMissing()) };
+}
+
+export async function everything() {
+  const { packages, browser } = installing();
+  await Promise.all([packages, browser]);
 }
 
 /** Builds the app unless what it is built from has not changed. `env`: besides the shell's. */
@@ -103,7 +107,8 @@ export function build(env = {}) {
   const stamp = path.join(root, '.next/mirvak-built');
   const built =
     existsSync(stamp) && existsSync(path.join(root, '.next/BUILD_ID')) && readFileSync(stamp, 'utf8') === key;
-  if (!built) run('npx', ['next', 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
+  if (!built)
+    run('node_modules/.bin/next', ['build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
   run('node', ['scripts/offline.mjs']);
   writeFileSync(stamp, key);
 }

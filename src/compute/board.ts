@@ -40,7 +40,7 @@ class Stopped extends Error {}
 
 /** Takes bands off the board and does them, until none of the `count` is free. */
 function takeBands(b: Board, count: number, work: (k: number) => void): void {
-  for (let k; (k = Atomics.add(b.board, NEXT, 1)) < count; ) {
+  for (let k; (k = Atomics.add(b.board, NEXT, 1)) < count;) {
     stepAside();
     work(k);
     Atomics.store(b.state, k, READY);
@@ -77,7 +77,7 @@ export function lead(b: Board, count: number, work: (k: number) => void, tell: (
   const alone = (say: () => void) => {
     let last = -1;
     let since = performance.now();
-    for (let inside; !missed && (inside = Atomics.load(board, INSIDE)); ) {
+    for (let inside; !missed && (inside = Atomics.load(board, INSIDE));) {
       atRest(() => void Atomics.wait(board, INSIDE, inside, LOOK));
       say();
       const now = Atomics.load(board, DONE);

@@ -90,9 +90,8 @@ const planned = (cut: string) => now().find((a) => a.what === 'plan' && a.cut ==
 const board = (): Job => jobOf(demoSetups['lock-cottage-board']());
 const changed = (job: Job, cut: number, more = 1): Job => {
   const one = oneSetup(job);
-  const cuts = one.cuts.map(
-    (c, k): Cut =>
-      k === cut ? { ...c, values: { ...c.values, startDepth: Number(c.values.startDepth ?? 0) + more } } : c,
+  const cuts = one.cuts.map((c, k): Cut =>
+    k === cut ? { ...c, values: { ...c.values, startDepth: Number(c.values.startDepth ?? 0) + more } } : c,
   );
   return withSetup(job, { ...one, cuts });
 };
@@ -249,7 +248,12 @@ describe('what is worked out, and when', () => {
     await end(first, planOf('first'));
     await end(planned(second.cut!), planOf('second, changed'));
     const one = oneSetup(next);
-    expect(cutKey(one, one.cuts.find((c) => c.id === second.cut)!)).toBe(seen().cuts[second.cut!].key);
+    expect(
+      cutKey(
+        one,
+        one.cuts.find((c) => c.id === second.cut)!,
+      ),
+    ).toBe(seen().cuts[second.cut!].key);
     expect(told().fresh[FIRST_SETUP].cuts).toContain(second.cut);
     setJob(job, FIRST_SETUP);
     expect(told().fresh[FIRST_SETUP].cuts).not.toContain(second.cut);

@@ -63,7 +63,12 @@ describe('distributing', () => {
         const shifts = distribute(list, axis);
         if (list.length < 3) return expect(shifts).toEqual([]);
         const [lo, hi] = axis === 'x' ? (['x0', 'x1'] as const) : (['y0', 'y1'] as const);
-        const placed = shifts.map((s) => moved(list.find((b) => b.id === s.id)!, s));
+        const placed = shifts.map((s) =>
+          moved(
+            list.find((b) => b.id === s.id)!,
+            s,
+          ),
+        );
         const gaps = placed.slice(1).map((b, i) => b[lo] - placed[i][hi]);
         for (const g of gaps) expect(g).toBeCloseTo(gaps[0], 8);
         const first = shifts[0];

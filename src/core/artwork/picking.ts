@@ -27,14 +27,13 @@ const linesOf = once((p): readonly Line[] => p.paths.map((q) => ({ points: flatt
 export const boxOf = once(itemBounds);
 
 /** What an item's closed outlines fill. */
-export const filledBy = once(
-  (p): Region =>
-    normalise(
-      linesOf(p)
-        .filter((l) => l.closed)
-        .map((l) => l.points),
-      p.fill,
-    ),
+export const filledBy = once((p): Region =>
+  normalise(
+    linesOf(p)
+      .filter((l) => l.closed)
+      .map((l) => l.points),
+    p.fill,
+  ),
 );
 
 /** The box of an item's frame: at least as large as that of what it draws, and at hand without looking at its curves. */

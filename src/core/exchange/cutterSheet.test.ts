@@ -76,7 +76,12 @@ describe('derived values', () => {
       ),
     );
     // A ball's ridge: R - sqrt(R^2 - (s/2)^2).
-    expect(scallopOf(library.find((c) => c.id === 'ball-6')!, 1)).toBeCloseTo(3 - Math.sqrt(9 - 0.25), 12);
+    expect(
+      scallopOf(
+        library.find((c) => c.id === 'ball-6')!,
+        1,
+      ),
+    ).toBeCloseTo(3 - Math.sqrt(9 - 0.25), 12);
   });
   it('are the trade\u2019s', () => {
     const c = library.find((q) => q.id === 'flat-6')!;

@@ -10,14 +10,12 @@ import { pointOn } from './segment';
 import { warpPath } from './warp';
 
 const n = real(-50, 50);
-const cubic = fc.array(n, { minLength: 8, maxLength: 8 }).map(
-  ([x, y, x1, y1, x2, y2, ex, ey]): Path => ({
-    x,
-    y,
-    closed: false,
-    segments: [{ k: 'cubic', x1, y1, x2, y2, x: ex, y: ey }],
-  }),
-);
+const cubic = fc.array(n, { minLength: 8, maxLength: 8 }).map(([x, y, x1, y1, x2, y2, ex, ey]): Path => ({
+  x,
+  y,
+  closed: false,
+  segments: [{ k: 'cubic', x1, y1, x2, y2, x: ex, y: ey }],
+}));
 
 describe('a guide', () => {
   it('measures a circle, and goes round it at unit speed', () => {

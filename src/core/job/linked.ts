@@ -24,7 +24,7 @@ const SAME: Facing = { x: 1, y: 1 };
 /** How often a blank was turned over about each axis until a set-up. */
 function turnsUntil(setup: Setup, job: Job): { x: number; y: number } {
   const n = { x: 0, y: 0 };
-  for (let s: Setup | undefined = setup; s?.after; ) {
+  for (let s: Setup | undefined = setup; s?.after;) {
     const { after }: Setup = s;
     // Turned about X, what runs up runs down; about Y, what runs right runs left.
     if (after!.turned === 'x') n.y++;

@@ -46,27 +46,20 @@ const step: fc.Arbitrary<Step> = fc.oneof(
       (j) =>
         withPlace(j, nth(j, n), by),
   ),
-  fc.tuple(fc.nat(5), fc.nat(5), fc.constantFrom('none' as const, 'x' as const, 'y' as const)).map(
-    ([n, k, turned]): Step =>
-      (j) => {
-        const sources = sourcesOf(j, nth(j, n));
-        return startingAt(j, nth(j, n), k < sources.length ? { setup: sources[k].id, turned } : null);
-      },
-  ),
-  fc.tuple(fc.nat(5), fc.nat(9)).map(
-    ([n, x]): Step =>
-      (j) => {
-        const one = oneSetup(j, nth(j, n));
-        return withSetup(j, { ...one, items: [...one.items, box(freshId(), x)] });
-      },
-  ),
-  fc.tuple(fc.nat(5), fc.integer({ min: 20, max: 40 })).map(
-    ([n, width]): Step =>
-      (j) => {
-        const one = oneSetup(j, nth(j, n));
-        return withSetup(j, { ...one, blank: { ...one.blank, width } });
-      },
-  ),
+  fc
+    .tuple(fc.nat(5), fc.nat(5), fc.constantFrom('none' as const, 'x' as const, 'y' as const))
+    .map(([n, k, turned]): Step => (j) => {
+      const sources = sourcesOf(j, nth(j, n));
+      return startingAt(j, nth(j, n), k < sources.length ? { setup: sources[k].id, turned } : null);
+    }),
+  fc.tuple(fc.nat(5), fc.nat(9)).map(([n, x]): Step => (j) => {
+    const one = oneSetup(j, nth(j, n));
+    return withSetup(j, { ...one, items: [...one.items, box(freshId(), x)] });
+  }),
+  fc.tuple(fc.nat(5), fc.integer({ min: 20, max: 40 })).map(([n, width]): Step => (j) => {
+    const one = oneSetup(j, nth(j, n));
+    return withSetup(j, { ...one, blank: { ...one.blank, width } });
+  }),
 );
 const worked = fc.array(step, { maxLength: 14 }).map((steps) => steps.reduce((j, s) => s(j), newJob('Lock 7')));
 

@@ -27,7 +27,7 @@ function step(flag: number, from: Bytes): [number, number] {
     const a = flag - 84;
     return [
       signed(flag, 1 + (Math.floor(a / 12) << 8) + from.u8()),
-      signed(flag >> 1, 1 + ((a % 12 >> 2) << 8) + from.u8()),
+      signed(flag >> 1, 1 + (((a % 12) >> 2) << 8) + from.u8()),
     ];
   }
   if (flag < 124) {
@@ -147,7 +147,7 @@ export function outlinesOf(bytes: Uint8Array, most: number): { glyf: Uint8Array;
 /** Copies the parts of a composite glyph; whether instructions follow. */
 function parts(from: Bytes, out: Written): boolean {
   let instructed = false;
-  for (let flags = MORE; flags & MORE; ) {
+  for (let flags = MORE; flags & MORE;) {
     flags = from.u16();
     instructed ||= (flags & INSTRUCTIONS) !== 0;
     out.i16(flags);

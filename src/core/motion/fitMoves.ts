@@ -145,7 +145,7 @@ export function fitMoves(p: Float64Array, tolerance: number, weight = 1): Fitted
     const got = fits(first);
     if (got === null) return null;
     let best = { j: first, got };
-    for (let step = 2; step > 0 && best.j < n - 1; ) {
+    for (let step = 2; step > 0 && best.j < n - 1;) {
       const j = Math.min(n - 1, best.j + step);
       const more = fits(j);
       if (more !== null) {
@@ -157,7 +157,7 @@ export function fitMoves(p: Float64Array, tolerance: number, weight = 1): Fitted
   };
 
   const out: FittedMove[] = [];
-  for (let i = 0; i < n - 1; ) {
+  for (let i = 0; i < n - 1;) {
     stillWanted();
     const from = i;
     const line = furthest(from + 1, (j) => (lineFits(from, j) ? true : null))!;

@@ -15,9 +15,8 @@ const work = fc.array(fc.oneof(stroke, ring), { maxLength: 40 });
 const held = fc
   .tuple(work, fc.array(fc.nat(), { minLength: 40, maxLength: 40 }), fc.infiniteStream(fc.boolean()))
   .map(([pieces, links, some]) =>
-    pieces.map(
-      (p, i): RoutePiece =>
-        i + 1 < pieces.length && some.next().value ? { ...p, before: i + 1 + (links[i] % (pieces.length - i - 1)) } : p,
+    pieces.map((p, i): RoutePiece =>
+      i + 1 < pieces.length && some.next().value ? { ...p, before: i + 1 + (links[i] % (pieces.length - i - 1)) } : p,
     ),
   );
 /** The shortest of all orders, by trying every one with every side and start. */

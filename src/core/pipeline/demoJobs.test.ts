@@ -27,7 +27,13 @@ function makeOne(name: string) {
     if (c.kind === 'reliefFinish')
       for (const [id, o] of Object.entries(c.overrides)) {
         // Rows that lie further apart take more at once.
-        o.stepDown = 4 * presetOf(job.cutters.find((q) => q.id === id)!, job, c).stepDown;
+        o.stepDown =
+          4 *
+          presetOf(
+            job.cutters.find((q) => q.id === id)!,
+            job,
+            c,
+          ).stepDown;
         if (o.stepOver) o.stepOver *= 4;
       }
   const relief = shapedWhenAsked(job, shaping);

@@ -86,7 +86,10 @@ describe('a mould of what is picked', () => {
     expect(oneSetup(readJob(JSON.parse(JSON.stringify(job)))).cuts).toEqual(one.cuts);
     // Mirrored about the middle of the blank.
     expect(one.items.find((i) => i.id === 'w')).toMatchObject({ x: 60 - 31, mirror: true });
-    const gate = placeItem(one.items.find((i) => i.id === 'g')!, art).paths[0];
+    const gate = placeItem(
+      one.items.find((i) => i.id === 'g')!,
+      art,
+    ).paths[0];
     expect(gate.x).toBeCloseTo(60 - 44, 6);
     const { cast: c, problems } = cast(one);
     expect(problems).toEqual([]);

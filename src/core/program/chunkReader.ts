@@ -347,9 +347,16 @@ export class ChunkReader {
     else if (v === 90) c.absolute = true;
     else if (v === 91) c.absolute = false;
     else if (v === 18 || v === 19) this.fail('only the XY plane (G17) is read');
-    else if (
-      !(v === 17 || v === 40 || v === 43 || v === 49 || (v >= 54 && v <= 59) || v === 64 || v === 91.1 || v === 94)
-    )
+    else if (!(
+      v === 17 ||
+      v === 40 ||
+      v === 43 ||
+      v === 49 ||
+      (v >= 54 && v <= 59) ||
+      v === 64 ||
+      v === 91.1 ||
+      v === 94
+    ))
       this.fail(`G${v} is not known`);
   }
 
@@ -453,7 +460,7 @@ export class ChunkReader {
     if (c.z < c.cycleR) b.rapid(c.x, c.y, c.cycleR);
     b.rapid(x, y, start);
     b.rapid(x, y, c.cycleR);
-    for (let at = c.cycleR; at > c.cycleZ; ) {
+    for (let at = c.cycleR; at > c.cycleZ;) {
       if (at < c.cycleR) {
         b.rapid(x, y, c.cycleR);
         b.rapid(x, y, Math.min(c.cycleR, at + A_BIT));

@@ -1,7 +1,7 @@
 import { DWELL, MotionBuilder, withoutArcs, type Motion } from '../motion/motion';
 import type { Dialect } from './dialect';
 import { ownLineTroubles } from './ownLines';
-import { parseProgram, ProgramError } from './parser';
+import { parseProgram, ProgramError, type ParsedProgram } from './parser';
 import { writeProgram, type ProgramInfo, type ProgramPart } from './writer';
 
 /** The most by which a program's way may stand off the plan's, mm: three decimals round by up to 0.0009 in space, chords add 0.0003. */
@@ -107,7 +107,7 @@ export function troubleWith(d: Dialect, parts: readonly ProgramPart[], info: Pro
 
 function difference(d: Dialect, parts: readonly ProgramPart[], info: ProgramInfo): string | null {
   const text = writeProgram(parts, info, d);
-  let back;
+  let back: ParsedProgram;
   try {
     back = parseProgram(text);
   } catch (e) {

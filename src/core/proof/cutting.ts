@@ -254,7 +254,7 @@ export function metByAll(met: readonly Met[]): Met[] {
   }
   const all = [...by.values()].sort((a, b) => a.run - b.run || a.move - b.move);
   const out: Met[] = [];
-  for (let from = 0; from < all.length; ) {
+  for (let from = 0; from < all.length;) {
     const few = firstAndDeepest();
     const { run } = all[from];
     while (from < all.length && all[from].run === run) few.add(all[from++]);

@@ -21,7 +21,7 @@ export function heightFacts(z: Float32Array): HeightFacts {
   const sums = new Float64Array(FINE);
   inBands(z, lowest, highest > lowest ? FINE / (highest - lowest) : 0, fine, sums);
   let at = 0;
-  for (let n = fine[0]; n < count / 2; ) n += fine[++at];
+  for (let n = fine[0]; n < count / 2;) n += fine[++at];
   const bands = new Array<number>(BANDS).fill(0);
   fine.forEach((n, k) => (bands[Math.floor((k * BANDS) / FINE)] += n));
   return { lowest, highest, median: sums[at] / fine[at], bands, covered: count / z.length };

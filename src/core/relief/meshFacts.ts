@@ -50,7 +50,7 @@ function undercutOf(s: Mesh): number {
     (a, b) => met.node[a] - met.node[b] || met.z[b] - met.z[a] || met.up[b] - met.up[a],
   );
   let [all, hidden] = [0, 0];
-  for (let i = 0; i < order.length; ) {
+  for (let i = 0; i < order.length;) {
     const first = order[i];
     all++;
     // A mesh that is inside out is as good.
@@ -138,7 +138,7 @@ function holesIn({ corners }: Mesh): number {
   const root = (v: number): number => {
     let r = v;
     while (open.get(r)! !== r) r = open.get(r)!;
-    for (let w = v; w !== r; ) {
+    for (let w = v; w !== r;) {
       const next = open.get(w)!;
       open.set(w, r);
       w = next;

@@ -27,7 +27,7 @@ export function thickness(
   const look = (turn: number): void => {
     const [ux, uy] = [Math.cos(turn), Math.sin(turn)];
     const below = (t: number): number => z - surface(x + t * ux, y + t * uy);
-    for (let last = 0; last < least; ) {
+    for (let last = 0; last < least;) {
       let t = Math.min(least, last + Math.max(step, FURTHER * last));
       const up = below(t);
       if (up > 0) {

@@ -133,14 +133,12 @@ export const actions: readonly Action[] = [
   },
   { id: 'library', name: 'Open the tool library', shortcut: 'L', run: () => setView({ library: true }) },
   { id: 'group-cuts', name: 'Group the cuts by cutter', run: groupByCutter },
-  ...stages.map(
-    (s, i): Action => ({
-      id: `stage-${s}`,
-      name: `Go to ${stageNames[s]}`,
-      shortcut: `Alt+${i + 1}`,
-      run: () => goTo(s),
-    }),
-  ),
+  ...stages.map((s, i): Action => ({
+    id: `stage-${s}`,
+    name: `Go to ${stageNames[s]}`,
+    shortcut: `Alt+${i + 1}`,
+    run: () => goTo(s),
+  })),
   {
     id: 'link',
     name: 'Link into another set-up',
@@ -192,31 +190,25 @@ export const actions: readonly Action[] = [
     shortcut: 'S',
     run: () => setView((v) => ({ sectionOpen: !v.sectionOpen })),
   },
-  ...(['corner', 'top', 'front', 'side', 'under'] as const).map(
-    (to): Action => ({
-      id: `camera-${to}`,
-      name: `Look at the solid from ${to === 'under' ? 'below' : `the ${to}`}`,
-      run: () => lookFrom(to),
-    }),
-  ),
-  ...(['level', 'upright'] as const).map(
-    (way): Action => ({
-      id: `section-${way}`,
-      name: `Lay the section ${way} through the middle`,
-      enabled: hasJob,
-      run: () => laySection(way),
-    }),
-  ),
+  ...(['corner', 'top', 'front', 'side', 'under'] as const).map((to): Action => ({
+    id: `camera-${to}`,
+    name: `Look at the solid from ${to === 'under' ? 'below' : `the ${to}`}`,
+    run: () => lookFrom(to),
+  })),
+  ...(['level', 'upright'] as const).map((way): Action => ({
+    id: `section-${way}`,
+    name: `Lay the section ${way} through the middle`,
+    enabled: hasJob,
+    run: () => laySection(way),
+  })),
   ...itemKinds
     .filter((k) => k.offered !== false)
-    .map(
-      (k): Action => ({
-        id: `add-${k.id}`,
-        name: `Add ${k.name.toLowerCase()}`,
-        enabled: hasJob,
-        run: () => addItem(k.id),
-      }),
-    ),
+    .map((k): Action => ({
+      id: `add-${k.id}`,
+      name: `Add ${k.name.toLowerCase()}`,
+      enabled: hasJob,
+      run: () => addItem(k.id),
+    })),
   {
     id: 'cut-as',
     name: 'Cut this as\u2026',
@@ -224,45 +216,37 @@ export const actions: readonly Action[] = [
     enabled: hasPick,
     run: () => setView({ cutAs: menuPlace() }),
   },
-  ...formKinds.map(
-    (k): Action => ({
-      id: `form-${k.id}`,
-      name: `Add to the relief: ${k.name.toLowerCase()}`,
-      enabled: hasJob,
-      run: () =>
-        k.ofFile
-          ? chooseReliefFile(k.ofFile)
-          : k.ofLibrary
-            ? setView({ reliefLibrary: true, stage: 'relief' })
-            : addForm(k.id),
-    }),
-  ),
-  ...(Object.keys(reliefFormats) as ReliefFormat[]).map(
-    (format): Action => ({
-      id: `export-relief-${format}`,
-      name: `Export the relief as ${reliefFormats[format]}`,
-      enabled: hasJob,
-      run: () => void exportRelief(format),
-    }),
-  ),
-  ...cutKinds.map(
-    (k): Action => ({
-      id: `cut-${k.id}`,
-      name: `Add a cut: ${k.name.toLowerCase()}`,
-      enabled: hasJob,
-      run: () => addCut(k.id, useLibrary.getState().cutters),
-    }),
-  ),
-  ...planTools.map(
-    ({ id, name, shortcut }): Action => ({
-      id: `tool-${id}`,
-      name,
-      shortcut,
-      onTable: true,
-      enabled: hasJob,
-      run: () => setView({ tool: id, stage: 'artwork' }),
-    }),
-  ),
+  ...formKinds.map((k): Action => ({
+    id: `form-${k.id}`,
+    name: `Add to the relief: ${k.name.toLowerCase()}`,
+    enabled: hasJob,
+    run: () =>
+      k.ofFile
+        ? chooseReliefFile(k.ofFile)
+        : k.ofLibrary
+          ? setView({ reliefLibrary: true, stage: 'relief' })
+          : addForm(k.id),
+  })),
+  ...(Object.keys(reliefFormats) as ReliefFormat[]).map((format): Action => ({
+    id: `export-relief-${format}`,
+    name: `Export the relief as ${reliefFormats[format]}`,
+    enabled: hasJob,
+    run: () => void exportRelief(format),
+  })),
+  ...cutKinds.map((k): Action => ({
+    id: `cut-${k.id}`,
+    name: `Add a cut: ${k.name.toLowerCase()}`,
+    enabled: hasJob,
+    run: () => addCut(k.id, useLibrary.getState().cutters),
+  })),
+  ...planTools.map(({ id, name, shortcut }): Action => ({
+    id: `tool-${id}`,
+    name,
+    shortcut,
+    onTable: true,
+    enabled: hasJob,
+    run: () => setView({ tool: id, stage: 'artwork' }),
+  })),
   { id: 'import-artwork', name: 'Import a drawing or picture', shortcut: 'Ctrl+O', enabled: hasJob, run: chooseFiles },
   {
     id: 'trace-again',
@@ -324,22 +308,18 @@ export const actions: readonly Action[] = [
     run: () => turnPicked(-90),
   },
   { id: 'to-outlines', name: 'Convert the picked items to outlines', enabled: hasPick, run: toDrawings },
-  ...combinations.map(
-    (how): Action => ({
-      id: `combine-${how}`,
-      name: `${combinationNames[how]} the picked outlines`,
-      enabled: hasPick,
-      run: () => void workOnShapes({ kind: 'combine', how }, combinationNames[how]),
-    }),
-  ),
-  ...alignments.map(
-    (a): Action => ({
-      id: `align-${a}`,
-      name: `Align ${a} in the blank`,
-      enabled: hasPick,
-      run: () => alignPicked(a, 'blank'),
-    }),
-  ),
+  ...combinations.map((how): Action => ({
+    id: `combine-${how}`,
+    name: `${combinationNames[how]} the picked outlines`,
+    enabled: hasPick,
+    run: () => void workOnShapes({ kind: 'combine', how }, combinationNames[how]),
+  })),
+  ...alignments.map((a): Action => ({
+    id: `align-${a}`,
+    name: `Align ${a} in the blank`,
+    enabled: hasPick,
+    run: () => alignPicked(a, 'blank'),
+  })),
   { id: 'distribute-x', name: 'Distribute from left to right', enabled: hasPick, run: () => distributePicked('x') },
   { id: 'distribute-y', name: 'Distribute from bottom to top', enabled: hasPick, run: () => distributePicked('y') },
   { id: 'add-layer', name: 'Add a layer', enabled: hasJob, run: addLayer },
@@ -382,16 +362,14 @@ export const actions: readonly Action[] = [
       ['down', 'ArrowDown', 0, -1],
     ] as const
   ).flatMap(([name, key, dx, dy]) =>
-    [false, true].map(
-      (shift): Action => ({
-        id: `nudge-${name}${shift ? '-far' : ''}`,
-        name: `Move ${name} by a ${shift ? 'long ' : ''}step`,
-        shortcut: `${shift ? 'Shift+' : ''}${key}`,
-        onTable: true,
-        enabled: hasPick,
-        run: () => nudge(dx * step(shift), dy * step(shift)),
-      }),
-    ),
+    [false, true].map((shift): Action => ({
+      id: `nudge-${name}${shift ? '-far' : ''}`,
+      name: `Move ${name} by a ${shift ? 'long ' : ''}step`,
+      shortcut: `${shift ? 'Shift+' : ''}${key}`,
+      onTable: true,
+      enabled: hasPick,
+      run: () => nudge(dx * step(shift), dy * step(shift)),
+    })),
   ),
 ];
 

@@ -126,9 +126,11 @@ export function drawPlan(
   drawPictures(ctx, scene, c, px, again);
   drawItems(ctx, width, height, dpr, v, scene, c, cache, again);
   if (scene.plans.length) {
-    const looks = scene.plans.map(
-      ({ plan, colour, selected }): PathLook => ({ motions: plan.toolpaths.map((t) => t.motion), colour, selected }),
-    );
+    const looks = scene.plans.map(({ plan, colour, selected }): PathLook => ({
+      motions: plan.toolpaths.map((t) => t.motion),
+      colour,
+      selected,
+    }));
     for (const { plan, colour, selected } of scene.plans) {
       // What each cutter of a list reaches, darker the finer it is.
       if (selected && plan.reach && plan.reach.length > 1)

@@ -51,7 +51,7 @@ export function inStretches(paths: readonly Path[], most: number): Path[][] {
   const groups: Path[][] = [];
   let left = 0;
   for (const p of paths)
-    for (let i = 0; i < Math.max(1, p.segments.length); ) {
+    for (let i = 0; i < Math.max(1, p.segments.length);) {
       if (left <= 0) {
         groups.push([]);
         left = most;

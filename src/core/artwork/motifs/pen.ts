@@ -13,11 +13,10 @@ export const hole = (p: Path): Path => (area(p) > 0 ? reversePath(p) : p);
 
 /** A closed outline through corners; a corner of six numbers is a curve with its two handles first. */
 export function outline(start: Corner, ...rest: readonly (readonly number[])[]): Path {
-  const segments = rest.map(
-    (c): Segment =>
-      c.length === 6
-        ? { k: 'cubic', x1: c[0], y1: c[1], x2: c[2], y2: c[3], x: c[4], y: c[5] }
-        : { k: 'line', x: c[0], y: c[1] },
+  const segments = rest.map((c): Segment =>
+    c.length === 6
+      ? { k: 'cubic', x1: c[0], y1: c[1], x2: c[2], y2: c[3], x: c[4], y: c[5] }
+      : { k: 'line', x: c[0], y: c[1] },
   );
   const last = segments[segments.length - 1];
   if (Math.hypot(last.x - start[0], last.y - start[1]) > 1e-9) segments.push({ k: 'line', x: start[0], y: start[1] });
@@ -54,11 +53,10 @@ export function stem(w0: number, w1: number, start: Corner, ...rest: readonly (r
   const centre: Path = {
     x: start[0],
     y: start[1],
-    segments: rest.map(
-      (c): Segment =>
-        c.length === 6
-          ? { k: 'cubic', x1: c[0], y1: c[1], x2: c[2], y2: c[3], x: c[4], y: c[5] }
-          : { k: 'line', x: c[0], y: c[1] },
+    segments: rest.map((c): Segment =>
+      c.length === 6
+        ? { k: 'cubic', x1: c[0], y1: c[1], x2: c[2], y2: c[3], x: c[4], y: c[5] }
+        : { k: 'line', x: c[0], y: c[1] },
     ),
     closed: false,
   };

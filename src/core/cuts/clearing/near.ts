@@ -35,7 +35,7 @@ export function partsNear(region: Region, reach: number, slack: number): (loop: 
       const [ax, ay] = [loop[2 * i], loop[2 * i + 1]];
       const [bx, by] = [loop[(2 * i + 2) % loop.length], loop[(2 * i + 3) % loop.length]];
       const length = Math.hypot(bx - ax, by - ay);
-      for (let s = 0; s < length || s === 0; ) {
+      for (let s = 0; s < length || s === 0;) {
         const f = length > 0 ? s / length : 0;
         const [x, y] = [ax + (bx - ax) * f, ay + (by - ay) * f];
         const away = beyond(x, y);

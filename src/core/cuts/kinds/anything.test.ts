@@ -42,23 +42,24 @@ const area = fc
     entry: fc.constantFrom('helix', 'ramp', 'plunge'),
     direction: fc.constantFrom('climb', 'conventional'),
   })
-  .map(
-    (values): Case => ({ kind: 'area', values, allowed: (d) => d >= values.allowance - 0.003, deepest: values.depth }),
-  );
+  .map((values): Case => ({
+    kind: 'area',
+    values,
+    allowed: (d) => d >= values.allowance - 0.003,
+    deepest: values.depth,
+  }));
 const vcarve = fc
   .record({
     limit: fc.constantFrom(null, 0.7, 1.5),
     endMills: fc.uniqueArray(flats, { maxLength: 2 }),
     overRise: fc.constantFrom(0, 0.3),
   })
-  .map(
-    (values): Case => ({
-      kind: 'vcarve',
-      values,
-      allowed: (d) => d >= -0.003,
-      deepest: Math.min(values.limit ?? 99, 10.4),
-    }),
-  );
+  .map((values): Case => ({
+    kind: 'vcarve',
+    values,
+    allowed: (d) => d >= -0.003,
+    deepest: Math.min(values.limit ?? 99, 10.4),
+  }));
 const plug = fc
   .record({
     startDepth: num(0.2, 2),
@@ -66,15 +67,13 @@ const plug = fc
     margin: fc.constantFrom(2, 5),
     endMills: fc.uniqueArray(flats, { maxLength: 2 }),
   })
-  .map(
-    (values): Case => ({
-      kind: 'vcarve',
-      values: { ...values, side: 'around', cutter: 'v-12-60-0' },
-      // The walls of what stays lean inwards above the start depth.
-      allowed: (d) => d <= values.startDepth * Math.tan(Math.PI / 6) + 0.003,
-      deepest: values.startDepth + values.limit,
-    }),
-  );
+  .map((values): Case => ({
+    kind: 'vcarve',
+    values: { ...values, side: 'around', cutter: 'v-12-60-0' },
+    // The walls of what stays lean inwards above the start depth.
+    allowed: (d) => d <= values.startDepth * Math.tan(Math.PI / 6) + 0.003,
+    deepest: values.startDepth + values.limit,
+  }));
 const profile = fc
   .record({
     cutter: flats,
@@ -88,14 +87,12 @@ const profile = fc
     shape: fc.constantFrom('rectangular', 'triangular', 'rounded'),
     count: fc.integer({ min: 0, max: 5 }),
   })
-  .map(
-    ({ shape, count, ...values }): Case => ({
-      kind: 'profile',
-      values: { ...values, tabs: { shape, by: 'count', count, spacing: 50, length: 4, height: 1.5, at: [] } },
-      allowed: (d) => (values.side === 'outside' ? d <= 0.003 : d >= -0.003),
-      deepest: values.through ? 6 : values.depth,
-    }),
-  );
+  .map(({ shape, count, ...values }): Case => ({
+    kind: 'profile',
+    values: { ...values, tabs: { shape, by: 'count', count, spacing: 50, length: 4, height: 1.5, at: [] } },
+    allowed: (d) => (values.side === 'outside' ? d <= 0.003 : d >= -0.003),
+    deepest: values.through ? 6 : values.depth,
+  }));
 const hatch = fc
   .record({
     depth: num(0.05, 0.5),
@@ -104,14 +101,12 @@ const hatch = fc
     angle: num(-90, 90),
     spacing: num(0.3, 1.2),
   })
-  .map(
-    (values): Case => ({
-      kind: 'line',
-      values: { cutter: 'cone-3.175-20-0.1', ...values },
-      allowed: (d) => d >= -0.003,
-      deepest: values.depth,
-    }),
-  );
+  .map((values): Case => ({
+    kind: 'line',
+    values: { cutter: 'cone-3.175-20-0.1', ...values },
+    allowed: (d) => d >= -0.003,
+    deepest: values.depth,
+  }));
 
 describe('any region, any cutter, any values', () => {
   it('nothing is gouged, no rapid runs in material, all ends up with the spindle off, and the text says the same again', () => {

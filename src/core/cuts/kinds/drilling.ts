@@ -161,7 +161,7 @@ export const drilling = cutKind({
       if (v.peck !== null) {
         const from = Math.min(RETURN, clearance);
         b.plunge(from, preset.plunge);
-        for (let z = from; z > floor + 1e-9; ) {
+        for (let z = from; z > floor + 1e-9;) {
           if (z < from) {
             b.rapid(h.x, h.y, from);
             b.rapid(h.x, h.y, Math.min(from, z + RETURN));

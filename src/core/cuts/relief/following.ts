@@ -296,7 +296,7 @@ export function followAll(
   }
   parts.forEach((t, k) => ways.keep(t, known[k]!));
   const out: Float64Array[] = [];
-  for (let k = 0; k < known.length; ) {
+  for (let k = 0; k < known.length;) {
     let to = k + 1;
     while (to < known.length && owner[to] === owner[k]) to++;
     out.push(to === k + 1 ? known[k]! : joined(known.slice(k, to) as Float64Array[]));

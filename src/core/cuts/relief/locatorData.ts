@@ -165,7 +165,7 @@ function blocksOf(f: HeightField, far: number, room: Room): Blocks {
     fallsAlong(z, cols, r, far, falls, walls);
     if (r) fallsAcross(z, cols, r, far, falls, walls);
   }
-  const blockOf = (i: number) => (Math.floor(i / cols) >> 3) * across + (i % cols >> 3);
+  const blockOf = (i: number) => (Math.floor(i / cols) >> 3) * across + ((i % cols) >> 3);
   for (const i of walls) firsts[blockOf(i) + 1]++;
   for (let b = 0; b < across * up; b++) firsts[b + 1] += firsts[b];
   const wallNodes = room(Int32Array, walls.length);

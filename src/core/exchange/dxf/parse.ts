@@ -248,7 +248,7 @@ export function colourOfIndex(index: number | undefined): string | null {
       )
       .join('')}`;
   if (i >= 250) return hex(...Array(3).fill([51, 80, 105, 130, 190, 255][i - 250]));
-  const full = [255, 204, 153, 127, 76][i % 10 >> 1];
+  const full = [255, 204, 153, 127, 76][(i % 10) >> 1];
   const least = i % 2 ? full / 2 : 0;
   const hue = (Math.floor(i / 10) - 1) / 4;
   const channel = (shift: number) => {

@@ -172,7 +172,7 @@ export function writeDxf(things: readonly WrittenThing[]): string {
       }
       let x = p.x;
       let y = p.y;
-      for (let i = 0; i < p.segments.length; ) {
+      for (let i = 0; i < p.segments.length;) {
         const curved = p.segments[i].k === 'cubic';
         let j = i;
         while (j < p.segments.length && (p.segments[j].k === 'cubic') === curved) j++;

@@ -35,7 +35,7 @@ export function lookThroughPng(
   const packed: Uint8Array[] = [];
   let head: PngHead | null = null;
   let interlaced = false;
-  for (let at = 8, ended = false; !ended; ) {
+  for (let at = 8, ended = false; !ended;) {
     if (at + 12 > bytes.length) throw torn(bytes.length);
     const length = view.getUint32(at);
     const type = String.fromCharCode(...bytes.subarray(at + 4, at + 8));

@@ -167,7 +167,7 @@ class ContourWalk {
   /** The closed contour through crossing k; `done` notes the crossings on it. Null where it does not close. */
   loopFrom(k: number, done: Uint8Array): number[] | null {
     const out: number[] = [this.c.x[k], this.c.y[k]];
-    for (let at = k; ; ) {
+    for (let at = k; ;) {
       done[at] = 1;
       const next = this.follow(at, out);
       if (next === k) return out;

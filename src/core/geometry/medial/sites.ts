@@ -234,7 +234,7 @@ function withoutSlits(loops: readonly Float64Array[]): readonly Float64Array[] {
     next[a] = b;
     prev[b] = a;
   };
-  for (let again = true; again; ) {
+  for (let again = true; again;) {
     again = false;
     const ways = new Map<string, number>();
     for (let i = 0; i < x.length; i++) {

@@ -27,7 +27,11 @@ export function gearPlateWithBack(): Job {
   const whole = jobOf(front);
   const [face] = whole.setups;
   // Where the plate will be parted from the blank: it follows the edge on the front.
-  const edge = newLink('i-back-edge', face.items.find((i) => i.id === 'i-edge')!, face.layers[0].id);
+  const edge = newLink(
+    'i-back-edge',
+    face.items.find((i) => i.id === 'i-edge')!,
+    face.layers[0].id,
+  );
   const bare = {
     ...face,
     id: FIRST_SETUP,

@@ -145,8 +145,8 @@ export function reedBed(): OneSetup {
     ],
   };
   const library = shippedLibrary();
-  job.cutters = ['flat-6', 'flat-3', 'ball-4', 'v-6-60-0', 'v-12-60-0', 'flat-8'].map(
-    (id) => library.find((c) => c.id === id)!,
+  job.cutters = ['flat-6', 'flat-3', 'ball-4', 'v-6-60-0', 'v-12-60-0', 'flat-8'].map((id) =>
+    library.find((c) => c.id === id)!,
   );
   // What lies inside of an outline lies outside of the next one in it: the water is the panel without what is raised from it.
   const water = ['i-panel', 'i-title', 'i-banner', 'i-reeds-0', 'i-reeds-1'];

@@ -171,9 +171,11 @@ function banner(): Stroke[] {
   ];
   return [
     ...tail,
-    ...tail.map(
-      (s): Stroke => ({ ...s, box: [-s.box[2], -s.box[3], -s.box[0], -s.box[1]], at: (x, y) => s.at(-x, -y) }),
-    ),
+    ...tail.map((s): Stroke => ({
+      ...s,
+      box: [-s.box[2], -s.box[3], -s.box[0], -s.box[1]],
+      at: (x, y) => s.at(-x, -y),
+    })),
     plate([...edge(-12, -34, 34), ...edge(12, 34, -34)], 14, 2, (x) => roll(x)),
     cut(limb(edge(-9.4, -32, 32), 0.6, 1, 'soft')),
     cut(limb(edge(9.4, -32, 32), 0.6, 1, 'soft')),
