@@ -6,28 +6,50 @@ export interface Crossings {
   readonly winding: Int32Array;
 }
 
-/** Finds where loops cross rows, one row after the other: the crossings of the last row are kept. */
-export function makeCrossings(region: readonly Loop[]): (y: number) => Crossings {
-  // Edges by bands of y, each sorted by its lowest y.
-  let y0 = Infinity;
-  let y1 = -Infinity;
-  let count = 0;
+/**
+ * Edges by bands of y, all bands equally high: those of band b are held[first[b]] to held[first[b + 1] - 1], four numbers each in `ends`.
+ * There are so many bands that an edge lies in about two of them: a long upright one in many, which is what short ones make up for.
+ */
+function bandsOf(region: readonly Loop[]) {
+  let [y0, y1, count, rise] = [Infinity, -Infinity, 0, 0];
   for (const l of region)
-    for (let i = 1; i < l.length; i += 2) {
+    for (let i = 1, j = l.length - 1; i < l.length; j = i, i += 2) {
       y0 = Math.min(y0, l[i]);
       y1 = Math.max(y1, l[i]);
+      rise += Math.abs(l[i] - l[j]);
       count++;
     }
-  const bands = Math.max(1, Math.min(4096, count >> 2));
+  const bands = Math.max(1, Math.min(4096, Math.floor((count * (y1 - y0)) / rise) || 1));
   const high = Math.max(1e-9, (y1 - y0) / bands);
   const band = (y: number) => Math.min(bands - 1, Math.max(0, Math.floor((y - y0) / high)));
-  const edges: number[][] = Array.from({ length: bands }, () => []);
+  const ends = new Float64Array(4 * count);
+  const first = new Int32Array(bands + 1);
+  let k = 0;
   for (const l of region)
     for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2) {
+      // Level edges are crossed by no row.
       if (l[i + 1] === l[j + 1]) continue;
-      for (let b = band(Math.min(l[i + 1], l[j + 1])); b <= band(Math.max(l[i + 1], l[j + 1])); b++)
-        edges[b].push(l[j], l[j + 1], l[i], l[i + 1]);
+      ends[k++] = l[j];
+      ends[k++] = l[j + 1];
+      ends[k++] = l[i];
+      ends[k++] = l[i + 1];
     }
+  const each = (visit: (b: number, edge: number) => void) => {
+    for (let e = 0; e < k; e += 4)
+      for (let b = band(Math.min(ends[e + 1], ends[e + 3])); b <= band(Math.max(ends[e + 1], ends[e + 3])); b++)
+        visit(b, e);
+  };
+  // Counted first, then filled in from behind.
+  each((b) => first[b]++);
+  for (let b = 0, sum = 0; b <= bands; b++) first[b] = sum += first[b];
+  const held = new Int32Array(first[bands]);
+  each((b, e) => (held[--first[b]] = e));
+  return { y0, y1, band, ends, first, held };
+}
+
+/** Finds where loops cross rows, one row after the other: the crossings of the last row are kept. */
+export function makeCrossings(region: readonly Loop[]): (y: number) => Crossings {
+  const { y0, y1, band, ends, first, held } = bandsOf(region);
   let row = NaN;
   let known: Crossings = { xs: [], winding: new Int32Array(0) };
   return (y) => {
@@ -35,9 +57,10 @@ export function makeCrossings(region: readonly Loop[]): (y: number) => Crossings
     row = y;
     const xs: { x: number; turn: number }[] = [];
     if (y >= y0 && y <= y1) {
-      const e = edges[band(y)];
-      for (let k = 0; k < e.length; k += 4) {
-        const [ax, ay, bx, by] = [e[k], e[k + 1], e[k + 2], e[k + 3]];
+      const b = band(y);
+      for (let k = first[b]; k < first[b + 1]; k++) {
+        const e = held[k];
+        const [ax, ay, bx, by] = [ends[e], ends[e + 1], ends[e + 2], ends[e + 3]];
         if (ay <= y !== by <= y) xs.push({ x: ax + ((bx - ax) * (y - ay)) / (by - ay), turn: by > ay ? 1 : -1 });
       }
       xs.sort((a, b) => a.x - b.x);
@@ -49,10 +72,16 @@ export function makeCrossings(region: readonly Loop[]): (y: number) => Crossings
   };
 }
 
-/** Whether points lie inside loops (non-zero winding), asked row by row: many points of one y cost a search each. */
+/**
+ * Whether points lie inside loops (non-zero winding), asked row by row: many points of one y cost a search for each stretch between
+ * two crossings that they lie in.
+ */
 export function makeInside(region: readonly Loop[]): (x: number, y: number) => boolean {
   const crossings = makeCrossings(region);
+  // The stretch that the last point lay in.
+  let [row, from, to, was] = [NaN, 0, 0, false];
   return (x, y) => {
+    if (y === row && x >= from && x < to) return was;
     const { xs, winding } = crossings(y);
     let a = 0;
     let b = xs.length;
@@ -61,7 +90,10 @@ export function makeInside(region: readonly Loop[]): (x: number, y: number) => b
       if (xs[mid].x <= x) a = mid + 1;
       else b = mid;
     }
-    return a > 0 && winding[a - 1] !== 0;
+    row = y;
+    from = a > 0 ? xs[a - 1].x : -Infinity;
+    to = a < xs.length ? xs[a].x : Infinity;
+    return (was = a > 0 && winding[a - 1] !== 0);
   };
 }
 

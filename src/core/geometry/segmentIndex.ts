@@ -97,6 +97,7 @@ class Buckets implements SegmentIndex {
   }
 
   nearest(x: number, y: number): number {
+    // Of several that are equally near it is always the same one, whatever was asked before.
     this.which = -1;
     this.distance(x, y);
     return this.which;
@@ -118,16 +119,21 @@ class Buckets implements SegmentIndex {
     if (x < box.x0 - most || x > box.x1 + most || y < box.y0 - most || y > box.y1 + most) return Infinity;
     const c = this.col(x);
     const r = this.row(y);
-    // How far the point is from its (clamped) bucket adds to what a ring of buckets guarantees.
-    let best = Infinity;
+    // What was the nearest of the last place is seldom far from this one: most buckets lie further away and are left out.
+    let best = this.which < 0 ? Infinity : this.squareTo(this.which, x, y);
     for (let ring = 0; ring <= Math.max(cols, rows); ring++) {
+      // How far the point is from its (clamped) bucket adds to what a ring of buckets guarantees.
       const inner = (ring - 1) * cell;
       if (ring > 0 && (best < inner * inner || inner > most)) break;
       for (let rr = r - ring; rr <= r + ring; rr++) {
         if (rr < 0 || rr >= rows) continue;
+        const dy = away(y - box.y0, rr * cell, cell);
+        if (dy * dy > best) continue;
         const edge = rr === r - ring || rr === r + ring;
         for (let cc = c - ring; cc <= c + ring; cc += edge || ring === 0 ? 1 : 2 * ring) {
           if (cc < 0 || cc >= cols) continue;
+          const dx = away(x - box.x0, cc * cell, cell);
+          if (dx * dx + dy * dy > best) continue;
           const q = rr * cols + cc;
           for (let k = first[q]; k < first[q + 1]; k++) {
             const d = this.squareTo(held[k], x, y);
@@ -141,4 +147,12 @@ class Buckets implements SegmentIndex {
     }
     return Math.sqrt(best);
   }
+}
+
+/** So much less than its width (share of it) a bucket is taken to be away: corners on its edge lie in it as rounding has it. */
+const HAIR = 1e-6;
+/** How far a number lies from those between `from` and so much more. */
+function away(v: number, from: number, wide: number): number {
+  const far = v < from ? from - v : v > from + wide ? v - from - wide : 0;
+  return Math.max(0, far - HAIR * wide);
 }

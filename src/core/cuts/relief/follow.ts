@@ -1,3 +1,4 @@
+import { Points } from '../../geometry/points';
 import { stillWanted } from '../../units/stillWanted';
 
 /** How low the cutter stands over places, and how closely it has to be asked along a path. */
@@ -17,22 +18,6 @@ export interface Track {
   readonly raised?: Float64Array;
   /** It goes no lower than so, mm; where it is not said, as low as what it follows. */
   readonly least?: number;
-}
-
-/** Growing x, y, z. */
-class Points {
-  data = new Float64Array(3072);
-  length = 0;
-  push(x: number, y: number, z: number): void {
-    if (this.length + 3 > this.data.length) {
-      const wider = new Float64Array(2 * this.data.length);
-      wider.set(this.data);
-      this.data = wider;
-    }
-    this.data[this.length++] = x;
-    this.data[this.length++] = y;
-    this.data[this.length++] = z;
-  }
 }
 
 /** Halvings of a step where the surface has a crease. */
@@ -201,9 +186,9 @@ export function fewestAlong(p: Float64Array, tolerance: number, give: (i: number
     }
     return true;
   };
-  for (let i = 0, z = p[2]; i < n - 1; ) {
+  for (let i = 0, z = p[2]; i < n - 1;) {
     let to = i + 1;
-    for (let step = 2; step > 0 && to < n - 1; ) {
+    for (let step = 2; step > 0 && to < n - 1;) {
       const j = Math.min(n - 1, to + step);
       if (fits(i, z, j)) {
         to = j;

@@ -16,6 +16,7 @@ export function joinRims(
   strokes: readonly Stroke[],
   worth: (length: number, z: number) => boolean,
 ): Stroke[] {
+  if (!rims.length) return [...strokes];
   // Points of rims by small squares.
   const key = (x: number, y: number) => `${x},${y}`;
   const at = new Map<string, number[]>();

@@ -1,5 +1,5 @@
 import { stillWanted } from '../../units/stillWanted';
-import { append } from '../../units/append';
+import { Points } from '../../geometry/points';
 import type { Branches } from '../../geometry/medial/branches';
 
 /** A stroke: x, y, z interleaved, cut without lifting. */
@@ -13,21 +13,86 @@ export interface StrokeCosts {
   readonly clearance: number;
 }
 
+/** A piece of a branch that is cut: its points are data[start] to data[end - 1], x, y, z interleaved. */
 interface Edge {
-  /** x, y, z interleaved. */
-  points: number[];
-  a: number;
-  b: number;
-  length: number;
+  readonly start: number;
+  readonly end: number;
+  readonly a: number;
+  readonly b: number;
+  readonly length: number;
   done: boolean;
 }
 
-const NONE: { lim: number; f: number }[] = [];
+const lengthOf = (p: Float64Array, start: number, end: number): number => {
+  let sum = 0;
+  for (let i = start + 3; i < end; i += 3) {
+    const [dx, dy, dz] = [p[i] - p[i - 3], p[i + 1] - p[i - 2], p[i + 2] - p[i - 1]];
+    sum += Math.sqrt(dx * dx + dy * dy + dz * dz);
+  }
+  return sum;
+};
 
 /** Whether one of the limits lies between two clearances: of most chords none does. */
 function crossed(limits: readonly number[], a: number, b: number): boolean {
   for (const l of limits) if ((l - a) * (l - b) < 0) return true;
   return false;
+}
+
+/**
+ * What of the branches has a clearance between `low` and `high`. Ends of branches keep the numbers of their nodes, ends at a limit are
+ * numbered below nought.
+ */
+function edgesOf(
+  b: Branches,
+  low: number,
+  high: number,
+  saturation: number,
+  height: (r: number) => number,
+): { readonly data: Float64Array; readonly edges: Edge[] } {
+  const all = new Points();
+  const edges: Edge[] = [];
+  // Each once: a limit that is met twice at one place would begin a stroke and end it there.
+  const limits = [...new Set([low, high, saturation])];
+  let fresh = -1;
+  let start = 0;
+  let a = 0;
+  const close = (end: number) => {
+    if (all.length - start < 6) all.length = start;
+    else edges.push({ start, end: all.length, a, b: end, length: lengthOf(all.data, start, all.length), done: false });
+    start = all.length;
+  };
+  /** Takes in where the limits are crossed along the chord that ends at sample k, in order. */
+  const cross = (k: number) => {
+    const [px, py, pr, x, y, r] = b.samples.subarray(3 * k - 3, 3 * k + 3);
+    const marks = limits
+      .map((lim) => ({ lim, f: (lim - pr) / (r - pr) }))
+      .filter(({ f }) => f > 1e-12 && f < 1 - 1e-12);
+    marks.sort((p, q) => p.f - q.f);
+    for (const { lim, f } of marks) {
+      const within = all.length > start;
+      // The knee is a corner of the stroke; the others begin it or end it.
+      const knee = lim === saturation && lim !== high && lim !== low;
+      if (knee && !within) continue;
+      if (!within) a = fresh--;
+      all.push(px + (x - px) * f, py + (y - py) * f, height(pr + (r - pr) * f));
+      if (within && !knee) close(fresh--);
+    }
+  };
+  for (let e = 0; e < b.count; e++) {
+    stillWanted();
+    a = b.from[e];
+    for (let k = b.start[e]; k < b.start[e + 1]; k++) {
+      const r = b.samples[3 * k + 2];
+      if (k > b.start[e] && crossed(limits, b.samples[3 * k - 1], r)) cross(k);
+      if (r >= low && r <= high) {
+        // A sample that lies on a limit itself begins a piece of its own.
+        if (all.length === start) a = k === b.start[e] ? b.from[e] : fresh--;
+        all.push(b.samples[3 * k], b.samples[3 * k + 1], height(r));
+      } else if (all.length > start) close(fresh--);
+    }
+    close(b.to[e]);
+  }
+  return { data: all.data, edges };
 }
 
 /**
@@ -43,60 +108,7 @@ export function makeStrokes(
   height: (r: number) => number,
   costs: StrokeCosts,
 ): Stroke[] {
-  const edges: Edge[] = [];
-  // Each once: a limit that is met twice at one place would begin a stroke and end it there.
-  const limits = [...new Set([low, high, saturation])];
-  let fresh = -1;
-  for (let e = 0; e < b.count; e++) {
-    stillWanted();
-    let points: number[] = [];
-    let a = b.from[e];
-    const close = (end: number) => {
-      if (points.length >= 6) {
-        let length = 0;
-        for (let i = 3; i < points.length; i += 3)
-          length += Math.hypot(points[i] - points[i - 3], points[i + 1] - points[i - 2], points[i + 2] - points[i - 1]);
-        edges.push({ points, a, b: end, length, done: false });
-      }
-      points = [];
-    };
-    for (let k = b.start[e]; k < b.start[e + 1]; k++) {
-      const x = b.samples[3 * k];
-      const y = b.samples[3 * k + 1];
-      const r = b.samples[3 * k + 2];
-      const inside = r >= low && r <= high;
-      if (k > b.start[e]) {
-        const px = b.samples[3 * k - 3];
-        const py = b.samples[3 * k - 2];
-        const pr = b.samples[3 * k - 1];
-        // Crossings of the two limits and of the knee along this chord, in order.
-        const marks = crossed(limits, pr, r)
-          ? limits.map((lim) => ({ lim, f: (lim - pr) / (r - pr) })).filter(({ f }) => f > 1e-12 && f < 1 - 1e-12)
-          : NONE;
-        marks.sort((p, q) => p.f - q.f);
-        for (const { lim, f } of marks) {
-          const cr = pr + (r - pr) * f;
-          const at = [px + (x - px) * f, py + (y - py) * f, height(cr)];
-          if (lim === saturation && lim !== high && lim !== low) {
-            if (points.length) append(points, at);
-          } else if (points.length) {
-            append(points, at);
-            close(fresh--);
-          } else {
-            a = fresh--;
-            append(points, at);
-          }
-        }
-      }
-      if (inside) {
-        // A sample that lies on a limit itself begins a piece of its own.
-        if (points.length === 0) a = k === b.start[e] ? b.from[e] : fresh--;
-        points.push(x, y, height(r));
-      } else if (points.length) close(fresh--);
-    }
-    close(b.to[e]);
-  }
-
+  const { data, edges } = edgesOf(b, low, high, saturation, height);
   const at = new Map<number, number[]>();
   const hang = (v: number, e: number) => {
     const list = at.get(v);
@@ -109,20 +121,19 @@ export function makeStrokes(
   });
   const open = (v: number) => at.get(v)!.filter((e) => !edges[e].done);
   const strokes: Stroke[] = [];
+  const line = new Points();
   const starts = [...at.keys()].sort((p, q) => (at.get(p)!.length === 1 ? 0 : 1) - (at.get(q)!.length === 1 ? 0 : 1));
   for (const seed of starts) {
     if (!open(seed).length) continue;
     // Trail of (edge, forward) back to the seed, for going back along.
     const trail: { edge: number; forward: boolean; node: number }[] = [];
     let v = seed;
-    let line: number[] = [];
+    line.length = 0;
     const append = (e: Edge, forward: boolean) => {
-      const n = e.points.length / 3;
-      for (let i = 0; i < n; i++) {
-        const k = 3 * (forward ? i : n - 1 - i);
-        if (i === 0 && line.length) continue;
-        line.push(e.points[k], e.points[k + 1], e.points[k + 2]);
-      }
+      // Where the line goes on, it stands on the first point already.
+      const skipped = line.length ? 3 : 0;
+      if (forward) for (let k = e.start + skipped; k < e.end; k += 3) line.push(data[k], data[k + 1], data[k + 2]);
+      else for (let k = e.end - 3 - skipped; k >= e.start; k -= 3) line.push(data[k], data[k + 1], data[k + 2]);
     };
     for (;;) {
       const choices = open(v);
@@ -155,24 +166,25 @@ export function makeStrokes(
         i--;
       }
       if (i < 0) break;
-      const z = line[line.length - 1];
+      const [x, y, z] = line.data.subarray(line.length - 3, line.length);
       const goal = trail[i].node;
-      const g = trail[i].forward ? edges[trail[i].edge].points.slice(0, 3) : edges[trail[i].edge].points.slice(-3);
+      const { start, end } = edges[trail[i].edge];
+      const [gx, gy, gz] = trail[i].forward ? data.subarray(start, start + 3) : data.subarray(end - 3, end);
       const lift =
         (costs.clearance - z) / costs.rapid +
-        Math.hypot(g[0] - line[line.length - 3], g[1] - line[line.length - 2]) / costs.rapid +
-        (costs.clearance - g[2]) / costs.plunge +
+        Math.hypot(gx - x, gy - y) / costs.rapid +
+        (costs.clearance - gz) / costs.plunge +
         0.01;
       if (back / costs.feed <= lift) {
         for (let k = trail.length - 1; k >= i; k--) append(edges[trail[k].edge], !trail[k].forward);
       } else {
-        strokes.push(Float64Array.from(line));
-        line = [];
+        strokes.push(line.data.slice(0, line.length));
+        line.length = 0;
       }
       trail.length = i;
       v = goal;
     }
-    if (line.length >= 6) strokes.push(Float64Array.from(line));
+    if (line.length >= 6) strokes.push(line.data.slice(0, line.length));
   }
   return strokes;
 }
