@@ -186,19 +186,19 @@ const NOTHING = 1e-6;
 
 /**
  * The least of a convex function between two places, ends included: golden section, until it can be no lower than what was seen by more
- * than a nanometre. Beyond two places it lies above the line through them.
+ * than a nanometre. Beyond two places it lies above the line through them. What is no lower than `seen` is not looked for.
  *
  *     a        p    q      b      where p is not higher than q: from a to p above the line through p and q,
  *      \ .              . /       from p to q above that through a and p
  *          ` o . . o '
  */
-export function lowest(at: (s: number) => number, from: number, to: number): number {
+export function lowest(at: (s: number) => number, from: number, to: number, seen = Infinity): number {
   let a = from;
   let b = to;
   let za = at(from);
   let zb = at(to);
   // The least of all that was looked at: beyond a flat cutter's rim the function is infinite right beside its least.
-  let least = Math.min(za, zb);
+  let least = Math.min(seen, za, zb);
   let p = b - (b - a) * GOLDEN;
   let q = a + (b - a) * GOLDEN;
   let zp = at(p);
@@ -328,14 +328,15 @@ export function leastOver(
     const t = foot < 0 ? 0 : foot > 1 ? 1 : foot;
     const near = Math.sqrt((px - t * ex) ** 2 + (py - t * ey) ** 2);
     // Nothing along the move can be lower than its lowest tip under the nearest distance.
-    if (near > reach || low + cutter.profile(near) >= z) return z;
-    if (ll === 0) return low + cutter.profile(near);
+    const under = near > reach ? Infinity : low + cutter.profile(near);
+    if (under >= z) return z;
+    // All of a level move is as low, and so is one straight down once it is there.
+    if (ez === 0 || ll === 0) return under;
     const at = (s: number) => az + ez * s + cutter.profile(Math.sqrt((px - s * ex) ** 2 + (py - s * ey) ** 2));
     const best = Math.min(z, at(t), at(0), at(1));
-    if (ez === 0) return best;
     // Where the axis is within the radius of the point: about the foot on the whole line, not on the move.
     const w = Math.sqrt(Math.max(0, cutter.radius ** 2 - (px - foot * ex) ** 2 - (py - foot * ey) ** 2) / ll);
-    return Math.min(best, lowest(at, Math.max(0, foot - w), Math.min(1, foot + w)));
+    return lowest(at, Math.max(0, foot - w), Math.min(1, foot + w), best);
   };
 }
 
