@@ -145,6 +145,8 @@ describe('with the plan alone', () => {
         {},
         stage,
       );
+      // A long one is as wide as the plan: its ends come beside the tools.
+      if (stage === 'Blank') await maker.fill('Height (Y)', '45');
       if (stage === 'Artwork') {
         await maker.press(/./, 'treeitem');
         await maker.find('button', 'Scale by the upper right corner');
@@ -174,6 +176,15 @@ describe('with the plan alone', () => {
             (e) =>
               `${at}: ${e.getAttribute('aria-label') ?? e.textContent} ${JSON.stringify(e.getBoundingClientRect())}`,
           );
+          const plan = document.querySelector('[aria-label="Plan of the blank"]')!;
+          const seen = plan.getBoundingClientRect();
+          for (const e of plan.querySelectorAll('svg [role=button]')) {
+            const b = e.getBoundingClientRect();
+            const [x, y] = [(b.left + b.right) / 2, (b.top + b.bottom) / 2];
+            if (x < seen.left || x > seen.right || y < seen.top || y > seen.bottom) continue;
+            if (!e.contains(document.elementFromPoint(x, y)))
+              out.push(`${at}: ${e.getAttribute('aria-label')} lies under something else`);
+          }
           if (document.documentElement.scrollWidth > innerWidth)
             out.push(`${at} scrolls sideways: ${document.documentElement.scrollWidth}`);
           return out;

@@ -1,6 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useOpenJob } from '@/store/openJob';
 import { takeFiles } from '@/ui/actions/drawingFiles';
 import { addPiece, PIECE } from '@/ui/actions/reliefLibrary';
@@ -25,6 +25,9 @@ import { usePlanDrawing } from './usePlanDrawing';
 import { usePlanGestures } from './usePlanGestures';
 import { usePlanViewport } from './usePlanViewport';
 
+/** Room that the tools of the plan take in one column, pixels. */
+const TOOLS = 46;
+
 const takes = ({ types }: DataTransfer): boolean => types.includes('Files') || types.includes(PIECE);
 
 /** The blank from above: artwork, paths, marks; where things are picked, dragged and drawn. */
@@ -34,7 +37,9 @@ export function PlanView() {
   const tool = useView((v) => v.tool);
   const sectionOpen = useView((v) => v.sectionOpen);
   const stage = useView((v) => v.stage);
-  const { holder, size, view, local, look, space } = usePlanViewport(job.blank);
+  // What the tools take until they say how much it is.
+  const [tools, setTools] = useState(TOOLS);
+  const { holder, size, view, local, look, space } = usePlanViewport(job.blank, stage === 'artwork' ? tools : 0);
   const index = useMemo(() => new PickIndex(job, placed), [job, placed]);
   useEffect(() => {
     const t = setTimeout(() => index.warm(), 250);
@@ -104,7 +109,7 @@ export function PlanView() {
           <MarksAbove view={view} />
         </svg>
       )}
-      {stage === 'artwork' && <ToolBar />}
+      {stage === 'artwork' && <ToolBar height={size.height} onRoom={setTools} />}
     </Box>
   );
 }

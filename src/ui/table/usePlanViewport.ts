@@ -2,14 +2,15 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { useView } from '@/ui/view';
 import { RULER } from './drawPlan';
 import { useSize } from './useSize';
-import { fitted, STRIP, zoomed, type Viewport, type Local } from './viewport';
+import { fitted, zoomed, type Viewport, type Local } from './viewport';
 
-/** How the plan is looked at: fitted to the blank until the view is moved, moved by wheel and gestures. */
-export function usePlanViewport(blank: { readonly width: number; readonly height: number }) {
+/**
+ * How the plan is looked at: fitted to the blank, beside `strip` pixels at the left, until the view is moved; moved by wheel and gestures.
+ */
+export function usePlanViewport(blank: { readonly width: number; readonly height: number }, strip: number) {
   const holder = useRef<HTMLDivElement>(null);
   const size = useSize(holder);
   const planFit = useView((v) => v.planFit);
-  const stage = useView((v) => v.stage);
   const [view, setViewport] = useState<Viewport | null>(null);
   const touched = useRef(false);
   const space = useRef(false);
@@ -19,9 +20,8 @@ export function usePlanViewport(blank: { readonly width: number; readonly height
     touched.current = false;
   }, [planFit, bw, bh]);
   useEffect(() => {
-    if (size.width && !touched.current)
-      setViewport(fitted(bw, bh, size.width, size.height, RULER, stage === 'artwork' ? STRIP : 0));
-  }, [size, bw, bh, planFit, stage]);
+    if (size.width && !touched.current) setViewport(fitted(bw, bh, size.width, size.height, RULER, strip));
+  }, [size, bw, bh, planFit, strip]);
 
   /** A place in the window as one of the plan, in pixels. */
   const local: Local = useCallback((e) => {

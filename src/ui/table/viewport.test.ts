@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { real } from '@/core/testing/real';
-import { fitted, niceStep, toScreen, toWorld, zoomed } from './viewport';
+import { evenRows, fitted, niceStep, toScreen, toWorld, zoomed } from './viewport';
 
 const view = fc.record({
   k: real(0.05, 500),
@@ -62,5 +62,18 @@ describe('the plan\u2019s window', () => {
         expect(s * unit * k).toBeLessThan(18 * 2.5 + 1e-6);
       }),
     );
+  });
+  it('stands things in columns that differ by one at most, none too long', () => {
+    for (let count = 1; count < 40; count++)
+      for (let most = 1; most < 45; most++) {
+        const rows = evenRows(count, most);
+        const columns = Math.ceil(count / rows);
+        expect(rows).toBeLessThanOrEqual(most);
+        // As few columns as can be, and no shorter ones would do for them.
+        expect(columns).toBe(Math.ceil(count / most));
+        expect((rows - 1) * columns).toBeLessThan(count);
+      }
+    expect(evenRows(8, 7)).toBe(4);
+    expect(evenRows(8, 0)).toBe(1);
   });
 });

@@ -29,8 +29,9 @@ export function niceStep(k: number, px: number, unit: number): number {
   return [1, 2, 5, 10].map((m) => m * p).find((s) => s >= want)! * unit;
 }
 
-/** Room at the left of the plan that the tools take, pixels: the blank is fitted beside it. */
-export const STRIP = 40;
+/** So many in a column that all columns are about equally long, none longer than `most`. */
+export const evenRows = (count: number, most: number): number =>
+  Math.ceil(count / Math.ceil(count / Math.max(1, most)));
 
 /** A place in the window as one of the plan, in pixels. */
 export type Local = (e: { clientX: number; clientY: number }) => { x: number; y: number };
