@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { real } from '../testing/real';
 import { clockText } from './duration';
-import { formatFine, formatLength, massText, parseLength, parseLengths, parseNumber, volumeText } from './length';
+import {
+  formatFine,
+  formatLength,
+  formatRoughly,
+  massText,
+  parseLength,
+  parseLengths,
+  parseNumber,
+  volumeText,
+} from './length';
 
 const mm = (text: string, unit: 'mm' | 'in' = 'mm') => {
   const r = parseLength(text, unit);
@@ -110,6 +119,24 @@ describe('lengths as makers type them', () => {
       formatFine(0, 'in'),
       formatFine(12, 'mm'),
     ]).toEqual(['0.000039', '0.125', '0.0004', '0', '12']);
+  });
+  it('writes roughly as shortly as it is read back within a ten thousandth', () => {
+    fc.assert(
+      fc.property(
+        fc.oneof(real(0.01, 90_000), fc.integer({ min: 1, max: 60_000 })),
+        fc.constantFrom('mm' as const, 'in' as const),
+        (v, unit) => {
+          const text = formatRoughly(v, unit);
+          expect(Math.abs(mm(text, unit) - v)).toBeLessThanOrEqual(1.0001e-4 * v);
+          // One decimal less would be too far off.
+          const [, decimals = ''] = text.split('.');
+          if (decimals)
+            expect(Math.abs(mm(formatLength(v, unit, decimals.length - 1), unit) - v)).toBeGreaterThan(0.9999e-4 * v);
+        },
+      ),
+    );
+    expect([900, 4000, 200, 889].map((v) => formatRoughly(v, 'in'))).toEqual(['35.43', '157.48', '7.874', '35']);
+    expect([900, 2.5, 0].map((v) => formatRoughly(v, 'mm'))).toEqual(['900', '2.5', '0']);
   });
   it('never throws on any text', () => fc.assert(fc.property(fc.string(), (t) => void parseLength(t, 'mm'))));
   it('reads plain numbers with their signs', () => expect(parseNumber('30\u00b0')).toEqual({ ok: true, value: 30 }));

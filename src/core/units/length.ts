@@ -180,6 +180,14 @@ export function formatFine(mm: number, unit: Unit): string {
   }
 }
 
+/** A length or a rate (mm/min) in the unit, with as many decimals as it takes to be read back within a ten thousandth of itself. */
+export function formatRoughly(mm: number, unit: Unit): string {
+  for (let decimals = 0; ; decimals++) {
+    const text = formatLength(mm, unit, decimals);
+    if (decimals >= 9 || Math.abs(Number(text) * MM[unit] - mm) <= Math.abs(mm) * 1e-4) return text;
+  }
+}
+
 /** An area with its unit: square centimetres from one on. */
 export const areaText = (mm2: number, unit: Unit): string =>
   unit === 'mm'

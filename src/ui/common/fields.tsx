@@ -9,7 +9,7 @@ import OutlinedInput from '@mui/material/OutlinedInput';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { startTransition, useId, useRef, useState, type ReactNode } from 'react';
-import { formatFine, parseLength, parseNumber, type Unit } from '@/core/units/length';
+import { formatFine, formatRoughly, parseLength, parseNumber, type Unit } from '@/core/units/length';
 
 /** Text that is read out, not shown. */
 export const readOut = {
@@ -141,9 +141,11 @@ function ValueField({ label, text, unit, hint, placeholder, take, marked, bare }
           }
         }}
         endAdornment={
-          <InputAdornment position="end" sx={{ '& p': { fontSize: 12 } }}>
-            {unit}
-          </InputAdornment>
+          unit && (
+            <InputAdornment position="end" sx={{ '& p': { fontSize: 12 } }}>
+              {unit}
+            </InputAdornment>
+          )
         }
         sx={marked ? { borderLeft: '3px solid var(--mui-palette-brass)' } : undefined}
       />
@@ -160,6 +162,8 @@ interface LengthProps {
   unit: Unit;
   /** A length per minute. */
   rate?: boolean;
+  /** Its label and its unit are read out, not shown: what is beside the field says them. Shown within a ten thousandth of itself. */
+  bare?: boolean;
   /** What a typed percentage is a share of, mm. */
   share?: number;
   min?: number;
@@ -171,13 +175,16 @@ interface LengthProps {
 }
 
 export function LengthField(p: LengthProps) {
-  const range = (v: number) => `${formatFine(v, p.unit)} ${p.unit}`;
+  const format = p.rate || p.bare ? formatRoughly : formatFine;
+  const unit = p.rate ? `${p.unit}/min` : p.unit;
+  const range = (v: number) => `${format(v, p.unit)} ${unit}`;
   return (
     <ValueField
-      label={p.label}
-      text={p.value === null ? '' : formatFine(p.value, p.unit)}
+      label={p.bare ? `${p.label}, ${unit}` : p.label}
+      bare={p.bare}
+      text={p.value === null ? '' : format(p.value, p.unit)}
       placeholder={p.value === null ? p.optional : undefined}
-      unit={p.rate ? `${p.unit}/min` : p.unit}
+      unit={p.bare ? '' : unit}
       hint={p.hint}
       marked={p.marked}
       take={(text) => {

@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { calibrated, machines, machineSchema, type Machine } from '@/core/machine/profile';
 import { seconds } from '@/core/motion/timing';
 import { durationText } from '@/core/units/duration';
@@ -31,19 +31,20 @@ export function MachineGroup() {
   const numberAt = (key: string) => getAt(machine, key) as number;
   const put = (key: string, name: string) => (v: number | null) =>
     v !== null && edit(`Change ${name}`, (j) => void (j.run.machine = setAt(j.run.machine, key, v) as Machine));
-  const length = (label: string, key: string, name: string) => (
+  const length = (label: string, key: string, name: string, how: { rate?: boolean; bare?: boolean } = {}) => (
     <LengthField
       label={label}
       value={numberAt(key)}
       unit={unit}
-      rate={key === 'rapid'}
+      {...how}
       {...limitsOf(machineSchema, key)}
       onChange={put(key, name)}
     />
   );
-  const number = (label: string, key: string, name: string, of?: string) => (
+  const number = (label: string, key: string, name: string, of?: string, bare?: boolean) => (
     <NumberField
       label={label}
+      bare={bare}
       unit={of}
       value={numberAt(key)}
       {...limitsOf(machineSchema, key)}
@@ -85,22 +86,38 @@ export function MachineGroup() {
           value={machine.name}
           onChange={(v) => v.trim() && set('name of the machine', (m) => void (m.name = v))}
         />
-        {length('Rapid rate', 'rapid', 'rapid rate')}
+        {length('Rapid rate', 'rapid', 'rapid rate', { rate: true })}
         {length('Junction deviation', 'junctionDeviation', 'junction deviation')}
         {number('Tool change', 'toolChangeSeconds', 'tool change', 's')}
         {number('Lowest spindle speed', 'spindle.min', 'spindle', 'rpm')}
         {number('Highest spindle speed', 'spindle.max', 'spindle', 'rpm')}
       </Box>
-      <Box sx={grid(3)}>
-        {axes.map((a) => (
-          <Box key={`t${a}`}>{length(`Travel ${a.toUpperCase()}`, `travel.${a}`, 'travel')}</Box>
+      <Box sx={{ ...grid(3), gridTemplateColumns: 'auto repeat(3, minmax(0, 1fr))', alignItems: 'center' }}>
+        <span />
+        {[
+          ['Travel', unit],
+          ['Speed', `${unit}/min`],
+          ['Acceleration', 'mm/s\u00b2'],
+        ].map(([what, of]) => (
+          <Typography key={what} variant="caption" aria-hidden sx={{ color: 'text.secondary', lineHeight: 1.3 }}>
+            {what}
+            <br />
+            {of}
+          </Typography>
         ))}
-        {axes.map((a) => (
-          <Box key={`f${a}`}>{length(`Speed ${a.toUpperCase()} /min`, `maxFeed.${a}`, 'speed')}</Box>
-        ))}
-        {axes.map((a) => (
-          <Box key={`a${a}`}>{number(`Accel. ${a.toUpperCase()} mm/s²`, `accel.${a}`, 'acceleration')}</Box>
-        ))}
+        {axes.map((a) => {
+          const axis = a.toUpperCase();
+          return (
+            <Fragment key={a}>
+              <Typography variant="body2" aria-hidden sx={{ fontWeight: 600 }}>
+                {axis}
+              </Typography>
+              {length(`Travel ${axis}`, `travel.${a}`, 'travel', { bare: true })}
+              {length(`Speed ${axis}`, `maxFeed.${a}`, 'speed', { rate: true, bare: true })}
+              {number(`Acceleration ${axis}, mm/s\u00b2`, `accel.${a}`, 'acceleration', undefined, true)}
+            </Fragment>
+          );
+        })}
       </Box>
       <Box sx={{ mt: 1 }}>
         <FlagField
