@@ -23,6 +23,34 @@ export function looksOf(material: BodyMaterial): { face: THREE.Material; side: T
   return looks;
 }
 
+/**
+ * Upright walls are drawn of vertices that lie apart: whether one just above a wall knows of it is chance, so light would fall on the
+ * wall in stripes. There the normals of the corners say which way the wall faces, and the face itself that it is upright.
+ *
+ *       up   across         a face that is steep is lit by what is
+ *       ^ \_   <---         across of the normals of its corners
+ *     --+   \----+
+ */
+function wallsLit(shader: { vertexShader: string; fragmentShader: string }): void {
+  shader.vertexShader = shader.vertexShader
+    .replace('#include <common>', '#include <common>\nvarying vec3 vBlank;\nvarying vec3 vUp;')
+    .replace(
+      '#include <begin_vertex>',
+      '#include <begin_vertex>\nvBlank = position;\nvUp = normalMatrix * vec3(0.0, 0.0, 1.0);',
+    );
+  shader.fragmentShader = shader.fragmentShader
+    .replace('#include <common>', '#include <common>\nvarying vec3 vBlank;\nvarying vec3 vUp;')
+    .replace(
+      '#include <normal_fragment_begin>',
+      `#include <normal_fragment_begin>
+        float upright = 1.0 - smoothstep(0.15, 0.4, abs(normalize(cross(dFdx(vBlank), dFdy(vBlank))).z));
+        vec3 up = normalize(vUp);
+        vec3 facing = normalize(cross(dFdx(vViewPosition), dFdy(vViewPosition)));
+        vec3 sideways = normal - dot(normal, up) * up + 0.06 * (facing - dot(facing, up) * up);
+        if (dot(sideways, sideways) > 1e-6) normal = normalize(mix(normal, normalize(sideways), upright));`,
+    );
+}
+
 /** The material's look; wood gets a grain that runs along X and through the depth, brass and aluminium a brushed face. */
 function surfaceMaterial(material: BodyMaterial): THREE.MeshStandardMaterial {
   const m = lookOf(material);
@@ -33,11 +61,11 @@ function surfaceMaterial(material: BodyMaterial): THREE.MeshStandardMaterial {
     metalness: metal ? 0.88 : 0,
     side: THREE.DoubleSide,
   });
-  if (m.look !== 'wood' && !metal) return out;
+  // Programs are told apart by the text of what follows, which is the same for all.
+  out.customProgramCacheKey = () => m.look;
   out.onBeforeCompile = (shader) => {
-    shader.vertexShader = shader.vertexShader
-      .replace('#include <common>', '#include <common>\nvarying vec3 vBlank;')
-      .replace('#include <begin_vertex>', '#include <begin_vertex>\nvBlank = position;');
+    wallsLit(shader);
+    if (m.look !== 'wood' && !metal) return;
     const grain = metal
       ? 'float b = hash(vec2(floor(vBlank.y * 24.0), 1.0)) * 0.6 + hash(vec2(floor(vBlank.y * 61.0), 2.0)) * 0.4;\nroughnessFactor *= 0.82 + 0.36 * b;'
       : '';
@@ -55,7 +83,6 @@ function surfaceMaterial(material: BodyMaterial): THREE.MeshStandardMaterial {
       .replace(
         '#include <common>',
         `#include <common>
-        varying vec3 vBlank;
         float hash(vec2 p) { return fract(sin(dot(p, vec2(127.1, 311.7))) * 43758.5453); }
         float noise(vec2 p) {
           vec2 i = floor(p); vec2 f = fract(p); f = f * f * (3.0 - 2.0 * f);
