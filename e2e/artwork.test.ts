@@ -91,7 +91,16 @@ test('millimetres and inches are the same board', async () => {
   await maker.fill('Thickness (Z)', '18mm');
   await maker.holds('Thickness (Z)', '0.70866');
   await maker.fill('Thickness (Z)', '3/4');
+  // Rates are no finer than they are known, and stay what they are.
+  await maker.stage('Run');
+  await maker.holds('Rapid rate', '157.48');
+  await maker.holds('Travel X, in', '31.496');
+  await maker.fill('Speed X, in/min', '200');
   await maker.press(/^Unit: in/);
+  await maker.holds('Speed X, mm/min', '5080');
+  await maker.holds('Travel X, mm', '800');
+  await maker.holds('Rapid rate', '4000');
+  await maker.stage('Blank');
   await maker.holds('Thickness (Z)', '19.05');
   await maker.holds('Width (X)', '360');
 });

@@ -31,6 +31,7 @@ class Buckets implements SegmentIndex {
   /** The segments of bucket q are held[first[q]] to held[first[q + 1] - 1]. */
   private readonly first: Int32Array;
   private readonly held: Int32Array;
+  /** The nearest of the last place that was asked for. */
   private which = -1;
 
   constructor(region: Region) {

@@ -96,9 +96,9 @@ function edgesOf(
 }
 
 /**
- * Joins branches into long strokes. Each branch is cut to the clearances between `low` and `high`; the
- * tip's height comes from `height`, which falls evenly with the clearance up to `knee` and is level beyond. Strokes run depth first, short dead ends before long ways, and come
- * back along a finished branch when that takes less time than lifting.
+ * Joins branches into long strokes. Each branch is cut to the clearances between `low` and `high`; the tip's height comes from
+ * `height`, which falls evenly with the clearance up to `saturation` and is level beyond. Strokes run depth first, short dead ends
+ * before long ways, and come back along a finished branch when that takes less time than lifting.
  */
 export function makeStrokes(
   b: Branches,
