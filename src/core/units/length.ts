@@ -172,21 +172,19 @@ export function formatLength(mm: number, unit: Unit, decimals = unit === 'mm' ? 
   return text === '-0' ? '0' : text;
 }
 
-/** The same with as many decimals more as it takes to be read back within half a thousandth of a millimetre, and within a hundredth of itself. */
-export function formatFine(mm: number, unit: Unit): string {
-  for (let decimals = 3; ; decimals++) {
+/** The same with as many decimals, `least` or more, as it takes to be read back no further off than `off` mm. */
+function asFineAs(mm: number, unit: Unit, off: number, least: number): string {
+  for (let decimals = least; ; decimals++) {
     const text = formatLength(mm, unit, decimals);
-    if (decimals >= 9 || Math.abs(Number(text) * MM[unit] - mm) <= Math.min(5e-4, Math.abs(mm) / 100)) return text;
+    if (decimals >= 9 || Math.abs(Number(text) * MM[unit] - mm) <= off) return text;
   }
 }
 
-/** A length or a rate (mm/min) in the unit, with as many decimals as it takes to be read back within a ten thousandth of itself. */
-export function formatRoughly(mm: number, unit: Unit): string {
-  for (let decimals = 0; ; decimals++) {
-    const text = formatLength(mm, unit, decimals);
-    if (decimals >= 9 || Math.abs(Number(text) * MM[unit] - mm) <= Math.abs(mm) * 1e-4) return text;
-  }
-}
+/** A length that is read back within half a thousandth of a millimetre, and within a hundredth of itself. */
+export const formatFine = (mm: number, unit: Unit): string => asFineAs(mm, unit, Math.min(5e-4, Math.abs(mm) / 100), 3);
+
+/** A length or a rate (mm/min) that is read back within a ten thousandth of itself. */
+export const formatRoughly = (mm: number, unit: Unit): string => asFineAs(mm, unit, Math.abs(mm) * 1e-4, 0);
 
 /** An area with its unit: square centimetres from one on. */
 export const areaText = (mm2: number, unit: Unit): string =>

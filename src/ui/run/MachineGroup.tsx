@@ -41,11 +41,10 @@ export function MachineGroup() {
       onChange={put(key, name)}
     />
   );
-  const number = (label: string, key: string, name: string, of?: string, bare?: boolean) => (
+  const number = (label: string, key: string, name: string, how: { unit?: string; bare?: boolean } = {}) => (
     <NumberField
       label={label}
-      bare={bare}
-      unit={of}
+      {...how}
       value={numberAt(key)}
       {...limitsOf(machineSchema, key)}
       onChange={put(key, name)}
@@ -88,9 +87,9 @@ export function MachineGroup() {
         />
         {length('Rapid rate', 'rapid', 'rapid rate', { rate: true })}
         {length('Junction deviation', 'junctionDeviation', 'junction deviation')}
-        {number('Tool change', 'toolChangeSeconds', 'tool change', 's')}
-        {number('Lowest spindle speed', 'spindle.min', 'spindle', 'rpm')}
-        {number('Highest spindle speed', 'spindle.max', 'spindle', 'rpm')}
+        {number('Tool change', 'toolChangeSeconds', 'tool change', { unit: 's' })}
+        {number('Lowest spindle speed', 'spindle.min', 'spindle', { unit: 'rpm' })}
+        {number('Highest spindle speed', 'spindle.max', 'spindle', { unit: 'rpm' })}
       </Box>
       <Box sx={{ ...grid(3), gridTemplateColumns: 'auto repeat(3, minmax(0, 1fr))', alignItems: 'center' }}>
         <span />
@@ -114,7 +113,7 @@ export function MachineGroup() {
               </Typography>
               {length(`Travel ${axis}`, `travel.${a}`, 'travel', { bare: true })}
               {length(`Speed ${axis}`, `maxFeed.${a}`, 'speed', { rate: true, bare: true })}
-              {number(`Acceleration ${axis}, mm/s\u00b2`, `accel.${a}`, 'acceleration', undefined, true)}
+              {number(`Acceleration ${axis}, mm/s\u00b2`, `accel.${a}`, 'acceleration', { bare: true })}
             </Fragment>
           );
         })}
