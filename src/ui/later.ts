@@ -36,15 +36,19 @@ export function holdSheets(): () => void {
 export function useLater<T, S>(store: Store<T>, select: (state: T) => S): S {
   const [seen, setSeen] = useState(() => store.getState());
   const latest = useRef(select);
+  /** What was seen last or is on its way: what changes nothing of it is not even begun. */
+  const coming = useRef(seen);
   useLayoutEffect(() => {
     latest.current = select;
   });
   const shown = select(seen);
   useEffect(() => {
-    const follow = () =>
-      startTransition(() =>
-        setSeen((old) => (Object.is(latest.current(old), latest.current(store.getState())) ? old : store.getState())),
-      );
+    const follow = () => {
+      const now = store.getState();
+      if (Object.is(latest.current(coming.current), latest.current(now))) return;
+      coming.current = now;
+      startTransition(() => setSeen(now));
+    };
     const paced = () => {
       if (!held) return follow();
       late.add(follow);
@@ -59,7 +63,9 @@ export function useLater<T, S>(store: Store<T>, select: (state: T) => S): S {
   // What is selected may depend on the component's own values: asked again whenever it is drawn.
   useEffect(() => {
     const now = store.getState();
-    if (!Object.is(shown, select(now))) startTransition(() => setSeen(now));
+    if (Object.is(shown, select(now))) return;
+    coming.current = now;
+    startTransition(() => setSeen(now));
   });
   return shown;
 }

@@ -10,41 +10,28 @@ import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { memo, useState } from 'react';
-import { itemKindOf, itemKinds } from '@/core/artwork/registry';
-import { fontCatalogue, strokeFonts } from '@/core/lettering/catalogue';
+import { itemKinds } from '@/core/artwork/registry';
 import { useOpenJob } from '@/store/openJob';
-import { changeItem, deletePicked } from '@/ui/actions/edits';
+import { deletePicked } from '@/ui/actions/edits';
 import { addItem } from '@/ui/actions/add';
 import { centrePicked, copyPicked } from '@/ui/actions/artwork';
-import { chooseFont, letteringAndLine, setAlongPicked } from '@/ui/actions/lettering';
+import { letteringAndLine, setAlongPicked } from '@/ui/actions/lettering';
 import { otherSetups } from '@/ui/actions/links';
 import { action } from '@/ui/actions/registry';
 import { cutAsBelow } from '@/ui/cuts/CutAsMenu';
-import { assetsOf } from '@/core/job/assets';
-import { setAt } from '@/core/units/fields';
-import { FieldForm } from '@/ui/common/FieldForm';
-import { LengthField, NumberField, TextField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
-import { useDatum } from '@/ui/common/useDatum';
 import { usePlaced } from '@/ui/table/usePlaced';
 import { useOpenJobLater, useViewLater } from '@/ui/following';
 import { ArrangePanel } from './ArrangePanel';
 import { GaugePanel } from './GaugePanel';
 import { ItemList } from './ItemList';
-import { LetterSpaces } from './LetterSpaces';
+import { ItemSheet } from './ItemSheet';
 import { MeasuresPanel } from './MeasuresPanel';
 import { OffBlank } from './OffBlank';
-import { RoundPlaces } from './RoundPlaces';
 import { ShapePanel } from './ShapePanel';
-import { BehindIt } from './BehindIt';
-import { FollowsIt } from './FollowsIt';
 import { LinkDialog } from './LinkDialog';
 import { TraceDialog } from './TraceDialog';
 
-const shippedFonts = [
-  ...fontCatalogue.map((f) => ({ value: f.id, label: f.name, group: 'Outlines' })),
-  ...strokeFonts.map((f) => ({ value: f.id, label: f.name, group: 'Single line, engraved in one stroke' })),
-];
 const offered = itemKinds.filter((k) => k.offered !== false);
 
 /** A button for each kind of artwork. */
@@ -67,13 +54,43 @@ const NewItems = memo(function NewItems() {
   );
 });
 
+/** What can be done with what is picked, whatever that is. */
+const WithPicked = memo(function WithPicked() {
+  return (
+    <>
+      <Button
+        size="small"
+        variant="outlined"
+        aria-haspopup="menu"
+        onClick={(e) => cutAsBelow(e.currentTarget)}
+        sx={{ mr: 0.5, whiteSpace: 'nowrap' }}
+      >
+        Cut this as
+      </Button>
+      <Tooltip title="Centre in the blank">
+        <IconButton size="small" aria-label="Centre in the blank" onClick={centrePicked}>
+          <FilterCenterFocusRounded fontSize="small" />
+        </IconButton>
+      </Tooltip>
+      <Tooltip title="Copy">
+        <IconButton size="small" aria-label="Copy the picked items" onClick={copyPicked}>
+          <ContentCopyRounded fontSize="small" />
+        </IconButton>
+      </Tooltip>
+      <Tooltip title="Delete">
+        <IconButton size="small" aria-label="Delete the picked items" onClick={deletePicked}>
+          <DeleteOutlineRounded fontSize="small" />
+        </IconButton>
+      </Tooltip>
+    </>
+  );
+});
+
 export function ArtworkSheet() {
   const job = useOpenJobLater((s) => s.job)!;
   const picked = useViewLater((v) => v.picked);
   const placed = usePlaced(job.items);
   const tracing = useViewLater((v) => v.tracing);
-  const asked = useViewLater((v) => v.typing);
-  const origin = useDatum(job);
   const [gauging, setGauging] = useState(false);
   const [linking, setLinking] = useState<ReturnType<typeof otherSetups> | null>(null);
   const item = picked.length === 1 ? job.items.find((i) => i.id === picked[0]) : undefined;
@@ -115,113 +132,9 @@ export function ArtworkSheet() {
       <ItemList job={job} picked={picked} placed={placed} />
       <OffBlank job={job} placed={placed} />
       {picked.length > 0 && (
-        <Group
-          title={item ? item.name : `${picked.length} items picked`}
-          action={
-            <>
-              <Button
-                size="small"
-                variant="outlined"
-                aria-haspopup="menu"
-                onClick={(e) => cutAsBelow(e.currentTarget)}
-                sx={{ mr: 0.5, whiteSpace: 'nowrap' }}
-              >
-                Cut this as
-              </Button>
-              <Tooltip title="Centre in the blank">
-                <IconButton size="small" aria-label="Centre in the blank" onClick={centrePicked}>
-                  <FilterCenterFocusRounded fontSize="small" />
-                </IconButton>
-              </Tooltip>
-              <Tooltip title="Copy">
-                <IconButton size="small" aria-label="Copy the picked items" onClick={copyPicked}>
-                  <ContentCopyRounded fontSize="small" />
-                </IconButton>
-              </Tooltip>
-              <Tooltip title="Delete">
-                <IconButton size="small" aria-label="Delete the picked items" onClick={deletePicked}>
-                  <DeleteOutlineRounded fontSize="small" />
-                </IconButton>
-              </Tooltip>
-            </>
-          }
-        >
+        <Group title={item ? item.name : `${picked.length} items picked`} action={<WithPicked />}>
           {item ? (
-            <Box sx={{ display: 'grid', gap: 1.25 }} key={item.id}>
-              {item.kind === 'lettering' && <RoundPlaces item={item} />}
-              <FollowsIt item={item} />
-              <FieldForm
-                fields={itemKindOf(item.kind).fields}
-                values={item.values}
-                unit={job.unit}
-                asked={asked?.id === item.id ? asked.n : undefined}
-                fonts={[
-                  ...shippedFonts,
-                  ...assetsOf(job, 'font').map((f) => ({ value: f.id, label: f.name, group: 'Of this job' })),
-                ]}
-                onChange={(key, value, f) =>
-                  changeItem(
-                    item.id,
-                    `Change ${f.label.toLowerCase()}`,
-                    (q) => {
-                      // A name that was made from the values follows them until the maker gives one.
-                      const made = q.name === itemKindOf(q.kind).title(q.values);
-                      const before = q.values;
-                      q.values = setAt(q.values, key, value);
-                      q.values = (itemKindOf(q.kind).changed?.(q.values, before) ?? q.values) as typeof q.values;
-                      if (made) q.name = itemKindOf(q.kind).title(q.values);
-                    },
-                    f.kind === 'text' ? `text-${item.id}` : undefined,
-                  )
-                }
-              />
-              {item.kind === 'lettering' && (
-                <>
-                  <Button
-                    size="small"
-                    color="inherit"
-                    onClick={chooseFont}
-                    sx={{ justifySelf: 'start', fontSize: 13, color: 'text.secondary' }}
-                  >
-                    Add a font file
-                  </Button>
-                  <LetterSpaces item={item} />
-                </>
-              )}
-              <BehindIt job={job} item={item} />
-              {placed.get(item.id)?.remarks.map((r) => (
-                <Typography key={r} role="alert" variant="caption" sx={{ color: 'error.main' }}>
-                  {r}
-                </Typography>
-              ))}
-              <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.25 }}>
-                <LengthField
-                  label="Centre X"
-                  value={item.x - origin.x}
-                  unit={job.unit}
-                  onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.x = v + origin.x))}
-                />
-                <LengthField
-                  label="Centre Y"
-                  value={item.y - origin.y}
-                  unit={job.unit}
-                  onChange={(v) => v !== null && changeItem(item.id, 'Move', (q) => void (q.y = v + origin.y))}
-                />
-                <NumberField
-                  label="Rotation"
-                  unit={'\u00b0'}
-                  value={item.angle}
-                  min={-360}
-                  max={360}
-                  onChange={(v) => changeItem(item.id, 'Turn', (q) => void (q.angle = v))}
-                />
-              </Box>
-              <TextField
-                label="Name in the list"
-                value={item.name}
-                onChange={(v) => changeItem(item.id, 'Rename item', (q) => void (q.name = v), `name-${item.id}`)}
-              />
-            </Box>
+            <ItemSheet key={item.id} item={item} remarks={placed.get(item.id)?.remarks} />
           ) : (
             <>
               {picked.length === 2 && letteringAndLine(job.items.filter((i) => picked.includes(i.id))) && (

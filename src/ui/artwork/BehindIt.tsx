@@ -1,14 +1,14 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import type { Item } from '@/core/artwork/item';
-import type { OneSetup } from '@/core/job/job';
 import { changeItem } from '@/ui/actions/edits';
 import { layUnder, pictureBehind } from '@/ui/actions/tracing';
+import { useOpenJobLater } from '@/ui/following';
 import { setView } from '@/ui/view';
 
 /** What can be done with the picture that an item is, or was traced from. */
-export function BehindIt({ job, item }: { job: OneSetup; item: Item }) {
-  const picture = pictureBehind(job, item);
+export function BehindIt({ item }: { item: Item }) {
+  const picture = useOpenJobLater((s) => pictureBehind(s.job!, item));
   if (!picture) return null;
   const quiet = { variant: 'outlined', size: 'small', color: 'inherit' } as const;
   return (

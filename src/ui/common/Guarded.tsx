@@ -4,12 +4,13 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { Component, type ErrorInfo, type ReactNode } from 'react';
 import { copyDetails } from '@/ui/actions/tell';
+import { useOpenJobLater, useWorkLater } from '@/ui/following';
 
-interface Props {
+interface Props<Anew> {
   /** What it is that may fail: "The plan", "The sheet". */
   readonly part: string;
   /** When this changes, it is tried again. */
-  readonly anew?: unknown;
+  readonly anew?: Anew;
   readonly children: ReactNode;
 }
 interface State {
@@ -17,14 +18,23 @@ interface State {
   readonly anew: unknown;
 }
 
-/** Keeps a fault in one part of the window from taking the rest along: the part says so, and is tried again. */
-export class Guarded extends Component<Props, State> {
+/**
+ * Keeps a fault in one part of the window from taking the rest along: the part says so, and is tried again when the job or its
+ * proof has changed. It follows these by itself, so that who stands around it need not be drawn with each change.
+ */
+export function Guarded({ anew, ...fence }: Props<'job' | 'proof'>): ReactNode {
+  const job = useOpenJobLater((s) => (anew === 'job' ? s.job : null));
+  const proof = useWorkLater((w) => (anew === 'proof' ? w.proof : null));
+  return <Fence {...fence} anew={job ?? proof} />;
+}
+
+class Fence extends Component<Props<unknown>, State> {
   state: State = { error: null, anew: this.props.anew };
 
   static getDerivedStateFromError(error: Error): Partial<State> {
     return { error };
   }
-  static getDerivedStateFromProps(props: Props, state: State): Partial<State> | null {
+  static getDerivedStateFromProps(props: Props<unknown>, state: State): Partial<State> | null {
     return props.anew === state.anew ? null : { error: null, anew: props.anew };
   }
   componentDidCatch(error: Error, info: ErrorInfo): void {

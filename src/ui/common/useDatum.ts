@@ -5,7 +5,7 @@ import { setView, useView } from '@/ui/view';
 export const originOf = (blank: OneSetup['blank'], fromCorner: boolean): { x: number; y: number; z: number } =>
   fromCorner ? { x: 0, y: 0, z: 0 } : datumOf(blank);
 
-export function useDatum(job: OneSetup): { x: number; y: number; z: number } {
+export function useDatum(job: Pick<OneSetup, 'blank'>): { x: number; y: number; z: number } {
   return originOf(
     job.blank,
     useView((v) => v.fromCorner),

@@ -33,7 +33,12 @@ export function sectionDrawing(
   const y = scaleLinear()
     .domain([highest > 0 ? highest + low * 0.04 : low * 0.02, -low])
     .range([PAD.top, height - PAD.bottom]);
-  const clampZ = (z: number) => y(Math.max(z, -low * 1.02));
+  // By the scales' own straight lines: a scale asked point by point takes most of what a section costs.
+  const across = (x(length) - PAD.left) / length;
+  const px = (p: Sample) => PAD.left + p.s * across;
+  const [face, down] = [y(0), y(1) - y(0)];
+  const py = (z: number) => face + z * down;
+  const clampZ = (z: number) => py(Math.max(z, -low * 1.02));
   const proven = (p: Sample) => clampZ(Number.isFinite(p.proof) ? p.proof : 0);
   return {
     x,
@@ -41,18 +46,18 @@ export function sectionDrawing(
     low,
     solid:
       area<Sample>()
-        .x((p) => x(p.s))
-        .y0((p) => y(Math.max(-low, Math.min(p.floor, p.proof || 0))))
+        .x(px)
+        .y0((p) => py(Math.max(-low, Math.min(p.floor, p.proof || 0))))
         .y1(proven)(on) ?? '',
     proof:
       line<Sample>()
         .defined((p) => Number.isFinite(p.proof))
-        .x((p) => x(p.s))
+        .x(px)
         .y(proven)(on) ?? '',
     want:
       line<Sample>()
         .defined((p) => Number.isFinite(p.want))
-        .x((p) => x(p.s))
+        .x(px)
         .y((p) => clampZ(p.want))(on) ?? '',
   };
 }

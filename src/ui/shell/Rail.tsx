@@ -2,7 +2,8 @@
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import { memo } from 'react';
-import { isFresh, isUpToDate, useWork } from '@/compute/useWork';
+import { isFresh, isUpToDate, useWork, type SeenWork } from '@/compute/useWork';
+import type { Job, OneSetup } from '@/core/job/job';
 import { fitOf } from '@/core/relief/fit';
 import { useOpenJob } from '@/store/openJob';
 import { isLeft } from '@/ui/common/Waiting';
@@ -23,49 +24,60 @@ const dot: Record<State, string> = {
   attention: 'error.main',
 };
 
-function useStates(): Record<Stage, State> {
-  const job = useOpenJob((s) => s.job);
-  const whole = useOpenJob((s) => s.whole);
-  const upToDate = useWork((w) => !!whole && !!job && isUpToDate(whole, job.at.id, w));
-  const busy = useWork((w) => w.planning !== null);
-  const proving = useWork((w) => w.proving !== null);
-  // What is stopped, or could not be worked out, is not at work.
-  const left = useWork(isLeft);
-  const proof = useWork((w) => w.proof);
-  const cuts = useWork((w) => w.cuts);
-  const fresh = useWork((w) => !!job && job.cuts.every((c) => !c.enabled || isFresh(job, c.id, w)));
-  const shaping = useWork((w) => w.shaping !== null);
-  const relief = useWork((w) => w.relief);
-  if (!job) return { blank: 'empty', artwork: 'empty', relief: 'empty', cuts: 'empty', proof: 'empty', run: 'empty' };
+function statesOf(job: OneSetup | null, whole: Job | null, w: SeenWork): Record<Stage, State> {
+  if (!job || !whole)
+    return { blank: 'empty', artwork: 'empty', relief: 'empty', cuts: 'empty', proof: 'empty', run: 'empty' };
+  const { cuts, proof, relief } = w;
+  const upToDate = isUpToDate(whole, job.at.id, w);
+  const proving = w.proving !== null;
+  const fresh = job.cuts.every((c) => !c.enabled || isFresh(job, c.id, w));
   const trouble = job.cuts.some((c) => c.enabled && cuts[c.id]?.plan.remarks.some((r) => r.level === 'problem'));
-  const waiting = left ? 'attention' : 'working';
+  // What is stopped, or could not be worked out, is not at work.
+  const waiting = isLeft(w) ? 'attention' : 'working';
   const proven = proof && upToDate && !proving;
   return {
     blank: 'ready',
     artwork: job.items.length ? 'ready' : 'empty',
     relief: !job.relief.forms.some((f) => f.visible)
       ? 'empty'
-      : shaping
+      : w.shaping !== null
         ? 'working'
         : !relief
           ? waiting
           : fitOf(relief.shaped.facts, job.blank.thickness).trouble || Object.keys(relief.shaped.remarks).length
             ? 'attention'
             : 'ready',
-    cuts: !job.cuts.length ? 'empty' : busy ? 'working' : trouble ? 'attention' : fresh ? 'ready' : waiting,
-    proof: !job.cuts.length
+    cuts: !job.cuts.length
       ? 'empty'
-      : proving || !upToDate
-        ? proving
-          ? 'working'
-          : waiting
-        : proof?.findings.length
+      : w.planning !== null
+        ? 'working'
+        : trouble
           ? 'attention'
-          : proven
+          : fresh
             ? 'ready'
             : waiting,
+    proof: !job.cuts.length
+      ? 'empty'
+      : proving
+        ? 'working'
+        : !proven
+          ? waiting
+          : proof.findings.length
+            ? 'attention'
+            : 'ready',
     run: proven && proof.files.length ? (proof.findings.length ? 'attention' : 'ready') : 'empty',
   };
+}
+
+/** The states in one word each: of what the engine says nothing is drawn that changes none of them. */
+function useStates(): readonly State[] {
+  const job = useOpenJob((s) => s.job);
+  const whole = useOpenJob((s) => s.whole);
+  const words = useWork((w) => {
+    const states = statesOf(job, whole, w);
+    return stages.map((s) => states[s]).join(' ');
+  });
+  return words.split(' ') as State[];
 }
 
 const StageButton = memo(function StageButton({ stage, state, on }: { stage: Stage; state: State; on: boolean }) {
@@ -125,8 +137,8 @@ export function Rail() {
         pt: 1.5,
       }}
     >
-      {stages.map((s) => (
-        <StageButton key={s} stage={s} state={states[s]} on={stage === s} />
+      {stages.map((s, i) => (
+        <StageButton key={s} stage={s} state={states[i]} on={stage === s} />
       ))}
     </Box>
   );

@@ -12,7 +12,11 @@ import { BothVersions } from './BothVersions';
 
 /** What went wrong with saving, and the ways out; the job in the window stays as it is. */
 export function SaveTrouble() {
-  const { save, slow, saveError, other, takeOther, keepMine, putBack } = useOpenJobLater((s) => s);
+  const save = useOpenJobLater((s) => s.save);
+  const slow = useOpenJobLater((s) => s.slow);
+  const saveError = useOpenJobLater((s) => s.saveError);
+  const other = useOpenJobLater((s) => s.other);
+  const { takeOther, keepMine, putBack } = useOpenJob.getState();
   const [comparing, setComparing] = useState(false);
   const router = useRouter();
   const tried = (work: Promise<unknown>) => void work.catch((e) => tell('error', storageMessage(e)));

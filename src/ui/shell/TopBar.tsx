@@ -38,41 +38,93 @@ const saveWords: Record<SaveState, string> = {
   gone: 'Deleted elsewhere',
 };
 
+/** The job's unit becomes another, and with it what its programs are written in, if that is wished. */
+function switchUnit(unit: 'mm' | 'in'): void {
+  const { job, edit } = useOpenJob.getState();
+  if (!job) return;
+  edit('Switch unit', (j) => {
+    // The job as it is, not as this bar shows it: a busy device may be behind.
+    j.blank = blankInUnit(j, unit);
+    j.unit = unit;
+  });
+  keepUnit(unit);
+  const now = dialectOf(job.run.dialect, job.run.dialects);
+  if (now.unit === unit) return;
+  const { dialect, fresh } = dialectIn(now, unit, job.run.dialects, `own-${freshId()}`);
+  const [words, others] = unit === 'in' ? ['inches', 'millimetres'] : ['millimetres', 'inches'];
+  tell('info', `Programs are still written in ${others}.`, {
+    words: `Write them in ${words}`,
+    run: () =>
+      edit('Choose dialect', (j) => {
+        if (fresh) j.run.dialects.push(dialect);
+        j.run.dialect = dialect.id;
+      }),
+  });
+}
+
+/** How far the job is saved. */
+function Saved() {
+  const save = useOpenJobLater((s) => s.save);
+  const slow = useOpenJobLater((s) => s.slow);
+  const lasts = useKeeping((k) => k.keeping === 'device');
+  const late = slow && (save === 'saving' || save === 'pending');
+  const bad = late || save === 'failed' || save === 'changed' || save === 'gone';
+  return (
+    <Box
+      role="status"
+      sx={{
+        fontSize: 12,
+        px: 1.25,
+        py: 0.4,
+        borderRadius: 5,
+        border: '1px solid',
+        borderColor: bad ? 'error.main' : 'divider',
+        color: bad ? 'error.main' : 'text.secondary',
+        whiteSpace: 'nowrap',
+      }}
+    >
+      {save === 'saved' && !lasts ? 'In this window only' : late ? 'Not saved yet' : saveWords[save]}
+    </Box>
+  );
+}
+
+/** Undo and redo, each with what it would do. */
+function Steps() {
+  const undone = useOpenJobLater((s) => s.past.at(-1)?.name);
+  const redone = useOpenJobLater((s) => s.future[0]?.name);
+  const { undo, redo } = useOpenJob.getState();
+  return (
+    <>
+      <Tooltip title={undone !== undefined ? `Undo: ${undone.toLowerCase()}` : 'Nothing to undo'}>
+        <span>
+          <IconButton aria-label="Undo" disabled={undone === undefined} onClick={undo}>
+            <UndoRounded />
+          </IconButton>
+        </span>
+      </Tooltip>
+      <Tooltip title={redone !== undefined ? `Redo: ${redone.toLowerCase()}` : 'Nothing to redo'}>
+        <span>
+          <IconButton aria-label="Redo" disabled={redone === undefined} onClick={redo}>
+            <RedoRounded />
+          </IconButton>
+        </span>
+      </Tooltip>
+    </>
+  );
+}
+
 /** Its height with its border, px. */
 export const BAR = 53;
 
 export function TopBar() {
-  const { job, save, slow, past, future, undo, redo, edit } = useOpenJobLater((s) => s);
-  const lasts = useKeeping((k) => k.keeping === 'device');
+  const called = useOpenJobLater((s) => s.job?.name);
+  const unit = useOpenJobLater((s) => s.job?.unit);
   const router = useRouter();
   const { mode, setMode } = useColorScheme();
   // Where there is no room beside the name, set-ups have a row of their own.
   const tight = useMediaQuery('(max-width: 1179px)');
   const [name, setName] = useState<string | null>(null);
-  if (!job) return null;
-  const late = slow && (save === 'saving' || save === 'pending');
-  const bad = late || save === 'failed' || save === 'changed' || save === 'gone';
-  const switchUnit = () => {
-    const unit = job.unit === 'mm' ? 'in' : 'mm';
-    edit('Switch unit', (j) => {
-      // The job as it is, not as this bar shows it: a busy device may be behind.
-      j.blank = blankInUnit(j, unit);
-      j.unit = unit;
-    });
-    keepUnit(unit);
-    const now = dialectOf(job.run.dialect, job.run.dialects);
-    if (now.unit === unit) return;
-    const { dialect, fresh } = dialectIn(now, unit, job.run.dialects, `own-${freshId()}`);
-    const [words, others] = unit === 'in' ? ['inches', 'millimetres'] : ['millimetres', 'inches'];
-    tell('info', `Programs are still written in ${others}.`, {
-      words: `Write them in ${words}`,
-      run: () =>
-        edit('Choose dialect', (j) => {
-          if (fresh) j.run.dialects.push(dialect);
-          j.run.dialect = dialect.id;
-        }),
-    });
-  };
+  if (called === undefined || !unit) return null;
   return (
     <Box
       component="header"
@@ -94,15 +146,15 @@ export function TopBar() {
           </IconButton>
         </Tooltip>
         <Box component="h1" sx={{ ...readOut, m: 0 }}>
-          {job.name}
+          {called}
         </Box>
         <InputBase
-          value={name ?? job.name}
+          value={name ?? called}
           inputProps={{ 'aria-label': 'Name of the job', maxLength: 200 }}
           onChange={(e) => setName(e.target.value)}
           onBlur={() => {
             const n = name?.trim();
-            if (n && n !== job.name) edit('Rename job', (j) => void (j.name = n));
+            if (n && n !== called) useOpenJob.getState().edit('Rename job', (j) => void (j.name = n));
             startTransition(() => setName(null));
           }}
           onKeyDown={(e) => {
@@ -112,27 +164,13 @@ export function TopBar() {
             fontFamily: 'Archivo',
             fontWeight: 650,
             fontSize: 17,
-            width: `${Math.min(32, Math.max(10, (name ?? job.name).length + 2))}ch`,
+            width: `${Math.min(32, Math.max(10, (name ?? called).length + 2))}ch`,
             borderRadius: 1.5,
             px: 1,
             '&:hover, &.Mui-focused': { bgcolor: 'background.default' },
           }}
         />
-        <Box
-          role="status"
-          sx={{
-            fontSize: 12,
-            px: 1.25,
-            py: 0.4,
-            borderRadius: 5,
-            border: '1px solid',
-            borderColor: bad ? 'error.main' : 'divider',
-            color: bad ? 'error.main' : 'text.secondary',
-            whiteSpace: 'nowrap',
-          }}
-        >
-          {save === 'saved' && !lasts ? 'In this window only' : late ? 'Not saved yet' : saveWords[save]}
-        </Box>
+        <Saved />
         {tight ? (
           <Box sx={{ flex: 1 }} />
         ) : (
@@ -140,28 +178,15 @@ export function TopBar() {
             <SetupTabs />
           </After>
         )}
-        <Tooltip title={past.length ? `Undo: ${past[past.length - 1].name.toLowerCase()}` : 'Nothing to undo'}>
-          <span>
-            <IconButton aria-label="Undo" disabled={!past.length} onClick={undo}>
-              <UndoRounded />
-            </IconButton>
-          </span>
-        </Tooltip>
-        <Tooltip title={future.length ? `Redo: ${future[0].name.toLowerCase()}` : 'Nothing to redo'}>
-          <span>
-            <IconButton aria-label="Redo" disabled={!future.length} onClick={redo}>
-              <RedoRounded />
-            </IconButton>
-          </span>
-        </Tooltip>
+        <Steps />
         <Button
           variant="outlined"
           color="inherit"
-          aria-label={`Unit: ${job.unit}. Switch to ${job.unit === 'mm' ? 'inches' : 'millimetres'}`}
-          onClick={switchUnit}
+          aria-label={`Unit: ${unit}. Switch to ${unit === 'mm' ? 'inches' : 'millimetres'}`}
+          onClick={() => switchUnit(unit === 'mm' ? 'in' : 'mm')}
           sx={{ minWidth: 52, borderColor: 'var(--mui-palette-line)' }}
         >
-          {job.unit}
+          {unit}
         </Button>
         <Tooltip title="Tool library">
           <IconButton aria-label="Tool library" onClick={() => setView({ library: true })}>

@@ -128,8 +128,7 @@ const follow = (before: OneSetup['blank'], now: OneSetup['blank']) => {
 const PATIENCE_MS = 1500;
 
 export function Workbench({ id }: { id: string }) {
-  const job = useOpenJobLater((s) => s.job);
-  const openId = useOpenJobLater((s) => s.id);
+  const openId = useOpenJobLater((s) => s.job && s.id);
   const stage = useViewLater((v) => v.stage);
   const [trouble, setTrouble] = useState('');
   const narrow = useMediaQuery('(max-width: 900px)');
@@ -251,7 +250,7 @@ export function Workbench({ id }: { id: string }) {
         </Button>
       </Box>
     );
-  if (!job || openId !== id) return <Opening />;
+  if (openId !== id) return <Opening />;
   const Sheet = sheets[stage];
   const sheetPart: Part = {
     id: 'sheet',
@@ -291,7 +290,7 @@ export function Workbench({ id }: { id: string }) {
           }}
         >
           <After turn={turns.sheet} once="sheet">
-            <Guarded part="This sheet" anew={job}>
+            <Guarded part="This sheet" anew="job">
               <Sheet />
             </Guarded>
           </After>
@@ -313,7 +312,7 @@ export function Workbench({ id }: { id: string }) {
       {/* Its place is kept from the start: else what lies below it would move under the hand when it comes. */}
       <Box sx={{ flex: 'none', minHeight: BAR, bgcolor: 'background.paper' }}>
         <After turn={turns.bar}>
-          <Guarded part="The bar" anew={job}>
+          <Guarded part="The bar" anew="job">
             <Bar />
           </Guarded>
         </After>

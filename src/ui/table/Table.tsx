@@ -10,18 +10,17 @@ import Tooltip from '@mui/material/Tooltip';
 import dynamic from 'next/dynamic';
 import { useRef } from 'react';
 import { materials } from '@/core/cutters/materials';
-import { heightAt } from '@/core/relief/field';
 import { formatLength } from '@/core/units/length';
 import { After, turns, useStepLater } from '@/ui/later';
 import { SectionStrip } from '@/ui/section/SectionStrip';
 import { action } from '@/ui/actions/registry';
 import { Split } from '@/ui/common/Split';
-import { useDatum } from '@/ui/common/useDatum';
 import { openMenu, setView, type TableView } from '@/ui/view';
 import { Guarded } from '@/ui/common/Guarded';
-import { useOpenJobLater, usePiecesLater, useViewLater, useWorkLater } from '@/ui/following';
+import { useOpenJobLater, useViewLater } from '@/ui/following';
 import { useBesideShaped } from './useShownRelief';
 import { PlanView } from './PlanView';
+import { Readout } from './Readout';
 import { SolidLabel } from './SolidLabel';
 import { useSize } from './useSize';
 
@@ -29,16 +28,17 @@ const SolidView = dynamic(() => import('./SolidView').then((m) => m.SolidView), 
 
 export function Table() {
   useBesideShaped();
-  const job = useOpenJobLater((s) => s.job)!;
+  // Of the job only this: around the plan, the solid and the section nothing is drawn anew at a key stroke.
+  const blank = useOpenJobLater((s) => s.job!.blank);
+  const unit = useOpenJobLater((s) => s.job!.unit);
   // A view that comes with a sheet is laid out by itself: both in one task hold the page up twice as long.
   const table = useStepLater(useViewLater((v) => v.table));
   const paths = useViewLater((v) => v.paths);
   const sectionOpen = useViewLater((v) => v.sectionOpen);
-  const proof = useWorkLater((w) => w.proof);
   const area = useRef<HTMLDivElement>(null);
   const size = useSize(area);
   // Whichever way shows the blank larger: side by side, or one above the other.
-  const scale = (w: number, h: number) => Math.min((w - 74) / job.blank.width, (h - 74) / job.blank.height);
+  const scale = (w: number, h: number) => Math.min((w - 74) / blank.width, (h - 74) / blank.height);
   const stacked = scale(size.width, size.height / 2) > scale(size.width / 2, size.height);
   const pane = {
     position: 'relative',
@@ -62,22 +62,20 @@ export function Table() {
   } as const;
   const plan = (
     <Box sx={pane}>
-      <Guarded part="The plan" anew={job}>
+      <Guarded part="The plan" anew="job">
         <PlanView />
       </Guarded>
       <RoundCorners />
       <Box sx={label}>
         Plan {'\u00b7'}{' '}
-        {[job.blank.width, job.blank.height, job.blank.thickness]
-          .map((v) => formatLength(v, job.unit))
-          .join(' \u00d7 ')}{' '}
-        {job.unit} {materials[job.blank.material].name.toLowerCase()}
+        {[blank.width, blank.height, blank.thickness].map((v) => formatLength(v, unit)).join(' \u00d7 ')} {unit}{' '}
+        {materials[blank.material].name.toLowerCase()}
       </Box>
     </Box>
   );
   const solid = (
     <Box sx={pane} onContextMenu={(e) => openMenu(e, 'solid')}>
-      <Guarded part="The solid" anew={proof}>
+      <Guarded part="The solid" anew="proof">
         <SolidView />
       </Guarded>
       <RoundCorners />
@@ -178,7 +176,7 @@ export function Table() {
                   keeps: true,
                   node: (
                     <After turn={turns.section}>
-                      <Guarded part="The section" anew={job}>
+                      <Guarded part="The section" anew="job">
                         <SectionStrip />
                       </Guarded>
                     </After>
@@ -215,52 +213,5 @@ function RoundCorners() {
         (['top', 'bottom'] as const).map((y) => <Box key={x + y} sx={{ ...edge, ...corner(x, y) }} />),
       )}
     </>
-  );
-}
-
-/** Where the cursor is, and how high the proof is under it. */
-function Readout() {
-  const job = useOpenJobLater((s) => s.job)!;
-  const cursor = useViewLater((v) => v.cursor);
-  const play = useViewLater((v) => v.play);
-  const proof = useWorkLater((w) => w.proof);
-  const ofRelief = useViewLater((v) => v.stage === 'relief');
-  const relief = useWorkLater((w) => w.relief);
-  const ofProof = useViewLater((v) => v.stage === 'proof');
-  const cast = usePiecesLater((p) => p.cast);
-  const field = ofRelief ? relief?.shaped.field : (play?.field ?? proof?.field);
-  const origin = useDatum(job);
-  const z = cursor && field ? heightAt(field, cursor.x, cursor.y) : NaN;
-  const text = (v: number) => (Number.isFinite(v) ? formatLength(v, job.unit, job.unit === 'mm' ? 2 : 4) : '\u2013');
-  return (
-    <Box
-      aria-label="Cursor"
-      sx={{
-        display: 'flex',
-        gap: 1.5,
-        alignItems: 'center',
-        fontFamily: '"IBM Plex Mono"',
-        fontSize: 12.5,
-        color: cursor ? 'text.primary' : 'text.secondary',
-        whiteSpace: 'nowrap',
-      }}
-    >
-      {(['X', 'Y', 'Z'] as const).map((a) => (
-        <Box key={a} component="span" sx={{ minWidth: 74 }}>
-          {a}{' '}
-          {text(a === 'X' ? (cursor?.x ?? NaN) - origin.x : a === 'Y' ? (cursor?.y ?? NaN) - origin.y : z - origin.z)}
-        </Box>
-      ))}
-      {ofProof && cast?.setup === job.at.id && Number.isFinite(z) && (
-        <Box component="span">Cast {text(Math.max(0, cast.casting.level - Math.max(z, -job.blank.thickness)))}</Box>
-      )}
-      {ofRelief && Number.isFinite(z) && (
-        // On two lines: between a plan and a solid there is little room.
-        <Box sx={{ fontSize: 11.5, lineHeight: 1.25, my: -0.75 }}>
-          <div>{text(-z)} below the face</div>
-          <div>{text(z + job.blank.thickness)} above the bed</div>
-        </Box>
-      )}
-    </Box>
   );
 }

@@ -36,12 +36,11 @@ const DARK: PlanColours = {
 
 /** The plans whose paths are shown, with their colours; none while no paths are, so that new ones do not draw the table again. */
 function usePlans(job: OneSetup) {
-  const cuts = useWorkLater((w) => w.cuts);
   const cutId = useView((v) => v.cutId);
   const paths = useView((v) => v.paths);
   const stage = useView((v) => v.stage);
   const showPaths = paths && (stage === 'cuts' || stage === 'proof' || stage === 'run');
-  const shownCuts = showPaths ? cuts : null;
+  const shownCuts = useWorkLater((w) => (showPaths ? w.cuts : null));
   return useMemo(
     () =>
       shownCuts
