@@ -39,7 +39,9 @@ import type { TurnedOver } from '@/core/job/job';
 import { contentKey, derived } from '@/core/geometry/hash';
 import { whileWanted } from '@/core/units/stillWanted';
 import { gauge, readDrawing, shapeWork } from './artwork';
+import { holdBallast } from './ballast';
 import { becoming } from './becoming';
+import { workerCount } from './cores';
 import { keepDerived } from './derived';
 import { clearingHands } from './clearingHands';
 import { followHands } from './followHands';
@@ -52,6 +54,7 @@ import type { ComputeApi, ReportProgress } from './protocol';
 import { inShared, sharedCopy } from './shared';
 import { atWork, stepAside, takeMark } from './stepAside';
 
+holdBallast(workerCount());
 const art = new FontShelf();
 const reliefFiles = new ReliefShelf();
 /** Forms as they were shaped last: a changed one costs itself. */
@@ -165,7 +168,10 @@ const api: ComputeApi = {
         planCut(job, cut, art, told, () => relief, {
           hands: wayHands,
           meanwhile: floorHands.begin,
-          expect: (all) => void (expected = all),
+          expect: (all) => {
+            expected = all;
+            holdBallast(workerCount(), all.moves);
+          },
         }),
       );
     } catch (e) {
@@ -193,6 +199,10 @@ const api: ComputeApi = {
   prove(ticket, parcel, cell, before, progress, seen, show) {
     const { job, plans, relief } = parcels.unpack(parcel);
     const byId = new Map(plans);
+    holdBallast(
+      workerCount(),
+      plans.flatMap(([, p]) => p.toolpaths).reduce((n, t) => n + t.motion.count, 0),
+    );
     const b = benchOf(job.at.id);
     const programs = writePrograms(job, byId);
     const placed = placePrograms(job, programs);

@@ -3,6 +3,7 @@ import type { HeightField } from '@/core/relief/field';
 import type { Job, OneSetup } from '@/core/job/job';
 import { oneSetup } from '@/core/job/oneSetup';
 import type { Seen } from './becoming';
+import { counted } from './counted';
 import { keptAs, recallDerived, type Derived } from './derived';
 import { loadFonts, onFonts } from './fonts';
 import { Gate } from './gate';
@@ -56,7 +57,9 @@ async function brief(api: Api, pack: Pack): Promise<void> {
   const parcels = new Receiver();
   port1.onmessage = (e: MessageEvent<Parcel<Told>>) => {
     pageFirst();
-    hear(parcels.unpack(e.data));
+    const told = parcels.unpack(e.data);
+    for (const { proof } of Object.values(told.setups)) if (proof) counted(proof.field.z);
+    hear(told);
   };
   void api.tellOver(Comlink.transfer(port2, [port2]));
   void api.recallThrough(Comlink.proxy(recallForEngine));

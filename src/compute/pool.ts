@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import { workerCount } from './cores';
 import { onFonts, shippedFonts } from './fonts';
 import { onReliefFiles } from './reliefFiles';
 import type { ComputeApi } from './protocol';
@@ -25,9 +26,6 @@ let pool: Pool | null = null;
 const lostProver = new Set<() => void>();
 /** Calls back when the prover was lost, and with it what it has proven. */
 export const onProverLost = (tell: () => void): void => void lostProver.add(tell);
-
-/** More workers than so many want more memory than they save time. */
-const MOST = 16;
 
 type Api = Comlink.Remote<ComputeApi>;
 
@@ -57,7 +55,7 @@ function wiring() {
 
 /** One worker for each core, the prover among them. */
 function makePool(): Pool {
-  const workers = Math.min(MOST, Math.max(2, navigator.hardwareConcurrency || 2));
+  const workers = workerCount();
   const wire = wiring();
   const as = (how: (api: Api) => void) => (api: Api) => (how(api), withFonts(api));
   const prover = computeSeat(as(wire.prover), { onLost: () => lostProver.forEach((tell) => tell()) });
