@@ -28,6 +28,15 @@ export function holdSheets(): () => void {
   };
 }
 
+/** Whether a selection is the same of both. One that fails is not: it fails again as it is drawn, where that is caught, and not in the store. */
+function same<T>(select: (state: T) => unknown, a: T, b: T): boolean {
+  try {
+    return Object.is(select(a), select(b));
+  } catch {
+    return false;
+  }
+}
+
 /**
  * Follows a store at the pace of the window: what changes is drawn as a transition, in slices that let
  * typing and dragging through. (A store's own hook draws at once, in one block.) The table under the
@@ -45,7 +54,7 @@ export function useLater<T, S>(store: Store<T>, select: (state: T) => S): S {
   useEffect(() => {
     const follow = () => {
       const now = store.getState();
-      if (Object.is(latest.current(coming.current), latest.current(now))) return;
+      if (same(latest.current, coming.current, now)) return;
       coming.current = now;
       startTransition(() => setSeen(now));
     };
