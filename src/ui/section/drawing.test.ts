@@ -21,6 +21,10 @@ describe('the section', () => {
     expect(runs(want)[0]).toHaveLength(4);
     expect(drawn([at(0, NaN), at(30, NaN)]).proof).toBe('');
   });
+  it('stands at its one place when its ends lie on each other', () => {
+    const { solid, proof, want } = sectionDrawing([at(0, -1), at(0, -1)], 18, 0, 600, 200);
+    for (const d of [solid, proof, want]) expect(d).toMatch(/^M(?!.*NaN)/);
+  });
   it('shows as deep as anything goes, and the whole blank where both faces are cut', () => {
     expect(drawn([at(0, -1), at(30, -3)]).low).toBeCloseTo(3.9, 9);
     expect(drawn([at(0, 0, -17), at(30, 0)]).low).toBe(18);

@@ -34,7 +34,7 @@ export function sectionDrawing(
     .domain([highest > 0 ? highest + low * 0.04 : low * 0.02, -low])
     .range([PAD.top, height - PAD.bottom]);
   // By the scales' own straight lines: a scale asked point by point takes most of what a section costs.
-  const across = (x(length) - PAD.left) / length;
+  const across = length > 0 ? (x(length) - PAD.left) / length : 0;
   const px = (p: Sample) => PAD.left + p.s * across;
   const [face, down] = [y(0), y(1) - y(0)];
   const py = (z: number) => face + z * down;
