@@ -20,6 +20,7 @@ import { meshHeights } from '../src/core/relief/raster';
 import { readSvg } from '../src/core/exchange/svg/read';
 import { testShaper } from '../src/core/testing/fonts';
 import { FontError, loadFont } from '../src/core/lettering/font';
+import { openedFont } from '../src/core/lettering/openedFont';
 import { parseProgram, ProgramError } from '../src/core/program/parser';
 import { seeded } from '../src/core/testing/seeded';
 import { broken, FOREIGN, goodFiles, SLOW_MS } from './broken';
@@ -85,7 +86,7 @@ const readers: { name: keyof typeof goodFiles; read: (b: Uint8Array) => unknown;
     },
     {
       name: 'font',
-      read: (b) => loadFont(b, 'f.woff', testShaper).set('Ab& fi', { kerning: true, ligatures: true }),
+      read: (b) => loadFont(b, 'f.woff', testShaper, openedFont).set('Ab& fi', { kerning: true, ligatures: true }),
       refusal: (e) => e instanceof FontError,
     },
     { name: 'program', read: (b) => parseProgram(said(b)), refusal: (e) => e instanceof ProgramError },

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import path from 'node:path';
 import { fontCatalogue } from '../core/lettering/catalogue';
+import { openedFont } from '../core/lettering/openedFont';
 import { FontShelf, SHAPER } from '../core/lettering/shelf';
 
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../..');
@@ -12,4 +13,4 @@ export const fontsFromPackages = (): FontShelf =>
     if (id === SHAPER) return readFileSync(path.join(root, 'node_modules/harfbuzzjs/dist', SHAPER));
     const entry = fontCatalogue.find((f) => f.id === id);
     return entry ? readFileSync(path.join(root, 'node_modules', entry.source)) : null;
-  });
+  }, openedFont);

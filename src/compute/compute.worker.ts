@@ -54,7 +54,6 @@ import type { ComputeApi, ReportProgress } from './protocol';
 import { inShared, sharedCopy } from './shared';
 import { atWork, stepAside, takeMark } from './stepAside';
 
-holdBallast(workerCount());
 const art = new FontShelf();
 const reliefFiles = new ReliefShelf();
 /** Forms as they were shaped last: a changed one costs itself. */
@@ -163,6 +162,7 @@ const api: ComputeApi = {
     let plan: CutPlan;
     let expected: Expected | null = null;
     const told = watch(ticket, (done) => progress({ done, expected }));
+    holdBallast(workerCount());
     try {
       plan = whileWanted(wanted(ticket), () =>
         planCut(job, cut, art, told, () => relief, {

@@ -74,7 +74,13 @@ export const onFonts = (tell: (files: Readonly<Record<string, Uint8Array>>) => v
 export async function bringOwnFonts(more: Record<string, Uint8Array>): Promise<Record<string, string>> {
   await loadFonts();
   const wrong: Record<string, string> = {};
-  for (const [id, bytes] of Object.entries(more)) {
+  for (const [id, file] of Object.entries(more)) {
+    // As they were kept before such files were opened once and for all, or by hand in the file of a job.
+    const bytes = await opened(id, file).catch((e: FontError) => e);
+    if (bytes instanceof Error) {
+      wrong[id] = bytes.why;
+      continue;
+    }
     shelf.put(id, bytes);
     const why = shelf.wrongWith(id);
     if (why) wrong[id] = why;

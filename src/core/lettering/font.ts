@@ -2,7 +2,6 @@ import { transformPath, type Path } from '../geometry/path';
 import { isMissing, type Feature, type Pen, type ShapedGlyph, type Shaper, type ShaperFace } from './harfbuzz';
 import { runsOf, type Run } from './runs';
 import { openWoff } from './woff';
-import { openWoff2 } from './woff2';
 
 /** A letter as it stands in a line: a character, or several that are drawn as one. Font units, y up. */
 export interface Letter {
@@ -54,7 +53,7 @@ export class FontError extends Error {
 }
 
 /** Larger files than this are no fonts for lettering, bytes. */
-const LARGEST = 40 * 1024 * 1024;
+export const LARGEST = 40 * 1024 * 1024;
 /** A character by itself, to see what it is. */
 const ALONE = { rightToLeft: false, script: null };
 /** A font whose first glyphs draw nothing holds pictures, or is empty. */
@@ -70,27 +69,32 @@ const kindOf = (bytes: Uint8Array): string => String.fromCharCode(...bytes.subar
 /** Whether a file is packed so that opening it takes its time (WOFF2). */
 export const isTight = (bytes: Uint8Array): boolean => kindOf(bytes) === 'wOF2';
 
-const isCollection = (bytes: Uint8Array): boolean =>
+export const isCollection = (bytes: Uint8Array): boolean =>
   kindOf(isTight(bytes) ? bytes.subarray(FLAVOUR) : bytes) === 'ttcf';
 
 /** How the name of a font file ends, by what it holds. */
 export const endingOf = (bytes: Uint8Array): string =>
   ({ wOFF: '.woff', wOF2: '.woff2', OTTO: '.otf' })[kindOf(bytes)] ?? '.ttf';
 
-/** The font in a file, whichever way it is packed. Throws FontError. */
-export function sfntIn(bytes: Uint8Array, name: string): Uint8Array {
+/** What opens the file of a font. Throws FontError. */
+export type OpenFont = (bytes: Uint8Array, name: string) => Uint8Array;
+
+/** The font in a file that is not packed tightly: of those `openedFont` opens any. */
+export const sfntIn: OpenFont = (bytes, name) => {
   if (isCollection(bytes))
     throw new FontError(name, 'it is a collection of several fonts; take one of them as a TTF or OTF file');
+  if (isTight(bytes)) throw new FontError(name, 'it is still packed as WOFF2; take the TTF, OTF or WOFF file of it');
   const sfnt = unpacked(bytes);
-  if (!sfnt) throw new FontError(name, 'it is damaged: its tables are not what it says of them');
+  if (!sfnt) throw damaged(name);
   return sfnt;
-}
+};
+
+export const damaged = (name: string): FontError =>
+  new FontError(name, 'it is damaged: its tables are not what it says of them');
 
 /** The font without its packing; null where it cannot be opened. */
-function unpacked(bytes: Uint8Array): Uint8Array | null {
-  const kind = kindOf(bytes);
-  return kind === 'wOFF' ? openWoff(bytes, LARGEST) : kind === 'wOF2' ? openWoff2(bytes, LARGEST) : bytes;
-}
+const unpacked = (bytes: Uint8Array): Uint8Array | null =>
+  kindOf(bytes) === 'wOFF' ? openWoff(bytes, LARGEST) : isTight(bytes) ? null : bytes;
 
 /** The name that a font file gives itself; its file's name when it gives none. */
 export function fontName(bytes: Uint8Array, file: string, shaper: Shaper): string {
@@ -100,10 +104,10 @@ export function fontName(bytes: Uint8Array, file: string, shaper: Shaper): strin
   return (name || file.replace(/\.[a-z0-9]+$/i, '')).slice(0, 200) || 'Font';
 }
 
-/** Reads a font: TrueType or OpenType, or either packed as WOFF or WOFF2. Throws FontError. */
-export function loadFont(bytes: Uint8Array, name: string, shaper: Shaper): LoadedFont {
+/** Reads a font: TrueType or OpenType, or either packed as `open` can open it, which is WOFF when not said. Throws FontError. */
+export function loadFont(bytes: Uint8Array, name: string, shaper: Shaper, open: OpenFont = sfntIn): LoadedFont {
   if (bytes.length > LARGEST) throw new FontError(name, 'its file is larger than 40 MB');
-  const face = shaper.face(sfntIn(bytes, name));
+  const face = shaper.face(open(bytes, name));
   if (face.empty) throw new FontError(name, 'it is damaged, or no font; take the TTF or OTF file of it');
   const drawn = outlines(face);
   let first = 1;

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { readFileSync } from 'node:fs';
 import { real } from '../testing/real';
 import { boundsOfPaths, circlePath, flatten, type Path } from '../geometry/path';
 import { makeArcLengthPath } from '../geometry/arcLengthPath';
@@ -6,6 +7,7 @@ import { warpPath } from '../geometry/warp';
 import { letterOf, shippedFile, shippedFont, testArt, testShaper } from '../testing/fonts';
 import { carrySpaces, layOut, type Lettering } from './layout';
 import { endingOf, fontName, loadFont, sfntIn } from './font';
+import { openedFont } from './openedFont';
 import { FontShelf } from './shelf';
 import { strokeFont } from './strokes/strokeFont';
 
@@ -26,6 +28,7 @@ const line = (x0: number, y0: number, x1: number, y1: number): Path => ({
   segments: [{ k: 'line', x: x1, y: y1 }],
   closed: false,
 });
+const joined = { kerning: true, ligatures: true };
 /** Middle and size of what is drawn. */
 const box = (paths: readonly Path[]) => {
   const b = boundsOfPaths(paths)!;
@@ -222,11 +225,25 @@ describe('fonts of the maker’s own', () => {
     expect(shelf.wrongWith('own-1')).toBeNull();
     expect(letterOf(shelf.font('own-1')!, 'a')!.paths).not.toHaveLength(0);
   });
+  test('that are packed tightly are read where they are opened, and elsewhere it is said that they are not', () => {
+    const tight = new Uint8Array(readFileSync('node_modules/@fontsource/allura/files/allura-latin-400-normal.woff2'));
+    const [opens, sets] = [new FontShelf(testArt.fileOf, openedFont), new FontShelf(testArt.fileOf)];
+    for (const shelf of [opens, sets]) shelf.put('own-3', tight);
+    expect(letterOf(opens.font('own-3')!, 'a')!.paths).not.toHaveLength(0);
+    expect(sets.wrongWith('own-3')).toMatch(/still packed as WOFF2/);
+    sets.put('own-4', openedFont(tight, 'allura'));
+    expect(sets.font('own-4')!.set('Lock', joined)).toEqual(opens.font('own-3')!.set('Lock', joined));
+  });
   test('that cannot be used say why', () => {
-    const wrong = (bytes: number[], name: string) => () => loadFont(Uint8Array.from(bytes), name, testShaper);
+    const wrong =
+      (bytes: number[], name: string, open = openedFont) =>
+      () =>
+        loadFont(Uint8Array.from(bytes), name, testShaper, open);
     expect(wrong([0x77, 0x4f, 0x46, 0x32, 0, 0], 'new.woff2')).toThrow(/"new\.woff2".*damaged/);
     expect(wrong([0x74, 0x74, 0x63, 0x66, 0, 0], 'many.ttc')).toThrow(/collection/);
     expect(wrong([0x77, 0x4f, 0x46, 0x32, 0x74, 0x74, 0x63, 0x66], 'many.woff2')).toThrow(/"many\.woff2".*collection/);
+    // Who sets letters alone opens no such file, and says so.
+    expect(wrong([0x77, 0x4f, 0x46, 0x32, 0, 0], 'new.woff2', sfntIn)).toThrow(/"new\.woff2".*WOFF2; take the TTF/);
     expect([endingOf(shippedFile('allura')), endingOf(sfntIn(shippedFile('allura'), 'allura'))]).toEqual([
       '.woff',
       '.ttf',

@@ -8,6 +8,7 @@ import { fontCatalogue } from './catalogue';
 import { FontError, loadFont, type LoadedFont, type Setting } from './font';
 import { layOut, type Lettering } from './layout';
 import { runsOf } from './runs';
+import { openedFont } from './openedFont';
 import { openWoff2 } from './woff2';
 
 const joined: Setting = { kerning: true, ligatures: true };
@@ -164,7 +165,7 @@ describe('WOFF2 files', () => {
   // Some of the two files were made from their drawings at different times: points differ there, letters do not.
   const alike = ['zilla-slab', 'allura', 'alfa-slab-one', 'unifrakturmaguntia', 'bebas-neue', 'varela-round'];
   it.each(fontCatalogue.map((f) => f.id))('%s: draws as its WOFF does', (id) => {
-    const [a, b] = [shippedFont(id), loadFont(tight(id), id, testShaper)];
+    const [a, b] = [shippedFont(id), loadFont(tight(id), id, testShaper, openedFont)];
     expect([b.capHeight, b.unitsPerEm]).toEqual([a.capHeight, a.unitsPerEm]);
     for (const line of [latin, 'Lock office', 'ÀÉîõüçñß«»½', 'AVATAR To']) {
       const [one, other] = [a, b].map((f) => f.set(line, joined));
@@ -191,7 +192,7 @@ describe('WOFF2 files', () => {
           for (const [at, v] of [...hits, ...head]) if (at < file.length) file[at] = v;
           expect([true, false]).toContain(openWoff2(file, 1e6) === null);
           try {
-            loadFont(file, 'lock', testShaper).set('Lock 7 office', joined);
+            loadFont(file, 'lock', testShaper, openedFont).set('Lock 7 office', joined);
           } catch (e) {
             expect(e).toBeInstanceOf(FontError);
           }

@@ -1,5 +1,5 @@
 import { fontCatalogue, strokeFonts } from './catalogue';
-import { FontError, loadFont, type LoadedFont } from './font';
+import { FontError, loadFont, type LoadedFont, type OpenFont } from './font';
 import { openShaper, type Shaper } from './harfbuzz';
 import { strokeFont } from './strokes/strokeFont';
 
@@ -16,8 +16,14 @@ export class FontShelf {
   private opened: Shaper | null = null;
   private readonly read = new Map<string, LoadedFont | null>();
 
-  /** @param find looks for the file of an id that was not put here. */
-  constructor(private readonly find: (id: string) => Uint8Array | null = () => null) {}
+  /**
+   * @param find looks for the file of an id that was not put here.
+   * @param open opens files; not said: those that are not packed tightly.
+   */
+  constructor(
+    private readonly find: (id: string) => Uint8Array | null = () => null,
+    private readonly open?: OpenFont,
+  ) {}
 
   put(id: string, bytes: Uint8Array): void {
     if (this.files.has(id)) return;
@@ -58,7 +64,7 @@ export class FontShelf {
     // A shaper that cannot be made ready is no fault of the font.
     const shaper = this.shaper();
     try {
-      return loadFont(bytes, fontCatalogue.find((f) => f.id === id)?.name ?? id, shaper);
+      return loadFont(bytes, fontCatalogue.find((f) => f.id === id)?.name ?? id, shaper, this.open);
     } catch (e) {
       this.wrong.set(id, e instanceof FontError ? e.why : 'it cannot be read');
       return null;
