@@ -1,4 +1,9 @@
+import { createHash } from 'node:crypto';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
 import path from 'node:path';
+import { packJob } from '@/core/job/archive';
+import { demoJobs } from '@/core/job/demo';
 import { drop, emptyBoard, planOf, still } from './board';
 import { eachOnAFreshDevice } from './device';
 
@@ -71,6 +76,24 @@ test('a font of the maker\u2019s own is kept with the job, a broken one is refus
   await maker.sees(/Length of outline\s*[1-9]/);
   await maker.choose('Font', 'Single line');
   await maker.sees(/Length of outline\s*[1-9]/);
+});
+
+test('a job file may hold a font that is packed tightly', async () => {
+  const { maker } = device;
+  const bytes = new Uint8Array(readFileSync('node_modules/@fontsource/allura/files/allura-latin-400-normal.woff2'));
+  const id = createHash('sha256').update(bytes).digest('hex');
+  const job = { ...demoJobs['ferry-ring'](), name: 'Ring in script' };
+  job.assets = [{ id, type: 'font', name: 'Packed script', file: `fonts/${id}.woff2` }];
+  for (const i of job.setups[0].items) if (i.kind === 'lettering') i.values = { ...i.values, font: id };
+  const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'mirvak-job-')), 'ring.mirvak');
+  writeFileSync(file, packJob(job, { [job.assets[0].file]: bytes }));
+  await device.give(file);
+  await maker.press('Open Ring in script');
+  await maker.stage('Artwork');
+  await maker.press(/^FERRY LANDING/, 'treeitem');
+  await maker.find('combobox', /Packed script/);
+  await maker.sees(/Length of outline\s*[1-9]/);
+  expect(await maker.text()).not.toMatch(/cannot be used|WOFF2/);
 });
 
 test('(long) motifs are found by other words, borders run along a rectangle and a ring', async () => {
