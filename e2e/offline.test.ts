@@ -1,6 +1,7 @@
 import http from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Browser } from 'puppeteer-core';
+import { drop } from './board';
 import { openBrowser, withoutGraphics } from './browser';
 import { Maker, PATIENCE } from './maker';
 
@@ -92,6 +93,14 @@ test('with its server gone every page opens, and work goes on', async () => {
     await maker.press('New job');
     await maker.sees('Piece of material');
     expect(await page.$('link[rel=manifest]')).not.toBeNull();
+    // What reads drawings is loaded when there is one to read.
+    const svg = '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="20mm" viewBox="0 0 40 20">';
+    await drop(page, 'plate.svg', 'image/svg+xml', `${svg}<rect width="30" height="10"/></svg>`);
+    await maker.sees('"plate.svg": 1 thing');
+    const circle = [0, 'SECTION', 2, 'ENTITIES', 0, 'CIRCLE', 8, 0, 10, 20, 20, 20, 40, 5, 0, 'ENDSEC', 0, 'EOF'];
+    await drop(page, 'hole.dxf', '', circle.join('\n'));
+    await maker.press(/^Millimetres?/);
+    await maker.sees('"hole.dxf": 1 thing');
   } finally {
     await close();
   }

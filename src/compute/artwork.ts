@@ -4,8 +4,6 @@ import { enterable, gapsOf, histogram, narrowest, widths, type GaugePiece } from
 import { regionOf } from '@/core/artwork/item';
 import { apart, combine, offsetOutlines, widened, type Combination } from '@/core/artwork/shapeWork';
 import { ExchangeError, type Drawn } from '@/core/exchange/drawn';
-import { readDxf } from '@/core/exchange/dxf/read';
-import { readSvg } from '@/core/exchange/svg/read';
 import type { Path } from '@/core/geometry/path';
 import type { CornerStyle } from '@/core/geometry/region';
 
@@ -59,11 +57,17 @@ export function gauge(items: readonly Item[], radii: readonly number[], art: Art
   return { strokes: side(strokes), gaps: side(gaps), entered: radii.map((r) => enterable(region, r)) };
 }
 
-/** Reads a drawing by what is in it. Throws ExchangeError. */
-export function readDrawing(name: string, bytes: Uint8Array): Drawn {
+/** Reads a drawing by what is in it; its reader is loaded when there is something to read. Throws ExchangeError. */
+export async function readDrawing(name: string, bytes: Uint8Array): Promise<Drawn> {
   if (bytes.length > 200 * 1024 * 1024) throw new ExchangeError(name, 'it is larger than 200 MB.');
   const text = new TextDecoder().decode(bytes);
-  if (/^\uFEFF?\s*</.test(text)) return readSvg(text.replace(/^\uFEFF/, ''), name);
-  if (/^\s*(0|999)\s*[\r\n]/.test(text) || /\.dxf$/i.test(name)) return readDxf(text, name);
+  if (/^\uFEFF?\s*</.test(text)) {
+    const { readSvg } = await import('@/core/exchange/svg/read');
+    return readSvg(text.replace(/^\uFEFF/, ''), name);
+  }
+  if (/^\s*(0|999)\s*[\r\n]/.test(text) || /\.dxf$/i.test(name)) {
+    const { readDxf } = await import('@/core/exchange/dxf/read');
+    return readDxf(text, name);
+  }
   throw new ExchangeError(name, 'it is neither an SVG nor a DXF drawing.');
 }

@@ -324,8 +324,8 @@ const api: ComputeApi = {
     }
     return Comlink.transfer({ target }, [target.buffer]);
   },
-  openDrawing(name, bytes) {
-    opened = { drawn: readDrawing(name, bytes), items: [] };
+  async openDrawing(name, bytes) {
+    opened = { drawn: await readDrawing(name, bytes), items: [] };
     const b = boundsOfPaths(opened.drawn.things.flatMap((t) => t.paths));
     return { unitKnown: opened.drawn.unitKnown, width: b ? b.x1 - b.x0 : 0, height: b ? b.y1 - b.y0 : 0 };
   },

@@ -80,7 +80,7 @@ export interface OpenedDrawing {
 /** Work on artwork: reading files, tracing, shapes, the gap gauge. */
 export interface ArtworkApi {
   /** Reads a drawing and keeps it; tells whether it says its unit, and its size in units (mm when it says it). */
-  openDrawing(name: string, bytes: Uint8Array): OpenedDrawing;
+  openDrawing(name: string, bytes: Uint8Array): Promise<OpenedDrawing>;
   /** Makes items of the opened drawing and keeps them, to be fetched in portions: a window is not held up by thousands at once. */
   makeItems(
     name: string,
@@ -91,8 +91,10 @@ export interface ArtworkApi {
     },
   ): Omit<ImportedArtwork, 'items'> & { readonly count: number };
   madeItems(from: number, to: number): Item[];
-  /** Reads a mesh to see whether it is sound: how many triangles it has, and its box. */
-  /** Reads a mesh; `kept` is what of it a job keeps, where that is not the file itself. */
+  /**
+   * Reads a mesh to see whether it is sound: how many triangles it has, and its box; `kept` is what of it a job keeps, where that is
+   * not the file itself.
+   */
   lookAtMesh(
     name: string,
     bytes: Uint8Array,

@@ -1,9 +1,7 @@
 import { ExchangeError } from '../drawn';
 import { boxOfMesh, trianglesOf, type Mesh } from '../../relief/mesh';
-import { readGltf } from './gltf';
 import { readObj } from './obj';
 import { readStl } from './stl';
-import { readThreeMf } from './threeMf';
 
 /** Endings of the mesh files that are read. */
 export const meshEndings = ['.stl', '.obj', '.3mf', '.glb', '.gltf'] as const;
@@ -16,11 +14,20 @@ export function readMesh(name: string, bytes: Uint8Array): Mesh {
   return sound(name, ends(name, '.obj') ? readObj(name, bytes) : readStl(name, bytes));
 }
 
-/** Reads any mesh file that is taken; those of which a unit is known in mm. Throws ExchangeError. */
+/**
+ * Reads any mesh file that is taken; those of which a unit is known in mm. Readers that bring packages along are loaded when there is
+ * something to read. Throws ExchangeError.
+ */
 export async function readAnyMesh(name: string, bytes: Uint8Array): Promise<Mesh> {
   if (!bytes.length) throw new ExchangeError(name, 'it is empty.');
-  if (ends(name, '.3mf')) return sound(name, readThreeMf(name, bytes));
-  if (ends(name, '.glb', '.gltf')) return sound(name, await readGltf(name, bytes));
+  if (ends(name, '.3mf')) {
+    const { readThreeMf } = await import('./threeMf');
+    return sound(name, readThreeMf(name, bytes));
+  }
+  if (ends(name, '.glb', '.gltf')) {
+    const { readGltf } = await import('./gltf');
+    return sound(name, await readGltf(name, bytes));
+  }
   return readMesh(name, bytes);
 }
 
