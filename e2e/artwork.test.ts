@@ -65,15 +65,18 @@ test('artwork is picked by a box, scaled and turned by handles, and every change
   await maker.page.mouse.move(table.x + 230, table.y + 190, { steps: 4 });
   await maker.page.mouse.up({ button: 'middle' });
 
+  const undone = () =>
+    maker.page.evaluate(() => {
+      const labels = [...document.querySelectorAll('span[aria-label]')].map((e) => e.getAttribute('aria-label') ?? '');
+      return labels.find((l) => /^undo/i.test(l))?.toLowerCase() ?? '';
+    });
   for (const name of ['add ellipse', 'turn', 'scale', 'scale', 'change height', 'change width', 'add rectangle']) {
-    await maker.page.waitForFunction(
-      (n: string) => {
-        const b = [...document.querySelectorAll('span[aria-label]')].map((e) => e.getAttribute('aria-label') ?? '');
-        return b.some((l) => l.toLowerCase() === `undo: ${n}`);
-      },
-      { timeout: 20000 },
-      name,
-    );
+    let last = '';
+    await maker
+      .until(async () => (last = await undone()) === `undo: ${name}`, `the last step is to ${name}`, 20000)
+      .catch((e) => {
+        throw new Error(`${(e as Error).message} It is "${last}".`);
+      });
     await maker.press('Undo');
   }
   await maker.sees('Nothing drawn yet');
