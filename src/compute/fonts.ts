@@ -75,6 +75,8 @@ export async function bringOwnFonts(more: Record<string, Uint8Array>): Promise<R
   await loadFonts();
   const wrong: Record<string, string> = {};
   for (const [id, file] of Object.entries(more)) {
+    // Brought before, for a card of the shelf perhaps: opening it once more would take a worker.
+    if (files.has(id)) continue;
     // As they were kept before such files were opened once and for all, or by hand in the file of a job.
     const bytes = await opened(id, file).catch((e: FontError) => e);
     if (bytes instanceof Error) {

@@ -89,6 +89,7 @@ export const sfntIn: OpenFont = (bytes, name) => {
   return sfnt;
 };
 
+/** What is said of a file whose packing does not hold what it says. */
 export const damaged = (name: string): FontError =>
   new FontError(name, 'it is damaged: its tables are not what it says of them');
 
