@@ -27,6 +27,11 @@ export interface Shape {
   readonly remarks: string[];
   /** The box that handles and alignment use, about the origin. */
   readonly box: { x0: number; y0: number; x1: number; y1: number };
+  /**
+   * How far off its lines a point of its box still means it, mm: between letters, on a picture. What does not say so is meant
+   * by its lines, and by what they fill.
+   */
+  readonly meantWithin?: number;
 }
 
 /**

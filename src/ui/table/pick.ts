@@ -13,7 +13,7 @@ const SMALL_SHARE = 0.01;
 /** Finds items by place: an R-tree over their boxes, so that thousands of them are asked as quickly as ten. */
 export class PickIndex {
   private made: Flatbush | null | undefined;
-  private readonly entries: { id: string; placed: PlacedItem; filled: boolean; framed: boolean }[] = [];
+  private readonly entries: { id: string; placed: PlacedItem; filled: boolean }[] = [];
 
   constructor(
     private readonly job: OneSetup,
@@ -35,13 +35,7 @@ export class PickIndex {
     const filled = new Set(this.job.cuts.filter((c) => kindOf(c.kind).fills).flatMap((c) => c.items));
     for (const i of items) {
       const p = placed.get(i.id);
-      if (p)
-        this.entries.push({
-          id: i.id,
-          placed: p,
-          filled: filled.has(i.id),
-          framed: i.kind === 'lettering' || i.kind === 'picture',
-        });
+      if (p) this.entries.push({ id: i.id, placed: p, filled: filled.has(i.id) });
     }
     const tree = this.entries.length ? new Flatbush(this.entries.length) : null;
     for (const { placed } of this.entries) {
@@ -65,15 +59,17 @@ export class PickIndex {
     const { width, height } = this.job.blank;
     // In the order of drawing: what lies on top wins among equals.
     for (const k of tree.search(x - reach, y - reach, x + reach, y + reach).sort((a, b) => a - b)) {
-      const { id, placed: p, filled, framed } = this.entries[k];
+      const { id, placed: p, filled } = this.entries[k];
       const away = distanceTo(p, x, y);
       if (away <= reach && (!near || away <= near.away)) near = { id, away };
       const b = boxOf(p);
       const [w, h] = [b.x1 - b.x0, b.y1 - b.y0];
       const area = w * h;
-      const counts = filled || framed || Math.min(w, h) < SMALL_PX * px || area < SMALL_SHARE * width * height;
-      if (counts && (!holds || area <= holds.area) && (framed ? inFrame(p, x, y) : isInside(p, x, y)))
-        holds = { id, area };
+      const counts = filled || Math.min(w, h) < SMALL_PX * px || area < SMALL_SHARE * width * height;
+      const within = p.shape.meantWithin;
+      const meant =
+        within === undefined ? counts && isInside(p, x, y) : inFrame(p, x, y) && (within === Infinity || away <= within);
+      if (meant && (!holds || area <= holds.area)) holds = { id, area };
     }
     return near?.id ?? holds?.id ?? null;
   }

@@ -196,6 +196,7 @@ export const lettering = itemKind({
         fill: 'nonzero',
         remarks: ['The font of this lettering is not on this device: add its file again, or choose another.'],
         box: { x0: -10, y0: -v.capHeight / 2, x1: 10, y1: v.capHeight / 2 },
+        meantWithin: Infinity,
       };
     const along = alongOf(v);
     const fit = v.fit && v.fit !== 'none' ? { how: v.fit, width: v.fitWidth ?? 100, height: v.fitHeight ?? 30 } : null;
@@ -211,6 +212,8 @@ export const lettering = itemKind({
       fill: 'nonzero',
       remarks,
       box: box ?? { x0: -w, y0: -l.height / 2, x1: w, y1: l.height / 2 },
+      // The box of bent lines is mostly empty: round a ring it holds all that lies inside of it.
+      meantWithin: along && l.paths.length ? v.capHeight : Infinity,
     };
   },
   // The cap height follows the height; what the width differs by goes into the letters' width. Along a curve and in a

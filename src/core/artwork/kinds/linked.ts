@@ -58,7 +58,13 @@ export const linked = itemKind({
     const corners = [x0, x1].flatMap((x) => [y0, y1].map((y) => [m.a * x + m.c * y, m.b * x + m.d * y]));
     const [xs, ys] = [corners.map((c) => c[0]), corners.map((c) => c[1])];
     const box = { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) };
-    return { ...of, paths: of.paths.map((p) => transformPath(p, m)), box };
+    const size = Math.max(v.wide, v.high) / 100;
+    return {
+      ...of,
+      paths: of.paths.map((p) => transformPath(p, m)),
+      box,
+      meantWithin: of.meantWithin && of.meantWithin * size,
+    };
   },
   scaled: (v, sx, sy) => ({ ...v, wide: held(v.wide * sx), high: held(v.high * sy) }),
   title: () => 'Linked artwork',

@@ -30,6 +30,7 @@ export const picture = itemKind({
     fill: 'nonzero',
     remarks: [],
     box: { x0: -v.width / 2, y0: -v.height / 2, x1: v.width / 2, y1: v.height / 2 },
+    meantWithin: Infinity,
   }),
   scaled: (v, sx, sy) => ({ ...v, width: v.width * sx, height: v.height * sy }),
   /** A picture keeps its proportions where a side is typed. */
