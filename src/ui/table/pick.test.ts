@@ -5,7 +5,7 @@ import { testArt } from '@/core/testing/fonts';
 import { PickIndex } from './pick';
 
 const made = (id: string, kind: string, values: Record<string, unknown>, x = 0, y = 0): Item =>
-  newItem({ id, name: id, kind, x, y, values: { ...itemKindOf(kind).defaults, ...values } as Item['values'] });
+  newItem({ id, name: id, kind, x, y, values: { ...(itemKindOf(kind).defaults as Item['values']), ...values } });
 
 function indexOf(...items: Item[]): (x: number, y: number) => string | null {
   const job = newOneSetup('Pick');

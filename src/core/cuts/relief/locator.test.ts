@@ -12,6 +12,8 @@ const forms: Record<string, CutterForm> = {
   'a flat end': flat(1),
   'a bull nose': { radius: 1.5, core: 1, ball: 0.5, rise: Infinity },
   'a cone': { radius: 1.5, core: 0.1, ball: 0, rise: 3 },
+  'a fine cone': { radius: 1, core: 0.05, ball: 0, rise: 8 },
+  'a fine bull nose': { radius: 0.3, core: 0.1, ball: 0.2, rise: Infinity },
   'a tapered ball': { radius: 1.5, core: 0, ball: 0.25, rise: 6 },
 };
 const names = fc.constantFrom(...Object.keys(forms));
@@ -35,6 +37,8 @@ describe('a cutter over what has a closed form', () => {
     'a flat end': (s) => s,
     'a bull nose': (s) => s + 0.5 * (Math.sqrt(1 + s * s) - 1),
     'a cone': (s) => 0.1 * s,
+    'a fine cone': (s) => 0.05 * s,
+    'a fine bull nose': (s) => 0.1 * s + 0.2 * (Math.sqrt(1 + s * s) - 1),
     'a tapered ball': (s) => 0.25 * (Math.sqrt(1 + s * s) - 1),
   };
   it('stands over a slope as it should, whatever its shape and the way of the slope', () => {

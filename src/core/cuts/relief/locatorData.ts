@@ -1,4 +1,4 @@
-import { heightOf, type CutterForm } from '../../cutters/form';
+import { heightOf, widthOf, type CutterForm } from '../../cutters/form';
 import { derived, memo } from '../../geometry/hash';
 import type { HeightField } from '../../relief/field';
 import { refined } from '../../relief/refine';
@@ -15,6 +15,10 @@ export const SIDE = 8;
 const MOST_NODES = 25e6;
 /** Nodes nearer than so are not put in, mm. */
 const NEAREST = 0.005;
+/** Fine tips go through the nodes round a place one by one, where so many at most can be met; else a cutter climbs to where it is met. */
+const SCANNED = 1500;
+/** A tip is fine where half so many nodes lie in the square about it, so high (mm) above its lowest point. */
+const TIP_HIGH = 0.5;
 /** Narrower tips count as so wide, mm: what stands beside them is met by what lies under them, which is asked exactly. */
 const TIP = 0.1;
 
@@ -74,6 +78,12 @@ export interface LocatorData {
   /** Which rooms are taken (1), and then the rooms. */
   readonly own: Int32Array;
   readonly blocks: Blocks;
+  /** So many blocks to each side of its own a cutter can be met. */
+  readonly reach: number;
+  /** For each block: the greatest height of those within that reach of it. */
+  readonly near: Float32Array;
+  /** Where no more nodes than so many can be met, all of them are gone through. */
+  readonly scanned: number;
   readonly located: Located;
   readonly form: CutterForm;
   readonly tolerance: number;
@@ -179,6 +189,29 @@ function blocksOf(f: HeightField, far: number, room: Room): Blocks {
   return { f, across, up, tops, top, lowest, falls, firsts, wallNodes, nextWalls };
 }
 
+/**
+ * The same cutter as far out as it can be met: over the surface none stands lower than it is there, so what of it is higher than all of
+ * the surface is not met.
+ */
+export const metForm = (form: CutterForm, { f, top, lowest }: Blocks): CutterForm => ({
+  ...form,
+  radius: Math.min(form.radius, widthOf(form, top - lowest) + f.cell),
+});
+
+/** Greatest heights within so many blocks of each. */
+function highestNear({ tops, across, up }: Blocks, reach: number, near: Float32Array): Float32Array {
+  const along = new Float32Array(across * up).fill(-Infinity);
+  for (let y = 0; y < up; y++)
+    for (let x = 0; x < across; x++)
+      for (let k = Math.max(0, x - reach); k <= Math.min(across - 1, x + reach); k++)
+        along[y * across + x] = Math.max(along[y * across + x], tops[y * across + k]);
+  near.fill(-Infinity);
+  for (let y = 0; y < up; y++)
+    for (let k = Math.max(0, y - reach); k <= Math.min(up - 1, y + reach); k++)
+      for (let x = 0; x < across; x++) near[y * across + x] = Math.max(near[y * across + x], along[k * across + x]);
+  return near;
+}
+
 /** Surfaces are held ready for so many ways in which cutters ask them, and located for so many cutters. */
 const HELD = 2;
 
@@ -272,8 +305,12 @@ function dataOver(surface: HeightField): (form: CutterForm, tolerance: number) =
     });
     return located(`${key} ${JSON.stringify(form)} ${tolerance}`, () => {
       const { room, whole } = roomIn(shared);
+      const reach = Math.ceil(metForm(form, b).radius / b.f.cell / SIDE) + 1;
       const data = {
         blocks: b,
+        reach,
+        near: highestNear(b, reach, room(Float32Array, b.tops.length)),
+        scanned: (2 * (widthOf(form, TIP_HIGH) / b.f.cell) + 3) ** 2 <= SCANNED / 2 ? SCANNED : 0,
         located: { z: room(Float32Array, b.f.z.length), have: room(Int32Array, b.f.rows) },
         besides: besidesIn(room, besidesFor(form, b.f.cell)),
         own: room(Int32Array, ROOMS + 2 * ROOM_NUMBERS * ROOMS),

@@ -9,9 +9,12 @@ import { locatorScript } from './locatorScript';
 
 const forms: Record<string, CutterForm> = {
   'a ball': { radius: 1.5, core: 0, ball: 1.5, rise: Infinity },
+  'a fine ball': { radius: 0.3, core: 0, ball: 0.3, rise: Infinity },
   'a flat end': { radius: 1, core: 1, ball: 0, rise: Infinity },
   'a bull nose': { radius: 1.5, core: 1, ball: 0.5, rise: Infinity },
   'a cone': { radius: 1.5, core: 0.1, ball: 0, rise: 3 },
+  'a fine cone': { radius: 1, core: 0.05, ball: 0, rise: 8 },
+  'a fine bull nose': { radius: 0.3, core: 0.1, ball: 0.2, rise: Infinity },
   'a tapered ball': { radius: 1.5, core: 0, ball: 0.25, rise: 6 },
 };
 const grounds: Record<string, (x: number, y: number, seed: number) => number> = {

@@ -11,6 +11,7 @@ interface Exports {
     z: number,
     falls: number,
     tops: number,
+    near: number,
     cols: number,
     rows: number,
     cell: number,
@@ -40,6 +41,7 @@ interface Exports {
     high: number,
     bend: number,
     reach: number,
+    scanned: number,
   ): void;
   addEdge(high: number, radius: number, count: number): void;
   restart(): void;
@@ -53,8 +55,8 @@ const compile = compiledOnce(MODULE);
  * finds what `locatorScript` finds, within what both may be off.
  */
 export function locatorKernel(
-  { memory, blocks, located, besides, own, form }: LocatorData,
-  { edges, row, reach, bend }: LocatorParts,
+  { memory, blocks, reach, near, scanned, located, besides, own, form }: LocatorData,
+  { edges, row, bend }: LocatorParts,
 ): Pick<Locator, 'at' | 'restart'> | null {
   const code = memory && compile();
   if (!memory || !code || edges.length > 2) return null;
@@ -64,7 +66,8 @@ export function locatorKernel(
   });
   const run = exports as Exports;
   const { f, tops, falls, firsts, wallNodes, nextWalls, top } = blocks;
-  run.setSurface(f.z.byteOffset, falls.byteOffset, tops.byteOffset, f.cols, f.rows, f.cell, f.x0, f.y0, top);
+  const { cols, rows, cell, x0, y0 } = f;
+  run.setSurface(f.z.byteOffset, falls.byteOffset, tops.byteOffset, near.byteOffset, cols, rows, cell, x0, y0, top);
   run.setRoom(
     firsts.byteOffset,
     wallNodes.byteOffset,
@@ -80,7 +83,7 @@ export function locatorKernel(
   );
   const { out, high } = jointOf(form);
   const { radius, core, ball, rise } = form;
-  run.setCutter(radius, core, ball, rise === Infinity ? 0 : rise, core + out, high, bend, reach);
+  run.setCutter(radius, core, ball, rise === Infinity ? 0 : rise, core + out, high, bend, reach, scanned);
   for (const e of edges) run.addEdge(e.high, e.radius, e.count);
   return {
     restart: () => run.restart(),

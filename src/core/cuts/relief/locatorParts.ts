@@ -1,7 +1,7 @@
-import { heightOf, widthOf } from '../../cutters/form';
+import { heightOf } from '../../cutters/form';
 import { derived } from '../../geometry/hash';
 import { locationKernel } from '../../kernels/locationKernel';
-import { roundness, SIDE, type LocatorData } from './locatorData';
+import { metForm, roundness, type LocatorData } from './locatorData';
 
 /** Round an edge it is asked at so many places, and at so many for each square root of a millimetre. */
 export const PLACES = { least: 16, most: 720, per: 60 };
@@ -20,8 +20,6 @@ export interface LocatorParts {
   readonly edges: readonly Edge[];
   /** Sees to it that locations over a row of nodes are there; null where they are not known. */
   readonly row: ((r: number) => void) | null;
-  /** So many blocks to each side walls can be met. */
-  readonly reach: number;
   /** Between nodes no location lies higher by more than this, mm. */
   readonly bend: number;
 }
@@ -29,7 +27,7 @@ export interface LocatorParts {
 const kernels = derived<Float32Array, ReturnType<typeof locationKernel>>();
 
 export function partsOf({ blocks, located, form, tolerance }: LocatorData): LocatorParts {
-  const { f, top, lowest } = blocks;
+  const { f } = blocks;
   const { cell, cols } = f;
   const { radius, core, ball, rise } = form;
   const edges = [
@@ -41,9 +39,7 @@ export function partsOf({ blocks, located, form, tolerance }: LocatorData): Loca
     );
     return { high: heightOf(form, r), radius: r / cell, count };
   });
-  // Over the surface no cutter stands lower than it is there: what of the cutter is higher than all of the surface is not met.
-  const low = { ...form, radius: Math.min(radius, widthOf(form, top - lowest) + cell) };
-  const over = kernels(f.z, '', () => locationKernel(f, 1))?.(low) ?? null;
+  const over = kernels(f.z, '', () => locationKernel(f, 1))?.(metForm(form, blocks)) ?? null;
   return {
     edges,
     row:
@@ -53,7 +49,6 @@ export function partsOf({ blocks, located, form, tolerance }: LocatorData): Loca
         located.z.set(over.row(r), r * cols);
         Atomics.store(located.have, r, 1);
       }),
-    reach: Math.ceil(low.radius / cell / SIDE) + 1,
     bend: Math.min(tolerance, (cell * cell) / (4 * roundness(form))),
   };
 }

@@ -36,14 +36,17 @@ function listAt({ room, counts, entries }: Besides, k: number): { bx: number; by
 /**
  * A locator in TypeScript, in doubles.
  *
- * Between nodes a location lies no higher than the even surface through those at the four nodes round it, and what a round bends
- * between them: what is found beside the contact of the place before is held against that, and is mostly enough. Elsewhere (where
+ * What can be met lies no further from a place than the outline rises from the highest that was found to the greatest height of the
+ * blocks round the place: a fine tip goes through all nodes up to there, where they are but some.
+ *
+ * Where they are many, the contact of the place before is climbed from. Between nodes a location lies no higher than the even surface through those at the four nodes round it, and what a round bends
+ * between them: what is found is held against that, and is mostly enough. Elsewhere (where
  * the contact leaps from one hill to the next) blocks of nodes are gone through, in the order in which the outline rises over them,
  * as long as any can hold what is higher.
  */
 export function locatorScript(
-  { blocks, located, besides, form }: LocatorData,
-  { edges, row: need, reach, bend }: LocatorParts,
+  { blocks, reach, near, scanned, located, besides, form }: LocatorData,
+  { edges, row: need, bend }: LocatorParts,
 ): Pick<Locator, 'at' | 'restart'> {
   const { f, across, up, tops, top, falls, firsts, wallNodes } = blocks;
   const { cols, rows, cell, x0, y0, z } = f;
@@ -178,6 +181,48 @@ export function locatorScript(
     const w = base + slope * a - outline(q);
     if (w > best[0]) best[0] = w;
   }
+  /** From what is so much higher than what was found the cutter is met no further away than this, mm; negative where it is not met. */
+  const within = (d: number): number => {
+    if (!(d > 0)) return -1;
+    if (d < high) return core + Math.sqrt(d * (2 * ball - d));
+    return rise === Infinity ? radius : Math.min(radius, round + (d - high) / rise);
+  };
+  /** Gives the nodes from which the cutter can be met, where they are no more than so many, to `each`; false where they are more. */
+  const nodesWithin = (
+    d: number,
+    u: number,
+    v: number,
+    most: number,
+    each: (c0: number, r0: number, c1: number, r1: number) => void,
+  ): boolean => {
+    const far = within(d);
+    if (far < 0) return true;
+    // What falls from a node is met up to a node nearer.
+    const n = far / cell + 1;
+    const [c0, r0] = [Math.max(0, Math.ceil(u - n)), Math.max(0, Math.ceil(v - n))];
+    const [c1, r1] = [Math.min(cols - 1, Math.floor(u + n)), Math.min(rows - 1, Math.floor(v + n))];
+    if ((c1 - c0 + 1) * (r1 - r0 + 1) > most) return false;
+    each(c0, r0, c1, r1);
+    return true;
+  };
+  /** Goes through all nodes from which the cutter can be met; false where they are too many. */
+  const scan = (u: number, v: number, here: number): boolean => {
+    if (!scanned || !(u >= 0 && v >= 0 && u <= cols - 1 && v <= rows - 1)) return false;
+    if (here > best[0]) best[0] = here;
+    let most = -Infinity;
+    const block = (Math.floor(v) >> 3) * across + (Math.floor(u) >> 3);
+    const few = nodesWithin(near[block] - best[0], u, v, 4 * scanned, (c0, r0, c1, r1) => {
+      for (let y = r0 >> 3; y <= r1 >> 3; y++)
+        for (let x = c0 >> 3; x <= c1 >> 3; x++) most = Math.max(most, tops[y * across + x]);
+    });
+    return (
+      few &&
+      nodesWithin(most - best[0], u, v, scanned, (c0, r0, c1, r1) => {
+        for (let r = r0; r <= r1; r++)
+          for (let c = c0, i = r * cols + c; c <= c1; c++, i++) if (z[i] > best[0]) ask(c, r, u, v);
+      })
+    );
+  };
   const climb = (u: number, v: number) => {
     // What was asked round the node before is not asked again.
     let [c, r] = [met[0], met[1]];
@@ -261,11 +306,13 @@ export function locatorScript(
         const [a, b] = [Math.round(u + offset[0]), Math.round(v + offset[1])];
         if (a !== c || b !== r) ask(a, b, u, v);
       }
-      climb(u, v);
       const here = heightAt(f, x, y);
-      if (here > best[0]) best[0] = here;
-      if (here !== here || best[0] < atMost(u, v) - bend) search(u, v);
-      else searchWalls(u, v);
+      if (!scan(u, v, here)) {
+        climb(u, v);
+        if (here > best[0]) best[0] = here;
+        if (here !== here || best[0] < atMost(u, v) - bend) search(u, v);
+        else searchWalls(u, v);
+      }
       offset[0] = met[0] - u;
       offset[1] = met[1] - v;
       for (let e = 0; e < edges.length; e++) {

@@ -12,6 +12,8 @@ declare function sine(a: f64): f64;
 let Z: usize = 0;
 let FALLS: usize = 0;
 let TOPS: usize = 0;
+/** Greatest heights of the blocks within reach of each. */
+let NEAR: usize = 0;
 let COLS: i32 = 0;
 let ROWS: i32 = 0;
 let ACROSS: i32 = 0;
@@ -40,6 +42,7 @@ let ROUND: usize = 0;
 let MINE: i32 = 0;
 
 // The cutter, as in ../../../cutters/form.ts, and what goes with it.
+let RADIUS: f64 = 0;
 let RADIUS2: f64 = 0;
 let CORE: f64 = 0;
 let CORE2: f64 = 0;
@@ -52,6 +55,7 @@ let RIM2: f64 = 0;
 let HIGH: f64 = 0;
 let BEND: f64 = 0;
 let REACH: i32 = 0;
+let SCANNED: i32 = 0;
 // Its edges: how many, and of each how high it is, its radius in cells, at how many places it is asked.
 let EDGES: i32 = 0;
 let EDGE0_HIGH: f64 = 0;
@@ -73,6 +77,7 @@ export function setSurface(
   z: usize,
   falls: usize,
   tops: usize,
+  near: usize,
   cols: i32,
   rows: i32,
   cell: f64,
@@ -83,6 +88,7 @@ export function setSurface(
   Z = z;
   FALLS = falls;
   TOPS = tops;
+  NEAR = near;
   COLS = cols;
   ROWS = rows;
   ACROSS = (cols + 7) >> 3;
@@ -129,7 +135,9 @@ export function setCutter(
   high: f64,
   bend: f64,
   reach: i32,
+  scanned: i32,
 ): void {
+  RADIUS = radius;
   RADIUS2 = radius * radius;
   CORE = core;
   CORE2 = core * core;
@@ -142,6 +150,7 @@ export function setCutter(
   HIGH = high;
   BEND = bend;
   REACH = reach;
+  SCANNED = scanned;
   EDGES = 0;
 }
 
@@ -256,6 +265,125 @@ function ask(c: i32, r: i32, u: f64, v: f64): void {
   if (!(BEST > before)) return;
   MET_C = c;
   MET_R = r;
+}
+
+/** From what is so much higher than what was found the cutter is met no further away than this, mm; negative where it is not met. */
+function within(d: f64): f64 {
+  if (!(d > 0)) return -1;
+  if (d < HIGH) return CORE + Math.sqrt(d * (2 * BALL - d));
+  return UPRIGHT ? RADIUS : min(RADIUS, RIM + (d - HIGH) / RISE);
+}
+
+// The nodes from which the cutter can be met.
+let C0: i32 = 0;
+let R0: i32 = 0;
+let C1: i32 = 0;
+let R1: i32 = 0;
+/** How far away that is at most, mm. */
+let FAR: f64 = 0;
+/** How many nodes lie where the cutter can be met from what is so much higher; what falls from a node is met up to a node nearer. */
+function nodesWithin(d: f64, u: f64, v: f64): i32 {
+  const far = within(d);
+  if (far < 0) return 0;
+  FAR = far;
+  const n = far / CELL + 1;
+  C0 = <i32>max(<f64>0, Math.ceil(u - n));
+  R0 = <i32>max(<f64>0, Math.ceil(v - n));
+  C1 = <i32>min(<f64>(COLS - 1), Math.floor(u + n));
+  R1 = <i32>min(<f64>(ROWS - 1), Math.floor(v + n));
+  return (C1 - C0 + 1) * (R1 - R0 + 1);
+}
+
+/** Heights are told apart so well in single precision: what may be higher by less is asked as well. */
+const HAIR: f64 = 1e-6;
+
+/** What a height in single precision has to be higher than; a number with which can be reckoned, where nothing was found yet, too. */
+function toBeat(best: f64): f32 {
+  return <f32>max(-1e30, best - HAIR * (1 + abs(best)));
+}
+
+/**
+ * Which of four nodes are met, so much higher than what was found, at such square distances: seen without a root of a distance, for the
+ * square is less than that at which the outline has risen to them. Single precision tells squares apart to a millionth: a little more
+ * counts as met.
+ */
+function met(d: v128, q: v128): i32 {
+  const nothing = f32x4.splat(0);
+  let round = f32x4.mul(d, f32x4.sub(f32x4.splat(<f32>(2 * BALL)), d));
+  if (CORE > 0) {
+    round = f32x4.add(f32x4.splat(<f32>CORE), f32x4.sqrt(f32x4.max(round, nothing)));
+    round = f32x4.mul(round, round);
+  }
+  const high = f32x4.splat(<f32>HIGH);
+  const rim = f32x4.splat(<f32>(UPRIGHT ? RADIUS : RIM));
+  const out = f32x4.splat(<f32>(UPRIGHT ? 0 : 1 / RISE));
+  let side = f32x4.add(rim, f32x4.mul(f32x4.sub(d, high), out));
+  side = f32x4.mul(side, side);
+  const far = v128.bitselect(round, side, f32x4.lt(d, high));
+  const most = f32x4.add(f32x4.mul(far, f32x4.splat(1.00001)), f32x4.splat(1e-9));
+  return i32x4.bitmask(v128.and(f32x4.gt(d, nothing), f32x4.le(q, most)));
+}
+
+/** The same of nodes of which some fall steeply: what falls from them is met beside them, up to a node nearer. */
+function metBeside(d: v128, dx: v128, dy: f32): i32 {
+  const cell = <f32>CELL;
+  const x = f32x4.max(f32x4.sub(f32x4.abs(dx), f32x4.splat(cell)), f32x4.splat(0));
+  const y = max<f32>(abs(dy) - cell, 0);
+  return met(d, f32x4.add(f32x4.mul(x, x), f32x4.splat(y * y)));
+}
+
+/**
+ * Goes through all nodes from which the cutter can be met, four at a time; false where they are too many.
+ */
+function scan(u: f64, v: f64, here: f64): bool {
+  if (!SCANNED || !(u >= 0 && v >= 0 && u <= <f64>(COLS - 1) && v <= <f64>(ROWS - 1))) return false;
+  if (here > BEST) BEST = here;
+  const block = ((<i32>Math.floor(v)) >> 3) * ACROSS + ((<i32>Math.floor(u)) >> 3);
+  let count = nodesWithin(<f64>load<f32>(NEAR + ((<usize>block) << 2)) - BEST, u, v);
+  if (count == 0) return true;
+  if (count > 4 * SCANNED) return false;
+  let most: f32 = -f32.MAX_VALUE;
+  for (let y = R0 >> 3; y <= R1 >> 3; y++)
+    for (let x = C0 >> 3; x <= C1 >> 3; x++) most = max(most, load<f32>(TOPS + ((<usize>(y * ACROSS + x)) << 2)));
+  count = nodesWithin(<f64>most - BEST, u, v);
+  if (count == 0) return true;
+  if (count > SCANNED) return false;
+  // Up to there the outline rises no less than a parabola does, which tells most nodes without more ado.
+  const rises: f64 = CORE > 0 ? 0 : min(BALL > 0 ? 1 / (2 * BALL) : f64.MAX_VALUE, outline(FAR * FAR) / (FAR * FAR));
+  const share = f32x4.splat(<f32>rises);
+  const step = f32x4.splat(<f32>(4 * CELL));
+  const first = f32x4.add(
+    f32x4.splat(<f32>((<f64>C0 - u) * CELL)),
+    f32x4.mul(f32x4(0, 1, 2, 3), f32x4.splat(<f32>CELL)),
+  );
+  const c0 = C0;
+  const c1 = C1;
+  const r1 = R1;
+  let before = BEST;
+  let best = f32x4.splat(toBeat(before));
+  for (let r = R0; r <= r1; r++) {
+    const dy = <f32>((<f64>r - v) * CELL);
+    const dy2 = f32x4.splat(dy * dy);
+    let dx = first;
+    let i = r * COLS + c0;
+    for (let c = c0; c <= c1; c += 4) {
+      const h = v128.load(Z + ((<usize>i) << 2));
+      const q = f32x4.add(f32x4.mul(dx, dx), dy2);
+      let lanes = 0;
+      if (load<u32>(FALLS + <usize>i)) lanes = metBeside(f32x4.sub(h, best), dx, dy);
+      else if (v128.any_true(f32x4.gt(f32x4.sub(h, f32x4.mul(q, share)), best))) lanes = met(f32x4.sub(h, best), q);
+      if (lanes) {
+        for (let k = c; lanes; k++, lanes >>= 1) if (lanes & 1) ask(k, r, u, v);
+        if (BEST != before) {
+          before = BEST;
+          best = f32x4.splat(toBeat(before));
+        }
+      }
+      dx = f32x4.add(dx, step);
+      i += 4;
+    }
+  }
+  return true;
 }
 
 function climb(u: f64, v: f64): void {
@@ -497,11 +625,13 @@ export function at(x: f64, y: f64): f64 {
     const b = <i32>nearest(v + OFF_V);
     if (a != c || b != r) ask(a, b, u, v);
   }
-  climb(u, v);
   const here = heightHere(u, v);
-  if (here > BEST) BEST = here;
-  if (here != here || BEST < atMost(u, v) - BEND) search(u, v);
-  else searchWalls(u, v);
+  if (!scan(u, v, here)) {
+    climb(u, v);
+    if (here > BEST) BEST = here;
+    if (here != here || BEST < atMost(u, v) - BEND) search(u, v);
+    else searchWalls(u, v);
+  }
   OFF_U = <f64>MET_C - u;
   OFF_V = <f64>MET_R - v;
   if (EDGES > 0) askEdge(EDGE0_HIGH, EDGE0_RADIUS, EDGE0_COUNT, u, v);
