@@ -65,7 +65,8 @@ export function fetchWorkbench(): void {
       await pause();
       await readyLetters();
       await pause();
-      (await import('@/compute/engineHandle')).beginEngine();
+      // Where a job is being opened already, they begin with its work, when the window has drawn it.
+      if (!hurried) (await import('@/compute/engineHandle')).beginEngine();
     })
     .catch(() => {});
 }
