@@ -116,7 +116,7 @@ export class Maker {
           // Of a sheet that has been made anew meanwhile: it is looked for again at once.
           if (!e.isConnected) return 'gone';
           // What is grey cannot be pressed yet.
-          if ((e as HTMLButtonElement).disabled) return false;
+          if ((e as HTMLButtonElement).disabled || e.closest('[inert]')) return false;
           const b = e.getBoundingClientRect();
           const top = document.elementFromPoint(b.x + b.width / 2, b.y + b.height / 2);
           // A sheet that grew above it has pushed it out of sight again.

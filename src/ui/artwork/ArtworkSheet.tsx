@@ -21,6 +21,7 @@ import { action } from '@/ui/actions/registry';
 import { cutAsBelow } from '@/ui/cuts/CutAsMenu';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { usePlaced } from '@/ui/table/usePlaced';
+import { OfPicked } from '@/ui/common/OfPicked';
 import { useOpenJobLater, useViewLater } from '@/ui/following';
 import { ArrangePanel } from './ArrangePanel';
 import { GaugePanel } from './GaugePanel';
@@ -134,7 +135,9 @@ export function ArtworkSheet() {
       {picked.length > 0 && (
         <Group title={item ? item.name : `${picked.length} items picked`} action={<WithPicked />}>
           {item ? (
-            <ItemSheet key={item.id} item={item} remarks={placed.get(item.id)?.remarks} />
+            <OfPicked which={(v) => v.picked} shown={picked}>
+              <ItemSheet key={item.id} item={item} remarks={placed.get(item.id)?.remarks} />
+            </OfPicked>
           ) : (
             <>
               {picked.length === 2 && letteringAndLine(job.items.filter((i) => picked.includes(i.id))) && (

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { durationText } from '@/core/units/duration';
 import { stopWork } from '@/compute/engineHandle';
+import { OfPicked } from '@/ui/common/OfPicked';
 import { After, turns } from '@/ui/later';
 import { moveCut } from '@/ui/actions/edits';
 import { Empty, SheetHead } from '@/ui/common/SheetParts';
@@ -81,7 +82,9 @@ export function CutsSheet() {
       </Box>
       <WorkLeft />
       <After turn={turns.form}>
-        {many.length > 1 ? <ManyCuts cuts={many} /> : cut && <CutEditor key={cut.id} cut={cut} />}
+        <OfPicked which={(v) => v.cutId} shown={cutId}>
+          {many.length > 1 ? <ManyCuts cuts={many} /> : cut && <CutEditor key={cut.id} cut={cut} />}
+        </OfPicked>
       </After>
     </>
   );

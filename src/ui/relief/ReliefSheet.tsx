@@ -29,6 +29,7 @@ import { LengthField, NumberField } from '@/ui/common/fields';
 import { Empty, Group, SheetHead } from '@/ui/common/SheetParts';
 import { WorkLeft } from '@/ui/common/Waiting';
 import { SortableList } from '@/ui/common/SortableList';
+import { OfPicked } from '@/ui/common/OfPicked';
 import { useOpenJobLater, useViewLater, useWorkLater } from '@/ui/following';
 import { FinestCutter } from './FinestCutter';
 import { FormEditor } from './FormEditor';
@@ -144,7 +145,11 @@ export function ReliefSheet() {
       </SortableList>
       <WorkLeft />
       <ReliefLibrary />
-      {open && <FormEditor key={open.id} form={open} />}
+      {open && (
+        <OfPicked which={(v) => v.formId} shown={formId}>
+          <FormEditor key={open.id} form={open} />
+        </OfPicked>
+      )}
       {relief && facts && facts.covered > 0 && (
         <Group title="In the thickness">
           <ThicknessGauge facts={facts} blank={job.blank} unit={job.unit} />
