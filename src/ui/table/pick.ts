@@ -67,10 +67,7 @@ export class PickIndex {
       const area = w * h;
       const counts = filled || Math.min(w, h) < SMALL_PX * px || area < SMALL_SHARE * width * height;
       const within = p.shape.meantWithin;
-      const meant =
-        within === undefined
-          ? counts && isInside(p, x, y)
-          : inFrame(p, x, y) && (within === Infinity || away <= within);
+      const meant = within === undefined ? counts && isInside(p, x, y) : inFrame(p, x, y) && away <= within;
       if (meant && (!holds || area <= holds.area)) holds = { id, area };
     }
     return near?.id ?? holds?.id ?? null;

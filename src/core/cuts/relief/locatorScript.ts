@@ -1,4 +1,4 @@
-import { jointOf } from '../../cutters/form';
+import { jointOf, widthOf } from '../../cutters/form';
 import { heightAt, type HeightField } from '../../relief/field';
 import type { Locator } from './locator';
 import { SIDE, type Besides, type LocatorData } from './locatorData';
@@ -181,13 +181,7 @@ export function locatorScript(
     const w = base + slope * a - outline(q);
     if (w > best[0]) best[0] = w;
   }
-  /** From what is so much higher than what was found the cutter is met no further away than this, mm; negative where it is not met. */
-  const within = (d: number): number => {
-    if (!(d > 0)) return -1;
-    if (d < high) return core + Math.sqrt(d * (2 * ball - d));
-    return rise === Infinity ? radius : Math.min(radius, round + (d - high) / rise);
-  };
-  /** Gives the nodes from which the cutter can be met, where they are no more than so many, to `each`; false where they are more. */
+  /** Gives the nodes from which the cutter can be met, so much higher than what was found, where they are no more than so many, to `each`; false where they are more. */
   const nodesWithin = (
     d: number,
     u: number,
@@ -195,10 +189,9 @@ export function locatorScript(
     most: number,
     each: (c0: number, r0: number, c1: number, r1: number) => void,
   ): boolean => {
-    const far = within(d);
-    if (far < 0) return true;
+    if (!(d > 0)) return true;
     // What falls from a node is met up to a node nearer.
-    const n = far / cell + 1;
+    const n = widthOf(form, d) / cell + 1;
     const [c0, r0] = [Math.max(0, Math.ceil(u - n)), Math.max(0, Math.ceil(v - n))];
     const [c1, r1] = [Math.min(cols - 1, Math.floor(u + n)), Math.min(rows - 1, Math.floor(v + n))];
     if ((c1 - c0 + 1) * (r1 - r0 + 1) > most) return false;
