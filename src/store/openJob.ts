@@ -321,7 +321,9 @@ export const useOpenJob = create<OpenJob>((set, get) => {
       if (timer) clearTimeout(timer);
       timer = null;
       if (saving) await saving;
-      const { id, whole: job, revision, save: state } = get();
+      const { id, whole: job, revision, save: state, other } = get();
+      // The save that was waited for has met another version: this call too ends when that is here.
+      if (state === 'changed' && !other) return get().catchUp();
       if (!id || !job || state === 'saved' || state === 'changed' || state === 'gone') return;
       set({ save: 'saving' });
       waiting = 0;

@@ -100,6 +100,16 @@ describe('a job that is open in two windows', () => {
     b.open.getState().undo();
     expect([xOf(b, 'p'), xOf(b, 'q'), ids(b).length]).toEqual([9, 3, 2]);
   });
+  it('knows what the other has saved when it has been saved, whoever asked for that first', async () => {
+    const { a, b } = await twoWindows();
+    a.open.getState().edit('Move p', move('p', 7));
+    b.open.getState().edit('Move p', move('p', 9));
+    await a.open.getState().flush();
+    // As where the time for it has come while the window is being left.
+    void b.open.getState().flush();
+    await b.open.getState().flush();
+    expect(b.open.getState().other!.conflicts).toHaveLength(1);
+  });
   it('is left with a copy beside it where the versions do not go together, or where the other has deleted it', async () => {
     const { a, b, id } = await twoWindows();
     a.open.getState().edit('Move p', move('p', 7));
