@@ -29,6 +29,14 @@ describe('with the plan alone', () => {
     await maker.press('At the bottom');
     await maker.holds('Middle at', '270');
     expect(Number(await maker.valueOf('Radius of the baseline'))).toBeLessThan(30);
+    const cap = Number(await maker.valueOf('Cap height'));
+    // The oval was only picked by chance: straight, and as large as it goes into it.
+    await maker.press('In the middle');
+    await maker.sees('Fit into a box');
+    expect(Number(await maker.valueOf('Cap height'))).toBeGreaterThan(cap);
+    await maker.press('At the top');
+    await maker.holds('Middle at', '90');
+    expect(Number(await maker.valueOf('Cap height'))).toBeLessThanOrEqual(cap);
   });
 
   test('a frame is not picked by its inside; boxes take or touch; what lies within is picked; what lies off the blank is said', async () => {

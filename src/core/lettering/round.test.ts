@@ -4,7 +4,7 @@ import { shapeWith } from '../artwork/item';
 import { itemKindOf } from '../artwork/registry';
 import { boundsOfPaths, circlePath, flatten, placement, transformPath, type Path } from '../geometry/path';
 import { shippedFont } from '../testing/fonts';
-import { capRound, circleOf, roomOutside, roundBaseline } from './round';
+import { capRound, capWithin, circleOf, roomOutside, roundBaseline } from './round';
 
 const art = { font: () => shippedFont('archivo') };
 const lettering = itemKindOf('lettering');
@@ -127,6 +127,20 @@ describe('letters round a circle or an ellipse', () => {
     };
     expect(circleOf([square])).toBeNull();
     expect(circleOf([{ ...c, closed: false }])).toBeNull();
+  });
+
+  it('lie in the middle with their box inside, some room to its corners, and hardly smaller than that allows', () => {
+    for (const [rx, ry, width, height] of [
+      [60, 40, 5, 1],
+      [40, 40, 0.8, 1],
+      [100, 20, 30, 4.2],
+      [3, 3, 8, 1],
+    ]) {
+      const cap = capWithin({ rx, ry }, width, height);
+      const corner = (c: number) => ((c * width) / 2 / rx) ** 2 + ((c * height) / 2 / ry) ** 2;
+      expect(corner(cap)).toBeLessThanOrEqual(0.65);
+      expect(corner(cap + (cap < 1 ? 0.011 : 0.51))).toBeGreaterThan(0.63);
+    }
   });
 
   it('get a size that fits: the radius, the room outside, and the way round all bound it', () => {

@@ -80,8 +80,18 @@ export function capRound({ rx, ry }: Oval, width: number, room: number): number 
   const r = Math.min(rx, ry);
   const way = Math.PI * (rx + ry);
   const cap = Math.min(0.25 * r, Math.max(room / (1 + 2 * GAP), 0.08 * r), width > 0 ? (0.4 * way) / width : Infinity);
-  return cap >= 1 ? Math.floor(cap * 2) / 2 : Math.max(0.1, Math.round(cap * 100) / 100);
+  return fullCap(cap);
 }
+/** In half millimetres, or hundredths where it is less than one. */
+const fullCap = (cap: number): number =>
+  cap >= 1 ? Math.floor(cap * 2) / 2 : Math.max(0.1, Math.round(cap * 100) / 100);
+
+/** So much of an oval's width and height a box is at most whose corners it holds, and some room to them, as a share of both. */
+const WITHIN = 0.8;
+
+/** A cap height with which a straight text lies in the middle of an oval. `width`, `height`: of the text with caps of 1 mm. */
+export const capWithin = ({ rx, ry }: Oval, width: number, height: number): number =>
+  fullCap(WITHIN / Math.hypot(width / (2 * rx), height / (2 * ry)));
 
 /**
  * How far out from an oval (about 0, 0, its axes along X and Y) other outlines stand at least, mm; those that lie inside it or

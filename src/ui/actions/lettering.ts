@@ -1,6 +1,15 @@
 import { bringOwnFonts, opened } from '@/compute/fonts';
 import { placementOf, shapeWith, type Item } from '@/core/artwork/item';
-import { capRound, circleOf, roomOutside, roundBaseline, type Oval } from '@/core/lettering/round';
+import { itemKindOf } from '@/core/artwork/registry';
+import {
+  capRound,
+  capWithin,
+  circleOf,
+  roomOutside,
+  roundBaseline,
+  type Oval,
+  type RoundPlace,
+} from '@/core/lettering/round';
 import { inverse, transformPath } from '@/core/geometry/path';
 import { FontError } from '@/core/lettering/font';
 import { saysOf } from '@/core/units/says';
@@ -8,7 +17,7 @@ import { hashOf, putFile } from '@/store/files';
 import { describeFont } from '@/store/ownFonts';
 import { art, placedOf } from '@/ui/table/usePlaced';
 import { setView, useView } from '@/ui/view';
-import { edit, jobNow } from './edits';
+import { changeItem, edit, jobNow } from './edits';
 import { askForFiles } from './files';
 import { tell } from './tell';
 
@@ -60,6 +69,10 @@ export function ovalOf(item: Item): (Oval & { x: number; y: number; angle: numbe
   return c && { x: c.x, y: c.y, rx: c.r, ry: c.r, angle: 0 };
 }
 
+/** The box of a lettering that is set straight, with caps of 1 mm. */
+const unitBox = ({ values }: Item) =>
+  shapeWith('lettering', { ...values, baseline: 'straight', capHeight: 1, fit: 'none', warp: 'none' }, art).box;
+
 /** The lettering set round an oval: outside, at the top, in a size that fits between it and what is drawn around it, or the blank's edges. */
 export function letteredRound(
   letters: Item,
@@ -67,11 +80,7 @@ export function letteredRound(
   blank: { width: number; height: number },
   others: readonly Item[],
 ): Item {
-  const straight = shapeWith(
-    'lettering',
-    { ...letters.values, baseline: 'straight', capHeight: 1, fit: 'none', warp: 'none' },
-    art,
-  ).box;
+  const straight = unitBox(letters);
   const home = inverse(placementOf({ ...oval, mirror: false }));
   const around = others
     .filter((i) => i.visible && i.id !== letters.id)
@@ -93,6 +102,27 @@ export function letteredRound(
     mirror: false,
     values: { ...letters.values, capHeight, round, ...roundBaseline(round, round, capHeight) },
   };
+}
+
+/** Puts letters that were set round an oval to another side or end of it, or straight into its middle. */
+export function placeRound(id: string, to: Partial<RoundPlace> | 'middle'): void {
+  const job = jobNow();
+  const now = job?.items.find((i) => i.id === id);
+  const round = now?.values.round as (Oval & RoundPlace) | undefined;
+  if (!job || !now || !round) return;
+  let values: Item['values'];
+  if (to === 'middle') {
+    const { x0, x1, y0, y1 } = unitBox(now);
+    values = { ...now.values, baseline: 'straight', capHeight: capWithin(round, x1 - x0, y1 - y0) };
+  } else {
+    // Out of the middle they come in the size that they would have had there.
+    const { x, y, angle } = now;
+    const { values: before } =
+      now.values.baseline === 'straight' ? letteredRound(now, { ...round, x, y, angle }, job.blank, job.items) : now;
+    const changed = itemKindOf(now.kind).changed!;
+    values = changed({ ...before, round: { ...round, ...to } }, before) as Item['values'];
+  }
+  changeItem(id, 'Set letters round', (q) => void (q.values = values));
 }
 
 /** Sets the picked lettering along the picked line: the lettering keeps a copy of it. Round a circle or ellipse it stands outside. */
