@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { isDeepStrictEqual } from 'node:util';
 
 // In CI properties are tried on the same values each time; elsewhere every run looks at others.
 if (process.env.CI) fc.configureGlobal({ seed: 20261125 });
@@ -26,6 +27,10 @@ class Plain {
 const numbers = (a, b) => typeof a === 'number' && typeof b === 'number';
 const holds = {
   toBe: (a, b) => Object.is(a, b),
+  // Stricter than either, and many times as fast over long columns of numbers.
+  toEqual: isDeepStrictEqual,
+  toStrictEqual: isDeepStrictEqual,
+  toBeCloseTo: (a, b) => numbers(a, b) && Math.abs(a - b) < 0.005,
   toBeLessThan: (a, b) => numbers(a, b) && a < b,
   toBeLessThanOrEqual: (a, b) => numbers(a, b) && a <= b,
   toBeGreaterThan: (a, b) => numbers(a, b) && a > b,

@@ -2,7 +2,7 @@
  * The tests' own machine over a whole grid: every node of a rectangle, not a scatter. Like `independent.ts` it
  * shares nothing with the planner, the writer, the parser or the proof. Frame: blank, mm, Z 0 at the top face.
  */
-import { leastOver, widthAt, type TestCutter, type TestMove } from './independent';
+import { leastOver, lowestFirst, widthAt, type TestCutter, type TestMove } from './independent';
 
 type Place = TestMove['a'];
 
@@ -44,8 +44,7 @@ const between = (from: number, to: number, origin: number, cell: number, count: 
 
 /** Cuts moves out of the grid: every node takes the least of z(t) + profile(distance) over each move. */
 export function cutGrid(g: TestGrid, moves: readonly TestMove[], cutters: Record<number, TestCutter>): void {
-  for (const m of moves) {
-    if (Math.min(m.a[2], m.b[2]) >= 0) continue;
+  for (const m of lowestFirst(moves)) {
     const cutter = cutters[m.tool];
     if (!cutter) throw new Error(`The program cuts with tool ${m.tool}.`);
     // In pieces: the boxes around them stay small, and the least over all pieces is the least over the move.

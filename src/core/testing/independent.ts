@@ -272,6 +272,15 @@ function stripsOf(g: Cloud): Strips {
   return made;
 }
 
+const lowOf = (m: TestMove) => Math.min(m.a[2], m.b[2]);
+
+/**
+ * The moves that cut below the face, the lowest first. What is left is the least over all of them, in whatever order; where the
+ * lowest have been, most others need not be looked at.
+ */
+export const lowestFirst = (moves: readonly TestMove[]): TestMove[] =>
+  moves.filter((m) => lowOf(m) < 0).sort((m, n) => lowOf(m) - lowOf(n));
+
 /** Cuts moves out of the cloud: each point takes the least of z(t) + profile(distance) over each move. */
 export function cutOut(g: Cloud, moves: readonly TestMove[], cutters: Record<number, TestCutter>): void {
   const { y0, height, points, firsts } = stripsOf(g);
@@ -288,9 +297,8 @@ export function cutOut(g: Cloud, moves: readonly TestMove[], cutters: Record<num
     }
     return lo;
   };
-  for (const m of moves) {
-    const low = Math.min(m.a[2], m.b[2]);
-    if (low >= 0) continue;
+  for (const m of lowestFirst(moves)) {
+    const low = lowOf(m);
     const cutter = cutters[m.tool];
     if (!cutter) throw new Error(`The program cuts with tool ${m.tool}.`);
     const R = widthAt(cutter, low);
