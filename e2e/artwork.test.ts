@@ -147,3 +147,55 @@ test('two fingers zoom the plan and move it, and what lies between them goes alo
   await maker.press('Undo');
   await maker.sees('Nothing drawn yet');
 });
+
+test('what is small is moved by its line, and scaled by the grips around it', async () => {
+  const { maker } = device;
+  await emptyBoard(maker);
+  await maker.press('Rectangle');
+  await maker.sees('1 item');
+  await maker.fill('Width', '80');
+  await maker.fill('Height', '80');
+  await maker.holds('Height', '80');
+  const edges = () =>
+    maker.rests(async () => {
+      const [left, right] = await Promise.all(
+        ['left', 'right'].map(async (side) => {
+          const b = (await (await maker.find('button', `Scale by the ${side} edge`)).boundingBox())!;
+          return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
+        }),
+      );
+      return { apart: right.x - left.x, x: (left.x + right.x) / 2, y: left.y };
+    });
+  const perMm = (await edges()).apart / 80;
+  await maker.fill('Width', '8');
+  await maker.fill('Height', '8');
+  await maker.holds('Height', '8');
+  const { apart, x, y } = await edges();
+  // Grips leave it free, line and all.
+  expect(apart).toBeGreaterThan(8 * perMm + 20);
+  const was = await shown('Centre X');
+  const { mouse } = maker.page;
+  // By its upper line: through its middle goes the line of the section.
+  await mouse.move(x, y - 4 * perMm);
+  await mouse.down();
+  await mouse.move(x + 50, y - 4 * perMm, { steps: 6 });
+  await mouse.up();
+  const above = (label: string, least: number) =>
+    maker.page.waitForFunction(
+      (name: string, from: number) =>
+        [...document.querySelectorAll('label')].some(
+          (l) =>
+            l.textContent === name && Number((document.getElementById(l.htmlFor) as HTMLInputElement).value) > from,
+        ),
+      {},
+      label,
+      least,
+    );
+  await above('Centre X', was + 30 / perMm);
+  expect(await shown('Width')).toBe(8);
+  // A grip that stands aside scales by as much as it is pulled, not by how far off it stands.
+  await maker.drag('button', 'Scale by the right edge', 25, 0);
+  await above('Width', 9);
+  expect(Math.abs((await shown('Width')) - 8 - 25 / perMm)).toBeLessThan(3 / perMm);
+  expect(await shown('Height')).toBe(8);
+});

@@ -1,5 +1,6 @@
 'use client';
 import { useRef } from 'react';
+import { gripFrame } from './gripFrame';
 import { Reach } from './Reach';
 import { useDrag } from './useDrag';
 import { toScreen, toWorld, type Local, type Viewport } from './viewport';
@@ -41,6 +42,9 @@ interface Props {
   readonly pull: (by: Pulled, key: symbol) => void;
 }
 
+/** A side no longer than that, mm, is none (a line has no height): there is nothing to scale. */
+const THIN = 1e-6;
+
 const GRIPS = [
   [-1, -1, 'lower left corner'],
   [1, -1, 'lower right corner'],
@@ -54,7 +58,10 @@ const GRIPS = [
 
 /** Grips around a frame: corners keep the ratio (Shift frees it), edges stretch, the knob turns (by 15 degrees with Shift). */
 export function Grips(props: Props) {
-  const s = props.corners.map((c) => toScreen(props.view, c.x, c.y));
+  const s = gripFrame(
+    props.corners.map((c) => toScreen(props.view, c.x, c.y)),
+    props.angle,
+  );
   const mid = (a: number, b: number) => ({ x: (s[a].x + s[b].x) / 2, y: (s[a].y + s[b].y) / 2 });
   const at = [s[0], s[1], s[2], s[3], mid(0, 1), mid(1, 2), mid(2, 3), mid(3, 0)];
   const top = mid(2, 3);
@@ -123,31 +130,35 @@ function ScaleGrip({
   view,
   local,
 }: Props & Point & { gx: number; gy: number; name: string }) {
-  const start = useRef<{ w: number; h: number; angle: number; fixed: Point; key: symbol } | null>(null);
+  const start = useRef<{ w: number; h: number; angle: number; fixed: Point; off: Point; key: symbol } | null>(null);
   const drag = useDrag(local, {
-    begin: () => {
+    begin: (p) => {
       const w = Math.hypot(corners[1].x - corners[0].x, corners[1].y - corners[0].y);
       const h = Math.hypot(corners[3].x - corners[0].x, corners[3].y - corners[0].y);
+      const [a, b, , d] = corners;
+      const at = (u: number, v: number) => ({
+        x: a.x + (b.x - a.x) * u + (d.x - a.x) * v,
+        y: a.y + (b.y - a.y) * u + (d.y - a.y) * v,
+      });
       // The opposite corner, or the middle of the opposite edge, stays where it is.
-      const [u, v] = [(1 - gx) / 2, (1 - gy) / 2];
-      const fixed = {
-        x: corners[0].x + (corners[1].x - corners[0].x) * u + (corners[3].x - corners[0].x) * v,
-        y: corners[0].y + (corners[1].y - corners[0].y) * u + (corners[3].y - corners[0].y) * v,
-      };
-      start.current = { w, h, angle, fixed, key: Symbol('scale') };
+      const fixed = at((1 - gx) / 2, (1 - gy) / 2);
+      // The grip may stand outside the frame, and is seldom taken by its middle.
+      const own = at((1 + gx) / 2, (1 + gy) / 2);
+      const from = toWorld(view, p.x, p.y);
+      start.current = { w, h, angle, fixed, off: { x: from.x - own.x, y: from.y - own.y }, key: Symbol('scale') };
     },
     drag: (p, e) => {
       const s = start.current;
       if (!s) return;
       const w = toWorld(view, p.x, p.y);
       const t = (s.angle * Math.PI) / 180;
-      const dx = w.x - s.fixed.x;
-      const dy = w.y - s.fixed.y;
+      const dx = w.x - s.off.x - s.fixed.x;
+      const dy = w.y - s.off.y - s.fixed.y;
       const lx = (dx * Math.cos(t) + dy * Math.sin(t)) * gx;
       const ly = (-dx * Math.sin(t) + dy * Math.cos(t)) * gy;
-      let sx = gx ? Math.max(0.02, lx / s.w) : 1;
-      let sy = gy ? Math.max(0.02, ly / s.h) : 1;
-      if (gx && gy && !e.shiftKey) sx = sy = Math.max(sx, sy);
+      let sx = gx && s.w > THIN ? Math.max(0.02, lx / s.w) : 1;
+      let sy = gy && s.h > THIN ? Math.max(0.02, ly / s.h) : 1;
+      if (gx && gy && !e.shiftKey) sx = sy = s.w <= THIN ? sy : s.h <= THIN ? sx : Math.max(sx, sy);
       pull({ sx, sy, fixed: s.fixed, gx, gy, w: s.w, h: s.h }, s.key);
     },
   });
