@@ -1,6 +1,6 @@
 'use client';
 import { useRef } from 'react';
-import { gripFrame } from './gripFrame';
+import { gripFrame, pulledBy } from './gripFrame';
 import { Reach } from './Reach';
 import { useDrag } from './useDrag';
 import { toScreen, toWorld, type Local, type Viewport } from './viewport';
@@ -41,9 +41,6 @@ interface Props {
   readonly turn?: (degrees: number, key: symbol) => void;
   readonly pull: (by: Pulled, key: symbol) => void;
 }
-
-/** A side no longer than that, mm, is none (a line has no height): there is nothing to scale. */
-const THIN = 1e-6;
 
 const GRIPS = [
   [-1, -1, 'lower left corner'],
@@ -156,9 +153,7 @@ function ScaleGrip({
       const dy = w.y - s.off.y - s.fixed.y;
       const lx = (dx * Math.cos(t) + dy * Math.sin(t)) * gx;
       const ly = (-dx * Math.sin(t) + dy * Math.cos(t)) * gy;
-      let sx = gx && s.w > THIN ? Math.max(0.02, lx / s.w) : 1;
-      let sy = gy && s.h > THIN ? Math.max(0.02, ly / s.h) : 1;
-      if (gx && gy && !e.shiftKey) sx = sy = s.w <= THIN ? sy : s.h <= THIN ? sx : Math.max(sx, sy);
+      const { sx, sy } = pulledBy({ gx, gy, w: s.w, h: s.h }, lx, ly, e.shiftKey);
       pull({ sx, sy, fixed: s.fixed, gx, gy, w: s.w, h: s.h }, s.key);
     },
   });

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { gripFrame, ROOM } from './gripFrame';
+import { gripFrame, pulledBy, ROOM } from './gripFrame';
 
 /** A frame in pixels about (50, 80), its Y down, turned anticlockwise. */
 function frame(w: number, h: number, degrees: number) {
@@ -25,6 +25,25 @@ it('leaves what is large enough as it is, and room between the grips of what is 
         expect(Math.abs(p.x - wanted[k].x)).toBeLessThan(1e-9);
         expect(Math.abs(p.y - wanted[k].y)).toBeLessThan(1e-9);
       });
+    }),
+  );
+});
+
+it('scales by how far a grip is from the side that stays: both ways by a corner, one by an edge; what has no width or height is scaled along the other', () => {
+  expect(pulledBy({ gx: 1, gy: 0, w: 20, h: 10 }, 30, 99, false)).toEqual({ sx: 1.5, sy: 1 });
+  expect(pulledBy({ gx: 0, gy: -1, w: 20, h: 10 }, 99, 5, false)).toEqual({ sx: 1, sy: 0.5 });
+  expect(pulledBy({ gx: 1, gy: 1, w: 20, h: 10 }, 30, 11, false)).toEqual({ sx: 1.5, sy: 1.5 });
+  expect(pulledBy({ gx: 1, gy: 1, w: 20, h: 10 }, 30, 11, true)).toEqual({ sx: 1.5, sy: 1.1 });
+  expect(pulledBy({ gx: 1, gy: 1, w: 50, h: 0 }, 60, 7, false)).toEqual({ sx: 1.2, sy: 1.2 });
+  expect(pulledBy({ gx: 1, gy: 1, w: 50, h: 0 }, 60, 7, true)).toEqual({ sx: 1.2, sy: 1 });
+  expect(pulledBy({ gx: 0, gy: 1, w: 50, h: 0 }, 0, 7, false)).toEqual({ sx: 1, sy: 1 });
+  const side = fc.constantFrom(-1, 0, 1);
+  const pull = fc.oneof(fc.constantFrom(0, -0, -5, 1e9), fc.double({ min: -1e6, max: 1e6, noNaN: true }));
+  fc.assert(
+    fc.property(side, side, size, size, pull, pull, fc.boolean(), (gx, gy, w, h, along, across, free) => {
+      const { sx, sy } = pulledBy({ gx, gy, w, h }, along, across, free);
+      for (const k of [sx, sy]) expect(Number.isFinite(k) && k >= 0.02).toBe(true);
+      if (gx === 0 && gy !== 0) expect(sx).toBe(1);
     }),
   );
 });

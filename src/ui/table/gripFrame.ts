@@ -27,3 +27,23 @@ export function gripFrame(corners: readonly Point[], degrees: number): Point[] {
     return { x: x + u * Math.cos(t) - v * Math.sin(t), y: y - u * Math.sin(t) - v * Math.cos(t) };
   });
 }
+
+/** A side no longer than that, mm, is none (a line has no height): there is nothing to scale. */
+const THIN = 1e-6;
+
+/**
+ * By which factors a frame of a width and height is scaled whose grip on the side (gx, gy), each of -1, 0 and 1, was pulled so far, mm,
+ * from the side that stays, along its width and its height. A corner keeps the ratio unless it is `free`; no frame is turned inside out.
+ */
+export function pulledBy(
+  { gx, gy, w, h }: { readonly gx: number; readonly gy: number; readonly w: number; readonly h: number },
+  along: number,
+  across: number,
+  free: boolean,
+): { sx: number; sy: number } {
+  const wide = gx !== 0 && w > THIN ? Math.max(0.02, along / w) : null;
+  const high = gy !== 0 && h > THIN ? Math.max(0.02, across / h) : null;
+  if (!gx || !gy || free) return { sx: wide ?? 1, sy: high ?? 1 };
+  const both = Math.max(wide ?? 0, high ?? 0) || 1;
+  return { sx: both, sy: both };
+}
